@@ -1,0 +1,144 @@
+"""Edits of a block: each takes a block and gives a new one. Cloth follows the patches it was on."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from inlet.core.draft.patches import Draft, draft, locate
+from inlet.core.geometry.point import ORIGIN, Point, cross, dot
+from inlet.core.geometry.polygon import inner_point
+from inlet.core.numbers import Exact
+from inlet.core.project import Block, FabricAt, Pair, Seam, replace, straight, total
+
+
+def add_seam(block: Block, p: Pair, q: Pair) -> Block:
+    """``block`` with a straight seam from p to q (grid units); unchanged where one already lies
+    along all of it, or the ends are one point."""
+    if p == q or any(_covers(seam, Point(*p), Point(*q)) for seam in block.seams):
+        return block
+    return _keep_cloth(block, replace(block, seams=(*block.seams, straight(p, q))))
+
+
+def _covers(seam: Seam, p: Point, q: Point) -> bool:
+    a, b = seam.ends
+    return all(
+        cross(b.minus(a), x.minus(a)) == 0 and dot(x.minus(a), x.minus(b)) <= 0 for x in (p, q)
+    )
+
+
+def erase_piece(block: Block, p: Pair, q: Pair) -> Block:
+    """``block`` without the stretch from p to q of whatever seams lie along it; what is left of
+    them on either side stays."""
+    start, end = Point(*p), Point(*q)
+    kept: list[Seam] = []
+    for seam in block.seams:
+        kept += _without(seam, start, end)
+    return _keep_cloth(block, replace(block, seams=tuple(kept)))
+
+
+def _without(seam: Seam, p: Point, q: Point) -> list[Seam]:
+    a, b = seam.ends
+    along = b.minus(a)
+    if cross(along, p.minus(a)) != 0 or cross(along, q.minus(a)) != 0:
+        return [seam]
+    whole = dot(along, along)
+    low, high = sorted((dot(along, p.minus(a)) / whole, dot(along, q.minus(a)) / whole))
+    if high <= 0 or low >= 1:
+        return [seam]
+    out = []
+    for start, end in ((Fraction(0), low), (high, Fraction(1))):
+        if start < end:
+            out.append(straight(_at(a, along, start), _at(a, along, end)))
+    return out
+
+
+def _at(a: Point, along: Point, k: Exact) -> Point:
+    return Point(a.x + along.x * k, a.y + along.y * k)
+
+
+def erase_seam(block: Block, index: int) -> Block:
+    """``block`` without the seam drawn ``index``-th."""
+    seams = block.seams[:index] + block.seams[index + 1 :]
+    return _keep_cloth(block, replace(block, seams=seams))
+
+
+def paint(block: Block, point: Pair, fabric: str | None) -> Block:
+    """``block`` with the patch around ``point`` in ``fabric`` (None takes the cloth off);
+    unchanged on a seam or outside."""
+    now = draft(block)
+    here = locate(now.arrangement, Point(*point))
+    if here is None:
+        return block
+    spots = tuple(
+        spot for spot in block.fabric_at if locate(now.arrangement, Point(*spot.point)) != here
+    )
+    if fabric is not None:
+        spots = (*spots, FabricAt(point=_anchor(now, here), fabric=fabric))
+    return replace(block, fabric_at=spots)
+
+
+def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...]) -> Block:
+    """``block`` on new bands. A coordinate on an old grid line goes to the same line of the new
+    grid where there is one, and in between in proportion; what lay beyond is drawn no more."""
+    fx, fy = _regrid(block.columns, columns), _regrid(block.rows, rows)
+
+    def moved(p: Pair) -> Pair:
+        return fx(p[0]), fy(p[1])
+
+    seams: list[Seam] = []
+    width, height = total(columns), total(rows)
+    for seam in block.seams:
+        p, q = (moved(end) for end in seam.ends)
+        if p != q and not any(
+            (p[i] == side == q[i]) for i, side in ((0, width), (1, height), (0, 0), (1, 0))
+        ):
+            seams.append(straight(p, q))
+    spots = tuple(replace(spot, point=moved(spot.point)) for spot in block.fabric_at)
+    new = replace(block, columns=columns, rows=rows, seams=tuple(seams), fabric_at=spots)
+    return _keep_cloth(block, new)
+
+
+class _regrid:
+    """Coordinate on one set of bands to the same place on another."""
+
+    def __init__(self, old: tuple[Exact, ...], new: tuple[Exact, ...]) -> None:
+        self.old, self.new = old, new
+
+    def __call__(self, x: Exact) -> Exact:
+        at: Exact = Fraction(0)
+        out: Exact = Fraction(0)
+        for before, after in zip(self.old, self.new, strict=False):
+            if x <= at + before:
+                return out + (x - at) * after / before
+            at, out = at + before, out + after
+        return out
+
+
+def _keep_cloth(before: Block, after: Block) -> Block:
+    """``after`` with one fabric point a patch: each patch keeps the cloth that lay under the middle
+    of it before the edit, so splitting a patch gives both halves its cloth."""
+    old, new = draft(before), draft(after)
+    spots = []
+    for patch in new.patches:
+        anchor = _anchor(new, patch.face)
+        under = locate(old.arrangement, Point(*anchor)) if before.grid == after.grid else None
+        fabric = patch.fabric if under is None else old.patches[under].fabric
+        if fabric is not None:
+            spots.append(FabricAt(point=anchor, fabric=fabric))
+    return replace(after, fabric_at=tuple(spots))
+
+
+def _anchor(now: Draft, face: int) -> Pair:
+    """A point inside a patch to remember its cloth by, clear of its islands."""
+    outline = now.arrangement.outline(face)
+    anchor = inner_point(outline)
+    if locate(now.arrangement, anchor) == face:
+        return anchor.x, anchor.y
+    # An island lies there: go towards each corner until clear of it.
+    for corner in outline:
+        step = corner.minus(anchor)
+        for k in (2, 4, 8, 16, 32, 64, 1024):
+            near = corner.minus(step.scaled(Fraction(1, k), Fraction(1, k)))
+            if locate(now.arrangement, near) == face:
+                return near.x, near.y
+    return ORIGIN

@@ -1,0 +1,1 @@
+"""Exact points, lines and polygons, and the arrangement that turns seams into patches."""

@@ -1,0 +1,193 @@
+"""Exact polygons: area, containment, clipping, mirroring, growing by an allowance.
+
+A polygon is a tuple of points, each a corner, in clockwise order on screen (positive area with y
+downward). Unless a function says otherwise it may be any simple polygon.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.geometry.point import Point, Turn, cross, dot, midpoint, turned
+from inlet.core.numbers import Exact, root_up
+
+Polygon = tuple[Point, ...]
+
+
+class Line(NamedTuple):
+    """The line ``a·x + b·y = c``. Its right-hand side, seen along (b, -a), is where the form is
+    larger; only the set of points matters to most callers."""
+
+    a: Exact
+    b: Exact
+    c: Exact
+
+    def side(self, p: Point) -> Exact:
+        """0 on the line, above 0 on one side of it, below 0 on the other."""
+        return self.a * p.x + self.b * p.y - self.c
+
+    def mirror(self, p: Point) -> Point:
+        """``p`` reflected: p - 2 n (n·p - c)/(n·n), no root needed."""
+        k = 2 * self.side(p) / (self.a * self.a + self.b * self.b)
+        return Point(p.x - k * self.a, p.y - k * self.b)
+
+    def shifted(self, distance: Exact | int) -> Line:
+        """The parallel line ``distance`` away, towards growing ``side``."""
+        return Line(self.a, self.b, self.c + distance * root_up(self.a * self.a + self.b * self.b))
+
+
+def line_through(p: Point, q: Point) -> Line:
+    """The line through two points, with growing ``side`` on the right hand going from p to q
+    (on screen, y downward)."""
+    a, b = p.y - q.y, q.x - p.x
+    return Line(a, b, a * p.x + b * p.y)
+
+
+def meet(m: Line, n: Line) -> Point | None:
+    """Where two lines cross; None when parallel."""
+    det = m.a * n.b - n.a * m.b
+    if det == 0:
+        return None
+    return Point((m.c * n.b - n.c * m.b) / det, (m.a * n.c - n.a * m.c) / det)
+
+
+def edges(polygon: Sequence[Point]) -> Iterable[tuple[Point, Point]]:
+    return zip(polygon, (*polygon[1:], polygon[0]), strict=True)
+
+
+def area(polygon: Sequence[Point]) -> Exact:
+    """Signed area (shoelace): above 0 for clockwise on screen."""
+    total: Exact = Fraction(0)
+    for p, q in edges(polygon):
+        total = total + cross(p, q)
+    return total / 2
+
+
+def corners_only(polygon: Sequence[Point]) -> Polygon:
+    """Without repeated points and without points in the middle of a straight side."""
+    points = [p for i, p in enumerate(polygon) if p != polygon[i - 1]]
+    return tuple(
+        p
+        for i, p in enumerate(points)
+        if cross(p.minus(points[i - 1]), points[(i + 1) % len(points)].minus(p)) != 0
+    )
+
+
+def is_convex(polygon: Sequence[Point]) -> bool:
+    n = len(polygon)
+    return all(
+        cross(
+            polygon[(i + 1) % n].minus(polygon[i]), polygon[(i + 2) % n].minus(polygon[(i + 1) % n])
+        )
+        >= 0
+        for i in range(n)
+    )
+
+
+def contains(polygon: Sequence[Point], p: Point) -> int:
+    """1 inside, 0 on the outline, -1 outside, exactly: a ray to the right, counted."""
+    inside = False
+    for u, v in edges(polygon):
+        turn = cross(v.minus(u), p.minus(u))
+        if turn == 0 and dot(p.minus(u), p.minus(v)) <= 0:
+            return 0
+        if (u.y > p.y) != (v.y > p.y) and (turn > 0) == (v.y > u.y):
+            inside = not inside
+    return 1 if inside else -1
+
+
+def inner_point(polygon: Polygon) -> Point:
+    """A point strictly inside: the mean of the corners where that is inside, else one on a
+    diagonal of an ear (every simple polygon has one)."""
+    n = len(polygon)
+    zero: Exact = Fraction(0)
+    mean = Point(sum((p.x for p in polygon), zero) / n, sum((p.y for p in polygon), zero) / n)
+    if is_convex(polygon) or contains(polygon, mean) > 0:
+        return mean
+    for i in range(n):
+        u, v, w = polygon[i - 1], polygon[i], polygon[(i + 1) % n]
+        if cross(v.minus(u), w.minus(v)) <= 0:
+            continue
+        # A corner that bulges: go from it half way to the nearest thing inside its triangle.
+        intruders = [p for p in polygon if p not in (u, v, w) and contains((u, v, w), p) >= 0]
+        if not intruders:
+            return midpoint(v, midpoint(u, w))
+        base = line_through(u, w)
+        return midpoint(v, max(intruders, key=lambda p: abs(base.side(p))))
+    raise ValueError("a polygon without area has no inside")
+
+
+def clip(polygon: Sequence[Point], line: Line) -> Polygon:
+    """The part of a convex polygon where ``line.side`` ≥ 0; empty when nothing of area is left."""
+    out: list[Point] = []
+    for p, q in edges(polygon):
+        sp, sq = line.side(p), line.side(q)
+        if sp >= 0:
+            out.append(p)
+        if (sp > 0 and sq < 0) or (sp < 0 and sq > 0):
+            k = sp / (sp - sq)
+            out.append(Point(p.x + (q.x - p.x) * k, p.y + (q.y - p.y) * k))
+    kept = corners_only(out) if len(out) > 2 else ()
+    return kept if len(kept) > 2 else ()
+
+
+def flip(polygon: Sequence[Point], line: Line) -> Polygon:
+    """Turned over along ``line``; the order is reversed so that it stays clockwise."""
+    return tuple(line.mirror(p) for p in reversed(polygon))
+
+
+def moved(polygon: Sequence[Point], by: Point) -> Polygon:
+    return tuple(p.plus(by) for p in polygon)
+
+
+def turn_polygon(polygon: Sequence[Point], turn: Turn) -> Polygon:
+    out = tuple(turned(p, turn) for p in polygon)
+    return out[::-1] if turn[1] else out
+
+
+def offset(polygon: Polygon, distance: Exact | int) -> Polygon:
+    """Every side moved outward by ``distance`` (inward if negative), corners kept sharp.
+
+    Each corner is where its two moved sides meet; sides need not be in proportion, so this is for
+    convex pieces and small distances. Exact wherever the sides' lengths are (45° work included);
+    else each root is taken once, see ``root_up``.
+    """
+    moved_sides = [line_through(p, q).shifted(-distance) for p, q in edges(polygon)]
+    out = []
+    for before, after in zip((moved_sides[-1], *moved_sides[:-1]), moved_sides, strict=True):
+        corner = meet(before, after)
+        if corner is None:
+            raise ValueError("two sides in one line: reduce to corners first")
+        out.append(corner)
+    return tuple(out)
+
+
+def bounds(polygon: Sequence[Point]) -> tuple[Exact, Exact, Exact, Exact]:
+    """Left, top, right, bottom."""
+    xs, ys = [p.x for p in polygon], [p.y for p in polygon]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def from_first_corner(polygon: Polygon) -> Polygon:
+    """The same outline started at its smallest corner, so that equal outlines are equal tuples."""
+    start = min(range(len(polygon)), key=lambda i: polygon[i])
+    return polygon[start:] + polygon[:start]
+
+
+def squared_length(p: Point, q: Point) -> Exact:
+    step = q.minus(p)
+    return dot(step, step)
+
+
+def narrowest(polygon: Sequence[Point]) -> float:
+    """The least width of a polygon's hull, as a float: over the sides, the farthest corner from
+    each. Only compared with a threshold of warning, never cut from."""
+    points = [p.floats() for p in polygon]
+    least = float("inf")
+    for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
+        length = ((x1 - x0) ** 2 + (y1 - y0) ** 2) ** 0.5
+        width = max(abs((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) for x, y in points) / length
+        least = min(least, width)
+    return least

@@ -1,0 +1,17 @@
+"""What is wrong or worth knowing, in words, with its place."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from inlet.core.geometry.point import Point
+
+
+class Problem(NamedTuple):
+    """``level`` is "error" (the plan stops there) or "warning"; ``at`` are points of the block in
+    grid units; ``text`` is one sentence for the maker."""
+
+    level: str
+    code: str
+    at: tuple[Point, ...]
+    text: str

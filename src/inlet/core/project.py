@@ -1,0 +1,179 @@
+"""The whole document as one immutable value.
+
+An edit makes a new ``Project``; undo is a stack of them. Nothing here is derived: patches, units,
+cuts and steps are functions of it, found in the stages' own packages.
+"""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import Any
+
+import msgspec
+
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import CM_PER_INCH, Exact
+
+Pair = tuple[Exact, Exact]
+"""A point or a size: (x, y) or (width, height)."""
+
+LARGEST_BLOCK_INCHES = Fraction(120)
+"""A pieced block larger than a bed is a slip of the keyboard."""
+MOST_SEAMS = 4000
+MOST_BANDS = 200
+
+
+class _Value(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):
+    """Base of every part of the document; ``extra`` keeps keys of the file we do not know."""
+
+    extra: dict[str, Any] = {}
+
+
+class Measure(_Value, frozen=True, kw_only=True):
+    """How this project measures: lengths are in ``system`` ("inch" or "cm")."""
+
+    system: str = "inch"
+    seam: Exact = Fraction(1, 4)
+    ruler: Exact = Fraction(1, 8)
+    school: str = "exact"
+
+    def inches(self, length: Exact) -> Exact:
+        """A length of this project in inches."""
+        return length if self.system == "inch" else length / CM_PER_INCH
+
+    def from_inches(self, length: Exact) -> Exact:
+        return length if self.system == "inch" else length * CM_PER_INCH
+
+
+INCH = Measure()
+METRIC = Measure(system="cm", seam=Fraction(3, 4), ruler=Fraction(1, 10))
+
+DEFAULT_WIDTH = {"inch": Fraction(42), "cm": Fraction(107)}
+"""Usable width of cloth where a fabric states none."""
+
+
+class Fabric(_Value, frozen=True, kw_only=True):
+    """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``."""
+
+    id: str
+    name: str = ""
+    colour: str = "#cfc8ba"
+    width: Exact | None = None
+
+    @property
+    def title(self) -> str:
+        return self.name or self.id
+
+
+class Arc(_Value, frozen=True, kw_only=True):
+    """A circular arc as files hold it, run the short way from ``start`` to ``end``."""
+
+    centre: Pair
+    start: Pair = msgspec.field(name="from")
+    end: Pair = msgspec.field(name="to")
+
+
+class Seam(_Value, frozen=True, kw_only=True):
+    """One seam as drawn, in grid units: a ``line`` by its two ends, or an ``arc``."""
+
+    line: tuple[Pair, Pair] | None = None
+    arc: Arc | None = None
+
+    @property
+    def ends(self) -> tuple[Point, Point]:
+        if self.line is not None:
+            return Point(*self.line[0]), Point(*self.line[1])
+        assert self.arc is not None
+        return Point(*self.arc.start), Point(*self.arc.end)
+
+
+def straight(p: Pair, q: Pair) -> Seam:
+    """A straight seam, its ends in a fixed order so that drawing it backward is no difference."""
+    low, high = ((p[0], p[1]), (q[0], q[1]))
+    return Seam(line=(low, high) if low <= high else (high, low))
+
+
+class FabricAt(_Value, frozen=True, kw_only=True):
+    """The cloth of whichever patch has ``point`` inside it."""
+
+    point: Pair
+    fabric: str
+
+
+class Block(_Value, frozen=True, kw_only=True):
+    """A drafted block. Bands (``columns``, ``rows``) are proportions; coordinates of seams are in
+    grid units from the top left, x up to the sum of columns; ``finished`` is (width, height)."""
+
+    id: str
+    name: str = ""
+    finished: Pair = (Fraction(9), Fraction(9))
+    columns: tuple[Exact, ...] = (Fraction(1),)
+    rows: tuple[Exact, ...] = (Fraction(1),)
+    seams: tuple[Seam, ...] = ()
+    fabric_at: tuple[FabricAt, ...] = ()
+    methods: dict[str, str] = {}
+
+    @property
+    def title(self) -> str:
+        return self.name or self.id
+
+    @property
+    def grid(self) -> Pair:
+        """Width and height in grid units."""
+        return total(self.columns), total(self.rows)
+
+    @property
+    def scale(self) -> Pair:
+        """Finished length of one grid unit, across and down."""
+        width, height = self.grid
+        return self.finished[0] / width, self.finished[1] / height
+
+
+class Project(_Value, frozen=True, kw_only=True):
+    """Everything the maker decided. ``quilt`` is kept as the file holds it."""
+
+    name: str = ""
+    measure: Measure = INCH
+    fabrics: tuple[Fabric, ...] = ()
+    blocks: tuple[Block, ...] = ()
+    quilt: dict[str, Any] | None = None
+
+    def block(self, block_id: str) -> Block:
+        """The block of that id; ``KeyError`` if there is none."""
+        for block in self.blocks:
+            if block.id == block_id:
+                return block
+        raise KeyError(block_id)
+
+    def fabric(self, fabric_id: str) -> Fabric | None:
+        return next((f for f in self.fabrics if f.id == fabric_id), None)
+
+    def cloth_width(self, fabric_id: str) -> Exact:
+        """Usable width of a cloth, or the usual one where it states none."""
+        fabric = self.fabric(fabric_id)
+        stated = fabric.width if fabric else None
+        return stated if stated is not None else DEFAULT_WIDTH[self.measure.system]
+
+    def with_block(self, block: Block) -> Project:
+        """The project with the block of the same id replaced."""
+        return replace(self, blocks=tuple(block if b.id == block.id else b for b in self.blocks))
+
+
+replace = msgspec.structs.replace
+
+
+def total(bands: tuple[Exact, ...]) -> Exact:
+    out: Exact = Fraction(0)
+    for band in bands:
+        out = out + band
+    return out
+
+
+def fresh_id(name: str, taken: set[str]) -> str:
+    """A file id made from a name: lower case, words joined by hyphens, numbered if taken."""
+    plain = "".join(c if c.isalnum() else "-" for c in name.lower())
+    base = "-".join(filter(None, plain.split("-"))) or "block"
+    found, number = base, 2
+    while found in taken:
+        found, number = f"{base}-{number}", number + 1
+    return found

@@ -1,0 +1,1 @@
+"""Reading and writing: one module a format. Knows the core, never the window."""

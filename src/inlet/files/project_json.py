@@ -1,0 +1,366 @@
+"""The project file (docs/file-format.md): JSON with numbers as strings.
+
+Reading checks everything the format promises and names the place of what is wrong; keys it does
+not know ride along in each value's ``extra`` and are written back. Writing is atomic: a temporary
+file beside the target, flushed to disk, renamed over it, the previous version kept beside it.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+import tempfile
+from collections.abc import Callable, Iterator
+from contextlib import suppress
+from fractions import Fraction
+from pathlib import Path
+from typing import Any, get_args, get_origin, get_type_hints
+
+import msgspec
+
+from inlet.core import project as document
+from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
+from inlet.core.project import Block, Project, Seam
+
+VERSION = 1
+_NUMBER: Any = Exact
+MOST_BYTES = 32 * 2**20
+
+
+class FileProblem(Exception):
+    """A file that cannot be read or written; the message is one plain sentence with the place."""
+
+
+def load(path: str | os.PathLike[str]) -> Project:
+    """The project in a file. Raises ``FileProblem``; the file is never touched."""
+    name = Path(path).name
+    try:
+        size = os.stat(path).st_size
+        if size > MOST_BYTES:
+            raise FileProblem(f"{name}: too large for an Inlet project ({size // 2**20} MB)")
+        data = Path(path).read_bytes()
+    except IsADirectoryError:
+        raise FileProblem(f"{name}: this is a folder, not a project file") from None
+    except OSError as error:
+        raise FileProblem(f"{name}: cannot be read ({_reason(error)})") from None
+    return loads(data, name)
+
+
+def loads(data: bytes | str, name: str = "project") -> Project:
+    """The project in the text of a file; ``name`` starts every message."""
+    try:
+        text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
+        raw = json.loads(
+            text, parse_float=_Decimal, parse_constant=_no_constant, object_pairs_hook=_once
+        )
+    except UnicodeDecodeError as error:
+        raise FileProblem(f"{name}: not a text file (byte {error.start})") from None
+    except json.JSONDecodeError as error:
+        raise FileProblem(
+            f"{name}: not valid JSON at line {error.lineno}, column {error.colno}: {error.msg}"
+        ) from None
+    except RecursionError:
+        raise FileProblem(f"{name}: not an Inlet project (nested too deeply)") from None
+    except FileProblem as error:
+        raise FileProblem(f"{name}: {error}") from None
+    except ValueError as error:
+        raise FileProblem(f"{name}: not valid JSON: {error}") from None
+    try:
+        return _project(raw)
+    except FileProblem as error:
+        raise FileProblem(f"{name}: {error}") from None
+
+
+def dumps(project: Project) -> str:
+    """The text of a project file; ``loads`` of it equals ``project``."""
+    raw = {"format": "inlet", "version": VERSION, **_ungather(project)}
+    return _layout(raw) + "\n"
+
+
+def save(project: Project, path: str | os.PathLike[str]) -> None:
+    """Write ``project`` to ``path`` whole or not at all; the version before it becomes ``NAME~``.
+
+    Raises ``FileProblem`` with the reason; then what was on disk is still there.
+    """
+    target = Path(path)
+    text = dumps(project).encode("utf-8")
+    if target.is_dir():
+        raise FileProblem(f"{target.name}: this is a folder; choose a file name")
+    if target.exists() and not os.access(target, os.W_OK):
+        raise FileProblem(f"{target.name}: cannot be saved here (the file is read-only)")
+    temporary = ""
+    try:
+        handle, temporary = tempfile.mkstemp(prefix=f".{target.name}.", dir=target.parent)
+        with os.fdopen(handle, "wb") as out:
+            out.write(text)
+            out.flush()
+            os.fsync(out.fileno())
+        if target.exists():
+            os.chmod(temporary, target.stat().st_mode & 0o777)
+            _keep_previous(target)
+        else:
+            os.chmod(temporary, 0o666 & ~_umask())
+        os.replace(temporary, target)
+        _sync_folder(target.parent)
+    except OSError as error:
+        if temporary:
+            with suppress(OSError):
+                os.unlink(temporary)
+        raise FileProblem(f"{target.name}: cannot be saved here ({_reason(error)})") from None
+
+
+def previous_version(path: str | os.PathLike[str]) -> Path:
+    """Where ``save`` keeps the version before the last."""
+    target = Path(path)
+    return target.with_name(target.name + "~")
+
+
+def _keep_previous(target: Path) -> None:
+    """Link, not copy, the old version under its backup name, so that it is never half there."""
+    backup = previous_version(target)
+    with tempfile.TemporaryDirectory(prefix=f".{target.name}.", dir=target.parent) as folder:
+        link = Path(folder) / "previous"
+        try:
+            os.link(target, link)
+        except OSError:  # a file system without hard links
+            link.write_bytes(target.read_bytes())
+        os.replace(link, backup)
+
+
+def _sync_folder(folder: Path) -> None:
+    handle = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
+
+
+def _umask() -> int:
+    mask = os.umask(0)
+    os.umask(mask)
+    return mask
+
+
+def _reason(error: OSError) -> str:
+    return (error.strerror or str(error)).lower()
+
+
+# --- JSON to values ---------------------------------------------------------------------------
+
+
+class _Decimal(str):
+    """A JSON number with a point, kept as its digits: 0.1 means a tenth."""
+
+
+def _no_constant(text: str) -> Any:
+    raise FileProblem(f"“{text}” is not a number Inlet can use")
+
+
+def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    out = dict(pairs)
+    if len(out) < len(pairs):
+        seen: set[str] = set()
+        twice = next(k for k, _ in pairs if k in seen or seen.add(k))  # type: ignore[func-returns-value]
+        raise FileProblem(f"“{twice}” is given twice in one place")
+    return out
+
+
+def _project(raw: Any) -> Project:
+    if not isinstance(raw, dict) or raw.get("format") != "inlet":
+        raise FileProblem('not an Inlet project ("format": "inlet" is missing)')
+    version = raw.get("version")
+    if version != VERSION or isinstance(version, bool):
+        raise FileProblem(
+            f"version: {json.dumps(version)} is not one this Inlet reads (it reads {VERSION})"
+        )
+    if "blocks" not in raw:
+        raise FileProblem("blocks: missing")
+    body = {k: v for k, v in raw.items() if k not in ("format", "version")}
+    gathered = _gather(body, Project, "")
+    try:
+        project = msgspec.convert(gathered, Project, dec_hook=_read_number)
+    except msgspec.ValidationError as error:
+        raise FileProblem(_with_place(str(error))) from None
+    problem = next(_broken_rules(project), None)
+    if problem:
+        raise FileProblem(problem)
+    return project
+
+
+def _read_number(kind: type, value: Any) -> Any:
+    if kind is not _NUMBER:
+        raise NotImplementedError(kind)
+    if isinstance(value, str):
+        return parse_exact(value)
+    if isinstance(value, int) and not isinstance(value, bool):
+        return parse_exact(str(value))
+    raise NumberError(f"{json.dumps(value)} is not a number")
+
+
+def _with_place(message: str) -> str:
+    """msgspec's “… - at `$.blocks[0].finished[1]`” as “blocks[0].finished[1]: …”."""
+    found = re.fullmatch(r"(.*) - at `\$\.?(.*?)`(?: in .*)?", message, re.DOTALL)
+    if not found:
+        return message
+    text = found[1].replace("`", "")
+    text = text.replace("Object missing required field", "missing:")
+    return f"{found[2]}: {text}" if found[2] else text
+
+
+def _children(kind: Any) -> Callable[[Any, str], Any] | None:
+    """How to gather values of a field's type: structs, and lists or options of them."""
+    if isinstance(kind, type) and issubclass(kind, msgspec.Struct):
+        return lambda value, place: _gather(value, kind, place)
+    options = [a for a in get_args(kind) if a is not type(None)]
+    if get_origin(kind) is tuple and len(options) == 2 and options[1] is Ellipsis:
+        item = _children(options[0])
+        if item:
+            return lambda value, place: (
+                [item(v, f"{place}[{i}]") for i, v in enumerate(value)]
+                if isinstance(value, list)
+                else value
+            )
+    elif get_origin(kind) is not tuple and len(options) == 1:
+        return _children(options[0])
+    return None
+
+
+def _gather(value: Any, kind: type[msgspec.Struct], place: str) -> Any:
+    """``value`` with the keys ``kind`` does not know moved into "extra", all the way down."""
+    if not isinstance(value, dict):
+        return value
+    known = dict(zip(kind.__struct_encode_fields__, kind.__struct_fields__, strict=True))
+    hints = get_type_hints(kind)
+    out: dict[str, Any] = {}
+    extra: dict[str, Any] = {}
+    for key, item in value.items():
+        if key not in known or key == "extra":
+            extra[key] = item
+            continue
+        child = _children(hints[known[key]])
+        out[key] = (
+            child(item, f"{place}.{key}") if child else _plain(item) if key == "quilt" else item
+        )
+    if extra:
+        out["extra"] = _plain(extra)
+    return out
+
+
+def _plain(value: Any) -> Any:
+    """Unknown values as ordinary JSON data."""
+    if isinstance(value, _Decimal):
+        return float(value)
+    if isinstance(value, dict):
+        return {k: _plain(v) for k, v in value.items()}
+    return [_plain(v) for v in value] if isinstance(value, list) else value
+
+
+def _ungather(value: Any) -> Any:
+    """A document value as JSON data, ``extra`` keys back in their place, defaults left out."""
+    if isinstance(value, Exact):
+        return write_exact(value)
+    if isinstance(value, msgspec.Struct):
+        out = {}
+        defaults = value.__struct_defaults__
+        fields = value.__struct_fields__
+        # Struct defaults belong to the last fields; kw_only keeps required ones without.
+        known = dict(zip(fields[len(fields) - len(defaults) :], defaults, strict=True))
+        for name, key in zip(fields, value.__struct_encode_fields__, strict=True):
+            item = getattr(value, name)
+            if name == "extra" or (item is None and known.get(name, 0) is None):
+                continue
+            out[key] = _ungather(item)
+        return {**out, **value.extra}  # type: ignore[attr-defined]
+    if isinstance(value, dict):
+        return {k: _ungather(v) for k, v in value.items()}
+    return [_ungather(v) for v in value] if isinstance(value, tuple | list) else value
+
+
+# --- rules of the format ----------------------------------------------------------------------
+
+
+def _broken_rules(project: Project) -> Iterator[str]:
+    """What the format forbids and the types cannot say; the first one refuses the file."""
+    measure = project.measure
+    if measure.system not in ("inch", "cm"):
+        yield f'measure.system: “{measure.system}” is not "inch" or "cm"'
+    if measure.school not in ("exact", "trim"):
+        yield f'measure.school: “{measure.school}” is not "exact" or "trim"'
+    for name in ("seam", "ruler"):
+        value = getattr(measure, name)
+        if not isinstance(value, Fraction) or not 0 < value <= 10:
+            yield f"measure.{name}: {write_exact(value)} must be a fraction above 0, up to 10"
+    fabrics = [f.id for f in project.fabrics]
+    yield from _repeated("fabrics", fabrics)
+    for i, fabric in enumerate(project.fabrics):
+        if not re.fullmatch(r"#[0-9a-fA-F]{6}", fabric.colour):
+            yield f"fabrics[{i}].colour: “{fabric.colour}” is not a colour like #d9dcd6"
+        if fabric.width is not None and fabric.width <= 0:
+            yield f"fabrics[{i}].width: {write_exact(fabric.width)} must be above 0"
+    yield from _repeated("blocks", [b.id for b in project.blocks])
+    for i, block in enumerate(project.blocks):
+        yield from _block_rules(block, f"blocks[{i}]", project, set(fabrics))
+
+
+def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) -> Iterator[str]:
+    largest = project.measure.from_inches(document.LARGEST_BLOCK_INCHES)
+    for i, size in enumerate(block.finished):
+        if size <= 0:
+            yield f"{place}.finished[{i}]: {write_exact(size)} must be above 0"
+        if size > largest:
+            yield (
+                f"{place}.finished[{i}]: {write_exact(size)} is larger than a block can be "
+                f"({write_exact(largest)})"
+            )
+    for name, bands in (("columns", block.columns), ("rows", block.rows)):
+        if not 0 < len(bands) <= document.MOST_BANDS:
+            yield f"{place}.{name}: between 1 and {document.MOST_BANDS} bands are needed"
+        for i, band in enumerate(bands):
+            if band <= 0:
+                yield f"{place}.{name}[{i}]: {write_exact(band)} must be above 0"
+    if len(block.seams) > document.MOST_SEAMS:
+        yield f"{place}.seams: more than {document.MOST_SEAMS} seams"
+    for i, seam in enumerate(block.seams):
+        yield from _seam_rules(seam, f"{place}.seams[{i}]")
+    for i, spot in enumerate(block.fabric_at):
+        if spot.fabric not in fabrics:
+            yield f"{place}.fabric_at[{i}].fabric: no fabric has the id “{spot.fabric}”"
+
+
+def _seam_rules(seam: Seam, place: str) -> Iterator[str]:
+    if (seam.line is None) == (seam.arc is None):
+        yield f'{place}: a seam is either a "line" or an "arc"'
+    elif seam.arc is not None:
+        yield f"{place}.arc: this version of Inlet sews straight seams only; it cannot read arcs"
+    elif seam.ends[0] == seam.ends[1]:
+        yield f"{place}.line: both ends are the same point"
+
+
+def _repeated(place: str, ids: list[str]) -> Iterator[str]:
+    for i, name in enumerate(ids):
+        if not name:
+            yield f"{place}[{i}].id: an id is missing"
+        if name in ids[:i]:
+            yield f"{place}[{i}].id: “{name}” is used twice"
+
+
+# --- layout -----------------------------------------------------------------------------------
+
+_LINE = 96
+
+
+def _layout(value: Any, indent: int = 0) -> str:
+    """JSON a person can read and diff: what fits on a line stays on it."""
+    flat = json.dumps(value, ensure_ascii=False)
+    if len(flat) + indent <= _LINE or not isinstance(value, dict | list) or not value:
+        return flat
+    pad = " " * (indent + 1)
+    if isinstance(value, dict):
+        items = [
+            f"{pad}{json.dumps(k, ensure_ascii=False)}: {_layout(v, indent + 1)}"
+            for k, v in value.items()
+        ]
+        return "{\n" + ",\n".join(items) + "\n" + " " * indent + "}"
+    lines = ",\n".join(pad + _layout(v, indent + 1) for v in value)
+    return "[\n" + lines + "\n" + " " * indent + "]"
