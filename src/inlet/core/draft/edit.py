@@ -12,18 +12,34 @@ from inlet.core.project import Block, FabricAt, Pair, Seam, replace, straight, t
 
 
 def add_seam(block: Block, p: Pair, q: Pair) -> Block:
-    """``block`` with a straight seam from p to q (grid units); unchanged where one already lies
-    along all of it, or the ends are one point."""
-    if p == q or any(_covers(seam, Point(*p), Point(*q)) for seam in block.seams):
+    """``block`` with a straight seam from p to q (grid units); where it overlaps seams that lie on
+    the same line they become one. Unchanged where a seam already lies along all of it."""
+    if p == q:
         return block
-    return _keep_cloth(block, replace(block, seams=(*block.seams, straight(p, q))))
+    new, kept = straight(p, q), []
+    for seam in block.seams:
+        joined = _joined(seam, new)
+        if joined == seam:
+            return block
+        if joined is None:
+            kept.append(seam)
+        else:
+            new = joined
+    return _keep_cloth(block, replace(block, seams=(*kept, new)))
 
 
-def _covers(seam: Seam, p: Point, q: Point) -> bool:
+def _joined(seam: Seam, new: Seam) -> Seam | None:
+    """One seam for two on a line that overlap by more than a point; None where they do not."""
     a, b = seam.ends
-    return all(
-        cross(b.minus(a), x.minus(a)) == 0 and dot(x.minus(a), x.minus(b)) <= 0 for x in (p, q)
-    )
+    p, q = new.ends
+    along = b.minus(a)
+    if cross(along, p.minus(a)) != 0 or cross(along, q.minus(a)) != 0:
+        return None
+    (a, b), (p, q) = sorted((a, b)), sorted((p, q))
+    if q <= a or p >= b:
+        return None
+    low, high = min(a, p), max(b, q)
+    return seam if (low, high) == (a, b) else straight(low, high)
 
 
 def erase_piece(block: Block, p: Pair, q: Pair) -> Block:
@@ -66,12 +82,11 @@ def paint(block: Block, point: Pair, fabric: str | None) -> Block:
     """``block`` with the patch around ``point`` in ``fabric`` (None takes the cloth off);
     unchanged on a seam or outside."""
     now = draft(block)
-    here = locate(now.arrangement, Point(*point))
+    places = [Point(*point), *(Point(*spot.point) for spot in block.fabric_at)]
+    here, *homes = locate(now.arrangement, places)
     if here is None:
         return block
-    spots = tuple(
-        spot for spot in block.fabric_at if locate(now.arrangement, Point(*spot.point)) != here
-    )
+    spots = tuple(s for s, home in zip(block.fabric_at, homes, strict=True) if home != here)
     if fabric is not None:
         spots = (*spots, FabricAt(point=_anchor(now, here), fabric=fabric))
     return replace(block, fabric_at=spots)
@@ -118,11 +133,13 @@ def _keep_cloth(before: Block, after: Block) -> Block:
     """``after`` with one fabric point a patch: each patch keeps the cloth that lay under the middle
     of it before the edit, so splitting a patch gives both halves its cloth."""
     old, new = draft(before), draft(after)
+    anchors = [_anchor(new, patch.face) for patch in new.patches]
+    under: list[int | None] = [None] * len(anchors)
+    if before.grid == after.grid:
+        under = locate(old.arrangement, [Point(*a) for a in anchors])
     spots = []
-    for patch in new.patches:
-        anchor = _anchor(new, patch.face)
-        under = locate(old.arrangement, Point(*anchor)) if before.grid == after.grid else None
-        fabric = patch.fabric if under is None else old.patches[under].fabric
+    for patch, anchor, face in zip(new.patches, anchors, under, strict=True):
+        fabric = patch.fabric if face is None else old.patches[face].fabric
         if fabric is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric))
     return replace(after, fabric_at=tuple(spots))
@@ -132,13 +149,13 @@ def _anchor(now: Draft, face: int) -> Pair:
     """A point inside a patch to remember its cloth by, clear of its islands."""
     outline = now.arrangement.outline(face)
     anchor = inner_point(outline)
-    if locate(now.arrangement, anchor) == face:
+    if locate(now.arrangement, [anchor]) == [face]:
         return anchor.x, anchor.y
     # An island lies there: go towards each corner until clear of it.
     for corner in outline:
         step = corner.minus(anchor)
         for k in (2, 4, 8, 16, 32, 64, 1024):
             near = corner.minus(step.scaled(Fraction(1, k), Fraction(1, k)))
-            if locate(now.arrangement, near) == face:
+            if locate(now.arrangement, [near]) == [face]:
                 return near.x, near.y
     return ORIGIN

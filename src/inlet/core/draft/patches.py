@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
 
 from inlet.core.geometry.arrangement import Arrangement, Segment, arrange
 from inlet.core.geometry.point import Point
@@ -33,7 +37,7 @@ class Draft(NamedTuple):
 
     def patch_at(self, point: Point) -> Patch | None:
         """The patch around a point in grid units; None on a seam or outside."""
-        face = locate(self.arrangement, point)
+        (face,) = locate(self.arrangement, [point])
         return None if face is None else self.patches[face]
 
 
@@ -44,10 +48,10 @@ def draft(block: Block) -> Draft:
     arrangement = _arrangement(width, height, tuple(seam.ends for seam in block.seams))
     cloth: dict[int, str] = {}
     unused = []
-    for spot in block.fabric_at:
-        face = locate(arrangement, Point(*spot.point))
+    spots = [Point(*spot.point) for spot in block.fabric_at]
+    for spot, at, face in zip(block.fabric_at, spots, locate(arrangement, spots), strict=True):
         if face is None:
-            unused.append(Point(*spot.point))
+            unused.append(at)
         else:
             cloth[face] = spot.fabric
     sx, sy = block.scale
@@ -75,25 +79,32 @@ def _scaled(arrangement: Arrangement, ring: tuple[int, ...], sx: Exact, sy: Exac
 
 
 @lru_cache(maxsize=64)
-def _boxes(arrangement: Arrangement) -> tuple[tuple[float, float, float, float], ...]:
+def _boxes(arrangement: Arrangement) -> NDArray[np.float64]:
+    """(faces, 4): left, top, right, bottom of each face."""
     places = [p.floats() for p in arrangement.points]
-    out = []
-    for face in arrangement.faces:
-        xs = [places[v][0] for v in face.corners]
-        ys = [places[v][1] for v in face.corners]
-        out.append((min(xs), min(ys), max(xs), max(ys)))
-    return tuple(out)
+    corners = [np.array([places[v] for v in face.corners]) for face in arrangement.faces]
+    return np.array([(*c.min(axis=0), *c.max(axis=0)) for c in corners])
 
 
-def locate(arrangement: Arrangement, point: Point) -> int | None:
-    """The face strictly around a point (drawing units); None on a seam or outside."""
-    x, y = point.floats()
-    for i, (left, top, right, bottom) in enumerate(_boxes(arrangement)):
-        if not (left - 1e-9 <= x <= right + 1e-9 and top - 1e-9 <= y <= bottom + 1e-9):
-            continue
-        if contains(arrangement.outline(i), point) > 0 and not any(
-            contains([arrangement.points[v] for v in hole], point) >= 0
-            for hole in arrangement.faces[i].holes
-        ):
-            return i
-    return None
+_HAIR = 1e-9
+
+
+def locate(arrangement: Arrangement, points: Sequence[Point]) -> list[int | None]:
+    """For each point (drawing units), the face strictly around it; None on a seam or outside.
+    Boxes are compared as floats; only a face whose box holds the point is asked exactly."""
+    boxes = _boxes(arrangement)
+    out: list[int | None] = []
+    for point in points:
+        x, y = point.floats()
+        near = (boxes[:, 0] <= x + _HAIR) & (boxes[:, 2] >= x - _HAIR)
+        near &= (boxes[:, 1] <= y + _HAIR) & (boxes[:, 3] >= y - _HAIR)
+        around = (f for f in np.flatnonzero(near).tolist() if _inside(arrangement, f, point))
+        out.append(next(around, None))
+    return out
+
+
+def _inside(arrangement: Arrangement, face: int, point: Point) -> bool:
+    if contains(arrangement.outline(face), point) <= 0:
+        return False
+    holes = arrangement.faces[face].holes
+    return all(contains([arrangement.points[v] for v in hole], point) < 0 for hole in holes)

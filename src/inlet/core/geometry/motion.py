@@ -1,0 +1,100 @@
+"""Exact rigid motions, and finding the one that carries a picture onto another.
+
+Between two equal outlines the turn is exact without any root: with e and e' the same edge in both,
+cos = e·e'/|e|² and sin = e×e'/|e|².
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.geometry.point import ORIGIN, Point, cross, dot
+from inlet.core.geometry.polygon import Polygon, edges, from_first_corner, moved, squared_length
+from inlet.core.numbers import HALF_ROOT2, Exact
+
+Picture = tuple[tuple[Polygon, str | None], ...]
+"""Outlines with a tag each, as a rule the cloth."""
+
+
+class Motion(NamedTuple):
+    """Turn by (cos, sin), clockwise on screen, then move by ``by``. Keeps sizes and hands."""
+
+    cos: Exact
+    sin: Exact
+    by: Point = ORIGIN
+
+    def __call__(self, p: Point) -> Point:
+        return Point(
+            self.cos * p.x - self.sin * p.y + self.by.x,
+            self.sin * p.x + self.cos * p.y + self.by.y,
+        )
+
+    def polygon(self, polygon: Sequence[Point]) -> Polygon:
+        if self.sin == 0 and self.cos == 1:
+            return moved(polygon, self.by)
+        return tuple(self(p) for p in polygon)
+
+    def picture(self, picture: Picture) -> Picture:
+        return tuple((self.polygon(outline), tag) for outline, tag in picture)
+
+    def turn_only(self) -> Motion:
+        return Motion(self.cos, self.sin)
+
+
+STILL = Motion(Fraction(1), Fraction(0))
+EIGHTH_TURN = Motion(HALF_ROOT2, HALF_ROOT2)
+
+
+def mirrored(picture: Picture) -> Picture:
+    """The picture in a mirror (left-right), outlines still clockwise."""
+    return tuple(
+        (tuple(Point(-p.x, p.y) for p in reversed(outline)), tag) for outline, tag in picture
+    )
+
+
+def canonical(picture: Picture) -> frozenset[tuple[Polygon, str | None]]:
+    """The picture as a set that does not depend on where outlines start."""
+    return frozenset((from_first_corner(outline), tag) for outline, tag in picture)
+
+
+def likeness(picture: Picture) -> tuple[object, ...]:
+    """A quick key, equal for pictures that some motion or mirror may carry onto one another: tags,
+    corner counts and rounded areas. Unequal keys mean no motion; equal keys mean try one."""
+    return tuple(sorted((tag or "", len(p), _rounded_area(p)) for p, tag in picture))
+
+
+def _rounded_area(polygon: Polygon) -> int:
+    points = [p.floats() for p in polygon]
+    twice = 0.0
+    for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
+        twice += x0 * y1 - x1 * y0
+    return round(twice * 5000)
+
+
+def motion_between(source: Picture, target: Picture) -> Motion | None:
+    """A motion that carries ``source`` exactly onto ``target``, tags included; None if there is
+    none. The smallest turn is found first."""
+    if len(source) != len(target):
+        return None
+    outline, tag = source[0]
+    start, step = outline[0], outline[1].minus(outline[0])
+    length = dot(step, step)
+    sides = [
+        (p, q.minus(p), other[k:] + other[:k])
+        for other, other_tag in target
+        if other_tag == tag and len(other) == len(outline)
+        for k, (p, q) in enumerate(edges(other))
+        if squared_length(p, q) == length
+    ]
+    sides.sort(key=lambda side: -float(dot(step, side[1])))
+    wanted = canonical(target) if len(source) > 1 else None
+    for corner, e, other in sides:
+        turn = Motion(dot(step, e) / length, cross(step, e) / length)
+        motion = Motion(turn.cos, turn.sin, corner.minus(turn(start)))
+        if motion.polygon(outline) != other:
+            continue
+        if wanted is None or canonical(motion.picture(source)) == wanted:
+            return motion
+    return None

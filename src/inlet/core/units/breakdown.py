@@ -1,0 +1,332 @@
+"""Breaking a block down: which straight seams run through, and what they leave between them.
+
+A block is split along seams that run from edge to edge of it, then each part in the same way; a
+part's last seams to be sewn are the ones it is split along here. Every part so reached is convex.
+Parts that are units are named on the way (``kinds``), and splits are chosen to leave whole units,
+then few units, then rows.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.draft.patches import Draft
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon
+from inlet.core.units.kinds import name_unit
+
+Faces = frozenset[int]
+
+
+class Part(NamedTuple):
+    """A connected group of patches.
+
+    ``parts`` are what its last seams join, in order along ``across`` (a step square to those
+    seams, finished lengths); none for a single patch. ``kind`` is its name if it is a unit.
+    ``stuck`` means no straight through seam joins the parts: they are only what can be sewn of it.
+    """
+
+    faces: Faces
+    outline: Polygon
+    kind: str | None
+    parts: tuple[Part, ...] = ()
+    across: Point | None = None
+    stuck: bool = False
+
+    @property
+    def face(self) -> int:
+        """The patch of a part that is one patch."""
+        (only,) = self.faces
+        return only
+
+
+class _Cost(NamedTuple):
+    """What a way of splitting leaves: stuck parts, odd pieces, units, different units."""
+
+    stuck: int
+    odd: int
+    units: int
+    kinds: int
+
+
+def break_down(draft: Draft) -> Part:
+    """The whole block as a tree of parts. Never fails: what cannot be sewn with straight through
+    seams is a ``stuck`` part whose own parts can."""
+    breaker = _Breaker(draft)
+    return breaker.part(frozenset(range(len(draft.patches))))
+
+
+_ALL_WAYS = 12
+"""Parts of up to this many patches have every direction of split tried, larger ones only the
+straight-grain ones; keeps the search small where many seams cross."""
+
+
+class _Breaker:
+    def __init__(self, draft: Draft) -> None:
+        self.draft = draft
+        arrangement = draft.arrangement
+        self.edges = arrangement.edges
+        self.sx, self.sy = draft.block.scale
+        self.points = [p.scaled(self.sx, self.sy) for p in arrangement.points]
+        self.places = [p.floats() for p in self.points]
+        self.edges_of: list[list[int]] = [[] for _ in draft.patches]
+        for k, edge in enumerate(self.edges):
+            for face in (edge.right, edge.left):
+                if face >= 0:
+                    self.edges_of[face].append(k)
+        self.middle = [_mean([self.places[v] for v in face.corners]) for face in arrangement.faces]
+        self.slope = [None if line.b == 0 else line.a / line.b for line in arrangement.lines]
+        self.on_band = [self._is_band(line.a, line.b, line.c) for line in arrangement.lines]
+        self.known: dict[Faces, tuple[Part, _Cost]] = {}
+
+    def _is_band(self, a: object, b: object, c: object) -> bool:
+        """Does a line of the drawing lie on a line of the block's grid?"""
+        block = self.draft.block
+        for lead, rest, bands in ((a, b, block.columns), (b, a, block.rows)):
+            if rest == 0 and lead != 0:
+                at = Fraction(0)
+                for band in bands:
+                    at = at + band  # type: ignore[assignment]
+                    if lead * at == c:  # type: ignore[operator]
+                        return True
+        return False
+
+    def part(self, faces: Faces) -> Part:
+        return self.solve(faces)[0]
+
+    def solve(self, faces: Faces) -> tuple[Part, _Cost]:
+        found = self.known.get(faces)
+        if found is None:
+            found = self.known[faces] = self._solve(faces)
+        return found
+
+    def _solve(self, faces: Faces) -> tuple[Part, _Cost]:
+        patches = [self.draft.patches[f] for f in sorted(faces)]
+        if len(patches) == 1:
+            (patch,) = patches
+            kind = name_unit(patch.outline, [patch.outline], [patch.fabric])
+            if patch.holes:
+                return Part(faces, patch.outline, None, stuck=True), _Cost(1, 1, 1, 1)
+            return Part(faces, patch.outline, kind), _Cost(0, kind is None, 1, 1)
+        outline = self.outline(faces)
+        chords = self.chords(faces)
+        inner = {
+            self.on_band[self.edges[k].line]
+            for f in faces
+            for k in self.edges_of[f]
+            if self.edges[k].right in faces and self.edges[k].left in faces
+        }
+        kind = name_unit(
+            outline,
+            [p.outline for p in patches],
+            [p.fabric for p in patches],
+            (True in inner, False in inner),
+        )
+        ways = self._ways(chords, len(faces))
+        if not ways:
+            return self._stuck(faces, outline)
+        best: tuple[Part, _Cost] | None = None
+        for lines in ways:
+            parts = self._split(faces, lines)
+            solved = [self.solve(p) for p in parts]
+            across = self._across(lines[0])
+            grouped, cost = self._group_strips(solved, across)
+            if best is None or cost < best[1]:
+                best = Part(faces, outline, kind, grouped, across), cost
+        assert best is not None
+        return (best[0], _Cost(0, 0, 1, 1)) if kind else best
+
+    # --- where to split -----------------------------------------------------------------------
+
+    def chords(self, faces: Faces) -> list[int]:
+        """The lines along which seams run through a part from edge to edge."""
+        seen: set[int] = set()
+        ends: dict[int, set[int]] = defaultdict(set)
+        boundary: set[int] = set()
+        for f in faces:
+            for k in self.edges_of[f]:
+                edge = self.edges[k]
+                if (edge.right in faces) and (edge.left in faces):
+                    if k not in seen:
+                        seen.add(k)
+                        ends[edge.line] ^= {edge.start, edge.end}
+                else:
+                    boundary |= {edge.start, edge.end}
+        # Vertices met by an odd number of the line's edges are where its seams begin and end: two
+        # of them, both on the part's edge, and the seam runs through.
+        return [line for line, odd in ends.items() if len(odd) == 2 and odd <= boundary]
+
+    def _ways(self, chords: Sequence[int], size: int) -> list[list[int]]:
+        """Sets of parallel seams to split along together, best guess first."""
+        by_slope: dict[object, list[int]] = defaultdict(list)
+        for line in chords:
+            by_slope[self.slope[line]].append(line)
+        ways = []
+        for lines in by_slope.values():
+            on_band = [line for line in lines if self.on_band[line]]
+            ways.append(on_band or lines)
+        straight = [w for w in ways if self.slope[w[0]] in (None, 0)]
+        if straight:
+            return sorted(straight, key=lambda w: self.slope[w[0]] is None)
+        ways.sort(key=lambda w: (-len(w), min(w)))
+        return ways if size <= _ALL_WAYS else ways[:1]
+
+    def _across(self, line: int) -> Point:
+        """A step square to a line at finished size, pointing down, or right for upright lines.
+        a·x + b·y = c in grid units is (a/sx)·X + (b/sy)·Y = c in finished ones."""
+        form = self.draft.arrangement.lines[line]
+        a, b = form.a / self.sx, form.b / self.sy
+        return Point(a, b) if b > 0 or (b == 0 and a > 0) else Point(-a, -b)
+
+    def _split(self, faces: Faces, lines: Sequence[int]) -> list[Faces]:
+        """The parts between parallel through seams, in order along ``_across``. Each patch lies
+        wholly between two of them, so its middle tells which."""
+        across = self._across(lines[0]).floats()
+        sx, sy = float(self.sx), float(self.sy)
+        levels = []
+        for line in lines:
+            form = self.draft.arrangement.lines[line]
+            a, b, c = float(form.a) / sx, float(form.b) / sy, float(form.c)
+            levels.append(c * (across[0] * a + across[1] * b) / (a * a + b * b))
+        levels.sort()
+        bins: dict[int, set[int]] = defaultdict(set)
+        for f in faces:
+            x, y = self.middle[f]
+            at = across[0] * x + across[1] * y
+            bins[sum(level < at for level in levels)].add(f)
+        return [frozenset(bins[i]) for i in sorted(bins)]
+
+    def outline(self, faces: Faces) -> Polygon:
+        """The corners of a part, clockwise, at finished size."""
+        following: dict[int, tuple[int, int]] = {}
+        for f in faces:
+            for k in self.edges_of[f]:
+                edge = self.edges[k]
+                if edge.right == f and edge.left not in faces:
+                    following[edge.start] = (edge.end, edge.line)
+                elif edge.left == f and edge.right not in faces:
+                    following[edge.end] = (edge.start, edge.line)
+        first = min(following, key=lambda v: (self.places[v][1], self.places[v][0]))
+        corners, at, last = [], first, -1
+        start_line = following[first][1]
+        while True:
+            to, line = following[at]
+            if line != last:
+                corners.append(at)
+            at, last = to, line
+            if at == first:
+                break
+        if start_line == last and len(corners) > 1:
+            corners = corners[1:]
+        return tuple(self.points[v] for v in corners)
+
+    # --- rows ---------------------------------------------------------------------------------
+
+    def _group_strips(
+        self, solved: list[tuple[Part, _Cost]], across: Point
+    ) -> tuple[tuple[Part, ...], _Cost]:
+        """Neighbouring bands in a row taken together as units of strips, fewest units in all.
+
+        ``best[i]`` is the cheapest way to have the first i parts: the last unit of it is part i on
+        its own, or a run of plain bands that ends with it.
+        """
+        band = [len(p.faces) == 1 and p.kind == "rectangle" for p, _ in solved]
+        best: list[tuple[int, int]] = [(0, 0)]  # (units, where the last group starts)
+        groups: dict[tuple[int, int], Part] = {}
+        for i in range(1, len(solved) + 1):
+            choice = (best[i - 1][0] + solved[i - 1][1].units, i - 1)
+            j = i - 1
+            while j > 0 and band[i - 1] and band[j - 1] and i - j < len(solved):
+                j -= 1
+                group = self._band_unit([p for p, _ in solved[j:i]], across)
+                if group is None:
+                    break
+                groups[j, i] = group
+                choice = min(choice, (best[j][0] + 1, j))
+            best.append(choice)
+        out: list[Part] = []
+        i = len(solved)
+        while i:
+            j = best[i][1]
+            out.append(groups[j, i] if i - j > 1 else solved[j][0])
+            i = j
+        costs = [c for _, c in solved]
+        different = {(len(p.faces), p.kind, _size(p.outline)) for p, _ in solved}
+        return tuple(reversed(out)), _Cost(
+            sum(c.stuck for c in costs),
+            sum(c.odd for c in costs),
+            best[-1][0],
+            len(different),
+        )
+
+    def _band_unit(self, parts: list[Part], across: Point) -> Part | None:
+        """Plain bands side by side as one unit of strips, if that is what they are."""
+        faces = frozenset(f for p in parts for f in p.faces)
+        outline = self.outline(faces)
+        outlines = [p.outline for p in parts]
+        cloths = [self.draft.patches[p.face].fabric for p in parts]
+        if name_unit(outline, outlines, cloths) != "strips":
+            return None
+        return Part(faces, outline, "strips", tuple(parts), across)
+
+    # --- where straight through seams end -----------------------------------------------------
+
+    def _stuck(self, faces: Faces, outline: Polygon) -> tuple[Part, _Cost]:
+        """No seam runs through: sew together what still can be, bottom up, and leave the rest.
+        Two parts can be joined early when they share one whole side of each."""
+        owner: dict[int, Faces] = {f: frozenset([f]) for f in faces}
+        waiting = sorted(faces)
+        while waiting:
+            one = owner[waiting.pop(0)]
+            other = next(
+                (g for g in self._neighbours(one, owner) if self._whole_side(one, g)), None
+            )
+            if other is not None:
+                joined = one | other
+                owner.update(dict.fromkeys(joined, joined))
+                waiting.append(min(joined))
+        groups = sorted(set(owner.values()), key=min)
+        solved = [self.solve(g) for g in groups if len(g) < len(faces)]
+        costs = [c for _, c in solved]
+        cost = _Cost(
+            1 + sum(c.stuck for c in costs),
+            sum(c.odd for c in costs),
+            sum(c.units for c in costs),
+            len(costs),
+        )
+        return Part(faces, outline, None, tuple(p for p, _ in solved), stuck=True), cost
+
+    def _neighbours(self, one: Faces, owner: dict[int, Faces]) -> list[Faces]:
+        """The groups that share a seam with ``one``, in a fixed order."""
+        beside = {
+            owner[face]
+            for f in one
+            for k in self.edges_of[f]
+            for face in (self.edges[k].right, self.edges[k].left)
+            if face in owner and face not in one
+        }
+        return sorted(beside, key=min)
+
+    def _whole_side(self, one: Faces, other: Faces) -> bool:
+        """Do two neighbours meet along one whole side of each, and make a triangle or a
+        quadrilateral? Then that seam can be sewn before anything around it."""
+        lines = {
+            self.edges[k].line
+            for f in one
+            for k in self.edges_of[f]
+            if self.edges[k].right in other or self.edges[k].left in other
+        }
+        both = one | other
+        return len(lines) == 1 and len(self.outline(both)) <= 4 and bool(self.chords(both))
+
+
+def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
+    return (sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points))
+
+
+def _size(outline: Polygon) -> tuple[float, float]:
+    xs, ys = zip(*(p.floats() for p in outline), strict=True)
+    return round(max(xs) - min(xs), 6), round(max(ys) - min(ys), 6)

@@ -1,0 +1,111 @@
+"""What to cut for a patch: its shape with the allowance on, and how it comes off the cloth."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.geometry.motion import motion_between
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, bounds, edges, offset, squared_length
+from inlet.core.numbers import Exact, root_up, sqrt_exact
+from inlet.core.units.kinds import is_rectangle, triangle_legs
+
+Size = tuple[Exact, Exact]
+
+
+class Piece(NamedTuple):
+    """A shape to cut from one cloth.
+
+    ``shape`` is ``square``, ``rectangle`` or ``template``. ``exact`` is the size before rounding to
+    a ruler mark, larger side last for rectangles; a template's is the box around it. ``crosscut``
+    says how the square comes apart before sewing: ``none``, ``once`` or ``twice`` on its diagonals,
+    or ``sewn`` (it is cut apart only after sewing). ``quantity`` is how many pieces a run of
+    its method needs, counted after the crosscut: two triangles are one square cut once. ``outline``
+    is the finished outline a template is drawn from, else empty.
+    """
+
+    fabric: str | None
+    shape: str
+    exact: Size
+    crosscut: str
+    quantity: int
+    outline: Polygon = ()
+
+
+PER_SQUARE = {"none": 1, "once": 2, "twice": 4, "sewn": 1}
+"""Pieces one cut shape gives before sewing."""
+
+
+def rectangle(fabric: str | None, size: Size, quantity: int = 1, crosscut: str = "none") -> Piece:
+    """A square or rectangle to cut, shorter side first."""
+    low, high = sorted(size)
+    return Piece(fabric, "square" if low == high else "rectangle", (low, high), crosscut, quantity)
+
+
+def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
+    """The one piece to cut for a patch of finished ``outline`` with allowance ``seam`` all round.
+
+    Every side is moved out by ``seam``; the sizes are those of the moved outline. So a rectangle
+    a x b is cut (a + 2s) x (b + 2s). A right isosceles triangle of leg f gets legs
+    f + 2s + s√2: s at the right angle, s(1 + √2) at the 45° corner (s/tan 22½°). It is half a
+    square of that leg, or a quarter of a square of its long side, √2 times as much: whichever puts
+    the straight grain on sides that run with the block's edges.
+    """
+    raw = offset(outline, seam)
+    if is_rectangle(outline):
+        return rectangle(fabric, (_length(raw[0], raw[1]), _length(raw[1], raw[2])))
+    legs = triangle_legs(raw)
+    if legs is not None:
+        corner, after, before = legs
+        if _straight_grain(corner, after) or not _straight_grain(after, before):
+            side, crosscut = _length(corner, after), "once"
+        else:
+            side, crosscut = _length(after, before), "twice"
+        return rectangle(fabric, (side, side), crosscut=crosscut)
+    left, top, right, bottom = bounds(raw)
+    box = sorted((right - left, bottom - top))
+    return Piece(fabric, "template", (box[0], box[1]), "none", 1, outline)
+
+
+def _length(p: Point, q: Point) -> Exact:
+    return root_up(squared_length(p, q))
+
+
+def _straight_grain(p: Point, q: Point) -> bool:
+    return p.x == q.x or p.y == q.y
+
+
+def sewing_outline(piece: Piece, seam: Exact) -> Polygon:
+    """The finished outline that a cut piece gives, worked out from its cut size alone, in an
+    orientation of its own: the other way round from ``piece_for``."""
+    if piece.shape == "template":
+        return piece.outline
+    width, height = piece.exact
+    zero: Exact = Fraction(0)
+    square = (Point(zero, zero), Point(width, zero), Point(width, height), Point(zero, height))
+    if piece.crosscut == "none":
+        raw: Polygon = square
+    elif piece.crosscut == "once":
+        raw = (square[0], square[1], square[3])
+    else:
+        raw = (square[0], square[1], Point(width / 2, height / 2))
+    return offset(raw, -seam)
+
+
+def sewn_shape(piece: Piece, seam: Exact, like: Polygon) -> Polygon | None:
+    """The finished outline a cut piece gives, turned (not moved) to lie as the patch ``like``;
+    None if it does not fit exactly.
+
+    Templates carry their sewing line drawn on them; so must a rectangle whose sides no exact
+    number holds (one set at a slope), and those give the patch itself.
+    """
+    if piece.shape == "template" or not _sides_exact(like):
+        return like
+    made = sewing_outline(piece, seam)
+    motion = motion_between(((made, None),), ((like, None),))
+    return motion.turn_only().polygon(made) if motion else None
+
+
+def _sides_exact(outline: Polygon) -> bool:
+    return all(sqrt_exact(squared_length(p, q)) is not None for p, q in edges(outline))

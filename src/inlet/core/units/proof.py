@@ -1,0 +1,102 @@
+"""Re-sewing: do a way's moves, and a tree's joins, give exactly what was drawn?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from fractions import Fraction
+
+from inlet.core.geometry.motion import Motion, Picture, motion_between
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, corners_only
+from inlet.core.numbers import Exact
+from inlet.core.units.breakdown import Part
+from inlet.core.units.pieces import piece_for, sewn_shape
+from inlet.core.units.sheets import ZERO, size, trimmed
+from inlet.core.units.units import Unit
+from inlet.core.units.way import Way
+
+
+def makes_unit(way: Way, unit: Unit, seam: Exact) -> bool:
+    """Do the way's moves, run on its exact pieces, give the unit exactly, and nothing else?
+
+    Every product, less the allowance all round, must be the unit's picture up to a turn; where the
+    unit is sewn patch by patch, ``sew_up`` must put its pieces together to the unit.
+    """
+    if way.products:
+        finished = (max(unit.size) + 2 * seam, min(unit.size) + 2 * seam)
+        return all(
+            (max(size(sheet)), min(size(sheet))) == finished
+            and motion_between(unit.picture, trimmed(sheet, seam)) is not None
+            for sheet in way.products
+        )
+    made = sew_up(unit.part, patch_leaves(unit, seam))
+    return made is not None and motion_between(unit.picture, made[1]) is not None
+
+
+Sewn = tuple[Polygon, Picture]
+"""A part as sewn, wherever it happens to lie: finished outline and patches."""
+
+
+def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:
+    """How ``sew_up`` gets a single patch of this unit: cut with its allowance and turned."""
+    patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
+
+    def leaf(part: Part) -> Sewn | None:
+        if part.parts:
+            return None
+        outline, fabric = patches[part.face]
+        shape = sewn_shape(piece_for(outline, fabric, seam), seam, outline)
+        return None if shape is None else (shape, ((shape, fabric),))
+
+    return leaf
+
+
+def sew_up(part: Part, leaf: Callable[[Part], Sewn | None]) -> Sewn | None:
+    """Sew a part together from what ``leaf`` gives for its smallest parts; None if edges that meet
+    are not equal. Only the order of joins and their direction come from the tree, sizes and places
+    from the pieces: each new part is moved until its sewing line lies on the one before it."""
+    ready = leaf(part)
+    if ready is not None:
+        return ready
+    if not part.parts or part.across is None or part.stuck:
+        return None
+    pieces = [sew_up(p, leaf) for p in part.parts]
+    so_far = pieces[0]
+    moved: list[Picture] = [so_far[1]] if so_far else []
+    outline = so_far[0] if so_far else ()
+    for piece in pieces[1:]:
+        if piece is None or not outline:
+            return None
+        joined = _joined(outline, piece[0], part.across)
+        if joined is None:
+            return None
+        outline, by = joined
+        moved.append(Motion(Fraction(1), ZERO, by).picture(piece[1]))
+    return (outline, tuple(patch for picture in moved for patch in picture)) if outline else None
+
+
+def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:
+    """The outline of ``two`` moved against the far side of ``one``, and the move; None where the
+    two sides are not equal."""
+
+    def extreme(outline: Polygon, sign: int) -> tuple[int, Point, Point] | None:
+        reach = [sign * (across.x * p.x + across.y * p.y) for p in outline]
+        far = max(reach)
+        n = len(outline)
+        for i in range(n):
+            if reach[i] == far and reach[(i + 1) % n] == far:
+                return i, outline[i], outline[(i + 1) % n]
+        return None
+
+    far_side, near_side = extreme(one, 1), extreme(two, -1)
+    if far_side is None or near_side is None:
+        return None
+    i, p, q = far_side
+    j, u, v = near_side
+    by = p.minus(v)
+    if q != u.plus(by):
+        return None
+    n, m = len(one), len(two)
+    left = [one[(i + 1 + k) % n] for k in range(n)]
+    right = [two[(j + 1 + k) % m].plus(by) for k in range(m)]
+    return corners_only(left + right), by

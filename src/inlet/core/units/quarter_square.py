@@ -1,0 +1,133 @@
+"""Quarter-square triangles from two triangle squares crossed."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from math import atan2
+
+from inlet.core.geometry.motion import Motion, canonical
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, line_through
+from inlet.core.numbers import ROOT2, Exact
+from inlet.core.units.pieces import rectangle
+from inlet.core.units.proof import makes_unit
+from inlet.core.units.sheets import ZERO, Sheet, box, face_down, pair_across, square_sheet
+from inlet.core.units.units import Unit
+from inlet.core.units.way import CUT_APART, LAY, Drawn, Move, Way, either_side, fitted, in_a_row
+
+
+def crossed_pairs(unit: Unit, seam: Exact) -> Way | None:
+    """Two half-square triangles laid with their seams crossing cloths, sewn s each side of the
+    other diagonal, cut on it.
+
+    Each of the two sewings takes s√2 off the side: S - 2s√2 = u, S = f + 2s + 2s√2. The two units
+    of a run are mirror images, so this is offered where the unit is its own mirror image.
+    """
+    around = _cloths_around(unit)
+    side = unit.size[0] + 2 * seam + 2 * seam * ROOT2
+    for shift in range(2):
+        a, b, c, d = around[shift:] + around[:shift]
+        made = _crossed(side, (a, b), (c, d), seam)
+        if made is None:
+            continue
+        way = _crossed_way(unit, side, ((a, b), (c, d)), made, seam)
+        if makes_unit(way, unit, seam):
+            return way
+    return None
+
+
+def _cloths_around(unit: Unit) -> tuple[str | None, ...]:
+    """The four cloths in order round the middle."""
+
+    def corner_angle(patch: tuple[Polygon, str | None]) -> float:
+        xs = [p.floats() for p in patch[0]]
+        x, y = sum(p[0] for p in xs) / 3, sum(p[1] for p in xs) / 3
+        return atan2(y - middle[1], x - middle[0])
+
+    points = [p.floats() for outline, _ in unit.picture for p in outline]
+    middle = (sum(p[0] for p in points) / len(points), sum(p[1] for p in points) / len(points))
+    return tuple(fabric for _, fabric in sorted(unit.picture, key=corner_angle))
+
+
+Pairs = tuple[tuple[str | None, str | None], tuple[str | None, str | None]]
+
+
+def _crossed(
+    side: Exact, one: tuple[str | None, str | None], two: tuple[str | None, str | None], seam: Exact
+) -> tuple[Sheet, Sheet, Sheet, Sheet] | None:
+    """(lower, upper as it lies face down, two products) of two triangle squares crossed."""
+    half_one = _triangle_square(side, *one, seam)
+    half_two = face_down(_triangle_square(side, *two, seam))
+    left, top, right, bottom = box(half_one)
+    for quarters in range(4):
+        upper = fitted(_quarter_turned(half_two, quarters), left, top)
+        if {o for o, _ in canonical(upper)} != {o for o, _ in canonical(half_one)}:
+            continue
+        # Different cloths face each other wherever they can: that is what makes it an hourglass.
+        facing = dict(canonical(upper))
+        if one == two and one[0] != one[1] and any(facing[o] == c for o, c in canonical(half_one)):
+            continue
+        corners = (Point(left, top), Point(right, bottom))
+        crossing = (Point(left, bottom), Point(right, top))
+        along = corners if all(c not in _seam_ends(half_one) for c in corners) else crossing
+        first, second = pair_across(half_one, upper, line_through(*along), seam)
+        return half_one, upper, first, second
+    return None
+
+
+def _triangle_square(side: Exact, a: str | None, b: str | None, seam: Exact) -> Sheet:
+    """The first unit of two squares ``side`` sewn two at a time, its box at the origin."""
+    lower, upper = square_sheet(side, a), square_sheet(side, b)
+    corners = lower[0][0]
+    made, _ = pair_across(lower, upper, line_through(corners[0], corners[2]), seam)
+    return fitted(made, ZERO, ZERO)
+
+
+def _seam_ends(sheet: Sheet) -> set[Point]:
+    """The corners that both patches of a triangle square share."""
+    return set(sheet[0][0]) & set(sheet[1][0])
+
+
+def _crossed_way(
+    unit: Unit, side: Exact, pairs: Pairs, made: tuple[Sheet, Sheet, Sheet, Sheet], seam: Exact
+) -> Way:
+    lower, upper, first, second = made
+    squares = [square_sheet(side, cloth) for pair in pairs for cloth in pair]
+    corners = squares[0][0][0]
+    start, end = corners[0], corners[2]
+    seams = either_side(line_through(start, end), start, end, seam)
+    left, top, right, bottom = box(lower)
+    along = [Point(left, top), Point(right, bottom)]
+    if any(c in _seam_ends(lower) for c in along):
+        along = [Point(left, bottom), Point(right, top)]
+    across = either_side(line_through(along[0], along[1]), along[0], along[1], seam)
+    mark, again = Drawn("mark", start, end), Drawn("mark", along[0], along[1])
+    counted: dict[str | None, int] = {}
+    for pair in pairs:
+        for cloth in pair:
+            counted[cloth] = counted.get(cloth, 0) + 1
+    # Two pairs of the same cloths come from one pair of squares: a run needs half of them.
+    same = set(pairs[0]) == set(pairs[1])
+    pieces = tuple(
+        rectangle(cloth, (side, side), n // 2 if same else n, "sewn")
+        for cloth, n in counted.items()
+    )
+    shown = squares[:2] if same else squares
+    draw = " Draw the diagonal, sew {seam} on both sides of it."
+    cross = "Lay two right sides together, seams crossing, cloths opposite."
+    first_cut, second_cut = Drawn("cut", start, end), Drawn("cut", along[0], along[1])
+    moves = (
+        Move("cut", "Cut {all}.", in_a_row(shown)),
+        Move("sew", LAY + draw, squares[0], squares[1], (mark, *seams)),
+        Move("cut-apart", CUT_APART, squares[0], squares[1], (first_cut, *seams)),
+        Move("open", "Open and press: 2 triangle squares.", in_a_row([lower, lower])),
+        Move("sew", cross + draw, lower, upper, (again, *across)),
+        Move("cut-apart", CUT_APART, lower, upper, (second_cut, *across)),
+        Move("open", "Open and press: 2 units.", in_a_row([first, second])),
+    )
+    return Way("crossed-pairs", 2, pieces, moves, (first, second), True)
+
+
+def _quarter_turned(sheet: Sheet, quarters: int) -> Sheet:
+    cos, sin = ((1, 0), (0, 1), (-1, 0), (0, -1))[quarters % 4]
+    return Motion(Fraction(cos), Fraction(sin)).picture(sheet)

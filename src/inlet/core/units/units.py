@@ -1,0 +1,123 @@
+"""The units of a block: equal ones counted, mirror pairs told apart, each with its label."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from inlet.core.draft.patches import Draft
+from inlet.core.geometry.motion import STILL, Motion, Picture, mirrored, motion_between
+from inlet.core.geometry.motion import likeness as likeness_of
+from inlet.core.geometry.polygon import bounds, squared_length
+from inlet.core.numbers import Exact, root_up
+from inlet.core.units.breakdown import Part
+from inlet.core.units.kinds import is_rectangle
+
+
+class Place(NamedTuple):
+    """Where a unit lies in the block: its part, and the motion that brings it there from the
+    first place of its unit."""
+
+    part: Part
+    motion: Motion
+
+
+class Unit(NamedTuple):
+    """One kind of unit in its own colouring.
+
+    ``picture`` is it as it lies in its first place, finished length; ``size`` (width, height) along
+    its own sides, width not the shorter for those that lie square; ``fabrics`` in the picture's
+    order, each once. ``mirror_of`` is the label of the unit it is the mirror image of, if any.
+    """
+
+    label: str
+    kind: str
+    size: tuple[Exact, Exact]
+    picture: Picture
+    fabrics: tuple[str | None, ...]
+    mirror_of: str | None
+    places: tuple[Place, ...]
+
+    @property
+    def part(self) -> Part:
+        return self.places[0].part
+
+
+def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
+    """The units that tile a block, the largest ones named on its tree, in reading order."""
+    groups: list[tuple[Picture, list[Place]]] = []
+    alike: dict[tuple[object, ...], list[int]] = defaultdict(list)
+    twin: dict[int, int] = {}
+    parts = sorted(tiling(root), key=lambda p: min(p.faces))
+    for part in parts:
+        picture = picture_of(draft, part)
+        key = likeness_of(picture)
+        for g in alike[key]:
+            motion = motion_between(groups[g][0], picture)
+            if motion is not None:
+                groups[g][1].append(Place(part, motion))
+                break
+        else:
+            reflection = mirrored(picture)
+            for g in alike[key]:
+                if motion_between(groups[g][0], reflection):
+                    twin[len(groups)] = g
+                    break
+            alike[key].append(len(groups))
+            groups.append((picture, [Place(part, STILL)]))
+    labels: list[str] = []
+    plain = 0
+    for g in range(len(groups)):
+        if g in twin:
+            labels.append(f"{labels[twin[g]]} rev")
+        else:
+            labels.append(letters(plain))
+            plain += 1
+    return tuple(
+        Unit(
+            label,
+            places[0].part.kind or "other",
+            _size(places[0].part),
+            picture,
+            tuple(dict.fromkeys(fabric for _, fabric in picture)),
+            labels[twin[g]] if g in twin else None,
+            tuple(places),
+        )
+        for g, (label, (picture, places)) in enumerate(zip(labels, groups, strict=True))
+    )
+
+
+def tiling(part: Part) -> Iterator[Part]:
+    """The named parts highest in the tree, and single patches where nothing above has a name."""
+    if part.kind is not None or not part.parts:
+        yield part
+    else:
+        for inner in part.parts:
+            yield from tiling(inner)
+
+
+def picture_of(draft: Draft, part: Part) -> Picture:
+    """The patches of a part where they lie, with their cloth."""
+    return tuple((draft.patches[f].outline, draft.patches[f].fabric) for f in sorted(part.faces))
+
+
+def letters(number: int) -> str:
+    """0 → A, 25 → Z, 26 → AA: the label of the n-th kind."""
+    out = ""
+    number += 1
+    while number:
+        number, digit = divmod(number - 1, 26)
+        out = chr(ord("A") + digit) + out
+    return out
+
+
+def _size(part: Part) -> tuple[Exact, Exact]:
+    """(width, height) along a rectangle's sides, or of the box round any other outline."""
+    outline = part.outline
+    if not is_rectangle(outline):
+        left, top, right, bottom = bounds(outline)
+        return right - left, bottom - top
+    e, f = (root_up(squared_length(outline[i], outline[i + 1])) for i in (0, 1))
+    upright = outline[0].x == outline[1].x
+    return (f, e) if upright else (e, f)

@@ -1,0 +1,109 @@
+"""A way to make a unit: its pieces, its moves at the table with their pictures, its products."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.geometry.motion import Motion
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line, Polygon
+from inlet.core.numbers import Exact
+from inlet.core.units.pieces import Piece, rectangle
+from inlet.core.units.sheets import ZERO, Sheet, box, size
+
+
+class Drawn(NamedTuple):
+    """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make."""
+
+    kind: str
+    start: Point
+    end: Point
+
+
+class Move(NamedTuple):
+    """One thing done at the table.
+
+    ``do`` is cut, crosscut, mark, sew, cut-apart or open. ``text`` may hold ``{all}`` for the
+    pieces as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, and ``{seam}``. ``lower``
+    lies right side up, ``upper`` wrong side up on it.
+    """
+
+    do: str
+    text: str
+    lower: Sheet
+    upper: Sheet = ()
+    lines: tuple[Drawn, ...] = ()
+
+
+class Way(NamedTuple):
+    """A method worked out for one unit.
+
+    ``pieces`` are for one run, which makes ``makes`` units; ``products`` are those units as they
+    come off the table, raw edges included (empty where the unit is simply sewn patch to patch).
+    ``trims``: the trim school cuts it larger and trims the unit to its unfinished size.
+    """
+
+    name: str
+    makes: int
+    pieces: tuple[Piece, ...]
+    moves: tuple[Move, ...]
+    products: tuple[Sheet, ...]
+    trims: bool
+
+
+CUT_APART = "Cut on the drawn line."
+LAY = "Lay the two right sides together."
+MARK = "Draw a line on the back of the lighter {}, {}."
+
+
+def sewn_squares(side: Exact, a: str | None, b: str | None) -> tuple[Piece, ...]:
+    if a == b:
+        return (rectangle(a, (side, side), 2, "sewn"),)
+    return rectangle(a, (side, side), 1, "sewn"), rectangle(b, (side, side), 1, "sewn")
+
+
+def either_side(middle: Line, start: Point, end: Point, seam: Exact) -> tuple[Drawn, ...]:
+    """The two seams either side of a drawn line, as long as the line."""
+    out = []
+    for by in (seam, -seam):
+        foot = Line(middle.a, middle.b, middle.c).shifted(by)
+        out.append(Drawn("seam", foot_on(foot, start), foot_on(foot, end)))
+    return tuple(out)
+
+
+def foot_on(line: Line, p: Point) -> Point:
+    """The point of ``line`` nearest to ``p``."""
+    k = line.side(p) / (line.a * line.a + line.b * line.b)
+    return Point(p.x - k * line.a, p.y - k * line.b)
+
+
+def cut_sheet(piece: Piece) -> Sheet:
+    """A piece as it comes off the cloth, before any crosscut."""
+    if piece.outline:
+        return ((piece.outline, piece.fabric),)
+    width, height = piece.exact
+    corners = (Point(ZERO, ZERO), Point(height, ZERO), Point(height, width), Point(ZERO, width))
+    return ((corners, piece.fabric),)
+
+
+def in_a_row(sheets: Sequence[Sheet]) -> Sheet:
+    """Sheets side by side with a gap, four to a row, for a picture."""
+    if not sheets:
+        return ()
+    sizes = [size(sheet) for sheet in sheets]
+    wide, high = max(w for w, _ in sizes), max(h for _, h in sizes)
+    gap = wide / 6
+    out: list[tuple[Polygon, str | None]] = []
+    for i, sheet in enumerate(sheets):
+        x, y = (i % 4) * (wide + gap), (i // 4) * (high + gap)
+        out += fitted(sheet, x, y)
+    return tuple(out)
+
+
+def fitted(sheet: Sheet, x: Exact, y: Exact) -> Sheet:
+    """The sheet moved so that its box begins at (x, y)."""
+    left, top, _, _ = box(sheet)
+    by = Point(x - left, y - top)
+    return Motion(Fraction(1), ZERO, by).picture(sheet)
