@@ -37,6 +37,12 @@ class Measure(_Value, frozen=True, kw_only=True):
     ruler: Exact = Fraction(1, 8)
     school: str = "exact"
 
+    @property
+    def mark(self) -> Fraction:
+        """The ruler mark; files with an irrational one are refused."""
+        assert isinstance(self.ruler, Fraction)
+        return self.ruler
+
     def inches(self, length: Exact) -> Exact:
         """A length of this project in inches."""
         return length if self.system == "inch" else length / CM_PER_INCH

@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import inner_point, narrowest
-from inlet.core.numbers import Exact, show
+from inlet.core.numbers import Exact
 from inlet.core.problem import Problem
 from inlet.core.project import Measure
+from inlet.core.words import length_text, place_text, unit_of
 
 _FAULTS = {
     "outside": ("error", "seam-outside", "A seam runs outside the block to {place}."),
@@ -28,22 +28,17 @@ _FAULTS = {
 }
 
 
-def place(point: Point) -> str:
-    """A place in the block in words, in grid units from the top left."""
-    return f"{show(point.x)} across, {show(point.y)} down"
-
-
 def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
     """Every fault of the drawing itself, worst first: seams, then cloth, then slivers."""
     for fault in draft.arrangement.faults:
         level, code, text = _FAULTS[fault.kind]
-        yield Problem(level, code, (fault.point,), text.format(place=place(fault.point)))
+        yield Problem(level, code, (fault.point,), text.format(place=place_text(fault.point)))
     for point in draft.unused_fabric_at:
         yield Problem(
             "warning",
             "fabric-on-seam",
             (point,),
-            f"The fabric given at {place(point)} lies in no patch (on a seam or outside).",
+            f"The fabric given at {place_text(point)} lies in no patch (on a seam or outside).",
         )
     for patch in draft.patches:
         if patch.fabric is None:
@@ -52,7 +47,7 @@ def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
                 "error",
                 "patch-without-fabric",
                 (at,),
-                f"The patch at {place(at)} has no fabric yet.",
+                f"The patch at {place_text(at)} has no fabric yet.",
             )
     limit = measure.seam
     for patch in draft.patches:
@@ -63,21 +58,9 @@ def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
                 "warning",
                 "sliver",
                 (at,),
-                f"The patch at {place(at)} is a sliver: {_near(width, measure)} finished at its "
-                f"narrowest, less than the {_sized(limit, measure)} seam allowance.",
+                f"The patch at {place_text(at)} is a sliver: {width:.2f} {unit_of(measure)} finished "
+                f"at its narrowest, less than the {length_text(limit, measure)} seam allowance.",
             )
-
-
-def _near(width: float, measure: Measure) -> str:
-    return f"{width:.2f} {unit(measure)}"
-
-
-def _sized(length: Exact, measure: Measure) -> str:
-    return f"{show(length, system=measure.system)} {unit(measure)}"
-
-
-def unit(measure: Measure) -> str:
-    return "in" if measure.system == "inch" else "cm"
 
 
 def on_mark(length: Exact, ruler: Fraction) -> bool:

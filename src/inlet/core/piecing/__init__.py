@@ -1,0 +1,1 @@
+"""The piecing stage: the order of joins, the steps, and the proof that they give the draft."""

@@ -17,6 +17,7 @@ from inlet.core.units.way import (
     Drawn,
     Move,
     Way,
+    Work,
     either_side,
     foot_on,
     in_a_row,
@@ -37,22 +38,30 @@ def two_at_a_time(unit: Unit, seam: Exact) -> Way:
     """
     a, b = _two_cloths(unit)
     side = unit.size[0] + 2 * seam + seam * ROOT2
-    lower, upper = square_sheet(side, a), square_sheet(side, b)
-    corner, far = lower[0][0][0], lower[0][0][2]
-    middle = line_through(corner, far)
-    products = pair_across(lower, upper, middle, seam)
-    mark = Drawn("mark", corner, far)
-    seams = either_side(middle, corner, far, seam)
-    moves = (
-        Move("cut", "Cut {all}.", in_a_row([lower, upper])),
-        Move("mark", MARK.format("square", "corner to corner"), (), upper, (mark,)),
-        Move("sew", LAY + " Sew {seam} on both sides of the line.", lower, upper, (mark, *seams)),
-        Move(
-            "cut-apart", "Cut on the drawn line.", lower, upper, (Drawn("cut", corner, far), *seams)
-        ),
-        Move("open", "Open and press: 2 units.", in_a_row(products)),
-    )
-    return Way("two-at-a-time", 2, sewn_squares(side, a, b), moves, products, True)
+
+    def work() -> Work:
+        lower, upper = square_sheet(side, a), square_sheet(side, b)
+        corner, far = lower[0][0][0], lower[0][0][2]
+        middle = line_through(corner, far)
+        products = pair_across(lower, upper, middle, seam)
+        mark = Drawn("mark", corner, far)
+        seams = either_side(middle, corner, far, seam)
+        moves = (
+            Move("cut", "Cut {all}.", in_a_row([lower, upper])),
+            Move("mark", MARK.format("square", "corner to corner"), (), upper, (mark,)),
+            Move("sew", LAY + " Sew {seam} each side of it.", lower, upper, (mark, *seams)),
+            Move(
+                "cut-apart",
+                "Cut on the drawn line.",
+                lower,
+                upper,
+                (Drawn("cut", corner, far), *seams),
+            ),
+            Move("open", "Open and press: 2 units.", in_a_row(products)),
+        )
+        return moves, products
+
+    return Way("two-at-a-time", 2, sewn_squares(side, a, b), True, work)
 
 
 def four_at_a_time(unit: Unit, seam: Exact) -> Way:
@@ -62,35 +71,39 @@ def four_at_a_time(unit: Unit, seam: Exact) -> Way:
     """
     a, b = _two_cloths(unit)
     side = (unit.size[0] + 2 * seam) * ROOT2 + 2 * seam
-    lower, upper = square_sheet(side, a), square_sheet(side, b)
-    corners = lower[0][0]
-    p, q, r, t = corners
-    falling, rising = line_through(p, r), line_through(t, q)
-    products, seams = [], []
-    for i in range(4):
-        start, end = corners[i], corners[(i + 1) % 4]
-        inside = line_through(start, end).shifted(seam)
-        third = corners[(i + 2) % 4]
-        quarter = [
-            line if line.side(start) + line.side(end) > 0 else Line(-line.a, -line.b, -line.c)
-            for line in (falling, rising)
-        ]
-        assert inside.side(third) > 0
-        sheet = opened(kept(lower, *quarter), kept(upper, *quarter), inside)
-        products.append(EIGHTH_TURN.picture(sheet))
-        seams.append(Drawn("seam", foot_on(inside, start), foot_on(inside, end)))
-    cuts = (Drawn("cut", p, r), Drawn("cut", t, q))
-    moves = (
-        Move("cut", "Cut {all}.", in_a_row([lower, upper])),
-        Move("sew", LAY + " Sew {seam} in from all four edges.", lower, upper, tuple(seams)),
-        Move("cut-apart", "Cut on both diagonals.", lower, upper, (*cuts, *seams)),
-        Move(
-            "open",
-            "Open and press gently, every outer edge is bias: 4 units.",
-            in_a_row(products),
-        ),
-    )
-    return Way("four-at-a-time", 4, sewn_squares(side, a, b), moves, tuple(products), True)
+
+    def work() -> Work:
+        lower, upper = square_sheet(side, a), square_sheet(side, b)
+        corners = lower[0][0]
+        p, q, r, t = corners
+        falling, rising = line_through(p, r), line_through(t, q)
+        products, seams = [], []
+        for i in range(4):
+            start, end = corners[i], corners[(i + 1) % 4]
+            inside = line_through(start, end).shifted(seam)
+            third = corners[(i + 2) % 4]
+            quarter = [
+                line if line.side(start) + line.side(end) > 0 else Line(-line.a, -line.b, -line.c)
+                for line in (falling, rising)
+            ]
+            assert inside.side(third) > 0
+            sheet = opened(kept(lower, *quarter), kept(upper, *quarter), inside)
+            products.append(EIGHTH_TURN.picture(sheet))
+            seams.append(Drawn("seam", foot_on(inside, start), foot_on(inside, end)))
+        cuts = (Drawn("cut", p, r), Drawn("cut", t, q))
+        moves = (
+            Move("cut", "Cut {all}.", in_a_row([lower, upper])),
+            Move("sew", LAY + " Sew {seam} in from all four edges.", lower, upper, tuple(seams)),
+            Move("cut-apart", "Cut on both diagonals.", lower, upper, (*cuts, *seams)),
+            Move(
+                "open",
+                "Open and press gently, every outer edge is bias: 4 units.",
+                in_a_row(products),
+            ),
+        )
+        return moves, tuple(products)
+
+    return Way("four-at-a-time", 4, sewn_squares(side, a, b), True, work)
 
 
 def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
@@ -99,35 +112,39 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
     a, b = _two_cloths(unit)
     small = unit.size[0] + 2 * seam + seam * ROOT2
     side = 2 * small
-    lower, upper = square_sheet(side, a), square_sheet(side, b)
-    p, q, r, t = lower[0][0]
-    products: list[Sheet] = []
-    for left, top in ((ZERO, ZERO), (small, ZERO), (small, small), (ZERO, small)):
-        one, two = square_sheet(small, a, left, top), square_sheet(small, b, left, top)
-        c = one[0][0]
-        # The drawn diagonals of the large square are, in each small one, the one through its
-        # middle and the large square's.
-        ends = (c[0], c[2]) if left == top else (c[3], c[1])
-        products += pair_across(one, two, line_through(*ends), seam)
-    falling, rising = line_through(p, r), line_through(t, q)
-    marks = (Drawn("mark", p, r), Drawn("mark", t, q))
-    seams = (*either_side(falling, p, r, seam), *either_side(rising, t, q, seam))
-    middle = (
-        Drawn("cut", Point(small, ZERO), Point(small, side)),
-        Drawn("cut", Point(ZERO, small), Point(side, small)),
-    )
-    diagonals = (Drawn("cut", p, r), Drawn("cut", t, q))
-    moves = (
-        Move("cut", "Cut {all}.", in_a_row([lower, upper])),
-        Move("mark", MARK.format("square", "both ways, corner to corner"), (), upper, marks),
-        Move("sew", LAY + " Sew {seam} each side of both lines.", lower, upper, (*marks, *seams)),
-        Move(
-            "cut-apart",
-            "Cut in half both ways, then on the drawn lines.",
-            lower,
-            upper,
-            (*middle, *diagonals, *seams),
-        ),
-        Move("open", "Open and press: 8 units.", in_a_row(products)),
-    )
-    return Way("eight-at-a-time", 8, sewn_squares(side, a, b), moves, tuple(products), True)
+
+    def work() -> Work:
+        lower, upper = square_sheet(side, a), square_sheet(side, b)
+        p, q, r, t = lower[0][0]
+        products: list[Sheet] = []
+        for left, top in ((ZERO, ZERO), (small, ZERO), (small, small), (ZERO, small)):
+            one, two = square_sheet(small, a, left, top), square_sheet(small, b, left, top)
+            c = one[0][0]
+            # The drawn diagonals of the large square are, in each small one, the one through its
+            # middle and the large square's.
+            ends = (c[0], c[2]) if left == top else (c[3], c[1])
+            products += pair_across(one, two, line_through(*ends), seam)
+        falling, rising = line_through(p, r), line_through(t, q)
+        marks = (Drawn("mark", p, r), Drawn("mark", t, q))
+        seams = (*either_side(falling, p, r, seam), *either_side(rising, t, q, seam))
+        middle = (
+            Drawn("cut", Point(small, ZERO), Point(small, side)),
+            Drawn("cut", Point(ZERO, small), Point(side, small)),
+        )
+        diagonals = (Drawn("cut", p, r), Drawn("cut", t, q))
+        moves = (
+            Move("cut", "Cut {all}.", in_a_row([lower, upper])),
+            Move("mark", MARK.format("square", "both ways, corner to corner"), (), upper, marks),
+            Move("sew", LAY + " Sew {seam} each side of both.", lower, upper, (*marks, *seams)),
+            Move(
+                "cut-apart",
+                "Cut in half both ways, then on the drawn lines.",
+                lower,
+                upper,
+                (*middle, *diagonals, *seams),
+            ),
+            Move("open", "Open and press: 8 units.", in_a_row(products)),
+        )
+        return moves, tuple(products)
+
+    return Way("eight-at-a-time", 8, sewn_squares(side, a, b), True, work)

@@ -11,7 +11,7 @@ from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import Piece, piece_for
 from inlet.core.units.sheets import Sheet, opened
 from inlet.core.units.units import Unit
-from inlet.core.units.way import Drawn, Move, Way, cut_sheet, in_a_row
+from inlet.core.units.way import Drawn, Move, Way, Work, cut_sheet, in_a_row
 
 
 def patch_by_patch(unit: Unit, seam: Exact) -> Way:
@@ -27,7 +27,11 @@ def patch_by_patch(unit: Unit, seam: Exact) -> Way:
         pieces[key] = known._replace(quantity=known.quantity + 1) if known else piece
     name = "template" if odd else "single-triangles" if triangles else "plain"
     found = tuple(pieces.values())
-    return Way(name, 1, found, tuple(_patch_moves(unit, found, seam)), (), triangles)
+
+    def work() -> Work:
+        return tuple(_patch_moves(unit, found, seam)), ()
+
+    return Way(name, 1, found, triangles, work)
 
 
 def _shape_key(piece: Piece) -> object:

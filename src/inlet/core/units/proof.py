@@ -7,34 +7,49 @@ from fractions import Fraction
 
 from inlet.core.geometry.motion import Motion, Picture, motion_between
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, corners_only
+from inlet.core.geometry.polygon import Polygon, corners_only, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import piece_for, sewn_shape
-from inlet.core.units.sheets import ZERO, size, trimmed
+from inlet.core.units.sheets import ZERO, Sheet, box, size, trimmed
 from inlet.core.units.units import Unit
 from inlet.core.units.way import Way
 
-
-def makes_unit(way: Way, unit: Unit, seam: Exact) -> bool:
-    """Do the way's moves, run on its exact pieces, give the unit exactly, and nothing else?
-
-    Every product, less the allowance all round, must be the unit's picture up to a turn; where the
-    unit is sewn patch by patch, ``sew_up`` must put its pieces together to the unit.
-    """
-    if way.products:
-        finished = (max(unit.size) + 2 * seam, min(unit.size) + 2 * seam)
-        return all(
-            (max(size(sheet)), min(size(sheet))) == finished
-            and motion_between(unit.picture, trimmed(sheet, seam)) is not None
-            for sheet in way.products
-        )
-    made = sew_up(unit.part, patch_leaves(unit, seam))
-    return made is not None and motion_between(unit.picture, made[1]) is not None
-
-
 Sewn = tuple[Polygon, Picture]
 """A part as sewn, wherever it happens to lie: finished outline and patches."""
+
+
+def makes_unit(way: Way, unit: Unit, seam: Exact) -> bool:
+    """Do the way's moves, run on its exact pieces, give the unit exactly every time?
+
+    Every product, less the allowance all round, must be the unit's picture up to a turn, and no
+    larger or smaller; where the unit is sewn patch by patch, so must the patches sewn up.
+    """
+    if not way.products:
+        return made_unit(way, unit, seam) is not None
+    return all(_from_product(sheet, unit, seam) is not None for sheet in way.products)
+
+
+def made_unit(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
+    """The unit as the way's moves make it, turned as ``unit.picture`` lies; None if they do not."""
+    if way.products:
+        return _from_product(way.products[0], unit, seam)
+    made = sew_up(unit.part, patch_leaves(unit, seam))
+    return made if made and motion_between(made[1], unit.picture) else None
+
+
+def _from_product(sheet: Sheet, unit: Unit, seam: Exact) -> Sewn | None:
+    finished = (max(unit.size) + 2 * seam, min(unit.size) + 2 * seam)
+    if not sheet or (max(size(sheet)), min(size(sheet))) != finished:
+        return None
+    left, top, right, bottom = box(sheet)
+    shown = trimmed(sheet, seam)
+    motion = motion_between(shown, unit.picture)
+    if motion is None:
+        return None
+    corners = [Point(x, y) for x, y in ((left, top), (right, top), (right, bottom), (left, bottom))]
+    outline = motion.polygon(offset(tuple(corners), -seam))
+    return outline, motion.picture(shown)
 
 
 def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:

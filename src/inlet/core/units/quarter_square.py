@@ -13,7 +13,17 @@ from inlet.core.units.pieces import rectangle
 from inlet.core.units.proof import makes_unit
 from inlet.core.units.sheets import ZERO, Sheet, box, face_down, pair_across, square_sheet
 from inlet.core.units.units import Unit
-from inlet.core.units.way import CUT_APART, LAY, Drawn, Move, Way, either_side, fitted, in_a_row
+from inlet.core.units.way import (
+    CUT_APART,
+    LAY,
+    Drawn,
+    Move,
+    Way,
+    Work,
+    either_side,
+    fitted,
+    in_a_row,
+)
 
 
 def crossed_pairs(unit: Unit, seam: Exact) -> Way | None:
@@ -24,16 +34,21 @@ def crossed_pairs(unit: Unit, seam: Exact) -> Way | None:
     of a run are mirror images, so this is offered where the unit is its own mirror image.
     """
     around = _cloths_around(unit)
+    if not _own_mirror_image(around):
+        return None
     side = unit.size[0] + 2 * seam + 2 * seam * ROOT2
     for shift in range(2):
         a, b, c, d = around[shift:] + around[:shift]
-        made = _crossed(side, (a, b), (c, d), seam)
-        if made is None:
-            continue
-        way = _crossed_way(unit, side, ((a, b), (c, d)), made, seam)
-        if makes_unit(way, unit, seam):
+        way = _crossed_way(side, ((a, b), (c, d)), seam)
+        # Of (a, a, b, b) only one of the two pairings can be crossed; of (a, b, a, b) both can.
+        if (a, b) == (c, d) or makes_unit(way, unit, seam):
             return way
     return None
+
+
+def _own_mirror_image(around: tuple[str | None, ...]) -> bool:
+    back = around[::-1]
+    return any(around == back[k:] + back[:k] for k in range(4))
 
 
 def _cloths_around(unit: Unit) -> tuple[str | None, ...]:
@@ -58,7 +73,7 @@ def _crossed(
     """(lower, upper as it lies face down, two products) of two triangle squares crossed."""
     half_one = _triangle_square(side, *one, seam)
     half_two = face_down(_triangle_square(side, *two, seam))
-    left, top, right, bottom = box(half_one)
+    left, top, _, _ = box(half_one)
     for quarters in range(4):
         upper = fitted(_quarter_turned(half_two, quarters), left, top)
         if {o for o, _ in canonical(upper)} != {o for o, _ in canonical(half_one)}:
@@ -67,10 +82,8 @@ def _crossed(
         facing = dict(canonical(upper))
         if one == two and one[0] != one[1] and any(facing[o] == c for o, c in canonical(half_one)):
             continue
-        corners = (Point(left, top), Point(right, bottom))
-        crossing = (Point(left, bottom), Point(right, top))
-        along = corners if all(c not in _seam_ends(half_one) for c in corners) else crossing
-        first, second = pair_across(half_one, upper, line_through(*along), seam)
+        along = line_through(*_other_diagonal(half_one))
+        first, second = pair_across(half_one, upper, along, seam)
         return half_one, upper, first, second
     return None
 
@@ -88,44 +101,52 @@ def _seam_ends(sheet: Sheet) -> set[Point]:
     return set(sheet[0][0]) & set(sheet[1][0])
 
 
-def _crossed_way(
-    unit: Unit, side: Exact, pairs: Pairs, made: tuple[Sheet, Sheet, Sheet, Sheet], seam: Exact
-) -> Way:
-    lower, upper, first, second = made
-    squares = [square_sheet(side, cloth) for pair in pairs for cloth in pair]
-    corners = squares[0][0][0]
-    start, end = corners[0], corners[2]
-    seams = either_side(line_through(start, end), start, end, seam)
-    left, top, right, bottom = box(lower)
-    along = [Point(left, top), Point(right, bottom)]
-    if any(c in _seam_ends(lower) for c in along):
-        along = [Point(left, bottom), Point(right, top)]
-    across = either_side(line_through(along[0], along[1]), along[0], along[1], seam)
-    mark, again = Drawn("mark", start, end), Drawn("mark", along[0], along[1])
+def _crossed_way(side: Exact, pairs: Pairs, seam: Exact) -> Way:
     counted: dict[str | None, int] = {}
     for pair in pairs:
         for cloth in pair:
             counted[cloth] = counted.get(cloth, 0) + 1
     # Two pairs of the same cloths come from one pair of squares: a run needs half of them.
-    same = set(pairs[0]) == set(pairs[1])
+    same = sorted(pairs[0], key=str) == sorted(pairs[1], key=str)
     pieces = tuple(
         rectangle(cloth, (side, side), n // 2 if same else n, "sewn")
         for cloth, n in counted.items()
     )
-    shown = squares[:2] if same else squares
-    draw = " Draw the diagonal, sew {seam} on both sides of it."
-    cross = "Lay two right sides together, seams crossing, cloths opposite."
-    first_cut, second_cut = Drawn("cut", start, end), Drawn("cut", along[0], along[1])
-    moves = (
-        Move("cut", "Cut {all}.", in_a_row(shown)),
-        Move("sew", LAY + draw, squares[0], squares[1], (mark, *seams)),
-        Move("cut-apart", CUT_APART, squares[0], squares[1], (first_cut, *seams)),
-        Move("open", "Open and press: 2 triangle squares.", in_a_row([lower, lower])),
-        Move("sew", cross + draw, lower, upper, (again, *across)),
-        Move("cut-apart", CUT_APART, lower, upper, (second_cut, *across)),
-        Move("open", "Open and press: 2 units.", in_a_row([first, second])),
-    )
-    return Way("crossed-pairs", 2, pieces, moves, (first, second), True)
+
+    def work() -> Work:
+        made = _crossed(side, *pairs, seam)
+        if made is None:
+            return (), ((),)
+        lower, upper, first, second = made
+        squares = [square_sheet(side, cloth) for pair in pairs for cloth in pair]
+        corners = squares[0][0][0]
+        start, end = corners[0], corners[2]
+        seams = either_side(line_through(start, end), start, end, seam)
+        along = _other_diagonal(lower)
+        across = either_side(line_through(*along), *along, seam)
+        draw = " Draw the diagonal, sew {seam} on both sides of it."
+        cross = "Lay two right sides together, seams crossing, cloths opposite."
+        mark, again = Drawn("mark", start, end), Drawn("mark", *along)
+        first_cut, second_cut = Drawn("cut", start, end), Drawn("cut", *along)
+        moves = (
+            Move("cut", "Cut {all}.", in_a_row(squares[:2] if same else squares)),
+            Move("sew", LAY + draw, squares[0], squares[1], (mark, *seams)),
+            Move("cut-apart", CUT_APART, squares[0], squares[1], (first_cut, *seams)),
+            Move("open", "Open and press: 2 triangle squares.", in_a_row([lower, lower])),
+            Move("sew", cross + draw, lower, upper, (again, *across)),
+            Move("cut-apart", CUT_APART, lower, upper, (second_cut, *across)),
+            Move("open", "Open and press: 2 units.", in_a_row([first, second])),
+        )
+        return moves, (first, second)
+
+    return Way("crossed-pairs", 2, pieces, True, work)
+
+
+def _other_diagonal(sheet: Sheet) -> tuple[Point, Point]:
+    """The diagonal of a triangle square's box that its seam does not run along."""
+    left, top, right, bottom = box(sheet)
+    falling = Point(left, top), Point(right, bottom)
+    return (Point(left, bottom), Point(right, top)) if falling[0] in _seam_ends(sheet) else falling
 
 
 def _quarter_turned(sheet: Sheet, quarters: int) -> Sheet:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import Motion
@@ -37,20 +39,38 @@ class Move(NamedTuple):
     lines: tuple[Drawn, ...] = ()
 
 
-class Way(NamedTuple):
+Work = tuple[tuple[Move, ...], tuple[Sheet, ...]]
+
+
+@dataclass(frozen=True, eq=False)
+class Way:
     """A method worked out for one unit.
 
-    ``pieces`` are for one run, which makes ``makes`` units; ``products`` are those units as they
-    come off the table, raw edges included (empty where the unit is simply sewn patch to patch).
-    ``trims``: the trim school cuts it larger and trims the unit to its unfinished size.
+    ``pieces`` are for one run, which makes ``makes`` units. ``trims``: the trim school cuts it
+    larger and trims the unit to its unfinished size. The work at the table is done when first
+    asked for: sizes are often all that is wanted.
     """
 
     name: str
     makes: int
     pieces: tuple[Piece, ...]
-    moves: tuple[Move, ...]
-    products: tuple[Sheet, ...]
     trims: bool
+    work: Callable[[], Work]
+
+    @cached_property
+    def _done(self) -> Work:
+        return self.work()
+
+    @property
+    def moves(self) -> tuple[Move, ...]:
+        """What to do at the table, in order."""
+        return self._done[0]
+
+    @property
+    def products(self) -> tuple[Sheet, ...]:
+        """The units of a run as they come off the table, raw edges included; empty where the unit
+        is simply sewn patch to patch."""
+        return self._done[1]
 
 
 CUT_APART = "Cut on the drawn line."

@@ -1,0 +1,110 @@
+"""Cloth laid out in strips across its width, widest first, and how much of it to buy.
+
+A strip is as wide as its first piece's shorter side and runs selvage to selvage. Pieces are taken
+widest first, each into the first strip with room for it (its end may serve for narrower pieces),
+else a new strip is cut.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.cutting.cuts import Cut
+from inlet.core.numbers import Exact, next_mark
+from inlet.core.project import Project
+
+YARD = Fraction(36)
+BUY = {"inch": YARD / 8, "cm": Fraction(10)}
+"""Cloth is bought in steps of 1/8 yd or 10 cm."""
+
+
+class Laid(NamedTuple):
+    """One piece in a strip: its cut, how far along it starts, and its sides along and across."""
+
+    cut: Cut
+    start: Exact
+    along: Fraction
+    across: Fraction
+
+
+class Strip(NamedTuple):
+    """A strip cut ``width`` wide, with the pieces cut from it in order."""
+
+    width: Fraction
+    pieces: tuple[Laid, ...]
+
+    @property
+    def used(self) -> Exact:
+        last = self.pieces[-1]
+        return last.start + last.along
+
+
+class Cloth(NamedTuple):
+    """What one fabric needs: ``strips`` over ``width`` usable, ``length`` of it in all, ``buy``
+    rounded up to a step; ``used`` is the share of that length that is in pieces. ``too_wide`` are
+    cuts that fit the cloth neither way."""
+
+    fabric: str | None
+    width: Exact
+    strips: tuple[Strip, ...]
+    length: Fraction
+    buy: Fraction
+    used: float
+    too_wide: tuple[Cut, ...]
+
+    def yards(self) -> Fraction:
+        """``buy`` in yards, for inch projects."""
+        return self.buy / YARD
+
+
+def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[Cloth, ...]:
+    """The cloth needed for a cut list, a ``Cloth`` a fabric, in the list's order."""
+    by_fabric: dict[str | None, list[Cut]] = {}
+    for cut in cuts:
+        by_fabric.setdefault(cut.fabric, []).append(cut)
+    step = BUY[project.measure.system]
+    return tuple(
+        _cloth(fabric, project.cloth_width(fabric or ""), step, own)
+        for fabric, own in by_fabric.items()
+    )
+
+
+def _cloth(fabric: str | None, width: Exact, step: Fraction, cuts: Iterable[Cut]) -> Cloth:
+    strips: list[tuple[Fraction, list[Laid], Exact]] = []
+    too_wide = []
+    for cut in sorted(cuts, key=lambda c: (-_across(c, width), -max(c.cut))):
+        across = _across(cut, width)
+        along = cut.cut[0] + cut.cut[1] - across
+        if along > width:
+            too_wide.append(cut)
+            continue
+        first = 0  # strips before this one have no room for this cut any more
+        for _ in range(cut.number):
+            while first < len(strips) and strips[first][2] + along > width:
+                first += 1
+            if first == len(strips):
+                strips.append((across, [], Fraction(0)))
+            band, pieces, used = strips[first]
+            pieces.append(Laid(cut, used, along, across))
+            strips[first] = (band, pieces, used + along)
+    length = sum((band for band, _, _ in strips), Fraction(0))
+    buy = next_mark(length, step)
+    area = sum((p.along * p.across for _, pieces, _ in strips for p in pieces), Fraction(0))
+    return Cloth(
+        fabric,
+        width,
+        tuple(Strip(band, tuple(pieces)) for band, pieces, _ in strips),
+        length,
+        buy,
+        float(area / (length * width)) if length else 0.0,
+        tuple(too_wide),
+    )
+
+
+def _across(cut: Cut, width: Exact) -> Fraction:
+    """The side laid across the strip's width: the shorter, unless the longer one would then be
+    wider than the cloth."""
+    low, high = cut.cut
+    return low if high <= width else high

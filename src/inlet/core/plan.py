@@ -1,0 +1,149 @@
+"""From a project to a plan: the one place that runs the stages in order."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+from inlet.core.cutting.cuts import Cut, cut_list
+from inlet.core.cutting.strips import Cloth, lay_out
+from inlet.core.draft.checks import drawing_problems, on_mark
+from inlet.core.draft.patches import Draft, draft
+from inlet.core.numbers import Exact
+from inlet.core.piecing.joins import Join, join_tree
+from inlet.core.piecing.pivots import pivot_problems
+from inlet.core.piecing.resew import resewn
+from inlet.core.piecing.steps import Step, find_steps
+from inlet.core.problem import Problem
+from inlet.core.project import Block, Measure, Project
+from inlet.core.units.breakdown import Part, break_down
+from inlet.core.units.chosen import UnitPlan
+from inlet.core.units.units import find_units
+from inlet.core.words import length_text, size_text
+
+
+class BlockPlan(NamedTuple):
+    """Everything worked out for ``copies`` of one block. ``assembly`` is None and ``resewn`` False
+    where the draft has an error; units, cuts and cloth are still there as far as they go."""
+
+    project: Project
+    block: Block
+    copies: int
+    draft: Draft
+    root: Part
+    units: tuple[UnitPlan, ...]
+    cuts: tuple[Cut, ...]
+    cloth: tuple[Cloth, ...]
+    assembly: Join | None
+    steps: tuple[Step, ...]
+    resewn: bool
+    problems: tuple[Problem, ...]
+
+    @property
+    def measure(self) -> Measure:
+        return self.project.measure
+
+    @property
+    def unfinished(self) -> tuple[Exact, Exact]:
+        s = self.measure.seam
+        return self.block.finished[0] + 2 * s, self.block.finished[1] + 2 * s
+
+    @property
+    def errors(self) -> tuple[Problem, ...]:
+        return tuple(p for p in self.problems if p.level == "error")
+
+
+def plan_block(project: Project, block: Block, copies: int = 1) -> BlockPlan:
+    """The plan of ``copies`` of ``block``, a pure function of its arguments. Never raises for what
+    is drawn: problems are in the plan."""
+    measure = project.measure
+    drawn = draft(block)
+    root = break_down(drawn)
+    units = tuple(
+        UnitPlan(unit, copies, measure, block.methods.get(unit.kind))
+        for unit in find_units(drawn, root)
+    )
+    cuts = cut_list(units)
+    cloth = lay_out(project, cuts)
+    problems = [*drawing_problems(drawn, measure), *pivot_problems(drawn, root)]
+    broken = any(p.level == "error" for p in problems)
+    good = not broken and resewn(drawn, root, units, measure.seam)
+    if not broken and not good:
+        problems.append(_not_proved())
+    problems += _size_problems(units, measure)
+    problems += _method_problems(block, units)
+    problems += _cloth_problems(project, cloth)
+    return BlockPlan(
+        project,
+        block,
+        copies,
+        drawn,
+        root,
+        units,
+        cuts,
+        cloth,
+        join_tree(drawn, root) if good else None,
+        find_steps(drawn, root, units, copies, measure),
+        good,
+        tuple(sorted(problems, key=lambda p: p.level != "error")),
+    )
+
+
+def _not_proved() -> Problem:
+    return Problem(
+        "error",
+        "not-resewn",
+        (),
+        "Sewing this plan up did not give the draft back exactly, so it is not shown as ready.",
+    )
+
+
+def _size_problems(units: Sequence[UnitPlan], measure: Measure) -> Iterator[Problem]:
+    """Units whose finished sizes fall between the ruler's marks: the block is not comfortable at
+    this size. (The √2 a triangle adds is rounded up by the craft's habit and is not counted.)"""
+    odd = [
+        plan
+        for plan in units
+        if plan.unit.kind != "other"
+        and not all(on_mark(side, measure.mark) for side in plan.unfinished)
+    ]
+    if odd:
+        mark = length_text(measure.mark, measure)
+        named = ", ".join(
+            f"{plan.unit.label} {size_text(plan.unfinished, measure)}" for plan in odd
+        )
+        yield Problem(
+            "warning",
+            "odd-size",
+            (),
+            f"Not a comfortable size: unfinished {named} falls between the {mark} marks; "
+            "cuts are rounded up to the next one.",
+        )
+
+
+def _method_problems(block: Block, units: Sequence[UnitPlan]) -> Iterator[Problem]:
+    for plan in units:
+        wanted = plan.wanted
+        if wanted is not None and plan.method.name != wanted:
+            yield Problem(
+                "warning",
+                "method",
+                (),
+                f"methods: {plan.unit.label} ({plan.unit.kind}) cannot be made {wanted}; "
+                f"{plan.method.name} is used.",
+            )
+
+
+def _cloth_problems(project: Project, cloth: Sequence[Cloth]) -> Iterator[Problem]:
+    measure = project.measure
+    for each in cloth:
+        for cut in each.too_wide:
+            fabric = project.fabric(each.fabric or "")
+            name = fabric.title if fabric else "the cloth"
+            yield Problem(
+                "warning",
+                "too-wide",
+                (),
+                f"A {size_text(cut.cut, measure)} piece for {', '.join(cut.labels)} is wider than "
+                f"{name} ({length_text(each.width, measure)}): join cloth, or use a wider one.",
+            )

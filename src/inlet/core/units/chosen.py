@@ -1,0 +1,98 @@
+"""Methods with their counts: what to cut, at the maker's ruler mark, for the units needed."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from functools import cached_property
+from typing import NamedTuple
+
+from inlet.core.numbers import Exact, next_mark
+from inlet.core.project import Measure
+from inlet.core.units.pieces import PER_SQUARE, Piece, Size
+from inlet.core.units.units import Unit
+from inlet.core.units.way import Way
+from inlet.core.units.ways import ways
+
+# The trim school's extra: up to the next mark of the first, plus the second.
+OVERSIZE = {
+    "inch": (Fraction(1, 8), Fraction(1, 8)),
+    "cm": (Fraction(1, 10), Fraction(3, 10)),
+}
+
+
+class CutPiece(NamedTuple):
+    """A piece at its cut size: ``cut`` on the ruler's marks, never under ``piece.exact``;
+    ``number`` of these shapes to cut for all the runs."""
+
+    piece: Piece
+    cut: tuple[Fraction, Fraction]
+    number: int
+
+
+class Method(NamedTuple):
+    """A way to make the units asked for. ``runs`` times ``way.makes`` units, ``surplus`` over.
+    ``trim_to`` is the unfinished size the trim school trims to, else None."""
+
+    way: Way
+    runs: int
+    surplus: int
+    trim_to: Size | None
+    pieces: tuple[CutPiece, ...]
+
+    @property
+    def name(self) -> str:
+        return self.way.name
+
+
+class UnitPlan:
+    """A unit with how many are needed, every method worked out, and the one in use."""
+
+    def __init__(self, unit: Unit, copies: int, measure: Measure, wanted: str | None) -> None:
+        self.unit = unit
+        self.count = len(unit.places) * copies
+        self.measure = measure
+        self.wanted = wanted
+
+    @cached_property
+    def methods(self) -> tuple[Method, ...]:
+        """Every method for this unit, the usual one first; never empty."""
+        return tuple(
+            plan_method(way, self.unit, self.count, self.measure)
+            for way in ways(self.unit, self.measure.seam)
+        )
+
+    @cached_property
+    def method(self) -> Method:
+        """The method in use: the one asked for where this unit can be made so, else the usual."""
+        return next((m for m in self.methods if m.name == self.wanted), self.methods[0])
+
+    @property
+    def unfinished(self) -> Size:
+        s = self.measure.seam
+        return self.unit.size[0] + 2 * s, self.unit.size[1] + 2 * s
+
+
+def plan_method(way: Way, unit: Unit, count: int, measure: Measure) -> Method:
+    """``way`` for ``count`` units: whole runs, whole squares even where one gives more triangles
+    than are needed."""
+    runs = -(-count // way.makes)
+    trims = way.trims and measure.school == "trim"
+    pieces = tuple(
+        CutPiece(
+            piece,
+            (cut_size(piece.exact[0], measure, trims), cut_size(piece.exact[1], measure, trims)),
+            -(-runs * piece.quantity // PER_SQUARE[piece.crosscut]),
+        )
+        for piece in way.pieces
+    )
+    s = measure.seam
+    trim_to = (unit.size[0] + 2 * s, unit.size[1] + 2 * s) if trims else None
+    return Method(way, runs, runs * way.makes - count, trim_to, pieces)
+
+
+def cut_size(exact: Exact, measure: Measure, trims: bool = False) -> Fraction:
+    """The next ruler mark at or above an exact size; for the trim school, larger by its extra."""
+    if trims:
+        step, more = OVERSIZE[measure.system]
+        return next_mark(next_mark(exact, step) + more, measure.mark)
+    return next_mark(exact, measure.mark)

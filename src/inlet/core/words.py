@@ -1,0 +1,46 @@
+"""Sizes, places and moves in words, for the maker's system and ruler."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import Exact, show
+from inlet.core.project import Measure
+from inlet.core.units.chosen import CutPiece
+from inlet.core.units.pieces import Size
+
+
+def unit_of(measure: Measure) -> str:
+    return "in" if measure.system == "inch" else "cm"
+
+
+def place_text(point: Point) -> str:
+    """A place in the block, in grid units from the top left."""
+    return f"{show(point.x)} across, {show(point.y)} down"
+
+
+def length_text(length: Exact, measure: Measure) -> str:
+    """A length with its unit: ``3 1/2 in``, ``8.9 cm``."""
+    return f"{show(length, system=measure.system)} {unit_of(measure)}"
+
+
+def size_text(size: Size, measure: Measure) -> str:
+    """``3 1/2 x 6 1/2 in``, or ``3 1/2 in`` for a square."""
+    if size[0] == size[1]:
+        return length_text(size[0], measure)
+    return f"{show(size[0], system=measure.system)} x {length_text(size[1], measure)}"
+
+
+def piece_text(piece: CutPiece, measure: Measure) -> str:
+    """``3 7/8 in square``; ``2 x 3 1/2 in rectangle``; a template by its box."""
+    what = piece.piece.shape
+    return f"{size_text(piece.cut, measure)} {what}"
+
+
+def move_text(text: str, pieces: Sequence[CutPiece], measure: Measure) -> str:
+    """A move's text with its sizes filled in, for the maker's ruler."""
+    each = [piece_text(p, measure) for p in pieces]
+    everything = ", ".join(f"{p.number} × {words}" for p, words in zip(pieces, each, strict=True))
+    one = [f"the {words}" for words in each]
+    return text.format(*one, all=everything, seam=length_text(measure.seam, measure))
