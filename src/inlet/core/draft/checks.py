@@ -58,8 +58,8 @@ def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
                 "warning",
                 "sliver",
                 (at,),
-                f"The patch at {place_text(at)} is a sliver: {width:.2f} {unit_of(measure)} finished "
-                f"at its narrowest, less than the {length_text(limit, measure)} seam allowance.",
+                f"The patch at {place_text(at)} is a sliver: {width:.2f} {unit_of(measure)} "
+                f"finished at its narrowest, less than the {length_text(limit, measure)} seam.",
             )
 
 

@@ -55,13 +55,14 @@ def draft(block: Block) -> Draft:
         else:
             cloth[face] = spot.fabric
     sx, sy = block.scale
+    points = [p.scaled(sx, sy) for p in arrangement.points]
     patches = tuple(
         Patch(
             f"p{i + 1}",
             i,
             cloth.get(i),
-            _scaled(arrangement, face.corners, sx, sy),
-            tuple(_scaled(arrangement, hole, sx, sy) for hole in face.holes),
+            tuple(points[v] for v in face.corners),
+            tuple(tuple(points[v] for v in hole) for hole in face.holes),
         )
         for i, face in enumerate(arrangement.faces)
     )
@@ -72,10 +73,6 @@ def draft(block: Block) -> Draft:
 def _arrangement(width: Exact, height: Exact, seams: tuple[Segment, ...]) -> Arrangement:
     """Cached: painting, naming and re-sizing a block leave its geometry alone."""
     return arrange(width, height, seams)
-
-
-def _scaled(arrangement: Arrangement, ring: tuple[int, ...], sx: Exact, sy: Exact) -> Polygon:
-    return tuple(arrangement.points[v].scaled(sx, sy) for v in ring)
 
 
 @lru_cache(maxsize=64)

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from inlet.core.geometry.point import ORIGIN, Point, cross, dot
 from inlet.core.geometry.polygon import Polygon, edges, from_first_corner, moved, squared_length
-from inlet.core.numbers import HALF_ROOT2, Exact
+from inlet.core.numbers import HALF_ROOT2, Exact, Root2
 
 Picture = tuple[tuple[Polygon, str | None], ...]
 """Outlines with a tag each, as a rule the cloth."""
@@ -39,6 +39,9 @@ class Motion(NamedTuple):
     def picture(self, picture: Picture) -> Picture:
         return tuple((self.polygon(outline), tag) for outline, tag in picture)
 
+    def then_move(self, by: Point) -> Motion:
+        return Motion(self.cos, self.sin, self.by.plus(by))
+
     def turn_only(self) -> Motion:
         return Motion(self.cos, self.sin)
 
@@ -54,9 +57,36 @@ def mirrored(picture: Picture) -> Picture:
     )
 
 
-def canonical(picture: Picture) -> frozenset[tuple[Polygon, str | None]]:
-    """The picture as a set that does not depend on where outlines start."""
-    return frozenset((from_first_corner(outline), tag) for outline, tag in picture)
+Key = tuple[int, ...]
+
+
+def _key(x: Exact) -> Key:
+    """An exact number as integers: quicker to compare and hash than the number."""
+    return (x.p, x.q, x.d) if isinstance(x, Root2) else (x.numerator, x.denominator)
+
+
+def canonical(picture: Picture) -> frozenset[tuple[object, ...]]:
+    """The picture as a set that does not depend on where outlines start: equal sets, equal
+    pictures."""
+    return frozenset(
+        (tag, *((_key(p.x), _key(p.y)) for p in from_first_corner(outline)))
+        for outline, tag in picture
+    )
+
+
+def corner_of(picture: Picture) -> Point:
+    """The left and the top of the box round a picture."""
+    points = [p for outline, _ in picture for p in outline]
+    return Point(
+        min(points, key=lambda p: float(p.x)).x,
+        min(points, key=lambda p: float(p.y)).y,
+    )
+
+
+def at_origin(picture: Picture) -> Picture:
+    """The picture moved so that its box begins at (0, 0)."""
+    corner = corner_of(picture)
+    return tuple((tuple(p.minus(corner) for p in outline), tag) for outline, tag in picture)
 
 
 def likeness(picture: Picture) -> tuple[object, ...]:
@@ -98,3 +128,45 @@ def motion_between(source: Picture, target: Picture) -> Motion | None:
         if wanted is None or canonical(motion.picture(source)) == wanted:
             return motion
     return None
+
+
+class Alike:
+    """Pictures sorted into groups of which one is carried onto another by a motion.
+
+    The first of a group stands for it. A picture that lies exactly as one seen before, elsewhere,
+    is found by a look-up; only a new way of lying needs a motion to be sought.
+    """
+
+    def __init__(self) -> None:
+        self.first: list[Picture] = []
+        self._seen: dict[frozenset[tuple[object, ...]], tuple[int, Motion, Point]] = {}
+        self._by_likeness: dict[tuple[object, ...], list[int]] = {}
+
+    def add(self, picture: Picture) -> tuple[int, Motion]:
+        """The number of the picture's group, and the motion from the group's first onto it."""
+        corner = corner_of(picture)
+        key = canonical(at_origin(picture))
+        seen = self._seen.get(key)
+        if seen:
+            group, motion, before = seen
+            return group, motion.then_move(corner.minus(before))
+        own = self._by_likeness.setdefault(likeness(picture), [])
+        for group in own:
+            found = motion_between(self.first[group], picture)
+            if found:
+                break
+        else:
+            group, found = len(self.first), STILL
+            own.append(group)
+            self.first.append(picture)
+        self._seen[key] = (group, found, corner)
+        return group, found
+
+    def mirror_of(self, group: int) -> int | None:
+        """An earlier group whose pictures are the mirror image of this one's, if there is one."""
+        picture = self.first[group]
+        reflection = mirrored(picture)
+        for other in self._by_likeness[likeness(picture)]:
+            if other < group and motion_between(self.first[other], reflection):
+                return other
+        return None

@@ -87,13 +87,26 @@ def is_convex(polygon: Sequence[Point]) -> bool:
 
 
 def contains(polygon: Sequence[Point], p: Point) -> int:
-    """1 inside, 0 on the outline, -1 outside, exactly: a ray to the right, counted."""
+    """1 inside, 0 on the outline, -1 outside, exactly: a ray to the right, counted. Floats decide
+    wherever they are far from a tie."""
     inside = False
-    for u, v in edges(polygon):
-        turn = cross(v.minus(u), p.minus(u))
-        if turn == 0 and dot(p.minus(u), p.minus(v)) <= 0:
-            return 0
-        if (u.y > p.y) != (v.y > p.y) and (turn > 0) == (v.y > u.y):
+    x, y = p.floats()
+    places = [v.floats() for v in polygon]
+    hair = 1e-9 * (1 + max(max(abs(u), abs(v)) for u, v in places) ** 2)
+    for i, v in enumerate(polygon):
+        u = polygon[i - 1]
+        (ux, uy), (vx, vy) = places[i - 1], places[i]
+        turn: Exact | float = (vx - ux) * (y - uy) - (vy - uy) * (x - ux)
+        if abs(turn) < hair:
+            turn = cross(v.minus(u), p.minus(u))
+            if turn == 0 and dot(p.minus(u), p.minus(v)) <= 0:
+                return 0
+            above, below = u.y > p.y, v.y > p.y
+        elif min(abs(uy - y), abs(vy - y)) < hair:
+            above, below = u.y > p.y, v.y > p.y
+        else:
+            above, below = uy > y, vy > y
+        if above != below and (turn > 0) == below:
             inside = not inside
     return 1 if inside else -1
 
@@ -171,8 +184,10 @@ def bounds(polygon: Sequence[Point]) -> tuple[Exact, Exact, Exact, Exact]:
 
 
 def from_first_corner(polygon: Polygon) -> Polygon:
-    """The same outline started at its smallest corner, so that equal outlines are equal tuples."""
-    start = min(range(len(polygon)), key=lambda i: polygon[i])
+    """The same outline started at its leftmost, then topmost corner, so that equal outlines are
+    equal tuples. (Equal exact numbers have equal floats, so floats can choose.)"""
+    places = [p.floats() for p in polygon]
+    start = places.index(min(places))
     return polygon[start:] + polygon[:start]
 
 

@@ -5,9 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.motion import Picture, canonical
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import moved
+from inlet.core.geometry.motion import at_origin, canonical
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.chosen import UnitPlan
@@ -30,11 +28,4 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     if whole is None:
         return False
     drawn = tuple((patch.outline, patch.fabric) for patch in draft.patches)
-    return canonical(_at_corner(whole[1])) == canonical(_at_corner(drawn))
-
-
-def _at_corner(picture: Picture) -> Picture:
-    """The picture moved so that its box begins at (0, 0)."""
-    points = [p for outline, _ in picture for p in outline]
-    by = Point(-min(p.x for p in points), -min(p.y for p in points))
-    return tuple((moved(outline, by), tag) for outline, tag in picture)
+    return canonical(at_origin(whole[1])) == canonical(at_origin(drawn))

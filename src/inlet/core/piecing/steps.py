@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.motion import Picture, likeness, motion_between
+from inlet.core.geometry.motion import Alike
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.numbers import Exact, root_up
 from inlet.core.project import Measure
@@ -75,8 +74,7 @@ def _assemblies(
     """Parts between the units and the block, equal ones together, in sewing order; names are added
     to ``name_of``. Equal means some turn of one is the other, cloth for cloth."""
     groups: list[tuple[str, list[Part]]] = []
-    pictures: list[Picture] = []
-    alike: dict[tuple[object, ...], list[int]] = defaultdict(list)
+    alike = Alike()
     counters: dict[str, int] = defaultdict(int)
 
     def visit(part: Part, noun: str) -> None:
@@ -87,19 +85,12 @@ def _assemblies(
             visit(p, inner if part is root else "part")
         if part.stuck:
             return
-        picture = picture_of(draft, part)
-        key = likeness(picture)
-        for g in alike[key]:
-            if motion_between(pictures[g], picture):
-                groups[g][1].append(part)
-                name_of[part.faces] = groups[g][0]
-                return
-        counters[noun] += 1
-        name = "block" if part is root else f"{noun} {counters[noun]}"
-        name_of[part.faces] = name
-        alike[key].append(len(groups))
-        pictures.append(picture)
-        groups.append((name, [part]))
+        group, _ = alike.add(picture_of(draft, part))
+        if group == len(groups):
+            counters[noun] += 1
+            groups.append(("block" if part is root else f"{noun} {counters[noun]}", []))
+        name_of[part.faces] = groups[group][0]
+        groups[group][1].append(part)
 
     visit(root, "block")
     return groups
@@ -131,13 +122,15 @@ def _assembly_step(
     how = {"row": "top to bottom", "column": "left to right"}.get(_noun(part), "in order")
     text = f"Sew {order}, {how}: {seams}. Press, then measure."
     s = measure.seam
-    after: list[Size] = []
-    for k in range(2, len(part.parts)):
-        size = _first_k_size(part, k, s)
-        if size is not None:
-            after.append(size)
     return Step(
-        number, name, len(parts) * copies, text, raw_size(part.outline, s), tuple(after), part, None
+        number,
+        name,
+        len(parts) * copies,
+        text,
+        raw_size(part.outline, s),
+        _sizes_on_the_way(part, s),
+        part,
+        None,
     )
 
 
@@ -154,26 +147,34 @@ def _run_lengths(names: list[str]) -> str:
     return ", ".join(out)
 
 
-def _first_k_size(part: Part, k: int, seam: Exact) -> Size | None:
-    """Raw size of the first k parts of a row of rectangles sewn together."""
-    sizes = [raw_size(p.outline, seam) for p in part.parts[:k]]
-    if any(size is None for size in sizes) or part.across is None:
-        return None
-    known = [size for size in sizes if size is not None]
-    along = 1 if part.across.x == 0 else 0
-    if part.across.x != 0 and part.across.y != 0:
-        return None
-    total: Exact = Fraction(0)
-    for size in known:
-        total = total + size[along] - 2 * seam
-    total = total + 2 * seam
-    return (total, known[0][1]) if along == 0 else (known[0][0], total)
+def _sizes_on_the_way(part: Part, seam: Exact) -> tuple[Size, ...]:
+    """Raw sizes after each seam of a row or column of rectangles but the last."""
+    across = part.across
+    if across is None or (across.x != 0 and across.y != 0):
+        return ()
+    out: list[Size] = []
+    so_far: Size | None = None
+    for inner in part.parts[:-1]:
+        size = raw_size(inner.outline, seam)
+        if size is None:
+            return ()
+        if so_far is None:
+            so_far = size
+        elif across.x == 0:
+            so_far = (so_far[0], so_far[1] + size[1] - 2 * seam)
+        else:
+            so_far = (so_far[0] + size[0] - 2 * seam, so_far[1])
+        out.append(so_far)
+    return tuple(out[1:])
 
 
 def raw_size(outline: Polygon, seam: Exact) -> Size | None:
     """Raw edge to raw edge (width, height as it lies) of a rectangle; None for other shapes."""
     if not is_rectangle(outline):
         return None
-    first = root_up(squared_length(outline[0], outline[1])) + 2 * seam
-    second = root_up(squared_length(outline[1], outline[2])) + 2 * seam
-    return (second, first) if outline[0].x == outline[1].x else (first, second)
+    a, b, c, _ = outline
+    if a.x == b.x or a.y == b.y:
+        return abs(c.x - a.x) + 2 * seam, abs(c.y - a.y) + 2 * seam
+    first = root_up(squared_length(a, b)) + 2 * seam
+    second = root_up(squared_length(b, c)) + 2 * seam
+    return first, second

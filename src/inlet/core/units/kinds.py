@@ -67,6 +67,11 @@ def is_rectangle(outline: Polygon) -> bool:
     """Four square corners, whatever the turn."""
     if len(outline) != 4:
         return False
+    a, b, c, d = outline
+    if a.x == b.x or a.y == b.y:  # square to the block, nearly always
+        return (a.x, b.y, c.x, d.y) == (b.x, c.y, d.x, a.y) or (
+            (a.y, b.x, c.y, d.x) == (b.y, c.x, d.y, a.x)
+        )
     sides = [outline[(i + 1) % 4].minus(outline[i]) for i in range(4)]
     return all(dot(sides[i], sides[(i + 1) % 4]) == 0 for i in range(3))
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction
 
-from inlet.core.geometry.motion import Motion, Picture, motion_between
+from inlet.core.geometry.motion import Motion, Picture, at_origin, canonical, motion_between
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, corners_only, offset
 from inlet.core.numbers import Exact
@@ -16,7 +16,7 @@ from inlet.core.units.units import Unit
 from inlet.core.units.way import Way
 
 Sewn = tuple[Polygon, Picture]
-"""A part as sewn, wherever it happens to lie: finished outline and patches."""
+"""A part as sewn, turned as in the block but lying anywhere: finished outline and patches."""
 
 
 def makes_unit(way: Way, unit: Unit, seam: Exact) -> bool:
@@ -30,8 +30,34 @@ def makes_unit(way: Way, unit: Unit, seam: Exact) -> bool:
     return all(_from_product(sheet, unit, seam) is not None for sheet in way.products)
 
 
+_MADE: dict[object, Sewn | None] = {}
+_MOST_MADE = 2000
+
+
 def made_unit(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
-    """The unit as the way's moves make it, turned as ``unit.picture`` lies; None if they do not."""
+    """The unit as the way's moves make it, turned as ``unit.picture`` lies; None if they do not.
+
+    Cloths that are told apart, not which ones they are, decide the outcome: units alike but for
+    their cloth, or made before at this size, are looked up.
+    """
+    number = {fabric: str(i) for i, fabric in enumerate(unit.fabrics)}
+    anonymous = at_origin(tuple((outline, number[fabric]) for outline, fabric in unit.picture))
+    key = (way.name, seam, canonical(anonymous))
+    if key not in _MADE:
+        if len(_MADE) >= _MOST_MADE:
+            _MADE.clear()
+        made = _make(way, unit, seam)
+        _MADE[key] = made and (
+            made[0], tuple((outline, number[fabric]) for outline, fabric in made[1])
+        )  # fmt: skip
+    found = _MADE[key]
+    if found is None:
+        return None
+    cloth = {i: fabric for fabric, i in number.items()}
+    return found[0], tuple((outline, cloth[i or ""]) for outline, i in found[1])
+
+
+def _make(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
     if way.products:
         return _from_product(way.products[0], unit, seam)
     made = sew_up(unit.part, patch_leaves(unit, seam))
@@ -92,26 +118,24 @@ def sew_up(part: Part, leaf: Callable[[Part], Sewn | None]) -> Sewn | None:
 
 def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:
     """The outline of ``two`` moved against the far side of ``one``, and the move; None where the
-    two sides are not equal."""
-
-    def extreme(outline: Polygon, sign: int) -> tuple[int, Point, Point] | None:
-        reach = [sign * (across.x * p.x + across.y * p.y) for p in outline]
-        far = max(reach)
-        n = len(outline)
-        for i in range(n):
-            if reach[i] == far and reach[(i + 1) % n] == far:
-                return i, outline[i], outline[(i + 1) % n]
-        return None
-
-    far_side, near_side = extreme(one, 1), extreme(two, -1)
-    if far_side is None or near_side is None:
-        return None
-    i, p, q = far_side
-    j, u, v = near_side
-    by = p.minus(v)
-    if q != u.plus(by):
+    two sides are not equal. Floats find the sides, exact points are compared."""
+    ax, ay = across.floats()
+    i, j = _far_side(one, ax, ay), _far_side(two, -ax, -ay)
+    if i is None or j is None:
         return None
     n, m = len(one), len(two)
-    left = [one[(i + 1 + k) % n] for k in range(n)]
-    right = [two[(j + 1 + k) % m].plus(by) for k in range(m)]
-    return corners_only(left + right), by
+    by = one[i].minus(two[(j + 1) % m])
+    if one[(i + 1) % n] != two[j].plus(by):
+        return None
+    ring = [one[(i + 1 + k) % n] for k in range(n)]
+    other = [two[(j + 2 + k) % m].plus(by) for k in range(m - 2)]
+    return corners_only(ring + other), by
+
+
+def _far_side(outline: Polygon, ax: float, ay: float) -> int | None:
+    """Which side of a convex outline lies square to (ax, ay) at its far end; None if a corner
+    does."""
+    reach = [ax * x + ay * y for x, y in (p.floats() for p in outline)]
+    edge = max(reach) - 1e-9 * (1 + max(map(abs, reach)))
+    n = len(outline)
+    return next((i for i in range(n) if reach[i] > edge and reach[(i + 1) % n] > edge), None)

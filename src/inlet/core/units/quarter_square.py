@@ -5,9 +5,9 @@ from __future__ import annotations
 from fractions import Fraction
 from math import atan2
 
-from inlet.core.geometry.motion import Motion, canonical
+from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, line_through
+from inlet.core.geometry.polygon import Polygon, from_first_corner, line_through
 from inlet.core.numbers import ROOT2, Exact
 from inlet.core.units.pieces import rectangle
 from inlet.core.units.proof import makes_unit
@@ -74,13 +74,14 @@ def _crossed(
     half_one = _triangle_square(side, *one, seam)
     half_two = face_down(_triangle_square(side, *two, seam))
     left, top, _, _ = box(half_one)
+    below = _by_outline(half_one)
     for quarters in range(4):
         upper = fitted(_quarter_turned(half_two, quarters), left, top)
-        if {o for o, _ in canonical(upper)} != {o for o, _ in canonical(half_one)}:
+        facing = _by_outline(upper)
+        if facing.keys() != below.keys():
             continue
         # Different cloths face each other wherever they can: that is what makes it an hourglass.
-        facing = dict(canonical(upper))
-        if one == two and one[0] != one[1] and any(facing[o] == c for o, c in canonical(half_one)):
+        if one == two and one[0] != one[1] and any(facing[o] == c for o, c in below.items()):
             continue
         along = line_through(*_other_diagonal(half_one))
         first, second = pair_across(half_one, upper, along, seam)
@@ -152,3 +153,7 @@ def _other_diagonal(sheet: Sheet) -> tuple[Point, Point]:
 def _quarter_turned(sheet: Sheet, quarters: int) -> Sheet:
     cos, sin = ((1, 0), (0, 1), (-1, 0), (0, -1))[quarters % 4]
     return Motion(Fraction(cos), Fraction(sin)).picture(sheet)
+
+
+def _by_outline(sheet: Sheet) -> dict[Polygon, str | None]:
+    return {from_first_corner(outline): fabric for outline, fabric in sheet}

@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
 from collections.abc import Iterator
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.motion import STILL, Motion, Picture, mirrored, motion_between
-from inlet.core.geometry.motion import likeness as likeness_of
+from inlet.core.geometry.motion import Alike, Motion, Picture
 from inlet.core.geometry.polygon import bounds, squared_length
 from inlet.core.numbers import Exact, root_up
 from inlet.core.units.breakdown import Part
@@ -46,26 +44,14 @@ class Unit(NamedTuple):
 
 def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
     """The units that tile a block, the largest ones named on its tree, in reading order."""
-    groups: list[tuple[Picture, list[Place]]] = []
-    alike: dict[tuple[object, ...], list[int]] = defaultdict(list)
-    twin: dict[int, int] = {}
-    parts = sorted(tiling(root), key=lambda p: min(p.faces))
-    for part in parts:
-        picture = picture_of(draft, part)
-        key = likeness_of(picture)
-        for g in alike[key]:
-            motion = motion_between(groups[g][0], picture)
-            if motion is not None:
-                groups[g][1].append(Place(part, motion))
-                break
-        else:
-            reflection = mirrored(picture)
-            for g in alike[key]:
-                if motion_between(groups[g][0], reflection):
-                    twin[len(groups)] = g
-                    break
-            alike[key].append(len(groups))
-            groups.append((picture, [Place(part, STILL)]))
+    alike = Alike()
+    groups: list[list[Place]] = []
+    for part in sorted(tiling(root), key=lambda p: min(p.faces)):
+        group, motion = alike.add(picture_of(draft, part))
+        if group == len(groups):
+            groups.append([])
+        groups[group].append(Place(part, motion))
+    twin = {g: other for g in range(len(groups)) if (other := alike.mirror_of(g)) is not None}
     labels: list[str] = []
     plain = 0
     for g in range(len(groups)):
@@ -84,7 +70,7 @@ def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
             labels[twin[g]] if g in twin else None,
             tuple(places),
         )
-        for g, (label, (picture, places)) in enumerate(zip(labels, groups, strict=True))
+        for g, (label, picture, places) in enumerate(zip(labels, alike.first, groups, strict=True))
     )
 
 
