@@ -19,7 +19,7 @@ from inlet.core.project import Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.units import find_units
-from inlet.core.words import length_text, size_text
+from inlet.core.words import cloth_name, length_text, size_text
 
 
 class BlockPlan(NamedTuple):
@@ -83,7 +83,7 @@ def plan_block(project: Project, block: Block, copies: int = 1) -> BlockPlan:
         cuts,
         cloth,
         join_tree(drawn, root) if good else None,
-        find_steps(drawn, root, units, copies, measure),
+        find_steps(drawn, root, units, copies, project),
         good,
         tuple(sorted(problems, key=lambda p: p.level != "error")),
     )
@@ -138,8 +138,7 @@ def _cloth_problems(project: Project, cloth: Sequence[Cloth]) -> Iterator[Proble
     measure = project.measure
     for each in cloth:
         for cut in each.too_wide:
-            fabric = project.fabric(each.fabric or "")
-            name = fabric.title if fabric else "the cloth"
+            name = cloth_name(project, each.fabric)
             yield Problem(
                 "warning",
                 "too-wide",

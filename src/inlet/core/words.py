@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, show
-from inlet.core.project import Measure
+from inlet.core.project import Measure, Project
 from inlet.core.units.chosen import CutPiece
 from inlet.core.units.pieces import Size
 
@@ -34,13 +34,31 @@ def size_text(size: Size, measure: Measure) -> str:
 
 def piece_text(piece: CutPiece, measure: Measure) -> str:
     """``3 7/8 in square``; ``2 x 3 1/2 in rectangle``; a template by its box."""
-    what = piece.piece.shape
-    return f"{size_text(piece.cut, measure)} {what}"
+    return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
 
 
-def move_text(text: str, pieces: Sequence[CutPiece], measure: Measure) -> str:
-    """A move's text with its sizes filled in, for the maker's ruler."""
-    each = [piece_text(p, measure) for p in pieces]
+def cloth_name(project: Project, fabric_id: str | None) -> str:
+    """The maker's name of a cloth; "no cloth yet" for a patch without one."""
+    fabric = project.fabric(fabric_id) if fabric_id else None
+    return fabric.title if fabric else "no cloth yet"
+
+
+def move_text(text: str, pieces: Sequence[CutPiece], project: Project) -> str:
+    """A move's text with its sizes filled in, for the maker's ruler and cloths."""
+    measure = project.measure
+    each = [f"{piece_text(p, measure)} of {cloth_name(project, p.piece.fabric)}" for p in pieces]
     everything = ", ".join(f"{p.number} × {words}" for p, words in zip(pieces, each, strict=True))
     one = [f"the {words}" for words in each]
     return text.format(*one, all=everything, seam=length_text(measure.seam, measure))
+
+
+def method_words(name: str) -> str:
+    """A method's file name as people say it."""
+    return name.replace("-", " ")
+
+
+def kind_words(kind: str) -> str:
+    """A unit kind's file name as people say it."""
+    hyphened = {"half-square-triangle": "half-square triangle", "four-patch": "four-patch"}
+    hyphened |= {"quarter-square-triangle": "quarter-square triangle", "nine-patch": "nine-patch"}
+    return hyphened.get(kind, "odd piece" if kind == "other" else kind.replace("-", " "))

@@ -10,7 +10,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.geometry.motion import Alike
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.numbers import Exact, root_up
-from inlet.core.project import Measure
+from inlet.core.project import Measure, Project
 from inlet.core.units.breakdown import Part
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.kinds import is_rectangle
@@ -38,15 +38,16 @@ class Step(NamedTuple):
 
 
 def find_steps(
-    draft: Draft, root: Part, units: Sequence[UnitPlan], copies: int, measure: Measure
+    draft: Draft, root: Part, units: Sequence[UnitPlan], copies: int, project: Project
 ) -> tuple[Step, ...]:
     """Steps in sewing order for ``copies`` blocks. What cannot be sewn yet (a stuck part) has no
     step; its parts have."""
+    measure = project.measure
     name_of = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
     steps: list[Step] = []
     for plan in units:
         if len(plan.unit.part.faces) > 1:
-            steps.append(_unit_step(plan, len(steps) + 1, measure))
+            steps.append(_unit_step(plan, len(steps) + 1, project))
     if root.kind is None:
         for name, parts in _assemblies(draft, root, name_of):
             steps.append(
@@ -55,12 +56,12 @@ def find_steps(
     return tuple(steps)
 
 
-def _unit_step(plan: UnitPlan, number: int, measure: Measure) -> Step:
+def _unit_step(plan: UnitPlan, number: int, project: Project) -> Step:
     method = plan.method
-    lines = [f"{move_text(m.text, method.pieces, measure)}" for m in method.way.moves if m.text]
+    lines = [move_text(m.text, method.pieces, project) for m in method.way.moves if m.text]
     text = " ".join(dict.fromkeys(lines))
     if method.trim_to:
-        text += f" Trim to {size_text(method.trim_to, measure)}."
+        text += f" Trim to {size_text(method.trim_to, project.measure)}."
     if method.surplus:
         text += f" {method.surplus} will be over."
     return Step(

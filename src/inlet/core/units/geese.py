@@ -9,7 +9,7 @@ from inlet.core.units.kinds import triangle_legs
 from inlet.core.units.pieces import rectangle
 from inlet.core.units.sheets import ZERO, Sheet, pair_across, square_sheet
 from inlet.core.units.units import Unit
-from inlet.core.units.way import CUT_APART, Drawn, Move, Way, Work, either_side, in_a_row
+from inlet.core.units.way import CUT_APART, Drawn, Move, Way, Work, either_side, in_a_row, shared
 
 
 def no_waste_geese(unit: Unit, seam: Exact) -> Way | None:
@@ -29,7 +29,8 @@ def no_waste_geese(unit: Unit, seam: Exact) -> Way | None:
         rectangle(sky, (small, small), 4, "sewn"),
     )
 
-    def work() -> Work:
+    def work(cloths: tuple[str | None, ...]) -> Work:
+        goose, sky = cloths
         body = square_sheet(large, goose)
         far = large - small
         p, q, r, t = body[0][0]
@@ -66,7 +67,8 @@ def no_waste_geese(unit: Unit, seam: Exact) -> Way | None:
         )
         return moves, tuple(products)
 
-    return Way("no-waste", 4, pieces, True, work)
+    table = shared(("no-waste", large, seam), (goose, sky), work)
+    return Way("no-waste", 4, pieces, True, table)
 
 
 def _goose_and_skies(unit: Unit) -> tuple[str | None, str | None, str | None]:

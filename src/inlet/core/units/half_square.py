@@ -22,6 +22,7 @@ from inlet.core.units.way import (
     foot_on,
     in_a_row,
     sewn_squares,
+    shared,
 )
 
 
@@ -39,7 +40,8 @@ def two_at_a_time(unit: Unit, seam: Exact) -> Way:
     a, b = _two_cloths(unit)
     side = unit.size[0] + 2 * seam + seam * ROOT2
 
-    def work() -> Work:
+    def work(cloths: tuple[str | None, ...]) -> Work:
+        a, b = cloths
         lower, upper = square_sheet(side, a), square_sheet(side, b)
         corner, far = lower[0][0][0], lower[0][0][2]
         middle = line_through(corner, far)
@@ -61,7 +63,8 @@ def two_at_a_time(unit: Unit, seam: Exact) -> Way:
         )
         return moves, products
 
-    return Way("two-at-a-time", 2, sewn_squares(side, a, b), True, work)
+    table = shared(("two-at-a-time", side, seam), (a, b), work)
+    return Way("two-at-a-time", 2, sewn_squares(side, a, b), True, table)
 
 
 def four_at_a_time(unit: Unit, seam: Exact) -> Way:
@@ -72,7 +75,8 @@ def four_at_a_time(unit: Unit, seam: Exact) -> Way:
     a, b = _two_cloths(unit)
     side = (unit.size[0] + 2 * seam) * ROOT2 + 2 * seam
 
-    def work() -> Work:
+    def work(cloths: tuple[str | None, ...]) -> Work:
+        a, b = cloths
         lower, upper = square_sheet(side, a), square_sheet(side, b)
         corners = lower[0][0]
         p, q, r, t = corners
@@ -103,7 +107,8 @@ def four_at_a_time(unit: Unit, seam: Exact) -> Way:
         )
         return moves, tuple(products)
 
-    return Way("four-at-a-time", 4, sewn_squares(side, a, b), True, work)
+    table = shared(("four-at-a-time", side, seam), (a, b), work)
+    return Way("four-at-a-time", 4, sewn_squares(side, a, b), True, table)
 
 
 def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
@@ -113,7 +118,8 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
     small = unit.size[0] + 2 * seam + seam * ROOT2
     side = 2 * small
 
-    def work() -> Work:
+    def work(cloths: tuple[str | None, ...]) -> Work:
+        a, b = cloths
         lower, upper = square_sheet(side, a), square_sheet(side, b)
         p, q, r, t = lower[0][0]
         products: list[Sheet] = []
@@ -147,4 +153,5 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
         )
         return moves, tuple(products)
 
-    return Way("eight-at-a-time", 8, sewn_squares(side, a, b), True, work)
+    table = shared(("eight-at-a-time", side, seam), (a, b), work)
+    return Way("eight-at-a-time", 8, sewn_squares(side, a, b), True, table)

@@ -23,6 +23,7 @@ from inlet.core.units.way import (
     either_side,
     fitted,
     in_a_row,
+    shared,
 )
 
 
@@ -114,7 +115,9 @@ def _crossed_way(side: Exact, pairs: Pairs, seam: Exact) -> Way:
         for cloth, n in counted.items()
     )
 
-    def work() -> Work:
+    def work(cloths: tuple[str | None, ...]) -> Work:
+        a, b, c, d = cloths
+        pairs = ((a, b), (c, d))
         made = _crossed(side, *pairs, seam)
         if made is None:
             return (), ((),)
@@ -140,7 +143,8 @@ def _crossed_way(side: Exact, pairs: Pairs, seam: Exact) -> Way:
         )
         return moves, (first, second)
 
-    return Way("crossed-pairs", 2, pieces, True, work)
+    table = shared(("crossed-pairs", side, seam), (*pairs[0], *pairs[1]), work)
+    return Way("crossed-pairs", 2, pieces, True, table)
 
 
 def _other_diagonal(sheet: Sheet) -> tuple[Point, Point]:

@@ -73,6 +73,38 @@ class Way:
         return self._done[1]
 
 
+_SHARED: dict[object, Work] = {}
+_MOST_SHARED = 1000
+
+
+def shared(
+    key: tuple[object, ...],
+    cloths: tuple[str | None, ...],
+    make: Callable[[tuple[str | None, ...]], Work],
+) -> Callable[[], Work]:
+    """``make(cloths)``, worked out once for all cloths told apart in the same way: only their
+    colours differ. ``key`` must hold everything else that ``make`` depends on."""
+
+    def work() -> Work:
+        names = tuple(dict.fromkeys(cloths))
+        pattern = tuple(str(names.index(cloth)) for cloth in cloths)
+        if (key, pattern) not in _SHARED:
+            if len(_SHARED) >= _MOST_SHARED:
+                _SHARED.clear()
+            _SHARED[key, pattern] = make(pattern)
+        moves, products = _SHARED[key, pattern]
+
+        def dyed(sheet: Sheet) -> Sheet:
+            return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)
+
+        return (
+            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in moves),
+            tuple(dyed(sheet) for sheet in products),
+        )
+
+    return work
+
+
 CUT_APART = "Cut on the drawn line."
 LAY = "Lay the two right sides together."
 MARK = "Draw a line on the back of the lighter {}, {}."

@@ -1,0 +1,156 @@
+"""The command line: ``inlet`` opens the window; plan, export and check work without one."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import NoReturn
+
+from inlet import __version__
+from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.project import Block, Project
+from inlet.core.words import cloth_name, piece_text, size_text
+from inlet.files.guide_pdf import write_guide
+from inlet.files.plan_json import plan_dict
+from inlet.files.project_json import FileProblem, load
+
+COMMANDS = ("plan", "export", "check")
+MOST_COPIES = 10_000
+
+
+class _Parser(argparse.ArgumentParser):
+    def error(self, message: str) -> NoReturn:
+        """One plain line, not a page of usage."""
+        raise FileProblem(f"inlet: {message}; see inlet --help")
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run one command; 0, or 2 with one line on stderr that names what is wrong and where."""
+    args = list(sys.argv[1:] if argv is None else argv)
+    try:
+        if args and args[0] in COMMANDS:
+            return _without_window(args)
+        return _window(args)
+    except FileProblem as problem:
+        print(problem, file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        return 0
+
+
+def _window(args: Sequence[str]) -> int:
+    parser = _Parser(
+        prog="inlet",
+        description="Draft pieced quilt blocks and work out how to cut and sew them.",
+        epilog="Without a window: inlet plan FILE --json, inlet export FILE --what guide "
+        "--format pdf -o OUT, inlet check FILE.",
+    )
+    parser.add_argument("file", nargs="?", metavar="FILE", help="a project to open")
+    parser.add_argument("--demo", action="store_true", help="open the Reed Channel demo")
+    parser.add_argument("--picture", metavar="FILE.png", help="write the window's picture and end")
+    parser.add_argument("--stage", default="draft", help="with --picture: the stage to show")
+    parser.add_argument("--block", metavar="ID", help="the block to show first")
+    parser.add_argument("--step", type=int, default=1, help="with --picture: the piecing step")
+    parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")
+    parser.add_argument("--version", action="version", version=f"Inlet {__version__}")
+    options = parser.parse_args(args)
+    from inlet.ui.app import run  # Qt is loaded only when there is a window to show
+
+    return run(options)
+
+
+def _without_window(args: Sequence[str]) -> int:
+    parser = _Parser(prog="inlet")
+    commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
+    for name, text in (
+        ("plan", "print the plan of a block"),
+        ("export", "write a guide to print"),
+        ("check", "say what is wrong with a file or its drawings"),
+    ):
+        command = commands.add_parser(name, help=text)
+        command.add_argument("file", metavar="FILE")
+        if name != "check":
+            command.add_argument("--block", metavar="ID", help="else the first block")
+            command.add_argument("--copies", type=_copies, default=1, metavar="N")
+        if name == "plan":
+            command.add_argument("--json", action="store_true", help="as JSON, docs/plan-format.md")
+        if name == "export":
+            command.add_argument("--what", choices=["guide"], required=True)
+            command.add_argument("--format", choices=["pdf"], required=True)
+            command.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
+            command.add_argument("-o", "--output", metavar="OUT", required=True)
+    options = parser.parse_args(args)
+    project = load(options.file)
+    if options.command == "check":
+        return _check(project, Path(options.file).name)
+    plan = plan_block(project, _block(project, options.block, options.file), options.copies)
+    if options.command == "export":
+        write_guide(plan, options.output, options.paper)
+    elif options.json:
+        print(json.dumps(plan_dict(plan), ensure_ascii=False))
+    else:
+        print(_summary(plan))
+    return 0
+
+
+def _copies(text: str) -> int:
+    if not text.isdecimal() or not 0 < int(text) <= MOST_COPIES:
+        raise argparse.ArgumentTypeError(f"“{text}” is not a number from 1 to {MOST_COPIES}")
+    return int(text)
+
+
+def _block(project: Project, wanted: str | None, file: str) -> Block:
+    name = Path(file).name
+    if not project.blocks:
+        raise FileProblem(f"{name}: blocks: there is no block to plan")
+    if wanted is None:
+        return project.blocks[0]
+    try:
+        return project.block(wanted)
+    except KeyError:
+        known = ", ".join(b.id for b in project.blocks)
+        raise FileProblem(
+            f"{name}: blocks: none has the id “{wanted}” (there are {known})"
+        ) from None
+
+
+def _check(project: Project, name: str) -> int:
+    first = None
+    for i, block in enumerate(project.blocks):
+        for problem in plan_block(project, block).problems:
+            print(f"blocks[{i}] ({block.title}): {problem.level}: {problem.text}")
+            if problem.level == "error" and first is None:
+                first = f"{name}: blocks[{i}] ({block.title}): {problem.text}"
+    if first:
+        print(first, file=sys.stderr)
+        return 2
+    print(f"{name}: {len(project.blocks)} blocks read, nothing in the way of sewing them.")
+    return 0
+
+
+def _summary(plan: BlockPlan) -> str:
+    """The plan in a few lines a person can read."""
+    measure = plan.measure
+    lines = [
+        f"{plan.block.title}: finished {size_text(plan.block.finished, measure)}, "
+        f"unfinished {size_text(plan.unfinished, measure)}",
+    ]
+    for unit in plan.units:
+        lines.append(
+            f"  {unit.unit.label}: {unit.count} × {unit.unit.kind}, unfinished "
+            f"{size_text(unit.unfinished, measure)}, {unit.method.name}"
+        )
+        for cut in unit.method.pieces:
+            cloth = cloth_name(plan.project, cut.piece.fabric)
+            lines.append(f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}")
+    lines += [f"  {step.number}. {step.makes} × {step.times}: {step.text}" for step in plan.steps]
+    lines += [f"  {problem.level}: {problem.text}" for problem in plan.problems]
+    lines.append("Re-sewn exactly." if plan.resewn else "Not ready to sew.")
+    return "\n".join(lines)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,403 @@
+"""The printed guide of a block: what the maker takes to the table. Letter or A4, readable without
+colour: cloths are lettered, wrong sides hatched, seams dashed, cuts solid."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Sequence
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+from reportlab.lib.colors import Color, HexColor, black, white
+from reportlab.lib.pagesizes import A4, letter
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from inlet import __version__
+from inlet.assets import FONTS
+from inlet.core.geometry.polygon import Polygon
+from inlet.core.numbers import show
+from inlet.core.piecing.pictures import step_moves
+from inlet.core.piecing.steps import Step
+from inlet.core.plan import BlockPlan
+from inlet.core.units.chosen import UnitPlan
+from inlet.core.units.sheets import Sheet
+from inlet.core.units.units import letters
+from inlet.core.units.way import Move
+from inlet.core.words import (
+    cloth_name,
+    kind_words,
+    length_text,
+    method_words,
+    move_text,
+    size_text,
+    unit_of,
+)
+from inlet.files.project_json import FileProblem
+
+MARGIN = 45.0
+INK = HexColor("#14363f")
+FAINT = HexColor("#8a958f")
+REGULAR, MEDIUM, BOLD = "FiraSans-Regular", "FiraSans-Medium", "FiraSans-SemiBold"
+PAPERS = {"letter": letter, "a4": A4}
+
+CAUTIONS = (
+    "Close the rotary cutter whenever you put it down; cut away from your body, fingers behind the "
+    "ruler's edge. The iron and its steam are hot. Never sew over pins. The manuals of your own "
+    "tools come first."
+)
+
+
+def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
+    """Write the guide of a plan as PDF. ``paper`` is "letter" or "a4"; else letter for inch
+    projects and A4 for metric ones. Raises ``FileProblem`` where it cannot be written."""
+    for name in (REGULAR, MEDIUM, BOLD):
+        if name not in pdfmetrics.getRegisteredFontNames():
+            pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
+    size = PAPERS[paper or ("letter" if plan.measure.system == "inch" else "a4")]
+    target = Path(path)
+    if target.is_dir():
+        raise FileProblem(f"{target.name}: this is a folder; choose a file name")
+    temporary = target.with_name(f".{target.name}.part")
+    try:
+        guide = _Guide(plan, str(temporary), size)
+        guide.write()
+        os.replace(temporary, target)
+    except OSError as error:
+        temporary.unlink(missing_ok=True)
+        reason = (error.strerror or str(error)).lower()
+        raise FileProblem(f"{target.name}: cannot be written here ({reason})") from None
+
+
+class _Guide:
+    """The pages, written top down; ``y`` is how far down the current one is written, in points."""
+
+    def __init__(self, plan: BlockPlan, path: str, size: tuple[float, float]) -> None:
+        self.plan = plan
+        self.project = plan.project
+        self.width, self.height = size
+        self.canvas: Any = Canvas(path, pagesize=size)
+        self.canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
+        self.canvas.setCreator(f"Inlet {__version__}")
+        self.page = 0
+        self.y = 0.0
+        used = dict.fromkeys(p.fabric for p in plan.draft.patches)
+        self.cloth_letter = {fabric: letters(i).lower() for i, fabric in enumerate(used)}
+
+    def write(self) -> None:
+        self._cover()
+        self._cut_list()
+        for step in self.plan.steps:
+            self._step(step)
+        self._foot()
+        self.canvas.save()
+
+    # --- pages --------------------------------------------------------------------------------
+
+    def _new_page(self) -> None:
+        if self.page:
+            self._foot()
+            self.canvas.showPage()
+        self.page += 1
+        plan, c = self.plan, self.canvas
+        c.setFillColor(INK)
+        c.setFont(BOLD, 15)
+        c.drawString(MARGIN, self.height - 38, plan.block.title)
+        c.setFont(MEDIUM, 10.5)
+        sizes = (
+            f"finished {size_text(plan.block.finished, plan.measure)}    "
+            f"unfinished {size_text(plan.unfinished, plan.measure)}    "
+            f"seam {length_text(plan.measure.seam, plan.measure)}"
+        )
+        c.drawRightString(self.width - MARGIN, self.height - 38, sizes)
+        c.setStrokeColor(INK)
+        c.setLineWidth(1.2)
+        c.line(MARGIN, self.height - 46, self.width - MARGIN, self.height - 46)
+        self.y = 66.0
+
+    def _foot(self) -> None:
+        c = self.canvas
+        c.setFillColor(FAINT)
+        c.setFont(REGULAR, 8.5)
+        copies = f", {self.plan.copies} blocks" if self.plan.copies > 1 else ""
+        c.drawString(MARGIN, 24, f"{self.project.name or 'Untitled project'}{copies}")
+        c.drawRightString(self.width - MARGIN, 24, f"page {self.page}")
+
+    def _room(self, height: float) -> None:
+        """Go to a new page unless ``height`` still fits on this one."""
+        if self.y + height > self.height - 40:
+            self._new_page()
+
+    def _text(self, text: str, size: float = 10.5, font: str = REGULAR, gap: float = 3.0) -> None:
+        lines = simpleSplit(text, font, size, self.width - 2 * MARGIN)
+        self._room(len(lines) * size * 1.3)
+        self.canvas.setFillColor(black)
+        self.canvas.setFont(font, size)
+        for line in lines:
+            self.y += size * 1.3
+            self.canvas.drawString(MARGIN, self.height - self.y, line)
+        self.y += gap
+
+    def _heading(self, text: str, keep: float = 60.0) -> None:
+        self._room(keep + 30)
+        self.y += 12
+        self.canvas.setFillColor(INK)
+        self.canvas.setFont(BOLD, 14)
+        self.y += 14
+        self.canvas.drawString(MARGIN, self.height - self.y, text)
+        self.y += 8
+
+    def _cover(self) -> None:
+        plan = self.plan
+        self._new_page()
+        side = min(self.width - 2 * MARGIN, 330.0)
+        w, h = (float(x) for x in plan.block.finished)
+        scale = side / max(w, h)
+        left = (self.width - w * scale) / 2
+        picture = tuple((p.outline, p.fabric) for p in plan.draft.patches)
+        place = (left, self.height - self.y, scale)
+        self._sheet(picture, place, letters_too=False)
+        self.canvas.setFillColor(black)
+        for unit in plan.units:
+            for spot in unit.unit.places:
+                xs, ys = zip(*(p.floats() for p in spot.part.outline), strict=True)
+                x, y = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
+                size = max(6.0, min(16.0, (min(max(xs) - min(xs), max(ys) - min(ys))) * scale / 3))
+                self._tag(unit.unit.label, left + x * scale, self.height - self.y - y * scale, size)
+        self.y += h * scale + 14
+        key = "     ".join(
+            f"{letter}  {cloth_name(self.project, fabric)}"
+            for fabric, letter in self.cloth_letter.items()
+        )
+        self._text(f"Cloths:   {key}", 11, MEDIUM, 8)
+        for problem in plan.problems:
+            self._text(problem.text, 10.5, MEDIUM)
+        for unit in plan.units:
+            kind = kind_words(unit.unit.kind)
+            self._text(
+                f"{unit.unit.label}:  {unit.count} × {kind}, unfinished "
+                f"{size_text(unit.unfinished, plan.measure)}, {method_words(unit.method.name)}"
+                + (f" (mirror image of {unit.unit.mirror_of})" if unit.unit.mirror_of else ""),
+                11,
+            )
+        self.y += 4
+        self._text(CAUTIONS, 8.5)
+
+    def _cut_list(self) -> None:
+        plan = self.plan
+        self._heading("Cut list", 130)
+        for cloth in plan.cloth:
+            letter_ = self.cloth_letter.get(cloth.fabric, "")
+            self._room(60)
+            self.y += 8
+            self._text(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0)
+            self._text(_cloth_words(plan, cloth.length, cloth.buy, len(cloth.strips)), 9.5)
+            for cut in (c for c in plan.cuts if c.fabric == cloth.fabric):
+                self._room(26)
+                self.y += 20
+                y = self.height - self.y
+                c = self.canvas
+                c.setFillColor(black)
+                c.setLineWidth(0.7)
+                c.setStrokeColor(black)
+                c.rect(MARGIN, y - 1, 10, 10)
+                c.setFont(MEDIUM, 16)
+                c.drawRightString(MARGIN + 62, y - 2, f"{cut.number} ×")
+                c.setFont(BOLD, 18)
+                c.drawString(MARGIN + 74, y - 2, size_text(cut.cut, plan.measure))
+                c.setFont(REGULAR, 10.5)
+                words = _shape_words(cut.shape, cut.crosscut, cut.number)
+                words += f", for {', '.join(cut.labels)}"
+                c.drawString(MARGIN + 250, y, words)
+                self.y += 5
+
+    def _step(self, step: Step) -> None:
+        plan = self.plan
+        times = f"    make {step.times}" if step.times > 1 else ""
+        what = _step_title(step, plan)
+        moves = step_moves(plan.draft, step, plan.measure.seam)
+        self._heading(f"{step.number}.  {what}{times}", 190)
+        if step.unit is None:
+            self._text(step.text)
+            self._row_pictures(moves)
+        else:
+            self._unit_pictures(step.unit, moves)
+        if step.after_each:
+            sizes = ",  then ".join(size_text(size, plan.measure) for size in step.after_each)
+            self._text(f"On the way it should measure {sizes}.", 10.5)
+        if step.measures:
+            self._text(f"Should measure {size_text(step.measures, plan.measure)}", 15, BOLD, 6)
+
+    def _unit_pictures(self, unit: UnitPlan, moves: Sequence[Move]) -> None:
+        """Moves side by side, three to a line, each with its number and words below."""
+        method = unit.method
+        gap, across = 14.0, 3
+        wide = (self.width - 2 * MARGIN - gap * (across - 1)) / across
+        shown = 112.0
+        for start in range(0, len(moves), across):
+            row = moves[start : start + across]
+            words = [
+                simpleSplit(
+                    f"{start + i + 1}. {move_text(m.text, method.pieces, self.project)}",
+                    REGULAR, 9.5, wide,
+                )
+                for i, m in enumerate(row)
+            ]  # fmt: skip
+            self._room(shown + max(map(len, words)) * 12.5 + 14)
+            for i, (move, lines) in enumerate(zip(row, words, strict=True)):
+                x = MARGIN + i * (wide + gap)
+                self._move(move, x, self.height - self.y - 6, wide, shown)
+                self.canvas.setFillColor(black)
+                self.canvas.setFont(REGULAR, 9.5)
+                for k, line in enumerate(lines):
+                    self.canvas.drawString(x, self.height - self.y - shown - 18 - k * 12.5, line)
+            self.y += shown + max(map(len, words)) * 12.5 + 16
+        if method.trim_to:
+            self._text(f"Trim to {size_text(method.trim_to, self.plan.measure)}.", 10.5, MEDIUM)
+        if method.surplus:
+            self._text(f"{method.surplus} will be over.", 10.5)
+
+    def _row_pictures(self, moves: Sequence[Move]) -> None:
+        """Laid out above sewn, for wide rows; side by side for tall ones."""
+        wide = (self.width - 2 * MARGIN - 20) / 2
+        self._room(150)
+        for i, move in enumerate(moves):
+            self._move(move, MARGIN + i * (wide + 20), self.height - self.y - 4, wide, 128)
+        self.y += 142
+
+    # --- drawing ------------------------------------------------------------------------------
+
+    def _move(self, move: Move, left: float, top: float, wide: float, high: float) -> None:
+        points = [p.floats() for outline, _ in (*move.lower, *move.upper) for p in outline]
+        if not points:
+            return
+        xs, ys = [x for x, _ in points], [y for _, y in points]
+        w, h = max(xs) - min(xs), max(ys) - min(ys)
+        scale = min(wide / w, high / h)
+        place = (left - min(xs) * scale, top + min(ys) * scale, scale)
+        self._sheet(move.lower, place)
+        self._sheet(move.upper, place, wrong_side=True)
+        self._lines(move, place)
+
+    def _lines(self, move: Move, place: tuple[float, float, float]) -> None:
+        left, top, scale = place
+        c = self.canvas
+        for drawn in move.lines:
+            (x0, y0), (x1, y1) = drawn.start.floats(), drawn.end.floats()
+            c.saveState()
+            c.setStrokeColor(black)
+            width, dash = {"seam": (1.3, (4, 2)), "cut": (1.8, ()), "mark": (0.5, (1, 2))}[
+                drawn.kind
+            ]
+            c.setLineWidth(width)
+            c.setDash(*dash) if dash else c.setDash()
+            c.line(left + x0 * scale, top - y0 * scale, left + x1 * scale, top - y1 * scale)
+            c.restoreState()
+
+    def _sheet(
+        self,
+        sheet: Sheet,
+        place: tuple[float, float, float],
+        wrong_side: bool = False,
+        letters_too: bool = True,
+    ) -> None:
+        """Patches with a light tint of their cloth and its letter; wrong sides white, hatched."""
+        left, top, scale = place
+        c = self.canvas
+        for outline, fabric in sheet:
+            path = c.beginPath()
+            points = [(left + x * scale, top - y * scale) for x, y in (p.floats() for p in outline)]
+            path.moveTo(*points[0])
+            for point in points[1:]:
+                path.lineTo(*point)
+            path.close()
+            c.setStrokeColor(black)
+            c.setLineWidth(0.8)
+            c.setFillColor(white if wrong_side else self._tint(fabric))
+            c.drawPath(path, fill=1, stroke=1)
+            if wrong_side:
+                self._hatch(path, points)
+            xs, ys = [x for x, _ in points], [y for _, y in points]
+            if letters_too and min(max(xs) - min(xs), max(ys) - min(ys)) > 12:
+                x, y = _middle_of(points)
+                c.setFillColor(black)
+                c.setFont(MEDIUM, 9)
+                c.drawCentredString(x, y - 3, self.cloth_letter.get(fabric, ""))
+
+    def _hatch(self, path: Any, points: Sequence[tuple[float, float]]) -> None:
+        c = self.canvas
+        xs, ys = [x for x, _ in points], [y for _, y in points]
+        c.saveState()
+        c.clipPath(path, stroke=0, fill=0)
+        c.setStrokeColor(FAINT)
+        c.setLineWidth(0.35)
+        reach = max(ys) - min(ys)
+        x = min(xs) - reach
+        while x < max(xs):
+            c.line(x, min(ys), x + reach, max(ys))
+            x += 6
+        c.restoreState()
+
+    def _tag(self, label: str, x: float, y: float, size: float) -> None:
+        """A label on a white ground, readable on any cloth."""
+        c = self.canvas
+        wide = pdfmetrics.stringWidth(label, BOLD, size)
+        c.setFillColor(white)
+        c.setStrokeColor(black)
+        c.setLineWidth(0.4)
+        c.roundRect(x - wide / 2 - 3, y - size * 0.6, wide + 6, size * 1.2, 3, fill=1, stroke=1)
+        c.setFillColor(black)
+        c.setFont(BOLD, size)
+        c.drawCentredString(x, y - size * 0.35, label)
+
+    def _tint(self, fabric: str | None) -> Color:
+        known = self.project.fabric(fabric) if fabric else None
+        if known is None:
+            return white
+        full = HexColor(known.colour)
+        return Color(*(1 - (1 - part) * 0.45 for part in (full.red, full.green, full.blue)))
+
+
+def _middle_of(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
+    """The centre of mass of a polygon: inside every convex one, where its letter goes."""
+    twice = cx = cy = 0.0
+    for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
+        part = x0 * y1 - x1 * y0
+        twice += part
+        cx += (x0 + x1) * part
+        cy += (y0 + y1) * part
+    return cx / (3 * twice), cy / (3 * twice)
+
+
+def _step_title(step: Step, plan: BlockPlan) -> str:
+    if step.unit is None:
+        return "The block" if step.makes == "block" else step.makes.capitalize()
+    kind = kind_words(step.unit.unit.kind)
+    return f"{step.makes}: {kind}, {method_words(step.unit.method.name)}"
+
+
+def _shape_words(shape: str, crosscut: str, number: int) -> str:
+    """``squares, each cut once on the diagonal``."""
+    words = shape if number == 1 else f"{shape}s"
+    if shape == "template":
+        return f"{words} (box round the shape with its seams)"
+    if crosscut in ("once", "twice"):
+        words += f", each cut {crosscut} on the diagonal"
+    return words
+
+
+def _cloth_words(plan: BlockPlan, length: Fraction, buy: Fraction, strips: int) -> str:
+    """How much of a cloth, in strips and to buy."""
+    measure = plan.measure
+    bought = f"{show(buy / 36)} yd" if measure.system == "inch" else f"{show(buy, system='cm')} cm"
+    width = "strip" if strips == 1 else "strips"
+    return (
+        f"{strips} {width} across the width, {show(length, system=measure.system)} "
+        f"{unit_of(measure)} in all; buy {bought}"
+    )
+
+
+__all__ = ["CAUTIONS", "PAPERS", "Polygon", "write_guide"]

@@ -1,0 +1,161 @@
+"""The plan of a block as JSON (docs/plan-format.md)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from inlet.core.geometry.polygon import Polygon
+from inlet.core.numbers import Exact, Root2, write_exact
+from inlet.core.piecing.joins import Join, count_joins
+from inlet.core.plan import BlockPlan
+from inlet.core.units.chosen import CutPiece, Method, UnitPlan
+
+VERSION = 1
+_LONGEST_FRACTION = 10**6
+"""Denominators past this come only from roots taken upward; those are written as decimals."""
+
+
+def plan_dict(plan: BlockPlan) -> dict[str, Any]:
+    """A plan as JSON data: numbers as exact strings, lengths in the file's system."""
+    straight = count_joins(plan.assembly)
+    cloth = [
+        {
+            "fabric": c.fabric,
+            "length": number(c.length),
+            **({"yards": number(c.yards())} if plan.measure.system == "inch" else {}),
+            "buy": number(c.buy),
+            "strips": [number(s.width) for s in c.strips],
+            "used": round(c.used, 4),
+        }
+        for c in plan.cloth
+    ]
+    return {
+        "format": "inlet-plan",
+        "version": VERSION,
+        "block": {
+            "id": plan.block.id,
+            "finished": _pair(plan.block.finished),
+            "unfinished": _pair(plan.unfinished),
+        },
+        "copies": plan.copies,
+        "patches": [
+            {
+                "id": p.id,
+                "fabric": p.fabric,
+                "outline": _outline(p.outline),
+                "arcs": [],
+                **({"holes": [_outline(h) for h in p.holes]} if p.holes else {}),
+            }
+            for p in plan.draft.patches
+        ],
+        "units": [_unit(u) for u in plan.units],
+        "cuts": [
+            {
+                "fabric": c.fabric,
+                "shape": c.shape,
+                "cut": _pair(c.cut),
+                "count": c.number,
+                "crosscut": c.crosscut,
+                "for": list(c.labels),
+            }
+            for c in plan.cuts
+        ],
+        "assembly": _join(plan.assembly),
+        "seams": {
+            "straight": straight,
+            "partial": 0,
+            "set_in": 0,
+            "curve": 0,
+            "pivots": 0,
+            "pivots_at_least": sum(p.code == "needs-set-in" for p in plan.problems),
+        },
+        "steps": [
+            {
+                "number": s.number,
+                "do": "sew",
+                "makes": s.makes,
+                "times": s.times,
+                "text": s.text,
+                "measures": _pair(s.measures) if s.measures else None,
+                "after_each": [_pair(size) for size in s.after_each],
+            }
+            for s in plan.steps
+        ],
+        "pressing": [],
+        "fabric": cloth,
+        "resewn": plan.resewn,
+        "problems": [
+            {
+                "level": p.level,
+                "code": p.code,
+                "at": [[number(q.x), number(q.y)] for q in p.at],
+                "text": p.text,
+            }
+            for p in plan.problems
+        ],
+    }
+
+
+def _unit(plan: UnitPlan) -> dict[str, Any]:
+    unit = plan.unit
+    return {
+        "label": unit.label,
+        "kind": unit.kind,
+        "count": plan.count,
+        "finished": _pair(unit.size),
+        "unfinished": _pair(plan.unfinished),
+        "fabrics": list(unit.fabrics),
+        "mirror_of": unit.mirror_of,
+        "method": plan.method.name,
+        "methods": [_method(m) for m in plan.methods],
+        "inside": [],
+    }
+
+
+def _method(method: Method) -> dict[str, Any]:
+    return {
+        "name": method.name,
+        "makes": method.way.makes,
+        "runs": method.runs,
+        "surplus": method.surplus,
+        "trim_to": _pair(method.trim_to) if method.trim_to else None,
+        "pieces": [_piece(p) for p in method.pieces],
+    }
+
+
+def _piece(cut: CutPiece) -> dict[str, Any]:
+    piece = cut.piece
+    return {
+        "fabric": piece.fabric,
+        "shape": piece.shape,
+        "cut": _pair(cut.cut),
+        "exact": _pair(piece.exact),
+        "count": cut.number,
+        "crosscut": piece.crosscut,
+        **({"outline": _outline(piece.outline)} if piece.outline else {}),
+    }
+
+
+def _join(join: Join | str | None) -> Any:
+    if not isinstance(join, Join):
+        return join
+    return {
+        "id": join.id,
+        "seam": join.seam,
+        "pivots": join.pivots,
+        "parts": [_join(part) for part in join.parts],
+    }
+
+
+def _outline(outline: Polygon) -> list[list[str]]:
+    return [[number(p.x), number(p.y)] for p in outline]
+
+
+def _pair(pair: tuple[Exact, Exact]) -> list[str]:
+    return [number(pair[0]), number(pair[1])]
+
+
+def number(x: Exact) -> str:
+    """An exact number as a string; one whose root was taken upward as a decimal of 9 places."""
+    largest = x.d if isinstance(x, Root2) else x.denominator
+    return write_exact(x) if largest <= _LONGEST_FRACTION else f"{float(x):.9f}"
