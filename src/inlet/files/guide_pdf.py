@@ -18,7 +18,6 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.assets import FONTS
-from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import show
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
@@ -168,18 +167,19 @@ class _Guide:
                 size = max(6.0, min(16.0, (min(max(xs) - min(xs), max(ys) - min(ys))) * scale / 3))
                 self._tag(unit.unit.label, left + x * scale, self.height - self.y - y * scale, size)
         self.y += h * scale + 14
-        key = "     ".join(
-            f"{letter}  {cloth_name(self.project, fabric)}"
+        key = ",   ".join(
+            f"{letter} {cloth_name(self.project, fabric)}"
             for fabric, letter in self.cloth_letter.items()
         )
-        self._text(f"Cloths:   {key}", 11, MEDIUM, 8)
+        self._text(f"Cloths: {key}", 11, MEDIUM, 8)
         for problem in plan.problems:
             self._text(problem.text, 10.5, MEDIUM)
         for unit in plan.units:
             kind = kind_words(unit.unit.kind)
             self._text(
                 f"{unit.unit.label}:  {unit.count} × {kind}, unfinished "
-                f"{size_text(unit.unfinished, plan.measure)}, {method_words(unit.method.name)}"
+                f"{size_text(unit.unfinished, plan.measure)}"
+                + ("" if unit.method.name == "plain" else f", {method_words(unit.method.name)}")
                 + (f" (mirror image of {unit.unit.mirror_of})" if unit.unit.mirror_of else ""),
                 11,
             )
@@ -376,7 +376,8 @@ def _step_title(step: Step, plan: BlockPlan) -> str:
     if step.unit is None:
         return "The block" if step.makes == "block" else step.makes.capitalize()
     kind = kind_words(step.unit.unit.kind)
-    return f"{step.makes}: {kind}, {method_words(step.unit.method.name)}"
+    name = step.unit.method.name
+    return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")
 
 
 def _shape_words(shape: str, crosscut: str, number: int) -> str:
@@ -400,4 +401,4 @@ def _cloth_words(plan: BlockPlan, length: Fraction, buy: Fraction, strips: int) 
     )
 
 
-__all__ = ["CAUTIONS", "PAPERS", "Polygon", "write_guide"]
+__all__ = ["CAUTIONS", "PAPERS", "write_guide"]

@@ -146,6 +146,19 @@ def clip(polygon: Sequence[Point], line: Line) -> Polygon:
     return kept if len(kept) > 2 else ()
 
 
+def chord(polygon: Sequence[Point], line: Line) -> tuple[Point, Point] | None:
+    """Where a line crosses a convex polygon, from end to end; None if it misses it."""
+    found: list[Point] = []
+    for p, q in edges(polygon):
+        sp, sq = line.side(p), line.side(q)
+        if sp == 0:
+            found.append(p)
+        elif (sp > 0 and sq < 0) or (sp < 0 and sq > 0):
+            k = sp / (sp - sq)
+            found.append(Point(p.x + (q.x - p.x) * k, p.y + (q.y - p.y) * k))
+    return (min(found), max(found)) if len(set(found)) > 1 else None
+
+
 def flip(polygon: Sequence[Point], line: Line) -> Polygon:
     """Turned over along ``line``; the order is reversed so that it stays clockwise."""
     return tuple(line.mirror(p) for p in reversed(polygon))

@@ -37,7 +37,7 @@ def no_waste_geese(unit: Unit, seam: Exact) -> Way | None:
         pair = square_sheet(small, sky) + square_sheet(small, sky, far, far)
         middle = line_through(p, r)
         hearts = pair_across(body, pair, middle, seam)
-        seams = either_side(middle, p, r, seam)
+        seams = either_side(middle, seam, body[0][0])
         products: list[Sheet] = []
         second: list[tuple[Sheet, Sheet, tuple[Drawn, ...], tuple[Point, Point]]] = []
         centre = Point(large / 2, large / 2)
@@ -49,12 +49,12 @@ def no_waste_geese(unit: Unit, seam: Exact) -> Way | None:
             made = pair_across(heart, third, line, seam)
             products += made
             reach = third[0][0][1] if corner == t else third[0][0][3]
-            second.append((heart, third, either_side(line, corner, reach, seam), (corner, reach)))
+            second.append((heart, third, either_side(line, seam, third[0][0]), (corner, reach)))
         heart, third, heart_seams, ends = second[1]
         mark = Drawn("mark", p, r)
         lay_two = "Lay two small squares on opposite corners of the large one."
         lay_one = "Lay a small square on the free corner of each."
-        draw = " Draw the diagonal, sew {seam} on both sides of it."
+        draw = " Draw the diagonal; sew {seam} from it on both sides."
         first_cut, second_cut = Drawn("cut", p, r), Drawn("cut", *ends)
         moves = (
             Move("cut", "Cut {all}.", in_a_row([body, square_sheet(small, sky)])),

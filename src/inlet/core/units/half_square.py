@@ -47,11 +47,17 @@ def two_at_a_time(unit: Unit, seam: Exact) -> Way:
         middle = line_through(corner, far)
         products = pair_across(lower, upper, middle, seam)
         mark = Drawn("mark", corner, far)
-        seams = either_side(middle, corner, far, seam)
+        seams = either_side(middle, seam, lower[0][0])
         moves = (
             Move("cut", "Cut {all}.", in_a_row([lower, upper])),
             Move("mark", MARK.format("square", "corner to corner"), (), upper, (mark,)),
-            Move("sew", LAY + " Sew {seam} each side of it.", lower, upper, (mark, *seams)),
+            Move(
+                "sew",
+                LAY + " Sew {seam} from the line, on both sides of it.",
+                lower,
+                upper,
+                (mark, *seams),
+            ),
             Move(
                 "cut-apart",
                 "Cut on the drawn line.",
@@ -132,7 +138,7 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
             products += pair_across(one, two, line_through(*ends), seam)
         falling, rising = line_through(p, r), line_through(t, q)
         marks = (Drawn("mark", p, r), Drawn("mark", t, q))
-        seams = (*either_side(falling, p, r, seam), *either_side(rising, t, q, seam))
+        seams = (*either_side(falling, seam, lower[0][0]), *either_side(rising, seam, lower[0][0]))
         middle = (
             Drawn("cut", Point(small, ZERO), Point(small, side)),
             Drawn("cut", Point(ZERO, small), Point(side, small)),
@@ -141,7 +147,13 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
         moves = (
             Move("cut", "Cut {all}.", in_a_row([lower, upper])),
             Move("mark", MARK.format("square", "both ways, corner to corner"), (), upper, marks),
-            Move("sew", LAY + " Sew {seam} each side of both.", lower, upper, (*marks, *seams)),
+            Move(
+                "sew",
+                LAY + " Sew {seam} from both lines, on both sides.",
+                lower,
+                upper,
+                (*marks, *seams),
+            ),
             Move(
                 "cut-apart",
                 "Cut in half both ways, then on the drawn lines.",

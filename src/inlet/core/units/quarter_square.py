@@ -125,10 +125,10 @@ def _crossed_way(side: Exact, pairs: Pairs, seam: Exact) -> Way:
         squares = [square_sheet(side, cloth) for pair in pairs for cloth in pair]
         corners = squares[0][0][0]
         start, end = corners[0], corners[2]
-        seams = either_side(line_through(start, end), start, end, seam)
+        seams = either_side(line_through(start, end), seam, corners)
         along = _other_diagonal(lower)
-        across = either_side(line_through(*along), *along, seam)
-        draw = " Draw the diagonal, sew {seam} on both sides of it."
+        across = either_side(line_through(*along), seam, _box_outline(lower))
+        draw = " Draw the diagonal; sew {seam} from it on both sides."
         cross = "Lay two right sides together, seams crossing, cloths opposite."
         mark, again = Drawn("mark", start, end), Drawn("mark", *along)
         first_cut, second_cut = Drawn("cut", start, end), Drawn("cut", *along)
@@ -161,3 +161,8 @@ def _quarter_turned(sheet: Sheet, quarters: int) -> Sheet:
 
 def _by_outline(sheet: Sheet) -> dict[Polygon, str | None]:
     return {from_first_corner(outline): fabric for outline, fabric in sheet}
+
+
+def _box_outline(sheet: Sheet) -> Polygon:
+    left, top, right, bottom = box(sheet)
+    return (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))

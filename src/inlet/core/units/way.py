@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon
+from inlet.core.geometry.polygon import Line, Polygon, chord
 from inlet.core.numbers import Exact
 from inlet.core.units.pieces import Piece, rectangle
 from inlet.core.units.sheets import ZERO, Sheet, box, size
@@ -116,13 +116,10 @@ def sewn_squares(side: Exact, a: str | None, b: str | None) -> tuple[Piece, ...]
     return rectangle(a, (side, side), 1, "sewn"), rectangle(b, (side, side), 1, "sewn")
 
 
-def either_side(middle: Line, start: Point, end: Point, seam: Exact) -> tuple[Drawn, ...]:
-    """The two seams either side of a drawn line, as long as the line."""
-    out = []
-    for by in (seam, -seam):
-        foot = Line(middle.a, middle.b, middle.c).shifted(by)
-        out.append(Drawn("seam", foot_on(foot, start), foot_on(foot, end)))
-    return tuple(out)
+def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[Drawn, ...]:
+    """The two seams ``seam`` either side of a drawn line, from edge to edge of ``cloth``."""
+    ends = (chord(cloth, middle.shifted(by)) for by in (seam, -seam))
+    return tuple(Drawn("seam", *pair) for pair in ends if pair)
 
 
 def foot_on(line: Line, p: Point) -> Point:
