@@ -168,6 +168,24 @@ class Project(_Value, frozen=True, kw_only=True):
 replace = msgspec.structs.replace
 
 
+def measured_in(project: Project, system: str) -> Project:
+    """The project in inches or centimetres: lengths are converted exactly (1 in = 2.54 cm), so
+    nothing changes size; seam, ruler mark and cloth widths become the usual ones there."""
+    if system == project.measure.system:
+        return project
+    factor = CM_PER_INCH if system == "cm" else 1 / CM_PER_INCH
+    measure = replace(METRIC if system == "cm" else INCH, school=project.measure.school)
+    return replace(
+        project,
+        measure=measure,
+        fabrics=tuple(replace(f, width=None) for f in project.fabrics),
+        blocks=tuple(
+            replace(b, finished=(b.finished[0] * factor, b.finished[1] * factor))
+            for b in project.blocks
+        ),
+    )
+
+
 def total(bands: tuple[Exact, ...]) -> Exact:
     out: Exact = Fraction(0)
     for band in bands:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from inlet.core.cutting.strips import Cloth
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, show
 from inlet.core.project import Measure, Project
@@ -35,6 +36,17 @@ def size_text(size: Size, measure: Measure) -> str:
 def piece_text(piece: CutPiece, measure: Measure) -> str:
     """``3 7/8 in square``; ``2 x 3 1/2 in rectangle``; a template by its box."""
     return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
+
+
+def buying_text(cloth: Cloth, measure: Measure) -> str:
+    """How much of a cloth: strips, their length together, and what to buy."""
+    bought = (
+        f"{show(cloth.yards())} yd"
+        if measure.system == "inch"
+        else f"{show(cloth.buy, system='cm')} cm"
+    )
+    strips = "1 strip" if len(cloth.strips) == 1 else f"{len(cloth.strips)} strips"
+    return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}"
 
 
 def cloth_name(project: Project, fabric_id: str | None) -> str:

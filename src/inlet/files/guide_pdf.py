@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import os
 from collections.abc import Sequence
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -18,7 +17,6 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.assets import FONTS
-from inlet.core.numbers import show
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
@@ -27,13 +25,13 @@ from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import letters
 from inlet.core.units.way import Move
 from inlet.core.words import (
+    buying_text,
     cloth_name,
     kind_words,
     length_text,
     method_words,
     move_text,
     size_text,
-    unit_of,
 )
 from inlet.files.project_json import FileProblem
 
@@ -194,7 +192,7 @@ class _Guide:
             self._room(60)
             self.y += 8
             self._text(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0)
-            self._text(_cloth_words(plan, cloth.length, cloth.buy, len(cloth.strips)), 9.5)
+            self._text(buying_text(cloth, plan.measure), 9.5)
             for cut in (c for c in plan.cuts if c.fabric == cloth.fabric):
                 self._room(26)
                 self.y += 20
@@ -388,17 +386,6 @@ def _shape_words(shape: str, crosscut: str, number: int) -> str:
     if crosscut in ("once", "twice"):
         words += f", each cut {crosscut} on the diagonal"
     return words
-
-
-def _cloth_words(plan: BlockPlan, length: Fraction, buy: Fraction, strips: int) -> str:
-    """How much of a cloth, in strips and to buy."""
-    measure = plan.measure
-    bought = f"{show(buy / 36)} yd" if measure.system == "inch" else f"{show(buy, system='cm')} cm"
-    width = "strip" if strips == 1 else "strips"
-    return (
-        f"{strips} {width} across the width, {show(length, system=measure.system)} "
-        f"{unit_of(measure)} in all; buy {bought}"
-    )
 
 
 __all__ = ["CAUTIONS", "PAPERS", "write_guide"]

@@ -1,0 +1,1 @@
+"""The window: draws what the core computed, computes nothing of the craft itself."""

@@ -12,6 +12,7 @@ from inlet.core.numbers import ROOT2, Exact
 from inlet.core.units.sheets import ZERO, Sheet, kept, opened, pair_across, square_sheet
 from inlet.core.units.units import Unit
 from inlet.core.units.way import (
+    BESIDE,
     LAY,
     MARK,
     Drawn,
@@ -53,7 +54,7 @@ def two_at_a_time(unit: Unit, seam: Exact) -> Way:
             Move("mark", MARK.format("square", "corner to corner"), (), upper, (mark,)),
             Move(
                 "sew",
-                LAY + " Sew {seam} from the line, on both sides of it.",
+                LAY + BESIDE,
                 lower,
                 upper,
                 (mark, *seams),
@@ -149,7 +150,7 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Way:
             Move("mark", MARK.format("square", "both ways, corner to corner"), (), upper, marks),
             Move(
                 "sew",
-                LAY + " Sew {seam} from both lines, on both sides.",
+                LAY + BESIDE,
                 lower,
                 upper,
                 (*marks, *seams),

@@ -1,0 +1,48 @@
+"""Lengths along a patch and a seam, for reading off a drawing."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, edges, offset, squared_length
+from inlet.core.numbers import Exact, next_mark, root_up
+from inlet.core.project import Block, Measure
+
+
+class SideSize(NamedTuple):
+    """One side of a patch: as it shows, with its allowances, and at the ruler mark to cut."""
+
+    finished: Exact
+    exact: Exact
+    cut: Fraction
+
+
+def side_size(outline: Polygon, side: int, measure: Measure) -> SideSize:
+    """The side from corner ``side`` to the next. With allowances it is that side of the outline
+    moved out by the seam: f + 2s between square corners, f + 2s + s√2 along a triangle's leg."""
+    raw = offset(outline, measure.seam)
+    i, j = side, (side + 1) % len(outline)
+    exact = root_up(squared_length(raw[i], raw[j]))
+    finished = root_up(squared_length(outline[i], outline[j]))
+    return SideSize(finished, exact, next_mark(exact, measure.mark))
+
+
+def nearest_side(outline: Polygon, x: float, y: float) -> int:
+    """The side of a patch nearest to a place in finished lengths."""
+
+    def far(side: tuple[Point, Point]) -> float:
+        (x0, y0), (x1, y1) = side[0].floats(), side[1].floats()
+        dx, dy = x1 - x0, y1 - y0
+        k = min(1.0, max(0.0, ((x - x0) * dx + (y - y0) * dy) / (dx * dx + dy * dy)))
+        return (x0 + k * dx - x) ** 2 + (y0 + k * dy - y) ** 2
+
+    sides = list(edges(outline))
+    return min(range(len(sides)), key=lambda i: far(sides[i]))
+
+
+def seam_length(block: Block, p: Point, q: Point) -> Exact:
+    """The finished length of a seam between two points in grid units."""
+    sx, sy = block.scale
+    return root_up(squared_length(p.scaled(sx, sy), q.scaled(sx, sy)))

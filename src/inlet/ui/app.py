@@ -1,0 +1,83 @@
+"""Starting the window: the demo, a file or an empty project; or one picture of it."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import sys
+import time
+from pathlib import Path
+
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QApplication
+
+from inlet.files.project_json import FileProblem, load
+from inlet.ui import theme
+from inlet.ui.rail import STAGES
+from inlet.ui.session import Session, new_project
+from inlet.ui.settings import Settings
+from inlet.ui.window import Window
+
+DEMO = Path(__file__).parent.parent / "demo" / "reed-channel.json"
+PATIENCE = 20.0
+"""Seconds a picture waits for its plan."""
+
+
+def run(options: argparse.Namespace) -> int:
+    """Open the window and stay until it is closed; 0. With ``--picture``: write it and return."""
+    if options.stage not in STAGES:
+        raise FileProblem(f"inlet: no stage is called “{options.stage}”: {', '.join(STAGES)}")
+    problem = ""
+    project, path = new_project(), None
+    if options.demo:
+        project = load(DEMO)
+    elif options.file:
+        try:
+            path = Path(options.file)
+            project = load(path)
+        except FileProblem as error:
+            if options.picture:
+                raise
+            problem, path = str(error), None
+    if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY")):
+        os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    app = QApplication.instance() or QApplication(sys.argv[:1])
+    assert isinstance(app, QApplication)
+    app.setApplicationName("Inlet")
+    settings = Settings()
+    theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
+    session = Session()
+    window = Window(session, settings)
+    session.start(project, path)
+    if options.block:
+        if options.block not in [b.id for b in project.blocks]:
+            session.close()
+            raise FileProblem(f"inlet: no block has the id “{options.block}”")
+        session.show_block(options.block)
+    if path is not None:
+        settings.opened(path)
+    if problem:
+        window.say(problem)
+    window.show()
+    if options.picture:
+        return _picture(app, window, options)
+    QTimer.singleShot(0, window.draft.drawing.setFocus)
+    return app.exec()
+
+
+def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:
+    """Wait for the plan, show the stage asked for, write the picture."""
+    deadline = time.monotonic() + PATIENCE
+    while window.session.plan is None and time.monotonic() < deadline:
+        app.processEvents()
+        time.sleep(0.002)
+    window.show_stage(options.stage)
+    window.piecing.go(options.step - 1)
+    window.show_stage(options.stage)
+    for _ in range(5):
+        app.processEvents()
+    written = window.grab().save(options.picture)
+    window.session.close()
+    if not written:
+        raise FileProblem(f"{Path(options.picture).name}: the picture cannot be written here")
+    return 0

@@ -1,0 +1,147 @@
+"""Drawing cloth: sheets, moves and labels, in any place and scale, on any painter."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from inlet.core.geometry.polygon import Polygon
+from inlet.core.project import Project
+from inlet.core.units.sheets import Sheet
+from inlet.core.units.way import Drawn, Move
+from inlet.ui import theme
+
+
+class Frame:
+    """Where lengths of the core go on screen: ``scale`` pixels a unit, origin at (left, top)."""
+
+    def __init__(self, left: float, top: float, scale: float) -> None:
+        self.left, self.top, self.scale = left, top, scale
+
+    @classmethod
+    def fit(cls, box: QRectF, bounds: tuple[float, float, float, float]) -> Frame:
+        """The largest frame in which ``bounds`` (left, top, right, bottom) fit into ``box``,
+        centred."""
+        left, top, right, bottom = bounds
+        width, height = max(right - left, 1e-9), max(bottom - top, 1e-9)
+        scale = min(box.width() / width, box.height() / height)
+        x = box.left() + (box.width() - width * scale) / 2 - left * scale
+        y = box.top() + (box.height() - height * scale) / 2 - top * scale
+        return cls(x, y, scale)
+
+    def at(self, x: float, y: float) -> QPointF:
+        return QPointF(self.left + x * self.scale, self.top + y * self.scale)
+
+    def back(self, point: QPointF) -> tuple[float, float]:
+        return (point.x() - self.left) / self.scale, (point.y() - self.top) / self.scale
+
+    def polygon(self, outline: Polygon) -> QPolygonF:
+        return QPolygonF([self.at(*p.floats()) for p in outline])
+
+
+def bounds_of(sheets: Iterable[Sheet]) -> tuple[float, float, float, float]:
+    points = [p.floats() for sheet in sheets for outline, _ in sheet for p in outline]
+    xs, ys = [x for x, _ in points], [y for _, y in points]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def draw_sheet(
+    painter: QPainter,
+    frame: Frame,
+    sheet: Sheet,
+    project: Project,
+    *,
+    grey: bool = False,
+    wrong_side: bool = False,
+) -> None:
+    """Patches in their cloth; wrong sides paler and hatched."""
+    pen = QPen(theme.INK, 1.1)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    for outline, fabric in sheet:
+        polygon = frame.polygon(outline)
+        colour = colour_of(project, fabric, grey)
+        painter.setPen(pen)
+        if wrong_side:
+            painter.setBrush(_paler(colour))
+            painter.drawPolygon(polygon)
+            painter.setBrush(QBrush(theme.INK_SOFT, Qt.BrushStyle.BDiagPattern))
+            painter.drawPolygon(polygon)
+        else:
+            painter.setBrush(colour)
+            painter.drawPolygon(polygon)
+            if fabric is None:
+                painter.setBrush(QBrush(theme.LINE, Qt.BrushStyle.DiagCrossPattern))
+                painter.drawPolygon(polygon)
+
+
+def colour_of(project: Project, fabric: str | None, grey: bool = False) -> QColor:
+    known = project.fabric(fabric) if fabric else None
+    return theme.cloth_colour(known.colour if known else None, grey)
+
+
+def _paler(colour: QColor) -> QColor:
+    return QColor(
+        *((255 * 2 + part) // 3 for part in (colour.red(), colour.green(), colour.blue()))
+    )
+
+
+_STYLES = {
+    "seam": (2.0, Qt.PenStyle.DashLine),
+    "cut": (2.4, Qt.PenStyle.SolidLine),
+    "mark": (1.0, Qt.PenStyle.DotLine),
+}
+
+
+def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
+    """Seams dashed, cuts solid in the accent, marks dotted."""
+    for line in lines:
+        width, style = _STYLES[line.kind]
+        colour = theme.ACCENT if line.kind == "cut" else theme.INK
+        painter.setPen(QPen(colour, width, style))
+        painter.drawLine(QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats())))
+
+
+def draw_tag(
+    painter: QPainter, centre: QPointF, text: str, points: float, on: bool = False
+) -> QRectF:
+    """A label on its own ground, so that it reads on any cloth; returns where it is."""
+    font = theme.font(points, QFont.Weight.DemiBold)
+    metrics = QFontMetricsF(font)
+    width = max(metrics.horizontalAdvance(text) + 10, metrics.height() + 2)
+    box = QRectF(0, 0, width, metrics.height() + 2)
+    box.moveCenter(centre)
+    painter.setPen(QPen(theme.INK, 1))
+    painter.setBrush(theme.INK if on else theme.PAPER)
+    painter.drawRoundedRect(box, 5, 5)
+    painter.setPen(theme.PAPER if on else theme.INK)
+    painter.setFont(font)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+    return box
+
+
+class MovePicture(QWidget):
+    """One move at the table, drawn from its geometry."""
+
+    def __init__(self, move: Move, project: Project, height: int = 110, grey: bool = False) -> None:
+        super().__init__()
+        self.move_, self.project, self.grey = move, project, grey
+        self.setMinimumHeight(theme.px(height))
+        self.setMinimumWidth(theme.px(height))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setAccessibleName(f"Picture: {move.do}")
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        move = self.move_
+        sheets = [s for s in (move.lower, move.upper) if s]
+        if sheets:
+            box = QRectF(self.rect()).adjusted(6, 6, -6, -6)
+            frame = Frame.fit(box, bounds_of(sheets))
+            draw_sheet(painter, frame, move.lower, self.project, grey=self.grey)
+            draw_sheet(painter, frame, move.upper, self.project, grey=self.grey, wrong_side=True)
+            draw_lines(painter, frame, move.lines)
+        painter.end()

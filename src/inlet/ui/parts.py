@@ -1,0 +1,144 @@
+"""Small widgets every stage is built from."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from inlet.core.numbers import NumberError
+from inlet.ui import theme
+
+
+def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
+    """A label; ``kind`` is caption, small, heading, title, size, figure or warning."""
+    made = QLabel(text)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    if kind:
+        made.setObjectName(kind)
+    if wrap:
+        made.setWordWrap(True)
+    return made
+
+
+def rule() -> QFrame:
+    made = QFrame()
+    made.setObjectName("rule")
+    made.setFixedHeight(1)
+    return made
+
+
+def row(*widgets: QWidget | int, spacing: int = 6) -> QHBoxLayout:
+    """Widgets side by side; a number is stretch."""
+    made = QHBoxLayout()
+    made.setContentsMargins(0, 0, 0, 0)
+    made.setSpacing(theme.px(spacing))
+    for widget in widgets:
+        if isinstance(widget, int):
+            made.addStretch(widget)
+        else:
+            made.addWidget(widget)
+    return made
+
+
+def column(parent: QWidget | None = None, margin: int = 0, spacing: int = 6) -> QVBoxLayout:
+    made = QVBoxLayout(parent) if parent else QVBoxLayout()
+    made.setContentsMargins(*(theme.px(margin),) * 4)
+    made.setSpacing(theme.px(spacing))
+    return made
+
+
+def button(text: str, do: Callable[[], object], icon: str = "", kind: str = "") -> QPushButton:
+    made = QPushButton(text)
+    if icon:
+        made.setIcon(theme.icon(icon))
+    if kind:
+        made.setObjectName(kind)
+    made.clicked.connect(lambda: do())
+    return made
+
+
+def empty(layout: QLayout) -> None:
+    """Take everything out of a layout."""
+    while (item := layout.takeAt(0)) is not None:
+        widget, inner = item.widget(), item.layout()
+        if widget is not None:
+            widget.hide()
+            widget.deleteLater()
+        elif inner is not None:
+            empty(inner)
+
+
+def scrolled(body: QWidget, name: str) -> QScrollArea:
+    """``body`` in an upright scroll area named for the style sheet."""
+    area = QScrollArea()
+    area.setObjectName(name)
+    area.setWidgetResizable(True)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFrameShape(QFrame.Shape.NoFrame)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    area.setWidget(body)
+    return area
+
+
+def widgets_in(layout: QLayout) -> Iterator[QWidget]:
+    for i in range(layout.count()):
+        item = layout.itemAt(i)
+        if item is not None and item.widget() is not None:
+            yield item.widget()
+
+
+class ValueEdit(QLineEdit):
+    """A line that holds a value as text. What is typed is handed to ``take`` when done; a
+    ``NumberError`` (or ``ValueError``) keeps the old value, marks the line and says why."""
+
+    refused = Signal(str)
+
+    def __init__(self, name: str, take: Callable[[str], object], width: int = 0) -> None:
+        super().__init__()
+        self._take, self._shown = take, ""
+        self.setAccessibleName(name)
+        self.setToolTip(name)
+        if width:
+            self.setMinimumWidth(theme.px(width))
+            self.setMaximumWidth(theme.px(width * 2))
+        self.editingFinished.connect(self._done)
+
+    def show_value(self, text: str) -> None:
+        """The value as it is now; nothing is taken."""
+        self._shown = text
+        if self.text() != text:
+            self.setText(text)
+            self.setCursorPosition(0)
+        self._mark(False)
+
+    def _done(self) -> None:
+        if self.text() == self._shown:
+            self._mark(False)
+            return
+        try:
+            self._take(self.text())
+        except (NumberError, ValueError) as why:
+            self._mark(True)
+            kept = f"; {self._shown} is kept" if self._shown else ""
+            self.refused.emit(f"{self.accessibleName()}: {why}{kept}.")
+            self.setText(self._shown)
+        else:
+            self._mark(False)
+
+    def _mark(self, wrong: bool) -> None:
+        if bool(self.property("wrong")) != wrong:
+            self.setProperty("wrong", wrong)
+            self.style().unpolish(self)
+            self.style().polish(self)

@@ -1,0 +1,156 @@
+"""The piecing stage: one step a card, with what lies on the table and the size to check."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QFrame, QGridLayout, QSizePolicy, QWidget
+
+from inlet.core.numbers import show
+from inlet.core.piecing.pictures import step_moves
+from inlet.core.piecing.steps import Step
+from inlet.core.plan import BlockPlan
+from inlet.core.words import kind_words, method_words, move_text, size_text, unit_of
+from inlet.ui import theme
+from inlet.ui.drawing import MovePicture
+from inlet.ui.parts import button, column, empty, label, row, scrolled
+from inlet.ui.session import Session
+from inlet.ui.tape import Reading
+
+CAUTION = "The iron and its steam are hot; take pins out before they reach the needle."
+
+
+class PiecingStage(QWidget):
+    """Step cards, forward and back with the buttons or the arrow keys."""
+
+    pointed = Signal(object)
+    moved = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.index = 0
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        layout = column(self, 16, 10)
+        self.card = QFrame()
+        self.card.setObjectName("card")
+        self.body = column(self.card, 20, 10)
+        layout.addWidget(scrolled(self.card, "page"), 1)
+        self.back = button("Back", lambda: self.go(self.index - 1), "chevron-left")
+        self.onward = button("Next step", lambda: self.go(self.index + 1), "chevron-right")
+        self.place = label("", "small")
+        layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
+        session.planned.connect(self._planned)
+
+    def _planned(self) -> None:
+        plan = self.session.plan
+        if plan is not None:
+            self.index = max(0, min(self.index, len(plan.steps) - 1))
+            self.refresh()
+            self.moved.emit()
+
+    def go(self, index: int) -> None:
+        plan = self.session.plan
+        if plan is None or not plan.steps:
+            return
+        self.index = max(0, min(index, len(plan.steps) - 1))
+        step = plan.steps[self.index]
+        if step.unit:
+            self.session.pick_unit(step.unit.unit.label)
+        self.refresh()
+        self.moved.emit()
+        self.pointed.emit(self.reading())
+
+    def reading(self) -> Reading | None:
+        """The size to check, for the tape."""
+        plan = self.session.plan
+        step = plan.steps[self.index] if plan and self.index < len(plan.steps) else None
+        if plan is None or step is None or step.measures is None:
+            return None
+        width = step.measures[0]
+        return Reading(f"{_name(step)} should measure", width - 2 * plan.measure.seam, width)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(Qt.Key(event.key()))
+        if step is None:
+            super().keyPressEvent(event)
+        else:
+            self.go(self.index + step)
+
+    def refresh(self) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        empty(self.body)
+        count = len(plan.steps)
+        self.back.setEnabled(self.index > 0)
+        self.onward.setEnabled(self.index < count - 1)
+        self.place.setText(f"step {self.index + 1} of {count}" if count else "no steps")
+        if plan.errors:
+            self.body.addWidget(label("Not ready to sew", "heading"))
+            for problem in plan.errors[:4]:
+                self.body.addWidget(label(problem.text, "warning", True))
+        if count:
+            self._show(plan, plan.steps[self.index])
+        elif not plan.errors:
+            self.body.addWidget(label("One piece of cloth: there is nothing to sew.", "", True))
+        self.body.addStretch(1)
+
+    def _show(self, plan: BlockPlan, step: Step) -> None:
+        self.body.addWidget(label(_title(step), "title", True))
+        if step.times > 1:
+            self.body.addWidget(label(f"make {step.times}", "heading"))
+        moves = step_moves(plan.draft, step, plan.measure.seam)
+        grid = QGridLayout()
+        grid.setSpacing(theme.px(12))
+        across = 2 if step.unit is None else 3
+        for i, move in enumerate(moves[:12]):
+            picture = MovePicture(move, plan.project, 150 if step.unit else 220, self.session.grey)
+            picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+            grid.addWidget(picture, 2 * (i // across), i % across)
+            if step.unit:
+                text = move_text(move.text, step.unit.method.pieces, plan.project)
+                words = label(f"{i + 1}.  {text}", "", True)
+                words.setAlignment(Qt.AlignmentFlag.AlignTop)
+                grid.addWidget(words, 2 * (i // across) + 1, i % across)
+        for k in range(across):
+            grid.setColumnStretch(k, 1)
+        self.body.addLayout(grid)
+        if step.unit is None:
+            self.body.addWidget(label(step.text, "", True))
+        if step.after_each:
+            sizes = ", then ".join(size_text(size, plan.measure) for size in step.after_each)
+            self.body.addWidget(label(f"On the way it should measure {sizes}.", "small", True))
+        if step.unit and step.unit.method.trim_to:
+            trim = size_text(step.unit.method.trim_to, plan.measure)
+            self.body.addWidget(label(f"Trim to {trim}", "heading"))
+        if step.measures:
+            self.body.addWidget(label("should measure, raw edge to raw edge", "caption"))
+            self.body.addWidget(label(_figure(step, plan), "figure"))
+        self.body.addWidget(label(CAUTION, "caption", True))
+
+
+def _figure(step: Step, plan: BlockPlan) -> str:
+    assert step.measures is not None
+    width, height = (show(x, system=plan.measure.system, vulgar=True) for x in step.measures)
+    size = width if width == height else f"{width} × {height}"
+    return f"{size} {unit_of(plan.measure)}"
+
+
+def _name(step: Step) -> str:
+    return "The block" if step.makes == "block" else step.makes.capitalize()
+
+
+def _title(step: Step) -> str:
+    if step.unit is None:
+        return _name(step)
+    method = step.unit.method.name
+    words = f"{step.makes}   {kind_words(step.unit.unit.kind)}"
+    return words if method == "plain" else f"{words}, {method_words(method)}"
+
+
+def step_words(step: Step) -> str:
+    """A step on one line, for the list."""
+    times = f"   × {step.times}" if step.times > 1 else ""
+    kind = f"   {kind_words(step.unit.unit.kind)}" if step.unit else ""
+    return f"{step.number}   {_name(step) if not step.unit else step.makes}{kind}{times}"

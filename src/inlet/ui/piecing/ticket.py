@@ -1,0 +1,85 @@
+"""All steps in order, and the block as laid out to compare the table with."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QPainter, QPen
+from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
+
+from inlet.core.units.units import picture_of
+from inlet.ui import theme
+from inlet.ui.drawing import Frame, draw_sheet
+from inlet.ui.parts import column, empty, label, rule
+from inlet.ui.piecing.stage import PiecingStage, step_words
+from inlet.ui.session import Session
+
+
+class PiecingTicket(QWidget):
+    def __init__(self, session: Session, stage: PiecingStage) -> None:
+        super().__init__()
+        self.session, self.stage = session, stage
+        self.setObjectName("ticketBody")
+        layout = column(self, 16, 8)
+        layout.addWidget(label("Laid out", "title"))
+        self.picture = LaidOut(session, stage)
+        layout.addWidget(self.picture)
+        layout.addWidget(label("This step's parts are outlined.", "caption", True))
+        layout.addWidget(rule())
+        layout.addWidget(label("Steps", "heading"))
+        self.list = column(spacing=2)
+        layout.addLayout(self.list)
+        layout.addStretch(1)
+        self.group = QButtonGroup(self)
+        session.planned.connect(self.refresh)
+        stage.moved.connect(self._mark)
+
+    def refresh(self) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        empty(self.list)
+        for i, step in enumerate(plan.steps):
+            made = QPushButton(step_words(step))
+            made.setCheckable(True)
+            made.setObjectName("flat")
+            made.clicked.connect(lambda _=False, k=i: self.stage.go(k))
+            self.group.addButton(made, i)
+            self.list.addWidget(made)
+        self._mark()
+
+    def _mark(self) -> None:
+        now = self.group.button(self.stage.index)
+        if now is not None:
+            now.setChecked(True)
+        self.picture.update()
+
+
+class LaidOut(QWidget):
+    """The whole block, with what the step makes outlined wherever it lies."""
+
+    def __init__(self, session: Session, stage: PiecingStage) -> None:
+        super().__init__()
+        self.session, self.stage = session, stage
+        self.setMinimumHeight(theme.px(190))
+        self.setAccessibleName("The block as laid out")
+
+    def paintEvent(self, event: object) -> None:
+        plan = self.session.plan
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if plan is not None:
+            w, h = (float(x) for x in plan.block.finished)
+            frame = Frame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -4), (0, 0, w, h))
+            draw_sheet(
+                painter, frame, picture_of(plan.draft, plan.root), plan.project,
+                grey=self.session.grey,
+            )  # fmt: skip
+            if plan.steps:
+                step = plan.steps[min(self.stage.index, len(plan.steps) - 1)]
+                parts = [p.part for p in step.unit.unit.places] if step.unit else [step.part]
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                for ink, width in ((theme.PAPER, 6.0), (theme.ACCENT, 3.2)):
+                    painter.setPen(QPen(ink, width))
+                    for part in parts:
+                        painter.drawPolygon(frame.polygon(part.outline))
+        painter.end()

@@ -1,0 +1,197 @@
+"""What the window is about: the open project, its history, the block shown, its plan.
+
+Every stage reads from here and edits through here. The draft is worked out at once; the plan in
+another thread, and only the plan of the newest document is ever called current.
+"""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+
+from inlet.core.draft.patches import Draft, draft
+from inlet.core.history import History
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Block, Fabric, Measure, Project, fresh_id, replace
+from inlet.files import project_json
+from inlet.ui.planner import Planner
+
+FIRST_CLOTHS = (
+    Fabric(id="light", name="Light", colour="#ece5d3"),
+    Fabric(id="medium", name="Medium", colour="#a9b6a2"),
+    Fabric(id="dark", name="Dark", colour="#2d5560"),
+)
+
+
+def new_project() -> Project:
+    """An empty project: one empty block, three cloths to begin with."""
+    return Project(name="", fabrics=FIRST_CLOTHS, blocks=(new_block(set(), "Block 1"),))
+
+
+def new_block(taken: set[str], name: str) -> Block:
+    bands = (Fraction(1),) * 3
+    return Block(id=fresh_id(name, taken), name=name, columns=bands, rows=bands)
+
+
+class Session(QObject):
+    """The document and what is being looked at."""
+
+    changed = Signal()  # the document, or which block is shown
+    planned = Signal()  # a current plan has arrived
+    selected = Signal()  # the unit or step picked
+    picked_cloth = Signal()
+    said = Signal(str)  # a sentence for the maker
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.history = History(new_project())
+        self.path: Path | None = None
+        self.block_id = self.project.blocks[0].id
+        self.label: str | None = None  # the unit picked
+        self.cloth: str | None = self.project.fabrics[0].id  # the cloth to paint with
+        self.grey = False
+        self.copies = 1
+        self._draft: tuple[Block, Draft] | None = None
+        self._plan: BlockPlan | None = None
+        self._planner = Planner(self)
+        self._planner.done.connect(self._arrived)
+        self._planner.broke.connect(
+            lambda text: self.said.emit(f"Inlet could not plan this block ({text}). It is kept.")
+        )
+        self._ask()
+
+    # --- reading ------------------------------------------------------------------------------
+
+    @property
+    def project(self) -> Project:
+        return self.history.project
+
+    @property
+    def measure(self) -> Measure:
+        return self.project.measure
+
+    @property
+    def block(self) -> Block:
+        return self.project.block(self.block_id)
+
+    @property
+    def draft(self) -> Draft:
+        block = self.block
+        if self._draft is None or self._draft[0] is not block:
+            self._draft = (block, draft(block))
+        return self._draft[1]
+
+    @property
+    def plan(self) -> BlockPlan | None:
+        """The plan of the block as it is now, or None until it has been worked out."""
+        plan = self._plan
+        current = plan and plan.project is self.project and plan.block is self.block
+        return plan if current and plan and plan.copies == self.copies else None
+
+    # --- editing ------------------------------------------------------------------------------
+
+    def edit(self, project: Project) -> None:
+        if self.history.edit(project):
+            self._refresh()
+
+    def edit_block(self, block: Block) -> None:
+        self.edit(self.project.with_block(block))
+
+    def edit_measure(self, measure: Measure) -> None:
+        self.edit(replace(self.project, measure=measure))
+
+    def undo(self) -> None:
+        if self.history.undo():
+            self._refresh()
+
+    def redo(self) -> None:
+        if self.history.redo():
+            self._refresh()
+
+    def show_block(self, block_id: str) -> None:
+        self.block_id = block_id
+        self._refresh()
+
+    def add_block(self) -> None:
+        taken = {b.id for b in self.project.blocks}
+        block = new_block(taken, f"Block {len(taken) + 1}")
+        if self.measure.system == "cm":
+            block = replace(block, finished=(Fraction(24), Fraction(24)))
+        self.block_id = block.id
+        self.edit(replace(self.project, blocks=(*self.project.blocks, block)))
+
+    def delete_block(self) -> None:
+        rest = tuple(b for b in self.project.blocks if b.id != self.block_id)
+        if not rest:
+            self.said.emit("A project keeps at least one block.")
+            return
+        self.edit(replace(self.project, blocks=rest))
+
+    def set_copies(self, copies: int) -> None:
+        if copies != self.copies:
+            self.copies = copies
+            self._ask()
+
+    def pick_unit(self, label: str | None) -> None:
+        if label != self.label:
+            self.label = label
+            self.selected.emit()
+
+    def pick_cloth(self, fabric: str) -> None:
+        self.cloth = fabric
+        self.picked_cloth.emit()
+
+    # --- files --------------------------------------------------------------------------------
+
+    def start(self, project: Project, path: Path | None, saved: bool = True) -> None:
+        """Begin with a project just made, opened or shipped."""
+        if not project.blocks:
+            project = replace(project, blocks=(new_block(set(), "Block 1"),))
+        self.history = History(project, saved)
+        self.path = path
+        self.block_id = project.blocks[0].id
+        self.cloth = project.fabrics[0].id if project.fabrics else None
+        self.label = None
+        self._refresh()
+
+    def save_to(self, path: Path) -> bool:
+        """Save; False, with the reason said, where it cannot be."""
+        try:
+            project_json.save(self.project, path)
+        except project_json.FileProblem as problem:
+            self.said.emit(str(problem))
+            return False
+        self.path = path
+        self.history.mark_saved()
+        self.changed.emit()
+        return True
+
+    # --- plans --------------------------------------------------------------------------------
+
+    def _refresh(self) -> None:
+        """After any change of document or block: keep the choices valid, tell, plan anew."""
+        ids = [b.id for b in self.project.blocks]
+        if self.block_id not in ids:
+            self.block_id = ids[-1]
+        if self.cloth is None or self.project.fabric(self.cloth) is None:
+            self.cloth = self.project.fabrics[0].id if self.project.fabrics else None
+        self._ask()
+        self.changed.emit()
+
+    def _ask(self) -> None:
+        self._planner.ask(self.project, self.block, self.copies)
+
+    def _arrived(self, plan: BlockPlan) -> None:
+        self._plan = plan
+        if self.plan is None:
+            return  # of a document that is no longer this one
+        labels = [u.unit.label for u in plan.units]
+        if self.label not in labels:
+            self.label = labels[0] if labels else None
+        self.planned.emit()
+
+    def close(self) -> None:
+        """Wait for work under way; nothing may arrive afterwards."""
+        self._planner.stop()

@@ -1,0 +1,53 @@
+"""What the window remembers between runs: files opened lately and the text size. Nothing here is
+needed to work; where it cannot be read or written, the usual values serve."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import platformdirs
+
+MOST_RECENT = 8
+
+
+class Settings:
+    def __init__(self) -> None:
+        self.path = Path(platformdirs.user_config_dir("inlet")) / "window.json"
+        self._values = self._read()
+
+    def _read(self) -> dict[str, Any]:
+        try:
+            values = json.loads(self.path.read_text("utf-8"))
+        except (OSError, ValueError):
+            return {}
+        return values if isinstance(values, dict) else {}
+
+    def _set(self, name: str, value: object) -> None:
+        self._values[name] = value
+        try:
+            self.path.parent.mkdir(parents=True, exist_ok=True)
+            self.path.write_text(json.dumps(self._values), "utf-8")
+        except OSError:
+            pass  # a read-only home: remembered for this run only
+
+    @property
+    def recent(self) -> list[Path]:
+        found = self._values.get("recent", [])
+        return [Path(p) for p in found if isinstance(p, str)] if isinstance(found, list) else []
+
+    def opened(self, path: Path) -> None:
+        """Put a file at the head of the list."""
+        full = path.resolve()
+        rest = [p for p in self.recent if p != full]
+        self._set("recent", [str(p) for p in [full, *rest][:MOST_RECENT]])
+
+    @property
+    def text(self) -> float:
+        value = self._values.get("text", 1.0)
+        return float(value) if isinstance(value, int | float) and 0.5 <= value <= 3 else 1.0
+
+    @text.setter
+    def text(self, scale: float) -> None:
+        self._set("text", scale)

@@ -1,0 +1,111 @@
+"""The look: a calm workroom. Cloth-coloured ground, blue-green ink, one warm accent."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QByteArray, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QPainter, QPixmap
+from PySide6.QtSvg import QSvgRenderer
+from PySide6.QtWidgets import QApplication
+
+from inlet.assets import ASSETS, FONTS, ICONS
+
+GROUND = QColor("#ece6da")
+PANEL = QColor("#f6f2ea")
+PAPER = QColor("#fdfbf6")
+INK = QColor("#17414c")
+INK_SOFT = QColor("#5c7a80")
+LINE = QColor("#cfc6b4")
+ACCENT = QColor("#bf4b23")
+NO_CLOTH = QColor("#ffffff")
+
+FAMILY = "Fira Sans"
+_BASE_POINTS = 10.5
+
+
+def load_fonts() -> None:
+    for path in sorted(FONTS.glob("*.ttf")):
+        QFontDatabase.addApplicationFont(str(path))
+
+
+def font(points: float = _BASE_POINTS, weight: QFont.Weight = QFont.Weight.Normal) -> QFont:
+    """The typeface at a size for usual text; scaled with the maker's text size. Figures are
+    tabular, so that columns of sizes line up."""
+    made = QFont(FAMILY)
+    made.setPointSizeF(points * text_scale())
+    made.setWeight(weight)
+    made.setFeature(QFont.Tag("tnum"), 1)
+    return made
+
+
+_scale = 1.0
+
+
+def text_scale() -> float:
+    return _scale
+
+
+def px(length: float) -> int:
+    """A length in pixels that grows with the text."""
+    return round(length * _scale)
+
+
+def apply(app: QApplication, scale: float = 1.0) -> None:
+    """Give the application its look; ``scale`` multiplies every text size."""
+    global _scale
+    _scale = max(0.5, min(3.0, scale))
+    load_fonts()
+    app.setStyle("Fusion")
+    app.setFont(font())
+    sheet = (ASSETS / "style.qss").read_text("utf-8")
+    names = {
+        "@ground": GROUND.name(),
+        "@panel": PANEL.name(),
+        "@paper": PAPER.name(),
+        "@ink-soft": INK_SOFT.name(),
+        "@ink": INK.name(),
+        "@line": LINE.name(),
+        "@accent": ACCENT.name(),
+    }
+    for points in (9, 10, 11, 13, 16, 20, 26):
+        names[f"@{points}pt"] = f"{points * _scale:.1f}pt"
+    for name in sorted(names, key=len, reverse=True):
+        sheet = sheet.replace(name, names[name])
+    app.setStyleSheet(sheet)
+
+
+def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:
+    """An icon of the set in a colour of the look."""
+    made = QIcon()
+    made.addPixmap(_drawn(name, colour, size))
+    faint = QColor(INK_SOFT)
+    faint.setAlpha(110)
+    made.addPixmap(_drawn(name, faint, size), QIcon.Mode.Disabled)
+    return made
+
+
+def _drawn(name: str, colour: QColor, size: int) -> QPixmap:
+    text = (ICONS / f"{name}.svg").read_text("utf-8").replace("currentColor", colour.name())
+    side = px(size) * 2
+    pixmap = QPixmap(side, side)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(pixmap)
+    painter.setOpacity(colour.alphaF())
+    QSvgRenderer(QByteArray(text.encode())).render(painter, QRectF(0, 0, side, side))
+    painter.end()
+    pixmap.setDevicePixelRatio(2)
+    return pixmap
+
+
+def cloth_colour(colour: str | None, grey: bool = False) -> QColor:
+    """A cloth's colour on screen; in grey view its lightness only (Rec. 709 luminance)."""
+    made = QColor(colour) if colour else QColor(NO_CLOTH)
+    if grey:
+        value = round(0.2126 * made.red() + 0.7152 * made.green() + 0.0722 * made.blue())
+        made = QColor(value, value, value)
+    return made
+
+
+def ink_on(colour: QColor) -> QColor:
+    """Ink or white, whichever is read more easily on a colour."""
+    light = 0.299 * colour.red() + 0.587 * colour.green() + 0.114 * colour.blue()
+    return QColor(INK) if light > 140 else QColor("#ffffff")

@@ -1,0 +1,130 @@
+"""The units stage: the block pulled apart into its units, each with its label."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
+from PySide6.QtWidgets import QWidget
+
+from inlet.core.geometry.polygon import Polygon
+from inlet.core.plan import BlockPlan
+from inlet.core.units.chosen import UnitPlan
+from inlet.core.units.units import picture_of
+from inlet.ui import theme
+from inlet.ui.drawing import Frame, draw_sheet, draw_tag
+from inlet.ui.session import Session
+from inlet.ui.tape import Reading
+
+APART = 0.22
+"""How far units are pulled apart: a share of their place in the block."""
+
+
+class UnitsStage(QWidget):
+    """Click a unit, or go through them with the arrow keys."""
+
+    pointed = Signal(object)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Units of the block, pulled apart")
+        self._hot: list[tuple[QPolygonF, UnitPlan]] = []
+        for signal in (session.planned, session.selected, session.changed):
+            signal.connect(self.update)
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        plan = self.session.plan
+        self._hot = []
+        if plan is not None:
+            self._draw(painter, plan)
+        painter.end()
+
+    def _draw(self, painter: QPainter, plan: BlockPlan) -> None:
+        w, h = (float(x) for x in plan.block.finished)
+        room = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (26, 22, -26, -22)))
+        frame = Frame.fit(room, (0, 0, w * (1 + APART), h * (1 + APART)))
+        smallest = min(min(float(x) for x in unit.unit.size) for unit in plan.units)
+        points = max(6.5, min(13.0, smallest * frame.scale / 5 / theme.text_scale()))
+        tags: list[tuple[QPointF, str, bool]] = []
+        for unit in plan.units:
+            chosen = unit.unit.label == self.session.label
+            for place in unit.unit.places:
+                outline = place.part.outline
+                moved = self._moved(frame, outline)
+                draw_sheet(
+                    painter, moved, picture_of(plan.draft, place.part), plan.project,
+                    grey=self.session.grey,
+                )  # fmt: skip
+                polygon = moved.polygon(outline)
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.setPen(QPen(theme.ACCENT if chosen else theme.INK, 4 if chosen else 1.8))
+                painter.drawPolygon(polygon)
+                self._hot.append((polygon, unit))
+                tags.append((_middle(polygon), unit.unit.label, chosen))
+        for at, text, chosen in tags:
+            draw_tag(painter, at, text, points, chosen)
+
+    def _moved(self, frame: Frame, outline: Polygon) -> Frame:
+        """The frame in which a unit lies where it has been pulled to."""
+        xs, ys = zip(*(p.floats() for p in outline), strict=True)
+        x, y = (min(xs) + max(xs)) / 2 * APART, (min(ys) + max(ys)) / 2 * APART
+        at = frame.at(x, y)
+        return Frame(at.x(), at.y(), frame.scale)
+
+    def _unit_at(self, at: QPointF) -> UnitPlan | None:
+        for polygon, unit in self._hot:
+            if polygon.containsPoint(at, Qt.FillRule.OddEvenFill):
+                return unit
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.setFocus()
+        unit = self._unit_at(event.position())
+        if unit:
+            self.session.pick_unit(unit.unit.label)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        unit = self._unit_at(event.position())
+        self.pointed.emit(unit_reading(unit) if unit else None)
+
+    def leaveEvent(self, event: object) -> None:
+        self.pointed.emit(None)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        plan = self.session.plan
+        step = {
+            Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1
+        }.get(Qt.Key(event.key()))  # fmt: skip
+        if plan is None or step is None or not plan.units:
+            super().keyPressEvent(event)
+            return
+        labels = [u.unit.label for u in plan.units]
+        now = labels.index(self.session.label) if self.session.label in labels else 0
+        self.session.pick_unit(labels[(now + step) % len(labels)])
+        chosen = plan.units[(now + step) % len(labels)]
+        self.pointed.emit(unit_reading(chosen))
+
+
+def unit_reading(unit: UnitPlan) -> Reading:
+    """For the tape: the unit's finished width, and its first piece's cut."""
+    piece = unit.method.pieces[0]
+    return Reading(
+        f"{unit.unit.label}: cut {piece.piece.shape}",
+        unit.unit.size[0] if piece.piece.crosscut != "sewn" else min(unit.unit.size),
+        piece.piece.exact[1],
+        piece.cut[1],
+    )
+
+
+def _middle(polygon: QPolygonF) -> QPointF:
+    box = polygon.boundingRect()
+    if polygon.containsPoint(box.center(), Qt.FillRule.OddEvenFill) and polygon.count() != 3:
+        return box.center()
+    points = [polygon[i] for i in range(polygon.count())]
+    return QPointF(
+        sum(p.x() for p in points) / len(points), sum(p.y() for p in points) / len(points)
+    )

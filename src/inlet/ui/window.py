@@ -1,0 +1,349 @@
+"""The window: rail, stage, ticket, tape and top bar round one session; files and questions."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
+from PySide6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QHBoxLayout,
+    QInputDialog,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QStackedWidget,
+    QToolButton,
+    QWidget,
+)
+
+from inlet.core.project import measured_in, replace
+from inlet.files.guide_pdf import write_guide
+from inlet.files.project_json import FileProblem, load
+from inlet.ui import theme
+from inlet.ui.cutting.stage import CuttingStage
+from inlet.ui.cutting.ticket import CuttingTicket
+from inlet.ui.draft.stage import DraftStage
+from inlet.ui.draft.ticket import DraftTicket
+from inlet.ui.parts import column, label, scrolled
+from inlet.ui.piecing.stage import PiecingStage
+from inlet.ui.piecing.ticket import PiecingTicket
+from inlet.ui.rail import STAGES, Rail
+from inlet.ui.session import Session, new_project
+from inlet.ui.settings import Settings
+from inlet.ui.tape import Reading, Tape
+from inlet.ui.topbar import TopBar
+from inlet.ui.units.stage import UnitsStage
+from inlet.ui.units.ticket import UnitsTicket
+
+FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
+
+
+class Window(QMainWindow):
+    """One project, four stages."""
+
+    def __init__(self, session: Session, settings: Settings | None = None) -> None:
+        super().__init__()
+        self.session = session
+        self.settings = settings or Settings()
+        self.setWindowIcon(theme.icon("inlet", size=48))
+        self.resize(1280, 800)
+        self._make_actions()
+        self.stage = "draft"
+        self.build()
+        session.changed.connect(self._name_window)
+        session.said.connect(self.say)
+        self._name_window()
+
+    def build(self) -> None:
+        """Make every widget (again, after a change of text size)."""
+        session = self.session
+        body = QWidget()
+        body.setObjectName("window")
+        layout = column(body, 0, 0)
+        tools = [self.undo_, self.redo_, self.grey, self.print_]
+        self.topbar = TopBar(session, self._menu(), tools)
+        layout.addWidget(self.topbar)
+        self.message = QWidget()
+        self.message.setObjectName("say")
+        self.message_text = label("", "", True)
+        close = QToolButton()
+        close.setIcon(theme.icon("x"))
+        close.setAccessibleName("Close the message")
+        close.clicked.connect(self.message.hide)
+        line = QHBoxLayout(self.message)
+        line.setContentsMargins(theme.px(14), theme.px(6), theme.px(8), theme.px(6))
+        line.addWidget(self.message_text, 1)
+        line.addWidget(close)
+        self.message.hide()
+        layout.addWidget(self.message)
+
+        self.draft = DraftStage(session)
+        self.units = UnitsStage(session)
+        self.cutting = CuttingStage(session)
+        self.piecing = PiecingStage(session)
+        self.stages = QStackedWidget()
+        self.tickets = QStackedWidget()
+        self.draft_ticket = DraftTicket(session)
+        self.units_ticket = UnitsTicket(session)
+        self.cutting_ticket = CuttingTicket(session)
+        self.piecing_ticket = PiecingTicket(session, self.piecing)
+        for stage in (self.draft, self.units, self.cutting, self.piecing):
+            self.stages.addWidget(stage)
+        for ticket in (
+            self.draft_ticket, self.units_ticket, self.cutting_ticket, self.piecing_ticket
+        ):  # fmt: skip
+            self.tickets.addWidget(scrolled(ticket, "ticket"))
+        self.tickets.setMinimumWidth(theme.px(310))
+        self.tickets.setMaximumWidth(theme.px(340))
+        self.rail = Rail(session)
+        self.rail.chosen.connect(self.show_stage)
+        middle = QHBoxLayout()
+        middle.setContentsMargins(0, 0, 0, 0)
+        middle.setSpacing(0)
+        middle.addWidget(self.rail)
+        middle.addWidget(self.stages, 1)
+        middle.addWidget(self.tickets)
+        layout.addLayout(middle, 1)
+        self.tape = Tape()
+        layout.addWidget(self.tape)
+        for signal in (
+            self.draft.drawing.pointed, self.units.pointed, self.cutting.pointed,
+            self.piecing.pointed,
+        ):  # fmt: skip
+            signal.connect(self._read)
+        session.changed.connect(self._idle)
+        session.selected.connect(self._idle)
+        session.planned.connect(self._idle)
+        self.setCentralWidget(body)
+        if session.plan is not None:
+            session.planned.emit()
+        self.show_stage(self.stage)
+
+    # --- stages and tape ----------------------------------------------------------------------
+
+    def show_stage(self, stage: str) -> None:
+        self.stage = stage
+        index = STAGES.index(stage)
+        self.stages.setCurrentIndex(index)
+        self.tickets.setCurrentIndex(index)
+        self.rail.mark(stage)
+        self._idle()
+
+    def _read(self, reading: Reading | None) -> None:
+        if reading is None:
+            self._idle()
+        else:
+            self.tape.read(reading, self.session.measure)
+
+    def _idle(self) -> None:
+        """With nothing under the pointer the tape shows what the stage is about: the block."""
+        session = self.session
+        s = session.measure.seam
+        width = session.block.finished[0]
+        reading = Reading(f"{session.block.title}, whole width", width, width + 2 * s)
+        if self.stage == "piecing":
+            reading = self.piecing.reading() or reading
+        self.tape.read(reading, session.measure)
+
+    def say(self, text: str) -> None:
+        """A sentence for the maker, until closed or the next one."""
+        self.message_text.setText(text)
+        self.message.show()
+
+    def _name_window(self) -> None:
+        session = self.session
+        name = session.project.name or (session.path.stem if session.path else "Untitled")
+        star = "*" if session.history.unsaved else ""
+        self.setWindowTitle(f"{star}{name} — Inlet")
+        self.undo_.setEnabled(session.history.can_undo)
+        self.redo_.setEnabled(session.history.can_redo)
+
+    # --- actions ------------------------------------------------------------------------------
+
+    def _action(self, words: str, do, keys: str = "", icon: str = "") -> QAction:
+        made = QAction(words, self)
+        if keys:
+            made.setShortcuts([QKeySequence(k) for k in keys.split()])
+        if icon:
+            made.setIcon(theme.icon(icon))
+        shown = f" ({keys.split()[0]})" if keys else ""
+        made.setToolTip(words.replace("&", "").rstrip("…") + shown)
+        made.triggered.connect(lambda _=False: do())
+        self.addAction(made)
+        return made
+
+    def _make_actions(self) -> None:
+        session = self.session
+        self.new_ = self._action("&New", self.new, "Ctrl+N")
+        self.open_ = self._action("&Open…", self.open, "Ctrl+O")
+        self.save_ = self._action("&Save", self.save, "Ctrl+S")
+        self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
+        self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
+        self.undo_ = self._action("&Undo", session.undo, "Ctrl+Z", "undo-2")
+        self.redo_ = self._action("&Redo", session.redo, "Ctrl+Shift+Z Ctrl+Y", "redo-2")
+        self.grey = self._action("&Grey view", self._toggle_grey, "Ctrl+G", "contrast")
+        self.grey.setCheckable(True)
+        self.add_ = self._action("&Add a block", session.add_block, "Ctrl+B")
+        self.rename_ = self._action("Re&name the block…", self.rename_block, "F2")
+        self.delete_ = self._action("&Delete the block", session.delete_block)
+        self.name_ = self._action("Name the pro&ject…", self.name_project)
+        self.inches_ = self._action("Measure in &inches", lambda: self._measure_in("inch"))
+        self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in("cm"))
+        self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
+        self.smaller_ = self._action("S&maller text", lambda: self._step_text(-1), "Ctrl+-")
+        self.quit_ = self._action("&Quit", self.close, "Ctrl+Q")
+        for i, stage in enumerate(STAGES, 1):
+            self._action(stage.capitalize(), lambda s=stage: self.show_stage(s), f"Ctrl+{i}")
+
+    def _menu(self) -> QMenu:
+        menu = QMenu(self)
+        menu.addActions([self.new_, self.open_])
+        self.recent_menu = menu.addMenu("Open &recent")
+        self.recent_menu.aboutToShow.connect(self._fill_recent)
+        self._fill_recent()
+        menu.addActions([self.save_, self.save_as_, self.print_])
+        menu.addSeparator()
+        menu.addActions([self.undo_, self.redo_])
+        menu.addSeparator()
+        menu.addActions([self.add_, self.rename_, self.delete_, self.name_])
+        menu.addSeparator()
+        menu.addActions([self.inches_, self.cm_])
+        menu.addSeparator()
+        menu.addActions([self.grey, self.larger_, self.smaller_])
+        menu.addSeparator()
+        menu.addAction(self.quit_)
+        return menu
+
+    def _fill_recent(self) -> None:
+        self.recent_menu.clear()
+        for path in self.settings.recent:
+            self.recent_menu.addAction(path.name, lambda p=path: self.open_path(p))
+        self.recent_menu.setEnabled(bool(self.settings.recent))
+
+    def _toggle_grey(self) -> None:
+        self.session.grey = self.grey.isChecked()
+        self.session.changed.emit()
+        if self.session.plan is not None:
+            self.session.planned.emit()
+
+    def _measure_in(self, system: str) -> None:
+        self.session.edit(measured_in(self.session.project, system))
+
+    def _step_text(self, by: int) -> None:
+        now = min(range(len(TEXT_STEPS)), key=lambda i: abs(TEXT_STEPS[i] - theme.text_scale()))
+        scale = TEXT_STEPS[max(0, min(len(TEXT_STEPS) - 1, now + by))]
+        self.settings.text = scale
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        theme.apply(app, scale)
+        QTimer.singleShot(0, self.build)
+
+    def rename_block(self) -> None:
+        block = self.session.block
+        name, given = QInputDialog.getText(self, "Rename the block", "Name", text=block.title)
+        if given and name.strip():
+            self.session.edit_block(replace(block, name=name.strip()))
+
+    def name_project(self) -> None:
+        project = self.session.project
+        name, given = QInputDialog.getText(self, "Name the project", "Name", text=project.name)
+        if given:
+            self.session.edit(replace(project, name=name.strip()))
+
+    # --- files --------------------------------------------------------------------------------
+
+    def new(self) -> None:
+        if self.may_leave():
+            self.session.start(new_project(), None)
+            self.message.hide()
+
+    def open(self) -> None:
+        if not self.may_leave():
+            return
+        name, _ = QFileDialog.getOpenFileName(self, "Open a project", self._folder(), FILES)
+        if name:
+            self._open(Path(name))
+
+    def open_path(self, path: Path) -> None:
+        if self.may_leave():
+            self._open(path)
+
+    def _open(self, path: Path) -> None:
+        try:
+            project = load(path)
+        except FileProblem as problem:
+            self.say(str(problem))
+            return
+        self.message.hide()
+        self.session.start(project, path)
+        self.settings.opened(path)
+
+    def save(self) -> bool:
+        if self.session.path is None:
+            return self.save_as()
+        return self._save(self.session.path)
+
+    def save_as(self) -> bool:
+        start = str(self.session.path or Path(self._folder()) / self._file_name(".inlet"))
+        name, _ = QFileDialog.getSaveFileName(self, "Save the project", start, FILES)
+        if not name:
+            return False
+        path = Path(name)
+        return self._save(path if path.suffix else path.with_suffix(".inlet"))
+
+    def _save(self, path: Path) -> bool:
+        if not self.session.save_to(path):
+            return False
+        self.message.hide()
+        self.settings.opened(path)
+        return True
+
+    def print_guide(self) -> None:
+        """Write the guide of the block shown as PDF, to print from any viewer."""
+        plan = self.session.plan
+        if plan is None:
+            self.say("The plan is still being worked out; print again in a moment.")
+            return
+        start = str(Path(self._folder()) / f"{plan.block.id}-guide.pdf")
+        name, _ = QFileDialog.getSaveFileName(self, "Print the guide", start, "PDF (*.pdf)")
+        if not name:
+            return
+        path = Path(name)
+        try:
+            write_guide(plan, path if path.suffix else path.with_suffix(".pdf"))
+        except FileProblem as problem:
+            self.say(str(problem))
+
+    def _folder(self) -> str:
+        return str(self.session.path.parent if self.session.path else Path.home())
+
+    def _file_name(self, suffix: str) -> str:
+        words = (self.session.project.name or "untitled").lower().split()
+        return "-".join(words) + suffix
+
+    def may_leave(self) -> bool:
+        """True where nothing would be lost, after asking if need be."""
+        if not self.session.history.unsaved:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self,
+            "Unsaved changes",
+            "This project has changes that are not saved. Save them first?",
+            buttons.Save | buttons.Discard | buttons.Cancel,
+            buttons.Save,
+        )
+        if answer == buttons.Save:
+            return self.save()
+        return answer == buttons.Discard
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        if self.may_leave():
+            self.session.close()
+            event.accept()
+        else:
+            event.ignore()
