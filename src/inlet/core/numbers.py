@@ -30,6 +30,7 @@ __all__ = [
     "root_up",
     "show",
     "sqrt_exact",
+    "vulgar_text",
     "write_exact",
 ]
 
@@ -432,3 +433,16 @@ def show(x: Exact | int, *, system: str = "inch", vulgar: bool = False) -> str:
     top, bottom = str(rest.numerator), str(rest.denominator)
     part = one or f"{top.translate(_TO_SUPER)}⁄{bottom.translate(_TO_SUB)}"
     return f"{sign}{whole or ''}{part}"
+
+
+_IN_TEXT = re.compile(r"(?<![\d/.])(?:(\d+) )?(\d{1,2})/(\d{1,2})(?![\d/])")
+
+
+def vulgar_text(text: str) -> str:
+    """A sentence with its sizes as a screen shows them: ``3 7/8`` becomes ``3⅞``."""
+
+    def sign(found: re.Match[str]) -> str:
+        value = Fraction(int(found[2]), int(found[3]) or 1) + int(found[1] or 0)
+        return show(value, vulgar=True) if int(found[3]) else found[0]
+
+    return _IN_TEXT.sub(sign, text)

@@ -17,13 +17,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.numbers import NumberError
+from inlet.core.numbers import NumberError, vulgar_text
 from inlet.ui import theme
 
 
 def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
-    """A label; ``kind`` is caption, small, heading, title, size, figure or warning."""
-    made = QLabel(text)
+    """A label, sizes in it with proper fractions; ``kind`` is caption, small, heading, title,
+    size, figure or warning."""
+    made = QLabel(vulgar_text(text))
     made.setTextFormat(Qt.TextFormat.PlainText)
     if kind:
         made.setObjectName(kind)

@@ -56,7 +56,7 @@ class Tape(QWidget):
         parts = [self.reading.what]
         for name, value in (
             ("finished", self.reading.finished),
-            ("exact", self.reading.exact),
+            ("unfinished" if self.reading.cut is None else "exact", self.reading.exact),
             ("cut", self.reading.cut),
         ):
             if value is not None:
@@ -97,14 +97,17 @@ class Tape(QWidget):
         what = metrics.elidedText(reading.what, Qt.TextElideMode.ElideRight, most)
         painter.drawText(QRectF(x, 0, most, self.height()), Qt.AlignmentFlag.AlignVCenter, what)
         x += min(most, metrics.horizontalAdvance(what)) + theme.px(18)
-        for name, value in (("cut", reading.cut), ("finished", reading.finished)):
+        raw = reading.exact if reading.cut is None else None
+        sizes = (("cut", reading.cut), ("unfinished", raw), ("finished", reading.finished))
+        first = True
+        for name, value in sizes:
             if value is None:
                 continue
             text = self._size(value)
             painter.setFont(small)
             painter.setPen(theme.INK_SOFT)
             painter.drawText(QPointF(x, self.height() * 0.27), name)
-            font = large if name == "cut" or reading.cut is None else theme.font(14)
+            font, first = (large if first else theme.font(14)), False
             painter.setFont(font)
             painter.setPen(theme.INK)
             painter.drawText(QPointF(x, self.height() * 0.70), text)

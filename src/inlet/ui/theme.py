@@ -65,6 +65,7 @@ def apply(app: QApplication, scale: float = 1.0) -> None:
         "@ink": INK.name(),
         "@line": LINE.name(),
         "@accent": ACCENT.name(),
+        "@icons": ICONS.as_posix(),
     }
     for points in (9, 10, 11, 13, 16, 20, 26):
         names[f"@{points}pt"] = f"{points * _scale:.1f}pt"

@@ -8,7 +8,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QMenu, QToolButton, QWidget
 
-from inlet.core.numbers import Exact, NumberError, parse_length, show
+from inlet.core.numbers import Exact, NumberError, parse_length, show, vulgar_text
 from inlet.core.project import LARGEST_BLOCK_INCHES, replace
 from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
@@ -95,7 +95,7 @@ class TopBar(QWidget):
         if session.measure.mark not in marks:
             marks.append(session.measure.mark)
         for mark in marks:
-            self.ruler.addItem(length_text(mark, session.measure), mark)
+            self.ruler.addItem(vulgar_text(length_text(mark, session.measure)), mark)
         self.ruler.setCurrentIndex(marks.index(session.measure.mark))
         self.school.setCurrentText(session.measure.school)
 

@@ -147,6 +147,8 @@ class Window(QMainWindow):
         reading = Reading(f"{session.block.title}, whole width", width, width + 2 * s)
         if self.stage == "piecing":
             reading = self.piecing.reading() or reading
+        elif self.stage == "units":
+            reading = self.units.reading() or reading
         self.tape.read(reading, session.measure)
 
     def say(self, text: str) -> None:

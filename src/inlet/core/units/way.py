@@ -108,7 +108,7 @@ def shared(
 CUT_APART = "Cut on the drawn line."
 BESIDE = " Sew {seam} from each drawn line, on both sides of it."
 LAY = "Lay the two right sides together."
-MARK = "Draw a line on the back of the lighter {}, {}."
+MARK = "Draw a line on the back of one {}, {}."
 
 
 def sewn_squares(side: Exact, a: str | None, b: str | None) -> tuple[Piece, ...]:

@@ -7,7 +7,7 @@ from PySide6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.cutting.strips import Cloth, Laid
-from inlet.core.numbers import show
+from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.words import buying_text, cloth_name, length_text
 from inlet.ui import theme
@@ -65,7 +65,7 @@ class Layouts(QWidget):
             return 100
         scale = self._scale(plan)
         return theme.px(30) + sum(
-            theme.px(74) + sum(self._strip_height(float(s.width), scale) for s in c.strips)
+            theme.px(52) + sum(self._strip_height(float(s.width), scale) for s in c.strips)
             for c in plan.cloth
         )
 
@@ -100,7 +100,7 @@ class Layouts(QWidget):
         painter.setFont(theme.font(10.5))
         painter.setPen(theme.INK_SOFT)
         words = f"{buying_text(cloth, measure)}, {cloth.used:.0%} in pieces"
-        painter.drawText(QPointF(x, y + theme.px(16)), words)
+        painter.drawText(QPointF(x, y + theme.px(16)), vulgar_text(words))
         y += theme.px(26)
         width = float(cloth.width) * scale
         for strip in cloth.strips:

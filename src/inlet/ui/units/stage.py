@@ -34,6 +34,12 @@ class UnitsStage(QWidget):
         for signal in (session.planned, session.selected, session.changed):
             signal.connect(self.update)
 
+    def reading(self) -> Reading | None:
+        """The unit picked, for the tape."""
+        plan = self.session.plan
+        units = plan.units if plan else ()
+        return next((unit_reading(u) for u in units if u.unit.label == self.session.label), None)
+
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -110,14 +116,10 @@ class UnitsStage(QWidget):
 
 
 def unit_reading(unit: UnitPlan) -> Reading:
-    """For the tape: the unit's finished width, and its first piece's cut."""
+    """For the tape: the longer side of the unit's first piece, before and after rounding."""
     piece = unit.method.pieces[0]
-    return Reading(
-        f"{unit.unit.label}: cut {piece.piece.shape}",
-        unit.unit.size[0] if piece.piece.crosscut != "sewn" else min(unit.unit.size),
-        piece.piece.exact[1],
-        piece.cut[1],
-    )
+    what = f"{unit.unit.label}: {piece.piece.shape} to cut"
+    return Reading(what, None, piece.piece.exact[1], piece.cut[1])
 
 
 def _middle(polygon: QPolygonF) -> QPointF:

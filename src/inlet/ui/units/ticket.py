@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QButtonGroup, QGridLayout, QRadioButton, QWidget
 
 from inlet.core.numbers import show
 from inlet.core.project import replace
-from inlet.core.units.chosen import Method, UnitPlan
+from inlet.core.units.chosen import CutPiece, Method, UnitPlan
 from inlet.core.words import (
     cloth_name,
     kind_words,
@@ -74,30 +74,30 @@ class UnitsTicket(QWidget):
         project, measure = self.session.project, self.session.measure
         system = measure.system
         self.body.addWidget(label("Cut", "heading"))
+        sizes: dict[tuple[object, ...], list[CutPiece]] = {}
         for piece in unit.method.pieces:
-            low, high = piece.cut
+            key = (piece.cut, piece.piece.exact, piece.piece.shape, piece.piece.crosscut)
+            sizes.setdefault(key, []).append(piece)
+        for pieces in sizes.values():
+            first = pieces[0]
+            low, high = first.cut
             text = show(low, system=system, vulgar=True)
             if low != high:
                 text += f" × {show(high, system=system, vulgar=True)}"
             size = label(f"{text} {unit_of(measure)}", "size", True)
             size.setAccessibleName(f"Cut size {text}")
             self.body.addWidget(size)
-            words = (
-                f"{piece.number} × {piece.piece.shape} of {cloth_name(project, piece.piece.fabric)}"
-            )
-            if piece.piece.crosscut in ("once", "twice"):
-                words += f", cut {piece.piece.crosscut} on the diagonal"
-            self.body.addWidget(label(words, "", True))
-            exact = piece.piece.exact[1]
+            for piece in pieces:
+                words = f"{piece.number} × {first.piece.shape} of "
+                words += cloth_name(project, piece.piece.fabric)
+                if piece.piece.crosscut in ("once", "twice"):
+                    words += f", cut {piece.piece.crosscut} on the diagonal"
+                self.body.addWidget(label(words, "", True))
+            exact = first.piece.exact[1]
             if exact != high:
-                more = float(high) - float(exact)
-                self.body.addWidget(
-                    label(
-                        f"exactly {show(exact, system=system)}; the mark is "
-                        f"{more:.3f} {unit_of(measure)} over",
-                        "caption", True,
-                    )
-                )  # fmt: skip
+                over = f"{float(high) - float(exact):.3f} {unit_of(measure)}"
+                words = f"exactly {show(exact, system=system)}; the mark is {over} over"
+                self.body.addWidget(label(words, "caption", True))
         if unit.method.trim_to:
             self.body.addWidget(
                 label(f"then trim to {size_text(unit.method.trim_to, measure)}", "heading", True)
