@@ -141,6 +141,10 @@ class Tape(QWidget):
             painter.setBrush(QBrush(theme.INK, Qt.BrushStyle.BDiagPattern))
             for start in (0.0, spare + finished):
                 painter.drawRect(QRectF(left + start * scale, top, spare * scale, height))
+        elif reading.exact is not None:
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(theme.INK_SOFT)
+            painter.drawRect(QRectF(left, top, exact * scale, height))
         painter.setFont(theme.font(8))
         every = mark * scale
         count = int(shown / mark) if every >= 3 else int(shown)

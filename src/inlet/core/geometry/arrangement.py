@@ -476,7 +476,7 @@ def _faces(
         home = _around(points, rings, corner_rings, outer, rings[cycle][0], signed)
         holes.setdefault(home, []).append(corner_rings[cycle])
         face_of[cycle] = face_of[home]
-        faults.append(Fault("island", points[rings[cycle][0]], -1))
+        faults.append(Fault("island", min(points[v] for v in rings[cycle]), -1))
     faces = tuple(Face(rings[c], corner_rings[c], tuple(sorted(holes.get(c, ())))) for c in outer)
     labels = label.tolist()
     edges = tuple(

@@ -33,6 +33,10 @@ class Line(NamedTuple):
         k = 2 * self.side(p) / (self.a * self.a + self.b * self.b)
         return Point(p.x - k * self.a, p.y - k * self.b)
 
+    def opposite(self) -> Line:
+        """The same points, the other side growing."""
+        return Line(-self.a, -self.b, -self.c)
+
     def shifted(self, distance: Exact | int) -> Line:
         """The parallel line ``distance`` away, towards growing ``side``."""
         return Line(self.a, self.b, self.c + distance * root_up(self.a * self.a + self.b * self.b))

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from inlet.core.geometry.motion import EIGHTH_TURN
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, line_through
+from inlet.core.geometry.polygon import line_through
 from inlet.core.numbers import ROOT2, Exact
 from inlet.core.units.sheets import ZERO, Sheet, kept, opened, pair_across, square_sheet
 from inlet.core.units.units import Unit
@@ -94,7 +94,7 @@ def four_at_a_time(unit: Unit, seam: Exact) -> Way:
             inside = line_through(start, end).shifted(seam)
             third = corners[(i + 2) % 4]
             quarter = [
-                line if line.side(start) + line.side(end) > 0 else Line(-line.a, -line.b, -line.c)
+                line if line.side(start) + line.side(end) > 0 else line.opposite()
                 for line in (falling, rising)
             ]
             assert inside.side(third) > 0

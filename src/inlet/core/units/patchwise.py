@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon, from_first_corner, line_through, offset
+from inlet.core.geometry.polygon import Polygon, from_first_corner, line_through, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import Piece, piece_for
@@ -91,7 +91,7 @@ def join_sheets(
     start, end = shared_side(before, whole)
     line = line_through(start, end)
     if line.side(after.outline[0]) + line.side(after.outline[1]) + line.side(after.outline[2]) > 0:
-        line = Line(-line.a, -line.b, -line.c)
+        line = line.opposite()
     laid = tuple(
         (tuple(line.mirror(p) for p in reversed(outline)), fabric) for outline, fabric in upper
     )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QSizePolicy, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QWidget
 
 from inlet.core.numbers import show
 from inlet.core.piecing.pictures import step_moves
@@ -97,9 +97,7 @@ class PiecingStage(QWidget):
         self.body.addStretch(1)
 
     def _show(self, plan: BlockPlan, step: Step) -> None:
-        self.body.addWidget(label(_title(step), "title", True))
-        if step.times > 1:
-            self.body.addWidget(label(f"make {step.times}", "heading"))
+        self.body.addLayout(self._head(plan, step))
         moves = step_moves(plan.draft, step, plan.measure.seam)
         grid = QGridLayout()
         grid.setSpacing(theme.px(12))
@@ -124,10 +122,23 @@ class PiecingStage(QWidget):
         if step.unit and step.unit.method.trim_to:
             trim = size_text(step.unit.method.trim_to, plan.measure)
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
-        if step.measures:
-            self.body.addWidget(label("should measure, raw edge to raw edge", "caption"))
-            self.body.addWidget(label(_figure(step, plan), "figure"))
         self.body.addWidget(label(CAUTION, "caption", True))
+
+    def _head(self, plan: BlockPlan, step: Step) -> QHBoxLayout:
+        """What is made on the left, the size to check, as large as anything, on the right."""
+        left, right = column(spacing=2), column(spacing=0)
+        left.addWidget(label(_title(step), "title", True))
+        left.addWidget(label(f"make {step.times}" if step.times > 1 else "make one", "heading"))
+        left.addStretch(1)
+        if step.measures:
+            caption = label("should measure, raw edge to raw edge", "caption")
+            for made in (label(_figure(step, plan), "figure"), caption):
+                made.setAlignment(Qt.AlignmentFlag.AlignRight)
+                right.addWidget(made)
+        made = QHBoxLayout()
+        made.addLayout(left, 1)
+        made.addLayout(right)
+        return made
 
 
 def _figure(step: Step, plan: BlockPlan) -> str:

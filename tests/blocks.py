@@ -1,0 +1,178 @@
+"""Blocks to test with, drawn in a line or made at random."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from hypothesis import strategies as st
+
+from inlet.core.draft.edit import add_seam
+from inlet.core.draft.patches import draft
+from inlet.core.geometry.point import Point, Turn
+from inlet.core.geometry.polygon import inner_point
+from inlet.core.numbers import Exact, Root2
+from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
+
+F = Fraction
+CLOTHS = tuple(Fabric(id=c, name=c.upper(), colour="#808080") for c in "abcdef")
+
+
+def point(x: Exact | int | str, y: Exact | int | str) -> Point:
+    return Point(
+        F(x) if isinstance(x, int | str) else x,
+        F(y) if isinstance(y, int | str) else y,
+    )
+
+
+def seams(text: str) -> list[tuple[Point, Point]]:
+    """``"0 0 1 1 / 1 0 0 1"`` as segments."""
+    out = []
+    for part in text.split(" / "):
+        x0, y0, x1, y1 = (F(n) for n in part.split())
+        out.append((Point(x0, y0), Point(x1, y1)))
+    return out
+
+
+def block_of(
+    drawn: str = "",
+    columns: int = 1,
+    rows: int = 1,
+    size: tuple[Exact | int, Exact | int] = (9, 9),
+    cloths: str = "ab",
+) -> Block:
+    """A block with seams as ``seams`` reads them, its patches in ``cloths`` in turn."""
+    block = Block(
+        id="test",
+        finished=(F(1) * size[0], F(1) * size[1]),
+        columns=(F(1),) * columns,
+        rows=(F(1),) * rows,
+        seams=tuple(straight(p, q) for p, q in seams(drawn)) if drawn else (),
+    )
+    return in_cloths(block, cloths)
+
+
+def in_cloths(block: Block, cloths: str) -> Block:
+    now = draft(block)
+    spots = []
+    for i, patch in enumerate(now.patches):
+        inside = inner_point(now.arrangement.outline(patch.face))
+        spots.append(FabricAt(point=(inside.x, inside.y), fabric=cloths[i % len(cloths)]))
+    return replace(block, fabric_at=tuple(spots))
+
+
+def project_of(*blocks: Block, **measure: object) -> Project:
+    project = Project(name="Test", fabrics=CLOTHS, blocks=blocks)
+    return replace(project, measure=replace(project.measure, **measure))
+
+
+def turned_block(block: Block, turn: Turn) -> Block:
+    """The same block, mirrored left-right and turned clockwise by quarters."""
+    quarters, mirror = turn
+    for step in ["mirror"] * mirror + ["turn"] * (quarters % 4):
+        width, height = block.grid
+
+        def moved(p, w=width, h=height, mirror=step == "mirror"):
+            return (w - p[0], p[1]) if mirror else (h - p[1], p[0])
+
+        columns, rows, finished = block.columns, block.rows, block.finished
+        if step == "mirror":
+            columns = columns[::-1]
+        else:
+            columns, rows = rows[::-1], columns
+            finished = finished[::-1]
+        block = replace(
+            block,
+            columns=columns,
+            rows=rows,
+            finished=finished,
+            seams=tuple(straight(moved(s.ends[0]), moved(s.ends[1])) for s in block.seams),
+            fabric_at=tuple(replace(f, point=moved(f.point)) for f in block.fabric_at),
+        )
+    return block
+
+
+UNITS = {
+    "half-square-triangle": "0 0 1 1",
+    "quarter-square-triangle": "0 0 1 1 / 0 1 1 0",
+    "four-patch": "1/2 0 1/2 1 / 0 1/2 1 1/2",
+    "nine-patch": "1/3 0 1/3 1 / 2/3 0 2/3 1 / 0 1/3 1 1/3 / 0 2/3 1 2/3",
+    "strips": "0 1/3 1 1/3 / 0 2/3 1 2/3",
+    "square": "",
+}
+GOOSE = "0 1 1 0 / 1 0 2 1"
+
+fractions = st.fractions(min_value=-50, max_value=50, max_denominator=64)
+exacts = st.builds(Root2.of, fractions, fractions)
+lengths = st.fractions(min_value=F(1, 2), max_value=20, max_denominator=16)
+allowances = st.sampled_from([F(1, 4), F(3, 8), F(1, 2), F(1, 8), F(3, 4), F(7, 10)])
+turns = st.tuples(st.integers(0, 3), st.booleans())
+
+
+@st.composite
+def grid_segments(draw, most: int = 12, size: int = 6):
+    """Up to ``most`` seams between points of a grid, any direction."""
+    spot = st.builds(point, st.integers(0, size), st.integers(0, size))
+    pairs = st.tuples(spot, spot).filter(lambda s: s[0] != s[1])
+    return draw(st.lists(pairs, max_size=most))
+
+
+@st.composite
+def unit_blocks(draw, most: int = 3):
+    """A block on a square grid with a unit or a plain square in each cell, in random cloths."""
+    n = draw(st.integers(1, most))
+    block = Block(
+        id="test",
+        finished=(F(3 * n), F(3 * n)),
+        columns=(F(1),) * n,
+        rows=(F(1),) * n,
+    )
+    for i in range(1, n):
+        block = add_seam(block, (F(i), F(0)), (F(i), F(n)))
+        block = add_seam(block, (F(0), F(i)), (F(n), F(i)))
+    for x in range(n):
+        for y in range(n):
+            drawn = UNITS[draw(st.sampled_from(sorted(UNITS)))]
+            upright = draw(st.booleans())
+            for p, q in seams(drawn) if drawn else ():
+                if upright:  # transposed: strips stand, triangles stay
+                    p, q = Point(p.y, p.x), Point(q.y, q.x)
+                block = add_seam(block, (x + p.x, y + p.y), (x + q.x, y + q.y))
+    return in_cloths(block, draw(st.text("abcd", min_size=3, max_size=7)))
+
+
+@st.composite
+def through_blocks(draw, most: int = 60):
+    """A block split again and again by straight seams from edge to edge of a part: cut along a
+    band line, a diagonal or any slope, so that straight through seams can always sew it."""
+    from inlet.core.geometry.polygon import chord, clip, line_through
+
+    width, height = draw(st.integers(2, 6)), draw(st.integers(2, 6))
+    whole = (point(0, 0), point(width, 0), point(width, height), point(0, height))
+    parts, drawn = [whole], []
+    for _ in range(draw(st.integers(0, min(most - 1, 24)))):
+        part = parts.pop(draw(st.integers(0, len(parts) - 1)))
+        i = draw(st.integers(0, len(part) - 1))
+        j = draw(st.integers(0, len(part) - 1).filter(lambda k, i=i: k != i))
+        k = draw(st.sampled_from([F(0), F(1, 2), F(1, 3)]))
+
+        def along(a, part=part, k=k):
+            u, v = part[a], part[(a + 1) % len(part)]
+            return Point(u.x + (v.x - u.x) * k, u.y + (v.y - u.y) * k)
+
+        line = line_through(along(i), along(j))
+        halves = [clip(part, side) for side in (line, line.opposite())]
+        if not all(halves):
+            parts.append(part)
+            continue
+        ends = chord(part, line)
+        assert ends is not None
+        drawn.append(ends)
+        parts += halves
+    block = Block(
+        id="test",
+        finished=(F(2 * width), F(2 * height)),
+        columns=(F(1),) * width,
+        rows=(F(1),) * height,
+        seams=tuple(straight(p, q) for p, q in drawn),
+    )
+    return in_cloths(block, draw(st.text("abc", min_size=1, max_size=5)))

@@ -1,0 +1,139 @@
+"""Units named as a quilter would, whatever their turn, size or colouring."""
+
+from __future__ import annotations
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.draft.patches import draft
+from inlet.core.project import FabricAt, replace, straight
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.units import find_units, letters
+from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, turned_block, turns
+
+
+def units_of(block):
+    drawn = draft(block)
+    return find_units(drawn, break_down(drawn))
+
+
+def kinds(block) -> dict[str, int]:
+    out: dict[str, int] = {}
+    for unit in units_of(block):
+        out[unit.kind] = out.get(unit.kind, 0) + len(unit.places)
+    return out
+
+
+@given(st.sampled_from(sorted(UNITS)), lengths, turns, st.text("abc", min_size=1, max_size=9))
+def test_a_unit_is_named_in_any_turn_size_and_colouring(kind, size, turn, cloths):
+    block = turned_block(block_of(UNITS[kind], size=(size, size), cloths=cloths), turn)
+    assert kinds(block) == {kind: 1}
+
+
+@given(lengths, turns, st.text("abc", min_size=1, max_size=3))
+def test_geese_are_twice_as_wide_as_high(height, turn, cloths):
+    block = block_of(GOOSE, 2, 1, (2 * height, height), cloths)
+    assert kinds(turned_block(block, turn)) == {"flying-geese": 1}
+    other = block_of(GOOSE, 2, 1, (3 * height, height), cloths)
+    assert kinds(turned_block(other, turn)) == {"other": 3}
+
+
+@pytest.mark.parametrize(
+    ("drawn", "columns", "rows", "size", "cloths", "expected"),
+    [
+        ("", 1, 1, (6, 3), "a", {"rectangle": 1}),
+        ("0 1/2 1 1/2", 1, 1, (6, 6), "ab", {"strips": 1}),
+        # squares side by side are no strips, however they are coloured
+        ("1 0 1 1 / 2 0 2 1", 3, 1, (9, 3), "aba", {"square": 3}),
+        # bars drawn inside a cell stay that cell's unit, and so does the square between
+        ("1 0 1 1 / 2 0 2 1 / 1/2 0 1/2 1 / 5/2 0 5/2 1", 3, 1, (9, 3), "ab",
+         {"strips": 2, "square": 1}),
+        # bars and a square on one grid: still two units of bars
+        ("1 0 1 2 / 2 0 2 2 / 4 0 4 2 / 5 0 5 2", 6, 2, (12, 4), "ab",
+         {"strips": 2, "square": 1}),
+        # a grid of squares in two cloths, and in three
+        ("1 0 1 4 / 2 0 2 4 / 3 0 3 4 / 0 1 4 1 / 0 2 4 2 / 0 3 4 3", 4, 4, (8, 8), "ab",
+         {"checkerboard": 1}),
+        ("1 0 1 4 / 2 0 2 4 / 3 0 3 4 / 0 1 4 1 / 0 2 4 2 / 0 3 4 3", 4, 4, (8, 8), "abc",
+         {"square": 16}),
+        # four half-square triangles set as a wheel are four half-square triangles
+        ("1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 1 2 0 / 0 2 1 1 / 1 1 2 2", 2, 2, (6, 6), "ab",
+         {"half-square-triangle": 4}),
+        # a square set on point: its corners are odd pieces, it is a square
+        ("1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0", 1, 1, (4, 4), "ab",
+         {"square": 1, "other": 4}),
+        # stretched out of square, a diagonal makes no half-square triangle
+        ("0 0 1 1", 1, 1, (4, 6), "ab", {"other": 2}),
+    ],
+)  # fmt: skip
+def test_blocks_break_down_as_a_quilter_would(drawn, columns, rows, size, cloths, expected):
+    assert kinds(block_of(drawn, columns, rows, size, cloths)) == expected
+
+
+def test_equal_units_are_counted():
+    four = " / ".join(
+        f"{x} {y} {x + 1} {y + 1} / {x} {y + 1} {x + 1} {y}" for x in (0, 1) for y in (0, 1)
+    )
+    block = block_of(f"1 0 1 2 / 0 1 2 1 / {four}", 2, 2, (8, 8), "a")
+    assert [(u.label, len(u.places)) for u in units_of(block)] == [("A", 4)]
+
+
+def beside(left, right):
+    """Two one-cell blocks as one block of two columns."""
+
+    def moved(p):
+        return p[0] + 1, p[1]
+
+    return replace(
+        left,
+        finished=(left.finished[0] * 2, left.finished[1]),
+        columns=(F(1), F(1)),
+        seams=(
+            *left.seams,
+            straight((F(1), F(0)), (F(1), F(1))),
+            *(straight(moved(s.ends[0]), moved(s.ends[1])) for s in right.seams),
+        ),
+        fabric_at=(
+            *left.fabric_at,
+            *(FabricAt(point=moved(f.point), fabric=f.fabric) for f in right.fabric_at),
+        ),
+    )
+
+
+@pytest.mark.parametrize(("cloths", "handed"), [("abcd", True), ("abab", False), ("aabc", True)])
+def test_a_colouring_with_a_hand_gives_a_reversed_label(cloths, handed):
+    around = block_of("0 0 1 1 / 0 1 1 0", size=(4, 4))
+    spots = [(F(1, 2), F(1, 8)), (F(7, 8), F(1, 2)), (F(1, 2), F(7, 8)), (F(1, 8), F(1, 2))]
+    one = replace(
+        around,
+        fabric_at=tuple(FabricAt(point=p, fabric=c) for p, c in zip(spots, cloths, strict=True)),
+    )
+    found = units_of(beside(one, turned_block(one, (0, True))))
+    labels = [(u.label, u.mirror_of, len(u.places)) for u in found]
+    assert labels == ([("A", None, 1), ("A rev", "A", 1)] if handed else [("A", None, 2)])
+
+
+@given(st.sampled_from(sorted(UNITS)), turns, turns, st.text("abc", min_size=2, max_size=5))
+@settings(max_examples=40)
+def test_turned_copies_are_one_unit(kind, one, two, cloths):
+    first = block_of(UNITS[kind], size=(6, 6), cloths=cloths)
+    a, b = turned_block(first, (one[0], False)), turned_block(first, (two[0], False))
+    found = units_of(beside(a, b))
+    if kind == "strips" and len(found) == 1 and len(found[0].places) == 1:
+        return  # two sets of bars in line are one longer set
+    if found[0].kind == kind:
+        assert [len(u.places) for u in found] == [2]
+
+
+def test_letters_go_on_after_z():
+    assert [letters(i) for i in (0, 25, 26, 27, 51, 52, 701, 702)] == [
+        "A", "Z", "AA", "AB", "AZ", "BA", "ZZ", "AAA",
+    ]  # fmt: skip
+
+
+def test_cloth_on_a_patch_follows_its_place():
+    block = in_cloths(block_of("0 0 1 1"), "ab")
+    assert {p.fabric for p in draft(block).patches} == {"a", "b"}

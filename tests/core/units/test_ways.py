@@ -1,0 +1,170 @@
+"""Methods: exact sizes, and that their moves, run on the cut pieces, give the unit."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace as change
+from decimal import Decimal
+from fractions import Fraction as F
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.draft.patches import draft
+from inlet.core.numbers import next_mark, parse_exact, write_exact
+from inlet.core.project import Measure
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.chosen import cut_size, plan_method
+from inlet.core.units.proof import makes_unit
+from inlet.core.units.sheets import size, trimmed
+from inlet.core.units.units import find_units
+from inlet.core.units.ways import ways
+from tests.blocks import GOOSE, UNITS, allowances, block_of, lengths, turned_block, turns
+
+CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
+KINDS = {**UNITS, "flying-geese": GOOSE}
+OURS = [case for case in CASES if case["unit"] in KINDS]
+PARTS = {"square": 0, "large square": 0, "small square": 1}
+
+
+def unit_of(kind: str, finished: list[F], cloths: str = "ab", turn=(0, False)):
+    """One unit on its own; geese lie two squares wide."""
+    width, height = finished if len(finished) == 2 else finished * 2
+    columns = 2 if kind == "flying-geese" else 1
+    block = turned_block(block_of(KINDS[kind], columns, 1, (width, height), cloths), turn)
+    now = draft(block)
+    (unit,) = find_units(now, break_down(now))
+    assert unit.kind == kind
+    return unit
+
+
+def way_of(unit, seam: F, name: str):
+    return next(way for way in ways(unit, seam) if way.name == name)
+
+
+def test_there_are_worked_cases_for_every_method_they_cover():
+    assert {(c["unit"], c["method"]) for c in OURS} == {
+        ("half-square-triangle", "two-at-a-time"),
+        ("half-square-triangle", "four-at-a-time"),
+        ("half-square-triangle", "eight-at-a-time"),
+        ("quarter-square-triangle", "crossed-pairs"),
+        ("flying-geese", "no-waste"),
+        ("square", "plain"),
+    }
+
+
+@pytest.mark.parametrize("case", OURS, ids=lambda c: f"{c['unit']}-{c['method']}-{c['finished']}")
+def test_worked_cases(case):
+    seam = F(case["seam"])
+    unit = unit_of(case["unit"], [F(f) for f in case["finished"]], "aba")
+    way = way_of(unit, seam, case["method"])
+    exact = way.pieces[PARTS[case["part"]]].exact[0]
+    assert exact == parse_exact(case["exact_form"])
+    assert write_exact(exact) == case["exact_form"]
+    assert abs(Decimal(str(float(exact))) - Decimal(case["exact"])) < Decimal("1e-8")
+    marks = {"cut_eighth": F(1, 8), "cut_sixteenth": F(1, 16), "cut_mm": F(1, 10),
+             "cut_half_cm": F(1, 2)}  # fmt: skip
+    for key, mark in marks.items():
+        if key in case:
+            assert next_mark(exact, mark) == F(case[key])
+
+
+kinds = st.sampled_from(sorted(KINDS))
+cloths = st.text("abcd", min_size=1, max_size=4)
+
+
+@given(kinds, lengths, allowances, cloths, turns)
+@settings(max_examples=80, deadline=None)
+def test_every_way_gives_the_unit_exactly(kind, size_, seam, colours, turn):
+    finished = [2 * size_, size_] if kind == "flying-geese" else [size_]
+    unit = unit_of(kind, finished, colours, turn)
+    for way in ways(unit, seam):
+        assert makes_unit(way, unit, seam), way.name
+        for sheet in way.products:  # it comes off the table at its unfinished size
+            assert sorted(size(sheet)) == sorted(f + 2 * seam for f in unit.size)
+            shown = trimmed(sheet, seam)
+            assert sorted(size(shown)) == sorted(unit.size)
+
+
+@given(lengths, allowances, st.sampled_from([F(1, 1000), F(-1, 1000), F(1, 8)]))
+@settings(max_examples=30, deadline=None)
+def test_a_wrong_size_is_caught(size_, seam, wrong):
+    """The proof can fail: the same moves for another unit, and pieces of another size."""
+    for kind in ("half-square-triangle", "quarter-square-triangle", "flying-geese"):
+        finished = [2 * size_, size_] if kind == "flying-geese" else [size_]
+        if size_ + wrong <= 0:
+            continue
+        other = [f + (2 * wrong if i == 0 and len(finished) == 2 else wrong)
+                 for i, f in enumerate(finished)]  # fmt: skip
+        unit, larger = unit_of(kind, finished, "aba"), unit_of(kind, other, "aba")
+        for way in ways(larger, seam):
+            if way.products:
+                assert not makes_unit(way, unit, seam), way.name
+
+
+def test_cloths_swapped_are_caught():
+    unit, other = (unit_of("half-square-triangle", [F(3)], c) for c in ("ab", "ac"))
+    assert not makes_unit(way_of(other, F(1, 4), "two-at-a-time"), unit, F(1, 4))
+
+
+@pytest.mark.parametrize(
+    ("kind", "colours", "names"),
+    [
+        ("half-square-triangle", "ab",
+         ["two-at-a-time", "four-at-a-time", "eight-at-a-time", "single-triangles"]),
+        ("quarter-square-triangle", "abba", ["crossed-pairs", "single-triangles"]),
+        ("quarter-square-triangle", "abcd", ["single-triangles"]),
+        ("flying-geese", "aba", ["no-waste", "single-triangles"]),
+        ("flying-geese", "abc", ["single-triangles"]),
+        ("nine-patch", "ab", ["plain"]),
+    ],
+)  # fmt: skip
+def test_ways_offered(kind, colours, names):
+    finished = [F(4), F(2)] if kind == "flying-geese" else [F(4)]
+    assert [w.name for w in ways(unit_of(kind, finished, colours), F(1, 4))] == names
+
+
+def test_nine_hourglasses_two_a_run_make_ten():
+    unit = unit_of("quarter-square-triangle", [F(4)], "abba")
+    method = plan_method(way_of(unit, F(1, 4), "crossed-pairs"), unit, 9, Measure())
+    assert (method.runs, method.surplus) == (5, 1)
+    assert [(p.number, p.cut[0]) for p in method.pieces] == [(10, F(21, 4)), (10, F(21, 4))]
+
+
+def test_triangles_come_in_whole_squares():
+    unit = unit_of("quarter-square-triangle", [F(4)], "abba")
+    method = plan_method(way_of(unit, F(1, 4), "single-triangles"), unit, 3, Measure())
+    # six triangles of a cloth, four a square
+    assert [(p.number, p.piece.crosscut) for p in method.pieces] == [(2, "twice"), (2, "twice")]
+
+
+def test_the_trim_school_cuts_larger_and_trims():
+    unit = unit_of("half-square-triangle", [F(3)])
+    trim = Measure(school="trim")
+    method = plan_method(way_of(unit, F(1, 4), "two-at-a-time"), unit, 4, trim)
+    # 3.854 up to 3 7/8, plus 1/8
+    assert [p.cut for p in method.pieces] == [(F(4), F(4))] * 2
+    assert method.trim_to == (F(7, 2), F(7, 2))
+    plain = unit_of("square", [F(3)])
+    assert plan_method(ways(plain, F(1, 4))[0], plain, 1, trim).trim_to is None
+
+
+@given(lengths, allowances, st.sampled_from([F(1, 8), F(1, 16), F(1, 4)]))
+def test_cuts_are_never_short_and_never_a_mark_over(exact, seam, ruler):
+    for school in ("exact", "trim"):
+        measure = Measure(seam=seam, ruler=ruler, school=school)
+        cut = cut_size(exact, measure)
+        assert exact <= cut < exact + ruler
+        assert cut_size(exact, measure, trims=True) >= exact + F(1, 8)
+
+
+def test_moves_show_what_they_say():
+    unit = unit_of("half-square-triangle", [F(3)])
+    for way in ways(unit, F(1, 4)):
+        assert way.moves[0].do == "cut"
+        for move in way.moves:
+            assert move.lower or move.upper
+            assert (move.do == "sew") <= any(line.kind == "seam" for line in move.lines)
+    assert change(way, name="x").name == "x"
