@@ -9,7 +9,8 @@ from inlet.core.cutting.cuts import Cut, cut_list
 from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems, on_mark
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.numbers import Exact
+from inlet.core.geometry.polygon import edges
+from inlet.core.numbers import Exact, show
 from inlet.core.piecing.joins import Join, join_tree
 from inlet.core.piecing.pivots import pivot_problems
 from inlet.core.piecing.resew import resewn
@@ -19,7 +20,7 @@ from inlet.core.project import Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.units import find_units
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import cloth_name, length_text, size_text, unit_of
 
 
 class BlockPlan(NamedTuple):
@@ -99,26 +100,36 @@ def _not_proved() -> Problem:
 
 
 def _size_problems(units: Sequence[UnitPlan], measure: Measure) -> Iterator[Problem]:
-    """Units whose finished sizes fall between the ruler's marks: the block is not comfortable at
-    this size. (The √2 a triangle adds is rounded up by the craft's habit and is not counted.)"""
-    odd = [
-        plan
-        for plan in units
-        if plan.unit.kind != "other"
-        and not all(on_mark(side, measure.mark) for side in plan.unfinished)
+    """Sides that fall between the ruler's marks: the block is not comfortable at this size.
+
+    Sides along the grain are looked at, with their two allowances. The √2 that a triangle adds to
+    its cut is rounded up by the craft's habit and is not counted; nor are sides off the grain.
+    """
+    misses = {plan.unit.label: _sides_off_mark(plan, measure) for plan in units}
+    named = [
+        f"{label} {', '.join(show(side, system=measure.system) for side in sides)}"
+        for label, sides in misses.items()
+        if sides
     ]
-    if odd:
+    if named:
         mark = length_text(measure.mark, measure)
-        named = ", ".join(
-            f"{plan.unit.label} {size_text(plan.unfinished, measure)}" for plan in odd
-        )
         yield Problem(
             "warning",
             "odd-size",
             (),
-            f"Not a comfortable size: unfinished {named} falls between the {mark} marks; "
-            "cuts are rounded up to the next one.",
+            f"Not a comfortable size: with seams, {'; '.join(named)} {unit_of(measure)} fall "
+            f"between the {mark} marks. Cuts are rounded up to the next one.",
         )
+
+
+def _sides_off_mark(plan: UnitPlan, measure: Measure) -> list[Exact]:
+    """The sides of a unit's patches along the grain, allowances on, that meet no mark."""
+    sides: dict[Exact, None] = {}
+    for outline, _ in plan.unit.picture:
+        for p, q in edges(outline):
+            if p.x == q.x or p.y == q.y:
+                sides[abs(q.x - p.x) + abs(q.y - p.y) + 2 * measure.seam] = None
+    return [side for side in sides if not on_mark(side, measure.mark)]
 
 
 def _method_problems(block: Block, units: Sequence[UnitPlan]) -> Iterator[Problem]:

@@ -257,7 +257,8 @@ def _plain(value: Any) -> Any:
 
 
 def _ungather(value: Any) -> Any:
-    """A document value as JSON data, ``extra`` keys back in their place, defaults left out."""
+    """A document value as JSON data, ``extra`` keys back in their place; what is empty and may
+    be left out is."""
     if isinstance(value, Exact):
         return write_exact(value)
     if isinstance(value, msgspec.Struct):
@@ -268,7 +269,7 @@ def _ungather(value: Any) -> Any:
         known = dict(zip(fields[len(fields) - len(defaults) :], defaults, strict=True))
         for name, key in zip(fields, value.__struct_encode_fields__, strict=True):
             item = getattr(value, name)
-            if name == "extra" or (item is None and known.get(name, 0) is None):
+            if name == "extra" or (item in (None, "", {}) and name in known):
                 continue
             out[key] = _ungather(item)
         return {**out, **value.extra}  # type: ignore[attr-defined]

@@ -29,13 +29,15 @@ def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
 
 def raw_sheet(draft: Draft, part: Part, seam: Exact) -> Sheet:
     """A part sewn, as it lies in the block, raw edges included: each patch reaches ``seam`` beyond
-    the part's outline where it lies at it, and to its seams elsewhere."""
+    the part's outline where it lies at it, and to its seams elsewhere. Where several seams end at
+    one point of the edge, patches may overlap beyond it, as their allowances do."""
 
     if not part.parts:
         patch = draft.patches[part.face]
         return ((offset(patch.outline, seam), patch.fabric),)
     out: list[tuple[Polygon, str | None]] = []
     lines = [line_through(p, q) for p, q in edges(part.outline)]
+    raw_lines = [line.shifted(-seam) for line in lines]
     for face in sorted(part.faces):
         patch = draft.patches[face]
         grown: Sheet = ((offset(patch.outline, seam), patch.fabric),)
@@ -43,7 +45,7 @@ def raw_sheet(draft: Draft, part: Part, seam: Exact) -> Sheet:
             on_edge = any(line.side(p) == 0 == line.side(q) for line in lines)
             if not on_edge:
                 grown = kept(grown, line_through(p, q))
-        out += grown
+        out += kept(grown, *raw_lines)
     return tuple(out)
 
 

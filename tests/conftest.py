@@ -1,0 +1,18 @@
+"""Shared by all tests: no timing limits (the bench measures), no reading of the user's settings."""
+
+from __future__ import annotations
+
+import os
+
+import pytest
+from hypothesis import settings
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+settings.register_profile("inlet", deadline=None, print_blob=True)
+settings.load_profile("inlet")
+
+
+@pytest.fixture(autouse=True)
+def own_home(tmp_path_factory, monkeypatch):
+    """A configuration folder of the test's own."""
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path_factory.mktemp("config")))

@@ -1,0 +1,205 @@
+"""Joins, steps, what cannot be sewn, and the proof of whole plans."""
+
+from __future__ import annotations
+
+from collections import Counter
+from fractions import Fraction as F
+
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.geometry.motion import canonical
+from inlet.core.geometry.polygon import clip, edges, line_through
+from inlet.core.piecing.joins import count_joins
+from inlet.core.piecing.pictures import raw_sheet, step_moves
+from inlet.core.piecing.resew import resewn
+from inlet.core.plan import plan_block
+from inlet.core.project import replace
+from inlet.core.units.sheets import size
+from inlet.core.units.units import picture_of
+from tests.blocks import (
+    GOOSE,
+    block_of,
+    point,
+    project_of,
+    through_blocks,
+    turned_block,
+    turns,
+    unit_blocks,
+)
+
+RING = "0 1 2 1 / 2 0 2 2 / 1 2 3 2 / 1 1 1 3"
+
+
+def plan_of(block, copies=1, **measure):
+    return plan_block(project_of(block, **measure), block, copies)
+
+
+@given(through_blocks())
+@settings(max_examples=60)
+def test_whatever_straight_through_seams_can_sew_is_sewn_and_proved(block):
+    plan = plan_of(block)
+    assert not plan.errors, [p.text for p in plan.errors]
+    assert plan.resewn
+    patches = len(plan.draft.patches)
+    assert count_joins(plan.assembly) == patches - 1
+    in_units = sum(len(p.part.faces) for u in plan.units for p in u.unit.places)
+    assert in_units == patches
+
+
+@given(unit_blocks(), turns)
+@settings(max_examples=40)
+def test_turning_or_mirroring_a_block_changes_no_cut_size(block, turn):
+    one, two = plan_of(block), plan_of(turned_block(block, turn))
+    assert one.resewn
+    assert two.resewn
+
+    def cuts(plan):
+        return Counter((c.fabric, c.shape, c.cut, c.crosscut, c.number) for c in plan.cuts)
+
+    assert cuts(one) == cuts(two)
+    assert sorted(u.unit.kind for u in one.units) == sorted(u.unit.kind for u in two.units)
+    assert len(one.steps) == len(two.steps)
+
+
+@given(unit_blocks(most=2), st.integers(2, 7))
+@settings(max_examples=20)
+def test_more_copies_need_that_many_more_units_and_pieces_enough(block, copies):
+    one, many = plan_of(block), plan_of(block, copies)
+    for a, b in zip(one.units, many.units, strict=True):
+        assert b.count == copies * a.count
+        for method in b.methods:
+            assert method.runs * method.way.makes == b.count + method.surplus
+            assert 0 <= method.surplus < method.way.makes
+
+
+def test_the_proof_fails_for_another_drawing():
+    block = block_of("1 0 1 2 / 0 1 2 1 / 0 0 1 1", 2, 2, (8, 8))
+    plan = plan_of(block)
+    assert plan.resewn
+    for other in (
+        replace(block, finished=(F(8), F(9))),
+        replace(block, seams=(*block.seams[:2], *block_of("1 1 2 2", 2, 2).seams)),
+        replace(block, fabric_at=block.fabric_at[:-1]),
+    ):
+        drawn = plan_of(other).draft
+        assert not resewn(drawn, plan.root, plan.units, F(1, 4))
+
+
+@pytest.mark.parametrize("turn", [(0, False), (1, False), (0, True)])
+def test_seams_in_a_circle_need_a_partial_seam_and_say_where(turn):
+    plan = plan_of(turned_block(block_of(RING, 3, 3), turn))
+    (problem,) = plan.errors
+    assert problem.code == "needs-partial"
+    assert set(problem.at) == {point(1, 1), point(2, 1), point(2, 2), point(1, 2)}
+    assert not plan.resewn
+    assert plan.assembly is None
+    # its cuts are listed all the same, and its units named
+    assert sum(c.number for c in plan.cuts) == 5
+    assert {u.unit.kind for u in plan.units} == {"rectangle", "square"}
+
+
+def test_a_circle_deep_inside_is_found():
+    ring = RING.split(" / ")
+    shifted = " / ".join(
+        " ".join(str(F(n) + 3 * (i % 2 == 0)) for i, n in enumerate(r.split())) for r in ring
+    )
+    plan = plan_of(block_of(f"3 0 3 3 / {shifted} / 0 1 3 1", 6, 3, (12, 6)))
+    (problem,) = plan.errors
+    assert problem.code == "needs-partial"
+    assert point(4, 1) in problem.at
+
+
+def test_three_seams_meeting_need_a_set_in_seam():
+    (problem,) = plan_of(block_of("0 0 1 1 / 2 0 1 1 / 1 1 1 2", 2, 2)).errors
+    assert (problem.code, problem.at) == ("needs-set-in", (point(1, 1),))
+    assert "Three seams meet at 1 across, 1 down" in problem.text
+
+
+def test_a_seam_with_a_corner_needs_a_set_in_seam():
+    (problem,) = plan_of(block_of("0 1 1 1 / 1 1 1 2", 2, 2)).errors
+    assert (problem.code, problem.at) == ("needs-set-in", (point(1, 1),))
+    assert problem.text.startswith("A seam turns a corner")
+
+
+def test_units_inside_what_cannot_be_sewn_are_still_units():
+    plan = plan_of(block_of(f"{RING} / 1 1 2 2 / 0 1/2 2 1/2", 3, 3))
+    kinds = Counter(u.unit.kind for u in plan.units)
+    assert kinds["half-square-triangle"] == 1
+    assert kinds["strips"] == 1
+
+
+def test_steps_go_from_units_to_rows_to_the_block():
+    drawn = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2 / 0 0 1 1 / 2 2 3 3"
+    plan = plan_of(block_of(drawn, 3, 3, (9, 9), "ab"), 2)
+    assert [(s.makes, s.times) for s in plan.steps][-1] == ("block", 2)
+    assert [s.number for s in plan.steps] == list(range(1, len(plan.steps) + 1))
+    unit, last = plan.steps[0], plan.steps[-1]
+    assert unit.makes == "A"
+    assert unit.measures == (F(7, 2), F(7, 2))
+    assert last.measures == (F(19, 2), F(19, 2))
+    row = next(s for s in plan.steps if s.makes == "row 1")
+    assert row.measures == (F(19, 2), F(7, 2))
+    assert row.after_each == ((F(13, 2), F(7, 2)),)
+    for step in plan.steps:
+        assert "{" not in step.text
+        moves = step_moves(plan.draft, step, F(1, 4))
+        assert moves
+        made = next(s for s in plan.steps if s.makes == step.makes)
+        if step.unit is None:
+            assert size(moves[-1].lower) == made.measures
+
+
+def test_equal_rows_are_sewn_together_even_when_turned():
+    block = block_of("0 1 2 1 / 1 0 1 2", 2, 2, (8, 8), "abba")
+    plan = plan_of(replace(block, columns=(F(2),)))
+    assert [u.unit.kind for u in plan.units] == ["four-patch"]
+    rows = "0 1 3 1 / 1 0 1 2 / 2 0 2 2"
+    plan = plan_of(block_of(rows, 3, 2, (9, 6), "abccba"))
+    assert [(s.makes, s.times) for s in plan.steps] == [("row 1", 2), ("block", 1)]
+
+
+@given(unit_blocks(most=2))
+@settings(max_examples=20)
+def test_sewn_pictures_cover_their_raw_size(block):
+    plan = plan_of(block)
+    sheet = raw_sheet(plan.draft, plan.root, F(1, 4))
+    assert size(sheet) == plan.unfinished
+    covered = shapely.union_all([shapely.Polygon([p.floats() for p in o]) for o, _ in sheet])
+    assert covered.area == pytest.approx(float(plan.unfinished[0] * plan.unfinished[1]))
+    shown = [(clipped, f) for o, f in sheet if (clipped := _inside(o, plan.root.outline))]
+    assert canonical(tuple(shown)) == canonical(picture_of(plan.draft, plan.root))
+
+
+def _inside(outline, frame):
+    for p, q in edges(frame):
+        outline = clip(outline, line_through(p, q)) if outline else outline
+    return outline
+
+
+def test_methods_are_taken_from_the_block_and_refused_in_words():
+    block = block_of(GOOSE, 2, 1, (4, 2), "aba")
+    chosen = plan_of(replace(block, methods={"flying-geese": "single-triangles"}))
+    assert chosen.units[0].method.name == "single-triangles"
+    assert not chosen.problems
+    odd = plan_of(replace(block, methods={"flying-geese": "eight-at-a-time"}))
+    assert odd.units[0].method.name == "no-waste"
+    assert [p.code for p in odd.problems] == ["method"]
+
+
+def test_comfortable_and_odd_sizes():
+    drawn = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
+    assert plan_of(block_of(drawn, 3, 3, (9, 9), "abc")).problems == ()
+    odd = plan_of(block_of(drawn, 3, 3, (10, 10), "abc"))
+    assert {p.code for p in odd.problems} == {"odd-size"}
+    assert odd.resewn
+    assert all(c.cut == (F(31, 8), F(31, 8)) for c in odd.cuts)
+
+
+def test_a_block_of_one_patch_has_nothing_to_sew():
+    plan = plan_of(block_of(cloths="a"))
+    assert plan.resewn
+    assert plan.steps == ()
+    assert plan.assembly is None

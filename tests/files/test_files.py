@@ -1,0 +1,298 @@
+"""Project files, plans and guides on disk."""
+
+from __future__ import annotations
+
+import json
+import os
+from fractions import Fraction as F
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pypdf import PdfReader
+
+from inlet.core.numbers import parse_exact
+from inlet.core.plan import plan_block
+from inlet.core.project import METRIC, Block, Fabric, FabricAt, Measure, Project, replace, straight
+from inlet.files.guide_pdf import write_guide
+from inlet.files.plan_json import plan_dict
+from inlet.files.project_json import FileProblem, dumps, load, loads, previous_version, save
+from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
+
+names = st.text(min_size=1, max_size=12)
+more = st.dictionaries(
+    st.sampled_from(["note", "pinned", "x-colour"]),
+    st.one_of(st.integers(), st.booleans(), names, st.lists(names, max_size=2)),
+)
+points = st.tuples(exacts, exacts)
+
+
+@st.composite
+def projects(draw):
+    ids = draw(st.lists(names, min_size=1, max_size=3, unique=True))
+    fabrics = tuple(
+        Fabric(id=i, name=draw(names), width=draw(st.none() | lengths), extra=draw(more))
+        for i in ids
+    )
+    blocks = tuple(
+        Block(
+            id=i,
+            name=draw(st.text(max_size=5)),
+            finished=(draw(lengths), draw(lengths)),
+            columns=tuple(draw(st.lists(lengths, min_size=1, max_size=4))),
+            rows=tuple(draw(st.lists(lengths, min_size=1, max_size=4))),
+            seams=tuple(
+                straight(p, q)
+                for p, q in draw(st.lists(st.tuples(points, points), max_size=3))
+                if p != q
+            ),
+            fabric_at=tuple(
+                FabricAt(point=p, fabric=draw(st.sampled_from(ids)))
+                for p in draw(st.lists(points, max_size=2))
+            ),
+            methods=draw(st.dictionaries(names, names, max_size=2)),
+            extra=draw(more),
+        )
+        for i in draw(st.lists(names, max_size=2, unique=True))
+    )
+    measure = draw(st.sampled_from([Measure(), METRIC, Measure(school="trim", ruler=F(1, 16))]))
+    return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks,
+                   extra=draw(more))  # fmt: skip
+
+
+@given(projects())
+@settings(max_examples=80)
+def test_a_saved_project_is_read_back_equal(project):
+    text = dumps(project)
+    assert loads(text) == project
+    assert dumps(loads(text)) == text
+
+
+SAMPLE = {
+    "format": "inlet",
+    "version": 1,
+    "name": "Reed Channel",
+    "measure": {"system": "inch", "seam": "1/4", "ruler": "1/8", "school": "exact"},
+    "fabrics": [{"id": "fog", "name": "Fog", "colour": "#d9dcd6", "width": "42"}],
+    "blocks": [
+        {
+            "id": "sluice",
+            "finished": ["9", "9"],
+            "columns": ["1", "1", "1"],
+            "rows": ["1", "1", "1"],
+            "seams": [{"line": [["1", "0"], ["1", "3"]]}],
+            "fabric_at": [{"point": ["1/2", "1/2"], "fabric": "fog"}],
+        }
+    ],
+}
+
+
+def changed(path: str, value: object) -> str:
+    """The sample with one place changed: ``blocks.0.id``; None takes the key away."""
+    raw = json.loads(json.dumps(SAMPLE))
+    *steps, last = path.split(".")
+    at = raw
+    for step in steps:
+        at = at[int(step) if step.isdigit() else step]
+    key = int(last) if last.isdigit() else last
+    if value is None:
+        del at[key]
+    else:
+        at[key] = value
+    return json.dumps(raw)
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "place"),
+    [
+        ("format", "other", "not an Inlet project"),
+        ("version", 2, "version: 2"),
+        ("version", True, "version"),
+        ("blocks", None, "blocks: missing"),
+        ("blocks", {}, "blocks"),
+        ("blocks.0.id", None, "blocks[0]: missing"),
+        ("blocks.0.finished.1", "nine", "blocks[0].finished[1]: “nine” is not a number"),
+        ("blocks.0.finished.1", "0", "blocks[0].finished[1]: 0 must be above 0"),
+        ("blocks.0.finished.0", "-9", "blocks[0].finished[0]"),
+        ("blocks.0.finished.0", "400", "larger than a block can be"),
+        ("blocks.0.finished.0", "inf", "blocks[0].finished[0]"),
+        ("blocks.0.finished.0", float("nan"), "NaN"),
+        ("blocks.0.finished.0", "1/0", "divides by zero"),
+        ("blocks.0.finished.0", [], "blocks[0].finished[0]"),
+        ("blocks.0.columns", [], "blocks[0].columns"),
+        ("blocks.0.columns.1", "0", "blocks[0].columns[1]"),
+        ("blocks.0.seams.0.line.1", None, "blocks[0].seams[0].line"),
+        ("blocks.0.seams.0.line.1", ["1", "0"], "both ends are the same point"),
+        ("blocks.0.seams.0", {}, "either a"),
+        ("blocks.0.seams.0", {"arc": {"centre": ["0", "0"], "from": ["1", "0"],
+                                      "to": ["0", "1"]}}, "cannot read arcs"),
+        ("blocks.0.fabric_at.0.fabric", "mud", "no fabric has the id “mud”"),
+        ("fabrics.0.colour", "blue", "fabrics[0].colour"),
+        ("fabrics.0.width", "-1", "fabrics[0].width"),
+        ("measure.system", "furlong", "measure.system"),
+        ("measure.seam", "√2", "measure.seam"),
+        ("measure.ruler", "0", "measure.ruler"),
+    ],
+)  # fmt: skip
+def test_what_breaks_the_format_is_refused_with_its_place(path, value, place):
+    with pytest.raises(FileProblem) as why:
+        loads(changed(path, value), "reed.json")
+    assert place in str(why.value)
+    assert str(why.value).startswith("reed.json: ")
+    assert "\n" not in str(why.value)
+
+
+def test_ids_used_twice_are_refused():
+    for key in ("fabrics", "blocks"):
+        raw = json.loads(json.dumps(SAMPLE))
+        raw[key] *= 2
+        with pytest.raises(FileProblem, match=rf"{key}\[1\].id: .* used twice"):
+            loads(json.dumps(raw))
+
+
+@pytest.mark.parametrize(
+    "text", ["", "{", "[]", "null", "\x00\x01", '{"format": "inlet", "format": 1}', "[" * 99999]
+)
+def test_damaged_text_is_refused(text):
+    with pytest.raises(FileProblem):
+        loads(text)
+
+
+def test_left_out_parts_have_usual_values_and_numbers_may_be_plain():
+    project = loads(
+        '{"format": "inlet", "version": 1, "blocks": [{"id": "x", "finished": [9, 8.5]}]}'
+    )
+    assert project.measure == Measure()
+    assert project.blocks[0].finished == (F(9), F(17, 2))
+
+
+def test_unknown_keys_and_the_quilt_are_kept_where_they_were():
+    raw = json.loads(json.dumps(SAMPLE))
+    raw["quilt"] = {"setting": "on-point", "columns": 6, "borders": [{"width": "2"}]}
+    raw["mood"] = 1.5
+    raw["blocks"][0]["seams"][0]["pencil"] = {"hard": True}
+    again = json.loads(dumps(loads(json.dumps(raw))))
+    assert again == raw
+
+
+def test_saving_is_whole_and_keeps_the_version_before(tmp_path):
+    path = tmp_path / "reed.inlet"
+    first = loads(json.dumps(SAMPLE))
+    save(first, path)
+    second = replace(first, name="Second")
+    save(second, path)
+    assert load(path) == second
+    assert load(previous_version(path)) == first
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["reed.inlet", "reed.inlet~"]
+
+
+def test_a_failed_save_leaves_the_file_as_it_was(tmp_path, monkeypatch):
+    path = tmp_path / "reed.inlet"
+    project = loads(json.dumps(SAMPLE))
+    save(project, path)
+    before = path.read_bytes()
+
+    def full(*_args):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(FileProblem, match="no space left"):
+        save(replace(project, name="Other"), path)
+    assert path.read_bytes() == before
+    assert [p.name for p in tmp_path.iterdir()] == ["reed.inlet"]
+
+
+def test_places_that_cannot_be_read_or_written(tmp_path):
+    project = loads(json.dumps(SAMPLE))
+    for path in (tmp_path, tmp_path / "none.json", tmp_path / "none" / "x.json"):
+        with pytest.raises(FileProblem, match=path.name):
+            load(path)
+    for path in (tmp_path, tmp_path / "none" / "x.json"):
+        with pytest.raises(FileProblem):
+            save(project, path)
+        with pytest.raises(FileProblem):
+            write_guide(plan_block(project, project.blocks[0]), path)
+    damaged = tmp_path / "damaged.json"
+    damaged.write_bytes(b"\xff\xfe{")
+    with pytest.raises(FileProblem, match="not a text file"):
+        load(damaged)
+    assert damaged.read_bytes() == b"\xff\xfe{"
+
+
+# --- plans --------------------------------------------------------------------------------------
+
+
+def joins_in(node) -> int:
+    return 1 + sum(joins_in(p) for p in node["parts"]) if isinstance(node, dict) else 0
+
+
+@given(unit_blocks(), st.integers(1, 5))
+@settings(max_examples=25)
+def test_a_plan_says_what_the_plan_format_promises(block, copies):
+    plan = json.loads(json.dumps(plan_dict(plan_block(project_of(block), block, copies))))
+    assert (plan["format"], plan["version"]) == ("inlet-plan", 1)
+    assert plan["resewn"] is True
+    assert joins_in(plan["assembly"]) == plan["seams"]["straight"] == len(plan["patches"]) - 1
+    width, height = (parse_exact(n) for n in plan["block"]["finished"])
+    corners = {(parse_exact(x), parse_exact(y)) for p in plan["patches"] for x, y in p["outline"]}
+    assert {(F(0), F(0)), (width, F(0)), (width, height), (F(0), height)} <= corners
+    for unit in plan["units"]:
+        assert unit["method"] in [m["name"] for m in unit["methods"]]
+        for method in unit["methods"]:
+            assert method["runs"] * method["makes"] - unit["count"] == method["surplus"]
+            for piece in method["pieces"]:
+                for cut, exact in zip(piece["cut"], piece["exact"], strict=True):
+                    assert parse_exact(exact) <= parse_exact(cut) < parse_exact(exact) + F(1, 8)
+    wanted = sum(
+        piece["count"]
+        for unit in plan["units"]
+        for method in unit["methods"]
+        if method["name"] == unit["method"]
+        for piece in method["pieces"]
+    )
+    assert sum(cut["count"] for cut in plan["cuts"]) == wanted
+
+
+# --- guides -------------------------------------------------------------------------------------
+
+
+def text_of(path: Path) -> str:
+    return "\n".join(page.extract_text() for page in PdfReader(path).pages)
+
+
+def test_a_guide_carries_every_size_and_step(tmp_path):
+    drawn = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2 / 0 0 1 1 / 2 2 3 3"
+    block = replace(block_of(drawn, 3, 3, (F(43, 4), F(43, 4)), "ab"), name="Tide Gate")
+    project = project_of(block)
+    plan = plan_block(project, block, 3)
+    path = tmp_path / "guide.pdf"
+    write_guide(plan, path)
+    text = text_of(path)
+    for words in (
+        "Tide Gate", "finished 10 3/4 in", "unfinished 11 1/4 in", "seam 1/4 in", "Cut list",
+        "4 1/2 in", "half-square triangle", "make 6", "Row 1", "The block", "Cut on the drawn line",
+        "Should measure 11 1/4 in", "manuals",
+    ):  # fmt: skip
+        assert words in text, words
+    assert "{" not in text
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["guide.pdf"]
+
+
+@pytest.mark.parametrize(("paper", "width"), [("letter", 612), ("a4", 595)])
+def test_paper(tmp_path, paper, width):
+    block = block_of(GOOSE, 2, 1, (16, 8), "aba")
+    project = replace(project_of(block), measure=METRIC)
+    path = tmp_path / "guide.pdf"
+    write_guide(plan_block(project, block), path, paper)
+    assert round(PdfReader(path).pages[0].mediabox.width) == width
+    write_guide(plan_block(project, block), path)
+    assert round(PdfReader(path).pages[0].mediabox.width) == 595
+    assert "seam 0.75 cm" in text_of(path)
+
+
+def test_a_guide_of_what_cannot_be_sewn_says_so(tmp_path):
+    block = block_of("0 1 2 1 / 2 0 2 2 / 1 2 3 2 / 1 1 1 3", 3, 3)
+    path = tmp_path / "guide.pdf"
+    write_guide(plan_block(project_of(block), block), path)
+    assert "partial seam" in text_of(path)

@@ -1,0 +1,85 @@
+"""``inlet`` without a window."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+
+import pytest
+from pypdf import PdfReader
+
+from inlet.__main__ import main
+from inlet.files.project_json import save
+from inlet.ui.app import DEMO
+from tests.blocks import block_of, project_of
+
+
+def run(capsys, *args: object) -> tuple[int, str, str]:
+    code = main([str(a) for a in args])
+    out, err = capsys.readouterr()
+    return code, out, err
+
+
+def test_plan_of_the_demo(capsys):
+    code, out, err = run(capsys, "plan", DEMO, "--block", "sluice", "--copies", 6, "--json")
+    plan = json.loads(out)
+    assert (code, err) == (0, "")
+    assert plan["block"]["id"] == "sluice"
+    assert {u["kind"]: u["count"] for u in plan["units"]} == {
+        "half-square-triangle": 24, "strips": 24, "square": 6,
+    }  # fmt: skip
+    code, out, _ = run(capsys, "plan", DEMO)
+    assert code == 0
+    assert "Re-sewn exactly." in out
+
+
+def test_every_demo_block_is_ready_and_one_is_not_comfortable(capsys):
+    code, out, err = run(capsys, "check", DEMO)
+    assert (code, err) == (0, "")
+    assert "(Slipway): warning: Not a comfortable size" in out
+
+
+def test_export_of_a_guide(capsys, tmp_path):
+    out = tmp_path / "g.pdf"
+    args = ("export", DEMO, "--what", "guide", "--format", "pdf", "--block", "slipway", "-o", out)
+    assert run(capsys, *args) == (0, "", "")
+    assert "Slipway" in PdfReader(out).pages[0].extract_text()
+
+
+def test_check_names_the_place_of_an_error(capsys, tmp_path):
+    path = tmp_path / "gate.json"
+    save(project_of(block_of("0 1 2 1", 3, 3)), path)
+    code, out, err = run(capsys, "check", path)
+    assert code == 2
+    assert "A seam stops inside a patch at 2 across, 1 down." in out
+    assert err.count("\n") == 1
+    assert err.startswith("gate.json: blocks[0] (test): ")
+    code, out, _ = run(capsys, "plan", path, "--json")
+    plan = json.loads(out)
+    assert (code, plan["resewn"], plan["assembly"]) == (0, False, None)
+    assert plan["cuts"]
+
+
+@pytest.mark.parametrize(
+    "args",
+    [
+        ("plan", "missing.json"), ("plan", "."), ("plan",), ("plan", str(DEMO), "--block", "x"),
+        ("plan", str(DEMO), "--copies", "0"), ("plan", str(DEMO), "--copies", "two"),
+        ("export", str(DEMO), "--what", "guide", "--format", "svg", "-o", "x"),
+        ("export", str(DEMO), "--what", "guide", "--format", "pdf", "-o", "/nowhere/x.pdf"),
+        ("check", __file__), ("--stage", "moon", "--demo"), ("--nonsense",),
+    ],
+)  # fmt: skip
+def test_bad_calls_end_with_one_line_and_2(capsys, args):
+    code, out, err = run(capsys, *args)
+    assert (code, out) == (2, "")
+    assert err.count("\n") == 1
+    assert len(err) > 10
+
+
+def test_a_picture_of_a_stage(tmp_path):
+    out = tmp_path / "units.png"
+    call = [sys.executable, "-m", "inlet", "--demo", "--picture", str(out), "--stage", "units"]
+    assert subprocess.run(call, capture_output=True, timeout=120).returncode == 0
+    assert out.stat().st_size > 10_000

@@ -1,0 +1,87 @@
+"""The real window, driven as a person would."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication
+
+from inlet.core.geometry.point import Point
+from inlet.ui import theme
+from inlet.ui.session import Session, new_project
+from inlet.ui.window import Window
+from tests.blocks import point
+
+
+class Maker:
+    """A person at the window: mouse, keys, and eyes."""
+
+    def __init__(self, qtbot, window: Window) -> None:
+        self.bot, self.window = qtbot, window
+        self.session = window.session
+        self.drawing = window.draft.drawing
+
+    def at(self, p: Point) -> QPoint:
+        return self.drawing.to_screen(p).toPoint()
+
+    def draw(self, *lines: str) -> None:
+        """Drag seams, each ``"x y x y"`` in grid units."""
+        self.window.draft.tool_buttons["seam"].click()
+        for line in lines:
+            x0, y0, x1, y1 = line.split()
+            start, end = self.at(point(x0, y0)), self.at(point(x1, y1))
+            self.bot.mousePress(self.drawing, Qt.MouseButton.LeftButton, pos=start)
+            self.bot.mouseMove(self.drawing, (start + end) / 2)
+            self.bot.mouseMove(self.drawing, end)
+            self.bot.mouseRelease(self.drawing, Qt.MouseButton.LeftButton, pos=end)
+
+    def click(self, x: str, y: str, tool: str) -> None:
+        self.window.draft.tool_buttons[tool].click()
+        spot = self.at(point(x, y))
+        self.bot.mouseClick(self.drawing, Qt.MouseButton.LeftButton, pos=spot)
+
+    def paint(self, cloth: str, *places: str) -> None:
+        self.session.pick_cloth(cloth)
+        for place in places:
+            self.click(*place.split(), "paint")
+
+    def type(self, field, text: str) -> None:
+        field.setFocus()
+        field.selectAll()
+        self.bot.keyClicks(field, text)
+        self.bot.keyClick(field, Qt.Key.Key_Return)
+
+    def stage(self, name: str) -> None:
+        self.bot.mouseClick(self.window.rail.buttons[name], Qt.MouseButton.LeftButton)
+        assert self.window.stage == name
+
+    def wait(self):
+        """Until the plan of what is drawn now has come; returns it."""
+        self.bot.waitUntil(lambda: self.session.plan is not None, timeout=20000)
+        return self.session.plan
+
+    def reads(self, widget) -> str:
+        """Every word shown in a widget."""
+        from PySide6.QtWidgets import QAbstractButton, QLabel
+
+        QApplication.processEvents()
+        words = [w.text() for kind in (QLabel, QAbstractButton) for w in widget.findChildren(kind)
+                 if not w.isHidden()]  # fmt: skip
+        return "\n".join(words)
+
+
+@pytest.fixture
+def maker(qtbot):
+    """A maker before an empty project."""
+    theme.apply(QApplication.instance())
+    window = Window(Session())
+    window.session.start(new_project(), None)
+    window.resize(1280, 800)
+    window.may_leave_really, window.may_leave = window.may_leave, lambda: True
+    qtbot.addWidget(window)
+    window.show()
+    qtbot.waitExposed(window)
+    made = Maker(qtbot, window)
+    made.wait()
+    yield made
+    window.session.close()
