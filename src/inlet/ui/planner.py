@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import gc
+
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
 from inlet.core.plan import BlockPlan, plan_block
@@ -24,7 +26,12 @@ class _Work(QRunnable):
 
 class Planner(QObject):
     """``ask`` for a plan, get it by ``done``. A question asked while another is worked on replaces
-    any that waits, so a quick hand never builds a queue."""
+    any that waits, so a quick hand never builds a queue.
+
+    Python's cycle collector runs in whichever thread happens to allocate, and would destroy
+    discarded widgets in the worker's, which Qt forbids. It rests while a plan is worked on and
+    goes on in the window's thread.
+    """
 
     done = Signal(object)
     broke = Signal(str)
@@ -49,18 +56,24 @@ class Planner(QObject):
             return
         question, self._waiting = self._waiting, None
         self._busy = True
+        gc.disable()
         self._pool.start(_Work(self, question))
 
-    def _finished(self, plan: BlockPlan) -> None:
+    def _rest(self) -> None:
         self._busy = False
+        gc.enable()
+
+    def _finished(self, plan: BlockPlan) -> None:
+        self._rest()
         self.done.emit(plan)
         self._next()
 
     def _failed(self, text: str) -> None:
-        self._busy = False
+        self._rest()
         self.broke.emit(text)
         self._next()
 
     def stop(self) -> None:
         self._waiting = None
         self._pool.waitForDone()
+        gc.enable()

@@ -1,0 +1,173 @@
+"""``./bench``: one table, a row a figure. Nothing here is asserted; aims stand beside."""
+
+from __future__ import annotations
+
+import os
+import random
+import statistics
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from fractions import Fraction as F
+
+import shapely
+import shapely.ops
+from PySide6.QtWidgets import QApplication
+
+from inlet.core.draft import patches
+from inlet.core.draft.edit import add_seam, paint
+from inlet.core.geometry.arrangement import Segment, arrange
+from inlet.core.geometry.point import Point
+from inlet.core.plan import plan_block
+from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
+from inlet.core.units import proof, way
+
+CLOTHS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
+               zip(range(0, 100, 20), "abcde", strict=True))  # fmt: skip
+
+
+def timed(do: Callable[[], object], runs: int = 5, before: Callable[[], None] | None = None):
+    """(median, worst) in milliseconds."""
+    took = []
+    for _ in range(runs):
+        if before:
+            before()
+        start = time.perf_counter()
+        do()
+        took.append((time.perf_counter() - start) * 1000)
+    return statistics.median(took), max(took)
+
+
+def forget() -> None:
+    """Empty every cache, so that a plan is worked out as for the first time."""
+    proof._MADE.clear()
+    way._SHARED.clear()
+    patches._arrangement.cache_clear()
+    patches._boxes.cache_clear()
+
+
+def triangles_and_squares(n: int, triangles: int) -> Block:
+    """An n x n grid in which the first cells, scattered, hold half-square triangles."""
+    block = Block(id="bench", finished=(F(3 * n), F(3 * n)), columns=(F(1),) * n, rows=(F(1),) * n)
+    seams = [straight((F(i), F(0)), (F(i), F(n))) for i in range(1, n)]
+    seams += [straight((F(0), F(i)), (F(n), F(i))) for i in range(1, n)]
+    cells = [(x, y) for x in range(n) for y in range(n)]
+    random.Random(7).shuffle(cells)
+    for x, y in cells[:triangles]:
+        seams.append(straight((F(x), F(y)), (F(x + 1), F(y + 1))))
+    block = replace(block, seams=tuple(seams))
+    colour = random.Random(8)
+    spots = []
+    for x, y in cells:
+        for dx, dy in ((F(3, 4), F(1, 4)), (F(1, 4), F(3, 4))):
+            spots.append(FabricAt(point=(x + dx, y + dy), fabric=colour.choice("abc")))
+    return replace(block, fabric_at=tuple(spots))
+
+
+def random_seams(count: int, size: int) -> list[Segment]:
+    chance = random.Random(1)
+    out: list[Segment] = []
+    while len(out) < count:
+        p, q = (Point(F(chance.randint(0, size)), F(chance.randint(0, size))) for _ in range(2))
+        if p != q:
+            out.append((p, q))
+    return out
+
+
+def theirs(seams: list[Segment], size: int) -> None:
+    """The same seams through shapely: noded, then polygonized."""
+    lines = [shapely.LineString([p.floats(), q.floats()]) for p, q in seams]
+    lines.append(shapely.box(0, 0, size, size).exterior)
+    list(shapely.ops.polygonize(shapely.unary_union(lines)))
+
+
+def cold_start() -> float:
+    """Seconds from starting the process to a demo window drawn with its plan."""
+    code = (
+        "import sys, time; t=float(sys.argv[1]);"
+        "from inlet.ui import app;"
+        "app._picture=lambda a,w,o: (a.processEvents(), w.grab(), w.session.close(),"
+        " print(time.time()-t), 0)[-1];"
+        "from inlet.__main__ import main;"
+        "main(['--demo','--picture','x'])"
+    )
+    done = subprocess.run(
+        [sys.executable, "-c", code, str(time.time())],
+        capture_output=True, text=True, check=True,
+        env={**os.environ, "QT_QPA_PLATFORM": "offscreen"},
+    )  # fmt: skip
+    return float(done.stdout.split()[-1])
+
+
+def redraws() -> list[tuple[str, tuple[float, float], str]]:
+    """An edit to the redrawn picture, in the window, at several sizes of block."""
+    from inlet.ui import theme
+    from inlet.ui.session import Session
+    from inlet.ui.window import Window
+
+    app = QApplication.instance() or QApplication([])
+    theme.apply(app)
+    rows = []
+    for n, triangles in ((4, 4), (7, 31), (16, 44)):
+        block = triangles_and_squares(n, triangles)
+        session = Session()
+        window = Window(session)
+        window.resize(1280, 800)
+        window.show()
+        session.start(Project(fabrics=CLOTHS, blocks=(block,)), None)
+        count = len(session.draft.patches)
+        drawing = window.draft.drawing
+
+        def wait(session=session) -> None:
+            while session.plan is None:
+                app.processEvents()
+
+        def edit(session=session, drawing=drawing, k=[0]) -> None:  # noqa: B006 - counts runs
+            k[0] += 1
+            if k[0] % 2:
+                session.edit_block(
+                    add_seam(session.block, (F(0), F(1, 2 + k[0])), (F(1), F(1, 2 + k[0])))
+                )
+            else:
+                colour = "abcde"[k[0] % 5]
+                session.edit_block(paint(session.block, (F(1, 9), F(8, 9)), colour))
+            drawing.repaint()
+
+        rows.append((f"edit to redrawn picture, {count} patches", timed(edit, 10, wait), "16"))
+        wait()
+        session.close()
+        window.may_leave = lambda: True
+        window.close()
+    return rows
+
+
+def main() -> None:
+    rows: list[tuple[str, tuple[float, float], str]] = []
+    starts = [cold_start() * 1000 for _ in range(3)]
+    rows.append(
+        ("cold start to a drawn demo window", (statistics.median(starts), max(starts)), "1000")
+    )
+    for n, triangles, aim in ((5, 15, "50"), (18, 76, "500")):
+        block = triangles_and_squares(n, triangles)
+        project = Project(fabrics=CLOTHS, blocks=(block,))
+        count = n * n + triangles
+        plan = lambda p=project, b=block: plan_block(p, b)  # noqa: E731
+        assert plan().resewn
+        rows.append((f"plan of a {count}-patch block, nothing cached", timed(plan, 7, forget), aim))
+        rows.append((f"plan of a {count}-patch block, again", timed(plan, 7), aim))
+    for count, size in ((200, 12), (200, 40)):
+        seams = random_seams(count, size)
+        ours = timed(lambda s=seams, n=size: arrange(F(n), F(n), s))
+        other = timed(lambda s=seams, n=size: theirs(s, n))
+        name = f"{count} seams on a grid of {size}"
+        rows.append((f"exact arrangement, {name}", ours, f"{10 * other[0]:.0f}"))
+        rows.append((f"shapely noding and polygonize, {name}", other, ""))
+    rows += redraws()
+    width = max(len(name) for name, _, _ in rows)
+    print(f"{'figure':<{width}}  {'median ms':>10}  {'worst ms':>9}  {'aim ms':>7}")
+    for name, (median, worst), aim in rows:
+        print(f"{name:<{width}}  {median:>10.1f}  {worst:>9.1f}  {aim:>7}")
+
+
+main()
