@@ -13,7 +13,6 @@ from inlet import __version__
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project import Block, Project
 from inlet.core.words import cloth_name, piece_text, size_text
-from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, load
 
@@ -88,6 +87,8 @@ def _without_window(args: Sequence[str]) -> int:
         return _check(project, Path(options.file).name)
     plan = plan_block(project, _block(project, options.block, options.file), options.copies)
     if options.command == "export":
+        from inlet.files.guide_pdf import write_guide  # loads the PDF library
+
         write_guide(plan, options.output, options.paper)
     elif options.json:
         print(json.dumps(plan_dict(plan), ensure_ascii=False))

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import gc
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
+from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
 
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project import Block, Project
+
+PAUSE = 12
+"""Milliseconds between an edit and its planning."""
 
 Question = tuple[Project, Block, int]
 
@@ -44,12 +47,17 @@ class Planner(QObject):
         self._pool.setMaxThreadCount(1)
         self._busy = False
         self._waiting: Question | None = None
+        self._soon = QTimer(self)  # the picture is redrawn first
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(PAUSE)
+        self._soon.timeout.connect(self._next)
         self.finished.connect(self._finished)
         self.failed.connect(self._failed)
 
     def ask(self, project: Project, block: Block, copies: int) -> None:
         self._waiting = (project, block, copies)
-        self._next()
+        if not self._busy:
+            self._soon.start()
 
     def _next(self) -> None:
         if self._busy or self._waiting is None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from PySide6.QtCore import QByteArray, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QPainter, QPixmap
 from PySide6.QtSvg import QSvgRenderer
@@ -76,8 +78,13 @@ def apply(app: QApplication, scale: float = 1.0) -> None:
 
 def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:
     """An icon of the set in a colour of the look."""
+    return _icon(name, colour.name(), px(size))
+
+
+@lru_cache(maxsize=128)
+def _icon(name: str, colour: str, size: int) -> QIcon:
     made = QIcon()
-    made.addPixmap(_drawn(name, colour, size))
+    made.addPixmap(_drawn(name, QColor(colour), size))
     faint = QColor(INK_SOFT)
     faint.setAlpha(110)
     made.addPixmap(_drawn(name, faint, size), QIcon.Mode.Disabled)
@@ -86,7 +93,7 @@ def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:
 
 def _drawn(name: str, colour: QColor, size: int) -> QPixmap:
     text = (ICONS / f"{name}.svg").read_text("utf-8").replace("currentColor", colour.name())
-    side = px(size) * 2
+    side = size * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)
     painter = QPainter(pixmap)

@@ -20,7 +20,6 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.project import measured_in, replace
-from inlet.files.guide_pdf import write_guide
 from inlet.files.project_json import FileProblem, load
 from inlet.ui import theme
 from inlet.ui.cutting.stage import CuttingStage
@@ -315,6 +314,8 @@ class Window(QMainWindow):
         if not name:
             return
         path = Path(name)
+        from inlet.files.guide_pdf import write_guide  # loads the PDF library, slow to start
+
         try:
             write_guide(plan, path if path.suffix else path.with_suffix(".pdf"))
         except FileProblem as problem:

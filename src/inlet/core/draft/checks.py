@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
+from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import inner_point, narrowest
 from inlet.core.numbers import Exact
 from inlet.core.problem import Problem
@@ -33,7 +34,10 @@ def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
     for fault in draft.arrangement.faults:
         level, code, text = _FAULTS[fault.kind]
         yield Problem(level, code, (fault.point,), text.format(place=place_text(fault.point)))
-    for point in draft.unused_fabric_at:
+    for spot, home in zip(draft.block.fabric_at, draft.homes, strict=True):
+        if home is not None:
+            continue
+        point = Point(*spot.point)
         yield Problem(
             "warning",
             "fabric-on-seam",

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from inlet.core.draft.patches import Draft, draft, locate
+from inlet.core.draft.patches import Draft, draft
 from inlet.core.geometry.point import ORIGIN, Point, cross, dot
-from inlet.core.geometry.polygon import inner_point
+from inlet.core.geometry.polygon import from_first_corner, inner_point
 from inlet.core.numbers import Exact
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, straight, total
 
@@ -82,11 +82,10 @@ def paint(block: Block, point: Pair, fabric: str | None) -> Block:
     """``block`` with the patch around ``point`` in ``fabric`` (None takes the cloth off);
     unchanged on a seam or outside."""
     now = draft(block)
-    places = [Point(*point), *(Point(*spot.point) for spot in block.fabric_at)]
-    here, *homes = locate(now.arrangement, places)
+    here = now.arrangement.locate(Point(*point))
     if here is None:
         return block
-    spots = tuple(s for s, home in zip(block.fabric_at, homes, strict=True) if home != here)
+    spots = tuple(s for s, home in zip(block.fabric_at, now.homes, strict=True) if home != here)
     if fabric is not None:
         spots = (*spots, FabricAt(point=_anchor(now, here), fabric=fabric))
     return replace(block, fabric_at=spots)
@@ -133,29 +132,42 @@ def _keep_cloth(before: Block, after: Block) -> Block:
     """``after`` with one fabric point a patch: each patch keeps the cloth that lay under the middle
     of it before the edit, so splitting a patch gives both halves its cloth."""
     old, new = draft(before), draft(after)
-    anchors = [_anchor(new, patch.face) for patch in new.patches]
-    under: list[int | None] = [None] * len(anchors)
-    if before.grid == after.grid:
-        under = locate(old.arrangement, [Point(*a) for a in anchors])
+    same_grid = before.grid == after.grid
+    kept = dict(zip(old.homes, before.fabric_at, strict=True))
+    was = {_ring(old, face): face for face in range(len(old.patches))} if same_grid else {}
     spots = []
-    for patch, anchor, face in zip(new.patches, anchors, under, strict=True):
-        fabric = patch.fabric if face is None else old.patches[face].fabric
+    for patch in new.patches:
+        unchanged = was.get(_ring(new, patch.face))
+        if unchanged is not None:
+            if unchanged in kept:
+                spots.append(kept[unchanged])
+            continue
+        anchor = _anchor(new, patch.face)
+        under = old.arrangement.locate(Point(*anchor)) if same_grid else None
+        fabric = patch.fabric if under is None else old.patches[under].fabric
         if fabric is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric))
     return replace(after, fabric_at=tuple(spots))
+
+
+def _ring(now: Draft, face: int) -> tuple[object, ...]:
+    """A patch's shape in the drawing, to know it by after an edit."""
+    found = now.arrangement.faces[face]
+    rings = (found.corners, *found.holes)
+    return tuple(from_first_corner(tuple(now.arrangement.points[v] for v in r)) for r in rings)
 
 
 def _anchor(now: Draft, face: int) -> Pair:
     """A point inside a patch to remember its cloth by, clear of its islands."""
     outline = now.arrangement.outline(face)
     anchor = inner_point(outline)
-    if locate(now.arrangement, [anchor]) == [face]:
+    if now.arrangement.locate(anchor) == face:
         return anchor.x, anchor.y
     # An island lies there: go towards each corner until clear of it.
     for corner in outline:
         step = corner.minus(anchor)
         for k in (2, 4, 8, 16, 32, 64, 1024):
             near = corner.minus(step.scaled(Fraction(1, k), Fraction(1, k)))
-            if locate(now.arrangement, [near]) == [face]:
+            if now.arrangement.locate(near) == face:
                 return near.x, near.y
     return ORIGIN

@@ -9,8 +9,9 @@ exact homogeneous keys, never by distance.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from fractions import Fraction
-from functools import cmp_to_key
+from functools import cached_property, cmp_to_key
 from itertools import pairwise
 from math import gcd, lcm
 from typing import Any, NamedTuple
@@ -64,7 +65,8 @@ class Face(NamedTuple):
     holes: tuple[tuple[int, ...], ...]
 
 
-class Arrangement(NamedTuple):
+@dataclass(frozen=True, eq=False)
+class Arrangement:
     """Everything known about a drawing's faces, in the units of the drawing."""
 
     points: tuple[Point, ...]
@@ -72,6 +74,35 @@ class Arrangement(NamedTuple):
     edges: tuple[Edge, ...]
     faces: tuple[Face, ...]
     faults: tuple[Fault, ...]
+
+    @cached_property
+    def places(self) -> tuple[tuple[float, float], ...]:
+        """The points as floats."""
+        return tuple(p.floats() for p in self.points)
+
+    @cached_property
+    def boxes(self) -> NDArray[np.float64]:
+        """(faces, 4): left, top, right, bottom of each face."""
+        corners = [np.array([self.places[v] for v in face.corners]) for face in self.faces]
+        return np.array([(*c.min(axis=0), *c.max(axis=0)) for c in corners])
+
+    def locate(self, point: Point) -> int | None:
+        """The face strictly around a point; None on a seam or outside. Boxes are compared as
+        floats; only a face whose box holds the point is asked exactly."""
+        x, y = point.floats()
+        boxes = self.boxes
+        near = (boxes[:, 0] <= x + _HAIR) & (boxes[:, 2] >= x - _HAIR)
+        near &= (boxes[:, 1] <= y + _HAIR) & (boxes[:, 3] >= y - _HAIR)
+        around = (f for f in np.flatnonzero(near).tolist() if self._holds(f, point))
+        return next(around, None)
+
+    def _holds(self, face: int, point: Point) -> bool:
+        rings = (self.faces[face].corners, *self.faces[face].holes)
+        sides = [
+            contains([self.points[v] for v in ring], point, [self.places[v] for v in ring])
+            for ring in rings
+        ]
+        return sides[0] > 0 and all(side < 0 for side in sides[1:])
 
     def outline(self, face: int) -> tuple[Point, ...]:
         """The corners of a face, clockwise on screen."""

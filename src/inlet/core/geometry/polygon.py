@@ -90,12 +90,15 @@ def is_convex(polygon: Sequence[Point]) -> bool:
     )
 
 
-def contains(polygon: Sequence[Point], p: Point) -> int:
+def contains(
+    polygon: Sequence[Point], p: Point, places: Sequence[tuple[float, float]] | None = None
+) -> int:
     """1 inside, 0 on the outline, -1 outside, exactly: a ray to the right, counted. Floats decide
-    wherever they are far from a tie."""
+    wherever they are far from a tie; ``places`` are the corners' floats, if known."""
     inside = False
     x, y = p.floats()
-    places = [v.floats() for v in polygon]
+    if places is None:
+        places = [v.floats() for v in polygon]
     hair = 1e-9 * (1 + max(max(abs(u), abs(v)) for u, v in places) ** 2)
     for i, v in enumerate(polygon):
         u = polygon[i - 1]
