@@ -408,10 +408,11 @@ _LARGEST_DENOMINATOR = 64
 """Past this a fraction is not one a person reads on a ruler; decimals are shown."""
 
 
-def show(x: Exact | int, *, system: str = "inch", vulgar: bool = False) -> str:
+def show(x: Exact | int, *, system: str = "inch", vulgar: bool = False, ruler: bool = False) -> str:
     """``x`` as a person reads it: ``3 1/2`` (``3½`` if ``vulgar``) in inches, ``8.9`` in cm.
 
-    What no ruler fraction holds is shown as a decimal of three places, marked ``≈``.
+    What no short fraction holds is shown as a decimal of three places, marked ``≈``; with
+    ``ruler`` so is what no inch ruler is divided into (thirds, tenths).
     """
     parts = _parts(x)
     assert parts is not None
@@ -421,7 +422,8 @@ def show(x: Exact | int, *, system: str = "inch", vulgar: bool = False) -> str:
         exact = not q and 1000 % value.denominator == 0
         text = f"{float(x):.3f}".rstrip("0").rstrip(".")
         return text if exact else f"≈{float(x):.2f}"
-    if q or value.denominator > _LARGEST_DENOMINATOR:
+    divisor = value.denominator
+    if q or divisor > _LARGEST_DENOMINATOR or (ruler and divisor & (divisor - 1)):
         return f"≈{float(x):.3f}"
     sign = "-" if value < 0 else ""
     whole, rest = divmod(abs(value), 1)

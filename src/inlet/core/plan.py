@@ -10,7 +10,7 @@ from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems, on_mark
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.geometry.polygon import edges
-from inlet.core.numbers import Exact, show
+from inlet.core.numbers import Exact
 from inlet.core.piecing.joins import Join, join_tree
 from inlet.core.piecing.pivots import pivot_problems
 from inlet.core.piecing.resew import resewn
@@ -20,7 +20,7 @@ from inlet.core.project import Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.units import find_units
-from inlet.core.words import cloth_name, length_text, size_text, unit_of
+from inlet.core.words import cloth_name, length_text, size_text
 
 
 class BlockPlan(NamedTuple):
@@ -105,20 +105,20 @@ def _size_problems(units: Sequence[UnitPlan], measure: Measure) -> Iterator[Prob
     Sides along the grain are looked at, with their two allowances. The √2 that a triangle adds to
     its cut is rounded up by the craft's habit and is not counted; nor are sides off the grain.
     """
-    misses = {plan.unit.label: _sides_off_mark(plan, measure) for plan in units}
-    named = [
-        f"{label} {', '.join(show(side, system=measure.system) for side in sides)}"
-        for label, sides in misses.items()
-        if sides
-    ]
+    labels: dict[Exact, list[str]] = {}
+    for plan in units:
+        for side in _sides_off_mark(plan, measure):
+            labels.setdefault(side, []).append(plan.unit.label)
+    named = [f"{length_text(side, measure)} ({', '.join(found)})" for side, found in labels.items()]
     if named:
         mark = length_text(measure.mark, measure)
+        falls = "falls" if len(named) == 1 else "fall"
         yield Problem(
             "warning",
             "odd-size",
             (),
-            f"Not a comfortable size: with seams, {'; '.join(named)} {unit_of(measure)} fall "
-            f"between the {mark} marks. Cuts are rounded up to the next one.",
+            f"Not a comfortable size: with seams, {', '.join(named)} {falls} between the {mark} "
+            "marks. Cuts are rounded up to the next one.",
         )
 
 

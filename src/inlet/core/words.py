@@ -23,14 +23,14 @@ def place_text(point: Point) -> str:
 
 def length_text(length: Exact, measure: Measure) -> str:
     """A length with its unit: ``3 1/2 in``, ``8.9 cm``."""
-    return f"{show(length, system=measure.system)} {unit_of(measure)}"
+    return f"{show(length, system=measure.system, ruler=True)} {unit_of(measure)}"
 
 
 def size_text(size: Size, measure: Measure) -> str:
     """``3 1/2 x 6 1/2 in``, or ``3 1/2 in`` for a square."""
     if size[0] == size[1]:
         return length_text(size[0], measure)
-    return f"{show(size[0], system=measure.system)} x {length_text(size[1], measure)}"
+    return f"{show(size[0], system=measure.system, ruler=True)} x {length_text(size[1], measure)}"
 
 
 def piece_text(piece: CutPiece, measure: Measure) -> str:

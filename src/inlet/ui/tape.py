@@ -10,9 +10,9 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.numbers import Exact, show
+from inlet.core.numbers import Exact, show, vulgar_text
 from inlet.core.project import Measure
-from inlet.core.words import unit_of
+from inlet.core.words import length_text
 from inlet.ui import theme
 
 
@@ -64,7 +64,7 @@ class Tape(QWidget):
         return ", ".join(parts)
 
     def _size(self, value: Exact) -> str:
-        return f"{show(value, system=self.measure.system, vulgar=True)} {unit_of(self.measure)}"
+        return vulgar_text(length_text(value, self.measure))
 
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)

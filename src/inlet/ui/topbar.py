@@ -6,13 +6,14 @@ from fractions import Fraction
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QMenu, QToolButton, QWidget
+from PySide6.QtWidgets import QComboBox, QMenu, QToolButton, QWidget
 
 from inlet.core.numbers import Exact, NumberError, parse_length, show, vulgar_text
 from inlet.core.project import LARGEST_BLOCK_INCHES, replace
 from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
-from inlet.ui.parts import ValueEdit, column, label
+from inlet.ui.flow import FlowLayout
+from inlet.ui.parts import ValueEdit, column, label, row
 from inlet.ui.session import Session
 
 RULERS = {
@@ -29,9 +30,7 @@ class TopBar(QWidget):
         self.session = session
         self.setObjectName("topbar")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(theme.px(10), theme.px(6), theme.px(10), theme.px(6))
-        layout.setSpacing(theme.px(12))
+        layout = FlowLayout(self, theme.px(7), theme.px(12))
         self.menu_button = QToolButton()
         self.menu_button.setIcon(theme.icon("menu"))
         self.menu_button.setIconSize(QSize(theme.px(20), theme.px(20)))
@@ -43,6 +42,7 @@ class TopBar(QWidget):
         layout.addWidget(self.menu_button)
         self.blocks = QComboBox()
         self.blocks.setMinimumWidth(theme.px(130))
+        self.blocks.setMaximumWidth(theme.px(220))
         self.blocks.setAccessibleName("Block")
         self.blocks.activated.connect(self._choose_block)
         self._field(layout, "block", self.blocks)
@@ -61,22 +61,26 @@ class TopBar(QWidget):
         self.school.setAccessibleName("School: exact, or cut larger and trim")
         self.school.activated.connect(self._set_school)
         self._field(layout, "school", self.school)
-        layout.addStretch(1)
+        tools = QWidget()
+        buttons: list[QWidget | int] = []
         for action in actions:
             made = QToolButton()
             made.setDefaultAction(action)
             made.setIconSize(QSize(theme.px(20), theme.px(20)))
-            layout.addWidget(made)
+            buttons.append(made)
+        tools.setLayout(row(*buttons, spacing=8))
+        layout.addWidget(tools)
         for edit in (self.width_edit, self.height_edit, self.seam):
             edit.refused.connect(session.said)
         session.changed.connect(self.refresh)
         self.refresh()
 
-    def _field(self, layout: QHBoxLayout, caption: str, widget: QWidget) -> None:
-        made = column(spacing=0)
-        made.addWidget(label(caption, "caption"))
-        made.addWidget(widget)
-        layout.addLayout(made)
+    def _field(self, layout: FlowLayout, caption: str, widget: QWidget) -> None:
+        made = QWidget()
+        inner = column(made, spacing=0)
+        inner.addWidget(label(caption, "caption"))
+        inner.addWidget(widget)
+        layout.addWidget(made)
 
     def refresh(self) -> None:
         session = self.session
@@ -101,7 +105,7 @@ class TopBar(QWidget):
 
     def _text(self, length: Exact) -> str:
         measure = self.session.measure
-        return f"{show(length, system=measure.system, vulgar=True)} {unit_of(measure)}"
+        return f"{show(length, system=measure.system, vulgar=True, ruler=True)} {unit_of(measure)}"
 
     # --- taking values ------------------------------------------------------------------------
 

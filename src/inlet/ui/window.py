@@ -38,6 +38,8 @@ from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
 
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+TICKET = 440
+"""Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 
 
@@ -96,14 +98,15 @@ class Window(QMainWindow):
             self.draft_ticket, self.units_ticket, self.cutting_ticket, self.piecing_ticket
         ):  # fmt: skip
             self.tickets.addWidget(scrolled(ticket, "ticket"))
-        self.tickets.setMinimumWidth(theme.px(310))
-        self.tickets.setMaximumWidth(theme.px(340))
+        self.tickets.setFixedWidth(min(theme.px(310), TICKET))
         self.rail = Rail(session)
         self.rail.chosen.connect(self.show_stage)
         middle = QHBoxLayout()
         middle.setContentsMargins(0, 0, 0, 0)
         middle.setSpacing(0)
-        middle.addWidget(self.rail)
+        rail = scrolled(self.rail, "railArea")
+        rail.setFixedWidth(self.rail.sizeHint().width() + 2)
+        middle.addWidget(rail)
         middle.addWidget(self.stages, 1)
         middle.addWidget(self.tickets)
         layout.addLayout(middle, 1)

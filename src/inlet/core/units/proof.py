@@ -6,8 +6,8 @@ from collections.abc import Callable
 from fractions import Fraction
 
 from inlet.core.geometry.motion import Motion, Picture, at_origin, canonical, motion_between
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, corners_only, offset
+from inlet.core.geometry.point import Point, cross
+from inlet.core.geometry.polygon import Polygon, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import piece_for, sewn_shape
@@ -128,8 +128,13 @@ def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] 
     if one[(i + 1) % n] != two[j].plus(by):
         return None
     ring = [one[(i + 1 + k) % n] for k in range(n)]
-    other = [two[(j + 2 + k) % m].plus(by) for k in range(m - 2)]
-    return corners_only(ring + other), by
+    ring += [two[(j + 2 + k) % m].plus(by) for k in range(m - 2)]
+    # Only where the seam ends can two sides have become one.
+    for k in (n - 1, 0):
+        before, at, after = ring[k - 1], ring[k], ring[(k + 1) % len(ring)]
+        if cross(at.minus(before), after.minus(at)) == 0:
+            del ring[k]
+    return tuple(ring), by
 
 
 def _far_side(outline: Polygon, ax: float, ay: float) -> int | None:

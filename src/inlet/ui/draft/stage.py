@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPen
-from PySide6.QtWidgets import QButtonGroup, QFrame, QSizePolicy, QToolButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
 from inlet.core.draft.edit import add_seam, erase_piece, paint
 from inlet.core.draft.patches import Patch
@@ -17,7 +17,8 @@ from inlet.core.geometry.polygon import inner_point
 from inlet.core.words import cloth_name, place_text
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, colour_of, draw_tag
-from inlet.ui.parts import column, label, row
+from inlet.ui.flow import FlowLayout
+from inlet.ui.parts import column, label
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
@@ -37,9 +38,10 @@ class DraftStage(QWidget):
         self.drawing = Drawing(session)
         self.drawing.asked.connect(self.use)
         layout = column(self, 12, 8)
-        bar = QFrame()
+        bar = QWidget()
+        flow = FlowLayout(bar, 0, theme.px(5))
         tools = QButtonGroup(self)
-        buttons: list[QWidget | int] = []
+        buttons: list[QWidget] = []
         for name, icon, words, key in TOOLS:
             made = QToolButton()
             made.setIcon(theme.icon(icon))
@@ -55,7 +57,9 @@ class DraftStage(QWidget):
             buttons.append(made)
             _tint(made, icon, name == "seam")
         self.tool_buttons = dict(zip((t[0] for t in TOOLS), tools.buttons(), strict=True))
-        buttons += [1, label("Snap to bands divided in", "small")]
+        snap_words = label("   Snap to bands divided in", "small")
+        snap_words.setMinimumHeight(theme.px(32))
+        buttons.append(snap_words)
         snaps = QButtonGroup(self)
         self.snap_buttons = {}
         for divide in DIVISIONS:
@@ -70,7 +74,8 @@ class DraftStage(QWidget):
             snaps.addButton(made)
             self.snap_buttons[divide] = made
             buttons.append(made)
-        bar.setLayout(row(*buttons, spacing=5))
+        for made in buttons:
+            flow.addWidget(made)
         layout.addWidget(bar)
         layout.addWidget(self.drawing, 1)
 
@@ -103,7 +108,7 @@ class Drawing(QWidget):
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setMinimumSize(220, 220)
+        self.setMinimumSize(160, 160)
         self.setAccessibleName("Drawing of the block")
         session.changed.connect(self._changed)
 

@@ -6,11 +6,10 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QWidget
 
-from inlet.core.numbers import show
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
-from inlet.core.words import kind_words, method_words, move_text, size_text, unit_of
+from inlet.core.words import kind_words, method_words, move_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.parts import button, column, empty, label, row, scrolled
@@ -143,9 +142,7 @@ class PiecingStage(QWidget):
 
 def _figure(step: Step, plan: BlockPlan) -> str:
     assert step.measures is not None
-    width, height = (show(x, system=plan.measure.system, vulgar=True) for x in step.measures)
-    size = width if width == height else f"{width} × {height}"
-    return f"{size} {unit_of(plan.measure)}"
+    return size_text(step.measures, plan.measure).replace(" x ", " × ")
 
 
 def _name(step: Step) -> str:

@@ -1,0 +1,75 @@
+"""A layout that puts widgets side by side and goes on in a new line where they no longer fit."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPoint, QRect, QSize, Qt
+from PySide6.QtWidgets import QLayout, QLayoutItem, QSizePolicy, QWidget
+
+
+class FlowLayout(QLayout):
+    """Left to right, top to bottom; as high as its width makes it."""
+
+    def __init__(self, parent: QWidget, margin: int, spacing: int) -> None:
+        super().__init__(parent)
+        self._items: list[QLayoutItem] = []
+        self.setContentsMargins(margin, margin, margin, margin)
+        self.setSpacing(spacing)
+        policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+        policy.setHeightForWidth(True)
+        parent.setSizePolicy(policy)
+
+    def addItem(self, item: QLayoutItem) -> None:
+        self._items.append(item)
+
+    def count(self) -> int:
+        return len(self._items)
+
+    def itemAt(self, index: int) -> QLayoutItem | None:
+        return self._items[index] if 0 <= index < len(self._items) else None
+
+    def takeAt(self, index: int) -> QLayoutItem | None:
+        return self._items.pop(index) if 0 <= index < len(self._items) else None
+
+    def expandingDirections(self) -> Qt.Orientation:
+        return Qt.Orientation(0)
+
+    def hasHeightForWidth(self) -> bool:
+        return True
+
+    def heightForWidth(self, width: int) -> int:
+        return self._arrange(QRect(0, 0, width, 0), place=False)
+
+    def setGeometry(self, box: QRect) -> None:
+        super().setGeometry(box)
+        self._arrange(box, place=True)
+
+    def sizeHint(self) -> QSize:
+        sizes = [item.sizeHint() for item in self._items]
+        width = sum(s.width() for s in sizes) + self.spacing() * max(0, len(sizes) - 1)
+        height = max((s.height() for s in sizes), default=0)
+        margins = self.contentsMargins()
+        return QSize(
+            width + margins.left() + margins.right(), height + margins.top() + margins.bottom()
+        )
+
+    def minimumSize(self) -> QSize:
+        size = QSize()
+        for item in self._items:
+            size = size.expandedTo(item.minimumSize())
+        margins = self.contentsMargins()
+        return size + QSize(margins.left() + margins.right(), margins.top() + margins.bottom())
+
+    def _arrange(self, box: QRect, place: bool) -> int:
+        """Put the widgets into ``box`` if asked; the height they need."""
+        margins = self.contentsMargins()
+        left, right = box.x() + margins.left(), box.right() - margins.right()
+        x, y, line = left, box.y() + margins.top(), 0
+        for item in self._items:
+            size = item.sizeHint()
+            if x > left and x + size.width() > right + 1:
+                x, y, line = left, y + line + self.spacing(), 0
+            if place:
+                item.setGeometry(QRect(QPoint(x, y), size))
+            x += size.width() + self.spacing()
+            line = max(line, size.height())
+        return y + line + margins.bottom() - box.y()
