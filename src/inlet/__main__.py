@@ -12,7 +12,8 @@ from typing import NoReturn
 from inlet import __version__
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project import Block, Project
-from inlet.core.words import cloth_name, piece_text, size_text
+from inlet.core.units.words import piece_text
+from inlet.core.words import cloth_name, size_text
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, load
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
@@ -16,11 +17,14 @@ from inlet.core.piecing.pivots import pivot_problems
 from inlet.core.piecing.resew import resewn
 from inlet.core.piecing.steps import Step, find_steps
 from inlet.core.problem import Problem
-from inlet.core.project import Block, Measure, Project
+from inlet.core.project import MOST_SEAMS, Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.units import find_units
 from inlet.core.words import cloth_name, length_text, size_text
+
+# Rounds built about a centre nest one part in the other, as deep as there are strips.
+sys.setrecursionlimit(max(sys.getrecursionlimit(), 20 * MOST_SEAMS))
 
 
 class BlockPlan(NamedTuple):

@@ -17,6 +17,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.assets import FONTS
+from inlet.core.cutting.words import buying_text
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
@@ -24,15 +25,8 @@ from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import letters
 from inlet.core.units.way import Move
-from inlet.core.words import (
-    buying_text,
-    cloth_name,
-    kind_words,
-    length_text,
-    method_words,
-    move_text,
-    size_text,
-)
+from inlet.core.units.words import kind_words, method_words, move_text
+from inlet.core.words import cloth_name, length_text, size_text
 from inlet.files.project_json import FileProblem
 
 MARGIN = 45.0

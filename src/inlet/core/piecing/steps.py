@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.motion import Alike
+from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.numbers import Exact, root_up
 from inlet.core.project import Measure, Project
@@ -16,7 +16,8 @@ from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.kinds import is_rectangle
 from inlet.core.units.pieces import Size
 from inlet.core.units.units import picture_of
-from inlet.core.words import move_text, size_text
+from inlet.core.units.words import move_text
+from inlet.core.words import size_text
 
 
 class Step(NamedTuple):
@@ -75,7 +76,9 @@ def _assemblies(
     """Parts between the units and the block, equal ones together, in sewing order; names are added
     to ``name_of``. Equal means some turn of one is the other, cloth for cloth."""
     groups: list[tuple[str, list[Part]]] = []
-    alike = Alike()
+    # Equal parts are made of parts of equal names, in this order or the other way round: only
+    # those need their pictures compared.
+    same_names: dict[tuple[str, ...], list[int]] = defaultdict(list)
     counters: dict[str, int] = defaultdict(int)
 
     def visit(part: Part, noun: str) -> None:
@@ -84,14 +87,21 @@ def _assemblies(
         inner = _noun(part)
         for p in part.parts:
             visit(p, inner if part is root else "part")
-        if part.stuck:
-            return
-        group, _ = alike.add(picture_of(draft, part))
-        if group == len(groups):
+        if part.stuck or any(p.faces not in name_of for p in part.parts):
+            return  # it, or something in it, cannot be sewn
+        names = tuple(name_of[p.faces] for p in part.parts)
+        own = same_names[min(names, names[::-1])]
+        picture = picture_of(draft, part) if own else ()
+        for g in own:
+            if motion_between(picture_of(draft, groups[g][1][0]), picture):
+                break
+        else:
+            g = len(groups)
+            own.append(g)
             counters[noun] += 1
             groups.append(("block" if part is root else f"{noun} {counters[noun]}", []))
-        name_of[part.faces] = groups[group][0]
-        groups[group][1].append(part)
+        name_of[part.faces] = groups[g][0]
+        groups[g][1].append(part)
 
     visit(root, "block")
     return groups
@@ -116,7 +126,7 @@ def _assembly_step(
     measure: Measure,
 ) -> Step:
     part = parts[0]
-    names = [name_of.get(p.faces, "?") for p in part.parts]
+    names = [name_of[p.faces] for p in part.parts]
     order = _run_lengths(names)
     many = len(part.parts) - 1
     seams = "one seam" if many == 1 else f"{many} seams"

@@ -10,12 +10,12 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
+from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.units.kinds import name_unit
 
 Faces = frozenset[int]
@@ -79,20 +79,16 @@ class _Breaker:
                     self.edges_of[face].append(k)
         self.middle = [_mean([self.places[v] for v in face.corners]) for face in arrangement.faces]
         self.slope = [None if line.b == 0 else line.a / line.b for line in arrangement.lines]
-        self.on_band = [self._is_band(line.a, line.b, line.c) for line in arrangement.lines]
+        block = draft.block
+        self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
+        self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, tuple[Part, _Cost]] = {}
 
-    def _is_band(self, a: object, b: object, c: object) -> bool:
+    def _is_band(self, line: Line) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
-        block = self.draft.block
-        for lead, rest, bands in ((a, b, block.columns), (b, a, block.rows)):
-            if rest == 0 and lead != 0:
-                at = Fraction(0)
-                for band in bands:
-                    at = at + band  # type: ignore[assignment]
-                    if lead * at == c:  # type: ignore[operator]
-                        return True
-        return False
+        if line.b == 0:
+            return line.c / line.a in self.bands[0]
+        return line.a == 0 and line.c / line.b in self.bands[1]
 
     def part(self, faces: Faces) -> Part:
         return self.solve(faces)[0]

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from fractions import Fraction
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 
-from inlet.core.geometry.motion import Motion, Picture, at_origin, canonical, motion_between
+from inlet.core.geometry.motion import Picture, at_origin, canonical, motion_between
 from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.polygon import Polygon, offset
+from inlet.core.geometry.polygon import Polygon, moved, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import piece_for, sewn_shape
@@ -96,24 +96,49 @@ def sew_up(part: Part, leaf: Callable[[Part], Sewn | None]) -> Sewn | None:
     """Sew a part together from what ``leaf`` gives for its smallest parts; None if edges that meet
     are not equal. Only the order of joins and their direction come from the tree, sizes and places
     from the pieces: each new part is moved until its sewing line lies on the one before it."""
+    sewn = _sew(part, leaf)
+    return None if sewn is None else (sewn[0], tuple(_spread(sewn[1], Point(ZERO, ZERO))))
+
+
+@dataclass(frozen=True)
+class _Pile:
+    """What a part was sewn from, each with how far it was moved: positions are added up once."""
+
+    pieces: tuple[tuple[Point, _Pile | Picture], ...]
+
+
+def _sew(part: Part, leaf: Callable[[Part], Sewn | None]) -> tuple[Polygon, _Pile | Picture] | None:
     ready = leaf(part)
     if ready is not None:
         return ready
     if not part.parts or part.across is None or part.stuck:
         return None
-    pieces = [sew_up(p, leaf) for p in part.parts]
-    so_far = pieces[0]
-    moved: list[Picture] = [so_far[1]] if so_far else []
-    outline = so_far[0] if so_far else ()
-    for piece in pieces[1:]:
-        if piece is None or not outline:
+    outline: Polygon = ()
+    pieces: list[tuple[Point, _Pile | Picture]] = []
+    for inner in part.parts:
+        sewn = _sew(inner, leaf)
+        if sewn is None:
             return None
-        joined = _joined(outline, piece[0], part.across)
-        if joined is None:
-            return None
-        outline, by = joined
-        moved.append(Motion(Fraction(1), ZERO, by).picture(piece[1]))
-    return (outline, tuple(patch for picture in moved for patch in picture)) if outline else None
+        by = Point(ZERO, ZERO)
+        if outline:
+            joined = _joined(outline, sewn[0], part.across)
+            if joined is None:
+                return None
+            outline, by = joined
+        else:
+            outline = sewn[0]
+        pieces.append((by, sewn[1]))
+    return outline, _Pile(tuple(pieces))
+
+
+def _spread(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str | None]]:
+    """The patches of a pile where they came to lie."""
+    if isinstance(pile, _Pile):
+        for step, inner in pile.pieces:
+            yield from _spread(inner, by.plus(step))
+    else:
+        for outline, fabric in pile:
+            yield moved(outline, by), fabric
 
 
 def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:

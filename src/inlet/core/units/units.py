@@ -25,7 +25,7 @@ class Unit(NamedTuple):
     """One kind of unit in its own colouring.
 
     ``picture`` is it as it lies in its first place, finished length; ``size`` (width, height) along
-    its own sides, width not the shorter for those that lie square; ``fabrics`` in the picture's
+    its own sides as it lies there (geese: nose up); ``fabrics`` in the picture's
     order, each once. ``mirror_of`` is the label of the unit it is the mirror image of, if any.
     """
 
@@ -105,5 +105,7 @@ def _size(part: Part) -> tuple[Exact, Exact]:
         left, top, right, bottom = bounds(outline)
         return right - left, bottom - top
     e, f = (root_up(squared_length(outline[i], outline[i + 1])) for i in (0, 1))
+    if part.kind == "flying-geese":  # said width by height, the goose's nose up, in any turn
+        return max(e, f), min(e, f)
     upright = outline[0].x == outline[1].x
     return (f, e) if upright else (e, f)

@@ -7,9 +7,10 @@ from PySide6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.cutting.strips import Cloth, Laid
+from inlet.core.cutting.words import buying_text
 from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import BlockPlan
-from inlet.core.words import buying_text, cloth_name, length_text
+from inlet.core.words import cloth_name, length_text
 from inlet.ui import theme
 from inlet.ui.drawing import colour_of
 from inlet.ui.parts import column, scrolled

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
+from inlet.core.cutting.words import buying_text
 from inlet.core.numbers import show
-from inlet.core.words import buying_text, cloth_name
+from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.parts import column, empty, label, row, rule
 from inlet.ui.session import Session

@@ -9,7 +9,8 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QWi
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
-from inlet.core.words import kind_words, method_words, move_text, size_text
+from inlet.core.units.words import kind_words, method_words, move_text
+from inlet.core.words import size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.parts import button, column, empty, label, row, scrolled

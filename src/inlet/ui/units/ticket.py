@@ -7,15 +7,8 @@ from PySide6.QtWidgets import QButtonGroup, QGridLayout, QRadioButton, QWidget
 from inlet.core.numbers import show
 from inlet.core.project import replace
 from inlet.core.units.chosen import CutPiece, Method, UnitPlan
-from inlet.core.words import (
-    cloth_name,
-    kind_words,
-    length_text,
-    method_words,
-    move_text,
-    size_text,
-    unit_of,
-)
+from inlet.core.units.words import kind_words, method_words, move_text
+from inlet.core.words import cloth_name, length_text, size_text, unit_of
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.parts import column, empty, label, row, rule
