@@ -8,7 +8,7 @@ import sys
 import time
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
 from inlet.files.project_json import FileProblem, load
@@ -48,10 +48,11 @@ def run(options: argparse.Namespace) -> int:
     theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
     session = Session()
     window = Window(session, settings)
+    window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
     session.start(project, path)
     if options.block:
         if options.block not in [b.id for b in project.blocks]:
-            session.close()
+            window.close()
             raise FileProblem(f"inlet: no block has the id “{options.block}”")
         session.show_block(options.block)
     if path is not None:
@@ -77,7 +78,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     for _ in range(5):
         app.processEvents()
     written = window.grab().save(options.picture)
-    window.session.close()
+    window.close()
     if not written:
         raise FileProblem(f"{Path(options.picture).name}: the picture cannot be written here")
     return 0

@@ -51,3 +51,13 @@ class Settings:
     @text.setter
     def text(self, scale: float) -> None:
         self._set("text", scale)
+
+    @property
+    def paper(self) -> str | None:
+        """ "letter" or "a4" where the maker chose one, else None: by the project's measure."""
+        value = self._values.get("paper")
+        return value if value in ("letter", "a4") else None
+
+    @paper.setter
+    def paper(self, name: str) -> None:
+        self._set("paper", name)

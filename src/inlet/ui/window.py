@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from PySide6.QtCore import QTimer
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
+from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QFileDialog,
@@ -187,6 +187,13 @@ class Window(QMainWindow):
         self.save_ = self._action("&Save", self.save, "Ctrl+S")
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
         self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
+        self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
+        self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
+        papers = QActionGroup(self)
+        for action, name in ((self.letter_, "letter"), (self.a4_, "a4")):
+            action.setCheckable(True)
+            action.setChecked(self.settings.paper == name)
+            papers.addAction(action)
         self.undo_ = self._action("&Undo", session.undo, "Ctrl+Z", "undo-2")
         self.redo_ = self._action("&Redo", session.redo, "Ctrl+Shift+Z Ctrl+Y", "redo-2")
         self.grey = self._action("&Grey view", self._toggle_grey, "Ctrl+G", "contrast")
@@ -210,6 +217,8 @@ class Window(QMainWindow):
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
         menu.addActions([self.save_, self.save_as_, self.print_])
+        paper = menu.addMenu("Pape&r")
+        paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
         menu.addActions([self.undo_, self.redo_])
         menu.addSeparator()
@@ -233,6 +242,9 @@ class Window(QMainWindow):
         self.session.changed.emit()
         if self.session.plan is not None:
             self.session.planned.emit()
+
+    def _use_paper(self, name: str) -> None:
+        self.settings.paper = name
 
     def _measure_in(self, system: str) -> None:
         self.session.edit(measured_in(self.session.project, system))
@@ -320,7 +332,8 @@ class Window(QMainWindow):
         from inlet.files.guide_pdf import write_guide  # loads the PDF library, slow to start
 
         try:
-            write_guide(plan, path if path.suffix else path.with_suffix(".pdf"))
+            target = path if path.suffix else path.with_suffix(".pdf")
+            write_guide(plan, target, self.settings.paper)
         except FileProblem as problem:
             self.say(str(problem))
 
