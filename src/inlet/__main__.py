@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from inlet import __version__
-from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import Block, Project
 from inlet.core.units.words import piece_text
 from inlet.core.words import cloth_name, size_text
@@ -92,7 +92,9 @@ def _without_window(args: Sequence[str]) -> int:
 
         write_guide(plan, options.output, options.paper)
     elif options.json:
-        print(json.dumps(plan_dict(plan), ensure_ascii=False))
+        with deep_trees():
+            text = json.dumps(plan_dict(plan), ensure_ascii=False)
+        print(text)
     else:
         print(_summary(plan))
     return 0

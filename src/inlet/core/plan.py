@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Cut, cut_list
@@ -23,8 +24,18 @@ from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.units import find_units
 from inlet.core.words import cloth_name, length_text, size_text
 
-# Rounds built about a centre nest one part in the other, as deep as there are strips.
-sys.setrecursionlimit(max(sys.getrecursionlimit(), 20 * MOST_SEAMS))
+
+@contextmanager
+def deep_trees() -> Iterator[None]:
+    """Room for trees of joins as deep as a block has strips: rounds built about a centre nest one
+    part in the other, a few calls a level. Only while it is needed, as reading a file relies on
+    the usual limit to refuse what is nested beyond reason."""
+    usual = sys.getrecursionlimit()
+    sys.setrecursionlimit(max(usual, 1000 + 4 * MOST_SEAMS))
+    try:
+        yield
+    finally:
+        sys.setrecursionlimit(usual)
 
 
 class BlockPlan(NamedTuple):
@@ -61,6 +72,11 @@ class BlockPlan(NamedTuple):
 def plan_block(project: Project, block: Block, copies: int = 1) -> BlockPlan:
     """The plan of ``copies`` of ``block``, a pure function of its arguments. Never raises for what
     is drawn: problems are in the plan."""
+    with deep_trees():
+        return _plan_block(project, block, copies)
+
+
+def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
     measure = project.measure
     drawn = draft(block)
     root = break_down(drawn)
