@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from fractions import Fraction
 
 from hypothesis import strategies as st
@@ -9,7 +10,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.edit import add_seam
 from inlet.core.draft.patches import draft
 from inlet.core.geometry.point import Point, Turn
-from inlet.core.geometry.polygon import inner_point
+from inlet.core.geometry.polygon import clip, inner_point, line_through
 from inlet.core.numbers import Exact, Root2
 from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
 
@@ -140,33 +141,28 @@ def unit_blocks(draw, most: int = 3):
     return in_cloths(block, draw(st.text("abcd", min_size=3, max_size=7)))
 
 
-@st.composite
-def through_blocks(draw, most: int = 60):
-    """A block split again and again by straight seams from edge to edge of a part: cut along a
-    band line, a diagonal or any slope, so that straight through seams can always sew it."""
-    from inlet.core.geometry.polygon import chord, clip, line_through
-
-    width, height = draw(st.integers(2, 6)), draw(st.integers(2, 6))
-    whole = (point(0, 0), point(width, 0), point(width, height), point(0, height))
-    parts, drawn = [whole], []
-    for _ in range(draw(st.integers(0, min(most - 1, 24)))):
-        part = parts.pop(draw(st.integers(0, len(parts) - 1)))
-        i = draw(st.integers(0, len(part) - 1))
-        j = draw(st.integers(0, len(part) - 1).filter(lambda k, i=i: k != i))
-        k = draw(st.sampled_from([F(0), F(1, 2), F(1, 3)]))
-
-        def along(a, part=part, k=k):
-            u, v = part[a], part[(a + 1) % len(part)]
-            return Point(u.x + (v.x - u.x) * k, u.y + (v.y - u.y) * k)
-
-        line = line_through(along(i), along(j))
+def split_block(choose: Callable[[int, int], int], splits: int) -> Block:
+    """A block split again and again by straight seams from edge to edge of a part: between corners,
+    middles and thirds of its sides, so that straight through seams can always sew it.
+    ``choose(low, high)`` gives an integer, both ends possible."""
+    width, height = choose(2, 6), choose(2, 6)
+    parts = [(point(0, 0), point(width, 0), point(width, height), point(0, height))]
+    drawn = []
+    for _ in range(splits):
+        part = parts.pop(choose(0, len(parts) - 1))
+        i = choose(0, len(part) - 1)
+        j = (i + choose(1, len(part) - 1)) % len(part)
+        k = (F(0), F(1, 2), F(1, 3))[choose(0, 2)]
+        p, q = (
+            Point(u.x + (v.x - u.x) * k, u.y + (v.y - u.y) * k)
+            for u, v in ((part[a], part[(a + 1) % len(part)]) for a in (i, j))
+        )
+        line = line_through(p, q)
         halves = [clip(part, side) for side in (line, line.opposite())]
         if not all(halves):
             parts.append(part)
             continue
-        ends = chord(part, line)
-        assert ends is not None
-        drawn.append(ends)
+        drawn.append((p, q))
         parts += halves
     block = Block(
         id="test",
@@ -175,4 +171,11 @@ def through_blocks(draw, most: int = 60):
         rows=(F(1),) * height,
         seams=tuple(straight(p, q) for p, q in drawn),
     )
-    return in_cloths(block, draw(st.text("abc", min_size=1, max_size=5)))
+    return in_cloths(block, "abcab"[: choose(1, 5)])
+
+
+@st.composite
+def through_blocks(draw, most: int = 60):
+    """Blocks that straight through seams can sew, of up to ``most`` patches."""
+    splits = draw(st.integers(0, most - 1))
+    return split_block(lambda low, high: draw(st.integers(low, high)), splits)

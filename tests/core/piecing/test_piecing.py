@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import random
 from collections import Counter
 from fractions import Fraction as F
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.geometry.motion import canonical
@@ -24,6 +25,7 @@ from tests.blocks import (
     block_of,
     point,
     project_of,
+    split_block,
     through_blocks,
     turned_block,
     turns,
@@ -37,20 +39,30 @@ def plan_of(block, copies=1, **measure):
     return plan_block(project_of(block, **measure), block, copies)
 
 
-@given(through_blocks())
-@settings(max_examples=60)
-def test_whatever_straight_through_seams_can_sew_is_sewn_and_proved(block):
+def is_sewn(block) -> None:
     plan = plan_of(block)
     assert not plan.errors, [p.text for p in plan.errors]
     assert plan.resewn
     patches = len(plan.draft.patches)
     assert count_joins(plan.assembly) == patches - 1
-    in_units = sum(len(p.part.faces) for u in plan.units for p in u.unit.places)
-    assert in_units == patches
+    assert sum(len(p.part.faces) for u in plan.units for p in u.unit.places) == patches
 
 
-@given(unit_blocks(), turns)
-@settings(max_examples=40)
+@given(through_blocks(most=30))
+@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large])
+def test_whatever_straight_through_seams_can_sew_is_sewn_and_proved(block):
+    is_sewn(block)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_blocks_of_about_sixty_patches_too(seed):
+    block = split_block(random.Random(seed).randint, 62)
+    assert 40 <= len(plan_of(block).draft.patches) <= 63
+    is_sewn(block)
+
+
+@given(unit_blocks() | through_blocks(most=14), turns)
+@settings(max_examples=60)
 def test_turning_or_mirroring_a_block_changes_no_cut_size(block, turn):
     one, two = plan_of(block), plan_of(turned_block(block, turn))
     assert one.resewn
