@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
@@ -91,13 +91,6 @@ def scrolled(body: QWidget, name: str) -> QScrollArea:
     area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
     area.setWidget(body)
     return area
-
-
-def widgets_in(layout: QLayout) -> Iterator[QWidget]:
-    for i in range(layout.count()):
-        item = layout.itemAt(i)
-        if item is not None and item.widget() is not None:
-            yield item.widget()
 
 
 class ValueEdit(QLineEdit):

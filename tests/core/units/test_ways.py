@@ -13,7 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.patches import draft
-from inlet.core.numbers import next_mark, parse_exact, write_exact
+from inlet.core.numbers import ROOT2, next_mark, parse_exact, write_exact
 from inlet.core.project import Measure
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.chosen import cut_size, plan_method
@@ -147,6 +147,7 @@ def test_the_trim_school_cuts_larger_and_trims():
     # 3.854 up to 3 7/8, plus 1/8
     assert [p.cut for p in method.pieces] == [(F(4), F(4))] * 2
     assert method.trim_to == (F(7, 2), F(7, 2))
+    assert method.pieces[0].over == F(1, 2) - ROOT2 / 4
     plain = unit_of("square", [F(3)])
     assert plan_method(ways(plain, F(1, 4))[0], plain, 1, trim).trim_to is None
 

@@ -72,12 +72,6 @@ def _at(a: Point, along: Point, k: Exact) -> Point:
     return Point(a.x + along.x * k, a.y + along.y * k)
 
 
-def erase_seam(block: Block, index: int) -> Block:
-    """``block`` without the seam drawn ``index``-th."""
-    seams = block.seams[:index] + block.seams[index + 1 :]
-    return _keep_cloth(block, replace(block, seams=seams))
-
-
 def paint(block: Block, point: Pair, fabric: str | None) -> Block:
     """``block`` with the patch around ``point`` in ``fabric`` (None takes the cloth off);
     unchanged on a seam or outside."""

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from fractions import Fraction
 from typing import NamedTuple
 
-from inlet.core.geometry.point import Point, Turn, cross, dot, midpoint, turned
+from inlet.core.geometry.point import Point, cross, dot, midpoint
 from inlet.core.numbers import Exact, root_up
 
 Polygon = tuple[Point, ...]
@@ -173,11 +173,6 @@ def flip(polygon: Sequence[Point], line: Line) -> Polygon:
 
 def moved(polygon: Sequence[Point], by: Point) -> Polygon:
     return tuple(p.plus(by) for p in polygon)
-
-
-def turn_polygon(polygon: Sequence[Point], turn: Turn) -> Polygon:
-    out = tuple(turned(p, turn) for p in polygon)
-    return out[::-1] if turn[1] else out
 
 
 def offset(polygon: Polygon, distance: Exact | int) -> Polygon:

@@ -28,6 +28,11 @@ class CutPiece(NamedTuple):
     cut: tuple[Fraction, Fraction]
     number: int
 
+    @property
+    def over(self) -> Exact:
+        """How much the longer side's ruler mark is over its exact size."""
+        return self.cut[1] - self.piece.exact[1]
+
 
 class Method(NamedTuple):
     """A way to make the units asked for. ``runs`` times ``way.makes`` units, ``surplus`` over.

@@ -86,10 +86,10 @@ class UnitsTicket(QWidget):
                 if piece.piece.crosscut in ("once", "twice"):
                     words += f", cut {piece.piece.crosscut} on the diagonal"
                 self.body.addWidget(label(words, "", True))
-            exact = first.piece.exact[1]
-            if exact != high:
-                over = f"{float(high) - float(exact):.3f} {unit_of(measure)}"
-                words = f"exactly {show(exact, system=system)}; the mark is {over} over"
+            if first.over != 0:
+                exact = show(first.piece.exact[1], system=system, ruler=True)
+                over = f"{float(first.over):.3f} {unit_of(measure)}"
+                words = f"exactly {exact}; the mark is {over} over"
                 self.body.addWidget(label(words, "caption", True))
         if unit.method.trim_to:
             self.body.addWidget(
