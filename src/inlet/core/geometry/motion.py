@@ -34,6 +34,12 @@ class Motion(NamedTuple):
     def polygon(self, polygon: Sequence[Point]) -> Polygon:
         if self.sin == 0 and self.cos == 1:
             return moved(polygon, self.by)
+        if self.sin == 0 and self.cos == -1:
+            return tuple(Point(self.by.x - p.x, self.by.y - p.y) for p in polygon)
+        if self.cos == 0:  # a quarter turn one way or the other: no products
+            if self.sin == 1:
+                return tuple(Point(self.by.x - p.y, self.by.y + p.x) for p in polygon)
+            return tuple(Point(self.by.x + p.y, self.by.y - p.x) for p in polygon)
         return tuple(self(p) for p in polygon)
 
     def picture(self, picture: Picture) -> Picture:

@@ -141,9 +141,13 @@ def inner_point(polygon: Polygon) -> Point:
 
 def clip(polygon: Sequence[Point], line: Line) -> Polygon:
     """The part of a convex polygon where ``line.side`` ≥ 0; empty when nothing of area is left."""
+    sides = [line.side(p) for p in polygon]
+    if all(side >= 0 for side in sides):
+        return tuple(polygon)
     out: list[Point] = []
-    for p, q in edges(polygon):
-        sp, sq = line.side(p), line.side(q)
+    for i, p in enumerate(polygon):
+        j = (i + 1) % len(polygon)
+        q, sp, sq = polygon[j], sides[i], sides[j]
         if sp >= 0:
             out.append(p)
         if (sp > 0 and sq < 0) or (sp < 0 and sq > 0):

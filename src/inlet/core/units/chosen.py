@@ -69,7 +69,11 @@ class UnitPlan:
     @cached_property
     def method(self) -> Method:
         """The method in use: the one asked for where this unit can be made so, else the usual."""
-        return next((m for m in self.methods if m.name == self.wanted), self.methods[0])
+        found = ways(self.unit, self.measure.seam)
+        usual = next(found)
+        wanted = (way for way in found if way.name == self.wanted)
+        way = usual if self.wanted in (None, usual.name) else next(wanted, usual)
+        return plan_method(way, self.unit, self.count, self.measure)
 
     @property
     def unfinished(self) -> Size:

@@ -7,7 +7,7 @@ of them is the size for which its moves, run on the cut pieces, give the unit ex
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from inlet.core.numbers import Exact
 from inlet.core.units.geese import no_waste_geese
@@ -24,8 +24,11 @@ _BUILDERS: dict[str, tuple[Callable[[Unit, Exact], Way | None], ...]] = {
 }
 
 
-def ways(unit: Unit, seam: Exact) -> tuple[Way, ...]:
-    """Every way to make a unit, the usual one first. Never empty."""
-    builders = _BUILDERS.get(unit.kind, ())
-    found = [way for builder in builders if (way := builder(unit, seam))]
-    return (*found, patch_by_patch(unit, seam))
+def ways(unit: Unit, seam: Exact) -> Iterator[Way]:
+    """Every way to make a unit, the usual one first, each worked out when it is come to. There is
+    always one: patch by patch, the last."""
+    for builder in _BUILDERS.get(unit.kind, ()):
+        way = builder(unit, seam)
+        if way is not None:
+            yield way
+    yield patch_by_patch(unit, seam)

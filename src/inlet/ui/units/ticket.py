@@ -89,7 +89,7 @@ class UnitsTicket(QWidget):
             if first.over != 0:
                 exact = show(first.piece.exact[1], system=system, ruler=True)
                 over = f"{float(first.over):.3f} {unit_of(measure)}"
-                words = f"exactly {exact}; the mark is {over} over"
+                words = f"exactly {exact}; the cut is {over} over"
                 self.body.addWidget(label(words, "caption", True))
         if unit.method.trim_to:
             self.body.addWidget(
@@ -102,7 +102,7 @@ class UnitsTicket(QWidget):
         group = QButtonGroup(self)
         for method in unit.methods:
             radio = QRadioButton(method_words(method.name))
-            radio.setChecked(method is unit.method)
+            radio.setChecked(method.name == unit.method.name)
             radio.clicked.connect(lambda _=False, m=method: self._choose(unit, m))
             group.addButton(radio)
             self.methods[method.name] = radio
