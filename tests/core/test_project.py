@@ -6,7 +6,8 @@ from fractions import Fraction as F
 
 import pytest
 
-from inlet.core.cutting.words import buying_text
+from inlet.core.cutting.words import buying_text, total_text
+from inlet.core.draft.sizes import with_seams, without_seams
 from inlet.core.numbers import ROOT2
 from inlet.core.plan import plan_block
 from inlet.core.project import INCH, METRIC, Block, Project, fresh_id, replace, straight, total
@@ -69,4 +70,8 @@ def test_pieces_and_cloth_in_words():
     )
     assert cloth_name(project, None) == "no cloth yet"
     assert buying_text(plan.cloth[0], INCH) == "1 strip, 3 7/8 in in all; buy 1/8 yd"
+    assert total_text(plan.cloth, INCH) == "1/4 yd"
+    assert total_text([plan.cloth[0]._replace(buy=F(70))], METRIC) == "0.7 m"
+    assert without_seams(with_seams(F(3), METRIC), METRIC) == 3
+    assert with_seams(F(3), METRIC) == F(9, 2)
     assert "buy 10 cm" in buying_text(plan.cloth[0]._replace(buy=F(10)), METRIC)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
-from inlet.core.numbers import show
+from inlet.core.cutting.words import total_text
+from inlet.core.numbers import vulgar_text
 from inlet.ui import theme
 from inlet.ui.parts import column
 from inlet.ui.session import Session
@@ -58,12 +59,7 @@ class Rail(QWidget):
         plan = self.session.plan
         if plan is not None:
             figures["units"] = _count(sum(u.count for u in plan.units), "unit", "units")
-            bought = sum((c.buy for c in plan.cloth), start=plan.measure.mark * 0)
-            figures["cutting"] = (
-                f"{show(bought / 36, vulgar=True)} yd"
-                if plan.measure.system == "inch"
-                else f"{show(bought / 100, system='cm')} m"
-            )
+            figures["cutting"] = vulgar_text(total_text(plan.cloth, plan.measure))
             figures["piecing"] = _count(len(plan.steps), "step", "steps")
         for stage, made in self.buttons.items():
             figure = figures.get(stage, "…")

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.draft.sizes import with_seams
 from inlet.core.project import measured_in, replace
 from inlet.files.project_json import FileProblem, load
 from inlet.ui import theme
@@ -144,9 +145,9 @@ class Window(QMainWindow):
     def _idle(self) -> None:
         """With nothing under the pointer the tape shows what the stage is about: the block."""
         session = self.session
-        s = session.measure.seam
         width = session.block.finished[0]
-        reading = Reading(f"{session.block.title}, whole width", width, width + 2 * s)
+        raw = with_seams(width, session.measure)
+        reading = Reading(f"{session.block.title}, whole width", width, raw)
         if self.stage == "piecing":
             reading = self.piecing.reading() or reading
         elif self.stage == "units":

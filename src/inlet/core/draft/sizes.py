@@ -46,3 +46,13 @@ def seam_length(block: Block, p: Point, q: Point) -> Exact:
     """The finished length of a seam between two points in grid units."""
     sx, sy = block.scale
     return root_up(squared_length(p.scaled(sx, sy), q.scaled(sx, sy)))
+
+
+def with_seams(finished: Exact, measure: Measure) -> Exact:
+    """The unfinished length, raw edge to raw edge, of a finished one between square ends."""
+    return finished + 2 * measure.seam
+
+
+def without_seams(unfinished: Exact, measure: Measure) -> Exact:
+    """What shows of an unfinished length once both its ends are sewn in."""
+    return unfinished - 2 * measure.seam

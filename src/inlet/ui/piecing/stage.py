@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QWidget
 
+from inlet.core.draft.sizes import without_seams
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
@@ -68,7 +69,8 @@ class PiecingStage(QWidget):
         if plan is None or step is None or step.measures is None:
             return None
         width = step.measures[0]
-        return Reading(f"{_name(step)} should measure", width - 2 * plan.measure.seam, width)
+        shown = without_seams(width, plan.measure)
+        return Reading(f"{_name(step)} should measure", shown, width)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(Qt.Key(event.key()))
