@@ -12,7 +12,7 @@ from inlet.core.numbers import ROOT2
 from inlet.core.plan import plan_block
 from inlet.core.project import INCH, METRIC, Block, Project, fresh_id, replace, straight, total
 from inlet.core.units.words import kind_words, method_words, move_text, piece_text
-from inlet.core.words import cloth_name, length_text, place_text, size_text
+from inlet.core.words import check_text, cloth_name, length_text, place_text, size_text
 from tests.blocks import block_of, point, project_of
 
 
@@ -51,6 +51,10 @@ def test_sizes_in_words():
     assert length_text(F(89, 10), METRIC) == "8.9 cm"
     assert size_text((F(2), F(7, 2)), INCH) == "2 x 3 1/2 in"
     assert size_text((F(2), F(2)), METRIC) == "2 cm"
+    assert check_text((F(7, 2), F(7, 2)), INCH) == ("3 1/2 in", "")
+    about, exactly = check_text((F(19, 3), F(41, 12)), INCH)
+    assert about == "6 3/8 x 3 3/8 in"  # 6.333 and 3.417
+    assert exactly == "exactly ≈6.333 x ≈3.417 in, up to 0.042 off the mark"
     assert place_text(point("3/2", 2)) == "1 1/2 across, 2 down"
     assert method_words("two-at-a-time") == "two at a time"
     assert kind_words("half-square-triangle") == "half-square triangle"

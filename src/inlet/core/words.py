@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact, show
+from inlet.core.numbers import Exact, nearest_mark, show
 from inlet.core.project import Measure, Project
 
 
@@ -26,6 +26,17 @@ def size_text(size: tuple[Exact, Exact], measure: Measure) -> str:
     if size[0] == size[1]:
         return length_text(size[0], measure)
     return f"{show(size[0], system=measure.system, ruler=True)} x {length_text(size[1], measure)}"
+
+
+def check_text(size: tuple[Exact, Exact], measure: Measure) -> tuple[str, str]:
+    """A size to check with a ruler: at the nearest marks, and, where those are not exact, the exact
+    size and how far off the marks are; else an empty second text."""
+    marks = (nearest_mark(size[0], measure.mark), nearest_mark(size[1], measure.mark))
+    if marks == size:
+        return size_text(size, measure), ""
+    off = max(abs(mark - exact) for mark, exact in zip(marks, size, strict=True))
+    exactly = f"exactly {size_text(size, measure)}, up to {float(off):.3f} off the mark"
+    return size_text(marks, measure), exactly
 
 
 def cloth_name(project: Project, fabric_id: str | None) -> str:

@@ -26,7 +26,7 @@ from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import letters
 from inlet.core.units.way import Move
 from inlet.core.units.words import kind_words, method_words, move_text
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import check_text, cloth_name, length_text, size_text
 from inlet.files.project_json import FileProblem
 
 MARGIN = 45.0
@@ -218,10 +218,13 @@ class _Guide:
         else:
             self._unit_pictures(step.unit, moves)
         if step.after_each:
-            sizes = ",  then ".join(size_text(size, plan.measure) for size in step.after_each)
+            sizes = ",  then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
             self._text(f"On the way it should measure {sizes}.", 10.5)
         if step.measures:
-            self._text(f"Should measure {size_text(step.measures, plan.measure)}", 15, BOLD, 6)
+            size, exactly = check_text(step.measures, plan.measure)
+            self._text(f"Should measure {size}", 15, BOLD, 2 if exactly else 6)
+            if exactly:
+                self._text(exactly, 9.5, REGULAR, 6)
 
     def _unit_pictures(self, unit: UnitPlan, moves: Sequence[Move]) -> None:
         """Moves side by side, three to a line, each with its number and words below."""

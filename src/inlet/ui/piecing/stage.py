@@ -11,7 +11,7 @@ from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.units.words import kind_words, method_words, move_text
-from inlet.core.words import size_text
+from inlet.core.words import check_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.parts import button, column, empty, label, row, scrolled
@@ -119,7 +119,7 @@ class PiecingStage(QWidget):
         if step.unit is None:
             self.body.addWidget(label(step.text, "", True))
         if step.after_each:
-            sizes = ", then ".join(size_text(size, plan.measure) for size in step.after_each)
+            sizes = ", then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
             self.body.addWidget(label(f"On the way it should measure {sizes}.", "small", True))
         if step.unit and step.unit.method.trim_to:
             trim = size_text(step.unit.method.trim_to, plan.measure)
@@ -133,19 +133,18 @@ class PiecingStage(QWidget):
         left.addWidget(label(f"make {step.times}" if step.times > 1 else "make one", "heading"))
         left.addStretch(1)
         if step.measures:
-            caption = label("should measure, raw edge to raw edge", "caption")
-            for made in (label(_figure(step, plan), "figure"), caption):
+            figure, exactly = check_text(step.measures, plan.measure)
+            caption = "should measure, raw edge to raw edge"
+            words = [label(figure.replace(" x ", " × "), "figure"), label(caption, "caption")]
+            if exactly:
+                words.append(label(exactly, "caption"))
+            for made in words:
                 made.setAlignment(Qt.AlignmentFlag.AlignRight)
                 right.addWidget(made)
         made = QHBoxLayout()
         made.addLayout(left, 1)
         made.addLayout(right)
         return made
-
-
-def _figure(step: Step, plan: BlockPlan) -> str:
-    assert step.measures is not None
-    return size_text(step.measures, plan.measure).replace(" x ", " × ")
 
 
 def _name(step: Step) -> str:
