@@ -87,8 +87,9 @@ class Session(QObject):
     def plan(self) -> BlockPlan | None:
         """The plan of the block as it is now, or None until it has been worked out."""
         plan = self._plan
-        current = plan and plan.project is self.project and plan.block is self.block
-        return plan if current and plan and plan.copies == self.copies else None
+        if plan is None or plan.project is not self.project or plan.block is not self.block:
+            return None
+        return plan if plan.copies == self.copies else None
 
     # --- editing ------------------------------------------------------------------------------
 

@@ -83,6 +83,18 @@ def test_splitting_keeps_the_cloth_on_both_halves_and_painting_changes_one():
     assert paint(block, (F(1), F(1)), "c") == block  # on the seam
 
 
+def test_cloth_round_an_island_is_kept_clear_of_it():
+    island = ("2 2 4 2", "4 2 4 4", "4 4 2 4", "2 4 2 2")
+    block = paint(empty(), (F(1), F(1)), "a")
+    for line in island:
+        a, b, c, d = (F(n) for n in line.split())
+        block = add_seam(block, (a, b), (c, d))
+    assert cloths(block) == ["a", "a"]
+    block = paint(block, (F(3), F(3)), "b")
+    assert [(p.fabric, bool(p.holes)) for p in draft(block).patches] == [("a", True), ("b", False)]
+    assert None not in draft(block).homes
+
+
 def test_new_bands_carry_the_drawing_along():
     block = in_cloths(block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 1 0 2 1", 3, 3), "abc")
     wide = set_bands(block, parse_bands("2:1:2"), block.rows)

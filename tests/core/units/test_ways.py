@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from dataclasses import replace as change
 from decimal import Decimal
 from fractions import Fraction as F
 from pathlib import Path
@@ -168,4 +167,3 @@ def test_moves_show_what_they_say():
         for move in way.moves:
             assert move.lower or move.upper
             assert (move.do == "sew") <= any(line.kind == "seam" for line in move.lines)
-    assert change(way, name="x").name == "x"

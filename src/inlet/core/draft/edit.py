@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.geometry.point import ORIGIN, Point, cross, dot
+from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.geometry.polygon import from_first_corner, inner_point
 from inlet.core.numbers import Exact
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, straight, total
@@ -81,17 +81,17 @@ def paint(block: Block, point: Pair, fabric: str | None) -> Block:
         return block
     spots = tuple(s for s, home in zip(block.fabric_at, now.homes, strict=True) if home != here)
     if fabric is not None:
-        spots = (*spots, FabricAt(point=_anchor(now, here), fabric=fabric))
+        anchor = _anchor(now, here) or (point[0], point[1])
+        spots = (*spots, FabricAt(point=anchor, fabric=fabric))
     return replace(block, fabric_at=spots)
 
 
 def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...]) -> Block:
     """``block`` on new bands. A coordinate on an old grid line goes to the same line of the new
     grid where there is one, and in between in proportion; what lay beyond is drawn no more."""
-    fx, fy = _regrid(block.columns, columns), _regrid(block.rows, rows)
 
     def moved(p: Pair) -> Pair:
-        return fx(p[0]), fy(p[1])
+        return _regrid(block.columns, columns, p[0]), _regrid(block.rows, rows, p[1])
 
     seams: list[Seam] = []
     width, height = total(columns), total(rows)
@@ -106,20 +106,15 @@ def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...])
     return _keep_cloth(block, new)
 
 
-class _regrid:
-    """Coordinate on one set of bands to the same place on another."""
-
-    def __init__(self, old: tuple[Exact, ...], new: tuple[Exact, ...]) -> None:
-        self.old, self.new = old, new
-
-    def __call__(self, x: Exact) -> Exact:
-        at: Exact = Fraction(0)
-        out: Exact = Fraction(0)
-        for before, after in zip(self.old, self.new, strict=False):
-            if x <= at + before:
-                return out + (x - at) * after / before
-            at, out = at + before, out + after
-        return out
+def _regrid(old: tuple[Exact, ...], new: tuple[Exact, ...], x: Exact) -> Exact:
+    """A coordinate on one set of bands at the same place on another; past the last, the edge."""
+    at: Exact = Fraction(0)
+    out: Exact = Fraction(0)
+    for before, after in zip(old, new, strict=False):
+        if x <= at + before:
+            return out + (x - at) * after / before
+        at, out = at + before, out + after
+    return out
 
 
 def _keep_cloth(before: Block, after: Block) -> Block:
@@ -137,6 +132,8 @@ def _keep_cloth(before: Block, after: Block) -> Block:
                 spots.append(kept[unchanged])
             continue
         anchor = _anchor(new, patch.face)
+        if anchor is None:
+            continue
         under = old.arrangement.locate(Point(*anchor)) if same_grid else None
         fabric = patch.fabric if under is None else old.patches[under].fabric
         if fabric is not None:
@@ -151,17 +148,16 @@ def _ring(now: Draft, face: int) -> tuple[object, ...]:
     return tuple(from_first_corner(tuple(now.arrangement.points[v] for v in r)) for r in rings)
 
 
-def _anchor(now: Draft, face: int) -> Pair:
-    """A point inside a patch to remember its cloth by, clear of its islands."""
+def _anchor(now: Draft, face: int) -> Pair | None:
+    """A point inside a patch to remember its cloth by, clear of its islands; None where none is
+    found, and the patch is then told to have no cloth."""
     outline = now.arrangement.outline(face)
-    anchor = inner_point(outline)
-    if now.arrangement.locate(anchor) == face:
-        return anchor.x, anchor.y
-    # An island lies there: go towards each corner until clear of it.
-    for corner in outline:
-        step = corner.minus(anchor)
-        for k in (2, 4, 8, 16, 32, 64, 1024):
-            near = corner.minus(step.scaled(Fraction(1, k), Fraction(1, k)))
-            if now.arrangement.locate(near) == face:
-                return near.x, near.y
-    return ORIGIN
+    middle = inner_point(outline)
+    # Where an island lies in the middle, go towards each corner until clear of it.
+    near = (
+        corner.minus(corner.minus(middle).scaled(Fraction(1, k), Fraction(1, k)))
+        for k in (1, 2, 4, 8, 16, 32, 64, 1024)
+        for corner in outline
+    )
+    found = next((p for p in near if now.arrangement.locate(p) == face), None)
+    return None if found is None else (found.x, found.y)

@@ -77,8 +77,7 @@ class UnitPlan:
 
     @property
     def unfinished(self) -> Size:
-        s = self.measure.seam
-        return self.unit.size[0] + 2 * s, self.unit.size[1] + 2 * s
+        return _with_seams(self.unit.size, self.measure)
 
 
 def plan_method(way: Way, unit: Unit, count: int, measure: Measure) -> Method:
@@ -94,9 +93,12 @@ def plan_method(way: Way, unit: Unit, count: int, measure: Measure) -> Method:
         )
         for piece in way.pieces
     )
-    s = measure.seam
-    trim_to = (unit.size[0] + 2 * s, unit.size[1] + 2 * s) if trims else None
+    trim_to = _with_seams(unit.size, measure) if trims else None
     return Method(way, runs, runs * way.makes - count, trim_to, pieces)
+
+
+def _with_seams(size: Size, measure: Measure) -> Size:
+    return size[0] + 2 * measure.seam, size[1] + 2 * measure.seam
 
 
 def cut_size(exact: Exact, measure: Measure, trims: bool = False) -> Fraction:

@@ -1,11 +1,11 @@
-"""Sewing patch by patch: a unit in the order of its tree, and any two parts where they lie."""
+"""Sewing a unit patch by patch, in the order of its tree."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, from_first_corner, line_through, offset
+from inlet.core.geometry.polygon import Polygon, flip, from_first_corner, line_through, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import Piece, piece_for
@@ -74,43 +74,33 @@ def _joins(
     sheets = [_joins(p, patches, seam, moves) for p in part.parts]
     so_far = sheets[0]
     for before, after, sheet in zip(part.parts, part.parts[1:], sheets[1:], strict=False):
-        so_far = join_sheets(so_far, sheet, before, after, part, seam, moves)
+        so_far = _join_sheets(so_far, sheet, before, after, part, moves)
     return so_far
 
 
-def join_sheets(
+def _join_sheets(
     lower: Sheet,
     upper: Sheet,
     before: Part,
     after: Part,
     whole: Part,
-    seam: Exact,
-    moves: list[Move] | None = None,
+    moves: list[Move],
 ) -> Sheet:
-    """Two neighbouring parts of ``whole`` sewn where they lie, as a raw sheet; as moves too."""
-    start, end = shared_side(before, whole)
+    """Two neighbouring parts of ``whole`` sewn where they lie: a raw sheet, and moves for it."""
+    start, end = _shared_side(before, whole)
     line = line_through(start, end)
-    if line.side(after.outline[0]) + line.side(after.outline[1]) + line.side(after.outline[2]) > 0:
+    # Opened cloth is kept on the growing side, which must be where ``before`` lies.
+    if any(line.side(p) > 0 for p in after.outline):
         line = line.opposite()
-    laid = tuple(
-        (tuple(line.mirror(p) for p in reversed(outline)), fabric) for outline, fabric in upper
-    )
+    laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
     result = opened(lower, laid, line)
-    if moves is not None:
-        moves.append(
-            Move(
-                "sew",
-                "Right sides together, sew {seam} from the edge.",
-                lower,
-                laid,
-                (Drawn("seam", start, end),),
-            )
-        )
-        moves.append(Move("open", "Open and press.", result))
+    sew = "Right sides together, sew {seam} from the edge."
+    moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
+    moves.append(Move("open", "Open and press.", result))
     return result
 
 
-def shared_side(part: Part, whole: Part) -> tuple[Point, Point]:
+def _shared_side(part: Part, whole: Part) -> tuple[Point, Point]:
     """The side along which ``part`` is sewn to the next of ``whole``'s parts: its farthest along
     ``whole.across``."""
     assert whole.across is not None
