@@ -7,15 +7,21 @@ from fractions import Fraction
 
 from hypothesis import strategies as st
 
+from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seam
 from inlet.core.draft.patches import draft
-from inlet.core.geometry.point import Point, Turn
-from inlet.core.geometry.polygon import clip, inner_point, line_through
+from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import clip, line_through
 from inlet.core.numbers import Exact, Root2
 from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
 
 F = Fraction
-CLOTHS = tuple(Fabric(id=c, name=c.upper(), colour="#808080") for c in "abcdef")
+GREYS = ("#f0f0f0", "#101010", "#c0c0c0", "#404040", "#989898", "#707070")
+CLOTHS = tuple(
+    Fabric(id=c, name=c.upper(), colour=grey) for c, grey in zip("abcdef", GREYS, strict=True)
+)
 
 
 def point(x: Exact | int | str, y: Exact | int | str) -> Point:
@@ -56,7 +62,7 @@ def in_cloths(block: Block, cloths: str) -> Block:
     now = draft(block)
     spots = []
     for i, patch in enumerate(now.patches):
-        inside = inner_point(now.arrangement.outline(patch.face))
+        inside = inside_point(now.arrangement.outlines[patch.face])
         spots.append(FabricAt(point=(inside.x, inside.y), fabric=cloths[i % len(cloths)]))
     return replace(block, fabric_at=tuple(spots))
 
@@ -64,32 +70,6 @@ def in_cloths(block: Block, cloths: str) -> Block:
 def project_of(*blocks: Block, **measure: object) -> Project:
     project = Project(name="Test", fabrics=CLOTHS, blocks=blocks)
     return replace(project, measure=replace(project.measure, **measure))
-
-
-def turned_block(block: Block, turn: Turn) -> Block:
-    """The same block, mirrored left-right and turned clockwise by quarters."""
-    quarters, mirror = turn
-    for step in ["mirror"] * mirror + ["turn"] * (quarters % 4):
-        width, height = block.grid
-
-        def moved(p, w=width, h=height, mirror=step == "mirror"):
-            return (w - p[0], p[1]) if mirror else (h - p[1], p[0])
-
-        columns, rows, finished = block.columns, block.rows, block.finished
-        if step == "mirror":
-            columns = columns[::-1]
-        else:
-            columns, rows = rows[::-1], columns
-            finished = finished[::-1]
-        block = replace(
-            block,
-            columns=columns,
-            rows=rows,
-            finished=finished,
-            seams=tuple(straight(moved(s.ends[0]), moved(s.ends[1])) for s in block.seams),
-            fabric_at=tuple(replace(f, point=moved(f.point)) for f in block.fabric_at),
-        )
-    return block
 
 
 UNITS = {
@@ -115,6 +95,25 @@ def grid_segments(draw, most: int = 12, size: int = 6):
     spot = st.builds(point, st.integers(0, size), st.integers(0, size))
     pairs = st.tuples(spot, spot).filter(lambda s: s[0] != s[1])
     return draw(st.lists(pairs, max_size=most))
+
+
+@st.composite
+def mixed_seams(draw, most: int = 10, size: int = 6):
+    """Seams between grid points: straight ones, quarter arcs, and arcs about a grid point."""
+    spot = st.builds(point, st.integers(0, size), st.integers(0, size))
+    out = []
+    for _ in range(draw(st.integers(0, most))):
+        p, q = draw(st.tuples(spot, spot).filter(lambda s: s[0] != s[1]))
+        kind = draw(st.sampled_from(["line", "quarter", "about"]))
+        if kind == "quarter":
+            out.append(quarter_arc(p, q, draw(st.booleans())))
+        elif kind == "about" and q.minus(p).x != 0 != q.minus(p).y:
+            # p the centre, q an end: the other end is q mirrored in an axis through p.
+            other = Point(q.x, 2 * p.y - q.y)
+            out.append(Curve(q, other, p))
+        else:
+            out.append(Curve(p, q))
+    return out
 
 
 @st.composite

@@ -10,14 +10,23 @@ from pathlib import Path
 from typing import NoReturn
 
 from inlet import __version__
+from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.plan import BlockPlan, deep_trees, plan_block
-from inlet.core.project import Block, Project
+from inlet.core.project import (
+    LARGEST_BLOCK_INCHES,
+    MOST_BANDS,
+    Block,
+    Project,
+    first_project,
+    new_block,
+    replace,
+)
 from inlet.core.units.words import piece_text
 from inlet.core.words import cloth_name, size_text
 from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import FileProblem, load
+from inlet.files.project_json import FileProblem, load, save
 
-COMMANDS = ("plan", "export", "check")
+COMMANDS = ("plan", "export", "check", "import")
 MOST_COPIES = 10_000
 
 
@@ -67,7 +76,7 @@ def _without_window(args: Sequence[str]) -> int:
     commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
     for name, text in (
         ("plan", "print the plan of a block"),
-        ("export", "write a guide to print"),
+        ("export", "write a guide to print, or the drawing of a block"),
         ("check", "say what is wrong with a file or its drawings"),
     ):
         command = commands.add_parser(name, help=text)
@@ -78,16 +87,33 @@ def _without_window(args: Sequence[str]) -> int:
         if name == "plan":
             command.add_argument("--json", action="store_true", help="as JSON, docs/plan-format.md")
         if name == "export":
-            command.add_argument("--what", choices=["guide"], required=True)
-            command.add_argument("--format", choices=["pdf"], required=True)
+            command.add_argument("--what", choices=["guide", "block"], required=True)
+            command.add_argument("--format", choices=["pdf", "svg"], required=True)
             command.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
             command.add_argument("-o", "--output", metavar="OUT", required=True)
+    command = commands.add_parser("import", help="make a block of the lines and arcs of an SVG")
+    command.add_argument("file", metavar="DRAWING.svg")
+    command.add_argument("--name", help="of the block, else the drawing's")
+    command.add_argument("--size", type=_size, metavar="WIDTH", help="finished, else 9 in")
+    for side in ("columns", "rows"):
+        command.add_argument(f"--{side}", type=_bands, metavar="N", help="else guessed")
+    command.add_argument(
+        "-o", "--output", metavar="PROJECT", required=True, help="to add it to, or a new one"
+    )
     options = parser.parse_args(args)
+    if options.command == "import":
+        return _import(options)
     project = load(options.file)
     if options.command == "check":
         return _check(project, Path(options.file).name)
     plan = plan_block(project, _block(project, options.block, options.file), options.copies)
-    if options.command == "export":
+    if options.command == "export" and (options.what, options.format) == ("block", "svg"):
+        from inlet.files.svg import write_block_svg  # loads the SVG library
+
+        write_block_svg(project, plan.block, Path(options.output))
+    elif options.command == "export":
+        if (options.what, options.format) != ("guide", "pdf"):
+            raise FileProblem(f"inlet: a {options.what} cannot be written as {options.format}")
         from inlet.files.guide_pdf import write_guide  # loads the PDF library
 
         write_guide(plan, options.output, options.paper)
@@ -98,6 +124,37 @@ def _without_window(args: Sequence[str]) -> int:
     else:
         print(_summary(plan))
     return 0
+
+
+def _import(options: argparse.Namespace) -> int:
+    from inlet.files.svg import load_svg  # loads the SVG library
+
+    drawing, target = Path(options.file), Path(options.output)
+    project = load(target) if target.exists() else first_project()
+    name = options.name or drawing.stem
+    block = new_block({b.id for b in project.blocks}, name, project.measure)
+    if options.size is not None:
+        block = replace(block, finished=(options.size, options.size))
+    made = load_svg(drawing, block=block, columns=options.columns, rows=options.rows)
+    save(replace(project, blocks=(*project.blocks, made.block)), target)
+    print("\n".join(made.report))
+    return 0
+
+
+def _size(text: str) -> Exact:
+    try:
+        size = parse_length(text)
+    except NumberError as why:
+        raise argparse.ArgumentTypeError(str(why)) from None
+    if not 0 < size <= LARGEST_BLOCK_INCHES:
+        raise argparse.ArgumentTypeError(f"“{text}” is not a size a block can have")
+    return size
+
+
+def _bands(text: str) -> int:
+    if not text.isdecimal() or not 0 < int(text) <= MOST_BANDS:
+        raise argparse.ArgumentTypeError(f"“{text}” is not a number from 1 to {MOST_BANDS}")
+    return int(text)
 
 
 def _copies(text: str) -> int:

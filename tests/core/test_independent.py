@@ -11,12 +11,13 @@ import shapely
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from inlet.core.draft.symmetry import turned
 from inlet.core.plan import deep_trees, plan_block
 from inlet.core.project import Block, straight
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import load
 from inlet.ui.app import DEMO
-from tests.blocks import in_cloths, project_of, through_blocks, turned_block, turns, unit_blocks
+from tests.blocks import in_cloths, project_of, through_blocks, turns, unit_blocks
 
 LARGEST = 2**45
 """Integers up to here are exact in the floats of polygons, with room for products' signs."""
@@ -122,7 +123,7 @@ def test_joins_replayed_by_polygons_give_the_block(block, copies):
 @given(unit_blocks(), turns)
 @settings(max_examples=30)
 def test_blocks_of_units_too_in_any_turn(block, turn):
-    block = turned_block(block, turn)
+    block = turned(block, turn)
     verify(json.loads(json.dumps(plan_dict(plan_block(project_of(block), block)))))
 
 

@@ -117,9 +117,9 @@ def test_cloth_is_drawn_in_its_colour_and_grey_as_its_lightness(qapp):
         draw_sheet(painter, frame, sheet, project, grey=grey)
         painter.end()
         colours.append(QColor(image.pixel(20, 20)))
-    assert colours[0].name() == "#808080"
-    assert colours[1].name() == "#808080"
-    assert theme.cloth_colour("#ff0000", grey=True).name() == "#363636"
+    assert colours[0].name() == "#f0f0f0"
+    assert colours[1].name() == "#f0f0f0"
+    assert theme.cloth_colour("#ff0000", grey=True).name() == "#7f7f7f"
     assert theme.cloth_colour(None) == theme.NO_CLOTH
 
 

@@ -16,6 +16,7 @@ from inlet.core.numbers import show
 from inlet.files.project_json import load, previous_version
 from inlet.ui import theme
 from inlet.ui.app import DEMO
+from inlet.ui.draft.cloths import ClothDialog
 from inlet.ui.rail import STAGES
 from tests.blocks import point
 
@@ -132,8 +133,7 @@ def test_a_block_drawn_and_painted_by_keys_alone(maker, qtbot):
     qtbot.keyClick(drawing, keys.Key_Space)
     assert [p.fabric for p in maker.session.draft.patches] == ["dark", None]
     qtbot.keyClick(drawing, keys.Key_E)
-    for _ in range(2):
-        qtbot.keyClick(drawing, keys.Key_Right)
+    qtbot.keyClick(drawing, keys.Key_Right)  # from the middle of a band to its line
     qtbot.keyClick(drawing, keys.Key_Down)
     qtbot.keyClick(drawing, keys.Key_Return)
     assert maker.session.block.seams == ()
@@ -297,11 +297,13 @@ def test_blocks_and_cloths_of_a_project(maker, answer, monkeypatch):
     assert [b.title for b in session.project.blocks] == ["Skiff"]
     window.delete_.trigger()
     assert "at least one block" in window.message_text.text()
-    ticket = window.draft_ticket
-    ticket.add_cloth()
+    cloths = window.draft_ticket.cloths
+    cloths.add_cloth()
     assert session.cloth == session.project.fabrics[-1].id
     monkeypatch.setattr(QColorDialog, "getColor", lambda *_a, **_k: QColor("#123456"))
-    ticket._recolour(session.project.fabrics[0])
+    dialog = ClothDialog(session, session.project.fabrics[0], window)
+    dialog.choose_colour()
+    dialog.take()
     assert session.project.fabrics[0].colour == "#123456"
     answer(text="Reading room")
     window.name_.trigger()

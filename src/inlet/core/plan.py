@@ -7,11 +7,11 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from typing import NamedTuple
 
+from inlet.core.cutting.comfort import Comfort, comfort
 from inlet.core.cutting.cuts import Cut, cut_list
 from inlet.core.cutting.strips import Cloth, lay_out
-from inlet.core.draft.checks import drawing_problems, on_mark
+from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.geometry.polygon import edges
 from inlet.core.numbers import Exact
 from inlet.core.piecing.joins import Join, join_tree
 from inlet.core.piecing.pivots import pivot_problems
@@ -54,6 +54,7 @@ class BlockPlan(NamedTuple):
     steps: tuple[Step, ...]
     resewn: bool
     problems: tuple[Problem, ...]
+    comfort: Comfort
 
     @property
     def measure(self) -> Measure:
@@ -86,12 +87,13 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
     )
     cuts = cut_list(units)
     cloth = lay_out(project, cuts)
-    problems = [*drawing_problems(drawn, measure), *pivot_problems(drawn, root)]
+    problems = [*drawing_problems(drawn, project), *pivot_problems(drawn, root)]
     broken = any(p.level == "error" for p in problems)
     good = not broken and resewn(drawn, root, units, measure.seam)
     if not broken and not good:
         problems.append(_not_proved())
-    problems += _size_problems(units, measure)
+    sizes = comfort(units, block, measure)
+    problems += _size_problems(sizes, measure)
     problems += _method_problems(block, units)
     problems += _cloth_problems(project, cloth)
     return BlockPlan(
@@ -107,6 +109,7 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
         find_steps(drawn, root, units, copies, project),
         good,
         tuple(sorted(problems, key=lambda p: p.level != "error")),
+        sizes,
     )
 
 
@@ -119,37 +122,23 @@ def _not_proved() -> Problem:
     )
 
 
-def _size_problems(units: Sequence[UnitPlan], measure: Measure) -> Iterator[Problem]:
-    """Sides that fall between the ruler's marks: the block is not comfortable at this size.
-
-    Sides along the grain are looked at, with their two allowances. The √2 that a triangle adds to
-    its cut is rounded up by the craft's habit and is not counted; nor are sides off the grain.
-    """
-    labels: dict[Exact, list[str]] = {}
-    for plan in units:
-        for side in _sides_off_mark(plan, measure):
-            labels.setdefault(side, []).append(plan.unit.label)
-    named = [f"{length_text(side, measure)} ({', '.join(found)})" for side, found in labels.items()]
-    if named:
-        mark = length_text(measure.mark, measure)
-        falls = "falls" if len(named) == 1 else "fall"
-        yield Problem(
-            "warning",
-            "odd-size",
-            (),
-            f"Not a comfortable size: with seams, {', '.join(named)} {falls} between the {mark} "
-            "marks. Cuts are rounded up to the next one.",
-        )
-
-
-def _sides_off_mark(plan: UnitPlan, measure: Measure) -> list[Exact]:
-    """The sides of a unit's patches along the grain, allowances on, that meet no mark."""
-    sides: dict[Exact, None] = {}
-    for outline, _ in plan.unit.picture:
-        for p, q in edges(outline):
-            if p.x == q.x or p.y == q.y:
-                sides[abs(q.x - p.x) + abs(q.y - p.y) + 2 * measure.seam] = None
-    return [side for side in sides if not on_mark(side, measure.mark)]
+def _size_problems(sizes: Comfort, measure: Measure) -> Iterator[Problem]:
+    """The block is not comfortable at this size: cuts fall between the ruler's marks."""
+    if not sizes.misses:
+        return
+    named = [
+        f"{length_text(miss.length, measure)} ({', '.join(miss.labels)})" for miss in sizes.misses
+    ]
+    mark = length_text(measure.mark, measure)
+    near = [size_text(size, measure) for size in (sizes.smaller, sizes.larger) if size is not None]
+    yield Problem(
+        "warning",
+        "odd-size",
+        (),
+        f"Not a comfortable size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
+        f"between the {mark} marks. Cuts are rounded up to the next one."
+        + (f" Nearest comfortable: {' and '.join(near)}." if near else ""),
+    )
 
 
 def _method_problems(block: Block, units: Sequence[UnitPlan]) -> Iterator[Problem]:

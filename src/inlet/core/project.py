@@ -11,6 +11,7 @@ from typing import Any
 
 import msgspec
 
+from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import CM_PER_INCH, Exact
 
@@ -58,13 +59,25 @@ DEFAULT_WIDTH = {"inch": Fraction(42), "cm": Fraction(107)}
 """Usable width of cloth where a fabric states none."""
 
 
+class Print(_Value, frozen=True, kw_only=True):
+    """A picture of a print: ``image`` as base64 of a PNG or JPEG file, ``width`` the length of
+    cloth it shows from side to side."""
+
+    image: str
+    width: Exact = Fraction(4)
+
+
 class Fabric(_Value, frozen=True, kw_only=True):
-    """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``."""
+    """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``; ``value`` is
+    ``light``, ``medium`` or ``dark`` where the maker says so, else empty."""
 
     id: str
     name: str = ""
     colour: str = "#cfc8ba"
     width: Exact | None = None
+    value: str = ""
+    print: Print | None = None
+    notes: str = ""
 
     @property
     def title(self) -> str:
@@ -92,11 +105,30 @@ class Seam(_Value, frozen=True, kw_only=True):
         assert self.arc is not None
         return Point(*self.arc.start), Point(*self.arc.end)
 
+    @property
+    def curve(self) -> Curve:
+        """What the seam lies along."""
+        start, end = self.ends
+        return Curve(start, end, Point(*self.arc.centre) if self.arc is not None else None)
+
 
 def straight(p: Pair, q: Pair) -> Seam:
     """A straight seam, its ends in a fixed order so that drawing it backward is no difference."""
     low, high = ((p[0], p[1]), (q[0], q[1]))
     return Seam(line=(low, high) if low <= high else (high, low))
+
+
+def curved(p: Pair, q: Pair, centre: Pair) -> Seam:
+    """A seam along an arc, its ends in a fixed order like those of ``straight``."""
+    low, high = sorted(((p[0], p[1]), (q[0], q[1])))
+    return Seam(arc=Arc(centre=(centre[0], centre[1]), start=low, end=high))
+
+
+def seam_along(curve: Curve) -> Seam:
+    """The seam that lies along a curve."""
+    if curve.centre is None:
+        return straight(curve.start, curve.end)
+    return curved(curve.start, curve.end, curve.centre)
 
 
 class FabricAt(_Value, frozen=True, kw_only=True):
@@ -108,7 +140,8 @@ class FabricAt(_Value, frozen=True, kw_only=True):
 
 class Block(_Value, frozen=True, kw_only=True):
     """A drafted block. Bands (``columns``, ``rows``) are proportions; coordinates of seams are in
-    grid units from the top left, x up to the sum of columns; ``finished`` is (width, height)."""
+    grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
+    ``marks`` are points carried there with the compass, to draw seams between."""
 
     id: str
     name: str = ""
@@ -117,6 +150,7 @@ class Block(_Value, frozen=True, kw_only=True):
     rows: tuple[Exact, ...] = (Fraction(1),)
     seams: tuple[Seam, ...] = ()
     fabric_at: tuple[FabricAt, ...] = ()
+    marks: tuple[Pair, ...] = ()
     methods: dict[str, str] = {}
 
     @property
@@ -127,6 +161,11 @@ class Block(_Value, frozen=True, kw_only=True):
     def grid(self) -> Pair:
         """Width and height in grid units."""
         return total(self.columns), total(self.rows)
+
+    @property
+    def curves(self) -> bool:
+        """Is any seam an arc?"""
+        return any(seam.arc is not None for seam in self.seams)
 
     @property
     def scale(self) -> Pair:
@@ -160,12 +199,65 @@ class Project(_Value, frozen=True, kw_only=True):
         stated = fabric.width if fabric else None
         return stated if stated is not None else DEFAULT_WIDTH[self.measure.system]
 
+    def with_fabric(self, old: str, new: Fabric) -> Project:
+        """The project with the cloth of id ``old`` replaced."""
+        return replace(self, fabrics=tuple(new if f.id == old else f for f in self.fabrics))
+
+    def in_place_of(self, old: str, new: str) -> Project:
+        """The project with cloth ``new`` wherever cloth ``old`` lies, and ``old`` put away."""
+        return replace(
+            self,
+            fabrics=tuple(f for f in self.fabrics if f.id != old),
+            blocks=tuple(
+                replace(
+                    block,
+                    fabric_at=tuple(
+                        replace(spot, fabric=new) if spot.fabric == old else spot
+                        for spot in block.fabric_at
+                    ),
+                )
+                for block in self.blocks
+            ),
+            quilt=_renamed(self.quilt, old, new),
+        )
+
     def with_block(self, block: Block) -> Project:
         """The project with the block of the same id replaced."""
         return replace(self, blocks=tuple(block if b.id == block.id else b for b in self.blocks))
 
 
 replace = msgspec.structs.replace
+
+
+def _renamed(quilt: Any, old: str, new: str) -> Any:
+    """The quilt as the file holds it, with every mention of a cloth changed."""
+    if isinstance(quilt, dict):
+        return {
+            k: new if v == old and k.endswith("fabric") else _renamed(v, old, new)
+            for k, v in quilt.items()
+        }
+    return [_renamed(v, old, new) for v in quilt] if isinstance(quilt, list) else quilt
+
+
+FIRST_CLOTHS = (
+    Fabric(id="light", name="Light", colour="#ece5d3"),
+    Fabric(id="medium", name="Medium", colour="#a9b6a2"),
+    Fabric(id="dark", name="Dark", colour="#2d5560"),
+)
+
+
+def first_project() -> Project:
+    """A project to begin with: three cloths, no block yet."""
+    return Project(fabrics=FIRST_CLOTHS)
+
+
+def new_block(taken: set[str], name: str, measure: Measure = INCH) -> Block:
+    """An empty block on a three by three grid, at a size usual in its measure."""
+    bands = (Fraction(1),) * 3
+    size = Fraction(24 if measure.system == "cm" else 9)
+    return Block(
+        id=fresh_id(name, taken), name=name, finished=(size, size), columns=bands, rows=bands
+    )
 
 
 def measured_in(project: Project, system: str) -> Project:
@@ -178,11 +270,20 @@ def measured_in(project: Project, system: str) -> Project:
     return replace(
         project,
         measure=measure,
-        fabrics=tuple(replace(f, width=None) for f in project.fabrics),
+        fabrics=tuple(_fabric_measured(f, factor) for f in project.fabrics),
         blocks=tuple(
             replace(b, finished=(b.finished[0] * factor, b.finished[1] * factor))
             for b in project.blocks
         ),
+    )
+
+
+def _fabric_measured(fabric: Fabric, factor: Fraction) -> Fabric:
+    shown = fabric.print
+    return replace(
+        fabric,
+        width=None,
+        print=replace(shown, width=shown.width * factor) if shown is not None else None,
     )
 
 

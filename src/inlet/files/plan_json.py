@@ -43,8 +43,8 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
                 "id": p.id,
                 "fabric": p.fabric,
                 "outline": _outline(p.outline),
-                "arcs": [],
-                **({"holes": [_outline(h) for h in p.holes]} if p.holes else {}),
+                "arcs": [{"edge": i, "centre": [number(c.x), number(c.y)]} for i, c in p.arcs],
+                **({"holes": [_outline(h.corners) for h in p.holes]} if p.holes else {}),
             }
             for p in plan.draft.patches
         ],

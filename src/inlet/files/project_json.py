@@ -7,6 +7,7 @@ file beside the target, flushed to disk, renamed over it, the previous version k
 
 from __future__ import annotations
 
+import base64
 import json
 import os
 import re
@@ -20,8 +21,10 @@ from typing import Any, get_args, get_origin, get_type_hints
 import msgspec
 
 from inlet.core import project as document
+from inlet.core.geometry.curve import arc_fault
+from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
-from inlet.core.project import Block, Project, Seam
+from inlet.core.project import Block, Print, Project, Seam
 
 VERSION = 1
 _NUMBER: Any = Exact
@@ -256,6 +259,10 @@ def _plain(value: Any) -> Any:
     return [_plain(v) for v in value] if isinstance(value, list) else value
 
 
+_NEWER = ("marks",)
+"""Lists that files before them do not have: left out where empty."""
+
+
 def _ungather(value: Any) -> Any:
     """A document value as JSON data, ``extra`` keys back in their place; what is empty and may
     be left out is."""
@@ -270,6 +277,8 @@ def _ungather(value: Any) -> Any:
         for name, key in zip(fields, value.__struct_encode_fields__, strict=True):
             item = getattr(value, name)
             if name == "extra" or (item in (None, "", {}) and name in known):
+                continue
+            if name in _NEWER and not item:
                 continue
             out[key] = _ungather(item)
         return {**out, **value.extra}  # type: ignore[attr-defined]
@@ -297,11 +306,24 @@ def _broken_rules(project: Project) -> Iterator[str]:
     for i, fabric in enumerate(project.fabrics):
         if not re.fullmatch(r"#[0-9a-fA-F]{6}", fabric.colour):
             yield f"fabrics[{i}].colour: “{fabric.colour}” is not a colour like #d9dcd6"
+        if fabric.value and fabric.value not in ("light", "medium", "dark"):
+            yield f"fabrics[{i}].value: “{fabric.value}” is not light, medium or dark"
+        if fabric.print is not None:
+            yield from _print_rules(fabric.print, f"fabrics[{i}].print")
         if fabric.width is not None and fabric.width <= 0:
             yield f"fabrics[{i}].width: {write_exact(fabric.width)} must be above 0"
     yield from _repeated("blocks", [b.id for b in project.blocks])
     for i, block in enumerate(project.blocks):
         yield from _block_rules(block, f"blocks[{i}]", project, set(fabrics))
+
+
+def _print_rules(shown: Print, place: str) -> Iterator[str]:
+    if shown.width <= 0:
+        yield f"{place}.width: {write_exact(shown.width)} must be above 0"
+    try:
+        base64.b64decode(shown.image, validate=True)
+    except ValueError:
+        yield f"{place}.image: not a picture (base64 of a PNG or JPEG file)"
 
 
 def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) -> Iterator[str]:
@@ -333,7 +355,10 @@ def _seam_rules(seam: Seam, place: str) -> Iterator[str]:
     if (seam.line is None) == (seam.arc is None):
         yield f'{place}: a seam is either a "line" or an "arc"'
     elif seam.arc is not None:
-        yield f"{place}.arc: this version of Inlet sews straight seams only; it cannot read arcs"
+        start, end, centre = (Point(*p) for p in (seam.arc.start, seam.arc.end, seam.arc.centre))
+        fault = arc_fault(start, end, centre)
+        if fault:
+            yield f"{place}.arc: {fault}"
     elif seam.ends[0] == seam.ends[1]:
         yield f"{place}.line: both ends are the same point"
 

@@ -2,12 +2,29 @@
 
 from __future__ import annotations
 
+import base64
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
+from math import atan2, degrees
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QFont,
+    QFontMetricsF,
+    QImage,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPolygonF,
+    QTransform,
+)
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from inlet.core.geometry.curve import Curve, circle_of, sweep
+from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.project import Project
 from inlet.core.units.sheets import Sheet
@@ -38,8 +55,48 @@ class Frame:
     def back(self, point: QPointF) -> tuple[float, float]:
         return (point.x() - self.left) / self.scale, (point.y() - self.top) / self.scale
 
+    @property
+    def transform(self) -> QTransform:
+        """Finished lengths to pixels, for a painter."""
+        return QTransform(self.scale, 0, 0, self.scale, self.left, self.top)
+
     def polygon(self, outline: Polygon) -> QPolygonF:
         return QPolygonF([self.at(*p.floats()) for p in outline])
+
+
+def path_of(outline: Outline, sx: float = 1.0, sy: float = 1.0) -> QPainterPath:
+    """An outline as a path, its units stretched by (sx, sy)."""
+    path = QPainterPath()
+    for i, side in enumerate(outline.sides()):
+        if i == 0:
+            path.moveTo(*stretched(side.start, sx, sy))
+        add_side(path, side, sx, sy)
+    path.closeSubpath()
+    return path
+
+
+def stretched(p: Point, sx: float, sy: float) -> tuple[float, float]:
+    x, y = p.floats()
+    return x * sx, y * sy
+
+
+def add_side(path: QPainterPath, side: Curve, sx: float = 1.0, sy: float = 1.0) -> None:
+    """Go on along a line or arc. Qt's angles run against the clock on screen, ours with it."""
+    if side.centre is None:
+        path.lineTo(*stretched(side.end, sx, sy))
+        return
+    (x, y), r = side.centre.floats(), float(circle_of(side).squared) ** 0.5
+    px, py = side.start.floats()
+    box = QRectF((x - r) * sx, (y - r) * sy, 2 * r * sx, 2 * r * sy)
+    path.arcTo(box, -degrees(atan2(py - y, px - x)), -degrees(sweep(side)))
+
+
+def curve_path(curve: Curve, sx: float = 1.0, sy: float = 1.0) -> QPainterPath:
+    """A seam as a path of its own."""
+    path = QPainterPath()
+    path.moveTo(*stretched(curve.start, sx, sy))
+    add_side(path, curve, sx, sy)
+    return path
 
 
 def bounds_of(sheets: Iterable[Sheet]) -> tuple[float, float, float, float]:
@@ -80,6 +137,27 @@ def draw_sheet(
 def colour_of(project: Project, fabric: str | None, grey: bool = False) -> QColor:
     known = project.fabric(fabric) if fabric else None
     return theme.cloth_colour(known.colour if known else None, grey)
+
+
+@lru_cache(maxsize=32)
+def _print_picture(image: str, grey: bool) -> QImage:
+    """The picture of a print; empty where it cannot be read."""
+    made = QImage.fromData(base64.b64decode(image))
+    return made.convertToFormat(QImage.Format.Format_Grayscale8) if grey and made.width() else made
+
+
+def cloth_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
+    """How a cloth is filled in by a painter that counts in finished lengths: its print at true
+    size where it has a picture, else its colour."""
+    known = project.fabric(fabric) if fabric else None
+    if known is not None and known.print is not None:
+        picture = _print_picture(known.print.image, grey)
+        if picture.width():
+            brush = QBrush(picture)
+            k = float(known.print.width) / picture.width()
+            brush.setTransform(QTransform.fromScale(k, k))
+            return brush
+    return QBrush(colour_of(project, fabric, grey))
 
 
 def _paler(colour: QColor) -> QColor:

@@ -6,33 +6,24 @@ another thread, and only the plan of the newest document is ever called current.
 
 from __future__ import annotations
 
-from fractions import Fraction
 from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 
 from inlet.core.draft.patches import Draft, draft
+from inlet.core.draft.regrid import Regridded
+from inlet.core.draft.symmetry import group_of, turned
+from inlet.core.geometry.point import Turn
 from inlet.core.history import History
 from inlet.core.plan import BlockPlan
-from inlet.core.project import Block, Fabric, Measure, Project, fresh_id, replace
+from inlet.core.project import Block, Measure, Project, first_project, fresh_id, new_block, replace
 from inlet.files import project_json
 from inlet.ui.planner import Planner
-
-FIRST_CLOTHS = (
-    Fabric(id="light", name="Light", colour="#ece5d3"),
-    Fabric(id="medium", name="Medium", colour="#a9b6a2"),
-    Fabric(id="dark", name="Dark", colour="#2d5560"),
-)
 
 
 def new_project() -> Project:
     """An empty project: one empty block, three cloths to begin with."""
-    return Project(name="", fabrics=FIRST_CLOTHS, blocks=(new_block(set(), "Block 1"),))
-
-
-def new_block(taken: set[str], name: str) -> Block:
-    bands = (Fraction(1),) * 3
-    return Block(id=fresh_id(name, taken), name=name, columns=bands, rows=bands)
+    return replace(first_project(), blocks=(new_block(set(), "Block 1"),))
 
 
 class Session(QObject):
@@ -42,6 +33,7 @@ class Session(QObject):
     planned = Signal()  # a current plan has arrived
     selected = Signal()  # the unit or step picked
     picked_cloth = Signal()
+    repeats = Signal()  # the symmetry drawn with
     said = Signal(str)  # a sentence for the maker
 
     def __init__(self) -> None:
@@ -52,6 +44,7 @@ class Session(QObject):
         self.label: str | None = None  # the unit picked
         self.cloth: str | None = self.project.fabrics[0].id  # the cloth to paint with
         self.grey = False
+        self.symmetries: frozenset[str] = frozenset()  # what drawing is repeated by
         self.copies = 1
         self._draft: tuple[Block, Draft] | None = None
         self._plan: BlockPlan | None = None
@@ -91,6 +84,16 @@ class Session(QObject):
             return None
         return plan if plan.copies == self.copies else None
 
+    @property
+    def group(self) -> tuple[Turn, ...]:
+        """The ways the drawing is repeated, itself first."""
+        return group_of(self.symmetries)
+
+    def repeat_by(self, keys: frozenset[str]) -> None:
+        if keys != self.symmetries:
+            self.symmetries = keys
+            self.repeats.emit()
+
     # --- editing ------------------------------------------------------------------------------
 
     def edit(self, project: Project) -> None:
@@ -102,6 +105,42 @@ class Session(QObject):
 
     def edit_measure(self, measure: Measure) -> None:
         self.edit(replace(self.project, measure=measure))
+
+    def take_bands(self, made: Regridded) -> None:
+        """Take a block on new bands; say so where some of its seams did not fit them."""
+        self.edit_block(made.block)
+        if made.left_out:
+            count = made.left_out
+            self.said.emit(
+                f"{count} {'curve' if count == 1 else 'curves'} did not fit the new bands and "
+                f"{'was' if count == 1 else 'were'} left out; Undo brings "
+                f"{'it' if count == 1 else 'them'} back."
+            )
+
+    def turn_block(self, turn: Turn) -> None:
+        self.edit_block(turned(self.block, turn))
+
+    def copy_block(self) -> None:
+        """The block once more beside itself, to make another of."""
+        block, blocks = self.block, self.project.blocks
+        name = f"{block.title} copy"
+        made = replace(block, id=fresh_id(name, {b.id for b in blocks}), name=name)
+        at = blocks.index(block) + 1
+        self.block_id = made.id
+        self.edit(replace(self.project, blocks=(*blocks[:at], made, *blocks[at:])))
+
+    def move_block(self, by: int) -> None:
+        """One place earlier or later among the blocks."""
+        blocks = list(self.project.blocks)
+        at = blocks.index(self.block)
+        to = max(0, min(len(blocks) - 1, at + by))
+        blocks.insert(to, blocks.pop(at))
+        self.edit(replace(self.project, blocks=tuple(blocks)))
+
+    def take_block(self, block: Block) -> None:
+        """A block from elsewhere, as a new one after the others; shown."""
+        self.block_id = block.id
+        self.edit(replace(self.project, blocks=(*self.project.blocks, block)))
 
     def undo(self) -> None:
         if self.history.undo():
@@ -117,9 +156,7 @@ class Session(QObject):
 
     def add_block(self) -> None:
         taken = {b.id for b in self.project.blocks}
-        block = new_block(taken, f"Block {len(taken) + 1}")
-        if self.measure.system == "cm":
-            block = replace(block, finished=(Fraction(24), Fraction(24)))
+        block = new_block(taken, f"Block {len(taken) + 1}", self.measure)
         self.block_id = block.id
         self.edit(replace(self.project, blocks=(*self.project.blocks, block)))
 

@@ -10,6 +10,7 @@ from PySide6.QtSvg import QSvgRenderer
 from PySide6.QtWidgets import QApplication
 
 from inlet.assets import ASSETS, FONTS, ICONS
+from inlet.core.draft.value import grey_of
 
 GROUND = QColor("#ece6da")
 PANEL = QColor("#f6f2ea")
@@ -105,12 +106,10 @@ def _drawn(name: str, colour: QColor, size: int) -> QPixmap:
 
 
 def cloth_colour(colour: str | None, grey: bool = False) -> QColor:
-    """A cloth's colour on screen; in grey view its lightness only (Rec. 709 luminance)."""
-    made = QColor(colour) if colour else QColor(NO_CLOTH)
-    if grey:
-        value = round(0.2126 * made.red() + 0.7152 * made.green() + 0.0722 * made.blue())
-        made = QColor(value, value, value)
-    return made
+    """A cloth's colour on screen; in grey view the grey as light as it."""
+    if not colour:
+        return QColor(NO_CLOTH)
+    return QColor(grey_of(colour) if grey else colour)
 
 
 def ink_on(colour: QColor) -> QColor:

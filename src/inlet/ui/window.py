@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QKeySequence
@@ -20,7 +22,8 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.draft.sizes import with_seams
-from inlet.core.project import measured_in, replace
+from inlet.core.draft.tray import Stamp
+from inlet.core.project import Block, measured_in, new_block, replace
 from inlet.files.project_json import FileProblem, load
 from inlet.ui import theme
 from inlet.ui.cutting.stage import CuttingStage
@@ -38,10 +41,21 @@ from inlet.ui.topbar import TopBar
 from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
 
+if TYPE_CHECKING:
+    from inlet.files.svg import Imported
+
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
+
+
+def svg():
+    """The SVG format; loaded when first asked for, as its library is slow to start."""
+    from inlet.files import svg as module
+
+    return module
 
 
 class Window(QMainWindow):
@@ -100,6 +114,9 @@ class Window(QMainWindow):
         ):  # fmt: skip
             self.tickets.addWidget(scrolled(ticket, "ticket"))
         self.tickets.setFixedWidth(min(theme.px(310), TICKET))
+        self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
+        self.draft_ticket.tray.chosen.connect(self._take_unit)
+        self.draft.used.connect(self._used)
         self.rail = Rail(session)
         self.rail.chosen.connect(self.show_stage)
         middle = QHBoxLayout()
@@ -126,6 +143,21 @@ class Window(QMainWindow):
             session.planned.emit()
         self.show_stage(self.stage)
 
+    def _used(self, tool: str) -> None:
+        """The tray shows while units are dropped, and does what the keys over the drawing ask."""
+        tray = self.draft_ticket.tray
+        if tool == "turn-unit":
+            tray.turn_unit()
+        elif tool == "flip-unit":
+            tray.flip_unit()
+        else:
+            tray.setVisible(tool == "unit")
+
+    def _take_unit(self, stamp: Stamp) -> None:
+        self.draft.drawing.stamp = stamp
+        self.draft.drawing.prompt()
+        self.draft.drawing.update()
+
     # --- stages and tape ----------------------------------------------------------------------
 
     def show_stage(self, stage: str) -> None:
@@ -148,7 +180,9 @@ class Window(QMainWindow):
         width = session.block.finished[0]
         raw = with_seams(width, session.measure)
         reading = Reading(f"{session.block.title}, whole width", width, raw)
-        if self.stage == "piecing":
+        if self.stage == "draft":
+            reading = self.draft.drawing.reading() or reading
+        elif self.stage == "piecing":
             reading = self.piecing.reading() or reading
         elif self.stage == "units":
             reading = self.units.reading() or reading
@@ -203,6 +237,15 @@ class Window(QMainWindow):
         self.rename_ = self._action("Re&name the block…", self.rename_block, "F2")
         self.delete_ = self._action("&Delete the block", session.delete_block)
         self.name_ = self._action("Name the pro&ject…", self.name_project)
+        self.copy_ = self._action("&Copy the block", session.copy_block, "Ctrl+D")
+        turn, mirror = (1, False), (0, True)
+        self.turn_ = self._action("&Turn it a quarter", lambda: session.turn_block(turn), "Ctrl+T")
+        self.mirror_ = self._action("&Mirror it", lambda: session.turn_block(mirror), "Ctrl+M")
+        self.earlier_ = self._action("Move it &earlier", lambda: session.move_block(-1), "Alt+Up")
+        self.later_ = self._action("Move it &later", lambda: session.move_block(1), "Alt+Down")
+        self.import_ = self._action("&Import a drawing…", self.import_drawing, "Ctrl+I")
+        self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
+        self.export_ = self._action("E&xport the block as SVG…", self.export_block, "Ctrl+E")
         self.inches_ = self._action("Measure in &inches", lambda: self._measure_in("inch"))
         self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in("cm"))
         self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
@@ -224,6 +267,9 @@ class Window(QMainWindow):
         menu.addActions([self.undo_, self.redo_])
         menu.addSeparator()
         menu.addActions([self.add_, self.rename_, self.delete_, self.name_])
+        block = menu.addMenu("This &block")
+        block.addActions([self.copy_, self.turn_, self.mirror_, self.earlier_, self.later_])
+        menu.addActions([self.import_, self.paste_, self.export_])
         menu.addSeparator()
         menu.addActions([self.inches_, self.cm_])
         menu.addSeparator()
@@ -335,6 +381,47 @@ class Window(QMainWindow):
         try:
             target = path if path.suffix else path.with_suffix(".pdf")
             write_guide(plan, target, self.settings.paper)
+        except FileProblem as problem:
+            self.say(str(problem))
+
+    # --- drawings -----------------------------------------------------------------------------
+
+    def import_drawing(self) -> None:
+        """The lines and arcs of an SVG file as a new block."""
+        name, _ = QFileDialog.getOpenFileName(self, "Import a drawing", self._folder(), DRAWINGS)
+        if name:
+            path = Path(name)
+            self._take_drawing(path.stem, lambda block: svg().load_svg(path, block=block))
+
+    def paste_drawing(self) -> None:
+        """The same from the clipboard."""
+        text = QApplication.clipboard().text()
+        if "<svg" not in text:
+            self.say("The clipboard holds no SVG drawing.")
+            return
+        self._take_drawing("Pasted", lambda b: svg().read_svg(text, "the clipboard", block=b))
+
+    def _take_drawing(self, name: str, read: Callable[[Block], Imported]) -> None:
+        session = self.session
+        block = new_block({b.id for b in session.project.blocks}, name, session.measure)
+        try:
+            made = read(replace(block, finished=session.block.finished))
+        except FileProblem as problem:
+            self.say(str(problem))
+            return
+        session.take_block(made.block)
+        self.say(" ".join(made.report))
+
+    def export_block(self) -> None:
+        block = self.session.block
+        start = str(Path(self._folder()) / f"{block.id}.svg")
+        name, _ = QFileDialog.getSaveFileName(self, "Export the block", start, DRAWINGS)
+        if not name:
+            return
+        path = Path(name)
+        try:
+            target = path if path.suffix else path.with_suffix(".svg")
+            svg().write_block_svg(self.session.project, block, target)
         except FileProblem as problem:
             self.say(str(problem))
 

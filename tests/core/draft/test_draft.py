@@ -9,10 +9,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.bands import parse_bands, show_bands
-from inlet.core.draft.edit import add_seam, erase_piece, paint, set_bands
+from inlet.core.draft.edit import add_seam, erase_piece, paint
 from inlet.core.draft.patches import draft
+from inlet.core.draft.regrid import set_bands
 from inlet.core.draft.sizes import nearest_side, seam_length, side_size
 from inlet.core.draft.snapping import nearest_snap, seam_near
+from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.point import midpoint
 from inlet.core.geometry.polygon import area, from_first_corner
 from inlet.core.history import History
 from inlet.core.numbers import ROOT2, NumberError
@@ -61,9 +64,9 @@ def test_a_seam_erased_piece_by_piece_is_gone(drawn, pick):
     index = pick % len(block.seams)
     p, q = block.seams[index].ends
     without = replace(block, seams=block.seams[:index] + block.seams[index + 1 :])
-    assert erase_piece(block, (p.x, p.y), (q.x, q.y)).seams == without.seams
-    half = ((p.x + q.x) / 2, (p.y + q.y) / 2)
-    piecewise = erase_piece(erase_piece(block, (p.x, p.y), half), half, (q.x, q.y))
+    assert erase_piece(block, Curve(p, q)).seams == without.seams
+    half = midpoint(p, q)
+    piecewise = erase_piece(erase_piece(block, Curve(p, half)), Curve(half, q))
     assert shapes(piecewise) == shapes(without)
 
 
@@ -97,21 +100,28 @@ def test_cloth_round_an_island_is_kept_clear_of_it():
 
 def test_new_bands_carry_the_drawing_along():
     block = in_cloths(block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 1 0 2 1", 3, 3), "abc")
-    wide = set_bands(block, parse_bands("2:1:2"), block.rows)
+    wide = set_bands(block, parse_bands("2:1:2").proportions, block.rows).block
     assert wide.grid == (F(5), F(3))
     assert point(2, 0) in draft(wide).arrangement.points
     assert cloths(wide) == cloths(block)
-    assert shapes(set_bands(wide, block.columns, block.rows)) == shapes(block)
+    assert shapes(set_bands(wide, block.columns, block.rows).block) == shapes(block)
 
 
 @pytest.mark.parametrize(
     ("text", "bands"),
-    [("3", [1, 1, 1]), ("2:1:2", [2, 1, 2]), ("1, 2", [1, 2]), ("1½:1", ["3/2", 1])],
+    [("3", [1, 1, 1]), ("2:1:2", [2, 1, 2]), ("1 2", [1, 2]), ("3:1½", [3, "3/2"])],
 )
 def test_bands_as_typed(text, bands):
     found = parse_bands(text)
-    assert list(found) == [F(b) for b in bands]
-    assert parse_bands(show_bands(found)) == found
+    assert list(found.proportions) == [F(b) for b in bands]
+    assert found.size is None
+    again = parse_bands(show_bands(found.proportions)).proportions
+    assert [b / again[0] for b in again] == [b / found.proportions[0] for b in found.proportions]
+
+
+def test_bands_typed_as_sizes_make_the_size():
+    assert parse_bands("2, 1 1/2, 2") == ((F(2), F(3, 2), F(2)), F(11, 2))
+    assert parse_bands("5 cm, 25mm", "cm").size == F(15, 2)
 
 
 @pytest.mark.parametrize("text", ["", "0", "2:0:1", "a:b", "999", "-1:2"])
@@ -126,8 +136,8 @@ def test_snapping_finds_the_grid_its_parts_and_what_is_drawn():
     assert nearest_snap(now, 1.45, 1.9, 2) == point("3/2", 2)
     crossed = draft(block_of("0 0 3 1 / 0 1 3 0", 3, 3))
     assert nearest_snap(crossed, 1.52, 0.48, 1) == point("3/2", "1/2")
-    p, q, far = seam_near(crossed, 0.7, 0.3)
-    assert {p, q} == {point(0, 0), point("3/2", "1/2")}
+    piece, far = seam_near(crossed, 0.7, 0.3)
+    assert set(piece.ends) == {point(0, 0), point("3/2", "1/2")}
     assert far < 0.3
     assert seam_near(draft(block_of()), 0.5, 0.5) is None
 

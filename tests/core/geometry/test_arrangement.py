@@ -19,14 +19,14 @@ from tests.blocks import grid_segments, point, seams
 def total_area(found) -> F:
     total = F(0)
     for i, face in enumerate(found.faces):
-        total = total + area(found.outline(i))
+        total = total + area(found.outlines[i].corners)
         for hole in face.holes:  # seen from inside, a hole runs the other way round
-            total = total + area([found.points[v] for v in hole])
+            total = total + area([found.points[v] for v in hole.corners])
     return total
 
 
 def outlines(found) -> set:
-    return {from_first_corner(found.outline(i)) for i in range(len(found.faces))}
+    return {from_first_corner(found.outlines[i].corners) for i in range(len(found.faces))}
 
 
 @given(grid_segments(most=14))
@@ -34,7 +34,7 @@ def outlines(found) -> set:
 def test_patches_tile_the_block_exactly(drawn):
     found = arrange(F(6), F(6), drawn)
     assert total_area(found) == 36
-    assert all(area(found.outline(i)) > 0 for i in range(len(found.faces)))
+    assert all(area(found.outlines[i].corners) > 0 for i in range(len(found.faces)))
 
 
 @given(grid_segments(most=10))
@@ -45,7 +45,7 @@ def test_patches_are_those_of_an_independent_library(drawn):
     lines.append(shapely.box(0, 0, 6, 6).exterior)
     theirs = list(shapely.ops.polygonize(shapely.unary_union(lines)))
     if not any(face.holes for face in found.faces):
-        ours = sorted(float(area(found.outline(i))) for i in range(len(found.faces)))
+        ours = sorted(float(area(found.outlines[i].corners)) for i in range(len(found.faces)))
         assert len(ours) == len(theirs)
         assert all(
             abs(a - b) < 1e-9 for a, b in zip(ours, sorted(t.area for t in theirs), strict=True)
@@ -108,7 +108,7 @@ def test_seams_a_hair_apart_are_not_one():
     drawn = [(point(1, 0), point(1, 3)), (Point(1 + thin, F(0)), Point(1 + thin, F(3)))]
     found = arrange(F(3), F(3), drawn)
     assert len(found.faces) == 3
-    assert thin * 3 in {area(found.outline(i)) for i in range(3)}
+    assert thin * 3 in {area(found.outlines[i].corners) for i in range(3)}
 
 
 def faults(drawn: str) -> list[tuple[str, Point, int]]:

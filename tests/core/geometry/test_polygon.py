@@ -77,7 +77,7 @@ def test_inside_agrees_with_an_independent_library(drawn, p):
 
     found = arrange(F(6), F(6), drawn)
     for i in range(len(found.faces)):
-        outline = found.outline(i)
+        outline = found.outlines[i].corners
         shape = shapely.Polygon([q.floats() for q in outline])
         at = shapely.Point(p.floats())
         expected = 0 if shape.exterior.distance(at) == 0 else 1 if shape.contains(at) else -1

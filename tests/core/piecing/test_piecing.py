@@ -11,6 +11,7 @@ import shapely
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from inlet.core.draft.symmetry import turned
 from inlet.core.geometry.motion import canonical
 from inlet.core.geometry.polygon import clip, edges, line_through
 from inlet.core.piecing.joins import count_joins
@@ -27,7 +28,6 @@ from tests.blocks import (
     project_of,
     split_block,
     through_blocks,
-    turned_block,
     turns,
     unit_blocks,
 )
@@ -64,7 +64,7 @@ def test_blocks_of_about_sixty_patches_too(seed):
 @given(unit_blocks() | through_blocks(most=14), turns)
 @settings(max_examples=60)
 def test_turning_or_mirroring_a_block_changes_no_cut_size(block, turn):
-    one, two = plan_of(block), plan_of(turned_block(block, turn))
+    one, two = plan_of(block), plan_of(turned(block, turn))
     assert one.resewn
     assert two.resewn
 
@@ -102,7 +102,7 @@ def test_the_proof_fails_for_another_drawing():
 
 @pytest.mark.parametrize("turn", [(0, False), (1, False), (0, True)])
 def test_seams_in_a_circle_need_a_partial_seam_and_say_where(turn):
-    plan = plan_of(turned_block(block_of(RING, 3, 3), turn))
+    plan = plan_of(turned(block_of(RING, 3, 3), turn))
     (problem,) = plan.errors
     assert problem.code == "needs-partial"
     assert set(problem.at) == {point(1, 1), point(2, 1), point(2, 2), point(1, 2)}

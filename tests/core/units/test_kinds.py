@@ -9,10 +9,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.patches import draft
+from inlet.core.draft.symmetry import turned
 from inlet.core.project import FabricAt, replace, straight
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units, letters
-from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, turned_block, turns
+from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, turns
 
 
 def units_of(block):
@@ -29,16 +30,16 @@ def kinds(block) -> dict[str, int]:
 
 @given(st.sampled_from(sorted(UNITS)), lengths, turns, st.text("abc", min_size=1, max_size=9))
 def test_a_unit_is_named_in_any_turn_size_and_colouring(kind, size, turn, cloths):
-    block = turned_block(block_of(UNITS[kind], size=(size, size), cloths=cloths), turn)
+    block = turned(block_of(UNITS[kind], size=(size, size), cloths=cloths), turn)
     assert kinds(block) == {kind: 1}
 
 
 @given(lengths, turns, st.text("abc", min_size=1, max_size=3))
 def test_geese_are_twice_as_wide_as_high(height, turn, cloths):
     block = block_of(GOOSE, 2, 1, (2 * height, height), cloths)
-    assert kinds(turned_block(block, turn)) == {"flying-geese": 1}
+    assert kinds(turned(block, turn)) == {"flying-geese": 1}
     other = block_of(GOOSE, 2, 1, (3 * height, height), cloths)
-    assert kinds(turned_block(other, turn)) == {"other": 3}
+    assert kinds(turned(other, turn)) == {"other": 3}
 
 
 @pytest.mark.parametrize(
@@ -111,7 +112,7 @@ def test_a_colouring_with_a_hand_gives_a_reversed_label(cloths, handed):
         around,
         fabric_at=tuple(FabricAt(point=p, fabric=c) for p, c in zip(spots, cloths, strict=True)),
     )
-    found = units_of(beside(one, turned_block(one, (0, True))))
+    found = units_of(beside(one, turned(one, (0, True))))
     labels = [(u.label, u.mirror_of, len(u.places)) for u in found]
     assert labels == ([("A", None, 1), ("A rev", "A", 1)] if handed else [("A", None, 2)])
 
@@ -120,7 +121,7 @@ def test_a_colouring_with_a_hand_gives_a_reversed_label(cloths, handed):
 @settings(max_examples=40)
 def test_turned_copies_are_one_unit(kind, one, two, cloths):
     first = block_of(UNITS[kind], size=(6, 6), cloths=cloths)
-    a, b = turned_block(first, (one[0], False)), turned_block(first, (two[0], False))
+    a, b = turned(first, (one[0], False)), turned(first, (two[0], False))
     found = units_of(beside(a, b))
     if kind == "strips" and len(found) == 1 and len(found[0].places) == 1:
         return  # two sets of bars in line are one longer set

@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.patches import draft
+from inlet.core.draft.symmetry import turned
 from inlet.core.numbers import ROOT2, next_mark, parse_exact, write_exact
 from inlet.core.project import Measure
 from inlet.core.units.breakdown import break_down
@@ -20,7 +21,7 @@ from inlet.core.units.proof import makes_unit
 from inlet.core.units.sheets import size, trimmed
 from inlet.core.units.units import find_units
 from inlet.core.units.ways import ways
-from tests.blocks import GOOSE, UNITS, allowances, block_of, lengths, turned_block, turns
+from tests.blocks import GOOSE, UNITS, allowances, block_of, lengths, turns
 
 CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
 KINDS = {**UNITS, "flying-geese": GOOSE}
@@ -32,7 +33,7 @@ def unit_of(kind: str, finished: list[F], cloths: str = "ab", turn=(0, False)):
     """One unit on its own; geese lie two squares wide."""
     width, height = finished if len(finished) == 2 else finished * 2
     columns = 2 if kind == "flying-geese" else 1
-    block = turned_block(block_of(KINDS[kind], columns, 1, (width, height), cloths), turn)
+    block = turned(block_of(KINDS[kind], columns, 1, (width, height), cloths), turn)
     now = draft(block)
     (unit,) = find_units(now, break_down(now))
     assert unit.kind == kind

@@ -6,12 +6,15 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
+from inlet.core.draft.regrid import has_square_unit
+from inlet.core.draft.snapping import curve_distance
+from inlet.core.draft.value import lost_edges, shape_name
+from inlet.core.geometry.curve import Circle, Curve
+from inlet.core.geometry.outline import inside_point, outline_width
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import inner_point, narrowest
-from inlet.core.numbers import Exact
 from inlet.core.problem import Problem
-from inlet.core.project import Measure
-from inlet.core.words import length_text, place_text, unit_of
+from inlet.core.project import Measure, Project
+from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
 _FAULTS = {
     "outside": ("error", "seam-outside", "A seam runs outside the block to {place}."),
@@ -27,13 +30,117 @@ _FAULTS = {
         "The shape at {place} touches no other seam: the patch around it would need a hole.",
     ),
 }
+SMALLEST_PATCH = {"inch": Fraction(1, 2), "cm": Fraction(1)}
+"""Narrower than this finished, a patch is hard to hold and press."""
+TIGHTEST_CURVE = {"inch": Fraction(1), "cm": Fraction(5, 2)}
+"""Smallest radius that most makers sew without puckers."""
+NEARLY = {"inch": Fraction(1, 4), "cm": Fraction(3, 5)}
+"""A seam that stops this near to another was meant to meet it."""
 
 
-def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
-    """Every fault of the drawing itself, worst first: seams, then cloth, then slivers."""
+def drawing_problems(draft: Draft, project: Project) -> Iterator[Problem]:
+    """Every fault of the drawing itself: seams, then cloth, then what is small or hard to see."""
+    measure = project.measure
+    yield from _faults(draft, measure)
+    yield from _curves(draft, measure)
+    yield from _cloth(draft)
+    yield from _small(draft, measure)
+    yield from _values(draft, project)
+
+
+def _faults(draft: Draft, measure: Measure) -> Iterator[Problem]:
     for fault in draft.arrangement.faults:
         level, code, text = _FAULTS[fault.kind]
-        yield Problem(level, code, (fault.point,), text.format(place=place_text(fault.point)))
+        place = place_text(fault.point)
+        gap = _gap(draft, fault.point) if fault.kind == "stops" else None
+        if gap is not None and gap < float(NEARLY[measure.system]):
+            yield Problem(
+                level,
+                "seam-nearly-meets",
+                (fault.point,),
+                f"A seam nearly meets another at {place}: {gap:.2f} {unit_of(measure)} apart.",
+            )
+        else:
+            yield Problem(level, code, (fault.point,), text.format(place=place))
+
+
+def _gap(draft: Draft, end: Point) -> float:
+    """How far the loose end of a seam is from any other, or from where its own crossed one, at
+    finished size."""
+    scale = (float(draft.block.scale[0]), float(draft.block.scale[1]))
+    arrangement = draft.arrangement
+    return min(
+        curve_distance(arrangement.curve(edge), end.floats(), scale) for edge in arrangement.edges
+    )
+
+
+def _curves(draft: Draft, measure: Measure) -> Iterator[Problem]:
+    block = draft.block
+    if not block.curves:
+        return
+    curved = [
+        (edge, on)
+        for edge in draft.arrangement.edges
+        if isinstance(on := draft.arrangement.lines[edge.line], Circle)
+    ]
+    if not curved:
+        return
+    first = _middle(draft.arrangement.curve(curved[0][0]))
+    if not has_square_unit(block):
+        yield Problem(
+            "error",
+            "curve-not-round",
+            (first,),
+            f"At {size_text(block.finished, measure)} the curve at {_about(first)} is not "
+            "round: give the block a size in proportion to its bands.",
+        )
+        return
+    tightest = TIGHTEST_CURVE[measure.system]
+    seen: set[Circle] = set()
+    for edge, on in curved:
+        radius = float(on.squared) ** 0.5 * float(block.scale[0])
+        if radius < float(tightest) - 1e-9 and on not in seen:
+            seen.add(on)
+            at = _middle(draft.arrangement.curve(edge))
+            yield Problem(
+                "warning",
+                "curve-tight",
+                (at,),
+                f"The curve at {_about(at)} is tight: its radius is {radius:.2f} "
+                f"{unit_of(measure)}, less than {length_text(tightest, measure)}.",
+            )
+    places = tuple(_middle(draft.arrangement.curve(edge)) for edge, _ in curved)
+    count = len(curved)
+    yield Problem(
+        "error",
+        "needs-curve",
+        places,
+        f"{'A seam is' if count == 1 else f'{count} seams are'} curved, as at {_about(first)}: "
+        "cut those patches round templates. The order of sewing is worked out for straight seams "
+        "only.",
+    )
+
+
+def _middle(curve: Curve) -> Point:
+    """A place on a curve to point at, not to measure from."""
+    if curve.centre is None:
+        return curve.start
+    (cx, cy), (px, py), (qx, qy) = (p.floats() for p in (curve.centre, *curve.ends))
+    x, y = (px + qx) / 2 - cx, (py + qy) / 2 - cy
+    k = ((px - cx) ** 2 + (py - cy) ** 2) ** 0.5 / (x * x + y * y) ** 0.5
+    return Point(
+        Fraction(round((cx + x * k) * 64), 64),
+        Fraction(round((cy + y * k) * 64), 64),
+    )
+
+
+def _about(at: Point) -> str:
+    """The place of a curve, to the nearest quarter of a grid unit."""
+    x, y = (Fraction(round(float(c) * 4), 4) for c in at)
+    return f"about {place_text(Point(x, y))}"
+
+
+def _cloth(draft: Draft) -> Iterator[Problem]:
     for spot, home in zip(draft.block.fabric_at, draft.homes, strict=True):
         if home is not None:
             continue
@@ -46,28 +153,59 @@ def drawing_problems(draft: Draft, measure: Measure) -> Iterator[Problem]:
         )
     for patch in draft.patches:
         if patch.fabric is None:
-            at = inner_point(draft.arrangement.outline(patch.face))
+            at = inside_point(draft.arrangement.outlines[patch.face])
             yield Problem(
                 "error",
                 "patch-without-fabric",
                 (at,),
                 f"The patch at {place_text(at)} has no fabric yet.",
             )
-    limit = measure.seam
+
+
+def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
+    """Slivers, narrower than a seam allowance, each; patches that are merely small, together."""
+    small: list[tuple[float, Point]] = []
     for patch in draft.patches:
-        width = narrowest(patch.outline)
-        if width < float(limit) - 1e-9:
-            at = inner_point(draft.arrangement.outline(patch.face))
-            yield Problem(
-                "warning",
-                "sliver",
-                (at,),
-                f"The patch at {place_text(at)} is a sliver: {width:.2f} {unit_of(measure)} "
-                f"finished at its narrowest, less than the {length_text(limit, measure)} seam.",
-            )
+        width = outline_width(patch.shape)
+        if width >= float(SMALLEST_PATCH[measure.system]) - 1e-9:
+            continue
+        at = inside_point(draft.arrangement.outlines[patch.face])
+        if width >= float(measure.seam) - 1e-9:
+            small.append((width, at))
+            continue
+        yield Problem(
+            "warning",
+            "sliver",
+            (at,),
+            f"The patch at {place_text(at)} is a sliver: {width:.2f} {unit_of(measure)} "
+            f"finished at its narrowest, less than the {length_text(measure.seam, measure)} seam.",
+        )
+    if small:
+        width, at = min(small, key=lambda found: found[0])
+        least = length_text(SMALLEST_PATCH[measure.system], measure)
+        more = f", and {len(small) - 1} more like it" if len(small) > 1 else ""
+        yield Problem(
+            "warning",
+            "patch-small",
+            tuple(place for _, place in small),
+            f"The patch at {place_text(at)}{more}: {width:.2f} {unit_of(measure)} finished at "
+            f"its narrowest, under {least}, is hard to sew.",
+        )
 
 
-def on_mark(length: Exact, ruler: Fraction) -> bool:
-    """Does a length land on the maker's ruler mark?"""
-    ratio = length / ruler
-    return isinstance(ratio, Fraction) and ratio.denominator == 1
+def _values(draft: Draft, project: Project) -> Iterator[Problem]:
+    """One problem for each two cloths that cannot be told apart, at every seam between them."""
+    found: dict[tuple[str, str], list[tuple[Point, str]]] = {}
+    for lost in lost_edges(draft, project):
+        low, high = sorted((lost.patch.fabric or "", lost.beside.fabric or ""))
+        found.setdefault((low, high), []).append((lost.at, shape_name(lost.patch)))
+    for (one, other), places in found.items():
+        at, shape = places[0]
+        more = f" and {len(places) - 1} more such seams do" if len(places) > 1 else " does"
+        yield Problem(
+            "warning",
+            "value-near",
+            tuple(place for place, _ in places),
+            f"{cloth_name(project, one)} and {cloth_name(project, other)} are too near in value: "
+            f"the {shape} at {place_text(at)}{more} not show.",
+        )

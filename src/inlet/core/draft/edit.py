@@ -2,61 +2,120 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from fractions import Fraction
 
 from inlet.core.draft.patches import Draft, draft
+from inlet.core.geometry.curve import Curve, circle_of, within_arc
+from inlet.core.geometry.outline import Outline, inside_point, shape_key
 from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.geometry.polygon import from_first_corner, inner_point
 from inlet.core.numbers import Exact
-from inlet.core.project import Block, FabricAt, Pair, Seam, replace, straight, total
+from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight
 
 
 def add_seam(block: Block, p: Pair, q: Pair) -> Block:
-    """``block`` with a straight seam from p to q (grid units); where it overlaps seams that lie on
-    the same line they become one. Unchanged where a seam already lies along all of it."""
-    if p == q:
-        return block
-    new, kept = straight(p, q), []
-    for seam in block.seams:
-        joined = _joined(seam, new)
-        if joined == seam:
-            return block
+    """``block`` with a straight seam from p to q (grid units)."""
+    return add_seams(block, [straight(p, q)] if p != q else [])
+
+
+def add_seams(block: Block, seams: Iterable[Seam]) -> Block:
+    """``block`` with more seams; where one overlaps seams that lie along the same line or circle
+    they become one. Unchanged where seams already lie along all of them."""
+    after = merged(seams, block.seams)
+    return block if after == block.seams else keep_cloth(block, replace(block, seams=after))
+
+
+def merged(seams: Iterable[Seam], drawn: Sequence[Seam] = ()) -> tuple[Seam, ...]:
+    """``drawn`` and more seams, those that overlap along one line or circle made one."""
+    out = list(drawn)
+    for seam in seams:
+        out = _joined_to(out, seam)
+    return tuple(out)
+
+
+def _joined_to(drawn: list[Seam], new: Seam) -> list[Seam]:
+    kept = []
+    for seam in drawn:
+        joined = _joined(seam.curve, new.curve)
+        if joined == seam.curve:
+            return drawn
         if joined is None:
             kept.append(seam)
         else:
-            new = joined
-    return _keep_cloth(block, replace(block, seams=(*kept, new)))
+            new = seam_along(joined)
+    return [*kept, new]
 
 
-def _joined(seam: Seam, new: Seam) -> Seam | None:
-    """One seam for two on a line that overlap by more than a point; None where they do not."""
-    a, b = seam.ends
-    p, q = new.ends
-    along = b.minus(a)
-    if cross(along, p.minus(a)) != 0 or cross(along, q.minus(a)) != 0:
+def _joined(seam: Curve, new: Curve) -> Curve | None:
+    """One seam for two on one line or circle that overlap by more than a point; None where they do
+    not, or where together they go half round or more."""
+    if seam.centre is not None or new.centre is not None:
+        return _joined_arcs(seam, new)
+    if not _on_line(seam, new.start) or not _on_line(seam, new.end) or seam.start == seam.end:
         return None
-    (a, b), (p, q) = sorted((a, b)), sorted((p, q))
+    (a, b), (p, q) = sorted(seam.ends), sorted(new.ends)
     if q <= a or p >= b:
         return None
     low, high = min(a, p), max(b, q)
-    return seam if (low, high) == (a, b) else straight(low, high)
+    return seam if (low, high) == (a, b) else Curve(low, high)
 
 
-def erase_piece(block: Block, p: Pair, q: Pair) -> Block:
-    """``block`` without the stretch from p to q of whatever seams lie along it; what is left of
-    them on either side stays."""
-    start, end = Point(*p), Point(*q)
-    kept: list[Seam] = []
-    for seam in block.seams:
-        kept += _without(seam, start, end)
-    return _keep_cloth(block, replace(block, seams=tuple(kept)))
+def _on_line(seam: Curve, p: Point) -> bool:
+    return cross(seam.end.minus(seam.start), p.minus(seam.start)) == 0
 
 
-def _without(seam: Seam, p: Point, q: Point) -> list[Seam]:
-    a, b = seam.ends
-    along = b.minus(a)
-    if cross(along, p.minus(a)) != 0 or cross(along, q.minus(a)) != 0:
+def _joined_arcs(seam: Curve, new: Curve) -> Curve | None:
+    if seam.centre is None or new.centre is None or circle_of(seam) != circle_of(new):
+        return None
+    (a, b), (p, q) = _clockwise(seam), _clockwise(new)
+    centre = seam.centre
+    inside = [within_arc(x, a, b, centre) for x in (p, q)]
+    around = [within_arc(x, p, q, centre) for x in (a, b)]
+    if all(inside):
+        return seam
+    if all(around):
+        return new
+    # They overlap by more than a point where an end of each lies strictly inside the other.
+    if inside[0] and around[1] and p != b:
+        low, high = a, q
+    elif inside[1] and around[0] and q != a:
+        low, high = p, b
+    else:
+        return None
+    if cross(low.minus(centre), high.minus(centre)) <= 0:
+        return None
+    return Curve(low, high, centre)
+
+
+def _clockwise(arc: Curve) -> tuple[Point, Point]:
+    return arc.ends if arc.clockwise else (arc.end, arc.start)
+
+
+def erase_piece(block: Block, piece: Curve) -> Block:
+    """``block`` without the stretch ``piece`` of whatever seams lie along it; what is left of them
+    on either side stays."""
+    return erase_pieces(block, [piece])
+
+
+def erase_pieces(block: Block, pieces: Sequence[Curve]) -> Block:
+    """``erase_piece`` of several at once."""
+    kept = [seam.curve for seam in block.seams]
+    for piece in pieces:
+        kept = [left for curve in kept for left in _without(curve, piece)]
+    seams = tuple(seam_along(curve) for curve in kept)
+    return keep_cloth(block, replace(block, seams=seams))
+
+
+def _without(seam: Curve, piece: Curve) -> list[Curve]:
+    if (seam.centre is None) != (piece.centre is None):
         return [seam]
+    if seam.centre is not None:
+        return _without_arc(seam, piece)
+    a, b = seam.ends
+    p, q = piece.ends
+    if not _nearly_along(seam, p) or not _nearly_along(seam, q):
+        return [seam]
+    along = b.minus(a)
     whole = dot(along, along)
     low, high = sorted((dot(along, p.minus(a)) / whole, dot(along, q.minus(a)) / whole))
     if high <= 0 or low >= 1:
@@ -64,7 +123,34 @@ def _without(seam: Seam, p: Point, q: Point) -> list[Seam]:
     out = []
     for start, end in ((Fraction(0), low), (high, Fraction(1))):
         if start < end:
-            out.append(straight(_at(a, along, start), _at(a, along, end)))
+            out.append(Curve(_at(a, along, start), _at(a, along, end)))
+    return out
+
+
+def _nearly_along(seam: Curve, p: Point) -> bool:
+    """Does a point lie on the line of a straight seam, or as near as a located crossing does?"""
+    along, step = seam.end.minus(seam.start), p.minus(seam.start)
+    off = cross(along, step)
+    return off == 0 or abs(float(off)) <= _LOCATED * float(dot(along, along)) ** 0.5
+
+
+_LOCATED = 1e-10
+
+
+def _without_arc(seam: Curve, piece: Curve) -> list[Curve]:
+    if piece.centre != seam.centre or piece.centre is None:
+        return [seam]
+    apart = float(circle_of(seam).squared - circle_of(piece).squared)
+    if abs(apart) > _LOCATED * float(circle_of(seam).squared):
+        return [seam]
+    (a, b), (p, q), centre = _clockwise(seam), _clockwise(piece), piece.centre
+    if not (within_arc(p, a, b, centre) or within_arc(q, a, b, centre)):
+        return [] if within_arc(a, p, q, centre) and within_arc(b, p, q, centre) else [seam]
+    out = []
+    if p != a and within_arc(p, a, b, centre):
+        out.append(Curve(a, p, centre))
+    if q != b and within_arc(q, a, b, centre):
+        out.append(Curve(q, b, centre))
     return out
 
 
@@ -75,58 +161,35 @@ def _at(a: Point, along: Point, k: Exact) -> Point:
 def paint(block: Block, point: Pair, fabric: str | None) -> Block:
     """``block`` with the patch around ``point`` in ``fabric`` (None takes the cloth off);
     unchanged on a seam or outside."""
+    return paint_all(block, [point], fabric)
+
+
+def paint_all(block: Block, points: Iterable[Pair], fabric: str | None) -> Block:
+    """``paint`` of the patches round several points."""
     now = draft(block)
-    here = now.arrangement.locate(Point(*point))
-    if here is None:
+    found = (now.arrangement.locate(Point(*p)) for p in points)
+    here = list(dict.fromkeys(face for face in found if face is not None))
+    if not here:
         return block
-    spots = tuple(s for s, home in zip(block.fabric_at, now.homes, strict=True) if home != here)
+    spots = [s for s, home in zip(block.fabric_at, now.homes, strict=True) if home not in here]
     if fabric is not None:
-        anchor = _anchor(now, here) or (point[0], point[1])
-        spots = (*spots, FabricAt(point=anchor, fabric=fabric))
-    return replace(block, fabric_at=spots)
+        for face in here:
+            anchor = _anchor(now, face)
+            if anchor is not None:
+                spots.append(FabricAt(point=anchor, fabric=fabric))
+    return replace(block, fabric_at=tuple(spots))
 
 
-def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...]) -> Block:
-    """``block`` on new bands. A coordinate on an old grid line goes to the same line of the new
-    grid where there is one, and in between in proportion; what lay beyond is drawn no more."""
-
-    def moved(p: Pair) -> Pair:
-        return _regrid(block.columns, columns, p[0]), _regrid(block.rows, rows, p[1])
-
-    seams: list[Seam] = []
-    width, height = total(columns), total(rows)
-    for seam in block.seams:
-        p, q = (moved(end) for end in seam.ends)
-        if p != q and not any(
-            (p[i] == side == q[i]) for i, side in ((0, width), (1, height), (0, 0), (1, 0))
-        ):
-            seams.append(straight(p, q))
-    spots = tuple(replace(spot, point=moved(spot.point)) for spot in block.fabric_at)
-    new = replace(block, columns=columns, rows=rows, seams=tuple(seams), fabric_at=spots)
-    return _keep_cloth(block, new)
-
-
-def _regrid(old: tuple[Exact, ...], new: tuple[Exact, ...], x: Exact) -> Exact:
-    """A coordinate on one set of bands at the same place on another; past the last, the edge."""
-    at: Exact = Fraction(0)
-    out: Exact = Fraction(0)
-    for before, after in zip(old, new, strict=False):
-        if x <= at + before:
-            return out + (x - at) * after / before
-        at, out = at + before, out + after
-    return out
-
-
-def _keep_cloth(before: Block, after: Block) -> Block:
+def keep_cloth(before: Block, after: Block) -> Block:
     """``after`` with one fabric point a patch: each patch keeps the cloth that lay under the middle
     of it before the edit, so splitting a patch gives both halves its cloth."""
     old, new = draft(before), draft(after)
     same_grid = before.grid == after.grid
     kept = dict(zip(old.homes, before.fabric_at, strict=True))
-    was = {_ring(old, face): face for face in range(len(old.patches))} if same_grid else {}
+    was = {_shape(old, face): face for face in range(len(old.patches))} if same_grid else {}
     spots = []
     for patch in new.patches:
-        unchanged = was.get(_ring(new, patch.face))
+        unchanged = was.get(_shape(new, patch.face))
         if unchanged is not None:
             if unchanged in kept:
                 spots.append(kept[unchanged])
@@ -141,23 +204,33 @@ def _keep_cloth(before: Block, after: Block) -> Block:
     return replace(after, fabric_at=tuple(spots))
 
 
-def _ring(now: Draft, face: int) -> tuple[object, ...]:
+def one_cloth_a_patch(block: Block) -> Block:
+    """``block`` without the fabric points that lie in a patch which has one already, or in none."""
+    homes = draft(block).homes
+    first = {home: i for i, home in reversed(list(enumerate(homes))) if home is not None}
+    kept = tuple(block.fabric_at[i] for i in sorted(first.values()))
+    return replace(block, fabric_at=kept)
+
+
+def _shape(now: Draft, face: int) -> tuple[object, ...]:
     """A patch's shape in the drawing, to know it by after an edit."""
     found = now.arrangement.faces[face]
-    rings = (found.corners, *found.holes)
-    return tuple(from_first_corner(tuple(now.arrangement.points[v] for v in r)) for r in rings)
+    holes = (shape_key(now.arrangement.traced(hole)) for hole in found.holes)
+    return (shape_key(now.arrangement.outlines[face]), *holes)
 
 
 def _anchor(now: Draft, face: int) -> Pair | None:
     """A point inside a patch to remember its cloth by, clear of its islands; None where none is
     found, and the patch is then told to have no cloth."""
-    outline = now.arrangement.outline(face)
-    middle = inner_point(outline)
+    outline: Outline = now.arrangement.outlines[face]
+    middle = inside_point(outline)
+    if not now.arrangement.faces[face].holes:
+        return middle.x, middle.y
     # Where an island lies in the middle, go towards each corner until clear of it.
     near = (
         corner.minus(corner.minus(middle).scaled(Fraction(1, k), Fraction(1, k)))
         for k in (1, 2, 4, 8, 16, 32, 64, 1024)
-        for corner in outline
+        for corner in outline.corners
     )
     found = next((p for p in near if now.arrangement.locate(p) == face), None)
     return None if found is None else (found.x, found.y)

@@ -6,7 +6,9 @@ from collections import deque
 from functools import lru_cache
 from typing import NamedTuple
 
-from inlet.core.geometry.arrangement import Arrangement, Segment, arrange
+from inlet.core.geometry.arrangement import Arrangement, arrange
+from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.outline import Arcs, Outline, drawn
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import Exact
@@ -14,14 +16,25 @@ from inlet.core.project import Block
 
 
 class Patch(NamedTuple):
-    """One piece of cloth as it shows. ``face`` indexes the arrangement; ``outline`` (and the rings
-    of islands in ``holes``) are in finished length from the block's top left, clockwise."""
+    """One piece of cloth as it shows. ``face`` indexes the arrangement; ``outline`` (and those
+    round islands in ``holes``) are in finished length from the block's top left, clockwise.
+    ``arcs`` are the sides of ``outline`` that are curved, as (side, centre)."""
 
     id: str
     face: int
     fabric: str | None
     outline: Polygon
-    holes: tuple[Polygon, ...] = ()
+    arcs: Arcs = ()
+    holes: tuple[Outline, ...] = ()
+
+    @property
+    def shape(self) -> Outline:
+        return Outline(self.outline, self.arcs)
+
+    @property
+    def drawn(self) -> Polygon:
+        """The outline with arcs in short exact chords."""
+        return drawn(self.shape)
 
 
 class Draft(NamedTuple):
@@ -55,7 +68,7 @@ def draft(block: Block) -> Draft:
 
 def _draft(block: Block) -> Draft:
     width, height = block.grid
-    arrangement = _arrangement(width, height, tuple(seam.ends for seam in block.seams))
+    arrangement = _arrangement(width, height, tuple(seam.curve for seam in block.seams))
     homes = tuple(arrangement.locate(Point(*spot.point)) for spot in block.fabric_at)
     cloth = {
         home: spot.fabric
@@ -69,8 +82,9 @@ def _draft(block: Block) -> Draft:
             f"p{i + 1}",
             i,
             cloth.get(i),
-            tuple(points[v] for v in face.corners),
-            tuple(tuple(points[v] for v in hole) for hole in face.holes),
+            tuple(points[v] for v in face.loop.corners),
+            tuple((k, c.scaled(sx, sy)) for k, c in enumerate(face.loop.centres) if c is not None),
+            tuple(arrangement.traced(hole).scaled(sx, sy) for hole in face.holes),
         )
         for i, face in enumerate(arrangement.faces)
     )
@@ -78,6 +92,6 @@ def _draft(block: Block) -> Draft:
 
 
 @lru_cache(maxsize=64)
-def _arrangement(width: Exact, height: Exact, seams: tuple[Segment, ...]) -> Arrangement:
+def _arrangement(width: Exact, height: Exact, seams: tuple[Curve, ...]) -> Arrangement:
     """Cached: painting, naming and re-sizing a block leave its geometry alone."""
     return arrange(width, height, seams)

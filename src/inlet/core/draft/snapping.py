@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from fractions import Fraction
+from itertools import pairwise, product
 
 from inlet.core.draft.patches import Draft
+from inlet.core.geometry.crossings import line_meets_circle
+from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened
 from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line, line_through, meet
 from inlet.core.numbers import Exact
 from inlet.core.project import Block
 
@@ -30,46 +35,109 @@ def snap_lattice(block: Block, divide: int) -> tuple[tuple[Exact, ...], tuple[Ex
 
 def nearest_snap(draft: Draft, x: float, y: float, divide: int) -> Point:
     """The snap point nearest to (x, y) in grid units as seen: distances count at finished size.
-    Ends and crossings of seams win a tie with the grid."""
-    sx, sy = (float(s) for s in draft.block.scale)
-
-    def far(p: Point) -> float:
-        px, py = p.floats()
-        return ((px - x) * sx) ** 2 + ((py - y) * sy) ** 2
-
+    Ends and crossings of seams, and the compass's marks, win a tie with the grid."""
     xs, ys = snap_lattice(draft.block, divide)
     grid = Point(
         min(xs, key=lambda c: abs(float(c) - x)),
         min(ys, key=lambda c: abs(float(c) - y)),
     )
-    drawn = min(draft.arrangement.points, key=far)
-    return drawn if far(drawn) <= far(grid) + 1e-12 else grid
+    drawn = nearest_of([*draft.arrangement.points, *_marks(draft.block)], draft.block, x, y)
+    far = [_far(p, draft.block, x, y) for p in (drawn, grid)]
+    return drawn if far[0] <= far[1] + 1e-12 else grid
 
 
-def seam_near(draft: Draft, x: float, y: float) -> tuple[Point, Point, float] | None:
-    """The piece of seam nearest to (x, y) in grid units: its ends, and how far it is at finished
-    size. The block's own edge does not count; None where nothing is drawn. Pieces of drawn seams
-    that border no patch (a seam that stops inside one) are found too."""
+def nearest_of(points: list[Point], block: Block, x: float, y: float) -> Point:
+    """Of some points the one nearest to (x, y), at finished size."""
+    return min(points, key=lambda p: _far(p, block, x, y))
+
+
+def _marks(block: Block) -> Iterator[Point]:
+    return (Point(*mark) for mark in block.marks)
+
+
+def _far(p: Point, block: Block, x: float, y: float) -> float:
+    sx, sy = (float(s) for s in block.scale)
+    px, py = p.floats()
+    return ((px - x) * sx) ** 2 + ((py - y) * sy) ** 2
+
+
+def locked_snap(draft: Draft, start: Point, x: float, y: float, divide: int) -> Point:
+    """The snap nearest to (x, y) straight or at 45° from ``start`` at finished size: where such a
+    line meets the divided grid, the block's edge or a seam."""
+    block = draft.block
+    width, height = block.grid
+    sx, sy = block.scale
+    found = [start]
+    for dx, dy in ((1, 0), (0, 1), (1, 1), (1, -1)):
+        step = Point(dx / sx, dy / sy)
+        ray = line_through(start, start.plus(step))
+        for p in meetings(draft, ray, divide):
+            if 0 <= p.x <= width and 0 <= p.y <= height:
+                found.append(p)
+    return nearest_of(found, block, x, y)
+
+
+def meetings(draft: Draft, along: Line | Circle, divide: int) -> Iterator[Point]:
+    """Where a line or circle (grid units) meets the divided grid, the edge and the drawn seams."""
+    xs, ys = snap_lattice(draft.block, divide)
+    one: Exact = Fraction(1)
+    zero: Exact = Fraction(0)
+    lines: list[Line | Circle] = [Line(one, zero, x) for x in xs]
+    lines += [Line(zero, one, y) for y in ys]
+    for other in dict.fromkeys((*lines, *draft.arrangement.lines)):
+        if isinstance(along, Circle):
+            if isinstance(other, Line):
+                yield from line_meets_circle(other, along)
+        elif isinstance(other, Circle):
+            yield from line_meets_circle(along, other)
+        else:
+            found = meet(along, other)
+            if found is not None:
+                yield found
+
+
+def arc_end_snap(
+    draft: Draft, centre: Point, start: Point, x: float, y: float, divide: int
+) -> Point | None:
+    """The point of the circle about ``centre`` through ``start`` nearest to (x, y), among its
+    crossings with the grid, the edge and seams; None where there is none but the start. Grid cells
+    must be square."""
+    circle = circle_of(Curve(start, start, centre))
+    width, height = draft.block.grid
+    spots = [Point(cx, cy) for cx, cy in product(*snap_lattice(draft.block, divide))]
+    spots += [*draft.arrangement.points, *_marks(draft.block)]
+    found = [p for p in spots if circle.side(p) == 0]
+    found += meetings(draft, circle, divide)
+    found = [p for p in found if 0 <= p.x <= width and 0 <= p.y <= height and p != start]
+    return nearest_of(found, draft.block, x, y) if found else None
+
+
+def seam_near(draft: Draft, x: float, y: float) -> tuple[Curve, float] | None:
+    """The piece of seam nearest to (x, y) in grid units, and how far it is at finished size. The
+    block's own edge does not count; None where nothing is drawn. Pieces of drawn seams that border
+    no patch (a seam that stops inside one) are found too."""
     sx, sy = (float(s) for s in draft.block.scale)
     arrangement = draft.arrangement
-    pieces = [
-        (arrangement.points[e.start], arrangement.points[e.end])
-        for e in arrangement.edges
-        if e.right >= 0 and e.left >= 0
-    ]
+    pieces = [arrangement.curve(e) for e in arrangement.edges if e.right >= 0 and e.left >= 0]
     ends = {fault.point for fault in arrangement.faults if fault.kind in ("stops", "outside")}
-    pieces += [seam.ends for seam in draft.block.seams if ends & set(seam.ends)]
-    best: tuple[Point, Point, float] | None = None
-    for p, q in pieces:
-        far = _distance((x * sx, y * sy), _seen(p, sx, sy), _seen(q, sx, sy))
-        if best is None or far < best[2] - 1e-9:
-            best = (p, q, far)
+    pieces += [seam.curve for seam in draft.block.seams if ends & set(seam.ends)]
+    best: tuple[Curve, float] | None = None
+    for piece in pieces:
+        far = curve_distance(piece, (x, y), (sx, sy))
+        if best is None or far < best[1] - 1e-9:
+            best = (piece, far)
     return best
 
 
-def _seen(p: Point, sx: float, sy: float) -> tuple[float, float]:
-    x, y = p.floats()
-    return x * sx, y * sy
+def curve_distance(
+    curve: Curve, at: tuple[float, float], scale: tuple[float, float] = (1.0, 1.0)
+) -> float:
+    """How far a place is from a curve, both in grid units, at finished size."""
+    sx, sy = scale
+    chain = [*flattened(curve, 0.002), curve.end.floats()]
+    seen = [(x * sx, y * sy) for x, y in chain]
+    point = (at[0] * sx, at[1] * sy)
+    return min(_distance(point, p, q) for p, q in pairwise(seen))
 
 
 def _distance(at: tuple[float, float], p: tuple[float, float], q: tuple[float, float]) -> float:

@@ -215,10 +215,9 @@ def squared_length(p: Point, q: Point) -> Exact:
     return dot(step, step)
 
 
-def narrowest(polygon: Sequence[Point]) -> float:
+def narrowest(points: Sequence[tuple[float, float]]) -> float:
     """The least width of a polygon's hull, as a float: over the sides, the farthest corner from
     each. Only compared with a threshold of warning, never cut from."""
-    points = [p.floats() for p in polygon]
     least = float("inf")
     for (x0, y0), (x1, y1) in zip(points, (*points[1:], points[0]), strict=True):
         length = ((x1 - x0) ** 2 + (y1 - y0) ** 2) ** 0.5

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
+from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.point import Point
 from inlet.core.piecing.joins import walk
 from inlet.core.problem import Problem
@@ -45,7 +46,8 @@ def _stuck(draft: Draft, part: Part) -> Iterator[Problem]:
             arrangement.points[v],
             f"{what} at {{place}} and none goes straight through: it needs a set-in seam.",
         )
-    if not pivots:
+    curved = any(isinstance(arrangement.lines[run.line], Circle) for run in runs)
+    if not pivots and not curved:  # curves are the drawing's own problem
         circle = _circle(runs, seams_at)
         points = tuple(arrangement.points[v] for v in circle)
         if points:

@@ -14,6 +14,8 @@ from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.snapping import grid_lines
+from inlet.core.geometry.curve import Circle
+from inlet.core.geometry.outline import inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.units.kinds import name_unit
@@ -77,15 +79,22 @@ class _Breaker:
             for face in (edge.right, edge.left):
                 if face >= 0:
                     self.edges_of[face].append(k)
-        self.middle = [_mean([self.places[v] for v in face.corners]) for face in arrangement.faces]
-        self.slope = [None if line.b == 0 else line.a / line.b for line in arrangement.lines]
+        self.middle = [
+            inside_point(patch.shape).floats()
+            if patch.arcs
+            else _mean([p.floats() for p in patch.outline])
+            for patch in draft.patches
+        ]
+        self.slope = [_slope(line) for line in arrangement.lines]
         block = draft.block
         self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
         self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, tuple[Part, _Cost]] = {}
 
-    def _is_band(self, line: Line) -> bool:
+    def _is_band(self, line: Line | Circle) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
+        if isinstance(line, Circle):
+            return False
         if line.b == 0:
             return line.c / line.a in self.bands[0]
         return line.a == 0 and line.c / line.b in self.bands[1]
@@ -103,9 +112,11 @@ class _Breaker:
         patches = [self.draft.patches[f] for f in sorted(faces)]
         if len(patches) == 1:
             (patch,) = patches
-            kind = name_unit(patch.outline, [patch.outline], [patch.fabric])
             if patch.holes:
-                return Part(faces, patch.outline, None, stuck=True), _Cost(1, 1, 1, 1)
+                return Part(faces, patch.drawn, None, stuck=True), _Cost(1, 1, 1, 1)
+            if patch.arcs:
+                return Part(faces, patch.drawn, None), _Cost(0, 1, 1, 1)
+            kind = name_unit(patch.outline, [patch.outline], [patch.fabric])
             return Part(faces, patch.outline, kind), _Cost(0, kind is None, 1, 1)
         outline = self.outline(faces)
         chords = self.chords(faces)
@@ -115,12 +126,14 @@ class _Breaker:
             for k in self.edges_of[f]
             if self.edges[k].right in faces and self.edges[k].left in faces
         }
-        kind = name_unit(
-            outline,
-            [p.outline for p in patches],
-            [p.fabric for p in patches],
-            (True in inner, False in inner),
-        )
+        kind = None
+        if not any(p.arcs for p in patches):
+            kind = name_unit(
+                outline,
+                [p.outline for p in patches],
+                [p.fabric for p in patches],
+                (True in inner, False in inner),
+            )
         ways = self._ways(chords, len(faces))
         if not ways:
             return self._stuck(faces, outline)
@@ -153,7 +166,11 @@ class _Breaker:
                     boundary |= {edge.start, edge.end}
         # Vertices met by an odd number of the line's edges are where its seams begin and end: two
         # of them, both on the part's edge, and the seam runs through.
-        return [line for line, odd in ends.items() if len(odd) == 2 and odd <= boundary]
+        return [
+            line
+            for line, odd in ends.items()
+            if len(odd) == 2 and odd <= boundary and self.slope[line] is not _ROUND
+        ]
 
     def _ways(self, chords: Sequence[int], size: int) -> list[list[int]]:
         """Sets of parallel seams to split along together, best guess first."""
@@ -170,10 +187,15 @@ class _Breaker:
         ways.sort(key=lambda w: (-len(w), min(w)))
         return ways if size <= _ALL_WAYS else ways[:1]
 
+    def _form(self, line: int) -> Line:
+        form = self.draft.arrangement.lines[line]
+        assert isinstance(form, Line)  # circles run through nothing here
+        return form
+
     def _across(self, line: int) -> Point:
         """A step square to a line at finished size, pointing down, or right for upright lines.
         a·x + b·y = c in grid units is (a/sx)·X + (b/sy)·Y = c in finished ones."""
-        form = self.draft.arrangement.lines[line]
+        form = self._form(line)
         a, b = form.a / self.sx, form.b / self.sy
         return Point(a, b) if b > 0 or (b == 0 and a > 0) else Point(-a, -b)
 
@@ -184,7 +206,7 @@ class _Breaker:
         sx, sy = float(self.sx), float(self.sy)
         levels = []
         for line in lines:
-            form = self.draft.arrangement.lines[line]
+            form = self._form(line)
             a, b, c = float(form.a) / sx, float(form.b) / sy, float(form.c)
             levels.append(c * (across[0] * a + across[1] * b) / (a * a + b * b))
         levels.sort()
@@ -196,7 +218,8 @@ class _Breaker:
         return [frozenset(bins[i]) for i in sorted(bins)]
 
     def outline(self, faces: Faces) -> Polygon:
-        """The corners of a part, clockwise, at finished size."""
+        """The corners of a part, clockwise, at finished size; none where its edge is no single
+        loop that meets each vertex once."""
         following: dict[int, tuple[int, int]] = {}
         for f in faces:
             for k in self.edges_of[f]:
@@ -208,13 +231,15 @@ class _Breaker:
         first = min(following, key=lambda v: (self.places[v][1], self.places[v][0]))
         corners, at, last = [], first, -1
         start_line = following[first][1]
-        while True:
+        for _ in range(len(following)):
             to, line = following[at]
             if line != last:
                 corners.append(at)
             at, last = to, line
             if at == first:
                 break
+        else:
+            return ()
         if start_line == last and len(corners) > 1:
             corners = corners[1:]
         return tuple(self.points[v] for v in corners)
@@ -316,7 +341,17 @@ class _Breaker:
             if self.edges[k].right in other or self.edges[k].left in other
         }
         both = one | other
-        return len(lines) == 1 and len(self.outline(both)) <= 4 and bool(self.chords(both))
+        return len(lines) == 1 and 2 < len(self.outline(both)) <= 4 and bool(self.chords(both))
+
+
+_ROUND = object()
+"""The slope of a circle."""
+
+
+def _slope(line: Line | Circle) -> object:
+    if isinstance(line, Circle):
+        return _ROUND
+    return None if line.b == 0 else line.a / line.b
 
 
 def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:

@@ -8,7 +8,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, flip, from_first_corner, line_through, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
-from inlet.core.units.pieces import Piece, piece_for
+from inlet.core.units.pieces import Piece, curved_piece, piece_for
 from inlet.core.units.sheets import Sheet, opened
 from inlet.core.units.units import Unit
 from inlet.core.units.way import Drawn, Move, Way, Work, cut_sheet, in_a_row
@@ -18,8 +18,10 @@ def patch_by_patch(unit: Unit, seam: Exact) -> Way:
     """Each patch cut with its allowance, sewn in the order of the unit's tree."""
     pieces: dict[tuple[object, ...], Piece] = {}
     triangles = odd = False
-    for outline, fabric in unit.picture:
-        piece = piece_for(outline, fabric, seam)
+    for (outline, fabric), shape in zip(unit.picture, unit.shapes, strict=True):
+        piece = (
+            curved_piece(shape, fabric, seam) if shape.arcs else piece_for(outline, fabric, seam)
+        )
         triangles |= piece.crosscut != "none"
         odd |= piece.shape == "template"
         key = (piece.fabric, piece.shape, piece.exact, piece.crosscut, _shape_key(piece))

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from math import ceil
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import motion_between
+from inlet.core.geometry.outline import Outline, box, drawn
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, edges, offset, squared_length
 from inlet.core.numbers import Exact, root_up, sqrt_exact
@@ -66,6 +68,27 @@ def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
     left, top, right, bottom = bounds(raw)
     box = sorted((right - left, bottom - top))
     return Piece(fabric, "template", (box[0], box[1]), "none", 1, outline)
+
+
+def curved_piece(shape: Outline, fabric: str | None, seam: Exact) -> Piece:
+    """The template of a patch with arcs: r + s on a convex one and r - s on a concave one, which
+    reaches ``seam`` beyond the patch."""
+    return Piece(fabric, "template", _box_with_seam(shape, seam), "none", 1, drawn(shape))
+
+
+def _box_with_seam(shape: Outline, seam: Exact) -> Size:
+    """The box round a curved patch, shorter side first, ``seam`` added on each side. Exact where
+    corners reach farthest; an arc that reaches farther is rounded up to a millionth."""
+    exact = bounds(shape.corners)
+    rough = box(shape)
+    sides = [
+        side
+        if abs(float(side) - found) < 1e-9
+        else Fraction(ceil(found * way * 10**6), 10**6) * way
+        for side, found, way in zip(exact, rough, (-1, -1, 1, 1), strict=True)
+    ]
+    low, high = sorted((sides[2] - sides[0] + 2 * seam, sides[3] - sides[1] + 2 * seam))
+    return low, high
 
 
 def _length(p: Point, q: Point) -> Exact:

@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.motion import Alike, Motion, Picture
+from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.polygon import bounds, squared_length
 from inlet.core.numbers import Exact, root_up
 from inlet.core.units.breakdown import Part
@@ -36,10 +37,22 @@ class Unit(NamedTuple):
     fabrics: tuple[str | None, ...]
     mirror_of: str | None
     places: tuple[Place, ...]
+    shapes: tuple[Outline, ...] = ()
+    """The patches' outlines in the picture's order, arcs as arcs."""
 
     @property
     def part(self) -> Part:
         return self.places[0].part
+
+    def scaled(self, k: Exact) -> Unit:
+        """The same unit at ``k`` times the size."""
+        return self._replace(
+            size=(self.size[0] * k, self.size[1] * k),
+            picture=tuple(
+                (tuple(p.scaled(k, k) for p in outline), tag) for outline, tag in self.picture
+            ),
+            shapes=tuple(shape.scaled(k, k) for shape in self.shapes),
+        )
 
 
 def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
@@ -69,6 +82,7 @@ def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
             tuple(dict.fromkeys(fabric for _, fabric in picture)),
             labels[twin[g]] if g in twin else None,
             tuple(places),
+            tuple(draft.patches[f].shape for f in sorted(places[0].part.faces)),
         )
         for g, (label, picture, places) in enumerate(zip(labels, alike.first, groups, strict=True))
     )
@@ -85,7 +99,7 @@ def tiling(part: Part) -> Iterator[Part]:
 
 def picture_of(draft: Draft, part: Part) -> Picture:
     """The patches of a part where they lie, with their cloth."""
-    return tuple((draft.patches[f].outline, draft.patches[f].fabric) for f in sorted(part.faces))
+    return tuple((draft.patches[f].drawn, draft.patches[f].fabric) for f in sorted(part.faces))
 
 
 def letters(number: int) -> str:

@@ -1,23 +1,34 @@
-"""The draft's ticket: bands, cloths, and what is wrong in words."""
+"""The draft's ticket: the tray while units are dropped, bands, cloths, size, and what is wrong."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QSize
-from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
-from PySide6.QtWidgets import QButtonGroup, QColorDialog, QGridLayout, QToolButton, QWidget
+from collections.abc import Sequence
 
-from inlet.core.draft.bands import parse_bands, show_bands
-from inlet.core.draft.edit import set_bands
-from inlet.core.project import Fabric, fresh_id, replace
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtWidgets import QGridLayout, QLabel, QToolButton, QWidget
+
+from inlet.core.draft.bands import Bands, parse_bands, show_bands
+from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_bands
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import NumberError
+from inlet.core.problem import Problem
+from inlet.core.project import LARGEST_BLOCK_INCHES, replace
+from inlet.core.words import length_text
 from inlet.ui import theme
-from inlet.ui.parts import ValueEdit, button, column, empty, label, row, rule
+from inlet.ui.draft.cloths import Cloths
+from inlet.ui.draft.sizes import Sizes
+from inlet.ui.draft.tray import Tray
+from inlet.ui.parts import ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
 
-NEW_COLOURS = ("#8c6f9c", "#d8b24a", "#7f9fb5", "#a8483c", "#4f6b45", "#d9a69a", "#33302c")
+MOST_PROBLEMS = 12
 
 
 class DraftTicket(QWidget):
     """What the block is drawn on and with."""
+
+    asked_place = Signal(object)  # places of a problem to point out
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -25,47 +36,89 @@ class DraftTicket(QWidget):
         self.setObjectName("ticketBody")
         layout = column(self, 16, 9)
         self.title = label("", "title", wrap=True)
-        layout.addWidget(self.title)
-        self.counts = label("", "small", wrap=True)
-        layout.addWidget(self.counts)
+        turn, mirrored = (1, False), (0, True)
+        turner = _tool("tool-turn", "Turn the block a quarter", lambda: session.turn_block(turn))
+        mirror = _tool("tool-mirror", "Mirror the block", lambda: session.turn_block(mirrored))
+        copy = _tool("copy", "Copy the block", session.copy_block)
+        head = row(self.title, turner, mirror, copy, spacing=4)
+        head.setStretch(0, 1)
+        layout.addLayout(head)
+        self.counts = label("", "small")
         layout.addWidget(rule())
-        layout.addWidget(label("Bands", "heading"))
-        self.columns = ValueEdit("Columns", self._set_columns)
-        self.rows = ValueEdit("Rows", self._set_rows)
+        self.tray = Tray(session)
+        self.tray.hide()
+        layout.addWidget(self.tray)
+        layout.addLayout(row(label("Bands", "heading"), 1, self.counts))
+        self.columns = ValueEdit("Columns", lambda text: self._set_bands(0, text))
+        self.rows = ValueEdit("Rows", lambda text: self._set_bands(1, text))
         grid = QGridLayout()
-        grid.addWidget(label("Columns", "small"), 0, 0)
-        grid.addWidget(self.columns, 0, 1)
-        grid.addWidget(label("Rows", "small"), 1, 0)
-        grid.addWidget(self.rows, 1, 1)
+        grid.setSpacing(theme.px(5))
+        for axis, (name, edit) in enumerate((("Columns", self.columns), ("Rows", self.rows))):
+            grid.addWidget(label(name, "small"), axis, 0)
+            grid.addWidget(edit, axis, 1)
+            one = name.lower()[:-1]
+            more = _tool("plus", f"Add a {one}", lambda a=axis: self._add_band(a))
+            less = _tool("minus", f"Take the last {one} out", lambda a=axis: self._drop_band(a))
+            grid.addWidget(more, axis, 2)
+            grid.addWidget(less, axis, 3)
+            edit.refused.connect(session.said)
         layout.addLayout(grid)
-        layout.addWidget(label("A number of equal bands, or 2:1:2", "caption"))
+        for edit in (self.columns, self.rows):
+            edit.setToolTip("How many, or proportions 2:1:2, or finished sizes 2, 1 1/2, 2")
         layout.addWidget(rule())
         layout.addWidget(label("Cloths", "heading"))
-        self.cloths = column(spacing=4)
-        layout.addLayout(self.cloths)
-        self.swatches = QButtonGroup(self)
-        layout.addLayout(row(button("Add a cloth", self.add_cloth, "plus"), 1))
+        self.cloths = Cloths(session)
+        layout.addWidget(self.cloths)
         layout.addWidget(rule())
         self.problem_title = label("", "heading")
         layout.addWidget(self.problem_title)
         self.problems = column(spacing=7)
         layout.addLayout(self.problems)
+        layout.addWidget(rule())
+        self.sizes = Sizes(session)
+        layout.addWidget(self.sizes)
         layout.addStretch(1)
-        for edit in (self.columns, self.rows):
-            edit.refused.connect(session.said)
-        self._shown_fabrics: object = None
+        self._shown: tuple[Problem, ...] | None = None
         session.changed.connect(self.refresh)
         session.planned.connect(self._show_problems)
-        session.picked_cloth.connect(self._show_cloths)
         self.refresh()
 
-    def _set_columns(self, text: str) -> None:
-        block = self.session.block
-        self.session.edit_block(set_bands(block, parse_bands(text), block.rows))
+    # --- bands --------------------------------------------------------------------------------
 
-    def _set_rows(self, text: str) -> None:
+    def _set_bands(self, axis: int, text: str) -> None:
+        session = self.session
+        block, measure = session.block, session.measure
+        bands: Bands = parse_bands(text, measure.system)
+        columns, rows = block.columns, block.rows
+        if axis:
+            rows = bands.proportions
+        else:
+            columns = bands.proportions
+        if bands.size is not None:
+            largest = measure.from_inches(LARGEST_BLOCK_INCHES)
+            if bands.size > largest:
+                raise NumberError(
+                    f"together {length_text(bands.size, measure)}, larger than a block can be "
+                    f"({length_text(largest, measure)})"
+                )
+        made = set_bands(block, columns, rows)
+        if bands.size is not None:
+            finished = list(made.block.finished)
+            finished[axis] = bands.size
+            made = made._replace(block=replace(made.block, finished=(finished[0], finished[1])))
+        elif len(bands.proportions) != len(bands_of(block, axis)):
+            # Typed as a count or proportions, bands divide the block: its size stays.
+            made = made._replace(block=replace(made.block, finished=block.finished))
+        session.take_bands(made)
+
+    def _add_band(self, axis: int) -> None:
         block = self.session.block
-        self.session.edit_block(set_bands(block, block.columns, parse_bands(text)))
+        bands = bands_of(block, axis)
+        self.session.take_bands(insert_band(block, axis, len(bands), bands[-1]))
+
+    def _drop_band(self, axis: int) -> None:
+        block = self.session.block
+        self.session.take_bands(remove_band(block, axis, len(bands_of(block, axis)) - 1))
 
     def refresh(self) -> None:
         block = self.session.block
@@ -74,72 +127,15 @@ class DraftTicket(QWidget):
         self.counts.setText(f"{patches} {'patch' if patches == 1 else 'patches'}")
         self.columns.show_value(show_bands(block.columns))
         self.rows.show_value(show_bands(block.rows))
-        self._show_cloths()
         self._show_problems()
-
-    # --- cloths -------------------------------------------------------------------------------
-
-    def _show_cloths(self) -> None:
-        session = self.session
-        wanted = (session.project.fabrics, session.cloth, session.grey)
-        if wanted == self._shown_fabrics:
-            return
-        self._shown_fabrics = wanted
-        empty(self.cloths)
-        for number, fabric in enumerate(session.project.fabrics, 1):
-            swatch = QToolButton()
-            swatch.setCheckable(True)
-            swatch.setChecked(fabric.id == session.cloth)
-            swatch.setIcon(_swatch(fabric, session.grey, fabric.id == session.cloth))
-            swatch.setIconSize(QSize(theme.px(38), theme.px(22)))
-            swatch.setObjectName("flat")
-            swatch.setToolTip(f"Lay {fabric.title}" + (f" (key {number})" if number < 10 else ""))
-            swatch.setAccessibleName(f"Cloth {fabric.title}")
-            swatch.clicked.connect(lambda _=False, f=fabric.id: session.pick_cloth(f))
-            name = ValueEdit(f"Name of {fabric.title}", self._namer(fabric))
-            name.show_value(fabric.title)
-            name.refused.connect(session.said)
-            colour = QToolButton()
-            colour.setIcon(theme.icon("pencil"))
-            colour.setToolTip(f"Colour of {fabric.title}")
-            colour.setAccessibleName(f"Colour of {fabric.title}")
-            colour.clicked.connect(lambda _=False, f=fabric: self._recolour(f))
-            self.cloths.addLayout(row(swatch, name, colour, spacing=5))
-
-    def _namer(self, fabric: Fabric):
-        def take(text: str) -> None:
-            if not text.strip():
-                raise ValueError("a cloth needs a name")
-            self._replace(fabric, replace(fabric, name=text.strip()))
-
-        return take
-
-    def _recolour(self, fabric: Fabric) -> None:
-        chosen = QColorDialog.getColor(QColor(fabric.colour), self, f"Colour of {fabric.title}")
-        if chosen.isValid():
-            self._replace(fabric, replace(fabric, colour=chosen.name()))
-
-    def _replace(self, old: Fabric, new: Fabric) -> None:
-        project = self.session.project
-        fabrics = tuple(new if f.id == old.id else f for f in project.fabrics)
-        self.session.edit(replace(project, fabrics=fabrics))
-
-    def add_cloth(self) -> None:
-        project = self.session.project
-        number = len(project.fabrics) + 1
-        name = f"Cloth {number}"
-        taken = {f.id for f in project.fabrics}
-        colour = NEW_COLOURS[number % len(NEW_COLOURS)]
-        fabric = Fabric(id=fresh_id(name, taken), name=name, colour=colour)
-        self.session.cloth = fabric.id
-        self.session.edit(replace(project, fabrics=(*project.fabrics, fabric)))
 
     # --- problems -----------------------------------------------------------------------------
 
     def _show_problems(self) -> None:
         plan = self.session.plan
-        if plan is None:
+        if plan is None or plan.problems == self._shown:
             return
+        self._shown = plan.problems
         empty(self.problems)
         bare = [p for p in plan.problems if p.code == "patch-without-fabric"]
         others = [(i, p) for i, p in enumerate(plan.problems, 1) if p not in bare]
@@ -153,27 +149,54 @@ class DraftTicket(QWidget):
         if bare:
             count = len(bare)
             words = "One patch has" if count == 1 else f"{count} patches have"
-            self.problems.addWidget(label(f"{words} no cloth yet.", "", True))
-        for number, problem in others[:12]:
+            places = tuple(point for p in bare for point in p.at)
+            self._problem(f"{words} no cloth yet.", "", places)
+        for number, problem in others[:MOST_PROBLEMS]:
             kind = "warning" if problem.level == "error" else ""
             mark = f"! {number}  " if problem.at else ""
-            self.problems.addWidget(label(f"{mark}{problem.text}", kind, True))
-        if len(others) > 12:
-            self.problems.addWidget(label(f"and {len(others) - 12} more", "small"))
+            self._problem(f"{mark}{problem.text}", kind, problem.at)
+        if len(others) > MOST_PROBLEMS:
+            self.problems.addWidget(label(f"and {len(others) - MOST_PROBLEMS} more", "small"))
+
+    def _problem(self, words: str, kind: str, places: Sequence[Point]) -> None:
+        if not places:
+            self.problems.addWidget(label(words, kind, True))
+            return
+        made = PlaceLink(words, kind, places)
+        made.followed.connect(self.asked_place)
+        self.problems.addWidget(made)
 
 
-def _swatch(fabric: Fabric, grey: bool, chosen: bool) -> QIcon:
-    width, height = theme.px(38) * 2, theme.px(22) * 2
-    pixmap = QPixmap(width, height)
-    pixmap.fill(theme.cloth_colour(fabric.colour, grey))
-    painter = QPainter(pixmap)
-    painter.setPen(QPen(theme.INK, 7 if chosen else 2))
-    painter.drawRect(1, 1, width - 2, height - 2)
-    if chosen:  # a tick, so that the choice is not told by the frame alone
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(theme.ink_on(theme.cloth_colour(fabric.colour, grey)), 6))
-        x, y = width / 2, height / 2
-        painter.drawPolyline([QPointF(x - 14, y), QPointF(x - 3, y + 10), QPointF(x + 16, y - 11)])
-    painter.end()
-    pixmap.setDevicePixelRatio(2)
-    return QIcon(pixmap)
+class PlaceLink(QLabel):
+    """A sentence that leads to its place on the drawing, by click or by key."""
+
+    followed = Signal(object)
+
+    def __init__(self, words: str, kind: str, places: Sequence[Point]) -> None:
+        super().__init__(label(words).text())
+        self.places = places
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setWordWrap(True)
+        self.setObjectName(kind or "place")
+        self.setProperty("leads", True)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setToolTip("Show where")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.followed.emit(self.places)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.followed.emit(self.places)
+        else:
+            super().keyPressEvent(event)
+
+
+def _tool(icon: str, words: str, do) -> QToolButton:
+    made = QToolButton()
+    made.setIcon(theme.icon(icon))
+    made.setToolTip(words)
+    made.setAccessibleName(words)
+    made.clicked.connect(lambda _=False: do())
+    return made

@@ -1,0 +1,238 @@
+"""New bands for a drawn block: proportions changed, bands put in or taken out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.draft.edit import keep_cloth, merged, one_cloth_a_patch
+from inlet.core.draft.snapping import grid_lines
+from inlet.core.draft.symmetry import image
+from inlet.core.geometry.curve import Curve, arc_fault
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import Exact
+from inlet.core.project import Block, Pair, Seam, replace, seam_along, total
+
+
+class Regridded(NamedTuple):
+    """The block on its new bands, and how many seams did not fit them and are left out."""
+
+    block: Block
+    left_out: int
+
+
+AXES = ("columns", "rows")
+"""0: bands across, which x counts; 1: bands down, which y counts."""
+
+
+def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...]) -> Regridded:
+    """``block`` on new bands. As many bands as before: each keeps what is drawn in it. Bands added
+    or taken away at the end: see ``insert_band`` and ``remove_band``."""
+    lost = 0
+    for axis, wanted in enumerate((columns, rows)):
+        while len(bands_of(block, axis)) > len(wanted):
+            block, more = remove_band(block, axis, len(bands_of(block, axis)) - 1)
+            lost += more
+        while len(bands_of(block, axis)) < len(wanted):
+            now = len(bands_of(block, axis))
+            block, more = insert_band(block, axis, now, wanted[now])
+            lost += more
+    return _stretched(block, columns, rows, lost)
+
+
+def bands_of(block: Block, axis: int) -> tuple[Exact, ...]:
+    return block.rows if axis else block.columns
+
+
+def _with_bands(block: Block, axis: int, bands: tuple[Exact, ...]) -> Block:
+    return replace(block, rows=bands) if axis else replace(block, columns=bands)
+
+
+def _stretched(
+    block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...], lost: int
+) -> Regridded:
+    """As many bands, of other proportions: what lies on a line or between lines stays there."""
+
+    def moved(p: Point) -> Point:
+        return Point(_carried(block.columns, columns, p.x), _carried(block.rows, rows, p.y))
+
+    after = replace(block, columns=columns, rows=rows)
+    if block.curves and not has_square_unit(after):
+        k = after.scale[1] / after.scale[0]
+        after = replace(after, rows=tuple(row * k for row in rows))
+        rows = after.rows
+    if (columns, rows) == (block.columns, block.rows):
+        return Regridded(block, lost)
+    return _moved(block, after, moved, lost)
+
+
+def has_square_unit(block: Block) -> bool:
+    """Is a grid unit as long across as down? Only then is a circle of the grid one of cloth."""
+    sx, sy = block.scale
+    return sx == sy
+
+
+def with_square_unit(block: Block) -> Block:
+    """The same drawing in grid units as long down as across, ready for curves; unchanged where
+    they are, or where it has curves already."""
+    if has_square_unit(block) or block.curves:
+        return block
+    k = block.scale[1] / block.scale[0]
+    one: Exact = Fraction(1)
+    after = replace(block, rows=tuple(row * k for row in block.rows))
+    return _moved(block, after, lambda p: p.scaled(one, k)).block
+
+
+def _carried(old: tuple[Exact, ...], new: tuple[Exact, ...], x: Exact) -> Exact:
+    at: Exact = Fraction(0)
+    out: Exact = Fraction(0)
+    for before, after in zip(old, new, strict=True):
+        if x <= at + before:
+            return out + (x - at) * after / before
+        at, out = at + before, out + after
+    return out
+
+
+def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: int = 0) -> Regridded:
+    """``after`` with the seams, marks and cloth of ``before`` where ``move`` puts them."""
+    seams: list[Seam] = []
+    for seam in before.seams:
+        found = _image(seam.curve, move)
+        if found is None:
+            lost += 1
+        else:
+            seams.append(seam_along(found))
+    made = replace(
+        after,
+        seams=tuple(seams),
+        marks=tuple(_pair(move(Point(*m))) for m in before.marks),
+        fabric_at=tuple(replace(f, point=_pair(move(Point(*f.point)))) for f in before.fabric_at),
+    )
+    return Regridded(keep_cloth(before, made), lost)
+
+
+def _pair(p: Point) -> Pair:
+    return p.x, p.y
+
+
+def _image(curve: Curve, move: Callable[[Point], Point]) -> Curve | None:
+    """The seam with its points moved; None where nothing or no circle is left of it."""
+    start, end = move(curve.start), move(curve.end)
+    if curve.centre is None:
+        return Curve(start, end) if start != end else None
+    centre = move(curve.centre)
+    return Curve(start, end, centre) if arc_fault(start, end, centre) is None else None
+
+
+# --- bands put in and taken out ---------------------------------------------------------------
+
+
+def insert_band(block: Block, axis: int, index: int, width: Exact) -> Regridded:
+    """``block`` with a band of ``width`` before band ``index`` (after the last for their number),
+    its other bands as they were; the finished size grows with it.
+
+    The drawing is cut along that line and slid apart. A seam square to the cut goes on across the
+    gap; where anything else ends at a side of it, that side becomes a seam.
+    """
+    bands = bands_of(block, axis)
+    at = grid_lines(bands)[index]
+    grown = _resized(block, axis, (*bands[:index], width, *bands[index:]))
+    return _cut(block, grown, axis, (at, at), (at, at + width))
+
+
+def remove_band(block: Block, axis: int, index: int) -> Regridded:
+    """``block`` without its band ``index`` and what was drawn in it, slid together; the finished
+    size shrinks with it. A block keeps at least one band."""
+    bands = bands_of(block, axis)
+    if len(bands) == 1:
+        return Regridded(block, 0)
+    lines = grid_lines(bands)
+    shrunk = _resized(block, axis, bands[:index] + bands[index + 1 :])
+    span = (lines[index], lines[index + 1])
+    return _cut(block, shrunk, axis, span, (span[0], span[0]))
+
+
+def _resized(block: Block, axis: int, bands: tuple[Exact, ...]) -> Block:
+    unit = block.scale[axis]
+    finished = list(block.finished)
+    finished[axis] = unit * total(bands)
+    return replace(_with_bands(block, axis, bands), finished=(finished[0], finished[1]))
+
+
+def _cut(
+    before: Block, after: Block, axis: int, out: tuple[Exact, Exact], gap: tuple[Exact, Exact]
+) -> Regridded:
+    """What lies up to ``out[0]`` along an axis stays, what lies from ``out[1]`` on goes to
+    ``gap[1]`` and on; seams between are parted there."""
+    by = gap[1] - out[1]
+
+    def along(p: Point) -> Exact:
+        return p.y if axis else p.x
+
+    def slid(p: Point) -> Point:
+        return Point(p.x, p.y + by) if axis else Point(p.x + by, p.y)
+
+    kept: list[Curve] = []
+    sides: set[Exact] = set()  # sides of the gap where something ends
+    lost = 0
+    for seam in before.seams:
+        curve = seam.curve
+        low, high = sorted(curve.ends, key=along)
+        square = curve.centre is None and (low.x == high.x if axis else low.y == high.y)
+        on_line = curve.centre is None and along(low) == along(high)
+        if on_line and out[0] <= along(low) <= out[1]:
+            sides |= {g for o, g in zip(out, gap, strict=True) if along(low) == o}
+        elif square and along(low) <= out[0] and along(high) >= out[1]:
+            kept.append(Curve(low, slid(high)))
+        elif curve.centre is not None and _crosses(curve, along, out):
+            lost += 1
+        else:
+            for part in _parts(curve, along, out):
+                first = along(part.start) <= out[0] and along(part.end) <= out[0]
+                ends = [along(p) for p in part.ends]
+                if not square and (out[0] if first else out[1]) in ends:
+                    sides.add(gap[0] if first else gap[1])
+                kept.append(part if first else image(part, slid))
+    width, height = after.grid
+    far = height if axis else width
+    for at in sides:
+        if 0 < at < far:
+            zero: Exact = Fraction(0)
+            kept.append(
+                Curve(Point(zero, at), Point(width, at))
+                if axis
+                else Curve(Point(at, zero), Point(at, height))
+            )
+    spots = []
+    for spot in before.fabric_at:
+        point = Point(*spot.point)
+        if along(point) <= out[0]:
+            spots.append(spot)
+        elif along(point) >= out[1]:
+            spots.append(replace(spot, point=_pair(slid(point))))
+    seams = merged(seam_along(c) for c in kept)
+    made = replace(after, seams=seams, fabric_at=tuple(spots), marks=())
+    return Regridded(one_cloth_a_patch(made), lost)
+
+
+def _crosses(curve: Curve, along: Callable[[Point], Exact], out: tuple[Exact, Exact]) -> bool:
+    ends = [along(p) for p in curve.ends]
+    return not (max(ends) <= out[0] or min(ends) >= out[1])
+
+
+def _parts(curve: Curve, along: Callable[[Point], Exact], out: tuple[Exact, Exact]) -> list[Curve]:
+    """What of a straight seam lies before and after the part taken out; an arc whole."""
+    if not _crosses(curve, along, out):
+        return [curve]
+    low, high = sorted(curve.ends, key=along)
+    found = []
+    for a, b, line, first in ((low, high, out[0], True), (low, high, out[1], False)):
+        if (along(a) < line) if first else (along(b) > line):
+            k = (line - along(a)) / (along(b) - along(a))
+            if not 0 < k < 1:
+                found.append(curve)
+                continue
+            cut = Point(a.x + (b.x - a.x) * k, a.y + (b.y - a.y) * k)
+            found.append(Curve(a, cut) if first else Curve(cut, b))
+    return found

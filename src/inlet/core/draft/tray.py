@@ -1,0 +1,256 @@
+"""Units ready to drop into a cell or a box of cells, each drawn in the unit square."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from functools import cache
+from typing import NamedTuple
+
+from inlet.core.draft.edit import erase_pieces, keep_cloth, merged, paint_all
+from inlet.core.draft.patches import Draft, draft
+from inlet.core.draft.regrid import with_square_unit
+from inlet.core.draft.symmetry import fits, image, turner
+from inlet.core.draft.value import lightness
+from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.point import Point, Turn
+from inlet.core.numbers import ROOT2, Exact, parse_exact
+from inlet.core.project import Block, Project, replace, seam_along
+
+
+class Stamp(NamedTuple):
+    """A unit to drop: ``seams`` and ``cloths`` in a box ``size`` wide and high.
+
+    ``cloths`` are a point in each patch with its part: a number (0 the figure, 1 the ground, 2 a
+    third cloth), or the id of the fabric it is to be.
+    """
+
+    kind: str
+    words: str
+    size: tuple[Exact, Exact]
+    seams: tuple[Curve, ...]
+    cloths: tuple[tuple[Point, int | str | None], ...]
+
+    @property
+    def curved(self) -> bool:
+        """Must its box keep its proportions, for its arcs to stay round?"""
+        return any(seam.centre is not None for seam in self.seams)
+
+
+# Kind; words; width and height; seams as "x y x y", arcs with "@ x y" for the centre, after "8: "
+# repeated in all eight ways; the part each patch plays, by its middle from the top, then the left.
+_DRAWINGS: tuple[tuple[str, str, str, str, str], ...] = (
+    ("square", "Square", "1 1", "", "0"),
+    ("rectangle", "Rectangle", "2 1", "", "0"),
+    ("half-square-triangle", "Half-square triangle", "1 1", "0 1 1 0", "01"),
+    ("quarter-square-triangle", "Hourglass", "1 1", "0 0 1 1 / 1 0 0 1", "0110"),
+    ("three-triangle", "Three triangles", "2 2", "0 0 2 2 / 2 0 1 1", "120"),
+    ("flying-geese", "Flying geese", "2 1", "0 1 1 0 / 1 0 2 1", "110"),
+    ("square-in-square", "Square in a square", "2 2", "8: 1 0 2 1", "11011"),
+    ("half-rectangle-triangle", "Half-rectangle triangle", "1 2", "0 2 1 0", "01"),
+    ("corner-triangle", "Snipped corner", "3 3", "2 0 3 1", "10"),
+    ("corner-triangle", "Two snipped corners", "3 3", "2 0 3 1 / 1 0 0 1", "110"),
+    ("corner-triangle", "Three snipped corners", "3 3", "2 0 3 1 / 1 0 0 1 / 0 2 1 3", "1101"),
+    ("corner-triangle", "Four snipped corners", "3 3", "8: 2 0 3 1", "11011"),
+    ("four-patch", "Four-patch", "2 2", "1 0 1 2 / 0 1 2 1", "0110"),
+    ("nine-patch", "Nine-patch", "3 3", "8: 1 0 1 3", "010101010"),
+    ("checkerboard", "Checkerboard", "4 4", "8: 1 0 1 4 / 2 0 2 4", "0101101001011010"),
+    ("strips", "Strips", "3 3", "0 1 3 1 / 0 2 3 2", "010"),
+    ("quarter-circle", "Quarter circle", "3 3", "2 0 0 2 @ 0 0", "01"),
+    ("quarter-circle", "Petal", "2 2", "0 2 2 0 @ 2 2 / 0 2 2 0 @ 0 0", "101"),
+    ("rounds", "Rounds", "5 5",
+     "2 2 2 3 / 3 2 3 3 / 1 2 4 2 / 1 3 4 3 / 1 1 1 4 / 4 1 4 4 / 0 1 5 1 / 0 4 5 4", "212101212"),
+    ("ring", "Ring", "3 3", "2 0 2 2 / 3 2 1 2 / 1 3 1 1 / 0 1 2 1", "12021"),
+    ("set-in", "Set-in square", "2 2", "0 0 1 1 / 1 1 2 1 / 1 1 1 2", "120"),
+    ("eight-point-star", "Eight-point star", "1 1",
+     "8: k 0 k k / k 0 1/2 1/2-k / 1/2 1/2-k 1/2 1/2 / k k 1/2 1/2", "1110220110220111"),
+)  # fmt: skip
+_K = {"k": 1 - ROOT2 / 2, "1/2-k": ROOT2 / 2 - Fraction(1, 2)}
+"""Where an eight-point star meets the sides of its square, and where its diamonds meet."""
+
+
+def _point(text: str) -> Point:
+    x, y = (_K[t] if t in _K else parse_exact(t) for t in text.split())
+    return Point(x, y)
+
+
+@cache
+def stamps() -> tuple[Stamp, ...]:
+    """Every unit of the tray."""
+    return tuple(_stamp(*drawing) for drawing in _DRAWINGS)
+
+
+def _stamp(kind: str, words: str, box: str, seams: str, parts: str) -> Stamp:
+    width, height = _point(box)
+    listed = seams.removeprefix("8: ")
+    curves = []
+    for text in filter(None, listed.split(" / ")):
+        chord, _, centre = text.partition(" @ ")
+        numbers = chord.split()
+        ends = _point(" ".join(numbers[:2])), _point(" ".join(numbers[2:]))
+        curves.append(Curve(*ends, _point(centre) if centre else None))
+    if listed != seams:
+        ways = [turner((q, m), width, height) for q in range(4) for m in (False, True)]
+        curves = [image(curve, way) for way in ways for curve in curves]
+    drawn = tuple(seam.curve for seam in merged(seam_along(c) for c in curves))
+    found = arrange(width, height, drawn)
+    middles = sorted(
+        (inside_point(outline) for outline in found.outlines),
+        key=lambda p: (round(float(p.y), 6), round(float(p.x), 6)),
+    )
+    return Stamp(
+        kind, words, (width, height), drawn,
+        tuple((p, int(part)) for p, part in zip(middles, parts, strict=True)),
+    )  # fmt: skip
+
+
+def stamp_of(drawn: Draft, faces: Iterable[int], kind: str, words: str) -> Stamp:
+    """A unit of a block as a stamp: the seams between its patches, in its own cloths; its box is
+    that round the patches, at finished size."""
+    inside = set(faces)
+    sx, sy = drawn.block.scale
+    corners = [p for f in inside for p in drawn.patches[f].outline]
+    left, top = min(p.x for p in corners), min(p.y for p in corners)
+    right, bottom = max(p.x for p in corners), max(p.y for p in corners)
+    corner = Point(left, top)
+
+    def moved(p: Point) -> Point:
+        return p.scaled(sx, sy).minus(corner)
+
+    seams = [
+        image(drawn.arrangement.curve(edge), moved)
+        for edge in drawn.arrangement.edges
+        if edge.right in inside and edge.left in inside
+    ]
+    box = (right - left, bottom - top)
+    return Stamp(
+        kind,
+        words,
+        box,
+        tuple(s.curve for s in merged(seam_along(c) for c in seams)),
+        tuple(
+            (moved(inside_point(drawn.arrangement.outlines[f])), drawn.patches[f].fabric)
+            for f in sorted(inside)
+        ),
+    )
+
+
+def turned_stamp(stamp: Stamp, turn: Turn) -> Stamp:
+    """The stamp mirrored and turned."""
+    move = turner(turn, *stamp.size)
+    size = stamp.size[::-1] if turn[0] % 2 else stamp.size
+    return stamp._replace(
+        size=(size[0], size[1]),
+        seams=tuple(image(curve, move) for curve in stamp.seams),
+        cloths=tuple((move(p), part) for p, part in stamp.cloths),
+    )
+
+
+class Box(NamedTuple):
+    """A box of cells, corners in grid units."""
+
+    low: Point
+    high: Point
+
+
+def drop(block: Block, stamp: Stamp, box: Box, cloths: Sequence[str]) -> Block:
+    """``block`` with the stamp in a box of its cells: what was drawn inside goes, the box's sides
+    become seams, its patches get the cloths their parts ask for. Raises ``ValueError`` with a
+    sentence where arcs would not stay round."""
+    before = block
+    if stamp.curved:
+        block = with_square_unit(block)
+        k = block.rows[0] / before.rows[0]
+        one: Exact = Fraction(1)
+        box = Box(box.low.scaled(one, k), box.high.scaled(one, k))
+    span = box.high.minus(box.low)
+    kx, ky = span.x / stamp.size[0], span.y / stamp.size[1]
+    if stamp.curved and kx * block.scale[0] != ky * block.scale[1]:
+        raise ValueError(
+            f"{stamp.words} has curves, which stay round only in a box as wide to its height as "
+            "the unit itself"
+        )
+
+    def placed(p: Point) -> Point:
+        return box.low.plus(p.scaled(kx, ky))
+
+    cleared = _cleared(block, box)
+    seams = merged((seam_along(image(c, placed)) for c in stamp.seams), cleared.seams)
+    made = keep_cloth(cleared, replace(cleared, seams=seams))
+    for part in dict.fromkeys(part for _, part in stamp.cloths):
+        points = [placed(p) for p, other in stamp.cloths if other == part]
+        fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
+        made = paint_all(made, [(p.x, p.y) for p in points], fabric)
+    return made
+
+
+def drop_repeated(
+    block: Block, group: Iterable[Turn], stamp: Stamp, box: Box, cloths: Sequence[str]
+) -> Block:
+    """``drop`` in the box and in its images under a symmetry, each turned with it. Where images
+    overlap the first one stays."""
+    taken: list[Box] = []
+    for turn in group:
+        if not fits(turn, block):
+            continue
+        # Each drop may change the grid's unit (see with_square_unit): boxes go by what is finished.
+        sx, sy = block.scale
+        move = turner(turn, *block.finished)
+        corners = [move(p.scaled(sx, sy)) if not taken else move(p) for p in box]
+        if not taken:
+            box = Box(*(p.scaled(sx, sy) for p in box))
+        low, high = (
+            Point(pick(p.x for p in corners), pick(p.y for p in corners)) for pick in (min, max)
+        )
+        if any(
+            low.x < b.high.x and b.low.x < high.x and low.y < b.high.y and b.low.y < high.y
+            for b in taken
+        ):
+            continue
+        taken.append(Box(low, high))
+        placed = Box(*(p.scaled(1 / sx, 1 / sy) for p in (low, high)))
+        block = drop(block, turned_stamp(stamp, turn), placed, cloths)
+    return block
+
+
+def cloths_for(project: Project, under: str | None, figure: str) -> list[str]:
+    """The cloths a dropped unit's parts get: the one chosen, the one it lies on (or else the
+    lightest other), and the next of the project."""
+    others = [f for f in project.fabrics if f.id != figure]
+    if not others:
+        return [figure]
+    lightest = max(others, key=lambda f: lightness(f.colour)).id
+    ground = under if under is not None and under != figure else lightest
+    rest = [f.id for f in others if f.id != ground]
+    return [figure, ground, *rest[:1]]
+
+
+def _cleared(block: Block, box: Box) -> Block:
+    """``block`` with the box's sides drawn and every seam inside it erased."""
+    (x0, y0), (x1, y1) = box
+    width, height = block.grid
+    corners = [Point(x0, y0), Point(x1, y0), Point(x1, y1), Point(x0, y1)]
+    sides = [Curve(corners[i - 1], corners[i]) for i in range(4)]
+    inner = [
+        side
+        for side in sides
+        if not all(p.x in (0, width) for p in side.ends) or side.start.x != side.end.x
+        if not all(p.y in (0, height) for p in side.ends) or side.start.y != side.end.y
+    ]
+    fenced = replace(block, seams=merged((seam_along(c) for c in inner), block.seams))
+    arrangement = draft(fenced).arrangement
+    loose = {fault.point for fault in arrangement.faults}
+    pieces = [arrangement.curve(edge) for edge in arrangement.edges]
+    pieces += [seam.curve for seam in fenced.seams if loose & set(seam.ends)]
+
+    def within(p: Point) -> bool:
+        return x0 <= p.x <= x1 and y0 <= p.y <= y1
+
+    def on_side(c: Curve) -> bool:
+        (p, q), straight = c.ends, c.centre is None
+        return straight and ((p.x == q.x and p.x in (x0, x1)) or (p.y == q.y and p.y in (y0, y1)))
+
+    inside = [c for c in pieces if within(c.start) and within(c.end) and not on_side(c)]
+    return erase_pieces(fenced, inside) if inside else keep_cloth(block, fenced)

@@ -1,0 +1,114 @@
+"""Value: how light a cloth is, and where neighbours are too near in it to be told apart."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import lru_cache
+from itertools import pairwise
+from typing import NamedTuple
+
+from inlet.core.draft.patches import Draft, Patch
+from inlet.core.geometry.point import Point, midpoint
+from inlet.core.project import Fabric, Project
+
+CLASSES = ("light", "medium", "dark")
+LIGHT_FROM, DARK_TO = 75.0, 45.0
+"""L* from which a cloth counts as light, and up to which as dark."""
+TOO_NEAR = 10.0
+"""L* apart: nearer than this, two cloths read as one."""
+
+
+@lru_cache(maxsize=512)
+def lightness(colour: str) -> float:
+    """CIELAB L* of ``#rrggbb`` (sRGB, D65), 0 black to 100 white.
+
+    Y is the weighed sum of the linear channels; L* = 116·∛Y - 16, and 903.3·Y near black.
+    """
+
+    def linear(channel: int) -> float:
+        c = channel / 255
+        return c / 12.92 if c <= 0.04045 else float(((c + 0.055) / 1.055) ** 2.4)
+
+    red, green, blue = (linear(int(colour[i : i + 2], 16)) for i in (1, 3, 5))
+    y = 0.2126 * red + 0.7152 * green + 0.0722 * blue
+    return float(116 * y ** (1 / 3) - 16) if y > 0.008856 else 903.3 * y
+
+
+def grey_of(colour: str) -> str:
+    """The grey of the same lightness, ``#rrggbb``."""
+    level = lightness(colour)
+    y = ((level + 16) / 116) ** 3 if level > 8 else level / 903.3
+    c = y * 12.92 if y <= 0.0031308 else 1.055 * y ** (1 / 2.4) - 0.055
+    return f"#{round(c * 255):02x}" + f"{round(c * 255):02x}" * 2
+
+
+def value_class(fabric: Fabric) -> str:
+    """``light``, ``medium`` or ``dark``: as the maker says, else by lightness."""
+    if fabric.value in CLASSES:
+        return str(fabric.value)
+    level = lightness(fabric.colour)
+    return "light" if level >= LIGHT_FROM else "dark" if level <= DARK_TO else "medium"
+
+
+def too_near(one: Fabric, other: Fabric) -> bool:
+    """Do two cloths read as one? Less than ``TOO_NEAR`` apart they do, unless the maker put either
+    in a class of its own (a print may read unlike its mean colour)."""
+    said = one.value in CLASSES or other.value in CLASSES
+    if one.id == other.id or (said and value_class(one) != value_class(other)):
+        return False
+    return abs(lightness(one.colour) - lightness(other.colour)) < TOO_NEAR
+
+
+class LostEdge(NamedTuple):
+    """A seam between two cloths too near in value: where it is, the middle of it, and the smaller
+    of its patches, whose shape is lost."""
+
+    edge: int
+    at: Point
+    patch: Patch
+    beside: Patch
+
+
+def lost_edges(draft: Draft, project: Project) -> Iterator[LostEdge]:
+    """Every seam of the block that cannot be seen, cloth by cloth."""
+    cloths = {f.id: f for f in project.fabrics}
+    near: dict[tuple[str, str], bool] = {}
+    boxes = draft.arrangement.boxes
+    for number, edge in enumerate(draft.arrangement.edges):
+        if edge.right < 0 or edge.left < 0:
+            continue
+        right, left = draft.patches[edge.right], draft.patches[edge.left]
+        one, other = cloths.get(right.fabric or ""), cloths.get(left.fabric or "")
+        if one is None or other is None or one.id == other.id:
+            continue
+        pair = (min(one.id, other.id), max(one.id, other.id))
+        if pair not in near:
+            near[pair] = too_near(one, other)
+        if near[pair]:
+            points = draft.arrangement.points
+            sizes = [
+                (boxes[f][2] - boxes[f][0]) * (boxes[f][3] - boxes[f][1])
+                for f in (edge.right, edge.left)
+            ]
+            small, large = (right, left) if sizes[0] <= sizes[1] else (left, right)
+            at = midpoint(points[edge.start], points[edge.end])
+            yield LostEdge(number, at, small, large)
+
+
+def shape_name(patch: Patch) -> str:
+    """What a patch is called by its outline."""
+    if patch.arcs:
+        return "curved patch"
+    count = len(patch.outline)
+    if count == 3:
+        return "triangle"
+    if count == 4:
+        a, b, c, d = (p.floats() for p in patch.outline)
+        sides = [((q[0] - p[0]), (q[1] - p[1])) for p, q in ((a, b), (b, c), (c, d), (d, a))]
+        square_corners = all(abs(u[0] * v[0] + u[1] * v[1]) < 1e-9 for u, v in pairwise(sides))
+        lengths = [x * x + y * y for x, y in sides]
+        equal = max(lengths) - min(lengths) < 1e-9
+        if square_corners:
+            return "square" if equal else "rectangle"
+        return "diamond" if equal else "four-sided patch"
+    return f"{'five' if count == 5 else 'six' if count == 6 else 'many'}-sided patch"

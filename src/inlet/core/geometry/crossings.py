@@ -1,0 +1,397 @@
+"""Where stretches of seam meet: every vertex told apart exactly.
+
+Two lines meet in a point of the field Q(√2). A circle and a line, or two circles, may not. But a
+point outside the field lies on exactly one line of the field (the line to its conjugate, the other
+root of the same equation), so it is known exactly by that line, the middle of the two roots, the
+square of half their distance, and which root it is. Any two circles through it, or a circle and a
+line, give the same four: no distance decides whether two crossings are one.
+
+Only ends of seams that were drawn to such a place (and so hold it as a long decimal) are matched by
+distance, see ``Vertices.merge_close``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from itertools import pairwise
+from math import gcd, isqrt, lcm
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from inlet.core.geometry.curve import Circle
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line
+from inlet.core.geometry.stretches import (
+    UNIT,
+    Bow,
+    CircleKey,
+    LineKey,
+    Scaled,
+    Spot,
+    Straight,
+    Stretch,
+    line_form,
+)
+from inlet.core.numbers import Root2, floor_exact, sqrt_exact
+
+HAIR = 1e-9
+"""Of a stretch's length: crossings this near to an end are decided exactly."""
+FLAT = 1e-6
+"""Sine of the angle below which float crossings are not trusted."""
+LOCATED = 10**12
+"""Points outside the field are given to this fraction of a grid unit."""
+CLOSE = 1e-10
+"""Grid units within which an end drawn to such a point is taken to be on it."""
+
+Key = tuple[Any, ...]
+
+
+class Vertices:
+    """Points told apart exactly, each with a float position for sorting.
+
+    A key is (x, y, w) in integers without common factor for the point (x/w, y/w); (x, y) in
+    Q(√2); or five entries for a point outside the field, see above.
+    """
+
+    def __init__(self) -> None:
+        self._index: dict[Key, int] = {}
+        self.keys: list[Key] = []
+
+    def at(self, key: Key) -> int:
+        found = self._index.get(key)
+        if found is None:
+            found = self._index[key] = len(self.keys)
+            self.keys.append(key)
+        return found
+
+    def spot(self, vertex: int) -> Spot:
+        """The point in scaled coordinates: exact, or outside the field to 30 places."""
+        return spot_of(self.keys[vertex])
+
+    def floats(self) -> NDArray[np.float64]:
+        return np.array([_floats(k) for k in self.keys])
+
+    def points(self, scale: int) -> tuple[Point, ...]:
+        return tuple(_point(k, scale) for k in self.keys)
+
+    def merge_close(self, scale: int) -> list[int]:
+        """For each vertex the one it is the same as: itself, unless it is within ``CLOSE`` of an
+        earlier one (ends of seams come first) and places outside the field are about."""
+        same = list(range(len(self.keys)))
+        if scale < LOCATED // 1000 and not any(len(k) == 5 for k in self.keys):
+            return same
+        places = self.floats()
+        reach = CLOSE * scale
+        order = np.argsort(places[:, 0], kind="stable").tolist()
+        for n, i in enumerate(order):
+            for j in order[n + 1 :]:
+                if places[j, 0] - places[i, 0] > reach:
+                    break
+                if abs(places[j, 1] - places[i, 1]) <= reach:
+                    low, high = sorted((same[i], same[j]))
+                    same[high] = same[i] = same[j] = low
+        return same
+
+
+def _floats(key: Key) -> tuple[float, float]:
+    if len(key) == 3:
+        return key[0] / key[2], key[1] / key[2]
+    x, y = spot_of(key)
+    return float(x), float(y)
+
+
+def _point(key: Key, scale: int) -> Point:
+    if len(key) == 3:
+        return Point(Fraction(key[0], key[2] * scale), Fraction(key[1], key[2] * scale))
+    x, y = spot_of(key)
+    if len(key) == 2:
+        return Point(UNIT * x / scale, UNIT * y / scale)
+    return Point(
+        Fraction(round(x / scale * LOCATED), LOCATED), Fraction(round(y / scale * LOCATED), LOCATED)
+    )
+
+
+_ROOT = 10**30
+
+
+def spot_of(key: Key) -> Spot:
+    """A vertex key as scaled coordinates."""
+    if len(key) == 3:
+        return (key[0], key[1]) if key[2] == 1 else (Fraction(*key[::2]), Fraction(*key[1:]))
+    if len(key) == 2:
+        return (key[0], key[1])
+    (a, b, _), x, y, half, sign = key
+    # M ± (b, -a)·√(half / (a² + b²)), the root to 30 places; a√2 in a form to as many.
+    k = sign * Fraction(isqrt(floor_exact(half / (a * a + b * b) * (_ROOT * _ROOT))), _ROOT)
+    return _rational(x) + k * _rational(b), _rational(y) - k * _rational(a)
+
+
+def _rational(x: Scaled) -> Fraction:
+    if isinstance(x, Root2):
+        return Fraction(floor_exact(x * _ROOT), _ROOT)
+    return Fraction(x)
+
+
+def key_of(x: Scaled, y: Scaled) -> Key:
+    """The key of a point of the field."""
+    if isinstance(x, int) and isinstance(y, int):
+        return (x, y, 1)
+    if isinstance(x, Root2) or isinstance(y, Root2):
+        return (UNIT * x, UNIT * y)
+    x, y = Fraction(x), Fraction(y)
+    w = lcm(x.denominator, y.denominator)
+    return (int(x * w), int(y * w), w)
+
+
+def crossing_key(m: LineKey, n: LineKey) -> Key:
+    """Where two lines that are not parallel meet."""
+    a, b, c = m
+    d, e, f = n
+    det, x, y = a * e - d * b, c * e - f * b, a * f - d * c
+    if isinstance(det, int) and isinstance(x, int) and isinstance(y, int):
+        g = gcd(x, y, det)
+        if det < 0:
+            g = -g
+        return (x // g, y // g, det // g)
+    return key_of(UNIT * x / det, UNIT * y / det)
+
+
+def circle_keys(line: LineKey, circle: CircleKey) -> list[Key]:
+    """Where a line meets a circle: no key, one (they touch) or two.
+
+    With e = c - a·h - b·k the foot of the centre on the line is (h, k) + (a, b)·e/n, n = a² + b²,
+    and the points are (b, -a)·√(r²n - e²)/n either way from it.
+    """
+    (a, b, c), (h, k, r2) = line, circle
+    n, e = a * a + b * b, c - a * h - b * k
+    room = r2 * n - e * e
+    if room < 0:
+        return []
+    x, y = h * n + e * a, k * n + e * b
+    whole = all(isinstance(v, int) for v in (n, x, y, room))
+    root = _root(room)
+    if root is None:
+        return [
+            (line, UNIT * x / n, UNIT * y / n, UNIT * room / n, sign)
+            for sign in (-1, 1)
+        ]  # fmt: skip
+    if whole and isinstance(root, int):
+        found = []
+        for sign in (-1, 1) if root else (1,):
+            u, v = x + sign * b * root, y - sign * a * root
+            g = gcd(u, v, n)
+            found.append((u // g, v // g, n // g))
+        return found
+    return [
+        key_of(UNIT * (x + sign * b * root) / n, UNIT * (y - sign * a * root) / n)
+        for sign in ((-1, 1) if root else (1,))
+    ]
+
+
+def _root(x: Scaled) -> Scaled | None:
+    """√x in the field, else None."""
+    if isinstance(x, int):
+        root = isqrt(x)
+        if root * root == x:
+            return root
+        if x % 2 == 0 and isqrt(x // 2) ** 2 * 2 == x:
+            return Root2.of(0, isqrt(x // 2))
+        return None
+    return sqrt_exact(x)
+
+
+def radical_line(m: CircleKey, n: CircleKey) -> LineKey | None:
+    """The line through the crossings of two circles, from the difference of their equations; None
+    where they share a centre."""
+    (h, k, r), (u, v, s) = m, n
+    if h == u and k == v:
+        return None
+    a, b = 2 * (u - h), 2 * (v - k)
+    return line_form(a, b, r - s + u * u + v * v - h * h - k * k)
+
+
+# --- cutting stretches ------------------------------------------------------------------------
+
+
+def cut_at_crossings(
+    stretches: Sequence[Stretch], vertices: Vertices, scale: int
+) -> list[list[int]]:
+    """For each stretch, its vertices in order: its two ends and every crossing on it."""
+    on: list[list[int]] = [
+        [vertices.at(key_of(*s.low)), vertices.at(key_of(*s.high))] for s in stretches
+    ]
+    lines = [k for k, s in enumerate(stretches) if isinstance(s, Straight)]
+    bows = [k for k, s in enumerate(stretches) if isinstance(s, Bow)]
+    low = np.array([[float(x) for x in stretches[k].low] for k in lines])
+    high = np.array([[float(x) for x in stretches[k].high] for k in lines])
+    loose = scale >= LOCATED // 1000
+
+    def meet(i: int, j: int, keys: list[Key], sure: bool = False) -> None:
+        for key in keys:
+            if sure or (holds(stretches[i], spot_of(key)) and holds(stretches[j], spot_of(key))):
+                v = vertices.at(key)
+                on[i].append(v)
+                on[j].append(v)
+        if loose and not sure:
+            for k, other in ((i, j), (j, i)):
+                for spot, v in zip(stretches[k][1:3], on[k][:2], strict=True):
+                    if _nearly_on(stretches[other], spot, CLOSE * scale):
+                        on[other].append(v)
+
+    for p, q, sure in _line_pairs(low, high):
+        i, j = lines[p], lines[q]
+        m, n = stretches[i].on, stretches[j].on
+        parallel = not sure and m[0] * n[1] == n[0] * m[1]
+        meet(i, j, [] if parallel else [crossing_key(m, n)], sure)
+    for i, j in _bow_pairs([s for s in stretches if isinstance(s, Bow)], low, high):
+        bow = stretches[bows[i]]
+        if j < len(lines):
+            meet(lines[j], bows[i], circle_keys(stretches[lines[j]].on, bow.on))
+        else:
+            other = bows[j - len(lines)]
+            shared = radical_line(bow.on, stretches[other].on)
+            meet(bows[i], other, circle_keys(shared, bow.on) if shared else [])
+    same = vertices.merge_close(scale)
+    places = vertices.floats()
+    return [
+        _in_order(s, np.unique([same[v] for v in on[k]]), places, vertices)
+        for k, s in enumerate(stretches)
+    ]
+
+
+def _line_pairs(
+    low: NDArray[np.float64], high: NDArray[np.float64]
+) -> Iterator[tuple[int, int, bool]]:
+    """Pairs i < j of straight stretches that may cross, with True where they surely do, well
+    inside both."""
+    d = high - low
+    length = np.hypot(d[:, 0], d[:, 1])
+    for i in range(len(low) - 1):
+        rest = slice(i + 1, None)
+        sine = d[i, 0] * d[rest, 1] - d[i, 1] * d[rest, 0]
+        gap = low[rest] - low[i]
+        flat = np.abs(sine) < FLAT * length[i] * length[rest]
+        safe = np.where(flat, 1.0, sine)
+        t = (gap[:, 0] * d[rest, 1] - gap[:, 1] * d[rest, 0]) / safe
+        u = (gap[:, 0] * d[i, 1] - gap[:, 1] * d[i, 0]) / safe
+        nearest = np.minimum(np.minimum(t, 1 - t), np.minimum(u, 1 - u))
+        for k in np.flatnonzero(flat | (nearest > -HAIR)).tolist():
+            yield i, i + 1 + k, bool(not flat[k] and nearest[k] > HAIR)
+
+
+def _bow_pairs(
+    bows: Sequence[Bow], low: NDArray[np.float64], high: NDArray[np.float64]
+) -> Iterator[tuple[int, int]]:
+    """Pairs of a bow and another stretch whose boxes meet and whose curves come near: (i, j) for
+    line j, or (i, lines + j) for a later bow."""
+    if not bows:
+        return
+    centre = np.array([[float(x) for x in b.on[:2]] for b in bows])
+    r = np.sqrt(np.array([float(b.on[2]) for b in bows]))
+    ends = np.array([[[float(x) for x in b.low], [float(x) for x in b.high]] for b in bows])
+    # The box of an arc's ends and of the point where the tangents there meet holds the arc.
+    middle = ends.mean(axis=1) - centre
+    reach = np.einsum("ij,ij->i", middle, middle)
+    tip = centre + middle * (r**2 / np.maximum(reach, 1e-12 * r**2))[:, None]
+    corners = np.concatenate([ends, tip[:, None, :]], axis=1)
+    margin = (HAIR * r)[:, None]
+    left, right = corners.min(axis=1) - margin, corners.max(axis=1) + margin
+    line_low, line_high = np.minimum(low, high), np.maximum(low, high)
+    step = high - low
+    length = np.hypot(step[:, 0], step[:, 1])
+    for i in range(len(bows)):
+        near = (line_low <= right[i]).all(axis=1) & (line_high >= left[i]).all(axis=1)
+        gap = centre[i] - low
+        far = np.abs(step[:, 0] * gap[:, 1] - step[:, 1] * gap[:, 0]) / length
+        for j in np.flatnonzero(near & (far <= r[i] * (1 + HAIR))).tolist():
+            yield i, j
+        rest = slice(i + 1, None)
+        near = (left[rest] <= right[i]).all(axis=1) & (right[rest] >= left[i]).all(axis=1)
+        apart = np.hypot(*(centre[rest] - centre[i]).T)
+        near &= (apart <= (r[i] + r[rest]) * (1 + HAIR)) & (
+            apart >= np.abs(r[i] - r[rest]) * (1 - HAIR)
+        )
+        for j in np.flatnonzero(near).tolist():
+            yield i, len(low) + i + 1 + j
+
+
+def holds(s: Stretch, spot: Spot) -> bool:
+    """Is a point of the stretch's own line or circle between its ends (ends included)?"""
+    if isinstance(s, Straight):
+        axis = 0 if s.low[0] != s.high[0] else 1
+        return bool(s.low[axis] <= spot[axis] <= s.high[axis])
+    h, k, r2 = s.on
+    ux, uy, vx, vy = s.low[0] - h, s.low[1] - k, s.high[0] - h, s.high[1] - k
+    x, y = spot[0] - h, spot[1] - k
+    first = float(ux) * float(y) - float(uy) * float(x)
+    last = float(x) * float(vy) - float(y) * float(vx)
+    hair = HAIR * float(r2)
+    if first < -hair or last < -hair:
+        return False
+    if first > hair and last > hair:
+        return True
+    return bool(ux * y - uy * x >= 0 and x * vy - y * vx >= 0 and (ux + vx) * x + (uy + vy) * y > 0)
+
+
+def _nearly_on(s: Stretch, spot: Spot, reach: float) -> bool:
+    """Does an end of another seam come within ``reach`` of the stretch, between its ends?"""
+    x, y = float(spot[0]), float(spot[1])
+    (px, py), (qx, qy) = ((float(p[0]), float(p[1])) for p in (s.low, s.high))
+    if isinstance(s, Straight):
+        dx, dy = qx - px, qy - py
+        length = (dx * dx + dy * dy) ** 0.5
+        along = (x - px) * dx + (y - py) * dy
+        return bool(abs(dx * (y - py) - dy * (x - px)) <= reach * length and 0 < along < length**2)
+    h, k, r2 = (float(v) for v in s.on)
+    near = abs(((x - h) ** 2 + (y - k) ** 2) ** 0.5 - r2**0.5) <= reach
+    first = (px - h) * (y - k) - (py - k) * (x - h)
+    last = (x - h) * (qy - k) - (y - k) * (qx - h)
+    return bool(near and first > 0 and last > 0)
+
+
+def _in_order(
+    s: Stretch, found: NDArray[np.int64], places: NDArray[np.float64], vertices: Vertices
+) -> list[int]:
+    """A stretch's vertices from low to high: by floats where they are well apart."""
+    if isinstance(s, Bow):
+        return _round_in_order(s, found, places, vertices)
+    axis = 0 if abs(s.high[0] - s.low[0]) >= abs(s.high[1] - s.low[1]) else 1
+    at = places[found, axis]
+    order = np.argsort(at if s.low[axis] <= s.high[axis] else -at)
+    steps = np.abs(np.diff(at[order]))
+    if len(steps) and steps.min() < HAIR * (1 + np.abs(at).max()):
+        backward = s.low[axis] > s.high[axis]
+        return sorted(found.tolist(), key=lambda v: vertices.spot(v)[axis], reverse=backward)
+    return [int(v) for v in found[order]]
+
+
+def _round_in_order(
+    s: Bow, found: NDArray[np.int64], places: NDArray[np.float64], vertices: Vertices
+) -> list[int]:
+    h, k = float(s.on[0]), float(s.on[1])
+    x, y = places[found, 0] - h, places[found, 1] - k
+    ux, uy = float(s.low[0]) - h, float(s.low[1]) - k
+    at = np.arctan2(ux * y - uy * x, ux * x + uy * y)
+    order = np.argsort(at, kind="stable")
+    chain = [int(v) for v in found[order]]
+    steps = np.diff(at[order])
+    if len(steps) and steps.min() < HAIR:
+        # Too near for floats: bubble neighbours right by the exact turn from one to the next.
+        spots = {v: vertices.spot(v) for v in chain}
+        h, k, _ = s.on
+        for _ in chain:
+            for i, (u, v) in enumerate(pairwise(chain)):
+                (ax, ay), (bx, by) = spots[u], spots[v]
+                if (ax - h) * (by - k) - (ay - k) * (bx - h) < 0:
+                    chain[i], chain[i + 1] = v, u
+    return chain
+
+
+def line_meets_circle(line: Line, circle: Circle) -> list[Point]:
+    """Where a line meets a circle: exact points where the field holds them, else located."""
+    (h, k), r2 = circle
+    form = line_form(line.a, line.b, line.c)
+    return [_point(key, 1) for key in circle_keys(form, (h, k, r2))]

@@ -1,0 +1,178 @@
+"""What a seam lies along: a straight line, or the short way round a circle.
+
+Angles run clockwise on screen (y grows downward), so clockwise is the way ``cross`` counts as
+positive.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+from math import acos, atan2, cos, hypot, pi, sin, sqrt
+from typing import NamedTuple
+
+from inlet.core.geometry.point import Point, cross, dot
+from inlet.core.numbers import Exact, root_up
+
+
+class Circle(NamedTuple):
+    """The points whose squared distance from ``centre`` is ``squared``."""
+
+    centre: Point
+    squared: Exact
+
+    def side(self, p: Point) -> Exact:
+        """0 on the circle, below 0 inside it, above 0 outside."""
+        step = p.minus(self.centre)
+        return dot(step, step) - self.squared
+
+
+class Curve(NamedTuple):
+    """A seam from ``start`` to ``end``: straight, or about ``centre`` the short way round. The
+    ends of an arc are equally far from its centre and not opposite one another."""
+
+    start: Point
+    end: Point
+    centre: Point | None = None
+
+    @property
+    def clockwise(self) -> bool:
+        """Does an arc run clockwise on screen from start to end?"""
+        assert self.centre is not None
+        return cross(self.start.minus(self.centre), self.end.minus(self.centre)) > 0
+
+    def turned_back(self) -> Curve:
+        """The same seam from its other end."""
+        return Curve(self.end, self.start, self.centre)
+
+    @property
+    def ends(self) -> tuple[Point, Point]:
+        return self.start, self.end
+
+
+def circle_of(curve: Curve) -> Circle:
+    """The circle an arc lies on."""
+    assert curve.centre is not None
+    step = curve.start.minus(curve.centre)
+    return Circle(curve.centre, dot(step, step))
+
+
+def arc_fault(start: Point, end: Point, centre: Point) -> str | None:
+    """Why three points make no arc, as a piece of a sentence; None where they do. ``centre`` may
+    lie a hair off where the ends are places a root was taken for."""
+    u, v = start.minus(centre), end.minus(centre)
+    if start == end:
+        return "both ends are the same point"
+    if dot(u, u) == 0 or dot(v, v) == 0:
+        return "the centre is one of its ends"
+    gap = dot(u, u) - dot(v, v)
+    if gap != 0 and abs(float(gap)) > 1e-9 * float(dot(u, u)):
+        return "its ends are not equally far from the centre"
+    if cross(u, v) == 0:
+        return "its ends are opposite one another; give a half circle as two quarters"
+    return None
+
+
+def within_arc(p: Point, start: Point, end: Point, centre: Point) -> bool:
+    """Is a point of the circle on the arc clockwise from ``start`` to ``end`` (less than half a
+    turn), ends included?"""
+    step = p.minus(centre)
+    return (
+        cross(start.minus(centre), step) >= 0
+        and cross(step, end.minus(centre)) >= 0
+        and dot(start.minus(centre).plus(end.minus(centre)), step) > 0
+    )
+
+
+def sweep(curve: Curve) -> float:
+    """The angle of an arc in radians, above 0 where it runs clockwise on screen."""
+    assert curve.centre is not None
+    (x, y), (px, py), (qx, qy) = (p.floats() for p in (curve.centre, curve.start, curve.end))
+    ux, uy, vx, vy = px - x, py - y, qx - x, qy - y
+    return atan2(ux * vy - uy * vx, ux * vx + uy * vy)
+
+
+def radius(curve: Curve) -> Exact:
+    """An arc's radius; its root taken upward where it is not exact."""
+    return root_up(circle_of(curve).squared)
+
+
+def curve_length(curve: Curve) -> float:
+    """Length along a seam; for reading off, not for cutting."""
+    if curve.centre is None:
+        return hypot(*curve.end.minus(curve.start).floats())
+    return abs(sweep(curve)) * sqrt(float(circle_of(curve).squared))
+
+
+def flattened(curve: Curve, sagitta: float) -> Iterator[tuple[float, float]]:
+    """Points along a seam, its start included and its end left out, so close together that chords
+    leave it by no more than ``sagitta``: r(1 - cos(step/2)) ≤ sagitta."""
+    yield curve.start.floats()
+    if curve.centre is None:
+        return
+    angle, r = sweep(curve), sqrt(float(circle_of(curve).squared))
+    step = 2 * acos(max(0.0, 1 - sagitta / r)) or pi / 4
+    count = int(abs(angle) / step) + 1
+    x, y = curve.centre.floats()
+    px, py = curve.start.floats()
+    for i in range(1, count):
+        c, s = cos(angle * i / count), sin(angle * i / count)
+        yield x + c * (px - x) - s * (py - y), y + s * (px - x) + c * (py - y)
+
+
+def cap_area(curve: Curve) -> float:
+    """The area between an arc and its chord, above 0 where the arc bulges to the left of its way
+    (going clockwise): r²(θ - sin θ)/2. Added to the shoelace of a clockwise ring it gives the
+    ring's area."""
+    angle = sweep(curve)
+    return float(circle_of(curve).squared) * (angle - sin(angle)) / 2
+
+
+def extremes(curve: Curve) -> tuple[float, float, float, float]:
+    """The box round an arc, left, top, right, bottom, as floats: its ends, and the outermost
+    points of its circle where it passes them."""
+    assert curve.centre is not None
+    (x, y), r = curve.centre.floats(), sqrt(float(circle_of(curve).squared))
+    (px, py), (qx, qy) = curve.start.floats(), curve.end.floats()
+    xs, ys = [px, qx], [py, qy]
+    begin, angle = atan2(py - y, px - x), sweep(curve)
+    for quarter in range(4):
+        at = quarter * pi / 2
+        turn = (at - begin) % (2 * pi) if angle > 0 else (begin - at) % (2 * pi)
+        if turn < abs(angle):
+            xs.append(x + r * cos(at))
+            ys.append(y + r * sin(at))
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def sagitta(curve: Curve) -> float:
+    """How far an arc bulges from its chord: r(1 - cos(θ/2))."""
+    return sqrt(float(circle_of(curve).squared)) * (1 - cos(sweep(curve) / 2))
+
+
+STEPS = 12
+"""Chords an arc is drawn with."""
+
+
+def exact_chain(curve: Curve) -> Iterator[Point]:
+    """Exact points along an arc, its start included and its end left out: equal arcs, turned or
+    mirrored, give points that are turned or mirrored exactly.
+
+    The arc is the rational Bézier curve of its ends and the point T where the tangents there meet,
+    T weighed by w = cos(θ/2): P(t) = ((1-t)²P + 2wt(1-t)T + t²Q) / ((1-t)² + 2wt(1-t) + t²).
+    """
+    assert curve.centre is not None
+    p, q, c = curve.start, curve.end, curve.centre
+    u, v = p.minus(c), q.minus(c)
+    middle = u.plus(v)
+    cosine = dot(u, v) / dot(u, u)
+    k = 1 / (1 + cosine)  # T = c + (u + v)/(1 + cos θ), as its foot on u is u itself
+    tip = c.plus(middle.scaled(k, k))
+    w = root_up((1 + cosine) / 2)
+    for i in range(STEPS):
+        t = Fraction(i, STEPS)
+        a, b, d = (1 - t) * (1 - t), 2 * w * t * (1 - t), t * t
+        whole = a + b + d
+        yield Point(
+            (a * p.x + b * tip.x + d * q.x) / whole, (a * p.y + b * tip.y + d * q.y) / whole
+        )

@@ -1,0 +1,226 @@
+"""From pieces of seam between vertices to the faces they border."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import cmp_to_key
+from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from inlet.core.geometry.crossings import Vertices
+from inlet.core.geometry.stretches import Bow, Scaled, Straight, Stretch
+
+Half = int
+"""A half-edge: 2k runs along edge k, 2k + 1 against it."""
+
+
+class RawEdge(NamedTuple):
+    """A piece of the stretch ``along`` from vertex ``start`` to vertex ``end``."""
+
+    start: int
+    end: int
+    along: int
+
+
+def raw_edges(
+    stretches: Sequence[Stretch],
+    chains: Sequence[Sequence[int]],
+    places: NDArray[np.float64],
+    size: tuple[float, float],
+) -> list[RawEdge]:
+    """Every piece between neighbouring vertices, each once, pieces outside the block left out."""
+    out: list[RawEdge] = []
+    between: dict[tuple[int, int], list[int]] = {}
+    for s, chain in enumerate(chains):
+        stretch = stretches[s]
+        for u, v in pairwise(chain):
+            if (
+                isinstance(stretch, Bow)
+                and stretch.leaves
+                and _outside(stretch, places, u, v, size)
+            ):
+                continue
+            # Two seams drawn to one located place may run along one another to within a hair.
+            others = between.setdefault((min(u, v), max(u, v)), [])
+            if any(_same(stretches[o], stretch, places, u, v) for o in others):
+                continue
+            others.append(s)
+            out.append(RawEdge(u, v, s))
+    return out
+
+
+def _middle(bow: Bow, places: NDArray[np.float64], u: int, v: int) -> tuple[float, float]:
+    h, k, r2 = (float(x) for x in bow.on)
+    x, y = (places[u] + places[v]) / 2 - (h, k)
+    reach = r2**0.5 / (x * x + y * y) ** 0.5
+    return h + x * reach, k + y * reach
+
+
+def _outside(
+    bow: Bow, places: NDArray[np.float64], u: int, v: int, size: tuple[float, float]
+) -> bool:
+    x, y = _middle(bow, places, u, v)
+    return not (0 < x < size[0] and 0 < y < size[1])
+
+
+def _same(one: Stretch, other: Stretch, places: NDArray[np.float64], u: int, v: int) -> bool:
+    if isinstance(one, Straight) or isinstance(other, Straight):
+        return isinstance(one, Straight) and isinstance(other, Straight)
+    (x, y), (a, b) = _middle(one, places, u, v), _middle(other, places, u, v)
+    return abs(x - a) + abs(y - b) < 1e-6 * float(np.abs(places[u] - places[v]).sum())
+
+
+# --- directions -------------------------------------------------------------------------------
+
+
+class _Way(NamedTuple):
+    """A half-edge as it leaves its vertex: a step that way, and how it bends (r² with the sign of
+    its turning: above 0 clockwise; 0 straight)."""
+
+    x: Scaled
+    y: Scaled
+    bend: Scaled
+
+
+def _way(stretch: Stretch, spot: tuple[Scaled, Scaled], forward: bool) -> _Way:
+    if isinstance(stretch, Straight):
+        a, b, _ = stretch.on
+        return _Way(b, -a, 0) if forward else _Way(-b, a, 0)
+    h, k, r2 = stretch.on
+    x, y = k - spot[1], spot[0] - h
+    return _Way(x, y, r2) if forward else _Way(-x, -y, -r2)
+
+
+def _later(u: _Way, v: _Way) -> int:
+    """Does way u come after v, clockwise on screen from the direction of growing x?"""
+    halves = [0 if w.y > 0 or (w.y == 0 and w.x > 0) else 1 for w in (u, v)]
+    if halves[0] != halves[1]:
+        return halves[0] - halves[1]
+    turn = u.x * v.y - u.y * v.x
+    if turn != 0:
+        return -1 if turn > 0 else 1
+    # The same direction: what bends more to the right comes after. Bends are ±1/r.
+    if (u.bend > 0) - (u.bend < 0) != (v.bend > 0) - (v.bend < 0):
+        return 1 if u.bend > v.bend else -1
+    return 0 if u.bend == v.bend else (-1 if u.bend > v.bend else 1)
+
+
+def order_round(
+    edges: Sequence[RawEdge],
+    stretches: Sequence[Stretch],
+    places: NDArray[np.float64],
+    vertices: Vertices,
+) -> NDArray[np.float64]:
+    """For each half-edge a number that grows clockwise round its vertex: the angle it leaves by,
+    and where angles are too near for floats, its rank by exact comparison."""
+    count = 2 * len(edges)
+    x, y = np.empty(count), np.empty(count)
+    start, end, along = np.array(edges, dtype=np.int64).T
+    forward = np.array(
+        [
+            (float(s.on[1]), -float(s.on[0])) if isinstance(s, Straight) else (0.0, 0.0)
+            for s in stretches
+        ]
+    )
+    x[0::2], y[0::2] = forward[along, 0], forward[along, 1]
+    x[1::2], y[1::2] = -x[0::2], -y[0::2]
+    bow = np.array([isinstance(s, Bow) for s in stretches])
+    if bow.any():
+        centre = np.array([(float(s.on[0]), float(s.on[1])) for s in stretches])
+        curved = bow[along]
+        for side, vertex, sign in ((0, start, 1), (1, end, -1)):
+            arm = places[vertex] - centre[along]
+            x[side::2] = np.where(curved, -sign * arm[:, 1], x[side::2])
+            y[side::2] = np.where(curved, sign * arm[:, 0], y[side::2])
+    angle = np.mod(np.arctan2(y, x), 2 * np.pi)
+    origin = np.stack([start, end], axis=1).ravel()
+    order = np.lexsort((angle, origin))
+    gaps = np.diff(angle[order])
+    same = np.diff(origin[order]) == 0
+    doubtful = set(origin[order][:-1][same & (gaps < 1e-7)].tolist())
+    if bow.any():  # Round the cut at angle 0 the first may really be the last.
+        cut = (angle < 1e-7) | (angle > 2 * np.pi - 1e-7)
+        doubtful |= set(origin[cut & np.repeat(bow[along], 2)].tolist())
+    if doubtful:
+        _rank_exactly(doubtful, edges, stretches, vertices, angle)
+    return angle
+
+
+def _rank_exactly(
+    doubtful: set[int],
+    edges: Sequence[RawEdge],
+    stretches: Sequence[Stretch],
+    vertices: Vertices,
+    angle: NDArray[np.float64],
+) -> None:
+    halves: dict[int, list[Half]] = {v: [] for v in doubtful}
+    for k, (u, v, _) in enumerate(edges):
+        if u in halves:
+            halves[u].append(2 * k)
+        if v in halves:
+            halves[v].append(2 * k + 1)
+    for vertex, found in halves.items():
+        spot = vertices.spot(vertex)
+        ways = {h: _way(stretches[edges[h // 2].along], spot, h % 2 == 0) for h in found}
+        key = cmp_to_key(_later)
+        found.sort(key=lambda half, ways=ways, key=key: key(ways[half]))  # type: ignore[misc]
+        for rank, half in enumerate(found):
+            angle[half] = rank
+
+
+# --- cycles -----------------------------------------------------------------------------------
+
+
+def trace(
+    ends: NDArray[np.int64], angle: NDArray[np.float64]
+) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """Next half-edge round each face, and a label a cycle; the face is on the right hand on
+    screen."""
+    count = len(ends) * 2
+    origin = ends.reshape(-1)
+    order = np.lexsort((angle, origin))
+    sorted_origin = origin[order]
+    first = np.r_[True, sorted_origin[1:] != sorted_origin[:-1]]
+    starts = np.flatnonzero(first)
+    sizes = np.diff(np.r_[starts, count])
+    before = np.arange(count) - 1
+    before[starts] = starts + sizes - 1
+    previous = np.empty(count, dtype=np.int64)  # the half-edge before each, round its origin
+    previous[order] = order[before]
+    next_half = previous[np.arange(count) ^ 1]
+
+    following = next_half.tolist()
+    label = [-1] * count
+    cycles = 0
+    for h in range(count):
+        if label[h] < 0:
+            while label[h] < 0:
+                label[h] = cycles
+                h = following[h]
+            cycles += 1
+    return next_half, np.array(label, dtype=np.int64)
+
+
+def signed_areas(
+    edges: Sequence[RawEdge],
+    stretches: Sequence[Stretch],
+    places: NDArray[np.float64],
+    label: NDArray[np.int64],
+) -> NDArray[np.float64]:
+    """The area each cycle goes round, above 0 clockwise: the shoelace, and for an edge along a
+    circle r²(θ - sin θ)/2 more."""
+    start, end, along = np.array(edges, dtype=np.int64).T
+    p, q = places[start], places[end]
+    each = (p[:, 0] * q[:, 1] - p[:, 1] * q[:, 0]) / 2
+    curved = np.array([isinstance(s, Bow) for s in stretches])[along]
+    if curved.any():
+        circle = np.array([[float(v) for v in s.on] for s in stretches])[along[curved]]
+        u, v = p[curved] - circle[:, :2], q[curved] - circle[:, :2]
+        angle = np.arctan2(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], (u * v).sum(axis=1))
+        each[curved] += circle[:, 2] * (angle - np.sin(angle)) / 2
+    both = np.empty(len(label))
+    both[0::2], both[1::2] = each, -each
+    return np.bincount(label, weights=both, minlength=int(label.max()) + 1).astype(np.float64)

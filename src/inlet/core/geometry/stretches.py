@@ -1,0 +1,235 @@
+"""Seams as drawn to stretches: what lies along one line or circle once, overlaps merged.
+
+Coordinates are scaled to integers (or integers a + b√2) first; both kinds mix freely.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from fractions import Fraction
+from functools import cmp_to_key
+from math import gcd, lcm
+from typing import Any, NamedTuple
+
+from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import Exact, Root2
+
+UNIT = Fraction(1)
+"""Times an int or Root2, an ``Exact``."""
+
+# Scaled coordinates: int where rational, else a Root2 (whose d is then 1).
+Scaled = Any
+Spot = tuple[Scaled, Scaled]
+LineKey = tuple[Scaled, Scaled, Scaled]
+CircleKey = tuple[Scaled, Scaled, Scaled]
+
+
+class Fault(NamedTuple):
+    """Something in the drawing that makes no patch border.
+
+    ``kind`` is ``outside`` (part of the seam leaves the block), ``duplicate`` (the seam lies on
+    another, or on the block's edge), ``stops`` (a seam ends inside a patch) or ``island`` (seams
+    that close a shape but touch nothing else). ``seam`` is the index of the seam drawn, or -1.
+    """
+
+    kind: str
+    point: Point
+    seam: int
+
+
+class Straight(NamedTuple):
+    """A straight stretch from ``low`` to ``high`` (by x, then y) of the line a·x + b·y = c."""
+
+    on: LineKey
+    low: Spot
+    high: Spot
+
+
+class Bow(NamedTuple):
+    """A stretch of the circle about (h, k), ``on`` = (h, k, r²), clockwise on screen from ``low``
+    to ``high``, less than half of it. ``leaves``: part of it may lie outside the block."""
+
+    on: CircleKey
+    low: Spot
+    high: Spot
+    leaves: bool
+
+
+Stretch = Straight | Bow
+
+
+def common_denominator(points: Iterable[Point]) -> int:
+    """The factor that makes every coordinate an integer, or integers a + b√2."""
+    return lcm(*{
+        x.d if isinstance(x, Root2) else x.denominator for p in points for x in p
+    })  # fmt: skip
+
+
+def scaled(p: Point, scale: int) -> Spot:
+    x, y = p.x * scale, p.y * scale
+    return (
+        x if isinstance(x, Root2) else x.numerator,
+        y if isinstance(y, Root2) else y.numerator,
+    )
+
+
+def line_key(p: Spot, q: Spot) -> LineKey:
+    """The line through two points, p the smaller, see ``line_form``."""
+    a, b = p[1] - q[1], q[0] - p[0]
+    return line_form(a, b, a * p[0] + b * p[1])
+
+
+def line_form(a: Scaled, b: Scaled, c: Scaled) -> LineKey:
+    """The line a·x + b·y = c in the one form every equation of it has: integers without common
+    factor where it is rational, else led by 1; (b, -a) points to growing x, or down."""
+    if isinstance(a, Root2) or isinstance(b, Root2) or isinstance(c, Root2):
+        lead = b if b != 0 else -a
+        parts = [UNIT * x / lead for x in (a, b, c)]
+        if any(isinstance(x, Root2) for x in parts):
+            return (parts[0], parts[1], parts[2])
+        a, b, c = parts
+    if isinstance(a, Fraction) or isinstance(b, Fraction) or isinstance(c, Fraction):
+        factor = lcm(*(Fraction(x).denominator for x in (a, b, c)))
+        a, b, c = (int(x * factor) for x in (a, b, c))
+    g = gcd(a, b, c)
+    if b < 0 or (b == 0 and a > 0):
+        g = -g
+    return (a // g, b // g, c // g)
+
+
+def within_block(seam: Curve, width: Exact, height: Exact) -> Curve | None:
+    """The part of a straight seam in the rectangle, None if no part is; ends kept where inside.
+    An arc is kept whole: what is outside falls away once it is cut at the edge."""
+    p, q = seam.ends
+    if seam.centre is not None or (
+        0 <= p.x <= width and 0 <= q.x <= width and 0 <= p.y <= height and 0 <= q.y <= height
+    ):
+        return seam
+    low: Exact = Fraction(0)
+    high: Exact = Fraction(1)
+    d = q.minus(p)
+    for step, room in ((d.x, p.x), (-d.x, width - p.x), (d.y, p.y), (-d.y, height - p.y)):
+        # Inside this side of the rectangle where room + k·step ≥ 0.
+        if step == 0:
+            if room < 0:
+                return None
+        elif step > 0:
+            low = max(low, -room / step)
+        else:
+            high = min(high, -room / step)
+    if low > high:
+        return None
+    start = p if low == 0 else Point(p.x + d.x * low, p.y + d.y * low)
+    end = q if high == 1 else Point(p.x + d.x * high, p.y + d.y * high)
+    return Curve(start, end)
+
+
+def beyond(seam: Curve, width: Exact, height: Exact) -> Point | None:
+    """The end of an arc that lies outside the block, or its middle if only that does."""
+    for p in seam.ends:
+        if not (0 <= p.x <= width and 0 <= p.y <= height):
+            return p
+    assert seam.centre is not None
+    h, k = seam.centre
+    low, high = seam.ends if seam.clockwise else (seam.end, seam.start)
+    step = low.minus(seam.centre)
+    r2 = step.x * step.x + step.y * step.y
+    # Past an edge at its outermost point, if the arc comes by there: r² > room², exactly.
+    for x, y, room in ((1, 0, width - h), (-1, 0, h), (0, 1, height - k), (0, -1, k)):
+        if room >= 0 and r2 <= room * room:
+            continue
+        out = Point(UNIT * x, UNIT * y)
+        u, v = low.minus(seam.centre), high.minus(seam.centre)
+        if u.x * out.y - u.y * out.x >= 0 and out.x * v.y - out.y * v.x >= 0:
+            reach = Fraction(round(float(r2) ** 0.5 * 64), 64)
+            return Point(h + out.x * reach, k + out.y * reach)
+    return None
+
+
+def merge(
+    pieces: Sequence[tuple[Curve, int, bool]], scale: int, faults: list[Fault]
+) -> list[Stretch]:
+    """One stretch for each connected piece of a line; on a circle, one between neighbouring ends.
+    ``pieces`` are seams with their index and whether they may leave the block; overlaps become
+    ``duplicate`` faults."""
+    on_line: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
+    on_circle: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]] = {}
+    for seam, index, leaves in pieces:
+        p, q = scaled(seam.start, scale), scaled(seam.end, scale)
+        if seam.centre is None:
+            low, high = sorted((p, q))
+            on_line.setdefault(line_key(low, high), []).append((low, high, index))
+        else:
+            h, k = scaled(seam.centre, scale)
+            r2 = (p[0] - h) * (p[0] - h) + (p[1] - k) * (p[1] - k)
+            if not seam.clockwise:
+                p, q = q, p
+            on_circle.setdefault((h, k, r2), []).append((p, q, index, leaves))
+    out: list[Stretch] = []
+    for line, found in on_line.items():
+        out += _merge_line(line, found, scale, faults)
+    for circle, arcs in on_circle.items():
+        out += _merge_circle(circle, arcs, scale, faults)
+    return out
+
+
+def _place(spot: Spot, scale: int) -> Point:
+    return Point(UNIT * spot[0] / scale, UNIT * spot[1] / scale)
+
+
+def _merge_line(
+    line: LineKey, pieces: list[tuple[Spot, Spot, int]], scale: int, faults: list[Fault]
+) -> list[Straight]:
+    pieces.sort(key=lambda piece: piece[:2])
+    stretches = []
+    low, high, _ = pieces[0]
+    for i, (next_low, next_high, index) in enumerate(pieces[1:], 1):
+        if next_low > high:
+            stretches.append(Straight(line, low, high))
+            low, high = next_low, next_high
+            continue
+        if next_low < high:
+            culprit = index if index >= 0 else pieces[i - 1][2]
+            faults.append(Fault("duplicate", _place(next_low, scale), culprit))
+        high = max(high, next_high)
+    stretches.append(Straight(line, low, high))
+    return stretches
+
+
+def _merge_circle(
+    circle: CircleKey,
+    arcs: list[tuple[Spot, Spot, int, bool]],
+    scale: int,
+    faults: list[Fault],
+) -> list[Bow]:
+    if len(arcs) == 1:
+        ((low, high, _, leaves),) = arcs
+        return [Bow(circle, low, high, leaves)]
+    h, k, _ = circle
+
+    def later(p: Spot, q: Spot) -> int:
+        """Is p after q by angle, from the direction of growing x on?"""
+        (ux, uy), (vx, vy) = (p[0] - h, p[1] - k), (q[0] - h, q[1] - k)
+        halves = [0 if y > 0 or (y == 0 and x > 0) else 1 for x, y in ((ux, uy), (vx, vy))]
+        if halves[0] != halves[1]:
+            return halves[0] - halves[1]
+        turn = ux * vy - uy * vx
+        return -1 if turn > 0 else 1 if turn < 0 else 0
+
+    ends = sorted({end for arc in arcs for end in arc[:2]}, key=cmp_to_key(later))
+    number = {end: i for i, end in enumerate(ends)}
+    covered: dict[int, bool] = {}
+    for low, high, index, leaves in arcs:
+        i, twice = number[low], None
+        while ends[i] != high:
+            if i in covered and twice is None:
+                twice = i
+            covered[i] = covered.get(i, False) or leaves
+            i = (i + 1) % len(ends)
+        if twice is not None:
+            faults.append(Fault("duplicate", _place(ends[twice], scale), index))
+    return [
+        Bow(circle, ends[i], ends[(i + 1) % len(ends)], leaves)
+        for i, leaves in sorted(covered.items())
+    ]

@@ -1,0 +1,237 @@
+"""The rulers along the top and left of the drawing: the bands, to drag, put in and take out."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from itertools import pairwise
+from typing import TYPE_CHECKING, NamedTuple
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QMouseEvent, QPainter, QPen
+from PySide6.QtWidgets import QMenu
+
+from inlet.core.draft.regrid import Regridded, bands_of, insert_band, remove_band, set_bands
+from inlet.core.draft.snapping import grid_lines
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import Exact, nearest_mark, show
+from inlet.ui import theme
+from inlet.ui.tape import Reading
+
+if TYPE_CHECKING:
+    from inlet.ui.draft.drawing import Drawing
+
+NAMES = (("column", "left", "right"), ("row", "above", "below"))
+
+
+class Grip(NamedTuple):
+    """A grid line held: the line after band ``index``, and where it is now, finished."""
+
+    axis: int
+    index: int
+    at: Exact
+
+
+class BandRulers:
+    """Part of the drawing: it is asked first about presses outside the block."""
+
+    HEIGHT = 20
+
+    def __init__(self, drawing: Drawing) -> None:
+        self.drawing = drawing
+        self.session = drawing.session
+        self.grip: Grip | None = None
+        self.over: tuple[int, int] | None = None  # (axis, index) of the line under the pointer
+
+    # --- where things are ---------------------------------------------------------------------
+
+    def _boxes(self) -> tuple[QRectF, QRectF]:
+        w, h = (float(x) for x in self.session.block.finished)
+        frame = self.drawing.frame
+        (p, q), thick = (frame.at(0, 0), frame.at(w, h)), theme.px(self.HEIGHT)
+        gap = theme.px(5)
+        return (
+            QRectF(p.x(), p.y() - thick - gap, q.x() - p.x(), thick),
+            QRectF(p.x() - thick - gap, p.y(), thick, q.y() - p.y()),
+        )
+
+    def _axis_at(self, at: QPointF) -> int | None:
+        for axis, box in enumerate(self._boxes()):
+            if box.contains(at):
+                return axis
+        return None
+
+    def _lines(self, axis: int) -> tuple[Exact, ...]:
+        """The grid lines of an axis at finished size."""
+        block = self.session.block
+        return tuple(x * block.scale[axis] for x in grid_lines(bands_of(block, axis)))
+
+    def _along(self, at: QPointF, axis: int) -> float:
+        return self.drawing.frame.back(at)[axis]
+
+    def _line_near(self, at: QPointF) -> tuple[int, int] | None:
+        """The inner line under a place on a ruler, as (axis, band before it)."""
+        axis = self._axis_at(at)
+        if axis is None:
+            return None
+        reach = theme.px(7) / self.drawing.frame.scale
+        x = self._along(at, axis)
+        lines = self._lines(axis)[1:-1]
+        near = [i for i, line in enumerate(lines) if abs(float(line) - x) <= reach]
+        return (axis, near[0]) if near else None
+
+    def _band_at(self, at: QPointF, axis: int) -> int:
+        x = self._along(at, axis)
+        return sum(x > float(line) for line in self._lines(axis)[1:-1])
+
+    # --- the hand -----------------------------------------------------------------------------
+
+    def press(self, event: QMouseEvent) -> bool:
+        at = event.position()
+        axis = self._axis_at(at)
+        if axis is None:
+            return False
+        if event.button() == Qt.MouseButton.RightButton:
+            self.menu(axis, self._band_at(at, axis)).exec(event.globalPosition().toPoint())
+            return True
+        line = self._line_near(at)
+        if line is not None:
+            self.grip = Grip(*line, self._lines(axis)[line[1] + 1])
+        return True
+
+    def move(self, event: QMouseEvent) -> bool:
+        self.over = self._line_near(event.position())
+        if self.grip is None:
+            if self.over is not None:
+                shape = (Qt.CursorShape.SplitHCursor, Qt.CursorShape.SplitVCursor)[self.over[0]]
+                self.drawing.setCursor(shape)
+            else:
+                self.drawing.setCursor(self.drawing.tool.cursor)
+            return self._axis_at(event.position()) is not None
+        axis, index, _ = self.grip
+        lines = self._lines(axis)
+        mark = self.session.measure.mark
+        wanted = nearest_mark(_exact(self._along(event.position(), axis)), mark)
+        low, high = lines[index], lines[index + 2]
+        if low < wanted < high:
+            self.grip = Grip(axis, index, wanted)
+        return True
+
+    def release(self, event: QMouseEvent) -> bool:
+        grip, self.grip = self.grip, None
+        if grip is None:
+            return False
+        axis, index, at = grip
+        lines = self._lines(axis)
+        if at != lines[index + 1]:
+            unit = self.session.block.scale[axis]
+            bands = list(bands_of(self.session.block, axis))
+            bands[index], bands[index + 1] = (
+                (at - lines[index]) / unit,
+                (lines[index + 2] - at) / unit,
+            )
+            self._set(axis, tuple(bands))
+        return True
+
+    def _set(self, axis: int, bands: tuple[Exact, ...]) -> None:
+        block = self.session.block
+        columns, rows = (block.columns, bands) if axis else (bands, block.rows)
+        self.session.take_bands(set_bands(block, columns, rows))
+
+    def menu(self, axis: int, band: int) -> QMenu:
+        """What can be done to a band."""
+        name, before, after = NAMES[axis]
+        menu = QMenu(self.drawing)
+        width = bands_of(self.session.block, axis)[band]
+
+        def put(index: int) -> Regridded:
+            return insert_band(self.session.block, axis, index, width)
+
+        for where, index in ((before, band), (after, band + 1)):
+            action = menu.addAction(f"Put a {name} in {'on the ' if not axis else ''}{where}")
+            action.triggered.connect(lambda _=False, i=index: self.session.take_bands(put(i)))
+        out = menu.addAction(f"Take this {name} out")
+        out.setEnabled(len(bands_of(self.session.block, axis)) > 1)
+        out.triggered.connect(
+            lambda: self.session.take_bands(remove_band(self.session.block, axis, band))
+        )
+        equal = menu.addAction(f"Make the {name}s equal")
+        equal.triggered.connect(lambda: self._equal(axis))
+        return menu
+
+    def _equal(self, axis: int) -> None:
+        bands = bands_of(self.session.block, axis)
+        each = sum(bands[1:], bands[0]) / len(bands)
+        self._set(axis, (each,) * len(bands))
+
+    # --- looks --------------------------------------------------------------------------------
+
+    def reading(self) -> Reading | None:
+        if self.grip is None:
+            return None
+        axis, index, at = self.grip
+        name = NAMES[axis][0]
+        before = at - self._lines(axis)[index]
+        return Reading(f"{name.capitalize()} {index + 1}", before)
+
+    def paint(self, painter: QPainter) -> None:
+        painter.setFont(theme.font(8.5))
+        for axis, box in enumerate(self._boxes()):
+            lines = list(self._lines(axis))
+            if self.grip is not None and self.grip.axis == axis:
+                lines[self.grip.index + 1] = self.grip.at
+            self._paint_ruler(painter, axis, box, lines)
+        if self.grip is not None:
+            self._paint_grip(painter, self.grip)
+
+    def _paint_ruler(self, painter: QPainter, axis: int, box: QRectF, lines: list[Exact]) -> None:
+        frame = self.drawing.frame
+        system = self.session.measure.system
+        start = box.top() if axis else box.left()
+        for i, (a, b) in enumerate(pairwise(lines)):
+            low, high = (start + float(x) * frame.scale for x in (a, b))
+            room = QRectF(box.left(), low, box.width(), high - low)
+            if not axis:
+                room = QRectF(low, box.top(), high - low, box.height())
+            painter.setPen(QPen(theme.LINE, 1))
+            painter.setBrush(theme.PANEL)
+            painter.drawRoundedRect(room.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
+            painter.setPen(theme.INK_SOFT)
+            text = show(b - a, system=system, vulgar=True, ruler=True)
+            if painter.fontMetrics().horizontalAdvance(text) + 2 <= high - low:
+                if axis:
+                    painter.save()
+                    painter.translate(room.center())
+                    painter.rotate(-90)
+                    side = QRectF(
+                        -room.height() / 2, -room.width() / 2, room.height(), room.width()
+                    )
+                    painter.drawText(side, Qt.AlignmentFlag.AlignCenter, text)
+                    painter.restore()
+                else:
+                    painter.drawText(room, Qt.AlignmentFlag.AlignCenter, text)
+            if (i and self.over == (axis, i - 1)) or (
+                self.grip and (self.grip.axis, self.grip.index + 1) == (axis, i)
+            ):
+                painter.setPen(QPen(theme.ACCENT, 3))
+                ends = (
+                    (QPointF(box.left(), low), QPointF(box.right(), low))
+                    if axis
+                    else (QPointF(low, box.top()), QPointF(low, box.bottom()))
+                )
+                painter.drawLine(QLineF(*ends))
+
+    def _paint_grip(self, painter: QPainter, grip: Grip) -> None:
+        block = self.session.block
+        width, height = block.finished
+        zero, frame = width - width, self.drawing.frame
+        ends = (
+            (Point(zero, grip.at), Point(width, grip.at))
+            if grip.axis
+            else (Point(grip.at, zero), Point(grip.at, height))
+        )
+        painter.setPen(QPen(theme.ACCENT, 2, Qt.PenStyle.DashLine))
+        painter.drawLine(QLineF(*(frame.at(*p.floats()) for p in ends)))
+
+
+def _exact(x: float) -> Exact:
+    return Fraction(round(x * 10**6), 10**6)

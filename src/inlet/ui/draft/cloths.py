@@ -1,0 +1,315 @@
+"""The cloths of the ticket: to lay, to name, to judge by value; and everything else in a dialog."""
+
+from __future__ import annotations
+
+import base64
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import QBuffer, QIODevice, QPointF, QSize, Qt
+from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QColorDialog,
+    QComboBox,
+    QDialog,
+    QDialogButtonBox,
+    QFileDialog,
+    QFormLayout,
+    QLabel,
+    QMenu,
+    QPlainTextEdit,
+    QPushButton,
+    QToolButton,
+    QWidget,
+)
+
+from inlet.core.draft.value import CLASSES, lightness, value_class
+from inlet.core.numbers import Exact, NumberError, parse_length, show
+from inlet.core.project import Fabric, Print, fresh_id, replace
+from inlet.core.words import unit_of
+from inlet.ui import theme
+from inlet.ui.drawing import cloth_brush
+from inlet.ui.parts import ValueEdit, button, column, empty, label, row
+from inlet.ui.session import Session
+
+NEW_COLOURS = ("#8c6f9c", "#d8b24a", "#7f9fb5", "#a8483c", "#4f6b45", "#d9a69a", "#33302c")
+PICTURES = "Pictures (*.png *.jpg *.jpeg);;All files (*)"
+LARGEST_PICTURE = 480
+"""Pixels a print's picture keeps along its longer side: enough for any block on screen."""
+
+
+class Cloths(QWidget):
+    """A row a cloth: its swatch to lay it, its name, its value, and a pencil for the rest."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self, 0, 5)
+        self.rows = column(spacing=4)
+        layout.addLayout(self.rows)
+        layout.addLayout(row(button("Add a cloth", self.add_cloth, "plus"), 1))
+        self.swatches = QButtonGroup(self)
+        self.values: dict[str, QToolButton] = {}
+        self._shown: object = None
+        session.changed.connect(self.refresh)
+        session.picked_cloth.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        session = self.session
+        wanted = (session.project.fabrics, session.cloth, session.grey)
+        if wanted == self._shown:
+            return
+        self._shown = wanted
+        empty(self.rows)
+        self.values = {}
+        for number, fabric in enumerate(session.project.fabrics, 1):
+            self.rows.addLayout(self._row(number, fabric))
+
+    def _row(self, number: int, fabric: Fabric):
+        session = self.session
+        chosen = fabric.id == session.cloth
+        swatch = QToolButton()
+        swatch.setCheckable(True)
+        swatch.setChecked(chosen)
+        swatch.setIcon(_swatch(session, fabric, chosen))
+        swatch.setIconSize(QSize(theme.px(34), theme.px(22)))
+        swatch.setObjectName("flat")
+        swatch.setToolTip(f"Lay {fabric.title}" + (f" (key {number})" if number < 10 else ""))
+        swatch.setAccessibleName(f"Cloth {fabric.title}")
+        swatch.clicked.connect(lambda _=False: session.pick_cloth(fabric.id))
+        name = ValueEdit(f"Name of {fabric.title}", self._namer(fabric))
+        name.show_value(fabric.title)
+        name.refused.connect(session.said)
+        level = lightness(fabric.colour)
+        value = QToolButton()
+        value.setText(f"{value_class(fabric)}{'*' if fabric.value else ''}")
+        value.setObjectName("value")
+        value.setToolTip(
+            f"Value: L* {level:.0f} of 100" + (", class set by you" if fabric.value else "")
+        )
+        value.setAccessibleName(f"Value of {fabric.title}: {value_class(fabric)}")
+        value.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        value.setMenu(self._value_menu(fabric, value))
+        self.values[fabric.id] = value
+        more = QToolButton()
+        more.setIcon(theme.icon("pencil"))
+        more.setToolTip(f"Colour, print and notes of {fabric.title}")
+        more.setAccessibleName(f"More about {fabric.title}")
+        more.clicked.connect(lambda _=False: self.open(fabric))
+        made = row(swatch, name, value, more, spacing=4)
+        made.setStretch(1, 1)
+        return made
+
+    def _value_menu(self, fabric: Fabric, parent: QWidget) -> QMenu:
+        menu = QMenu(parent)
+        for kind in ("", *CLASSES):
+            action = menu.addAction(kind.capitalize() or "By its colour")
+            action.setCheckable(True)
+            action.setChecked(fabric.value == kind)
+            action.triggered.connect(
+                lambda _=False, k=kind: self._replace(fabric, replace(fabric, value=k))
+            )
+        return menu
+
+    def _namer(self, fabric: Fabric) -> Callable[[str], None]:
+        def take(text: str) -> None:
+            if not text.strip():
+                raise ValueError("a cloth needs a name")
+            self._replace(fabric, replace(fabric, name=text.strip()))
+
+        return take
+
+    def _replace(self, old: Fabric, new: Fabric) -> None:
+        self.session.edit(self.session.project.with_fabric(old.id, new))
+
+    def open(self, fabric: Fabric) -> None:
+        """Everything about a cloth, in a dialog."""
+        dialog = ClothDialog(self.session, fabric, self)
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            dialog.take()
+
+    def add_cloth(self) -> None:
+        project = self.session.project
+        number = len(project.fabrics) + 1
+        name = f"Cloth {number}"
+        taken = {f.id for f in project.fabrics}
+        colour = NEW_COLOURS[number % len(NEW_COLOURS)]
+        fabric = Fabric(id=fresh_id(name, taken), name=name, colour=colour)
+        self.session.cloth = fabric.id
+        self.session.edit(replace(project, fabrics=(*project.fabrics, fabric)))
+
+
+def _swatch(session: Session, fabric: Fabric, chosen: bool) -> QIcon:
+    width, height = theme.px(34) * 2, theme.px(22) * 2
+    pixmap = QPixmap(width, height)
+    pixmap.fill(theme.cloth_colour(fabric.colour, session.grey))
+    painter = QPainter(pixmap)
+    if fabric.print is not None:
+        painter.save()
+        painter.scale(24, 24)
+        painter.fillRect(0, 0, width, height, cloth_brush(session.project, fabric.id, session.grey))
+        painter.restore()
+    painter.setPen(QPen(theme.INK, 7 if chosen else 2))
+    painter.drawRect(1, 1, width - 2, height - 2)
+    if chosen:  # a tick, so that the choice is not told by the frame alone
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(theme.ink_on(theme.cloth_colour(fabric.colour, session.grey)), 6))
+        x, y = width / 2, height / 2
+        painter.drawPolyline([QPointF(x - 14, y), QPointF(x - 3, y + 10), QPointF(x + 16, y - 11)])
+    painter.end()
+    pixmap.setDevicePixelRatio(2)
+    return QIcon(pixmap)
+
+
+class ClothDialog(QDialog):
+    """A cloth's colour, print, usable width and notes; and another cloth in its place."""
+
+    def __init__(self, session: Session, fabric: Fabric, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.session, self.fabric = session, fabric
+        self.colour, self.print, self.width_ = fabric.colour, fabric.print, fabric.width
+        self.setWindowTitle(fabric.title)
+        layout = column(self, 16, 10)
+        form = QFormLayout()
+        layout.addLayout(form)
+        self.colour_button = button("", self.choose_colour)
+        form.addRow("Colour", self.colour_button)
+        self.value_text = label("", "small")
+        form.addRow("", self.value_text)
+        self.usable = ValueEdit("Usable width", self._set_width)
+        form.addRow("Usable width", self.usable)
+        self.picture = QLabel()
+        self.picture.setFixedSize(theme.px(220), theme.px(90))
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.picture.setAccessibleName("Picture of the print")
+        self.no_print = QPushButton("No picture")
+        self.no_print.clicked.connect(self._drop_print)
+        form.addRow("Print", self.picture)
+        form.addRow("", _holding(button("Choose a picture…", self.choose_picture), self.no_print))
+        self.shows = ValueEdit("Cloth the picture shows, side to side", self._set_shows)
+        form.addRow("It shows", self.shows)
+        self.notes = QPlainTextEdit(fabric.notes)
+        self.notes.setFixedHeight(theme.px(70))
+        self.notes.setTabChangesFocus(True)
+        self.notes.setAccessibleName("Notes")
+        form.addRow("Notes", self.notes)
+        self.instead = QComboBox()
+        self.instead.addItem("keep this cloth", "")
+        for other in session.project.fabrics:
+            if other.id != fabric.id:
+                self.instead.addItem(f"lay {other.title} in its place everywhere", other.id)
+        self.instead.setAccessibleName("Replace this cloth everywhere")
+        form.addRow("Replace", self.instead)
+        self.said = label("", "warning", wrap=True)
+        layout.addWidget(self.said)
+        for edit in (self.usable, self.shows):
+            edit.refused.connect(self.said.setText)
+        buttons = QDialogButtonBox(
+            QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel
+        )
+        buttons.accepted.connect(self.accept)
+        buttons.rejected.connect(self.reject)
+        layout.addWidget(buttons)
+        self._show()
+
+    def _show(self) -> None:
+        self.colour_button.setText(self.colour)
+        chip = QPixmap(theme.px(24), theme.px(24))
+        chip.fill(QColor(self.colour))
+        self.colour_button.setIcon(QIcon(chip))
+        shown = replace(self.fabric, colour=self.colour)
+        self.value_text.setText(f"Value: L* {lightness(self.colour):.0f}, {value_class(shown)}")
+        self.usable.show_value(self._text(self.width_) if self.width_ is not None else "")
+        self.no_print.setEnabled(self.print is not None)
+        self.shows.setEnabled(self.print is not None)
+        self.shows.show_value(self._text(self.print.width) if self.print is not None else "")
+        if self.print is None:
+            self.picture.setText("none: its colour is shown")
+        else:
+            image = QImage.fromData(base64.b64decode(self.print.image))
+            self.picture.setPixmap(
+                QPixmap.fromImage(image).scaled(
+                    self.picture.size(), Qt.AspectRatioMode.KeepAspectRatio
+                )
+            )
+
+    def _text(self, length: Exact) -> str:
+        measure = self.session.measure
+        return f"{show(length, system=measure.system, vulgar=True)} {unit_of(measure)}"
+
+    def _length(self, text: str) -> Exact:
+        value = parse_length(text, self.session.measure.system)
+        if value <= 0:
+            raise NumberError("a width must be above 0")
+        return value
+
+    def _set_width(self, text: str) -> None:
+        self.width_ = self._length(text) if text.strip() else None
+        self._show()
+
+    def _set_shows(self, text: str) -> None:
+        assert self.print is not None
+        self.print = replace(self.print, width=self._length(text))
+        self._show()
+
+    def _drop_print(self) -> None:
+        self.print = None
+        self._show()
+
+    def choose_colour(self) -> None:
+        chosen = QColorDialog.getColor(QColor(self.colour), self, "Colour")
+        if chosen.isValid():
+            self.colour = chosen.name()
+            self._show()
+
+    def choose_picture(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Picture of the print", "", PICTURES)
+        if not name:
+            return
+        image = QImage(name)
+        if image.isNull():
+            self.said.setText(f"{Path(name).name}: not a picture that can be read.")
+            return
+        if max(image.width(), image.height()) > LARGEST_PICTURE:
+            side = QSize(LARGEST_PICTURE, LARGEST_PICTURE)
+            image = image.scaled(
+                side,
+                Qt.AspectRatioMode.KeepAspectRatio,
+                Qt.TransformationMode.SmoothTransformation,
+            )
+        store = QBuffer()
+        store.open(QIODevice.OpenModeFlag.WriteOnly)
+        image.save(store, "PNG")
+        shows = self.print.width if self.print is not None else Print(image="").width
+        if self.print is None:
+            shows = self.session.measure.from_inches(shows)
+        data = base64.b64encode(bytes(store.data().data())).decode()
+        self.print = Print(image=data, width=shows)
+        # A print's mean colour is what it does in value.
+        mean = image.scaled(1, 1, mode=Qt.TransformationMode.SmoothTransformation).pixelColor(0, 0)
+        self.colour = mean.name()
+        self._show()
+
+    def take(self) -> None:
+        """Put what was changed into the project, as one edit."""
+        project = self.session.project
+        changed = replace(
+            self.fabric,
+            colour=self.colour,
+            print=self.print,
+            width=self.width_,
+            notes=self.notes.toPlainText().strip(),
+        )
+        project = project.with_fabric(self.fabric.id, changed)
+        other = self.instead.currentData()
+        if other:
+            project = project.in_place_of(self.fabric.id, other)
+        self.session.edit(project)
+
+
+def _holding(*widgets: QWidget) -> QWidget:
+    made = QWidget()
+    made.setLayout(row(*widgets, 1))
+    return made

@@ -1,0 +1,89 @@
+"""The dial of symmetries: the folds and turns by which whatever is drawn is repeated."""
+
+from __future__ import annotations
+
+from math import cos, radians, sin
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPen
+from PySide6.QtWidgets import QToolButton, QWidget
+
+from inlet.core.draft.symmetry import SYMMETRIES, fits
+from inlet.ui import theme
+from inlet.ui.session import Session
+
+# Where each knob sits: its angle from the top, clockwise.
+_FOLDS = {"left-right": 0, "rising": 45, "up-down": 90, "falling": 315}
+_KNOBS = _FOLDS | {"half": 225, "quarter": 135}
+SIDE, KNOB = 104, 24
+
+
+class Dial(QWidget):
+    """A round of knobs: one at the end of each fold, and two for the turns."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setFixedSize(theme.px(SIDE), theme.px(SIDE))
+        self.setAccessibleName("Repeat by symmetry")
+        self.knobs: dict[str, QToolButton] = {}
+        for symmetry in SYMMETRIES:
+            made = QToolButton(self)
+            made.setCheckable(True)
+            made.setObjectName("knob")
+            made.setFixedSize(theme.px(KNOB), theme.px(KNOB))
+            made.setToolTip(f"Repeat: {symmetry.words.lower()}")
+            made.setAccessibleName(f"Repeat: {symmetry.words.lower()}")
+            made.move(self._place(symmetry.key) - QPointF(1, 1).toPoint() * (theme.px(KNOB) // 2))
+            made.toggled.connect(self._turned)
+            self.knobs[symmetry.key] = made
+        self.knobs["half"].setText("½")
+        self.knobs["quarter"].setText("¼")
+        session.changed.connect(self._limit)
+        session.repeats.connect(self._show)
+        self._show()
+        self._limit()
+
+    def sizeHint(self) -> QSize:
+        return QSize(theme.px(SIDE), theme.px(SIDE))
+
+    def _place(self, key: str):
+        angle = _KNOBS[key]
+        r = (theme.px(SIDE) - theme.px(KNOB)) / 2 - 1
+        middle = theme.px(SIDE) / 2
+        return QPointF(middle + r * sin(radians(angle)), middle - r * cos(radians(angle))).toPoint()
+
+    def _turned(self) -> None:
+        self.session.repeat_by(frozenset(k for k, made in self.knobs.items() if made.isChecked()))
+
+    def _show(self) -> None:
+        for key, made in self.knobs.items():
+            made.blockSignals(True)
+            made.setChecked(key in self.session.symmetries)
+            made.blockSignals(False)
+        self.update()
+
+    def _limit(self) -> None:
+        """An oblong block lies on itself in fewer ways."""
+        for symmetry in SYMMETRIES:
+            self.knobs[symmetry.key].setEnabled(fits(symmetry.turn, self.session.block))
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        middle, r = theme.px(SIDE) / 2, (theme.px(SIDE) - theme.px(KNOB)) / 2
+        painter.setPen(QPen(theme.LINE, 1.4))
+        painter.setBrush(theme.PAPER)
+        side = r * 0.62 * 2**0.5
+        painter.drawRect(QRectF(middle - side / 2, middle - side / 2, side, side))
+        for key, angle in _FOLDS.items():
+            on = key in self.session.symmetries
+            style = Qt.PenStyle.DashDotLine if on else Qt.PenStyle.DotLine
+            painter.setPen(QPen(theme.ACCENT if on else theme.LINE, 1.8 if on else 1.2, style))
+            x, y = r * sin(radians(angle)), -r * cos(radians(angle))
+            painter.drawLine(QLineF(middle - x, middle - y, middle + x, middle + y))
+        painter.setPen(theme.INK_SOFT)
+        painter.setFont(theme.font(8.5))
+        foot = QRectF(0, theme.px(SIDE - 20), theme.px(SIDE), theme.px(18))
+        painter.drawText(foot, Qt.AlignmentFlag.AlignCenter, "repeat")
+        painter.end()

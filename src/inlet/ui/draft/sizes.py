@@ -1,0 +1,154 @@
+"""Comfortable sizes in the ticket: where the block stands, what is near, what owned cloth makes."""
+
+from __future__ import annotations
+
+import re
+
+from PySide6.QtWidgets import QPushButton, QWidget
+
+from inlet.core.cutting.comfort import Comfort, Stock, StockSize, sizes_from
+from inlet.core.numbers import NumberError, parse_length, vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.project import INCH, METRIC, Measure, Pair, measured_in, replace
+from inlet.core.words import length_text, size_text
+from inlet.ui import theme
+from inlet.ui.flow import FlowLayout
+from inlet.ui.parts import ValueEdit, button, column, empty, label
+from inlet.ui.session import Session
+
+USUAL = {"inch": "2 1/2 strips, 5 squares, 10 squares", "cm": "6 strips, 12 squares, 25 squares"}
+MOST_SHOWN = 2
+"""Sizes shown for each thing owned."""
+
+
+def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
+    """``2 1/2 strips, 5 squares`` as stock. Raises ``NumberError`` with a sentence."""
+    out = []
+    for part in filter(None, (p.strip() for p in re.split(r"[,;]", text))):
+        found = re.fullmatch(r"(.*?)\s*(?:in\s+)?(strip|square)s?", part, re.IGNORECASE)
+        if not found:
+            raise NumberError(f"“{part}” is neither strips nor squares; write it like 5 squares")
+        width = parse_length(found[1], system)
+        if width <= 0:
+            raise NumberError("cloth must be wider than 0")
+        out.append(Stock(found[2].lower(), width))
+    return tuple(out)
+
+
+class Sizes(QWidget):
+    """Live: it follows every plan."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.stock_text = ""
+        layout = column(self, 0, 6)
+        layout.addWidget(label("Size", "heading"))
+        self.words = column(spacing=3)
+        layout.addLayout(self.words)
+        self.near = QWidget()
+        self.near_flow = FlowLayout(self.near, 0, theme.px(5))
+        layout.addWidget(self.near)
+        layout.addWidget(label("From what I have", "small"))
+        self.stock = ValueEdit("Strips and squares I have", self._take_stock)
+        self.stock.refused.connect(session.said)
+        layout.addWidget(self.stock)
+        self.owned = column(spacing=3)
+        layout.addLayout(self.owned)
+        self._shown: object = None
+        session.planned.connect(self.refresh)
+        self.refresh()
+
+    def _take_stock(self, text: str) -> None:
+        parse_stock(text, self.session.measure.system)
+        self.stock_text = text
+        self._shown = None
+        self.refresh()
+
+    def refresh(self) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        system = plan.measure.system
+        text = self.stock_text or USUAL[system]
+        wanted = (plan.comfort, plan.block.finished, plan.measure, text)
+        if wanted == self._shown:
+            return
+        self._shown = wanted
+        self.stock.show_value(text)
+        self._say_comfort(plan, plan.comfort)
+        self._say_owned(plan, text)
+
+    # --- comfortable --------------------------------------------------------------------------
+
+    def _say_comfort(self, plan: BlockPlan, found: Comfort) -> None:
+        empty(self.words)
+        empty(self.near_flow)
+        measure = plan.measure
+        size = size_text(plan.block.finished, measure)
+        if not plan.cuts or not any(c.shape != "template" for c in plan.cuts):
+            self.words.addWidget(label(f"{size} finished.", "small", True))
+        elif not found.misses:
+            mark = length_text(measure.mark, measure)
+            self.words.addWidget(
+                label(f"{size} is comfortable: every cut lands on a {mark} mark.", "", True)
+            )
+        else:
+            self.words.addWidget(label(f"{size} is not comfortable.", "", True))
+            for miss in found.misses[:4]:
+                labels = ", ".join(miss.labels)
+                words = f"{labels}: {length_text(miss.length, measure)}, "
+                words += f"{float(miss.short):.3f} under the next mark"
+                self.words.addWidget(label(words, "small", True))
+            if len(found.misses) > 4:
+                self.words.addWidget(label(f"and {len(found.misses) - 4} more", "small"))
+        if found.never:
+            labels = ", ".join(found.never)
+            self.words.addWidget(
+                label(f"{labels}: a side with √2 in it lands at no size.", "small", True)
+            )
+        other = METRIC if measure.system == "inch" else INCH
+        for near, its in (
+            (found.smaller, measure), (found.larger, measure),
+            (found.other_smaller, other), (found.other_larger, other),
+        ):  # fmt: skip
+            if near is not None:
+                self.near_flow.addWidget(self._size_button(near, its))
+
+    def _size_button(self, size: Pair, measure: Measure) -> QPushButton:
+        text = size_text(size, measure)
+        made = button(vulgar_text(text), lambda: self._use(size, measure), "", "size")
+        made.setToolTip(f"Make the block {text} finished")
+        made.setAccessibleName(f"Comfortable size {text}")
+        return made
+
+    def _use(self, size: Pair, measure: Measure) -> None:
+        """Take a size; one of the other system brings its measure along."""
+        project = measured_in(self.session.project, measure.system)
+        block = replace(project.block(self.session.block_id), finished=size)
+        self.session.edit(project.with_block(block))
+
+    # --- owned --------------------------------------------------------------------------------
+
+    def _say_owned(self, plan: BlockPlan, text: str) -> None:
+        empty(self.owned)
+        for stock in parse_stock(text, plan.measure.system):
+            found = sizes_from(stock, plan.units, plan.block, plan.measure)[:MOST_SHOWN]
+            name = f"{length_text(stock.width, plan.measure)} {stock.shape}s"
+            if not found:
+                words = f"{name}: no cut of this block fits them."
+                self.owned.addWidget(label(words, "small", True))
+            for size in found:
+                self.owned.addWidget(self._owned_button(size, name, plan.measure))
+
+    def _owned_button(self, found: StockSize, name: str, measure: Measure) -> QPushButton:
+        size = size_text(found.finished, measure)
+        words = vulgar_text(f"{name} → {size}")
+        made = button(words, lambda: self._use(found.finished, measure), "", "link")
+        whole, others = ", ".join(found.whole), ", ".join(found.others)
+        words = f"All of {whole} come off them" if whole else f"{found.fills} sets the size"
+        words += f"; {others} need wider cloth" if others else ""
+        words += "." if found.comfortable else ". Not a comfortable size."
+        made.setToolTip(f"Make the block {size} finished. {words}")
+        made.setAccessibleName(f"{name} make {size}. {words}")
+        return made

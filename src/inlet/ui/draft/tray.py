@@ -1,0 +1,171 @@
+"""The tray: units to drop, drawn live in the cloths they would get."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QPainter, QPen, QPixmap
+from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
+
+from inlet.core.draft.patches import draft
+from inlet.core.draft.symmetry import STAY, then
+from inlet.core.draft.tray import Stamp, cloths_for, stamp_of, stamps, turned_stamp
+from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.point import Turn
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.kinds import is_rectangle
+from inlet.core.units.units import find_units
+from inlet.core.units.words import kind_words
+from inlet.ui import theme
+from inlet.ui.drawing import colour_of, path_of
+from inlet.ui.flow import FlowLayout
+from inlet.ui.parts import column, empty, label, row
+from inlet.ui.session import Session
+
+CELL = 42
+
+
+class Tray(QWidget):
+    """Every kind of unit, and the units of a block of the project; turned and flipped as asked."""
+
+    chosen = Signal(object)  # the Stamp as it would be dropped
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.turn: Turn = STAY
+        self.picked: Stamp | None = None
+        self._shown: object = None
+        layout = column(self, 0, 6)
+        layout.addWidget(label("Units to drop", "heading"))
+        self.turner = _tool("tool-turn", "Turn the unit a quarter (R)", self.turn_unit)
+        self.flipper = _tool("tool-mirror", "Flip the unit (F)", self.flip_unit)
+        self.said = label("", "small", wrap=True)
+        layout.addLayout(row(self.said, self.turner, self.flipper))
+        layout.itemAt(1).layout().setStretch(0, 1)
+        self.kinds = QWidget()
+        self.kinds_flow = FlowLayout(self.kinds, 0, theme.px(4))
+        layout.addWidget(self.kinds)
+        self.blocks = QComboBox()
+        self.blocks.setAccessibleName("Units of which block")
+        self.blocks.activated.connect(lambda _i: self._fill_own())
+        layout.addLayout(row(label("From", "small"), self.blocks))
+        layout.itemAt(layout.count() - 1).layout().setStretch(1, 1)
+        self.own = QWidget()
+        self.own_flow = FlowLayout(self.own, 0, theme.px(4))
+        layout.addWidget(self.own)
+        self.buttons: dict[str, QToolButton] = {}
+        session.changed.connect(self.refresh)
+        session.picked_cloth.connect(self.refresh)
+
+    def showEvent(self, event: object) -> None:
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Draw the tray anew where its cloths or the blocks changed; only while it is seen."""
+        session = self.session
+        titles = [(b.id, b.title) for b in session.project.blocks]
+        wanted = (session.project.fabrics, session.cloth, session.grey, titles, self.turn)
+        if not self.isVisible() or wanted == self._shown:
+            return
+        self._shown = wanted
+        empty(self.kinds_flow)
+        self.buttons = {}
+        for stamp in stamps():
+            made = self._button(stamp)
+            self.buttons[stamp.words] = made
+            self.kinds_flow.addWidget(made)
+        kept = self.blocks.currentData() or session.block_id
+        self.blocks.clear()
+        for block_id, title in titles:
+            self.blocks.addItem(title, block_id)
+        self.blocks.setCurrentIndex(max(0, self.blocks.findData(kept)))
+        self._fill_own()
+        self._mark()
+
+    def _fill_own(self) -> None:
+        empty(self.own_flow)
+        project, wanted = self.session.project, self.blocks.currentData()
+        if wanted is None:
+            return
+        drawn = draft(project.block(wanted))
+        whole = [u for u in find_units(drawn, break_down(drawn)) if is_rectangle(u.part.outline)]
+        for unit in whole[:24]:
+            words = f"{kind_words(unit.kind).capitalize()} {unit.label} of {drawn.block.title}"
+            made = self._button(stamp_of(drawn, unit.part.faces, unit.kind, words))
+            self.buttons[f"{wanted} {unit.label}"] = made
+            self.own_flow.addWidget(made)
+
+    def _button(self, stamp: Stamp) -> QToolButton:
+        made = QToolButton()
+        made.setCheckable(True)
+        made.setObjectName("unit")
+        made.setIcon(stamp_picture(turned_stamp(stamp, self.turn), self.session))
+        made.setIconSize(QSize(theme.px(CELL - 10), theme.px(CELL - 10)))
+        made.setFixedSize(theme.px(CELL), theme.px(CELL))
+        made.setToolTip(stamp.words)
+        made.setAccessibleName(stamp.words)
+        made.setProperty("stamp", stamp.words)
+        made.clicked.connect(lambda _=False: self.pick(stamp))
+        return made
+
+    # --- choosing -----------------------------------------------------------------------------
+
+    def pick(self, stamp: Stamp) -> None:
+        self.picked = stamp
+        self._mark()
+
+    def turn_unit(self) -> None:
+        self._turned((1, False))
+
+    def flip_unit(self) -> None:
+        self._turned((0, True))
+
+    def _turned(self, by: Turn) -> None:
+        self.turn = then(self.turn, by)
+        self._mark()
+        self.refresh()
+
+    def _mark(self) -> None:
+        picked = self.picked
+        for made in self.findChildren(QToolButton):
+            if made.property("stamp") is not None:
+                made.setChecked(picked is not None and made.property("stamp") == picked.words)
+        self.said.setText(picked.words if picked is not None else "Choose one")
+        if picked is not None:
+            self.chosen.emit(turned_stamp(picked, self.turn))
+
+
+def _tool(icon: str, words: str, do) -> QToolButton:
+    made = QToolButton()
+    made.setIcon(theme.icon(icon))
+    made.setToolTip(words)
+    made.setAccessibleName(words.partition(" (")[0])
+    made.clicked.connect(lambda _=False: do())
+    return made
+
+
+def stamp_picture(stamp: Stamp, session: Session) -> QPixmap:
+    """A stamp small, in the cloths it would be dropped in."""
+    side = theme.px(CELL - 10) * 2
+    pixmap = QPixmap(side, side)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    width, height = (float(x) for x in stamp.size)
+    k = (side - 4) / max(width, height)
+    painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
+    cloths = cloths_for(session.project, None, session.cloth or "")
+    found = arrange(*stamp.size, stamp.seams)
+    pen = QPen(theme.INK, 2.4)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    painter.setPen(pen)
+    for middle, part in stamp.cloths:
+        face = found.locate(middle)
+        if face is None:
+            continue
+        fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
+        painter.setBrush(colour_of(session.project, fabric, session.grey))
+        painter.drawPath(path_of(found.outlines[face], k, k))
+    painter.end()
+    pixmap.setDevicePixelRatio(2)
+    return pixmap

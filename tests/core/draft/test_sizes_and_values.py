@@ -1,0 +1,118 @@
+"""Comfortable sizes, value, and the live checks."""
+
+from __future__ import annotations
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.cutting.comfort import Stock, comfort, sizes_from
+from inlet.core.draft.compass import quarter_arc
+from inlet.core.draft.edit import add_seams
+from inlet.core.draft.patches import draft
+from inlet.core.draft.value import lightness, too_near, value_class
+from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.project import METRIC, Block, Fabric, replace, seam_along
+from tests.blocks import block_of, in_cloths, point, project_of, unit_blocks
+
+NINE = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
+
+
+def plan_of(block: Block, **measure: object) -> BlockPlan:
+    return plan_block(project_of(block, **measure), block)
+
+
+def test_three_by_three_is_comfortable_at_nine_and_awkward_at_ten():
+    nine = plan_of(block_of(NINE + " / 0 0 1 1", 3, 3, (9, 9), "abc")).comfort
+    assert nine.misses == ()
+    ten = plan_of(block_of(NINE, 3, 3, (10, 10), "abc")).comfort
+    # Cut 3 1/3 + 1/2: a 24th short of 3 7/8. Cells on the mark: every 3/8 of the block.
+    assert [(m.length, m.short) for m in ten.misses] == [(F(23, 6), F(1, 24))]
+    assert (ten.smaller, ten.larger) == ((F(39, 4), F(39, 4)), (F(81, 8), F(81, 8)))
+    # On a millimetre ruler cells are whole tenths of a cm less 1.5: blocks by 0.3 cm, 25.4 between.
+    assert (ten.other_smaller[0], ten.other_larger[0]) == (F(252, 10), F(255, 10))
+
+
+@given(unit_blocks(most=2), st.fractions(min_value=2, max_value=15, max_denominator=12))
+@settings(max_examples=25, deadline=None)
+def test_at_the_sizes_named_every_cut_lands(block, size):
+    block = replace(block, finished=(size, size))
+    sizes = plan_of(block).comfort
+    for near in (sizes.smaller, sizes.larger):
+        if near is not None:
+            assert plan_of(replace(block, finished=near)).comfort.misses == ()
+    assert sizes.smaller is None or sizes.smaller[0] < size
+    assert sizes.larger is None or sizes.larger[0] > size
+    for near in (sizes.other_smaller, sizes.other_larger):
+        if near is not None:
+            metric = replace(project_of(block), measure=METRIC)
+            assert plan_block(metric, replace(block, finished=near)).comfort.misses == ()
+
+
+def test_a_side_that_grows_by_root_two_lands_at_no_size():
+    plan = plan_of(block_of("1 0 2 1 / 2 1 1 2 / 1 2 0 1 / 0 1 1 0", 2, 2, (4, 4), "babbb"))
+    assert plan.comfort.never
+
+
+def test_sizes_from_strips_and_squares_owned():
+    plan = plan_of(block_of(NINE, 3, 3, (9, 9), "abc"))
+    (strip,) = sizes_from(Stock("strip", F(5, 2)), plan.units, plan.block, plan.measure)
+    assert strip.finished == (6, 6)
+    assert strip.comfortable
+    (square,) = sizes_from(Stock("square", F(5)), plan.units, plan.block, plan.measure)
+    assert square.finished == (F(27, 2), F(27, 2))
+    hst = plan_of(block_of("0 0 1 1", size=(3, 3)))
+    # From a 5 in square two at a time: 5 - 0.854 = 4.146, on the mark 4 1/8.
+    (made,) = sizes_from(Stock("square", F(5)), hst.units, hst.block, hst.measure)
+    assert made.finished == (F(33, 8), F(33, 8))
+    assert comfort(hst.units, hst.block, hst.measure).misses == ()
+
+
+@pytest.mark.parametrize(
+    ("colour", "light", "kind"),
+    [("#ffffff", 100, "light"), ("#000000", 0, "dark"), ("#777777", 50.03, "medium"),
+     ("#ff0000", 53.24, "medium"), ("#0000ff", 32.30, "dark"), ("#ffff00", 97.14, "light")],
+)  # fmt: skip
+def test_lightness_is_cielab(colour, light, kind):
+    assert abs(lightness(colour) - light) < 0.01
+    assert value_class(Fabric(id="x", colour=colour)) == kind
+
+
+def test_neighbours_too_near_in_value_are_told_unless_the_maker_knows_better():
+    red, green = Fabric(id="a", colour="#c04030"), Fabric(id="b", colour="#4a7a40")
+    assert too_near(red, green)
+    assert not too_near(replace(red, value="dark"), green)
+    assert not too_near(red, red)
+    block = block_of("0 0 1 1")
+    project = replace(project_of(block), fabrics=(red, green))
+    (told,) = plan_block(project, block).problems
+    assert told.code == "value-near"
+    assert "the triangle" in told.text
+    assert told.at == (point("1/2", "1/2"),)
+
+
+def codes(block: Block) -> set[str]:
+    return {p.code for p in plan_of(block).problems}
+
+
+def test_curves_too_tight_not_round_and_not_sewn_straight():
+    block = in_cloths(add_seams(
+        block_of(NINE, 3, 3), [seam_along(quarter_arc(point(1, 0), point(0, 1)))]
+    ), "ab")  # fmt: skip
+    assert codes(block) == {"needs-curve"}
+    assert "curve-tight" in codes(replace(block, finished=(F(2), F(2))))
+    assert "curve-not-round" in codes(replace(block, finished=(F(9), F(6))))
+    plan = plan_of(block)
+    pieces = [p for u in plan.units for p in u.method.pieces if p.piece.shape == "template"]
+    assert sorted(p.piece.exact for p in pieces) == [(F(7, 2),) * 2] * 2  # r + 2s and f + 2s
+    assert plan.assembly is None
+    assert any(p.arcs for p in draft(block).patches)
+
+
+def test_small_patches_and_seams_that_nearly_meet():
+    assert "patch-small" in codes(block_of("0 1/24 1 1/24"))
+    assert "sliver" in codes(block_of("0 1/48 1 1/48"))
+    assert "seam-nearly-meets" in codes(block_of("0 1/2 49/50 1/2 / 1/4 0 1/4 1"))
+    assert "seam-stops" in codes(block_of("0 1/2 2/3 1/2 / 1/4 0 1/4 1"))
