@@ -18,5 +18,6 @@ settings.load_profile("same-each-time" if os.environ.get("CI") else "inlet")
 
 @pytest.fixture(autouse=True)
 def own_home(tmp_path_factory, monkeypatch):
-    """A configuration folder of the test's own."""
+    """Configuration and state folders of the test's own."""
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path_factory.mktemp("config")))
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path_factory.mktemp("state")))

@@ -17,7 +17,8 @@ from inlet.core.plan import plan_block
 from inlet.core.project import METRIC, Block, Fabric, FabricAt, Measure, Project, replace, straight
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import FileProblem, dumps, load, loads, previous_version, save
+from inlet.files.project_json import FileProblem, dumps, load, loads, save
+from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
 
 names = st.text(min_size=1, max_size=12)

@@ -13,7 +13,8 @@ from PySide6.QtWidgets import QApplication, QColorDialog, QFileDialog, QInputDia
 
 from inlet.core.draft.patches import draft
 from inlet.core.numbers import show
-from inlet.files.project_json import load, previous_version
+from inlet.files.project_json import load
+from inlet.files.whole import previous_version
 from inlet.ui import theme
 from inlet.ui.app import DEMO
 from inlet.ui.draft.cloths import ClothDialog

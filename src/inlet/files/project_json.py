@@ -11,9 +11,7 @@ import base64
 import json
 import os
 import re
-import tempfile
 from collections.abc import Callable, Iterator
-from contextlib import suppress
 from fractions import Fraction
 from pathlib import Path
 from typing import Any, get_args, get_origin, get_type_hints
@@ -25,6 +23,7 @@ from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
 from inlet.core.project import Block, Print, Project, Seam
+from inlet.files.whole import write_whole
 
 VERSION = 1
 _NUMBER: Any = Exact
@@ -92,57 +91,10 @@ def save(project: Project, path: str | os.PathLike[str]) -> None:
         raise FileProblem(f"{target.name}: this is a folder; choose a file name")
     if target.exists() and not os.access(target, os.W_OK):
         raise FileProblem(f"{target.name}: cannot be saved here (the file is read-only)")
-    temporary = ""
     try:
-        handle, temporary = tempfile.mkstemp(prefix=f".{target.name}.", dir=target.parent)
-        with os.fdopen(handle, "wb") as out:
-            out.write(text)
-            out.flush()
-            os.fsync(out.fileno())
-        if target.exists():
-            os.chmod(temporary, target.stat().st_mode & 0o777)
-            _keep_previous(target)
-        else:
-            os.chmod(temporary, 0o666 & ~_umask())
-        os.replace(temporary, target)
-        _sync_folder(target.parent)
+        write_whole(target, text, keep_previous=True)
     except OSError as error:
-        if temporary:
-            with suppress(OSError):
-                os.unlink(temporary)
         raise FileProblem(f"{target.name}: cannot be saved here ({_reason(error)})") from None
-
-
-def previous_version(path: str | os.PathLike[str]) -> Path:
-    """Where ``save`` keeps the version before the last."""
-    target = Path(path)
-    return target.with_name(target.name + "~")
-
-
-def _keep_previous(target: Path) -> None:
-    """Link, not copy, the old version under its backup name, so that it is never half there."""
-    backup = previous_version(target)
-    with tempfile.TemporaryDirectory(prefix=f".{target.name}.", dir=target.parent) as folder:
-        link = Path(folder) / "previous"
-        try:
-            os.link(target, link)
-        except OSError:  # a file system without hard links
-            link.write_bytes(target.read_bytes())
-        os.replace(link, backup)
-
-
-def _sync_folder(folder: Path) -> None:
-    handle = os.open(folder, os.O_RDONLY)
-    try:
-        os.fsync(handle)
-    finally:
-        os.close(handle)
-
-
-def _umask() -> int:
-    mask = os.umask(0)
-    os.umask(mask)
-    return mask
 
 
 def _reason(error: OSError) -> str:

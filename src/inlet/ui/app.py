@@ -63,6 +63,8 @@ def run(options: argparse.Namespace) -> int:
     if options.picture:
         return _picture(app, window, options)
     QTimer.singleShot(0, window.draft.drawing.setFocus)
+    QTimer.singleShot(0, window.met_file)
+    QTimer.singleShot(0, lambda: window.offer_left_work(path))
     return app.exec()
 
 

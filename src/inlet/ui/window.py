@@ -25,6 +25,7 @@ from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import Stamp
 from inlet.core.project import Block, measured_in, new_block, replace
 from inlet.files.project_json import FileProblem, load
+from inlet.files.recovery import Desk, clear
 from inlet.ui import theme
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
@@ -45,10 +46,21 @@ if TYPE_CHECKING:
     from inlet.files.svg import Imported
 
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+BURST = 300
+"""Milliseconds of edits that are put by together."""
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
+
+
+def _looks(path: Path) -> tuple[int, int] | None:
+    """A file's time and size, to know it by; None where there is none."""
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_mtime_ns, found.st_size
 
 
 def svg():
@@ -61,16 +73,25 @@ def svg():
 class Window(QMainWindow):
     """One project, four stages."""
 
-    def __init__(self, session: Session, settings: Settings | None = None) -> None:
+    def __init__(
+        self, session: Session, settings: Settings | None = None, desk: Desk | None = None
+    ) -> None:
         super().__init__()
         self.session = session
         self.settings = settings or Settings()
+        self.desk = desk or Desk()
+        self._burst = QTimer(self)  # from the first edit of a burst to its being put by
+        self._burst.setSingleShot(True)
+        self._burst.setInterval(BURST)
+        self._burst.timeout.connect(self.put_by)
+        self._on_disk: tuple[int, int] | None = None  # how the file looked when we last met it
         self.setWindowIcon(theme.icon("inlet", size=48))
         self.resize(1280, 800)
         self._make_actions()
         self.stage = "draft"
         self.build()
         session.changed.connect(self._name_window)
+        session.changed.connect(self._edited)
         session.said.connect(self.say)
         self._name_window()
 
@@ -323,6 +344,7 @@ class Window(QMainWindow):
         if self.may_leave():
             self.session.start(new_project(), None)
             self.message.hide()
+            self.put_by()
 
     def open(self) -> None:
         if not self.may_leave():
@@ -344,6 +366,7 @@ class Window(QMainWindow):
         self.message.hide()
         self.session.start(project, path)
         self.settings.opened(path)
+        self.met_file()
 
     def save(self) -> bool:
         if self.session.path is None:
@@ -359,11 +382,82 @@ class Window(QMainWindow):
         return self._save(path if path.suffix else path.with_suffix(".inlet"))
 
     def _save(self, path: Path) -> bool:
-        if not self.session.save_to(path):
+        if not self._may_overwrite(path) or not self.session.save_to(path):
             return False
         self.message.hide()
         self.settings.opened(path)
+        self._on_disk = _looks(path)
+        self.put_by()
         return True
+
+    # --- safety of work -----------------------------------------------------------------------
+
+    def _edited(self) -> None:
+        if self.session.history.unsaved and not self._burst.isActive():
+            self._burst.start()
+
+    def put_by(self) -> None:
+        """Put what is not saved yet on our desk, to be found again after a crash."""
+        session = self.session
+        unsaved = session.project if session.history.unsaved else None
+        before = self.desk.trouble
+        self.desk.keep(unsaved, session.path)
+        if self.desk.trouble and not before:
+            self.say(f"Unsaved work cannot be kept safe from a crash ({self.desk.trouble}).")
+
+    def met_file(self) -> None:
+        """A file has been opened: remember how it looks, and notice who else has it open."""
+        path = self.session.path
+        if path is None:
+            return
+        self._on_disk = _looks(path)
+        if self.desk.held_elsewhere(path):
+            self.say(
+                f"{path.name} is open in another Inlet window too. Whichever saves last keeps its "
+                "own drawing; save under another name to keep both."
+            )
+        self.put_by()
+
+    def _may_overwrite(self, path: Path) -> bool:
+        """Where another has written the file since we met it, ask first."""
+        now = _looks(path)
+        if path != self.session.path or now is None or now == self._on_disk:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self,
+            "Changed elsewhere",
+            f"{path.name} has been saved by another window since it was opened here. Save over "
+            "it? The version on disk is kept beside it.",
+            buttons.Save | buttons.Cancel,
+            buttons.Cancel,
+        )
+        return answer == buttons.Save
+
+    def offer_left_work(self, path: Path | None = None) -> None:
+        """After a crash: what was not saved, to be taken up again. With a path, only work on it."""
+        for left in self.desk.left_behind():
+            if path is not None and (left.path is None or left.path != path.resolve()):
+                continue
+            name = left.path.name if left.path is not None else "a project not saved yet"
+            title = left.project.name or left.project.blocks[0].title if left.project.blocks else ""
+            buttons = QMessageBox.StandardButton
+            answer = QMessageBox.question(
+                self,
+                "Unsaved work",
+                f"Inlet stopped before the last changes to {name} ({title}) were saved. Take them "
+                "up again? Discard throws them away.",
+                buttons.Yes | buttons.Discard | buttons.Cancel,
+                buttons.Yes,
+            )
+            if answer == buttons.Discard:
+                clear(left)
+            elif answer == buttons.Yes:
+                self.session.start(left.project, left.path, saved=False)
+                self._on_disk = _looks(left.path) if left.path is not None else None
+                self.put_by()
+                clear(left)
+                return
 
     def print_guide(self) -> None:
         """Write the guide of the block shown as PDF, to print from any viewer."""
@@ -450,6 +544,8 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
+            self._burst.stop()
+            self.desk.leave()
             self.session.close()
             event.accept()
         else:

@@ -143,7 +143,11 @@ class Sizes(QWidget):
 
     def _owned_button(self, found: StockSize, name: str, measure: Measure) -> QPushButton:
         size = size_text(found.finished, measure)
-        words = vulgar_text(f"{name} → {size}")
+        if not found.others:
+            units = "all units"
+        else:
+            units = ", ".join(found.whole) or f"part of {found.fills}"
+        words = vulgar_text(f"{name} → {size}, {units}")
         made = button(words, lambda: self._use(found.finished, measure), "", "link")
         whole, others = ", ".join(found.whole), ", ".join(found.others)
         words = f"All of {whole} come off them" if whole else f"{found.fills} sets the size"

@@ -373,7 +373,7 @@ class SwingTool(Tool):
         if len(self.points) < 2:
             which = "first" if not self.points else "other"
             return f"Click the {which} end of the distance to carry."
-        return "Click a point to carry it from, along edges and seams. Esc takes a new distance."
+        return "Click where to carry it from. Esc takes a new distance."
 
 
 class UnitTool(Tool):

@@ -1,0 +1,148 @@
+"""Work kept safe between saves, and who has a file open.
+
+Each window has a desk: a small file of its own in the user's state folder with the project as it
+is after the last burst of edits, the path it belongs to and the process that holds it. A desk whose
+process is gone was left behind by a crash, and its work is offered again. A desk that a living
+process holds tells a second window that the file is open already.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+import uuid
+from collections.abc import Iterator
+from contextlib import suppress
+from pathlib import Path
+from typing import NamedTuple
+
+import platformdirs
+
+from inlet.core.project import Project
+from inlet.files.project_json import FileProblem, dumps, loads
+from inlet.files.whole import write_whole
+
+
+class Left(NamedTuple):
+    """Work a crash left behind: the project, the file it belongs to if it has one, and its desk."""
+
+    project: Project
+    path: Path | None
+    desk: Path
+
+
+def desks_folder() -> Path:
+    return Path(platformdirs.user_state_dir("inlet")) / "desks"
+
+
+class Desk:
+    """One window's place. Nothing here ever stops the work: where the folder cannot be written,
+    ``trouble`` says why and the window goes on without."""
+
+    def __init__(self, folder: Path | None = None) -> None:
+        self.folder = folder if folder is not None else desks_folder()
+        self.file = self.folder / f"{os.getpid()}-{uuid.uuid4().hex[:8]}.json"
+        self.trouble = ""
+
+    def keep(self, project: Project | None, path: Path | None) -> None:
+        """Put down what is being worked on; no project where all of it is saved."""
+        record = {
+            "pid": os.getpid(),
+            "begun": _begun(os.getpid()),
+            "path": str(path.resolve()) if path is not None else None,
+            "project": dumps(project) if project is not None else None,
+        }
+        try:
+            self.folder.mkdir(parents=True, exist_ok=True)
+            write_whole(self.file, json.dumps(record).encode("utf-8"), sync=False)
+            self.trouble = ""
+        except OSError as error:
+            self.trouble = (error.strerror or str(error)).lower()
+
+    def leave(self) -> None:
+        """The window is closed and nothing is to be offered again."""
+        with suppress(OSError):
+            self.file.unlink(missing_ok=True)
+
+    def held_elsewhere(self, path: Path) -> bool:
+        """Does another living window have this file open?"""
+        wanted = str(path.resolve())
+        return any(
+            record.get("path") == wanted and _lives(record)
+            for file, record in _records(self.folder)
+            if file != self.file
+        )
+
+    def left_behind(self) -> list[Left]:
+        """Work of windows that are gone, newest first. Desks with nothing on them, or nothing that
+        can be read, are cleared away."""
+        found: list[tuple[float, Left]] = []
+        for file, record in _records(self.folder):
+            if file == self.file or _lives(record):
+                continue
+            text, path = record.get("project"), record.get("path")
+            try:
+                project = loads(text, file.name) if isinstance(text, str) else None
+            except FileProblem:
+                project = None
+            if project is None:
+                with suppress(OSError):
+                    file.unlink()
+                continue
+            with suppress(OSError):
+                left = Left(project, Path(path) if isinstance(path, str) else None, file)
+                found.append((file.stat().st_mtime, left))
+        return [left for _, left in sorted(found, key=lambda item: -item[0])]
+
+
+def clear(left: Left) -> None:
+    """The work has been taken up again, or is not wanted."""
+    with suppress(OSError):
+        left.desk.unlink(missing_ok=True)
+
+
+def _records(folder: Path) -> Iterator[tuple[Path, dict[str, object]]]:
+    """Every desk that can be read."""
+    try:
+        files = sorted(folder.glob("*.json"))
+    except OSError:
+        return
+    for file in files:
+        try:
+            record = json.loads(file.read_text("utf-8"))
+        except (OSError, ValueError):
+            record = None
+        if isinstance(record, dict):
+            yield file, record
+        else:
+            with suppress(OSError):
+                file.unlink()
+
+
+def _lives(record: dict[str, object]) -> bool:
+    """Is the process that put this down still there? Numbers of processes come round again, so
+    the moment it began must be the same too."""
+    pid = record.get("pid")
+    if not isinstance(pid, int) or pid <= 0:
+        return False
+    try:
+        os.kill(pid, 0)
+    except ProcessLookupError:
+        return False
+    except OSError:
+        pass
+    return _begun(pid) == record.get("begun")
+
+
+def _begun(pid: int) -> str:
+    """When a process began, as the system counts it; empty where the system does not tell."""
+    try:
+        stat = Path(f"/proc/{pid}/stat").read_text("utf-8")
+    except OSError:
+        return ""
+    found = re.search(r"\)\s+(.*)", stat, re.DOTALL)
+    fields = found[1].split() if found else []
+    if not fields or fields[0] in "ZX":  # ended, and only not yet fetched by its parent
+        return "ended"
+    return fields[19] if len(fields) > 19 else ""
