@@ -7,21 +7,26 @@ import random
 import statistics
 import subprocess
 import sys
+import tempfile
 import time
 from collections.abc import Callable
 from fractions import Fraction as F
+from pathlib import Path
 
 import shapely
 import shapely.ops
 from PySide6.QtWidgets import QApplication
 
 from inlet.core.draft import patches
+from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seam, paint
-from inlet.core.geometry.arrangement import Segment, arrange
+from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
 from inlet.core.units import proof, way
+from inlet.files.project_json import load, save
 
 CLOTHS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
                zip(range(0, 100, 20), "abcde", strict=True))  # fmt: skip
@@ -65,9 +70,9 @@ def triangles_and_squares(n: int, triangles: int) -> Block:
     return replace(block, fabric_at=tuple(spots))
 
 
-def random_seams(count: int, size: int) -> list[Segment]:
+def random_seams(count: int, size: int) -> list[tuple[Point, Point]]:
     chance = random.Random(1)
-    out: list[Segment] = []
+    out: list[tuple[Point, Point]] = []
     while len(out) < count:
         p, q = (Point(F(chance.randint(0, size)), F(chance.randint(0, size))) for _ in range(2))
         if p != q:
@@ -75,9 +80,17 @@ def random_seams(count: int, size: int) -> list[Segment]:
     return out
 
 
-def theirs(seams: list[Segment], size: int) -> None:
-    """The same seams through shapely: noded, then polygonized."""
-    lines = [shapely.LineString([p.floats(), q.floats()]) for p, q in seams]
+def mixed_seams(count: int, size: int) -> list[Curve]:
+    """Straight seams and quarter circles in turn, between points of a grid."""
+    return [
+        quarter_arc(p, q, bool(i % 4)) if i % 2 else Curve(p, q)
+        for i, (p, q) in enumerate(random_seams(count, size))
+    ]
+
+
+def theirs(seams: list[Curve], size: int) -> None:
+    """The same seams through shapely, arcs in chords within a thousandth: noded, polygonized."""
+    lines = [shapely.LineString([*flattened(c, 1e-3), c.end.floats()]) for c in seams]
     lines.append(shapely.box(0, 0, size, size).exterior)
     list(shapely.ops.polygonize(shapely.unary_union(lines)))
 
@@ -98,6 +111,39 @@ def cold_start() -> float:
         env={**os.environ, "QT_QPA_PLATFORM": "offscreen"},
     )  # fmt: skip
     return float(done.stdout.split()[-1])
+
+
+def opening(count: int) -> tuple[str, tuple[float, float], str]:
+    """Reading a project of many blocks and showing its first in the window."""
+    from inlet.ui import theme
+    from inlet.ui.session import Session
+    from inlet.ui.window import Window
+
+    app = QApplication.instance() or QApplication([])
+    theme.apply(app)
+    blocks = [
+        replace(triangles_and_squares(7, 31), id=f"b{i}", name=f"Block {i}") for i in range(count)
+    ]
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "many.inlet"
+        save(Project(fabrics=CLOTHS, blocks=tuple(blocks)), path)
+        session = Session()
+        window = Window(session)
+        window.resize(1280, 800)
+        window.show()
+
+        def open_it() -> None:
+            session.start(load(path), path)
+            window.draft.drawing.repaint()
+            app.processEvents()
+
+        found = timed(open_it, 5, forget)
+        while session.plan is None:
+            app.processEvents()
+        session.close()
+        window.may_leave = lambda: True
+        window.close()
+    return f"opening a project of {count} 80-patch blocks", found, "300"
 
 
 def redraws() -> list[tuple[str, tuple[float, float], str]]:
@@ -134,7 +180,9 @@ def redraws() -> list[tuple[str, tuple[float, float], str]]:
                 session.edit_block(paint(session.block, (F(1, 9), F(8, 9)), colour))
             drawing.repaint()
 
-        rows.append((f"edit to redrawn picture, {count} patches", timed(edit, 10, wait), aim))
+        rows.append(
+            (f"edit to redrawn picture with checks, {count} patches", timed(edit, 10, wait), aim)
+        )
         wait()
         session.close()
         window.may_leave = lambda: True
@@ -156,13 +204,17 @@ def main() -> None:
         assert plan().resewn
         rows.append((f"plan of a {count}-patch block, nothing cached", timed(plan, 7, forget), aim))
         rows.append((f"plan of a {count}-patch block, again", timed(plan, 7), aim))
-    for count, size in ((200, 12), (200, 40)):
-        seams = random_seams(count, size)
+    for count, size in ((200, 12), (200, 40), (300, 12)):
+        mixed = count == 300
+        seams = mixed_seams(count, size) if mixed else [
+            Curve(p, q) for p, q in random_seams(count, size)
+        ]  # fmt: skip
         ours = timed(lambda s=seams, n=size: arrange(F(n), F(n), s))
         other = timed(lambda s=seams, n=size: theirs(s, n))
-        name = f"{count} seams on a grid of {size}"
+        name = f"{count} {'mixed ' if mixed else ''}seams on a grid of {size}"
         rows.append((f"exact arrangement, {name}", ours, f"{10 * other[0]:.0f}"))
         rows.append((f"shapely noding and polygonize, {name}", other, ""))
+    rows.append(opening(60))
     rows += redraws()
     width = max(len(name) for name, _, _ in rows)
     print(f"{'figure':<{width}}  {'median ms':>10}  {'worst ms':>9}  {'aim ms':>7}")

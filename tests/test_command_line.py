@@ -10,7 +10,8 @@ import pytest
 from pypdf import PdfReader
 
 from inlet.__main__ import main
-from inlet.files.project_json import save
+from inlet.core.draft.patches import draft
+from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
 from tests.blocks import block_of, project_of
 
@@ -47,6 +48,20 @@ def test_export_of_a_guide(capsys, tmp_path):
     assert "Slipway" in PdfReader(out).pages[0].extract_text()
 
 
+def test_a_block_goes_out_as_a_drawing_and_comes_back(capsys, tmp_path):
+    drawing, project = tmp_path / "lantern.svg", tmp_path / "new.inlet"
+    args = ("export", DEMO, "--what", "block", "--format", "svg", "--block", "lantern")
+    assert run(capsys, *args, "-o", drawing) == (0, "", "")
+    code, out, err = run(capsys, "import", drawing, "-o", project)
+    assert (code, err) == (0, "")
+    assert "seams read on 4 by 4 bands" in out
+    shapes = [{p.shape for p in draft(load(f).block("lantern")).patches} for f in (DEMO, project)]
+    assert shapes[0] == shapes[1]
+    again = ("import", drawing, "-o", project, "--name", "Skiff", "--size", "10 1/2")
+    assert run(capsys, *again)[0] == 0
+    assert [b.id for b in load(project).blocks] == ["lantern", "skiff"]
+
+
 def test_check_names_the_place_of_an_error(capsys, tmp_path):
     path = tmp_path / "gate.json"
     save(project_of(block_of("0 1 2 1", 3, 3)), path)
@@ -67,6 +82,10 @@ def test_check_names_the_place_of_an_error(capsys, tmp_path):
         ("plan", "missing.json"), ("plan", "."), ("plan",), ("plan", str(DEMO), "--block", "x"),
         ("plan", str(DEMO), "--copies", "0"), ("plan", str(DEMO), "--copies", "two"),
         ("export", str(DEMO), "--what", "guide", "--format", "svg", "-o", "x"),
+        ("export", str(DEMO), "--what", "block", "--format", "svg", "-o", "/nowhere/x.svg"),
+        ("import", "missing.svg", "-o", "x"), ("import", str(DEMO), "-o", "x.inlet"),
+        ("import", "x.svg", "-o", "x", "--size", "0"),
+        ("import", "x.svg", "-o", "y", "--rows", "0"),
         ("export", str(DEMO), "--what", "guide", "--format", "pdf", "-o", "/nowhere/x.pdf"),
         ("check", __file__), ("--stage", "moon", "--demo"), ("--nonsense",),
     ],

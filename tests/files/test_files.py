@@ -12,9 +12,22 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
+from inlet.core.draft.compass import quarter_arc
+from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.point import Point
 from inlet.core.numbers import parse_exact
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Block, Fabric, FabricAt, Measure, Project, replace, straight
+from inlet.core.project import (
+    METRIC,
+    Block,
+    Fabric,
+    FabricAt,
+    Measure,
+    Print,
+    Project,
+    replace,
+    seam_along,
+)
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, dumps, load, loads, save
@@ -33,7 +46,15 @@ points = st.tuples(exacts, exacts)
 def projects(draw):
     ids = draw(st.lists(names, min_size=1, max_size=3, unique=True))
     fabrics = tuple(
-        Fabric(id=i, name=draw(names), width=draw(st.none() | lengths), extra=draw(more))
+        Fabric(
+            id=i,
+            name=draw(names),
+            width=draw(st.none() | lengths),
+            value=draw(st.sampled_from(["", "light", "dark"])),
+            print=draw(st.none() | st.just(Print(image="aGVyb24=", width=F(3)))),
+            notes=draw(st.text(max_size=5)),
+            extra=draw(more),
+        )
         for i in ids
     )
     blocks = tuple(
@@ -44,10 +65,15 @@ def projects(draw):
             columns=tuple(draw(st.lists(lengths, min_size=1, max_size=4))),
             rows=tuple(draw(st.lists(lengths, min_size=1, max_size=4))),
             seams=tuple(
-                straight(p, q)
-                for p, q in draw(st.lists(st.tuples(points, points), max_size=3))
+                seam_along(
+                    quarter_arc(Point(*p), Point(*q)) if bent else Curve(Point(*p), Point(*q))
+                )
+                for p, q, bent in draw(
+                    st.lists(st.tuples(points, points, st.booleans()), max_size=3)
+                )
                 if p != q
             ),
+            marks=tuple(draw(st.lists(points, max_size=2))),
             fabric_at=tuple(
                 FabricAt(point=p, fabric=draw(st.sampled_from(ids)))
                 for p in draw(st.lists(points, max_size=2))
@@ -133,6 +159,9 @@ def changed(path: str, value: object) -> str:
         ("blocks.0.fabric_at.0.fabric", "mud", "no fabric has the id “mud”"),
         ("fabrics.0.colour", "blue", "fabrics[0].colour"),
         ("fabrics.0.width", "-1", "fabrics[0].width"),
+        ("fabrics.0.value", "bright", "fabrics[0].value"),
+        ("fabrics.0.print", {"image": "not a picture!"}, "fabrics[0].print.image"),
+        ("fabrics.0.print", {"image": "aGk=", "width": "0"}, "fabrics[0].print.width"),
         ("measure.system", "furlong", "measure.system"),
         ("measure.seam", "√2", "measure.seam"),
         ("measure.ruler", "0", "measure.ruler"),

@@ -35,6 +35,31 @@ class Maker:
             self.bot.mouseMove(self.drawing, end)
             self.bot.mouseRelease(self.drawing, Qt.MouseButton.LeftButton, pos=end)
 
+    def drag(self, line: str, shift: bool = False) -> None:
+        """Drag with the tool in the hand, ``"x y x y"`` in grid units."""
+        x0, y0, x1, y1 = line.split()
+        start, end = self.at(point(x0, y0)), self.at(point(x1, y1))
+        held = Qt.KeyboardModifier.ShiftModifier if shift else Qt.KeyboardModifier.NoModifier
+        button = Qt.MouseButton.LeftButton
+        self.bot.mousePress(self.drawing, button, held, start)
+        self.bot.mouseMove(self.drawing, (start + end) / 2)
+        self.bot.mouseMove(self.drawing, end)
+        self.bot.mouseRelease(self.drawing, button, held, end)
+
+    def clicks(self, *places: Point) -> None:
+        """Click at places, one after the other."""
+        for place in places:
+            self.bot.mouseMove(self.drawing, self.at(place))
+            self.bot.mouseClick(self.drawing, Qt.MouseButton.LeftButton, pos=self.at(place))
+
+    def keys(self, *keys: Qt.Key | str) -> None:
+        """Press keys over the drawing; a string is typed."""
+        for key in keys:
+            if isinstance(key, str):
+                self.bot.keyClicks(self.drawing, key)
+            else:
+                self.bot.keyClick(self.drawing, key)
+
     def click(self, x: str, y: str, tool: str) -> None:
         self.window.draft.tool_buttons[tool].click()
         spot = self.at(point(x, y))

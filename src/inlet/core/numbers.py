@@ -12,6 +12,7 @@ import numbers
 import re
 from abc import ABC
 from fractions import Fraction
+from functools import lru_cache
 from math import gcd, isqrt
 from typing import TYPE_CHECKING, TypeAlias
 
@@ -333,6 +334,7 @@ def _fraction(text: str) -> Fraction:
         raise NumberError(f"“{text}” divides by zero") from None
 
 
+@lru_cache(maxsize=4096)
 def parse_exact(text: str) -> Exact:
     """Read a number as files write it: ``3``, ``7/2``, ``2.5``, ``5-5/2√2``, ``√2``.
 

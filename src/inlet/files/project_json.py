@@ -13,6 +13,7 @@ import os
 import re
 from collections.abc import Callable, Iterator
 from fractions import Fraction
+from functools import cache
 from pathlib import Path
 from typing import Any, get_args, get_origin, get_type_hints
 
@@ -181,19 +182,28 @@ def _children(kind: Any) -> Callable[[Any, str], Any] | None:
     return None
 
 
+@cache
+def _fields(kind: type[msgspec.Struct]) -> dict[str, Callable[[Any, str], Any] | None]:
+    """How to gather each key a struct knows."""
+    hints = get_type_hints(kind)
+    return {
+        key: _children(hints[name])
+        for key, name in zip(kind.__struct_encode_fields__, kind.__struct_fields__, strict=True)
+    }
+
+
 def _gather(value: Any, kind: type[msgspec.Struct], place: str) -> Any:
     """``value`` with the keys ``kind`` does not know moved into "extra", all the way down."""
     if not isinstance(value, dict):
         return value
-    known = dict(zip(kind.__struct_encode_fields__, kind.__struct_fields__, strict=True))
-    hints = get_type_hints(kind)
+    fields = _fields(kind)
     out: dict[str, Any] = {}
     extra: dict[str, Any] = {}
     for key, item in value.items():
-        if key not in known or key == "extra":
+        if key not in fields or key == "extra":
             extra[key] = item
             continue
-        child = _children(hints[known[key]])
+        child = fields[key]
         out[key] = (
             child(item, f"{place}.{key}") if child else _plain(item) if key == "quilt" else item
         )

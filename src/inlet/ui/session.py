@@ -10,12 +10,14 @@ from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 
+from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.draft.regrid import Regridded
 from inlet.core.draft.symmetry import group_of, turned
 from inlet.core.geometry.point import Turn
 from inlet.core.history import History
 from inlet.core.plan import BlockPlan
+from inlet.core.problem import Problem
 from inlet.core.project import Block, Measure, Project, first_project, fresh_id, new_block, replace
 from inlet.files import project_json
 from inlet.ui.planner import Planner
@@ -48,6 +50,7 @@ class Session(QObject):
         self.copies = 1
         self._draft: tuple[Block, Draft] | None = None
         self._plan: BlockPlan | None = None
+        self._checks: tuple[Project, Block, tuple[Problem, ...]] | None = None
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
         self._planner.broke.connect(
@@ -83,6 +86,15 @@ class Session(QObject):
         if plan is None or plan.project is not self.project or plan.block is not self.block:
             return None
         return plan if plan.copies == self.copies else None
+
+    @property
+    def checks(self) -> tuple[Problem, ...]:
+        """What is wrong with the drawing as it is now, found at once; what its cutting and sewing
+        bring up comes with the plan."""
+        project, block = self.project, self.block
+        if self._checks is None or self._checks[0] is not project or self._checks[1] is not block:
+            self._checks = (project, block, tuple(drawing_problems(self.draft, project)))
+        return self._checks[2]
 
     @property
     def group(self) -> tuple[Turn, ...]:

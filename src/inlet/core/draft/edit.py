@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
 
-from inlet.core.draft.patches import Draft, draft
+from inlet.core.draft.patches import arrangement_of, draft, in_cloth
+from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve, circle_of, within_arc
-from inlet.core.geometry.outline import Outline, inside_point, shape_key
+from inlet.core.geometry.outline import inside_point
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.numbers import Exact
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight
@@ -171,37 +172,51 @@ def paint_all(block: Block, points: Iterable[Pair], fabric: str | None) -> Block
     here = list(dict.fromkeys(face for face in found if face is not None))
     if not here:
         return block
-    spots = [s for s, home in zip(block.fabric_at, now.homes, strict=True) if home not in here]
-    if fabric is not None:
-        for face in here:
-            anchor = _anchor(now, face)
-            if anchor is not None:
-                spots.append(FabricAt(point=anchor, fabric=fabric))
-    return replace(block, fabric_at=tuple(spots))
+    spots, homes = [], []
+    for spot, home in zip(block.fabric_at, now.homes, strict=True):
+        if home not in here:
+            spots.append(spot)
+            homes.append(home)
+    for face in here if fabric is not None else ():
+        anchor = _anchor(now.arrangement, face)
+        if anchor is not None:
+            spots.append(FabricAt(point=anchor, fabric=fabric or ""))
+            homes.append(face)
+    return in_cloth(replace(block, fabric_at=tuple(spots)), tuple(homes)).block
 
 
 def keep_cloth(before: Block, after: Block) -> Block:
     """``after`` with one fabric point a patch: each patch keeps the cloth that lay under the middle
     of it before the edit, so splitting a patch gives both halves its cloth."""
-    old, new = draft(before), draft(after)
     same_grid = before.grid == after.grid
-    kept = dict(zip(old.homes, before.fabric_at, strict=True))
-    was = {_shape(old, face): face for face in range(len(old.patches))} if same_grid else {}
-    spots = []
-    for patch in new.patches:
-        unchanged = was.get(_shape(new, patch.face))
+    old = draft(before) if same_grid else draft(after)
+    new = arrangement_of(after)
+    kept = dict(zip(old.homes, old.block.fabric_at, strict=True))
+    was = {shape: face for face, shape in enumerate(old.arrangement.shapes)} if same_grid else {}
+    spots, homes = [], []
+    for face, shape in enumerate(new.shapes):
+        unchanged = was.get(shape)
         if unchanged is not None:
             if unchanged in kept:
                 spots.append(kept[unchanged])
+                homes.append(face)
             continue
-        anchor = _anchor(new, patch.face)
+        anchor = _anchor(new, face)
         if anchor is None:
             continue
-        under = old.arrangement.locate(Point(*anchor)) if same_grid else None
-        fabric = patch.fabric if under is None else old.patches[under].fabric
+        under = old.arrangement.locate(Point(*anchor)) if same_grid else face
+        fabric = _cloth_in(new, face, after) if under is None else old.patches[under].fabric
         if fabric is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric))
-    return replace(after, fabric_at=tuple(spots))
+            homes.append(face)
+    made = replace(after, fabric_at=tuple(spots))
+    return in_cloth(made, tuple(homes)).block
+
+
+def _cloth_in(now: Arrangement, face: int, block: Block) -> str | None:
+    """The cloth that one of the block's fabric points gives a face, the last if several do."""
+    spots = reversed(block.fabric_at)
+    return next((s.fabric for s in spots if now.locate(Point(*s.point)) == face), None)
 
 
 def one_cloth_a_patch(block: Block) -> Block:
@@ -212,19 +227,12 @@ def one_cloth_a_patch(block: Block) -> Block:
     return replace(block, fabric_at=kept)
 
 
-def _shape(now: Draft, face: int) -> tuple[object, ...]:
-    """A patch's shape in the drawing, to know it by after an edit."""
-    found = now.arrangement.faces[face]
-    holes = (shape_key(now.arrangement.traced(hole)) for hole in found.holes)
-    return (shape_key(now.arrangement.outlines[face]), *holes)
-
-
-def _anchor(now: Draft, face: int) -> Pair | None:
+def _anchor(now: Arrangement, face: int) -> Pair | None:
     """A point inside a patch to remember its cloth by, clear of its islands; None where none is
     found, and the patch is then told to have no cloth."""
-    outline: Outline = now.arrangement.outlines[face]
+    outline = now.outlines[face]
     middle = inside_point(outline)
-    if not now.arrangement.faces[face].holes:
+    if not now.faces[face].holes:
         return middle.x, middle.y
     # Where an island lies in the middle, go towards each corner until clear of it.
     near = (
@@ -232,5 +240,5 @@ def _anchor(now: Draft, face: int) -> Pair | None:
         for k in (1, 2, 4, 8, 16, 32, 64, 1024)
         for corner in outline.corners
     )
-    found = next((p for p in near if now.arrangement.locate(p) == face), None)
+    found = next((p for p in near if now.locate(p) == face), None)
     return None if found is None else (found.x, found.y)

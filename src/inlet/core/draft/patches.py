@@ -66,17 +66,34 @@ def draft(block: Block) -> Draft:
     return made
 
 
-def _draft(block: Block) -> Draft:
+def arrangement_of(block: Block) -> Arrangement:
+    """The block's faces, without their cloth."""
     width, height = block.grid
-    arrangement = _arrangement(width, height, tuple(seam.curve for seam in block.seams))
+    return _arrangement(width, height, tuple(seam.curve for seam in block.seams))
+
+
+def in_cloth(block: Block, homes: tuple[int | None, ...]) -> Draft:
+    """The draft of a block whose fabric points are known to lie in the patches ``homes``; it is
+    remembered, so that ``draft`` need not look for them again."""
+    made = _with_homes(block, arrangement_of(block), homes)
+    _LATEST.append(made)
+    return made
+
+
+def _draft(block: Block) -> Draft:
+    arrangement = arrangement_of(block)
     homes = tuple(arrangement.locate(Point(*spot.point)) for spot in block.fabric_at)
+    return _with_homes(block, arrangement, homes)
+
+
+def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None, ...]) -> Draft:
     cloth = {
         home: spot.fabric
         for home, spot in zip(homes, block.fabric_at, strict=True)
         if home is not None
     }
     sx, sy = block.scale
-    points = [p.scaled(sx, sy) for p in arrangement.points]
+    points = _scaled(arrangement, sx, sy)
     patches = tuple(
         Patch(
             f"p{i + 1}",
@@ -89,6 +106,12 @@ def _draft(block: Block) -> Draft:
         for i, face in enumerate(arrangement.faces)
     )
     return Draft(block, arrangement, patches, homes)
+
+
+@lru_cache(maxsize=8)
+def _scaled(arrangement: Arrangement, sx: Exact, sy: Exact) -> list[Point]:
+    """The points of an arrangement at finished size. (Arrangements are told apart by identity.)"""
+    return [p.scaled(sx, sy) for p in arrangement.points]
 
 
 @lru_cache(maxsize=64)

@@ -32,6 +32,7 @@ from inlet.core.geometry.stretches import (
     Stretch,
     beyond,
     common_denominator,
+    is_long,
     merge,
     within_block,
 )
@@ -96,6 +97,17 @@ class Arrangement:
         return tuple(self.traced(face.loop) for face in self.faces)
 
     @cached_property
+    def shapes(self) -> tuple[tuple[object, ...], ...]:
+        """A key for each face, equal for faces of one shape in one place, holes and all."""
+        return tuple(
+            (
+                outline.shape_key(self.outlines[i]),
+                *(outline.shape_key(self.traced(hole)) for hole in face.holes),
+            )
+            for i, face in enumerate(self.faces)
+        )
+
+    @cached_property
     def boxes(self) -> NDArray[np.float64]:
         """(faces, 4): left, top, right, bottom of each face."""
         return np.array([outline.box(o) for o in self.outlines])
@@ -144,10 +156,12 @@ def arrange(width: Exact, height: Exact, seams: Sequence[Seamlike]) -> Arrangeme
     """
     faults: list[Fault] = []
     pieces = _pieces(width, height, seams, faults)
-    scale = common_denominator(p for seam, _, _ in pieces for p in seam if p is not None)
+    corners = [p for seam, _, _ in pieces for p in seam if p is not None]
+    scale = common_denominator(corners)
+    loose = any(is_long(x, 9) for p in corners for x in p)
     stretches = merge(pieces, scale, faults)
     vertices = Vertices()
-    chains = cut_at_crossings(stretches, vertices, scale)
+    chains = cut_at_crossings(stretches, vertices, scale, loose)
     places = vertices.floats()
     raw = raw_edges(stretches, chains, places, (float(width * scale), float(height * scale)))
     angle = order_round(raw, stretches, places, vertices)
@@ -279,7 +293,7 @@ class _Builder:
         out: list[int] = []
         for i, j in zip(corners, (*corners[1:], corners[0] + n), strict=True):
             out.append(i)
-            if isinstance(self._circle(halves[i]), Circle):
+            if j - i > 1 and isinstance(self._circle(halves[i]), Circle):
                 out += self._half_circle_breaks(halves, i, j)
         return Loop(
             tuple(self.origin[halves[i]] for i in out),

@@ -15,8 +15,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from itertools import pairwise
-from math import gcd, isqrt, lcm
-from typing import Any
+from math import gcd, isqrt, lcm, sqrt
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -53,7 +53,9 @@ class Vertices:
     """Points told apart exactly, each with a float position for sorting.
 
     A key is (x, y, w) in integers without common factor for the point (x/w, y/w); (x, y) in
-    Q(√2); or five entries for a point outside the field, see above.
+    Q(√2); or four entries for a point outside the field, see above: the line, (x, y, n) for the
+    middle (x/n, y/n) of the two roots, (r, n) for the square r/n of half their distance (in units
+    of the line's normal), and which root it is.
     """
 
     def __init__(self) -> None:
@@ -77,11 +79,11 @@ class Vertices:
     def points(self, scale: int) -> tuple[Point, ...]:
         return tuple(_point(k, scale) for k in self.keys)
 
-    def merge_close(self, scale: int) -> list[int]:
-        """For each vertex the one it is the same as: itself, unless it is within ``CLOSE`` of an
-        earlier one (ends of seams come first) and places outside the field are about."""
+    def merge_close(self, scale: int, loose: bool) -> list[int]:
+        """For each vertex the one it is the same as: itself, unless ends are ``loose`` and it is
+        within ``CLOSE`` of an earlier one (ends of seams come first)."""
         same = list(range(len(self.keys)))
-        if scale < LOCATED // 1000 and not any(len(k) == 5 for k in self.keys):
+        if not loose:
             return same
         places = self.floats()
         reach = CLOSE * scale
@@ -99,34 +101,45 @@ class Vertices:
 def _floats(key: Key) -> tuple[float, float]:
     if len(key) == 3:
         return key[0] / key[2], key[1] / key[2]
-    x, y = spot_of(key)
-    return float(x), float(y)
+    if len(key) == 2:
+        return float(key[0]), float(key[1])
+    (a, b, _), (x, y, n), (r, m), sign = key
+    a, b = float(a), float(b)
+    k = sign * sqrt(float(r) / float(m) / (a * a + b * b))
+    return float(x) / float(n) + k * b, float(y) / float(n) - k * a
 
 
 def _point(key: Key, scale: int) -> Point:
     if len(key) == 3:
         return Point(Fraction(key[0], key[2] * scale), Fraction(key[1], key[2] * scale))
-    x, y = spot_of(key)
     if len(key) == 2:
-        return Point(UNIT * x / scale, UNIT * y / scale)
-    return Point(
-        Fraction(round(x / scale * LOCATED), LOCATED), Fraction(round(y / scale * LOCATED), LOCATED)
-    )
+        return Point(UNIT * key[0] / scale, UNIT * key[1] / scale)
+    x, y = (Fraction(v) * LOCATED / scale for v in spot_of(key))
+    return Point(Fraction(round(x), LOCATED), Fraction(round(y), LOCATED))
 
 
 _ROOT = 10**30
 
 
 def spot_of(key: Key) -> Spot:
-    """A vertex key as scaled coordinates."""
+    """A vertex key as scaled coordinates: exact, or outside the field to 30 places."""
     if len(key) == 3:
         return (key[0], key[1]) if key[2] == 1 else (Fraction(*key[::2]), Fraction(*key[1:]))
     if len(key) == 2:
         return (key[0], key[1])
-    (a, b, _), x, y, half, sign = key
-    # M ± (b, -a)·√(half / (a² + b²)), the root to 30 places; a√2 in a form to as many.
-    k = sign * Fraction(isqrt(floor_exact(half / (a * a + b * b) * (_ROOT * _ROOT))), _ROOT)
-    return _rational(x) + k * _rational(b), _rational(y) - k * _rational(a)
+    (a, b, _), (x, y, n), (r, m), sign = key
+    # M ± (b, -a)·√(r/m / (a² + b²)), the root to 30 places; a√2 in a form to as many.
+    square = UNIT * r / (m * (a * a + b * b))
+    k = sign * isqrt(floor_exact(square * (_ROOT * _ROOT)))
+    if isinstance(x, int) and isinstance(a, int) and isinstance(b, int):
+        return Fraction(x * _ROOT + k * b * n, n * _ROOT), Fraction(
+            y * _ROOT - k * a * n, n * _ROOT
+        )
+    root = Fraction(k, _ROOT)
+    return (
+        _rational(UNIT * x / n) + root * _rational(b),
+        _rational(UNIT * y / n) - root * _rational(a),
+    )
 
 
 def _rational(x: Scaled) -> Fraction:
@@ -174,10 +187,8 @@ def circle_keys(line: LineKey, circle: CircleKey) -> list[Key]:
     whole = all(isinstance(v, int) for v in (n, x, y, room))
     root = _root(room)
     if root is None:
-        return [
-            (line, UNIT * x / n, UNIT * y / n, UNIT * room / n, sign)
-            for sign in (-1, 1)
-        ]  # fmt: skip
+        middle, half = _shortest(x, y, n), _shortest(room, n)
+        return [(line, middle, half, sign) for sign in (-1, 1)]
     if whole and isinstance(root, int):
         found = []
         for sign in (-1, 1) if root else (1,):
@@ -189,6 +200,14 @@ def circle_keys(line: LineKey, circle: CircleKey) -> list[Key]:
         key_of(UNIT * (x + sign * b * root) / n, UNIT * (y - sign * a * root) / n)
         for sign in ((-1, 1) if root else (1,))
     ]
+
+
+def _shortest(*parts: Scaled) -> tuple[Scaled, ...]:
+    """Some numbers over the last one, the same for every way to write them."""
+    if all(isinstance(p, int) for p in parts):
+        g = gcd(*parts)
+        return tuple(p // g for p in parts)
+    return (*(UNIT * p / parts[-1] for p in parts[:-1]), 1)
 
 
 def _root(x: Scaled) -> Scaled | None:
@@ -217,9 +236,10 @@ def radical_line(m: CircleKey, n: CircleKey) -> LineKey | None:
 
 
 def cut_at_crossings(
-    stretches: Sequence[Stretch], vertices: Vertices, scale: int
+    stretches: Sequence[Stretch], vertices: Vertices, scale: int, loose: bool
 ) -> list[list[int]]:
-    """For each stretch, its vertices in order: its two ends and every crossing on it."""
+    """For each stretch, its vertices in order: its two ends and every crossing on it. ``loose``
+    says that ends may lie at places outside the field, as long decimals."""
     on: list[list[int]] = [
         [vertices.at(key_of(*s.low)), vertices.at(key_of(*s.high))] for s in stretches
     ]
@@ -227,14 +247,22 @@ def cut_at_crossings(
     bows = [k for k, s in enumerate(stretches) if isinstance(s, Bow)]
     low = np.array([[float(x) for x in stretches[k].low] for k in lines])
     high = np.array([[float(x) for x in stretches[k].high] for k in lines])
-    loose = scale >= LOCATED // 1000
+
+    rough = [_Rough.of(s) for s in stretches]
 
     def meet(i: int, j: int, keys: list[Key], sure: bool = False) -> None:
         for key in keys:
-            if sure or (holds(stretches[i], spot_of(key)) and holds(stretches[j], spot_of(key))):
-                v = vertices.at(key)
-                on[i].append(v)
-                on[j].append(v)
+            if not sure:
+                place = _floats(key)
+                sides = [rough[k].holds(*place) for k in (i, j)]
+                if False in sides or not all(
+                    side or holds(stretches[k], spot_of(key))
+                    for k, side in zip((i, j), sides, strict=True)
+                ):
+                    continue
+            v = vertices.at(key)
+            on[i].append(v)
+            on[j].append(v)
         if loose and not sure:
             for k, other in ((i, j), (j, i)):
                 for spot, v in zip(stretches[k][1:3], on[k][:2], strict=True):
@@ -254,7 +282,7 @@ def cut_at_crossings(
             other = bows[j - len(lines)]
             shared = radical_line(bow.on, stretches[other].on)
             meet(bows[i], other, circle_keys(shared, bow.on) if shared else [])
-    same = vertices.merge_close(scale)
+    same = vertices.merge_close(scale, loose)
     places = vertices.floats()
     return [
         _in_order(s, np.unique([same[v] for v in on[k]]), places, vertices)
@@ -318,21 +346,49 @@ def _bow_pairs(
             yield i, len(low) + i + 1 + j
 
 
+class _Rough(NamedTuple):
+    """A stretch in floats, to tell at a glance whether a point of its line is between its ends.
+    ``h`` and ``k`` are the centre of a bow, not used by a straight one."""
+
+    bow: bool
+    h: float
+    k: float
+    px: float
+    py: float
+    qx: float
+    qy: float
+
+    @classmethod
+    def of(cls, s: Stretch) -> _Rough:
+        bow = isinstance(s, Bow)
+        h, k = (float(s.on[0]), float(s.on[1])) if bow else (0.0, 0.0)
+        return cls(bow, h, k, *(float(x) for p in (s.low, s.high) for x in p))
+
+    def holds(self, x: float, y: float) -> bool | None:
+        """True inside, False outside, None within a hair of an end."""
+        if not self.bow:
+            dx, dy = self.qx - self.px, self.qy - self.py
+            whole = dx * dx + dy * dy
+            along = (x - self.px) * dx + (y - self.py) * dy
+            low, high, hair = along, whole - along, HAIR * whole
+        else:
+            ux, uy, vx, vy = self.px - self.h, self.py - self.k, self.qx - self.h, self.qy - self.k
+            x, y = x - self.h, y - self.k
+            low, high = ux * y - uy * x, x * vy - y * vx
+            hair = HAIR * (ux * ux + uy * uy)
+        if low < -hair or high < -hair:
+            return False
+        return True if low > hair and high > hair else None
+
+
 def holds(s: Stretch, spot: Spot) -> bool:
     """Is a point of the stretch's own line or circle between its ends (ends included)?"""
     if isinstance(s, Straight):
         axis = 0 if s.low[0] != s.high[0] else 1
         return bool(s.low[axis] <= spot[axis] <= s.high[axis])
-    h, k, r2 = s.on
+    h, k, _ = s.on
     ux, uy, vx, vy = s.low[0] - h, s.low[1] - k, s.high[0] - h, s.high[1] - k
     x, y = spot[0] - h, spot[1] - k
-    first = float(ux) * float(y) - float(uy) * float(x)
-    last = float(x) * float(vy) - float(y) * float(vx)
-    hair = HAIR * float(r2)
-    if first < -hair or last < -hair:
-        return False
-    if first > hair and last > hair:
-        return True
     return bool(ux * y - uy * x >= 0 and x * vy - y * vx >= 0 and (ux + vx) * x + (uy + vy) * y > 0)
 
 

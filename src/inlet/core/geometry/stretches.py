@@ -66,6 +66,11 @@ def common_denominator(points: Iterable[Point]) -> int:
     })  # fmt: skip
 
 
+def is_long(x: Exact, digits: int) -> bool:
+    """Is a coordinate a decimal (or fraction) of more than so many digits?"""
+    return isinstance(x, Fraction) and x.denominator >= 10**digits
+
+
 def scaled(p: Point, scale: int) -> Spot:
     x, y = p.x * scale, p.y * scale
     return (

@@ -63,7 +63,8 @@ class BandRulers:
     def _lines(self, axis: int) -> tuple[Exact, ...]:
         """The grid lines of an axis at finished size."""
         block = self.session.block
-        return tuple(x * block.scale[axis] for x in grid_lines(bands_of(block, axis)))
+        unit = block.scale[axis]
+        return tuple(x * unit for x in grid_lines(bands_of(block, axis)))
 
     def _along(self, at: QPointF, axis: int) -> float:
         return self.drawing.frame.back(at)[axis]
@@ -174,20 +175,41 @@ class BandRulers:
         return Reading(f"{name.capitalize()} {index + 1}", before)
 
     def paint(self, painter: QPainter) -> None:
+        """The rulers at rest."""
         painter.setFont(theme.font(8.5))
         for axis, box in enumerate(self._boxes()):
-            lines = list(self._lines(axis))
-            if self.grip is not None and self.grip.axis == axis:
-                lines[self.grip.index + 1] = self.grip.at
-            self._paint_ruler(painter, axis, box, lines)
-        if self.grip is not None:
-            self._paint_grip(painter, self.grip)
+            self._paint_ruler(painter, axis, box, list(self._lines(axis)))
+
+    def paint_hold(self, painter: QPainter) -> None:
+        """The line under the hand, or in it."""
+        grip = self.grip
+        if grip is None:
+            if self.over is not None:
+                axis, index = self.over
+                self._paint_line(painter, axis, self._lines(axis)[index + 1])
+            return
+        painter.setFont(theme.font(8.5))
+        lines = list(self._lines(grip.axis))
+        lines[grip.index + 1] = grip.at
+        self._paint_ruler(painter, grip.axis, self._boxes()[grip.axis], lines)
+        self._paint_line(painter, grip.axis, grip.at)
+        self._paint_grip(painter, grip)
+
+    def _paint_line(self, painter: QPainter, axis: int, at: Exact) -> None:
+        box, scale = self._boxes()[axis], self.drawing.frame.scale
+        painter.setPen(QPen(theme.ACCENT, 3))
+        if axis:
+            y = box.top() + float(at) * scale
+            painter.drawLine(QLineF(box.left(), y, box.right(), y))
+        else:
+            x = box.left() + float(at) * scale
+            painter.drawLine(QLineF(x, box.top(), x, box.bottom()))
 
     def _paint_ruler(self, painter: QPainter, axis: int, box: QRectF, lines: list[Exact]) -> None:
         frame = self.drawing.frame
         system = self.session.measure.system
         start = box.top() if axis else box.left()
-        for i, (a, b) in enumerate(pairwise(lines)):
+        for a, b in pairwise(lines):
             low, high = (start + float(x) * frame.scale for x in (a, b))
             room = QRectF(box.left(), low, box.width(), high - low)
             if not axis:
@@ -209,16 +231,6 @@ class BandRulers:
                     painter.restore()
                 else:
                     painter.drawText(room, Qt.AlignmentFlag.AlignCenter, text)
-            if (i and self.over == (axis, i - 1)) or (
-                self.grip and (self.grip.axis, self.grip.index + 1) == (axis, i)
-            ):
-                painter.setPen(QPen(theme.ACCENT, 3))
-                ends = (
-                    (QPointF(box.left(), low), QPointF(box.right(), low))
-                    if axis
-                    else (QPointF(low, box.top()), QPointF(low, box.bottom()))
-                )
-                painter.drawLine(QLineF(*ends))
 
     def _paint_grip(self, painter: QPainter, grip: Grip) -> None:
         block = self.session.block

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QEvent, QLineF, QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QLineF, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
+    QBrush,
     QColor,
     QFont,
     QKeyEvent,
@@ -24,6 +25,7 @@ from inlet.core.draft.symmetry import centre_of
 from inlet.core.draft.tray import Stamp
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
+from inlet.core.project import Block
 from inlet.core.words import cloth_name, place_text
 from inlet.ui import theme
 from inlet.ui.draft.bands import BandRulers
@@ -57,7 +59,7 @@ class Drawing(QWidget):
         self.tools: dict[str, Tool] = {made.key: made(self) for made in TOOLS}
         self.tool = self.tools["seam"]
         self._base: QPixmap | None = None
-        self._shown: tuple[object, ...] = ()
+        self._seen: tuple[Block, QSize, Frame, tuple[float, float]] | None = None
         self._flash: Sequence[Point] = ()
         self._unflash = QTimer(self)
         self._unflash.setSingleShot(True)
@@ -73,12 +75,22 @@ class Drawing(QWidget):
 
     # --- places -------------------------------------------------------------------------------
 
+    def _view(self) -> tuple[Frame, tuple[float, float]]:
+        """The frame, and the finished length of a grid unit, worked out once for each block and
+        size of the window."""
+        block = self.session.block
+        if self._seen is None or self._seen[0] is not block or self._seen[1] != self.size():
+            w, h = (float(x) for x in block.finished)
+            m = theme.px(MARGIN)
+            frame = Frame.fit(QRectF(self.rect()).adjusted(m, m, -m, -m), (0, 0, w, h))
+            sx, sy = block.scale
+            self._seen = (block, self.size(), frame, (float(sx), float(sy)))
+        return self._seen[2], self._seen[3]
+
     @property
     def frame(self) -> Frame:
         """Finished lengths to pixels."""
-        w, h = (float(x) for x in self.session.block.finished)
-        m = theme.px(MARGIN)
-        return Frame.fit(QRectF(self.rect()).adjusted(m, m, -m, -m), (0, 0, w, h))
+        return self._view()[0]
 
     @property
     def draft(self) -> Draft:
@@ -87,8 +99,7 @@ class Drawing(QWidget):
     @property
     def unit(self) -> tuple[float, float]:
         """Finished length of a grid unit, across and down."""
-        sx, sy = self.session.block.scale
-        return float(sx), float(sy)
+        return self._view()[1]
 
     def to_screen(self, p: Point) -> QPointF:
         """Grid units to pixels."""
@@ -284,7 +295,7 @@ class Drawing(QWidget):
             self._base = self._drawn_base()
         painter.drawPixmap(0, 0, self._base)
         self._draw_symmetry(painter)
-        self.rulers.paint(painter)
+        self.rulers.paint_hold(painter)
         self._draw_flash(painter)
         self.tool.paint(painter)
         if self.key_cursor is not None:
@@ -307,6 +318,7 @@ class Drawing(QWidget):
         self._draw_grid(painter)
         self._draw_seams(painter)
         self._draw_problems(painter)
+        self.rulers.paint(painter)
         painter.end()
         return base
 
@@ -315,18 +327,26 @@ class Drawing(QWidget):
         painter.save()
         painter.setTransform(self.frame.transform, True)
         painter.setPen(Qt.PenStyle.NoPen)
-        brushes = {}
-        for patch in self.draft.patches:
+        brushes: dict[str | None, QBrush] = {None: QBrush(theme.PAPER)}
+        sx, sy = self.unit
+        drawn = self.draft
+        corners = [QPointF(x * sx, y * sy) for x, y in drawn.arrangement.places]
+        for patch in drawn.patches:
             if patch.fabric not in brushes:
                 brushes[patch.fabric] = cloth_brush(session.project, patch.fabric, session.grey)
-            painter.setBrush(theme.PAPER if patch.fabric is None else brushes[patch.fabric])
-            painter.drawPath(path_of(patch.shape))
+            painter.setBrush(brushes[patch.fabric])
+            if patch.arcs:
+                painter.drawPath(path_of(patch.shape))
+            else:
+                loop = drawn.arrangement.faces[patch.face].loop
+                painter.drawPolygon([corners[v] for v in loop.corners])
         painter.restore()
 
     def _draw_grid(self, painter: QPainter) -> None:
         block = self.session.block
         width, height = block.grid
-        for divide, colour in ((self.divide, theme.LINE), (1, theme.INK_SOFT)):
+        finer = ((self.divide, theme.LINE),) if self.divide > 1 else ()
+        for divide, colour in (*finer, (1, theme.INK_SOFT)):
             ink = QColor(colour)
             ink.setAlpha(150)
             painter.setPen(QPen(ink, 1, Qt.PenStyle.DotLine))
@@ -367,12 +387,12 @@ class Drawing(QWidget):
         painter.restore()
 
     def _draw_problems(self, painter: QPainter) -> None:
-        """Numbered as in the ticket's list."""
-        plan = self.session.plan
-        if plan is None or not self.session.block.seams:
+        """Rings at their places; numbered as in the ticket's list once the plan has come."""
+        if not self.session.block.seams:
             return
+        plan = self.session.plan
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        for number, problem in enumerate(plan.problems, 1):
+        for number, problem in enumerate(plan.problems if plan else self.session.checks, 1):
             if problem.code == "patch-without-fabric":
                 continue  # plain to see
             lost = problem.code == "value-near"
@@ -380,7 +400,7 @@ class Drawing(QWidget):
             for point in problem.at[:40]:
                 r = theme.px(4 if lost or len(problem.at) > 4 else 8)
                 painter.drawEllipse(self.to_screen(point), r, r)
-            if problem.at:
+            if problem.at and plan is not None:
                 tag = self.to_screen(problem.at[0]) + QPointF(theme.px(14), -theme.px(14))
                 draw_tag(painter, tag, f"! {number}", 9)
                 painter.setBrush(Qt.BrushStyle.NoBrush)

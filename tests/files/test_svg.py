@@ -1,0 +1,109 @@
+"""Blocks as drawings, and drawings as blocks."""
+
+from __future__ import annotations
+
+import re
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.draft.edit import add_seams
+from inlet.core.draft.patches import draft
+from inlet.core.draft.tray import Box, drop, stamps
+from inlet.core.geometry.outline import shape_key
+from inlet.core.geometry.point import Point
+from inlet.core.project import Block, seam_along
+from inlet.files.project_json import FileProblem
+from inlet.files.svg import block_svg, read_svg
+from tests.blocks import mixed_seams, point, project_of
+
+EMPTY = Block(id="new", finished=(F(12), F(12)))
+
+
+def shapes(block: Block) -> set:
+    return {shape_key(p.shape) for p in draft(block).patches}
+
+
+def board(n: int) -> Block:
+    return Block(id="x", finished=(F(12), F(12)), columns=(F(1),) * n, rows=(F(1),) * n)
+
+
+@given(mixed_seams(most=6))
+@settings(max_examples=40, deadline=None)
+def test_a_block_written_as_svg_reads_back_to_the_same_patches(drawn):
+    block = add_seams(board(6), (seam_along(c) for c in drawn))
+    if any(f.kind == "outside" for f in draft(block).arrangement.faults):
+        return  # the drawing would be larger than the block
+    back = read_svg(block_svg(project_of(block), block), "x.svg", block=EMPTY)
+    assert shapes(back.block) == shapes(block)
+
+
+@given(st.sampled_from(stamps()))
+@settings(max_examples=22, deadline=None)
+def test_units_read_back_from_their_picture_alone(stamp):
+    k = 4 / max(stamp.size)
+    box = Box(point(0, 0), Point(stamp.size[0] * k, stamp.size[1] * k))
+    block = drop(board(4), stamp, box, ["a", "b", "c"])
+    plain = re.sub(r' data-[a-z]+="[^"]*"', "", block_svg(project_of(block), block))
+    back = read_svg(plain, "x.svg", block=EMPTY).block
+    k = block.grid[0] / back.grid[0]
+    assert {shape_key(p.shape) for p in draft(back).patches} == shapes(block)
+    assert k > 0
+
+
+def drawing(inner: str) -> str:
+    frame = '<rect width="40" height="40"/>'
+    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 40">{frame}{inner}</svg>'
+
+
+def read(inner: str) -> tuple[list[str], str]:
+    made = read_svg(drawing(inner), "x.svg", block=EMPTY, columns=4, rows=4)
+    text = [" ".join(str(x) for p in s.curve if p is not None for x in p) for s in made.block.seams]
+    return text, " ".join(made.report)
+
+
+@pytest.mark.parametrize(
+    ("inner", "seams"),
+    [
+        ('<line x1="0" y1="10.1" x2="40" y2="9.95"/>', ["0 1 4 1"]),
+        ('<g transform="translate(10,0)"><path d="m0 0v40"/></g>', ["1 0 1 4"]),
+        ('<path transform="matrix(0 1 1 0 0 0)" d="M0,10h40"/>', ["1 0 1 4"]),
+        ('<path d="M10 0A10 10 0 0 1 0 10"/>', ["0 1 1 0 0 0"]),
+        ('<path d="M10 0C10 5.523 5.523 10 0 10"/>', ["0 1 1 0 0 0"]),
+        ('<path d="M0 10 C 13 10 27 10 40 10"/>', ["0 1 4 1"]),
+        ('<circle cx="20" cy="20" r="10"/>',
+         ["2 3 3 2 2 2", "1 2 2 3 2 2", "1 2 2 1 2 2", "2 1 3 2 2 2"]),
+        ('<g display="none"><line x1="0" y1="10" x2="40" y2="10"/></g>'
+         '<polyline points="0,20 40,20"/>', ["0 2 4 2"]),
+    ],
+)  # fmt: skip
+def test_lines_and_arcs_as_programs_write_them(inner, seams):
+    assert sorted(read(inner)[0]) == sorted(seams)
+
+
+def test_what_is_left_out_is_said():
+    _, report = read(
+        '<line x1="0" y1="10" x2="40" y2="10"/><ellipse cx="20" cy="20" rx="10" ry="4"/>'
+        '<image href="x.png"/><path d="M0 0C0 40 9 0 31 22"/>'
+        '<line x1="3.7" y1="0" x2="3.7" y2="40"/>'
+    )
+    for words in ("arc of an ellipse", "1 × curve that is no arc", "1 × image",
+                  "2 ends lie off the grid"):  # fmt: skip
+        assert words in report
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        ("", "not an SVG"), ("<svg", "not an SVG"), ("<html/>", "not an SVG"),
+        ('<svg xmlns="http://www.w3.org/2000/svg"/>', "no lines or arcs"),
+        ('<svg xmlns="http://www.w3.org/2000/svg"><line x2="4"/></svg>', "two directions"),
+        ('<!DOCTYPE svg [<!ENTITY a "b">]><svg/>', "entities"),
+        ('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 Lx"/></svg>', "x.svg"),
+    ],
+)  # fmt: skip
+def test_what_is_no_drawing_is_refused_with_a_sentence(text, why):
+    with pytest.raises(FileProblem, match=why):
+        read_svg(text, "x.svg", block=EMPTY)
