@@ -5,11 +5,12 @@ from __future__ import annotations
 import argparse
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import NoReturn
 
 from inlet import __version__
+from inlet.core.cutting.comfort import Stock, parse_stock, sizes_from
 from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import (
@@ -22,8 +23,8 @@ from inlet.core.project import (
     replace,
 )
 from inlet.core.units.words import piece_text
-from inlet.core.words import cloth_name, size_text
-from inlet.files.plan_json import plan_dict
+from inlet.core.words import cloth_name, length_text, size_text
+from inlet.files.plan_json import plan_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
 
 COMMANDS = ("plan", "export", "check", "import")
@@ -63,6 +64,8 @@ def _window(args: Sequence[str]) -> int:
     parser.add_argument("--stage", default="draft", help="with --picture: the stage to show")
     parser.add_argument("--block", metavar="ID", help="the block to show first")
     parser.add_argument("--step", type=int, default=1, help="with --picture: the piecing step")
+    parser.add_argument("--tool", default="seam", help="with --picture: the draft's tool in hand")
+    parser.add_argument("--grey", action="store_true", help="with --picture: in grey view")
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")
     parser.add_argument("--version", action="version", version=f"Inlet {__version__}")
     options = parser.parse_args(args)
@@ -86,6 +89,11 @@ def _without_window(args: Sequence[str]) -> int:
             command.add_argument("--copies", type=_copies, default=1, metavar="N")
         if name == "plan":
             command.add_argument("--json", action="store_true", help="as JSON, docs/plan-format.md")
+            command.add_argument(
+                "--have",
+                metavar="STOCK",
+                help="sizes from cloth cut already: 5 squares",
+            )
         if name == "export":
             command.add_argument("--what", choices=["guide", "block"], required=True)
             command.add_argument("--format", choices=["pdf", "svg"], required=True)
@@ -118,12 +126,34 @@ def _without_window(args: Sequence[str]) -> int:
 
         write_guide(plan, options.output, options.paper)
     elif options.json:
+        stock = _stock(options.have, plan)
         with deep_trees():
-            text = json.dumps(plan_dict(plan), ensure_ascii=False)
+            data = plan_dict(plan)
+            if stock:
+                data["from_stock"] = stock_list(plan, stock)
+            text = json.dumps(data, ensure_ascii=False)
         print(text)
     else:
-        print(_summary(plan))
+        lines = list(_stock_lines(plan, _stock(options.have, plan)))
+        print("\n".join([_summary(plan), *lines]))
     return 0
+
+
+def _stock(text: str | None, plan: BlockPlan) -> tuple[Stock, ...]:
+    try:
+        return () if text is None else parse_stock(text, plan.measure.system)
+    except NumberError as why:
+        raise FileProblem(f"inlet: --have: {why}") from None
+
+
+def _stock_lines(plan: BlockPlan, stock: Sequence[Stock]) -> Iterator[str]:
+    for each in stock:
+        for size in sizes_from(each, plan.units, plan.block, plan.measure):
+            rest = f", {', '.join(size.others)} from wider cloth" if size.others else ""
+            yield (
+                f"  from {length_text(each.width, plan.measure)} {each.shape}s: "
+                f"{size_text(size.finished, plan.measure)} finished{rest}"
+            )
 
 
 def _import(options: argparse.Namespace) -> int:

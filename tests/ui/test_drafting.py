@@ -21,7 +21,7 @@ from inlet.files.project_json import load, save
 from inlet.files.recovery import Desk
 from inlet.files.svg import block_svg
 from inlet.ui.draft.cloths import ClothDialog
-from inlet.ui.draft.ticket import PlaceLink
+from inlet.ui.parts import Link
 from tests.blocks import block_of, in_cloths, point, project_of
 
 GRID = ("1 0 1 3", "2 0 2 3", "0 1 3 1", "0 2 3 2")
@@ -249,7 +249,7 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
     dialog.take()
     (told,) = maker.wait().problems
     assert told.code == "value-near"
-    link = maker.window.draft_ticket.findChild(PlaceLink)
+    link = maker.window.draft_ticket.findChild(Link)
     maker.bot.mouseClick(link, LEFT)
     assert tuple(maker.drawing._flash) == told.at
     menu = maker.window.draft_ticket.cloths.values["medium"].menu()
@@ -282,7 +282,7 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
 def test_checks_lead_to_their_place_by_keys(maker):
     maker.draw("0 1 2 1")
     maker.wait()
-    links = maker.window.draft_ticket.findChildren(PlaceLink)
+    links = maker.window.draft_ticket.findChildren(Link)
     link = next(made for made in links if "stops inside" in made.text())
     maker.bot.keyClick(link, Qt.Key.Key_Return)
     assert tuple(maker.drawing._flash) == (point(2, 1),)

@@ -148,7 +148,7 @@ class _Guide:
         w, h = (float(x) for x in plan.block.finished)
         scale = side / max(w, h)
         left = (self.width - w * scale) / 2
-        picture = tuple((p.outline, p.fabric) for p in plan.draft.patches)
+        picture = tuple((p.drawn, p.fabric) for p in plan.draft.patches)
         place = (left, self.height - self.y, scale)
         self._sheet(picture, place, letters_too=False)
         self.canvas.setFillColor(black)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
+from inlet.core.cutting.comfort import Comfort, Stock, sizes_from
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import Exact, Root2, write_exact
 from inlet.core.piecing.joins import Join, count_joins
@@ -84,6 +86,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "pressing": [],
         "fabric": cloth,
         "resewn": plan.resewn,
+        "comfort": _comfort(plan.comfort),
         "problems": [
             {
                 "level": p.level,
@@ -94,6 +97,43 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             for p in plan.problems
         ],
     }
+
+
+def _comfort(found: Comfort) -> dict[str, Any]:
+    near = {
+        name: None if size is None else _pair(size)
+        for name, size in (
+            ("smaller", found.smaller),
+            ("larger", found.larger),
+            ("other_smaller", found.other_smaller),
+            ("other_larger", found.other_larger),
+        )
+    }
+    return {
+        "misses": [
+            {"length": number(m.length), "for": list(m.labels), "short": number(m.short)}
+            for m in found.misses
+        ],
+        "never": list(found.never),
+        **near,
+    }
+
+
+def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
+    """The sizes the block can be made at from cloth already cut, as JSON data."""
+    return [
+        {
+            "stock": each.shape,
+            "width": number(each.width),
+            "finished": _pair(size.finished),
+            "fills": size.fills,
+            "whole": list(size.whole),
+            "others": list(size.others),
+            "comfortable": size.comfortable,
+        }
+        for each in stock
+        for size in sizes_from(each, plan.units, plan.block, plan.measure)
+    ]
 
 
 def _unit(plan: UnitPlan) -> dict[str, Any]:

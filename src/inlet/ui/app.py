@@ -75,6 +75,10 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
         app.processEvents()
         time.sleep(0.002)
     window.show_stage(options.stage)
+    if options.tool in window.draft.tool_buttons:
+        window.draft.use(options.tool)
+    if options.grey:
+        window.grey.trigger()
     window.piecing.go(options.step - 1)
     window.show_stage(options.stage)
     for _ in range(5):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -31,6 +32,32 @@ def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
     if wrap:
         made.setWordWrap(True)
     return made
+
+
+class Link(QLabel):
+    """A sentence to follow, by click or by key; it wraps, as no button does."""
+
+    followed = Signal()
+
+    def __init__(self, words: str, kind: str = "link", tip: str = "") -> None:
+        super().__init__(vulgar_text(words))
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setWordWrap(True)
+        self.setObjectName(kind)
+        self.setProperty("leads", True)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setToolTip(tip)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self.rect().contains(event.position().toPoint()):
+            self.followed.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.followed.emit()
+        else:
+            super().keyPressEvent(event)
 
 
 def rule() -> QFrame:

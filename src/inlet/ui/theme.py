@@ -86,6 +86,7 @@ def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:
 def _icon(name: str, colour: str, size: int) -> QIcon:
     made = QIcon()
     made.addPixmap(_drawn(name, QColor(colour), size))
+    made.addPixmap(_drawn(name, PAPER, size), QIcon.Mode.Normal, QIcon.State.On)
     faint = QColor(INK_SOFT)
     faint.setAlpha(110)
     made.addPixmap(_drawn(name, faint, size), QIcon.Mode.Disabled)

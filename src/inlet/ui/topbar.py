@@ -54,6 +54,7 @@ class TopBar(QWidget):
         self._field(layout, "seam", self.seam)
         self.ruler = QComboBox()
         self.ruler.setAccessibleName("Ruler mark")
+        self.ruler.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.ruler.activated.connect(self._set_ruler)
         self._field(layout, "ruler mark", self.ruler)
         self.school = QComboBox()

@@ -176,7 +176,6 @@ class Window(QMainWindow):
 
     def _take_unit(self, stamp: Stamp) -> None:
         self.draft.drawing.stamp = stamp
-        self.draft.drawing.prompt()
         self.draft.drawing.update()
 
     # --- stages and tape ----------------------------------------------------------------------

@@ -11,13 +11,23 @@ square) lands at no size, and is named as such.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
 from functools import reduce
 from math import gcd, lcm
 from typing import NamedTuple
 
-from inlet.core.numbers import CM_PER_INCH, Exact, Root2, ceil_exact, floor_exact, next_mark
+from inlet.core.numbers import (
+    CM_PER_INCH,
+    Exact,
+    NumberError,
+    Root2,
+    ceil_exact,
+    floor_exact,
+    next_mark,
+    parse_length,
+)
 from inlet.core.project import INCH, METRIC, Block, Measure, Pair
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.pieces import Piece
@@ -187,6 +197,20 @@ class Stock(NamedTuple):
 
     shape: str
     width: Exact
+
+
+def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
+    """``2 1/2 strips, 5 squares`` as stock. Raises ``NumberError`` with a sentence."""
+    out = []
+    for part in filter(None, (p.strip() for p in re.split(r"[,;]", text))):
+        found = re.fullmatch(r"(.*?)\s*(?:in\s+)?(strip|square)s?", part, re.IGNORECASE)
+        if not found:
+            raise NumberError(f"“{part}” is neither strips nor squares; write it like 5 squares")
+        width = parse_length(found[1], system)
+        if width <= 0:
+            raise NumberError("cloth must be wider than 0")
+        out.append(Stock(found[2].lower(), width))
+    return tuple(out)
 
 
 class StockSize(NamedTuple):

@@ -47,8 +47,8 @@ class BandRulers:
     def _boxes(self) -> tuple[QRectF, QRectF]:
         w, h = (float(x) for x in self.session.block.finished)
         frame = self.drawing.frame
-        (p, q), thick = (frame.at(0, 0), frame.at(w, h)), theme.px(self.HEIGHT)
-        gap = theme.px(5)
+        thick, gap = (round(x * min(theme.text_scale(), 1.4)) for x in (self.HEIGHT, 5))
+        p, q = frame.at(0, 0), frame.at(w, h)
         return (
             QRectF(p.x(), p.y() - thick - gap, q.x() - p.x(), thick),
             QRectF(p.x() - thick - gap, p.y(), thick, q.y() - p.y()),
@@ -176,7 +176,7 @@ class BandRulers:
 
     def paint(self, painter: QPainter) -> None:
         """The rulers at rest."""
-        painter.setFont(theme.font(8.5))
+        painter.setFont(theme.font(8.5 / max(1.0, theme.text_scale() / 1.4)))
         for axis, box in enumerate(self._boxes()):
             self._paint_ruler(painter, axis, box, list(self._lines(axis)))
 
@@ -188,7 +188,7 @@ class BandRulers:
                 axis, index = self.over
                 self._paint_line(painter, axis, self._lines(axis)[index + 1])
             return
-        painter.setFont(theme.font(8.5))
+        painter.setFont(theme.font(8.5 / max(1.0, theme.text_scale() / 1.4)))
         lines = list(self._lines(grip.axis))
         lines[grip.index + 1] = grip.at
         self._paint_ruler(painter, grip.axis, self._boxes()[grip.axis], lines)

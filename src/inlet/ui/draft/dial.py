@@ -16,6 +16,13 @@ from inlet.ui.session import Session
 _FOLDS = {"left-right": 0, "rising": 45, "up-down": 90, "falling": 315}
 _KNOBS = _FOLDS | {"half": 225, "quarter": 135}
 SIDE, KNOB = 104, 24
+LARGEST = 1.3
+"""Text scale up to which the dial grows."""
+
+
+def _px(length: float) -> int:
+    """Pixels that grow with the text, but less than it: the dial has marks, not words."""
+    return round(length * min(theme.text_scale(), LARGEST))
 
 
 class Dial(QWidget):
@@ -24,17 +31,20 @@ class Dial(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.setFixedSize(theme.px(SIDE), theme.px(SIDE))
+        self.setFixedSize(_px(SIDE), _px(SIDE))
+        self.setStyleSheet(
+            f"QToolButton#knob {{ border-radius: {_px(KNOB) // 2}px; font-size: {_px(13)}px }}"
+        )
         self.setAccessibleName("Repeat by symmetry")
         self.knobs: dict[str, QToolButton] = {}
         for symmetry in SYMMETRIES:
             made = QToolButton(self)
             made.setCheckable(True)
             made.setObjectName("knob")
-            made.setFixedSize(theme.px(KNOB), theme.px(KNOB))
+            made.setFixedSize(_px(KNOB), _px(KNOB))
             made.setToolTip(f"Repeat: {symmetry.words.lower()}")
             made.setAccessibleName(f"Repeat: {symmetry.words.lower()}")
-            made.move(self._place(symmetry.key) - QPointF(1, 1).toPoint() * (theme.px(KNOB) // 2))
+            made.move(self._place(symmetry.key) - QPointF(1, 1).toPoint() * (_px(KNOB) // 2))
             made.toggled.connect(self._turned)
             self.knobs[symmetry.key] = made
         self.knobs["half"].setText("½")
@@ -45,12 +55,12 @@ class Dial(QWidget):
         self._limit()
 
     def sizeHint(self) -> QSize:
-        return QSize(theme.px(SIDE), theme.px(SIDE))
+        return QSize(_px(SIDE), _px(SIDE))
 
     def _place(self, key: str):
         angle = _KNOBS[key]
-        r = (theme.px(SIDE) - theme.px(KNOB)) / 2 - 1
-        middle = theme.px(SIDE) / 2
+        r = (_px(SIDE) - _px(KNOB)) / 2 - 1
+        middle = _px(SIDE) / 2
         return QPointF(middle + r * sin(radians(angle)), middle - r * cos(radians(angle))).toPoint()
 
     def _turned(self) -> None:
@@ -71,7 +81,7 @@ class Dial(QWidget):
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        middle, r = theme.px(SIDE) / 2, (theme.px(SIDE) - theme.px(KNOB)) / 2
+        middle, r = _px(SIDE) / 2, (_px(SIDE) - _px(KNOB)) / 2
         painter.setPen(QPen(theme.LINE, 1.4))
         painter.setBrush(theme.PAPER)
         side = r * 0.62 * 2**0.5
@@ -83,7 +93,7 @@ class Dial(QWidget):
             x, y = r * sin(radians(angle)), -r * cos(radians(angle))
             painter.drawLine(QLineF(middle - x, middle - y, middle + x, middle + y))
         painter.setPen(theme.INK_SOFT)
-        painter.setFont(theme.font(8.5))
-        foot = QRectF(0, theme.px(SIDE - 20), theme.px(SIDE), theme.px(18))
+        painter.setFont(theme.font(8.5 / max(1.0, theme.text_scale() / LARGEST)))
+        foot = QRectF(0, _px(SIDE - 20), _px(SIDE), _px(18))
         painter.drawText(foot, Qt.AlignmentFlag.AlignCenter, "repeat")
         painter.end()

@@ -46,7 +46,6 @@ class Drawing(QWidget):
 
     pointed = Signal(object)  # a Reading, or None
     asked = Signal(str)  # a tool, by its key
-    prompted = Signal(str)  # what the tool waits for
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -81,7 +80,7 @@ class Drawing(QWidget):
         block = self.session.block
         if self._seen is None or self._seen[0] is not block or self._seen[1] != self.size():
             w, h = (float(x) for x in block.finished)
-            m = theme.px(MARGIN)
+            m = margin()
             frame = Frame.fit(QRectF(self.rect()).adjusted(m, m, -m, -m), (0, 0, w, h))
             sx, sy = block.scale
             self._seen = (block, self.size(), frame, (float(sx), float(sy)))
@@ -137,11 +136,7 @@ class Drawing(QWidget):
         self.tool = self.tools[key]
         self.tool.cancel()
         self.setCursor(self.tool.cursor)
-        self.prompt()
         self.update()
-
-    def prompt(self) -> None:
-        self.prompted.emit(self.tool.prompt())
 
     def divide_by(self, divide: int) -> None:
         self.divide = divide
@@ -157,7 +152,6 @@ class Drawing(QWidget):
 
     def _changed(self) -> None:
         self.tool.changed()
-        self.prompt()
         self._redraw()
 
     def _redraw(self) -> None:
@@ -202,7 +196,6 @@ class Drawing(QWidget):
 
     def _after(self) -> None:
         """Tell the tape and the hand where things stand."""
-        self.prompt()
         self.pointed.emit(self.reading())
         self.update()
 
@@ -297,6 +290,7 @@ class Drawing(QWidget):
         self._draw_symmetry(painter)
         self.rulers.paint_hold(painter)
         self._draw_flash(painter)
+        self._draw_prompt(painter)
         self.tool.paint(painter)
         if self.key_cursor is not None:
             self.draw_spot(painter, self.key_cursor)
@@ -393,7 +387,7 @@ class Drawing(QWidget):
         plan = self.session.plan
         painter.setBrush(Qt.BrushStyle.NoBrush)
         for number, problem in enumerate(plan.problems if plan else self.session.checks, 1):
-            if problem.code == "patch-without-fabric":
+            if problem.code in ("patch-without-fabric", "needs-curve"):
                 continue  # plain to see
             lost = problem.code == "value-near"
             painter.setPen(QPen(theme.ACCENT, 2 if lost else 2.5))
@@ -440,6 +434,16 @@ class Drawing(QWidget):
                 painter.setPen(QPen(theme.ACCENT, width))
                 painter.drawEllipse(self.to_screen(point), theme.px(r), theme.px(r))
 
+    def _draw_prompt(self, painter: QPainter) -> None:
+        """What the tool waits for, under the drawing."""
+        painter.setPen(theme.INK_SOFT)
+        painter.setFont(theme.font(10))
+        foot = QRectF(self.rect()).adjusted(8, self.height() - (margin() - 4), -8, -2)
+        text = painter.fontMetrics().elidedText(
+            self.tool.prompt(), Qt.TextElideMode.ElideRight, int(foot.width())
+        )
+        painter.drawText(foot, Qt.AlignmentFlag.AlignCenter, text)
+
     def draw_spot(self, painter: QPainter, p: Point) -> None:
         """Where the next click goes."""
         painter.setPen(QPen(theme.ACCENT, 2))
@@ -453,6 +457,11 @@ class Drawing(QWidget):
         w, h = (float(x) for x in self.session.block.finished)
         box = QRectF(self.frame.at(0, 0), self.frame.at(w, h)).adjusted(24, 24, -24, -24)
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap, text)
+
+
+def margin() -> int:
+    """Room round the block for its rulers and the prompt; at large text the block needs it more."""
+    return round(MARGIN * min(theme.text_scale(), 1.4))
 
 
 def _held(event: QMouseEvent) -> bool:

@@ -2,37 +2,21 @@
 
 from __future__ import annotations
 
-import re
-
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from inlet.core.cutting.comfort import Comfort, Stock, StockSize, sizes_from
-from inlet.core.numbers import NumberError, parse_length, vulgar_text
+from inlet.core.cutting.comfort import Comfort, StockSize, parse_stock, sizes_from
+from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.project import INCH, METRIC, Measure, Pair, measured_in, replace
 from inlet.core.words import length_text, size_text
 from inlet.ui import theme
 from inlet.ui.flow import FlowLayout
-from inlet.ui.parts import ValueEdit, button, column, empty, label
+from inlet.ui.parts import Link, ValueEdit, button, column, empty, label
 from inlet.ui.session import Session
 
 USUAL = {"inch": "2 1/2 strips, 5 squares, 10 squares", "cm": "6 strips, 12 squares, 25 squares"}
 MOST_SHOWN = 2
 """Sizes shown for each thing owned."""
-
-
-def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
-    """``2 1/2 strips, 5 squares`` as stock. Raises ``NumberError`` with a sentence."""
-    out = []
-    for part in filter(None, (p.strip() for p in re.split(r"[,;]", text))):
-        found = re.fullmatch(r"(.*?)\s*(?:in\s+)?(strip|square)s?", part, re.IGNORECASE)
-        if not found:
-            raise NumberError(f"“{part}” is neither strips nor squares; write it like 5 squares")
-        width = parse_length(found[1], system)
-        if width <= 0:
-            raise NumberError("cloth must be wider than 0")
-        out.append(Stock(found[2].lower(), width))
-    return tuple(out)
 
 
 class Sizes(QWidget):
@@ -139,20 +123,20 @@ class Sizes(QWidget):
                 words = f"{name}: no cut of this block fits them."
                 self.owned.addWidget(label(words, "small", True))
             for size in found:
-                self.owned.addWidget(self._owned_button(size, name, plan.measure))
+                self.owned.addWidget(self._owned_link(size, name, plan.measure))
 
-    def _owned_button(self, found: StockSize, name: str, measure: Measure) -> QPushButton:
+    def _owned_link(self, found: StockSize, name: str, measure: Measure) -> Link:
         size = size_text(found.finished, measure)
         if not found.others:
             units = "all units"
         else:
             units = ", ".join(found.whole) or f"part of {found.fills}"
-        words = vulgar_text(f"{name} → {size}, {units}")
-        made = button(words, lambda: self._use(found.finished, measure), "", "link")
         whole, others = ", ".join(found.whole), ", ".join(found.others)
         words = f"All of {whole} come off them" if whole else f"{found.fills} sets the size"
         words += f"; {others} need wider cloth" if others else ""
         words += "." if found.comfortable else ". Not a comfortable size."
-        made.setToolTip(f"Make the block {size} finished. {words}")
+        tip = f"Make the block {size} finished. {words}"
+        made = Link(f"{name} → {size}, {units}", "link", tip)
+        made.followed.connect(lambda: self._use(found.finished, measure))
         made.setAccessibleName(f"{name} make {size}. {words}")
         return made

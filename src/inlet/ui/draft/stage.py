@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QSizePolicy, QToolButton, QWidget
+from PySide6.QtGui import QFontMetricsF
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
 from inlet.core.draft.compass import without_marks
 from inlet.core.draft.snapping import DIVISIONS
@@ -50,13 +51,12 @@ class DraftStage(QWidget):
             made.setIconSize(QSize(theme.px(20), theme.px(20)))
             made.setCheckable(True)
             made.setText(tool.words)
-            made.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+            made.setAccessibleName(tool.words)
             made.setToolTip(f"{tool.words} ({tool.letter})")
             made.clicked.connect(lambda _=False, key=tool.key: self.use(key))
-            made.toggled.connect(lambda on, b=made, i=tool.icon: _tint(b, i, on))
             group.addButton(made)
             self.tool_buttons[tool.key] = made
-            _tint(made, tool.icon, False)
+            made.setIcon(theme.icon(tool.icon))
             flow.addWidget(made)
         return bar
 
@@ -96,12 +96,20 @@ class DraftStage(QWidget):
             lambda: self.session.edit_block(without_marks(self.session.block))
         )
         flow.addWidget(self.clear_marks)
-        self.prompt = label("", "small", wrap=True)
-        self.prompt.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
-        self.prompt.setMinimumSize(theme.px(230), theme.px(30))
-        flow.addWidget(self.prompt)
-        self.drawing.prompted.connect(self.prompt.setText)
         return bar
+
+    def resizeEvent(self, event: object) -> None:
+        """Tools have their words beside them where one row holds them all."""
+        room = self.width() - self.dial.width() - theme.px(40)
+        buttons = self.tool_buttons.values()
+        words = QFontMetricsF(theme.font())
+        wanted = sum(words.horizontalAdvance(b.text()) + theme.px(44) for b in buttons)
+        style = Qt.ToolButtonStyle
+        for made in buttons:
+            beside = wanted <= room
+            made.setToolButtonStyle(
+                style.ToolButtonTextBesideIcon if beside else style.ToolButtonIconOnly
+            )
 
     def use(self, key: str) -> None:
         """Take up a tool, by its key; what a tool asks of the tray goes by."""
@@ -117,7 +125,6 @@ class DraftStage(QWidget):
         tool = self.drawing.tools["curve"]
         assert isinstance(tool, CurveTool)
         tool.choose(about_centre)
-        self.drawing.prompt()
         self.drawing.update()
 
     def _refresh(self) -> None:
@@ -126,7 +133,3 @@ class DraftStage(QWidget):
         for made in self.curve_buttons.values():
             made.setVisible(key == "curve")
         self.clear_marks.setVisible(key == "swing" and bool(self.session.block.marks))
-
-
-def _tint(made: QToolButton, icon: str, on: bool) -> None:
-    made.setIcon(theme.icon(icon, theme.PAPER if on else theme.INK))

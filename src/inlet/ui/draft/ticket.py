@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QGridLayout, QLabel, QToolButton, QWidget
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QGridLayout, QToolButton, QWidget
 
 from inlet.core.draft.bands import Bands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_bands
@@ -19,7 +18,7 @@ from inlet.ui import theme
 from inlet.ui.draft.cloths import Cloths
 from inlet.ui.draft.sizes import Sizes
 from inlet.ui.draft.tray import Tray
-from inlet.ui.parts import ValueEdit, column, empty, label, row, rule
+from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
 
 MOST_PROBLEMS = 12
@@ -162,35 +161,9 @@ class DraftTicket(QWidget):
         if not places:
             self.problems.addWidget(label(words, kind, True))
             return
-        made = PlaceLink(words, kind, places)
-        made.followed.connect(self.asked_place)
+        made = Link(words, kind or "place", "Show where")
+        made.followed.connect(lambda: self.asked_place.emit(places))
         self.problems.addWidget(made)
-
-
-class PlaceLink(QLabel):
-    """A sentence that leads to its place on the drawing, by click or by key."""
-
-    followed = Signal(object)
-
-    def __init__(self, words: str, kind: str, places: Sequence[Point]) -> None:
-        super().__init__(label(words).text())
-        self.places = places
-        self.setTextFormat(Qt.TextFormat.PlainText)
-        self.setWordWrap(True)
-        self.setObjectName(kind or "place")
-        self.setProperty("leads", True)
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setToolTip("Show where")
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.followed.emit(self.places)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.followed.emit(self.places)
-        else:
-            super().keyPressEvent(event)
 
 
 def _tool(icon: str, words: str, do) -> QToolButton:
