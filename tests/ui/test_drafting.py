@@ -166,6 +166,22 @@ def test_units_dropped_turned_and_repeated(maker):
     assert "stay round" in maker.window.message_text.text()
     maker.clicks(point("5/2", "5/2"))
     assert any(p.arcs for p in patches(maker))
+    # what lies in a cell is turned there, and taken up
+    maker.keys(Qt.Key.Key_Escape)
+    maker.bot.mouseMove(maker.drawing, maker.at(point("5/2", "5/2")))
+    before = {p.arcs for p in patches(maker) if p.arcs}
+    maker.bot.keyClick(maker.drawing, Qt.Key.Key_R, Qt.KeyboardModifier.ShiftModifier)
+    after = {p.arcs for p in patches(maker) if p.arcs}
+    assert after != before
+    for _ in range(3):
+        maker.bot.keyClick(maker.drawing, Qt.Key.Key_R, Qt.KeyboardModifier.ShiftModifier)
+    assert {p.arcs for p in patches(maker) if p.arcs} == before
+    menu = maker.drawing.tool.menu(maker.drawing.to_screen(point("5/2", "5/2")))
+    menu.actions()[2].trigger()
+    assert maker.drawing.stamp.words == "Piece of Block 1"
+    menu = maker.drawing.tool.menu(maker.drawing.to_screen(point("1/2", "3/2")))
+    menu.actions()[1].trigger()
+    assert "reaches out of that cell" in maker.window.message_text.text()
     # by keys alone: the cursor walks over the cells
     maker.keys(Qt.Key.Key_Escape, Qt.Key.Key_Right, Qt.Key.Key_Right, Qt.Key.Key_Space)
     assert any(p.arcs for p in patches(maker) if 3 <= p.outline[0].x <= 6)
@@ -195,6 +211,32 @@ def test_painting_and_erasing_repeat_too(maker):
     assert len(patches(maker)) == 5
     maker.keys("e")
     assert maker.session.group != ()
+
+
+def test_the_lock_keeps_to_45_degrees_until_let_go(maker):
+    maker.keys("s", "l")
+    assert maker.window.draft.lock.isChecked()
+    maker.drag("0 0 2 21/10")
+    assert [s.ends for s in maker.session.block.seams] == [(point(0, 0), point(2, 2))]
+    maker.drag("0 0 1 3", shift=True)
+    assert maker.session.block.seams[-1].ends == (point(0, 0), point(1, 3))
+    maker.keys("l")
+    maker.drag("3 0 2 3")
+    assert maker.session.block.seams[-1].ends == (point(2, 3), point(3, 0))
+
+
+def test_a_seam_ends_where_a_curve_meets_the_grid(maker):
+    maker.keys("a")
+    maker.drag("0 2 2 0")
+    maker.keys("s")
+    arc = maker.session.block.seams[0].curve
+    x = 2 - 3**0.5  # where the arc about (2, 2) meets the line half way down the second row
+    maker.drag("3 3 3 3")
+    spot = maker.drawing.to_screen(point(1, "1/4")).toPoint()
+    found = maker.drawing.snap(QPointF(spot))
+    assert arc.centre is not None
+    assert found.x == 1
+    assert abs(float(found.y) - x) < 1e-11
 
 
 def test_drawn_points_are_reached_by_keys(maker):

@@ -8,7 +8,7 @@ from itertools import pairwise, product
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.crossings import line_meets_circle
-from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened
+from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened, within_arc
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, line_through, meet
 from inlet.core.numbers import Exact
@@ -35,15 +35,42 @@ def snap_lattice(block: Block, divide: int) -> tuple[tuple[Exact, ...], tuple[Ex
 
 def nearest_snap(draft: Draft, x: float, y: float, divide: int) -> Point:
     """The snap point nearest to (x, y) in grid units as seen: distances count at finished size.
-    Ends and crossings of seams, and the compass's marks, win a tie with the grid."""
-    xs, ys = snap_lattice(draft.block, divide)
-    grid = Point(
-        min(xs, key=lambda c: abs(float(c) - x)),
-        min(ys, key=lambda c: abs(float(c) - y)),
+    Ends and crossings of seams, where seams meet the divided grid, and the compass's marks win a
+    tie with the grid."""
+    column, row = (
+        min(lines, key=lambda c: abs(float(c) - at))
+        for lines, at in zip(snap_lattice(draft.block, divide), (x, y), strict=True)
     )
-    drawn = nearest_of([*draft.arrangement.points, *_marks(draft.block)], draft.block, x, y)
-    far = [_far(p, draft.block, x, y) for p in (drawn, grid)]
-    return drawn if far[0] <= far[1] + 1e-12 else grid
+    drawn = [*draft.arrangement.points, *_marks(draft.block)]
+    drawn += _on_grid(draft, column, row, x, y)
+    best = nearest_of(drawn, draft.block, x, y)
+    grid = Point(column, row)
+    far = [_far(p, draft.block, x, y) for p in (best, grid)]
+    return best if far[0] <= far[1] + 1e-12 else grid
+
+
+def _on_grid(draft: Draft, column: Exact, row: Exact, x: float, y: float) -> Iterator[Point]:
+    """Where the seam piece nearest to (x, y) meets a column's or a row's line."""
+    found = seam_near(draft, x, y)
+    if found is None:
+        return
+    piece, one, zero = found[0], Fraction(1), Fraction(0)
+    for line in (Line(one, zero, column), Line(zero, one, row)):
+        if piece.centre is None:
+            p = meet(line_through(*piece.ends), line)
+            places = [p] if p is not None else []
+        else:
+            places = line_meets_circle(line, circle_of(piece))
+        yield from (p for p in places if _between(piece, p))
+
+
+def _between(piece: Curve, p: Point) -> bool:
+    """Is a point of a piece's line or circle between its ends?"""
+    if piece.centre is not None:
+        low, high = piece.ends if piece.clockwise else (piece.end, piece.start)
+        return within_arc(p, low, high, piece.centre)
+    low, high = sorted(piece.ends)
+    return low <= p <= high
 
 
 def nearest_of(points: list[Point], block: Block, x: float, y: float) -> Point:

@@ -14,7 +14,7 @@ from inlet.core.draft.symmetry import fits, image, turner
 from inlet.core.draft.value import lightness
 from inlet.core.geometry.arrangement import arrange
 from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.outline import inside_point, outline_area
 from inlet.core.geometry.point import Point, Turn
 from inlet.core.numbers import ROOT2, Exact, parse_exact
 from inlet.core.project import Block, Project, replace, seam_along
@@ -153,6 +153,33 @@ class Box(NamedTuple):
 
     low: Point
     high: Point
+
+    def holds(self, p: Point) -> bool:
+        return self.low.x <= p.x <= self.high.x and self.low.y <= p.y <= self.high.y
+
+
+def taken_from(drawn: Draft, box: Box) -> Stamp | None:
+    """What lies in a box of a block as a stamp, in its own cloths; None where patches reach out of
+    the box, so that nothing can be lifted from it whole."""
+    inside = [
+        i
+        for i, outline in enumerate(drawn.arrangement.outlines)
+        if all(map(box.holds, outline.corners)) and box.holds(inside_point(outline))
+    ]
+    span = box.high.minus(box.low)
+    covered = sum(outline_area(drawn.arrangement.outlines[i]) for i in inside)
+    if not inside or abs(covered - float(span.x * span.y)) > 1e-9 * covered:
+        return None
+    return stamp_of(drawn, inside, "other", f"Piece of {drawn.block.title}")
+
+
+def turned_in_place(block: Block, box: Box, turn: Turn) -> Block:
+    """``block`` with what lies in a box turned or flipped there; raises ``ValueError`` with a
+    sentence where it cannot be."""
+    stamp = taken_from(draft(block), box)
+    if stamp is None:
+        raise ValueError("A patch reaches out of that cell; only whole units are turned in place")
+    return drop(block, turned_stamp(stamp, turn), box, ())
 
 
 def drop(block: Block, stamp: Stamp, box: Box, cloths: Sequence[str]) -> Block:

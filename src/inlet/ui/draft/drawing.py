@@ -23,6 +23,7 @@ from inlet.core.draft.sizes import nearest_side, side_size
 from inlet.core.draft.snapping import grid_lines, nearest_snap
 from inlet.core.draft.symmetry import centre_of
 from inlet.core.draft.tray import Stamp
+from inlet.core.draft.value import lost_edges
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.project import Block
@@ -35,6 +36,7 @@ from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
 MARGIN = 30
+LETTERS = {tool.letter: tool.key for tool in TOOLS}
 FLASH = 1600
 """Milliseconds a place pointed out stays marked."""
 
@@ -51,6 +53,7 @@ class Drawing(QWidget):
         super().__init__()
         self.session = session
         self.divide = 1
+        self.locked = False  # keeps to 45°
         self.pointer: QPointF | None = None
         self.key_cursor: Point | None = None
         self.stamp: Stamp | None = None  # the unit to drop
@@ -171,13 +174,16 @@ class Drawing(QWidget):
             return
         if event.button() != Qt.MouseButton.LeftButton:
             self.tool.cancel()
+            menu = self.tool.menu(event.position())
+            if menu is not None:
+                menu.popup(event.globalPosition().toPoint())
         else:
-            self.tool.press(event.position(), _held(event))
+            self.tool.press(event.position(), self._locks(event))
         self._after()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if not self.rulers.release(event) and event.button() == Qt.MouseButton.LeftButton:
-            self.tool.release(event.position(), _held(event))
+            self.tool.release(event.position(), self._locks(event))
         self._after()
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -185,7 +191,7 @@ class Drawing(QWidget):
         self.key_cursor = None
         if not self.rulers.move(event):
             dragging = bool(event.buttons() & Qt.MouseButton.LeftButton)
-            self.tool.move(self.pointer, _held(event), dragging)
+            self.tool.move(self.pointer, self._locks(event), dragging)
         self._after()
 
     def leaveEvent(self, event: QEvent) -> None:
@@ -215,6 +221,11 @@ class Drawing(QWidget):
         what = f"{cloth_name(session.project, patch.fabric)}, this side of the patch"
         return Reading(what, *size)
 
+    def _locks(self, event: QMouseEvent) -> bool:
+        """Is drawing kept to 45°? Shift turns the lock round."""
+        held = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        return held != self.locked
+
     # --- keys ---------------------------------------------------------------------------------
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
@@ -223,6 +234,7 @@ class Drawing(QWidget):
             Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1),
         }  # fmt: skip
         key, text = event.key(), event.text().lower()
+        shifted = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
         if key in steps:
             self._step(*steps[key])
         elif text and text in ".,":
@@ -233,10 +245,12 @@ class Drawing(QWidget):
             self.tool.cancel()
             self.key_cursor = None
             self._after()
-        elif self.tool.key_pressed(text):
+        elif self.tool.key_pressed(text, shifted):
             self._after()
-        elif text in {made.letter.lower(): made.key for made in TOOLS}:
-            self.asked.emit({made.letter.lower(): made.key for made in TOOLS}[text])
+        elif text.upper() in LETTERS:
+            self.asked.emit(LETTERS[text.upper()])
+        elif text == "l":
+            self.asked.emit("lock")
         elif text in "123456789" and text:
             fabrics = self.session.project.fabrics
             if int(text) <= len(fabrics):
@@ -384,20 +398,30 @@ class Drawing(QWidget):
         """Rings at their places; numbered as in the ticket's list once the plan has come."""
         if not self.session.block.seams:
             return
-        plan = self.session.plan
+        plan, marked = self.session.plan, False
         painter.setBrush(Qt.BrushStyle.NoBrush)
         for number, problem in enumerate(plan.problems if plan else self.session.checks, 1):
             if problem.code in ("patch-without-fabric", "needs-curve"):
                 continue  # plain to see
             lost = problem.code == "value-near"
-            painter.setPen(QPen(theme.ACCENT, 2 if lost else 2.5))
-            for point in problem.at[:40]:
-                r = theme.px(4 if lost or len(problem.at) > 4 else 8)
+            painter.setPen(QPen(theme.ACCENT, 2.5))
+            if lost and not marked:
+                marked = True
+                self._draw_lost(painter)
+            for point in () if lost else problem.at[:40]:
+                r = theme.px(4 if len(problem.at) > 4 else 8)
                 painter.drawEllipse(self.to_screen(point), r, r)
             if problem.at and plan is not None:
                 tag = self.to_screen(problem.at[0]) + QPointF(theme.px(14), -theme.px(14))
                 draw_tag(painter, tag, f"! {number}", 9)
                 painter.setBrush(Qt.BrushStyle.NoBrush)
+
+    def _draw_lost(self, painter: QPainter) -> None:
+        """Seams between cloths too near in value, dashed, so that the shapes they lose show."""
+        arrangement = self.draft.arrangement
+        lost = lost_edges(self.draft, self.session.project)
+        curves = [arrangement.curve(arrangement.edges[found.edge]) for found in lost]
+        self.draw_curves(painter, curves, QPen(theme.ACCENT, 3, Qt.PenStyle.DashLine))
 
     def _draw_symmetry(self, painter: QPainter) -> None:
         """The folds and the turns the drawing is repeated by, on the block."""
@@ -462,11 +486,6 @@ class Drawing(QWidget):
 def margin() -> int:
     """Room round the block for its rulers and the prompt; at large text the block needs it more."""
     return round(MARGIN * min(theme.text_scale(), 1.4))
-
-
-def _held(event: QMouseEvent) -> bool:
-    """Is Shift held, which keeps to 45°?"""
-    return bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
 
 
 def _beside(places: Sequence, now, by: int):

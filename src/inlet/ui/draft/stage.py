@@ -79,6 +79,13 @@ class DraftStage(QWidget):
             group.addButton(made)
             self.snap_buttons[divide] = made
             flow.addWidget(made)
+        self.lock = QToolButton()
+        self.lock.setText("45°")
+        self.lock.setCheckable(True)
+        self.lock.setToolTip("Keep to straight and 45° (L; Shift turns it round)")
+        self.lock.setAccessibleName("Keep to 45 degrees")
+        self.lock.toggled.connect(lambda on: setattr(self.drawing, "locked", on))
+        flow.addWidget(self.lock)
         self.curve_buttons: dict[bool, QToolButton] = {}
         curves = QButtonGroup(self)
         for about, text in ((False, "Quarter circle"), (True, "About a centre")):
@@ -113,6 +120,9 @@ class DraftStage(QWidget):
 
     def use(self, key: str) -> None:
         """Take up a tool, by its key; what a tool asks of the tray goes by."""
+        if key == "lock":
+            self.lock.toggle()
+            return
         if key not in self.tool_buttons:
             self.used.emit(key)
             return
@@ -132,4 +142,5 @@ class DraftStage(QWidget):
         key = self.drawing.tool.key
         for made in self.curve_buttons.values():
             made.setVisible(key == "curve")
+        self.lock.setVisible(key in ("seam", "curve"))
         self.clear_marks.setVisible(key == "swing" and bool(self.session.block.marks))

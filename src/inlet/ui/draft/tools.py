@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, ClassVar
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtWidgets import QMenu
 
 from inlet.core.draft.compass import quarter_arc, swing, with_marks
 from inlet.core.draft.edit import add_seams, erase_pieces, paint_all
@@ -15,10 +16,10 @@ from inlet.core.draft.regrid import has_square_unit, with_square_unit
 from inlet.core.draft.sizes import seam_length
 from inlet.core.draft.snapping import arc_end_snap, locked_snap, seam_near, snap_lattice
 from inlet.core.draft.symmetry import repeated, repeated_points
-from inlet.core.draft.tray import Box, cloths_for, drop_repeated
+from inlet.core.draft.tray import Box, cloths_for, drop_repeated, taken_from, turned_in_place
 from inlet.core.geometry.curve import Curve, arc_fault, curve_length
 from inlet.core.geometry.outline import inside_point
-from inlet.core.geometry.point import Point
+from inlet.core.geometry.point import Point, Turn
 from inlet.core.numbers import Exact
 from inlet.core.project import replace, seam_along
 from inlet.core.words import length_text
@@ -65,9 +66,13 @@ class Tool:
         """The document is another one."""
         self.cancel()
 
-    def key_pressed(self, text: str) -> bool:
-        """Was this letter for the tool?"""
+    def key_pressed(self, text: str, shifted: bool) -> bool:
+        """Was this letter, in lower case, for the tool?"""
         return False
+
+    def menu(self, at: QPointF) -> QMenu | None:
+        """What the right button offers at a place; None lets go of what is half done."""
+        return None
 
     def paint(self, painter: QPainter) -> None:
         pass
@@ -207,7 +212,7 @@ class CurveTool(_TwoEnds):
         super().cancel()
         self.centre = None
 
-    def key_pressed(self, text: str) -> bool:
+    def key_pressed(self, text: str, shifted: bool) -> bool:
         if text == "f":
             self.flipped = not self.flipped
         return text == "f"
@@ -392,11 +397,47 @@ class UnitTool(Tool):
     def leave(self) -> None:
         self.here = None
 
-    def key_pressed(self, text: str) -> bool:
-        if text in ("r", "f") and text:
+    def key_pressed(self, text: str, shifted: bool) -> bool:
+        if text not in ("r", "f"):
+            return False
+        if shifted:
+            self.turn_here((1, False) if text == "r" else (0, True))
+        else:
             self.drawing.asked.emit("turn-unit" if text == "r" else "flip-unit")
-            return True
-        return False
+        return True
+
+    def _here(self) -> Box | None:
+        return None if self.here is None else self._box(self.here, self.here, natural=False)
+
+    def turn_here(self, turn: Turn) -> None:
+        """Turn or flip what lies in the cell under the pointer."""
+        box, session = self._here(), self.session
+        if box is not None:
+            try:
+                session.edit_block(turned_in_place(session.block, box, turn))
+            except ValueError as why:
+                session.said.emit(f"{why}.")
+
+    def take_here(self) -> None:
+        """What lies in the cell becomes the unit to drop."""
+        box = self._here()
+        stamp = taken_from(self.drawing.draft, box) if box is not None else None
+        if stamp is None:
+            self.session.said.emit("A patch reaches out of that cell; take a whole unit.")
+        else:
+            self.drawing.stamp = stamp
+
+    def menu(self, at: QPointF) -> QMenu:
+        self.here = self._cell(at)
+        made = QMenu(self.drawing)
+        made.addAction("Turn what lies here (Shift+R)").triggered.connect(
+            lambda: self.turn_here((1, False))
+        )
+        made.addAction("Flip what lies here (Shift+F)").triggered.connect(
+            lambda: self.turn_here((0, True))
+        )
+        made.addAction("Take it as the unit to drop").triggered.connect(self.take_here)
+        return made
 
     def lattice(self) -> tuple[tuple[Exact, ...], tuple[Exact, ...]]:
         return self._middles(lines_too=False)
@@ -408,11 +449,11 @@ class UnitTool(Tool):
             out.append(sum(x > line for line in inner))
         return out[0], out[1]
 
-    def _box(self, one: tuple[int, int], other: tuple[int, int]) -> Box:
-        """From cell to cell; one cell alone stands for as many as the unit is long."""
+    def _box(self, one: tuple[int, int], other: tuple[int, int], natural: bool = True) -> Box:
+        """From cell to cell; one cell alone stands for as many as the unit is long, if asked."""
         xs, ys = super().lattice()
         (a, b), (c, d) = one, other
-        if one == other:
+        if one == other and natural:
             c, d = self._natural(one, len(xs) - 1, len(ys) - 1)
         return Box(Point(xs[min(a, c)], ys[min(b, d)]), Point(xs[max(a, c) + 1], ys[max(b, d) + 1]))
 
@@ -481,7 +522,7 @@ class UnitTool(Tool):
     def prompt(self) -> str:
         if self.drawing.stamp is None:
             return "Choose a unit in the tray on the right."
-        return "Click a cell, or drag over a box of cells. R turns the unit, F flips it."
+        return "Click a cell, or drag over a box of cells. R turns, F flips; Shift+R in place."
 
 
 class PaintTool(Tool):
