@@ -26,7 +26,7 @@ from PySide6.QtWidgets import (
 
 from inlet.core.draft.value import CLASSES, lightness, value_class
 from inlet.core.numbers import Exact, NumberError, parse_length, show
-from inlet.core.project import Fabric, Print, fresh_id, replace
+from inlet.core.project import DEFAULT_WIDTH, Fabric, Print, fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.drawing import cloth_brush
@@ -179,6 +179,8 @@ class ClothDialog(QDialog):
         self.value_text = label("", "small")
         form.addRow("", self.value_text)
         self.usable = ValueEdit("Usable width", self._set_width)
+        usual = DEFAULT_WIDTH[session.measure.system]
+        self.usable.setPlaceholderText(f"{self._text(usual)}, as usual")
         form.addRow("Usable width", self.usable)
         self.picture = QLabel()
         self.picture.setFixedSize(theme.px(220), theme.px(90))

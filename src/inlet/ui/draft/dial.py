@@ -91,7 +91,7 @@ class Dial(QWidget):
             style = Qt.PenStyle.DashDotLine if on else Qt.PenStyle.DotLine
             painter.setPen(QPen(theme.ACCENT if on else theme.LINE, 1.8 if on else 1.2, style))
             x, y = r * sin(radians(angle)), -r * cos(radians(angle))
-            painter.drawLine(QLineF(middle - x, middle - y, middle + x, middle + y))
+            painter.drawLine(QLineF(middle - 0.7 * x, middle - 0.7 * y, middle + x, middle + y))
         painter.setPen(theme.INK_SOFT)
         painter.setFont(theme.font(8.5 / max(1.0, theme.text_scale() / LARGEST)))
         foot = QRectF(0, _px(SIDE - 20), _px(SIDE), _px(18))

@@ -218,7 +218,7 @@ class Drawing(QWidget):
         assert self.pointer is not None
         side = nearest_side(patch.outline, *self.frame.back(self.pointer))
         size = side_size(patch.outline, side, session.measure)
-        what = f"{cloth_name(session.project, patch.fabric)}, this side of the patch"
+        what = f"{cloth_name(session.project, patch.fabric)}, this side"
         return Reading(what, *size)
 
     def _locks(self, event: QMouseEvent) -> bool:

@@ -288,7 +288,7 @@ class CurveTool(_TwoEnds):
         if curve is not None:
             length = Fraction(round(curve_length(curve) * float(block.scale[0]) * 1000), 1000)
             radius = seam_length(block, curve.centre or curve.start, curve.start)
-            what = f"Curve being drawn, radius {length_text(radius, self.session.measure)}"
+            what = f"Curve, radius {length_text(radius, self.session.measure)}"
             return Reading(what, length)
         if self.centre is not None and self.hover is not None and self.hover != self.centre:
             return Reading("Radius", seam_length(block, self.centre, self.hover))
