@@ -180,3 +180,11 @@ def test_shown_lengths():
     assert show(F(89, 10), system="cm") == "8.9"
     assert show(ROOT2).startswith("≈1.414")
     assert vulgar_text("cut 2 x 3 7/8 in, 12/10/26") == "cut 2 x 3⅞ in, 12/10/26"
+
+
+def test_floats_of_numbers_made_of_enormous_integers():
+    big = 7**800
+    assert float(Root2.of(F(big + 1, big), F(1, big))) == 1.0
+    near = Root2.of(F(3, big) - 1, F(big + 2, big))
+    assert abs(float(near) - (2**0.5 - 1)) < 1e-15
+    assert abs(float(Root2.of(-1, F(big - 1, big))) - (2**0.5 - 1)) < 1e-15

@@ -91,9 +91,15 @@ class Root2:
 
     def __float__(self) -> float:
         # p and q√2 may nearly cancel: where they do, divide by the conjugate instead.
-        if (self.p > 0) == (self.q > 0) or self.p == 0:
-            return (self.p + self.q * 2**0.5) / self.d
-        return (self.p * self.p - 2 * self.q * self.q) / (self.p - self.q * 2**0.5) / self.d
+        try:
+            if (self.p > 0) == (self.q > 0) or self.p == 0:
+                return (self.p + self.q * 2**0.5) / self.d
+            return (self.p * self.p - 2 * self.q * self.q) / (self.p - self.q * 2**0.5) / self.d
+        except OverflowError:  # integers past what a float holds: q√2 by an integer root
+            bits = 64 + self.q.bit_length()
+            root = isqrt(2 * self.q * self.q << 2 * bits)
+            top = (self.p << bits) + (root if self.q > 0 else -root)
+            return float(Fraction(top, self.d << bits))
 
     def __neg__(self) -> Exact:
         return _reduced(-self.p, -self.q, self.d)

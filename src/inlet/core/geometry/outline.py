@@ -207,5 +207,9 @@ def shape_key(outline: Outline) -> tuple[object, ...]:
     if not outline.arcs:
         return from_first_corner(outline.corners)
     curves = list(outline.sides())
-    first = min(range(len(curves)), key=lambda i: curves[i].start.floats())
+    # An outline may meet one corner twice: there its sides differ in where they go, or how.
+    first = min(
+        range(len(curves)),
+        key=lambda i: (*(p.floats() for p in curves[i].ends), curves[i].centre is None),
+    )
     return tuple(curves[first:] + curves[:first])

@@ -204,9 +204,14 @@ def bounds(polygon: Sequence[Point]) -> tuple[Exact, Exact, Exact, Exact]:
 
 def from_first_corner(polygon: Polygon) -> Polygon:
     """The same outline started at its leftmost, then topmost corner, so that equal outlines are
-    equal tuples. (Equal exact numbers have equal floats, so floats can choose.)"""
+    equal tuples. (Equal exact numbers have equal floats, so floats can choose.) Of a corner met
+    twice the time counts that the next corner is farther left."""
     places = [p.floats() for p in polygon]
-    start = places.index(min(places))
+    first = min(places)
+    start = places.index(first)
+    if places.count(first) > 1:
+        n = len(places)
+        start = min((i for i in range(n) if places[i] == first), key=lambda i: places[(i + 1) % n])
     return polygon[start:] + polygon[:start]
 
 
