@@ -10,10 +10,13 @@ import pytest
 from pypdf import PdfReader
 
 from inlet.__main__ import main
+from inlet.core.draft.compass import quarter_arc
+from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
+from inlet.core.project import seam_along
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
-from tests.blocks import block_of, project_of
+from tests.blocks import block_of, point, project_of
 
 
 def run(capsys, *args: object) -> tuple[int, str, str]:
@@ -46,6 +49,36 @@ def test_export_of_a_guide(capsys, tmp_path):
     args = ("export", DEMO, "--what", "guide", "--format", "pdf", "--block", "slipway", "-o", out)
     assert run(capsys, *args) == (0, "", "")
     assert "Slipway" in PdfReader(out).pages[0].extract_text()
+
+
+def test_sizes_from_cloth_already_cut(capsys):
+    args = ("plan", DEMO, "--block", "sluice", "--have", "2 1/2 strips, 5 squares")
+    code, out, err = run(capsys, *args)
+    assert (code, err) == (0, "")
+    assert "from 2 1/2 in strips: 4 1/2 in finished" in out
+    assert "from 5 in squares: 13 1/2 in finished, A from wider cloth" in out
+    code, out, _ = run(capsys, *args, "--json")
+    sizes = json.loads(out)["from_stock"]
+    assert {s["stock"] for s in sizes} == {"strip", "square"}
+    assert all(s["comfortable"] for s in sizes)
+
+
+def test_a_curved_block_is_planned_as_far_as_it_goes(capsys, tmp_path):
+    block = block_of("1 0 1 2 / 0 1 2 1", 2, 2, (8, 8), "ab")
+    arc = seam_along(quarter_arc(point(1, 0), point(0, 1)))
+    path = tmp_path / "bend.inlet"
+    save(project_of(add_seams(block, [arc])), path)
+    code, out, _ = run(capsys, "plan", path, "--json")
+    plan = json.loads(out)
+    assert (code, plan["resewn"], plan["assembly"]) == (0, False, None)
+    found = [p for p in plan["patches"] if p["arcs"]]
+    assert [p["arcs"][0]["centre"] for p in found] == [["4", "4"], ["4", "4"]]
+    (side,) = {p["arcs"][0]["edge"] for p in found if len(p["outline"]) == 3}
+    convex = next(p for p in found if len(p["outline"]) == 3)
+    ends = [convex["outline"][i % 3] for i in (side, side + 1)]
+    assert sorted(ends) == [["0", "4"], ["4", "0"]]
+    assert "needs-curve" in {p["code"] for p in plan["problems"]}
+    assert run(capsys, "check", path)[0] == 2
 
 
 def test_a_block_goes_out_as_a_drawing_and_comes_back(capsys, tmp_path):

@@ -16,7 +16,7 @@ from inlet.ui.session import Session
 _FOLDS = {"left-right": 0, "rising": 45, "up-down": 90, "falling": 315}
 _KNOBS = _FOLDS | {"half": 225, "quarter": 135}
 SIDE, KNOB = 104, 24
-LARGEST = 1.3
+LARGEST = 1.15
 """Text scale up to which the dial grows."""
 
 

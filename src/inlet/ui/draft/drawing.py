@@ -462,11 +462,10 @@ class Drawing(QWidget):
         """What the tool waits for, under the drawing."""
         painter.setPen(theme.INK_SOFT)
         painter.setFont(theme.font(10))
-        foot = QRectF(self.rect()).adjusted(8, self.height() - (margin() - 4), -8, -2)
-        text = painter.fontMetrics().elidedText(
-            self.tool.prompt(), Qt.TextElideMode.ElideRight, int(foot.width())
-        )
-        painter.drawText(foot, Qt.AlignmentFlag.AlignCenter, text)
+        bottom = self.frame.at(0, float(self.session.block.finished[1])).y()
+        foot = QRectF(4, bottom + 4, self.width() - 8, self.height() - bottom - 6)
+        flags = Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom
+        painter.drawText(foot, flags | Qt.TextFlag.TextWordWrap, self.tool.prompt())
 
     def draw_spot(self, painter: QPainter, p: Point) -> None:
         """Where the next click goes."""

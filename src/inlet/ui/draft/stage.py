@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QFontMetricsF
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
+from PySide6.QtWidgets import QBoxLayout, QButtonGroup, QToolButton, QWidget
 
 from inlet.core.draft.compass import without_marks
 from inlet.core.draft.snapping import DIVISIONS
@@ -15,6 +15,12 @@ from inlet.ui.draft.tools import TOOLS, CurveTool
 from inlet.ui.flow import FlowLayout
 from inlet.ui.parts import column, label
 from inlet.ui.session import Session
+
+LOW = 330
+"""A stage lower than this, in units of the text's size, has its tools beside the drawing."""
+BESIDE = 132
+"""How wide they are there: four buttons."""
+QWIDGETSIZE_MAX = 16777215
 
 
 class DraftStage(QWidget):
@@ -27,18 +33,22 @@ class DraftStage(QWidget):
         self.session = session
         self.drawing = Drawing(session)
         self.drawing.asked.connect(self.use)
-        layout = column(self, 12, 8)
+        self.outer = QBoxLayout(QBoxLayout.Direction.TopToBottom, self)
+        self.outer.setContentsMargins(*(theme.px(12),) * 4)
+        self.outer.setSpacing(theme.px(8))
         self.tool_buttons: dict[str, QToolButton] = {}
         self.snap_buttons: dict[int, QToolButton] = {}
         left = column(spacing=6)
         left.addWidget(self._tools())
         left.addWidget(self._options())
         self.dial = Dial(session)
-        head = QHBoxLayout()
-        head.addLayout(left, 1)
-        head.addWidget(self.dial, 0, Qt.AlignmentFlag.AlignTop)
-        layout.addLayout(head)
-        layout.addWidget(self.drawing, 1)
+        self.head = QWidget()
+        self.head_box = QBoxLayout(QBoxLayout.Direction.LeftToRight, self.head)
+        self.head_box.setContentsMargins(0, 0, 0, 0)
+        self.head_box.addLayout(left, 1)
+        self.head_box.addWidget(self.dial, 0, Qt.AlignmentFlag.AlignTop)
+        self.outer.addWidget(self.head)
+        self.outer.addWidget(self.drawing, 1)
         session.changed.connect(self._refresh)
         self.use("seam")
 
@@ -63,9 +73,9 @@ class DraftStage(QWidget):
     def _options(self) -> QWidget:
         bar = QWidget()
         flow = FlowLayout(bar, 0, theme.px(5))
-        words = label("Bands in", "small")
-        words.setMinimumHeight(theme.px(30))
-        flow.addWidget(words)
+        self.snap_words = label("Bands in", "small")
+        self.snap_words.setMinimumHeight(theme.px(30))
+        flow.addWidget(self.snap_words)
         group = QButtonGroup(self)
         for divide in DIVISIONS:
             made = QToolButton()
@@ -88,9 +98,16 @@ class DraftStage(QWidget):
         flow.addWidget(self.lock)
         self.curve_buttons: dict[bool, QToolButton] = {}
         curves = QButtonGroup(self)
-        for about, text in ((False, "Quarter circle"), (True, "About a centre")):
+        for about, text, icon in (
+            (False, "Quarter circle", "tool-curve"),
+            (True, "About a centre", "tool-centre"),
+        ):
             made = QToolButton()
             made.setText(text)
+            made.setIcon(theme.icon(icon))
+            made.setIconSize(QSize(theme.px(20), theme.px(20)))
+            made.setToolTip(text)
+            made.setAccessibleName(text)
             made.setCheckable(True)
             made.setChecked(not about)
             made.clicked.connect(lambda _=False, a=about: self._choose_curve(a))
@@ -106,17 +123,26 @@ class DraftStage(QWidget):
         return bar
 
     def resizeEvent(self, event: object) -> None:
-        """Tools have their words beside them where one row holds them all."""
+        """Buttons have their words on them where one row holds all the tools. Where it does not and
+        the stage is low, the tools stand beside the drawing, which needs the height more."""
         room = self.width() - self.dial.width() - theme.px(40)
         buttons = self.tool_buttons.values()
         words = QFontMetricsF(theme.font())
         wanted = sum(words.horizontalAdvance(b.text()) + theme.px(44) for b in buttons)
-        style = Qt.ToolButtonStyle
+        style, roomy = Qt.ToolButtonStyle, wanted <= room
         for made in buttons:
-            beside = wanted <= room
             made.setToolButtonStyle(
-                style.ToolButtonTextBesideIcon if beside else style.ToolButtonIconOnly
+                style.ToolButtonTextBesideIcon if roomy else style.ToolButtonIconOnly
             )
+        for made in self.curve_buttons.values():
+            made.setToolButtonStyle(style.ToolButtonTextOnly if roomy else style.ToolButtonIconOnly)
+        self.snap_words.setVisible(roomy)
+        beside = not roomy and self.height() < theme.px(LOW)
+        across, down = QBoxLayout.Direction.LeftToRight, QBoxLayout.Direction.TopToBottom
+        self.outer.setDirection(across if beside else down)
+        self.head_box.setDirection(down if beside else across)
+        self.head.setMaximumWidth(theme.px(BESIDE) if beside else QWIDGETSIZE_MAX)
+        self.head.setMinimumWidth(theme.px(BESIDE) if beside else 0)
 
     def use(self, key: str) -> None:
         """Take up a tool, by its key; what a tool asks of the tray goes by."""
