@@ -72,7 +72,7 @@ def test_a_curved_block_is_planned_as_far_as_it_goes(capsys, tmp_path):
     plan = json.loads(out)
     assert (code, plan["resewn"], plan["assembly"]) == (0, False, None)
     found = [p for p in plan["patches"] if p["arcs"]]
-    assert [p["arcs"][0]["centre"] for p in found] == [["4", "4"], ["4", "4"]]
+    assert [p["arcs"][0]["centre"] for p in found] == [["0", "0"], ["0", "0"]]
     (side,) = {p["arcs"][0]["edge"] for p in found if len(p["outline"]) == 3}
     convex = next(p for p in found if len(p["outline"]) == 3)
     ends = [convex["outline"][i % 3] for i in (side, side + 1)]
