@@ -8,10 +8,9 @@ from fractions import Fraction
 from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
-from inlet.core.draft.edit import add_seam
+from inlet.core.draft.edit import add_seam, anchor_in
 from inlet.core.draft.patches import draft
 from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import clip, line_through
 from inlet.core.numbers import Exact, Root2
@@ -62,8 +61,9 @@ def in_cloths(block: Block, cloths: str) -> Block:
     now = draft(block)
     spots = []
     for i, patch in enumerate(now.patches):
-        inside = inside_point(now.arrangement.outlines[patch.face])
-        spots.append(FabricAt(point=(inside.x, inside.y), fabric=cloths[i % len(cloths)]))
+        inside = anchor_in(now.arrangement, patch.face)
+        if inside is not None:
+            spots.append(FabricAt(point=inside, fabric=cloths[i % len(cloths)]))
     return replace(block, fabric_at=tuple(spots))
 
 

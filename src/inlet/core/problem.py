@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 from inlet.core.geometry.point import Point
@@ -15,3 +16,9 @@ class Problem(NamedTuple):
     code: str
     at: tuple[Point, ...]
     text: str
+
+
+def numbered(problems: Sequence[Problem]) -> list[Problem]:
+    """The problems that have a number, in a list and on the drawing; a patch without cloth is
+    plain to see, and is left out."""
+    return [p for p in problems if p.code != "patch-without-fabric"]

@@ -203,6 +203,14 @@ def test_a_curve_across_a_new_band_is_left_out_and_counted():
     block = add_seams(empty(2), [seam_along(quarter_arc(point(2, 0), point(0, 2)))])
     made = insert_band(block, 0, 1, F(1))
     assert (len(made.block.seams), made.left_out) == (0, 1)
+    bulge = add_seams(
+        empty(4), [seam_along(quarter_arc(Point(F(5, 4), F(0)), Point(F(5, 4), F(2)), False))]
+    )
+    assert insert_band(bulge, 0, 1, F(1)).left_out == 1  # both ends right of it, bowed past it
+    assert insert_band(bulge, 0, 2, F(1)).left_out == 0
+    marked = replace(block, marks=((F(1), F(0)), (F(2), F(0))))
+    assert insert_band(marked, 0, 1, F(1)).block.marks == ((F(1), F(0)), (F(3), F(0)))
+    assert remove_band(marked, 0, 1).block.marks == ((F(1), F(0)), (F(1), F(0)))
     kept = insert_band(block, 0, 2, F(1))
     assert kept.left_out == 0
     assert [s for s in kept.block.seams if s.arc is not None] == list(block.seams)

@@ -23,6 +23,7 @@ from inlet.core.draft.tray import (
 )
 from inlet.core.draft.value import grey_of, lightness, value_class
 from inlet.core.geometry.outline import inside_point, outline_area, shape_key
+from inlet.core.geometry.point import Point
 from inlet.core.numbers import NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, FabricAt, Project, replace, seam_along
@@ -209,16 +210,29 @@ def test_a_cloth_is_replaced_wherever_it_lies_the_quilt_included():
 widths = st.fractions(min_value=F(1, 4), max_value=4, max_denominator=8)
 
 
+def _in_band(x, old, new):
+    i = min(int(x), len(old) - 1)
+    return sum(new[:i], F(0)) + (x - i) * new[i]
+
+
 @given(unit_blocks(), st.data())
 @settings(max_examples=15, deadline=None)
 def test_other_proportions_keep_the_patches_and_their_cloth(block, data):
     n = len(block.columns)
     columns, rows = (tuple(data.draw(st.lists(widths, min_size=n, max_size=n))) for _ in range(2))
+    if data.draw(st.booleans()):  # as by dragging a line: the whole stays as wide
+        columns = tuple(w * n / sum(columns) for w in columns)
     made = set_bands(block, columns, rows)
     assert made.left_out == 0
     assert (made.block.columns, made.block.rows) == (columns, rows)
     assert made.block.finished == block.finished
     assert len(draft(made.block).patches) == len(draft(block).patches)
+    for spot in block.fabric_at:  # a place goes with its cell, and its cloth with it
+        x, y = (
+            _in_band(spot.point[i], old, new)
+            for i, (old, new) in enumerate(((block.columns, columns), (block.rows, rows)))
+        )
+        assert draft(made.block).patch_at(Point(x, y)).fabric == spot.fabric
     assert sorted(f.fabric for f in made.block.fabric_at) == sorted(
         f.fabric for f in block.fabric_at
     )

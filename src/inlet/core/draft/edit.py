@@ -178,7 +178,7 @@ def paint_all(block: Block, points: Iterable[Pair], fabric: str | None) -> Block
             spots.append(spot)
             homes.append(home)
     for face in here if fabric is not None else ():
-        anchor = _anchor(now.arrangement, face)
+        anchor = anchor_in(now.arrangement, face)
         if anchor is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric or ""))
             homes.append(face)
@@ -201,7 +201,7 @@ def keep_cloth(before: Block, after: Block) -> Block:
                 spots.append(kept[unchanged])
                 homes.append(face)
             continue
-        anchor = _anchor(new, face)
+        anchor = anchor_in(new, face)
         if anchor is None:
             continue
         under = old.arrangement.locate(Point(*anchor)) if same_grid else face
@@ -227,7 +227,7 @@ def one_cloth_a_patch(block: Block) -> Block:
     return replace(block, fabric_at=kept)
 
 
-def _anchor(now: Arrangement, face: int) -> Pair | None:
+def anchor_in(now: Arrangement, face: int) -> Pair | None:
     """A point inside a patch to remember its cloth by, clear of its islands; None where none is
     found, and the patch is then told to have no cloth."""
     outline = now.outlines[face]

@@ -6,10 +6,10 @@ from collections.abc import Callable
 from fractions import Fraction
 from typing import NamedTuple
 
-from inlet.core.draft.edit import keep_cloth, merged, one_cloth_a_patch
+from inlet.core.draft.edit import merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
-from inlet.core.geometry.curve import Curve, arc_fault
+from inlet.core.geometry.curve import Curve, arc_fault, extremes
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact
 from inlet.core.project import Block, Pair, Seam, replace, seam_along, total
@@ -109,7 +109,7 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
         marks=tuple(_pair(move(Point(*m))) for m in before.marks),
         fabric_at=tuple(replace(f, point=_pair(move(Point(*f.point)))) for f in before.fabric_at),
     )
-    return Regridded(keep_cloth(before, made), lost)
+    return Regridded(one_cloth_a_patch(made), lost)
 
 
 def _pair(p: Point) -> Pair:
@@ -182,13 +182,16 @@ def _cut(
         square = curve.centre is None and (low.x == high.x if axis else low.y == high.y)
         on_line = curve.centre is None and along(low) == along(high)
         if on_line and out[0] <= along(low) <= out[1]:
-            sides |= {g for o, g in zip(out, gap, strict=True) if along(low) == o}
+            if along(low) == out[0]:
+                kept.append(curve)
+            if along(low) == out[1]:
+                kept.append(image(curve, slid))
         elif square and along(low) <= out[0] and along(high) >= out[1]:
             kept.append(Curve(low, slid(high)))
-        elif curve.centre is not None and _crosses(curve, along, out):
+        elif curve.centre is not None and _crosses(curve, axis, out):
             lost += 1
         else:
-            for part in _parts(curve, along, out):
+            for part in _parts(curve, axis, out):
                 first = along(part.start) <= out[0] and along(part.end) <= out[0]
                 ends = [along(p) for p in part.ends]
                 if not square and (out[0] if first else out[1]) in ends:
@@ -204,32 +207,44 @@ def _cut(
                 if axis
                 else Curve(Point(at, zero), Point(at, height))
             )
-    spots = []
-    for spot in before.fabric_at:
-        point = Point(*spot.point)
-        if along(point) <= out[0]:
-            spots.append(spot)
-        elif along(point) >= out[1]:
-            spots.append(replace(spot, point=_pair(slid(point))))
-    seams = merged(seam_along(c) for c in kept)
-    made = replace(after, seams=seams, fabric_at=tuple(spots), marks=())
+
+    def placed(pair: Pair) -> Pair | None:
+        """Where a point goes; None where it was taken out."""
+        p = Point(*pair)
+        if along(p) <= out[0]:
+            return pair
+        return _pair(slid(p)) if along(p) >= out[1] else None
+
+    spots = [(spot, placed(spot.point)) for spot in before.fabric_at]
+    marks = [placed(mark) for mark in before.marks]
+    made = replace(
+        after,
+        seams=merged(seam_along(c) for c in kept),
+        fabric_at=tuple(replace(spot, point=to) for spot, to in spots if to is not None),
+        marks=tuple(mark for mark in marks if mark is not None),
+    )
     return Regridded(one_cloth_a_patch(made), lost)
 
 
-def _crosses(curve: Curve, along: Callable[[Point], Exact], out: tuple[Exact, Exact]) -> bool:
-    ends = [along(p) for p in curve.ends]
+def _crosses(curve: Curve, axis: int, out: tuple[Exact, Exact]) -> bool:
+    """Does a seam, arcs with their bulge, reach past the cut on one side and on the other?"""
+    if curve.centre is not None:
+        box = extremes(curve)
+        low, high = box[axis], box[axis + 2]
+        return not (high <= float(out[0]) + 1e-9 or low >= float(out[1]) - 1e-9)
+    ends = [p[axis] for p in curve.ends]
     return not (max(ends) <= out[0] or min(ends) >= out[1])
 
 
-def _parts(curve: Curve, along: Callable[[Point], Exact], out: tuple[Exact, Exact]) -> list[Curve]:
+def _parts(curve: Curve, axis: int, out: tuple[Exact, Exact]) -> list[Curve]:
     """What of a straight seam lies before and after the part taken out; an arc whole."""
-    if not _crosses(curve, along, out):
+    if not _crosses(curve, axis, out):
         return [curve]
-    low, high = sorted(curve.ends, key=along)
+    a, b = sorted(curve.ends, key=lambda p: p[axis])
     found = []
-    for a, b, line, first in ((low, high, out[0], True), (low, high, out[1], False)):
-        if (along(a) < line) if first else (along(b) > line):
-            k = (line - along(a)) / (along(b) - along(a))
+    for line, first in ((out[0], True), (out[1], False)):
+        if (a[axis] < line) if first else (b[axis] > line):
+            k = (line - a[axis]) / (b[axis] - a[axis])
             if not 0 < k < 1:
                 found.append(curve)
                 continue

@@ -26,6 +26,7 @@ from inlet.core.draft.tray import Stamp
 from inlet.core.draft.value import lost_edges
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
+from inlet.core.problem import numbered
 from inlet.core.project import Block
 from inlet.core.words import cloth_name, place_text
 from inlet.ui import theme
@@ -400,15 +401,15 @@ class Drawing(QWidget):
             return
         plan, marked = self.session.plan, False
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        for number, problem in enumerate(plan.problems if plan else self.session.checks, 1):
-            if problem.code in ("patch-without-fabric", "needs-curve"):
-                continue  # plain to see
+        found = numbered(plan.problems if plan else self.session.checks)
+        for number, problem in enumerate(found, 1):
             lost = problem.code == "value-near"
             painter.setPen(QPen(theme.ACCENT, 2.5))
             if lost and not marked:
                 marked = True
                 self._draw_lost(painter)
-            for point in () if lost else problem.at[:40]:
+            plain = lost or problem.code == "needs-curve"  # marked already, or plain to see
+            for point in () if plain else problem.at[:40]:
                 r = theme.px(4 if len(problem.at) > 4 else 8)
                 painter.drawEllipse(self.to_screen(point), r, r)
             if problem.at and plan is not None:

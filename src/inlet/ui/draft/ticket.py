@@ -11,7 +11,7 @@ from inlet.core.draft.bands import Bands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_bands
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import NumberError
-from inlet.core.problem import Problem
+from inlet.core.problem import Problem, numbered
 from inlet.core.project import LARGEST_BLOCK_INCHES, replace
 from inlet.core.words import length_text
 from inlet.ui import theme
@@ -137,7 +137,7 @@ class DraftTicket(QWidget):
         self._shown = plan.problems
         empty(self.problems)
         bare = [p for p in plan.problems if p.code == "patch-without-fabric"]
-        others = [(i, p) for i, p in enumerate(plan.problems, 1) if p not in bare]
+        others = list(enumerate(numbered(plan.problems), 1))
         if not plan.problems:
             self.problem_title.setText("Ready to sew")
             self.problems.addWidget(
