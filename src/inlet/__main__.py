@@ -165,7 +165,8 @@ def _import(options: argparse.Namespace) -> int:
     block = new_block({b.id for b in project.blocks}, name, project.measure)
     if options.size is not None:
         block = replace(block, finished=(options.size, options.size))
-    made = load_svg(drawing, block=block, columns=options.columns, rows=options.rows)
+    system = project.measure.system
+    made = load_svg(drawing, block=block, system=system, columns=options.columns, rows=options.rows)
     save(replace(project, blocks=(*project.blocks, made.block)), target)
     print("\n".join(made.report))
     return 0

@@ -12,9 +12,10 @@ from hypothesis import strategies as st
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, stamps
+from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point
-from inlet.core.project import Block, seam_along
+from inlet.core.project import Block, replace, seam_along
 from inlet.files.project_json import FileProblem
 from inlet.files.svg import block_svg, read_svg
 from tests.blocks import mixed_seams, point, project_of
@@ -83,6 +84,27 @@ def test_lines_and_arcs_as_programs_write_them(inner, seams):
     assert sorted(read(inner)[0]) == sorted(seams)
 
 
+def test_a_drawing_that_lies_about_its_block_is_read_by_its_picture():
+    block = drop(board(4), stamps()[16], Box(point(0, 0), point(4, 4)), ["a", "b"])
+    text = block_svg(project_of(block), block)
+    for lie in (
+        text.replace('data-finished="12 12"', 'data-finished="4000 4000"'),
+        text.replace('data-columns="1 1 1 1"', 'data-columns="' + "1 " * 999 + '"'),
+        re.sub('data-seam="[^"]*"', 'data-seam="0 0 4 4"', text),
+        re.sub('data-seam="[^"]*"', 'data-seam="8/3 0 0 8/3 9 9"', text),
+    ):
+        back = read_svg(lie, "x.svg", block=EMPTY).block
+        assert back.finished == (12, 12)
+        assert shapes(back) == shapes(block)
+
+
+def test_a_drawing_in_inches_keeps_its_size_in_centimetres():
+    block = replace(board(2), finished=(F(10), F(10)))
+    block = add_seams(block, [seam_along(Curve(point(1, 0), point(1, 2)))])
+    text = block_svg(project_of(block), block)
+    assert read_svg(text, "x", block=EMPTY, system="cm").block.finished[0] == F(254, 10)
+
+
 def test_what_is_left_out_is_said():
     _, report = read(
         '<line x1="0" y1="10" x2="40" y2="10"/><ellipse cx="20" cy="20" rx="10" ry="4"/>'
@@ -100,6 +122,7 @@ def test_what_is_left_out_is_said():
         ("", "not an SVG"), ("<svg", "not an SVG"), ("<html/>", "not an SVG"),
         ('<svg xmlns="http://www.w3.org/2000/svg"/>', "no lines or arcs"),
         ('<svg xmlns="http://www.w3.org/2000/svg"><line x2="4"/></svg>', "two directions"),
+        ('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L99 1L0 1Z"/></svg>', "thin"),
         ('<!DOCTYPE svg [<!ENTITY a "b">]><svg/>', "entities"),
         ('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 Lx"/></svg>', "x.svg"),
     ],

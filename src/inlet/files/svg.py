@@ -35,10 +35,21 @@ from inlet.core.draft.tracing import (
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
-from inlet.core.project import Block, Pair, Project, replace, total
+from inlet.core.project import (
+    INCH,
+    LARGEST_BLOCK_INCHES,
+    METRIC,
+    MOST_BANDS,
+    Block,
+    Pair,
+    Project,
+    replace,
+)
 from inlet.core.words import cloth_name, size_text
 from inlet.files.project_json import FileProblem
 
+LONGEST = 20
+"""A drawing more times as long as wide than this is no block."""
 MOST_BYTES = 16 * 2**20
 _NO_CLOTH = "#ffffff"
 
@@ -55,7 +66,7 @@ def block_svg(project: Project, block: Block) -> str:
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}{unit}" height="{height:g}{unit}"'
         f' viewBox="0 0 {width:.6g} {height:.6g}"'
         f' data-columns="{_numbers_text(block.columns)}" data-rows="{_numbers_text(block.rows)}"'
-        f' data-finished="{_numbers_text(block.finished)}">',
+        f' data-finished="{_numbers_text(block.finished)}" data-system="{project.measure.system}">',
         f"<title>{escape(block.title)}, {size_text(block.finished, project.measure)} finished"
         "</title>",
         '<g class="patches">',
@@ -131,17 +142,21 @@ def read_svg(
     name: str,
     *,
     block: Block,
+    system: str = "inch",
     columns: int | None = None,
     rows: int | None = None,
 ) -> Imported:
-    """The lines and arcs of a drawing as seams of ``block`` (its id, name and finished width are
-    kept; its bands are guessed from the drawing unless given). Raises ``FileProblem``."""
-    strokes, frame, left_out = _strokes(text, name)
+    """The lines and arcs of a drawing as seams of ``block``, which is measured in ``system``. Its
+    id, name and finished width are kept; its bands are guessed from the drawing unless given.
+    Raises ``FileProblem``."""
+    strokes, frame, left_out = _strokes(text, name, system)
     if not strokes:
         raise FileProblem(f"{name}: no lines or arcs to make seams of")
     box = _box(strokes)
     if box[2] - box[0] < 1e-9 or box[3] - box[1] < 1e-9:
         raise FileProblem(f"{name}: all its lines lie on one line; a block needs two directions")
+    if not 1 / LONGEST < (box[3] - box[1]) / (box[2] - box[0]) < LONGEST:
+        raise FileProblem(f"{name}: too long and thin to be a block")
     across, down = _bands(strokes, box)
     across, down = columns or across, rows or down
     made = _framed(block, box, across, down, frame)
@@ -207,11 +222,12 @@ def _framed(
     one: Exact = Fraction(1)
     # As high as a short fraction of the width makes it: a drawing's own measures are never exact.
     ratio = _short(shape)
+    width = block.finished[0] / max(one, ratio)  # no side longer than the width asked for
     made = replace(
         bare,
         columns=(one,) * across,
         rows=(one,) * down,
-        finished=(block.finished[0], block.finished[0] * ratio),
+        finished=(width, width * ratio),
     )
     return with_square_unit(made)
 
@@ -229,7 +245,7 @@ _IGNORED = {
 _SHAPES = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 
 
-def _strokes(text: str, name: str) -> tuple[list[Stroke], _Frame | None, Counter[str]]:
+def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | None, Counter[str]]:
     """Every line and arc of a drawing, transforms applied; what it says of its own block; and what
     is neither line nor arc, counted."""
     if "<!ENTITY" in text:
@@ -263,7 +279,7 @@ def _strokes(text: str, name: str) -> tuple[list[Stroke], _Frame | None, Counter
             out += found
     except (ValueError, TypeError, AttributeError, ZeroDivisionError, OverflowError) as error:
         raise FileProblem(f"{name}: this drawing cannot be read ({error})") from None
-    return out, _frame_of(tree.attrib), left_out
+    return out, _frame_of(tree.attrib, system), left_out
 
 
 def _hidden(values: dict[str, Any]) -> bool:
@@ -289,14 +305,21 @@ def _numbers(text: str) -> tuple[Exact, ...]:
         return ()
 
 
-def _frame_of(attributes: dict[str, str]) -> _Frame | None:
+def _frame_of(attributes: dict[str, str], system: str) -> _Frame | None:
+    """What a drawing of ours says of its block, its size in ``system``; None of another's, or
+    where it says what no block can be."""
     columns, rows, finished = (
         _numbers(attributes.get(f"data-{key}", "")) for key in ("columns", "rows", "finished")
     )
-    good = columns and rows and len(finished) == 2
-    if not good or any(x <= 0 for x in (*columns, *rows, *finished)) or total(columns) <= 0:
+    good = 0 < len(columns) <= MOST_BANDS and 0 < len(rows) <= MOST_BANDS and len(finished) == 2
+    if not good or any(x <= 0 for x in (*columns, *rows, *finished)):
         return None
-    return _Frame(columns, rows, (finished[0], finished[1]))
+    drawn_in = METRIC if attributes.get("data-system") == "cm" else INCH
+    inches = [drawn_in.inches(x) for x in finished]
+    if max(inches) > LARGEST_BLOCK_INCHES:
+        return None
+    to = METRIC if system == "cm" else INCH
+    return _Frame(columns, rows, (to.from_inches(inches[0]), to.from_inches(inches[1])))
 
 
 def _of_path(path: Any, left_out: Counter[str]) -> Iterator[Stroke]:

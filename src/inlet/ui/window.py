@@ -484,7 +484,7 @@ class Window(QMainWindow):
         name, _ = QFileDialog.getOpenFileName(self, "Import a drawing", self._folder(), DRAWINGS)
         if name:
             path = Path(name)
-            self._take_drawing(path.stem, lambda block: svg().load_svg(path, block=block))
+            self._take_drawing(path.stem, lambda b, s: svg().load_svg(path, block=b, system=s))
 
     def paste_drawing(self) -> None:
         """The same from the clipboard."""
@@ -492,13 +492,16 @@ class Window(QMainWindow):
         if "<svg" not in text:
             self.say("The clipboard holds no SVG drawing.")
             return
-        self._take_drawing("Pasted", lambda b: svg().read_svg(text, "the clipboard", block=b))
+        self._take_drawing(
+            "Pasted", lambda b, s: svg().read_svg(text, "the clipboard", block=b, system=s)
+        )
 
-    def _take_drawing(self, name: str, read: Callable[[Block], Imported]) -> None:
+    def _take_drawing(self, name: str, read: Callable[[Block, str], Imported]) -> None:
         session = self.session
         block = new_block({b.id for b in session.project.blocks}, name, session.measure)
         try:
-            made = read(replace(block, finished=session.block.finished))
+            block = replace(block, finished=session.block.finished)
+            made = read(block, session.measure.system)
         except FileProblem as problem:
             self.say(str(problem))
             return

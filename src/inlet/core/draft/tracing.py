@@ -97,15 +97,20 @@ def trace(block: Block, strokes: Sequence[Stroke], box: Bounds) -> Traced:
 
 def _agrees(stroke: Stroke, exact: Curve, box: Bounds, k: tuple[float, float]) -> bool:
     """Does the drawing still show a stroke where its exact seam says it is?"""
-    shown = [((x - box[0]) * k[0], (y - box[1]) * k[1]) for x, y in (stroke.start, stroke.end)]
-    for ends in (exact.ends, exact.ends[::-1]):
-        places = [p.floats() for p in ends]
-        if all(
-            abs(a - b) < 1e-3 for p, q in zip(shown, places, strict=True)
-            for a, b in zip(p, q, strict=True)
-        ):  # fmt: skip
-            return True
-    return False
+    if (exact.centre is None) != (stroke.centre is None) or exact.start == exact.end:
+        return False
+    if exact.centre is not None and arc_fault(exact.start, exact.end, exact.centre):
+        return False
+
+    def near(shown: Place | None, said: Point | None) -> bool:
+        if shown is None or said is None:
+            return shown is None and said is None
+        x, y = said.floats()
+        return abs((shown[0] - box[0]) * k[0] - x) + abs((shown[1] - box[1]) * k[1] - y) < 1e-3
+
+    there = near(stroke.start, exact.start) and near(stroke.end, exact.end)
+    back = near(stroke.start, exact.end) and near(stroke.end, exact.start)
+    return (there or back) and near(stroke.centre, exact.centre)
 
 
 def _on_edge(p: Point, q: Point, grid: Pair) -> bool:

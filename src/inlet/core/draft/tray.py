@@ -157,6 +157,10 @@ class Box(NamedTuple):
     def holds(self, p: Point) -> bool:
         return self.low.x <= p.x <= self.high.x and self.low.y <= p.y <= self.high.y
 
+    def overlaps(self, other: Box) -> bool:
+        across = self.low.x < other.high.x and other.low.x < self.high.x
+        return across and self.low.y < other.high.y and other.low.y < self.high.y
+
 
 def taken_from(drawn: Draft, box: Box) -> Stamp | None:
     """What lies in a box of a block as a stamp, in its own cloths; None where patches reach out of
@@ -186,12 +190,7 @@ def drop(block: Block, stamp: Stamp, box: Box, cloths: Sequence[str]) -> Block:
     """``block`` with the stamp in a box of its cells: what was drawn inside goes, the box's sides
     become seams, its patches get the cloths their parts ask for. Raises ``ValueError`` with a
     sentence where arcs would not stay round."""
-    before = block
-    if stamp.curved:
-        block = with_square_unit(block)
-        k = block.rows[0] / before.rows[0]
-        one: Exact = Fraction(1)
-        box = Box(box.low.scaled(one, k), box.high.scaled(one, k))
+    block, box = _ready(block, stamp, box)
     span = box.high.minus(box.low)
     kx, ky = span.x / stamp.size[0], span.y / stamp.size[1]
     if stamp.curved and kx * block.scale[0] != ky * block.scale[1]:
@@ -218,28 +217,29 @@ def drop_repeated(
 ) -> Block:
     """``drop`` in the box and in its images under a symmetry, each turned with it. Where images
     overlap the first one stays."""
+    block, box = _ready(block, stamp, box)
     taken: list[Box] = []
     for turn in group:
         if not fits(turn, block):
             continue
-        # Each drop may change the grid's unit (see with_square_unit): boxes go by what is finished.
-        sx, sy = block.scale
-        move = turner(turn, *block.finished)
-        corners = [move(p.scaled(sx, sy)) if not taken else move(p) for p in box]
-        if not taken:
-            box = Box(*(p.scaled(sx, sy) for p in box))
-        low, high = (
-            Point(pick(p.x for p in corners), pick(p.y for p in corners)) for pick in (min, max)
+        corners = [turner(turn, *block.grid)(p) for p in box]
+        here = Box(
+            Point(min(p.x for p in corners), min(p.y for p in corners)),
+            Point(max(p.x for p in corners), max(p.y for p in corners)),
         )
-        if any(
-            low.x < b.high.x and b.low.x < high.x and low.y < b.high.y and b.low.y < high.y
-            for b in taken
-        ):
-            continue
-        taken.append(Box(low, high))
-        placed = Box(*(p.scaled(1 / sx, 1 / sy) for p in (low, high)))
-        block = drop(block, turned_stamp(stamp, turn), placed, cloths)
+        if not any(here.overlaps(other) for other in taken):
+            taken.append(here)
+            block = drop(block, turned_stamp(stamp, turn), here, cloths)
     return block
+
+
+def _ready(block: Block, stamp: Stamp, box: Box) -> tuple[Block, Box]:
+    """The block and the box for a stamp with arcs: in grid units as long down as across."""
+    if not stamp.curved:
+        return block, box
+    made = with_square_unit(block)
+    one, k = Fraction(1), made.rows[0] / block.rows[0]
+    return made, Box(box.low.scaled(one, k), box.high.scaled(one, k))
 
 
 def cloths_for(project: Project, under: str | None, figure: str) -> list[str]:

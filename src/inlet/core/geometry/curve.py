@@ -41,10 +41,6 @@ class Curve(NamedTuple):
         assert self.centre is not None
         return cross(self.start.minus(self.centre), self.end.minus(self.centre)) > 0
 
-    def turned_back(self) -> Curve:
-        """The same seam from its other end."""
-        return Curve(self.end, self.start, self.centre)
-
     @property
     def ends(self) -> tuple[Point, Point]:
         return self.start, self.end
