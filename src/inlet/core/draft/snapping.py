@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from itertools import pairwise, product
 
@@ -41,12 +41,17 @@ def nearest_snap(draft: Draft, x: float, y: float, divide: int) -> Point:
         min(lines, key=lambda c: abs(float(c) - at))
         for lines, at in zip(snap_lattice(draft.block, divide), (x, y), strict=True)
     )
-    drawn = [*draft.arrangement.points, *_marks(draft.block)]
-    drawn += _on_grid(draft, column, row, x, y)
-    best = nearest_of(drawn, draft.block, x, y)
-    grid = Point(column, row)
-    far = [_far(p, draft.block, x, y) for p in (best, grid)]
-    return best if far[0] <= far[1] + 1e-12 else grid
+    sx, sy = (float(u) for u in draft.block.scale)
+    places = draft.arrangement.places
+    near = min(
+        range(len(places)),
+        key=lambda i: ((places[i][0] - x) * sx) ** 2 + ((places[i][1] - y) * sy) ** 2,
+    )
+    others = [*_marks(draft.block), *_on_grid(draft, column, row, x, y)]
+    # The grid comes last: of equally near points the first is taken.
+    return nearest_of(
+        [draft.arrangement.points[near], *others, Point(column, row)], draft.block, x, y
+    )
 
 
 def _on_grid(draft: Draft, column: Exact, row: Exact, x: float, y: float) -> Iterator[Point]:
@@ -73,19 +78,19 @@ def _between(piece: Curve, p: Point) -> bool:
     return low <= p <= high
 
 
-def nearest_of(points: list[Point], block: Block, x: float, y: float) -> Point:
-    """Of some points the one nearest to (x, y), at finished size."""
-    return min(points, key=lambda p: _far(p, block, x, y))
+def nearest_of(points: Sequence[Point], block: Block, x: float, y: float) -> Point:
+    """Of some points the one nearest to (x, y), at finished size; the first of equals."""
+    sx, sy = (float(s) for s in block.scale)
+
+    def far(p: Point) -> float:
+        px, py = p.floats()
+        return round(((px - x) * sx) ** 2 + ((py - y) * sy) ** 2, 12)
+
+    return min(points, key=far)
 
 
 def _marks(block: Block) -> Iterator[Point]:
     return (Point(*mark) for mark in block.marks)
-
-
-def _far(p: Point, block: Block, x: float, y: float) -> float:
-    sx, sy = (float(s) for s in block.scale)
-    px, py = p.floats()
-    return ((px - x) * sx) ** 2 + ((py - y) * sy) ** 2
 
 
 def locked_snap(draft: Draft, start: Point, x: float, y: float, divide: int) -> Point:
@@ -94,14 +99,16 @@ def locked_snap(draft: Draft, start: Point, x: float, y: float, divide: int) -> 
     block = draft.block
     width, height = block.grid
     sx, sy = block.scale
-    found = [start]
-    for dx, dy in ((1, 0), (0, 1), (1, 1), (1, -1)):
-        step = Point(dx / sx, dy / sy)
-        ray = line_through(start, start.plus(step))
-        for p in meetings(draft, ray, divide):
-            if 0 <= p.x <= width and 0 <= p.y <= height:
-                found.append(p)
-    return nearest_of(found, block, x, y)
+    px, py = start.floats()
+    right, down = (x - px) * float(sx), (y - py) * float(sy)
+    # Of the four ways, the one the place is least far off, |d × way| / |way|.
+    dx, dy = min(
+        ((1, 0), (0, 1), (1, 1), (1, -1)),
+        key=lambda way: abs(right * way[1] - down * way[0]) / (way[0] ** 2 + way[1] ** 2) ** 0.5,
+    )
+    ray = line_through(start, start.plus(Point(dx / sx, dy / sy)))
+    inside = (p for p in meetings(draft, ray, divide) if 0 <= p.x <= width and 0 <= p.y <= height)
+    return nearest_of([start, *inside], block, x, y)
 
 
 def meetings(draft: Draft, along: Line | Circle, divide: int) -> Iterator[Point]:
