@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 from itertools import pairwise
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPen
@@ -15,10 +15,8 @@ from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, nearest_mark, show
 from inlet.ui import theme
+from inlet.ui.draft.sheet import Sheet
 from inlet.ui.tape import Reading
-
-if TYPE_CHECKING:
-    from inlet.ui.draft.drawing import Drawing
 
 NAMES = (("column", "left", "right"), ("row", "above", "below"))
 
@@ -36,7 +34,7 @@ class BandRulers:
 
     HEIGHT = 20
 
-    def __init__(self, drawing: Drawing) -> None:
+    def __init__(self, drawing: Sheet) -> None:
         self.drawing = drawing
         self.session = drawing.session
         self.grip: Grip | None = None
@@ -106,7 +104,7 @@ class BandRulers:
                 shape = (Qt.CursorShape.SplitHCursor, Qt.CursorShape.SplitVCursor)[self.over[0]]
                 self.drawing.setCursor(shape)
             else:
-                self.drawing.setCursor(self.drawing.tool.cursor)
+                self.drawing.setCursor(self.drawing.resting)
             return self._axis_at(event.position()) is not None
         axis, index, _ = self.grip
         lines = self._lines(axis)

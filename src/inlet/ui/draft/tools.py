@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 from itertools import pairwise
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
@@ -24,11 +24,9 @@ from inlet.core.numbers import Exact
 from inlet.core.project import replace, seam_along
 from inlet.core.words import length_text
 from inlet.ui import theme
+from inlet.ui.draft.sheet import Sheet
 from inlet.ui.drawing import curve_path, draw_tag, path_of, stretched
 from inlet.ui.tape import Reading
-
-if TYPE_CHECKING:
-    from inlet.ui.draft.drawing import Drawing
 
 DRAG = 8
 """Pixels the button is held over before a press counts as a drag."""
@@ -43,7 +41,7 @@ class Tool:
     words: ClassVar[str]
     cursor = Qt.CursorShape.CrossCursor
 
-    def __init__(self, drawing: Drawing) -> None:
+    def __init__(self, drawing: Sheet) -> None:
         self.drawing = drawing
         self.session = drawing.session
 
@@ -114,7 +112,7 @@ class Tool:
 class _TwoEnds(Tool):
     """Press and drag, or click and click: from ``start`` to where the pointer is."""
 
-    def __init__(self, drawing: Drawing) -> None:
+    def __init__(self, drawing: Sheet) -> None:
         super().__init__(drawing)
         self.start: Point | None = None
         self.hover: Point | None = None
@@ -202,7 +200,7 @@ class CurveTool(_TwoEnds):
 
     key, letter, icon, words = "curve", "A", "tool-curve", "Curve"
 
-    def __init__(self, drawing: Drawing) -> None:
+    def __init__(self, drawing: Sheet) -> None:
         super().__init__(drawing)
         self.about_centre = False
         self.flipped = False
@@ -309,7 +307,7 @@ class SwingTool(Tool):
 
     key, letter, icon, words = "swing", "W", "tool-swing", "Swing"
 
-    def __init__(self, drawing: Drawing) -> None:
+    def __init__(self, drawing: Sheet) -> None:
         super().__init__(drawing)
         self.points: list[Point] = []
         self.hover: Point | None = None
@@ -386,7 +384,7 @@ class UnitTool(Tool):
 
     key, letter, icon, words = "unit", "U", "tool-unit", "Unit"
 
-    def __init__(self, drawing: Drawing) -> None:
+    def __init__(self, drawing: Sheet) -> None:
         super().__init__(drawing)
         self.first: tuple[int, int] | None = None
         self.here: tuple[int, int] | None = None
