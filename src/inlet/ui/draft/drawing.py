@@ -12,7 +12,8 @@ from inlet.core.words import place_text
 from inlet.ui import theme
 from inlet.ui.draft.bands import BandRulers
 from inlet.ui.draft.sheet import Sheet
-from inlet.ui.draft.tools import TOOLS, Tool
+from inlet.ui.draft.tool import Tool
+from inlet.ui.draft.tools import TOOLS
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 

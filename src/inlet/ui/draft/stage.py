@@ -11,7 +11,8 @@ from inlet.core.draft.snapping import DIVISIONS
 from inlet.ui import theme
 from inlet.ui.draft.dial import Dial
 from inlet.ui.draft.drawing import Drawing
-from inlet.ui.draft.tools import TOOLS, CurveTool
+from inlet.ui.draft.seam_tools import CurveTool
+from inlet.ui.draft.tools import TOOLS
 from inlet.ui.flow import FlowLayout
 from inlet.ui.parts import column, label
 from inlet.ui.session import Session
