@@ -56,6 +56,26 @@ def test_a_distance_carried_by_keys_alone(maker):
     assert "No edge or seam" in maker.window.message_text.text()
 
 
+def test_the_compass_is_emptied_when_another_block_is_shown(maker):
+    maker.keys("w")
+    maker.clicks(point(0, 0), point(1, 1))
+    maker.window.copy_.trigger()
+    assert "first end" in maker.drawing.tool.prompt()
+
+
+def test_the_tape_reads_the_radius_of_a_curve_and_of_its_template(maker):
+    maker.draw("1 0 1 3", "0 1 3 1")
+    maker.keys("a", "f")
+    maker.drag("0 1 1 0")
+    maker.keys("c")
+    maker.bot.mouseMove(maker.drawing, maker.at(point("6/10", "6/10")))
+    assert "finished 3 in, unfinished 3¼ in" in maker.window.tape.words()  # r + s, bulging out
+    maker.bot.mouseMove(maker.drawing, maker.at(point("8/10", "8/10")))
+    assert "finished 3 in, unfinished 2¾ in" in maker.window.tape.words()  # r - s, hollow
+    maker.bot.mouseMove(maker.drawing, maker.at(point("1/2", "1/40")))
+    assert "this side, finished 3 in" in maker.window.tape.words()
+
+
 def test_nothing_is_drawn_between_one_point_and_itself(maker):
     maker.clicks(point(1, 1), point(1, 1))
     maker.keys("a")

@@ -5,6 +5,9 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.draft.snapping import curve_distance
+from inlet.core.geometry.curve import Curve, radius
+from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, edges, offset, squared_length
 from inlet.core.numbers import Exact, next_mark, root_up
@@ -27,6 +30,19 @@ def side_size(outline: Polygon, side: int, measure: Measure) -> SideSize:
     exact = root_up(squared_length(raw[i], raw[j]))
     finished = root_up(squared_length(outline[i], outline[j]))
     return SideSize(finished, exact, next_mark(exact, measure.mark))
+
+
+def radius_size(side: Curve, measure: Measure) -> tuple[Exact, Exact]:
+    """The radius of a patch's curved side as it shows, and of its template's cutting line: r + s
+    where the patch bulges out there (its outline runs clockwise, so that is a clockwise arc), r - s
+    where it is hollow."""
+    r = radius(side)
+    return r, r + measure.seam if side.clockwise else r - measure.seam
+
+
+def nearest_curve(outline: Outline, x: float, y: float) -> Curve:
+    """The side of an outline nearest to a place, both in the same units."""
+    return min(outline.sides(), key=lambda side: curve_distance(side, (x, y)))
 
 
 def nearest_side(outline: Polygon, x: float, y: float) -> int:

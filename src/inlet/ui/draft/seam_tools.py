@@ -164,15 +164,17 @@ class SwingTool(Tool):
     def __init__(self, drawing: Sheet) -> None:
         super().__init__(drawing)
         self.points: list[Point] = []
+        self.block_id = self.session.block_id
         self.hover: Point | None = None
 
     def cancel(self) -> None:
         self.points = []
 
     def changed(self) -> None:
-        """The distance stays in the compass after each mark."""
-        if len(self.points) < 2:
+        """The distance stays in the compass after each mark, as long as the block does."""
+        if len(self.points) < 2 or self.session.block_id != self.block_id:
             self.points = []
+        self.block_id = self.session.block_id
 
     def leave(self) -> None:
         self.hover = None

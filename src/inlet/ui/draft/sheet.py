@@ -9,13 +9,15 @@ from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen, QPixmap, QResiz
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.draft.patches import Draft, Patch
-from inlet.core.draft.sizes import nearest_side, side_size
+from inlet.core.draft.sizes import nearest_curve, nearest_side, radius_size, side_size
 from inlet.core.draft.snapping import grid_lines, nearest_snap
 from inlet.core.draft.symmetry import centre_of
 from inlet.core.draft.tray import Stamp
 from inlet.core.draft.value import lost_edges
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import squared_length
+from inlet.core.numbers import root_up
 from inlet.core.problem import numbered
 from inlet.core.project import Block
 from inlet.core.words import cloth_name
@@ -135,13 +137,22 @@ class Sheet(QWidget):
         """The side of the patch under the pointer, with its allowances."""
         session = self.session
         patch = self.patch_at(self.pointer) if self.pointer else None
-        if patch is None or patch.holes or patch.arcs:
+        if patch is None or patch.holes:
             return None
         assert self.pointer is not None
-        side = nearest_side(patch.outline, *self.frame.back(self.pointer))
-        size = side_size(patch.outline, side, session.measure)
-        what = f"{cloth_name(session.project, patch.fabric)}, this side"
-        return Reading(what, *size)
+        place = self.frame.back(self.pointer)
+        name = cloth_name(session.project, patch.fabric)
+        if patch.arcs:
+            return self._curved_reading(name, nearest_curve(patch.shape, *place))
+        side = nearest_side(patch.outline, *place)
+        return Reading(f"{name}, this side", *side_size(patch.outline, side, session.measure))
+
+    def _curved_reading(self, name: str, side: Curve) -> Reading:
+        """A side of a patch with arcs: the radius, and that of the template, or the length."""
+        if side.centre is None:
+            return Reading(f"{name}, this side", root_up(squared_length(side.start, side.end)))
+        shown, cut = radius_size(side, self.session.measure)
+        return Reading(f"{name}, radius of the curve and of its template", shown, cut)
 
     # --- layers -------------------------------------------------------------------------------
 
