@@ -23,7 +23,7 @@ from inlet.core.piecing.steps import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.sheets import Sheet
-from inlet.core.units.units import letters
+from inlet.core.units.units import label_place, letters
 from inlet.core.units.way import Move
 from inlet.core.units.words import kind_words, method_words, move_text
 from inlet.core.words import check_text, cloth_name, length_text, size_text
@@ -155,7 +155,7 @@ class _Guide:
         for unit in plan.units:
             for spot in unit.unit.places:
                 xs, ys = zip(*(p.floats() for p in spot.part.outline), strict=True)
-                x, y = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
+                x, y = label_place(plan.draft, spot.part)
                 size = max(6.0, min(16.0, (min(max(xs) - min(xs), max(ys) - min(ys))) * scale / 3))
                 self._tag(unit.unit.label, left + x * scale, self.height - self.y - y * scale, size)
         self.y += h * scale + 14

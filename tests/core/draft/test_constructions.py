@@ -22,6 +22,7 @@ from inlet.core.geometry.polygon import area, squared_length
 from inlet.core.numbers import ROOT2
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, replace, seam_along
+from inlet.core.units.units import label_place
 from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns, unit_blocks
 
 
@@ -278,6 +279,19 @@ def test_a_unit_taken_from_a_block_drops_as_it_is():
     assert {p.fabric for p in draft(made).patches} == {"a", "b", "c"}
     kinds = [u.unit.kind for u in plan_block(project_of(made), made).units]
     assert "flying-geese" in kinds
+
+
+def test_the_label_of_every_unit_lies_on_it():
+    block = empty(3)
+    for x, stamp in enumerate(s for s in stamps() if s.kind in ("quarter-circle", "rounds")):
+        block = drop(block, stamp, Box(point(x, 0), point(x + 1, 1)), ["a", "b", "c"])
+    plan = plan_block(project_of(block), block)
+    places = {label_place(plan.draft, p.part) for u in plan.units for p in u.unit.places}
+    assert len(places) == sum(len(u.unit.places) for u in plan.units)
+    for unit in plan.units:
+        for place in unit.unit.places:
+            x, y = (F(round(v * 1000), 1000) / 4 for v in label_place(plan.draft, place.part))
+            assert plan.draft.patch_at(Point(x, y)).face in place.part.faces
 
 
 def test_painting_and_repeating_meet_in_the_same_patches():

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.motion import Alike, Motion, Picture
-from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.outline import Outline, inside_point
 from inlet.core.geometry.polygon import bounds, squared_length
 from inlet.core.numbers import Exact, root_up
 from inlet.core.units.breakdown import Part
@@ -100,6 +100,15 @@ def tiling(part: Part) -> Iterator[Part]:
 def picture_of(draft: Draft, part: Part) -> Picture:
     """The patches of a part where they lie, with their cloth."""
     return tuple((draft.patches[f].drawn, draft.patches[f].fabric) for f in sorted(part.faces))
+
+
+def label_place(draft: Draft, part: Part) -> tuple[float, float]:
+    """Where a unit's label goes, finished lengths: well inside a single patch, else the middle of
+    the unit's box."""
+    if len(part.faces) == 1:
+        return inside_point(draft.patches[part.face].shape).floats()
+    left, top, right, bottom = (float(x) for x in bounds(part.outline))
+    return (left + right) / 2, (top + bottom) / 2
 
 
 def letters(number: int) -> str:

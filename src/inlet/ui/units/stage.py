@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QWidget
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.plan import BlockPlan
 from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.units import picture_of
+from inlet.core.units.units import label_place, picture_of
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_sheet, draw_tag
 from inlet.ui.session import Session
@@ -70,7 +70,8 @@ class UnitsStage(QWidget):
                 painter.setPen(QPen(theme.ACCENT if chosen else theme.INK, 4 if chosen else 1.8))
                 painter.drawPolygon(polygon)
                 self._hot.append((polygon, unit))
-                tags.append((_middle(polygon), unit.unit.label, chosen))
+                spot = moved.at(*label_place(plan.draft, place.part))
+                tags.append((spot, unit.unit.label, chosen))
         for at, text, chosen in tags:
             draw_tag(painter, at, text, points, chosen)
 
@@ -120,13 +121,3 @@ def unit_reading(unit: UnitPlan) -> Reading:
     piece = unit.method.pieces[0]
     what = f"{unit.unit.label}: {piece.piece.shape} to cut"
     return Reading(what, None, piece.piece.exact[1], piece.cut[1])
-
-
-def _middle(polygon: QPolygonF) -> QPointF:
-    box = polygon.boundingRect()
-    if polygon.containsPoint(box.center(), Qt.FillRule.OddEvenFill) and polygon.count() != 3:
-        return box.center()
-    points = [polygon[i] for i in range(polygon.count())]
-    return QPointF(
-        sum(p.x() for p in points) / len(points), sum(p.y() for p in points) / len(points)
-    )
