@@ -19,7 +19,7 @@ from PySide6.QtWidgets import QApplication
 
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
-from inlet.core.draft.edit import add_seam, paint
+from inlet.core.draft.edit import add_seams, paint
 from inlet.core.geometry.arrangement import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
@@ -173,7 +173,9 @@ def redraws() -> list[tuple[str, tuple[float, float], str]]:
             k[0] += 1
             if k[0] % 2:
                 session.edit_block(
-                    add_seam(session.block, (F(0), F(1, 2 + k[0])), (F(1), F(1, 2 + k[0])))
+                    add_seams(
+                        session.block, [straight((F(0), F(1, 2 + k[0])), (F(1), F(1, 2 + k[0])))]
+                    )
                 )
             else:
                 colour = "abcde"[k[0] % 5]

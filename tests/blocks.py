@@ -8,13 +8,13 @@ from fractions import Fraction
 from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
-from inlet.core.draft.edit import add_seam, anchor_in
+from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces
 from inlet.core.draft.patches import draft
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import clip, line_through
 from inlet.core.numbers import Exact, Root2
-from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
+from inlet.core.project import Block, Fabric, FabricAt, Pair, Project, replace, straight
 
 F = Fraction
 GREYS = ("#f0f0f0", "#101010", "#c0c0c0", "#404040", "#989898", "#707070")
@@ -55,6 +55,15 @@ def block_of(
         seams=tuple(straight(p, q) for p, q in seams(drawn)) if drawn else (),
     )
     return in_cloths(block, cloths)
+
+
+def add_seam(block: Block, p: Pair, q: Pair) -> Block:
+    """``block`` with one more straight seam."""
+    return add_seams(block, [straight(p, q)] if p != q else [])
+
+
+def erase_piece(block: Block, piece: Curve) -> Block:
+    return erase_pieces(block, [piece])
 
 
 def in_cloths(block: Block, cloths: str) -> Block:

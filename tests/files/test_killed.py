@@ -15,7 +15,6 @@ WORKER = """
 import sys
 from fractions import Fraction as F
 from pathlib import Path
-from inlet.core.draft.edit import add_seam
 from inlet.core.project import Block, Project, replace
 from inlet.files.project_json import load, save
 from inlet.files.recovery import Desk

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QScrollArea,
+    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -94,6 +95,16 @@ def button(text: str, do: Callable[[], object], icon: str = "", kind: str = "") 
     if kind:
         made.setObjectName(kind)
     made.clicked.connect(lambda: do())
+    return made
+
+
+def icon_button(icon: str, words: str, do: Callable[[], object]) -> QToolButton:
+    """A button that is a picture; ``words`` say what it does, a key for it in brackets last."""
+    made = QToolButton()
+    made.setIcon(theme.icon(icon))
+    made.setToolTip(words)
+    made.setAccessibleName(words.partition(" (")[0])
+    made.clicked.connect(lambda _=False: do())
     return made
 
 

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc, swing, with_marks
-from inlet.core.draft.edit import add_seams, erase_piece, merged, paint
+from inlet.core.draft.edit import add_seams, merged, paint
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import insert_band, remove_band, set_bands, with_square_unit
 from inlet.core.draft.snapping import arc_end_snap, locked_snap, nearest_snap
@@ -23,7 +23,16 @@ from inlet.core.numbers import ROOT2
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, replace, seam_along
 from inlet.core.units.units import label_place
-from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns, unit_blocks
+from tests.blocks import (
+    block_of,
+    erase_piece,
+    in_cloths,
+    mixed_seams,
+    point,
+    project_of,
+    turns,
+    unit_blocks,
+)
 
 
 def empty(n: int = 2, size: F = F(12)) -> Block:

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.bands import parse_bands, show_bands
-from inlet.core.draft.edit import add_seam, erase_piece, paint
+from inlet.core.draft.edit import paint
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import set_bands
 from inlet.core.draft.sizes import nearest_side, seam_length, side_size
@@ -21,7 +21,15 @@ from inlet.core.history import History
 from inlet.core.numbers import ROOT2, NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, Measure, Project, measured_in, replace
-from tests.blocks import block_of, grid_segments, in_cloths, point, project_of
+from tests.blocks import (
+    add_seam,
+    block_of,
+    erase_piece,
+    grid_segments,
+    in_cloths,
+    point,
+    project_of,
+)
 
 
 def empty(n: int = 6) -> Block:

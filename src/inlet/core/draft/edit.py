@@ -11,12 +11,7 @@ from inlet.core.geometry.curve import Curve, circle_of, within_arc
 from inlet.core.geometry.outline import inside_point
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.numbers import Exact
-from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight
-
-
-def add_seam(block: Block, p: Pair, q: Pair) -> Block:
-    """``block`` with a straight seam from p to q (grid units)."""
-    return add_seams(block, [straight(p, q)] if p != q else [])
+from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along
 
 
 def add_seams(block: Block, seams: Iterable[Seam]) -> Block:
@@ -92,14 +87,9 @@ def _clockwise(arc: Curve) -> tuple[Point, Point]:
     return arc.ends if arc.clockwise else (arc.end, arc.start)
 
 
-def erase_piece(block: Block, piece: Curve) -> Block:
-    """``block`` without the stretch ``piece`` of whatever seams lie along it; what is left of them
-    on either side stays."""
-    return erase_pieces(block, [piece])
-
-
 def erase_pieces(block: Block, pieces: Sequence[Curve]) -> Block:
-    """``erase_piece`` of several at once."""
+    """``block`` without the stretches ``pieces`` of whatever seams lie along them; what is left of
+    those on either side stays."""
     kept = [seam.curve for seam in block.seams]
     for piece in pieces:
         kept = [left for curve in kept for left in _without(curve, piece)]

@@ -9,7 +9,6 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QIODevice, QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QColorDialog,
     QComboBox,
     QDialog,
@@ -49,7 +48,6 @@ class Cloths(QWidget):
         self.rows = column(spacing=4)
         layout.addLayout(self.rows)
         layout.addLayout(row(button("Add a cloth", self.add_cloth, "plus"), 1))
-        self.swatches = QButtonGroup(self)
         self.values: dict[str, QToolButton] = {}
         self._shown: object = None
         session.changed.connect(self.refresh)

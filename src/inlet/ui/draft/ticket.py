@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QGridLayout, QToolButton, QWidget
+from PySide6.QtWidgets import QGridLayout, QWidget
 
 from inlet.core.draft.bands import Bands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_bands
@@ -18,7 +18,7 @@ from inlet.ui import theme
 from inlet.ui.draft.cloths import Cloths
 from inlet.ui.draft.sizes import Sizes
 from inlet.ui.draft.tray import Tray
-from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule
+from inlet.ui.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 from inlet.ui.session import Session
 
 MOST_PROBLEMS = 12
@@ -36,9 +36,13 @@ class DraftTicket(QWidget):
         layout = column(self, 16, 9)
         self.title = label("", "title", wrap=True)
         turn, mirrored = (1, False), (0, True)
-        turner = _tool("tool-turn", "Turn the block a quarter", lambda: session.turn_block(turn))
-        mirror = _tool("tool-mirror", "Mirror the block", lambda: session.turn_block(mirrored))
-        copy = _tool("copy", "Copy the block", session.copy_block)
+        turner = icon_button(
+            "tool-turn", "Turn the block a quarter", lambda: session.turn_block(turn)
+        )
+        mirror = icon_button(
+            "tool-mirror", "Mirror the block", lambda: session.turn_block(mirrored)
+        )
+        copy = icon_button("copy", "Copy the block", session.copy_block)
         head = row(self.title, turner, mirror, copy, spacing=4)
         head.setStretch(0, 1)
         layout.addLayout(head)
@@ -56,8 +60,10 @@ class DraftTicket(QWidget):
             grid.addWidget(label(name, "small"), axis, 0)
             grid.addWidget(edit, axis, 1)
             one = name.lower()[:-1]
-            more = _tool("plus", f"Add a {one}", lambda a=axis: self._add_band(a))
-            less = _tool("minus", f"Take the last {one} out", lambda a=axis: self._drop_band(a))
+            more = icon_button("plus", f"Add a {one}", lambda a=axis: self._add_band(a))
+            less = icon_button(
+                "minus", f"Take the last {one} out", lambda a=axis: self._drop_band(a)
+            )
             grid.addWidget(more, axis, 2)
             grid.addWidget(less, axis, 3)
             edit.refused.connect(session.said)
@@ -164,12 +170,3 @@ class DraftTicket(QWidget):
         made = Link(words, kind or "place", "Show where")
         made.followed.connect(lambda: self.asked_place.emit(places))
         self.problems.addWidget(made)
-
-
-def _tool(icon: str, words: str, do) -> QToolButton:
-    made = QToolButton()
-    made.setIcon(theme.icon(icon))
-    made.setToolTip(words)
-    made.setAccessibleName(words)
-    made.clicked.connect(lambda _=False: do())
-    return made

@@ -18,7 +18,7 @@ from inlet.core.units.words import kind_words
 from inlet.ui import theme
 from inlet.ui.drawing import colour_of, path_of
 from inlet.ui.flow import FlowLayout
-from inlet.ui.parts import column, empty, label, row
+from inlet.ui.parts import column, empty, icon_button, label, row
 from inlet.ui.session import Session
 
 CELL = 42
@@ -37,8 +37,8 @@ class Tray(QWidget):
         self._shown: object = None
         layout = column(self, 0, 6)
         layout.addWidget(label("Units to drop", "heading"))
-        self.turner = _tool("tool-turn", "Turn the unit a quarter (R)", self.turn_unit)
-        self.flipper = _tool("tool-mirror", "Flip the unit (F)", self.flip_unit)
+        self.turner = icon_button("tool-turn", "Turn the unit a quarter (R)", self.turn_unit)
+        self.flipper = icon_button("tool-mirror", "Flip the unit (F)", self.flip_unit)
         self.said = label("", "small", wrap=True)
         layout.addLayout(row(self.said, self.turner, self.flipper))
         layout.itemAt(1).layout().setStretch(0, 1)
@@ -133,15 +133,6 @@ class Tray(QWidget):
         self.said.setText(picked.words if picked is not None else "Choose one")
         if picked is not None:
             self.chosen.emit(turned_stamp(picked, self.turn))
-
-
-def _tool(icon: str, words: str, do) -> QToolButton:
-    made = QToolButton()
-    made.setIcon(theme.icon(icon))
-    made.setToolTip(words)
-    made.setAccessibleName(words.partition(" (")[0])
-    made.clicked.connect(lambda _=False: do())
-    return made
 
 
 def stamp_picture(stamp: Stamp, session: Session) -> QPixmap:
