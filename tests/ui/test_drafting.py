@@ -95,8 +95,9 @@ def test_an_exact_eight_point_star_by_swing(maker):
     maker.clicks(point(1, 1), near)  # a slip, taken back
     maker.window.undo_.trigger()
     maker.clicks(near)
-    maker.bot.mouseClick(maker.drawing, LEFT, held, maker.at(Point(k, k)) + QPoint(0, 1))
-    maker.clicks(Point(k, k), point(1, 1))
+    maker.bot.mouseClick(maker.drawing, LEFT, held, maker.at(Point(k, k)) + QPoint(2, 1))
+    maker.clicks(Point(k, k), point(1, 1))  # square off from two marks
+    assert draft(maker.session.block).arrangement.faults == ()
     found = sorted((area(p.outline) for p in patches(maker)), key=float)
     side = 9 * (1 - ROOT2 / 2)
     assert len(found) == 16

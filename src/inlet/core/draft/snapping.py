@@ -33,13 +33,20 @@ def snap_lattice(block: Block, divide: int) -> tuple[tuple[Exact, ...], tuple[Ex
     return grid_lines(block.columns, divide), grid_lines(block.rows, divide)
 
 
+def guides(block: Block, divide: int) -> tuple[tuple[Exact, ...], tuple[Exact, ...]]:
+    """The columns' and rows' lines to draw by: those to snap to, and those squared off from the
+    compass's marks."""
+    xs, ys = snap_lattice(block, divide)
+    return (*xs, *(x for x, _ in block.marks)), (*ys, *(y for _, y in block.marks))
+
+
 def nearest_snap(draft: Draft, x: float, y: float, divide: int) -> Point:
     """The snap point nearest to (x, y) in grid units as seen: distances count at finished size.
     Ends and crossings of seams, where seams meet the divided grid, and the compass's marks win a
-    tie with the grid."""
+    tie with the grid, to which lines squared off from the marks belong."""
     column, row = (
         min(lines, key=lambda c: abs(float(c) - at))
-        for lines, at in zip(snap_lattice(draft.block, divide), (x, y), strict=True)
+        for lines, at in zip(guides(draft.block, divide), (x, y), strict=True)
     )
     sx, sy = (float(u) for u in draft.block.scale)
     places = draft.arrangement.places
@@ -112,8 +119,9 @@ def locked_snap(draft: Draft, start: Point, x: float, y: float, divide: int) -> 
 
 
 def meetings(draft: Draft, along: Line | Circle, divide: int) -> Iterator[Point]:
-    """Where a line or circle (grid units) meets the divided grid, the edge and the drawn seams."""
-    xs, ys = snap_lattice(draft.block, divide)
+    """Where a line or circle (grid units) meets the divided grid, lines squared off from marks, the
+    edge and the drawn seams."""
+    xs, ys = guides(draft.block, divide)
     one: Exact = Fraction(1)
     zero: Exact = Fraction(0)
     lines: list[Line | Circle] = [Line(one, zero, x) for x in xs]
