@@ -11,6 +11,7 @@ from typing import Any
 
 import msgspec
 
+from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import CM_PER_INCH, Exact
@@ -125,10 +126,11 @@ def curved(p: Pair, q: Pair, centre: Pair) -> Seam:
 
 
 def seam_along(curve: Curve) -> Seam:
-    """The seam that lies along a curve."""
+    """The seam that lies along a curve, its numbers kept short, see ``short_point``."""
+    start, end = short_point(curve.start), short_point(curve.end)
     if curve.centre is None:
-        return straight(curve.start, curve.end)
-    return curved(curve.start, curve.end, curve.centre)
+        return straight(start, end)
+    return curved(start, end, short_point(curve.centre))
 
 
 class FabricAt(_Value, frozen=True, kw_only=True):

@@ -274,8 +274,9 @@ def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | 
                 continue
             exact = _exact_of(values.get("data-seam", ""))
             found = list(_of_path(svgelements.Path(shape), left_out))
-            if exact is not None and len(found) == 1:
-                found = [found[0]._replace(exact=exact)]
+            if exact is not None and found:
+                whole = found[0]._replace(end=found[-1].end, exact=exact, parts=tuple(found))
+                found = [whole]
             out += found
     except (ValueError, TypeError, AttributeError, ZeroDivisionError, OverflowError) as error:
         raise FileProblem(f"{name}: this drawing cannot be read ({error})") from None

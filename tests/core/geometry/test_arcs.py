@@ -127,6 +127,16 @@ def test_a_seam_drawn_to_a_located_crossing_ends_on_it(drawn, pick):
     assert spot not in stops
 
 
+def test_an_arc_with_one_located_end_keeps_to_the_circle_of_the_other():
+    """(3, √7) to 12 decimals lies a hair outside the circle of radius 4; a circle through it would
+    leave the block near (4, 0), which it only touches."""
+    arc = Curve(Point(F(3), F("2.645751311065")), point(4, 0), point(0, 0))
+    found = arrange(F(4), F(4), [arc, Curve(point(3, 0), point(3, 4))])
+    assert [f.kind for f in found.faults] == []
+    assert len(found.faces) == 3
+    assert abs(whole(found) - 16) < 1e-9
+
+
 def test_crossings_in_the_field_are_exact():
     arc = Curve(point(2, 0), point(0, 2), point(0, 0))
     found = arrange(F(2), F(2), [arc, Curve(point(0, 0), point(2, 2))])

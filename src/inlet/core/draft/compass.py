@@ -6,11 +6,11 @@ from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.symmetry import repeated_points
-from inlet.core.geometry.crossings import LOCATED
+from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn, dot
 from inlet.core.geometry.polygon import Line
-from inlet.core.numbers import Exact, root_up, sqrt_exact
+from inlet.core.numbers import root_up, sqrt_exact
 from inlet.core.project import Block, replace
 
 
@@ -51,17 +51,10 @@ def swing(draft: Draft, p: Point, q: Point, about: Point) -> list[Point]:
         ratio = squared / dot(seen, seen)
         k = sqrt_exact(ratio) or root_up(ratio)
         for sign in (1, -1):
-            at = Point(_short(about.x + sign * k * u.x), _short(about.y + sign * k * u.y))
+            at = short_point(Point(about.x + sign * k * u.x, about.y + sign * k * u.y))
             if at not in found and _on_seam(draft, number, at):
                 found.append(at)
     return found
-
-
-def _short(x: Exact) -> Exact:
-    """An exact coordinate as it is, one whose root was taken upward to 12 decimals."""
-    if isinstance(x, Fraction) and x.denominator > LOCATED // 1000:
-        return Fraction(round(x * LOCATED), LOCATED)
-    return x
 
 
 def _on_seam(draft: Draft, number: int, at: Point) -> bool:

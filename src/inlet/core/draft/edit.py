@@ -7,8 +7,9 @@ from fractions import Fraction
 
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
 from inlet.core.geometry.arrangement import Arrangement
+from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, circle_of, within_arc
-from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.outline import inside_point, side
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.numbers import Exact
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along
@@ -25,7 +26,8 @@ def merged(seams: Iterable[Seam], drawn: Sequence[Seam] = ()) -> tuple[Seam, ...
     """``drawn`` and more seams, those that overlap along one line or circle made one."""
     out = list(drawn)
     for seam in seams:
-        out = _joined_to(out, seam)
+        if seam.ends[0] != seam.ends[1]:
+            out = _joined_to(out, seam)
     return tuple(out)
 
 
@@ -93,7 +95,8 @@ def erase_pieces(block: Block, pieces: Sequence[Curve]) -> Block:
     kept = [seam.curve for seam in block.seams]
     for piece in pieces:
         kept = [left for curve in kept for left in _without(curve, piece)]
-    seams = tuple(seam_along(curve) for curve in kept)
+    found = (seam_along(curve) for curve in kept)
+    seams = tuple(seam for seam in found if seam.ends[0] != seam.ends[1])
     return keep_cloth(block, replace(block, seams=seams))
 
 
@@ -223,7 +226,9 @@ def anchor_in(now: Arrangement, face: int) -> Pair | None:
     outline = now.outlines[face]
     middle = inside_point(outline)
     if not now.faces[face].holes:
-        return middle.x, middle.y
+        short = short_point(middle)
+        best = short if side(outline, short) > 0 else middle
+        return best.x, best.y
     # Where an island lies in the middle, go towards each corner until clear of it.
     near = (
         corner.minus(corner.minus(middle).scaled(Fraction(1, k), Fraction(1, k)))

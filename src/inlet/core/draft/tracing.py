@@ -20,12 +20,14 @@ Bounds = tuple[float, float, float, float]
 
 class Stroke(NamedTuple):
     """A line, or an arc of less than half a circle about ``centre``, in the drawing's own units.
-    ``exact`` is the same on our grid, where the drawing says it."""
+    ``exact`` is the same on our grid, where the drawing says it; ``parts`` are what it is drawn in,
+    for where that is not to be believed."""
 
     start: Place
     end: Place
     centre: Place | None = None
     exact: Curve | None = None
+    parts: tuple[Stroke, ...] = ()
 
 
 class Traced(NamedTuple):
@@ -70,9 +72,13 @@ def trace(block: Block, strokes: Sequence[Stroke], box: Bounds) -> Traced:
     snap_x, snap_y = _snapper(block.columns), _snapper(block.rows)
     off = out = 0
     seams: list[Curve] = []
-    for stroke in strokes[:MOST_SEAMS]:
-        if stroke.exact is not None and _agrees(stroke, stroke.exact, box, (kx, ky)):
-            seams.append(stroke.exact)
+    todo = list(strokes[:MOST_SEAMS])
+    for stroke in todo:
+        if stroke.exact is not None:
+            if _agrees(stroke, stroke.exact, box, (kx, ky)):
+                seams.append(stroke.exact)
+            else:
+                todo += stroke.parts
             continue
         ends = []
         for x, y in (stroke.start, stroke.end):

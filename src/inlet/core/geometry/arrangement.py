@@ -159,7 +159,7 @@ def arrange(width: Exact, height: Exact, seams: Sequence[Seamlike]) -> Arrangeme
     corners = [p for seam, _, _ in pieces for p in seam if p is not None]
     scale = common_denominator(corners)
     loose = any(is_long(x, 9) for p in corners for x in p)
-    stretches = merge(pieces, scale, faults)
+    stretches = merge(pieces, scale, loose, faults)
     vertices = Vertices()
     chains = cut_at_crossings(stretches, vertices, scale, loose)
     places = vertices.floats()

@@ -35,7 +35,7 @@ from inlet.core.geometry.stretches import (
     Stretch,
     line_form,
 )
-from inlet.core.numbers import Root2, floor_exact, sqrt_exact
+from inlet.core.numbers import Exact, Root2, floor_exact, sqrt_exact
 
 HAIR = 1e-9
 """Of a stretch's length: crossings this near to an end are decided exactly."""
@@ -444,6 +444,19 @@ def _round_in_order(
                 if (ax - h) * (by - k) - (ay - k) * (bx - h) < 0:
                     chain[i], chain[i + 1] = v, u
     return chain
+
+
+def short_point(p: Point) -> Point:
+    """A point as a seam may keep it: itself, or, where its exact numbers are longer than any
+    construction's, to 12 decimals, like a point outside the field."""
+    return Point(_shortened(p.x), _shortened(p.y))
+
+
+def _shortened(x: Exact) -> Exact:
+    if isinstance(x, Root2):
+        long = max(abs(x.p), abs(x.q), x.d) > LOCATED
+        return Fraction(round(float(x) * LOCATED), LOCATED) if long else x
+    return Fraction(round(x * LOCATED), LOCATED) if x.denominator > LOCATED else x
 
 
 def line_meets_circle(line: Line, circle: Circle) -> list[Point]:

@@ -12,7 +12,7 @@ from math import acos, atan2, cos, hypot, pi, sin, sqrt
 from typing import NamedTuple
 
 from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.numbers import Exact, root_up
+from inlet.core.numbers import Exact, Root2, root_up
 
 
 class Circle(NamedTuple):
@@ -47,10 +47,17 @@ class Curve(NamedTuple):
 
 
 def circle_of(curve: Curve) -> Circle:
-    """The circle an arc lies on."""
+    """The circle an arc lies on: through the end whose numbers are shorter, as the other may be a
+    place that lies on it only to 12 decimals."""
     assert curve.centre is not None
-    step = curve.start.minus(curve.centre)
+    end = curve.start if _digits(curve.start) <= _digits(curve.end) else curve.end
+    step = end.minus(curve.centre)
     return Circle(curve.centre, dot(step, step))
+
+
+def _digits(p: Point) -> int:
+    """How long a point's numbers are, in bits below the unit."""
+    return sum((x.d if isinstance(x, Root2) else x.denominator).bit_length() for x in p)
 
 
 def arc_fault(start: Point, end: Point, centre: Point) -> str | None:

@@ -11,7 +11,7 @@ from functools import cmp_to_key
 from math import gcd, lcm
 from typing import Any, NamedTuple
 
-from inlet.core.geometry.curve import Curve
+from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, Root2
 
@@ -153,11 +153,11 @@ def beyond(seam: Curve, width: Exact, height: Exact) -> Point | None:
 
 
 def merge(
-    pieces: Sequence[tuple[Curve, int, bool]], scale: int, faults: list[Fault]
+    pieces: Sequence[tuple[Curve, int, bool]], scale: int, loose: bool, faults: list[Fault]
 ) -> list[Stretch]:
     """One stretch for each connected piece of a line; on a circle, one between neighbouring ends.
     ``pieces`` are seams with their index and whether they may leave the block; overlaps become
-    ``duplicate`` faults."""
+    ``duplicate`` faults. ``loose``: ends may be located, and off their line by a hair."""
     on_line: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
     on_circle: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]] = {}
     for seam, index, leaves in pieces:
@@ -167,15 +167,61 @@ def merge(
             on_line.setdefault(line_key(low, high), []).append((low, high, index))
         else:
             h, k = scaled(seam.centre, scale)
-            r2 = (p[0] - h) * (p[0] - h) + (p[1] - k) * (p[1] - k)
+            squared = circle_of(seam).squared * scale * scale
+            r2 = squared if isinstance(squared, Root2) else squared.numerator
             if not seam.clockwise:
                 p, q = q, p
             on_circle.setdefault((h, k, r2), []).append((p, q, index, leaves))
+    if loose:
+        on_line, on_circle = _same_lines(on_line), _same_circles(on_circle)
     out: list[Stretch] = []
     for line, found in on_line.items():
         out += _merge_line(line, found, scale, faults)
     for circle, arcs in on_circle.items():
         out += _merge_circle(circle, arcs, scale, faults)
+    return out
+
+
+_HAIR = 1e-9
+
+
+def _same_circles(
+    found: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]],
+) -> dict[CircleKey, list[tuple[Spot, Spot, int, bool]]]:
+    """Arcs about one centre whose radii differ by a hair, as their ends are located, on one
+    circle: the one whose numbers are shortest."""
+    out: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]] = {}
+    for key in sorted(found, key=lambda k: len(str(k[2]))):
+        h, k, r2 = key
+        near = (
+            other
+            for other in out
+            if other[:2] == (h, k) and abs(float(other[2]) - float(r2)) <= _HAIR * float(r2)
+        )
+        out.setdefault(next(near, key), []).extend(found[key])
+    return out
+
+
+def _same_lines(
+    found: dict[LineKey, list[tuple[Spot, Spot, int]]],
+) -> dict[LineKey, list[tuple[Spot, Spot, int]]]:
+    """Straight seams that lie along another's line to within a hair, on that line."""
+    out: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
+    forms: list[tuple[LineKey, float, float, float, float]] = []
+    for key in sorted(found, key=lambda k: len(str(k))):
+        ends = [(float(x), float(y)) for piece in found[key] for x, y in piece[:2]]
+        length = max(abs(x - ends[0][0]) + abs(y - ends[0][1]) for x, y in ends)
+        near = (
+            other
+            for other, a, b, c, n in forms
+            if all(abs(a * x + b * y - c) <= _HAIR * n * length for x, y in ends)
+        )
+        home = next(near, None)
+        if home is None:
+            home = key
+            a, b, c = (float(v) for v in key)
+            forms.append((key, a, b, c, (a * a + b * b) ** 0.5))
+        out.setdefault(home, []).extend(found[key])
     return out
 
 

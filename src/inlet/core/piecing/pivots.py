@@ -47,7 +47,7 @@ def _stuck(draft: Draft, part: Part) -> Iterator[Problem]:
             f"{what} at {{place}} and none goes straight through: it needs a set-in seam.",
         )
     curved = any(isinstance(arrangement.lines[run.line], Circle) for run in runs)
-    if not pivots and not curved:  # curves are the drawing's own problem
+    if not pivots and not curved and seams_at:  # curves are the drawing's own problem
         circle = _circle(runs, seams_at)
         points = tuple(arrangement.points[v] for v in circle)
         if points:

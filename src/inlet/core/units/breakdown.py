@@ -140,12 +140,15 @@ class _Breaker:
         best: tuple[Part, _Cost] | None = None
         for lines in ways:
             parts = self._split(faces, lines)
+            if len(parts) < 2:
+                continue  # seams a hair apart, with no patch's middle between them
             solved = [self.solve(p) for p in parts]
             across = self._across(lines[0])
             grouped, cost = self._group_strips(solved, across)
             if best is None or cost < best[1]:
                 best = Part(faces, outline, kind, grouped, across), cost
-        assert best is not None
+        if best is None:
+            return self._stuck(faces, outline)
         return (best[0], _Cost(0, 0, 1, 1)) if kind else best
 
     # --- where to split -----------------------------------------------------------------------
@@ -310,7 +313,9 @@ class _Breaker:
                 owner.update(dict.fromkeys(joined, joined))
                 waiting.append(min(joined))
         groups = sorted(set(owner.values()), key=min)
-        solved = [self.solve(g) for g in groups if len(g) < len(faces)]
+        if len(groups) == 1:  # joined all round, yet no seam runs through: say so patch by patch
+            groups = [frozenset([f]) for f in sorted(faces)]
+        solved = [self.solve(g) for g in groups]
         costs = [c for _, c in solved]
         cost = _Cost(
             1 + sum(c.stuck for c in costs),
@@ -359,5 +364,7 @@ def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
 
 
 def _size(outline: Polygon) -> tuple[float, float]:
+    if not outline:  # no single loop, see ``_Breaker.outline``
+        return 0.0, 0.0
     xs, ys = zip(*(p.floats() for p in outline), strict=True)
     return round(max(xs) - min(xs), 6), round(max(ys) - min(ys), 6)
