@@ -330,9 +330,7 @@ _LENGTH = re.compile(
     r"\s*(?P<unit>in|inch|inches|\"|″|cm|mm)?"
 )
 _LONGEST = 40
-"""Characters of a typed size, and of what is quoted of a bad number."""
-_LONGEST_EXACT = 400
-"""Characters of a number in a file: room for any that is written, and no denial of service."""
+"""Characters of a number: enough for any real size, and no denial of service by digits."""
 
 
 def _fraction(text: str) -> Fraction:
@@ -349,7 +347,7 @@ def parse_exact(text: str) -> Exact:
     Raises ``NumberError`` for anything else.
     """
     plain = text.strip()
-    found = _EXACT.fullmatch(plain) if 0 < len(plain) <= _LONGEST_EXACT else None
+    found = _EXACT.fullmatch(plain) if 0 < len(plain) <= _LONGEST else None
     if not found:
         raise NumberError(f"“{text[:_LONGEST]}” is not a number")
     rational, sign, factor = found.groups()

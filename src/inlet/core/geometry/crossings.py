@@ -43,6 +43,8 @@ FLAT = 1e-6
 """Sine of the angle below which float crossings are not trusted."""
 LOCATED = 10**12
 """Points outside the field are given to this fraction of a grid unit."""
+LONGEST_ROOT = 10**7
+"""An a + b√2 of larger integers than this is no construction's: it is located, too."""
 CLOSE = 1e-10
 """Grid units within which an end drawn to such a point is taken to be on it."""
 
@@ -454,7 +456,7 @@ def short_point(p: Point) -> Point:
 
 def _shortened(x: Exact) -> Exact:
     if isinstance(x, Root2):
-        long = max(abs(x.p), abs(x.q), x.d) > LOCATED
+        long = max(abs(x.p), abs(x.q), x.d) > LONGEST_ROOT
         return Fraction(round(float(x) * LOCATED), LOCATED) if long else x
     return Fraction(round(x * LOCATED), LOCATED) if x.denominator > LOCATED else x
 

@@ -173,7 +173,8 @@ def merge(
                 p, q = q, p
             on_circle.setdefault((h, k, r2), []).append((p, q, index, leaves))
     if loose:
-        on_line, on_circle = _same_lines(on_line), _same_circles(on_circle)
+        reach = HAIR_APART * scale
+        on_line, on_circle = _same_lines(on_line, reach), _same_circles(on_circle, reach)
     out: list[Stretch] = []
     for line, found in on_line.items():
         out += _merge_line(line, found, scale, faults)
@@ -182,11 +183,12 @@ def merge(
     return out
 
 
-_HAIR = 1e-9
+HAIR_APART = 1e-10
+"""Grid units within which seams with located ends lie along one another."""
 
 
 def _same_circles(
-    found: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]],
+    found: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]], reach: float
 ) -> dict[CircleKey, list[tuple[Spot, Spot, int, bool]]]:
     """Arcs about one centre whose radii differ by a hair, as their ends are located, on one
     circle: the one whose numbers are shortest."""
@@ -196,25 +198,24 @@ def _same_circles(
         near = (
             other
             for other in out
-            if other[:2] == (h, k) and abs(float(other[2]) - float(r2)) <= _HAIR * float(r2)
+            if other[:2] == (h, k) and abs(float(other[2]) ** 0.5 - float(r2) ** 0.5) <= reach
         )
         out.setdefault(next(near, key), []).extend(found[key])
     return out
 
 
 def _same_lines(
-    found: dict[LineKey, list[tuple[Spot, Spot, int]]],
+    found: dict[LineKey, list[tuple[Spot, Spot, int]]], reach: float
 ) -> dict[LineKey, list[tuple[Spot, Spot, int]]]:
     """Straight seams that lie along another's line to within a hair, on that line."""
     out: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
     forms: list[tuple[LineKey, float, float, float, float]] = []
     for key in sorted(found, key=lambda k: len(str(k))):
         ends = [(float(x), float(y)) for piece in found[key] for x, y in piece[:2]]
-        length = max(abs(x - ends[0][0]) + abs(y - ends[0][1]) for x, y in ends)
         near = (
             other
             for other, a, b, c, n in forms
-            if all(abs(a * x + b * y - c) <= _HAIR * n * length for x, y in ends)
+            if all(abs(a * x + b * y - c) <= reach * n for x, y in ends)
         )
         home = next(near, None)
         if home is None:
