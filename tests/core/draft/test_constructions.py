@@ -71,7 +71,7 @@ def test_each_symmetry_puts_a_point_where_its_name_says(key, images):
 
 
 @given(mixed_seams(most=3), st.sets(st.sampled_from([s.key for s in SYMMETRIES]), max_size=2))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=20, deadline=None)
 def test_what_is_repeated_looks_the_same_however_it_is_turned(drawn, keys):
     group = group_of(keys)
     block = empty(6)
@@ -81,7 +81,7 @@ def test_what_is_repeated_looks_the_same_however_it_is_turned(drawn, keys):
 
 
 @given(unit_blocks(), turns)
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=15, deadline=None)
 def test_turning_a_block_changes_no_size(block, turn):
     project = project_of(block)
     plain, other = (plan_block(project, b) for b in (block, turned(block, turn)))
@@ -194,7 +194,7 @@ def test_an_arc_is_erased_by_pieces_and_drawn_over_once():
 
 
 @given(unit_blocks(), st.integers(0, 3), st.integers(0, 1))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=20, deadline=None)
 def test_a_band_put_in_and_taken_out_again_changes_nothing(block, at, axis):
     bands = block.rows if axis else block.columns
     at = min(at, len(bands))

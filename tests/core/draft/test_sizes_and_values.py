@@ -36,7 +36,7 @@ def test_three_by_three_is_comfortable_at_nine_and_awkward_at_ten():
 
 
 @given(unit_blocks(most=2), st.fractions(min_value=2, max_value=15, max_denominator=12))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=15, deadline=None)
 def test_at_the_sizes_named_every_cut_lands(block, size):
     block = replace(block, finished=(size, size))
     sizes = plan_of(block).comfort

@@ -47,7 +47,7 @@ def whole(found) -> float:
 
 
 @given(mixed_seams(most=10))
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=80, deadline=None)
 def test_patches_of_lines_and_arcs_tile_the_block(drawn):
     found = arrange(F(6), F(6), drawn)
     assert abs(whole(found) - 36) < 1e-9
