@@ -6,6 +6,7 @@ from collections.abc import Callable
 from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.draft.bands import Bands
 from inlet.core.draft.edit import merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
@@ -39,6 +40,30 @@ def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...])
             block, more = insert_band(block, axis, now, wanted[now])
             lost += more
     return _stretched(block, columns, rows, lost)
+
+
+def set_typed(block: Block, axis: int, bands: Bands) -> Regridded:
+    """``block`` with the bands of an axis as typed. Sizes make the finished size; a count or
+    proportions divide the size there is."""
+    columns, rows = block.columns, block.rows
+    made = (
+        set_bands(block, columns, bands.proportions)
+        if axis
+        else set_bands(block, bands.proportions, rows)
+    )
+    finished = list(block.finished)
+    finished[axis] = block.finished[axis] if bands.size is None else bands.size
+    sized = replace(made.block, finished=(finished[0], finished[1]))
+    return made._replace(block=sized)
+
+
+def move_line(block: Block, axis: int, index: int, at: Exact) -> Regridded:
+    """``block`` with the grid line after band ``index`` moved to the finished length ``at``, which
+    lies between its neighbours."""
+    unit = block.scale[axis]
+    bands, lines = list(bands_of(block, axis)), grid_lines(bands_of(block, axis))
+    bands[index], bands[index + 1] = at / unit - lines[index], lines[index + 2] - at / unit
+    return set_typed(block, axis, Bands(tuple(bands)))
 
 
 def bands_of(block: Block, axis: int) -> tuple[Exact, ...]:

@@ -10,7 +10,15 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QMenu
 
-from inlet.core.draft.regrid import Regridded, bands_of, insert_band, remove_band, set_bands
+from inlet.core.draft.bands import Bands
+from inlet.core.draft.regrid import (
+    Regridded,
+    bands_of,
+    insert_band,
+    move_line,
+    remove_band,
+    set_typed,
+)
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, nearest_mark, show
@@ -122,19 +130,8 @@ class BandRulers:
         axis, index, at = grip
         lines = self._lines(axis)
         if at != lines[index + 1]:
-            unit = self.session.block.scale[axis]
-            bands = list(bands_of(self.session.block, axis))
-            bands[index], bands[index + 1] = (
-                (at - lines[index]) / unit,
-                (lines[index + 2] - at) / unit,
-            )
-            self._set(axis, tuple(bands))
+            self.session.take_bands(move_line(self.session.block, axis, index, at))
         return True
-
-    def _set(self, axis: int, bands: tuple[Exact, ...]) -> None:
-        block = self.session.block
-        columns, rows = (block.columns, bands) if axis else (bands, block.rows)
-        self.session.take_bands(set_bands(block, columns, rows))
 
     def menu(self, axis: int, band: int) -> QMenu:
         """What can be done to a band."""
@@ -158,9 +155,10 @@ class BandRulers:
         return menu
 
     def _equal(self, axis: int) -> None:
-        bands = bands_of(self.session.block, axis)
-        each = sum(bands[1:], bands[0]) / len(bands)
-        self._set(axis, (each,) * len(bands))
+        """As many bands, all alike."""
+        count = len(bands_of(self.session.block, axis))
+        bands = Bands((Fraction(1),) * count)
+        self.session.take_bands(set_typed(self.session.block, axis, bands))
 
     # --- looks --------------------------------------------------------------------------------
 

@@ -8,11 +8,11 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QWidget
 
 from inlet.core.draft.bands import Bands, parse_bands, show_bands
-from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_bands
+from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_typed
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import NumberError
 from inlet.core.problem import Problem, numbered
-from inlet.core.project import LARGEST_BLOCK_INCHES, replace
+from inlet.core.project import LARGEST_BLOCK_INCHES
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.draft.cloths import Cloths
@@ -94,11 +94,6 @@ class DraftTicket(QWidget):
         session = self.session
         block, measure = session.block, session.measure
         bands: Bands = parse_bands(text, measure.system)
-        columns, rows = block.columns, block.rows
-        if axis:
-            rows = bands.proportions
-        else:
-            columns = bands.proportions
         if bands.size is not None:
             largest = measure.from_inches(LARGEST_BLOCK_INCHES)
             if bands.size > largest:
@@ -106,15 +101,7 @@ class DraftTicket(QWidget):
                     f"together {length_text(bands.size, measure)}, larger than a block can be "
                     f"({length_text(largest, measure)})"
                 )
-        made = set_bands(block, columns, rows)
-        if bands.size is not None:
-            finished = list(made.block.finished)
-            finished[axis] = bands.size
-            made = made._replace(block=replace(made.block, finished=(finished[0], finished[1])))
-        elif len(bands.proportions) != len(bands_of(block, axis)):
-            # Typed as a count or proportions, bands divide the block: its size stays.
-            made = made._replace(block=replace(made.block, finished=block.finished))
-        session.take_bands(made)
+        session.take_bands(set_typed(block, axis, bands))
 
     def _add_band(self, axis: int) -> None:
         block = self.session.block
