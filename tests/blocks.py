@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces
 from inlet.core.draft.patches import draft
+from inlet.core.draft.tray import Box, Stamp, drop
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import clip, line_through
@@ -55,6 +56,19 @@ def block_of(
         seams=tuple(straight(p, q) for p, q in seams(drawn)) if drawn else (),
     )
     return in_cloths(block, cloths)
+
+
+def stamp_block(stamp: Stamp, cell: Exact | int = 3) -> Block:
+    """A block that is one unit of the tray, ``cell`` for each unit of its box."""
+    width, height = stamp.size
+    box = Box(point(0, 0), Point(width, height))
+    block = Block(
+        id="test",
+        finished=(width * cell, height * cell),
+        columns=(F(1),) * int(width),
+        rows=(F(1),) * int(height),
+    )
+    return drop(block, stamp, box, "abc")
 
 
 def add_seam(block: Block, p: Pair, q: Pair) -> Block:

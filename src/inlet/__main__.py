@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from inlet import __version__
-from inlet.core.cutting.comfort import Stock, parse_stock, sizes_from
+from inlet.core.cutting.comfort import sizes_from
 from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import (
@@ -22,6 +22,7 @@ from inlet.core.project import (
     new_block,
     replace,
 )
+from inlet.core.units.stock import Stock, parse_stock
 from inlet.core.units.words import piece_text
 from inlet.core.words import cloth_name, length_text, size_text
 from inlet.files.plan_json import plan_dict, stock_list

@@ -65,9 +65,10 @@ def test_pieces_and_cloth_in_words():
     block = block_of("0 0 1 1", size=(3, 3))
     project = project_of(block)
     plan = plan_block(project, block)
-    pieces = plan.units[0].method.pieces
+    method = plan.units[0].method
+    pieces = method.pieces
     assert piece_text(pieces[0], INCH) == "3 7/8 in square"
-    told = move_text("Cut {all}; keep {1}; sew {seam}.", pieces, project)
+    told = move_text("Cut {all}; keep {1}; sew {seam}.", method, project)
     assert told == (
         "Cut 1 × 3 7/8 in square of A, 1 × 3 7/8 in square of B; keep the 3 7/8 in square of B; "
         "sew 1/4 in."

@@ -9,6 +9,7 @@ from typing import NamedTuple
 
 from inlet.core.cutting.comfort import Comfort, comfort
 from inlet.core.cutting.cuts import Cut, cut_list
+from inlet.core.cutting.sets import PlannedSet, plan_sets
 from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
@@ -21,7 +22,7 @@ from inlet.core.problem import Problem
 from inlet.core.project import MOST_SEAMS, Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down
 from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.units import find_units
+from inlet.core.units.planned import plan_units
 from inlet.core.words import cloth_name, length_text, size_text
 
 
@@ -39,7 +40,8 @@ def deep_trees() -> Iterator[None]:
 
 
 class BlockPlan(NamedTuple):
-    """Everything worked out for ``copies`` of one block. ``assembly`` is None and ``resewn`` False
+    """Everything worked out for ``copies`` of one block. ``units`` are all of them, each followed
+    by those nested in it. ``assembly`` is None and ``resewn`` False
     where the draft has an error; units, cuts and cloth are still there as far as they go."""
 
     project: Project
@@ -55,6 +57,7 @@ class BlockPlan(NamedTuple):
     resewn: bool
     problems: tuple[Problem, ...]
     comfort: Comfort
+    sets: tuple[PlannedSet, ...] = ()
 
     @property
     def measure(self) -> Measure:
@@ -81,11 +84,9 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
     measure = project.measure
     drawn = draft(block)
     root = break_down(drawn)
-    units = tuple(
-        UnitPlan(unit, copies, measure, block.methods.get(unit.kind))
-        for unit in find_units(drawn, root)
-    )
-    cuts = cut_list(units)
+    units = plan_units(project, block, drawn, root, copies)
+    sets = plan_sets(units)
+    cuts = cut_list(units, sets)
     cloth = lay_out(project, cuts)
     problems = [*drawing_problems(drawn, project), *pivot_problems(drawn, root)]
     broken = any(p.level == "error" for p in problems)
@@ -110,6 +111,7 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
         good,
         tuple(sorted(problems, key=lambda p: p.level != "error")),
         sizes,
+        sets,
     )
 
 

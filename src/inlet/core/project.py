@@ -32,18 +32,31 @@ class _Value(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):
 
 
 class Measure(_Value, frozen=True, kw_only=True):
-    """How this project measures: lengths are in ``system`` ("inch" or "cm")."""
+    """How this project measures: lengths are in ``system`` ("inch" or "cm"). ``oversize`` is what
+    the trim school cuts larger: up to the next mark of the first, plus the second. ``squaring`` is
+    lost of each strip to square its end. Where they are None the usual ones hold."""
 
     system: str = "inch"
     seam: Exact = Fraction(1, 4)
     ruler: Exact = Fraction(1, 8)
     school: str = "exact"
+    oversize: Pair | None = None
+    squaring: Exact | None = None
 
     @property
     def mark(self) -> Fraction:
         """The ruler mark; files with an irrational one are refused."""
         assert isinstance(self.ruler, Fraction)
         return self.ruler
+
+    @property
+    def larger(self) -> Pair:
+        """The trim school's rule, see ``oversize``."""
+        return self.oversize if self.oversize is not None else OVERSIZE[self.system]
+
+    @property
+    def squared_off(self) -> Exact:
+        return self.squaring if self.squaring is not None else SQUARING[self.system]
 
     def inches(self, length: Exact) -> Exact:
         """A length of this project in inches."""
@@ -53,6 +66,11 @@ class Measure(_Value, frozen=True, kw_only=True):
         return length if self.system == "inch" else length * CM_PER_INCH
 
 
+OVERSIZE: dict[str, Pair] = {
+    "inch": (Fraction(1, 8), Fraction(1, 8)),
+    "cm": (Fraction(1, 10), Fraction(3, 10)),
+}
+SQUARING = {"inch": Fraction(1, 2), "cm": Fraction(1)}
 INCH = Measure()
 METRIC = Measure(system="cm", seam=Fraction(3, 4), ruler=Fraction(1, 10))
 
@@ -140,10 +158,35 @@ class FabricAt(_Value, frozen=True, kw_only=True):
     fabric: str
 
 
+class Choice(_Value, frozen=True, kw_only=True):
+    """What the maker chose for one unit, the one with a patch around ``point``: its ``label``, its
+    ``method``, its ``school``, the cut cloth it is made from (``stock``, as in “10 squares”); empty
+    where the block's or the project's choice holds."""
+
+    point: Pair
+    label: str = ""
+    method: str = ""
+    school: str = ""
+    stock: str = ""
+
+
+class Rates(_Value, frozen=True, kw_only=True):
+    """How long the maker takes, in seconds: to cut one shape or line, draw a line, sew a seam (and
+    each ten inches of it, or 25 cm), press one seam, trim one unit."""
+
+    cut: int = 12
+    mark: int = 15
+    seam: int = 10
+    length: int = 15
+    press: int = 10
+    trim: int = 30
+
+
 class Block(_Value, frozen=True, kw_only=True):
     """A drafted block. Bands (``columns``, ``rows``) are proportions; coordinates of seams are in
     grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
-    ``marks`` are points carried there with the compass, to draw seams between."""
+    ``marks`` are points carried there with the compass, to draw seams between. ``methods`` are by
+    kind of unit, ``units`` the choices for single ones."""
 
     id: str
     name: str = ""
@@ -154,6 +197,7 @@ class Block(_Value, frozen=True, kw_only=True):
     fabric_at: tuple[FabricAt, ...] = ()
     marks: tuple[Pair, ...] = ()
     methods: dict[str, str] = {}
+    units: tuple[Choice, ...] = ()
 
     @property
     def title(self) -> str:
@@ -184,6 +228,7 @@ class Project(_Value, frozen=True, kw_only=True):
     fabrics: tuple[Fabric, ...] = ()
     blocks: tuple[Block, ...] = ()
     quilt: dict[str, Any] | None = None
+    rates: Rates | None = None
 
     def block(self, block_id: str) -> Block:
         """The block of that id; ``KeyError`` if there is none."""

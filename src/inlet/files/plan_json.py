@@ -5,12 +5,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from inlet.core.cutting.comfort import Comfort, Stock, sizes_from
+from inlet.core.cutting.comfort import Comfort, sizes_from
+from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import Exact, Root2, write_exact
 from inlet.core.piecing.joins import Join, count_joins
 from inlet.core.plan import BlockPlan
-from inlet.core.units.chosen import CutPiece, Method, UnitPlan
+from inlet.core.units.chosen import CutPiece, UnitPlan
+from inlet.core.units.compare import Cost, costs, reason, recommended
+from inlet.core.units.stock import Stock
 
 VERSION = 1
 _LONGEST_FRACTION = 10**6
@@ -50,7 +53,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             }
             for p in plan.draft.patches
         ],
-        "units": [_unit(u) for u in plan.units],
+        "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
         "cuts": [
             {
                 "fabric": c.fabric,
@@ -58,10 +61,14 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
                 "cut": _pair(c.cut),
                 "count": c.number,
                 "crosscut": c.crosscut,
+                **({"lean": c.lean} if c.lean else {}),
+                "label": c.label,
                 "for": list(c.labels),
+                **({"owned": True} if c.owned else {}),
             }
             for c in plan.cuts
         ],
+        "strip_sets": [_set(s) for s in plan.sets],
         "assembly": _join(plan.assembly),
         "seams": {
             "straight": straight,
@@ -136,31 +143,76 @@ def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
     ]
 
 
-def _unit(plan: UnitPlan) -> dict[str, Any]:
+def _set(one: PlannedSet) -> dict[str, Any]:
+    return {
+        "bands": [{"fabric": cloth, "finished": number(width)} for width, cloth in one.bands],
+        "unfinished": number(one.wide),
+        "for": list(one.labels),
+        "segments": [
+            {"finished": number(s.height), "cut": number(s.cut), "count": s.number,
+             "for": list(s.labels)}
+            for s in one.segments
+        ],
+        "sets": [number(length) for length in one.lengths],
+        "from": [
+            {"strips": c.kind, "long": number(c.long), "sets": c.sets, "left": number(c.left)}
+            for c in one.choices
+        ],
+    }  # fmt: skip
+
+
+def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dict[str, Any]:
     unit = plan.unit
+    found = costs(plan, whole.project.rates)
+    best = recommended(found, whole.measure)
     return {
         "label": unit.label,
         "kind": unit.kind,
-        "count": plan.count,
+        "count": plan.count if number_of is None else number_of,
         "finished": _pair(unit.size),
         "unfinished": _pair(plan.unfinished),
         "fabrics": list(unit.fabrics),
         "mirror_of": unit.mirror_of,
         "method": plan.method.name,
-        "methods": [_method(m) for m in plan.methods],
-        "inside": [],
+        "school": plan.school,
+        "hands": plan.hands,
+        "recommended": {"name": best.method.name, "why": reason(best, found)},
+        "methods": [_method(cost) for cost in found],
+        "inside": [
+            _unit(inner, whole, inner.unit.nested_in(unit) * whole.copies) for inner in plan.inside
+        ],
     }
 
 
-def _method(method: Method) -> dict[str, Any]:
+def _method(cost: Cost) -> dict[str, Any]:
+    method = cost.method
     return {
         "name": method.name,
         "makes": method.way.makes,
         "runs": method.runs,
         "surplus": method.surplus,
+        "mirrored": method.mirrored,
+        "mirrored_surplus": method.mirrored_over,
+        "made_with": method.made_with,
         "trim_to": _pair(method.trim_to) if method.trim_to else None,
         "pieces": [_piece(p) for p in method.pieces],
-    }
+        "compare": {
+            "minutes": round(cost.minutes, 1),
+            "cloth": round(cost.cloth, 2),
+            "wasted": round(cost.wasted, 2),
+            "pieces": cost.pieces,
+            "cuts": cost.cuts,
+            "seams": cost.seams,
+            "presses": cost.presses,
+            "trims": cost.trims,
+            "bias_outside": cost.bias,
+        },
+        "left_over": [
+            {"kind": b.kind, "finished": _pair(b.size), "count": b.number,
+             "fabrics": list(dict.fromkeys(b.fabrics))}
+            for b in method.left_over
+        ],
+    }  # fmt: skip
 
 
 def _piece(cut: CutPiece) -> dict[str, Any]:
@@ -172,6 +224,8 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
         "exact": _pair(piece.exact),
         "count": cut.number,
         "crosscut": piece.crosscut,
+        **({"lean": piece.lean} if piece.lean else {}),
+        **({"stock": cut.stock} if cut.stock is not None else {}),
         **({"outline": _outline(piece.outline)} if piece.outline else {}),
     }
 

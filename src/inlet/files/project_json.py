@@ -221,7 +221,7 @@ def _plain(value: Any) -> Any:
     return [_plain(v) for v in value] if isinstance(value, list) else value
 
 
-_NEWER = ("marks",)
+_NEWER = ("marks", "units")
 """Lists that files before them do not have: left out where empty."""
 
 

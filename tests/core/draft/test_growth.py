@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.cutting.comfort import Stock, _meet, _Series, growths, parse_stock, sizes_from
+from inlet.core.cutting.comfort import _meet, _Series, growths, sizes_from
 from inlet.core.draft.edit import add_seams, erase_pieces, one_cloth_a_patch, paint_all
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import bands_of, set_bands
@@ -27,6 +27,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers import NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, FabricAt, Project, replace, seam_along
+from inlet.core.units.stock import Stock, parse_stock
 from inlet.files.plan_json import plan_dict, stock_list
 from tests.blocks import (
     CLOTHS,
@@ -105,14 +106,17 @@ def test_a_size_from_stock_can_be_cut_from_it(block, shape, width):
         ("2 1/2 strips, 5 squares", "inch", [("strip", F(5, 2)), ("square", F(5))]),
         ("10 in Squares;", "inch", [("square", F(10))]),
         ("6 cm strip, 120mm squares", "cm", [("strip", F(6)), ("square", F(12))]),
+        ("9 x 7 scraps", "inch", [("scrap", F(7), F(9))]),
         ("", "inch", []),
     ],
 )
 def test_stock_as_typed(text, system, stock):
-    assert [tuple(s) for s in parse_stock(text, system)] == stock
+    assert list(parse_stock(text, system)) == [Stock(*s) for s in stock]
 
 
-@pytest.mark.parametrize("text", ["5 ribbons", "squares", "0 squares", "x strips", "5"])
+@pytest.mark.parametrize(
+    "text", ["5 ribbons", "squares", "0 squares", "x strips", "5", "7 scraps", "7 x 8 squares"]
+)
 def test_stock_that_is_none(text):
     with pytest.raises(NumberError):
         parse_stock(text, "inch")

@@ -110,7 +110,7 @@ def test_seams_in_a_circle_need_a_partial_seam_and_say_where(turn):
     assert plan.assembly is None
     # its cuts are listed all the same, and its units named
     assert sum(c.number for c in plan.cuts) == 5
-    assert {u.unit.kind for u in plan.units} == {"rectangle", "square"}
+    assert {u.unit.kind for u in plan.units} == {"ring"}
 
 
 def test_a_circle_deep_inside_is_found():

@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
+from inlet.core.draft.tray import stamps
 from inlet.core.project import FabricAt, replace, straight
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units, letters
-from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, turns
+from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, stamp_block, turns
 
 
 def units_of(block):
@@ -42,6 +43,84 @@ def test_geese_are_twice_as_wide_as_high(height, turn, cloths):
     assert kinds(turned(other, turn)) == {"other": 3}
 
 
+STAMPS = {f"{s.kind}: {s.words}": s for s in stamps()}
+
+
+@pytest.mark.parametrize("name", STAMPS)
+@pytest.mark.parametrize("seed", range(2))
+def test_every_unit_is_named_in_any_turn_and_colouring(name, seed):
+    """Two blocks of each: one turned, one mirrored, in different sizes and cloths."""
+    stamp = STAMPS[name]
+    cloths = ("ab", "cabd")[seed]
+    block = turned(stamp_block(stamp, F(3 + seed, 2)), (2 * seed + 1, bool(seed)))
+    if stamp.kind not in ("checkerboard",):
+        block = in_cloths(block, cloths)
+    assert kinds(block) == {stamp.kind: 1}
+    assert units_of(block)[0].part.nested == ()
+
+
+FOUR_PATCH_ON_POINT = "3/4 1/4 1/4 3/4 / 1/4 1/4 3/4 3/4"
+SQUARE_ON_POINT = "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0"
+RING = "2 0 2 2 / 3 2 1 2 / 1 3 1 1 / 0 1 2 1"
+FRAME = "1 1 4 1 / 1 4 4 4 / 1 0 1 5 / 4 0 4 5"
+
+
+@pytest.mark.parametrize(
+    ("drawn", "cells", "kind", "nested"),
+    [
+        (f"{SQUARE_ON_POINT} / {FOUR_PATCH_ON_POINT}", 1, "square-in-square", "four-patch"),
+        (f"{SQUARE_ON_POINT} / 1/4 1/4 3/4 1/4 / 3/4 1/4 3/4 3/4 / 3/4 3/4 1/4 3/4 / "
+         "1/4 3/4 1/4 1/4", 1, "square-in-square", "square-in-square"),
+        (f"{RING} / 1 1 2 2", 3, "ring", "half-square-triangle"),
+        (f"{FRAME} / 1 1 4 4 / 1 4 4 1", 5, "rounds", "quarter-square-triangle"),
+        (f"{FRAME} / 5/2 1 5/2 4 / 1 5/2 4 5/2", 5, "rounds", "four-patch"),
+    ],
+)  # fmt: skip
+@pytest.mark.parametrize("turn", [(0, False), (1, True), (2, False)])
+def test_what_is_nested_in_a_unit_is_named_too(drawn, cells, kind, nested, turn):
+    block = turned(block_of(drawn, cells, cells, cloths="abc"), turn)
+    found = units_of(block)
+    assert [u.kind for u in found if u.tiles] == [kind]
+    (inner,) = [u for u in found if not u.tiles]
+    assert inner.kind == nested
+    assert inner.nested_in(found[0]) == 1
+    assert [p.kind for p in found[0].part.nested] == [nested]
+
+
+@pytest.mark.parametrize(
+    ("drawn", "columns", "rows", "kind"),
+    [
+        ("0 0 1 3", 1, 3, "half-rectangle-triangle"),
+        ("0 0 3 2", 3, 2, "half-rectangle-triangle"),
+        ("1 0 0 1", 3, 2, "corner-triangle"),
+        ("2 0 0 2", 3, 2, "corner-triangle"),
+        ("2 0 0 2 / 3 0 1 2", 3, 2, "corner-triangle"),  # a trapezoid has met in the middle
+        ("1 0 0 1 / 2 2 3 1", 3, 2, "corner-triangle"),
+        ("0 0 1 1 / 1 1 2 0 / 1 1 1 2", 2, 2, "set-in"),
+        ("1 0 1 1 / 1 1 0 1", 2, 2, "set-in"),  # an L and the square that is set into it
+        ("1 0 1 1 / 0 1 2 1 / 0 2 2 2 / 1 1 1 2", 2, 3, None),
+        ("1 0 1 3 / 2 0 2 3 / 1 1 2 1 / 1 2 2 2", 3, 3, "rounds"),  # sides last
+        ("2 2 2 1 / 1 1 3 1 / 2 2 1 2 / 1 1 1 3", 3, 3, None),
+        (
+            "0 1 1 1 / 1 0 1 2 / 0 2 2 2 / 2 0 2 3 / 0 3 3 3 / 3 0 3 4",
+            4,
+            4,
+            "rounds",
+        ),  # on two sides
+        ("1 0 1 3 / 2 0 2 3 / 3 0 3 3 / 0 3 4 3", 4, 4, None),  # bars over a bar
+        ("4/3 0 4/3 1 / 7/3 1 7/3 3 / 4/3 2 3 2 / 4/3 1 4/3 3 / 0 1 3 1", 3, 3, None),
+        ("2 0 2 3 / 4 3 1 3 / 1 4 1 1 / 0 1 2 1", 4, 4, "ring"),
+    ],
+)
+def test_proportions(drawn, columns, rows, kind):
+    size = (F(3 * columns, 2), F(3 * rows, 2))
+    found = kinds(block_of(drawn, columns, rows, size, "abc"))
+    if kind is None:
+        assert sum(found.values()) > 1
+    else:
+        assert found == {kind: 1}
+
+
 @pytest.mark.parametrize(
     ("drawn", "columns", "rows", "size", "cloths", "expected"),
     [
@@ -63,11 +142,8 @@ def test_geese_are_twice_as_wide_as_high(height, turn, cloths):
         # four half-square triangles set as a wheel are four half-square triangles
         ("1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 1 2 0 / 0 2 1 1 / 1 1 2 2", 2, 2, (6, 6), "ab",
          {"half-square-triangle": 4}),
-        # a square set on point: its corners are odd pieces, it is a square
-        ("1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0", 1, 1, (4, 4), "ab",
-         {"square": 1, "other": 4}),
-        # stretched out of square, a diagonal makes no half-square triangle
-        ("0 0 1 1", 1, 1, (4, 6), "ab", {"other": 2}),
+        # stretched out of square, two diagonals make no hourglass
+        ("0 0 1 1 / 1 0 0 1", 1, 1, (4, 6), "ab", {"other": 4}),
     ],
 )  # fmt: skip
 def test_blocks_break_down_as_a_quilter_would(drawn, columns, rows, size, cloths, expected):

@@ -11,7 +11,6 @@ square) lands at no size, and is named as such.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
 from functools import reduce
@@ -21,16 +20,16 @@ from typing import NamedTuple
 from inlet.core.numbers import (
     CM_PER_INCH,
     Exact,
-    NumberError,
     Root2,
     ceil_exact,
     floor_exact,
     next_mark,
-    parse_length,
 )
 from inlet.core.project import INCH, METRIC, Block, Measure, Pair
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.pieces import Piece
+from inlet.core.units.stock import Stock
+from inlet.core.units.way import every_piece
 from inlet.core.units.ways import ways
 
 FARTHEST = 4
@@ -48,16 +47,27 @@ class Growth(NamedTuple):
     side: int
     grows: Exact
     adds: Exact
+    seam: Exact
 
     @property
     def aim(self) -> Exact:
-        """What should land on a mark now: the cut without its allowances' √2."""
-        return self.grows + rational_part(self.adds)
+        """What should land on a mark now: the cut without its allowances' √2; where they have
+        another root in them, as on a slope, with the plain 2s."""
+        rest = rational_part(self.adds)
+        return self.grows + (rest if _is_short(rest) else 2 * self.seam)
 
     @property
     def lands(self) -> bool:
         """Can it land at any size?"""
         return _is_short(self.grows)
+
+
+def _without_root(grows: Exact) -> Exact:
+    """A growth as the short number it is, where roots taken upward left a hair on it."""
+    if _is_short(grows) or isinstance(grows, Root2):
+        return grows
+    short = grows.limit_denominator(10**4)
+    return short if abs(float(grows - short)) < 1e-9 else grows
 
 
 def rational_part(x: Exact) -> Fraction:
@@ -95,12 +105,15 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     for plan in units:
         twice = plan.unit.scaled(Fraction(2))
         way = next(w for w in ways(twice, plan.measure.seam) if w.name == plan.method.name)
-        for now, then in zip(plan.method.way.pieces, way.pieces, strict=False):
+        seam = plan.measure.seam
+        pieces = every_piece(plan.method.way, seam), every_piece(way, seam)
+        for now, then in zip(*pieces, strict=False):
             if now.shape == "template":
                 continue
             for side in (0, 1) if now.shape == "rectangle" else (0,):
-                grows = then.exact[side] - now.exact[side]
-                out.append(Growth(plan.unit.label, now, side, grows, now.exact[side] - grows))
+                grows = _without_root(then.exact[side] - now.exact[side])
+                adds = now.exact[side] - grows
+                out.append(Growth(plan.unit.label, now, side, grows, adds, plan.measure.seam))
     return out
 
 
@@ -190,27 +203,6 @@ def _around(
 
 
 # --- from what is owned -----------------------------------------------------------------------
-
-
-class Stock(NamedTuple):
-    """Cloth already cut: strips or squares, so wide."""
-
-    shape: str
-    width: Exact
-
-
-def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
-    """``2 1/2 strips, 5 squares`` as stock. Raises ``NumberError`` with a sentence."""
-    out = []
-    for part in filter(None, (p.strip() for p in re.split(r"[,;]", text))):
-        found = re.fullmatch(r"(.*?)\s*(?:in\s+)?(strip|square)s?", part, re.IGNORECASE)
-        if not found:
-            raise NumberError(f"“{part}” is neither strips nor squares; write it like 5 squares")
-        width = parse_length(found[1], system)
-        if width <= 0:
-            raise NumberError("cloth must be wider than 0")
-        out.append(Stock(found[2].lower(), width))
-    return tuple(out)
 
 
 class StockSize(NamedTuple):

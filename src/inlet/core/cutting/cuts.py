@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.units.chosen import UnitPlan
+from inlet.core.units.chosen import UnitPlan, cut_size
 
 CutSize = tuple[Fraction, Fraction]
 
 
 class Cut(NamedTuple):
-    """``number`` shapes of one cut size from one cloth. ``cut`` is (shorter, longer side);
-    ``labels`` are the units they go into; ``outline`` is a template's finished outline."""
+    """``number`` shapes of one cut size from one cloth. ``cut`` is (shorter, longer side), of a
+    strip (width, length); ``labels`` are the units they go into; ``outline`` is a template's
+    finished outline; ``lean`` the way a rectangle's diagonal runs. ``label`` is what is pinned to
+    the stack: the unit that first wants it, numbered where that one wants several. ``owned`` comes
+    from cloth cut already."""
 
     fabric: str | None
     shape: str
@@ -23,26 +27,69 @@ class Cut(NamedTuple):
     number: int
     labels: tuple[str, ...]
     outline: Polygon = ()
+    lean: str = ""
+    label: str = ""
+    owned: bool = False
 
 
-def cut_list(units: Iterable[UnitPlan]) -> tuple[Cut, ...]:
-    """Every piece of the methods in use; by cloth in order of first use, then widest first."""
+def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tuple[Cut, ...]:
+    """Every piece of the methods in use, strips of sets as ``sets`` shares them; by cloth in order
+    of first use, then widest first."""
     found: dict[tuple[object, ...], Cut] = {}
     cloths: dict[str | None, int] = {}
+    for cut in (*_pieces(units), *_set_strips(units, sets)):
+        cloths.setdefault(cut.fabric, len(cloths))
+        key = cut._replace(number=0, labels=())
+        known = found.get(key)
+        if known:
+            labels = tuple(dict.fromkeys((*known.labels, *cut.labels)))
+            cut = known._replace(number=known.number + cut.number, labels=labels)
+        found[key] = cut
+    return tuple(
+        sorted(
+            _labelled(list(found.values())),
+            key=lambda c: (cloths[c.fabric], -c.cut[0], -c.cut[1]),
+        )
+    )
+
+
+def _pieces(units: Sequence[UnitPlan]) -> Iterator[Cut]:
     for plan in units:
-        for piece, size, number in plan.method.pieces:
-            cloths.setdefault(piece.fabric, len(cloths))
+        for piece, size, number, stock in plan.method.pieces:
+            if piece.shape == "strip" and plan.method.sets:
+                continue  # shared with other units
             # Squares that come apart only after sewing are cut as any other square.
             crosscut = piece.crosscut if piece.crosscut in ("once", "twice") else "none"
-            cut = (min(size), max(size))
-            key = (piece.fabric, piece.shape, cut, crosscut, piece.outline)
-            known = found.get(key)
-            if known:
-                labels = tuple(dict.fromkeys((*known.labels, plan.unit.label)))
-                found[key] = known._replace(number=known.number + number, labels=labels)
-            else:
-                found[key] = Cut(
-                    piece.fabric, piece.shape, cut, crosscut, number, (plan.unit.label,),
-                    piece.outline,
-                )  # fmt: skip
-    return tuple(sorted(found.values(), key=lambda c: (cloths[c.fabric], -c.cut[0], -c.cut[1])))
+            yield Cut(
+                piece.fabric,
+                piece.shape,
+                size if piece.shape == "strip" else (min(size), max(size)),
+                crosscut,
+                number,
+                (plan.unit.label,),
+                piece.outline,
+                piece.lean,
+                owned=stock is not None,
+            )
+
+
+def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterator[Cut]:
+    for one in sets:
+        measure = units[0].measure
+        for width, cloth in one.bands:
+            across = cut_size(width + 2 * measure.seam, measure)
+            for length in one.lengths:
+                yield Cut(cloth, "strip", (across, length), "none", 1, one.labels)
+
+
+def _labelled(cuts: list[Cut]) -> Iterator[Cut]:
+    """Each with its own label, the same on every screen and page."""
+    own: dict[str, int] = {}
+    for cut in cuts:
+        own[cut.labels[0]] = own.get(cut.labels[0], 0) + 1
+    count: dict[str, int] = {}
+    for cut in cuts:
+        unit = cut.labels[0]
+        count[unit] = count.get(unit, 0) + 1
+        number = "" if own[unit] == 1 else str(count[unit])
+        yield cut._replace(label=f"{unit} {number}".strip() if " " in unit else f"{unit}{number}")

@@ -60,10 +60,12 @@ class Cloth(NamedTuple):
 
 
 def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[Cloth, ...]:
-    """The cloth needed for a cut list, a ``Cloth`` a fabric, in the list's order."""
+    """The cloth needed for a cut list, a ``Cloth`` a fabric, in the list's order; what comes from
+    cloth cut already is not counted."""
     by_fabric: dict[str | None, list[Cut]] = {}
     for cut in cuts:
-        by_fabric.setdefault(cut.fabric, []).append(cut)
+        if not cut.owned:
+            by_fabric.setdefault(cut.fabric, []).append(cut)
     step = BUY[project.measure.system]
     return tuple(
         _cloth(fabric, project.cloth_width(fabric or ""), step, own)

@@ -186,7 +186,15 @@ def offset(polygon: Polygon, distance: Exact | int) -> Polygon:
     convex pieces and small distances. Exact wherever the sides' lengths are (45° work included);
     else each root is taken once, see ``root_up``.
     """
-    moved_sides = [line_through(p, q).shifted(-distance) for p, q in edges(polygon)]
+    return offset_sides(polygon, [distance] * len(polygon))
+
+
+def offset_sides(polygon: Polygon, distances: Sequence[Exact | int]) -> Polygon:
+    """Like ``offset``, with a distance of its own for the side from each corner to the next."""
+    moved_sides = [
+        line_through(p, q).shifted(-d) if d else line_through(p, q)
+        for (p, q), d in zip(edges(polygon), distances, strict=True)
+    ]
     out = []
     for before, after in zip((moved_sides[-1], *moved_sides[:-1]), moved_sides, strict=True):
         corner = meet(before, after)

@@ -18,7 +18,7 @@ from inlet.core.units.way import Move
 def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
     """The step's pictures: a unit's moves, or the parts laid out and then sewn together."""
     if step.unit is not None:
-        return step.unit.method.way.moves
+        return step.unit.method.moves
     part = step.part
     sheets = [raw_sheet(draft, p, seam) for p in part.parts]
     return (

@@ -9,14 +9,14 @@ from typing import NamedTuple
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
+from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
 from inlet.core.project import Measure, Project
 from inlet.core.units.breakdown import Part
 from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.kinds import is_rectangle
 from inlet.core.units.pieces import Size
 from inlet.core.units.units import picture_of
-from inlet.core.units.words import move_text
+from inlet.core.units.words import move_text, over_text
 from inlet.core.words import size_text
 
 
@@ -46,7 +46,7 @@ def find_steps(
     measure = project.measure
     name_of = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
     steps: list[Step] = []
-    for plan in units:
+    for plan in _nested_first(units):
         if len(plan.unit.part.faces) > 1:
             steps.append(_unit_step(plan, len(steps) + 1, project))
     if root.kind is None:
@@ -57,14 +57,32 @@ def find_steps(
     return tuple(steps)
 
 
+def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
+    """The units in their order, each after those it is built with."""
+    out: dict[str, UnitPlan] = {}
+
+    def add(plan: UnitPlan) -> None:
+        for inner in plan.inside:
+            add(inner)
+        out.setdefault(plan.unit.label, plan)
+
+    for plan in units:
+        add(plan)
+    return list(out.values())
+
+
 def _unit_step(plan: UnitPlan, number: int, project: Project) -> Step:
     method = plan.method
-    lines = [move_text(m.text, method.pieces, project) for m in method.way.moves if m.text]
-    text = " ".join(dict.fromkeys(lines))
-    if method.trim_to:
+    if method.made_with:
+        text = f"These come out of the runs of {method.made_with}; keep the two stacks apart."
+    else:
+        lines = [move_text(m.text, method, project) for m in method.moves if m.text]
+        text = " ".join(dict.fromkeys(lines))
+    if method.trim_to and not any(m.do == "trim" for m in method.moves):
         text += f" Trim to {size_text(method.trim_to, project.measure)}."
-    if method.surplus:
-        text += f" {method.surplus} will be over."
+    over = over_text(method)
+    if over:
+        text += f" {over}"
     return Step(
         number, plan.unit.label, plan.count, text, plan.unfinished, (), plan.unit.part, plan
     )

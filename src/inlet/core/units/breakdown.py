@@ -2,23 +2,25 @@
 
 A block is split along seams that run from edge to edge of it, then each part in the same way; a
 part's last seams to be sewn are the ones it is split along here. Every part so reached is convex.
-Parts that are units are named on the way (``kinds``), and splits are chosen to leave whole units,
-then few units, then rows.
+Parts that are units are named on the way (``kinds``), by their patches or by units nested in them;
+splits are chosen to leave whole units, then few units, then rows.
 """
 
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.snapping import grid_lines
-from inlet.core.geometry.curve import Circle
+from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.outline import inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon
-from inlet.core.units.kinds import name_unit
+from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.units.kinds import NESTING, name_curved_unit, name_stuck_unit, name_unit
+from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
 
 Faces = frozenset[int]
 
@@ -29,6 +31,7 @@ class Part(NamedTuple):
     ``parts`` are what its last seams join, in order along ``across`` (a step square to those
     seams, finished lengths); none for a single patch. ``kind`` is its name if it is a unit.
     ``stuck`` means no straight through seam joins the parts: they are only what can be sewn of it.
+    ``nested`` are units of several patches that a named part is built with, whole.
     """
 
     faces: Faces
@@ -37,12 +40,22 @@ class Part(NamedTuple):
     parts: tuple[Part, ...] = ()
     across: Point | None = None
     stuck: bool = False
+    nested: tuple[Part, ...] = ()
 
     @property
     def face(self) -> int:
         """The patch of a part that is one patch."""
         (only,) = self.faces
         return only
+
+
+def tiling(part: Part) -> Iterator[Part]:
+    """The named parts highest in the tree, and single patches where nothing above has a name."""
+    if part.kind is not None or not part.parts:
+        yield part
+    else:
+        for inner in part.parts:
+            yield from tiling(inner)
 
 
 class _Cost(NamedTuple):
@@ -90,6 +103,7 @@ class _Breaker:
         self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
         self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, tuple[Part, _Cost]] = {}
+        self.rounds: dict[Faces, Rounds] = {}
 
     def _is_band(self, line: Line | Circle) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
@@ -119,37 +133,104 @@ class _Breaker:
             kind = name_unit(patch.outline, [patch.outline], [patch.fabric])
             return Part(faces, patch.outline, kind), _Cost(0, kind is None, 1, 1)
         outline = self.outline(faces)
-        chords = self.chords(faces)
-        inner = {
-            self.on_band[self.edges[k].line]
-            for f in faces
-            for k in self.edges_of[f]
-            if self.edges[k].right in faces and self.edges[k].left in faces
-        }
+        inner, edge = self._seams(faces)
+        straight_edge = not any(self.slope[self.edges[k].line] is _ROUND for k in edge)
         kind = None
         if not any(p.arcs for p in patches):
-            kind = name_unit(
-                outline,
-                [p.outline for p in patches],
-                [p.fabric for p in patches],
-                (True in inner, False in inner),
-            )
-        ways = self._ways(chords, len(faces))
-        if not ways:
-            return self._stuck(faces, outline)
+            bands = {self.on_band[self.edges[k].line] for k in inner}
+            outlines, cloths = [p.outline for p in patches], [p.fabric for p in patches]
+            kind = name_unit(outline, outlines, cloths, (True in bands, False in bands))
+        elif straight_edge:
+            curves = [self.curve(k) for k in inner]
+            kind = name_curved_unit(outline, curves, len(patches))
+        found = self._split_best(faces, outline, kind)
+        if found is None:
+            found = self._stuck(faces, outline)
+        part, cost = found
+        if kind is None and straight_edge:
+            part = self._named_by_cells(part)
+        else:
+            part = part._replace(kind=kind)
+        return (part, _Cost(int(part.stuck), 0, 1, 1)) if part.kind else (part, cost)
+
+    def _split_best(
+        self, faces: Faces, outline: Polygon, kind: str | None
+    ) -> tuple[Part, _Cost] | None:
+        """A part split along through seams in the way that leaves least; None if none runs."""
         best: tuple[Part, _Cost] | None = None
-        for lines in ways:
+        for lines in self._ways(self.chords(faces), len(faces)):
             parts = self._split(faces, lines)
             if len(parts) < 2:
                 continue  # seams a hair apart, with no patch's middle between them
-            solved = [self.solve(p) for p in parts]
+            solved = [self.solve(p) for p in self._framed(parts)]
             across = self._across(lines[0])
             grouped, cost = self._group_strips(solved, across)
             if best is None or cost < best[1]:
                 best = Part(faces, outline, kind, grouped, across), cost
-        if best is None:
-            return self._stuck(faces, outline)
-        return (best[0], _Cost(0, 0, 1, 1)) if kind else best
+        return best
+
+    def _framed(self, parts: list[Faces]) -> list[Faces]:
+        """Neighbouring parts between single patches taken together where they make one unit: what
+        stands in a frame is not cut up along its own seams because they happen to run through."""
+        pieced = [len(p) > 1 for p in parts]
+        out: list[Faces] = []
+        i = 0
+        while i < len(parts):
+            j = i
+            while j < len(parts) and pieced[j]:
+                j += 1
+            if j - i > 1 and j - i < len(parts):
+                whole = frozenset().union(*parts[i:j])
+                if self.solve(whole)[0].kind:
+                    out.append(whole)
+                    i = j
+                    continue
+            out += parts[i : max(j, i + 1)]
+            i = max(j, i + 1)
+        return out
+
+    def _seams(self, faces: Faces) -> tuple[list[int], list[int]]:
+        """The edges between a part's patches, and those round it."""
+        inner, edge = [], []
+        for f in faces:
+            for k in self.edges_of[f]:
+                e = self.edges[k]
+                if e.right not in faces or e.left not in faces:
+                    edge.append(k)
+                elif e.right == f:
+                    inner.append(k)
+        return inner, edge
+
+    def curve(self, k: int) -> Curve:
+        """An edge at finished size; arcs are drawn only where both scales are one."""
+        found = self.draft.arrangement.curve(self.edges[k])
+        centre = found.centre and found.centre.scaled(self.sx, self.sy)
+        return Curve(self.points[self.edges[k].start], self.points[self.edges[k].end], centre)
+
+    def _named_by_cells(self, part: Part) -> Part:
+        """A part named by its cells, some of which may be units, or as rounds, if it is either."""
+        cells = part.parts if part.stuck else tuple(tiling(part))
+        pieced = tuple(c for c in cells if len(c.faces) > 1)
+        if not all(c.outline for c in cells):
+            return part
+        if part.stuck:
+            if all(c.kind for c in pieced):
+                kind = name_stuck_unit(part.outline, [c.outline for c in cells])
+                return part._replace(kind=kind, nested=pieced if kind else ())
+            return part
+        if len(pieced) == 1 and pieced[0] is not part:
+            kind = name_unit(part.outline, [c.outline for c in cells], [None] * len(cells))
+            if kind in NESTING:
+                return part._replace(kind=kind, nested=pieced)
+        core = max(flattened_bands(part), key=lambda p: len(p.faces))
+        rounds = read_rounds(part, self.rounds.get(core.faces))
+        if rounds is None or not is_rectangle(part.outline):
+            return part
+        self.rounds[part.faces] = rounds
+        if not rounds.whole:
+            return part
+        nested = (rounds.centre,) if len(rounds.centre.faces) > 1 else ()
+        return part._replace(kind="rounds", parts=flattened_bands(part), nested=nested)
 
     # --- where to split -----------------------------------------------------------------------
 

@@ -3,37 +3,65 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, flip, from_first_corner, line_through, offset
+from inlet.core.geometry.polygon import (
+    Polygon,
+    edges,
+    flip,
+    from_first_corner,
+    line_through,
+    offset,
+    offset_sides,
+    squared_length,
+)
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
+from inlet.core.units.inset import inset_moves
 from inlet.core.units.pieces import Piece, curved_piece, piece_for
 from inlet.core.units.sheets import Sheet, opened
 from inlet.core.units.units import Unit
-from inlet.core.units.way import Drawn, Move, Way, Work, cut_sheet, in_a_row
+from inlet.core.units.way import Drawn, Move, Sizes, Way, Work, cut_sheet, in_a_row
+
+Cloth = str | None
 
 
 def patch_by_patch(unit: Unit, seam: Exact) -> Way:
-    """Each patch cut with its allowance, sewn in the order of the unit's tree."""
+    """Each patch cut with its allowance, sewn in the order of the unit's tree. Units nested in it
+    are made on their own first and go in whole."""
+    found = patch_pieces(unit, seam)
+    name = "plain"
+    if unit.kind == "ring":
+        name = "partial-seam"
+    elif any(piece.shape == "template" for piece in found):
+        name = "template"
+    elif any(piece.crosscut != "none" for piece in found):
+        name = "single-triangles"
+    trims = any(piece.crosscut != "none" for piece in found)
+
+    def work(sizes: Sizes) -> Work:
+        return Work(tuple(_patch_moves(unit, found, seam)))
+
+    return Way(name, 1, found, trims, work, outer_bias=_outer_bias(unit, seam))
+
+
+def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
+    """The pieces of a unit's own patches, equal ones together."""
     pieces: dict[tuple[object, ...], Piece] = {}
-    triangles = odd = False
-    for (outline, fabric), shape in zip(unit.picture, unit.shapes, strict=True):
+    nested = {f for part in unit.part.nested for f in part.faces}
+    for face, (outline, fabric), shape in zip(
+        sorted(unit.part.faces), unit.picture, unit.shapes, strict=True
+    ):
+        if face in nested:
+            continue
         piece = (
             curved_piece(shape, fabric, seam) if shape.arcs else piece_for(outline, fabric, seam)
         )
-        triangles |= piece.crosscut != "none"
-        odd |= piece.shape == "template"
-        key = (piece.fabric, piece.shape, piece.exact, piece.crosscut, _shape_key(piece))
+        key = (piece._replace(outline=()), _shape_key(piece))
         known = pieces.get(key)
         pieces[key] = known._replace(quantity=known.quantity + 1) if known else piece
-    name = "template" if odd else "single-triangles" if triangles else "plain"
-    found = tuple(pieces.values())
-
-    def work() -> Work:
-        return tuple(_patch_moves(unit, found, seam)), ()
-
-    return Way(name, 1, found, triangles, work)
+    return tuple(pieces.values())
 
 
 def _shape_key(piece: Piece) -> object:
@@ -44,62 +72,106 @@ def _shape_key(piece: Piece) -> object:
     return tuple(p.minus(first[0]) for p in first)
 
 
-def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]:
+def _outer_bias(unit: Unit, seam: Exact) -> int:
+    """Outer edges of the unit that are bias when each patch is cut as ``piece_for`` says: the long
+    side of half a square or rectangle, the short ones of a quarter; of a template, laid with the
+    grain along the block's edges, whatever does not run with them."""
+    if any(shape.arcs for shape in unit.shapes):
+        return 0  # the straight edges of a curved unit's templates lie with the grain
+    outer = [line_through(p, q) for p, q in edges(unit.outline)]
+    bias = set()
+    for outline, fabric in unit.picture:
+        piece = piece_for(outline, fabric, seam)
+        lengths = [squared_length(p, q) for p, q in edges(outline)]
+        for (p, q), length in zip(edges(outline), lengths, strict=True):
+            on = next((i for i, o in enumerate(outer) if o.side(p) == 0 == o.side(q)), None)
+            if on is None:
+                continue
+            if piece.shape == "template":
+                across = p.x != q.x and p.y != q.y
+            elif piece.crosscut == "none":
+                across = False
+            else:
+                across = (length == max(lengths)) == (piece.crosscut == "once")
+            if across:
+                bias.add(on)
+    return len(bias)
+
+
+def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
+    """Cutting the pieces from cloth, and those that come apart on their diagonals."""
     moves = [Move("cut", "Cut {all}.", in_a_row([cut_sheet(p) for p in pieces]))]
     for i, piece in enumerate(pieces):
-        if piece.crosscut in ("once", "twice"):
-            sheet = cut_sheet(piece)
-            a, b, c, d = sheet[0][0]
-            lines = [Drawn("cut", a, c)]
-            if piece.crosscut == "twice":
-                lines.append(Drawn("cut", b, d))
-            text = (
-                f"Cut {{{i}}} {piece.crosscut} on the diagonal: "
-                f"{2 if piece.crosscut == 'once' else 4} triangles."
-            )
-            moves.append(Move("crosscut", text, sheet, (), tuple(lines)))
-    outlines = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
-    _joins(unit.part, outlines, seam, moves)
+        if piece.crosscut not in ("once", "twice"):
+            continue
+        sheet = cut_sheet(piece)
+        a, b, c, d = sheet[0][0]
+        lines = [Drawn("cut", d, b) if piece.lean == "rising" else Drawn("cut", a, c)]
+        if piece.crosscut == "twice":
+            lines.append(Drawn("cut", b, d))
+        text = (
+            f"Cut {{{i}}} {piece.crosscut} on the diagonal: "
+            f"{2 if piece.crosscut == 'once' else 4} triangles."
+        )
+        moves.append(Move("crosscut", text, sheet, (), tuple(lines), piece.shapes(1)))
     return moves
 
 
-def _joins(
-    part: Part,
-    patches: dict[int, tuple[Polygon, str | None]],
-    seam: Exact,
-    moves: list[Move],
-) -> Sheet:
-    """The raw sheet of a part sewn from its parts, a move a seam added to ``moves``."""
-    if not part.parts:
-        outline, fabric = patches[part.face]
-        return ((offset(outline, seam), fabric),)
-    sheets = [_joins(p, patches, seam, moves) for p in part.parts]
-    so_far = sheets[0]
-    for before, after, sheet in zip(part.parts, part.parts[1:], sheets[1:], strict=False):
-        so_far = _join_sheets(so_far, sheet, before, after, part, moves)
-    return so_far
+def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]:
+    moves = cutting_moves(pieces) if pieces else []
+    patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
+    if unit.part.stuck:
+        return moves + inset_moves(unit, seam)
+    _Sewing(unit, patches, seam, moves).part(unit.part)
+    return moves
 
 
-def _join_sheets(
-    lower: Sheet,
-    upper: Sheet,
-    before: Part,
-    after: Part,
-    whole: Part,
-    moves: list[Move],
-) -> Sheet:
-    """Two neighbouring parts of ``whole`` sewn where they lie: a raw sheet, and moves for it."""
-    start, end = _shared_side(before, whole)
-    line = line_through(start, end)
-    # Opened cloth is kept on the growing side, which must be where ``before`` lies.
-    if any(line.side(p) > 0 for p in after.outline):
-        line = line.opposite()
-    laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
-    result = opened(lower, laid, line)
-    sew = "Right sides together, sew {seam} from the edge."
-    moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
-    moves.append(Move("open", "Open and press.", result))
-    return result
+class _Sewing(NamedTuple):
+    unit: Unit
+    patches: dict[int, tuple[Polygon, Cloth]]
+    seam: Exact
+    moves: list[Move]
+
+    def part(self, part: Part) -> Sheet:
+        """The raw sheet of a part sewn from its parts, two moves a seam added to ``moves``."""
+        if not part.parts:
+            outline, fabric = self.patches[part.face]
+            return ((offset(outline, self.seam), fabric),)
+        if part in self.unit.part.nested:
+            cell = [self.patches[f] for f in sorted(part.faces)]
+            return raw_cell(cell, part.outline, self.seam)
+        sheets = [self.part(p) for p in part.parts]
+        so_far = sheets[0]
+        for before, after, sheet in zip(part.parts, part.parts[1:], sheets[1:], strict=False):
+            so_far = self.join(so_far, sheet, before, after, part)
+        return so_far
+
+    def join(self, lower: Sheet, upper: Sheet, before: Part, after: Part, whole: Part) -> Sheet:
+        """Two neighbouring parts of ``whole`` sewn where they lie: a raw sheet."""
+        start, end = _shared_side(before, whole)
+        line = line_through(start, end)
+        # Opened cloth is kept on the growing side, which must be where ``before`` lies.
+        if any(line.side(p) > 0 for p in after.outline):
+            line = line.opposite()
+        laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
+        result = opened(lower, laid, line)
+        sew = "Right sides together, sew {seam} from the edge."
+        self.moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
+        self.moves.append(Move("open", "Open and press.", result))
+        return result
+
+
+def raw_cell(patches: Sequence[tuple[Polygon, Cloth]], outline: Polygon, seam: Exact) -> Sheet:
+    """A sewn cell of a unit where it lies: its patches, reaching ``seam`` beyond its outline."""
+    lines = [line_through(p, q) for p, q in edges(outline)]
+
+    def beyond(p: Point, q: Point) -> Exact | int:
+        return seam if any(o.side(p) == 0 == o.side(q) for o in lines) else 0
+
+    return tuple(
+        (offset_sides(patch, [beyond(p, q) for p, q in edges(patch)]), fabric)
+        for patch, fabric in patches
+    )
 
 
 def _shared_side(part: Part, whole: Part) -> tuple[Point, Point]:

@@ -10,8 +10,8 @@ from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.outline import Outline, box, drawn
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, edges, offset, squared_length
+from inlet.core.geometry.shapes import is_rectangle, right_corner, triangle_legs
 from inlet.core.numbers import Exact, root_up, sqrt_exact
-from inlet.core.units.kinds import is_rectangle, triangle_legs
 
 Size = tuple[Exact, Exact]
 
@@ -19,12 +19,15 @@ Size = tuple[Exact, Exact]
 class Piece(NamedTuple):
     """A shape to cut from one cloth.
 
-    ``shape`` is ``square``, ``rectangle`` or ``template``. ``exact`` is the size before rounding to
-    a ruler mark, larger side last for rectangles; a template's is the box around it. ``crosscut``
-    says how the square comes apart before sewing: ``none``, ``once`` or ``twice`` on its diagonals,
-    or ``sewn`` (it is cut apart only after sewing). ``quantity`` is how many pieces a run of
-    its method needs, counted after the crosscut: two triangles are one square cut once. ``outline``
-    is the finished outline a template is drawn from, else empty.
+    ``shape`` is ``square``, ``rectangle``, ``strip`` or ``template``. ``exact`` is the size before
+    rounding to a ruler mark: larger side last for rectangles; a template's is the box around it; a
+    strip's is its width and how much of its length one quantity of it takes. ``crosscut`` says how
+    the square comes apart before sewing: ``none``, ``once`` or ``twice`` on its diagonals, or
+    ``sewn`` (it is cut apart only after sewing). ``quantity`` is how many pieces a run of its
+    method needs, counted after the crosscut: two triangles are one square cut once. ``runs`` is
+    how many runs one of them serves. ``outline`` is the finished outline a template is drawn from,
+    else empty. ``lean`` is which way a rectangle's diagonal runs, its long side upright:
+    ``falling`` to the right or ``rising``; only plain cloth may be turned over instead.
     """
 
     fabric: str | None
@@ -33,6 +36,12 @@ class Piece(NamedTuple):
     crosscut: str
     quantity: int
     outline: Polygon = ()
+    lean: str = ""
+    runs: int = 1
+
+    def shapes(self, runs: int) -> int:
+        """How many of these to cut from the cloth for so many runs, whole shapes only."""
+        return -(-runs * self.quantity // (PER_SQUARE[self.crosscut] * self.runs))
 
 
 PER_SQUARE = {"none": 1, "once": 2, "twice": 4, "sewn": 1}
@@ -45,6 +54,11 @@ def rectangle(fabric: str | None, size: Size, quantity: int = 1, crosscut: str =
     return Piece(fabric, "square" if low == high else "rectangle", (low, high), crosscut, quantity)
 
 
+def strip(fabric: str | None, width: Exact, along: Exact, quantity: int = 1) -> Piece:
+    """``quantity`` lengths ``along`` of a strip ``width`` wide."""
+    return Piece(fabric, "strip", (width, along), "none", quantity)
+
+
 def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
     """The one piece to cut for a patch of finished ``outline`` with allowance ``seam`` all round.
 
@@ -52,7 +66,9 @@ def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
     a x b is cut (a + 2s) x (b + 2s). A right isosceles triangle of leg f gets legs
     f + 2s + s√2: s at the right angle, s(1 + √2) at the 45° corner (s/tan 22½°). It is half a
     square of that leg, or a quarter of a square of its long side, √2 times as much: whichever puts
-    the straight grain on sides that run with the block's edges.
+    the straight grain on sides that run with the block's edges. Any other right triangle is half of
+    a rectangle: of legs a, b and long side c it gets a + s + s(a + c)/b, as s is lost at the right
+    angle and s·cot of half the angle, (a + c)/b, at the far end.
     """
     raw = offset(outline, seam)
     if is_rectangle(outline):
@@ -65,6 +81,12 @@ def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
         else:
             side, crosscut = _length(after, before), "twice"
         return rectangle(fabric, (side, side), crosscut=crosscut)
+    found = right_corner(raw)
+    if found is not None:
+        corner, after, before = found
+        sides = _length(corner, after), _length(corner, before)
+        piece = rectangle(fabric, sides, crosscut="once")
+        return piece._replace(lean="falling" if sides[0] > sides[1] else "rising")
     left, top, right, bottom = bounds(raw)
     box = sorted((right - left, bottom - top))
     return Piece(fabric, "template", (box[0], box[1]), "none", 1, outline)
@@ -109,6 +131,8 @@ def sewing_outline(piece: Piece, seam: Exact) -> Polygon:
     square = (Point(zero, zero), Point(width, zero), Point(width, height), Point(zero, height))
     if piece.crosscut == "none":
         raw: Polygon = square
+    elif piece.lean == "falling":
+        raw = (square[0], Point(height, zero), Point(zero, width))
     elif piece.crosscut == "once":
         raw = (square[0], square[1], square[3])
     else:

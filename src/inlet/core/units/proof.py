@@ -5,15 +5,22 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from inlet.core.geometry.motion import Picture, at_origin, canonical, motion_between
+from inlet.core.geometry.motion import (
+    EIGHTH_TURN,
+    Picture,
+    at_origin,
+    canonical,
+    mirrored,
+    motion_between,
+)
 from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.polygon import Polygon, moved, offset
+from inlet.core.geometry.polygon import Polygon, from_first_corner, moved, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.pieces import piece_for, sewn_shape
 from inlet.core.units.sheets import ZERO, Sheet, box, size, trimmed
 from inlet.core.units.units import Unit
-from inlet.core.units.way import Way
+from inlet.core.units.way import Way, bias_edges
 
 Sewn = tuple[Polygon, Picture]
 """A part as sewn, turned as in the block but lying anywhere: finished outline and patches."""
@@ -23,11 +30,16 @@ def makes_unit(way: Way, unit: Unit, seam: Exact) -> bool:
     """Do the way's moves, run on its exact pieces, give the unit exactly every time?
 
     Every product, less the allowance all round, must be the unit's picture up to a turn, and no
-    larger or smaller; where the unit is sewn patch by patch, so must the patches sewn up.
+    larger or smaller; those past ``way.makes``, its mirror image. Where the unit is sewn patch by
+    patch, so must the patches sewn up.
     """
     if not way.products:
         return made_unit(way, unit, seam) is not None
-    return all(_from_product(sheet, unit, seam) is not None for sheet in way.products)
+    whole = way.products[: way.makes]
+    other = unit._replace(picture=mirrored(unit.picture))
+    return all(_from_product(sheet, unit, seam) is not None for sheet in whole) and all(
+        _from_product(sheet, other, seam) is not None for sheet in way.products[way.makes :]
+    )
 
 
 _MADE: dict[object, Sewn | None] = {}
@@ -60,12 +72,31 @@ def made_unit(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
 def _make(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
     if way.products:
         return _from_product(way.products[0], unit, seam)
+    if unit.part.stuck:
+        return _fitted_together(unit, seam)
     made = sew_up(unit.part, patch_leaves(unit, seam))
     return made if made and motion_between(made[1], unit.picture) else None
 
 
+def _fitted_together(unit: Unit, seam: Exact) -> Sewn | None:
+    """A unit that no straight seam runs through, from the patches its pieces give: each must have
+    the size and shape it has in the picture, and there they lie edge to edge."""
+    leaf = patch_leaves(unit, seam)
+    patches = []
+    for face, (outline, fabric) in zip(sorted(unit.part.faces), unit.picture, strict=True):
+        made = leaf(Part(frozenset([face]), outline, None))
+        if made is None:
+            return None
+        corner, other = from_first_corner(made[0])[0], from_first_corner(outline)[0]
+        patches.append((moved(made[0], other.minus(corner)), fabric))
+    same = canonical(tuple(patches)) == canonical(unit.picture)
+    return (unit.outline, tuple(patches)) if same else None
+
+
 def _from_product(sheet: Sheet, unit: Unit, seam: Exact) -> Sewn | None:
     finished = (max(unit.size) + 2 * seam, min(unit.size) + 2 * seam)
+    if sheet and bias_edges(sheet):
+        sheet = EIGHTH_TURN.picture(sheet)
     if not sheet or (max(size(sheet)), min(size(sheet))) != finished:
         return None
     left, top, right, bottom = box(sheet)

@@ -2,24 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.motion import Alike, Motion, Picture
 from inlet.core.geometry.outline import Outline, inside_point
-from inlet.core.geometry.polygon import bounds, squared_length
+from inlet.core.geometry.polygon import Polygon, bounds, squared_length
+from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
-from inlet.core.units.breakdown import Part
-from inlet.core.units.kinds import is_rectangle
+from inlet.core.units.breakdown import Part, tiling
 
 
 class Place(NamedTuple):
-    """Where a unit lies in the block: its part, and the motion that brings it there from the
-    first place of its unit."""
+    """Where a unit lies in the block: its part, the motion that brings it there from the first
+    place of its unit, and the part it is nested in, if any."""
 
     part: Part
     motion: Motion
+    within: Part | None = None
 
 
 class Unit(NamedTuple):
@@ -39,10 +40,22 @@ class Unit(NamedTuple):
     places: tuple[Place, ...]
     shapes: tuple[Outline, ...] = ()
     """The patches' outlines in the picture's order, arcs as arcs."""
+    outline: Polygon = ()
+    """Its corners as it lies in its first place, finished length."""
 
     @property
     def part(self) -> Part:
         return self.places[0].part
+
+    @property
+    def tiles(self) -> bool:
+        """Does it lie in the block of its own, not only nested in another unit?"""
+        return any(place.within is None for place in self.places)
+
+    def nested_in(self, other: Unit) -> int:
+        """In how many of the places of ``other`` together does it lie nested."""
+        faces = {place.part.faces for place in other.places}
+        return sum(p.within is not None and p.within.faces in faces for p in self.places)
 
     def scaled(self, k: Exact) -> Unit:
         """The same unit at ``k`` times the size."""
@@ -52,18 +65,20 @@ class Unit(NamedTuple):
                 (tuple(p.scaled(k, k) for p in outline), tag) for outline, tag in self.picture
             ),
             shapes=tuple(shape.scaled(k, k) for shape in self.shapes),
+            outline=tuple(p.scaled(k, k) for p in self.outline),
         )
 
 
 def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
-    """The units that tile a block, the largest ones named on its tree, in reading order."""
+    """The units that tile a block, the largest ones named on its tree, in reading order; each
+    followed by those nested in it."""
     alike = Alike()
     groups: list[list[Place]] = []
-    for part in sorted(tiling(root), key=lambda p: min(p.faces)):
+    for part, within in _with_nested(sorted(tiling(root), key=lambda p: min(p.faces))):
         group, motion = alike.add(picture_of(draft, part))
         if group == len(groups):
             groups.append([])
-        groups[group].append(Place(part, motion))
+        groups[group].append(Place(part, motion, within))
     twin = {g: other for g in range(len(groups)) if (other := alike.mirror_of(g)) is not None}
     labels: list[str] = []
     plain = 0
@@ -83,18 +98,18 @@ def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
             labels[twin[g]] if g in twin else None,
             tuple(places),
             tuple(draft.patches[f].shape for f in sorted(places[0].part.faces)),
+            places[0].part.outline,
         )
         for g, (label, picture, places) in enumerate(zip(labels, alike.first, groups, strict=True))
     )
 
 
-def tiling(part: Part) -> Iterator[Part]:
-    """The named parts highest in the tree, and single patches where nothing above has a name."""
-    if part.kind is not None or not part.parts:
-        yield part
-    else:
-        for inner in part.parts:
-            yield from tiling(inner)
+def _with_nested(
+    parts: Iterable[Part], within: Part | None = None
+) -> Iterator[tuple[Part, Part | None]]:
+    for part in parts:
+        yield part, within
+        yield from _with_nested(part.nested, part)
 
 
 def picture_of(draft: Draft, part: Part) -> Picture:

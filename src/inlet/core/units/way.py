@@ -12,12 +12,13 @@ from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon, chord
 from inlet.core.numbers import Exact
-from inlet.core.units.pieces import Piece, rectangle
+from inlet.core.units.pieces import Piece, Size, rectangle, strip
 from inlet.core.units.sheets import ZERO, Sheet, box, size
 
 
 class Drawn(NamedTuple):
-    """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make."""
+    """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make, or a
+    line of the ``ruler`` to lay there."""
 
     kind: str
     start: Point
@@ -25,11 +26,14 @@ class Drawn(NamedTuple):
 
 
 class Move(NamedTuple):
-    """One thing done at the table.
+    """One thing done at the table, ``times`` over for a run.
 
-    ``do`` is cut, crosscut, mark, sew, cut-apart or open. ``text`` may hold ``{all}`` for the
-    pieces as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, and ``{seam}``. ``lower``
-    lies right side up, ``upper`` wrong side up on it.
+    ``times`` is a half where one doing serves two runs. ``do`` is cut, crosscut, mark, fold, sew,
+    cut-apart, open or trim. ``text`` may hold ``{all}``
+    for the pieces as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, ``{seam}`` and
+    ``{trim}``. ``lower`` lies right side up, ``upper`` wrong side up on it. ``seams`` is how many
+    seams its lines are, where they are not one each; ``of_set`` the strip set it is done to, once
+    for each that is sewn, not for each run.
     """
 
     do: str
@@ -37,40 +41,103 @@ class Move(NamedTuple):
     lower: Sheet
     upper: Sheet = ()
     lines: tuple[Drawn, ...] = ()
+    times: Fraction | int = 1
+    seams: int | None = None
+    of_set: int | None = None
 
 
-Work = tuple[tuple[Move, ...], tuple[Sheet, ...]]
+class Work(NamedTuple):
+    """What a run comes to: moves in order, and the units as they come off the table, raw edges
+    included and lying with the grain of their cloth; none where a unit is sewn patch to patch."""
+
+    moves: tuple[Move, ...]
+    products: tuple[Sheet, ...] = ()
+
+
+class ByProduct(NamedTuple):
+    """Something else a run leaves: ``number`` of a ``kind`` of unit, at its finished size."""
+
+    kind: str
+    size: Size
+    number: int
+    fabrics: tuple[str | None, ...]
+
+
+class SetOfStrips(NamedTuple):
+    """Strips to be sewn side by side and cut across: finished widths and cloths of the bands, the
+    finished height of a segment, and how many segments a run needs."""
+
+    bands: tuple[tuple[Exact, str | None], ...]
+    height: Exact
+    number: int
+
+
+Sizes = tuple[Size, ...]
+"""The size each piece of a way is cut, in their order."""
 
 
 @dataclass(frozen=True, eq=False)
 class Way:
     """A method worked out for one unit.
 
-    ``pieces`` are for one run, which makes ``makes`` units. ``trims``: the trim school cuts it
-    larger and trims the unit to its unfinished size. The work at the table is done when first
-    asked for: sizes are often all that is wanted.
+    ``pieces`` are for one run, which makes ``makes`` units, and ``mirrored`` of their mirror image
+    where that is another unit. ``trims``: the trim school cuts it larger and trims the unit to its
+    unfinished size. ``work`` is what is done with the pieces at given sizes: it is asked for only
+    when needed, as sizes are often all that is wanted. ``outer_bias`` is how many outer edges are
+    bias, where the products do not show it. ``left_over`` is what a run leaves besides units,
+    ``odd_run`` what is over once where the runs are an odd number. ``sets`` are strip sets to sew
+    and cut across; their strips are no pieces of a run.
     """
 
     name: str
     makes: int
     pieces: tuple[Piece, ...]
     trims: bool
-    work: Callable[[], Work]
+    work: Callable[[Sizes], Work]
+    mirrored: int = 0
+    outer_bias: int = 0
+    left_over: tuple[ByProduct, ...] = ()
+    odd_run: tuple[ByProduct, ...] = ()
+    sets: tuple[SetOfStrips, ...] = ()
 
     @cached_property
-    def _done(self) -> Work:
-        return self.work()
+    def _exactly(self) -> Work:
+        return self.work(tuple(piece.exact for piece in self.pieces))
 
     @property
     def moves(self) -> tuple[Move, ...]:
-        """What to do at the table, in order."""
-        return self._done[0]
+        """What to do at the table, pieces at their exact sizes."""
+        return self._exactly.moves
 
     @property
     def products(self) -> tuple[Sheet, ...]:
-        """The units of a run as they come off the table, raw edges included; empty where the unit
-        is simply sewn patch to patch."""
-        return self._done[1]
+        """The units of a run, see ``Work``."""
+        return self._exactly.products
+
+    @cached_property
+    def bias(self) -> int:
+        """How many outer edges of a unit are bias: those of its product that do not lie with the
+        grain, and where there is none those its patches leave outside."""
+        return bias_edges(self.products[0]) if self.products else self.outer_bias
+
+
+def every_piece(way: Way, seam: Exact) -> tuple[Piece, ...]:
+    """A way's pieces, and the strips of its sets, a segment long."""
+    return way.pieces + tuple(
+        strip(cloth, width + 2 * seam, one.height + 2 * seam, one.number)
+        for one in way.sets
+        for width, cloth in one.bands
+    )
+
+
+def bias_edges(product: Sheet) -> int:
+    """Outer edges of a product that run across the grain. Its cloth lies with the grain along x
+    and y (turning cloth over along a 45° seam keeps it so), hence a square that fills its own box
+    has none, and one set on point in it has four."""
+    left, top, right, bottom = box(product)
+    corners = {p for outline, _ in product for p in outline}
+    square = {(x, y) for x in (left, right) for y in (top, bottom)}
+    return 0 if square & corners else 4
 
 
 _SHARED: dict[object, Work] = {}
@@ -80,26 +147,26 @@ _MOST_SHARED = 1000
 def shared(
     key: tuple[object, ...],
     cloths: tuple[str | None, ...],
-    make: Callable[[tuple[str | None, ...]], Work],
-) -> Callable[[], Work]:
-    """``make(cloths)``, worked out once for all cloths told apart in the same way: only their
-    colours differ. ``key`` must hold everything else that ``make`` depends on."""
+    make: Callable[[tuple[str | None, ...], Sizes], Work],
+) -> Callable[[Sizes], Work]:
+    """``make(cloths, sizes)``, worked out once for all cloths told apart in the same way: only
+    their colours differ. ``key`` must hold everything else that ``make`` depends on."""
 
-    def work() -> Work:
+    def work(sizes: Sizes) -> Work:
         names = tuple(dict.fromkeys(cloths))
         pattern = tuple(str(names.index(cloth)) for cloth in cloths)
-        if (key, pattern) not in _SHARED:
+        known = _SHARED.get((key, pattern, sizes))
+        if known is None:
             if len(_SHARED) >= _MOST_SHARED:
                 _SHARED.clear()
-            _SHARED[key, pattern] = make(pattern)
-        moves, products = _SHARED[key, pattern]
+            known = _SHARED[key, pattern, sizes] = make(pattern, sizes)
 
         def dyed(sheet: Sheet) -> Sheet:
             return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)
 
-        return (
-            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in moves),
-            tuple(dyed(sheet) for sheet in products),
+        return Work(
+            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known.moves),
+            tuple(dyed(sheet) for sheet in known.products),
         )
 
     return work
@@ -112,9 +179,19 @@ MARK = "Draw a line on the back of one {}, {}."
 
 
 def sewn_squares(side: Exact, a: str | None, b: str | None) -> tuple[Piece, ...]:
+    """One square of each of two cloths, to be cut apart once they are sewn."""
     if a == b:
         return (rectangle(a, (side, side), 2, "sewn"),)
     return rectangle(a, (side, side), 1, "sewn"), rectangle(b, (side, side), 1, "sewn")
+
+
+def counted(pieces: Sequence[Piece]) -> tuple[Piece, ...]:
+    """Equal pieces taken together, in the order they are first met."""
+    found: dict[Piece, int] = {}
+    for piece in pieces:
+        key = piece._replace(quantity=0)
+        found[key] = found.get(key, 0) + piece.quantity
+    return tuple(piece._replace(quantity=n) for piece, n in found.items())
 
 
 def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[Drawn, ...]:
@@ -133,9 +210,15 @@ def cut_sheet(piece: Piece) -> Sheet:
     """A piece as it comes off the cloth, before any crosscut."""
     if piece.outline:
         return ((piece.outline, piece.fabric),)
-    width, height = piece.exact
-    corners = (Point(ZERO, ZERO), Point(height, ZERO), Point(height, width), Point(ZERO, width))
-    return ((corners, piece.fabric),)
+    return rectangle_sheet(piece.exact[1], piece.exact[0], piece.fabric)
+
+
+def rectangle_sheet(
+    width: Exact, height: Exact, fabric: str | None, left: Exact = ZERO, top: Exact = ZERO
+) -> Sheet:
+    right, bottom = left + width, top + height
+    corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
+    return ((corners, fabric),)
 
 
 def in_a_row(sheets: Sequence[Sheet]) -> Sheet:

@@ -10,25 +10,45 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from inlet.core.numbers import Exact
-from inlet.core.units.geese import no_waste_geese
-from inlet.core.units.half_square import eight_at_a_time, four_at_a_time, two_at_a_time
+from inlet.core.units.corner_squares import corner_squares
+from inlet.core.units.geese import folded_geese, no_waste_geese
+from inlet.core.units.half_square import (
+    eight_at_a_time,
+    four_at_a_time,
+    strip_triangles,
+    two_at_a_time,
+)
+from inlet.core.units.long_strips import sew_and_trim
 from inlet.core.units.patchwise import patch_by_patch
 from inlet.core.units.quarter_square import crossed_pairs
+from inlet.core.units.strip_set import KINDS as STRIP_SET_KINDS
+from inlet.core.units.strip_set import strip_set
 from inlet.core.units.units import Unit
 from inlet.core.units.way import Way
 
-_BUILDERS: dict[str, tuple[Callable[[Unit, Exact], Way | None], ...]] = {
-    "half-square-triangle": (two_at_a_time, four_at_a_time, eight_at_a_time),
-    "quarter-square-triangle": (crossed_pairs,),
-    "flying-geese": (no_waste_geese,),
+Builder = Callable[[Unit, Exact], Way | None]
+
+# Before and after sewing patch by patch, the usual way first.
+_BUILDERS: dict[str, tuple[tuple[Builder, ...], tuple[Builder, ...]]] = {
+    "half-square-triangle": (
+        (two_at_a_time, four_at_a_time, eight_at_a_time),
+        (strip_triangles, corner_squares),
+    ),
+    "quarter-square-triangle": ((crossed_pairs,), ()),
+    "three-triangle": ((crossed_pairs,), ()),
+    "flying-geese": ((no_waste_geese,), (corner_squares, folded_geese)),
+    "square-in-square": ((), (corner_squares,)),
+    "corner-triangle": ((corner_squares,), ()),
+    "rounds": ((), (sew_and_trim,)),
+    **dict.fromkeys(STRIP_SET_KINDS, ((), (strip_set,))),
 }
 
 
 def ways(unit: Unit, seam: Exact) -> Iterator[Way]:
     """Every way to make a unit, the usual one first, each worked out when it is come to. There is
-    always one: patch by patch, the last."""
-    for builder in _BUILDERS.get(unit.kind, ()):
+    always one: patch by patch."""
+    before, after = _BUILDERS.get(unit.kind, ((), ()))
+    for builder in (*before, patch_by_patch, *after):
         way = builder(unit, seam)
         if way is not None:
             yield way
-    yield patch_by_patch(unit, seam)

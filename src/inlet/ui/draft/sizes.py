@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from inlet.core.cutting.comfort import Comfort, StockSize, parse_stock, sizes_from
+from inlet.core.cutting.comfort import Comfort, StockSize, sizes_from
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.project import INCH, METRIC, Measure, Pair, measured_in, replace
+from inlet.core.units.stock import parse_stock
 from inlet.core.words import length_text, size_text
 from inlet.ui import theme
 from inlet.ui.flow import FlowLayout

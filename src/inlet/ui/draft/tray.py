@@ -11,8 +11,8 @@ from inlet.core.draft.symmetry import STAY, then
 from inlet.core.draft.tray import Stamp, cloths_for, stamp_of, stamps, turned_stamp
 from inlet.core.geometry.arrangement import arrange
 from inlet.core.geometry.point import Turn
+from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.units.breakdown import break_down
-from inlet.core.units.kinds import is_rectangle
 from inlet.core.units.units import find_units
 from inlet.core.units.words import kind_words
 from inlet.ui import theme

@@ -109,7 +109,7 @@ class PiecingStage(QWidget):
             picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
             grid.addWidget(picture, 2 * (i // across), i % across)
             if step.unit:
-                text = move_text(move.text, step.unit.method.pieces, plan.project)
+                text = move_text(move.text, step.unit.method, plan.project)
                 words = label(f"{i + 1}.  {text}", "", True)
                 words.setAlignment(Qt.AlignmentFlag.AlignTop)
                 grid.addWidget(words, 2 * (i // across) + 1, i % across)

@@ -124,7 +124,7 @@ class UnitsTicket(QWidget):
         self.session.edit_block(replace(block, methods=methods))
 
     def _moves(self, unit: UnitPlan) -> None:
-        moves = unit.method.way.moves
+        moves = unit.method.moves
         if not moves:
             return
         self.body.addWidget(rule())
@@ -137,7 +137,7 @@ class UnitsTicket(QWidget):
         for i, move in enumerate(moves[:12]):
             picture = MovePicture(move, self.session.project, 104, self.session.grey)
             picture.setMaximumHeight(theme.px(120))
-            text = move_text(move.text, unit.method.pieces, self.session.project)
+            text = move_text(move.text, unit.method, self.session.project)
             grid.addWidget(picture, i, 0)
             grid.addWidget(label(f"{i + 1}.  {text}", "", True), i, 1)
         self.body.addLayout(grid)

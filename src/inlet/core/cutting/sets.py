@@ -1,0 +1,133 @@
+"""Strip sets across units and blocks: equal sets sewn together, segments for all cut from them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from fractions import Fraction
+from typing import NamedTuple
+
+from inlet.core.numbers import Exact, next_mark
+from inlet.core.project import Measure
+from inlet.core.units.chosen import UnitPlan, cut_size
+
+FAT_QUARTER = {"inch": Fraction(20), "cm": Fraction(50)}
+"""How long strips of a fat quarter are."""
+
+
+Bands = tuple[tuple[Exact, str | None], ...]
+
+
+class Segments(NamedTuple):
+    """``number`` segments that finish ``height``, cut ``cut`` wide across the set, for the units
+    labelled."""
+
+    height: Exact
+    cut: Fraction
+    number: int
+    labels: tuple[str, ...]
+
+
+class Strips(NamedTuple):
+    """What strips of one kind would come to: ``sets`` of them, each ``long``; ``left`` is what is
+    left of them in all, along the strip."""
+
+    kind: str
+    long: Exact
+    sets: int
+    left: Exact
+
+
+class PlannedSet(NamedTuple):
+    """One kind of set: finished widths and cloths of its ``bands``, the ``segments`` wanted, the
+    lengths of the sets to sew from full-width strips, and what other strips would come to."""
+
+    bands: Bands
+    segments: tuple[Segments, ...]
+    lengths: tuple[Fraction, ...]
+    choices: tuple[Strips, ...]
+    wide: Exact
+
+    @property
+    def labels(self) -> tuple[str, ...]:
+        return tuple(dict.fromkeys(label for s in self.segments for label in s.labels))
+
+
+def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
+    """The sets to sew for every unit made by strip set, those of equal bands as one; in the order
+    in which units first want them. Units may be of several blocks."""
+    wanted: dict[Bands, dict[Exact, tuple[int, list[str]]]] = {}
+    plans: list[UnitPlan] = []
+    for plan in units:
+        plans.append(plan)
+        for sewn in plan.method.sets:
+            lengths = wanted.setdefault(sewn.strips.bands, {})
+            number, labels = lengths.setdefault(sewn.strips.height, (0, []))
+            more = sewn.strips.number * plan.method.runs
+            lengths[sewn.strips.height] = (number + more, [*labels, plan.unit.label])
+    if not wanted:
+        return ()
+    measure, usable = plans[0].measure, plans[0].usable
+    out = []
+    for bands, lengths in wanted.items():
+        segments = tuple(
+            Segments(
+                height,
+                cut_size(height + 2 * measure.seam, measure),
+                number,
+                tuple(dict.fromkeys(labels)),
+            )
+            for height, (number, labels) in sorted(lengths.items(), reverse=True)
+        )
+        width = min(usable(cloth) for _, cloth in bands)
+        choices = tuple(
+            choice
+            for name, long in (
+                ("full-width", width),
+                ("half-width", width / 2),
+                ("fat quarter", min(width, FAT_QUARTER[measure.system])),
+            )
+            if (choice := _strips(name, long, segments, measure)) is not None
+        )
+        total = sum((w for w, _ in bands), Fraction(0))
+        out.append(
+            PlannedSet(
+                bands,
+                segments,
+                _lengths(_filled(width, segments, measure), measure),
+                choices,
+                total + 2 * measure.seam,
+            )
+        )
+    return tuple(out)
+
+
+def _filled(long: Exact, segments: Iterable[Segments], measure: Measure) -> list[Exact]:
+    """What is cut from each set when segments are taken longest first, each from the first set with
+    room for it: floor((usable - squaring)/(f + 2s)) of one length from a set."""
+    room = long - measure.squared_off
+    sets: list[Exact] = []
+    for one in segments:
+        if one.cut > room:
+            return []
+        for _ in range(one.number):
+            at = next((i for i, used in enumerate(sets) if used + one.cut <= room), None)
+            if at is None:
+                sets.append(Fraction(0))
+                at = len(sets) - 1
+            sets[at] += one.cut
+    return sets
+
+
+def _lengths(sets: list[Exact], measure: Measure) -> tuple[Fraction, ...]:
+    return tuple(next_mark(used + measure.squared_off, measure.mark) for used in sets)
+
+
+def _strips(
+    name: str, long: Exact, segments: tuple[Segments, ...], measure: Measure
+) -> Strips | None:
+    """None where a segment is longer than the strips."""
+    sets = _filled(long, segments, measure)
+    if not sets:
+        return None
+    left = sum((long - measure.squared_off - used for used in sets), Fraction(0))
+    return Strips(name, long, len(sets), left)

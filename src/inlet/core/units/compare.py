@@ -1,0 +1,224 @@
+"""Methods compared on the maker's terms: cloth, seams, cuts, minutes, and which to take."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from fractions import Fraction
+from math import hypot
+from typing import NamedTuple
+
+from inlet.core.geometry.curve import curve_length
+from inlet.core.geometry.outline import outline_area
+from inlet.core.geometry.polygon import edges
+from inlet.core.project import Measure, Rates
+from inlet.core.units.chosen import CutPiece, Method, UnitPlan
+from inlet.core.units.units import Unit
+from inlet.core.units.way import Move
+
+
+class Cost(NamedTuple):
+    """What a method comes to for all the units needed.
+
+    ``pieces`` to sew with (triangles counted after the crosscut), ``shapes`` to cut from cloth;
+    ``cloth`` and ``wasted`` in square inches or centimetres: what is cut, and how much of it is
+    neither in a unit that is needed nor in a seam of it. ``bias`` outer edges of a unit; ``seams``,
+    ``cuts``, ``presses`` and ``trims`` in number; ``minutes`` at the maker's rates.
+    """
+
+    method: Method
+    pieces: int
+    shapes: int
+    cloth: float
+    wasted: float
+    bias: int
+    seams: int
+    cuts: int
+    presses: int
+    trims: int
+    minutes: float
+
+    @property
+    def over(self) -> int:
+        """Units that are not needed, of either hand."""
+        return self.method.surplus + self.method.mirrored_over
+
+
+COLUMNS: dict[str, Callable[[Cost], float]] = {
+    "minutes": lambda c: c.minutes,
+    "cloth": lambda c: c.cloth,
+    "wasted": lambda c: c.wasted,
+    "over": lambda c: c.over,
+    "pieces": lambda c: c.pieces,
+    "cuts": lambda c: c.cuts,
+    "seams": lambda c: c.seams,
+    "bias": lambda c: c.bias,
+    "trims": lambda c: c.trims,
+}
+"""What methods can be sorted by, least first."""
+
+
+def costs(plan: UnitPlan, rates: Rates | None = None) -> tuple[Cost, ...]:
+    """Every method of a unit with its cost, in their usual order. Where the block has the unit in
+    both hands, both are counted: a method that gives one hand only is taken for each."""
+    return tuple(cost_of(m, plan, rates or Rates()) for m in plan.methods)
+
+
+def cost_of(method: Method, plan: UnitPlan, rates: Rates) -> Cost:
+    """The cost of a method for the units needed, see ``Cost``. A hand that comes out of the other's
+    runs costs nothing more."""
+    made_already = method.made_with is not None
+    runs = 0 if made_already else method.runs
+    moves = method.way.moves
+    seams = sum(_times(m, method, runs) * _seams(m) for m in moves if m.do == "sew")
+    apart = sum(
+        _times(m, method, runs) * sum(line.kind == "cut" for line in m.lines)
+        for m in moves
+        if m.do in ("crosscut", "cut-apart")
+    )
+    marks = sum(
+        _times(m, method, runs) * sum(line.kind == "mark" for line in m.lines)
+        for m in moves
+        if m.do in ("mark", "fold")
+    )
+    presses = sum(_times(m, method, runs) for m in moves if m.do in ("open", "fold"))
+    sewn = sum(_times(m, method, runs) * _length(m, method) for m in moves if m.do == "sew")
+    shapes = sum(p.number for p in method.pieces)
+    trims = (method.made + method.mirrored) if method.trim_to and not made_already else 0
+    cuts = shapes + apart
+    cloth = sum(cut_area(p) for p in method.pieces)
+    needed = plan.count + (plan.need.mirrored if method.way.mirrored else 0)
+    in_units = 0.0 if made_already else needed * cloth_in(plan.unit, plan.measure)
+    ten = 10.0 if plan.measure.system == "inch" else 25.0
+    seconds = (
+        rates.cut * cuts
+        + rates.mark * marks
+        + rates.seam * seams
+        + rates.length * float(sewn) / ten
+        + rates.press * presses
+        + rates.trim * trims
+    )
+    pieces = sum(p.piece.quantity * runs // p.piece.runs for p in method.pieces if not method.sets)
+    return Cost(
+        method,
+        pieces or shapes,
+        shapes,
+        cloth,
+        max(0.0, cloth - in_units),
+        method.way.bias,
+        _whole(seams),
+        _whole(cuts),
+        _whole(presses),
+        trims,
+        float(seconds) / 60,
+    )
+
+
+def _whole(number: Fraction | int) -> int:
+    return -(-number // 1)
+
+
+def _times(move: Move, method: Method, runs: int) -> Fraction | int:
+    """How often a move is made in all."""
+    if move.of_set is not None:
+        return method.sets[move.of_set].number if runs else 0
+    if move.do == "crosscut" and method.pieces and method.pieces[0].piece.shape == "strip":
+        return runs
+    return move.times * runs
+
+
+def _seams(move: Move) -> int:
+    return move.seams if move.seams is not None else sum(line.kind == "seam" for line in move.lines)
+
+
+def _length(move: Move, method: Method) -> float:
+    """How long the seams of a move are, each time; of a set of strips, as long as its strips."""
+    if move.of_set is not None:
+        sewn = method.sets[move.of_set]
+        return float(sewn.length) * (len(sewn.strips.bands) - 1)
+    total = 0.0
+    for line in move.lines:
+        if line.kind == "seam":
+            total += hypot(*line.end.minus(line.start).floats())
+    return total
+
+
+def cut_area(cut: CutPiece) -> float:
+    """The cloth of all shapes of a cut piece; a template's by the box round it."""
+    return float(cut.cut[0] * cut.cut[1] * cut.number)
+
+
+def cloth_in(unit: Unit, measure: Measure) -> float:
+    """The cloth in one sewn unit: its unfinished area, and twice the allowance along each seam
+    inside it."""
+    s = float(measure.seam)
+    inside = sum(curve_length(side) for shape in unit.shapes for side in shape.sides())
+    w, h = (float(x) for x in unit.size)
+    around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
+    box = (w + 2 * s) * (h + 2 * s)
+    if len(unit.outline) != 4:
+        box = sum(outline_area(shape) for shape in unit.shapes) + around * s
+    return box + (inside - around) / 2 * 2 * s
+
+
+# --- which to take ----------------------------------------------------------------------------
+
+_CLOTH_PER_MINUTE = {"inch": 25.0, "cm": 160.0}
+"""How much wasted cloth weighs as much as a minute's work."""
+_BIAS_MINUTES = 0.5
+"""What one bias edge on the outside of a unit weighs: handling it without stretching."""
+
+
+def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
+    """The method to take: least minutes, waste and bias weighed together. Templates and cloth that
+    is too small come last; the usual order breaks ties."""
+    per_minute = _CLOTH_PER_MINUTE[measure.system]
+
+    def weight(cost: Cost) -> tuple[bool, float]:
+        made = cost.method.made + cost.method.mirrored
+        bias = _BIAS_MINUTES * cost.bias * made
+        return cost.method.short, cost.minutes + cost.wasted / per_minute + bias
+
+    return min(found, key=weight)
+
+
+_BEST: tuple[tuple[str, Callable[[Cost], float], str], ...] = (
+    ("minutes", lambda c: round(c.minutes), "quickest"),
+    ("cloth", lambda c: round(c.cloth), "least cloth"),
+    ("seams", lambda c: c.seams, "fewest seams"),
+    ("cuts", lambda c: c.cuts, "fewest cuts"),
+)
+
+
+def reason(best: Cost, found: Sequence[Cost]) -> str:
+    """Why a method is recommended, and what the next best would bring, in a sentence."""
+    others = [c for c in found if c is not best]
+    if not others:
+        return "The only way to make it here."
+    good = [words for _, key, words in _BEST if all(key(best) <= key(c) for c in others)]
+    if best.over == 0 and any(c.over for c in others):
+        good.append("none over")
+    if best.bias == 0 and any(c.bias for c in others):
+        good.append("straight grain outside")
+    if best.trims == 0 and any(c.trims for c in others):
+        good.append("nothing to trim")
+    first = ", ".join(good[:3]) or "the best balance of time and cloth"
+    return f"{first[0].upper()}{first[1:]}{_instead(best, others)}."
+
+
+def _instead(best: Cost, others: Sequence[Cost]) -> str:
+    """What the quickest other method would save, and at what price."""
+    quicker = min(others, key=lambda c: c.minutes)
+    saved = best.minutes - quicker.minutes
+    name = quicker.method.name.replace("-", " ")
+    price = []
+    if quicker.over > best.over:
+        price.append(f"leaves {quicker.over} over")
+    if quicker.bias > best.bias:
+        price.append("has bias edges outside")
+    if quicker.wasted > best.wasted * 1.1 + 1:
+        price.append("wastes more cloth")
+    if saved >= 1:
+        return f"; {name} saves {saved:.0f} min" + (f" but {' and '.join(price)}" if price else "")
+    if saved <= -1:
+        return f"; {name} takes {-saved:.0f} min more"
+    return f"; {name} takes as long" + (f" and {' and '.join(price)}" if price else "")
