@@ -228,6 +228,27 @@ def squared_length(p: Point, q: Point) -> Exact:
     return dot(step, step)
 
 
+def on_line(p: Point, q: Point, r: Point, t: Point) -> bool:
+    """Do the points p and q lie on the line through r and t?"""
+    step = t.minus(r)
+    return cross(step, p.minus(r)) == 0 == cross(step, q.minus(r))
+
+
+def common_stretch(p: Point, q: Point, r: Point, t: Point) -> tuple[Point, Point] | None:
+    """What the sides pq and rt have in common, going as p to q; None if it is not longer than a
+    point."""
+    if not on_line(r, t, p, q):
+        return None
+    step = q.minus(p)
+
+    def along(v: Point) -> Exact:
+        return dot(step, v)
+
+    low = max(p, min(r, t, key=along), key=along)
+    high = min(q, max(r, t, key=along), key=along)
+    return (low, high) if along(high) > along(low) else None
+
+
 def narrowest(points: Sequence[tuple[float, float]]) -> float:
     """The least width of a polygon's hull, as a float: over the sides, the farthest corner from
     each. Only compared with a threshold of warning, never cut from."""

@@ -7,13 +7,11 @@ from fractions import Fraction
 from math import hypot
 from typing import NamedTuple
 
-from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.polygon import edges
 from inlet.core.project import Measure, Rates
 from inlet.core.units.chosen import CutPiece, Method, UnitPlan
-from inlet.core.units.units import Unit
-from inlet.core.units.way import Move
+from inlet.core.units.units import Unit, seam_length
 
 
 class Cost(NamedTuple):
@@ -68,20 +66,15 @@ def cost_of(method: Method, plan: UnitPlan, rates: Rates) -> Cost:
     runs costs nothing more."""
     made_already = method.made_with is not None
     runs = 0 if made_already else method.runs
-    moves = method.way.moves
-    seams = sum(_times(m, method, runs) * _seams(m) for m in moves if m.do == "sew")
-    apart = sum(
-        _times(m, method, runs) * sum(line.kind == "cut" for line in m.lines)
-        for m in moves
-        if m.do in ("crosscut", "cut-apart")
+    effort = method.way.effort
+    in_sets = [(s.number, len(s.strips.bands) - 1) for s in method.sets]
+    seams = runs * effort.seams + sum(number * each for number, each in in_sets)
+    presses = runs * effort.presses + sum(number * each for number, each in in_sets)
+    sewn = runs * effort.length + sum(
+        float(s.length) * number * each
+        for s, (number, each) in zip(method.sets, in_sets, strict=True)
     )
-    marks = sum(
-        _times(m, method, runs) * sum(line.kind == "mark" for line in m.lines)
-        for m in moves
-        if m.do in ("mark", "fold")
-    )
-    presses = sum(_times(m, method, runs) for m in moves if m.do in ("open", "fold"))
-    sewn = sum(_times(m, method, runs) * _length(m, method) for m in moves if m.do == "sew")
+    marks, apart = runs * effort.marks, runs * effort.apart
     shapes = sum(p.number for p in method.pieces)
     trims = (method.made + method.mirrored) if method.trim_to and not made_already else 0
     cuts = shapes + apart
@@ -117,31 +110,6 @@ def _whole(number: Fraction | int) -> int:
     return -(-number // 1)
 
 
-def _times(move: Move, method: Method, runs: int) -> Fraction | int:
-    """How often a move is made in all."""
-    if move.of_set is not None:
-        return method.sets[move.of_set].number if runs else 0
-    if move.do == "crosscut" and method.pieces and method.pieces[0].piece.shape == "strip":
-        return runs
-    return move.times * runs
-
-
-def _seams(move: Move) -> int:
-    return move.seams if move.seams is not None else sum(line.kind == "seam" for line in move.lines)
-
-
-def _length(move: Move, method: Method) -> float:
-    """How long the seams of a move are, each time; of a set of strips, as long as its strips."""
-    if move.of_set is not None:
-        sewn = method.sets[move.of_set]
-        return float(sewn.length) * (len(sewn.strips.bands) - 1)
-    total = 0.0
-    for line in move.lines:
-        if line.kind == "seam":
-            total += hypot(*line.end.minus(line.start).floats())
-    return total
-
-
 def cut_area(cut: CutPiece) -> float:
     """The cloth of all shapes of a cut piece; a template's by the box round it."""
     return float(cut.cut[0] * cut.cut[1] * cut.number)
@@ -151,13 +119,12 @@ def cloth_in(unit: Unit, measure: Measure) -> float:
     """The cloth in one sewn unit: its unfinished area, and twice the allowance along each seam
     inside it."""
     s = float(measure.seam)
-    inside = sum(curve_length(side) for shape in unit.shapes for side in shape.sides())
     w, h = (float(x) for x in unit.size)
-    around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
     box = (w + 2 * s) * (h + 2 * s)
     if len(unit.outline) != 4:
+        around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
         box = sum(outline_area(shape) for shape in unit.shapes) + around * s
-    return box + (inside - around) / 2 * 2 * s
+    return box + 2 * s * seam_length(unit)
 
 
 # --- which to take ----------------------------------------------------------------------------

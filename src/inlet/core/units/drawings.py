@@ -40,17 +40,24 @@ _COORDINATE: dict[str, Exact] = {
 def kind_of_drawing(patches: Sequence[Polygon], frame: Polygon) -> str | None:
     """The kind whose drawing ``patches`` make of the rectangle ``frame`` (its corners in order),
     or None."""
-    if tuple(sorted(map(len, patches))) not in _corner_counts():
+    ratios = _corner_counts().get(tuple(sorted(map(len, patches))))
+    if ratios is None:
         return None
     origin, right, _, down = frame
     e, f = right.minus(origin), down.minus(origin)
     ee, ff = dot(e, e), dot(f, f)
-    found = _table().get(frozenset(_shape(p, origin, e, f, ee, ff) for p in patches), {})
     ratio = ee / ff
+    if ratio not in ratios and (ratio == 1 or 0 not in ratios):
+        return None
+    found = _table().get(frozenset(_shape(p, origin, e, f, ee, ff) for p in patches), {})
     return found.get(ratio) or (found.get(Fraction(0)) if ratio != 1 else None)
 
 
 def _shape(patch: Polygon, origin: Point, e: Point, f: Point, ee: Exact, ff: Exact) -> Shape:
+    if e.y == 0:  # square to the block, nearly always
+        return frozenset(((p.x - origin.x) / e.x, (p.y - origin.y) / f.y) for p in patch)
+    if e.x == 0:
+        return frozenset(((p.y - origin.y) / e.y, (p.x - origin.x) / f.x) for p in patch)
     steps = [p.minus(origin) for p in patch]
     return frozenset((dot(e, s) / ee, dot(f, s) / ff) for s in steps)
 
@@ -96,6 +103,10 @@ def _table() -> dict[Drawing, dict[Exact, str]]:
 
 
 @cache
-def _corner_counts() -> frozenset[tuple[int, ...]]:
-    """How many corners the patches of each drawing have: a quick look before the exact one."""
-    return frozenset(tuple(sorted(map(len, _drawing(text)))) for _, _, text in _DRAWINGS)
+def _corner_counts() -> dict[tuple[int, ...], set[Exact]]:
+    """How many corners the patches of each drawing have, and the squared ratios it comes in: a
+    quick look before the exact one."""
+    out: dict[tuple[int, ...], set[Exact]] = {}
+    for drawing, ratios in _table().items():
+        out.setdefault(tuple(sorted(map(len, drawing))), set()).update(ratios)
+    return out

@@ -56,7 +56,12 @@ def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exa
     body = square_sheet(large, goose)
     far = large - small
     p, q, r, t = body[0][0]
-    pair = square_sheet(small, one_sky) + square_sheet(small, one_sky, far, far)
+    across = line_through(q, t)
+    if across.side(p) < 0:
+        across = across.opposite()
+    # Where the two overlap in the middle each counts as far as the second cut, made there later.
+    pair = kept(square_sheet(small, one_sky), across)
+    pair += kept(square_sheet(small, one_sky, far, far), across.opposite())
     middle = line_through(p, r)
     hearts = pair_across(body, pair, middle, seam)
     seams = either_side(middle, seam, body[0][0])

@@ -11,7 +11,14 @@ from typing import NamedTuple
 from inlet.core.geometry.curve import Curve, exact_chain
 from inlet.core.geometry.outline import Outline, drawn
 from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.geometry.polygon import Polygon, edges, inner_point, offset_sides
+from inlet.core.geometry.polygon import (
+    Polygon,
+    common_stretch,
+    edges,
+    inner_point,
+    offset_sides,
+    on_line,
+)
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
 from inlet.core.units.sheets import Sheet
@@ -98,17 +105,17 @@ def _ring(cells: list[Cell], seam: Exact) -> list[Move]:
     for arm in order[1:]:
         moves += _sewn(done, [arm], seam, EDGE)
         done.append(arm)
-    lines = tuple(_seams([order[0]], [c for c in done if c is not order[0]]))
+    lines = tuple(_seams([first], [c for c in done if c is not first]))
     whole = _sheet(done, seam)
     return [*moves, Move("sew", FINISH, whole, (), lines), Move("open", "Press.", whole)]
 
 
 def _lies_along(one: Cell, middle: Cell, new: Cell) -> bool:
     """Does the side of ``new`` run along the whole end of ``one`` and the centre together?"""
-    shared = list(_seams([one], [new])) + list(_seams([middle], [new]))
-    if not any(True for _ in _seams([one], [new])):
+    beside = _seams([one], [new])
+    if not beside:
         return False
-    (p, q), (r, t) = ((line.start, line.end) for line in shared[:2])
+    (p, q), (r, t) = ((line.start, line.end) for line in (*beside, *_seams([middle], [new]))[:2])
     return cross(q.minus(p), t.minus(r)) == 0 == cross(q.minus(p), r.minus(p))
 
 
@@ -136,16 +143,12 @@ def _star(cells: list[Cell], seam: Exact) -> list[Move]:
 def _sewn(done: list[Cell], new: list[Cell], seam: Exact, text: str) -> list[Move]:
     """The move that sews new cells to those sewn before, laid beside them, and what comes of it."""
     apart = _apart(done, new, seam)
-    lines = tuple(_seams(done, new))
+    stretches = list(_stretches(done, new))
+    lines = tuple(line for stretch in stretches for line in stretch)
     return [
-        Move("sew", text, _sheet(done, seam) + apart, (), lines, seams=_sides(lines)),
+        Move("sew", text, _sheet(done, seam) + apart, (), lines, seams=len(stretches)),
         Move("open", "Open and press.", _sheet(done + new, seam)),
     ]
-
-
-def _sides(lines: tuple[Drawn, ...]) -> int:
-    """How many seams some lines are: chords that follow one another along an arc are one."""
-    return 1 + sum(a.end != b.start for a, b in pairwise(lines))
 
 
 def _apart(done: list[Cell], new: list[Cell], seam: Exact) -> Sheet:
@@ -189,8 +192,10 @@ def _raw(shape: Outline, cell: Polygon, others: list[Cell], seam: Exact) -> Poly
         return _raw_curve(shape, others, seam)
     sides = []
     for p, q in edges(shape.corners):
-        outside = any(_on_side(p, q, *side) for side in edges(cell))
-        joined = any(_overlap(p, q, r, t) for o in others for r, t in edges(o.outline.corners))
+        outside = any(on_line(p, q, *side) for side in edges(cell))
+        joined = any(
+            common_stretch(p, q, r, t) for o in others for r, t in edges(o.outline.corners)
+        )
         sides.append(seam if outside and not joined else 0)
     return offset_sides(shape.corners, sides)
 
@@ -230,8 +235,12 @@ def _outward(p: Point, q: Point, seam: Exact) -> Point:
     return Point(step.y * seam / length, -step.x * seam / length)
 
 
-def _seams(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[Drawn]:
-    """Where cells meet: stretches of straight sides, chords of arcs."""
+def _seams(done: Iterable[Cell], new: Iterable[Cell]) -> list[Drawn]:
+    return [line for stretch in _stretches(done, new) for line in stretch]
+
+
+def _stretches(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[list[Drawn]]:
+    """Where cells meet: each stretch of straight sides, each arc in chords."""
     others = list(new)
     for cell in done:
         for other in others:
@@ -240,26 +249,12 @@ def _seams(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[Drawn]:
                 for j, (r, t) in enumerate(edges(other.outline.corners)):
                     if i in mine and j in theirs and mine[i] == theirs[j] and {p, q} == {r, t}:
                         chain = (*exact_chain(Curve(p, q, mine[i])), q)
-                        yield from (Drawn("seam", a, b) for a, b in pairwise(chain))
-                    elif i not in mine and j not in theirs and (found := _overlap(p, q, r, t)):
-                        yield Drawn("seam", *found)
+                        yield [Drawn("seam", a, b) for a, b in pairwise(chain)]
+                    elif (
+                        i not in mine and j not in theirs and (found := common_stretch(p, q, r, t))
+                    ):
+                        yield [Drawn("seam", *found)]
 
 
 def _borders(one: Cell, two: Cell) -> bool:
-    return any(True for _ in _seams([one], [two]))
-
-
-def _on_side(p: Point, q: Point, r: Point, t: Point) -> bool:
-    step = t.minus(r)
-    return cross(step, p.minus(r)) == 0 == cross(step, q.minus(r))
-
-
-def _overlap(p: Point, q: Point, r: Point, t: Point) -> tuple[Point, Point] | None:
-    """The stretch two sides have in common; None if it is not longer than a point."""
-    if not _on_side(r, t, p, q):
-        return None
-    step = q.minus(p)
-    ends = sorted([p, q], key=lambda v: dot(step, v)), sorted([r, t], key=lambda v: dot(step, v))
-    low = max(ends[0][0], ends[1][0], key=lambda v: dot(step, v))
-    high = min(ends[0][1], ends[1][1], key=lambda v: dot(step, v))
-    return (low, high) if dot(step, high.minus(low)) > 0 else None
+    return bool(_seams([one], [two]))

@@ -35,7 +35,9 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Way | None:
             moves.append(move._replace(text=lay if sewing else level))
         return Work(tuple(moves))
 
-    return Way("sew-and-trim", 1, found, False, work)
+    joined = usual.effort
+    effort = joined._replace(apart=joined.seams)  # each strip is cut level once it is on
+    return Way("sew-and-trim", 1, found, False, work, known_effort=effort, outer_bias=int)
 
 
 def _centre_piece(unit: Unit, seam: Exact) -> Piece | None:

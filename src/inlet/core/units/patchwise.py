@@ -16,13 +16,14 @@ from inlet.core.geometry.polygon import (
     offset_sides,
     squared_length,
 )
+from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.inset import inset_moves
 from inlet.core.units.pieces import Piece, curved_piece, piece_for
 from inlet.core.units.sheets import Sheet, opened
-from inlet.core.units.units import Unit
-from inlet.core.units.way import Drawn, Move, Sizes, Way, Work, cut_sheet, in_a_row
+from inlet.core.units.units import Unit, seam_length
+from inlet.core.units.way import Drawn, Effort, Move, Sizes, Way, Work, cut_sheet, in_a_row
 
 Cloth = str | None
 
@@ -43,7 +44,24 @@ def patch_by_patch(unit: Unit, seam: Exact) -> Way:
     def work(sizes: Sizes) -> Work:
         return Work(tuple(_patch_moves(unit, found, seam)))
 
-    return Way(name, 1, found, trims, work, outer_bias=_outer_bias(unit, seam))
+    return Way(
+        name, 1, found, trims, work,
+        outer_bias=lambda: _outer_bias(unit, seam), known_effort=_effort(unit, found, seam),
+    )  # fmt: skip
+
+
+def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
+    """What patch by patch takes: a seam fewer than there are cells, as long as the seams inside,
+    each with its allowance at both ends; cuts across diagonals, one or two a shape."""
+    cells = len(unit.picture) - sum(len(part.faces) - 1 for part in unit.part.nested)
+    apart = sum(
+        {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
+    )
+    seams = cells - 1
+    if unit.kind == "eight-point-star":
+        seams = 7 + 2 * 8  # eight diamonds in one, then both sides of triangles and squares
+    length = seam_length(unit) + 2 * float(seam) * seams
+    return Effort(seams, length, apart, 0, seams)
 
 
 def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
@@ -76,12 +94,14 @@ def _outer_bias(unit: Unit, seam: Exact) -> int:
     """Outer edges of the unit that are bias when each patch is cut as ``piece_for`` says: the long
     side of half a square or rectangle, the short ones of a quarter; of a template, laid with the
     grain along the block's edges, whatever does not run with them."""
-    if any(shape.arcs for shape in unit.shapes):
-        return 0  # the straight edges of a curved unit's templates lie with the grain
+    if any(shape.arcs for shape in unit.shapes) or all(map(is_rectangle, _outlines(unit))):
+        return 0  # squares and rectangles, and curved templates' straight edges, lie with the grain
     outer = [line_through(p, q) for p, q in edges(unit.outline)]
     bias = set()
     for outline, fabric in unit.picture:
         piece = piece_for(outline, fabric, seam)
+        if piece.shape != "template" and piece.crosscut == "none":
+            continue
         lengths = [squared_length(p, q) for p, q in edges(outline)]
         for (p, q), length in zip(edges(outline), lengths, strict=True):
             on = next((i for i, o in enumerate(outer) if o.side(p) == 0 == o.side(q)), None)
@@ -89,13 +109,15 @@ def _outer_bias(unit: Unit, seam: Exact) -> int:
                 continue
             if piece.shape == "template":
                 across = p.x != q.x and p.y != q.y
-            elif piece.crosscut == "none":
-                across = False
             else:
                 across = (length == max(lengths)) == (piece.crosscut == "once")
             if across:
                 bias.add(on)
     return len(bias)
+
+
+def _outlines(unit: Unit) -> list[Polygon]:
+    return [outline for outline, _ in unit.picture]
 
 
 def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:

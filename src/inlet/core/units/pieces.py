@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from fractions import Fraction
+from functools import lru_cache
 from math import ceil
 from typing import NamedTuple
 
@@ -70,6 +71,15 @@ def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
     a rectangle: of legs a, b and long side c it gets a + s + s(a + c)/b, as s is lost at the right
     angle and s·cot of half the angle, (a + c)/b, at the far end.
     """
+    first = outline[0]
+    piece = _piece_for(tuple(p.minus(first) for p in outline), seam)
+    return piece._replace(fabric=fabric, outline=outline if piece.shape == "template" else ())
+
+
+@lru_cache(maxsize=2000)
+def _piece_for(outline: Polygon, seam: Exact) -> Piece:
+    """``piece_for`` of an outline that begins at the origin: blocks repeat their shapes."""
+    fabric = None
     raw = offset(outline, seam)
     if is_rectangle(outline):
         return rectangle(fabric, (_length(raw[0], raw[1]), _length(raw[1], raw[2])))

@@ -19,6 +19,7 @@ from inlet.core.units.sheets import ZERO, Sheet, box, size
 from inlet.core.units.units import Unit
 from inlet.core.units.way import (
     Drawn,
+    Effort,
     Move,
     SetOfStrips,
     Sizes,
@@ -103,7 +104,11 @@ def strip_set(unit: Unit, seam: Exact) -> Way | None:
             moves += [Move("sew", together, whole, (), (line,)), Move("open", "Press.", whole)]
         return Work(tuple(moves), (whole,))
 
-    return Way("strip-set", 1, (), False, work, sets=sets)
+    wide = float(sum((w for w, _ in rows[0].bands), ZERO) + 2 * seam)
+
+    joins = len(rows) - 1
+    effort = Effort(joins, joins * wide, sum(s.number for s in sets), 0, joins)
+    return Way("strip-set", 1, (), False, work, sets=sets, known_effort=effort, outer_bias=int)
 
 
 def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import EIGHTH_TURN, Motion, canonical
-from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.polygon import Line, edges
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line, common_stretch, edges, line_through, meet, on_line
 from inlet.core.numbers import Exact
 from inlet.core.units.sheets import Sheet, box, kept
 from inlet.core.units.way import Drawn, Move, bias_edges
@@ -70,19 +70,28 @@ def trim_move(found: Trim, kind: str) -> Move:
 
 
 def _anchor(sheet: Sheet) -> Point:
-    """The mean of the corners inside the sheet's box, or else its middle."""
+    """Where the sheet's two seam lines cross, or, where it has one or more than two, its middle."""
+    lines = _seam_lines(sheet)
+    crossing = meet(*lines) if len(lines) == 2 else None
+    return crossing if crossing is not None else _middle(sheet)
+
+
+def _seam_lines(sheet: Sheet) -> list[Line]:
+    """The lines along which patches of a sheet are sewn to one another."""
+    out: list[Line] = []
+    for i, (one, _) in enumerate(sheet):
+        for two, _ in sheet[:i]:
+            for p, q in edges(one):
+                if any(common_stretch(p, q, r, t) for r, t in edges(two)) and not any(
+                    line.side(p) == 0 == line.side(q) for line in out
+                ):
+                    out.append(line_through(p, q))
+    return out
+
+
+def _middle(sheet: Sheet) -> Point:
     left, top, right, bottom = box(sheet)
-    inner = {
-        p
-        for outline, _ in sheet
-        for p in outline
-        if left < p.x < right and top < p.y < bottom
-    }  # fmt: skip
-    if not inner:
-        return Point((left + right) / 2, (top + bottom) / 2)
-    n = len(inner)
-    zero = left * 0
-    return Point(sum((p.x for p in inner), zero) / n, sum((p.y for p in inner), zero) / n)
+    return Point((left + right) / 2, (top + bottom) / 2)
 
 
 def _slanted_seams(sheet: Sheet) -> list[Drawn]:
@@ -90,12 +99,7 @@ def _slanted_seams(sheet: Sheet) -> list[Drawn]:
     out: list[Drawn] = []
     for outline, _ in sheet:
         for p, q in edges(outline):
-            if p.x == q.x or p.y == q.y or any(_along(line, p, q) for line in out):
+            if p.x == q.x or p.y == q.y or any(on_line(p, q, line.start, line.end) for line in out):
                 continue
             out.append(Drawn("ruler", p, q))
     return out
-
-
-def _along(line: Drawn, p: Point, q: Point) -> bool:
-    step = line.end.minus(line.start)
-    return cross(step, p.minus(line.start)) == 0 == cross(step, q.minus(line.start))

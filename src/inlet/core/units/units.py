@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from math import hypot
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
+from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.motion import Alike, Motion, Picture
 from inlet.core.geometry.outline import Outline, inside_point
-from inlet.core.geometry.polygon import Polygon, bounds, squared_length
+from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
 from inlet.core.units.breakdown import Part, tiling
@@ -115,6 +117,14 @@ def _with_nested(
 def picture_of(draft: Draft, part: Part) -> Picture:
     """The patches of a part where they lie, with their cloth."""
     return tuple((draft.patches[f].drawn, draft.patches[f].fabric) for f in sorted(part.faces))
+
+
+def seam_length(unit: Unit) -> float:
+    """How long the seams inside a unit are, finished: what its patches measure round, less the way
+    round the unit, is both sides of each."""
+    sides = sum(curve_length(side) for shape in unit.shapes for side in shape.sides())
+    around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
+    return max(0.0, (sides - around) / 2)
 
 
 def label_place(draft: Draft, part: Part) -> tuple[float, float]:

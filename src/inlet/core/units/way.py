@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
+from math import hypot
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import Motion
@@ -72,6 +73,17 @@ class SetOfStrips(NamedTuple):
     number: int
 
 
+class Effort(NamedTuple):
+    """What a run takes: ``seams``, ``length`` of them in all, ``apart`` cuts made after those of
+    the shapes, lines to ``mark``, seams to ``press``."""
+
+    seams: Fraction | int
+    length: float
+    apart: Fraction | int
+    marks: Fraction | int
+    presses: Fraction | int
+
+
 Sizes = tuple[Size, ...]
 """The size each piece of a way is cut, in their order."""
 
@@ -84,9 +96,10 @@ class Way:
     where that is another unit. ``trims``: the trim school cuts it larger and trims the unit to its
     unfinished size. ``work`` is what is done with the pieces at given sizes: it is asked for only
     when needed, as sizes are often all that is wanted. ``outer_bias`` is how many outer edges are
-    bias, where the products do not show it. ``left_over`` is what a run leaves besides units,
-    ``odd_run`` what is over once where the runs are an odd number. ``sets`` are strip sets to sew
-    and cut across; their strips are no pieces of a run.
+    bias, where there is a shorter way than to look at the products. ``left_over`` is what a run
+    leaves besides units, ``odd_run`` what is over once where the runs are an odd number. ``sets``
+    are strip sets to sew and cut across; their strips are no pieces of a run, and sewing them is
+    no effort of it. ``known_effort`` spares working out the moves where it follows from less.
     """
 
     name: str
@@ -95,10 +108,11 @@ class Way:
     trims: bool
     work: Callable[[Sizes], Work]
     mirrored: int = 0
-    outer_bias: int = 0
+    outer_bias: Callable[[], int] | None = None
     left_over: tuple[ByProduct, ...] = ()
     odd_run: tuple[ByProduct, ...] = ()
     sets: tuple[SetOfStrips, ...] = ()
+    known_effort: Effort | None = None
 
     @cached_property
     def _exactly(self) -> Work:
@@ -117,8 +131,41 @@ class Way:
     @cached_property
     def bias(self) -> int:
         """How many outer edges of a unit are bias: those of its product that do not lie with the
-        grain, and where there is none those its patches leave outside."""
-        return bias_edges(self.products[0]) if self.products else self.outer_bias
+        grain, where nothing else is said."""
+        return self.outer_bias() if self.outer_bias else bias_edges(self.products[0])
+
+    @cached_property
+    def effort(self) -> Effort:
+        """What a run takes, counted from its moves."""
+        return self.known_effort or effort_of(self.moves)
+
+
+def effort_of(moves: Sequence[Move]) -> Effort:
+    """What moves take, each as often as it is made, those to sets of strips aside."""
+    seams: Fraction | int = 0
+    apart: Fraction | int = 0
+    marks: Fraction | int = 0
+    presses: Fraction | int = 0
+    length = 0.0
+    for move in moves:
+        if move.of_set is not None:
+            continue
+        kinds = [line.kind for line in move.lines]
+        if move.do == "sew":
+            number = kinds.count("seam") if move.seams is None else move.seams
+            seams += move.times * number
+            length += float(move.times) * sum(
+                hypot(*line.end.minus(line.start).floats())
+                for line in move.lines
+                if line.kind == "seam"
+            )
+        elif move.do in ("crosscut", "cut-apart"):
+            apart += move.times * kinds.count("cut")
+        elif move.do in ("mark", "fold"):
+            marks += move.times * kinds.count("mark")
+        if move.do in ("open", "fold"):
+            presses += move.times
+    return Effort(seams, length, apart, marks, presses)
 
 
 def every_piece(way: Way, seam: Exact) -> tuple[Piece, ...]:
