@@ -12,7 +12,7 @@ from typing import NoReturn
 from inlet import __version__
 from inlet.core.cutting.comfort import sizes_from
 from inlet.core.numbers import Exact, NumberError, parse_length
-from inlet.core.plan import BlockPlan, deep_trees, plan_block
+from inlet.core.plan import MOST_COPIES, BlockPlan, deep_trees, plan_block
 from inlet.core.project import (
     LARGEST_BLOCK_INCHES,
     MOST_BANDS,
@@ -29,7 +29,6 @@ from inlet.files.plan_json import plan_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
 
 COMMANDS = ("plan", "export", "check", "import")
-MOST_COPIES = 10_000
 
 
 class _Parser(argparse.ArgumentParser):

@@ -22,8 +22,11 @@ from inlet.core.problem import Problem
 from inlet.core.project import MOST_SEAMS, Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down
 from inlet.core.units.chosen import UnitPlan
+from inlet.core.units.offers import Offer, offers
 from inlet.core.units.planned import plan_units
 from inlet.core.words import cloth_name, length_text, size_text
+
+MOST_COPIES = 10_000
 
 
 @contextmanager
@@ -58,6 +61,7 @@ class BlockPlan(NamedTuple):
     problems: tuple[Problem, ...]
     comfort: Comfort
     sets: tuple[PlannedSet, ...] = ()
+    offers: tuple[Offer, ...] = ()
 
     @property
     def measure(self) -> Measure:
@@ -112,6 +116,7 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
         tuple(sorted(problems, key=lambda p: p.level != "error")),
         sizes,
         sets,
+        offers(project, block, units),
     )
 
 

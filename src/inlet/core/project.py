@@ -240,6 +240,21 @@ class Project(_Value, frozen=True, kw_only=True):
     def fabric(self, fabric_id: str) -> Fabric | None:
         return next((f for f in self.fabrics if f.id == fabric_id), None)
 
+    def in_quilt(self, block_id: str) -> int:
+        """How often the quilt, as far as the file lays it out, has a block; 0 without a quilt."""
+        quilt = self.quilt or {}
+        columns, rows = quilt.get("columns"), quilt.get("rows")
+        if not isinstance(columns, int) or not isinstance(rows, int):
+            return 0
+        usual = quilt.get("block")
+        blocks = {(c, r): usual for c in range(columns) for r in range(rows)}
+        places = quilt.get("places")
+        for place in places if isinstance(places, list) else ():
+            at = (place.get("column"), place.get("row")) if isinstance(place, dict) else None
+            if at in blocks:
+                blocks[at] = place.get("block", usual)
+        return sum(found == block_id for found in blocks.values())
+
     def cloth_width(self, fabric_id: str) -> Exact:
         """Usable width of a cloth, or the usual one where it states none."""
         fabric = self.fabric(fabric_id)

@@ -19,6 +19,7 @@ from inlet.core.history import History
 from inlet.core.plan import BlockPlan
 from inlet.core.problem import Problem
 from inlet.core.project import Block, Measure, Project, first_project, fresh_id, new_block, replace
+from inlet.core.units.chosen import UnitPlan
 from inlet.files import project_json
 from inlet.ui.planner import Planner
 
@@ -86,6 +87,12 @@ class Session(QObject):
         if plan is None or plan.project is not self.project or plan.block is not self.block:
             return None
         return plan if plan.copies == self.copies else None
+
+    @property
+    def unit(self) -> UnitPlan | None:
+        """The unit picked, as planned now."""
+        units = self.plan.units if self.plan else ()
+        return next((u for u in units if u.unit.label == self.label), None)
 
     @property
     def checks(self) -> tuple[Problem, ...]:

@@ -132,6 +132,7 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
         after,
         seams=tuple(seams),
         marks=tuple(_pair(move(Point(*m))) for m in before.marks),
+        units=tuple(replace(c, point=_pair(move(Point(*c.point)))) for c in before.units),
         fabric_at=tuple(replace(f, point=_pair(move(Point(*f.point)))) for f in before.fabric_at),
     )
     return Regridded(one_cloth_a_patch(made), lost)
@@ -242,11 +243,13 @@ def _cut(
 
     spots = [(spot, placed(spot.point)) for spot in before.fabric_at]
     marks = [placed(mark) for mark in before.marks]
+    choices = [(choice, placed(choice.point)) for choice in before.units]
     made = replace(
         after,
         seams=merged(seam_along(c) for c in kept),
         fabric_at=tuple(replace(spot, point=to) for spot, to in spots if to is not None),
         marks=tuple(mark for mark in marks if mark is not None),
+        units=tuple(replace(c, point=to) for c, to in choices if to is not None),
     )
     return Regridded(one_cloth_a_patch(made), lost)
 

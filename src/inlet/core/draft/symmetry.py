@@ -115,6 +115,7 @@ def turned(block: Block, turn: Turn) -> Block:
         finished=finished,
         seams=tuple(seam_along(image(seam.curve, move)) for seam in block.seams),
         marks=tuple(pair(p) for p in block.marks),
+        units=tuple(replace(choice, point=pair(choice.point)) for choice in block.units),
         fabric_at=tuple(replace(spot, point=pair(spot.point)) for spot in block.fabric_at),
     )
 

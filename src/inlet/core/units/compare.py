@@ -136,14 +136,15 @@ _BIAS_MINUTES = 0.5
 
 
 def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
-    """The method to take: least minutes, waste and bias weighed together. Templates and cloth that
-    is too small come last; the usual order breaks ties."""
+    """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
+    own, or cloth larger than what is cut already, comes last; the usual order breaks ties."""
     per_minute = _CLOTH_PER_MINUTE[measure.system]
 
-    def weight(cost: Cost) -> tuple[bool, float]:
+    def weight(cost: Cost) -> tuple[bool, bool, float]:
         made = cost.method.made + cost.method.mirrored
         bias = _BIAS_MINUTES * cost.bias * made
-        return cost.method.short, cost.minutes + cost.wasted / per_minute + bias
+        weighed = cost.minutes + cost.wasted / per_minute + bias
+        return cost.method.short, bool(cost.method.way.tool), weighed
 
     return min(found, key=weight)
 
@@ -161,7 +162,11 @@ def reason(best: Cost, found: Sequence[Cost]) -> str:
     others = [c for c in found if c is not best]
     if not others:
         return "The only way to make it here."
-    good = [words for _, key, words in _BEST if all(key(best) <= key(c) for c in others)]
+    good = [
+        words
+        for _, key, words in _BEST
+        if all(key(best) <= key(c) for c in others) and any(key(best) < key(c) for c in others)
+    ]
     if best.over == 0 and any(c.over for c in others):
         good.append("none over")
     if best.bias == 0 and any(c.bias for c in others):
@@ -178,6 +183,8 @@ def _instead(best: Cost, others: Sequence[Cost]) -> str:
     saved = best.minutes - quicker.minutes
     name = quicker.method.name.replace("-", " ")
     price = []
+    if quicker.method.way.tool:
+        price.append(f"needs {quicker.method.way.tool}")
     if quicker.over > best.over:
         price.append(f"leaves {quicker.over} over")
     if quicker.bias > best.bias:

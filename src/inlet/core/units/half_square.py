@@ -188,4 +188,4 @@ def strip_triangles(unit: Unit, seam: Exact) -> Way:
         return Work(moves, (standing, hanging))
 
     table = shared(("strip-triangles", seam), cloths, work)
-    return Way("strip-triangles", 2, pieces, False, table)
+    return Way("strip-triangles", 2, pieces, False, table, tool="a triangle ruler")

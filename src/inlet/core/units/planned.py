@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.point import Point
 from inlet.core.project import Block, Choice, Project
 from inlet.core.units.breakdown import Part
+from inlet.core.units.choices import choices_for
 from inlet.core.units.chosen import Need, UnitPlan
 from inlet.core.units.units import Unit, find_units
 
@@ -17,7 +17,7 @@ def plan_units(
 ) -> tuple[UnitPlan, ...]:
     """Every unit of ``copies`` blocks with how it is made, each followed by those nested in it."""
     found = find_units(drawn, root)
-    choices = _choices(drawn, block, found)
+    choices = choices_for(drawn, block, found)
     labelled = _labelled(found, choices)
     partner = {u.mirror_of: u for u in labelled if u.mirror_of is not None}
     by_label = {u.label: u for u in labelled}
@@ -48,25 +48,6 @@ def plan_units(
     for plan in plans:
         plan.inside = tuple(p for p in plans if p.unit.nested_in(plan.unit))
     return tuple(plans)
-
-
-def _choices(drawn: Draft, block: Block, units: Sequence[Unit]) -> list[Choice | None]:
-    """The choice for each unit: the last one whose point lies in a patch of it, and in none nested
-    in it."""
-    out: list[Choice | None] = [None] * len(units)
-    for choice in block.units:
-        patch = drawn.patch_at(Point(*choice.point))
-        if patch is None:
-            continue
-        holding = [
-            (len(place.part.faces), i)
-            for i, unit in enumerate(units)
-            for place in unit.places
-            if patch.face in place.part.faces
-        ]
-        if holding:
-            out[min(holding)[1]] = choice
-    return out
 
 
 def _labelled(units: Sequence[Unit], choices: Sequence[Choice | None]) -> list[Unit]:

@@ -100,6 +100,7 @@ class Way:
     leaves besides units, ``odd_run`` what is over once where the runs are an odd number. ``sets``
     are strip sets to sew and cut across; their strips are no pieces of a run, and sewing them is
     no effort of it. ``known_effort`` spares working out the moves where it follows from less.
+    ``tool`` is one that not every maker has.
     """
 
     name: str
@@ -113,6 +114,7 @@ class Way:
     odd_run: tuple[ByProduct, ...] = ()
     sets: tuple[SetOfStrips, ...] = ()
     known_effort: Effort | None = None
+    tool: str = ""
 
     @cached_property
     def _exactly(self) -> Work:

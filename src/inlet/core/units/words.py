@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from inlet.core.numbers import Exact, floor_exact
 from inlet.core.project import Measure, Project
 from inlet.core.units.chosen import CutPiece, Method
+from inlet.core.units.offers import Offer
 from inlet.core.words import cloth_name, length_text, size_text
 
 
@@ -36,6 +38,41 @@ def over_text(method: Method) -> str:
 def method_words(name: str) -> str:
     """A method's file name as people say it."""
     return name.replace("-", " ")
+
+
+def times_words(method: Method) -> str:
+    """How many a run makes, how many runs, what is over: “2 a run, 5 runs, 1 over”."""
+    if method.sets:
+        sets = sum(s.number for s in method.sets)
+        return f"{sets} {'set' if sets == 1 else 'sets'} of strips"
+    tool = f", needs {method.way.tool}" if method.way.tool else ""
+    makes = method.way.makes
+    if makes == 1 and not method.mirrored:
+        return "one by one"
+    runs = "1 run" if method.runs == 1 else f"{method.runs} runs"
+    hands = f" and {method.way.mirrored} of its mirror image" if method.way.mirrored else ""
+    over = f", {method.surplus} over" if method.surplus else ""
+    mirrored = f", {method.mirrored_over} mirrored over" if method.mirrored_over else ""
+    return f"{makes}{hands} a run, {runs}{over}{mirrored}{tool}"
+
+
+def offer_text(offer: Offer, measure: Measure) -> str:
+    """Something over, and what it could be, in a sentence."""
+    what = offer.what
+    noun = kind_words(what.kind)
+    said = f"Over: {what.number} × {noun}, {length_or_size(what.size, measure)} finished"
+    uses = [
+        f"{label} of {block}" + ("" if same else ", in other cloth")
+        for block, label, same in offer.uses[:3]
+    ]
+    return f"{said}; could be {' or '.join(uses)}." if uses else f"{said}."
+
+
+def length_or_size(size: tuple[Exact, Exact], measure: Measure) -> str:
+    """A size that cloth left over happens to have: to the ruler mark below it."""
+    marks = tuple(floor_exact(x / measure.mark) * measure.mark for x in size)
+    about = "" if marks == size else "just over "
+    return about + size_text((marks[0], marks[1]), measure)
 
 
 def kind_words(kind: str) -> str:

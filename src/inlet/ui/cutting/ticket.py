@@ -6,12 +6,12 @@ from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
 from inlet.core.cutting.words import buying_text
 from inlet.core.numbers import show
+from inlet.core.plan import MOST_COPIES
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.parts import column, empty, label, row, rule
 from inlet.ui.session import Session
 
-MOST_COPIES = 999
 CAUTION = (
     "Close the cutter when you put it down, cut away from yourself, fingers behind the ruler's "
     "edge. Your tools' own manuals come first."
@@ -57,7 +57,9 @@ class CuttingTicket(QWidget):
                     text += f" × {show(high, system=system, vulgar=True)}"
                 grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
                 grid.addWidget(label(text, "size"), 2 * i, 1)
-                words = f"{cut.shape}, for {', '.join(cut.labels)}"
+                words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
+                if cut.owned:
+                    words += ", from cloth you own"
                 if cut.crosscut in ("once", "twice"):
                     words += f"; cut {cut.crosscut} on the diagonal"
                 grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)

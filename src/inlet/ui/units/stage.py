@@ -1,123 +1,99 @@
-"""The units stage: the block pulled apart into its units, each with its label."""
+"""The units stage: the block pulled apart, the methods for the unit picked side by side, and the
+moves of the one in use as a strip of pictures."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
-from PySide6.QtWidgets import QWidget
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QWidget
 
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.plan import BlockPlan
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.units import label_place, picture_of
+from inlet.core.units.words import move_text
 from inlet.ui import theme
-from inlet.ui.drawing import Frame, draw_sheet, draw_tag
+from inlet.ui.drawing import MovePicture
+from inlet.ui.parts import column, empty, label, scrolled
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
+from inlet.ui.units.apart import BlockApart
+from inlet.ui.units.board import MethodBoard
 
-APART = 0.22
-"""How far units are pulled apart: a share of their place in the block."""
+MOST_MOVES = 24
 
 
 class UnitsStage(QWidget):
-    """Click a unit, or go through them with the arrow keys."""
+    """What is picked in the drawing is compared beside it and made below."""
 
     pointed = Signal(object)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.setMouseTracking(True)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Units of the block, pulled apart")
-        self._hot: list[tuple[QPolygonF, UnitPlan]] = []
-        for signal in (session.planned, session.selected, session.changed):
-            signal.connect(self.update)
+        self.apart = BlockApart(session)
+        self.board = MethodBoard(session)
+        self.moves = MoveStrip(session)
+        self.apart.pointed.connect(self.pointed)
+        layout = column(self, 0, 0)
+        above = QHBoxLayout()
+        above.setSpacing(0)
+        above.addWidget(self.apart, 4)
+        above.addWidget(scrolled(self.board, "page"), 9)
+        layout.addLayout(above, 8)
+        layout.addWidget(self.moves, 5)
 
     def reading(self) -> Reading | None:
-        """The unit picked, for the tape."""
-        plan = self.session.plan
-        units = plan.units if plan else ()
-        return next((unit_reading(u) for u in units if u.unit.label == self.session.label), None)
+        return self.apart.reading()
 
-    def paintEvent(self, event: object) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        plan = self.session.plan
-        self._hot = []
-        if plan is not None:
-            self._draw(painter, plan)
-        painter.end()
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.apart.pull_apart()
 
-    def _draw(self, painter: QPainter, plan: BlockPlan) -> None:
-        w, h = (float(x) for x in plan.block.finished)
-        room = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (26, 22, -26, -22)))
-        frame = Frame.fit(room, (0, 0, w * (1 + APART), h * (1 + APART)))
-        smallest = min(min(float(x) for x in unit.unit.size) for unit in plan.units)
-        points = max(6.5, min(13.0, smallest * frame.scale / 5 / theme.text_scale()))
-        tags: list[tuple[QPointF, str, bool]] = []
-        for unit in plan.units:
-            chosen = unit.unit.label == self.session.label
-            for place in unit.unit.places:
-                outline = place.part.outline
-                moved = self._moved(frame, outline)
-                draw_sheet(
-                    painter, moved, picture_of(plan.draft, place.part), plan.project,
-                    grey=self.session.grey,
-                )  # fmt: skip
-                polygon = moved.polygon(outline)
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.setPen(QPen(theme.ACCENT if chosen else theme.INK, 4 if chosen else 1.8))
-                painter.drawPolygon(polygon)
-                self._hot.append((polygon, unit))
-                spot = moved.at(*label_place(plan.draft, place.part))
-                tags.append((spot, unit.unit.label, chosen))
-        for at, text, chosen in tags:
-            draw_tag(painter, at, text, points, chosen)
 
-    def _moved(self, frame: Frame, outline: Polygon) -> Frame:
-        """The frame in which a unit lies where it has been pulled to."""
-        xs, ys = zip(*(p.floats() for p in outline), strict=True)
-        x, y = (min(xs) + max(xs)) / 2 * APART, (min(ys) + max(ys)) / 2 * APART
-        at = frame.at(x, y)
-        return Frame(at.x(), at.y(), frame.scale)
+class MoveStrip(QScrollArea):
+    """The moves of the method in use, one picture after the other; scrolled sideways."""
 
-    def _unit_at(self, at: QPointF) -> UnitPlan | None:
-        for polygon, unit in self._hot:
-            if polygon.containsPoint(at, Qt.FillRule.OddEvenFill):
-                return unit
-        return None
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("strip")
+        self.setWidgetResizable(True)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Moves at the table")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(theme.px(150))
+        body = QWidget()
+        body.setObjectName("pageBody")
+        self.line = QHBoxLayout(body)
+        self.line.setContentsMargins(*(theme.px(n) for n in (16, 8, 16, 8)))
+        self.line.setSpacing(theme.px(14))
+        self.setWidget(body)
+        session.planned.connect(self.refresh)
+        session.selected.connect(self.refresh)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.setFocus()
-        unit = self._unit_at(event.position())
-        if unit:
-            self.session.pick_unit(unit.unit.label)
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        unit = self._unit_at(event.position())
-        self.pointed.emit(unit_reading(unit) if unit else None)
-
-    def leaveEvent(self, event: object) -> None:
-        self.pointed.emit(None)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        plan = self.session.plan
-        step = {
-            Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1
-        }.get(Qt.Key(event.key()))  # fmt: skip
-        if plan is None or step is None or not plan.units:
-            super().keyPressEvent(event)
+    def refresh(self) -> None:
+        empty(self.line)
+        unit = self.session.unit
+        if unit is None:
             return
-        labels = [u.unit.label for u in plan.units]
-        now = labels.index(self.session.label) if self.session.label in labels else 0
-        self.session.pick_unit(labels[(now + step) % len(labels)])
-        chosen = plan.units[(now + step) % len(labels)]
-        self.pointed.emit(unit_reading(chosen))
-
-
-def unit_reading(unit: UnitPlan) -> Reading:
-    """For the tape: the longer side of the unit's first piece, before and after rounding."""
-    piece = unit.method.pieces[0]
-    what = f"{unit.unit.label}: {piece.piece.shape} to cut"
-    return Reading(what, None, piece.piece.exact[1], piece.cut[1])
+        method, project = unit.method, self.session.project
+        shown = [] if method.made_with else method.moves
+        if method.made_with:
+            words = f"Nothing to cut: these come out of the runs of {method.made_with}."
+            self.line.addWidget(label(words, "small", True))
+        elif not shown:
+            self.line.addWidget(label("One piece: cut it, and it is ready to sew.", "small", True))
+        for i, move in enumerate(shown[:MOST_MOVES]):
+            card = QWidget()
+            card.setFixedWidth(theme.px(158))
+            inner = column(card, 0, 4)
+            inner.addWidget(MovePicture(move, project, 90, self.session.grey), 3)
+            text = f"{i + 1}.  {move_text(move.text, method, project)}"
+            words = label(text, "caption", True)
+            words.setAlignment(Qt.AlignmentFlag.AlignTop)
+            words.setMinimumHeight(theme.px(64))
+            inner.addWidget(words)
+            self.line.addWidget(card)
+        if len(shown) > MOST_MOVES:
+            more = f"and {len(shown) - MOST_MOVES} more like these"
+            self.line.addWidget(label(more, "small"))
+        self.line.addStretch(1)
+        self.horizontalScrollBar().setValue(0)

@@ -1,58 +1,65 @@
-"""The card of the unit picked: what it is, how to make it, what to cut."""
+"""The card of the unit picked: what it is, what to cut, its school, the cloth it is made from."""
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QButtonGroup, QGridLayout, QRadioButton, QWidget
+from PySide6.QtWidgets import QComboBox, QWidget
 
-from inlet.core.numbers import show
+from inlet.core.numbers import parse_length, show
 from inlet.core.project import replace
-from inlet.core.units.chosen import CutPiece, Method, UnitPlan
-from inlet.core.units.words import kind_words, method_words, move_text
+from inlet.core.units.choices import with_choice
+from inlet.core.units.chosen import CutPiece, UnitPlan
+from inlet.core.units.stock import largest_from, parse_stock
+from inlet.core.units.words import kind_words, length_or_size, method_words, offer_text, times_words
 from inlet.core.words import cloth_name, length_text, size_text, unit_of
-from inlet.ui import theme
-from inlet.ui.drawing import MovePicture
-from inlet.ui.parts import column, empty, label, row, rule
+from inlet.ui.parts import ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
+
+SCHOOLS = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
 
 
 class UnitsTicket(QWidget):
-    """The chosen unit in words and sizes, with its methods to choose from."""
+    """The chosen unit in words and sizes."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
         self.setObjectName("ticketBody")
         self.body = column(self, 16, 8)
-        self.methods: dict[str, QRadioButton] = {}
         session.planned.connect(self.refresh)
         session.selected.connect(self.refresh)
 
     def refresh(self) -> None:
-        plan = self.session.plan
-        if plan is None:
+        if self.session.plan is None:
             return
         empty(self.body)
-        self.methods = {}
-        unit = next((u for u in plan.units if u.unit.label == self.session.label), None)
+        unit = self.session.unit
         if unit is None:
             self.body.addWidget(label("Nothing is drawn yet.", "small"))
             self.body.addStretch(1)
             return
         self._head(unit)
         self._cuts(unit)
-        if len(unit.methods) > 1:
-            self._choices(unit)
-        self._moves(unit)
+        self._sets(unit)
+        self._left_over(unit)
+        self._school(unit)
+        self._stock(unit)
         self.body.addStretch(1)
 
     def _head(self, unit: UnitPlan) -> None:
         measure = self.session.measure
-        kind = kind_words(unit.unit.kind)
-        self.body.addWidget(label(f"{unit.unit.label}   {kind}", "title", True))
+        self.label = ValueEdit("Label", lambda text: self._relabel(unit, text), 30)
+        self.label.show_value(unit.unit.label)
+        self.label.refused.connect(self.session.said)
+        kind = label(kind_words(unit.unit.kind), "title", True)
+        self.body.addLayout(row(self.label, kind))
+        hands = [f"{number} {name}" for name, number in unit.hands.items()]
         many = f"{unit.count} needed"
-        if unit.unit.mirror_of:
-            many += f", mirror image of {unit.unit.mirror_of}: its pieces are mirrored too"
+        if len(hands) > 1:
+            many = f"Handed: {' and '.join(hands)} needed; keep the stacks apart"
         self.body.addWidget(label(many, "small", True))
+        if unit.inside:
+            inner = ", ".join(f"{u.unit.label} ({kind_words(u.unit.kind)})" for u in unit.inside)
+            self.body.addWidget(label(f"Built with {inner}, made first", "small", True))
         self.body.addWidget(
             label(
                 f"finished {size_text(unit.unit.size, measure)}, "
@@ -65,11 +72,15 @@ class UnitsTicket(QWidget):
     def _cuts(self, unit: UnitPlan) -> None:
         """The sizes to cut, the largest thing on the card."""
         project, measure = self.session.project, self.session.measure
-        system = measure.system
-        self.body.addWidget(label("Cut", "heading"))
+        system, method = measure.system, unit.method
+        self.body.addWidget(label(f"Cut, {method_words(method.name)}", "heading", True))
+        if method.made_with:
+            made = f"Nothing: these come out of the runs of {method.made_with}"
+            self.body.addWidget(label(made, "", True))
         sizes: dict[tuple[object, ...], list[CutPiece]] = {}
-        for piece in unit.method.pieces:
-            key = (piece.cut, piece.piece.exact, piece.piece.shape, piece.piece.crosscut)
+        for piece in method.pieces:
+            kind = piece.piece
+            key = (piece.cut, kind.exact, kind.shape, kind.crosscut, kind.lean)
             sizes.setdefault(key, []).append(piece)
         for pieces in sizes.values():
             first = pieces[0]
@@ -81,65 +92,141 @@ class UnitsTicket(QWidget):
             size.setAccessibleName(f"Cut size {text}")
             self.body.addWidget(size)
             for piece in pieces:
-                words = f"{piece.number} × {first.piece.shape} of "
-                words += cloth_name(project, piece.piece.fabric)
-                if piece.piece.crosscut in ("once", "twice"):
-                    words += f", cut {piece.piece.crosscut} on the diagonal"
-                self.body.addWidget(label(words, "", True))
+                self.body.addWidget(label(self._piece(piece, project), "", True))
             if first.over != 0:
-                exact = show(first.piece.exact[1], system=system, ruler=True)
+                side = 0 if first.piece.shape == "strip" else 1
+                exact = show(first.piece.exact[side], system=system, ruler=True)
                 over = f"{float(first.over):.3f} {unit_of(measure)}"
                 words = f"exactly {exact}; the cut is {over} over"
                 self.body.addWidget(label(words, "caption", True))
-        if unit.method.trim_to:
-            self.body.addWidget(
-                label(f"then trim to {size_text(unit.method.trim_to, measure)}", "heading", True)
+        if method.trim_to:
+            trim = f"then trim to {size_text(method.trim_to, measure)}"
+            self.body.addWidget(label(trim, "heading", True))
+        self.body.addWidget(label(times_words(method), "small", True))
+        if method.way.bias:
+            words = "Outer edges are bias: press, do not rub, and handle little."
+            self.body.addWidget(label(words, "warning", True))
+
+    def _piece(self, piece: CutPiece, project) -> str:
+        """How many of which cloth, how they come apart, which stack they go to."""
+        kind = piece.piece
+        words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
+        if kind.crosscut in ("once", "twice"):
+            words += f", cut {kind.crosscut} on the diagonal"
+        if kind.lean:
+            words += f", {kind.lean} to the right"
+        if piece.stock is not None:
+            words += f", from {piece.stock} of yours"
+        stack = self._stack(piece)
+        return f"{words} — stack {stack}" if stack else words
+
+    def _stack(self, piece: CutPiece) -> str:
+        """The label of the stack a piece goes to."""
+        plan, kind = self.session.plan, piece.piece
+        for cut in plan.cuts if plan else ():
+            same = cut.fabric == kind.fabric and cut.shape == kind.shape
+            size = cut.cut if kind.shape == "strip" else (max(cut.cut), min(cut.cut))
+            mine = piece.cut if kind.shape == "strip" else (max(piece.cut), min(piece.cut))
+            if same and size == mine and self.session.label in cut.labels:
+                return cut.label
+        return ""
+
+    def _sets(self, unit: UnitPlan) -> None:
+        """The strip sets this unit shares, and what other strips would come to."""
+        plan, measure = self.session.plan, self.session.measure
+        for one in plan.sets if plan else ():
+            if unit.unit.label not in one.labels:
+                continue
+            bands = " + ".join(
+                f"{length_text(w, measure)} {cloth_name(self.session.project, c)}"
+                for w, c in one.bands
             )
+            self.body.addWidget(rule())
+            self.body.addWidget(label(f"Strip set: {bands}", "heading", True))
+            for part in one.segments:
+                words = f"{part.number} segments cut {length_text(part.cut, measure)}"
+                self.body.addWidget(label(f"{words} for {', '.join(part.labels)}", "", True))
+            for choice in one.choices:
+                sets = f"{choice.sets} {'set' if choice.sets == 1 else 'sets'}"
+                words = f"{choice.kind}: {sets}, {length_text(choice.left, measure)} left"
+                self.body.addWidget(label(words, "caption", True))
 
-    def _choices(self, unit: UnitPlan) -> None:
+    def _left_over(self, unit: UnitPlan) -> None:
+        plan = self.session.plan
+        for offer in plan.offers if plan else ():
+            if offer.of == unit.unit.label:
+                self.body.addWidget(label(offer_text(offer, self.session.measure), "", True))
+
+    def _school(self, unit: UnitPlan) -> None:
+        """Exact or trim for this unit, and how much larger the trim school cuts."""
         self.body.addWidget(rule())
-        self.body.addWidget(label("Methods", "heading"))
-        group = QButtonGroup(self)
-        for method in unit.methods:
-            radio = QRadioButton(method_words(method.name))
-            radio.setChecked(method.name == unit.method.name)
-            radio.clicked.connect(lambda _=False, m=method: self._choose(unit, m))
-            group.addButton(radio)
-            self.methods[method.name] = radio
-            self.body.addWidget(radio)
-            self.body.addWidget(label(self._compare(method), "caption", True))
-
-    def _compare(self, method: Method) -> str:
-        first = method.pieces[0]
-        runs = "1 run" if method.runs == 1 else f"{method.runs} runs"
-        over = f", {method.surplus} over" if method.surplus else ""
-        size = show(first.cut[1], system=self.session.measure.system, vulgar=True)
-        makes = f"{method.way.makes} a run, {runs}{over}" if method.way.makes > 1 else "one by one"
-        return f"{makes}; first cut {size} {unit_of(self.session.measure)}"
-
-    def _choose(self, unit: UnitPlan, method: Method) -> None:
-        """The choice holds for all units of this kind in the block."""
-        block = self.session.block
-        methods = {**block.methods, unit.unit.kind: method.name}
-        self.session.edit_block(replace(block, methods=methods))
-
-    def _moves(self, unit: UnitPlan) -> None:
-        moves = unit.method.moves
-        if not moves:
+        measure = self.session.measure
+        self.school = QComboBox()
+        self.school.setAccessibleName("School for this unit")
+        for key, words in SCHOOLS:
+            self.school.addItem(words, key)
+        now = unit.choice.school if unit.choice else ""
+        self.school.setCurrentIndex([key for key, _ in SCHOOLS].index(now))
+        self.school.activated.connect(lambda i: self._change(unit, school=self.school.itemData(i)))
+        self.body.addLayout(row(label("School", "heading"), self.school, 1))
+        if unit.school != "trim":
             return
-        self.body.addWidget(rule())
-        seam = length_text(self.session.measure.seam, self.session.measure)
-        self.body.addWidget(label(f"Moves, seam {seam}", "heading"))
-        grid = QGridLayout()
-        grid.setSpacing(theme.px(8))
-        grid.setColumnMinimumWidth(0, theme.px(112))
-        grid.setColumnStretch(1, 1)
-        for i, move in enumerate(moves[:12]):
-            picture = MovePicture(move, self.session.project, 104, self.session.grey)
-            picture.setMaximumHeight(theme.px(120))
-            text = move_text(move.text, unit.method, self.session.project)
-            grid.addWidget(picture, i, 0)
-            grid.addWidget(label(f"{i + 1}.  {text}", "", True), i, 1)
-        self.body.addLayout(grid)
-        if len(moves) > 12:
-            self.body.addLayout(row(label(f"and {len(moves) - 12} more like these", "small"), 1))
+        self.oversize = []
+        for at, name in enumerate(("cut up to the next", "and larger by")):
+            edit = ValueEdit(name, lambda text, at=at: self._larger(at, text), 56)
+            edit.show_value(show(measure.larger[at], system=measure.system))
+            edit.refused.connect(self.session.said)
+            self.oversize.append(edit)
+            self.body.addLayout(row(label(name), edit, label(unit_of(measure)), 1))
+
+    def _larger(self, at: int, text: str) -> None:
+        """The trim school's rule: both above 0, and no more than an inch."""
+        measure = self.session.measure
+        length = parse_length(text, measure.system)
+        if not 0 < length <= measure.from_inches(parse_length("1", "inch")):
+            raise ValueError("it must be above 0, and an inch at most")
+        rule_ = list(measure.larger)
+        rule_[at] = length
+        self.session.edit_measure(replace(measure, oversize=(rule_[0], rule_[1])))
+
+    def _stock(self, unit: UnitPlan) -> None:
+        """Cloth cut already, and the largest unit each method makes of it."""
+        measure = self.session.measure
+        self.stock = ValueEdit("From cloth I own", lambda text: self._own(unit, text), 96)
+        self.stock.setPlaceholderText("5 squares")
+        self.stock.setToolTip("As in: 10 squares, 2 1/2 strips, 7 x 9 scraps")
+        self.stock.show_value(unit.choice.stock if unit.choice else "")
+        self.stock.refused.connect(self.session.said)
+        self.body.addWidget(label("From cloth I own", "heading"))
+        self.body.addLayout(row(self.stock, 1))
+        if unit.stock is None:
+            return
+        for method in unit.methods:
+            way = method.way
+            width = unit.usable(None)
+            largest = largest_from(unit.stock, unit.unit, way, measure.seam, width)
+            words = f"{method_words(method.name)}: "
+            words += "not from these" if largest is None else (
+                f"up to {length_or_size(largest, measure)} finished"
+            )  # fmt: skip
+            self.body.addWidget(label(words, "warning" if method.short else "caption", True))
+
+    def _own(self, unit: UnitPlan, text: str) -> None:
+        found = parse_stock(text, self.session.measure.system)
+        if len(found) > 1:
+            raise ValueError("one kind of cloth for one unit")
+        self._change(unit, stock=text.strip())
+
+    def _relabel(self, unit: UnitPlan, text: str) -> None:
+        words = text.strip()
+        if len(words) > 12:
+            raise ValueError("a label of up to 12 letters fits on a stack")
+        self._change(unit, label=words)
+        self.session.label = words or None
+
+    def _change(self, unit: UnitPlan, **changes: str) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        units = [u.unit for u in plan.units]
+        self.session.edit_block(with_choice(plan.draft, units, unit.unit, unit.choice, **changes))
