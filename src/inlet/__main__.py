@@ -22,8 +22,9 @@ from inlet.core.project import (
     new_block,
     replace,
 )
+from inlet.core.units.compare import costs, reason, recommended
 from inlet.core.units.stock import Stock, parse_stock
-from inlet.core.units.words import piece_text
+from inlet.core.units.words import offer_text, piece_text, times_words
 from inlet.core.words import cloth_name, length_text, size_text
 from inlet.files.plan_json import plan_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
@@ -95,7 +96,7 @@ def _without_window(args: Sequence[str]) -> int:
                 help="sizes from cloth cut already: 5 squares",
             )
         if name == "export":
-            command.add_argument("--what", choices=["guide", "block"], required=True)
+            command.add_argument("--what", choices=["guide", "block", "labels"], required=True)
             command.add_argument("--format", choices=["pdf", "svg"], required=True)
             command.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
             command.add_argument("-o", "--output", metavar="OUT", required=True)
@@ -120,11 +121,12 @@ def _without_window(args: Sequence[str]) -> int:
 
         write_block_svg(project, plan.block, Path(options.output))
     elif options.command == "export":
-        if (options.what, options.format) != ("guide", "pdf"):
+        if options.format != "pdf" or options.what == "block":
             raise FileProblem(f"inlet: a {options.what} cannot be written as {options.format}")
-        from inlet.files.guide_pdf import write_guide  # loads the PDF library
+        from inlet.files import guide_pdf, labels_pdf  # load the PDF library
 
-        write_guide(plan, options.output, options.paper)
+        write = labels_pdf.write_labels if options.what == "labels" else guide_pdf.write_guide
+        write(plan, options.output, options.paper)
     elif options.json:
         stock = _stock(options.have, plan)
         with deep_trees():
@@ -233,11 +235,17 @@ def _summary(plan: BlockPlan) -> str:
     for unit in plan.units:
         lines.append(
             f"  {unit.unit.label}: {unit.count} × {unit.unit.kind}, unfinished "
-            f"{size_text(unit.unfinished, measure)}, {unit.method.name}"
+            f"{size_text(unit.unfinished, measure)}, {unit.method.name}: "
+            f"{times_words(unit.method)}"
         )
+        found = costs(unit, plan.project.rates)
+        best = recommended(found, measure)
+        if best.method.name != unit.method.name:
+            lines.append(f"      better {best.method.name}: {reason(best, found)}")
         for cut in unit.method.pieces:
             cloth = cloth_name(plan.project, cut.piece.fabric)
             lines.append(f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}")
+    lines += [f"  {offer_text(offer, measure)}" for offer in plan.offers]
     lines += [f"  {step.number}. {step.makes} × {step.times}: {step.text}" for step in plan.steps]
     lines += [f"  {problem.level}: {problem.text}" for problem in plan.problems]
     lines.append("Re-sewn exactly." if plan.resewn else "Not ready to sew.")

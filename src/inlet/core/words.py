@@ -6,6 +6,13 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, nearest_mark, show
 from inlet.core.project import Measure, Project
 
+CAUTIONS = (
+    "Close the rotary cutter whenever you put it down; cut away from your body, fingers behind the "
+    "ruler's edge. The iron and its steam are hot. Never sew over pins. The manuals of your own "
+    "tools come first."
+)
+"""Said once wherever cutting, pressing and sewing are told."""
+
 
 def unit_of(measure: Measure) -> str:
     return "in" if measure.system == "inch" else "cm"

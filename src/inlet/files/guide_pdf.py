@@ -5,18 +5,15 @@ from __future__ import annotations
 
 import os
 from collections.abc import Sequence
-from pathlib import Path
 from typing import Any
 
 from reportlab.lib.colors import Color, HexColor, black, white
-from reportlab.lib.pagesizes import A4, letter
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
-from inlet.assets import FONTS
+from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.words import buying_text
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.steps import Step
@@ -25,42 +22,14 @@ from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import label_place, letters
 from inlet.core.units.way import Move
-from inlet.core.units.words import kind_words, method_words, move_text
-from inlet.core.words import check_text, cloth_name, length_text, size_text
-from inlet.files.project_json import FileProblem
-
-MARGIN = 45.0
-INK = HexColor("#14363f")
-FAINT = HexColor("#8a958f")
-REGULAR, MEDIUM, BOLD = "FiraSans-Regular", "FiraSans-Medium", "FiraSans-SemiBold"
-PAPERS = {"letter": letter, "a4": A4}
-
-CAUTIONS = (
-    "Close the rotary cutter whenever you put it down; cut away from your body, fingers behind the "
-    "ruler's edge. The iron and its steam are hot. Never sew over pins. The manuals of your own "
-    "tools come first."
-)
+from inlet.core.units.words import kind_words, method_words, move_text, over_text
+from inlet.core.words import CAUTIONS, check_text, cloth_name, length_text, size_text
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
 
 def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
-    """Write the guide of a plan as PDF. ``paper`` is "letter" or "a4"; else letter for inch
-    projects and A4 for metric ones. Raises ``FileProblem`` where it cannot be written."""
-    for name in (REGULAR, MEDIUM, BOLD):
-        if name not in pdfmetrics.getRegisteredFontNames():
-            pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
-    size = PAPERS[paper or ("letter" if plan.measure.system == "inch" else "a4")]
-    target = Path(path)
-    if target.is_dir():
-        raise FileProblem(f"{target.name}: this is a folder; choose a file name")
-    temporary = target.with_name(f".{target.name}.part")
-    try:
-        guide = _Guide(plan, str(temporary), size)
-        guide.write()
-        os.replace(temporary, target)
-    except OSError as error:
-        temporary.unlink(missing_ok=True)
-        reason = (error.strerror or str(error)).lower()
-        raise FileProblem(f"{target.name}: cannot be written here ({reason})") from None
+    """Write the guide of a plan as PDF, see ``write_pages``."""
+    write_pages(path, plan.measure, paper, lambda to, size: _Guide(plan, to, size).write())
 
 
 class _Guide:
@@ -187,24 +156,37 @@ class _Guide:
             self.y += 8
             self._text(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0)
             self._text(buying_text(cloth, plan.measure), 9.5)
-            for cut in (c for c in plan.cuts if c.fabric == cloth.fabric):
-                self._room(26)
-                self.y += 20
-                y = self.height - self.y
-                c = self.canvas
-                c.setFillColor(black)
-                c.setLineWidth(0.7)
-                c.setStrokeColor(black)
-                c.rect(MARGIN, y - 1, 10, 10)
-                c.setFont(MEDIUM, 16)
-                c.drawRightString(MARGIN + 62, y - 2, f"{cut.number} ×")
-                c.setFont(BOLD, 18)
-                c.drawString(MARGIN + 74, y - 2, size_text(cut.cut, plan.measure))
-                c.setFont(REGULAR, 10.5)
-                words = _shape_words(cut.shape, cut.crosscut, cut.number)
-                words += f", for {', '.join(cut.labels)}"
-                c.drawString(MARGIN + 250, y, words)
-                self.y += 5
+            for cut in (c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned):
+                self._cut(cut)
+        owned = [c for c in plan.cuts if c.owned]
+        if owned:
+            self._room(60)
+            self.y += 8
+            self._text("From cloth you own", 12.5, BOLD, 0)
+            for cut in owned:
+                self._cut(cut)
+
+    def _cut(self, cut: Cut) -> None:
+        plan = self.plan
+        self._room(26)
+        self.y += 20
+        y = self.height - self.y
+        c = self.canvas
+        c.setFillColor(black)
+        c.setLineWidth(0.7)
+        c.setStrokeColor(black)
+        c.rect(MARGIN, y - 1, 10, 10)
+        c.setFont(MEDIUM, 16)
+        c.drawRightString(MARGIN + 62, y - 2, f"{cut.number} ×")
+        c.setFont(BOLD, 18)
+        c.drawString(MARGIN + 74, y - 2, size_text(cut.cut, plan.measure))
+        c.setFont(REGULAR, 10.5)
+        words = _shape_words(cut.shape, cut.crosscut, cut.number)
+        words += f", for {', '.join(cut.labels)}"
+        c.drawString(MARGIN + 282, y, words)
+        c.setFont(BOLD, 12)
+        c.drawRightString(MARGIN + 274, y, cut.label)
+        self.y += 5
 
     def _step(self, step: Step) -> None:
         plan = self.plan
@@ -250,10 +232,10 @@ class _Guide:
                 for k, line in enumerate(lines):
                     self.canvas.drawString(x, self.height - self.y - shown - 18 - k * 12.5, line)
             self.y += shown + max(map(len, words)) * 12.5 + 16
-        if method.trim_to:
+        if method.trim_to and method.trim is None:
             self._text(f"Trim to {size_text(method.trim_to, self.plan.measure)}.", 10.5, MEDIUM)
-        if method.surplus:
-            self._text(f"{method.surplus} will be over.", 10.5)
+        if over_text(method):
+            self._text(over_text(method), 10.5)
 
     def _row_pictures(self, moves: Sequence[Move]) -> None:
         """Laid out above sewn, for wide rows; side by side for tall ones."""
@@ -284,11 +266,14 @@ class _Guide:
             (x0, y0), (x1, y1) = drawn.start.floats(), drawn.end.floats()
             c.saveState()
             c.setStrokeColor(black)
-            width, dash = {"seam": (1.3, (4, 2)), "cut": (1.8, ()), "mark": (0.5, (1, 2))}[
-                drawn.kind
-            ]
+            width, dash = {
+                "seam": (1.3, [4, 2]),
+                "cut": (1.8, []),
+                "mark": (0.5, [1, 2]),
+                "ruler": (0.9, [6, 2, 1, 2]),
+            }[drawn.kind]
             c.setLineWidth(width)
-            c.setDash(*dash) if dash else c.setDash()
+            c.setDash(dash)
             c.line(left + x0 * scale, top - y0 * scale, left + x1 * scale, top - y1 * scale)
             c.restoreState()
 
@@ -383,6 +368,3 @@ def _shape_words(shape: str, crosscut: str, number: int) -> str:
     if crosscut in ("once", "twice"):
         words += f", each cut {crosscut} on the diagonal"
     return words
-
-
-__all__ = ["CAUTIONS", "PAPERS", "write_guide"]

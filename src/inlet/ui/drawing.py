@@ -170,6 +170,7 @@ _STYLES = {
     "seam": (2.0, Qt.PenStyle.DashLine),
     "cut": (2.4, Qt.PenStyle.SolidLine),
     "mark": (1.0, Qt.PenStyle.DotLine),
+    "ruler": (1.6, Qt.PenStyle.DashDotLine),
 }
 
 
@@ -177,9 +178,12 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
     """Seams dashed, cuts solid in the accent, marks dotted."""
     for line in lines:
         width, style = _STYLES[line.kind]
-        colour = theme.ACCENT if line.kind == "cut" else theme.INK
+        colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
+        drawn = QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats()))
+        painter.setPen(QPen(theme.PAPER, width + 1.6))  # so that it is seen on dark cloth
+        painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
-        painter.drawLine(QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats())))
+        painter.drawLine(drawn)
 
 
 def draw_tag(

@@ -242,6 +242,7 @@ class Window(QMainWindow):
         self.save_ = self._action("&Save", self.save, "Ctrl+S")
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
         self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
+        self.labels_ = self._action("Print the la&bels…", self.print_labels, "Ctrl+L")
         self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
         self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
         papers = QActionGroup(self)
@@ -280,7 +281,7 @@ class Window(QMainWindow):
         self.recent_menu = menu.addMenu("Open &recent")
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
-        menu.addActions([self.save_, self.save_as_, self.print_])
+        menu.addActions([self.save_, self.save_as_, self.print_, self.labels_])
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
@@ -460,20 +461,27 @@ class Window(QMainWindow):
 
     def print_guide(self) -> None:
         """Write the guide of the block shown as PDF, to print from any viewer."""
+        self._print("guide")
+
+    def print_labels(self) -> None:
+        """Write a sheet of labels for its stacks as PDF."""
+        self._print("labels")
+
+    def _print(self, what: str) -> None:
         plan = self.session.plan
         if plan is None:
             self.say("The plan is still being worked out; print again in a moment.")
             return
-        start = str(Path(self._folder()) / f"{plan.block.id}-guide.pdf")
-        name, _ = QFileDialog.getSaveFileName(self, "Print the guide", start, "PDF (*.pdf)")
+        start = str(Path(self._folder()) / f"{plan.block.id}-{what}.pdf")
+        name, _ = QFileDialog.getSaveFileName(self, f"Print the {what}", start, "PDF (*.pdf)")
         if not name:
             return
         path = Path(name)
-        from inlet.files.guide_pdf import write_guide  # loads the PDF library, slow to start
+        from inlet.files import guide_pdf, labels_pdf  # load the PDF library, slow to start
 
+        write = labels_pdf.write_labels if what == "labels" else guide_pdf.write_guide
         try:
-            target = path if path.suffix else path.with_suffix(".pdf")
-            write_guide(plan, target, self.settings.paper)
+            write(plan, path if path.suffix else path.with_suffix(".pdf"), self.settings.paper)
         except FileProblem as problem:
             self.say(str(problem))
 

@@ -270,7 +270,7 @@ def test_costs_add_up(kind, count, school):
             assert cost.seams > 0
         # minutes are the maker's rates, nothing else
         idle = Rates(cut=0, mark=0, seam=0, length=0, press=0, trim=0)
-        assert cost_of(cost.method, plan, idle).minutes == 0
+        assert cost_of(cost.method, plan.need, plan, idle).minutes == 0
     best = recommended(found, project.measure)
     assert best in found
     sentence = reason(best, found)

@@ -7,6 +7,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.cutting.sets import PlannedSet
+from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.units.chosen import UnitPlan, cut_size
 
@@ -36,9 +37,15 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     """Every piece of the methods in use, strips of sets as ``sets`` shares them; by cloth in order
     of first use, then widest first."""
     found: dict[tuple[object, ...], Cut] = {}
+    same = SameShapes()
+    first_of: dict[Polygon, Cut] = {}
     cloths: dict[str | None, int] = {}
     for cut in (*_pieces(units), *_set_strips(units, sets)):
         cloths.setdefault(cut.fabric, len(cloths))
+        if cut.outline:  # a template lies any way on the cloth
+            outline = same.first_like(cut.outline)
+            first = first_of.setdefault(outline, cut)
+            cut = cut._replace(outline=outline, cut=first.cut)
         key = cut._replace(number=0, labels=())
         known = found.get(key)
         if known:

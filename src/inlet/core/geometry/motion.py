@@ -136,6 +136,24 @@ def motion_between(source: Picture, target: Picture) -> Motion | None:
     return None
 
 
+class SameShapes:
+    """Outlines told apart by shape: of those that some turn carries onto one another, the first
+    stands for all."""
+
+    def __init__(self) -> None:
+        self._known: dict[object, list[Polygon]] = {}
+
+    def first_like(self, outline: Polygon, group: object = None) -> Polygon:
+        """The first outline of its group of the shape of this one, maybe itself."""
+        picture = ((outline, None),)
+        own = self._known.setdefault((group, likeness(picture)), [])
+        for known in own:
+            if motion_between(((known, None),), picture):
+                return known
+        own.append(outline)
+        return outline
+
+
 class Alike:
     """Pictures sorted into groups of which one is carried onto another by a motion.
 

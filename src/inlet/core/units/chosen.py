@@ -169,9 +169,10 @@ class UnitPlan:
     def ways(self) -> Iterator[Way]:
         return ways(self.unit, self.measure.seam)
 
-    def planned(self, way: Way) -> Method:
+    def planned(self, way: Way, need: Need | None = None) -> Method:
+        """A way for what is needed of the unit."""
         return plan_method(
-            way, self.unit, self.need, self.measure, self.school, self.usable, self.stock
+            way, self.unit, need or self.need, self.measure, self.school, self.usable, self.stock
         )
 
     @property

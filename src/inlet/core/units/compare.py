@@ -10,7 +10,7 @@ from typing import NamedTuple
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.polygon import edges
 from inlet.core.project import Measure, Rates
-from inlet.core.units.chosen import CutPiece, Method, UnitPlan
+from inlet.core.units.chosen import CutPiece, Method, Need, UnitPlan
 from inlet.core.units.units import Unit, seam_length
 
 
@@ -35,6 +35,22 @@ class Cost(NamedTuple):
     trims: int
     minutes: float
 
+    def plus(self, other: Cost) -> Cost:
+        """Two hands made each on its own, the bias of one."""
+        return Cost(
+            self.method,
+            self.pieces + other.pieces,
+            self.shapes + other.shapes,
+            self.cloth + other.cloth,
+            self.wasted + other.wasted,
+            self.bias,
+            self.seams + other.seams,
+            self.cuts + other.cuts,
+            self.presses + other.presses,
+            self.trims + other.trims,
+            self.minutes + other.minutes,
+        )
+
     @property
     def over(self) -> int:
         """Units that are not needed, of either hand."""
@@ -58,14 +74,26 @@ COLUMNS: dict[str, Callable[[Cost], float]] = {
 def costs(plan: UnitPlan, rates: Rates | None = None) -> tuple[Cost, ...]:
     """Every method of a unit with its cost, in their usual order. Where the block has the unit in
     both hands, both are counted: a method that gives one hand only is taken for each."""
-    return tuple(cost_of(m, plan, rates or Rates()) for m in plan.methods)
+    rates = rates or Rates()
+    twin = plan.twin
+    if twin is None:
+        return tuple(cost_of(m, plan.need, plan, rates) for m in plan.methods)
+    if plan.unit.mirror_of is not None:
+        return costs(twin, rates)
+    both, other = Need(plan.count, twin.count), Need(twin.count)
+    out = []
+    for way in plan.ways():
+        cost = cost_of(plan.planned(way, both), both, plan, rates)
+        if not way.mirrored:
+            same = next(w for w in twin.ways() if w.name == way.name)
+            cost = cost.plus(cost_of(twin.planned(same, other), other, twin, rates))
+        out.append(cost)
+    return tuple(out)
 
 
-def cost_of(method: Method, plan: UnitPlan, rates: Rates) -> Cost:
-    """The cost of a method for the units needed, see ``Cost``. A hand that comes out of the other's
-    runs costs nothing more."""
-    made_already = method.made_with is not None
-    runs = 0 if made_already else method.runs
+def cost_of(method: Method, need: Need, plan: UnitPlan, rates: Rates) -> Cost:
+    """The cost of a method for the units needed, see ``Cost``."""
+    runs = method.runs
     effort = method.way.effort
     in_sets = [(s.number, len(s.strips.bands) - 1) for s in method.sets]
     seams = runs * effort.seams + sum(number * each for number, each in in_sets)
@@ -76,11 +104,11 @@ def cost_of(method: Method, plan: UnitPlan, rates: Rates) -> Cost:
     )
     marks, apart = runs * effort.marks, runs * effort.apart
     shapes = sum(p.number for p in method.pieces)
-    trims = (method.made + method.mirrored) if method.trim_to and not made_already else 0
+    trims = method.made + method.mirrored if method.trim_to else 0
     cuts = shapes + apart
     cloth = sum(cut_area(p) for p in method.pieces)
-    needed = plan.count + (plan.need.mirrored if method.way.mirrored else 0)
-    in_units = 0.0 if made_already else needed * cloth_in(plan.unit, plan.measure)
+    needed = need.number + (need.mirrored if method.way.mirrored else 0)
+    in_units = needed * cloth_in(plan.unit, plan.measure)
     ten = 10.0 if plan.measure.system == "inch" else 25.0
     seconds = (
         rates.cut * cuts
@@ -191,8 +219,9 @@ def _instead(best: Cost, others: Sequence[Cost]) -> str:
         price.append("has bias edges outside")
     if quicker.wasted > best.wasted * 1.1 + 1:
         price.append("wastes more cloth")
+    told = " and ".join(filter(None, (", ".join(price[:-1]), *price[-1:])))
     if saved >= 1:
-        return f"; {name} saves {saved:.0f} min" + (f" but {' and '.join(price)}" if price else "")
+        return f"; {name} saves {saved:.0f} min" + (f" but {told}" if told else "")
     if saved <= -1:
         return f"; {name} takes {-saved:.0f} min more"
-    return f"; {name} takes as long" + (f" and {' and '.join(price)}" if price else "")
+    return f"; {name} takes as long" + (f" and {told}" if told else "")

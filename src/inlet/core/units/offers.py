@@ -37,12 +37,13 @@ def offers(project: Project, block: Block, units: tuple[UnitPlan, ...]) -> tuple
 
 def _over(plan: UnitPlan) -> Iterator[ByProduct]:
     unit, method = plan.unit, plan.method
+    if method.made_with:
+        return  # it is told with the unit in whose runs these are made
     if method.surplus:
         yield ByProduct(unit.kind, unit.size, method.surplus, unit.fabrics)
-    if method.mirrored_over and not method.made_with:
-        yield ByProduct(unit.kind, unit.size, method.mirrored_over, unit.fabrics)
-    if not method.made_with:
-        yield from method.left_over
+    if method.mirrored_over:
+        yield ByProduct(unit.kind, unit.size, method.mirrored_over, unit.fabrics, True)
+    yield from method.left_over
 
 
 def _uses(

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
+from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import (
     Polygon,
     edges,
     flip,
-    from_first_corner,
     line_through,
     offset,
     offset_sides,
@@ -66,28 +66,24 @@ def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
 
 def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
     """The pieces of a unit's own patches, equal ones together."""
-    pieces: dict[tuple[object, ...], Piece] = {}
+    pieces: dict[Piece, int] = {}
+    same = SameShapes()
     nested = {f for part in unit.part.nested for f in part.faces}
     for face, (outline, fabric), shape in zip(
         sorted(unit.part.faces), unit.picture, unit.shapes, strict=True
     ):
         if face in nested:
             continue
-        piece = (
-            curved_piece(shape, fabric, seam) if shape.arcs else piece_for(outline, fabric, seam)
-        )
-        key = (piece._replace(outline=()), _shape_key(piece))
-        known = pieces.get(key)
-        pieces[key] = known._replace(quantity=known.quantity + 1) if known else piece
-    return tuple(pieces.values())
-
-
-def _shape_key(piece: Piece) -> object:
-    """Templates of one box may still be different shapes, or one shape and its mirror image."""
-    if not piece.outline:
-        return ()
-    first = from_first_corner(piece.outline)
-    return tuple(p.minus(first[0]) for p in first)
+        if shape.arcs:
+            piece = curved_piece(shape, fabric, seam)
+        else:
+            piece = piece_for(outline, fabric, seam)
+        if piece.outline:
+            first = same.first_like(piece.outline)
+            known = next((p for p in pieces if p.outline == first), piece)
+            piece = known._replace(fabric=fabric)
+        pieces[piece] = pieces.get(piece, 0) + 1
+    return tuple(piece._replace(quantity=n) for piece, n in pieces.items())
 
 
 def _outer_bias(unit: Unit, seam: Exact) -> int:

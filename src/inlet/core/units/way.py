@@ -56,12 +56,14 @@ class Work(NamedTuple):
 
 
 class ByProduct(NamedTuple):
-    """Something else a run leaves: ``number`` of a ``kind`` of unit, at its finished size."""
+    """Something else a run leaves: ``number`` of a ``kind`` of unit, at its finished size;
+    ``mirrored`` if it is the unit made, of the other hand."""
 
     kind: str
     size: Size
     number: int
     fabrics: tuple[str | None, ...]
+    mirrored: bool = False
 
 
 class SetOfStrips(NamedTuple):

@@ -60,7 +60,8 @@ def offer_text(offer: Offer, measure: Measure) -> str:
     """Something over, and what it could be, in a sentence."""
     what = offer.what
     noun = kind_words(what.kind)
-    said = f"Over: {what.number} × {noun}, {length_or_size(what.size, measure)} finished"
+    hand = " of the other hand" if what.mirrored else ""
+    said = f"Over: {what.number} × {noun}{hand}, {length_or_size(what.size, measure)} finished"
     uses = [
         f"{label} of {block}" + ("" if same else ", in other cloth")
         for block, label, same in offer.uses[:3]
@@ -77,6 +78,19 @@ def length_or_size(size: tuple[Exact, Exact], measure: Measure) -> str:
 
 def kind_words(kind: str) -> str:
     """A unit kind's file name as people say it."""
-    hyphened = {"half-square-triangle": "half-square triangle", "four-patch": "four-patch"}
-    hyphened |= {"quarter-square-triangle": "quarter-square triangle", "nine-patch": "nine-patch"}
-    return hyphened.get(kind, "odd piece" if kind == "other" else kind.replace("-", " "))
+    return _KINDS.get(kind, kind.replace("-", " "))
+
+
+_KINDS = {
+    "half-square-triangle": "half-square triangle",
+    "quarter-square-triangle": "quarter-square triangle",
+    "half-rectangle-triangle": "half-rectangle triangle",
+    "three-triangle": "three-triangle unit",
+    "square-in-square": "square in a square",
+    "corner-triangle": "snipped corners",
+    "four-patch": "four-patch",
+    "nine-patch": "nine-patch",
+    "eight-point-star": "eight-point star",
+    "set-in": "set-in unit",
+    "other": "odd piece",
+}

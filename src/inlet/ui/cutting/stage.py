@@ -144,7 +144,7 @@ class Layouts(QWidget):
             if piece.cut.crosscut == "twice":
                 painter.drawLine(QLineF(box.bottomLeft(), box.topRight()))
         painter.setFont(theme.font(9, QFont.Weight.Medium))
-        text = ", ".join(piece.cut.labels)
+        text = piece.cut.label
         metrics = QFontMetricsF(painter.font())
         if (
             metrics.horizontalAdvance(text) + 4 < box.width()
@@ -158,7 +158,7 @@ class Layouts(QWidget):
             if box.contains(event.position()):
                 measure = self.session.measure
                 low, high = piece.cut.cut
-                what = f"Piece for {', '.join(piece.cut.labels)}"
+                what = f"Stack {piece.cut.label}, for {', '.join(piece.cut.labels)}"
                 if low != high:
                     what += f", {length_text(low, measure)} wide"
                 self.pointed.emit(Reading(what, None, None, high))

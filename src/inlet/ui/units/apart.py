@@ -70,7 +70,7 @@ class BlockApart(QWidget):
 
     def _draw(self, painter: QPainter, plan: BlockPlan) -> None:
         w, h = (float(x) for x in plan.block.finished)
-        room = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (26, 22, -26, -22)))
+        room = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (14, 14, -10, -14)))
         frame = Frame.fit(room, (0, 0, w * (1 + APART), h * (1 + APART)))
         # Half of what is still to come is taken off both sides, so that it opens from the middle.
         still = (1 - self._apart) * APART / 2

@@ -89,8 +89,9 @@ class MethodBoard(QWidget):
         copies.valueChanged.connect(self.session.set_copies)
         self.copies = copies
         words = "block" if self.session.copies == 1 else "blocks"
+        hands = " and ".join(f"{number} {name}" for name, number in unit.hands.items())
         copies.setMaximumWidth(theme.px(84))
-        line = row(title, 1, label("for"), copies, label(f"{words}, {unit.count} units"))
+        line = row(title, 1, label("for"), copies, label(f"{words}: {hands}"))
         self.body.addLayout(line)
         quilt = self.session.project.in_quilt(self.session.block_id)
         if quilt and quilt != self.session.copies:

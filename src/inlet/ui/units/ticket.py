@@ -10,7 +10,7 @@ from inlet.core.units.choices import with_choice
 from inlet.core.units.chosen import CutPiece, UnitPlan
 from inlet.core.units.stock import largest_from, parse_stock
 from inlet.core.units.words import kind_words, length_or_size, method_words, offer_text, times_words
-from inlet.core.words import cloth_name, length_text, size_text, unit_of
+from inlet.core.words import CAUTIONS, cloth_name, length_text, size_text, unit_of
 from inlet.ui.parts import ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
 
@@ -43,6 +43,8 @@ class UnitsTicket(QWidget):
         self._left_over(unit)
         self._school(unit)
         self._stock(unit)
+        self.body.addWidget(rule())
+        self.body.addWidget(label(CAUTIONS, "caption", True))
         self.body.addStretch(1)
 
     def _head(self, unit: UnitPlan) -> None:

@@ -1,0 +1,48 @@
+"""Pages to print: fonts, papers, and a PDF written whole or not at all."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+from pathlib import Path
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4, letter
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+
+from inlet.assets import FONTS
+from inlet.core.project import Measure
+from inlet.files.project_json import FileProblem
+
+MARGIN = 45.0
+INK = HexColor("#14363f")
+FAINT = HexColor("#8a958f")
+REGULAR, MEDIUM, BOLD = "FiraSans-Regular", "FiraSans-Medium", "FiraSans-SemiBold"
+PAPERS = {"letter": letter, "a4": A4}
+
+
+def write_pages(
+    path: str | os.PathLike[str],
+    measure: Measure,
+    paper: str | None,
+    draw: Callable[[str, tuple[float, float]], None],
+) -> None:
+    """Have ``draw`` write a PDF to a path it is given, on paper of a size in points, and put it in
+    place. ``paper`` is "letter" or "a4"; else letter for inch projects and A4 for metric ones.
+    Raises ``FileProblem`` where it cannot be written."""
+    for name in (REGULAR, MEDIUM, BOLD):
+        if name not in pdfmetrics.getRegisteredFontNames():
+            pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
+    size = PAPERS[paper or ("letter" if measure.system == "inch" else "a4")]
+    target = Path(path)
+    if target.is_dir():
+        raise FileProblem(f"{target.name}: this is a folder; choose a file name")
+    temporary = target.with_name(f".{target.name}.part")
+    try:
+        draw(str(temporary), size)
+        os.replace(temporary, target)
+    except OSError as error:
+        temporary.unlink(missing_ok=True)
+        reason = (error.strerror or str(error)).lower()
+        raise FileProblem(f"{target.name}: cannot be written here ({reason})") from None
