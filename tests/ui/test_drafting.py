@@ -273,7 +273,7 @@ def test_sizes_are_live_and_one_click_away(maker):
     maker.type(sizes.stock, "2 1/2 strips, 5 in squares")
     assert "2½ in strips → 6 in, all units" in maker.reads(sizes)
     maker.type(sizes.stock, "5 ribbons")
-    assert "neither strips nor squares" in maker.window.message_text.text()
+    assert "neither strips, squares nor scraps" in maker.window.message_text.text()
     metric = next(b for b in size_buttons(sizes) if b.text().endswith("cm"))
     metric.click()
     assert maker.session.measure.system == "cm"

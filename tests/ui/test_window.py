@@ -202,7 +202,7 @@ def test_methods_are_chosen_on_the_card(maker, qtbot):
     plan = maker.wait()
     label = next(u.unit.label for u in plan.units if u.unit.kind == "half-square-triangle")
     maker.session.pick_unit(label)
-    maker.window.units_ticket.methods["four-at-a-time"].click()
+    maker.window.units.board.methods["four-at-a-time"].click()
     assert maker.session.block.methods == {"half-square-triangle": "four-at-a-time"}
     plan = maker.wait()
     chosen = next(u for u in plan.units if u.unit.label == label)
@@ -210,11 +210,11 @@ def test_methods_are_chosen_on_the_card(maker, qtbot):
     text = show(chosen.method.pieces[0].cut[0], vulgar=True)
     assert text in maker.reads(maker.window.units_ticket)
     # clicking a unit on the stage picks it
-    polygon, unit = next(h for h in maker.window.units._hot if h[1].unit.label != label)
+    polygon, unit = next(h for h in maker.window.units.apart._hot if h[1].unit.label != label)
     spot = polygon.boundingRect().center().toPoint()
-    qtbot.mouseClick(maker.window.units, Qt.MouseButton.LeftButton, pos=spot)
+    qtbot.mouseClick(maker.window.units.apart, Qt.MouseButton.LeftButton, pos=spot)
     assert maker.session.label == unit.unit.label
-    qtbot.keyClick(maker.window.units, Qt.Key.Key_Right)
+    qtbot.keyClick(maker.window.units.apart, Qt.Key.Key_Right)
     assert maker.session.label != unit.unit.label
 
 

@@ -23,6 +23,8 @@ LARGEST_BLOCK_INCHES = Fraction(120)
 """A pieced block larger than a bed is a slip of the keyboard."""
 MOST_SEAMS = 4000
 MOST_BANDS = 200
+LONGEST_LABEL = 12
+"""Letters that fit on a label for a stack."""
 
 
 class _Value(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):

@@ -23,7 +23,8 @@ from inlet.core import project as document
 from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
-from inlet.core.project import Block, Print, Project, Seam
+from inlet.core.project import LONGEST_LABEL, Block, Choice, Print, Project, Seam
+from inlet.core.units.stock import parse_stock
 from inlet.files.whole import write_whole
 
 VERSION = 1
@@ -263,6 +264,11 @@ def _broken_rules(project: Project) -> Iterator[str]:
         value = getattr(measure, name)
         if not isinstance(value, Fraction) or not 0 < value <= 10:
             yield f"measure.{name}: {write_exact(value)} must be a fraction above 0, up to 10"
+    yield from _trim_rules(measure)
+    for name in document.Rates.__struct_fields__:
+        seconds = getattr(project.rates, name, 0) if name != "extra" else 0
+        if not 0 <= seconds <= 3600:
+            yield f"rates.{name}: {seconds} must be seconds from 0 to 3600"
     fabrics = [f.id for f in project.fabrics]
     yield from _repeated("fabrics", fabrics)
     for i, fabric in enumerate(project.fabrics):
@@ -277,6 +283,27 @@ def _broken_rules(project: Project) -> Iterator[str]:
     yield from _repeated("blocks", [b.id for b in project.blocks])
     for i, block in enumerate(project.blocks):
         yield from _block_rules(block, f"blocks[{i}]", project, set(fabrics))
+
+
+def _trim_rules(measure: document.Measure) -> Iterator[str]:
+    for i, length in enumerate(measure.oversize or ()):
+        if not isinstance(length, Fraction) or not 0 < length <= 10:
+            yield (
+                f"measure.oversize[{i}]: {write_exact(length)} must be a fraction above 0, up to 10"
+            )
+    if measure.squaring is not None and not 0 <= measure.squaring <= 10:
+        yield f"measure.squaring: {write_exact(measure.squaring)} must be from 0 to 10"
+
+
+def _choice_rules(choice: Choice, place: str, system: str) -> Iterator[str]:
+    if choice.school not in ("", "exact", "trim"):
+        yield f'{place}.school: “{choice.school}” is not "exact" or "trim"'
+    if len(choice.label) > LONGEST_LABEL:
+        yield f"{place}.label: “{choice.label}” is longer than {LONGEST_LABEL} letters"
+    try:
+        parse_stock(choice.stock, system)
+    except NumberError as why:
+        yield f"{place}.stock: {why}"
 
 
 def _print_rules(shown: Print, place: str) -> Iterator[str]:
@@ -308,6 +335,8 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
         yield f"{place}.seams: more than {document.MOST_SEAMS} seams"
     for i, seam in enumerate(block.seams):
         yield from _seam_rules(seam, f"{place}.seams[{i}]")
+    for i, choice in enumerate(block.units):
+        yield from _choice_rules(choice, f"{place}.units[{i}]", project.measure.system)
     for i, spot in enumerate(block.fabric_at):
         if spot.fabric not in fabrics:
             yield f"{place}.fabric_at[{i}].fabric: no fabric has the id “{spot.fabric}”"

@@ -7,11 +7,11 @@ from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, edges, line_through, offset
+from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import Exact, root_up
 from inlet.core.piecing.steps import Step
 from inlet.core.units.breakdown import Part
-from inlet.core.units.sheets import Sheet, kept
+from inlet.core.units.sheets import Sheet, raw_cell
 from inlet.core.units.way import Move
 
 
@@ -28,25 +28,10 @@ def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
 
 
 def raw_sheet(draft: Draft, part: Part, seam: Exact) -> Sheet:
-    """A part sewn, as it lies in the block, raw edges included: each patch reaches ``seam`` beyond
-    the part's outline where it lies at it, and to its seams elsewhere. Where several seams end at
-    one point of the edge, patches may overlap beyond it, as their allowances do."""
-
-    if not part.parts:
-        patch = draft.patches[part.face]
-        return ((offset(patch.outline, seam), patch.fabric),)
-    out: list[tuple[Polygon, str | None]] = []
-    lines = [line_through(p, q) for p, q in edges(part.outline)]
-    raw_lines = [line.shifted(-seam) for line in lines]
-    for face in sorted(part.faces):
-        patch = draft.patches[face]
-        grown: Sheet = ((offset(patch.outline, seam), patch.fabric),)
-        for p, q in edges(patch.outline):
-            on_edge = any(line.side(p) == 0 == line.side(q) for line in lines)
-            if not on_edge:
-                grown = kept(grown, line_through(p, q))
-        out += kept(grown, *raw_lines)
-    return tuple(out)
+    """A part sewn, as it lies in the block, raw edges included; arcs in chords. Where several seams
+    end at one point of the edge, patches may overlap beyond it, as their allowances do."""
+    patches = [draft.patches[face] for face in sorted(part.faces)]
+    return raw_cell([(patch.drawn, patch.fabric) for patch in patches], part.outline, seam)
 
 
 def _spread(sheets: Sequence[Sheet], part: Part, seam: Exact) -> Sheet:

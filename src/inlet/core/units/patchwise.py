@@ -13,7 +13,6 @@ from inlet.core.geometry.polygon import (
     flip,
     line_through,
     offset,
-    offset_sides,
     squared_length,
 )
 from inlet.core.geometry.shapes import is_rectangle
@@ -21,7 +20,7 @@ from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part
 from inlet.core.units.inset import inset_moves
 from inlet.core.units.pieces import Piece, curved_piece, piece_for
-from inlet.core.units.sheets import Sheet, opened
+from inlet.core.units.sheets import Sheet, opened, raw_cell
 from inlet.core.units.units import Unit, seam_length
 from inlet.core.units.way import Drawn, Effort, Move, Sizes, Way, Work, cut_sheet, in_a_row
 
@@ -177,19 +176,6 @@ class _Sewing(NamedTuple):
         self.moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
         self.moves.append(Move("open", "Open and press.", result))
         return result
-
-
-def raw_cell(patches: Sequence[tuple[Polygon, Cloth]], outline: Polygon, seam: Exact) -> Sheet:
-    """A sewn cell of a unit where it lies: its patches, reaching ``seam`` beyond its outline."""
-    lines = [line_through(p, q) for p, q in edges(outline)]
-
-    def beyond(p: Point, q: Point) -> Exact | int:
-        return seam if any(o.side(p) == 0 == o.side(q) for o in lines) else 0
-
-    return tuple(
-        (offset_sides(patch, [beyond(p, q) for p, q in edges(patch)]), fabric)
-        for patch, fabric in patches
-    )
 
 
 def _shared_side(part: Part, whole: Part) -> tuple[Point, Point]:

@@ -8,11 +8,21 @@ the upper sheet over along that line; what lies beyond the line is allowance and
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction
 
 from inlet.core.geometry.motion import Picture
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon, bounds, clip, flip
+from inlet.core.geometry.polygon import (
+    Line,
+    Polygon,
+    bounds,
+    clip,
+    edges,
+    flip,
+    line_through,
+    offset_sides,
+)
 from inlet.core.numbers import Exact
 
 Sheet = Picture
@@ -59,6 +69,20 @@ def face_down(sheet: Sheet) -> Sheet:
     left, _, right, _ = box(sheet)
     middle = Line(Fraction(1), Fraction(0), (left + right) / 2)
     return tuple((flip(outline, middle), fabric) for outline, fabric in sheet)
+
+
+def raw_cell(patches: Sequence[tuple[Polygon, str | None]], outline: Polygon, seam: Exact) -> Sheet:
+    """Patches sewn together where they lie: each reaches ``seam`` beyond the outline of them all,
+    and to its seams elsewhere."""
+    lines = [line_through(p, q) for p, q in edges(outline)]
+
+    def beyond(p: Point, q: Point) -> Exact | int:
+        return seam if any(o.side(p) == 0 == o.side(q) for o in lines) else 0
+
+    return tuple(
+        (offset_sides(patch, [beyond(p, q) for p, q in edges(patch)]), fabric)
+        for patch, fabric in patches
+    )
 
 
 def box(sheet: Sheet) -> tuple[Exact, Exact, Exact, Exact]:

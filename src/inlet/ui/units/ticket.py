@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from inlet.core.numbers import parse_length, show
-from inlet.core.project import replace
+from inlet.core.project import LONGEST_LABEL, replace
 from inlet.core.units.choices import with_choice
 from inlet.core.units.chosen import CutPiece, UnitPlan
 from inlet.core.units.stock import largest_from, parse_stock
@@ -221,8 +221,8 @@ class UnitsTicket(QWidget):
 
     def _relabel(self, unit: UnitPlan, text: str) -> None:
         words = text.strip()
-        if len(words) > 12:
-            raise ValueError("a label of up to 12 letters fits on a stack")
+        if len(words) > LONGEST_LABEL:
+            raise ValueError(f"up to {LONGEST_LABEL} letters fit on a stack")
         self._change(unit, label=words)
         self.session.label = words or None
 

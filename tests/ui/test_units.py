@@ -1,0 +1,177 @@
+"""The units stage at the window: methods compared and chosen, labels, schools, cloth owned."""
+
+from __future__ import annotations
+
+from fractions import Fraction as F
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDialog, QFileDialog
+
+from inlet.core.numbers import show
+from inlet.core.project import replace
+from inlet.files.project_json import dumps, loads
+from inlet.ui.units.board import MethodBoard
+from inlet.ui.units.rates import RatesDialog
+from tests.blocks import block_of, project_of
+from tests.core.units.test_chosen import row_of_three_triangles
+
+FOUR = "1 0 1 1 / 2 0 2 1 / 3 0 3 1 / 0 0 1 1 / 1 0 2 1 / 2 0 3 1"
+
+
+@pytest.fixture
+def at_units(maker):
+    """Three half-square triangles and a square, at the units stage, the triangles picked."""
+    maker.session.start(project_of(block_of(FOUR, 4, 1, (12, 3), "ab")), None)
+    maker.stage("units")
+    return picked(maker, "half-square-triangle")
+
+
+def picked(maker, kind):
+    plan = maker.wait()
+    maker.session.pick_unit(next(u.unit.label for u in plan.units if u.unit.kind == kind))
+    return maker
+
+
+def order(board: MethodBoard) -> list[str]:
+    radios = sorted(board.methods.items(), key=lambda item: item[1].y())
+    return [name for name, _ in radios]
+
+
+def test_methods_are_sorted_by_what_the_maker_cares_about(at_units, qtbot):
+    maker, board = at_units, at_units.window.units.board
+    maker.reads(board)
+    usual = order(board)
+    assert usual[0] == "two-at-a-time"
+    qtbot.mouseClick(board.headings["over"], Qt.MouseButton.LeftButton)
+    maker.reads(board)
+    assert order(board)[-1] == "eight-at-a-time"  # five over
+    assert board.headings["over"].text().endswith("▾")
+    qtbot.mouseClick(board.headings["over"], Qt.MouseButton.LeftButton)
+    maker.reads(board)
+    assert order(board) == usual
+    words = maker.reads(board)
+    assert "★" in words
+    assert "for" in words
+
+
+def test_a_method_for_one_unit_or_for_all_of_its_kind(at_units, qtbot):
+    maker, board = at_units, at_units.window.units.board
+    board.methods["four-at-a-time"].click()
+    assert maker.session.block.methods == {"half-square-triangle": "four-at-a-time"}
+    maker.wait()
+    assert "bias" in maker.reads(maker.window.units_ticket)
+    qtbot.mouseClick(board.scope, Qt.MouseButton.LeftButton)
+    board.methods["single-triangles"].click()
+    assert [c.method for c in maker.session.block.units] == ["single-triangles"]
+    assert maker.wait().units[0].method.name == "single-triangles"
+    board.scope.click()
+    board.methods["two-at-a-time"].click()  # for all again: the choice for one is let go
+    assert maker.session.block.units == ()
+    assert maker.wait().units[0].method.name == "two-at-a-time"
+
+
+def test_compared_for_more_blocks_and_the_quilt(at_units):
+    maker, board = at_units, at_units.window.units.board
+    board.copies.setValue(5)
+    assert maker.wait().units[0].count == 15
+    assert "15 A" in maker.reads(board)
+    quilt = {"setting": "straight", "columns": 4, "rows": 3, "block": "test",
+             "places": [{"column": 0, "row": 0, "block": "other"}]}  # fmt: skip
+    maker.session.edit(replace(maker.session.project, quilt=quilt))
+    maker.wait()
+    assert "For the whole quilt: 11 blocks" in maker.reads(board)
+
+
+def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):
+    maker, ticket = at_units, at_units.window.units_ticket
+    maker.type(ticket.label, "Sail")
+    assert [c.label for c in maker.session.block.units] == ["Sail"]
+    plan = maker.wait()
+    assert maker.session.label == "Sail"
+    assert {c.label for c in plan.cuts if "Sail" in c.labels} == {"Sail1", "Sail2"}
+    assert "stack Sail1" in maker.reads(ticket)
+    assert "stack Sail1" in maker.reads(maker.window.cutting_ticket)
+    assert plan.steps[0].makes == "Sail"
+    maker.type(ticket.label, "far too long a label")
+    assert "up to 12 letters" in maker.window.message_text.text()
+    assert ticket.label.text() == "Sail"
+    other = next(u.unit.label for u in plan.units if u.unit.kind == "square")
+    maker.type(ticket.label, other)
+    assert f"another unit is labelled {other}" in maker.window.message_text.text()
+    # it stays with its unit when the block is turned, and in the file
+    maker.session.turn_block((1, True))
+    assert "Sail" in [u.unit.label for u in maker.wait().units]
+    assert loads(dumps(maker.session.project)) == maker.session.project
+    sheet = tmp_path / "labels.pdf"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(sheet), ""))
+    maker.window.labels_.trigger()
+    assert sheet.read_bytes().startswith(b"%PDF")
+
+
+def test_a_unit_of_the_trim_school(at_units):
+    maker, ticket = at_units, at_units.window.units_ticket
+    ticket.school.activated.emit(2)
+    ticket.school.setCurrentIndex(2)
+    plan = maker.wait()
+    assert [u.school for u in plan.units] == ["trim", "exact"]
+    words = maker.reads(ticket)
+    assert "then trim to 3½ in" in words
+    assert "4 in" in words
+    maker.type(ticket.oversize[1], "1/4")
+    plan = maker.wait()
+    assert {p.cut for p in plan.units[0].method.pieces} == {(F(33, 8), F(33, 8))}
+    assert any(m.do == "trim" for m in plan.units[0].method.moves)
+    maker.type(ticket.oversize[0], "5")
+    assert "an inch at most" in maker.window.message_text.text()
+
+
+def test_a_unit_from_cloth_the_maker_owns(at_units):
+    maker, ticket = at_units, at_units.window.units_ticket
+    maker.type(ticket.stock, "10 squares")
+    plan = maker.wait()
+    assert plan.units[0].stock.width == 10
+    assert "four at a time: up to just over 6⅛ in finished" in maker.reads(ticket)
+    assert "from 1 of yours" in maker.reads(ticket)
+    assert all(c.owned == ("A" in c.labels) for c in plan.cuts)
+    for wrong in ("ten squares", "5 squares, 4 squares"):
+        maker.type(ticket.stock, wrong)
+        assert "10 squares is kept" in maker.window.message_text.text()
+    ticket.stock.clear()
+    maker.bot.keyClick(ticket.stock, Qt.Key.Key_Return)
+    assert maker.wait().units[0].stock is None
+    assert maker.session.block.units == ()
+
+
+def test_minutes_are_counted_at_the_makers_rates(at_units, monkeypatch):
+    maker, board = at_units, at_units.window.units.board
+
+    def slower(dialog: RatesDialog) -> int:
+        dialog.fields["seam"].setValue(600)
+        return QDialog.DialogCode.Accepted
+
+    before = maker.reads(board)
+    monkeypatch.setattr(RatesDialog, "exec", slower)
+    board._rates()
+    assert maker.session.project.rates.seam == 600
+    maker.wait()
+    assert maker.reads(board) != before
+    assert loads(dumps(maker.session.project)).rates.seam == 600
+
+
+def test_hands_and_moves_are_told(maker):
+    maker.session.start(project_of(row_of_three_triangles("lllr")), None)
+    maker.stage("units")
+    plan = maker.wait()
+    assert "Handed: 3 A and 1 A rev" in maker.reads(maker.window.units_ticket)
+    assert "of the other hand" in maker.reads(maker.window.units_ticket)
+    moves = maker.reads(maker.window.units.moves)
+    cut = show(plan.units[0].method.pieces[0].cut[0], vulgar=True)
+    assert f"Cut 2 × {cut} in square of" in moves
+    assert "Lay each on a plain square" in moves
+    maker.session.pick_unit("A rev")
+    assert "come out of the runs of A" in maker.reads(maker.window.units.moves)
+    assert maker.window.units.reading() is not None
+    maker.window.units.apart.pull_apart()
+    maker.window.units.apart._pulled(0.0)
+    maker.window.grab()
