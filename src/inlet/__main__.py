@@ -11,6 +11,8 @@ from typing import NoReturn
 
 from inlet import __version__
 from inlet.core.cutting.comfort import sizes_from
+from inlet.core.cutting.sets import project_sets
+from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.plan import MOST_COPIES, BlockPlan, deep_trees, plan_block
 from inlet.core.project import (
@@ -26,7 +28,7 @@ from inlet.core.units.compare import costs, reason, recommended
 from inlet.core.units.stock import Stock, parse_stock
 from inlet.core.units.words import offer_text, piece_text, times_words
 from inlet.core.words import cloth_name, length_text, size_text
-from inlet.files.plan_json import plan_dict, stock_list
+from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
 
 COMMANDS = ("plan", "export", "check", "import")
@@ -91,6 +93,9 @@ def _without_window(args: Sequence[str]) -> int:
         if name == "plan":
             command.add_argument("--json", action="store_true", help="as JSON, docs/plan-format.md")
             command.add_argument(
+                "--sets", action="store_true", help="the strip sets of the whole project"
+            )
+            command.add_argument(
                 "--have",
                 metavar="STOCK",
                 help="sizes from cloth cut already: 5 squares",
@@ -115,6 +120,8 @@ def _without_window(args: Sequence[str]) -> int:
     project = load(options.file)
     if options.command == "check":
         return _check(project, Path(options.file).name)
+    if options.command == "plan" and options.sets:
+        return _print_sets(project, options.copies, options.json)
     plan = plan_block(project, _block(project, options.block, options.file), options.copies)
     if options.command == "export" and (options.what, options.format) == ("block", "svg"):
         from inlet.files.svg import write_block_svg  # loads the SVG library
@@ -138,6 +145,18 @@ def _without_window(args: Sequence[str]) -> int:
     else:
         lines = list(_stock_lines(plan, _stock(options.have, plan)))
         print("\n".join([_summary(plan), *lines]))
+    return 0
+
+
+def _print_sets(project: Project, copies: int, as_json: bool) -> int:
+    sets = project_sets(project, copies)
+    if as_json:
+        print(json.dumps({"strip_sets": [set_dict(one) for one in sets]}, ensure_ascii=False))
+        return 0
+    for one in sets:
+        print("\n  ".join([set_name(one, project), *set_lines(one, project)]))
+    if not sets:
+        print("Nothing in this project can be cut from strip sets.")
     return 0
 
 

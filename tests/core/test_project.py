@@ -68,9 +68,10 @@ def test_pieces_and_cloth_in_words():
     method = plan.units[0].method
     pieces = method.pieces
     assert piece_text(pieces[0], INCH) == "3 7/8 in square"
-    told = move_text("Cut {all}; keep {1}; sew {seam}.", method, project)
+    told = move_text("Cut {all}; keep {1}; sew {seam}.", plan.units[0], project)
     assert told == (
-        "Cut 1 × 3 7/8 in square of A, 1 × 3 7/8 in square of B; keep the 3 7/8 in square of B; "
+        "Cut 1 × 3 7/8 in square of A (A1), 1 × 3 7/8 in square of B (A2); "
+        "keep the 3 7/8 in square of B; "
         "sew 1/4 in."
     )
     assert cloth_name(project, None) == "no cloth yet"

@@ -8,8 +8,8 @@ from contextlib import contextmanager
 from typing import NamedTuple
 
 from inlet.core.cutting.comfort import Comfort, comfort
-from inlet.core.cutting.cuts import Cut, cut_list
-from inlet.core.cutting.sets import PlannedSet, plan_sets
+from inlet.core.cutting.cuts import Cut, cut_list, name_stacks
+from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
 from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
@@ -89,8 +89,9 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
     drawn = draft(block)
     root = break_down(drawn)
     units = plan_units(project, block, drawn, root, copies)
-    sets = plan_sets(units)
+    sets = with_elsewhere(plan_sets(units), project, block)
     cuts = cut_list(units, sets)
+    name_stacks(units, cuts)
     cloth = lay_out(project, cuts)
     problems = [*drawing_problems(drawn, project), *pivot_problems(drawn, root)]
     broken = any(p.level == "error" for p in problems)

@@ -218,7 +218,7 @@ class _Guide:
             row = moves[start : start + across]
             words = [
                 simpleSplit(
-                    f"{start + i + 1}. {move_text(m.text, method, self.project)}",
+                    f"{start + i + 1}. {move_text(m.text, unit, self.project)}",
                     REGULAR, 9.5, wide,
                 )
                 for i, m in enumerate(row)

@@ -68,7 +68,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             }
             for c in plan.cuts
         ],
-        "strip_sets": [_set(s) for s in plan.sets],
+        "strip_sets": [set_dict(s) for s in plan.sets],
         "assembly": _join(plan.assembly),
         "seams": {
             "straight": straight,
@@ -143,7 +143,8 @@ def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
     ]
 
 
-def _set(one: PlannedSet) -> dict[str, Any]:
+def set_dict(one: PlannedSet) -> dict[str, Any]:
+    """A kind of strip set as JSON data."""
     return {
         "bands": [{"fabric": cloth, "finished": number(width)} for width, cloth in one.bands],
         "unfinished": number(one.wide),
@@ -154,6 +155,10 @@ def _set(one: PlannedSet) -> dict[str, Any]:
             for s in one.segments
         ],
         "sets": [number(length) for length in one.lengths],
+        "elsewhere": [
+            {"block": e.block, "unit": e.label, "finished": number(e.height), "count": e.number}
+            for e in one.elsewhere
+        ],
         "from": [
             {"strips": c.kind, "long": number(c.long), "sets": c.sets, "left": number(c.left)}
             for c in one.choices

@@ -180,8 +180,9 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
         width, style = _STYLES[line.kind]
         colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
         drawn = QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats()))
-        painter.setPen(QPen(theme.PAPER, width + 1.6))  # so that it is seen on dark cloth
-        painter.drawLine(drawn)
+        if line.kind != "mark":  # so that it is seen on dark cloth
+            painter.setPen(QPen(theme.PAPER, width + 1.6))
+            painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
         painter.drawLine(drawn)
 

@@ -352,3 +352,26 @@ def test_a_nested_unit_is_made_first_and_counted():
     assert plan.resewn
     # only its own patches are cut for the outer one
     assert sum(p.piece.quantity for p in outer.method.pieces) == 4
+
+
+@given(
+    lengths, allowances, st.integers(1, 5), st.booleans(), st.booleans(), st.booleans(),
+    st.tuples(st.integers(0, 3), st.booleans()),
+)  # fmt: skip
+@settings(max_examples=40, deadline=None)
+def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, plain, turn):
+    """Each half in bands along one leg or the other, or whole: squares of the two sets, sewn either
+    side of the diagonal, give the unit in one stack, and the other stack is told of."""
+    upper = f"{at} 0 {at} {at}" if across else f"{at} {at} 6 {at}"
+    lower = f"{at} {at} {at} 6" if down else f"0 {at} {at} {at}"
+    drawn = " / ".join(["0 0 6 6", upper, *([] if plain else [lower])])
+    block = turned(block_of(drawn, 6, 6, (6 * size_, 6 * size_), "abcd"), turn)
+    plan = plan_block(project_of(block, seam=seam), block)
+    (unit,) = plan.units
+    assert unit.unit.kind == "half-square-triangle"
+    way = way_of(unit.unit, seam, "strip-set")
+    assert makes_unit(way, unit.unit, seam)
+    assert all(
+        sum((w for w, _ in one.bands), F(0)) + 2 * seam == one.height + 2 * seam for one in way.sets
+    )
+    assert way.left_over[0].mirrored

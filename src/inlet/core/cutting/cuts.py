@@ -60,6 +60,27 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     )
 
 
+def name_stacks(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> None:
+    """Tell each unit which stack each piece of its method in use goes to."""
+    same = SameShapes()
+    stacks: dict[object, str] = {}
+    for cut in cuts:
+        outline = same.first_like(cut.outline) if cut.outline else ()
+        key = (cut.fabric, cut.shape, cut.crosscut, outline or cut.cut, cut.lean, cut.owned)
+        stacks.setdefault(key, cut.label)
+    for plan in units:
+        found = []
+        for piece, size, _, stock in plan.method.pieces:
+            crosscut = piece.crosscut if piece.crosscut in ("once", "twice") else "none"
+            outline = same.first_like(piece.outline) if piece.outline else ()
+            cut_ = size if piece.shape == "strip" else (min(size), max(size))
+            key = (
+                piece.fabric, piece.shape, crosscut, outline or cut_, piece.lean, stock is not None
+            )  # fmt: skip
+            found.append(stacks.get(key, ""))
+        plan.stacks = tuple(found)
+
+
 def _pieces(units: Sequence[UnitPlan]) -> Iterator[Cut]:
     for plan in units:
         for piece, size, number, stock in plan.method.pieces:

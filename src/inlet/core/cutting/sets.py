@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from fractions import Fraction
 from typing import NamedTuple
 
-from inlet.core.numbers import Exact, next_mark
-from inlet.core.project import Measure
+from inlet.core.draft.patches import draft
+from inlet.core.numbers import Exact, floor_exact, next_mark
+from inlet.core.project import Block, Measure, Project
+from inlet.core.units.breakdown import break_down
 from inlet.core.units.chosen import UnitPlan, cut_size
+from inlet.core.units.known import MOST_BLOCKS, units_of_block
+from inlet.core.units.planned import plan_units
+from inlet.core.units.strip_set import segments
 
 FAT_QUARTER = {"inch": Fraction(20), "cm": Fraction(50)}
 """How long strips of a fat quarter are."""
@@ -37,15 +43,27 @@ class Strips(NamedTuple):
     left: Exact
 
 
+class Elsewhere(NamedTuple):
+    """A unit of another block that could be cut from the same set: ``number`` segments a block that
+    finish ``height``."""
+
+    block: str
+    label: str
+    height: Exact
+    number: int
+
+
 class PlannedSet(NamedTuple):
     """One kind of set: finished widths and cloths of its ``bands``, the ``segments`` wanted, the
-    lengths of the sets to sew from full-width strips, and what other strips would come to."""
+    lengths of the sets to sew from full-width strips, what other strips would come to, and which
+    units of other blocks could share it."""
 
     bands: Bands
     segments: tuple[Segments, ...]
     lengths: tuple[Fraction, ...]
     choices: tuple[Strips, ...]
     wide: Exact
+    elsewhere: tuple[Elsewhere, ...] = ()
 
     @property
     def labels(self) -> tuple[str, ...]:
@@ -69,7 +87,7 @@ def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
     measure, usable = plans[0].measure, plans[0].usable
     out = []
     for bands, lengths in wanted.items():
-        segments = tuple(
+        rows = tuple(
             Segments(
                 height,
                 cut_size(height + 2 * measure.seam, measure),
@@ -86,19 +104,62 @@ def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
                 ("half-width", width / 2),
                 ("fat quarter", min(width, FAT_QUARTER[measure.system])),
             )
-            if (choice := _strips(name, long, segments, measure)) is not None
+            if (choice := _strips(name, long, rows, measure)) is not None
         )
         total = sum((w for w, _ in bands), Fraction(0))
         out.append(
             PlannedSet(
                 bands,
-                segments,
-                _lengths(_filled(width, segments, measure), measure),
+                rows,
+                _lengths(_filled(width, rows, measure), measure),
                 choices,
                 total + 2 * measure.seam,
             )
         )
     return tuple(out)
+
+
+def project_sets(project: Project, copies: int) -> tuple[PlannedSet, ...]:
+    """The sets for everything in the project that can be cut from sets, ``copies`` of each block,
+    whatever method is in use; labels begin with the block's title."""
+    found = []
+    for block in project.blocks:
+        drawn = draft(block)
+        for plan in plan_units(project, block, drawn, break_down(drawn), copies):
+            if segments(plan.unit):
+                plan.wanted = "strip-set"
+                plan.unit = plan.unit._replace(label=f"{block.title} {plan.unit.label}")
+                found.append(plan)
+    return plan_sets(found)
+
+
+def with_elsewhere(
+    sets: tuple[PlannedSet, ...], project: Project, block: Block
+) -> tuple[PlannedSet, ...]:
+    """Sets with the units of the project's other blocks that could be cut from them too."""
+    if not sets:
+        return sets
+    found: dict[Bands, list[Elsewhere]] = {one.bands: [] for one in sets}
+    for other in project.blocks[:MOST_BLOCKS]:
+        if other is block:
+            continue
+        for unit in units_of_block(other):
+            rows = Counter((row.set_bands, row.height) for row in segments(unit) or ())
+            for (bands, height), number in rows.items():
+                if bands in found:
+                    each = number * len(unit.places)
+                    found[bands].append(Elsewhere(other.title, unit.label, height, each))
+    return tuple(one._replace(elsewhere=tuple(found[one.bands])) for one in sets)
+
+
+def four_patches(one: PlannedSet, strips: Strips, measure: Measure) -> int:
+    """How many four-patches the ends left of sets of two bands would give: each takes two segments
+    as wide as the narrower band is cut."""
+    if len(one.bands) != 2:
+        return 0
+    segment = cut_size(min(width for width, _ in one.bands) + 2 * measure.seam, measure)
+    each = floor_exact(strips.left / strips.sets / segment)
+    return strips.sets * each // 2
 
 
 def _filled(long: Exact, segments: Iterable[Segments], measure: Measure) -> list[Exact]:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from fractions import Fraction
 
+from inlet.core.cutting.sets import PlannedSet, four_patches
 from inlet.core.cutting.strips import YARD, Cloth
 from inlet.core.numbers import show
-from inlet.core.project import Measure
-from inlet.core.words import length_text
+from inlet.core.project import Measure, Project
+from inlet.core.words import cloth_name, length_text
 
 
 def buying_text(cloth: Cloth, measure: Measure) -> str:
@@ -20,6 +22,37 @@ def buying_text(cloth: Cloth, measure: Measure) -> str:
     )
     strips = "1 strip" if len(cloth.strips) == 1 else f"{len(cloth.strips)} strips"
     return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}"
+
+
+def set_name(one: PlannedSet, project: Project) -> str:
+    """``2 in Fog + 2 in Silt``: the bands of a set, finished."""
+    return " + ".join(
+        f"{length_text(width, project.measure)} {cloth_name(project, cloth)}"
+        for width, cloth in one.bands
+    )
+
+
+def set_lines(one: PlannedSet, project: Project) -> list[str]:
+    """What to sew and cut of one kind of strip set, a sentence a line."""
+    measure = project.measure
+    lengths = Counter(one.lengths)
+    sew = " and ".join(f"{n} of {length_text(long, measure)}" for long, n in lengths.items())
+    wide = length_text(one.wide, measure)
+    sets = f"{len(one.lengths)} {'set' if len(one.lengths) == 1 else 'sets'} to sew"
+    lines = [f"{sets}: {sew}, {wide} wide when sewn"]
+    for part in one.segments:
+        cut = f"{part.number} segments, cut {length_text(part.cut, measure)}"
+        lines.append(f"{cut}, for {', '.join(part.labels)}")
+    for other in one.elsewhere[:4]:
+        each = f"{other.number} that finish {length_text(other.height, measure)}, a block"
+        lines.append(f"could also give {other.label} of {other.block}: {each}")
+    for strips in one.choices:
+        number = f"{strips.sets} {'set' if strips.sets == 1 else 'sets'}"
+        left = length_text(strips.left, measure)
+        patches = four_patches(one, strips, measure)
+        ends = f", enough for {patches} four-patches" if patches else ""
+        lines.append(f"from {strips.kind} strips: {number}, {left} left{ends}")
+    return lines
 
 
 def total_text(cloths: Sequence[Cloth], measure: Measure) -> str:

@@ -128,6 +128,7 @@ class UnitPlan:
         self.usable = usable
         self.inside: tuple[UnitPlan, ...] = ()
         self.twin: UnitPlan | None = None
+        self.stacks: tuple[str, ...] = ()  # the label of the stack each piece of the method goes to
 
     @property
     def count(self) -> int:

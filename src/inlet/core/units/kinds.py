@@ -11,7 +11,13 @@ from collections.abc import Iterable, Sequence
 
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.geometry.polygon import Polygon, contains, edges, squared_length
+from inlet.core.geometry.polygon import (
+    Polygon,
+    contains,
+    edges,
+    line_through,
+    squared_length,
+)
 from inlet.core.geometry.shapes import is_rectangle, is_square, triangle_legs
 from inlet.core.units.drawings import kind_of_drawing
 
@@ -38,6 +44,8 @@ def name_unit(
     kind = kind_of_drawing(cells, outline) or _snipped(outline, cells)
     if kind:
         return kind
+    if is_square(outline) and any(_striped_halves(outline, cells, k) for k in (0, 1)):
+        return "half-square-triangle"
     if is_square(cells[0]):
         kind = _squares(outline, cells, cloths)
     if kind is None and band_seams != (True, True) and _is_bands(outline, cells):
@@ -104,6 +112,28 @@ def _snipped(outline: Polygon, cells: Sequence[Polygon]) -> str | None:
     sides = [q.minus(p) for p, q in edges(outline)]
     along = all(any(cross(s, found[1].minus(found[0])) == 0 for s in sides) for found in legs)
     return "corner-triangle" if along else None
+
+
+def _striped_halves(outline: Polygon, cells: Sequence[Polygon], k: int) -> bool:
+    """Is a square halved by the diagonal from its corner k, each half whole or in bands along one
+    of its legs? Between a band's edges on the diagonal and its outer ones all run with that leg."""
+    corner, far = outline[k], outline[k + 2]
+    middle = line_through(corner, far)
+    lines = [middle, *(line_through(p, q) for p, q in edges(outline))]
+    inner: tuple[list[Point], list[Point]] = ([], [])
+    for cell in cells:
+        sides = [middle.side(p) for p in cell]
+        if min(sides) < 0 < max(sides):
+            return False
+        inner[max(sides) > 0].extend(
+            q.minus(p)
+            for p, q in edges(cell)
+            if not any(line.side(p) == 0 == line.side(q) for line in lines)
+        )
+    legs = [outline[(k + j) % 4].minus(corner) for j in (1, 3)]
+    return any(inner) and all(
+        any(all(cross(step, leg) == 0 for step in half) for leg in legs) for half in inner
+    )
 
 
 def _is_ring(outline: Polygon, cells: Sequence[Polygon]) -> bool:

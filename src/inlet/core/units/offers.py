@@ -2,19 +2,13 @@
 
 from __future__ import annotations
 
-from collections import deque
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from inlet.core.draft.patches import draft
 from inlet.core.project import Block, Project
-from inlet.core.units.breakdown import break_down
 from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.units import Unit, find_units
+from inlet.core.units.known import MOST_BLOCKS, units_of_block
 from inlet.core.units.way import ByProduct
-
-MOST_BLOCKS = 24
-"""Of a larger project only the first blocks are looked through."""
 
 
 class Offer(NamedTuple):
@@ -51,23 +45,9 @@ def _uses(
 ) -> Iterator[tuple[str, str, bool]]:
     """Units of the same kind that are no larger: what is over can be trimmed to them."""
     for other in project.blocks[:MOST_BLOCKS]:
-        for unit in _units_of(other):
+        for unit in units_of_block(other):
             same = other is block and unit.kind == plan.unit.kind and unit.size == plan.unit.size
             if same or unit.kind != what.kind:
                 continue
             if unit.size[0] <= what.size[0] and unit.size[1] <= what.size[1]:
                 yield other.title, unit.label, set(unit.fabrics) == set(what.fabrics)
-
-
-_KNOWN: deque[tuple[Block, tuple[Unit, ...]]] = deque(maxlen=2 * MOST_BLOCKS)
-
-
-def _units_of(block: Block) -> tuple[Unit, ...]:
-    """A block's units, kept while the block is the same."""
-    for known, units in tuple(_KNOWN):
-        if known is block:
-            return units
-    drawn = draft(block)
-    units = find_units(drawn, break_down(drawn))
-    _KNOWN.append((block, units))
-    return units

@@ -89,7 +89,7 @@ def strip_set(unit: Unit, seam: Exact) -> Way | None:
     def work(sizes: Sizes) -> Work:
         moves = [Move("cut", "Cut {all}.", in_a_row(_strips_of(sets, seam)))]
         for i, one in enumerate(sets):
-            moves += _sew_set(one, i, seam)
+            moves += sew_set(one, i, seam)
         whole: Sheet = ()
         together = "Sew the segments together, seams meeting."
         for row in rows:
@@ -119,7 +119,7 @@ def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:
     ]
 
 
-def _sew_set(one: SetOfStrips, index: int, seam: Exact) -> list[Move]:
+def sew_set(one: SetOfStrips, index: int, seam: Exact) -> list[Move]:
     """Sewing one set, and cutting it across: drawn four segments long."""
     bands = one.bands
     step = one.height + 2 * seam

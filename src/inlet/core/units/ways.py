@@ -23,9 +23,11 @@ from inlet.core.units.patchwise import patch_by_patch
 from inlet.core.units.quarter_square import crossed_pairs
 from inlet.core.units.strip_set import KINDS as STRIP_SET_KINDS
 from inlet.core.units.strip_set import strip_set
+from inlet.core.units.striped import strip_pieced
 from inlet.core.units.units import Unit
 from inlet.core.units.way import Way
 
+STRIPED = "striped halves"
 Builder = Callable[[Unit, Exact], Way | None]
 
 # Before and after sewing patch by patch, the usual way first.
@@ -34,6 +36,7 @@ _BUILDERS: dict[str, tuple[tuple[Builder, ...], tuple[Builder, ...]]] = {
         (two_at_a_time, four_at_a_time, eight_at_a_time),
         (strip_triangles, corner_squares),
     ),
+    STRIPED: ((), (strip_pieced,)),
     "quarter-square-triangle": ((crossed_pairs,), ()),
     "three-triangle": ((crossed_pairs,), ()),
     "flying-geese": ((no_waste_geese,), (corner_squares, folded_geese)),
@@ -47,7 +50,10 @@ _BUILDERS: dict[str, tuple[tuple[Builder, ...], tuple[Builder, ...]]] = {
 def ways(unit: Unit, seam: Exact) -> Iterator[Way]:
     """Every way to make a unit, the usual one first, each worked out when it is come to. There is
     always one: patch by patch."""
-    before, after = _BUILDERS.get(unit.kind, ((), ()))
+    kind = unit.kind
+    if kind == "half-square-triangle" and len(unit.picture) > 2:
+        kind = STRIPED
+    before, after = _BUILDERS.get(kind, ((), ()))
     for builder in (*before, patch_by_patch, *after):
         way = builder(unit, seam)
         if way is not None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from inlet.core.numbers import Exact, floor_exact
 from inlet.core.project import Measure, Project
-from inlet.core.units.chosen import CutPiece, Method
+from inlet.core.units.chosen import CutPiece, Method, UnitPlan
 from inlet.core.units.offers import Offer
 from inlet.core.words import cloth_name, length_text, size_text
 
@@ -15,11 +15,15 @@ def piece_text(piece: CutPiece, measure: Measure) -> str:
     return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
 
 
-def move_text(text: str, method: Method, project: Project) -> str:
-    """A move's text with its sizes filled in, for the maker's ruler and cloths."""
-    measure, pieces = project.measure, method.pieces
+def move_text(text: str, plan: UnitPlan, project: Project) -> str:
+    """A move's text with its sizes filled in, for the maker's ruler, cloths and stacks."""
+    measure, method = project.measure, plan.method
+    pieces = method.pieces
     each = [f"{piece_text(p, measure)} of {cloth_name(project, p.piece.fabric)}" for p in pieces]
-    everything = ", ".join(f"{p.number} × {words}" for p, words in zip(pieces, each, strict=True))
+    stacks = [f" ({stack})" if stack else "" for stack in plan.stacks or [""] * len(pieces)]
+    everything = ", ".join(
+        f"{p.number} × {words}{stack}" for p, words, stack in zip(pieces, each, stacks, strict=True)
+    )
     one = [f"the {words}" for words in each]
     trim = size_text(method.trim_to, measure) if method.trim_to else ""
     return text.format(*one, all=everything, seam=length_text(measure.seam, measure), trim=trim)

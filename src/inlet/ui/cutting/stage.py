@@ -46,6 +46,7 @@ class Layouts(QWidget):
         self._hot: list[tuple[QRectF, Laid]] = []
         session.planned.connect(self._planned)
         session.changed.connect(self.update)
+        session.selected.connect(self.update)
 
     def _planned(self) -> None:
         self.setMinimumHeight(round(self._height()))
@@ -135,9 +136,10 @@ class Layouts(QWidget):
         )  # fmt: skip
         self._hot.append((box, piece))
         colour = colour_of(plan.project, piece.cut.fabric, self.session.grey)
-        painter.setPen(QPen(theme.INK, 1))
+        chosen = self.session.label in piece.cut.labels
+        painter.setPen(QPen(theme.ACCENT, 3) if chosen else QPen(theme.INK, 1))
         painter.setBrush(colour)
-        painter.drawRect(box)
+        painter.drawRect(box.adjusted(1, 1, -1, -1) if chosen else box)
         painter.setPen(QPen(theme.ink_on(colour), 1, Qt.PenStyle.DashLine))
         if piece.cut.crosscut in ("once", "twice"):
             painter.drawLine(QLineF(box.topLeft(), box.bottomRight()))
@@ -152,6 +154,15 @@ class Layouts(QWidget):
         ):
             painter.setPen(theme.ink_on(colour))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """A piece picks the unit it is for, the next one of them if it is picked already."""
+        for box, piece in self._hot:
+            if box.contains(event.position()):
+                labels = piece.cut.labels
+                at = labels.index(self.session.label) + 1 if self.session.label in labels else 0
+                self.session.pick_unit(labels[at % len(labels)])
+                return
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         for box, piece in self._hot:

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
-from inlet.core.cutting.words import buying_text
+from inlet.core.cutting.cuts import Cut
+from inlet.core.cutting.sets import project_sets
+from inlet.core.cutting.words import buying_text, set_lines, set_name
 from inlet.core.numbers import show
-from inlet.core.plan import MOST_COPIES
+from inlet.core.plan import MOST_COPIES, BlockPlan
 from inlet.core.words import cloth_name
 from inlet.ui import theme
-from inlet.ui.parts import column, empty, label, row, rule
+from inlet.ui.parts import Link, column, empty, label, row, rule
 from inlet.ui.session import Session
 
 CAUTION = (
@@ -30,6 +32,7 @@ class CuttingTicket(QWidget):
         self.copies.setAccessibleName("How many of this block")
         self.copies.valueChanged.connect(session.set_copies)
         layout.addLayout(row(label("for"), self.copies, label("of this block"), 1))
+        self.whole = False  # are strip sets shown of the whole project?
         self.list = column(spacing=5)
         layout.addLayout(self.list)
         layout.addWidget(rule())
@@ -42,25 +45,60 @@ class CuttingTicket(QWidget):
         if plan is None:
             return
         empty(self.list)
-        system = plan.measure.system
+        self.copies.blockSignals(True)
+        self.copies.setValue(plan.copies)  # it may have been set at another stage
+        self.copies.blockSignals(False)
         for cloth in plan.cloth:
             self.list.addWidget(rule())
             self.list.addWidget(label(cloth_name(plan.project, cloth.fabric), "heading", True))
             self.list.addWidget(label(buying_text(cloth, plan.measure), "caption", True))
-            grid = QGridLayout()
-            grid.setHorizontalSpacing(theme.px(10))
-            grid.setColumnStretch(2, 1)
-            for i, cut in enumerate(c for c in plan.cuts if c.fabric == cloth.fabric):
-                low, high = cut.cut
-                text = show(low, system=system, vulgar=True)
-                if low != high:
-                    text += f" × {show(high, system=system, vulgar=True)}"
-                grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
-                grid.addWidget(label(text, "size"), 2 * i, 1)
-                words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
-                if cut.owned:
-                    words += ", from cloth you own"
-                if cut.crosscut in ("once", "twice"):
-                    words += f"; cut {cut.crosscut} on the diagonal"
-                grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
-            self.list.addLayout(grid)
+            own = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
+            self._cuts(own, plan)
+        owned = [c for c in plan.cuts if c.owned]
+        if owned:
+            self.list.addWidget(rule())
+            self.list.addWidget(label("From cloth you own", "heading", True))
+            self._cuts(owned, plan)
+        self._sets(plan)
+
+    def _cuts(self, cuts: list[Cut], plan: BlockPlan) -> None:
+        system = plan.measure.system
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(theme.px(10))
+        grid.setColumnStretch(2, 1)
+        for i, cut in enumerate(cuts):
+            low, high = cut.cut
+            text = show(low, system=system, vulgar=True)
+            if low != high:
+                text += f" × {show(high, system=system, vulgar=True)}"
+            grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
+            grid.addWidget(label(text, "size"), 2 * i, 1)
+            words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
+            if cut.crosscut in ("once", "twice"):
+                words += f"; cut {cut.crosscut} on the diagonal"
+            if cut.lean:
+                words += f", {cut.lean} to the right"
+            grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
+        self.list.addLayout(grid)
+
+    def _sets(self, plan: BlockPlan) -> None:
+        """The strip sets of this block's methods, or of all that the project could cut so."""
+        sets = plan.sets
+        if self.whole:
+            sets = project_sets(plan.project, plan.copies)
+        self.list.addWidget(rule())
+        self.list.addWidget(label("Strip sets", "heading"))
+        for one in sets:
+            self.list.addWidget(label(set_name(one, plan.project), "", True))
+            for line in set_lines(one, plan.project):
+                self.list.addWidget(label(line, "caption", True))
+        if not sets:
+            self.list.addWidget(label("None in the methods in use.", "caption", True))
+        words = "Of this block's methods" if self.whole else "Of the whole project"
+        self.sets_link = Link(words)
+        self.sets_link.followed.connect(self._turn_whole)
+        self.list.addWidget(self.sets_link)
+
+    def _turn_whole(self) -> None:
+        self.whole = not self.whole
+        self.refresh()

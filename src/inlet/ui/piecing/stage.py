@@ -42,6 +42,7 @@ class PiecingStage(QWidget):
         self.place = label("", "small")
         layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
         session.planned.connect(self._planned)
+        session.selected.connect(self._picked)
 
     def _planned(self) -> None:
         plan = self.session.plan
@@ -49,6 +50,13 @@ class PiecingStage(QWidget):
             self.index = max(0, min(self.index, len(plan.steps) - 1))
             self.refresh()
             self.moved.emit()
+
+    def _picked(self) -> None:
+        """A unit picked elsewhere: go to its step."""
+        plan = self.session.plan
+        for i, step in enumerate(plan.steps if plan else ()):
+            if step.makes == self.session.label and i != self.index:
+                self.go(i)
 
     def go(self, index: int) -> None:
         plan = self.session.plan
@@ -109,7 +117,7 @@ class PiecingStage(QWidget):
             picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
             grid.addWidget(picture, 2 * (i // across), i % across)
             if step.unit:
-                text = move_text(move.text, step.unit.method, plan.project)
+                text = move_text(move.text, step.unit, plan.project)
                 words = label(f"{i + 1}.  {text}", "", True)
                 words.setAlignment(Qt.AlignmentFlag.AlignTop)
                 grid.addWidget(words, 2 * (i // across) + 1, i % across)

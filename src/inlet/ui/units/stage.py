@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from inlet.core.units.words import move_text
 from inlet.ui import theme
@@ -17,6 +17,7 @@ from inlet.ui.units.apart import BlockApart
 from inlet.ui.units.board import MethodBoard
 
 MOST_MOVES = 24
+BESIDE = 1.4
 
 
 class UnitsStage(QWidget):
@@ -31,8 +32,12 @@ class UnitsStage(QWidget):
         self.board = MethodBoard(session)
         self.moves = MoveStrip(session)
         self.apart.pointed.connect(self.pointed)
-        layout = column(self, 0, 0)
-        above = QHBoxLayout()
+        body = QWidget()
+        body.setObjectName("pageBody")
+        layout = column(body, 0, 0)
+        # Large text has the block above its methods, and scrolls: beside them both are too small.
+        beside = theme.text_scale() < BESIDE
+        above = QHBoxLayout() if beside else QVBoxLayout()
         above.setSpacing(0)
         above.addWidget(self.apart, 4)
         board = scrolled(self.board, "page")
@@ -40,6 +45,9 @@ class UnitsStage(QWidget):
         above.addWidget(board, 9)
         layout.addLayout(above, 8)
         layout.addWidget(self.moves, 5)
+        self.apart.setMinimumHeight(theme.px(200))
+        board.setMinimumHeight(theme.px(240))
+        column(self, 0).addWidget(scrolled(body, "page"))
 
     def reading(self) -> Reading | None:
         return self.apart.reading()
@@ -61,7 +69,7 @@ class MoveStrip(QScrollArea):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Moves at the table")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setMinimumHeight(theme.px(150))
+        self.setMinimumHeight(theme.px(220))
         body = QWidget()
         body.setObjectName("stripBody")
         self.line = QHBoxLayout(body)
@@ -88,7 +96,7 @@ class MoveStrip(QScrollArea):
             card.setFixedWidth(theme.px(158))
             inner = column(card, 0, 4)
             inner.addWidget(MovePicture(move, project, 90, self.session.grey), 3)
-            text = f"{i + 1}.  {move_text(move.text, method, project)}"
+            text = f"{i + 1}.  {move_text(move.text, unit, project)}"
             words = label(text, "caption", True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
             words.setMinimumHeight(theme.px(64))

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QComboBox, QWidget
 
+from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.numbers import parse_length, show
-from inlet.core.project import LONGEST_LABEL, replace
+from inlet.core.project import LONGEST_LABEL, Project, replace
 from inlet.core.units.choices import with_choice
 from inlet.core.units.chosen import CutPiece, UnitPlan
 from inlet.core.units.stock import largest_from, parse_stock
 from inlet.core.units.words import kind_words, length_or_size, method_words, offer_text, times_words
-from inlet.core.words import CAUTIONS, cloth_name, length_text, size_text, unit_of
+from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
 from inlet.ui.parts import ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
 
@@ -79,13 +80,13 @@ class UnitsTicket(QWidget):
         if method.made_with:
             made = f"Nothing: these come out of the runs of {method.made_with}"
             self.body.addWidget(label(made, "", True))
-        sizes: dict[tuple[object, ...], list[CutPiece]] = {}
-        for piece in method.pieces:
+        sizes: dict[tuple[object, ...], list[tuple[CutPiece, str]]] = {}
+        for piece, stack in zip(method.pieces, unit.stacks, strict=True):
             kind = piece.piece
             key = (piece.cut, kind.exact, kind.shape, kind.crosscut, kind.lean)
-            sizes.setdefault(key, []).append(piece)
+            sizes.setdefault(key, []).append((piece, stack))
         for pieces in sizes.values():
-            first = pieces[0]
+            first = pieces[0][0]
             low, high = first.cut
             text = show(low, system=system, vulgar=True)
             if low != high:
@@ -93,8 +94,8 @@ class UnitsTicket(QWidget):
             size = label(f"{text} {unit_of(measure)}", "size", True)
             size.setAccessibleName(f"Cut size {text}")
             self.body.addWidget(size)
-            for piece in pieces:
-                self.body.addWidget(label(self._piece(piece, project), "", True))
+            for piece, stack in pieces:
+                self.body.addWidget(label(_piece(piece, stack, project), "", True))
             if first.over != 0:
                 side = 0 if first.piece.shape == "strip" else 1
                 exact = show(first.piece.exact[side], system=system, ruler=True)
@@ -109,49 +110,16 @@ class UnitsTicket(QWidget):
             words = "Outer edges are bias: press, do not rub, and handle little."
             self.body.addWidget(label(words, "warning", True))
 
-    def _piece(self, piece: CutPiece, project) -> str:
-        """How many of which cloth, how they come apart, which stack they go to."""
-        kind = piece.piece
-        words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
-        if kind.crosscut in ("once", "twice"):
-            words += f", cut {kind.crosscut} on the diagonal"
-        if kind.lean:
-            words += f", {kind.lean} to the right"
-        if piece.stock is not None:
-            words += f", from {piece.stock} of yours"
-        stack = self._stack(piece)
-        return f"{words} — stack {stack}" if stack else words
-
-    def _stack(self, piece: CutPiece) -> str:
-        """The label of the stack a piece goes to."""
-        plan, kind = self.session.plan, piece.piece
-        for cut in plan.cuts if plan else ():
-            same = cut.fabric == kind.fabric and cut.shape == kind.shape
-            size = cut.cut if kind.shape == "strip" else (max(cut.cut), min(cut.cut))
-            mine = piece.cut if kind.shape == "strip" else (max(piece.cut), min(piece.cut))
-            if same and size == mine and self.session.label in cut.labels:
-                return cut.label
-        return ""
-
     def _sets(self, unit: UnitPlan) -> None:
         """The strip sets this unit shares, and what other strips would come to."""
-        plan, measure = self.session.plan, self.session.measure
+        plan, project = self.session.plan, self.session.project
         for one in plan.sets if plan else ():
             if unit.unit.label not in one.labels:
                 continue
-            bands = " + ".join(
-                f"{length_text(w, measure)} {cloth_name(self.session.project, c)}"
-                for w, c in one.bands
-            )
             self.body.addWidget(rule())
-            self.body.addWidget(label(f"Strip set: {bands}", "heading", True))
-            for part in one.segments:
-                words = f"{part.number} segments cut {length_text(part.cut, measure)}"
-                self.body.addWidget(label(f"{words} for {', '.join(part.labels)}", "", True))
-            for choice in one.choices:
-                sets = f"{choice.sets} {'set' if choice.sets == 1 else 'sets'}"
-                words = f"{choice.kind}: {sets}, {length_text(choice.left, measure)} left"
-                self.body.addWidget(label(words, "caption", True))
+            self.body.addWidget(label(f"Strip set: {set_name(one, project)}", "heading", True))
+            for line in set_lines(one, project):
+                self.body.addWidget(label(line, "small", True))
 
     def _left_over(self, unit: UnitPlan) -> None:
         plan = self.session.plan
@@ -232,3 +200,16 @@ class UnitsTicket(QWidget):
             return
         units = [u.unit for u in plan.units]
         self.session.edit_block(with_choice(plan.draft, units, unit.unit, unit.choice, **changes))
+
+
+def _piece(piece: CutPiece, stack: str, project: Project) -> str:
+    """How many of which cloth, how they come apart, which stack they go to."""
+    kind = piece.piece
+    words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
+    if kind.crosscut in ("once", "twice"):
+        words += f", cut {kind.crosscut} on the diagonal"
+    if kind.lean:
+        words += f", {kind.lean} to the right"
+    if piece.stock is not None:
+        words += f", from {piece.stock} of yours"
+    return f"{words} — stack {stack}" if stack else words
