@@ -25,7 +25,10 @@ from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
-from inlet.core.units import proof, way
+from inlet.core.units import pieces, proof, way
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.compare import costs, recommended
+from inlet.core.units.planned import plan_units
 from inlet.files.project_json import load, save
 
 CLOTHS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
@@ -48,6 +51,7 @@ def forget() -> None:
     """Empty every cache, so that a plan is worked out as for the first time."""
     proof._MADE.clear()
     way._SHARED.clear()
+    pieces._piece_for.cache_clear()
     patches._arrangement.cache_clear()
     patches._LATEST.clear()
 
@@ -68,6 +72,39 @@ def triangles_and_squares(n: int, triangles: int) -> Block:
         for dx, dy in ((F(3, 4), F(1, 4)), (F(1, 4), F(3, 4))):
             spots.append(FabricAt(point=(x + dx, y + dy), fabric=colour.choice("abc")))
     return replace(block, fabric_at=tuple(spots))
+
+
+UNITS = (
+    "0 0 1 1", "0 0 1 1 / 0 1 1 0", "0 0 1 1 / 1/2 1/2 1 0", "1/2 0 1/2 1 / 0 1/2 1 1/2",
+    "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0", "0 1/3 1 1/3 / 0 2/3 1 2/3",
+    "1/3 0 1/3 1 / 2/3 0 2/3 1 / 0 1/3 1 1/3 / 0 2/3 1 2/3", "1/4 0 0 1/4 / 3/4 1 1 3/4",
+)  # fmt: skip
+
+
+def sixty_units() -> Block:
+    """Units of eight kinds in a grid of 10 x 6 cells, in a few cloths."""
+    block = Block(id="bench", finished=(F(30), F(18)), columns=(F(1),) * 10, rows=(F(1),) * 6)
+    seams = [straight((F(i), F(0)), (F(i), F(6))) for i in range(1, 10)]
+    seams += [straight((F(0), F(i)), (F(10), F(i))) for i in range(1, 6)]
+    spots = []
+    for x in range(10):
+        for y in range(6):
+            for text in UNITS[(x + 3 * y) % len(UNITS)].split(" / "):
+                x0, y0, x1, y1 = (F(n) for n in text.split())
+                seams.append(straight((x + x0, y + y0), (x + x1, y + y1)))
+            for k in range(16):
+                at = (x + F(2 * (k % 4) + 1, 8) + F(1, 50), y + F(2 * (k // 4) + 1, 8) + F(1, 99))
+                spots.append(FabricAt(point=at, fabric="abc"[(k * 7 + x * y) % 3]))
+    return replace(block, seams=tuple(seams), fabric_at=tuple(spots))
+
+
+def compared(block: Block) -> None:
+    """Its units named, and every method of each worked out and costed."""
+    drawn = patches.draft(block)
+    project = Project(fabrics=CLOTHS, blocks=(block,))
+    for plan in plan_units(project, block, drawn, break_down(drawn), 1):
+        found = costs(plan)
+        recommended(found, project.measure)
 
 
 def random_seams(count: int, size: int) -> list[tuple[Point, Point]]:
@@ -206,6 +243,12 @@ def main() -> None:
         assert plan().resewn
         rows.append((f"plan of a {count}-patch block, nothing cached", timed(plan, 7, forget), aim))
         rows.append((f"plan of a {count}-patch block, again", timed(plan, 7), aim))
+    block = sixty_units()
+    patches.draft(block)
+    forget()
+    name = "60 units named, all their methods compared"
+    rows.append((f"{name}, nothing cached", timed(lambda: compared(block), 7, forget), "100"))
+    rows.append((f"{name}, again", timed(lambda: compared(block), 7), "100"))
     for count, size in ((200, 12), (200, 40), (300, 12)):
         mixed = count == 300
         seams = mixed_seams(count, size) if mixed else [

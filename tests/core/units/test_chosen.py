@@ -16,11 +16,12 @@ from inlet.core.numbers import floor_exact
 from inlet.core.plan import plan_block
 from inlet.core.project import METRIC, Choice, Measure, Rates, replace
 from inlet.core.units.chosen import Need, plan_method
-from inlet.core.units.compare import COLUMNS, cloth_in, cost_of, costs, reason, recommended
+from inlet.core.units.compare import COLUMNS, cost_of, costs, reason, recommended
 from inlet.core.units.proof import makes_unit
 from inlet.core.units.sheets import box
 from inlet.core.units.stock import Stock, largest_from, parse_stock
 from inlet.core.units.trim import trim_of
+from inlet.core.units.units import cloth_in
 from inlet.core.units.way import bias_edges, effort_of
 from inlet.core.units.ways import ways
 from tests.blocks import allowances, block_of, in_cloths, lengths, project_of
@@ -308,9 +309,9 @@ def test_four_at_a_time_leaves_bias_outside():
 
 def test_cloth_in_a_unit_and_its_waste():
     unit = unit_of("square", [F(3)])
-    assert cloth_in(unit, Measure()) == pytest.approx(3.5**2)
+    assert cloth_in(unit, QUARTER) == pytest.approx(3.5**2)
     halves = unit_of("half-square-triangle", [F(3)])
-    assert cloth_in(halves, Measure()) == pytest.approx(3.5**2 + 0.5 * 3 * 2**0.5)
+    assert cloth_in(halves, QUARTER) == pytest.approx(3.5**2 + 0.5 * 3 * 2**0.5)
 
 
 def test_corner_squares_leave_bonus_triangles():

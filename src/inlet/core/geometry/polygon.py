@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 from inlet.core.geometry.point import Point, cross, dot, midpoint
 from inlet.core.numbers import Exact, root_up
 
 Polygon = tuple[Point, ...]
+Corner = TypeVar("Corner")
 
 
 class Line(NamedTuple):
@@ -57,7 +58,8 @@ def meet(m: Line, n: Line) -> Point | None:
     return Point((m.c * n.b - n.c * m.b) / det, (m.a * n.c - n.a * m.c) / det)
 
 
-def edges(polygon: Sequence[Point]) -> Iterable[tuple[Point, Point]]:
+def edges(polygon: Sequence[Corner]) -> Iterable[tuple[Corner, Corner]]:
+    """The sides, each from one corner to the next; corners may be places in floats, too."""
     return zip(polygon, (*polygon[1:], polygon[0]), strict=True)
 
 

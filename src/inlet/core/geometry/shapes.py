@@ -20,7 +20,12 @@ def is_rectangle(outline: Polygon) -> bool:
 
 
 def is_square(outline: Polygon) -> bool:
-    return is_rectangle(outline) and squared_length(*outline[:2]) == squared_length(*outline[1:3])
+    if not is_rectangle(outline):
+        return False
+    a, b, c, _ = outline
+    if a.x == b.x or a.y == b.y:
+        return abs(c.x - a.x) == abs(c.y - a.y)
+    return squared_length(a, b) == squared_length(b, c)
 
 
 def right_corner(outline: Polygon) -> Polygon | None:

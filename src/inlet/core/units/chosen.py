@@ -12,7 +12,7 @@ from inlet.core.project import Choice, Measure
 from inlet.core.units.pieces import Piece, Size
 from inlet.core.units.stock import Stock, parse_stock, uses_whole
 from inlet.core.units.trim import Trim, trim_move, trim_of
-from inlet.core.units.units import Unit
+from inlet.core.units.units import Unit, cloth_in
 from inlet.core.units.way import ByProduct, Move, SetOfStrips, Way
 from inlet.core.units.ways import ways
 
@@ -175,6 +175,11 @@ class UnitPlan:
         return plan_method(
             way, self.unit, need or self.need, self.measure, self.school, self.usable, self.stock
         )
+
+    @cached_property
+    def cloth(self) -> float:
+        """The cloth in one sewn unit."""
+        return cloth_in(self.unit, self.measure.seam)
 
     @property
     def unfinished(self) -> Size:

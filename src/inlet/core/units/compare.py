@@ -4,14 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from fractions import Fraction
-from math import hypot
 from typing import NamedTuple
 
-from inlet.core.geometry.outline import outline_area
-from inlet.core.geometry.polygon import edges
 from inlet.core.project import Measure, Rates
 from inlet.core.units.chosen import CutPiece, Method, Need, UnitPlan
-from inlet.core.units.units import Unit, seam_length
 
 
 class Cost(NamedTuple):
@@ -108,7 +104,7 @@ def cost_of(method: Method, need: Need, plan: UnitPlan, rates: Rates) -> Cost:
     cuts = shapes + apart
     cloth = sum(cut_area(p) for p in method.pieces)
     needed = need.number + (need.mirrored if method.way.mirrored else 0)
-    in_units = needed * cloth_in(plan.unit, plan.measure)
+    in_units = needed * plan.cloth
     ten = 10.0 if plan.measure.system == "inch" else 25.0
     seconds = (
         rates.cut * cuts
@@ -141,18 +137,6 @@ def _whole(number: Fraction | int) -> int:
 def cut_area(cut: CutPiece) -> float:
     """The cloth of all shapes of a cut piece; a template's by the box round it."""
     return float(cut.cut[0] * cut.cut[1] * cut.number)
-
-
-def cloth_in(unit: Unit, measure: Measure) -> float:
-    """The cloth in one sewn unit: its unfinished area, and twice the allowance along each seam
-    inside it."""
-    s = float(measure.seam)
-    w, h = (float(x) for x in unit.size)
-    box = (w + 2 * s) * (h + 2 * s)
-    if len(unit.outline) != 4:
-        around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
-        box = sum(outline_area(shape) for shape in unit.shapes) + around * s
-    return box + 2 * s * seam_length(unit)
 
 
 # --- which to take ----------------------------------------------------------------------------

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from math import dist
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import SameShapes
@@ -13,7 +14,6 @@ from inlet.core.geometry.polygon import (
     flip,
     line_through,
     offset,
-    squared_length,
 )
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact
@@ -25,6 +25,7 @@ from inlet.core.units.units import Unit, seam_length
 from inlet.core.units.way import Drawn, Effort, Move, Sizes, Way, Work, cut_sheet, in_a_row
 
 Cloth = str | None
+HAIR = 1e-9
 
 
 def patch_by_patch(unit: Unit, seam: Exact) -> Way:
@@ -91,24 +92,34 @@ def _outer_bias(unit: Unit, seam: Exact) -> int:
     grain along the block's edges, whatever does not run with them."""
     if any(shape.arcs for shape in unit.shapes) or all(map(is_rectangle, _outlines(unit))):
         return 0  # squares and rectangles, and curved templates' straight edges, lie with the grain
-    outer = [line_through(p, q) for p, q in edges(unit.outline)]
+    outer = list(edges([p.floats() for p in unit.outline]))
     bias = set()
     for outline, fabric in unit.picture:
         piece = piece_for(outline, fabric, seam)
         if piece.shape != "template" and piece.crosscut == "none":
             continue
-        lengths = [squared_length(p, q) for p, q in edges(outline)]
-        for (p, q), length in zip(edges(outline), lengths, strict=True):
-            on = next((i for i, o in enumerate(outer) if o.side(p) == 0 == o.side(q)), None)
+        corners = [p.floats() for p in outline]
+        lengths = [dist(p, q) for p, q in edges(corners)]
+        for (p, q), length in zip(edges(corners), lengths, strict=True):
+            on = next((i for i, side in enumerate(outer) if _beside(side, p, q)), None)
             if on is None:
                 continue
             if piece.shape == "template":
-                across = p.x != q.x and p.y != q.y
+                across = min(abs(p[0] - q[0]), abs(p[1] - q[1])) > HAIR
             else:
-                across = (length == max(lengths)) == (piece.crosscut == "once")
+                across = (length > max(lengths) - HAIR) == (piece.crosscut == "once")
             if across:
                 bias.add(on)
     return len(bias)
+
+
+Place = tuple[float, float]
+
+
+def _beside(side: tuple[Place, Place], p: Place, q: Place) -> bool:
+    """Do two places lie on the line of a side? Only counted with, never cut from."""
+    (x0, y0), (x1, y1) = side
+    return all(abs((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) < HAIR for x, y in (p, q))
 
 
 def _outlines(unit: Unit) -> list[Polygon]:

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.motion import Alike, Motion, Picture
-from inlet.core.geometry.outline import Outline, inside_point
+from inlet.core.geometry.outline import Outline, inside_point, outline_area
 from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
@@ -125,6 +125,18 @@ def seam_length(unit: Unit) -> float:
     sides = sum(curve_length(side) for shape in unit.shapes for side in shape.sides())
     around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
     return max(0.0, (sides - around) / 2)
+
+
+def cloth_in(unit: Unit, seam: Exact) -> float:
+    """The cloth in one sewn unit: its unfinished area, and twice the allowance along each seam
+    inside it."""
+    s = float(seam)
+    w, h = (float(x) for x in unit.size)
+    box = (w + 2 * s) * (h + 2 * s)
+    if len(unit.outline) != 4:
+        around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
+        box = sum(outline_area(shape) for shape in unit.shapes) + around * s
+    return box + 2 * s * seam_length(unit)
 
 
 def label_place(draft: Draft, part: Part) -> tuple[float, float]:
