@@ -13,7 +13,7 @@ from inlet.__main__ import main
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
-from inlet.core.project import seam_along
+from inlet.core.project import replace, seam_along
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
 from tests.blocks import block_of, point, project_of
@@ -49,6 +49,64 @@ def test_export_of_a_guide(capsys, tmp_path):
     args = ("export", DEMO, "--what", "guide", "--format", "pdf", "--block", "slipway", "-o", out)
     assert run(capsys, *args) == (0, "", "")
     assert "Slipway" in PdfReader(out).pages[0].extract_text()
+
+
+def test_labels_for_the_stacks(capsys, tmp_path):
+    """Every stack of the cut list and every unit has its label on the sheet."""
+    out = tmp_path / "labels.pdf"
+    args = ("export", DEMO, "--what", "labels", "--format", "pdf", "--block", "sluice", "-o", out)
+    assert run(capsys, *args) == (0, "", "")
+    text = PdfReader(out).pages[0].extract_text()
+    plan = json.loads(run(capsys, "plan", DEMO, "--block", "sluice", "--json")[1])
+    for cut in plan["cuts"]:
+        assert cut["label"] in text
+    assert "4 × half-square triangle" in text
+    assert "sewn, unfinished 3 1/2 in" in text
+
+
+def test_strip_sets_of_the_whole_project(capsys):
+    code, out, err = run(capsys, "plan", DEMO, "--sets", "--copies", 12)
+    assert (code, err) == (0, "")
+    assert "48 segments, cut 3 1/2 in, for Sluice B" in out
+    sets = json.loads(run(capsys, "plan", DEMO, "--sets", "--copies", 12, "--json")[1])
+    assert sets["strip_sets"][0]["sets"] == ["39"] * 4 + ["29/2"]
+
+
+def test_the_summary_says_what_is_better_and_over(capsys, tmp_path):
+    drawn = "1 0 1 1 / 2 0 2 1 / 3 0 3 1 / 0 0 1 1 / 1 0 2 1 / 2 0 3 1"
+    block = block_of(drawn, 4, 1, (12, 3), "ab")
+    path = tmp_path / "row.inlet"
+    save(project_of(replace(block, methods={"half-square-triangle": "eight-at-a-time"})), path)
+    out = run(capsys, "plan", path)[1]
+    assert "A: 3 × half-square-triangle" in out
+    assert "eight-at-a-time: 8 a run, 1 run, 5 over" in out
+    assert "better two-at-a-time: " in out
+    assert "Over: 5 × half-square triangle, 3 in finished" in out
+
+
+@pytest.mark.parametrize(
+    ("where", "value", "place"),
+    [
+        (("measure", "oversize"), ["0", "1/8"], "measure.oversize[0]"),
+        (("measure", "squaring"), "11", "measure.squaring"),
+        (("rates",), {"cut": -1}, "rates.cut"),
+        (("blocks", 0, "units"), [{"point": ["1", "1"], "school": "loose"}], "units[0].school"),
+        (("blocks", 0, "units"), [{"point": ["1", "1"], "stock": "5 ribbons"}], "units[0].stock"),
+        (("blocks", 0, "units"), [{"point": ["1", "1"], "label": "x" * 13}], "units[0].label"),
+        (("blocks", 0, "units"), [{"label": "x"}], "units[0]"),
+    ],
+)
+def test_choices_that_cannot_be_are_refused_with_their_place(capsys, tmp_path, where, value, place):
+    raw = json.loads(DEMO.read_text())
+    at = raw
+    for key in where[:-1]:
+        at = at[key]
+    at[where[-1]] = value
+    path = tmp_path / "wrong.inlet"
+    path.write_text(json.dumps(raw))
+    code, _, err = run(capsys, "plan", path)
+    assert code == 2
+    assert place in err
 
 
 def test_sizes_from_cloth_already_cut(capsys):

@@ -14,10 +14,22 @@ from hypothesis import strategies as st
 from inlet.core.draft.symmetry import turned
 from inlet.core.plan import deep_trees, plan_block
 from inlet.core.project import Block, straight
+from inlet.core.units.way import every_piece
+from inlet.core.units.ways import ways
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import load
 from inlet.ui.app import DEMO
-from tests.blocks import in_cloths, project_of, through_blocks, turns, unit_blocks
+from tests.blocks import (
+    allowances,
+    block_of,
+    in_cloths,
+    lengths,
+    project_of,
+    through_blocks,
+    turns,
+    unit_blocks,
+)
+from tests.core.units.test_ways import STAMPS, unit_of
 
 LARGEST = 2**45
 """Integers up to here are exact in the floats of polygons, with room for products' signs."""
@@ -160,3 +172,76 @@ def test_rounds_nest_as_deep_as_they_like():
     assert plan.resewn
     with deep_trees():
         assert len(json.dumps(plan_dict(plan))) > 10_000
+
+
+def shapes_of(sheet) -> list[shapely.Polygon]:
+    return [shapely.Polygon([p.floats() for p in outline]) for outline, _ in sheet]
+
+
+@given(
+    st.sampled_from(["half-square-triangle", "quarter-square-triangle", "three-triangle",
+                     "flying-geese", "square-in-square", "corner-triangle", "four-patch",
+                     "nine-patch"]),
+    lengths, allowances, turns,
+)  # fmt: skip
+@settings(max_examples=40, deadline=None)
+def test_units_come_off_the_table_whole(kind, size, seam, turn):
+    """Products as floats: patches that fill a square or rectangle of the unfinished size, none over
+    another, and together no more cloth than was cut."""
+    stamp = STAMPS[kind]
+    unit = unit_of(kind, [size * stamp.size[0] / stamp.size[1], size], "abca", turn)
+    for way in ways(unit, seam):
+        cut = sum(
+            float(p.exact[0] * p.exact[1]) * p.quantity / p.runs
+            / {"once": 2, "twice": 4}.get(p.crosscut, 1)
+            for p in every_piece(way, seam)
+        )  # fmt: skip
+        made = 0.0
+        for sheet in way.products:
+            patches = shapes_of(sheet)
+            whole = shapely.unary_union(patches)
+            area = sum(p.area for p in patches)
+            a, b = (float(x + 2 * seam) for x in unit.size)
+            assert area == pytest.approx(a * b)
+            assert whole.area == pytest.approx(area)
+            assert shapely.minimum_rotated_rectangle(whole).area == pytest.approx(area)
+            made += area
+        # seams take cloth too, so what is made shows less than was cut
+        assert made < cut or not way.products
+
+
+@given(
+    st.sampled_from(["half-square-triangle", "quarter-square-triangle", "flying-geese"]), lengths
+)
+@settings(max_examples=20, deadline=None)
+def test_every_line_of_a_move_lies_on_its_cloth(kind, size):
+    """Nothing is marked, sewn or cut beside the cloth of its picture."""
+    stamp = STAMPS[kind]
+    unit = unit_of(kind, [size * stamp.size[0] / stamp.size[1], size], "abca")
+    for way in ways(unit, F(1, 4)):
+        for move in way.moves:
+            cloth = shapely.unary_union(shapes_of((*move.lower, *move.upper))).buffer(1e-9)
+            for line in move.lines:
+                drawn = shapely.LineString([line.start.floats(), line.end.floats()])
+                assert cloth.contains(drawn), (way.name, move.text)
+
+
+def test_methods_compared_and_units_nested_in_the_plan():
+    on_point = "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0"
+    block = block_of(f"{on_point} / 3/4 1/4 1/4 3/4 / 1/4 1/4 3/4 3/4", size=(8, 8), cloths="abc")
+    plan = json.loads(json.dumps(plan_dict(plan_block(project_of(block), block, 3))))
+    (unit,) = plan["units"]
+    assert (unit["kind"], unit["count"]) == ("square-in-square", 3)
+    (inner,) = unit["inside"]
+    assert (inner["kind"], inner["count"]) == ("four-patch", 3)
+    assert {m["name"] for m in inner["methods"]} == {"plain", "strip-set"}
+    for found in (unit, inner):
+        assert found["recommended"]["name"] in {m["name"] for m in found["methods"]}
+        for method in found["methods"]:
+            told = method["compare"]
+            assert told["minutes"] > 0
+            assert 0 <= told["wasted"] <= told["cloth"]
+            assert method["surplus"] == method["runs"] * method["makes"] - found["count"]
+    labels = [c["label"] for c in plan["cuts"]]
+    assert len(labels) == len(set(labels))
+    assert plan["strip_sets"] == []

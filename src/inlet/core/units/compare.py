@@ -147,6 +147,18 @@ _BIAS_MINUTES = 0.5
 """What one bias edge on the outside of a unit weighs: handling it without stretching."""
 
 
+_LOOSE_MINUTES = 0.15
+"""What one triangle cut before it is sewn weighs: its long side is bias until the seam holds it."""
+
+
+def _loose(cost: Cost) -> int:
+    return sum(
+        cut.piece.quantity * cost.method.runs
+        for cut in cost.method.pieces
+        if cut.piece.crosscut in ("once", "twice")
+    )
+
+
 def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
     own, or cloth larger than what is cut already, comes last; the usual order breaks ties."""
@@ -154,7 +166,7 @@ def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
 
     def weight(cost: Cost) -> tuple[bool, bool, float]:
         made = cost.method.made + cost.method.mirrored
-        bias = _BIAS_MINUTES * cost.bias * made
+        bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
         weighed = cost.minutes + cost.wasted / per_minute + bias
         return cost.method.short, bool(cost.method.way.tool), weighed
 
@@ -162,7 +174,7 @@ def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
 
 
 _BEST: tuple[tuple[str, Callable[[Cost], float], str], ...] = (
-    ("minutes", lambda c: round(c.minutes), "quickest"),
+    ("minutes", lambda c: c.minutes, "quickest"),
     ("cloth", lambda c: round(c.cloth), "least cloth"),
     ("seams", lambda c: c.seams, "fewest seams"),
     ("cuts", lambda c: c.cuts, "fewest cuts"),
