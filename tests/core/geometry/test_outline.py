@@ -30,6 +30,7 @@ from inlet.core.geometry.outline import (
     Outline,
     box,
     drawn,
+    inside_point,
     outline_area,
     outline_width,
     polyline,
@@ -188,3 +189,12 @@ def test_arcs_that_overlap_become_one_seam_and_are_told(a, b, backward):
     assert [f.kind for f in found.faults] == ["duplicate"] * (a + b - 1)
     assert {p for p in found.points if p in (near, far)} == {near, far}
     assert within_arc(near, point(10, 0), point(0, 10), point(0, 0))
+
+
+@given(st.integers(3, 10**9), st.integers(1, 9))
+def test_however_thin_a_cap_is_it_has_an_inside(n, radius):
+    """Between a chord and its arc, the half angle atan(1/n): about r/2n² high."""
+    t, r = F(1, n), F(radius)
+    x, y = r * (1 - t * t) / (1 + t * t), r * 2 * t / (1 + t * t)
+    cap = Outline((point(x, -y), point(x, y)), ((0, point(0, 0)),))
+    assert side(cap, inside_point(cap)) > 0

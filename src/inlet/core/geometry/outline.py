@@ -15,7 +15,7 @@ from inlet.core.geometry.curve import (
     extremes,
     flattened,
 )
-from inlet.core.geometry.point import Point, cross
+from inlet.core.geometry.point import Point, cross, midpoint
 from inlet.core.geometry.polygon import (
     Polygon,
     area,
@@ -174,7 +174,24 @@ def inside_point(outline: Outline) -> Point:
             )
             if side(outline, p) > 0:
                 return p
-    raise ValueError("an outline without area has no inside")
+    return _inside_sliver(outline)
+
+
+def _inside_sliver(outline: Outline) -> Point:
+    """A point inside an outline too thin for floats: between two corners or points half way along
+    arcs, all of them exact. One thinner than places at located crossings are exact may have none:
+    then a point on its edge."""
+    exact = list(outline.corners)
+    for curve in outline.sides():
+        if curve.centre is not None:
+            chain = tuple(exact_chain(curve))
+            exact.append(chain[len(chain) // 2])
+    for i, p in enumerate(exact):
+        for q in exact[:i]:
+            middle = midpoint(p, q)
+            if side(outline, middle) > 0:
+                return middle
+    return midpoint(exact[0], exact[1])
 
 
 def outline_width(outline: Outline) -> float:
