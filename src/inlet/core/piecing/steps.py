@@ -73,11 +73,8 @@ def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
 
 def _unit_step(plan: UnitPlan, number: int, project: Project) -> Step:
     method = plan.method
-    if method.made_with:
-        text = f"These come out of the runs of {method.made_with}; keep the two stacks apart."
-    else:
-        lines = [move_text(m.text, plan, project) for m in method.moves if m.text]
-        text = " ".join(dict.fromkeys(lines))
+    lines = [move_text(m.text, plan, project) for m in method.moves if m.text]
+    text = " ".join(dict.fromkeys(lines))
     if method.trim_to and not any(m.do == "trim" for m in method.moves):
         text += f" Trim to {size_text(method.trim_to, project.measure)}."
     over = over_text(method)

@@ -91,7 +91,11 @@ class Method(NamedTuple):
 
     @property
     def moves(self) -> tuple[Move, ...]:
-        """What to do at the table: the way's moves, then the trim."""
+        """What to do at the table: the way's moves, then the trim; nothing but to look at them
+        where they come out of another unit's runs."""
+        if self.made_with is not None:
+            text = f"These come out of the runs of {self.made_with}; keep the two stacks apart."
+            return (Move("open", text, self.way.products[0]),)
         found = self.trim
         if found is None:
             return self.way.moves

@@ -85,11 +85,8 @@ class MoveStrip(QScrollArea):
         if unit is None:
             return
         method, project = unit.method, self.session.project
-        shown = [] if method.made_with else method.moves
-        if method.made_with:
-            words = f"Nothing to cut: these come out of the runs of {method.made_with}."
-            self.line.addWidget(label(words, "small", True))
-        elif not shown:
+        shown = method.moves
+        if not shown:
             self.line.addWidget(label("One piece: cut it, and it is ready to sew.", "small", True))
         for i, move in enumerate(shown[:MOST_MOVES]):
             card = QWidget()
