@@ -143,6 +143,28 @@ def test_a_unit_from_cloth_the_maker_owns(at_units):
     assert maker.session.block.units == ()
 
 
+def test_strip_sets_at_the_cutting_table(at_units):
+    """Bars by strip set: what to sew is listed, with what squaring takes, for block or project."""
+    maker = at_units
+    bars = block_of("0 1 3 1 / 0 2 3 2", 3, 3, (6, 6), "aba")
+    other = replace(block_of("0 1 2 1", 2, 2, (4, 4), "ab"), id="two", name="Two")
+    maker.session.start(project_of(bars, other), None)
+    maker.wait()
+    maker.stage("cutting")
+    ticket = maker.window.cutting_ticket
+    assert "None in the methods in use." in maker.reads(ticket)
+    ticket.sets_link.followed.emit()
+    assert "for Two A" in maker.reads(ticket)
+    ticket.sets_link.followed.emit()
+    maker.window.units.board.methods["strip-set"].click()
+    (one,) = maker.wait().sets
+    assert f"1 set to sew: 1 of {show(one.lengths[0], vulgar=True)} in" in maker.reads(ticket)
+    maker.type(ticket.squaring, "1")
+    assert maker.wait().sets[0].lengths[0] == one.lengths[0] + F(1, 2)
+    maker.type(ticket.squaring, "4")
+    assert "from 0 to 3 inches" in maker.window.message_text.text()
+
+
 def test_minutes_are_counted_at_the_makers_rates(at_units, monkeypatch):
     maker, board = at_units, at_units.window.units.board
 

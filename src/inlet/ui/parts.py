@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QEvent, QObject, Qt, Signal, SignalInstance
 from PySide6.QtGui import QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import (
     QFrame,
@@ -117,6 +117,34 @@ def empty(layout: QLayout) -> None:
             widget.deleteLater()
         elif inner is not None:
             empty(inner)
+
+
+class _WhenSeen(QObject):
+    """Does what is asked for at once where a widget is seen, else when it next is."""
+
+    def __init__(self, widget: QWidget, do: Callable[[], object]) -> None:
+        super().__init__(widget)
+        self._widget, self._do, self._waits = widget, do, False
+        widget.installEventFilter(self)
+
+    def ask(self) -> None:
+        self._waits = not self._widget.isVisible()
+        if not self._waits:
+            self._do()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Show and self._waits:
+            self._waits = False
+            self._do()
+        return False
+
+
+def when_seen(widget: QWidget, do: Callable[[], object], *signals: SignalInstance) -> None:
+    """``do`` after each of some signals, once the widget is looked at: what takes many widgets to
+    show is not made again with every edit at another stage."""
+    waiter = _WhenSeen(widget, do)
+    for signal in signals:
+        signal.connect(waiter.ask)
 
 
 def scrolled(body: QWidget, name: str) -> QScrollArea:

@@ -18,11 +18,12 @@ from inlet.core.numbers import ROOT2, next_mark, parse_exact, write_exact
 from inlet.core.project import Measure, replace
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.chosen import Need, cut_size, plan_method
+from inlet.core.units.pieces import piece_for
 from inlet.core.units.proof import makes_unit
 from inlet.core.units.sheets import size, trimmed
 from inlet.core.units.units import find_units
 from inlet.core.units.ways import ways
-from tests.blocks import allowances, in_cloths, lengths, stamp_block, turns
+from tests.blocks import allowances, in_cloths, lengths, point, stamp_block, turns
 
 CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
 STAMPS = {s.kind: s for s in reversed(stamps())}
@@ -82,6 +83,23 @@ def test_worked_cases(case):
     for key, mark in marks.items():
         if key in case:
             assert next_mark(exact, mark) == F(case[key])
+
+
+@pytest.mark.parametrize("case", [c for c in CASES if c["unit"] == "setting"], ids=str)
+def test_worked_cases_of_setting_triangles(case):
+    """On point, a block's side triangle has its diagonal f√2 on the outside, on the grain, a corner
+    triangle has it twice as legs f/√2: cut as any patch of their shape."""
+    diagonal, seam = F(case["finished"][0]) * ROOT2, F(case["seam"])
+    half = diagonal / 2
+    if case["part"] == "side square":
+        patch = (point(0, half), point(half, F(0)), point(diagonal, half))
+    else:
+        patch = (point(0, 0), point(half, F(0)), point(F(0), half))
+    piece = piece_for(patch, "a", seam)
+    assert piece.crosscut == ("twice" if case["part"] == "side square" else "once")
+    assert write_exact(piece.exact[0]) == case["exact_form"]
+    for key, mark in (("cut_eighth", F(1, 8)), ("cut_sixteenth", F(1, 16))):
+        assert next_mark(piece.exact[0], mark) == F(case[key])
 
 
 kinds = st.sampled_from(sorted({s.kind for s in stamps() if not s.curved}))

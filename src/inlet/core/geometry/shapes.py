@@ -20,8 +20,11 @@ def is_rectangle(outline: Polygon) -> bool:
 
 
 def is_square(outline: Polygon) -> bool:
-    if not is_rectangle(outline):
-        return False
+    return is_rectangle(outline) and sides_equal(outline)
+
+
+def sides_equal(outline: Polygon) -> bool:
+    """Is a rectangle a square?"""
     a, b, c, _ = outline
     if a.x == b.x or a.y == b.y:
         return abs(c.x - a.x) == abs(c.y - a.y)

@@ -18,7 +18,7 @@ from inlet.core.geometry.polygon import (
     line_through,
     squared_length,
 )
-from inlet.core.geometry.shapes import is_rectangle, is_square, triangle_legs
+from inlet.core.geometry.shapes import is_rectangle, is_square, sides_equal, triangle_legs
 from inlet.core.units.drawings import kind_of_drawing
 
 NESTING = ("square-in-square", "ring", "set-in")
@@ -40,11 +40,17 @@ def name_unit(
     if not is_rectangle(outline):
         return None
     if len(cells) == 1:
-        return "square" if is_square(outline) else "rectangle"
+        return "square" if sides_equal(outline) else "rectangle"
     kind = kind_of_drawing(cells, outline) or _snipped(outline, cells)
     if kind:
         return kind
-    if is_square(outline) and any(_striped_halves(outline, cells, k) for k in (0, 1)):
+    # Each half in bands ends in one triangle, at the far end of its diagonal.
+    tips = sum(len(cell) == 3 for cell in cells)
+    if (
+        tips == 2 < len(cells)
+        and sides_equal(outline)
+        and any(_striped_halves(outline, cells, k) for k in (0, 1))
+    ):
         return "half-square-triangle"
     if is_square(cells[0]):
         kind = _squares(outline, cells, cloths)

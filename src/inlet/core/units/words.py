@@ -44,6 +44,18 @@ def method_words(name: str) -> str:
     return name.replace("-", " ")
 
 
+def runs_words(method: Method) -> str:
+    """Runs and hands in a few words: “2 a run · 5 runs”, “1 + 1 mirrored a run · 3 runs”."""
+    if method.sets:
+        sets = sum(s.number for s in method.sets)
+        return "1 strip set" if sets == 1 else f"{sets} strip sets"
+    if method.way.makes == 1 and not method.mirrored:
+        return "one by one"
+    hands = f" + {method.way.mirrored} mirrored" if method.way.mirrored else ""
+    runs = "1 run" if method.runs == 1 else f"{method.runs} runs"
+    return f"{method.way.makes}{hands} a run · {runs}"
+
+
 def times_words(method: Method) -> str:
     """How many a run makes, how many runs, what is over: “2 a run, 5 runs, 1 over”."""
     if method.sets:

@@ -7,11 +7,12 @@ from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import buying_text, set_lines, set_name
-from inlet.core.numbers import show
+from inlet.core.numbers import parse_length, show
 from inlet.core.plan import MOST_COPIES, BlockPlan
-from inlet.core.words import cloth_name
+from inlet.core.project import replace
+from inlet.core.words import cloth_name, unit_of
 from inlet.ui import theme
-from inlet.ui.parts import Link, column, empty, label, row, rule
+from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
 
 CAUTION = (
@@ -88,6 +89,13 @@ class CuttingTicket(QWidget):
             sets = project_sets(plan.project, plan.copies)
         self.list.addWidget(rule())
         self.list.addWidget(label("Strip sets", "heading"))
+        measure = plan.measure
+        self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
+        self.squaring.show_value(show(measure.squared_off, system=measure.system))
+        self.squaring.refused.connect(self.session.said)
+        self.list.addLayout(
+            row(label("squaring a strip takes"), self.squaring, label(unit_of(measure)), 1)
+        )
         for one in sets:
             self.list.addWidget(label(set_name(one, plan.project), "", True))
             for line in set_lines(one, plan.project):
@@ -98,6 +106,13 @@ class CuttingTicket(QWidget):
         self.sets_link = Link(words)
         self.sets_link.followed.connect(self._turn_whole)
         self.list.addWidget(self.sets_link)
+
+    def _square(self, text: str) -> None:
+        measure = self.session.measure
+        length = parse_length(text, measure.system)
+        if not 0 <= length <= measure.from_inches(parse_length("3", "inch")):
+            raise ValueError("it must be from 0 to 3 inches")
+        self.session.edit_measure(replace(measure, squaring=length))
 
     def _turn_whole(self) -> None:
         self.whole = not self.whole

@@ -21,11 +21,11 @@ from inlet.core.project import Rates, replace
 from inlet.core.units.choices import with_choice
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.compare import COLUMNS, Cost, costs, reason, recommended
-from inlet.core.units.words import kind_words, method_words, times_words
+from inlet.core.units.words import kind_words, method_words, runs_words, times_words
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
-from inlet.ui.parts import Link, column, empty, label, row
+from inlet.ui.parts import Link, column, empty, label, row, when_seen
 from inlet.ui.session import Session
 from inlet.ui.units.rates import RatesDialog
 
@@ -63,8 +63,7 @@ class MethodBoard(QWidget):
         self.only_this = False
         self.methods: dict[str, QRadioButton] = {}
         self.headings: dict[str, QPushButton] = {}
-        session.planned.connect(self.refresh)
-        session.selected.connect(self.refresh)
+        when_seen(self, self.refresh, session.planned, session.selected)
 
     def refresh(self) -> None:
         unit = self.session.unit
@@ -129,7 +128,12 @@ class MethodBoard(QWidget):
             radio.clicked.connect(lambda _=False, m=method.name: self._choose(unit, m))
             group.addButton(radio)
             self.methods[method.name] = radio
-            grid.addWidget(radio, line, 1)
+            named = column(spacing=0)
+            named.addWidget(radio)
+            runs = label(runs_words(method), "caption")
+            runs.setIndent(theme.px(28))
+            named.addWidget(runs)
+            grid.addLayout(named, line, 1)
             minutes = f"{cost.minutes:.0f} min" if cost.minutes >= 1 else "under 1 min"
             grid.addWidget(Bar(cost.minutes / most_minutes, 0, minutes), line, 2)
             area = f"{cost.cloth:.0f} {unit_of(self.session.measure)}²"

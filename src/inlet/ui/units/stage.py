@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVB
 from inlet.core.units.words import move_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
-from inlet.ui.parts import column, empty, label, scrolled
+from inlet.ui.parts import column, empty, label, scrolled, when_seen
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 from inlet.ui.units.apart import BlockApart
@@ -76,8 +76,7 @@ class MoveStrip(QScrollArea):
         self.line.setContentsMargins(*(theme.px(n) for n in (16, 8, 16, 8)))
         self.line.setSpacing(theme.px(14))
         self.setWidget(body)
-        session.planned.connect(self.refresh)
-        session.selected.connect(self.refresh)
+        when_seen(self, self.refresh, session.planned, session.selected)
 
     def refresh(self) -> None:
         empty(self.line)

@@ -12,7 +12,7 @@ from inlet.core.units.chosen import CutPiece, UnitPlan
 from inlet.core.units.stock import largest_from, parse_stock
 from inlet.core.units.words import kind_words, length_or_size, method_words, offer_text, times_words
 from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
-from inlet.ui.parts import ValueEdit, column, empty, label, row, rule
+from inlet.ui.parts import ValueEdit, column, empty, label, row, rule, when_seen
 from inlet.ui.session import Session
 
 SCHOOLS = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
@@ -26,8 +26,7 @@ class UnitsTicket(QWidget):
         self.session = session
         self.setObjectName("ticketBody")
         self.body = column(self, 16, 8)
-        session.planned.connect(self.refresh)
-        session.selected.connect(self.refresh)
+        when_seen(self, self.refresh, session.planned, session.selected)
 
     def refresh(self) -> None:
         if self.session.plan is None:
