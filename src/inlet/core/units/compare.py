@@ -173,8 +173,9 @@ def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
     return min(found, key=weight)
 
 
+_NOTICED = 1.0
+"""Minutes less than which nobody notices."""
 _BEST: tuple[tuple[str, Callable[[Cost], float], str], ...] = (
-    ("minutes", lambda c: c.minutes, "quickest"),
     ("cloth", lambda c: round(c.cloth), "least cloth"),
     ("seams", lambda c: c.seams, "fewest seams"),
     ("cuts", lambda c: c.cuts, "fewest cuts"),
@@ -197,6 +198,8 @@ def reason(best: Cost, found: Sequence[Cost]) -> str:
         good.append("straight grain outside")
     if best.trims == 0 and any(c.trims for c in others):
         good.append("nothing to trim")
+    if all(best.minutes <= c.minutes - _NOTICED for c in others):
+        good.insert(0, "quickest")
     first = ", ".join(good[:3]) or "the best balance of time and cloth"
     return f"{first[0].upper()}{first[1:]}{_instead(best, others)}."
 
@@ -216,8 +219,8 @@ def _instead(best: Cost, others: Sequence[Cost]) -> str:
     if quicker.wasted > best.wasted * 1.1 + 1:
         price.append("wastes more cloth")
     told = " and ".join(filter(None, (", ".join(price[:-1]), *price[-1:])))
-    if saved >= 1:
+    if saved >= _NOTICED:
         return f"; {name} saves {saved:.0f} min" + (f" but {told}" if told else "")
-    if saved <= -1:
+    if saved <= -_NOTICED:
         return f"; {name} takes {-saved:.0f} min more"
     return f"; {name} takes as long" + (f" and {told}" if told else "")

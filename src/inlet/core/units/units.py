@@ -140,10 +140,13 @@ def cloth_in(unit: Unit, seam: Exact) -> float:
 
 
 def label_place(draft: Draft, part: Part) -> tuple[float, float]:
-    """Where a unit's label goes, finished lengths: well inside a single patch, else the middle of
-    the unit's box."""
+    """Where a unit's label goes, finished lengths: well inside a single patch, inside the first
+    patch of its own of a unit with others nested in it, else the middle of the unit's box."""
     if len(part.faces) == 1:
         return inside_point(draft.patches[part.face].shape).floats()
+    if part.nested:
+        own = part.faces - {f for inner in part.nested for f in inner.faces}
+        return inside_point(draft.patches[min(own)].shape).floats()
     left, top, right, bottom = (float(x) for x in bounds(part.outline))
     return (left + right) / 2, (top + bottom) / 2
 
