@@ -64,6 +64,20 @@ def test_labels_for_the_stacks(capsys, tmp_path):
     assert "sewn, unfinished 3 1/2 in" in text
 
 
+def test_methods_side_by_side(capsys):
+    code, out, err = run(capsys, "plan", DEMO, "--block", "sluice", "--copies", 9, "--compare")
+    assert (code, err) == (0, "")
+    lines = out.splitlines()
+    heads = [line for line in lines if not line.startswith(" ")]
+    assert heads[0] == "A: half-square triangle, 36 A"
+    rows = {line.split()[-10]: line.split()[-9:] for line in lines if len(line.split()) >= 10}
+    names = next(line.split() for line in lines if "method" in line)
+    over = names.index("over") - 1
+    assert rows["two-at-a-time"][over] == "0"
+    assert rows["eight-at-a-time"][over] == "4"
+    assert sum(line.startswith("  * ") for line in lines) == len(heads)
+
+
 def test_strip_sets_of_the_whole_project(capsys):
     code, out, err = run(capsys, "plan", DEMO, "--sets", "--copies", 12)
     assert (code, err) == (0, "")

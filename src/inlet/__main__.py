@@ -24,9 +24,15 @@ from inlet.core.project import (
     new_block,
     replace,
 )
-from inlet.core.units.compare import costs, reason, recommended
+from inlet.core.units.compare import costs, reason, recommended, table
 from inlet.core.units.stock import Stock, parse_stock
-from inlet.core.units.words import offer_text, piece_text, times_words
+from inlet.core.units.words import (
+    kind_words,
+    method_words,
+    offer_text,
+    piece_text,
+    times_words,
+)
 from inlet.core.words import cloth_name, length_text, size_text
 from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
@@ -93,6 +99,9 @@ def _without_window(args: Sequence[str]) -> int:
         if name == "plan":
             command.add_argument("--json", action="store_true", help="as JSON, docs/plan-format.md")
             command.add_argument(
+                "--compare", action="store_true", help="every method of each unit side by side"
+            )
+            command.add_argument(
                 "--sets", action="store_true", help="the strip sets of the whole project"
             )
             command.add_argument(
@@ -142,10 +151,27 @@ def _without_window(args: Sequence[str]) -> int:
                 data["from_stock"] = stock_list(plan, stock)
             text = json.dumps(data, ensure_ascii=False)
         print(text)
+    elif options.command == "plan" and options.compare:
+        print("\n".join(_compared(plan)))
     else:
         lines = list(_stock_lines(plan, _stock(options.have, plan)))
         print("\n".join([_summary(plan), *lines]))
     return 0
+
+
+def _compared(plan: BlockPlan) -> Iterator[str]:
+    """Each unit's methods in columns, the one to take marked, and why."""
+    for unit in plan.units:
+        found = costs(unit, plan.project.rates)
+        best = recommended(found, plan.measure)
+        hands = " and ".join(f"{number} {label}" for label, number in unit.hands.items())
+        yield f"{unit.unit.label}: {kind_words(unit.unit.kind)}, {hands}"
+        rows = table(found)
+        widths = [max(map(len, column)) for column in zip(*rows, strict=True)]
+        for row, cost in zip(rows, (None, *found), strict=True):
+            first, *rest = (text.ljust(w) for text, w in zip(row, widths, strict=True))
+            yield f"  {'*' if cost is best else ' '} {first}  {'  '.join(rest)}".rstrip()
+        yield f"    {method_words(best.method.name)}: {reason(best, found)}"
 
 
 def _print_sets(project: Project, copies: int, as_json: bool) -> int:

@@ -180,6 +180,7 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "mirror_of": unit.mirror_of,
         "method": plan.method.name,
         "school": plan.school,
+        "handed": unit.handed,
         "hands": plan.hands,
         "recommended": {"name": best.method.name, "why": reason(best, found)},
         "methods": [_method(cost) for cost in found],

@@ -376,3 +376,31 @@ def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, 
         sum((w for w, _ in one.bands), F(0)) + 2 * seam == one.height + 2 * seam for one in way.sets
     )
     assert way.left_over[0].mirrored
+
+
+@pytest.mark.parametrize(
+    ("kind", "cloths", "handed"),
+    [
+        ("half-square-triangle", "ab", False),
+        ("half-rectangle-triangle", "ab", True),
+        ("half-rectangle-triangle", "a", True),  # leaning either way it is another unit
+        ("three-triangle", "abc", True),
+        ("three-triangle", "abb", False),
+        ("flying-geese", "abc", True),
+        ("flying-geese", "aba", False),
+        ("quarter-square-triangle", "abcd", True),
+        ("four-patch", "abba", False),
+        ("ring", "a", True),
+        ("eight-point-star", "a", False),
+    ],
+)
+def test_units_that_differ_from_their_mirror_image(kind, cloths, handed):
+    size = [F(6) * n for n in STAMPS[kind].size]
+    unit = unit_of(kind, size, cloths)
+    if kind == "three-triangle" and cloths == "abb":  # its small ones are patches of one cloth
+        small = sorted(unit.picture, key=lambda patch: float(area(patch[0])))[:2]
+        handed = small[0][1] != small[1][1]
+    if kind == "flying-geese" and cloths == "aba":
+        skies = sorted(unit.picture, key=lambda patch: float(area(patch[0])))[:2]
+        handed = skies[0][1] != skies[1][1]
+    assert unit.handed == handed

@@ -159,6 +159,15 @@ def _loose(cost: Cost) -> int:
     )
 
 
+def table(found: Sequence[Cost]) -> list[list[str]]:
+    """The comparison as rows of words, the headings first."""
+    rows = [["method", *COLUMNS]]
+    for cost in found:
+        figures = [f"{key(cost):.0f}" for key in COLUMNS.values()]
+        rows.append([cost.method.name, *figures])
+    return rows
+
+
 def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
     own, or cloth larger than what is cut already, comes last; the usual order breaks ties."""

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from math import hypot
+from math import dist
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import curve_length
-from inlet.core.geometry.motion import Alike, Motion, Picture
+from inlet.core.geometry.motion import Alike, Motion, Picture, mirrored, motion_between
 from inlet.core.geometry.outline import Outline, inside_point, outline_area
 from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
@@ -53,6 +53,11 @@ class Unit(NamedTuple):
     def tiles(self) -> bool:
         """Does it lie in the block of its own, not only nested in another unit?"""
         return any(place.within is None for place in self.places)
+
+    @property
+    def handed(self) -> bool:
+        """Does it differ from its mirror image, cloth for cloth?"""
+        return motion_between(self.picture, mirrored(self.picture)) is None
 
     def nested_in(self, other: Unit) -> int:
         """In how many of the places of ``other`` together does it lie nested."""
@@ -122,9 +127,15 @@ def picture_of(draft: Draft, part: Part) -> Picture:
 def seam_length(unit: Unit) -> float:
     """How long the seams inside a unit are, finished: what its patches measure round, less the way
     round the unit, is both sides of each."""
-    sides = sum(curve_length(side) for shape in unit.shapes for side in shape.sides())
-    around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
-    return max(0.0, (sides - around) / 2)
+    sides = sum(
+        sum(map(curve_length, shape.sides())) if shape.arcs else _way_round(shape.corners)
+        for shape in unit.shapes
+    )
+    return max(0.0, (sides - _way_round(unit.outline)) / 2)
+
+
+def _way_round(outline: Polygon) -> float:
+    return sum(dist(p, q) for p, q in edges([corner.floats() for corner in outline]))
 
 
 def cloth_in(unit: Unit, seam: Exact) -> float:
@@ -134,8 +145,7 @@ def cloth_in(unit: Unit, seam: Exact) -> float:
     w, h = (float(x) for x in unit.size)
     box = (w + 2 * s) * (h + 2 * s)
     if len(unit.outline) != 4:
-        around = sum(hypot(*q.minus(p).floats()) for p, q in edges(unit.outline))
-        box = sum(outline_area(shape) for shape in unit.shapes) + around * s
+        box = sum(outline_area(shape) for shape in unit.shapes) + _way_round(unit.outline) * s
     return box + 2 * s * seam_length(unit)
 
 

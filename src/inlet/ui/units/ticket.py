@@ -56,6 +56,8 @@ class UnitsTicket(QWidget):
         self.body.addLayout(row(self.label, kind))
         hands = [f"{number} {name}" for name, number in unit.hands.items()]
         many = f"{unit.count} needed"
+        if len(hands) == 1 and unit.unit.handed:
+            many += ", all of one hand: its mirror image is another unit"
         if len(hands) > 1:
             many = f"Handed: {' and '.join(hands)} needed; keep the stacks apart"
         self.body.addWidget(label(many, "small", True))
