@@ -105,6 +105,7 @@ def verify(plan: dict) -> None:
         for n, u in zip(unit["finished"], unit["unfinished"], strict=True):
             assert value(u) == pytest.approx(value(n) + 0.5)
         for method in unit["methods"]:
+            assert method["surplus"] == method["runs"] * method["makes"] - unit["count"] >= 0
             verify_cloth(unit, method, a * b)
     if all(unit["kind"] != "other" for unit in plan["units"]):
         assert in_units == pytest.approx(width * height * copies)
@@ -121,6 +122,9 @@ def verify_cloth(unit: dict, method: dict, finished: float) -> None:
     for inner in unit["inside"]:
         a, b = (value(n) for n in inner["finished"])
         finished -= a * b * inner["count"] / unit["count"]
+    if method["made_with"]:
+        assert method["pieces"] == []
+        return
     area = 0.0
     for piece in method["pieces"]:
         w, h = (value(n) for n in piece["exact"])

@@ -11,7 +11,7 @@ from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import Exact, Root2, write_exact
 from inlet.core.piecing.joins import Join, count_joins
 from inlet.core.plan import BlockPlan
-from inlet.core.units.chosen import CutPiece, UnitPlan
+from inlet.core.units.chosen import CutPiece, Method, UnitPlan
 from inlet.core.units.compare import Cost, costs, reason, recommended
 from inlet.core.units.stock import Stock
 
@@ -183,15 +183,17 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "handed": unit.handed,
         "hands": plan.hands,
         "recommended": {"name": best.method.name, "why": reason(best, found)},
-        "methods": [_method(cost) for cost in found],
+        "methods": [
+            _method(method, cost) for method, cost in zip(plan.methods, found, strict=True)
+        ],
         "inside": [
             _unit(inner, whole, inner.unit.nested_in(unit) * whole.copies) for inner in plan.inside
         ],
     }
 
 
-def _method(cost: Cost) -> dict[str, Any]:
-    method = cost.method
+def _method(method: Method, cost: Cost) -> dict[str, Any]:
+    """A method of one unit; its cost, of both hands."""
     return {
         "name": method.name,
         "makes": method.way.makes,
