@@ -6,6 +6,7 @@ cuts and steps are functions of it, found in the stages' own packages.
 
 from __future__ import annotations
 
+import re
 from fractions import Fraction
 from typing import Any
 
@@ -336,10 +337,21 @@ def measured_in(project: Project, system: str) -> Project:
         measure=measure,
         fabrics=tuple(_fabric_measured(f, factor) for f in project.fabrics),
         blocks=tuple(
-            replace(b, finished=(b.finished[0] * factor, b.finished[1] * factor))
+            replace(
+                b,
+                finished=(b.finished[0] * factor, b.finished[1] * factor),
+                units=tuple(_in_system(choice, project.measure.system) for choice in b.units),
+            )
             for b in project.blocks
         ),
     )
+
+
+def _in_system(choice: Choice, system: str) -> Choice:
+    """A choice whose cloth already cut says what it is measured in: its size stays the same."""
+    unit = "in" if system == "inch" else "cm"
+    plain = re.sub(r"(\d)\s*(strip|square|scrap)", rf"\1 {unit} \2", choice.stock)
+    return replace(choice, stock=plain)
 
 
 def _fabric_measured(fabric: Fabric, factor: Fraction) -> Fabric:

@@ -107,6 +107,11 @@ def test_a_size_from_stock_can_be_cut_from_it(block, shape, width):
         ("10 in Squares;", "inch", [("square", F(10))]),
         ("6 cm strip, 120mm squares", "cm", [("strip", F(6)), ("square", F(12))]),
         ("9 x 7 scraps", "inch", [("scrap", F(7), F(9))]),
+        (
+            "10 in squares, 4 x 2 in scraps",
+            "cm",
+            [("square", F(127, 5)), ("scrap", F(127, 25), F(254, 25))],
+        ),
         ("", "inch", []),
     ],
 )

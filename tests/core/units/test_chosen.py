@@ -14,7 +14,7 @@ from inlet.core.geometry.motion import EIGHTH_TURN
 from inlet.core.geometry.polygon import area
 from inlet.core.numbers import floor_exact
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Choice, Measure, Rates, replace
+from inlet.core.project import METRIC, Choice, Measure, Rates, measured_in, replace
 from inlet.core.units.chosen import Need, plan_method
 from inlet.core.units.compare import COLUMNS, cost_of, costs, reason, recommended
 from inlet.core.units.proof import makes_unit
@@ -244,6 +244,15 @@ def test_stock_is_cut_down_and_not_bought():
     assert [(p.number, p.stock, p.cut[0]) for p in pieces] == [(4, 1, F(31, 8))] * 2
     assert plan.cloth == ()
     assert all(c.owned for c in plan.cuts)
+
+
+def test_cloth_already_cut_keeps_its_size_in_centimetres():
+    block = block_of("0 0 1 1", size=(3, 3))
+    for text in ("10 squares", "10 in squares", "25.4 cm squares"):
+        choice = Choice(point=(F(1, 4), F(3, 4)), stock=text)
+        project = measured_in(project_of(replace(block, units=(choice,))), "cm")
+        (unit,) = plan_block(project, project.blocks[0]).units
+        assert unit.stock.width == F(127, 5)
 
 
 # --- the comparison -----------------------------------------------------------------------------

@@ -39,7 +39,7 @@ def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
     sentence."""
     out = []
     for part in filter(None, (p.strip() for p in re.split(r"[,;]", text))):
-        found = re.fullmatch(r"(.*?)\s*(?:in\s+|cm\s+)?(strip|square|scrap)s?", part, re.IGNORECASE)
+        found = re.fullmatch(r"(.*?)\s*(strip|square|scrap)s?", part, re.IGNORECASE)
         if not found:
             raise NumberError(
                 f"“{part}” is neither strips, squares nor scraps; write it like 5 squares or "
@@ -52,6 +52,9 @@ def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
                 "two sizes, like 7 x 9 scraps" if shape == "scrap" else "one size, like 5 squares"
             )
             raise NumberError(f"“{part}”: write {like}")
+        unit = re.search(r"\s*(in|cm|mm)$", sides[-1], re.IGNORECASE)
+        if unit:  # said once, it holds for both: 7 x 9 in scraps
+            sides[:-1] = [f"{side} {unit[1]}" for side in sides[:-1]]
         lengths = sorted(parse_length(side, system) for side in sides)
         if lengths[0] <= 0:
             raise NumberError("cloth must be wider than 0")
