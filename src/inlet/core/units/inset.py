@@ -76,7 +76,7 @@ def _cells(unit: Unit) -> list[Cell]:
 
 
 def _in_order(cells: list[Cell], seam: Exact, texts: list[str]) -> list[Move]:
-    """Cells added one after the other, each beside one that is there, convex curves first."""
+    """Cells added one after the other, each beside one that is there."""
     waiting = list(cells)
     done = [waiting.pop(0)]
     moves = []
