@@ -104,6 +104,7 @@ class _Breaker:
         self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, tuple[Part, _Cost]] = {}
         self.rounds: dict[Faces, Rounds] = {}
+        self.sizes: dict[Faces, tuple[float, float]] = {}
 
     def _is_band(self, line: Line | Circle) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
@@ -359,13 +360,19 @@ class _Breaker:
             out.append(groups[j, i] if i - j > 1 else solved[j][0])
             i = j
         costs = [c for _, c in solved]
-        different = {(len(p.faces), p.kind, _size(p.outline)) for p, _ in solved}
+        different = {(len(p.faces), p.kind, self.size(p)) for p, _ in solved}
         return tuple(reversed(out)), _Cost(
             sum(c.stuck for c in costs),
             sum(c.odd for c in costs),
             best[-1][0],
             len(different),
         )
+
+    def size(self, part: Part) -> tuple[float, float]:
+        found = self.sizes.get(part.faces)
+        if found is None:
+            found = self.sizes[part.faces] = _size(part.outline)
+        return found
 
     def _band_unit(self, parts: list[Part], across: Point) -> Part | None:
         """Plain bands side by side as one unit of strips, if that is what they are."""

@@ -49,17 +49,25 @@ def kind_of_drawing(patches: Sequence[Polygon], frame: Polygon) -> str | None:
     ratio = ee / ff
     if ratio not in ratios and (ratio == 1 or 0 not in ratios):
         return None
-    found = _table().get(frozenset(_shape(p, origin, e, f, ee, ff) for p in patches), {})
+    places: dict[int, tuple[Exact, Exact]] = {}  # neighbours share their corners' very points
+    for p in (p for patch in patches for p in patch):
+        if id(p) not in places:
+            places[id(p)] = _placed(p, origin, e, f, ee, ff)
+    drawing = frozenset(frozenset(places[id(p)] for p in patch) for patch in patches)
+    found = _table().get(drawing, {})
     return found.get(ratio) or (found.get(Fraction(0)) if ratio != 1 else None)
 
 
-def _shape(patch: Polygon, origin: Point, e: Point, f: Point, ee: Exact, ff: Exact) -> Shape:
+def _placed(
+    p: Point, origin: Point, e: Point, f: Point, ee: Exact, ff: Exact
+) -> tuple[Exact, Exact]:
+    """A corner in the frame of the rectangle with sides e and f."""
     if e.y == 0:  # square to the block, nearly always
-        return frozenset(((p.x - origin.x) / e.x, (p.y - origin.y) / f.y) for p in patch)
+        return (p.x - origin.x) / e.x, (p.y - origin.y) / f.y
     if e.x == 0:
-        return frozenset(((p.y - origin.y) / e.y, (p.x - origin.x) / f.x) for p in patch)
-    steps = [p.minus(origin) for p in patch]
-    return frozenset((dot(e, s) / ee, dot(f, s) / ff) for s in steps)
+        return (p.y - origin.y) / e.y, (p.x - origin.x) / f.x
+    step = p.minus(origin)
+    return dot(e, step) / ee, dot(f, step) / ff
 
 
 def _eight_ways(drawing: Drawing) -> Iterator[tuple[Drawing, bool]]:

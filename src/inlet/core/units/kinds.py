@@ -152,6 +152,13 @@ def _is_ring(outline: Polygon, cells: Sequence[Polygon]) -> bool:
 
 def _is_bands(outline: Polygon, patches: Sequence[Polygon]) -> bool:
     """Parallel bands, each longer than wide, each reaching from side to side."""
+    if not all(map(is_rectangle, patches)):
+        return False
+    a, _, c, _ = outline
+    if a.x == outline[1].x or a.y == outline[1].y:  # square to the block, nearly always
+        whole = abs(c.x - a.x), abs(c.y - a.y)
+        boxes = [(abs(p[2].x - p[0].x), abs(p[2].y - p[0].y)) for p in patches]
+        return any(all(b[k] == whole[k] > b[1 - k] for b in boxes) for k in (0, 1))
     for p, q in (outline[:2], outline[1:3]):
         length = squared_length(p, q)
         along = q.minus(p)
@@ -161,10 +168,7 @@ def _is_bands(outline: Polygon, patches: Sequence[Polygon]) -> bool:
 
 
 def _spans(patch: Polygon, along: Point, length: object) -> bool:
-    """Is a patch a rectangle that runs the whole ``length`` (squared) along a direction, longer
-    than wide?"""
-    if not is_rectangle(patch):
-        return False
+    """Does a rectangle run the whole ``length`` (squared) along a direction, longer than wide?"""
     sides = (patch[:2], patch[1:3])
     lengths = [squared_length(*side) for side in sides]
     long = 0 if lengths[0] > lengths[1] else 1
