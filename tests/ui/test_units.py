@@ -197,3 +197,23 @@ def test_hands_and_moves_are_told(maker):
     maker.window.units.apart.pull_apart()
     maker.window.units.apart._pulled(0.0)
     maker.window.grab()
+
+
+def test_what_other_blocks_could_use_is_told_when_they_are_known(maker):
+    """A plan does not wait for the other blocks; once they are known it says what it offers."""
+    big = replace(block_of(FOUR, 4, 1, (12, 3), "ab"), id="big", name="Big",
+                  methods={"half-square-triangle": "eight-at-a-time"})  # fmt: skip
+    small = [
+        replace(block_of("0 0 1 1", size=(2, 2)), id=f"s{i}", name=f"Small {i}") for i in (1, 2)
+    ]
+    maker.session.start(project_of(big, *small), None)
+    plan = maker.wait()
+    assert [o.what.number for o in plan.offers] == [5]
+    maker.bot.waitUntil(lambda: bool(maker.session.plan.offers[0].uses), timeout=20000)
+    assert [use[0] for use in maker.session.plan.offers[0].uses] == ["Small 1", "Small 2"]
+    arrived = []
+    maker.session.planned.connect(lambda: arrived.append(maker.session.plan))
+    maker.session.set_copies(2)
+    maker.wait()
+    maker.bot.wait(120)
+    assert len(arrived) == 1  # all are known: nothing is planned twice

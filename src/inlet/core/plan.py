@@ -77,19 +77,20 @@ class BlockPlan(NamedTuple):
         return tuple(p for p in self.problems if p.level == "error")
 
 
-def plan_block(project: Project, block: Block, copies: int = 1) -> BlockPlan:
+def plan_block(project: Project, block: Block, copies: int = 1, others: bool = True) -> BlockPlan:
     """The plan of ``copies`` of ``block``, a pure function of its arguments. Never raises for what
-    is drawn: problems are in the plan."""
+    is drawn: problems are in the plan. Without ``others`` what the project's other blocks could
+    share or use is told only as far as their units are known already."""
     with deep_trees():
-        return _plan_block(project, block, copies)
+        return _plan_block(project, block, copies, others)
 
 
-def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
+def _plan_block(project: Project, block: Block, copies: int, others: bool) -> BlockPlan:
     measure = project.measure
     drawn = draft(block)
     root = break_down(drawn)
     units = plan_units(project, block, drawn, root, copies)
-    sets = with_elsewhere(plan_sets(units), project, block)
+    sets = with_elsewhere(plan_sets(units), project, block, others)
     cuts = cut_list(units, sets)
     name_stacks(units, cuts)
     cloth = lay_out(project, cuts)
@@ -117,7 +118,7 @@ def _plan_block(project: Project, block: Block, copies: int) -> BlockPlan:
         tuple(sorted(problems, key=lambda p: p.level != "error")),
         sizes,
         sets,
-        offers(project, block, units),
+        offers(project, block, units, others),
     )
 
 

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import gc
+from collections import deque
+from contextlib import suppress
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
 
-from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import Block, Project
+from inlet.core.units.known import MOST_BLOCKS, units_of_block, unknown_blocks
 
 PAUSE = 12
 """Milliseconds between an edit and its planning."""
@@ -22,9 +25,22 @@ class _Work(QRunnable):
 
     def run(self) -> None:
         try:
-            self.planner.finished.emit(plan_block(*self.question))
+            self.planner.finished.emit(plan_block(*self.question, others=False))
         except Exception as error:  # a defect of ours must not take the window down with it
             self.planner.failed.emit(repr(error))
+
+
+class _Learn(QRunnable):
+    """Getting to know the units of one more block, for what blocks share."""
+
+    def __init__(self, planner: Planner, block: Block) -> None:
+        super().__init__()
+        self.planner, self.block = planner, block
+
+    def run(self) -> None:
+        with suppress(Exception), deep_trees():
+            units_of_block(self.block)
+        self.planner.learnt.emit()
 
 
 class Planner(QObject):
@@ -40,6 +56,7 @@ class Planner(QObject):
     broke = Signal(str)
     finished = Signal(object)
     failed = Signal(str)
+    learnt = Signal()
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -53,8 +70,14 @@ class Planner(QObject):
         self._soon.timeout.connect(self._next)
         self.finished.connect(self._finished)
         self.failed.connect(self._failed)
+        self.learnt.connect(self._learnt)
+        self._last: BlockPlan | None = None  # the newest plan, until other blocks are known
+        self._before: BlockPlan | None = None  # what it was, where it is only planned again
+        self._to_learn: list[Block] = []
+        self._tried: deque[Block] = deque(maxlen=2 * MOST_BLOCKS)
 
     def ask(self, project: Project, block: Block, copies: int) -> None:
+        self._before = None
         self._waiting = (project, block, copies)
         if not self._busy:
             self._soon.start()
@@ -73,8 +96,39 @@ class Planner(QObject):
 
     def _finished(self, plan: BlockPlan) -> None:
         self._rest()
-        self.done.emit(plan)
+        before, self._before = self._before, None
+        if before is None or (plan.offers, plan.sets) != (before.offers, before.sets):
+            self.done.emit(plan)
+        self._last = plan
+        self._to_learn = []
+        if plan.offers or plan.sets:
+            self._to_learn = [
+                b
+                for b in unknown_blocks(plan.project)
+                if b is not plan.block and not any(b is t for t in self._tried)
+            ]
         self._next()
+        self._learn()
+
+    def _learn(self) -> None:
+        """With nothing asked, get to know the other blocks one at a time."""
+        if self._busy or self._waiting is not None or not self._to_learn:
+            return
+        block = self._to_learn.pop(0)
+        self._tried.append(block)
+        self._busy = True
+        gc.disable()
+        self._pool.start(_Learn(self, block))
+
+    def _learnt(self) -> None:
+        """One more block is known; after the last, plan again: what the blocks share is told if
+        there is any."""
+        self._rest()
+        if not self._to_learn and self._last is not None and self._waiting is None:
+            self._before = self._last
+            self._waiting = (self._last.project, self._last.block, self._last.copies)
+        self._next()
+        self._learn()
 
     def _failed(self, text: str) -> None:
         self._rest()
@@ -83,5 +137,7 @@ class Planner(QObject):
 
     def stop(self) -> None:
         self._waiting = None
+        self._to_learn = []
+        self._last = None
         self._pool.waitForDone()
         gc.enable()

@@ -134,16 +134,17 @@ def project_sets(project: Project, copies: int) -> tuple[PlannedSet, ...]:
 
 
 def with_elsewhere(
-    sets: tuple[PlannedSet, ...], project: Project, block: Block
+    sets: tuple[PlannedSet, ...], project: Project, block: Block, find: bool = True
 ) -> tuple[PlannedSet, ...]:
-    """Sets with the units of the project's other blocks that could be cut from them too."""
+    """Sets with the units of the project's other blocks that could be cut from them too, of those
+    known, or of all if they are to be found."""
     if not sets:
         return sets
     found: dict[Bands, list[Elsewhere]] = {one.bands: [] for one in sets}
     for other in project.blocks[:MOST_BLOCKS]:
         if other is block:
             continue
-        for unit in units_of_block(other):
+        for unit in units_of_block(other, find):
             rows = Counter((row.set_bands, row.height) for row in segments(unit) or ())
             for (bands, height), number in rows.items():
                 if bands in found:

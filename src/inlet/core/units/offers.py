@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.project import Block, Project
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.known import MOST_BLOCKS, units_of_block
+from inlet.core.units.units import Unit
 from inlet.core.units.way import ByProduct
 
 
@@ -20,13 +21,21 @@ class Offer(NamedTuple):
     uses: tuple[tuple[str, str, bool], ...]
 
 
-def offers(project: Project, block: Block, units: tuple[UnitPlan, ...]) -> tuple[Offer, ...]:
-    """Everything the methods in use leave over, largest first within a unit."""
-    out = []
-    for plan in units:
-        for what in _over(plan):
-            out.append(Offer(plan.unit.label, what, tuple(_uses(project, block, plan, what))))
-    return tuple(out)
+def offers(
+    project: Project, block: Block, units: tuple[UnitPlan, ...], find: bool = True
+) -> tuple[Offer, ...]:
+    """Everything the methods in use leave over, and what it could be in blocks whose units are
+    known, or in all if they are to be found."""
+    over = [(plan, what) for plan in units for what in _over(plan)]
+    if not over:
+        return ()
+    there = [
+        (other, tuple(p.unit for p in units) if other is block else units_of_block(other, find))
+        for other in project.blocks[:MOST_BLOCKS]
+    ]
+    return tuple(
+        Offer(plan.unit.label, what, tuple(_uses(there, plan.unit, what))) for plan, what in over
+    )
 
 
 def _over(plan: UnitPlan) -> Iterator[ByProduct]:
@@ -41,13 +50,13 @@ def _over(plan: UnitPlan) -> Iterator[ByProduct]:
 
 
 def _uses(
-    project: Project, block: Block, plan: UnitPlan, what: ByProduct
+    there: Sequence[tuple[Block, tuple[Unit, ...]]], own: Unit, what: ByProduct
 ) -> Iterator[tuple[str, str, bool]]:
-    """Units of the same kind that are no larger: what is over can be trimmed to them."""
-    for other in project.blocks[:MOST_BLOCKS]:
-        for unit in units_of_block(other):
-            same = other is block and unit.kind == plan.unit.kind and unit.size == plan.unit.size
-            if same or unit.kind != what.kind:
+    """Units of the same kind that are no larger: what is over can be trimmed to them. Not the unit
+    itself, whose need is met."""
+    for other, units in there:
+        for unit in units:
+            if unit is own or unit.kind != what.kind or unit.mirror_of == own.label:
                 continue
             if unit.size[0] <= what.size[0] and unit.size[1] <= what.size[1]:
                 yield other.title, unit.label, set(unit.fabrics) == set(what.fabrics)
