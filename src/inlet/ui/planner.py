@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import gc
 from collections import deque
-from contextlib import suppress
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
 
@@ -38,9 +37,13 @@ class _Learn(QRunnable):
         self.planner, self.block = planner, block
 
     def run(self) -> None:
-        with suppress(Exception), deep_trees():
-            units_of_block(self.block)
-        self.planner.learnt.emit()
+        try:
+            with deep_trees():
+                units_of_block(self.block)
+        except Exception as error:  # as in ``_Work``
+            self.planner.failed.emit(repr(error))
+        else:
+            self.planner.learnt.emit()
 
 
 class Planner(QObject):
@@ -134,6 +137,7 @@ class Planner(QObject):
         self._rest()
         self.broke.emit(text)
         self._next()
+        self._learn()
 
     def stop(self) -> None:
         self._waiting = None
