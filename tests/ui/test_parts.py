@@ -206,7 +206,7 @@ def test_a_defect_in_planning_is_said_and_planning_goes_on(qtbot, monkeypatch):
     planner.done.connect(got.append)
     planner.broke.connect(broken.append)
 
-    def fail(*_question):
+    def fail(*_question, **_more):
         raise ZeroDivisionError("oh")
 
     block = block_of()
