@@ -19,7 +19,7 @@ from inlet.core.geometry.outline import inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.units.kinds import NESTING, name_curved_unit, name_stuck_unit, name_unit
+from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
 
 Faces = frozenset[int]
@@ -221,7 +221,7 @@ class _Breaker:
             return part
         if len(pieced) == 1 and pieced[0] is not part:
             kind = name_unit(part.outline, [c.outline for c in cells], [None] * len(cells))
-            if kind in NESTING:
+            if kind == "square-in-square":  # the others a square stands in are stuck, or rounds
                 return part._replace(kind=kind, nested=pieced)
         core = max(flattened_bands(part), key=lambda p: len(p.faces))
         rounds = read_rounds(part, self.rounds.get(core.faces))

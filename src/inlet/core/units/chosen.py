@@ -8,7 +8,7 @@ from functools import cached_property
 from typing import NamedTuple
 
 from inlet.core.numbers import Exact, ceil_exact, floor_exact, next_mark
-from inlet.core.project import Choice, Measure
+from inlet.core.project import DEFAULT_WIDTH, INCH, Choice, Measure
 from inlet.core.units.pieces import Piece, Size
 from inlet.core.units.stock import Stock, parse_stock, uses_whole
 from inlet.core.units.trim import Trim, trim_move, trim_of
@@ -17,6 +17,12 @@ from inlet.core.units.way import ByProduct, Move, SetOfStrips, Way
 from inlet.core.units.ways import ways
 
 CutSize = tuple[Fraction, Fraction]
+Widths = Callable[[str | None], Exact]
+"""The usable width of each cloth."""
+
+
+def usual_width(_: str | None) -> Exact:
+    return DEFAULT_WIDTH[INCH.system]
 
 
 class CutPiece(NamedTuple):
@@ -122,7 +128,7 @@ class UnitPlan:
         measure: Measure,
         wanted: str | None = None,
         choice: Choice | None = None,
-        usable: Callable[[str | None], Exact] = lambda _: Fraction(42),
+        usable: Widths = usual_width,
     ) -> None:
         self.unit = unit
         self.need = need
@@ -196,7 +202,7 @@ def plan_method(
     need: Need,
     measure: Measure,
     school: str | None = None,
-    usable: Callable[[str | None], Exact] = lambda _: Fraction(42),
+    usable: Widths = usual_width,
     stock: Stock | None = None,
 ) -> Method:
     """``way`` for the units needed: whole runs, whole squares even where one gives more triangles
@@ -210,7 +216,7 @@ def plan_method(
     pieces: list[CutPiece] = []
     short = False
     if not shared_runs:
-        width = min((usable(p.fabric) for p in way.pieces), default=Fraction(42))
+        width = min((usable(p.fabric) for p in way.pieces), default=usual_width(None))
         for piece in way.pieces:
             cut, fits, whole = _cut(piece, runs, measure, trims, width, stock)
             pieces.append(cut)
@@ -267,9 +273,7 @@ def _strip(piece: Piece, runs: int, measure: Measure, usable: Exact) -> CutPiece
     return CutPiece(whole, (width, next_mark(long, measure.mark)), number)
 
 
-def _sewn_set(
-    strips: SetOfStrips, runs: int, measure: Measure, usable: Callable[[str | None], Exact]
-) -> SewnSet:
+def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) -> SewnSet:
     """Sets for all the runs: as few as cloth of this width allows, all of one length. A set gives
     floor((usable - squaring)/(f + 2s)) segments."""
     width = min(usable(cloth) for _, cloth in strips.bands)

@@ -145,8 +145,6 @@ _CLOTH_PER_MINUTE = {"inch": 25.0, "cm": 160.0}
 """How much wasted cloth weighs as much as a minute's work."""
 _BIAS_MINUTES = 0.5
 """What one bias edge on the outside of a unit weighs: handling it without stretching."""
-
-
 _LOOSE_MINUTES = 0.15
 """What one triangle cut before it is sewn weighs: its long side is bias until the seam holds it."""
 

@@ -125,12 +125,7 @@ def _star(cells: list[Cell], seam: Exact) -> list[Move]:
     diamonds = [c for c in cells if c not in squares and c not in triangles]
     ring = [diamonds[0]]
     while len(ring) < 8:
-        ring.append(
-            next(
-                d for d in diamonds
-                if d not in ring and _borders(d, ring[-1])
-            )
-        )  # fmt: skip
+        ring.append(next(d for d in diamonds if d not in ring and _borders(d, ring[-1])))
     pair, other, half = ring[:2], ring[2:4], ring[:4]
     moves = [m._replace(times=4) for m in _sewn(ring[:1], ring[1:2], seam, STAR_PAIRS)]
     moves += [m._replace(times=2) for m in _sewn(pair, other, seam, STAR_HALVES)]

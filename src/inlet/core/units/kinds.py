@@ -21,9 +21,6 @@ from inlet.core.geometry.polygon import (
 from inlet.core.geometry.shapes import is_rectangle, is_square, sides_equal, triangle_legs
 from inlet.core.units.drawings import kind_of_drawing
 
-NESTING = ("square-in-square", "ring", "set-in")
-"""Kinds some of whose cells may be units of their own; rounds may be built about one, too."""
-
 
 def name_unit(
     outline: Polygon,

@@ -7,7 +7,7 @@ from inlet.core.units.patchwise import patch_by_patch, patch_pieces
 from inlet.core.units.pieces import Piece, piece_for, strip
 from inlet.core.units.sheets import ZERO
 from inlet.core.units.units import Unit
-from inlet.core.units.way import Move, Sizes, Way, Work, counted, cut_sheet, in_a_row
+from inlet.core.units.way import Move, Sizes, Way, Work, counted, cut_sheet, in_a_row, no_bias
 
 
 def sew_and_trim(unit: Unit, seam: Exact) -> Way | None:
@@ -37,7 +37,7 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Way | None:
 
     joined = usual.effort
     effort = joined._replace(apart=joined.seams)  # each strip is cut level once it is on
-    return Way("sew-and-trim", 1, found, False, work, known_effort=effort, outer_bias=int)
+    return Way("sew-and-trim", 1, found, False, work, known_effort=effort, outer_bias=no_bias)
 
 
 def _centre_piece(unit: Unit, seam: Exact) -> Piece | None:

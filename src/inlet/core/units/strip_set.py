@@ -27,6 +27,7 @@ from inlet.core.units.way import (
     Work,
     fitted,
     in_a_row,
+    no_bias,
     rectangle_sheet,
 )
 
@@ -108,7 +109,7 @@ def strip_set(unit: Unit, seam: Exact) -> Way | None:
 
     joins = len(rows) - 1
     effort = Effort(joins, joins * wide, sum(s.number for s in sets), 0, joins)
-    return Way("strip-set", 1, (), False, work, sets=sets, known_effort=effort, outer_bias=int)
+    return Way("strip-set", 1, (), False, work, sets=sets, known_effort=effort, outer_bias=no_bias)
 
 
 def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:

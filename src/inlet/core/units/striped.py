@@ -33,6 +33,7 @@ from inlet.core.units.way import (
     Work,
     either_side,
     in_a_row,
+    no_bias,
     rectangle_sheet,
 )
 
@@ -91,7 +92,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Way | None:
     effort = Effort(2, 2 * float(cut) * 2**0.5, sum(s.number for s in found) + 1, 1, 2)
     return Way(
         "strip-set", 1, (), False, work,
-        outer_bias=int, left_over=(other,), sets=found, known_effort=effort,
+        outer_bias=no_bias, left_over=(other,), sets=found, known_effort=effort,
     )  # fmt: skip
 
 

@@ -181,6 +181,11 @@ def every_piece(way: Way, seam: Exact) -> tuple[Piece, ...]:
     )
 
 
+def no_bias() -> int:
+    """Outer edges on the bias of a unit all of whose outer edges are cut with the grain."""
+    return 0
+
+
 def bias_edges(product: Sheet) -> int:
     """Outer edges of a product that run across the grain. Its cloth lies with the grain along x
     and y (turning cloth over along a 45° seam keeps it so), hence a square that fills its own box

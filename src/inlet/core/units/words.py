@@ -44,32 +44,33 @@ def method_words(name: str) -> str:
     return name.replace("-", " ")
 
 
-def runs_words(method: Method) -> str:
-    """Runs and hands in a few words: “2 a run · 5 runs”, “1 + 1 mirrored a run · 3 runs”."""
+def _run_parts(method: Method) -> list[str]:
+    """Runs and hands in a few words: “2 a run”, “5 runs”."""
     if method.sets:
         sets = sum(s.number for s in method.sets)
-        return "1 strip set" if sets == 1 else f"{sets} strip sets"
+        return ["1 strip set" if sets == 1 else f"{sets} strip sets"]
     if method.way.makes == 1 and not method.mirrored:
-        return "one by one"
+        return ["one by one"]
     hands = f" + {method.way.mirrored} mirrored" if method.way.mirrored else ""
     runs = "1 run" if method.runs == 1 else f"{method.runs} runs"
-    return f"{method.way.makes}{hands} a run · {runs}"
+    return [f"{method.way.makes}{hands} a run", runs]
+
+
+def runs_words(method: Method) -> str:
+    """“2 a run · 5 runs”, “1 + 1 mirrored a run · 3 runs”, “2 strip sets”, “one by one”."""
+    return " · ".join(_run_parts(method))
 
 
 def times_words(method: Method) -> str:
-    """How many a run makes, how many runs, what is over: “2 a run, 5 runs, 1 over”."""
-    if method.sets:
-        sets = sum(s.number for s in method.sets)
-        return f"{sets} {'set' if sets == 1 else 'sets'} of strips"
-    tool = f", needs {method.way.tool}" if method.way.tool else ""
-    makes = method.way.makes
-    if makes == 1 and not method.mirrored:
-        return "one by one"
-    runs = "1 run" if method.runs == 1 else f"{method.runs} runs"
-    hands = f" and {method.way.mirrored} of its mirror image" if method.way.mirrored else ""
-    over = f", {method.surplus} over" if method.surplus else ""
-    mirrored = f", {method.mirrored_over} mirrored over" if method.mirrored_over else ""
-    return f"{makes}{hands} a run, {runs}{over}{mirrored}{tool}"
+    """The same with what is over and what is needed for it: “2 a run, 5 runs, 1 over”."""
+    parts = _run_parts(method)
+    if method.surplus:
+        parts.append(f"{method.surplus} over")
+    if method.mirrored_over:
+        parts.append(f"{method.mirrored_over} mirrored over")
+    if method.way.tool:
+        parts.append(f"needs {method.way.tool}")
+    return ", ".join(parts)
 
 
 def offer_text(offer: Offer, measure: Measure) -> str:

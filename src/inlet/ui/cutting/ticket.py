@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
 from inlet.core.cutting.cuts import Cut
@@ -113,6 +114,11 @@ class CuttingTicket(QWidget):
         if not 0 <= length <= measure.from_inches(parse_length("3", "inch")):
             raise ValueError("it must be from 0 to 3 inches")
         self.session.edit_measure(replace(measure, squaring=length))
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        """The whole project's sets are worked out only while they are looked at."""
+        super().hideEvent(event)
+        self.whole = False
 
     def _turn_whole(self) -> None:
         self.whole = not self.whole

@@ -18,6 +18,7 @@ from inlet.ui.units.board import MethodBoard
 
 MOST_MOVES = 24
 BESIDE = 1.4
+"""Text scale from which the block stands above its methods, not beside them."""
 
 
 class UnitsStage(QWidget):
