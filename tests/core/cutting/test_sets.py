@@ -129,3 +129,15 @@ def test_cloth_that_is_owned_has_its_own_stack():
     plan = plan_block(project, block)
     assert {c.label for c in plan.cuts} == {"A1", "A2"}
     assert [u.stacks for u in plan.units] == [("A1", "A2")]
+
+
+def test_segments_longer_than_the_cloth_is_wide_are_cut_along_it():
+    block = replace(block_of(BARS, 3, 3, (60, 6), "aba"), methods={"strips": "strip-set"})
+    plan = plan_block(project_of(block), block, 2)
+    (one,) = plan.sets
+    assert one.lengths == (F(61), F(61))
+    assert one.choices == ()
+    assert sum(c.number for c in plan.cuts) == 2 * 3
+    assert {(s.width, p.across) for c in plan.cloth for s in c.strips for p in s.pieces} == {
+        (F(61), F(61))
+    }

@@ -111,7 +111,12 @@ def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
             PlannedSet(
                 bands,
                 rows,
-                _lengths(_filled(width, rows, measure), measure),
+                # Longer than the cloth is wide, each segment is a set of its own, cut lengthwise.
+                _lengths(
+                    _filled(width, rows, measure)
+                    or [row.cut for row in rows for _ in range(row.number)],
+                    measure,
+                ),
                 choices,
                 total + 2 * measure.seam,
             )
