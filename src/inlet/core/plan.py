@@ -14,17 +14,17 @@ from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.numbers import Exact
-from inlet.core.piecing.joins import Join, join_tree
-from inlet.core.piecing.pivots import pivot_problems
+from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn
 from inlet.core.piecing.steps import Step, find_steps
 from inlet.core.problem import Problem
 from inlet.core.project import MOST_SEAMS, Block, Measure, Project
-from inlet.core.units.breakdown import Part, break_down
+from inlet.core.units.breakdown import Part, break_down, walk
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.offers import Offer, offers
 from inlet.core.units.planned import plan_units
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.units.seams import seam_length, too_short
+from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
 MOST_COPIES = 10_000
 
@@ -56,6 +56,7 @@ class BlockPlan(NamedTuple):
     cuts: tuple[Cut, ...]
     cloth: tuple[Cloth, ...]
     assembly: Join | None
+    seams: SeamCount
     steps: tuple[Step, ...]
     resewn: bool
     problems: tuple[Problem, ...]
@@ -94,11 +95,12 @@ def _plan_block(project: Project, block: Block, copies: int, others: bool) -> Bl
     cuts = cut_list(units, sets)
     name_stacks(units, cuts)
     cloth = lay_out(project, cuts)
-    problems = [*drawing_problems(drawn, project), *pivot_problems(drawn, root)]
+    problems = [*drawing_problems(drawn, project), *_seam_problems(drawn, root, measure)]
     broken = any(p.level == "error" for p in problems)
     good = not broken and resewn(drawn, root, units, measure.seam)
     if not broken and not good:
         problems.append(_not_proved())
+    assembly = join_tree(drawn, root) if good else None
     sizes = comfort(units, block, measure)
     problems += _size_problems(sizes, measure)
     problems += _method_problems(block, units)
@@ -112,7 +114,8 @@ def _plan_block(project: Project, block: Block, copies: int, others: bool) -> Bl
         units,
         cuts,
         cloth,
-        join_tree(drawn, root) if good else None,
+        assembly,
+        count_seams(drawn, root, assembly),
         find_steps(drawn, root, units, copies, project),
         good,
         tuple(sorted(problems, key=lambda p: p.level != "error")),
@@ -120,6 +123,22 @@ def _plan_block(project: Project, block: Block, copies: int, others: bool) -> Bl
         sets,
         offers(project, block, units, others),
     )
+
+
+def _seam_problems(drawn: Draft, root: Part, measure: Measure) -> Iterator[Problem]:
+    """Partial seams with no room to stop half way."""
+    for part in walk(root):
+        for sewing in part.sewings:
+            if too_short(sewing, measure.seam):
+                at = drawn.arrangement.points[sewing.left_open[0].vertex]
+                yield Problem(
+                    "warning",
+                    "short-partial",
+                    (at,),
+                    f"The partial seam that ends at {place_text(at)} is only "
+                    f"{seam_length(sewing):.2f} {unit_of(measure)} long: there is hardly room to "
+                    "stop half way. Sew it by hand, or make the block larger.",
+                )
 
 
 def _not_proved() -> Problem:

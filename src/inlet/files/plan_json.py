@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from inlet.core.assembly.sewing import Sewing
 from inlet.core.cutting.comfort import Comfort, sizes_from
 from inlet.core.cutting.sets import PlannedSet
-from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, Root2, write_exact
-from inlet.core.piecing.joins import Join, count_joins
+from inlet.core.piecing.joins import Join
 from inlet.core.plan import BlockPlan
 from inlet.core.units.chosen import CutPiece, Method, UnitPlan
 from inlet.core.units.compare import Cost, costs, reason, recommended
@@ -22,7 +23,6 @@ _LONGEST_FRACTION = 10**6
 
 def plan_dict(plan: BlockPlan) -> dict[str, Any]:
     """A plan as JSON data: numbers as exact strings, lengths in the file's system."""
-    straight = count_joins(plan.assembly)
     cloth = [
         {
             "fabric": c.fabric,
@@ -70,14 +70,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         ],
         "strip_sets": [set_dict(s) for s in plan.sets],
         "assembly": _join(plan.assembly),
-        "seams": {
-            "straight": straight,
-            "partial": 0,
-            "set_in": 0,
-            "curve": 0,
-            "pivots": 0,
-            "pivots_at_least": sum(p.code == "needs-set-in" for p in plan.problems),
-        },
+        "seams": plan.seams._asdict(),
         "steps": [
             {
                 "number": s.number,
@@ -245,11 +238,30 @@ def _join(join: Join | str | None) -> Any:
         "id": join.id,
         "seam": join.seam,
         "pivots": join.pivots,
+        **({"finished_by": join.finished_by} if join.finished_by else {}),
+        **_path(join.sewing),
         "parts": [_join(part) for part in join.parts],
     }
 
 
-def _outline(outline: Polygon) -> list[list[str]]:
+def _path(sewing: Sewing) -> dict[str, Any]:
+    """Where a seam that is no straight through seam runs, turns, stops at a dot or is left open."""
+    if not sewing.points:
+        return {}
+    at = dict(zip(sewing.vertices, sewing.points, strict=True))
+    return {
+        "path": _outline(sewing.points),
+        **({"turns": _outline([at[v] for v in sewing.pivots])} if sewing.pivots else {}),
+        **({"dots": _outline([at[v] for v in sewing.dots])} if sewing.dots else {}),
+        **(
+            {"left_open": _outline([at[f.vertex] for f in sewing.left_open])}
+            if sewing.left_open
+            else {}
+        ),
+    }
+
+
+def _outline(outline: Sequence[Point]) -> list[list[str]]:
     return [[number(p.x), number(p.y)] for p in outline]
 
 

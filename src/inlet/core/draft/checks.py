@@ -109,16 +109,6 @@ def _curves(draft: Draft, measure: Measure) -> Iterator[Problem]:
                 f"The curve at {_about(at)} is tight: its radius is {radius:.2f} "
                 f"{unit_of(measure)}, less than {length_text(tightest, measure)}.",
             )
-    places = tuple(_middle(draft.arrangement.curve(edge)) for edge, _ in curved)
-    count = len(curved)
-    yield Problem(
-        "error",
-        "needs-curve",
-        places,
-        f"{'A seam is' if count == 1 else f'{count} seams are'} curved, as at {_about(first)}: "
-        "cut those patches round templates. The order of sewing is worked out for straight seams "
-        "only.",
-    )
 
 
 def _middle(curve: Curve) -> Point:

@@ -92,6 +92,16 @@ class Arrangement:
         return tuple(p.floats() for p in self.points)
 
     @cached_property
+    def edges_of(self) -> tuple[tuple[int, ...], ...]:
+        """The edges round each face."""
+        out: list[list[int]] = [[] for _ in self.faces]
+        for k, edge in enumerate(self.edges):
+            for face in {edge.right, edge.left}:
+                if face >= 0:
+                    out[face].append(k)
+        return tuple(map(tuple, out))
+
+    @cached_property
     def outlines(self) -> tuple[Outline, ...]:
         """The outline of each face."""
         return tuple(self.traced(face.loop) for face in self.faces)

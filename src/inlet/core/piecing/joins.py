@@ -5,50 +5,106 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from inlet.core.assembly.net import unpassed
+from inlet.core.assembly.sewing import Sewing
 from inlet.core.draft.patches import Draft
-from inlet.core.units.breakdown import Part
+from inlet.core.units.breakdown import Part, merges, walk
+
+NOTHING = Sewing((0, 1), (), ())
 
 
 class Join(NamedTuple):
-    """One seam that joins two parts, each a patch id or a join. ``seam`` is ``straight`` (other
-    kinds come with the drafts that need them); ``pivots`` are the corners it turns."""
+    """One seam that joins two parts, each a patch id or a join. ``seam`` is ``straight``,
+    ``partial``, ``set-in`` or ``curve``; ``pivots`` are the corners it turns. ``finished_by`` is
+    the join with which a seam that was left open is sewn to its end. ``sewing`` is where it runs,
+    for what is no straight through seam."""
 
     id: str
     parts: tuple[Join | str, Join | str]
     seam: str = "straight"
     pivots: int = 0
+    finished_by: str | None = None
+    sewing: Sewing = NOTHING
+
+
+class SeamCount(NamedTuple):
+    """How many seams of each kind a block takes, and how many corners they turn; nothing with
+    fewer than ``pivots_at_least`` is possible, as no seam passes that many of the points where
+    seams meet. ``partial_gap``: the search for fewer partial seams was cut short, and there might
+    be an order with up to so many less."""
+
+    straight: int
+    partial: int
+    set_in: int
+    curve: int
+    pivots: int
+    pivots_at_least: int
+    partial_gap: int
 
 
 def join_tree(draft: Draft, root: Part) -> Join | None:
-    """The joins of a whole block, ``j1`` sewn first; None where straight through seams do not
-    suffice, and for a block that is one patch. There are as many joins as patches, less one."""
+    """The joins of a whole block, ``j1`` sewn first; None where it cannot be sewn, and for a block
+    that is one patch. There are as many joins as patches, less one."""
     if any(part.stuck for part in walk(root)):
         return None
-    number = 0
-
-    def build(part: Part) -> Join | str:
-        nonlocal number
-        if not part.parts:
-            return draft.patches[part.face].id
-        so_far = build(part.parts[0])
-        for after in part.parts[1:]:
-            other = build(after)
-            number += 1
-            so_far = Join(f"j{number}", (so_far, other))
-        return so_far
-
-    tree = build(root)
+    tree = _build(draft, root, 1)
     return tree if isinstance(tree, Join) else None
 
 
-def walk(part: Part) -> Iterator[Part]:
-    """A part and everything in it, the smallest first."""
-    for inner in part.parts:
-        yield from walk(inner)
-    yield part
+def _build(draft: Draft, part: Part, first: int) -> Join | str:
+    """The joins of a part, numbered from ``first`` on: those a join is made of before it."""
+    if not part.parts:
+        return draft.patches[part.face].id
+    pairs, n = merges(part), len(part.parts)
+    starts: dict[int, int] = {}
+    numbers: dict[int, int] = {}
+
+    def count(k: int, at: int) -> int:
+        if k < n:
+            starts[k] = at
+            return at + len(part.parts[k].faces) - 1
+        numbers[k] = count(pairs[k - n][1], count(pairs[k - n][0], at))
+        return numbers[k] + 1
+
+    count(n + len(pairs) - 1, first)
+    made = [_build(draft, inner, starts[i]) for i, inner in enumerate(part.parts)]
+    for k, (one, other) in enumerate(pairs):
+        sewn = part.sewings[k] if part.sewings else NOTHING
+        last = max((f.sewing for f in sewn.left_open), default=None)
+        made.append(
+            Join(
+                f"j{numbers[n + k]}",
+                (made[one], made[other]),
+                sewn.kind,
+                len(sewn.pivots),
+                None if last is None else f"j{numbers[n + last]}",
+                sewn,
+            )
+        )
+    return made[-1]
+
+
+def all_joins(join: Join | str | None) -> Iterator[Join]:
+    """A join and those in it, in sewing order."""
+    if isinstance(join, Join):
+        for part in join.parts:
+            yield from all_joins(part)
+        yield join
 
 
 def count_joins(join: Join | str | None) -> int:
-    if not isinstance(join, Join):
-        return 0
-    return 1 + sum(count_joins(part) for part in join.parts)
+    return sum(1 for _ in all_joins(join))
+
+
+def count_seams(draft: Draft, root: Part, assembly: Join | None) -> SeamCount:
+    """The seams of a block by kind."""
+    kinds = [join.seam for join in all_joins(assembly)]
+    return SeamCount(
+        kinds.count("straight"),
+        kinds.count("partial"),
+        kinds.count("set-in"),
+        kinds.count("curve"),
+        sum(join.pivots for join in all_joins(assembly)),
+        len(unpassed(draft)),
+        sum(part.short for part in walk(root)),
+    )

@@ -1,7 +1,8 @@
-"""Breaking a block down: which straight seams run through, and what they leave between them.
+"""Breaking a block down: which seams run through, and what they leave between them.
 
 A block is split along seams that run from edge to edge of it, then each part in the same way; a
-part's last seams to be sewn are the ones it is split along here. Every part so reached is convex.
+part's last seams to be sewn are the ones it is split along here. Where no straight seam runs
+through, the assembler finds the order in which what is there can be sewn together.
 Parts that are units are named on the way (``kinds``), by their patches or by units nested in them;
 splits are chosen to leave whole units, then few units, then rows.
 """
@@ -12,10 +13,11 @@ from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from inlet.core.assembly.sewing import Order, Sewing, sewing_order
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.curve import Circle, Curve
-from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.outline import Arcs, Outline, inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.geometry.shapes import is_rectangle
@@ -29,9 +31,11 @@ class Part(NamedTuple):
     """A connected group of patches.
 
     ``parts`` are what its last seams join, in order along ``across`` (a step square to those
-    seams, finished lengths); none for a single patch. ``kind`` is its name if it is a unit.
-    ``stuck`` means no straight through seam joins the parts: they are only what can be sewn of it.
-    ``nested`` are units of several patches that a named part is built with, whole.
+    seams, finished lengths); none for a single patch. Where no straight seam runs through,
+    ``sewings`` say how the parts are joined, in order, and ``short`` by how many partial seams
+    that may miss the least possible. ``stuck`` means it cannot be sewn at all. ``kind`` is its
+    name if it is a unit; ``nested`` are units of several patches that a named part is built with,
+    whole. ``arcs`` are the sides of ``outline`` that are curved.
     """
 
     faces: Faces
@@ -41,12 +45,58 @@ class Part(NamedTuple):
     across: Point | None = None
     stuck: bool = False
     nested: tuple[Part, ...] = ()
+    arcs: Arcs = ()
+    sewings: tuple[Sewing, ...] = ()
+    short: int = 0
+
+    @property
+    def shape(self) -> Outline:
+        return Outline(self.outline, self.arcs)
 
     @property
     def face(self) -> int:
         """The patch of a part that is one patch."""
         (only,) = self.faces
         return only
+
+
+def merges(part: Part) -> tuple[tuple[int, int], ...]:
+    """Which two are joined by each seam of a part, in order: its parts by number, then what the
+    seams before made, counted on from there. Long rows of equal parts are joined in pairs, then in
+    pairs of pairs, an odd one last; others from their first part on."""
+    if part.sewings:
+        return tuple(s.parts for s in part.sewings)
+    n = len(part.parts)
+    if n < LONG_ROW or not _all_alike(part.parts):
+        return tuple((0 if i == 1 else n + i - 2, i) for i in range(1, n))
+    out: list[tuple[int, int]] = []
+    left = list(range(n))
+    while len(left) > 1:
+        made = [n + len(out) + i for i in range(len(left) // 2)]
+        out += zip(left[::2], left[1::2], strict=False)
+        left = made + left[2 * len(made) :]
+    return tuple(out)
+
+
+LONG_ROW = 6
+"""Equal parts in a row from which on they are joined in pairs."""
+
+
+def _all_alike(parts: Sequence[Part]) -> bool:
+    first = [p.minus(parts[0].outline[0]) for p in parts[0].outline]
+    return all(
+        len(p.outline) == len(first)
+        and len(p.faces) == len(parts[0].faces)
+        and [q.minus(p.outline[0]) for q in p.outline] == first
+        for p in parts
+    )
+
+
+def walk(part: Part) -> Iterator[Part]:
+    """A part and everything in it, the smallest first."""
+    for inner in part.parts:
+        yield from walk(inner)
+    yield part
 
 
 def tiling(part: Part) -> Iterator[Part]:
@@ -59,17 +109,19 @@ def tiling(part: Part) -> Iterator[Part]:
 
 
 class _Cost(NamedTuple):
-    """What a way of splitting leaves: stuck parts, odd pieces, units, different units."""
+    """What a way of splitting leaves: stuck parts, pivots and partial seams, odd pieces, units,
+    different units."""
 
     stuck: int
+    awkward: int
     odd: int
     units: int
     kinds: int
 
 
 def break_down(draft: Draft) -> Part:
-    """The whole block as a tree of parts. Never fails: what cannot be sewn with straight through
-    seams is a ``stuck`` part whose own parts can."""
+    """The whole block as a tree of parts. Never fails: what cannot be sewn, as an island in a
+    patch, is a ``stuck`` part."""
     breaker = _Breaker(draft)
     return breaker.part(frozenset(range(len(draft.patches))))
 
@@ -77,6 +129,9 @@ def break_down(draft: Draft) -> Part:
 _ALL_WAYS = 12
 """Parts of up to this many patches have every direction of split tried, larger ones only the
 straight-grain ones; keeps the search small where many seams cross."""
+
+_ALL_CELLS = 60
+"""Parts of up to this many patches are also tried patch by patch where that could be better."""
 
 
 class _Breaker:
@@ -87,11 +142,7 @@ class _Breaker:
         self.sx, self.sy = draft.block.scale
         self.points = [p.scaled(self.sx, self.sy) for p in arrangement.points]
         self.places = [p.floats() for p in self.points]
-        self.edges_of: list[list[int]] = [[] for _ in draft.patches]
-        for k, edge in enumerate(self.edges):
-            for face in (edge.right, edge.left):
-                if face >= 0:
-                    self.edges_of[face].append(k)
+        self.edges_of = arrangement.edges_of
         self.middle = [
             inside_point(patch.shape).floats()
             if patch.arcs
@@ -128,12 +179,12 @@ class _Breaker:
         if len(patches) == 1:
             (patch,) = patches
             if patch.holes:
-                return Part(faces, patch.drawn, None, stuck=True), _Cost(1, 1, 1, 1)
+                return Part(faces, patch.drawn, None, stuck=True), _Cost(1, 0, 1, 1, 1)
             if patch.arcs:
-                return Part(faces, patch.drawn, None), _Cost(0, 1, 1, 1)
+                return Part(faces, patch.outline, None, arcs=patch.arcs), _Cost(0, 0, 1, 1, 1)
             kind = name_unit(patch.outline, [patch.outline], [patch.fabric])
-            return Part(faces, patch.outline, kind), _Cost(0, kind is None, 1, 1)
-        outline = self.outline(faces)
+            return Part(faces, patch.outline, kind), _Cost(0, 0, kind is None, 1, 1)
+        outline, arcs = self.shape(faces)
         inner, edge = self._seams(faces)
         straight_edge = not any(self.slope[self.edges[k].line] is _ROUND for k in edge)
         kind = None
@@ -144,18 +195,19 @@ class _Breaker:
         elif straight_edge:
             curves = [self.curve(k) for k in inner]
             kind = name_curved_unit(outline, curves, len(patches))
-        found = self._split_best(faces, outline, kind)
+        found = self._split_best(faces, outline, arcs, kind)
         if found is None:
-            found = self._stuck(faces, outline)
+            found = self._assembled(faces, outline, inner)
         part, cost = found
+        part = part._replace(arcs=arcs)
         if kind is None and straight_edge:
             part = self._named_by_cells(part)
         else:
             part = part._replace(kind=kind)
-        return (part, _Cost(int(part.stuck), 0, 1, 1)) if part.kind else (part, cost)
+        return (part, _Cost(int(part.stuck), cost.awkward, 0, 1, 1)) if part.kind else (part, cost)
 
     def _split_best(
-        self, faces: Faces, outline: Polygon, kind: str | None
+        self, faces: Faces, outline: Polygon, arcs: Arcs, kind: str | None
     ) -> tuple[Part, _Cost] | None:
         """A part split along through seams in the way that leaves least; None if none runs."""
         best: tuple[Part, _Cost] | None = None
@@ -163,6 +215,12 @@ class _Breaker:
             parts = self._split(faces, lines)
             if len(parts) < 2:
                 continue  # seams a hair apart, with no patch's middle between them
+            if arcs:  # a part may bend round: what lies beyond a line need not hang together
+                inner, _ = self._seams(faces)
+                kept = [k for k in inner if self.edges[k].line not in lines]
+                apart = self._components(faces, kept)
+                if set(apart) != set(parts):
+                    continue
             solved = [self.solve(p) for p in self._framed(parts)]
             across = self._across(lines[0])
             grouped, cost = self._group_strips(solved, across)
@@ -210,11 +268,11 @@ class _Breaker:
 
     def _named_by_cells(self, part: Part) -> Part:
         """A part named by its cells, some of which may be units, or as rounds, if it is either."""
-        cells = part.parts if part.stuck else tuple(tiling(part))
+        cells = part.parts if part.sewings else tuple(tiling(part))
         pieced = tuple(c for c in cells if len(c.faces) > 1)
         if not all(c.outline for c in cells):
             return part
-        if part.stuck:
+        if part.sewings:
             if all(c.kind for c in pieced):
                 kind = name_stuck_unit(part.outline, [c.outline for c in cells])
                 return part._replace(kind=kind, nested=pieced if kind else ())
@@ -235,8 +293,9 @@ class _Breaker:
 
     # --- where to split -----------------------------------------------------------------------
 
-    def chords(self, faces: Faces) -> list[int]:
-        """The lines along which seams run through a part from edge to edge."""
+    def chords(self, faces: Faces, curved: bool = False) -> list[int]:
+        """The lines along which seams run through a part from edge to edge; circles only if asked
+        for."""
         seen: set[int] = set()
         ends: dict[int, set[int]] = defaultdict(set)
         boundary: set[int] = set()
@@ -254,7 +313,7 @@ class _Breaker:
         return [
             line
             for line, odd in ends.items()
-            if len(odd) == 2 and odd <= boundary and self.slope[line] is not _ROUND
+            if len(odd) == 2 and odd <= boundary and (curved or self.slope[line] is not _ROUND)
         ]
 
     def _ways(self, chords: Sequence[int], size: int) -> list[list[int]]:
@@ -303,8 +362,11 @@ class _Breaker:
         return [frozenset(bins[i]) for i in sorted(bins)]
 
     def outline(self, faces: Faces) -> Polygon:
-        """The corners of a part, clockwise, at finished size; none where its edge is no single
-        loop that meets each vertex once."""
+        return self.shape(faces).corners
+
+    def shape(self, faces: Faces) -> Outline:
+        """The outline of a part, clockwise, at finished size, arcs with a corner at every vertex;
+        empty where its edge is no single loop that meets each vertex once."""
         following: dict[int, tuple[int, int]] = {}
         for f in faces:
             for k in self.edges_of[f]:
@@ -314,20 +376,26 @@ class _Breaker:
                 elif edge.left == f and edge.right not in faces:
                     following[edge.end] = (edge.start, edge.line)
         first = min(following, key=lambda v: (self.places[v][1], self.places[v][0]))
-        corners, at, last = [], first, -1
+        corners: list[tuple[int, int]] = []
+        at, last = first, -1
         start_line = following[first][1]
         for _ in range(len(following)):
             to, line = following[at]
-            if line != last:
-                corners.append(at)
+            if line != last or self.slope[line] is _ROUND:
+                corners.append((at, line))
             at, last = to, line
             if at == first:
                 break
         else:
-            return ()
-        if start_line == last and len(corners) > 1:
+            return Outline(())
+        if start_line == last and len(corners) > 1 and self.slope[last] is not _ROUND:
             corners = corners[1:]
-        return tuple(self.points[v] for v in corners)
+        arcs = [
+            (i, on.centre.scaled(self.sx, self.sy))
+            for i, (_, line) in enumerate(corners)
+            if isinstance(on := self.draft.arrangement.lines[line], Circle)
+        ]
+        return Outline(tuple(self.points[v] for v, _ in corners), tuple(arcs))
 
     # --- rows ---------------------------------------------------------------------------------
 
@@ -363,6 +431,7 @@ class _Breaker:
         different = {(len(p.faces), p.kind, self.size(p)) for p, _ in solved}
         return tuple(reversed(out)), _Cost(
             sum(c.stuck for c in costs),
+            sum(c.awkward for c in costs),
             sum(c.odd for c in costs),
             best[-1][0],
             len(different),
@@ -384,11 +453,74 @@ class _Breaker:
             return None
         return Part(faces, outline, "strips", tuple(parts), across)
 
-    # --- where straight through seams end -----------------------------------------------------
+    # --- where no straight seam runs through --------------------------------------------------
 
-    def _stuck(self, faces: Faces, outline: Polygon) -> tuple[Part, _Cost]:
-        """No seam runs through: sew together what still can be, bottom up, and leave the rest.
-        Two parts can be joined early when they share one whole side of each."""
+    def _assembled(
+        self, faces: Faces, outline: Polygon, inner: Sequence[int]
+    ) -> tuple[Part, _Cost]:
+        """A part sewn as the assembler finds best, from cells that can be sewn before anything
+        around them: what curves that run through leave between them, or what straight seams do."""
+        curves = self._curved_chords(faces)
+        if curves:
+            groups = self._components(faces, [k for k in inner if self.edges[k].line not in curves])
+        else:
+            groups = self._early(faces)
+        order = self._order(groups)
+        if order is None:
+            parts = tuple(self.part(frozenset([f])) for f in sorted(faces))
+            return Part(faces, outline, None, parts, stuck=True), _Cost(1, 0, 1, len(parts), 1)
+        groups, order = self._with_whole_parts(groups, order)
+        if order.partial and not curves and len(groups) < len(faces) <= _ALL_CELLS:
+            # Cells taken together early could stand in the way of a better order.
+            single = [frozenset([f]) for f in sorted(faces)]
+            other = self._order(single)
+            if other is not None and other.awkward < order.awkward:
+                groups, order = single, other
+        solved = [self.solve(g) for g in groups]
+        costs = [c for _, c in solved]
+        cost = _Cost(
+            sum(c.stuck for c in costs),
+            order.awkward[0] + order.awkward[1] + sum(c.awkward for c in costs),
+            sum(c.odd for c in costs),
+            sum(c.units for c in costs),
+            len(costs),
+        )
+        parts = tuple(p for p, _ in solved)
+        sewings, short = order.sewings, order.short
+        return Part(faces, outline, None, parts, sewings=sewings, short=short), cost
+
+    def _order(self, groups: Sequence[Faces]) -> Order | None:
+        if any(self.draft.patches[f].holes for g in groups for f in g):
+            return None
+        return sewing_order(self.draft, groups)
+
+    def _curved_chords(self, faces: Faces) -> set[int]:
+        """The circles along which seams run through a part from edge to edge."""
+        return {line for line in self.chords(faces, True) if self.slope[line] is _ROUND}
+
+    def _components(self, faces: Faces, open_edges: Sequence[int]) -> list[Faces]:
+        """Patches that hang together by edges that are not sewn last."""
+        beside: dict[int, list[int]] = defaultdict(list)
+        for k in open_edges:
+            right, left = self.edges[k].right, self.edges[k].left
+            beside[right].append(left)
+            beside[left].append(right)
+        out, seen = [], set()
+        for f in sorted(faces):
+            if f in seen:
+                continue
+            group, waiting = {f}, [f]
+            while waiting:
+                new = [g for g in beside[waiting.pop()] if g not in group]
+                group.update(new)
+                waiting += new
+            seen |= group
+            out.append(frozenset(group))
+        return out
+
+    def _early(self, faces: Faces) -> list[Faces]:
+        """What can be sewn together first, bottom up: two parts can be joined early when they share
+        one whole side of each."""
         owner: dict[int, Faces] = {f: frozenset([f]) for f in faces}
         waiting = sorted(faces)
         while waiting:
@@ -401,17 +533,31 @@ class _Breaker:
                 owner.update(dict.fromkeys(joined, joined))
                 waiting.append(min(joined))
         groups = sorted(set(owner.values()), key=min)
-        if len(groups) == 1:  # joined all round, yet no seam runs through: say so patch by patch
-            groups = [frozenset([f]) for f in sorted(faces)]
-        solved = [self.solve(g) for g in groups]
-        costs = [c for _, c in solved]
-        cost = _Cost(
-            1 + sum(c.stuck for c in costs),
-            sum(c.odd for c in costs),
-            sum(c.units for c in costs),
-            len(costs),
-        )
-        return Part(faces, outline, None, tuple(p for p, _ in solved), stuck=True), cost
+        # joined all round, yet no seam runs through: patch by patch
+        return groups if len(groups) > 1 else [frozenset([f]) for f in sorted(faces)]
+
+    def _with_whole_parts(self, groups: list[Faces], order: Order) -> tuple[list[Faces], Order]:
+        """Rectangles that are sewn on the way taken as parts of their own, where that costs no
+        seam more: a ring inside a ring is a unit."""
+        made = list(groups)
+        for sewing in order.sewings[:-1]:
+            made.append(made[sewing.parts[0]] | made[sewing.parts[1]])
+        whole: list[Faces] = []
+        for faces in sorted(made[len(groups) :], key=len, reverse=True):
+            if not any(faces <= g for g in whole) and is_rectangle(self.outline(faces)):
+                whole.append(faces)
+        if not whole:
+            return groups, order
+        kept = [g for g in groups if not any(g <= w for w in whole)]
+        new = sorted(kept + whole, key=min)
+        outer = self._order(new)
+        inner = [self._order([g for g in groups if g <= w]) for w in whole]
+        if outer is None or any(o is None for o in inner):
+            return groups, order
+        awkward = [o.awkward for o in (outer, *inner) if o is not None]
+        if (sum(p for p, _ in awkward), sum(q for _, q in awkward)) > order.awkward:
+            return groups, order
+        return new, outer._replace(short=order.short)
 
     def _neighbours(self, one: Faces, owner: dict[int, Faces]) -> list[Faces]:
         """The groups that share a seam with ``one``, in a fixed order."""

@@ -1,16 +1,18 @@
-"""Units that no straight seam runs through, sewn cell by cell: rings by a partial seam, set-in
-corners, stars of diamonds, curves."""
+"""Sewing parts together where seams stop short, turn corners or are curved: what is done at the
+table, with its pictures."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
+from inlet.core.assembly.sewing import Sewing
 from inlet.core.geometry.curve import Curve, exact_chain
+from inlet.core.geometry.motion import Picture, canonical, motion_between
 from inlet.core.geometry.outline import Outline, drawn
-from inlet.core.geometry.point import Point, cross, dot
+from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import (
     Polygon,
     common_stretch,
@@ -19,49 +21,82 @@ from inlet.core.geometry.polygon import (
     offset_sides,
     on_line,
 )
-from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
+from inlet.core.units.breakdown import Faces, Part, merges
+from inlet.core.units.seams import seam_drawn
 from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import Unit
 from inlet.core.units.way import Drawn, Move
 
 Cloth = str | None
 
+EDGE = "Right sides together, sew {seam} from the edge."
+DOT = "Mark a dot {seam} in from the corner. Sew from the edge to the dot and take a backstitch."
+DOTS = "Mark a dot {seam} in from each corner. Sew from dot to dot, a backstitch at both."
 PARTIAL = (
     "Sew {seam} from the edge, only half way: stop well short of the open end, take a backstitch."
 )
-EDGE = "Right sides together, sew {seam} from the edge."
-FINISH = "Go back to the first seam and sew the rest of it."
-DOTS = "Mark dots {seam} in from the corner. Sew from the dot to the outer edge."
+FINISH = "Go back to the seam left open and sew the rest of it, on over the new piece."
 SET_IN = "Set in: sew one side from the dot outward, swing the piece round, sew the other."
 CURVE = (
     "Mark the centre of both curves. Pin centre and ends, the convex piece on top, and sew {seam} "
     "from the edge, easing; do not stretch."
 )
-STAR_PAIRS = "Sew the diamonds in pairs, from the dot to the centre: four pairs."
-STAR_HALVES = "Sew the pairs in halves."
-STAR_WHOLE = "Sew the halves together through the centre, dot to dot."
-STAR_TRIANGLES = "Set in the side triangles, from the outer edge to the dot, then the other side."
-STAR_SQUARES = "Set in the corner squares in the same way."
 
 
 class Cell(NamedTuple):
     """One patch, or a unit sewn before: its outline, and what it shows."""
 
+    faces: Faces
     outline: Outline
     patches: tuple[tuple[Polygon, Cloth], ...]
 
 
 def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
-    """The moves that sew a unit's cells together, each seam drawn where it lies."""
-    cells = _cells(unit)
-    if any(cell.outline.arcs for cell in cells):
-        return _in_order(cells, seam, [CURVE] * (len(cells) - 1))
-    if unit.kind == "ring":
-        return _ring(cells, seam)
-    if unit.kind == "eight-point-star":
-        return _star(cells, seam)
-    return _in_order(cells, seam, [DOTS] * (len(cells) - 2) + [SET_IN])
+    """The moves that sew a unit's cells together in the order of its tree, each seam drawn where
+    it lies; equal ones are said once, with how many there are."""
+    cells = {cell.faces: cell for cell in _cells(unit)}
+    moves: list[Move] = []
+
+    def sew(part: Part) -> list[Cell]:
+        if part.faces in cells:
+            return [cells[part.faces]]
+        made = [sew(inner) for inner in part.parts]
+        pairs = merges(part)
+        k = 0
+        while k < len(pairs):
+            same = _alike_from(made, pairs, k)
+            one, other = pairs[k]
+            how = part.sewings[k] if part.sewings else None
+            moves.extend(
+                m._replace(times=same) for m in _sewn(made[one], made[other], part, how, seam)
+            )
+            made += [made[i] + made[j] for i, j in pairs[k : k + same]]
+            k += same
+        return made[-1]
+
+    sew(unit.part)
+    return moves
+
+
+def _alike_from(made: list[list[Cell]], pairs: Sequence[tuple[int, int]], k: int) -> int:
+    """How many seams from the k-th on are the same seam, cloth for cloth, between other pieces."""
+    first = [_picture(made[i]) for i in pairs[k]]
+    whole = _picture(made[pairs[k][0]] + made[pairs[k][1]])
+    same = 1
+    while k + same < len(pairs) and max(pairs[k + same]) < len(made):
+        one, other = (_picture(made[i]) for i in pairs[k + same])
+        motion = motion_between(whole, one + other)
+        if motion is None or canonical(motion.picture(first[0])) not in map(
+            canonical, (one, other)
+        ):
+            break
+        same += 1
+    return same
+
+
+def _picture(cells: list[Cell]) -> Picture:
+    return tuple(patch for cell in cells for patch in cell.patches)
 
 
 def _cells(unit: Unit) -> list[Cell]:
@@ -70,80 +105,42 @@ def _cells(unit: Unit) -> list[Cell]:
     out: list[Cell] = []
     taken: set[int] = set()
     for part in unit.part.nested:
-        out.append(Cell(Outline(part.outline), tuple(patches[f] for f in sorted(part.faces))))
+        inside = tuple(patches[f] for f in sorted(part.faces))
+        out.append(Cell(part.faces, Outline(part.outline), inside))
         taken |= part.faces
-    return [Cell(shapes[f], (patches[f],)) for f in patches if f not in taken] + out
+    single = [f for f in patches if f not in taken]
+    return [Cell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + out
 
 
-def _in_order(cells: list[Cell], seam: Exact, texts: list[str]) -> list[Move]:
-    """Cells added one after the other, each beside one that is there."""
-    waiting = list(cells)
-    done = [waiting.pop(0)]
-    moves = []
-    for text in texts:
-        new = next(c for c in waiting if any(_borders(c, d) for d in done))
-        waiting.remove(new)
-        moves += _sewn(done, [new], seam, text)
-        done.append(new)
-    return moves
+def sewing_text(how: Sewing | None) -> str:
+    """What to do for a seam, as a sentence for a move; a through seam for None."""
+    if how is None:
+        return EDGE
+    if how.kind in _TEXTS:
+        return _TEXTS[how.kind]
+    return (EDGE, DOT, DOTS)[len(how.dots)]
 
 
-def _ring(cells: list[Cell], seam: Exact) -> list[Move]:
-    """The centre and one rectangle part of the way; the others in turn, each along the one before
-    and the centre; then the first seam to its end."""
-    middle = max(cells, key=lambda c: sum(_borders(c, d) for d in cells if d is not c))
-    arms = [c for c in cells if c is not middle]
-    # Clockwise, each arm's end meets the side of the next: the order in which they are added is
-    # the one in which each new seam runs along a whole side of what is there.
-    first = arms[0]
-    order = [first]
-    while len(order) < 4:
-        last = order[-1]
-        order.append(next(a for a in arms if a not in order and _lies_along(last, middle, a)))
-    moves = _sewn([middle], [order[0]], seam, PARTIAL)
-    done = [middle, order[0]]
-    for arm in order[1:]:
-        moves += _sewn(done, [arm], seam, EDGE)
-        done.append(arm)
-    lines = tuple(_seams([first], [c for c in done if c is not first]))
-    whole = _sheet(done, seam)
-    return [*moves, Move("sew", FINISH, whole, (), lines), Move("open", "Press.", whole)]
+_TEXTS = {"partial": PARTIAL, "set-in": SET_IN, "curve": CURVE}
 
 
-def _lies_along(one: Cell, middle: Cell, new: Cell) -> bool:
-    """Does the side of ``new`` run along the whole end of ``one`` and the centre together?"""
-    beside = _seams([one], [new])
-    if not beside:
-        return False
-    (p, q), (r, t) = ((line.start, line.end) for line in (*beside, *_seams([middle], [new]))[:2])
-    return cross(q.minus(p), t.minus(r)) == 0 == cross(q.minus(p), r.minus(p))
-
-
-def _star(cells: list[Cell], seam: Exact) -> list[Move]:
-    squares = [c for c in cells if is_rectangle(c.outline.corners)]
-    triangles = [c for c in cells if len(c.outline.corners) == 3]
-    diamonds = [c for c in cells if c not in squares and c not in triangles]
-    ring = [diamonds[0]]
-    while len(ring) < 8:
-        ring.append(next(d for d in diamonds if d not in ring and _borders(d, ring[-1])))
-    pair, other, half = ring[:2], ring[2:4], ring[:4]
-    moves = [m._replace(times=4) for m in _sewn(ring[:1], ring[1:2], seam, STAR_PAIRS)]
-    moves += [m._replace(times=2) for m in _sewn(pair, other, seam, STAR_HALVES)]
-    moves += _sewn(half, ring[4:], seam, STAR_WHOLE)
-    moves += _sewn(ring, triangles, seam, STAR_TRIANGLES)
-    moves += _sewn(ring + triangles, squares, seam, STAR_SQUARES)
-    return moves
-
-
-def _sewn(done: list[Cell], new: list[Cell], seam: Exact, text: str) -> list[Move]:
-    """The move that sews new cells to those sewn before, laid beside them, and what comes of it."""
-    apart = _apart(done, new, seam)
-    stretches = list(_stretches(done, new))
-    lines = tuple(line for stretch in stretches for line in stretch)
-    return [
-        Move("sew", text, _sheet(done, seam) + apart, (), lines, seams=len(stretches)),
-        Move("open", "Open and press.", _sheet(done + new, seam)),
-    ]
+def _sewn(
+    done: list[Cell], new: list[Cell], part: Part, how: Sewing | None, seam: Exact
+) -> list[Move]:
+    """The moves that sew new cells to those sewn before, laid beside them, and what comes of it."""
+    if len(new) > len(done):
+        done, new = new, done
+    if how is None:
+        lines = tuple(line for stretch in _stretches(done, new) for line in stretch)
+    else:
+        lines = seam_drawn(how)
+    whole = _sheet(done + new, seam)
+    apart = _sheet(done, seam) + _apart(done, new, seam)
+    moves = [Move("sew", sewing_text(how), apart, (), lines, seams=1)]
+    if how and how.finishes:
+        rest = seam_drawn(how, part.sewings)
+        moves.append(Move("sew", FINISH, whole, (), rest, seams=0))
+    return [*moves, Move("open", "Open and press.", whole)]
 
 
 def _apart(done: list[Cell], new: list[Cell], seam: Exact) -> Sheet:
@@ -230,10 +227,6 @@ def _outward(p: Point, q: Point, seam: Exact) -> Point:
     return Point(step.y * seam / length, -step.x * seam / length)
 
 
-def _seams(done: Iterable[Cell], new: Iterable[Cell]) -> list[Drawn]:
-    return [line for stretch in _stretches(done, new) for line in stretch]
-
-
 def _stretches(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[list[Drawn]]:
     """Where cells meet: each stretch of straight sides, each arc in chords."""
     others = list(new)
@@ -249,7 +242,3 @@ def _stretches(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[list[Drawn
                         i not in mine and j not in theirs and (found := common_stretch(p, q, r, t))
                     ):
                         yield [Drawn("seam", *found)]
-
-
-def _borders(one: Cell, two: Cell) -> bool:
-    return bool(_seams([one], [two]))

@@ -57,9 +57,7 @@ def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
     apart = sum(
         {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
     )
-    seams = cells - 1
-    if unit.kind == "eight-point-star":
-        seams = 7 + 2 * 8  # eight diamonds in one, then both sides of triangles and squares
+    seams = sum(len(how.legs) for how in unit.part.sewings) or cells - 1
     length = seam_length(unit) + 2 * float(seam) * seams
     return Effort(seams, length, apart, 0, seams)
 
@@ -148,7 +146,7 @@ def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
 def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]:
     moves = cutting_moves(pieces) if pieces else []
     patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
-    if unit.part.stuck:
+    if unit.part.sewings:
         return moves + inset_moves(unit, seam)
     _Sewing(unit, patches, seam, moves).part(unit.part)
     return moves

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from inlet.core.geometry.motion import (
@@ -14,9 +14,9 @@ from inlet.core.geometry.motion import (
     motion_between,
 )
 from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.polygon import Polygon, from_first_corner, moved, offset
+from inlet.core.geometry.polygon import Polygon, from_first_corner, is_convex, moved, offset
 from inlet.core.numbers import Exact
-from inlet.core.units.breakdown import Part
+from inlet.core.units.breakdown import Part, merges
 from inlet.core.units.pieces import piece_for, sewn_shape
 from inlet.core.units.sheets import ZERO, Sheet, box, size, trimmed
 from inlet.core.units.units import Unit
@@ -72,25 +72,8 @@ def made_unit(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
 def _make(way: Way, unit: Unit, seam: Exact) -> Sewn | None:
     if way.products:
         return _from_product(way.products[0], unit, seam)
-    if unit.part.stuck:
-        return _fitted_together(unit, seam)
     made = sew_up(unit.part, patch_leaves(unit, seam))
     return made if made and motion_between(made[1], unit.picture) else None
-
-
-def _fitted_together(unit: Unit, seam: Exact) -> Sewn | None:
-    """A unit that no straight seam runs through, from the patches its pieces give: each must have
-    the size and shape it has in the picture, and there they lie edge to edge."""
-    leaf = patch_leaves(unit, seam)
-    patches = []
-    for face, (outline, fabric) in zip(sorted(unit.part.faces), unit.picture, strict=True):
-        made = leaf(Part(frozenset([face]), outline, None))
-        if made is None:
-            return None
-        corner, other = from_first_corner(made[0])[0], from_first_corner(outline)[0]
-        patches.append((moved(made[0], other.minus(corner)), fabric))
-    same = canonical(tuple(patches)) == canonical(unit.picture)
-    return (unit.outline, tuple(patches)) if same else None
 
 
 def _from_product(sheet: Sheet, unit: Unit, seam: Exact) -> Sewn | None:
@@ -117,6 +100,8 @@ def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:
         if part.parts:
             return None
         outline, fabric = patches[part.face]
+        if part.arcs:  # its template carries the sewing line
+            return part.outline, ((outline, fabric),)
         shape = sewn_shape(piece_for(outline, fabric, seam), seam, outline)
         return None if shape is None else (shape, ((shape, fabric),))
 
@@ -124,9 +109,10 @@ def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:
 
 
 def sew_up(part: Part, leaf: Callable[[Part], Sewn | None]) -> Sewn | None:
-    """Sew a part together from what ``leaf`` gives for its smallest parts; None if edges that meet
-    are not equal. Only the order of joins and their direction come from the tree, sizes and places
-    from the pieces: each new part is moved until its sewing line lies on the one before it."""
+    """Sew a part together from what ``leaf`` gives for its smallest parts, in the order of its
+    seams; None if edges that meet are not equal. Rows are sewn by size alone: each new part is
+    moved until its sewing line lies on the one before it. Where seams turn corners, or are curved,
+    each part must have exactly the shape that is drawn, and goes where that lies."""
     sewn = _sew(part, leaf)
     return None if sewn is None else (sewn[0], tuple(_spread(sewn[1], Point(ZERO, ZERO))))
 
@@ -142,24 +128,38 @@ def _sew(part: Part, leaf: Callable[[Part], Sewn | None]) -> tuple[Polygon, _Pil
     ready = leaf(part)
     if ready is not None:
         return ready
-    if not part.parts or part.across is None or part.stuck:
+    if not part.parts or part.stuck:
         return None
-    outline: Polygon = ()
-    pieces: list[tuple[Point, _Pile | Picture]] = []
+    made: list[tuple[Polygon, _Pile | Picture]] = []
     for inner in part.parts:
         sewn = _sew(inner, leaf)
         if sewn is None:
             return None
-        by = Point(ZERO, ZERO)
-        if outline:
-            joined = _joined(outline, sewn[0], part.across)
-            if joined is None:
-                return None
-            outline, by = joined
-        else:
-            outline = sewn[0]
-        pieces.append((by, sewn[1]))
-    return outline, _Pile(tuple(pieces))
+        made.append(sewn)
+    if part.across is None or any(p.arcs or not is_convex(p.outline) for p in part.parts):
+        return _fitted(part, made)
+    for one, other in merges(part):
+        (outline, pile), (added, more) = made[one], made[other]
+        joined = _joined(outline, added, part.across)
+        if joined is None:
+            return None
+        here = Point(ZERO, ZERO)
+        made.append((joined[0], _Pile(((here, pile), (joined[1], more)))))
+    return made[-1]
+
+
+def _fitted(
+    part: Part, made: Sequence[tuple[Polygon, _Pile | Picture]]
+) -> tuple[Polygon, _Pile] | None:
+    """Parts laid where they are drawn; None unless each has exactly that shape."""
+    pieces = []
+    for inner, (outline, pile) in zip(part.parts, made, strict=True):
+        is_, should = from_first_corner(outline), from_first_corner(inner.outline)
+        by = should[0].minus(is_[0])
+        if moved(is_, by) != should:
+            return None
+        pieces.append((by, pile))
+    return part.outline, _Pile(tuple(pieces))
 
 
 def _spread(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str | None]]:
