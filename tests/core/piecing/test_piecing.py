@@ -100,43 +100,23 @@ def test_the_proof_fails_for_another_drawing():
         assert not resewn(drawn, plan.root, plan.units, F(1, 4))
 
 
-@pytest.mark.parametrize("turn", [(0, False), (1, False), (0, True)])
-def test_seams_in_a_circle_need_a_partial_seam_and_say_where(turn):
-    plan = plan_of(turned(block_of(RING, 3, 3), turn))
-    (problem,) = plan.errors
-    assert problem.code == "needs-partial"
-    assert set(problem.at) == {point(1, 1), point(2, 1), point(2, 2), point(1, 2)}
-    assert not plan.resewn
-    assert plan.assembly is None
-    # its cuts are listed all the same, and its units named
-    assert sum(c.number for c in plan.cuts) == 5
-    assert {u.unit.kind for u in plan.units} == {"ring"}
+def test_an_island_cannot_be_sewn_and_says_so():
+    plan = plan_of(block_of("1 1 2 1 / 2 1 2 2 / 2 2 1 2 / 1 2 1 1", 3, 3))
+    assert {p.code for p in plan.errors} == {"island"}
+    assert (plan.resewn, plan.assembly) == (False, None)
+    # its cuts are listed all the same
+    assert sum(c.number for c in plan.cuts) == 2
 
 
-def test_a_circle_deep_inside_is_found():
-    ring = RING.split(" / ")
-    shifted = " / ".join(
-        " ".join(str(F(n) + 3 * (i % 2 == 0)) for i, n in enumerate(r.split())) for r in ring
-    )
-    plan = plan_of(block_of(f"3 0 3 3 / {shifted} / 0 1 3 1", 6, 3, (12, 6)))
-    (problem,) = plan.errors
-    assert problem.code == "needs-partial"
-    assert point(4, 1) in problem.at
+def test_a_partial_seam_with_no_room_to_stop_is_told():
+    plan = plan_of(replace(block_of(RING, 3, 3), finished=(F(1), F(1))))
+    (problem,) = [p for p in plan.problems if p.code == "short-partial"]
+    assert problem.at[0] in {point(1, 1), point(2, 1), point(2, 2), point(1, 2)}
+    assert plan.resewn
+    assert "short-partial" not in {p.code for p in plan_of(block_of(RING, 3, 3)).problems}
 
 
-def test_three_seams_meeting_need_a_set_in_seam():
-    (problem,) = plan_of(block_of("0 0 1 1 / 2 0 1 1 / 1 1 1 2", 2, 2)).errors
-    assert (problem.code, problem.at) == ("needs-set-in", (point(1, 1),))
-    assert "Three seams meet at 1 across, 1 down" in problem.text
-
-
-def test_a_seam_with_a_corner_needs_a_set_in_seam():
-    (problem,) = plan_of(block_of("0 1 1 1 / 1 1 1 2", 2, 2)).errors
-    assert (problem.code, problem.at) == ("needs-set-in", (point(1, 1),))
-    assert problem.text.startswith("A seam turns a corner")
-
-
-def test_units_inside_what_cannot_be_sewn_are_still_units():
+def test_units_inside_a_ring_are_units():
     plan = plan_of(block_of(f"{RING} / 1 1 2 2 / 0 1/2 2 1/2", 3, 3))
     kinds = Counter(u.unit.kind for u in plan.units)
     assert kinds["half-square-triangle"] == 1

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.tray import stamps
 from inlet.core.geometry.polygon import area, common_stretch, offset, offset_sides
-from inlet.core.units.inset import CURVE, FINISH, PARTIAL, SET_IN
+from inlet.core.units.inset import CURVE, DOT, FINISH, PARTIAL, SET_IN
 from inlet.core.units.sheets import box, raw_cell
 from tests.blocks import allowances, lengths, point, turns
 from tests.core.units.test_chosen import QUARTER
@@ -48,13 +48,17 @@ def test_every_seam_is_drawn_where_it_is_sewn(kind):
     assert all(m.lines for m in sewn)
     texts = " ".join(m.text for m in sewn)
     wanted = {"ring": (PARTIAL, FINISH), "set-in": (SET_IN,), "quarter-circle": (CURVE,),
-              "eight-point-star": ("four pairs", "Set in the side triangles")}[kind]  # fmt: skip
+              "eight-point-star": (DOT, SET_IN)}[kind]  # fmt: skip
     assert all(words in texts for words in wanted)
     if kind == "ring":
         # partial first, then three arms each along a whole side, the first finished last
-        assert len(sewn) == 5
-        assert [m.seams for m in sewn[:4]] == [1, 2, 2, 3]
-    # each new move shows one cell more, until all are there
+        assert [m.seams for m in sewn] == [1, 1, 1, 2, 0]
+    if kind == "eight-point-star":
+        one = unit_of(kind, [F(6)], "a")
+        sewn = [m for m in way_of(one, QUARTER, "template").moves if m.do == "sew"]
+        # pairs, halves, the whole, then what is set in: triangles and squares, in two legs each
+        assert [(m.times, m.seams) for m in sewn] == [(4, 1), (2, 1), (1, 1), (4, 2), (4, 2)]
+    # each new move shows more, until all cells are there
     shown = [len(m.lower) for m in moves if m.do == "open"]
     assert shown == sorted(shown)
     assert shown[-1] == len(unit.picture)

@@ -72,9 +72,11 @@ class _Paths(NamedTuple):
     loops: list[int]
 
 
-def options_at(net: Net, junction: Junction, reach: dict[tuple[int, int], float]) -> list[Option]:
+def options_at(
+    net: Net, junction: Junction, reach: dict[tuple[int, int], float], depth: dict[int, int]
+) -> list[Option]:
     """Every way to close a junction, the cheapest and most usual first."""
-    out = []
+    out: list[tuple[Cost, tuple[float, float], Option]] = []
     for one, other in combinations(junction.seams, 2):
         pair = frozenset((one, other))
         if pair in junction.straight:
@@ -83,14 +85,15 @@ def options_at(net: Net, junction: Junction, reach: dict[tuple[int, int], float]
             continue
         ways = [(end, wait) for end in pair if (wait := junction.onward(end)) is not None]
         for end, wait in ways:
-            # Leave the longer side open, and sew last the one that runs out to the edge.
-            key = (-round(reach[wait, junction.vertex], 6), -round(reach[end, junction.vertex], 6))
+            # Sew last what leads out toward the edge, and leave the longer side open.
+            out_at = depth.get(net.seams[end].far(junction.vertex), 0)
+            key = (out_at, -round(reach[wait, junction.vertex], 6))
             out.append(((0, 1), key, Option((one, other), (0, 1), wait)))
         if not ways:
             a, b = net.seams[one].length, net.seams[other].length
             uneven = round(abs(a - b) / (a + b), 6)
-            key = (_skew(net, junction, pair), uneven)
-            out.append(((1, 0), key, Option((one, other), (1, 0))))
+            even = (_skew(net, junction, pair), uneven)
+            out.append(((1, 0), even, Option((one, other), (1, 0))))
     return [option for _, _, option in sorted(out, key=lambda row: (row[0], row[1], row[2].pair))]
 
 
@@ -106,8 +109,8 @@ def _skew(net: Net, junction: Junction, pair: frozenset[int]) -> float:
 class _Search:
     def __init__(self, net: Net) -> None:
         self.net = net
-        reach = _reach(net)
-        self.options = {v: options_at(net, j, reach) for v, j in net.junctions.items()}
+        reach, depth = _reach(net), _depth(net)
+        self.options = {v: options_at(net, j, reach, depth) for v, j in net.junctions.items()}
         self.forced = sum(not j.passed for j in net.junctions.values())
         self.nodes = 0
         self.most_nodes = 0
@@ -307,7 +310,8 @@ class _Search:
                 inside = set(group)
                 circles = {self.circle_through(paths, inside, path) for path in group}
                 holds.update(v for circle in circles for v in circle)
-            free = [v for v in holds if v not in changed] or list(holds)
+            able = [v for v in holds if len(self.options[v]) > 1]
+            free = [v for v in able if v not in changed] or able
             most = sorted(free, key=lambda v: (-holds[v], self.rank(v)))[:width]
             ways = [(v, o) for v in most for o in self.options[v] if o != chosen[v]]
             v, option = min(ways, key=lambda way: self.left_over(chosen, *way))
@@ -332,25 +336,35 @@ def _cost(options: Iterable[Option]) -> Cost:
 
 
 def _reach(net: Net) -> dict[tuple[int, int], float]:
-    """How far one can go straight on from a junction along each of its seams; a great deal more
-    where that leads out to the edge."""
+    """How far one can go straight on from a junction along each of its seams."""
     out: dict[tuple[int, int], float] = {}
     for v, junction in net.junctions.items():
         for first in junction.seams:
-            length, seam, at, seen = 0.0, first, v, {first}
+            length, at, seen = 0.0, v, [first]
             while True:
-                length += net.seams[seam].length
-                at = net.seams[seam].far(at)
+                length += net.seams[seen[-1]].length
+                at = net.seams[seen[-1]].far(at)
                 here = net.junctions.get(at)
-                if here is None:
-                    length = length - 1e6
-                    break
-                onward = here.onward(seam)
+                onward = here.onward(seen[-1]) if here else None
                 if onward is None or onward in seen:
                     break
-                seam = onward
-                seen.add(seam)
+                seen.append(onward)
             out[first, v] = length
+    return out
+
+
+def _depth(net: Net) -> dict[int, int]:
+    """How many seams lie between each junction and the edge; those on the edge are left out."""
+    beside: dict[int, set[int]] = {v: set() for v in net.places}
+    for seam in net.seams:
+        beside[seam.start].add(seam.end)
+        beside[seam.end].add(seam.start)
+    out: dict[int, int] = {}
+    level, reached = 0, {v for v in net.places if v not in net.junctions}
+    while reached:
+        level += 1
+        reached = {w for v in reached for w in beside[v] if w in net.junctions and w not in out}
+        out.update(dict.fromkeys(reached, level))
     return out
 
 

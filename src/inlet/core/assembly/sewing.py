@@ -11,6 +11,7 @@ from inlet.core.assembly.closing import Closing, close
 from inlet.core.assembly.net import Faces, Net, seam_net
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Circle, Curve
+from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
 
 
@@ -138,9 +139,9 @@ def _in_order(
             if n not in option.pair:
                 before[of[option.pair[0]]].add(of[n])
     part = list(range(len(net.cells)))  # of each cell
-    size = [len(faces) for faces in net.cells]
+    size = [(len(faces), _spread(draft, faces)) for faces in net.cells]
     turns = [
-        sum(not _straight_on(net, path, i) for i in range(1, len(path.vertices) - 1))
+        sum(v in closing.chosen and closing.chosen[v].cost[0] for v in path.vertices[1:-1])
         for path in paths
     ]
     waiting = set(range(len(paths)))
@@ -150,15 +151,20 @@ def _in_order(
         ready = [p for p in waiting if before[p] <= number.keys()]
 
         sides = {p: net.seams[paths[p].seams[0]] for p in ready}
-        large = {p: size[part[s.right]] + size[part[s.left]] for p, s in sides.items()}
-        p = min(ready, key=lambda p: (turns[p], large[p], p))
+        sizes = {p: sorted((size[part[s.right]], size[part[s.left]])) for p, s in sides.items()}
+        p = min(ready, key=lambda p: (turns[p], sum(s[0] for s in sizes[p]), *sizes[p], p))
         waiting.discard(p)
         number[p] = len(out)
         made, parts = len(size), sorted((part[sides[p].right], part[sides[p].left]))
-        size.append(size[parts[0]] + size[parts[1]])
+        size.append((size[parts[0]][0] + size[parts[1]][0], size[parts[0]][1] + size[parts[1]][1]))
         part = [made if q in parts else q for q in part]
         out.append(_sewing(draft, net, closing, paths[p], (parts[0], parts[1])))
     return _with_finishes(net, closing, of, number, out)
+
+
+def _spread(draft: Draft, faces: Faces) -> float:
+    """How large cells are, so that like ones come one after the other."""
+    return round(sum(outline_area(draft.arrangement.outlines[f]) for f in faces), 6)
 
 
 def _straight_on(net: Net, path: _Path, i: int) -> bool:

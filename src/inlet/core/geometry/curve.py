@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction
+from functools import lru_cache
 from math import acos, atan2, cos, hypot, pi, sin, sqrt
 from typing import NamedTuple
 
@@ -157,7 +158,8 @@ STEPS = 12
 """Chords an arc is drawn with."""
 
 
-def exact_chain(curve: Curve) -> Iterator[Point]:
+@lru_cache(maxsize=2000)
+def exact_chain(curve: Curve) -> tuple[Point, ...]:
     """Exact points along an arc, its start included and its end left out: equal arcs, turned or
     mirrored, give points that are turned or mirrored exactly.
 
@@ -172,10 +174,11 @@ def exact_chain(curve: Curve) -> Iterator[Point]:
     k = 1 / (1 + cosine)  # T = c + (u + v)/(1 + cos θ), as its foot on u is u itself
     tip = c.plus(middle.scaled(k, k))
     w = root_up((1 + cosine) / 2)
+    out = []
     for i in range(STEPS):
         t = Fraction(i, STEPS)
         a, b, d = (1 - t) * (1 - t), 2 * w * t * (1 - t), t * t
         whole = a + b + d
-        yield Point(
-            (a * p.x + b * tip.x + d * q.x) / whole, (a * p.y + b * tip.y + d * q.y) / whole
-        )
+        x, y = a * p.x + b * tip.x + d * q.x, a * p.y + b * tip.y + d * q.y
+        out.append(Point(x / whole, y / whole))
+    return tuple(out)

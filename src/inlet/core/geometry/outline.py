@@ -184,7 +184,7 @@ def _inside_sliver(outline: Outline) -> Point:
     exact = list(outline.corners)
     for curve in outline.sides():
         if curve.centre is not None:
-            chain = tuple(exact_chain(curve))
+            chain = exact_chain(curve)
             exact.append(chain[len(chain) // 2])
     for i, p in enumerate(exact):
         for q in exact[:i]:

@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from fractions import Fraction
 from itertools import pairwise
+from math import hypot
 from typing import NamedTuple
 
 from inlet.core.assembly.sewing import Sewing
@@ -19,11 +20,10 @@ from inlet.core.geometry.polygon import (
     edges,
     inner_point,
     offset_sides,
-    on_line,
 )
 from inlet.core.numbers import Exact, root_up
 from inlet.core.units.breakdown import Faces, Part, merges
-from inlet.core.units.seams import seam_drawn
+from inlet.core.units.seams import finish_drawn, seam_drawn
 from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import Unit
 from inlet.core.units.way import Drawn, Move
@@ -45,17 +45,19 @@ CURVE = (
 
 
 class Cell(NamedTuple):
-    """One patch, or a unit sewn before: its outline, and what it shows."""
+    """One patch, or a unit sewn before: its outline, and what it shows. ``beside`` are, for each
+    side of each of its patches, the cells it touches; None for a side inside."""
 
     faces: Faces
     outline: Outline
     patches: tuple[tuple[Polygon, Cloth], ...]
+    beside: tuple[tuple[frozenset[Faces] | None, ...], ...] = ()
 
 
 def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
     """The moves that sew a unit's cells together in the order of its tree, each seam drawn where
     it lies; equal ones are said once, with how many there are."""
-    cells = {cell.faces: cell for cell in _cells(unit)}
+    cells = {cell.faces: cell for cell in _touching(_cells(unit))}
     moves: list[Move] = []
 
     def sew(part: Part) -> list[Cell]:
@@ -65,13 +67,14 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
         pairs = merges(part)
         k = 0
         while k < len(pairs):
-            same = _alike_from(made, pairs, k)
+            same = _alike_from(made, pairs, part.sewings, k)
             one, other = pairs[k]
             how = part.sewings[k] if part.sewings else None
             moves.extend(
                 m._replace(times=same) for m in _sewn(made[one], made[other], part, how, seam)
             )
-            made += [made[i] + made[j] for i, j in pairs[k : k + same]]
+            for i, j in pairs[k : k + same]:
+                made.append(made[i] + made[j])
             k += same
         return made[-1]
 
@@ -79,17 +82,32 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
     return moves
 
 
-def _alike_from(made: list[list[Cell]], pairs: Sequence[tuple[int, int]], k: int) -> int:
-    """How many seams from the k-th on are the same seam, cloth for cloth, between other pieces."""
+def _alike_from(
+    made: list[list[Cell]], pairs: Sequence[tuple[int, int]], sewings: Sequence[Sewing], k: int
+) -> int:
+    """How many seams from the k-th on are the same seam, cloth for cloth: between other pieces
+    ready by then, or setting one more like piece into what grows."""
     first = [_picture(made[i]) for i in pairs[k]]
-    whole = _picture(made[pairs[k][0]] + made[pairs[k][1]])
-    same = 1
-    while k + same < len(pairs) and max(pairs[k + same]) < len(made):
-        one, other = (_picture(made[i]) for i in pairs[k + same])
-        motion = motion_between(whole, one + other)
-        if motion is None or canonical(motion.picture(first[0])) not in map(
-            canonical, (one, other)
-        ):
+    ready, same = len(made), 1
+    small = min(pairs[k], key=lambda i: len(made[i]))
+    while k + same < len(pairs):
+        one, other = pairs[k + same]
+        if max(one, other) < ready:
+            whole = _picture(made[one] + made[other])
+            motion = motion_between(first[0] + first[1], whole)
+            if motion is None or canonical(motion.picture(first[0])) not in [
+                canonical(_picture(made[i])) for i in (one, other)
+            ]:
+                break
+        elif sewings and sewings[k].kind == sewings[k + same].kind == "set-in":
+            new = min(one, other)
+            grown = ready + same - 1
+            alike = len(sewings[k].legs) == len(sewings[k + same].legs)
+            if max(one, other) != grown or not alike or sewings[k + same].finishes:
+                break
+            if not motion_between(_picture(made[small]), _picture(made[new])):
+                break
+        else:
             break
         same += 1
     return same
@@ -136,9 +154,9 @@ def _sewn(
         lines = seam_drawn(how)
     whole = _sheet(done + new, seam)
     apart = _sheet(done, seam) + _apart(done, new, seam)
-    moves = [Move("sew", sewing_text(how), apart, (), lines, seams=1)]
+    moves = [Move("sew", sewing_text(how), apart, (), lines, seams=len(how.legs) if how else 1)]
     if how and how.finishes:
-        rest = seam_drawn(how, part.sewings)
+        rest = finish_drawn(how, part.sewings)
         moves.append(Move("sew", FINISH, whole, (), rest, seams=0))
     return [*moves, Move("open", "Open and press.", whole)]
 
@@ -167,29 +185,58 @@ def _middle(cells: list[Cell]) -> tuple[float, float]:
     return sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points)
 
 
+def _touching(cells: list[Cell]) -> list[Cell]:
+    """The cells, each told what its sides touch. Floats do: it is for pictures."""
+    sides = {
+        cell.faces: [(p.floats(), q.floats()) for p, q in edges(cell.outline.corners)]
+        for cell in cells
+    }
+    out = []
+    for cell in cells:
+        found: list[tuple[frozenset[Faces] | None, ...]] = []
+        for outline, _ in cell.patches:
+            shape = cell.outline.corners if len(cell.patches) == 1 else outline
+            row: list[frozenset[Faces] | None] = []
+            for p, q in edges([corner.floats() for corner in shape]):
+                own = len(cell.patches) == 1 or any(_overlap(p, q, *s) for s in sides[cell.faces])
+                others = (f for f, theirs in sides.items() if f != cell.faces)
+                meets = frozenset(f for f in others if any(_overlap(p, q, *s) for s in sides[f]))
+                row.append(meets if own else None)
+            found.append(tuple(row))
+        out.append(cell._replace(beside=tuple(found)))
+    return out
+
+
+def _overlap(p: Spot, q: Spot, r: Spot, t: Spot) -> bool:
+    """Have two sides more than a point in common?"""
+    x, y = q[0] - p[0], q[1] - p[1]
+    length = hypot(x, y)
+    along = []
+    for u, v in (r, t):
+        if abs(x * (v - p[1]) - y * (u - p[0])) > HAIR * length:
+            return False
+        along.append((x * (u - p[0]) + y * (v - p[1])) / length)
+    return min(length, max(along)) - max(0.0, min(along)) > HAIR
+
+
+HAIR = 1e-9
+Spot = tuple[float, float]
+
+
 def _sheet(cells: list[Cell], seam: Exact) -> Sheet:
     """Cells where they lie: to their seams where they are sewn together, with their allowance
     elsewhere."""
+    here = {cell.faces for cell in cells}
     out: list[tuple[Polygon, Cloth]] = []
     for cell in cells:
-        others = [c for c in cells if c is not cell]
-        for outline, fabric in cell.patches:
-            shape = cell.outline if len(cell.patches) == 1 else Outline(outline)
-            out.append((_raw(shape, cell.outline.corners, others, seam), fabric))
+        if cell.outline.arcs:
+            others = [c for c in cells if c is not cell]
+            out.append((_raw_curve(cell.outline, others, seam), cell.patches[0][1]))
+            continue
+        for (outline, fabric), beside in zip(cell.patches, cell.beside, strict=True):
+            sides = [0 if near is None or near & here else seam for near in beside]
+            out.append((offset_sides(outline, sides), fabric))
     return tuple(out)
-
-
-def _raw(shape: Outline, cell: Polygon, others: list[Cell], seam: Exact) -> Polygon:
-    if shape.arcs:
-        return _raw_curve(shape, others, seam)
-    sides = []
-    for p, q in edges(shape.corners):
-        outside = any(on_line(p, q, *side) for side in edges(cell))
-        joined = any(
-            common_stretch(p, q, r, t) for o in others for r, t in edges(o.outline.corners)
-        )
-        sides.append(seam if outside and not joined else 0)
-    return offset_sides(shape.corners, sides)
 
 
 def _raw_curve(shape: Outline, others: list[Cell], seam: Exact) -> Polygon:
@@ -203,7 +250,7 @@ def _raw_curve(shape: Outline, others: list[Cell], seam: Exact) -> Polygon:
     out = []
     for i, curve in enumerate(shape.sides()):
         before = (i - 1) % len(corners)
-        chain = tuple(exact_chain(curve)) if curve.centre is not None else (curve.start,)
+        chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
         for k, p in enumerate(chain):
             at = p
             c = curve.centre if curve.centre is not None else centre.get(before)

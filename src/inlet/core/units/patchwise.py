@@ -47,19 +47,21 @@ def patch_by_patch(unit: Unit, seam: Exact) -> Way:
     return Way(
         name, 1, found, trims, work,
         outer_bias=lambda: _outer_bias(unit, seam), known_effort=_effort(unit, found, seam),
+        by_patches=True,
     )  # fmt: skip
 
 
 def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
-    """What patch by patch takes: a seam fewer than there are cells, as long as the seams inside,
-    each with its allowance at both ends; cuts across diagonals, one or two a shape."""
+    """What patch by patch takes: a seam fewer than there are cells, but one for each leg of those
+    that turn corners, as long as the seams inside, each with its allowance at both ends; cuts
+    across diagonals, one or two a shape."""
     cells = len(unit.picture) - sum(len(part.faces) - 1 for part in unit.part.nested)
     apart = sum(
         {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
     )
     seams = sum(len(how.legs) for how in unit.part.sewings) or cells - 1
     length = seam_length(unit) + 2 * float(seam) * seams
-    return Effort(seams, length, apart, 0, seams)
+    return Effort(seams, length, apart, 0, cells - 1)
 
 
 def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:

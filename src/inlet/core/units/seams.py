@@ -13,23 +13,31 @@ from inlet.core.numbers import Exact
 from inlet.core.units.way import Drawn
 
 
-def seam_drawn(sewing: Sewing, sewings: Sequence[Sewing] = ()) -> tuple[Drawn, ...]:
-    """A seam's stretches in the order they are sewn, numbered where there are several; a dot where
-    it turns or stops an allowance short of the edge; a stop where it is left open. Given all
-    ``sewings`` of its part, the rest of the seams it finishes too."""
+def seam_drawn(sewing: Sewing) -> tuple[Drawn, ...]:
+    """A seam's stretches in the order they are sewn, numbered where there are several, but for
+    those that finish another seam; a dot where it turns or stops an allowance short of the edge; a
+    stop where it is left open."""
     out: list[Drawn] = []
-    for number, leg in enumerate(sewing.legs):
+    own = [leg for leg in sewing.legs if not leg.finishes]
+    for number, leg in enumerate(own):
         out += _leg_drawn(sewing, leg)
-        if len(sewing.legs) > 1:
+        if len(own) > 1:
             at = _middle(sewing, leg)
             out.append(Drawn(f"leg {number + 1}", at, at))
-    for finish in sewing.finishes:
-        if finish.sewing < len(sewings):
-            early = sewings[finish.sewing]
-            out += [Drawn("seam", *pair) for pair in _chords(_left_open(early, finish.vertex))]
     for v in (*sewing.pivots, *sewing.dots):
         at = sewing.points[sewing.vertices.index(v)]
         out.append(Drawn("dot", at, at))
+    return tuple(out)
+
+
+def finish_drawn(sewing: Sewing, sewings: Sequence[Sewing]) -> tuple[Drawn, ...]:
+    """What finishes the seams left open before, of all the ``sewings`` of the same part: what was
+    left of each, and on over the new piece."""
+    out = [d for leg in sewing.legs if leg.finishes for d in _leg_drawn(sewing, leg)]
+    for finish in sewing.finishes:
+        rest = _left_open(sewings[finish.sewing], finish.vertex)
+        out += [Drawn("seam", *pair) for pair in _chords(rest)]
+        out.append(Drawn("stop", rest[-1].end, rest[-1].end))
     return tuple(out)
 
 
@@ -129,7 +137,7 @@ def too_short(sewing: Sewing, seam: Exact) -> bool:
 
 def _chords(curves: Sequence[Curve]) -> Iterator[tuple[Point, Point]]:
     for curve in curves:
-        chain = tuple(exact_chain(curve)) if curve.centre is not None else (curve.start,)
+        chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
         yield from pairwise((*chain, curve.end))
 
 

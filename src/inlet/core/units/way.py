@@ -102,7 +102,8 @@ class Way:
     leaves besides units, ``odd_run`` what is over once where the runs are an odd number. ``sets``
     are strip sets to sew and cut across; their strips are no pieces of a run, and sewing them is
     no effort of it. ``known_effort`` spares working out the moves where it follows from less.
-    ``tool`` is one that not every maker has.
+    ``tool`` is one that not every maker has. ``by_patches``: it is sewn patch to patch, and has no
+    products.
     """
 
     name: str
@@ -117,6 +118,7 @@ class Way:
     sets: tuple[SetOfStrips, ...] = ()
     known_effort: Effort | None = None
     tool: str = ""
+    by_patches: bool = False
 
     @cached_property
     def _exactly(self) -> Work:
@@ -130,7 +132,7 @@ class Way:
     @property
     def products(self) -> tuple[Sheet, ...]:
         """The units of a run, see ``Work``."""
-        return self._exactly.products
+        return () if self.by_patches else self._exactly.products
 
     @cached_property
     def bias(self) -> int:
