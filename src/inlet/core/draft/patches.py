@@ -108,6 +108,11 @@ def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None,
     return Draft(block, arrangement, patches, homes)
 
 
+def points_of(draft: Draft) -> list[Point]:
+    """The vertices of the arrangement at finished size."""
+    return _scaled(draft.arrangement, *draft.block.scale)
+
+
 @lru_cache(maxsize=8)
 def _scaled(arrangement: Arrangement, sx: Exact, sy: Exact) -> list[Point]:
     """The points of an arrangement at finished size. (Arrangements are told apart by identity.)"""

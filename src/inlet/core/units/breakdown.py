@@ -14,7 +14,8 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.assembly.sewing import Order, Sewing, sewing_order
-from inlet.core.draft.patches import Draft
+from inlet.core.assembly.shape import part_shape
+from inlet.core.draft.patches import Draft, points_of
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.outline import Arcs, Outline, inside_point
@@ -140,8 +141,7 @@ class _Breaker:
         arrangement = draft.arrangement
         self.edges = arrangement.edges
         self.sx, self.sy = draft.block.scale
-        self.points = [p.scaled(self.sx, self.sy) for p in arrangement.points]
-        self.places = [p.floats() for p in self.points]
+        self.points = points_of(draft)
         self.edges_of = arrangement.edges_of
         self.middle = [
             inside_point(patch.shape).floats()
@@ -365,37 +365,7 @@ class _Breaker:
         return self.shape(faces).corners
 
     def shape(self, faces: Faces) -> Outline:
-        """The outline of a part, clockwise, at finished size, arcs with a corner at every vertex;
-        empty where its edge is no single loop that meets each vertex once."""
-        following: dict[int, tuple[int, int]] = {}
-        for f in faces:
-            for k in self.edges_of[f]:
-                edge = self.edges[k]
-                if edge.right == f and edge.left not in faces:
-                    following[edge.start] = (edge.end, edge.line)
-                elif edge.left == f and edge.right not in faces:
-                    following[edge.end] = (edge.start, edge.line)
-        first = min(following, key=lambda v: (self.places[v][1], self.places[v][0]))
-        corners: list[tuple[int, int]] = []
-        at, last = first, -1
-        start_line = following[first][1]
-        for _ in range(len(following)):
-            to, line = following[at]
-            if line != last or self.slope[line] is _ROUND:
-                corners.append((at, line))
-            at, last = to, line
-            if at == first:
-                break
-        else:
-            return Outline(())
-        if start_line == last and len(corners) > 1 and self.slope[last] is not _ROUND:
-            corners = corners[1:]
-        arcs = [
-            (i, on.centre.scaled(self.sx, self.sy))
-            for i, (_, line) in enumerate(corners)
-            if isinstance(on := self.draft.arrangement.lines[line], Circle)
-        ]
-        return Outline(tuple(self.points[v] for v, _ in corners), tuple(arcs))
+        return part_shape(self.draft, faces)
 
     # --- rows ---------------------------------------------------------------------------------
 

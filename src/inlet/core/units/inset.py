@@ -12,17 +12,16 @@ from typing import NamedTuple
 from inlet.core.assembly.sewing import Sewing
 from inlet.core.geometry.curve import Curve, exact_chain
 from inlet.core.geometry.motion import Picture, canonical, motion_between
-from inlet.core.geometry.outline import Outline, drawn
-from inlet.core.geometry.point import Point, dot
+from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import (
     Polygon,
     common_stretch,
     edges,
-    inner_point,
-    offset_sides,
 )
-from inlet.core.numbers import Exact, root_up
+from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Faces, Part, merges
+from inlet.core.units.raw import raw_outline
 from inlet.core.units.seams import finish_drawn, seam_drawn
 from inlet.core.units.sheets import Sheet
 from inlet.core.units.units import Unit
@@ -67,7 +66,7 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
         pairs = merges(part)
         k = 0
         while k < len(pairs):
-            same = _alike_from(made, pairs, part.sewings, k)
+            same = alike_from([_picture(m) for m in made], pairs, part.sewings, k)
             one, other = pairs[k]
             how = part.sewings[k] if part.sewings else None
             moves.extend(
@@ -82,30 +81,27 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
     return moves
 
 
-def _alike_from(
-    made: list[list[Cell]], pairs: Sequence[tuple[int, int]], sewings: Sequence[Sewing], k: int
+def alike_from(
+    made: list[Picture], pairs: Sequence[tuple[int, int]], sewings: Sequence[Sewing], k: int
 ) -> int:
     """How many seams from the k-th on are the same seam, cloth for cloth: between other pieces
-    ready by then, or setting one more like piece into what grows."""
-    first = [_picture(made[i]) for i in pairs[k]]
+    ready by then, or setting one more like piece into what grows. ``made`` shows what there is."""
+    first = [made[i] for i in pairs[k]]
     ready, same = len(made), 1
-    small = min(pairs[k], key=lambda i: len(made[i]))
+    small = min(first, key=len)
     while k + same < len(pairs):
         one, other = pairs[k + same]
         if max(one, other) < ready:
-            whole = _picture(made[one] + made[other])
-            motion = motion_between(first[0] + first[1], whole)
-            if motion is None or canonical(motion.picture(first[0])) not in [
-                canonical(_picture(made[i])) for i in (one, other)
-            ]:
+            motion = motion_between(first[0] + first[1], made[one] + made[other])
+            moved = canonical(motion.picture(first[0])) if motion else frozenset()
+            if moved not in [canonical(made[i]) for i in (one, other)]:
                 break
         elif sewings and sewings[k].kind == sewings[k + same].kind == "set-in":
-            new = min(one, other)
-            grown = ready + same - 1
             alike = len(sewings[k].legs) == len(sewings[k + same].legs)
-            if max(one, other) != grown or not alike or sewings[k + same].finishes:
+            grown = max(one, other) == ready + same - 1 and min(one, other) < ready
+            if not alike or not grown or sewings[k + same].finishes:
                 break
-            if not motion_between(_picture(made[small]), _picture(made[new])):
+            if not motion_between(small, made[min(one, other)]):
                 break
         else:
             break
@@ -187,28 +183,32 @@ def _middle(cells: list[Cell]) -> tuple[float, float]:
 
 def _touching(cells: list[Cell]) -> list[Cell]:
     """The cells, each told what its sides touch. Floats do: it is for pictures."""
-    sides = {
-        cell.faces: [(p.floats(), q.floats()) for p, q in edges(cell.outline.corners)]
-        for cell in cells
-    }
+    sides = {cell.faces: [_spots(side) for side in cell.outline.sides()] for cell in cells}
     out = []
     for cell in cells:
         found: list[tuple[frozenset[Faces] | None, ...]] = []
         for outline, _ in cell.patches:
-            shape = cell.outline.corners if len(cell.patches) == 1 else outline
+            single = len(cell.patches) == 1
             row: list[frozenset[Faces] | None] = []
-            for p, q in edges([corner.floats() for corner in shape]):
-                own = len(cell.patches) == 1 or any(_overlap(p, q, *s) for s in sides[cell.faces])
-                others = (f for f, theirs in sides.items() if f != cell.faces)
-                meets = frozenset(f for f in others if any(_overlap(p, q, *s) for s in sides[f]))
+            for side in map(_spots, (cell.outline if single else Outline(outline)).sides()):
+                own = single or any(_overlap(side, s) for s in sides[cell.faces])
+                others = (f for f in sides if f != cell.faces)
+                meets = frozenset(f for f in others if any(_overlap(side, s) for s in sides[f]))
                 row.append(meets if own else None)
             found.append(tuple(row))
         out.append(cell._replace(beside=tuple(found)))
     return out
 
 
-def _overlap(p: Spot, q: Spot, r: Spot, t: Spot) -> bool:
-    """Have two sides more than a point in common?"""
+def _spots(curve: Curve) -> Side:
+    return curve.start.floats(), curve.end.floats(), curve.centre and curve.centre.floats()
+
+
+def _overlap(one: Side, other: Side) -> bool:
+    """Have two sides more than a point in common? Arcs have if they are about one centre."""
+    (p, q, c), (r, t, d) = one, other
+    if c is not None or d is not None:
+        return c == d
     x, y = q[0] - p[0], q[1] - p[1]
     length = hypot(x, y)
     along = []
@@ -221,6 +221,7 @@ def _overlap(p: Spot, q: Spot, r: Spot, t: Spot) -> bool:
 
 HAIR = 1e-9
 Spot = tuple[float, float]
+Side = tuple[Spot, Spot, Spot | None]
 
 
 def _sheet(cells: list[Cell], seam: Exact) -> Sheet:
@@ -229,49 +230,11 @@ def _sheet(cells: list[Cell], seam: Exact) -> Sheet:
     here = {cell.faces for cell in cells}
     out: list[tuple[Polygon, Cloth]] = []
     for cell in cells:
-        if cell.outline.arcs:
-            others = [c for c in cells if c is not cell]
-            out.append((_raw_curve(cell.outline, others, seam), cell.patches[0][1]))
-            continue
         for (outline, fabric), beside in zip(cell.patches, cell.beside, strict=True):
+            shape = cell.outline if len(cell.patches) == 1 else Outline(outline)
             sides = [0 if near is None or near & here else seam for near in beside]
-            out.append((offset_sides(outline, sides), fabric))
+            out.append((raw_outline(shape, sides), fabric))
     return tuple(out)
-
-
-def _raw_curve(shape: Outline, others: list[Cell], seam: Exact) -> Polygon:
-    """A curved patch as a polygon: r + s on a convex arc, r - s on a concave one, none where it is
-    sewn; s beyond straight sides."""
-    inside = inner_point(drawn(shape))
-    corners = shape.corners
-    centre = dict(shape.arcs)
-    straight = [i for i in range(len(corners)) if i not in centre]
-    joined = {c for o in others for _, c in o.outline.arcs}
-    out = []
-    for i, curve in enumerate(shape.sides()):
-        before = (i - 1) % len(corners)
-        chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
-        for k, p in enumerate(chain):
-            at = p
-            c = curve.centre if curve.centre is not None else centre.get(before)
-            if c is not None and c not in joined and (k or curve.centre or before in centre):
-                r = root_up(dot(p.minus(c), p.minus(c)))
-                reach = dot(inside.minus(c), inside.minus(c))
-                grown = (r + seam if reach < r * r else r - seam) / r
-                at = Point(c.x + (p.x - c.x) * grown, c.y + (p.y - c.y) * grown)
-            if k == 0:
-                for j in (before, i):
-                    if j in straight:
-                        at = at.plus(_outward(corners[j], corners[(j + 1) % len(corners)], seam))
-            out.append(at)
-    return tuple(out)
-
-
-def _outward(p: Point, q: Point, seam: Exact) -> Point:
-    """A step ``seam`` long out of a clockwise outline across the side from p to q."""
-    step = q.minus(p)
-    length = root_up(dot(step, step))
-    return Point(step.y * seam / length, -step.x * seam / length)
 
 
 def _stretches(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[list[Drawn]]:

@@ -1,0 +1,66 @@
+"""The outline of patches taken together, and what two such parts share."""
+
+from __future__ import annotations
+
+from inlet.core.assembly.net import Faces
+from inlet.core.draft.patches import Draft, points_of
+from inlet.core.geometry.curve import Circle
+from inlet.core.geometry.outline import Outline
+
+
+def part_shape(draft: Draft, faces: Faces) -> Outline:
+    """The outline of a part, clockwise, at finished size, arcs with a corner at every vertex;
+    empty where its edge is no single loop that meets each vertex once."""
+    arrangement = draft.arrangement
+    following: dict[int, tuple[int, int]] = {}
+    for f in faces:
+        for k in arrangement.edges_of[f]:
+            edge = arrangement.edges[k]
+            if edge.right == f and edge.left not in faces:
+                following[edge.start] = (edge.end, edge.line)
+            elif edge.left == f and edge.right not in faces:
+                following[edge.end] = (edge.start, edge.line)
+    places = arrangement.places
+    first = min(following, key=lambda v: (places[v][1], places[v][0]))
+    corners: list[tuple[int, int]] = []
+    at, last = first, -1
+    start_line = following[first][1]
+    lines = arrangement.lines
+    for _ in range(len(following)):
+        to, line = following[at]
+        if line != last or isinstance(lines[line], Circle):
+            corners.append((at, line))
+        at, last = to, line
+        if at == first:
+            break
+    else:
+        return Outline(())
+    if start_line == last and len(corners) > 1 and not isinstance(lines[last], Circle):
+        corners = corners[1:]
+    points, (sx, sy) = points_of(draft), draft.block.scale
+    arcs = [
+        (i, on.centre.scaled(sx, sy))
+        for i, (_, line) in enumerate(corners)
+        if isinstance(on := lines[line], Circle)
+    ]
+    return Outline(tuple(points[v] for v, _ in corners), tuple(arcs))
+
+
+def shared_edges(draft: Draft, one: Faces, other: Faces) -> list[int]:
+    """The edges of the arrangement between two parts."""
+    small, large = sorted((one, other), key=len)
+    return sorted(
+        k
+        for face in small
+        for k in draft.arrangement.edges_of[face]
+        if draft.arrangement.edges[k].right in large or draft.arrangement.edges[k].left in large
+    )
+
+
+def ends_of(draft: Draft, edges: list[int]) -> list[int]:
+    """The vertices where a line of edges begins and ends."""
+    met: dict[int, int] = {}
+    for k in edges:
+        for v in (draft.arrangement.edges[k].start, draft.arrangement.edges[k].end):
+            met[v] = met.get(v, 0) + 1
+    return sorted(v for v, n in met.items() if n == 1)
