@@ -16,7 +16,8 @@ from inlet.core.draft.patches import Draft, draft
 from inlet.core.numbers import Exact
 from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn
-from inlet.core.piecing.steps import Step, find_steps
+from inlet.core.piecing.step import Step
+from inlet.core.piecing.steps import find_steps
 from inlet.core.problem import Problem
 from inlet.core.project import MOST_SEAMS, Block, Measure, Project
 from inlet.core.units.breakdown import Part, break_down, walk

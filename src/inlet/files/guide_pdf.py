@@ -15,8 +15,9 @@ from reportlab.pdfgen.canvas import Canvas
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.words import buying_text
+from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.pictures import step_moves
-from inlet.core.piecing.steps import Step
+from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.sheets import Sheet
@@ -195,10 +196,14 @@ class _Guide:
         moves = step_moves(plan.draft, step, plan.measure.seam)
         self._heading(f"{step.number}.  {what}{times}", 190)
         if step.unit is None:
-            self._text(step.text)
+            if step.needs:
+                self._text(f"Beside the machine, in order: {run_lengths(step.needs)}.")
+            self._text(step.text + (f" Seam: {step.ends}." if step.ends else ""))
             self._row_pictures(moves)
         else:
             self._unit_pictures(step.unit, moves)
+        for note in step.notes:
+            self._text(note)
         if step.after_each:
             sizes = ",  then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
             self._text(f"On the way it should measure {sizes}.", 10.5)
@@ -238,12 +243,16 @@ class _Guide:
             self._text(over_text(method), 10.5)
 
     def _row_pictures(self, moves: Sequence[Move]) -> None:
-        """Laid out above sewn, for wide rows; side by side for tall ones."""
-        wide = (self.width - 2 * MARGIN - 20) / 2
-        self._room(150)
+        """Laid out, right sides together, sewn: side by side, each with its words above."""
+        wide = (self.width - 2 * MARGIN - 20 * (len(moves) - 1)) / len(moves)
+        self._room(164)
         for i, move in enumerate(moves):
-            self._move(move, MARGIN + i * (wide + 20), self.height - self.y - 4, wide, 128)
-        self.y += 142
+            left, top = MARGIN + i * (wide + 20), self.height - self.y - 4
+            self.canvas.setFillColor(black)
+            self.canvas.setFont(REGULAR, 9)
+            self.canvas.drawString(left, top - 8, move.text)
+            self._move(move, left, top - 16, wide, 120)
+        self.y += 152
 
     # --- drawing ------------------------------------------------------------------------------
 
@@ -264,6 +273,9 @@ class _Guide:
         c = self.canvas
         for drawn in move.lines:
             (x0, y0), (x1, y1) = drawn.start.floats(), drawn.end.floats()
+            if drawn.start == drawn.end:
+                self._spot(drawn.kind, left + x0 * scale, top - y0 * scale)
+                continue
             c.saveState()
             c.setStrokeColor(black)
             width, dash = {
@@ -276,6 +288,24 @@ class _Guide:
             c.setDash(dash)
             c.line(left + x0 * scale, top - y0 * scale, left + x1 * scale, top - y1 * scale)
             c.restoreState()
+
+    def _spot(self, kind: str, x: float, y: float) -> None:
+        """A dot, a square where a seam stops, a pin, the ring round a point, a leg's number."""
+        c = self.canvas
+        c.saveState()
+        c.setLineWidth(0.8)
+        c.setStrokeColor(black)
+        c.setFillColor(black)
+        if kind.startswith("leg "):
+            self._tag(kind[4:], x, y, 7)
+        elif kind == "stop":
+            c.setFillColor(white)
+            c.rect(x - 3, y - 3, 6, 6, fill=1, stroke=1)
+        elif kind == "point":
+            c.circle(x, y, 4.5, fill=0, stroke=1)
+        else:
+            c.circle(x, y, {"dot": 2.4, "pin": 1.3}[kind], fill=1, stroke=0)
+        c.restoreState()
 
     def _sheet(
         self,

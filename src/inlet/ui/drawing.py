@@ -175,8 +175,11 @@ _STYLES = {
 
 
 def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
-    """Seams dashed, cuts solid in the accent, marks dotted."""
+    """Seams dashed, cuts solid in the accent, marks dotted; spots over all of them."""
+    spots = [line for line in lines if line.start == line.end]
     for line in lines:
+        if line.start == line.end:
+            continue
         width, style = _STYLES[line.kind]
         colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
         drawn = QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats()))
@@ -185,6 +188,29 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
             painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
         painter.drawLine(drawn)
+    for spot in spots:
+        _draw_spot(painter, frame.at(*spot.start.floats()), spot.kind)
+
+
+def _draw_spot(painter: QPainter, at: QPointF, kind: str) -> None:
+    """A dot where a seam turns or ends short, a bar where it stops, a pin, the ring round a point
+    at the edge, the number of a leg."""
+    if kind.startswith("leg "):
+        draw_tag(painter, at, kind[4:], 9)
+        return
+    radius = theme.px({"dot": 4, "stop": 5, "pin": 2, "point": 7}[kind])
+    painter.setPen(QPen(theme.PAPER, 1.5))
+    painter.setBrush(theme.INK if kind in ("dot", "pin") else theme.ACCENT)
+    if kind == "stop":
+        painter.drawRect(QRectF(at.x() - radius, at.y() - radius, 2 * radius, 2 * radius))
+        return
+    if kind == "point":
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for ink, width in ((theme.PAPER, 4.0), (theme.ACCENT, 2.0)):
+            painter.setPen(QPen(ink, width))
+            painter.drawEllipse(at, radius, radius)
+        return
+    painter.drawEllipse(at, radius, radius)
 
 
 def draw_tag(

@@ -102,7 +102,7 @@ def test_the_proof_fails_for_another_drawing():
 
 def test_an_island_cannot_be_sewn_and_says_so():
     plan = plan_of(block_of("1 1 2 1 / 2 1 2 2 / 2 2 1 2 / 1 2 1 1", 3, 3))
-    assert {p.code for p in plan.errors} == {"island"}
+    assert {p.code for p in plan.errors} == {"seam-island"}
     assert (plan.resewn, plan.assembly) == (False, None)
     # its cuts are listed all the same
     assert sum(c.number for c in plan.cuts) == 2
@@ -157,7 +157,7 @@ def test_equal_rows_are_sewn_together_even_when_turned():
 @settings(max_examples=20)
 def test_sewn_pictures_cover_their_raw_size(block):
     plan = plan_of(block)
-    sheet = raw_sheet(plan.draft, plan.root, F(1, 4))
+    sheet = raw_sheet(plan.draft, plan.root.faces, F(1, 4))
     assert size(sheet) == plan.unfinished
     covered = shapely.union_all([shapely.Polygon([p.floats() for p in o]) for o, _ in sheet])
     assert covered.area == pytest.approx(float(plan.unfinished[0] * plan.unfinished[1]))

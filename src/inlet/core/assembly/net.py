@@ -151,11 +151,11 @@ def goes_on(draft: Draft, v: int, one: int, other: int) -> bool:
     round_ = [isinstance(arrangement.lines[k.line], Circle) for k in (e, f)]
     if not any(round_):
         return False
-    p, q = _heading(draft, v, one), _heading(draft, v, other)
+    p, q = heading(draft, v, one), heading(draft, v, other)
     return cross(p, q) == 0 and dot(p, q) < 0
 
 
-def _heading(draft: Draft, v: int, k: int) -> Point:
+def heading(draft: Draft, v: int, k: int) -> Point:
     """The direction in which an edge leaves one of its ends."""
     arrangement = draft.arrangement
     edge = arrangement.edges[k]
@@ -169,7 +169,7 @@ def _heading(draft: Draft, v: int, k: int) -> Point:
 
 def _unit(draft: Draft, v: int, k: int) -> tuple[float, float]:
     sx, sy = (float(x) for x in draft.block.scale)
-    x, y = _heading(draft, v, k).floats()
+    x, y = heading(draft, v, k).floats()
     length = hypot(x * sx, y * sy)
     return x * sx / length, y * sy / length
 

@@ -1,44 +1,126 @@
-"""What a step looks like on the table: parts laid out, and sewn, raw edges and all."""
+"""What a step looks like on the table: parts laid out, right sides together, and sewn."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from fractions import Fraction
 
-from inlet.core.draft.patches import Draft
+from inlet.core.assembly.net import Faces
+from inlet.core.assembly.shape import ends_of, shared_edges
+from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry.polygon import Polygon, bounds, flip, line_through
 from inlet.core.numbers import Exact, root_up
-from inlet.core.piecing.steps import Step
+from inlet.core.piecing.seam_words import pin_points
+from inlet.core.piecing.step import Seaming, Step
 from inlet.core.units.breakdown import Part
-from inlet.core.units.sheets import Sheet, raw_cell
-from inlet.core.units.way import Move
+from inlet.core.units.raw import raw_outline
+from inlet.core.units.seams import finish_drawn, seam_drawn
+from inlet.core.units.sheets import Sheet
+from inlet.core.units.way import Drawn, Move
+
+APART = 4
+"""Allowances between parts laid out."""
 
 
 def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
-    """The step's pictures: a unit's moves, or the parts laid out and then sewn together."""
+    """The step's pictures: a unit's moves, or the parts laid out, how one is turned over onto the
+    other, and what they make, with the points that lie at its edges."""
     if step.unit is not None:
         return step.unit.method.moves
-    part = step.part
-    sheets = [raw_sheet(draft, p, seam) for p in part.parts]
-    return (
-        Move("lay", "Lay out", _spread(sheets, part, seam)),
-        Move("open", "Sewn", raw_sheet(draft, part, seam)),
+    points = points_of(draft)
+    tips = tuple(Drawn("point", points[v], points[v]) for v in step.tips)
+    sewn = Move("open", "Sewn", raw_sheet(draft, step.part.faces, seam), (), tips)
+    if step.seaming is not None:
+        return (*_seaming_moves(draft, step.seaming, seam), sewn)
+    parts = step.part.parts
+    sheets = [raw_sheet(draft, p.faces, seam) for p in parts]
+    laid = Move("lay", "Lay out", _spread(sheets, step.part, seam))
+    return (laid, _turned_over(draft, parts[0].faces, parts[1].faces, seam), sewn)
+
+
+def _seaming_moves(draft: Draft, seaming: Seaming, seam: Exact) -> list[Move]:
+    how = seaming.how
+    one, other = seaming.one.faces, seaming.other.faces
+    below = raw_sheet(draft, one, seam)
+    pins = tuple(Drawn("pin", p, p) for p in pin_points(how, seam))
+    lines = (*seam_drawn(how), *pins)
+    moves = [Move("lay", "Lay out", below + _beside(draft, seaming, seam))]
+    if len(how.legs) > 1 or any(how.centres):
+        whole = raw_sheet(draft, one | other, seam)
+        moves.append(Move("sew", "Sew: the dashed line on the back", whole, (), lines))
+    else:
+        moves.append(_turned_over(draft, one, other, seam)._replace(lines=lines))
+    if how.finishes:
+        whole = raw_sheet(draft, one | other, seam)
+        rest = finish_drawn(how, seaming.sewings)
+        moves.append(Move("sew", "Then finish the seam left open", whole, (), rest))
+    return moves
+
+
+def _turned_over(draft: Draft, one: Faces, other: Faces, seam: Exact) -> Move:
+    """The second part turned over onto the first, right sides together, the seam to sew."""
+    edges = shared_edges(draft, one, other)
+    start, end = (points_of(draft)[v] for v in ends_of(draft, edges))
+    line = line_through(start, end)
+    upper = tuple((flip(o, line), fabric) for o, fabric in raw_sheet(draft, other, seam))
+    lower = raw_sheet(draft, one, seam)
+    return Move("flip", "Right sides together", lower, upper, (Drawn("seam", start, end),))
+
+
+def raw_sheet(draft: Draft, faces: Faces, seam: Exact) -> Sheet:
+    """Patches sewn together, as they lie in the block, raw edges included; arcs in chords. Where
+    several seams end at one point of the edge, patches may overlap beyond it, as their allowances
+    do."""
+    out = []
+    for f in sorted(faces):
+        patch = draft.patches[f]
+        sides = [0 if joined else seam for joined in _joined_sides(draft, f, faces)]
+        out.append((raw_outline(patch.shape, sides), patch.fabric))
+    return tuple(out)
+
+
+def _joined_sides(draft: Draft, f: int, faces: Faces) -> list[bool]:
+    """Which sides of a patch are sewn, somewhere along them, to another of ``faces``."""
+    arrangement = draft.arrangement
+    beyond: dict[tuple[int, int], int] = {}
+    for k in arrangement.edges_of[f]:
+        edge = arrangement.edges[k]
+        beyond[edge.start, edge.end] = edge.left if edge.right == f else edge.right
+    face = arrangement.faces[f]
+    ring, corners = face.ring, set(face.loop.corners)
+    begin = ring.index(face.loop.corners[0])
+    turned = ring[begin:] + ring[:begin]
+    out: list[bool] = []
+    for v, w in zip(turned, (*turned[1:], turned[0]), strict=True):
+        if v in corners:
+            out.append(False)
+        out[-1] |= beyond.get((v, w), beyond.get((w, v), -1)) in faces
+    return out
+
+
+def _beside(draft: Draft, seaming: Seaming, seam: Exact) -> Sheet:
+    """The second part moved a little away from the first."""
+    (x0, y0), (x1, y1) = (_middle(part.outline) for part in (seaming.one, seaming.other))
+    far = max(abs(x1 - x0), abs(y1 - y0)) or 1.0
+    step = float(APART * seam) / far
+    by = Point(
+        Fraction(round((x1 - x0) * step * 100), 100), Fraction(round((y1 - y0) * step * 100), 100)
     )
+    sheet = raw_sheet(draft, seaming.other.faces, seam)
+    return tuple((tuple(p.plus(by) for p in outline), fabric) for outline, fabric in sheet)
 
 
-def raw_sheet(draft: Draft, part: Part, seam: Exact) -> Sheet:
-    """A part sewn, as it lies in the block, raw edges included; arcs in chords. Where several seams
-    end at one point of the edge, patches may overlap beyond it, as their allowances do."""
-    patches = [draft.patches[face] for face in sorted(part.faces)]
-    return raw_cell([(patch.drawn, patch.fabric) for patch in patches], part.outline, seam)
+def _middle(outline: Polygon) -> tuple[float, float]:
+    left, top, right, bottom = (float(x) for x in bounds(outline))
+    return (left + right) / 2, (top + bottom) / 2
 
 
 def _spread(sheets: Sequence[Sheet], part: Part, seam: Exact) -> Sheet:
     """Parts in their order with a gap between them, along ``part.across``."""
     assert part.across is not None
     length = root_up(part.across.x * part.across.x + part.across.y * part.across.y)
-    gap = 4 * seam
+    gap = APART * seam
     step = Point(part.across.x / length * gap, part.across.y / length * gap)
     out: list[tuple[Polygon, str | None]] = []
     for i, sheet in enumerate(sheets):

@@ -2,59 +2,51 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-from collections.abc import Sequence
-from typing import NamedTuple
+from collections.abc import Iterator, Sequence
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.motion import motion_between
-from inlet.core.geometry.polygon import Polygon, squared_length
-from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.numbers import Exact, root_up
-from inlet.core.project import Measure, Project
-from inlet.core.units.breakdown import Part
+from inlet.core.piecing.assembling import assembly_steps
+from inlet.core.piecing.seam_words import ends_text, seam_notes
+from inlet.core.piecing.step import Step
+from inlet.core.piecing.tips import tips_of, tips_text
+from inlet.core.project import Project
+from inlet.core.units.breakdown import Part, walk
 from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.pieces import Size
-from inlet.core.units.units import picture_of
+from inlet.core.units.rounds import rounds_of
 from inlet.core.units.words import move_text, over_text
-from inlet.core.words import size_text
-
-
-class Step(NamedTuple):
-    """One card: sew what ``makes`` names, ``times`` of them.
-
-    ``measures`` is the size to check, raw edge to raw edge (width, height as it lies in the block;
-    None for a shape that is no rectangle); ``after_each`` the sizes after each seam on the way.
-    ``part`` is where one of them lies in the block; ``unit`` is set for units.
-    """
-
-    number: int
-    makes: str
-    times: int
-    text: str
-    measures: Size | None
-    after_each: tuple[Size, ...]
-    part: Part
-    unit: UnitPlan | None
+from inlet.core.words import cloth_name, length_text, size_text
 
 
 def find_steps(
     draft: Draft, root: Part, units: Sequence[UnitPlan], copies: int, project: Project
 ) -> tuple[Step, ...]:
-    """Steps in sewing order for ``copies`` blocks. What cannot be sewn yet (a stuck part) has no
+    """Steps in sewing order for ``copies`` blocks. What cannot be sewn (a stuck part) has no
     step; its parts have."""
-    measure = project.measure
-    name_of = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
-    steps: list[Step] = []
-    for plan in _nested_first(units):
-        if len(plan.unit.part.faces) > 1:
-            steps.append(_unit_step(plan, len(steps) + 1, project))
+    names = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
+    steps = [
+        _unit_step(draft, plan, project)
+        for plan in _nested_first(units)
+        if len(plan.unit.part.faces) > 1
+    ]
     if root.kind is None:
-        for name, parts in _assemblies(draft, root, name_of):
-            steps.append(
-                _assembly_step(draft, name, parts, name_of, len(steps) + 1, copies, measure)
-            )
-    return tuple(steps)
+        steps += assembly_steps(draft, root, names, copies, project.measure)
+    return _numbered(steps)
+
+
+def _numbered(steps: Sequence[Step]) -> tuple[Step, ...]:
+    """Steps with their numbers; one that leaves a seam open says which finishes it."""
+    at = {id(s.seaming.how): i for i, s in enumerate(steps, 1) if s.seaming}
+    out = []
+    for i, step in enumerate(steps, 1):
+        text = step.text
+        if step.seaming:
+            sewings = step.seaming.sewings
+            left = [id(sewings[f.sewing]) for f in step.seaming.how.left_open]
+            waits = {at[key] for key in left if key in at}
+            if waits:
+                text += f" Step {' and '.join(map(str, sorted(waits)))} finishes it."
+        out.append(step._replace(number=i, text=text))
+    return tuple(out)
 
 
 def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
@@ -71,136 +63,58 @@ def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
     return list(out.values())
 
 
-def _unit_step(plan: UnitPlan, number: int, project: Project) -> Step:
-    method = plan.method
+def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
+    method, measure = plan.method, project.measure
     lines = [move_text(m.text, plan, project) for m in method.moves if m.text]
     text = " ".join(dict.fromkeys(lines))
     if method.trim_to and not any(m.do == "trim" for m in method.moves):
-        text += f" Trim to {size_text(method.trim_to, project.measure)}."
+        text += f" Trim to {size_text(method.trim_to, measure)}."
     over = over_text(method)
     if over:
         text += f" {over}"
+    tips = tips_of(draft, plan.unit.part.faces)
+    notes = list(_unit_notes(plan, project))
+    if tips:
+        notes.append(tips_text(len(tips), length_text(measure.seam, measure)))
+    effort, number = method.way.effort, max(1, plan.count)
     return Step(
-        number, plan.unit.label, plan.count, text, plan.unfinished, (), plan.unit.part, plan
-    )
-
-
-def _assemblies(
-    draft: Draft, root: Part, name_of: dict[frozenset[int], str]
-) -> list[tuple[str, list[Part]]]:
-    """Parts between the units and the block, equal ones together, in sewing order; names are added
-    to ``name_of``. Equal means some turn of one is the other, cloth for cloth."""
-    groups: list[tuple[str, list[Part]]] = []
-    # Equal parts are made of parts of equal names, in this order or the other way round: only
-    # those need their pictures compared.
-    same_names: dict[tuple[str, ...], list[int]] = defaultdict(list)
-    counters: dict[str, int] = defaultdict(int)
-
-    def visit(part: Part, noun: str) -> None:
-        if part.faces in name_of or not part.parts:
-            return
-        inner = _noun(part)
-        for p in part.parts:
-            visit(p, inner if part is root else "part")
-        if part.stuck or any(p.faces not in name_of for p in part.parts):
-            return  # it, or something in it, cannot be sewn
-        names = tuple(name_of[p.faces] for p in part.parts)
-        own = same_names[min(names, names[::-1])]
-        picture = picture_of(draft, part) if own else ()
-        for g in own:
-            if motion_between(picture_of(draft, groups[g][1][0]), picture):
-                break
-        else:
-            g = len(groups)
-            own.append(g)
-            counters[noun] += 1
-            groups.append(("block" if part is root else f"{noun} {counters[noun]}", []))
-        name_of[part.faces] = groups[g][0]
-        groups[g][1].append(part)
-
-    visit(root, "block")
-    return groups
-
-
-def _noun(part: Part) -> str:
-    """What the parts of a part are called, by how its last seams run."""
-    if part.across is None:
-        return "part"
-    if part.across.x == 0:
-        return "row"
-    return "column" if part.across.y == 0 else "section"
-
-
-def _assembly_step(
-    draft: Draft,
-    name: str,
-    parts: list[Part],
-    name_of: dict[frozenset[int], str],
-    number: int,
-    copies: int,
-    measure: Measure,
-) -> Step:
-    part = parts[0]
-    names = [name_of[p.faces] for p in part.parts]
-    order = _run_lengths(names)
-    many = len(part.parts) - 1
-    seams = "one seam" if many == 1 else f"{many} seams"
-    how = {"row": "top to bottom", "column": "left to right"}.get(_noun(part), "in order")
-    text = f"Sew {order}, {how}: {seams}. Press, then measure."
-    s = measure.seam
-    return Step(
-        number,
-        name,
-        len(parts) * copies,
+        0,
+        plan.unit.label,
+        plan.count,
         text,
-        raw_size(part.outline, s),
-        _sizes_on_the_way(part, s),
-        part,
-        None,
+        plan.unfinished,
+        (),
+        plan.unit.part,
+        plan,
+        notes=tuple(notes),
+        tips=tips,
+        needs=(*plan.stacks, *(inner.unit.label for inner in plan.inside)),
+        seams=round(float(effort.seams * method.runs) / number),
+        length=float(effort.length) * method.runs / number,
     )
 
 
-def _run_lengths(names: list[str]) -> str:
-    """“A, B, A”; long runs of one name are counted."""
-    out: list[str] = []
-    i = 0
-    while i < len(names):
-        j = i
-        while j < len(names) and names[j] == names[i]:
-            j += 1
-        out += [f"{j - i} × {names[i]}"] if j - i > 3 else names[i:j]
-        i = j
-    return ", ".join(out)
+def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
+    """What to watch for in a unit whose seams turn, stop short or are curved; the order of its
+    strips for rounds."""
+    if plan.method.way.by_patches:
+        for how in (how for part in walk(plan.unit.part) for how in part.sewings):
+            if how.left_open:
+                yield f"The first seam is {ends_text(how, project.measure)}."
+            else:
+                yield from seam_notes(how, project.measure)
+    if plan.unit.kind == "rounds":
+        yield rounds_text(plan.unit.part, plan, project)
 
 
-def _sizes_on_the_way(part: Part, seam: Exact) -> tuple[Size, ...]:
-    """Raw sizes after each seam of a row or column of rectangles but the last."""
-    across = part.across
-    if across is None or (across.x != 0 and across.y != 0):
-        return ()
-    out: list[Size] = []
-    so_far: Size | None = None
-    for inner in part.parts[:-1]:
-        size = raw_size(inner.outline, seam)
-        if size is None:
-            return ()
-        if so_far is None:
-            so_far = size
-        elif across.x == 0:
-            so_far = (so_far[0], so_far[1] + size[1] - 2 * seam)
-        else:
-            so_far = (so_far[0] + size[0] - 2 * seam, so_far[1])
-        out.append(so_far)
-    return tuple(out[1:])
-
-
-def raw_size(outline: Polygon, seam: Exact) -> Size | None:
-    """Raw edge to raw edge (width, height as it lies) of a rectangle; None for other shapes."""
-    if not is_rectangle(outline):
-        return None
-    a, b, c, _ = outline
-    if a.x == b.x or a.y == b.y:
-        return abs(c.x - a.x) + 2 * seam, abs(c.y - a.y) + 2 * seam
-    first = root_up(squared_length(a, b)) + 2 * seam
-    second = root_up(squared_length(b, c)) + 2 * seam
-    return first, second
+def rounds_text(part: Part, plan: UnitPlan, project: Project) -> str:
+    """The strips of rounds about a centre as a numbered sequence, each with its cloth: the order
+    in which they lie beside the machine."""
+    found = rounds_of(part)
+    assert found is not None, "a unit is named rounds only if it can be read so"
+    cloth = dict(zip(sorted(part.faces), (f for _, f in plan.unit.picture), strict=True))
+    listed = [
+        f"{i} {cloth_name(project, cloth[strip.face])}" for i, strip in enumerate(found.strips, 1)
+    ]
+    order = ", ".join(listed)
+    return f"Lay the strips beside the machine in this order, from the centre out: {order}."

@@ -73,3 +73,12 @@ def read_rounds(part: Part, inner: Rounds | None) -> Rounds | None:
         rounds.sides + tuple(side for _, side in added),
         first,
     )
+
+
+def rounds_of(part: Part) -> Rounds | None:
+    """The rounds of a part that is built of them, from the centre out."""
+    bands = flattened_bands(part)
+    if not bands:
+        return None
+    core = max(bands, key=lambda p: len(p.faces))
+    return read_rounds(part, rounds_of(core) if core.parts else None)

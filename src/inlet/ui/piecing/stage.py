@@ -7,8 +7,9 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QWidget
 
 from inlet.core.draft.sizes import without_seams
+from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.pictures import step_moves
-from inlet.core.piecing.steps import Step
+from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.units.words import kind_words, method_words, move_text
 from inlet.core.words import check_text, size_text
@@ -18,7 +19,11 @@ from inlet.ui.parts import button, column, empty, label, row, scrolled
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
-CAUTION = "The iron and its steam are hot; take pins out before they reach the needle."
+CAUTION = (
+    "The iron and its steam are hot; take pins out before they reach the needle. The manuals of "
+    "your own tools come first."
+)
+MOST_SHOWN = 12
 
 
 class PiecingStage(QWidget):
@@ -109,23 +114,29 @@ class PiecingStage(QWidget):
     def _show(self, plan: BlockPlan, step: Step) -> None:
         self.body.addLayout(self._head(plan, step))
         moves = step_moves(plan.draft, step, plan.measure.seam)
+        if step.needs and step.unit is None:
+            self.body.addLayout(self._beside(plan, step))
+        if step.unit is None:
+            self.body.addWidget(label(step.text, "", True))
         grid = QGridLayout()
         grid.setSpacing(theme.px(12))
-        across = 2 if step.unit is None else 3
-        for i, move in enumerate(moves[:12]):
-            picture = MovePicture(move, plan.project, 150 if step.unit else 220, self.session.grey)
+        across = 3 if step.unit or len(moves) < 4 else 2
+        for i, move in enumerate(moves[:MOST_SHOWN]):
+            picture = MovePicture(move, plan.project, 150 if step.unit else 210, self.session.grey)
             picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
             grid.addWidget(picture, 2 * (i // across), i % across)
+            text = move.text
             if step.unit:
-                text = move_text(move.text, step.unit, plan.project)
-                words = label(f"{i + 1}.  {text}", "", True)
-                words.setAlignment(Qt.AlignmentFlag.AlignTop)
-                grid.addWidget(words, 2 * (i // across) + 1, i % across)
+                times = f"  ({move.times} ×)" if move.times > 1 else ""
+                text = move_text(move.text, step.unit, plan.project) + times
+            words = label(f"{i + 1}.  {text}", "" if step.unit else "small", True)
+            words.setAlignment(Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(words, 2 * (i // across) + 1, i % across)
         for k in range(across):
             grid.setColumnStretch(k, 1)
         self.body.addLayout(grid)
-        if step.unit is None:
-            self.body.addWidget(label(step.text, "", True))
+        for note in step.notes:
+            self.body.addWidget(label(note, "", True))
         if step.after_each:
             sizes = ", then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
             self.body.addWidget(label(f"On the way it should measure {sizes}.", "small", True))
@@ -133,6 +144,18 @@ class PiecingStage(QWidget):
             trim = size_text(step.unit.method.trim_to, plan.measure)
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
         self.body.addWidget(label(CAUTION, "caption", True))
+
+    def _beside(self, plan: BlockPlan, step: Step) -> QHBoxLayout:
+        """What to lay beside the machine, in the order it is picked up, and the seam's ends."""
+        made = QHBoxLayout()
+        made.setSpacing(theme.px(6))
+        made.addWidget(label("Beside the machine", "caption"))
+        for name in run_lengths(step.needs).split(", ")[:12]:
+            made.addWidget(label(name, "tag"))
+        made.addStretch(1)
+        if step.ends:
+            made.addWidget(label(step.ends, "heading"))
+        return made
 
     def _head(self, plan: BlockPlan, step: Step) -> QHBoxLayout:
         """What is made on the left, the size to check, as large as anything, on the right."""

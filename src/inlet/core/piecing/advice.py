@@ -1,0 +1,160 @@
+"""One more seam in the draft that would spare a set-in, and what it would cost."""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from inlet.core.assembly.net import heading, unpassed
+from inlet.core.draft.edit import add_seams
+from inlet.core.draft.patches import Draft, Patch, draft
+from inlet.core.geometry.curve import Circle
+from inlet.core.geometry.outline import outline_width, side
+from inlet.core.geometry.point import Point, dot, midpoint
+from inlet.core.geometry.polygon import edges, line_through, meet
+from inlet.core.project import Block, Project, straight
+from inlet.core.units.breakdown import Part, break_down, walk
+from inlet.core.words import cloth_name, place_text
+
+MOST_TRIED = 12
+"""Seams that are worked through to the end; the best by pivots first."""
+
+MOST_TOLD = 4
+
+
+class Advice(NamedTuple):
+    """Draw a seam from ``start`` to ``end`` (grid units) across the patch ``across``, and
+    ``pivots`` fewer corners are set in, with ``partial`` more partial seams (below nothing:
+    fewer). ``corner_square``: a piece of it can then be a corner square, sewn on its diagonal."""
+
+    start: Point
+    end: Point
+    across: str
+    fabric: str | None
+    pivots: int
+    partial: int
+    corner_square: bool
+
+
+_LATEST: deque[tuple[Block, tuple[Advice, ...]]] = deque(maxlen=8)
+
+
+def advice_for(block: Block) -> tuple[Advice, ...]:
+    """Seams that would spare set-ins, the most spared first; none for a block without set-ins. The
+    last few are remembered."""
+    for known, found in tuple(_LATEST):
+        if known is block:
+            return found
+    made = tuple(_advice(draft(block)))
+    _LATEST.append((block, made))
+    return made
+
+
+def _advice(drawn: Draft) -> list[Advice]:
+    before = unpassed(drawn)
+    if not before:
+        return []
+    tried: dict[tuple[Point, Point], tuple[int, Patch, Block]] = {}
+    for v in before:
+        for start, end, patch in _continued(drawn, v):
+            key = (min(start, end), max(start, end))
+            if key in tried:
+                continue
+            block = add_seams(drawn.block, [straight(start, end)])
+            now = draft(block)
+            if len(now.patches) == len(drawn.patches) + 1 and _wide_enough(drawn, now):
+                tried[key] = len(unpassed(now)), patch, block
+    best = sorted(tried.items(), key=lambda item: (item[1][0], item[0]))
+    root = break_down(drawn)
+    partial, corners = _partial(root), _corners(root)
+    out = []
+    for (start, end), (left, patch, block) in best[:MOST_TRIED]:
+        if left >= len(before):
+            break
+        new = break_down(draft(block))
+        out.append(
+            Advice(
+                start,
+                end,
+                patch.id,
+                patch.fabric,
+                len(before) - left,
+                _partial(new) - partial,
+                _corners(new) > corners,
+            )  # fmt: skip
+        )
+    out.sort(key=lambda a: (-a.pivots, a.partial, a.start, a.end))
+    return [a for a in out if a.partial <= 0][:MOST_TOLD] or out[:1]
+
+
+def _continued(drawn: Draft, v: int) -> Iterator[tuple[Point, Point, Patch]]:
+    """The straight seams that end at a vertex, each continued across the patch it runs into."""
+    arrangement = drawn.arrangement
+    at = arrangement.points[v]
+    here = [k for k, edge in enumerate(arrangement.edges) if v in (edge.start, edge.end)]
+    for k in here:
+        if isinstance(arrangement.lines[arrangement.edges[k].line], Circle):
+            continue
+        back = heading(drawn, v, k)
+        ahead = Point(-back.x, -back.y)
+        beside = {f for e in here for f in arrangement.edges[e][3:]}
+        for face in sorted(beside):
+            end = _across(drawn, face, at, ahead) if face >= 0 else None
+            if end is not None:
+                yield at, end, drawn.patches[face]
+
+
+def _across(drawn: Draft, face: int, at: Point, ahead: Point) -> Point | None:
+    """Where a ray from a corner of a patch leaves it; None if it does not run into it, or leaves
+    it through a curve."""
+    outline = drawn.arrangement.outlines[face]
+    if outline.arcs or drawn.arrangement.faces[face].holes:
+        return None
+    ray = line_through(at, at.plus(ahead))
+    met = []
+    for p, q in edges(outline.corners):
+        on = line_through(p, q)
+        if on.side(at) == 0:
+            continue
+        point = meet(ray, on)
+        if point is None or dot(point.minus(at), ahead) <= 0:
+            continue
+        if dot(point.minus(p), point.minus(q)) <= 0:
+            met.append(point)
+    if not met:
+        return None
+    first = min(met, key=lambda p: dot(p.minus(at), ahead))
+    return first if side(outline, midpoint(at, first)) > 0 else None
+
+
+def _wide_enough(before: Draft, now: Draft) -> bool:
+    """Are the two pieces of the patch that is split no slivers, beside it?"""
+    known = {p.outline for p in before.patches}
+    widths = [outline_width(p.shape) for p in now.patches if p.outline not in known]
+    whole = min(float(x) for x in now.block.finished)
+    return bool(widths) and min(widths) > whole / 40
+
+
+def _partial(root: Part) -> int:
+    return sum(len(how.left_open) for part in walk(root) for how in part.sewings)
+
+
+def _corners(root: Part) -> int:
+    return sum(part.kind == "corner-triangle" for part in walk(root))
+
+
+def advice_text(advice: Advice, project: Project) -> str:
+    """What to draw, what it spares and what it costs, in a few sentences."""
+    cloth = cloth_name(project, advice.fabric)
+    spared = "a set-in" if advice.pivots == 1 else f"{advice.pivots} set-in corners"
+    text = (
+        f"One more seam, from {place_text(advice.start)} to {place_text(advice.end)}, spares "
+        f"{spared}. It costs one more piece and a seam across {cloth}."
+    )
+    if advice.corner_square:
+        text += " A corner of it can then be a corner square, sewn on its diagonal and flipped."
+    if advice.partial > 0:
+        more = "a partial seam" if advice.partial == 1 else f"{advice.partial} partial seams"
+        text += f" It takes {more} instead."
+    return text

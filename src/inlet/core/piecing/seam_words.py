@@ -1,0 +1,180 @@
+"""A seam that is not sewn straight from edge to edge, in words: its ends, legs, marks and pins."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+from math import acos, ceil, cos, sin
+
+from inlet.core.assembly.sewing import Sewing
+from inlet.core.geometry.curve import Curve, circle_of, curve_length, sweep
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import Exact, nearest_mark
+from inlet.core.project import Measure
+from inlet.core.units.seams import open_length, sewn_first
+from inlet.core.words import length_text
+
+PIN_SAG = 8
+"""Cloth lies straight between two pins: pins are so close that it leaves the curve by no more than
+the seam allowance divided by this, about a thread or two."""
+
+
+def pins_for(curve: Curve, seam: Exact) -> int:
+    """How many pins hold a curve, both ends and the centre among them.
+
+    A chord over the angle a leaves a circle of radius r by r(1 - cos a/2); that is to be at most
+    e = seam/8, so a = 2·acos(1 - e/r), and pins are that far apart or closer, an even number of
+    spaces so that one is at the centre. Per inch, a tighter curve takes more.
+    """
+    assert curve.centre is not None
+    radius = float(circle_of(curve).squared) ** 0.5
+    angle = 2 * acos(max(-1.0, 1 - float(seam) / PIN_SAG / radius))
+    spaces = max(2, ceil(abs(sweep(curve)) / angle - 1e-9))
+    return spaces + spaces % 2 + 1
+
+
+def all_pins(how: Sewing, seam: Exact) -> int:
+    """Pins for all the arcs of a seam, those where two meet counted once."""
+    curves = arcs_of(how)
+    return sum(pins_for(c, seam) for c in curves) - max(0, len(curves) - 1)
+
+
+def arcs_of(how: Sewing) -> list[Curve]:
+    """The arcs of a seam, edges along one circle taken together as far as half of it."""
+    out: list[Curve] = []
+    for i, centre in enumerate(how.centres):
+        curve = how.curve(i)
+        if centre is None:
+            continue
+        if out and out[-1].centre == centre and out[-1].end == curve.start:
+            whole = Curve(out[-1].start, curve.end, centre)
+            longer = curve_length(out[-1]) + curve_length(curve)
+            if whole.start != whole.end and abs(curve_length(whole) - longer) < 1e-6:
+                out[-1] = whole
+                continue
+        out.append(curve)
+    return out
+
+
+def about(length: float, measure: Measure) -> str:
+    """A length to stop at or to look for, to the nearest ruler mark."""
+    mark = nearest_mark(_exact(length), measure.mark)
+    return length_text(mark, measure)
+
+
+def _exact(length: float) -> Exact:
+    return Fraction(round(length * 4096), 4096)
+
+
+def ends_text(how: Sewing | None, measure: Measure) -> str:
+    """“edge to edge”, “edge to dot”, “dot to dot”, “edge to edge, round a corner”; of a partial seam where
+    it stops."""
+    if how is None:
+        return "edge to edge"
+    names = sorted(_end(how, v) for v in (how.vertices[0], how.vertices[-1]))[::-1]
+    stops = [name for name in names if name == "stop"]
+    if stops:
+        first = next((name for name in names if name != "stop"), "stop")
+        sewn = about(sewn_first(how), measure)
+        left = about(open_length(how, how.left_open[0].vertex), measure)
+        return f"partial: from the {first} {sewn} along, then stop; {left} stays open"
+    ends = f"{names[0]} to {names[1]}"
+    if how.pivots:
+        corners = "a corner" if len(how.pivots) == 1 else f"{len(how.pivots)} corners"
+        return f"{ends}, round {corners}"
+    return ends
+
+
+def _end(how: Sewing, vertex: int) -> str:
+    if any(f.vertex == vertex for f in how.left_open):
+        return "stop"
+    return "dot" if vertex in how.dots else "edge"
+
+
+def join_text(how: Sewing, one: str, other: str, measure: Measure) -> str:
+    """What to do, with the names of the two parts."""
+    seam = length_text(measure.seam, measure)
+    if how.kind == "partial":
+        sewn = about(sewn_first(how), measure)
+        both = len(how.left_open) == 2
+        where = "Sew the middle third only" if both else f"Sew only {sewn} from the closed end"
+        text = f"Lay {other} on {one}, right sides together. {where}, and take a backstitch."
+        return text + " Leave the rest open and press it flat for now."
+    if how.kind == "set-in":
+        text = f"Set {other} into {one}. Mark a dot {seam} from both edges at the corner. "
+        if len(how.pivots) > 1:
+            text = f"Set {other} into {one}. Mark dots {seam} from both edges at each corner. "
+        return text + " ".join(_legs_text(how))
+    if how.kind == "curve":
+        text = f"Sew {other} to {one} along the curve, the convex piece on top."
+    else:
+        text = f"Lay {other} on {one}, right sides together, and sew {ends_text(how, measure)}."
+        if how.dots:
+            text += f" A dot lies {seam} from both edges; take a backstitch there."
+    if how.finishes:
+        text += f" {_finish_text(how)}"
+    return text
+
+
+def _legs_text(how: Sewing) -> Iterator[str]:
+    """The legs of a set-in seam in their order, each from where it begins to where it ends."""
+    own = [leg for leg in how.legs if not leg.finishes]
+    for number, leg in enumerate(own):
+        begin, end = (_leg_end(how, i) for i in (leg.begin, leg.end))
+        if begin == "edge" and end == "dot":  # from the dot outward
+            begin, end = end, begin
+        swing = "Swing the piece round the dot. " if number else ""
+        yield f"{swing}{number + 1}: sew from the {begin} to the {end}."
+    if how.finishes:
+        yield _finish_text(how)
+
+
+def _finish_text(how: Sewing) -> str:
+    many = "seam" if len(how.finishes) == 1 else f"{len(how.finishes)} seams"
+    return f"Then fold the {many} left open flat again and sew on to the end, over the new piece."
+
+
+def _leg_end(how: Sewing, i: int) -> str:
+    vertex = how.vertices[i]
+    if 0 < i < len(how.vertices) - 1:
+        return "dot" if vertex in how.pivots else "edge"
+    return _end(how, vertex)
+
+
+def seam_notes(how: Sewing, measure: Measure) -> Iterator[str]:
+    """Marks and pins for a curve; what holds for a set-in seam; what a partial seam waits for."""
+    arcs = arcs_of(how)
+    if arcs:
+        radius = min(float(circle_of(c).squared) ** 0.5 for c in arcs)
+        number = all_pins(how, measure.seam)
+        yield (
+            f"Fold both curves to find their centres and mark them. {number} pins for a radius of "
+            f"{about(radius, measure)}: both ends, the centre, the others evenly between. Ease, do "
+            "not stretch, and take each pin out before it reaches the needle."
+        )
+    if how.pivots:
+        yield "Sew no stitch past a dot, and keep the allowances out of the way of the next leg."
+    if how.left_open:
+        yield "The flap that stays open must fold clear of the next seam."
+
+
+def pin_points(how: Sewing, seam: Exact) -> list[Point]:
+    """Where the pins go, on the sewing line; ends included."""
+    out: list[Point] = []
+    for curve in arcs_of(how):
+        spaces = pins_for(curve, seam) - 1
+        chain = _points_along(curve, spaces)
+        out += chain if not out or chain[0] != out[-1] else chain[1:]
+    return out
+
+
+def _points_along(curve: Curve, spaces: int) -> list[Point]:
+    assert curve.centre is not None
+    angle = sweep(curve) / spaces
+    (x, y), (px, py) = curve.centre.floats(), curve.start.floats()
+    out = [curve.start]
+    for i in range(1, spaces):
+        c, s = cos(angle * i), sin(angle * i)
+        u, v = x + c * (px - x) - s * (py - y), y + s * (px - x) + c * (py - y)
+        out.append(Point(Fraction(round(u * 4096), 4096), Fraction(round(v * 4096), 4096)))
+    return [*out, curve.end]
