@@ -14,6 +14,17 @@ from inlet.core.cutting.comfort import sizes_from
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.numbers import Exact, NumberError, parse_length
+from inlet.core.piecing.advice import advice_for, advice_text
+from inlet.core.piecing.needle import (
+    effect_of,
+    effect_text,
+    needle_text,
+    parse_needle,
+    read_needle,
+)
+from inlet.core.piecing.sittings import sittings
+from inlet.core.piecing.thread import thread_for
+from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, deep_trees, plan_block
 from inlet.core.project import (
     LARGEST_BLOCK_INCHES,
@@ -33,7 +44,7 @@ from inlet.core.units.words import (
     piece_text,
     times_words,
 )
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import check_text, cloth_name, length_text, size_text
 from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
 
@@ -105,6 +116,9 @@ def _without_window(args: Sequence[str]) -> int:
                 "--sets", action="store_true", help="the strip sets of the whole project"
             )
             command.add_argument(
+                "--needle", metavar="SIZES", help="a needle test: strip, middle[, stitched]"
+            )
+            command.add_argument(
                 "--have",
                 metavar="STOCK",
                 help="sizes from cloth cut already: 5 squares",
@@ -151,6 +165,8 @@ def _without_window(args: Sequence[str]) -> int:
                 data["from_stock"] = stock_list(plan, stock)
             text = json.dumps(data, ensure_ascii=False)
         print(text)
+    elif options.command == "plan" and options.needle:
+        print("\n".join(_needle_lines(project, plan, options.needle)))
     elif options.command == "plan" and options.compare:
         print("\n".join(_compared(plan)))
     else:
@@ -291,10 +307,40 @@ def _summary(plan: BlockPlan) -> str:
             cloth = cloth_name(plan.project, cut.piece.fabric)
             lines.append(f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}")
     lines += [f"  {offer_text(offer, measure)}" for offer in plan.offers]
-    lines += [f"  {step.number}. {step.makes} × {step.times}: {step.text}" for step in plan.steps]
+    for step in plan.steps:
+        lines.append(f"  {step.number}. {step.makes} × {step.times}: {step.text}")
+        lines += [f"      {note}" for note in step.notes]
+        if step.measures:
+            lines.append(f"      should measure {check_text(step.measures, measure)[0]}")
+    lines += [f"  {text}" for text in _work_lines(plan)]
+    lines += [f"  {advice_text(a, plan.project)}" for a in advice_for(plan.block)]
     lines += [f"  {problem.level}: {problem.text}" for problem in plan.problems]
     lines.append("Re-sewn exactly." if plan.resewn else "Not ready to sew.")
     return "\n".join(lines)
+
+
+def _work_lines(plan: BlockPlan) -> Iterator[str]:
+    """The seams counted, the thread, and the sittings."""
+    if plan.assembly is None:
+        return
+    found, measure = plan.batches, plan.measure
+    yield seams_text(plan.seams)
+    yield thread_text(thread_for(found, plan.rates.bobbin, measure), measure)
+    for head, batches in sitting_lines(sittings(found, plan.rates.sitting), plan.rates, measure):
+        yield f"{head}:"
+        yield from (f"  {line}" for line in batches)
+
+
+def _needle_lines(project: Project, plan: BlockPlan, text: str) -> Iterator[str]:
+    """What a needle test typed as “strip, middle” or “strip, middle, stitched” says."""
+    try:
+        needle = parse_needle(text, project.measure.system)
+    except ValueError as problem:
+        raise FileProblem(f"inlet: --needle: {problem}") from None
+    test = read_needle(needle, project.measure.seam)
+    yield from needle_text(test, project.measure)
+    effect = effect_of(plan.draft, plan.root, test.off, project.measure.seam)
+    yield from effect_text(effect, test.off, project.measure)
 
 
 if __name__ == "__main__":

@@ -16,10 +16,11 @@ from inlet.core.draft.patches import Draft, draft
 from inlet.core.numbers import Exact
 from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn
+from inlet.core.piecing.sittings import Batch, batches
 from inlet.core.piecing.step import Step
 from inlet.core.piecing.steps import find_steps
 from inlet.core.problem import Problem
-from inlet.core.project import MOST_SEAMS, Block, Measure, Project
+from inlet.core.project import MOST_SEAMS, Block, Measure, Project, Rates
 from inlet.core.units.breakdown import Part, break_down, walk
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.offers import Offer, offers
@@ -73,6 +74,15 @@ class BlockPlan(NamedTuple):
     def unfinished(self) -> tuple[Exact, Exact]:
         s = self.measure.seam
         return self.block.finished[0] + 2 * s, self.block.finished[1] + 2 * s
+
+    @property
+    def rates(self) -> Rates:
+        return self.project.rates or Rates()
+
+    @property
+    def batches(self) -> tuple[Batch, ...]:
+        """What is done at the mat, the machine and the iron, in as few walks as were found."""
+        return batches(self.steps, self.rates, self.measure)
 
     @property
     def errors(self) -> tuple[Problem, ...]:

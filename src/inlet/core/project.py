@@ -175,7 +175,8 @@ class Choice(_Value, frozen=True, kw_only=True):
 
 class Rates(_Value, frozen=True, kw_only=True):
     """How long the maker takes, in seconds: to cut one shape or line, draw a line, sew a seam (and
-    each ten inches of it, or 25 cm), press one seam, trim one unit."""
+    each ten inches of it, or 25 cm), press one seam, trim one unit. ``sitting`` is how many minutes
+    they have at a time, ``bobbin`` how many yards (or metres) one holds."""
 
     cut: int = 12
     mark: int = 15
@@ -183,6 +184,17 @@ class Rates(_Value, frozen=True, kw_only=True):
     length: int = 15
     press: int = 10
     trim: int = 30
+    sitting: int = 60
+    bobbin: int = 60
+
+
+class Needle(_Value, frozen=True, kw_only=True):
+    """A needle test: three strips ``strip`` wide sewn side by side and pressed, and what the middle
+    one measures then; ``stitched``, if it was measured, from the raw edge to the stitches."""
+
+    strip: Exact = Fraction(3, 2)
+    middle: Exact = Fraction(1)
+    stitched: Exact | None = None
 
 
 class Block(_Value, frozen=True, kw_only=True):
@@ -232,6 +244,7 @@ class Project(_Value, frozen=True, kw_only=True):
     blocks: tuple[Block, ...] = ()
     quilt: dict[str, Any] | None = None
     rates: Rates | None = None
+    needle: Needle | None = None
 
     def block(self, block_id: str) -> Block:
         """The block of that id; ``KeyError`` if there is none."""
@@ -331,10 +344,17 @@ def measured_in(project: Project, system: str) -> Project:
     if system == project.measure.system:
         return project
     factor = CM_PER_INCH if system == "cm" else 1 / CM_PER_INCH
+    needle = project.needle
+    if needle is not None:
+        stitched = None if needle.stitched is None else needle.stitched * factor
+        needle = replace(
+            needle, strip=needle.strip * factor, middle=needle.middle * factor, stitched=stitched
+        )
     measure = replace(METRIC if system == "cm" else INCH, school=project.measure.school)
     return replace(
         project,
         measure=measure,
+        needle=needle,
         fabrics=tuple(_fabric_measured(f, factor) for f in project.fabrics),
         blocks=tuple(
             replace(

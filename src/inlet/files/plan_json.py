@@ -10,7 +10,11 @@ from inlet.core.cutting.comfort import Comfort, sizes_from
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, Root2, write_exact
+from inlet.core.piecing.advice import Advice, advice_for, advice_text
 from inlet.core.piecing.joins import Join
+from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
+from inlet.core.piecing.sittings import sittings
+from inlet.core.piecing.thread import thread_for
 from inlet.core.plan import BlockPlan
 from inlet.core.units.chosen import CutPiece, Method, UnitPlan
 from inlet.core.units.compare import Cost, costs, reason, recommended
@@ -80,9 +84,17 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
                 "text": s.text,
                 "measures": _pair(s.measures) if s.measures else None,
                 "after_each": [_pair(size) for size in s.after_each],
+                "of": list(s.needs),
+                "seams": s.seams,
+                **({"ends": s.ends} if s.ends else {}),
+                "notes": list(s.notes),
+                "points": len(s.tips),
             }
             for s in plan.steps
         ],
+        **_work(plan),
+        "advice": [_advice(a, plan) for a in advice_for(plan.block)],
+        **({"needle": _needle(plan)} if plan.project.needle else {}),
         "pressing": [],
         "fabric": cloth,
         "resewn": plan.resewn,
@@ -259,6 +271,68 @@ def _path(sewing: Sewing) -> dict[str, Any]:
             else {}
         ),
     }
+
+
+def _work(plan: BlockPlan) -> dict[str, Any]:
+    """Sittings and thread, minutes and lengths as plain numbers."""
+    found = plan.batches
+    thread = thread_for(found, plan.rates.bobbin, plan.measure)
+    return {
+        "sittings": [
+            {
+                "minutes": round(sitting.minutes, 1),
+                "batches": [
+                    {
+                        "place": batch.place,
+                        "minutes": round(batch.minutes, 1),
+                        "chain": round(batch.chain, 2),
+                        "tasks": [
+                            {"step": t.step, "makes": t.makes, "do": t.verb, "times": t.times}
+                            for t in batch.tasks
+                        ],
+                    }
+                    for batch in sitting.batches
+                ],
+            }
+            for sitting in sittings(found, plan.rates.sitting)
+        ],
+        "thread": {
+            "top": round(thread.each, 1),
+            "bobbin": round(thread.each, 1),
+            "bobbins": thread.bobbins,
+            "runs_out": [out._asdict() for out in thread.runs_out],
+        },
+    }
+
+
+def _advice(advice: Advice, plan: BlockPlan) -> dict[str, Any]:
+    return {
+        "seam": _outline((advice.start, advice.end)),
+        "across": advice.across,
+        "pivots_spared": advice.pivots,
+        "partial_more": advice.partial,
+        "corner_square": advice.corner_square,
+        "text": advice_text(advice, plan.project),
+    }
+
+
+def _needle(plan: BlockPlan) -> dict[str, Any]:
+    needle = plan.project.needle
+    assert needle is not None
+    test = read_needle(needle, plan.measure.seam)
+    effect = effect_of(plan.draft, plan.root, test.off, plan.measure.seam)
+    return {
+        "takes": number(test.takes),
+        "off": number(test.off),
+        "fold": None if test.loss is None else number(test.loss),
+        "unfinished": [
+            [round(x, 4) for x in effect.width], [round(x, 4) for x in effect.height],
+        ],
+        "points": len(effect.points),
+        "text": [
+            *needle_text(test, plan.measure), *effect_text(effect, test.off, plan.measure),
+        ],
+    }  # fmt: skip
 
 
 def _outline(outline: Sequence[Point]) -> list[list[str]]:

@@ -269,6 +269,12 @@ def _broken_rules(project: Project) -> Iterator[str]:
         seconds = getattr(project.rates, name, 0) if name != "extra" else 0
         if not 0 <= seconds <= 3600:
             yield f"rates.{name}: {seconds} must be seconds from 0 to 3600"
+    for name in ("sitting", "bobbin"):
+        if project.rates and getattr(project.rates, name) < 1:
+            yield f"rates.{name}: must be 1 or more"
+    needle = project.needle
+    if needle is not None and not 0 < needle.middle < needle.strip:
+        yield "needle: the middle strip must be narrower than it was cut, and above 0"
     fabrics = [f.id for f in project.fabrics]
     yield from _repeated("fabrics", fabrics)
     for i, fabric in enumerate(project.fabrics):

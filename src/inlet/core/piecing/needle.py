@@ -1,0 +1,167 @@
+"""The needle test: three strips sewn and pressed, the middle one measured."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from itertools import pairwise
+from typing import NamedTuple
+
+from inlet.core.draft.patches import Draft
+from inlet.core.geometry.curve import Circle, flattened
+from inlet.core.numbers import Exact, parse_length
+from inlet.core.piecing.tips import tips_of
+from inlet.core.project import Measure, Needle
+from inlet.core.units.breakdown import Part, walk
+from inlet.core.words import length_text, unit_of
+
+
+class NeedleTest(NamedTuple):
+    """What three strips say.
+
+    ``takes`` is what one seam takes of each strip, the fold with it; ``off`` how much more that is
+    than the allowance (below nothing: less). ``loss`` is what the fold takes of it, where the
+    stitches were measured too. The guide moves by ``off`` toward the needle (below nothing: away).
+    """
+
+    takes: Exact
+    off: Exact
+    loss: Exact | None
+
+
+def read_needle(needle: Needle, seam: Exact) -> NeedleTest:
+    """From a strip's width w and the middle one's width m once it is sewn in on both sides: a seam
+    takes (w - m)/2 of each. That is to be the allowance, whatever the fold takes: the guide moves
+    by the difference."""
+    takes = (needle.strip - needle.middle) / 2
+    loss = None if needle.stitched is None else takes - needle.stitched
+    return NeedleTest(takes, takes - seam, loss)
+
+
+def parse_needle(text: str, system: str = "inch") -> Needle:
+    """“1 1/2, 15/16” or “1 1/2, 15/16, 1/4”: the strips, the middle one sewn in, and from the raw
+    edge to the stitches. ``ValueError`` in words for anything else."""
+    parts = [part.strip() for part in text.split(",")]
+    if len(parts) not in (2, 3):
+        raise ValueError(f"“{text}” is not two or three sizes with commas between")
+    sizes = [parse_length(part, system) for part in parts]
+    if not 0 < sizes[1] < sizes[0]:
+        raise ValueError("the middle strip must be narrower than it was cut, and above 0")
+    return Needle(strip=sizes[0], middle=sizes[1], stitched=sizes[2] if sizes[2:] else None)
+
+
+def should_measure(strip: Exact, seam: Exact) -> Exact:
+    """What the middle strip measures when the seam takes the allowance exactly."""
+    return strip - 2 * seam
+
+
+class Effect(NamedTuple):
+    """What a seam that takes ``off`` too much does to a block: its unfinished ``width`` and
+    ``height`` where most and fewest seams are crossed, as (least, most), and ``points`` (vertices)
+    cut off by as much, or left floating if it takes too little."""
+
+    width: tuple[float, float]
+    height: tuple[float, float]
+    points: tuple[int, ...]
+
+
+SCANS = 48
+
+
+def effect_of(draft: Draft, root: Part, off: Exact, seam: Exact) -> Effect:
+    """How a block comes out, all of it cut as planned and sewn with such a seam.
+
+    A seam brings what lies on its two sides closer by ``off`` on each, square to itself: along x by
+    2·off·|nx|, n the seam's unit normal. So the block is smaller, along any line across it, by the
+    sum over the seams that the line crosses. A point where slanted seams end lies where its own
+    seams put it, an allowance from the raw edge of its unit: the next seam passes ``off`` inside.
+    """
+    w, h = (float(x) for x in draft.block.finished)
+    segments = _segments(draft)
+    raw = 2 * float(seam)
+    rows = [_crossed(segments, 1, h * (i + 0.5) / SCANS) for i in range(SCANS)]
+    columns = [_crossed(segments, 0, w * (i + 0.5) / SCANS) for i in range(SCANS)]
+    wide = [w + raw - 2 * float(off) * n for n in rows]
+    high = [h + raw - 2 * float(off) * n for n in columns]
+    return Effect((min(wide), max(wide)), (min(high), max(high)), _points(draft, root))
+
+
+Segment = tuple[tuple[float, float], tuple[float, float]]
+
+
+def _segments(draft: Draft) -> list[Segment]:
+    """The seams inside a block, finished lengths, arcs in chords."""
+    arrangement, scale = draft.arrangement, [float(x) for x in draft.block.scale]
+    out: list[Segment] = []
+    for edge in arrangement.edges:
+        if edge.right < 0 or edge.left < 0:
+            continue
+        if isinstance(arrangement.lines[edge.line], Circle):
+            curve = arrangement.curve(edge)
+            points = [*flattened(curve, 1e-3), curve.end.floats()]
+        else:
+            points = [arrangement.places[edge.start], arrangement.places[edge.end]]
+        scaled = [(x * scale[0], y * scale[1]) for x, y in points]
+        out += list(pairwise(scaled))
+    return out
+
+
+def _crossed(segments: list[Segment], axis: int, at: float) -> float:
+    """The sum of |n·direction| over the seams crossed by a line along x (axis 1) or y (axis 0)."""
+    total = 0.0
+    for p, q in segments:
+        if (p[axis] > at) != (q[axis] > at):
+            dx, dy = q[0] - p[0], q[1] - p[1]
+            length = (dx * dx + dy * dy) ** 0.5
+            total += abs(dy if axis == 1 else dx) / length
+    return total
+
+
+def _points(draft: Draft, root: Part) -> tuple[int, ...]:
+    """The points that some later seam passes, or that the block's own edge does."""
+    found: set[int] = set()
+    for part in walk(root):
+        if len(part.faces) > 1:
+            found |= set(tips_of(draft, part.faces))
+    return tuple(sorted(found))
+
+
+def needle_text(test: NeedleTest, measure: Measure) -> list[str]:
+    """What the test says, in sentences."""
+    unit = unit_of(measure)
+
+    def said(x: Exact) -> str:
+        step = Fraction(1, 64) if measure.system == "inch" else Fraction(1, 100)
+        marks = Fraction(round(float(abs(x) / step))) * step
+        return f"{length_text(marks, measure)} ({abs(float(x)):.3f} {unit})"
+
+    out = [f"One seam takes {said(test.takes)} of each piece."]
+    if test.loss is not None:
+        out.append(f"The fold takes {said(test.loss)} of that.")
+    if test.off == 0:
+        out.append("That is the allowance exactly: leave the guide where it is.")
+    else:
+        way = "toward the needle" if test.off > 0 else "away from the needle"
+        out.append(f"Move the guide {said(test.off)} {way}, and test again.")
+    return out
+
+
+def effect_text(effect: Effect, off: Exact, measure: Measure) -> list[str]:
+    """What the seam would do to the block, in sentences."""
+    unit = unit_of(measure)
+
+    def span(pair: tuple[float, float]) -> str:
+        low, high = pair
+        if high - low < 5e-4:
+            return f"{low:.3f}"
+        return f"{low:.3f} to {high:.3f}"
+
+    if off == 0:
+        return ["This block comes out as planned."]
+    size = f"{span(effect.width)} x {span(effect.height)} {unit}"
+    out = [f"This block would measure {size} unfinished."]
+    if effect.points:
+        n = len(effect.points)
+        what = "cut off" if off > 0 else "left floating"
+        points = "1 point is" if n == 1 else f"{n} points are"
+        out.append(f"{points} {what} by {abs(float(off)):.3f} {unit}.")
+    return out

@@ -1,0 +1,98 @@
+"""Seams counted, sittings and thread in words, the same on screen, on paper and in the terminal."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from inlet.core.piecing.joins import SeamCount
+from inlet.core.piecing.sittings import Batch, Sitting, Task
+from inlet.core.piecing.thread import Thread
+from inlet.core.project import Measure, Rates
+
+
+def seams_text(count: SeamCount) -> str:
+    """How many seams of each kind, and whether there could be fewer awkward ones."""
+    kinds = [
+        (count.straight, "straight"),
+        (count.curve, "curved"),
+        (count.partial, "partial"),
+        (count.set_in, "set in"),
+    ]
+    whole = sum(n for n, _ in kinds)
+    if not whole:
+        return ""
+    listed = ", ".join(f"{n} {name}" for n, name in kinds if n)
+    text = f"{whole} {'seam' if whole == 1 else 'seams'}: {listed}."
+    if count.pivots:
+        corners = "1 corner is" if count.pivots == 1 else f"{count.pivots} corners are"
+        text += f" {corners} pivoted at"
+        if count.pivots == count.pivots_at_least:
+            text += ", as few as can be: no seam passes straight through there."
+        else:
+            text += f"; at least {count.pivots_at_least} must be."
+    if count.partial_gap:
+        fewer = "one less" if count.partial_gap == 1 else f"up to {count.partial_gap} less"
+        text += f" The search for fewer partial seams was cut short: {fewer} may be possible."
+    return text
+
+
+def minutes_text(minutes: float) -> str:
+    """“4 min”, “1 h 20 min”; never nothing."""
+    whole = max(1, round(minutes))
+    hours, rest = divmod(whole, 60)
+    if not hours:
+        return f"{rest} min"
+    return f"{hours} h {rest} min" if rest else f"{hours} h"
+
+
+def task_text(task: Task) -> str:
+    """“sew 12 × A”."""
+    what = "the block" if task.makes == "block" else task.makes
+    return f"{task.verb} {task.times} × {what}"
+
+
+def batch_text(batch: Batch, measure: Measure) -> str:
+    """What is done at a place in one go, with its minutes and, sewn as a chain, its length."""
+    text = f"At the {batch.place}, {minutes_text(batch.minutes)}: "
+    text += ", ".join(task_text(task) for task in batch.tasks) + "."
+    if batch.chain:
+        text += f" Chain: {long_text(batch.chain, measure)} of seam."
+    return text
+
+
+def long_text(length: float, measure: Measure) -> str:
+    """A length of seam or thread, in yards or metres once it is long."""
+    if measure.system == "inch":
+        return f"{length / 36:.1f} yd" if length >= 72 else f"{length:.0f} in"
+    return f"{length / 100:.1f} m" if length >= 200 else f"{length:.0f} cm"
+
+
+def thread_text(thread: Thread, measure: Measure) -> str:
+    """Thread to have ready, and where bobbins run out."""
+    if not thread.bobbins:
+        return ""
+    each = long_text(thread.each, measure)
+    bobbins = "1 bobbin" if thread.bobbins == 1 else f"{thread.bobbins} bobbins"
+    text = f"Thread: {each} on top and {each} below, {bobbins}."
+    for out in thread.runs_out[:4]:
+        what = "the block" if out.makes == "block" else out.makes
+        text += f" A bobbin runs out at number {out.unit} of {out.of} of {what}, step {out.step}."
+    if len(thread.runs_out) > 4:
+        text += f" So do {len(thread.runs_out) - 4} more."
+    return text
+
+
+def walks_text(found: Sequence[Batch]) -> str:
+    """How often one changes places."""
+    places = len(found)
+    return f"{places} {'place' if places == 1 else 'places'} in turn" if places else ""
+
+
+def sitting_lines(
+    found: Sequence[Sitting], rates: Rates, measure: Measure
+) -> Iterator[tuple[str, list[str]]]:
+    """Each sitting: its heading, and a line for each of its batches."""
+    for number, sitting in enumerate(found, 1):
+        over = ", longer than a sitting" if sitting.minutes > rates.sitting + 0.5 else ""
+        head = f"Sitting {number}, {minutes_text(sitting.minutes)}{over}"
+        yield head, [batch_text(batch, measure) for batch in sitting.batches]
