@@ -15,9 +15,14 @@ from reportlab.pdfgen.canvas import Canvas
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.words import buying_text
+from inlet.core.piecing.advice import advice_for, advice_text
 from inlet.core.piecing.assembling import run_lengths
+from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
 from inlet.core.piecing.pictures import step_moves
+from inlet.core.piecing.sittings import sittings
 from inlet.core.piecing.step import Step
+from inlet.core.piecing.thread import thread_for
+from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import BlockPlan
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.sheets import Sheet
@@ -53,6 +58,8 @@ class _Guide:
         self._cut_list()
         for step in self.plan.steps:
             self._step(step)
+        self._sittings()
+        self._needle()
         self._foot()
         self.canvas.save()
 
@@ -212,6 +219,38 @@ class _Guide:
             self._text(f"Should measure {size}", 15, BOLD, 2 if exactly else 6)
             if exactly:
                 self._text(exactly, 9.5, REGULAR, 6)
+
+    def _sittings(self) -> None:
+        """Seams counted, thread, and what to do at a sitting; seams that would spare a set-in."""
+        plan = self.plan
+        if plan.assembly is None:
+            return
+        found = plan.batches
+        self._heading("Sittings")
+        self._text(seams_text(plan.seams))
+        self._text(thread_text(thread_for(found, plan.rates.bobbin, plan.measure), plan.measure))
+        shared = sittings(found, plan.rates.sitting)
+        for head, lines in sitting_lines(shared, plan.rates, plan.measure):
+            self._room(44)
+            self._text(head, 11.5, MEDIUM)
+            for line in lines:
+                self._text(line)
+        advice = advice_for(plan.block)
+        if advice:
+            self._heading("Fewer set-in seams")
+            for each in advice:
+                self._text(advice_text(each, self.project))
+
+    def _needle(self) -> None:
+        """What the maker's needle test said, if there is one."""
+        needle, plan = self.project.needle, self.plan
+        if needle is None:
+            return
+        test = read_needle(needle, plan.measure.seam)
+        effect = effect_of(plan.draft, plan.root, test.off, plan.measure.seam)
+        self._heading("Needle test")
+        for line in needle_text(test, plan.measure) + effect_text(effect, test.off, plan.measure):
+            self._text(line)
 
     def _unit_pictures(self, unit: UnitPlan, moves: Sequence[Move]) -> None:
         """Moves side by side, three to a line, each with its number and words below."""

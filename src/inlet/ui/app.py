@@ -80,6 +80,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     if options.grey:
         window.grey.trigger()
     window.piecing.go(options.step - 1)
+    window.piecing.turn_to(max(0, min(options.page, 2)))
     window.show_stage(options.stage)
     for _ in range(5):
         app.processEvents()

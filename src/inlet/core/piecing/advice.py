@@ -82,7 +82,7 @@ def _advice(drawn: Draft) -> list[Advice]:
                 len(before) - left,
                 _partial(new) - partial,
                 _corners(new) > corners,
-            )  # fmt: skip
+            )
         )
     out.sort(key=lambda a: (-a.pivots, a.partial, not a.corner_square, a.start, a.end))
     return [a for a in out if a.partial <= 0][:MOST_TOLD] or out[:1]

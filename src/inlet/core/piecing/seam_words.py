@@ -67,8 +67,8 @@ def _exact(length: float) -> Exact:
 
 
 def ends_text(how: Sewing | None, measure: Measure) -> str:
-    """“edge to edge”, “edge to dot”, “dot to dot”, “edge to edge, round a corner”; of a partial seam where
-    it stops."""
+    """“edge to edge”, “edge to dot”, “dot to dot”, “edge to edge, round a corner”; of a partial
+    seam where it stops."""
     if how is None:
         return "edge to edge"
     names = sorted(_end(how, v) for v in (how.vertices[0], how.vertices[-1]))[::-1]

@@ -12,7 +12,10 @@ from inlet.core.units.way import Move, effort_of
 
 PLACES = ("mat", "machine", "iron")
 _PLACE_OF = {"sew": "machine", "open": "iron", "fold": "iron"}
-_VERBS = {"mat": "cut and mark", "machine": "sew", "iron": "press"}
+_VERBS = {
+    "cut": "cut", "crosscut": "cut across", "mark": "mark", "cut-apart": "cut apart",
+    "trim": "trim", "lay": "lay out", "sew": "sew", "open": "press", "fold": "fold",
+}  # fmt: skip
 
 MOST_STATES = 48
 """Orders kept in mind at each walk; more would hardly be shorter."""
@@ -20,10 +23,12 @@ MOST_STATES = 48
 
 class Task(NamedTuple):
     """Part of a step done at one place: ``times`` over, ``minutes`` in all; ``seams`` are sewn for
-    each, ``length`` long together with what the thread takes at their ends."""
+    each, ``length`` long together with what the thread takes at their ends. ``what`` is what it is
+    done to so often."""
 
     step: int
     makes: str
+    what: str
     place: str
     verb: str
     times: int
@@ -72,8 +77,8 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
         pressing = rates.press * all_seams / 60
         length = step.length + gap * step.seams
         return [
-            _task(step, "machine", step.times, sewing, step.seams, length),
-            _task(step, "iron", step.times, pressing),
+            _task(step, "sew", step.times, sewing, step.seams, length),
+            _task(step, "open", step.times, pressing),
         ]
     method = step.unit.method
     if method.made_with is not None:
@@ -90,6 +95,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
             last = out.pop()
             out.append(
                 last._replace(
+                    verb=_both(last.verb, _VERBS[move.do]),
                     times=max(last.times, times),
                     minutes=last.minutes + minutes,
                     seams=last.seams + per,
@@ -97,9 +103,9 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
                 )
             )
         else:
-            out.append(_task(step, place, times, minutes, per, length))
+            out.append(_task(step, move.do, times, minutes, per, length))
     if method.trim_to and method.trim is None:
-        out.append(_task(step, "mat", step.times, rates.trim * step.times / 60))
+        out.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
     return out
 
 
@@ -125,10 +131,17 @@ def _of_move(
 
 
 def _task(
-    step: Step, place: str, times: int, minutes: float, seams: float = 0.0, length: float = 0.0
+    step: Step, do: str, times: int, minutes: float, seams: float = 0.0, length: float = 0.0
 ) -> Task:
-    verb = _VERBS[place]
-    return Task(step.number, step.makes, place, verb, times, minutes, seams, length)
+    what = "the block" if step.makes == "block" else step.makes
+    if step.unit is not None and step.unit.method.way.makes > 1 and do != "trim":
+        what = f"runs of {what}"
+    place = _PLACE_OF.get(do, "mat")
+    return Task(step.number, step.makes, what, place, _VERBS[do], times, minutes, seams, length)
+
+
+def _both(one: str, other: str) -> str:
+    return one if other in one.split(", ") else f"{one}, {other}"
 
 
 def thread_gap(measure: Measure) -> float:

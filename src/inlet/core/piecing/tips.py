@@ -37,5 +37,5 @@ def _slants(draft: Draft, v: int, one: int, other: int) -> bool:
 def tips_text(number: int, seam: str) -> str:
     """Where those points must lie, in a sentence."""
     if number == 1:
-        return f"The point at its edge lies exactly {seam} in from the raw edge."
-    return f"The {number} points at its edges lie exactly {seam} in from the raw edge."
+        return f"The point at its edge lies exactly {seam} from the raw edge."
+    return f"The {number} points at its edges lie exactly {seam} from the raw edge."

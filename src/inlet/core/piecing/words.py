@@ -47,8 +47,7 @@ def minutes_text(minutes: float) -> str:
 
 def task_text(task: Task) -> str:
     """“sew 12 × A”."""
-    what = "the block" if task.makes == "block" else task.makes
-    return f"{task.verb} {task.times} × {what}"
+    return f"{task.verb} {task.times} × {task.what}"
 
 
 def batch_text(batch: Batch, measure: Measure) -> str:

@@ -30,8 +30,11 @@ from inlet.core.units.way import Drawn, Move
 Cloth = str | None
 
 EDGE = "Right sides together, sew {seam} from the edge."
-DOT = "Mark a dot {seam} in from the corner. Sew from the edge to the dot and take a backstitch."
-DOTS = "Mark a dot {seam} in from each corner. Sew from dot to dot, a backstitch at both."
+DOT = (
+    "Mark a dot {seam} from both edges at the corner. Sew from the edge to the dot and take a "
+    "backstitch."
+)
+DOTS = "Mark dots {seam} from both edges at each corner. Sew from dot to dot, a backstitch at both."
 PARTIAL = (
     "Sew {seam} from the edge, only half way: stop well short of the open end, take a backstitch."
 )

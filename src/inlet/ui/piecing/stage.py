@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QWidget
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QPushButton,
+    QSizePolicy,
+    QStackedWidget,
+    QWidget,
+)
 
 from inlet.core.draft.sizes import without_seams
 from inlet.core.piecing.assembling import run_lengths
@@ -16,6 +25,8 @@ from inlet.core.words import check_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.parts import button, column, empty, label, row, scrolled
+from inlet.ui.piecing.needle import NeedlePage
+from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
@@ -41,13 +52,38 @@ class PiecingStage(QWidget):
         self.card = QFrame()
         self.card.setObjectName("card")
         self.body = column(self.card, 20, 10)
-        layout.addWidget(scrolled(self.card, "page"), 1)
+        self.sittings = SittingsPage(session)
+        self.needle = NeedlePage(session)
+        self.pages = QStackedWidget()
+        self.choices = QButtonGroup(self)
+        chooser = QHBoxLayout()
+        for i, (words, page) in enumerate(
+            (("Steps", self.card), ("Sittings", self.sittings), ("Needle test", self.needle))
+        ):
+            self.pages.addWidget(scrolled(page, "page"))
+            made = QPushButton(words)
+            made.setCheckable(True)
+            made.setChecked(i == 0)
+            made.setAccessibleName(f"Piecing: {words.lower()}")
+            self.choices.addButton(made, i)
+            chooser.addWidget(made)
+        chooser.addStretch(1)
+        self.choices.idClicked.connect(self.turn_to)
+        layout.addLayout(chooser)
+        layout.addWidget(self.pages, 1)
         self.back = button("Back", lambda: self.go(self.index - 1), "chevron-left")
         self.onward = button("Next step", lambda: self.go(self.index + 1), "chevron-right")
         self.place = label("", "small")
         layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
         session.planned.connect(self._planned)
         session.selected.connect(self._picked)
+
+    def turn_to(self, page: int) -> None:
+        """Show the steps (0), the sittings (1) or the needle test (2)."""
+        self.pages.setCurrentIndex(page)
+        self.choices.button(page).setChecked(True)
+        for shown in (self.back, self.place, self.onward):
+            shown.setVisible(page == 0)
 
     def _planned(self) -> None:
         plan = self.session.plan
@@ -68,6 +104,7 @@ class PiecingStage(QWidget):
         if plan is None or not plan.steps:
             return
         self.index = max(0, min(index, len(plan.steps) - 1))
+        self.turn_to(0)
         step = plan.steps[self.index]
         if step.unit:
             self.session.pick_unit(step.unit.unit.label)

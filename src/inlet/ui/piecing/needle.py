@@ -1,0 +1,229 @@
+"""The needle test: three strips on the table, the middle one measured, and what it says."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter, QPen
+from PySide6.QtWidgets import QFormLayout, QFrame, QWidget
+
+from inlet.core.numbers import Exact, NumberError, parse_length
+from inlet.core.piecing.needle import (
+    Effect,
+    NeedleTest,
+    effect_of,
+    effect_text,
+    needle_text,
+    read_needle,
+    should_measure,
+)
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Needle, replace
+from inlet.core.words import length_text
+from inlet.ui import theme
+from inlet.ui.drawing import Frame
+from inlet.ui.parts import ValueEdit, column, empty, label, when_seen
+from inlet.ui.session import Session
+
+
+class NeedlePage(QFrame):
+    """Three sizes to type, the strips drawn, and what the seam does to this block, to scale."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.session = session
+        layout = column(self, 20, 10)
+        layout.addWidget(label("Needle test", "title"))
+        layout.addWidget(
+            label(
+                "Cut three strips of one width, sew them side by side, press, and measure the "
+                "middle one across.",
+                "",
+                True,
+            )
+        )
+        form = QFormLayout()
+        self.fields: dict[str, ValueEdit] = {}
+        for name, words in (
+            ("strip", "strips cut"),
+            ("middle", "middle one measures"),
+            ("stitched", "raw edge to stitches, if measured"),
+        ):
+            field = ValueEdit(words, lambda text, name=name: self._take(name, text), 120)
+            field.refused.connect(session.said)
+            self.fields[name] = field
+            form.addRow(words, field)
+        layout.addLayout(form)
+        self.strips = Strips(session)
+        layout.addWidget(self.strips)
+        self.body = column(spacing=6)
+        layout.addLayout(self.body)
+        self.picture = EffectPicture(session)
+        layout.addWidget(self.picture, 1)
+        when_seen(self, self.refresh, session.planned)
+
+    def needle(self) -> Needle:
+        """The test as it stands: the one of the file, or strips as one usually cuts them."""
+        plan = self.session.plan
+        known = self.session.project.needle
+        if known is not None or plan is None:
+            return known or Needle()
+        strip = 6 * plan.measure.seam
+        return Needle(strip=strip, middle=should_measure(strip, plan.measure.seam))
+
+    def _take(self, name: str, text: str) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        if name == "stitched" and not text.strip():
+            value: Exact | None = None
+        else:
+            value = parse_length(text, plan.measure.system)
+        new = replace(self.needle(), **{name: value})
+        if not 0 < new.middle < new.strip:
+            raise NumberError("the middle strip must be narrower than it was cut, and above 0")
+        self.session.edit(replace(self.session.project, needle=new))
+
+    def refresh(self) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        needle, measure = self.needle(), plan.measure
+        for name, field in self.fields.items():
+            value = getattr(needle, name)
+            field.show_value("" if value is None else length_text(value, measure))
+        empty(self.body)
+        test = read_needle(needle, measure.seam)
+        target = length_text(should_measure(needle.strip, measure.seam), measure)
+        self.body.addWidget(label(f"The middle strip should measure {target}.", "heading"))
+        said = needle_text(test, measure)
+        for line in said[:-1]:
+            self.body.addWidget(label(line, "", True))
+        self.body.addWidget(label(said[-1], "title", True))
+        effect = effect_of(plan.draft, plan.root, test.off, measure.seam)
+        for line in effect_text(effect, test.off, measure):
+            self.body.addWidget(label(line, "", True))
+        self.strips.show_test(needle, test)
+        self.picture.show_effect(plan, test, effect)
+
+
+class Strips(QWidget):
+    """Three strips sewn side by side, to scale: the middle one as measured, and where its edges
+    would be."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.needle, self.test = Needle(), read_needle(Needle(), Needle().strip / 6)
+        self.setMinimumHeight(theme.px(84))
+        self.setAccessibleName("The three strips")
+
+    def show_test(self, needle: Needle, test: NeedleTest) -> None:
+        self.needle, self.test = needle, test
+        self.update()
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        strip, middle = float(self.needle.strip), float(self.needle.middle)
+        outer = strip - float(self.test.takes)
+        wide = 2 * outer + middle
+        frame = Frame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -20), (0, 0, wide, wide / 7))
+        x = 0.0
+        for width, ground in ((outer, theme.PANEL), (middle, theme.PAPER), (outer, theme.PANEL)):
+            painter.setPen(QPen(theme.INK, 1.2))
+            painter.setBrush(ground)
+            painter.drawRect(QRectF(frame.at(x, 0), frame.at(x + width, wide / 7)))
+            x += width
+        should = middle + 2 * float(self.test.off)
+        for side in (-1, 1):
+            at = wide / 2 + side * should / 2
+            painter.setPen(QPen(theme.ACCENT, 1.6, Qt.PenStyle.DashLine))
+            painter.drawLine(frame.at(at, 0), frame.at(at, wide / 7))
+        plan = self.session.plan
+        if plan is not None:
+            painter.setPen(theme.INK)
+            painter.setFont(theme.font(9))
+            low = frame.at(wide / 2, wide / 7)
+            box = QRectF(low.x() - 200, low.y() + 2, 400, 18)
+            text = f"{length_text(self.needle.middle, plan.measure)}; dashed: as it should be"
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        painter.end()
+
+
+class EffectPicture(QWidget):
+    """The block as planned, dashed, and as this seam would make it, to scale; and one of its
+    points enlarged, with the seam that passes it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.shown: tuple[BlockPlan, NeedleTest, Effect] | None = None
+        self.setMinimumHeight(theme.px(190))
+        self.setAccessibleName("What this seam does to the block")
+
+    def show_effect(self, plan: BlockPlan, test: NeedleTest, effect: Effect) -> None:
+        self.shown = (plan, test, effect)
+        self.update()
+
+    def paintEvent(self, event: object) -> None:
+        if self.shown is None:
+            return
+        plan, test, effect = self.shown
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        half = self.width() / 2
+        self._block(painter, QRectF(6, 6, half - 12, self.height() - 26), plan, effect)
+        if effect.points:
+            self._point(painter, QRectF(half + 6, 6, half - 12, self.height() - 26), plan, test)
+        painter.end()
+
+    def _block(self, painter: QPainter, box: QRectF, plan: BlockPlan, effect: Effect) -> None:
+        w, h = (float(x) for x in plan.unfinished)
+        grown = max(effect.width[1], w), max(effect.height[1], h)
+        frame = Frame.fit(box, (0, 0, *grown))
+        made = QRectF(frame.at(0, 0), frame.at(effect.width[0], effect.height[0]))
+        painter.setPen(QPen(theme.INK, 1.4))
+        painter.setBrush(theme.PANEL)
+        painter.drawRect(made)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(theme.ACCENT, 1.4, Qt.PenStyle.DashLine))
+        painter.drawRect(QRectF(frame.at(0, 0), frame.at(w, h)))
+        raw = float(plan.measure.seam)
+        points = plan.draft.arrangement.places
+        sx, sy = (float(x) for x in plan.block.scale)
+        painter.setPen(QPen(theme.INK, 1.4))
+        for v in effect.points:
+            x, y = points[v]
+            painter.drawEllipse(frame.at(x * sx + raw, y * sy + raw), 4, 4)
+        _below(painter, box, "to scale; dashed as planned, rings at the points")
+
+    def _point(self, painter: QPainter, box: QRectF, plan: BlockPlan, test: NeedleTest) -> None:
+        """A point of 90° an allowance from the raw edge, and the seam that is sewn past it."""
+        seam, off = float(plan.measure.seam), float(test.off)
+        reach = 3 * seam
+        frame = Frame.fit(box, (-reach, 0, reach, reach))
+        painter.save()
+        painter.setClipRect(QRectF(frame.at(-reach, 0), frame.at(reach, reach)))
+        painter.setPen(QPen(theme.INK, 1.2))
+        painter.setBrush(theme.PANEL)
+        painter.drawRect(QRectF(frame.at(-reach, 0), frame.at(reach, reach)))
+        painter.setBrush(theme.INK_SOFT)
+        tip = frame.at(0, seam)
+        painter.drawPolygon([tip, frame.at(reach, seam + reach), frame.at(-reach, seam + reach)])
+        painter.setPen(QPen(theme.PAPER, 4))
+        y = frame.at(0, seam + off).y()
+        ends = QPointF(frame.at(-reach, 0).x(), y), QPointF(frame.at(reach, 0).x(), y)
+        painter.drawLine(*ends)
+        painter.setPen(QPen(theme.ACCENT, 2, Qt.PenStyle.DashLine))
+        painter.drawLine(*ends)
+        painter.restore()
+        times = frame.scale / (self.logicalDpiX() if plan.measure.system == "inch" else 37.8)
+        _below(painter, box, f"a point, {times:.0f} × as large; dashed the seam sewn past it")
+
+
+def _below(painter: QPainter, box: QRectF, text: str) -> None:
+    painter.setPen(theme.INK_SOFT)
+    painter.setFont(theme.font(9))
+    line = QRectF(box.left(), box.bottom() + 2, box.width(), 18)
+    painter.drawText(line, Qt.AlignmentFlag.AlignCenter, text)
