@@ -82,7 +82,8 @@ class BlockPlan(NamedTuple):
     @property
     def batches(self) -> tuple[Batch, ...]:
         """What is done at the mat, the machine and the iron, in as few walks as were found."""
-        return batches(self.steps, self.rates, self.measure)
+        plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
+        return batches(self.steps, plain, self.rates, self.measure)
 
     @property
     def errors(self) -> tuple[Problem, ...]:

@@ -433,7 +433,7 @@ def _shape_words(shape: str, crosscut: str, number: int) -> str:
     """``squares, each cut once on the diagonal``."""
     words = shape if number == 1 else f"{shape}s"
     if shape == "template":
-        return f"{words} (box round the shape with its seams)"
+        return f"{words} (by their box)"
     if crosscut in ("once", "twice"):
         words += f", each cut {crosscut} on the diagonal"
     return words

@@ -49,7 +49,7 @@ class _Assembly:
         self.draft, self.root, self.copies, self.measure = draft, root, copies, measure
         self.name_of = dict(unit_names)
         self.counters: dict[str, int] = defaultdict(int)
-        # Equal parts are made of parts of equal names, in this order or the other way round: only
+        # Equal parts are made of parts of equal names, in some order: only
         # those need their pictures compared. Each group is its first part, its steps, its number.
         self.same_names: dict[tuple[str, ...], list[int]] = defaultdict(list)
         self.groups: list[tuple[Part, list[Step]]] = []
@@ -73,7 +73,7 @@ class _Assembly:
         if part.stuck or any(p.faces not in self.name_of for p in part.parts):
             return  # it, or something in it, cannot be sewn
         names = tuple(self.name_of[p.faces] for p in part.parts)
-        own = self.same_names[min(names, names[::-1])]
+        own = self.same_names[tuple(sorted(names))]
         picture = picture_of(self.draft, part) if own else ()
         for g in own:
             first = self.groups[g][0]

@@ -9,14 +9,14 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import ends_of, shared_edges
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, bounds, flip, line_through
+from inlet.core.geometry.polygon import Polygon, flip, line_through
 from inlet.core.numbers import Exact, root_up
-from inlet.core.piecing.seam_words import pin_points
 from inlet.core.piecing.step import Seaming, Step
 from inlet.core.units.breakdown import Part
+from inlet.core.units.pins import pin_points
 from inlet.core.units.raw import raw_outline
 from inlet.core.units.seams import finish_drawn, seam_drawn
-from inlet.core.units.sheets import Sheet
+from inlet.core.units.sheets import Sheet, box
 from inlet.core.units.way import Drawn, Move
 
 APART = 4
@@ -101,18 +101,18 @@ def _joined_sides(draft: Draft, f: int, faces: Faces) -> list[bool]:
 
 def _beside(draft: Draft, seaming: Seaming, seam: Exact) -> Sheet:
     """The second part moved a little away from the first."""
-    (x0, y0), (x1, y1) = (_middle(part.outline) for part in (seaming.one, seaming.other))
+    sheet = raw_sheet(draft, seaming.other.faces, seam)
+    (x0, y0), (x1, y1) = _middle(raw_sheet(draft, seaming.one.faces, seam)), _middle(sheet)
     far = max(abs(x1 - x0), abs(y1 - y0)) or 1.0
     step = float(APART * seam) / far
     by = Point(
         Fraction(round((x1 - x0) * step * 100), 100), Fraction(round((y1 - y0) * step * 100), 100)
     )
-    sheet = raw_sheet(draft, seaming.other.faces, seam)
     return tuple((tuple(p.plus(by) for p in outline), fabric) for outline, fabric in sheet)
 
 
-def _middle(outline: Polygon) -> tuple[float, float]:
-    left, top, right, bottom = (float(x) for x in bounds(outline))
+def _middle(sheet: Sheet) -> tuple[float, float]:
+    left, top, right, bottom = (float(x) for x in box(sheet))
     return (left + right) / 2, (top + bottom) / 2
 
 

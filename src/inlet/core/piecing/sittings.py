@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from inlet.core.piecing.step import Step
 from inlet.core.project import Measure, Rates
+from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.way import Move, effort_of
 
 PLACES = ("mat", "machine", "iron")
@@ -149,19 +150,31 @@ def thread_gap(measure: Measure) -> float:
     return 0.5 if measure.system == "inch" else 1.2
 
 
-def batches(steps: Sequence[Step], rates: Rates, measure: Measure) -> tuple[Batch, ...]:
-    """Every task once, each after those of the steps it needs and those before it in its own, in as
-    few walks from place to place as were found.
+def plain_tasks(plan: UnitPlan, rates: Rates) -> list[Task]:
+    """Cutting the pieces of a unit that is one patch, and has no step."""
+    number = sum(piece.number for piece in plan.method.pieces)
+    label = plan.unit.label
+    return [Task(0, label, label, "mat", "cut", number, rates.cut * number / 60)]
+
+
+def batches(
+    steps: Sequence[Step], plain: Sequence[UnitPlan], rates: Rates, measure: Measure
+) -> tuple[Batch, ...]:
+    """Every task of the steps, and of the units that are one patch, once: each after those of what
+    it needs and those before it in its own step, in as few walks from place to place as were found.
 
     Whatever can be done at a place is done there before walking on: leaving something for later
     never saves a walk. So only the places are to be chosen; all their orders are followed side by
     side, those that have done no more than another forgotten.
     """
-    tasks = [step_tasks(step, rates, measure) for step in steps]
-    made_by = {step.makes: i for i, step in enumerate(steps)}
-    needs = [[made_by[n] for n in dict.fromkeys(s.needs) if n in made_by] for s in steps]
-    needs = [[j for j in row if j != i] for i, row in enumerate(needs)]
-    start = tuple(0 for _ in steps)
+    tasks = [plain_tasks(unit, rates) for unit in plain]
+    made_by = {unit.unit.label: i for i, unit in enumerate(plain)}
+    needs: list[list[int]] = [[] for _ in plain]
+    for step in steps:
+        needs.append([made_by[n] for n in dict.fromkeys(step.needs) if n in made_by])
+        made_by[step.makes] = len(tasks)
+        tasks.append(step_tasks(step, rates, measure))
+    start = tuple(0 for _ in tasks)
     end = tuple(len(row) for row in tasks)
     paths: dict[tuple[int, ...], tuple[str, ...]] = {start: ()}
     while end not in paths:

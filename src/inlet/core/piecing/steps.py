@@ -98,7 +98,10 @@ def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
     """What to watch for in a unit whose seams turn, stop short or are curved; the order of its
     strips for rounds."""
     if plan.method.way.by_patches:
-        for how in (how for part in walk(plan.unit.part) for how in part.sewings):
+        own = plan.unit.part
+        within = {p.faces for nested in own.nested for p in walk(nested)}
+        parts = (part for part in walk(own) if part.faces not in within)
+        for how in (how for part in parts for how in part.sewings):
             if how.left_open:
                 yield f"The first seam is {ends_text(how, project.measure)}."
             else:

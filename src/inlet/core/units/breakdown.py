@@ -11,8 +11,10 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
+from functools import cached_property
 from typing import NamedTuple
 
+from inlet.core.assembly.net import unpassed
 from inlet.core.assembly.sewing import Order, Sewing, sewing_order
 from inlet.core.assembly.shape import part_shape
 from inlet.core.draft.patches import Draft, points_of
@@ -440,7 +442,8 @@ class _Breaker:
             parts = tuple(self.part(frozenset([f])) for f in sorted(faces))
             return Part(faces, outline, None, parts, stuck=True), _Cost(1, 0, 1, len(parts), 1)
         groups, order = self._with_whole_parts(groups, order)
-        if order.partial and not curves and len(groups) < len(faces) <= _ALL_CELLS:
+        least = len(self.unpassed & self._inside(inner, faces))
+        if order.awkward > (least, 0) and len(groups) < len(faces) <= _ALL_CELLS:
             # Cells taken together early could stand in the way of a better order.
             single = [frozenset([f]) for f in sorted(faces)]
             other = self._order(single)
@@ -458,6 +461,16 @@ class _Breaker:
         parts = tuple(p for p, _ in solved)
         sewings, short = order.sewings, order.short
         return Part(faces, outline, None, parts, sewings=sewings, short=short), cost
+
+    def _inside(self, inner: Sequence[int], faces: Faces) -> set[int]:
+        """The vertices inside a part, given the edges inside it."""
+        _, edge = self._seams(faces)
+        rim = {v for k in edge for v in (self.edges[k].start, self.edges[k].end)}
+        return {v for k in inner for v in (self.edges[k].start, self.edges[k].end)} - rim
+
+    @cached_property
+    def unpassed(self) -> set[int]:
+        return set(unpassed(self.draft))
 
     def _order(self, groups: Sequence[Faces]) -> Order | None:
         if any(self.draft.patches[f].holes for g in groups for f in g):

@@ -21,6 +21,7 @@ from inlet.core.geometry.polygon import (
 )
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Faces, Part, merges
+from inlet.core.units.pins import pin_points
 from inlet.core.units.raw import raw_outline
 from inlet.core.units.seams import finish_drawn, seam_drawn
 from inlet.core.units.sheets import Sheet
@@ -150,7 +151,8 @@ def _sewn(
     if how is None:
         lines = tuple(line for stretch in _stretches(done, new) for line in stretch)
     else:
-        lines = seam_drawn(how)
+        pins = tuple(Drawn("pin", p, p) for p in pin_points(how, seam))
+        lines = seam_drawn(how) + pins
     whole = _sheet(done + new, seam)
     apart = _sheet(done, seam) + _apart(done, new, seam)
     moves = [Move("sew", sewing_text(how), apart, (), lines, seams=len(how.legs) if how else 1)]

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from inlet.core.geometry.curve import Curve, exact_chain
 from inlet.core.geometry.outline import Outline, drawn
 from inlet.core.geometry.point import Point, dot
-from inlet.core.geometry.polygon import Polygon, inner_point, offset_sides
+from inlet.core.geometry.polygon import Polygon, inner_point, line_through, meet, offset_sides
 from inlet.core.numbers import Exact, root_up
 
 
@@ -24,11 +24,22 @@ def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:
         before = (i - 1) % len(corners)
         chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
         for k, p in enumerate(chain):
+            near = {i} if k else {before, i}
+            if len(near) == 2 and not any(curves[j].centre for j in near):
+                out.append(_corner(curves[before], curves[i], sides[before], sides[i]))
+                continue
             at = p
-            for j in {i} if k else {before, i}:
+            for j in near:
                 at = at.plus(_outward(curves[j], p, sides[j], inside))
             out.append(at)
     return tuple(out)
+
+
+def _corner(one: Curve, other: Curve, far: Exact | int, farther: Exact | int) -> Point:
+    """Where two straight sides of a clockwise outline meet once both are moved out."""
+    lines = line_through(one.start, one.end), line_through(other.start, other.end)
+    met = meet(lines[0].shifted(-far), lines[1].shifted(-farther))
+    return met if met is not None else other.start
 
 
 def _outward(curve: Curve, p: Point, far: Exact | int, inside: Point) -> Point:

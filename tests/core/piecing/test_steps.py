@@ -1,0 +1,172 @@
+"""Step cards: what each seam is called, where it starts and stops, and what to watch for."""
+
+from __future__ import annotations
+
+from fractions import Fraction as F
+from math import cos, pi
+
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.geometry.curve import Curve, curve_length
+from inlet.core.piecing.pictures import raw_sheet, step_moves
+from inlet.core.piecing.tips import tips_of
+from inlet.core.plan import plan_block
+from inlet.core.units.pins import pins_for
+from tests.blocks import block_of, point, project_of
+from tests.core.assembly.corpus import corpus, drawing, mapped
+
+CORPUS = {name: block for name, block, *_ in corpus()}
+S = F(1, 4)
+
+
+def plan_of(block, copies=1):
+    return plan_block(project_of(block), block, copies)
+
+
+@pytest.mark.parametrize("name", sorted(CORPUS))
+def test_every_block_has_steps_with_pictures_that_end_in_the_block(name):
+    plan = plan_of(CORPUS[name], 3)
+    known = {u.unit.label for u in plan.units}
+    for step in plan.steps:
+        assert set(step.needs) - {n for n in step.needs if n[-1].isdigit()} <= known | {"block"}
+        known.add(step.makes)
+        assert step.times % 3 == 0
+        assert "{" not in " ".join((step.text, *step.notes))
+        moves = step_moves(plan.draft, step, S)
+        assert moves
+        assert moves[-1].lower
+    if len(plan.draft.patches) > 1:
+        last = plan.steps[-1]
+        assert last.part.faces == plan.root.faces
+        assert last.times == 3
+        w, h = plan.unfinished
+        assert last.measures in ((w, h), (h, w))
+    # every awkward seam between units is a card of its own, and what it finishes says so
+    for step in plan.steps:
+        if step.seaming and step.seaming.how.left_open:
+            (number,) = {
+                s.number for s in plan.steps if f"Step {s.number} finishes it" in step.text
+            }
+            assert number > step.number
+
+
+def test_a_set_in_seam_says_its_legs_and_dots():
+    plan = plan_of(mapped("aab|cbb|cdd"))
+    card = next(s for s in plan.steps if s.seaming and len(s.seaming.how.pivots) == 1)
+    assert card.text.startswith("Set ")
+    assert "1: sew from the dot to the" in card.text
+    assert "Swing the piece round the dot. 2: sew from the dot to the" in card.text
+    assert card.ends == "edge to edge, round a corner"
+    assert any("Sew no stitch past a dot" in note for note in card.notes)
+    how = card.seaming.how
+    drawn = [line for move in step_moves(plan.draft, card, S) for line in move.lines]
+    corner = how.points[how.vertices.index(how.pivots[0])]
+    assert [d.start for d in drawn if d.kind == "dot"] == [corner]
+    assert {d.kind for d in drawn if d.kind.startswith("leg")} == {"leg 1", "leg 2"}
+    seams = [d for d in drawn if d.kind == "seam"]
+    assert sum(shapely.LineString([d.start.floats(), d.end.floats()]).length for d in seams) == (
+        pytest.approx(sum(curve_length(how.curve(i)) for i in range(len(how.edges))))
+    )
+
+
+def test_seams_that_end_where_another_turns_stop_at_a_dot():
+    """The mitre ends at the corner round which the square is set in; it stops short of it."""
+    plan = plan_of(drawing("0 0 1 1 / 1 1 3 1 / 3 1 4 0 / 1 1 1 2 / 3 1 3 2", 4, 2, "abcab"))
+    ends = {s.makes: s.ends for s in plan.steps if s.seaming}
+    assert "edge to dot" in ends.values()
+    card = next(s for s in plan.steps if s.ends == "edge to dot")
+    assert "A dot lies 1/4 in from both edges" in card.text
+
+
+def test_a_partial_seam_says_how_far_and_what_finishes_it():
+    block = mapped("aaab|dxyb|dxzb|deee")  # its centre is no unit, so the ring's seams are cards
+    plan = plan_of(block)
+    (card,) = [s for s in plan.steps if s.seaming and s.seaming.how.left_open]
+    assert card.ends.startswith("partial: from the edge 2 in along, then stop; 2 in stays open")
+    assert "Sew only 2 in from the closed end" in card.text
+    last = next(s for s in plan.steps if s.seaming and s.seaming.how.finishes)
+    assert f"Step {last.number} finishes it." in card.text
+    assert "sew on to the end" in last.text
+    (stop,) = [d for m in step_moves(plan.draft, card, S) for d in m.lines if d.kind == "stop"]
+    lines = [d for m in step_moves(plan.draft, card, S) for d in m.lines if d.kind == "seam"]
+    assert stop.start in {p for d in lines for p in (d.start, d.end)}
+    rest = step_moves(plan.draft, last, S)[-2]
+    assert stop.start in {d.start for d in rest.lines if d.kind == "stop"}
+
+
+@given(st.fractions(F(1, 2), 12), st.integers(1, 7))
+@settings(max_examples=60)
+def test_between_pins_cloth_leaves_the_curve_by_no_more_than_allowed(radius, part):
+    """Straight between pins: r(1 - cos(half the angle between two)) is at most an eighth of the
+    seam; with two fewer it would be more; a tighter curve has more for each inch."""
+    x = radius * (1 - F(part, 8) ** 2) / (1 + F(part, 8) ** 2)
+    y = radius * 2 * F(part, 8) / (1 + F(part, 8) ** 2)
+    curve = Curve(point(radius, 0), point(x, y), point(0, 0))
+    pins = pins_for(curve, S)
+    angle = curve_length(curve) / float(radius)
+
+    def sag(spaces):
+        return float(radius) * (1 - cos(angle / spaces / 2))
+
+    assert pins % 2 == 1
+    assert sag(pins - 1) <= float(S) / 8 + 1e-9
+    assert pins == 3 or sag(pins - 3) > float(S) / 8
+    half = Curve(*(p.scaled(F(1, 2), F(1, 2)) for p in (curve.start, curve.end, curve.centre)))
+    assert pins_for(half, S) / curve_length(half) >= pins / curve_length(curve)
+
+
+def test_a_quarter_circle_is_pinned_at_both_ends_and_the_centre():
+    curve = Curve(point(3, 0), point(0, 3), point(0, 0))
+    assert pins_for(curve, S) == 7
+    assert curve_length(curve) == pytest.approx(3 * pi / 2)
+    plan = plan_of(drawing("0 2 2 0 @ 0 0 / 0 2 2 4", 4, 4))
+    card = next(s for s in plan.steps if any("pins" in note for note in s.notes))
+    moves = card.unit.method.moves if card.unit else step_moves(plan.draft, card, S)
+    pins = [d for m in moves for d in m.lines if d.kind == "pin"]
+    assert str(len(pins)) in " ".join(card.notes)
+
+
+def test_points_at_the_edge_are_told_and_ringed():
+    plan = plan_of(block_of("0 1 1 0 / 1 0 2 1 / 0 1 2 1 / 0 2 2 2 / 1 1 1 2", 2, 3, (4, 6), "aba"))
+    goose = next(s for s in plan.steps if s.unit and s.unit.unit.kind == "flying-geese")
+    assert "The point at its edge lies exactly 1/4 in from the raw edge." in goose.notes
+    assert len(tips_of(plan.draft, goose.part.faces)) == 1
+    squares = plan_of(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (4, 4), "ab"))
+    assert tips_of(squares.draft, squares.root.faces) == ()
+
+
+def test_rounds_are_a_numbered_sequence_of_cloths():
+    plan = plan_of(CORPUS["Rounds"])
+    (step,) = plan.steps
+    (note,) = [n for n in step.notes if "beside the machine" in n]
+    assert [f"{i} " in note for i in range(1, 9)] == [True] * 8
+
+
+def test_awkward_steps_of_equal_parts_are_one_batch():
+    """Two equal mitred halves side by side: each seam is one card, made twice a block."""
+    half = "0 0 1 1 / 1 1 1 2 / 1 1 2 1 / 2 1 3 0 / 2 1 2 2"
+    both = f"{half} / 3 0 3 2 / " + " / ".join(
+        " ".join(str(F(n) + 3 * (i % 2 == 0)) for i, n in enumerate(seam.split()))
+        for seam in half.split(" / ")
+    )
+    plan = plan_of(drawing(both, 6, 2, "a"), 5)
+    assert plan.resewn
+    assert {s.times for s in plan.steps if s.seaming} == {10}
+    assert [s.makes for s in plan.steps].count("block") == 1
+
+
+@given(st.sampled_from(sorted(CORPUS)))
+@settings(max_examples=30, deadline=None)
+def test_raw_pictures_reach_an_allowance_beyond_the_part(name):
+    plan = plan_of(CORPUS[name])
+    sheet = raw_sheet(plan.draft, plan.root.faces, S)
+    shapes = [shapely.Polygon([p.floats() for p in outline]).buffer(0) for outline, _ in sheet]
+    w, h = (float(x) for x in plan.block.finished)
+    whole = shapely.union_all(shapes)
+    raw = shapely.box(-0.25, -0.25, w + 0.25, h + 0.25)
+    assert raw.difference(whole).area < 0.03 * raw.area
+    # only the tips of slender triangles reach farther
+    assert whole.area < 1.1 * (w + 0.5) * (h + 0.5)

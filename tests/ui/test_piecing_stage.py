@@ -1,0 +1,148 @@
+"""Sewing at the window: a ring, a set-in and a curve, step by step; sittings; the needle test."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QPushButton
+
+from inlet.core.numbers import show
+from inlet.files.project_json import dumps, loads
+from inlet.ui.drawing import MovePicture
+from tests.blocks import point
+
+MITRE = ("0 0 3/2 3/2", "3/2 3/2 3 3/2", "3/2 3/2 3/2 3")
+
+
+def lines_of(stage) -> dict[str, int]:
+    """The marks on the pictures of the card, by kind."""
+    out: dict[str, int] = {}
+    for picture in stage.card.findChildren(MovePicture):
+        for line in picture.move_.lines:
+            out[line.kind.split()[0]] = out.get(line.kind.split()[0], 0) + 1
+    return out
+
+
+def sew_through(maker, qtbot) -> list[str]:
+    """Every card from the first, what it reads; each must show its size and its pictures."""
+    maker.stage("piecing")
+    plan = maker.wait()
+    assert plan.resewn
+    stage = maker.window.piecing
+    cards = []
+    for i, step in enumerate(plan.steps):
+        assert stage.index == i
+        words = maker.reads(stage.card)
+        if step.measures:
+            assert show(step.measures[0], vulgar=True) in words
+        assert stage.card.findChildren(MovePicture)
+        stage.grab()
+        cards.append(words)
+        qtbot.mouseClick(stage.onward, Qt.MouseButton.LeftButton)
+    assert not stage.onward.isEnabled()
+    return cards
+
+
+def test_a_ring_is_sewn_card_by_card(maker, qtbot):
+    maker.draw("0 1 2 1", "2 0 2 2", "1 2 3 2", "1 1 1 3", "1 1 2 2")
+    maker.paint("dark", "1 1/2", "5/2 1", "2 5/2", "1/2 2", "5/4 7/4")
+    maker.paint("light", "7/4 5/4")
+    centre, ring = sew_through(maker, qtbot)
+    assert "half-square triangle" in centre
+    assert "partial: from the edge" in ring
+    assert "1½ in along, then stop; 1½ in stays open" in ring.replace("1 1/2", "1½")
+    assert "Go back to the seam left open" in ring
+    # the stop on the first seam, and where the last goes on from it
+    assert lines_of(maker.window.piecing)["stop"] == 2
+    assert "1 partial" in maker.reads(maker.window.piecing_ticket)
+
+
+def test_a_set_in_seam_is_sewn_and_could_be_spared(maker, qtbot):
+    maker.draw(*MITRE)
+    maker.paint("dark", "2 1/2")
+    maker.paint("light", "1/2 2", "5/2 5/2")
+    (card,) = sew_through(maker, qtbot)
+    assert "Set in: sew one side from the dot outward" in card
+    assert lines_of(maker.window.piecing)["dot"] >= 2
+    assert lines_of(maker.window.piecing)["leg"] == 2
+    ticket = maker.window.piecing_ticket
+    words = maker.reads(ticket)
+    assert "1 corner is pivoted at, as few as can be" in words
+    assert "One more seam" in words
+    assert "corner square" in words
+    ticket.picture.grab()
+    draw = next(b for b in ticket.findChildren(QPushButton) if b.text() == "Draw seam 1")
+    qtbot.mouseClick(draw, Qt.MouseButton.LeftButton)
+    plan = maker.wait()
+    assert plan.seams.pivots == 0
+    assert plan.resewn
+    assert len(plan.draft.patches) == 4
+    maker.window.undo_.trigger()
+    assert maker.wait().seams.pivots == 1
+
+
+def test_a_curve_is_sewn_with_its_pins(maker, qtbot):
+    maker.keys("a")
+    maker.window.draft.curve_buttons[True].click()
+    maker.clicks(point(0, 0), point(2, 0), point(0, 2))  # centre, where it begins, where it ends
+    assert len(maker.session.draft.patches) == 2
+    maker.paint("dark", "1/2 1/2")
+    maker.paint("light", "5/2 5/2")
+    (card,) = sew_through(maker, qtbot)
+    assert "convex piece on top" in card
+    number = int(card.partition(" pins for")[0].split()[-1])
+    assert lines_of(maker.window.piecing)["pin"] == number
+    assert "1 curved" in maker.reads(maker.window.piecing_ticket)
+
+
+def test_sittings_fit_the_time_and_follow_it(maker, qtbot):
+    maker.draw("1 0 1 3", "2 0 2 3", "0 1 3 1", "0 2 3 2", "0 0 1 1", "2 2 3 3")
+    for i, patch in enumerate(maker.session.draft.patches):
+        middle = patch.outline[0].plus(patch.outline[1]).plus(patch.outline[2])
+        at = maker.drawing.frame.at(*(float(x) / 3 for x in middle)).toPoint()
+        maker.session.pick_cloth(("light", "dark")[i % 2])
+        maker.window.draft.tool_buttons["paint"].click()
+        qtbot.mouseClick(maker.drawing, Qt.MouseButton.LeftButton, pos=at)
+    maker.stage("piecing")
+    plan = maker.wait()
+    stage = maker.window.piecing
+    qtbot.mouseClick(stage.choices.button(1), Qt.MouseButton.LeftButton)
+    words = maker.reads(stage.sittings)
+    assert "At the mat" in words
+    assert "At the machine" in words
+    assert "Thread:" in words
+    stage.sittings.grab()
+    before = words.count("Sitting ")
+    stage.sittings.minutes.setValue(10)
+    assert maker.wait().rates.sitting == 10
+    qtbot.waitUntil(lambda: maker.reads(stage.sittings).count("Sitting ") >= before)
+    maker.session.edit(loads(dumps(maker.session.project)))
+    assert maker.session.project.rates.sitting == 10
+    assert plan.batches == maker.wait().batches
+
+
+def test_the_needle_test_says_where_the_guide_goes(maker, qtbot):
+    maker.draw("0 3 3/2 0", "3/2 0 3 3")
+    maker.paint("dark", "3/2 2")
+    maker.paint("light", "1/4 1/4", "11/4 1/4")
+    maker.stage("piecing")
+    maker.wait()
+    stage = maker.window.piecing
+    qtbot.mouseClick(stage.choices.button(2), Qt.MouseButton.LeftButton)
+    page = stage.needle
+    assert "leave the guide where it is" in maker.reads(page)
+    maker.type(page.fields["middle"], "15/16")
+    maker.wait()
+    qtbot.waitUntil(lambda: "Move the guide" in maker.reads(page))
+    words = maker.reads(page).replace("1/32", "¹⁄₃₂")
+    assert "toward the needle" in words
+    assert "1 point is cut off by 0.031 in." in words
+    assert maker.session.project.needle is not None
+    page.grab()
+    for wrong in ("3", "zero", ""):
+        maker.type(page.fields["middle"], wrong)
+        assert float(maker.session.project.needle.middle) == pytest.approx(15 / 16)
+    maker.type(page.fields["stitched"], "1/4")
+    maker.wait()
+    qtbot.waitUntil(lambda: "The fold takes" in maker.reads(page))
+    assert page.picture.shown[2].points
