@@ -17,6 +17,7 @@ import shapely
 import shapely.ops
 from PySide6.QtWidgets import QApplication
 
+from benchmarks.assembling import cases
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
@@ -249,6 +250,8 @@ def main() -> None:
     name = "60 units named, all their methods compared"
     rows.append((f"{name}, nothing cached", timed(lambda: compared(block), 7, forget), "100"))
     rows.append((f"{name}, again", timed(lambda: compared(block), 7), "100"))
+    for name, do, aim in cases(triangles_and_squares(18, 76)):
+        rows.append((name, timed(do, 3), aim))
     for count, size in ((200, 12), (200, 40), (300, 12)):
         mixed = count == 300
         seams = mixed_seams(count, size) if mixed else [

@@ -135,7 +135,8 @@ def _task(
     step: Step, do: str, times: int, minutes: float, seams: float = 0.0, length: float = 0.0
 ) -> Task:
     what = "the block" if step.makes == "block" else step.makes
-    if step.unit is not None and step.unit.method.way.makes > 1 and do != "trim":
+    method = step.unit.method if step.unit else None
+    if method is not None and method.way.makes > 1 and times == method.runs != step.times:
         what = f"runs of {what}"
     place = _PLACE_OF.get(do, "mat")
     return Task(step.number, step.makes, what, place, _VERBS[do], times, minutes, seams, length)

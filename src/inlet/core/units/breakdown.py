@@ -22,7 +22,7 @@ from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.outline import Arcs, Outline, inside_point
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon
+from inlet.core.geometry.polygon import Line, Polygon, from_first_corner
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
@@ -86,13 +86,15 @@ LONG_ROW = 6
 
 
 def _all_alike(parts: Sequence[Part]) -> bool:
-    first = [p.minus(parts[0].outline[0]) for p in parts[0].outline]
-    return all(
-        len(p.outline) == len(first)
-        and len(p.faces) == len(parts[0].faces)
-        and [q.minus(p.outline[0]) for q in p.outline] == first
-        for p in parts
-    )
+    """Are they of one outline, moved, and of as many patches?"""
+    shapes = set()
+    for part in parts:
+        outline = from_first_corner(part.outline)
+        steps = tuple(p.minus(outline[0]) for p in outline)
+        shapes.add((len(part.faces), steps))
+        if len(shapes) > 1:
+            return False
+    return True
 
 
 def walk(part: Part) -> Iterator[Part]:
@@ -113,7 +115,7 @@ def tiling(part: Part) -> Iterator[Part]:
 
 class _Cost(NamedTuple):
     """What a way of splitting leaves: stuck parts, pivots and partial seams, odd pieces, units,
-    different units."""
+    different parts to make."""
 
     stuck: int
     awkward: int
@@ -157,7 +159,6 @@ class _Breaker:
         self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, tuple[Part, _Cost]] = {}
         self.rounds: dict[Faces, Rounds] = {}
-        self.sizes: dict[Faces, tuple[float, float]] = {}
 
     def _is_band(self, line: Line | Circle) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
@@ -227,7 +228,8 @@ class _Breaker:
             across = self._across(lines[0])
             grouped, cost = self._group_strips(solved, across)
             if best is None or cost < best[1]:
-                best = Part(faces, outline, kind, grouped, across), cost
+                whole = Part(faces, outline, kind, grouped, across)
+                best = (grouped[0]._replace(kind=kind) if len(grouped) == 1 else whole), cost
         return best
 
     def _framed(self, parts: list[Faces]) -> list[Faces]:
@@ -400,7 +402,7 @@ class _Breaker:
             out.append(groups[j, i] if i - j > 1 else solved[j][0])
             i = j
         costs = [c for _, c in solved]
-        different = {(len(p.faces), p.kind, self.size(p)) for p, _ in solved}
+        different = {self.likeness(p) for p, _ in solved}
         return tuple(reversed(out)), _Cost(
             sum(c.stuck for c in costs),
             sum(c.awkward for c in costs),
@@ -409,11 +411,18 @@ class _Breaker:
             len(different),
         )
 
-    def size(self, part: Part) -> tuple[float, float]:
-        found = self.sizes.get(part.faces)
-        if found is None:
-            found = self.sizes[part.faces] = _size(part.outline)
-        return found
+    def likeness(self, part: Part) -> tuple[object, ...]:
+        """A quick key, the same for parts that are the same piece of work, cloth for cloth; for
+        some that are not, too."""
+        return (*sorted(_size(part.outline)), *sorted(self.looks[f] for f in part.faces))
+
+    @cached_property
+    def looks(self) -> list[tuple[str, int, float]]:
+        """Of each patch its cloth, corners and size of box."""
+        return [
+            (patch.fabric or "", len(patch.outline), round(_spread(patch.outline), 6))
+            for patch in self.draft.patches
+        ]
 
     def _band_unit(self, parts: list[Part], across: Point) -> Part | None:
         """Plain bands side by side as one unit of strips, if that is what they are."""
@@ -578,6 +587,11 @@ def _slope(line: Line | Circle) -> object:
 
 def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
     return (sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points))
+
+
+def _spread(outline: Polygon) -> float:
+    wide, high = _size(outline)
+    return wide * high
 
 
 def _size(outline: Polygon) -> tuple[float, float]:
