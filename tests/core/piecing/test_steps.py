@@ -10,7 +10,11 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.draft.patches import points_of
 from inlet.core.geometry.curve import Curve, curve_length
+from inlet.core.geometry.point import dot
+from inlet.core.geometry.polygon import edges, is_convex, offset
+from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.tips import tips_of
 from inlet.core.plan import plan_block
@@ -136,6 +140,44 @@ def test_points_at_the_edge_are_told_and_ringed():
     assert len(tips_of(plan.draft, goose.part.faces)) == 1
     squares = plan_of(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (4, 4), "ab"))
     assert tips_of(squares.draft, squares.root.faces) == ()
+
+
+@given(st.sampled_from(sorted(CORPUS)))
+@settings(max_examples=40, deadline=None)
+def test_raw_edges_that_meet_are_equal_but_for_the_ears_told(name):
+    """Where two patches are sewn along one whole straight side of each, the raw sides, measured on
+    the pieces as they are cut, differ by what is said of their two ends."""
+    plan = plan_of(CORPUS[name])
+    drawn = plan.draft
+    for edge in drawn.arrangement.edges:
+        pair = [f for f in (edge.right, edge.left) if f >= 0]
+        if len(pair) < 2 or any(drawn.patches[f].arcs for f in pair):
+            continue
+        ends = [points_of(drawn)[v] for v in (edge.start, edge.end)]
+        raw = []
+        for f in pair:
+            outline = drawn.patches[f].outline
+            sides = list(edges(outline))
+            on = [i for i, (p, q) in enumerate(sides) if {p, q} == set(ends)]
+            if on and is_convex(outline):
+                p, q = list(edges(offset(outline, S)))[on[0]]
+                raw.append([p, q] if sides[on[0]][0] == ends[0] else [q, p])
+        if len(raw) == 2:
+            one, other = (frozenset([f]) for f in pair)
+            for i, v in enumerate((edge.start, edge.end)):
+                along = ends[1].minus(ends[0])
+                length = float(dot(along, along)) ** 0.5
+                apart = float(dot(raw[0][i].minus(raw[1][i]), along)) / length
+                assert overhangs(drawn, one, other, v, 0.25) == pytest.approx(abs(apart), abs=1e-9)
+
+
+def test_ears_are_told_on_the_card():
+    plan = plan_of(
+        block_of("1 0 1 2 / 0 2 1 0 / 1 0 2 2 / 0 1 1/2 1 / 3/2 1 2 1", 2, 2, (8, 8), "abc")
+    )
+    told = [n for s in plan.steps for n in s.notes if n.startswith("A tip reaches")]
+    assert told
+    assert plan.resewn
 
 
 def test_rounds_are_a_numbered_sequence_of_cloths():

@@ -14,7 +14,8 @@ from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
-from inlet.core.piecing.seam_words import ends_text, join_text, seam_notes
+from inlet.core.piecing.overhang import overhangs
+from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_notes
 from inlet.core.piecing.step import Seaming, Step
 from inlet.core.piecing.tips import tips_of, tips_text
 from inlet.core.project import Measure
@@ -116,7 +117,7 @@ class _Assembly:
             part,
             None,
             ends=max(ends, key=_ENDS.index),
-            notes=self.tip_notes(tips),
+            notes=(*self.ear_notes(self.ears(pairs)), *self.tip_notes(tips)),
             tips=tips,
             needs=tuple(names),
             seams=len(pairs),
@@ -133,6 +134,24 @@ class _Assembly:
         ends = ends_of(self.draft, shared_edges(self.draft, one, other))
         points = [points_of(self.draft)[v].floats() for v in ends]
         return dist(points[0], points[-1]) + 2 * float(self.measure.seam)
+
+    def ears(self, pairs: Sequence[tuple[Part, Part]]) -> float:
+        """How far at most one raw edge reaches past the other in a row's seams."""
+        seam = float(self.measure.seam)
+        return max(
+            overhangs(self.draft, one.faces, two.faces, v, seam)
+            for one, two in pairs
+            for v in ends_of(self.draft, shared_edges(self.draft, one.faces, two.faces))
+        )
+
+    def ear_notes(self, far: float) -> tuple[str, ...]:
+        """What to match where raw edges are not equal."""
+        if far < float(self.measure.seam) / 16:
+            return ()
+        return (
+            f"A tip reaches up to {about(far, self.measure)} past the other piece: match where the "
+            "sewing lines meet, not the raw edges.",
+        )
 
     def tip_notes(self, tips: Sequence[int]) -> tuple[str, ...]:
         seam = length_text(self.measure.seam, self.measure)
@@ -172,6 +191,13 @@ class _Assembly:
         one, other = sorted((made[i] for i in merges(part)[k]), key=lambda m: -len(m[0].faces))
         named = f"another {other[1]}" if one[1] == other[1] else other[1]
         tips = tips_of(self.draft, whole.faces)
+        ends = (how.vertices[0], how.vertices[-1])
+        left_open = {f.vertex for f in how.left_open}
+        far = max(
+            overhangs(self.draft, one[0].faces, other[0].faces, v, float(measure.seam))
+            for v in ends
+        )
+        ears = () if left_open else self.ear_notes(far)
         return Step(
             0,
             name,
@@ -183,7 +209,7 @@ class _Assembly:
             None,
             Seaming(how, part.sewings, one[0], other[0]),
             ends_text(how, measure),
-            (*seam_notes(how, measure), *self.tip_notes(tips)),
+            (*seam_notes(how, measure), *ears, *self.tip_notes(tips)),
             tips,
             (one[1], other[1]),
             len(how.legs),
