@@ -35,6 +35,9 @@ MOST_WORK = 10_000
 WIDTHS = (1, 2, 3, 5)
 """How many junctions have their every change tried at each step of a descent, one descent each."""
 
+AT_ONCE = 60
+"""Tangled paths for each change beyond the first that is made before circles are sought again."""
+
 Cost = tuple[int, int]
 """Pivots, then partial seams."""
 
@@ -56,8 +59,9 @@ class Closing(NamedTuple):
     at_least: Cost
 
 
-def close(net: Net) -> Closing:
-    """The cheapest way found to close every junction, always one that can be sewn."""
+def close(net: Net) -> Closing | None:
+    """The cheapest way found to close every junction, one that can be sewn; None if none was found,
+    which no drawing is known to do."""
     return _Search(net).run()
 
 
@@ -115,18 +119,22 @@ class _Search:
         self.nodes = 0
         self.most_nodes = 0
 
-    def run(self) -> Closing:
+    def run(self) -> Closing | None:
         usual = {v: options[0] for v, options in self.options.items()}
         circles = self.apart(self.paths(usual))
         least = sum(self.needed(c, usual, frozenset()) for c in circles)
-        self.most_nodes = 2 * len(circles) + 10
+        seams = max(1, len(self.net.seams))
+        self.most_nodes = min(2 * len(circles) + 10, 10 + 3 * MOST_WORK // seams)
         best = self.search(usual, frozenset(), least)
         budget = least
         if best is None:
             budget += self.nodes <= self.most_nodes
-            wide = WIDTHS[: 1 + MOST_WORK // 10 // len(self.net.seams)]
-            best = min((self.descend(usual, n) for n in wide), key=lambda c: _cost(c.values()))
-            self.most_nodes += MOST_WORK // len(self.net.seams)
+            wide = WIDTHS[: 1 + MOST_WORK // 10 // seams]
+            ends = [found for n in wide if (found := self.descend(usual, n)) is not None]
+            if not ends:
+                return None
+            best = min(ends, key=lambda c: _cost(c.values()))
+            self.most_nodes += MOST_WORK // seams
         while (self.forced, budget) < _cost(best.values()):
             found = self.search(usual, frozenset(), budget)
             if self.nodes > self.most_nodes:
@@ -298,25 +306,36 @@ class _Search:
         """Junctions in an order that does not depend on how the whole is turned."""
         return min(self.net.junctions[v].seams)
 
-    def descend(self, usual: dict[int, Option], width: int) -> dict[int, Option]:
+    def descend(self, usual: dict[int, Option], width: int) -> dict[int, Option] | None:
         """A choice that can be sewn: time and again, out of the ``width`` junctions that hold most
         circles together, the change that leaves least tangled; then every change that is not
         needed is taken back."""
         chosen = dict(usual)
         changed: list[int] = []
-        while tangled := self.tangled(paths := self.paths(chosen)):
-            holds: Counter[int] = Counter()
-            for group in tangled:
-                inside = set(group)
-                circles = {self.circle_through(paths, inside, path) for path in group}
-                holds.update(v for circle in circles for v in circle)
-            able = [v for v in holds if len(self.options[v]) > 1]
-            free = [v for v in able if v not in changed] or able
-            most = sorted(free, key=lambda v: (-holds[v], self.rank(v)))[:width]
-            ways = [(v, o) for v in most for o in self.options[v] if o != chosen[v]]
-            v, option = min(ways, key=lambda way: self.left_over(chosen, *way))
-            chosen[v] = option
-            changed.append(v)
+        for _ in range(3 * len(chosen) + 3):
+            paths = self.paths(chosen)
+            tangled = self.tangled(paths)
+            if not tangled:
+                break
+            circles = {
+                self.circle_through(paths, inside, path)
+                for inside in map(set, tangled)
+                for path in sorted(inside)
+            }
+            # Large tangles have several junctions changed before circles are sought again.
+            for _ in range(1 + sum(map(len, tangled)) // AT_ONCE):
+                holds = Counter(v for circle in circles for v in circle if len(self.options[v]) > 1)
+                if not holds:
+                    break
+                free = [v for v in holds if v not in changed] or list(holds)
+                most = sorted(free, key=lambda v: (-holds[v], self.rank(v)))[:width]
+                ways = [(v, o) for v in most for o in self.options[v] if o != chosen[v]]
+                v, option = min(ways, key=lambda way: self.left_over(chosen, *way))
+                chosen[v] = option
+                changed.append(v)
+                circles = {circle for circle in circles if v not in circle}
+        else:
+            return None
         for v in changed:
             back = {**chosen, v: usual[v]}
             if not self.tangled(self.paths(back)):

@@ -96,6 +96,8 @@ def sewing_order(draft: Draft, cells: Sequence[Faces]) -> Order | None:
     if len(cells) - len(net.seams) + len(net.junctions) != 1:
         return None
     closing = close(net)
+    if closing is None:
+        return None
     paths = _paths(net, closing)
     return Order(_in_order(draft, net, closing, paths), closing.cost[1] - closing.at_least[1])
 

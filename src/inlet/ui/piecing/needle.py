@@ -43,6 +43,7 @@ class NeedlePage(QFrame):
             )
         )
         form = QFormLayout()
+        form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
         self.fields: dict[str, ValueEdit] = {}
         for name, words in (
             ("strip", "strips cut"),

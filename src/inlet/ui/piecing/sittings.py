@@ -32,6 +32,7 @@ class SittingsPage(QFrame):
         layout = column(self, 20, 10)
         layout.addWidget(label("Sittings", "title"))
         form = QFormLayout()
+        form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
         self.minutes = self._number("time at a sitting", " min", 10, 600, "sitting")
         self.bobbin = self._number("thread on a full bobbin", " yd", 5, 500, "bobbin")
         form.addRow("I have", self.minutes)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QButtonGroup,
     QFrame,
     QGridLayout,
@@ -12,6 +13,7 @@ from PySide6.QtWidgets import (
     QPushButton,
     QSizePolicy,
     QStackedWidget,
+    QVBoxLayout,
     QWidget,
 )
 
@@ -35,6 +37,7 @@ CAUTION = (
     "your own tools come first."
 )
 MOST_SHOWN = 12
+LARGE_TEXT = 1.4
 
 
 class PiecingStage(QWidget):
@@ -157,7 +160,7 @@ class PiecingStage(QWidget):
             self.body.addWidget(label(step.text, "", True))
         grid = QGridLayout()
         grid.setSpacing(theme.px(12))
-        across = 3 if step.unit or len(moves) < 4 else 2
+        across = 1 if _large() else 3 if step.unit or len(moves) < 4 else 2
         for i, move in enumerate(moves[:MOST_SHOWN]):
             picture = MovePicture(move, plan.project, 150 if step.unit else 210, self.session.grey)
             picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -182,9 +185,9 @@ class PiecingStage(QWidget):
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
         self.body.addWidget(label(CAUTION, "caption", True))
 
-    def _beside(self, plan: BlockPlan, step: Step) -> QHBoxLayout:
+    def _beside(self, plan: BlockPlan, step: Step) -> QBoxLayout:
         """What to lay beside the machine, in the order it is picked up, and the seam's ends."""
-        made = QHBoxLayout()
+        made = QVBoxLayout() if _large() else QHBoxLayout()
         made.setSpacing(theme.px(6))
         made.addWidget(label("Beside the machine", "caption"))
         for name in run_lengths(step.needs).split(", ")[:12]:
@@ -194,7 +197,7 @@ class PiecingStage(QWidget):
             made.addWidget(label(step.ends, "heading"))
         return made
 
-    def _head(self, plan: BlockPlan, step: Step) -> QHBoxLayout:
+    def _head(self, plan: BlockPlan, step: Step) -> QBoxLayout:
         """What is made on the left, the size to check, as large as anything, on the right."""
         left, right = column(spacing=2), column(spacing=0)
         left.addWidget(label(_title(step), "title", True))
@@ -209,10 +212,15 @@ class PiecingStage(QWidget):
             for made in words:
                 made.setAlignment(Qt.AlignmentFlag.AlignRight)
                 right.addWidget(made)
-        made = QHBoxLayout()
+        made = QVBoxLayout() if _large() else QHBoxLayout()
         made.addLayout(left, 1)
         made.addLayout(right)
         return made
+
+
+def _large() -> bool:
+    """Is the text so large that things stand below one another, not side by side?"""
+    return theme.text_scale() >= LARGE_TEXT
 
 
 def _name(step: Step) -> str:
