@@ -49,6 +49,7 @@ class _Assembly:
     ) -> None:
         self.draft, self.root, self.copies, self.measure = draft, root, copies, measure
         self.name_of = dict(unit_names)
+        self.points = points_of(draft)
         self.counters: dict[str, int] = defaultdict(int)
         # Equal parts are made of parts of equal names, in some order: only
         # those need their pictures compared. Each group is its first part, its steps, its number.
@@ -106,7 +107,11 @@ class _Assembly:
             how += ", in pairs, then pairs of pairs" + (", the odd one last" * (len(names) % 2))
         text = f"Sew {run_lengths(names)}, {how}: {seams}. Press, then measure."
         tips = tips_of(self.draft, part.faces)
-        ends = [self.ends(one.faces, two.faces) for one, two in pairs]
+        seams_ends = [
+            ends_of(self.draft, shared_edges(self.draft, one.faces, two.faces))
+            for one, two in pairs
+        ]
+        ends = [_ENDS[sum(v in self.dots for v in pair)] for pair in seams_ends]
         return Step(
             0,
             self.name_of[part.faces],
@@ -117,32 +122,27 @@ class _Assembly:
             part,
             None,
             ends=max(ends, key=_ENDS.index),
-            notes=(*self.ear_notes(self.ears(pairs)), *self.tip_notes(tips)),
+            notes=(*self.ear_notes(self.ears(pairs, seams_ends)), *self.tip_notes(tips)),
             tips=tips,
             needs=tuple(names),
             seams=len(pairs),
-            length=sum(self.between(one.faces, two.faces) for one, two in pairs),
+            length=sum(map(self.between, seams_ends)),
         )
 
-    def ends(self, one: Faces, other: Faces) -> str:
-        """How a through seam begins and ends: at a dot where a later one turns."""
-        ends = ends_of(self.draft, shared_edges(self.draft, one, other))
-        return _ENDS[sum(v in self.dots for v in ends)]
-
-    def between(self, one: Faces, other: Faces) -> float:
-        """The length of the seam between two parts, its allowances included."""
-        ends = ends_of(self.draft, shared_edges(self.draft, one, other))
-        points = [points_of(self.draft)[v].floats() for v in ends]
+    def between(self, ends: Sequence[int]) -> float:
+        """The length of a seam between two vertices, its allowances included."""
+        points = [self.points[v].floats() for v in ends]
         return dist(points[0], points[-1]) + 2 * float(self.measure.seam)
 
-    def ears(self, pairs: Sequence[tuple[Part, Part]]) -> float:
-        """How far at most one raw edge reaches past the other in a row's seams."""
-        seam = float(self.measure.seam)
-        return max(
-            overhangs(self.draft, one.faces, two.faces, v, seam)
-            for one, two in pairs
-            for v in ends_of(self.draft, shared_edges(self.draft, one.faces, two.faces))
-        )
+    def ears(self, pairs: Sequence[tuple[Part, Part]], ends: Sequence[Sequence[int]]) -> float:
+        """How far at most one raw edge reaches past the other in a row's seams; rectangles' are
+        equal."""
+        seam, far = float(self.measure.seam), 0.0
+        for (one, two), vertices in zip(pairs, ends, strict=True):
+            if not (is_rectangle(one.outline) and is_rectangle(two.outline)):
+                found = (overhangs(self.draft, one.faces, two.faces, v, seam) for v in vertices)
+                far = max(far, *found)
+        return far
 
     def ear_notes(self, far: float) -> tuple[str, ...]:
         """What to match where raw edges are not equal."""

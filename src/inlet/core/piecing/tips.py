@@ -7,6 +7,7 @@ from collections import defaultdict
 from inlet.core.assembly.net import Faces, heading
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import dot
+from inlet.core.numbers import Exact
 
 
 def tips_of(draft: Draft, faces: Faces) -> tuple[int, ...]:
@@ -19,18 +20,18 @@ def tips_of(draft: Draft, faces: Faces) -> tuple[int, ...]:
         within = edge.right in faces and edge.left in faces
         for v in (edge.start, edge.end):
             (inner if within else rim)[v].append(k)
+    sx, sy = draft.block.scale
     return tuple(
         v
         for v, sides in sorted(rim.items())
         if len({arrangement.edges[k].line for k in sides}) == 1
-        and any(_slants(draft, v, k, sides[0]) for k in inner.get(v, ()))
+        and any(_slants(draft, v, (k, sides[0]), sx, sy) for k in inner.get(v, ()))
     )
 
 
-def _slants(draft: Draft, v: int, one: int, other: int) -> bool:
+def _slants(draft: Draft, v: int, pair: tuple[int, int], sx: Exact, sy: Exact) -> bool:
     """Do two edges meet at a vertex at anything but a right angle?"""
-    sx, sy = draft.block.scale
-    p, q = (heading(draft, v, k).scaled(sx, sy) for k in (one, other))
+    p, q = (heading(draft, v, k).scaled(sx, sy) for k in pair)
     return dot(p, q) != 0
 
 
