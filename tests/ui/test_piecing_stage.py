@@ -66,6 +66,7 @@ def test_a_set_in_seam_is_sewn_and_could_be_spared(maker, qtbot):
     assert lines_of(maker.window.piecing)["dot"] >= 2
     assert lines_of(maker.window.piecing)["leg"] == 2
     ticket = maker.window.piecing_ticket
+    qtbot.waitUntil(lambda: bool(maker.session.advice))
     words = maker.reads(ticket)
     assert "1 corner is pivoted at, as few as can be" in words
     assert "One more seam" in words
@@ -79,6 +80,11 @@ def test_a_set_in_seam_is_sewn_and_could_be_spared(maker, qtbot):
     assert len(plan.draft.patches) == 4
     maker.window.undo_.trigger()
     assert maker.wait().seams.pivots == 1
+    # the draft tells it too
+    maker.stage("draft")
+    qtbot.waitUntil(lambda: "Draw seam 1" in maker.reads(maker.window.draft_ticket))
+    assert "2 seams: 1 straight, 1 set in." in maker.reads(maker.window.draft_ticket)
+    maker.drawing.grab()
 
 
 def test_a_curve_is_sewn_with_its_pins(maker, qtbot):

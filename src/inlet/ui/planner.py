@@ -4,9 +4,12 @@ from __future__ import annotations
 
 import gc
 from collections import deque
+from collections.abc import Callable
+from functools import partial
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
+from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, SignalInstance
 
+from inlet.core.piecing.advice import advice_for, known_advice
 from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import Block, Project
 from inlet.core.units.known import MOST_BLOCKS, units_of_block, unknown_blocks
@@ -29,21 +32,21 @@ class _Work(QRunnable):
             self.planner.failed.emit(repr(error))
 
 
-class _Learn(QRunnable):
-    """Getting to know the units of one more block, for what blocks share."""
+class _Aside(QRunnable):
+    """Something worked out while no plan is asked for; ``told`` is emitted after it."""
 
-    def __init__(self, planner: Planner, block: Block) -> None:
+    def __init__(self, planner: Planner, do: Callable[[], object], told: SignalInstance) -> None:
         super().__init__()
-        self.planner, self.block = planner, block
+        self.planner, self.do, self.told = planner, do, told
 
     def run(self) -> None:
         try:
             with deep_trees():
-                units_of_block(self.block)
+                self.do()
         except Exception as error:  # as in ``_Work``
             self.planner.failed.emit(repr(error))
         else:
-            self.planner.learnt.emit()
+            self.told.emit()
 
 
 class Planner(QObject):
@@ -60,6 +63,8 @@ class Planner(QObject):
     finished = Signal(object)
     failed = Signal(str)
     learnt = Signal()
+    thought = Signal()
+    advised = Signal()  # what would spare set-ins in the block planned last is known
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -74,6 +79,8 @@ class Planner(QObject):
         self.finished.connect(self._finished)
         self.failed.connect(self._failed)
         self.learnt.connect(self._learnt)
+        self.thought.connect(self._thought)
+        self._to_advise: Block | None = None
         self._last: BlockPlan | None = None  # the newest plan, until other blocks are known
         self._before: BlockPlan | None = None  # what it was, where it is only planned again
         self._to_learn: list[Block] = []
@@ -104,6 +111,8 @@ class Planner(QObject):
             self.done.emit(plan)
         self._last = plan
         self._to_learn = []
+        awkward = plan.seams.pivots_at_least > 0 and known_advice(plan.block) is None
+        self._to_advise = plan.block if awkward else None
         if plan.offers or plan.sets:
             self._to_learn = [
                 b
@@ -114,14 +123,28 @@ class Planner(QObject):
         self._learn()
 
     def _learn(self) -> None:
-        """With nothing asked, get to know the other blocks one at a time."""
-        if self._busy or self._waiting is not None or not self._to_learn:
+        """With nothing asked, work out advice for the block, then get to know the other blocks one
+        at a time."""
+        if self._busy or self._waiting is not None:
             return
-        block = self._to_learn.pop(0)
-        self._tried.append(block)
+        if self._to_advise is not None:
+            block, self._to_advise = self._to_advise, None
+            self._aside(partial(advice_for, block), self.thought)
+        elif self._to_learn:
+            block = self._to_learn.pop(0)
+            self._tried.append(block)
+            self._aside(partial(units_of_block, block), self.learnt)
+
+    def _aside(self, do: Callable[[], object], told: SignalInstance) -> None:
         self._busy = True
         gc.disable()
-        self._pool.start(_Learn(self, block))
+        self._pool.start(_Aside(self, do, told))
+
+    def _thought(self) -> None:
+        self._rest()
+        self.advised.emit()
+        self._next()
+        self._learn()
 
     def _learnt(self) -> None:
         """One more block is known; after the last, plan again: what the blocks share is told if
@@ -142,6 +165,6 @@ class Planner(QObject):
     def stop(self) -> None:
         self._waiting = None
         self._to_learn = []
-        self._last = None
+        self._to_advise = self._last = None
         self._pool.waitForDone()
         gc.enable()

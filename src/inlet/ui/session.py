@@ -16,6 +16,7 @@ from inlet.core.draft.regrid import Regridded
 from inlet.core.draft.symmetry import group_of, turned
 from inlet.core.geometry.point import Turn
 from inlet.core.history import History
+from inlet.core.piecing.advice import Advice, known_advice
 from inlet.core.plan import BlockPlan
 from inlet.core.problem import Problem
 from inlet.core.project import Block, Measure, Project, first_project, fresh_id, new_block, replace
@@ -34,6 +35,7 @@ class Session(QObject):
 
     changed = Signal()  # the document, or which block is shown
     planned = Signal()  # a current plan has arrived
+    advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
     picked_cloth = Signal()
     repeats = Signal()  # the symmetry drawn with
@@ -54,6 +56,7 @@ class Session(QObject):
         self._checks: tuple[Project, Block, tuple[Problem, ...]] | None = None
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
+        self._planner.advised.connect(self.advised)
         self._planner.broke.connect(
             lambda text: self.said.emit(f"Inlet could not plan this block ({text}). It is kept.")
         )
@@ -72,6 +75,11 @@ class Session(QObject):
     @property
     def block(self) -> Block:
         return self.project.block(self.block_id)
+
+    @property
+    def advice(self) -> tuple[Advice, ...]:
+        """Seams that would spare set-ins, as far as they are known already."""
+        return known_advice(self.block) or ()
 
     @property
     def draft(self) -> Draft:

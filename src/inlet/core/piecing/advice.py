@@ -40,15 +40,19 @@ class Advice(NamedTuple):
 _LATEST: deque[tuple[Block, tuple[Advice, ...]]] = deque(maxlen=8)
 
 
+def known_advice(block: Block) -> tuple[Advice, ...] | None:
+    """The advice for a block, if it was worked out lately."""
+    return next((found for known, found in tuple(_LATEST) if known is block), None)
+
+
 def advice_for(block: Block) -> tuple[Advice, ...]:
     """Seams that would spare set-ins, the most spared first; none for a block without set-ins. The
     last few are remembered."""
-    for known, found in tuple(_LATEST):
-        if known is block:
-            return found
-    made = tuple(_advice(draft(block)))
-    _LATEST.append((block, made))
-    return made
+    found = known_advice(block)
+    if found is None:
+        found = tuple(_advice(draft(block)))
+        _LATEST.append((block, found))
+    return found
 
 
 def _advice(drawn: Draft) -> list[Advice]:

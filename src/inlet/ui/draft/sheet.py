@@ -56,6 +56,7 @@ class Sheet(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(160, 160)
         session.planned.connect(self.redraw)
+        session.advised.connect(self.redraw)
         session.repeats.connect(self.update)
 
     # --- places -------------------------------------------------------------------------------
@@ -162,6 +163,7 @@ class Sheet(QWidget):
         self._draw_grid(painter)
         self._draw_seams(painter)
         self._draw_problems(painter)
+        self._draw_advice(painter)
 
     def paint_rest(self, painter: QPainter) -> None:
         """The layers, drawn once until the document changes, and the marks that come and go."""
@@ -259,14 +261,25 @@ class Sheet(QWidget):
             if lost and not marked:
                 marked = True
                 self._draw_lost(painter)
-            plain = lost or problem.code == "needs-curve"  # marked already, or plain to see
-            for point in () if plain else problem.at[:40]:
+            for point in () if lost else problem.at[:40]:  # those are marked already
                 r = theme.px(4 if len(problem.at) > 4 else 8)
                 painter.drawEllipse(self.to_screen(point), r, r)
             if problem.at and plan is not None:
                 tag = self.to_screen(problem.at[0]) + QPointF(theme.px(14), -theme.px(14))
                 draw_tag(painter, tag, f"! {number}", 9)
                 painter.setBrush(Qt.BrushStyle.NoBrush)
+
+    def _draw_advice(self, painter: QPainter) -> None:
+        """Seams that would spare a set-in, dashed, numbered as in the ticket."""
+        if self.session.plan is None:
+            return
+        for number, each in enumerate(self.session.advice, 1):
+            ends = [self.to_screen(p) for p in (each.start, each.end)]
+            for ink, width in ((theme.PAPER, 4.0), (theme.ACCENT, 2.0)):
+                style = Qt.PenStyle.SolidLine if ink is theme.PAPER else Qt.PenStyle.DashLine
+                painter.setPen(QPen(ink, width, style))
+                painter.drawLine(QLineF(*ends))
+            draw_tag(painter, (ends[0] + ends[1]) / 2, str(number), 9)
 
     def _draw_lost(self, painter: QPainter) -> None:
         """Seams between cloths too near in value, dashed, so that the shapes they lose show."""

@@ -11,6 +11,8 @@ from inlet.core.draft.bands import Bands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_typed
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import NumberError
+from inlet.core.piecing.joins import SeamCount
+from inlet.core.piecing.words import seams_text
 from inlet.core.problem import Problem, numbered
 from inlet.core.project import LARGEST_BLOCK_INCHES
 from inlet.core.words import length_text
@@ -19,6 +21,7 @@ from inlet.ui.draft.cloths import Cloths
 from inlet.ui.draft.sizes import Sizes
 from inlet.ui.draft.tray import Tray
 from inlet.ui.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
+from inlet.ui.piecing.advice import AdviceList
 from inlet.ui.session import Session
 
 MOST_PROBLEMS = 12
@@ -79,11 +82,12 @@ class DraftTicket(QWidget):
         layout.addWidget(self.problem_title)
         self.problems = column(spacing=7)
         layout.addLayout(self.problems)
+        layout.addWidget(AdviceList(session))
         layout.addWidget(rule())
         self.sizes = Sizes(session)
         layout.addWidget(self.sizes)
         layout.addStretch(1)
-        self._shown: tuple[Problem, ...] | None = None
+        self._shown: tuple[tuple[Problem, ...], SeamCount] | None = None
         session.changed.connect(self.refresh)
         session.planned.connect(self._show_problems)
         self.refresh()
@@ -125,9 +129,9 @@ class DraftTicket(QWidget):
 
     def _show_problems(self) -> None:
         plan = self.session.plan
-        if plan is None or plan.problems == self._shown:
+        if plan is None or (plan.problems, plan.seams) == self._shown:
             return
-        self._shown = plan.problems
+        self._shown = plan.problems, plan.seams
         empty(self.problems)
         bare = [p for p in plan.problems if p.code == "patch-without-fabric"]
         others = list(enumerate(numbered(plan.problems), 1))
@@ -136,6 +140,7 @@ class DraftTicket(QWidget):
             self.problems.addWidget(
                 label("Sewn up from its cut pieces, it gives this drawing exactly.", "small", True)
             )
+            self.problems.addWidget(label(seams_text(plan.seams), "small", True))
             return
         self.problem_title.setText("To look at")
         if bare:

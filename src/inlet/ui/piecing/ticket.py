@@ -6,17 +6,15 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 
-from inlet.core.draft.edit import add_seams
 from inlet.core.geometry.point import midpoint
-from inlet.core.piecing.advice import Advice, advice_for, advice_text
 from inlet.core.piecing.words import seams_text
 from inlet.core.plan import BlockPlan
-from inlet.core.project import Seam, straight
 from inlet.core.units.units import picture_of
 from inlet.core.units.way import Drawn
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_lines, draw_sheet, draw_tag
-from inlet.ui.parts import button, column, empty, label, rule
+from inlet.ui.parts import column, empty, label, rule
+from inlet.ui.piecing.advice import AdviceList
 from inlet.ui.piecing.stage import PiecingStage, step_words
 from inlet.ui.session import Session
 
@@ -37,8 +35,7 @@ class PiecingTicket(QWidget):
         layout.addWidget(label("Steps", "heading"))
         self.list = column(spacing=2)
         layout.addLayout(self.list)
-        self.advice = column(spacing=4)
-        layout.addLayout(self.advice)
+        layout.addWidget(AdviceList(session))
         layout.addStretch(1)
         self.group = QButtonGroup(self)
         session.planned.connect(self.refresh)
@@ -49,7 +46,6 @@ class PiecingTicket(QWidget):
         if plan is None:
             return
         self.count.setText(seams_text(plan.seams))
-        self._advise(plan)
         empty(self.list)
         for i, step in enumerate(plan.steps):
             made = QPushButton(step_words(step))
@@ -59,23 +55,6 @@ class PiecingTicket(QWidget):
             self.group.addButton(made, i)
             self.list.addWidget(made)
         self._mark()
-
-    def _advise(self, plan: BlockPlan) -> None:
-        """Seams that would spare a set-in, each with a button that draws it."""
-        empty(self.advice)
-        found = advice_for(plan.block)
-        self.picture.advice = found
-        if found:
-            self.advice.addWidget(label("Fewer set-in seams", "heading"))
-        for number, each in enumerate(found, 1):
-            text = f"{number}.  {advice_text(each, plan.project)}"
-            self.advice.addWidget(label(text, "small", True))
-            seam = straight(each.start, each.end)
-            made = button(f"Draw seam {number}", lambda seam=seam: self._draw(seam))
-            self.advice.addWidget(made, 0, Qt.AlignmentFlag.AlignLeft)
-
-    def _draw(self, seam: Seam) -> None:
-        self.session.edit_block(add_seams(self.session.block, [seam]))
 
     def _mark(self) -> None:
         now = self.group.button(self.stage.index)
@@ -90,9 +69,9 @@ class LaidOut(QWidget):
     def __init__(self, session: Session, stage: PiecingStage) -> None:
         super().__init__()
         self.session, self.stage = session, stage
-        self.advice: tuple[Advice, ...] = ()
         self.setMinimumHeight(theme.px(190))
         self.setAccessibleName("The block as laid out")
+        session.advised.connect(self.update)
 
     def paintEvent(self, event: object) -> None:
         plan = self.session.plan
@@ -119,7 +98,7 @@ class LaidOut(QWidget):
     def _advised(self, painter: QPainter, frame: Frame, plan: BlockPlan) -> None:
         """The seams advised, dashed, with their numbers."""
         sx, sy = plan.block.scale
-        for number, each in enumerate(self.advice, 1):
+        for number, each in enumerate(self.session.advice, 1):
             ends = [p.scaled(sx, sy) for p in (each.start, each.end)]
             draw_lines(painter, frame, (Drawn("seam", *ends),))
             middle = midpoint(*ends)

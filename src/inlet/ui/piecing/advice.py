@@ -1,0 +1,39 @@
+"""Seams that would spare a set-in, each with a button that draws it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QWidget
+
+from inlet.core.draft.edit import add_seams
+from inlet.core.piecing.advice import advice_text
+from inlet.core.project import Seam, straight
+from inlet.ui.parts import button, column, empty, label
+from inlet.ui.session import Session
+
+
+class AdviceList(QWidget):
+    """Nothing where there is no advice, or none yet."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.body = column(self, 0, 4)
+        session.planned.connect(self.refresh)
+        session.advised.connect(self.refresh)
+
+    def refresh(self) -> None:
+        empty(self.body)
+        found = self.session.advice
+        self.setVisible(bool(found))
+        if found:
+            self.body.addWidget(label("Fewer set-in seams", "heading"))
+        for number, each in enumerate(found, 1):
+            text = f"{number}.  {advice_text(each, self.session.project)}"
+            self.body.addWidget(label(text, "small", True))
+            seam = straight(each.start, each.end)
+            made = button(f"Draw seam {number}", lambda seam=seam: self._draw(seam))
+            self.body.addWidget(made, 0, Qt.AlignmentFlag.AlignLeft)
+
+    def _draw(self, seam: Seam) -> None:
+        self.session.edit_block(add_seams(self.session.block, [seam]))
