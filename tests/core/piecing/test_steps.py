@@ -197,6 +197,10 @@ def test_awkward_steps_of_equal_parts_are_one_batch():
     plan = plan_of(drawing(both, 6, 2, "a"), 5)
     assert plan.resewn
     assert {s.times for s in plan.steps if s.seaming} == {10}
+    halves = next(s for s in plan.steps if s.makes == "column 1")
+    (other,) = halves.alike
+    assert not other.faces & halves.part.faces
+    assert len(other.faces) == len(halves.part.faces)
     assert [s.makes for s in plan.steps].count("block") == 1
 
 

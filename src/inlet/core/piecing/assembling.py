@@ -52,18 +52,21 @@ class _Assembly:
         self.points = points_of(draft)
         self.counters: dict[str, int] = defaultdict(int)
         # Equal parts are made of parts of equal names, in some order: only
-        # those need their pictures compared. Each group is its first part, its steps, its number.
+        # those need their pictures compared. A group is its first part, its steps, and others.
         self.same_names: dict[tuple[str, ...], list[int]] = defaultdict(list)
         self.groups: list[tuple[Part, list[Step]]] = []
-        self.number: list[int] = []
+        self.others: list[list[Part]] = []
         # where some seam turns, and those before it stop at a dot
         self.dots = {v for part in walk(root) for how in part.sewings for v in how.pivots}
 
     def run(self) -> list[Step]:
         self.visit(self.root, "block")
         return [
-            step._replace(times=step.times * number)
-            for (_, steps), number in zip(self.groups, self.number, strict=True)
+            step._replace(
+                times=step.times * (1 + len(others)),
+                alike=(*step.alike, *(others if step.part.faces == part.faces else ())),
+            )
+            for (part, steps), others in zip(self.groups, self.others, strict=True)
             for step in steps
         ]
 
@@ -80,14 +83,14 @@ class _Assembly:
         for g in own:
             first = self.groups[g][0]
             if motion_between(picture_of(self.draft, first), picture):
-                self.number[g] += 1
+                self.others[g].append(part)
                 self.name_of[part.faces] = self.name_of[first.faces]
                 return
         own.append(len(self.groups))
         self.name_of[part.faces] = self.new_name(part.faces, noun)
         steps = self.joins(part) if part.sewings else [self.row(part)]
         self.groups.append((part, steps))
-        self.number.append(1)
+        self.others.append([])
 
     def new_name(self, faces: Faces, noun: str) -> str:
         if faces == self.root.faces:
@@ -179,7 +182,8 @@ class _Assembly:
             last = done[-1] if grows else done[0]
             whole = last.faces == part.faces
             name = self.name_of[part.faces] if whole else self.new_name(last.faces, "part")
-            steps.append(self.join(part, k, made, last, same, name))
+            step = self.join(part, k, made, last, same, name)
+            steps.append(step if grows else step._replace(alike=tuple(done[1:])))
             made += [(each, name) for each in done]
             k += same
         return steps

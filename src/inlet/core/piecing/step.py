@@ -29,7 +29,8 @@ class Step(NamedTuple):
     a single awkward seam is the step. ``ends`` say where the seam begins and stops, ``notes`` what
     to watch for, ``tips`` the vertices where points lie at the raw edge. ``needs`` are the labels
     and names of what it is made of, in the order they are picked up beside the machine; ``seams``
-    how many are sewn for one, ``length`` how long they are with their allowances.
+    how many are sewn for one, ``length`` how long they are with their allowances. ``alike`` are
+    the other parts of the block that the step makes too.
     """
 
     number: int
@@ -47,3 +48,4 @@ class Step(NamedTuple):
     needs: tuple[str, ...] = ()
     seams: int = 0
     length: float = 0.0
+    alike: tuple[Part, ...] = ()

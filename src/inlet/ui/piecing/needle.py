@@ -188,9 +188,17 @@ class EffectPicture(QWidget):
         painter.setBrush(theme.PANEL)
         painter.drawRect(made)
         painter.setBrush(Qt.BrushStyle.NoBrush)
+        # its patches, drawn together as much as the whole is
+        shrunk = effect.width[0] / w, effect.height[0] / h
+        raw = float(plan.measure.seam)
+        painter.setPen(QPen(theme.LINE, 1))
+        for patch in plan.draft.patches:
+            corners = (p.floats() for p in patch.drawn)
+            painter.drawPolygon(
+                [frame.at((x + raw) * shrunk[0], (y + raw) * shrunk[1]) for x, y in corners]
+            )
         painter.setPen(QPen(theme.ACCENT, 1.4, Qt.PenStyle.DashLine))
         painter.drawRect(QRectF(frame.at(0, 0), frame.at(w, h)))
-        raw = float(plan.measure.seam)
         points = plan.draft.arrangement.places
         sx, sy = (float(x) for x in plan.block.scale)
         painter.setPen(QPen(theme.INK, 1.4))

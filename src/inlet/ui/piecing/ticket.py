@@ -86,7 +86,9 @@ class LaidOut(QWidget):
             )  # fmt: skip
             if plan.steps:
                 step = plan.steps[min(self.stage.index, len(plan.steps) - 1)]
-                parts = [p.part for p in step.unit.unit.places] if step.unit else [step.part]
+                parts = [step.part, *step.alike]
+                if step.unit:
+                    parts = [place.part for place in step.unit.unit.places]
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 for ink, width in ((theme.PAPER, 6.0), (theme.ACCENT, 3.2)):
                     painter.setPen(QPen(ink, width))
