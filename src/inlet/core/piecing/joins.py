@@ -92,10 +92,6 @@ def all_joins(join: Join | str | None) -> Iterator[Join]:
         yield join
 
 
-def count_joins(join: Join | str | None) -> int:
-    return sum(1 for _ in all_joins(join))
-
-
 def count_seams(draft: Draft, root: Part, assembly: Join | None) -> SeamCount:
     """The seams of a block by kind."""
     kinds = [join.seam for join in all_joins(assembly)]

@@ -54,6 +54,13 @@ def should_measure(strip: Exact, seam: Exact) -> Exact:
     return strip - 2 * seam
 
 
+def usual_needle(seam: Exact) -> Needle:
+    """A test as it is usually cut, six allowances wide, that finds nothing wrong: 1 1/2 in strips
+    for 1/4 in."""
+    strip = 6 * seam
+    return Needle(strip=strip, middle=should_measure(strip, seam))
+
+
 class Effect(NamedTuple):
     """What a seam that takes ``off`` too much does to a block: its unfinished ``width`` and
     ``height`` where most and fewest seams are crossed, as (least, most), and ``points`` (vertices)

@@ -15,6 +15,7 @@ from inlet.core.piecing.needle import (
     needle_text,
     read_needle,
     should_measure,
+    usual_needle,
 )
 from inlet.core.plan import BlockPlan
 from inlet.core.project import Needle, replace
@@ -67,10 +68,7 @@ class NeedlePage(QFrame):
         """The test as it stands: the one of the file, or strips as one usually cuts them."""
         plan = self.session.plan
         known = self.session.project.needle
-        if known is not None or plan is None:
-            return known or Needle()
-        strip = 6 * plan.measure.seam
-        return Needle(strip=strip, middle=should_measure(strip, plan.measure.seam))
+        return known or (usual_needle(plan.measure.seam) if plan else Needle())
 
     def _take(self, name: str, text: str) -> None:
         plan = self.session.plan
