@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QPushButton
 from inlet.core.numbers import show
 from inlet.files.project_json import dumps, loads
 from inlet.ui.drawing import MovePicture
+from inlet.ui.units.rates import RatesDialog
 from tests.blocks import point
 
 MITRE = ("0 0 3/2 3/2", "3/2 3/2 3 3/2", "3/2 3/2 3/2 3")
@@ -125,6 +126,10 @@ def test_sittings_fit_the_time_and_follow_it(maker, qtbot):
     maker.session.edit(loads(dumps(maker.session.project)))
     assert maker.session.project.rates.sitting == 10
     assert plan.batches == maker.wait().batches
+    # the minutes for single things are set elsewhere, and leave it alone
+    dialog = RatesDialog(maker.session.project.rates, plan.measure, maker.window)
+    dialog.fields["seam"].setValue(33)
+    assert (dialog.rates().seam, dialog.rates().sitting) == (33, 10)
 
 
 def test_the_needle_test_says_where_the_guide_goes(maker, qtbot):

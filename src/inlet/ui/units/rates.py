@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QFormLayout, QSpinBox, QWidget
 
-from inlet.core.project import Measure, Rates
+from inlet.core.project import Measure, Rates, replace
 from inlet.ui.parts import column, label
 
 
@@ -14,6 +14,7 @@ class RatesDialog(QDialog):
     def __init__(self, rates: Rates, measure: Measure, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle("My minutes")
+        self._rates = rates
         layout = column(self, 16, 10)
         layout.addWidget(label("Seconds I take, near enough. All plans count with them.", "", True))
         form = QFormLayout()
@@ -44,4 +45,4 @@ class RatesDialog(QDialog):
 
     def rates(self) -> Rates:
         """The rates as typed."""
-        return Rates(**{name: field.value() for name, field in self.fields.items()})
+        return replace(self._rates, **{name: f.value() for name, f in self.fields.items()})
