@@ -26,7 +26,8 @@ from inlet.core.piecing.thread import thread_for, thread_per_length
 from inlet.core.piecing.words import minutes_text, seams_text, sitting_lines, thread_text
 from inlet.core.plan import plan_block
 from inlet.core.project import METRIC, Needle, Rates, measured_in, replace, straight
-from inlet.files.project_json import dumps, loads
+from inlet.files.project_json import dumps, load, loads
+from inlet.ui.app import DEMO
 from tests.blocks import block_of, project_of, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
 
@@ -95,9 +96,11 @@ def test_sittings_do_everything_once_in_an_order_that_can_be_done(block, copies,
         assert task == tasks[task.step][done.get(task.step, 0)]
         done[task.step] = done.get(task.step, 0) + 1
         if task.place == "machine":
-            for name in plan.steps[task.step - 1].needs:
+            step = plan.steps[task.step - 1]
+            stacks = step.unit.stacks if step.unit else ()
+            for name in step.needs:
                 other = made_by.get(name)
-                assert other or name in cut or name[-1].isdigit()
+                assert other or name in cut or name in stacks
                 if other is not None and other != task.step:
                     assert done.get(other, 0) == len(tasks[other])
     assert done == {n: len(row) for n, row in tasks.items() if row}
@@ -115,6 +118,25 @@ def test_sittings_do_everything_once_in_an_order_that_can_be_done(block, copies,
             alike = sum(t.times for t in row if (t.place, t.verb) == (task.place, task.verb))
             assert times[task.step, task.place, task.verb] == alike
     assert len(list(sitting_lines(shared, rates, plan.measure))) == len(shared)
+
+
+def test_what_comes_out_of_the_runs_of_the_other_hand_waits_for_them():
+    """Breakwater has a unit in both hands, made in one go: nothing made of either is sewn first."""
+    project = load(DEMO)
+    plan = plan_block(project, project.block("breakwater"), 4)
+    led = {
+        s.makes: s.unit.method.made_with for s in plan.steps if s.unit and s.unit.method.made_with
+    }
+    assert led
+    rows = {s.number: step_tasks(s, Rates(), plan.measure) for s in plan.steps}
+    number = {s.makes: s.number for s in plan.steps}
+    done: dict[int, int] = {}
+    for task in (t for batch in plan.batches for t in batch.tasks if t.step):
+        if task.place == "machine":
+            for name in set(plan.steps[task.step - 1].needs) & set(led):
+                leader = number[led[name]]
+                assert done.get(leader, 0) == len(rows[leader])
+        done[task.step] = done.get(task.step, 0) + 1
 
 
 def test_as_few_walks_as_there_can_be():

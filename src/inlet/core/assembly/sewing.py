@@ -151,7 +151,6 @@ def _in_order(
     out: list[Sewing] = []
     while waiting:
         ready = [p for p in waiting if before[p] <= number.keys()]
-
         sides = {p: net.seams[paths[p].seams[0]] for p in ready}
         sizes = {p: sorted((size[part[s.right]], size[part[s.left]])) for p, s in sides.items()}
         p = min(ready, key=lambda p: (turns[p], sum(s[0] for s in sizes[p]), *sizes[p], p))

@@ -24,11 +24,9 @@ def _exact(length: float) -> Exact:
     return Fraction(round(length * 4096), 4096)
 
 
-def ends_text(how: Sewing | None, measure: Measure) -> str:
+def ends_text(how: Sewing, measure: Measure) -> str:
     """“edge to edge”, “edge to dot”, “dot to dot”, “edge to edge, round a corner”; of a partial
     seam where it stops."""
-    if how is None:
-        return "edge to edge"
     names = sorted(_end(how, v) for v in (how.vertices[0], how.vertices[-1]))[::-1]
     stops = [name for name in names if name == "stop"]
     if stops:

@@ -94,13 +94,14 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
         length += gap * per
         if out and out[-1].place == place:
             last = out.pop()
+            most = max(last.times, times)
             out.append(
                 last._replace(
                     verb=_both(last.verb, _VERBS[move.do]),
-                    times=max(last.times, times),
+                    times=most,
                     minutes=last.minutes + minutes,
-                    seams=last.seams + per,
-                    length=last.length + length,
+                    seams=(last.seams * last.times + per * times) / most,
+                    length=(last.chain + length * times) / most,
                 )
             )
         else:
@@ -173,7 +174,9 @@ def batches(
     needs: list[list[int]] = [[] for _ in plain]
     for step in steps:
         needs.append([made_by[n] for n in dict.fromkeys(step.needs) if n in made_by])
-        made_by[step.makes] = len(tasks)
+        # What comes out of another unit's runs is there when those are done.
+        leader = step.unit.method.made_with if step.unit else None
+        made_by[step.makes] = made_by.get(leader or "", len(tasks))
         tasks.append(step_tasks(step, rates, measure))
     start = tuple(0 for _ in tasks)
     end = tuple(len(row) for row in tasks)
