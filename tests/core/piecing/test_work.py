@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from inlet.core.assembly.net import unpassed
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
+from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
 from inlet.core.piecing.advice import advice_for, advice_text
 from inlet.core.piecing.needle import (
     effect_of,
@@ -25,10 +26,9 @@ from inlet.core.piecing.sittings import PLACES, batches, sittings, step_tasks
 from inlet.core.piecing.thread import thread_for, thread_per_length
 from inlet.core.piecing.words import minutes_text, seams_text, sitting_lines, thread_text
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Needle, Rates, measured_in, replace, straight
-from inlet.files.project_json import dumps, load, loads
-from inlet.ui.app import DEMO
-from tests.blocks import block_of, project_of, unit_blocks
+from inlet.core.project import METRIC, Block, Needle, Rates, measured_in, replace, straight
+from inlet.files.project_json import dumps, loads
+from tests.blocks import block_of, point, project_of, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
 
 AWKWARD = {name: block for name, block, pivots, _ in corpus() if pivots}
@@ -121,9 +121,17 @@ def test_sittings_do_everything_once_in_an_order_that_can_be_done(block, copies,
 
 
 def test_what_comes_out_of_the_runs_of_the_other_hand_waits_for_them():
-    """Breakwater has a unit in both hands, made in one go: nothing made of either is sewn first."""
-    project = load(DEMO)
-    plan = plan_block(project, project.block("breakwater"), 4)
+    """A row of one hand above a row of the other, both made in one go: neither is sewn first."""
+    block = Block(
+        id="hands", finished=(F(8), F(8)), columns=(F(2),) * 2, rows=(F(2),) * 2,
+        methods={"three-triangle": "crossed-pairs"},
+    )  # fmt: skip
+    stamp = next(s for s in stamps() if s.kind == "three-triangle")
+    for x in (0, 2):
+        for y in (0, 2):
+            box = Box(point(x, y), point(x + 2, y + 2))
+            block = drop(block, turned_stamp(stamp, (0, y == 2)), box, "abc")
+    plan = plan_of(block, 4)
     led = {
         s.makes: s.unit.method.made_with for s in plan.steps if s.unit and s.unit.method.made_with
     }

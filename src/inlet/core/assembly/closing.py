@@ -76,6 +76,15 @@ class _Paths(NamedTuple):
     loops: list[int]
 
 
+def partners(chosen: dict[int, Option]) -> dict[tuple[int, int], int]:
+    """(seam, vertex) -> the seam it is sewn on into there, for every closing pair."""
+    out: dict[tuple[int, int], int] = {}
+    for v, option in chosen.items():
+        one, other = option.pair
+        out[one, v], out[other, v] = other, one
+    return out
+
+
 def options_at(
     net: Net, junction: Junction, reach: dict[tuple[int, int], float], depth: dict[int, int]
 ) -> list[Option]:
@@ -147,11 +156,7 @@ class _Search:
 
     def paths(self, chosen: dict[int, Option]) -> _Paths:
         seams = self.net.seams
-        partner: dict[tuple[int, int], int] = {}
-        for v, option in chosen.items():
-            one, other = option.pair
-            partner[one, v] = other
-            partner[other, v] = one
+        partner = partners(chosen)
         of = [-1] * len(seams)
         listed: list[list[int]] = []
         inner: list[list[int]] = []

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.assembly.closing import Closing, close
+from inlet.core.assembly.closing import Closing, close, partners
 from inlet.core.assembly.net import Faces, Net, seam_net
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Circle, Curve
@@ -109,10 +109,7 @@ class _Path(NamedTuple):
 
 def _paths(net: Net, closing: Closing) -> list[_Path]:
     """Seams that are sewn in one go, from the end met first."""
-    partner: dict[tuple[int, int], int] = {}
-    for v, option in closing.chosen.items():
-        one, other = option.pair
-        partner[one, v], partner[other, v] = other, one
+    partner = partners(closing.chosen)
     out, done = [], set()
     for n, seam in enumerate(net.seams):
         for v in (seam.start, seam.end):
