@@ -21,7 +21,7 @@ from benchmarks.assembling import cases
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
-from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
 from inlet.core.plan import plan_block

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.symmetry import image, turner
-from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, flattened, sweep
 from inlet.core.geometry.outline import inside_point, outline_area, polyline, side
 from inlet.core.geometry.point import Point

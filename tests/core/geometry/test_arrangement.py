@@ -9,7 +9,7 @@ import shapely.ops
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, from_first_corner
 from inlet.core.numbers import ROOT2

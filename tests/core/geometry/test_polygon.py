@@ -73,7 +73,7 @@ def test_a_rectangle_grows_by_twice_the_allowance(a, b, s):
 
 @given(grid_segments(most=9), spots)
 def test_inside_agrees_with_an_independent_library(drawn, p):
-    from inlet.core.geometry.arrangement import arrange
+    from inlet.core.geometry.arrange import arrange
 
     found = arrange(F(6), F(6), drawn)
     for i in range(len(found.faces)):

@@ -29,6 +29,12 @@ _FAULTS = {
         "seam-island",
         "The shape at {place} touches no other seam: the patch around it would need a hole.",
     ),
+    "unclear": (
+        "error",
+        "seam-unclear",
+        "The seam at {place} comes so near to another that no patch can be told between them: "
+        "move it, or let them meet.",
+    ),
 }
 SMALLEST_PATCH = {"inch": Fraction(1, 2), "cm": Fraction(1)}
 """Narrower than this finished, a patch is hard to hold and press."""

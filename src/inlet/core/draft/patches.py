@@ -6,7 +6,8 @@ from collections import deque
 from functools import lru_cache
 from typing import NamedTuple
 
-from inlet.core.geometry.arrangement import Arrangement, arrange
+from inlet.core.geometry.arrange import arrange
+from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import Arcs, Outline, drawn
 from inlet.core.geometry.point import Point

@@ -12,7 +12,7 @@ from inlet.core.draft.patches import Draft, draft
 from inlet.core.draft.regrid import with_square_unit
 from inlet.core.draft.symmetry import fits, image, turner
 from inlet.core.draft.value import lightness
-from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import inside_point, outline_area
 from inlet.core.geometry.point import Point, Turn

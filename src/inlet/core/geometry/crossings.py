@@ -7,7 +7,7 @@ square of half their distance, and which root it is. Any two circles through it,
 line, give the same four: no distance decides whether two crossings are one.
 
 Only ends of seams that were drawn to such a place (and so hold it as a long decimal) are matched by
-distance, see ``Vertices.merge_close``.
+distance, see ``Vertices.merged``; with them, seams that touch to within as much meet in one vertex.
 """
 
 from __future__ import annotations
@@ -25,6 +25,7 @@ from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line
 from inlet.core.geometry.stretches import (
+    CLOSE,
     UNIT,
     Bow,
     CircleKey,
@@ -45,9 +46,6 @@ LOCATED = 10**12
 """Points outside the field are given to this fraction of a grid unit."""
 LONGEST_ROOT = 10**7
 """An a + b√2 of larger integers than this is no construction's: it is located, too."""
-CLOSE = 1e-10
-"""Grid units within which an end drawn to such a point is taken to be on it."""
-
 Key = tuple[Any, ...]
 
 
@@ -81,23 +79,49 @@ class Vertices:
     def points(self, scale: int) -> tuple[Point, ...]:
         return tuple(_point(k, scale) for k in self.keys)
 
-    def merge_close(self, scale: int, loose: bool) -> list[int]:
-        """For each vertex the one it is the same as: itself, unless ends are ``loose`` and it is
-        within ``CLOSE`` of an earlier one (ends of seams come first)."""
-        same = list(range(len(self.keys)))
-        if not loose:
-            return same
+    def merged(self, scale: int) -> list[int]:
+        """For each vertex the one it is taken for: of all that are ``CLOSE`` to one another, in a
+        chain, the one whose numbers are shortest, as it is the place that was meant."""
         places = self.floats()
         reach = CLOSE * scale
-        order = np.argsort(places[:, 0], kind="stable").tolist()
+        order = np.lexsort((places[:, 1], places[:, 0])).tolist()
+        same = list(range(len(self.keys)))
+
+        def root(i: int) -> int:
+            while same[i] != i:
+                same[i] = same[same[i]]
+                i = same[i]
+            return i
+
+        near: list[int] = []
         for n, i in enumerate(order):
+            x, y = places[i]
             for j in order[n + 1 :]:
-                if places[j, 0] - places[i, 0] > reach:
+                if places[j, 0] - x > reach:
                     break
-                if abs(places[j, 1] - places[i, 1]) <= reach:
-                    low, high = sorted((same[i], same[j]))
-                    same[high] = same[i] = same[j] = low
+                if abs(places[j, 1] - y) <= reach:
+                    near.append(i)
+                    same[root(j)] = root(i)
+        if not near:
+            return same
+        groups: dict[int, list[int]] = {}
+        for i in range(len(same)):
+            groups.setdefault(root(i), []).append(i)
+        for group in groups.values():
+            if len(group) > 1:
+                best = min(group, key=lambda i: (_digits(self.keys[i], scale), i))
+                for i in group:
+                    same[i] = best
         return same
+
+
+def _digits(key: Key, scale: int) -> int:
+    """How long the numbers of a place are in grid units; places outside the field come last."""
+    if len(key) == 4:
+        return 10**9
+    return sum(
+        (c.d if isinstance(c, Root2) else c.denominator).bit_length() for c in _point(key, scale)
+    )
 
 
 def _floats(key: Key) -> tuple[float, float]:
@@ -241,62 +265,115 @@ def cut_at_crossings(
     stretches: Sequence[Stretch], vertices: Vertices, scale: int, loose: bool
 ) -> list[list[int]]:
     """For each stretch, its vertices in order: its two ends and every crossing on it. ``loose``
-    says that ends may lie at places outside the field, as long decimals."""
-    on: list[list[int]] = [
-        [vertices.at(key_of(*s.low)), vertices.at(key_of(*s.high))] for s in stretches
-    ]
+    says that ends may lie at places outside the field, as long decimals: then places ``CLOSE`` to
+    one another are one, and seams that touch to within ``CLOSE`` meet in one vertex."""
+    reach = CLOSE * scale if loose else 0.0
+    meetings = _Meetings(stretches, vertices, reach)
     lines = [k for k, s in enumerate(stretches) if isinstance(s, Straight)]
     bows = [k for k, s in enumerate(stretches) if isinstance(s, Bow)]
     low = np.array([[float(x) for x in stretches[k].low] for k in lines])
     high = np.array([[float(x) for x in stretches[k].high] for k in lines])
-
-    rough = [_Rough.of(s) for s in stretches]
-
-    def meet(i: int, j: int, keys: list[Key], sure: bool = False) -> None:
-        for key in keys:
-            if not sure:
-                place = _floats(key)
-                sides = [rough[k].holds(*place) for k in (i, j)]
-                if False in sides or not all(
-                    side or holds(stretches[k], spot_of(key))
-                    for k, side in zip((i, j), sides, strict=True)
-                ):
-                    continue
-            v = vertices.at(key)
-            on[i].append(v)
-            on[j].append(v)
-        if loose and not sure:
-            for k, other in ((i, j), (j, i)):
-                for spot, v in zip(stretches[k][1:3], on[k][:2], strict=True):
-                    if _nearly_on(stretches[other], spot, CLOSE * scale):
-                        on[other].append(v)
-
-    for p, q, sure in _line_pairs(low, high):
-        i, j = lines[p], lines[q]
-        m, n = stretches[i].on, stretches[j].on
-        parallel = not sure and m[0] * n[1] == n[0] * m[1]
-        meet(i, j, [] if parallel else [crossing_key(m, n)], sure)
-    for i, j in _bow_pairs([s for s in stretches if isinstance(s, Bow)], low, high):
-        bow = stretches[bows[i]]
+    for p, q, sure in _line_pairs(low, high, reach):
+        meetings.lines(lines[p], lines[q], sure)
+    for i, j in _bow_pairs([s for s in stretches if isinstance(s, Bow)], low, high, reach):
         if j < len(lines):
-            meet(lines[j], bows[i], circle_keys(stretches[lines[j]].on, bow.on))
+            meetings.line_and_bow(lines[j], bows[i])
         else:
-            other = bows[j - len(lines)]
-            shared = radical_line(bow.on, stretches[other].on)
-            meet(bows[i], other, circle_keys(shared, bow.on) if shared else [])
-    same = vertices.merge_close(scale, loose)
+            meetings.bows(bows[i], bows[j - len(lines)])
+    same = vertices.merged(scale) if loose else list(range(len(vertices.keys)))
     places = vertices.floats()
     return [
-        _in_order(s, np.unique([same[v] for v in on[k]]), places, vertices)
+        _in_order(s, np.unique([same[v] for v in meetings.on[k]]), places, vertices)
         for k, s in enumerate(stretches)
     ]
 
 
+class _Meetings:
+    """The vertices on each stretch, as pairs of stretches are put to the test."""
+
+    def __init__(self, stretches: Sequence[Stretch], vertices: Vertices, reach: float) -> None:
+        self.stretches, self.vertices, self.reach = stretches, vertices, reach
+        self.rough = [_Rough.of(s) for s in stretches]
+        self.on = [[vertices.at(key_of(*s.low)), vertices.at(key_of(*s.high))] for s in stretches]
+
+    def lines(self, i: int, j: int, sure: bool) -> None:
+        m, n = self.stretches[i].on, self.stretches[j].on
+        if sure:
+            self._add(i, j, crossing_key(m, n))
+            return
+        parallel = m[0] * n[1] == n[0] * m[1]
+        self._meet(i, j, [] if parallel else [crossing_key(m, n)])
+
+    def line_and_bow(self, i: int, j: int) -> None:
+        line, circle = self.stretches[i].on, self.stretches[j].on
+        foot = _touching_line(line, circle, self.reach) if self.reach else None
+        self._meet(i, j, [foot] if foot is not None else circle_keys(line, circle))
+
+    def bows(self, i: int, j: int) -> None:
+        one, other = self.stretches[i].on, self.stretches[j].on
+        shared = radical_line(one, other)
+        if shared is None:
+            self._meet(i, j, [])
+        elif self.reach and _touch(one, other, self.reach):
+            self._meet(i, j, [_foot(shared, one)])
+        else:
+            self._meet(i, j, circle_keys(shared, one))
+
+    def _add(self, i: int, j: int, key: Key) -> None:
+        v = self.vertices.at(key)
+        self.on[i].append(v)
+        self.on[j].append(v)
+
+    def _meet(self, i: int, j: int, keys: list[Key]) -> None:
+        """Add those of some places on both curves that lie between the ends of both; and, where
+        ends may be located, each end that lies on the other curve to within reach."""
+        for key in keys:
+            place = _floats(key)
+            sides = [self.rough[k].holds(*place) for k in (i, j)]
+            if False not in sides and all(
+                side or holds(self.stretches[k], spot_of(key))
+                for k, side in zip((i, j), sides, strict=True)
+            ):
+                self._add(i, j, key)
+        if self.reach:
+            for k, other in ((i, j), (j, i)):
+                ends = zip(self.stretches[k][1:3], self.on[k][:2], strict=True)
+                for spot, v in ends:
+                    if _nearly_on(self.stretches[other], spot, self.reach):
+                        self.on[other].append(v)
+
+
+def _touching_line(line: LineKey, circle: CircleKey, reach: float) -> Key | None:
+    """Where a line touches a circle to within ``reach``, else None: with n = a² + b² and e as in
+    ``circle_keys`` it passes |e|/√n from the centre, and r - |e|/√n = (r²n - e²)/(r√n + |e|)/√n,
+    which loses no digits where the two are near."""
+    (a, b, c), (h, k, r2) = line, circle
+    n, e = a * a + b * b, c - a * h - b * k
+    root = float(n) ** 0.5
+    gap = float(r2 * n - e * e) / (float(r2) ** 0.5 * root + abs(float(e))) / root
+    return _foot(line, circle) if abs(gap) <= reach else None
+
+
+def _foot(line: LineKey, circle: CircleKey) -> Key:
+    """The point of a line nearest to a circle's centre, see ``circle_keys``."""
+    (a, b, c), (h, k, _) = line, circle
+    n, e = a * a + b * b, c - a * h - b * k
+    return key_of(UNIT * (h * n + e * a) / n, UNIT * (k * n + e * b) / n)
+
+
+def _touch(one: CircleKey, other: CircleKey, reach: float) -> bool:
+    """Do two circles touch to within ``reach``, from outside or inside?"""
+    (h, k, r2), (u, v, s2) = one, other
+    r, s = float(r2) ** 0.5, float(s2) ** 0.5
+    apart = float((u - h) * (u - h) + (v - k) * (v - k)) ** 0.5
+    return abs(apart - (r + s)) <= reach or abs(apart - abs(r - s)) <= reach
+
+
 def _line_pairs(
-    low: NDArray[np.float64], high: NDArray[np.float64]
+    low: NDArray[np.float64], high: NDArray[np.float64], reach: float
 ) -> Iterator[tuple[int, int, bool]]:
-    """Pairs i < j of straight stretches that may cross, with True where they surely do, well
-    inside both."""
+    """Pairs i < j of straight stretches that may cross, or come within ``reach``, with True where
+    they surely cross, well inside both."""
     d = high - low
     length = np.hypot(d[:, 0], d[:, 1])
     for i in range(len(low) - 1):
@@ -308,12 +385,15 @@ def _line_pairs(
         t = (gap[:, 0] * d[rest, 1] - gap[:, 1] * d[rest, 0]) / safe
         u = (gap[:, 0] * d[i, 1] - gap[:, 1] * d[i, 0]) / safe
         nearest = np.minimum(np.minimum(t, 1 - t), np.minimum(u, 1 - u))
-        for k in np.flatnonzero(flat | (nearest > -HAIR)).tolist():
-            yield i, i + 1 + k, bool(not flat[k] and nearest[k] > HAIR)
+        # An end ``reach`` from a line is up to reach/sine from where the lines cross.
+        hair = HAIR + reach * np.maximum(length[i], length[rest]) / np.abs(safe) if reach else HAIR
+        maybe, sure = flat | (nearest > -hair), ~flat & (nearest > hair)
+        for k in np.flatnonzero(maybe).tolist():
+            yield i, i + 1 + k, bool(sure[k])
 
 
 def _bow_pairs(
-    bows: Sequence[Bow], low: NDArray[np.float64], high: NDArray[np.float64]
+    bows: Sequence[Bow], low: NDArray[np.float64], high: NDArray[np.float64], reach: float
 ) -> Iterator[tuple[int, int]]:
     """Pairs of a bow and another stretch whose boxes meet and whose curves come near: (i, j) for
     line j, or (i, lines + j) for a later bow."""
@@ -324,10 +404,10 @@ def _bow_pairs(
     ends = np.array([[[float(x) for x in b.low], [float(x) for x in b.high]] for b in bows])
     # The box of an arc's ends and of the point where the tangents there meet holds the arc.
     middle = ends.mean(axis=1) - centre
-    reach = np.einsum("ij,ij->i", middle, middle)
-    tip = centre + middle * (r**2 / np.maximum(reach, 1e-12 * r**2))[:, None]
+    squared = np.einsum("ij,ij->i", middle, middle)
+    tip = centre + middle * (r**2 / np.maximum(squared, 1e-12 * r**2))[:, None]
     corners = np.concatenate([ends, tip[:, None, :]], axis=1)
-    margin = (HAIR * r)[:, None]
+    margin = (HAIR * r + reach)[:, None]
     left, right = corners.min(axis=1) - margin, corners.max(axis=1) + margin
     line_low, line_high = np.minimum(low, high), np.maximum(low, high)
     step = high - low
@@ -336,13 +416,13 @@ def _bow_pairs(
         near = (line_low <= right[i]).all(axis=1) & (line_high >= left[i]).all(axis=1)
         gap = centre[i] - low
         far = np.abs(step[:, 0] * gap[:, 1] - step[:, 1] * gap[:, 0]) / length
-        for j in np.flatnonzero(near & (far <= r[i] * (1 + HAIR))).tolist():
+        for j in np.flatnonzero(near & (far <= r[i] * (1 + HAIR) + reach)).tolist():
             yield i, j
         rest = slice(i + 1, None)
         near = (left[rest] <= right[i]).all(axis=1) & (right[rest] >= left[i]).all(axis=1)
         apart = np.hypot(*(centre[rest] - centre[i]).T)
-        near &= (apart <= (r[i] + r[rest]) * (1 + HAIR)) & (
-            apart >= np.abs(r[i] - r[rest]) * (1 - HAIR)
+        near &= (apart <= (r[i] + r[rest]) * (1 + HAIR) + reach) & (
+            apart >= np.abs(r[i] - r[rest]) * (1 - HAIR) - reach
         )
         for j in np.flatnonzero(near).tolist():
             yield i, len(low) + i + 1 + j
@@ -407,7 +487,9 @@ def _nearly_on(s: Stretch, spot: Spot, reach: float) -> bool:
     near = abs(((x - h) ** 2 + (y - k) ** 2) ** 0.5 - r2**0.5) <= reach
     first = (px - h) * (y - k) - (py - k) * (x - h)
     last = (x - h) * (qy - k) - (y - k) * (qx - h)
-    return bool(near and first > 0 and last > 0)
+    # Between its ends, and on its side of the circle.
+    middle = (px + qx - 2 * h) * (x - h) + (py + qy - 2 * k) * (y - k)
+    return bool(near and first > 0 and last > 0 and middle > 0)
 
 
 def _in_order(

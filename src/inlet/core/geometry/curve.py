@@ -108,6 +108,29 @@ def curve_length(curve: Curve) -> float:
     return abs(sweep(curve)) * sqrt(float(circle_of(curve).squared))
 
 
+def distance_to(curve: Curve, at: tuple[float, float]) -> float:
+    """How far a place is from a curve: from its line or circle where the foot lies between the
+    ends, else from the nearer end. For choosing, not for deciding what meets."""
+    (px, py), (qx, qy) = curve.start.floats(), curve.end.floats()
+    x, y = at
+    if curve.centre is None:
+        dx, dy = qx - px, qy - py
+        k = ((x - px) * dx + (y - py) * dy) / ((dx * dx + dy * dy) or 1.0)
+        k = min(1.0, max(0.0, k))
+        return hypot(px + k * dx - x, py + k * dy - y)
+    cx, cy = curve.centre.floats()
+    ends = min(hypot(x - px, y - py), hypot(x - qx, y - qy))
+    sign = 1.0 if curve.clockwise else -1.0
+    after = sign * ((px - cx) * (y - cy) - (py - cy) * (x - cx))
+    before = sign * ((x - cx) * (qy - cy) - (y - cy) * (qx - cx))
+    between = (
+        after >= 0
+        and before >= 0
+        and (px + qx - 2 * cx) * (x - cx) + (py + qy - 2 * cy) * (y - cy) > 0
+    )
+    return abs(hypot(x - cx, y - cy) - hypot(px - cx, py - cy)) if between else ends
+
+
 def flattened(curve: Curve, sagitta: float) -> Iterator[tuple[float, float]]:
     """Points along a seam, its start included and its end left out, so close together that chords
     leave it by no more than ``sagitta``: r(1 - cos(step/2)) ≤ sagitta."""

@@ -30,47 +30,48 @@ def raw_edges(
     chains: Sequence[Sequence[int]],
     places: NDArray[np.float64],
     size: tuple[float, float],
+    reach: float,
 ) -> list[RawEdge]:
-    """Every piece between neighbouring vertices, each once, pieces outside the block left out."""
+    """Every piece between neighbouring vertices, pieces outside the block left out. Where seams
+    run along one another to within ``reach`` (see ``cut_at_crossings``), the first stands for
+    all."""
     out: list[RawEdge] = []
     between: dict[tuple[int, int], list[int]] = {}
     for s, chain in enumerate(chains):
         stretch = stretches[s]
+        leaves = isinstance(stretch, Bow) and stretch.leaves
         for u, v in pairwise(chain):
-            if (
-                isinstance(stretch, Bow)
-                and stretch.leaves
-                and _outside(stretch, places, u, v, size)
-            ):
+            if leaves and _outside(_middle(stretch, places, u, v), size):
                 continue
-            # Two seams drawn to one located place may run along one another to within a hair.
-            others = between.setdefault((min(u, v), max(u, v)), [])
-            if any(_same(stretches[o], stretch, places, u, v) for o in others):
-                continue
-            others.append(s)
+            if reach:
+                others = between.setdefault((min(u, v), max(u, v)), [])
+                if others and any(
+                    _apart(stretches[o], stretch, places, u, v) <= 2 * reach for o in others
+                ):
+                    continue
+                others.append(s)
             out.append(RawEdge(u, v, s))
     return out
 
 
-def _middle(bow: Bow, places: NDArray[np.float64], u: int, v: int) -> tuple[float, float]:
-    h, k, r2 = (float(x) for x in bow.on)
-    x, y = (places[u] + places[v]) / 2 - (h, k)
-    reach = r2**0.5 / (x * x + y * y) ** 0.5
-    return h + x * reach, k + y * reach
+def _middle(stretch: Stretch, places: NDArray[np.float64], u: int, v: int) -> tuple[float, float]:
+    """The middle of a stretch's piece between two vertices."""
+    x, y = (float(c) for c in (places[u] + places[v]) / 2)
+    if isinstance(stretch, Straight):
+        return x, y
+    h, k, r2 = (float(c) for c in stretch.on)
+    x, y = x - h, y - k
+    far = r2**0.5 / (x * x + y * y) ** 0.5
+    return h + x * far, k + y * far
 
 
-def _outside(
-    bow: Bow, places: NDArray[np.float64], u: int, v: int, size: tuple[float, float]
-) -> bool:
-    x, y = _middle(bow, places, u, v)
-    return not (0 < x < size[0] and 0 < y < size[1])
+def _outside(at: tuple[float, float], size: tuple[float, float]) -> bool:
+    return not (0 < at[0] < size[0] and 0 < at[1] < size[1])
 
 
-def _same(one: Stretch, other: Stretch, places: NDArray[np.float64], u: int, v: int) -> bool:
-    if isinstance(one, Straight) or isinstance(other, Straight):
-        return isinstance(one, Straight) and isinstance(other, Straight)
+def _apart(one: Stretch, other: Stretch, places: NDArray[np.float64], u: int, v: int) -> float:
     (x, y), (a, b) = _middle(one, places, u, v), _middle(other, places, u, v)
-    return abs(x - a) + abs(y - b) < 1e-6 * float(np.abs(places[u] - places[v]).sum())
+    return float(max(abs(x - a), abs(y - b)))
 
 
 # --- directions -------------------------------------------------------------------------------
@@ -113,12 +114,43 @@ def order_round(
     stretches: Sequence[Stretch],
     places: NDArray[np.float64],
     vertices: Vertices,
+    loose: bool,
 ) -> NDArray[np.float64]:
     """For each half-edge a number that grows clockwise round its vertex: the angle it leaves by,
-    and where angles are too near for floats, its rank by exact comparison."""
-    count = 2 * len(edges)
-    x, y = np.empty(count), np.empty(count)
+    and where angles are too near for floats, its rank by exact comparison.
+
+    Where places are ``loose``, a vertex may lie a hair off the seams that meet there, so that their
+    directions in it say nothing about which of two touching ones is on which side. There half-edges
+    are sorted by where they are a little further on, see ``_angles_further_on``.
+    """
     start, end, along = np.array(edges, dtype=np.int64).T
+    x, y = _steps(stretches, places, start, end, along)
+    if loose:
+        return _angles_further_on(stretches, places, (start, end, along), x, y)
+    angle = np.mod(np.arctan2(y, x), 2 * np.pi)
+    origin = np.stack([start, end], axis=1).ravel()
+    order = np.lexsort((angle, origin))
+    gaps = np.diff(angle[order])
+    same = np.diff(origin[order]) == 0
+    doubtful = set(origin[order][:-1][same & (gaps < 1e-7)].tolist())
+    bow = np.array([isinstance(s, Bow) for s in stretches])
+    if bow.any():  # Round the cut at angle 0 the first may really be the last.
+        cut = (angle < 1e-7) | (angle > 2 * np.pi - 1e-7)
+        doubtful |= set(origin[cut & np.repeat(bow[along], 2)].tolist())
+    if doubtful:
+        _rank_exactly(doubtful, edges, stretches, vertices, angle)
+    return angle
+
+
+Indices = NDArray[np.int64]
+Floats = NDArray[np.float64]
+
+
+def _steps(
+    stretches: Sequence[Stretch], places: Floats, start: Indices, end: Indices, along: Indices
+) -> tuple[Floats, Floats]:
+    """A step in the direction each half-edge leaves its vertex by."""
+    x, y = np.empty(2 * len(start)), np.empty(2 * len(start))
     forward = np.array(
         [
             (float(s.on[1]), -float(s.on[0])) if isinstance(s, Straight) else (0.0, 0.0)
@@ -127,26 +159,44 @@ def order_round(
     )
     x[0::2], y[0::2] = forward[along, 0], forward[along, 1]
     x[1::2], y[1::2] = -x[0::2], -y[0::2]
-    bow = np.array([isinstance(s, Bow) for s in stretches])
-    if bow.any():
+    curved = np.array([isinstance(s, Bow) for s in stretches])[along]
+    if curved.any():
         centre = np.array([(float(s.on[0]), float(s.on[1])) for s in stretches])
-        curved = bow[along]
         for side, vertex, sign in ((0, start, 1), (1, end, -1)):
             arm = places[vertex] - centre[along]
             x[side::2] = np.where(curved, -sign * arm[:, 1], x[side::2])
             y[side::2] = np.where(curved, sign * arm[:, 0], y[side::2])
-    angle = np.mod(np.arctan2(y, x), 2 * np.pi)
-    origin = np.stack([start, end], axis=1).ravel()
-    order = np.lexsort((angle, origin))
-    gaps = np.diff(angle[order])
-    same = np.diff(origin[order]) == 0
-    doubtful = set(origin[order][:-1][same & (gaps < 1e-7)].tolist())
-    if bow.any():  # Round the cut at angle 0 the first may really be the last.
-        cut = (angle < 1e-7) | (angle > 2 * np.pi - 1e-7)
-        doubtful |= set(origin[cut & np.repeat(bow[along], 2)].tolist())
-    if doubtful:
-        _rank_exactly(doubtful, edges, stretches, vertices, angle)
-    return angle
+    return x, y
+
+
+def _angles_further_on(
+    stretches: Sequence[Stretch],
+    places: Floats,
+    edges: tuple[Indices, Indices, Indices],
+    x: Floats,
+    y: Floats,
+) -> Floats:
+    """The angle from each half-edge's vertex to where the edge is ρ away from it, ρ being half the
+    distance to the nearest other end of an edge there: so no two edges cross before, and what lies
+    off by a hair is off by no more than a hair/ρ in angle. A straight edge is seen as it is drawn,
+    from vertex to vertex. A circle's chord of length ρ leaves its tangent by asin(ρ/2r)."""
+    start, end, along = edges
+    step = places[end] - places[start]
+    straight = np.array([isinstance(s, Straight) for s in stretches])[along]
+    for side, sign in ((0, 1.0), (1, -1.0)):
+        x[side::2] = np.where(straight, sign * step[:, 0], x[side::2])
+        y[side::2] = np.where(straight, sign * step[:, 1], y[side::2])
+    angle = np.arctan2(y, x)
+    if not straight.all():
+        near = np.full(len(places), np.inf)
+        length = np.hypot(step[:, 0], step[:, 1])
+        np.minimum.at(near, start, length / 2)
+        np.minimum.at(near, end, length / 2)
+        r = np.array([1.0 if isinstance(s, Straight) else float(s.on[2]) ** 0.5 for s in stretches])
+        for side, vertex, sign in ((0, start, 1.0), (1, end, -1.0)):
+            bend = np.arcsin(np.minimum(1.0, near[vertex] / (2 * r[along])))
+            angle[side::2] += np.where(straight, 0.0, sign * bend)
+    return np.mod(angle, 2 * np.pi)
 
 
 def _rank_exactly(

@@ -29,8 +29,10 @@ class Fault(NamedTuple):
     """Something in the drawing that makes no patch border.
 
     ``kind`` is ``outside`` (part of the seam leaves the block), ``duplicate`` (the seam lies on
-    another, or on the block's edge), ``stops`` (a seam ends inside a patch) or ``island`` (seams
-    that close a shape but touch nothing else). ``seam`` is the index of the seam drawn, or -1.
+    another, or on the block's edge), ``stops`` (a seam ends inside a patch), ``island`` (seams
+    that close a shape but touch nothing else) or ``unclear`` (the seam comes so near to another
+    that no patch can be told between them; it is left out). ``seam`` is the index of the seam
+    drawn, or -1.
     """
 
     kind: str
@@ -66,9 +68,16 @@ def common_denominator(points: Iterable[Point]) -> int:
     })  # fmt: skip
 
 
-def is_long(x: Exact, digits: int) -> bool:
-    """Is a coordinate a decimal (or fraction) of more than so many digits?"""
-    return isinstance(x, Fraction) and x.denominator >= 10**digits
+CLOSE = 1e-10
+"""Grid units: an end drawn to a place outside the field is taken to lie on what it is this near to,
+and seams with such ends run along one another where they are this near."""
+_SHORT = 10**6
+
+
+def is_located(x: Exact) -> bool:
+    """May a coordinate be a root taken to 12 decimals? Such a decimal can lose a few of its digits
+    when it is reduced; drawn fractions have far smaller denominators."""
+    return isinstance(x, Fraction) and x.denominator > _SHORT
 
 
 def scaled(p: Point, scale: int) -> Spot:
@@ -130,26 +139,35 @@ def within_block(seam: Curve, width: Exact, height: Exact) -> Curve | None:
     return Curve(start, end)
 
 
-def beyond(seam: Curve, width: Exact, height: Exact) -> Point | None:
-    """The end of an arc that lies outside the block, or its middle if only that does."""
-    for p in seam.ends:
-        if not (0 <= p.x <= width and 0 <= p.y <= height):
-            return p
+def beyond(seam: Curve, width: Exact, height: Exact, reach: float) -> tuple[Point | None, bool]:
+    """Where an arc leaves the block by more than ``reach``: its end outside, or its outermost
+    point; None where it does not. And whether it leaves the block at all."""
     assert seam.centre is not None
+    leaves = False
+    for p in seam.ends:
+        far = max(-p.x, p.x - width, -p.y, p.y - height)
+        if far > 0:
+            leaves = True
+            if float(far) > reach:
+                return p, True
     h, k = seam.centre
     low, high = seam.ends if seam.clockwise else (seam.end, seam.start)
-    step = low.minus(seam.centre)
-    r2 = step.x * step.x + step.y * step.y
+    u, v = low.minus(seam.centre), high.minus(seam.centre)
+    r2 = circle_of(seam).squared
     # Past an edge at its outermost point, if the arc comes by there: r² > room², exactly.
     for x, y, room in ((1, 0, width - h), (-1, 0, h), (0, 1, height - k), (0, -1, k)):
-        if room >= 0 and r2 <= room * room:
+        past = r2 - room * room
+        if room >= 0 and past <= 0:
             continue
         out = Point(UNIT * x, UNIT * y)
-        u, v = low.minus(seam.centre), high.minus(seam.centre)
         if u.x * out.y - u.y * out.x >= 0 and out.x * v.y - out.y * v.x >= 0:
-            reach = Fraction(round(float(r2) ** 0.5 * 64), 64)
-            return Point(h + out.x * reach, k + out.y * reach)
-    return None
+            leaves = True
+            radius = float(r2) ** 0.5
+            # r - room = (r² - room²)/(r + room), which loses no digits where the two are near.
+            if room < 0 or float(past) > reach * (radius + float(room)):
+                to = Fraction(round(radius * 64), 64)
+                return Point(h + out.x * to, k + out.y * to), True
+    return None, leaves
 
 
 def merge(
@@ -173,35 +191,45 @@ def merge(
                 p, q = q, p
             on_circle.setdefault((h, k, r2), []).append((p, q, index, leaves))
     if loose:
-        reach = HAIR_APART * scale
-        on_line, on_circle = _same_lines(on_line, reach), _same_circles(on_circle, reach)
+        on_line = _same_lines(on_line, CLOSE * scale)
+        on_circle = _same_circles(on_circle, scale)
+    reach = CLOSE * scale if loose else 0.0
     out: list[Stretch] = []
     for line, found in on_line.items():
-        out += _merge_line(line, found, scale, faults)
+        out += _merge_line(line, found, scale, reach, faults)
     for circle, arcs in on_circle.items():
-        out += _merge_circle(circle, arcs, scale, faults)
+        out += _merge_circle(circle, arcs, scale, reach, faults)
     return out
-
-
-HAIR_APART = 1e-10
-"""Grid units within which seams with located ends lie along one another."""
 
 
 def _same_circles(
-    found: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]], reach: float
+    found: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]], scale: int
 ) -> dict[CircleKey, list[tuple[Spot, Spot, int, bool]]]:
-    """Arcs about one centre whose radii differ by a hair, as their ends are located, on one
-    circle: the one whose numbers are shortest."""
+    """Arcs whose circles differ by a hair, as their ends are located, on one circle: the one whose
+    numbers in grid units are shortest, as it is the one that was meant."""
     out: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]] = {}
-    for key in sorted(found, key=lambda k: len(str(k[2]))):
-        h, k, r2 = key
+    known: list[tuple[CircleKey, float, float, float]] = []
+    reach = CLOSE * scale
+    for key in sorted(found, key=lambda k: (_length_of(k, scale), str(k))):
+        x, y, r = float(key[0]), float(key[1]), float(key[2]) ** 0.5
         near = (
             other
-            for other in out
-            if other[:2] == (h, k) and abs(float(other[2]) ** 0.5 - float(r2) ** 0.5) <= reach
+            for other, h, k, s in known
+            if abs(h - x) <= reach and abs(k - y) <= reach and abs(s - r) <= reach
         )
-        out.setdefault(next(near, key), []).extend(found[key])
+        home = next(near, None)
+        if home is None:
+            home = key
+            known.append((key, x, y, r))
+        out.setdefault(home, []).extend(found[key])
     return out
+
+
+def _length_of(circle: CircleKey, scale: int) -> int:
+    """How long a circle's numbers are in grid units, in bits below the unit."""
+    h, k, r2 = circle
+    lengths = (UNIT * h / scale, UNIT * k / scale, UNIT * r2 / scale / scale)
+    return sum((x.d if isinstance(x, Root2) else x.denominator).bit_length() for x in lengths)
 
 
 def _same_lines(
@@ -231,8 +259,14 @@ def _place(spot: Spot, scale: int) -> Point:
 
 
 def _merge_line(
-    line: LineKey, pieces: list[tuple[Spot, Spot, int]], scale: int, faults: list[Fault]
+    line: LineKey,
+    pieces: list[tuple[Spot, Spot, int]],
+    scale: int,
+    reach: float,
+    faults: list[Fault],
 ) -> list[Straight]:
+    if len(pieces) > 1 and reach:
+        return _merge_loose_line(line, pieces, scale, reach, faults)
     pieces.sort(key=lambda piece: piece[:2])
     stretches = []
     low, high, _ = pieces[0]
@@ -249,15 +283,51 @@ def _merge_line(
     return stretches
 
 
+def _merge_loose_line(
+    line: LineKey,
+    pieces: list[tuple[Spot, Spot, int]],
+    scale: int,
+    reach: float,
+    faults: list[Fault],
+) -> list[Straight]:
+    """``_merge_line`` of pieces that may lie off the line by a hair: how far along it they reach,
+    b·x - a·y, sorts them; what overlaps by no more than ``reach`` only meets."""
+    a, b, _ = line
+    reach *= float(a * a + b * b) ** 0.5
+
+    def along(spot: Spot) -> Scaled:
+        return b * spot[0] - a * spot[1]
+
+    ends = [(*sorted(piece[:2], key=along), piece[2]) for piece in pieces]
+    ends.sort(key=lambda piece: (along(piece[0]), along(piece[1])))
+    stretches = []
+    low, high, before = ends[0]
+    for next_low, next_high, index in ends[1:]:
+        overlap = float(along(high) - along(next_low))
+        if overlap <= reach:
+            stretches.append(Straight(line, low, high))
+            low, high = next_low, next_high
+        else:
+            culprit = index if index >= 0 else before
+            faults.append(Fault("duplicate", _place(next_low, scale), culprit))
+            high = max(high, next_high, key=along)
+        before = index
+    stretches.append(Straight(line, low, high))
+    return stretches
+
+
 def _merge_circle(
     circle: CircleKey,
     arcs: list[tuple[Spot, Spot, int, bool]],
     scale: int,
+    reach: float,
     faults: list[Fault],
 ) -> list[Bow]:
     if len(arcs) == 1:
         ((low, high, _, leaves),) = arcs
         return [Bow(circle, low, high, leaves)]
+    if reach:
+        arcs = _with_common_ends(arcs, reach)
     h, k, _ = circle
 
     def later(p: Spot, q: Spot) -> int:
@@ -285,3 +355,22 @@ def _merge_circle(
         Bow(circle, ends[i], ends[(i + 1) % len(ends)], leaves)
         for i, leaves in sorted(covered.items())
     ]
+
+
+def _with_common_ends(
+    arcs: Sequence[tuple[Spot, Spot, int, bool]], reach: float
+) -> list[tuple[Spot, Spot, int, bool]]:
+    """Arcs with ends that are ``reach`` to one another made the same; an arc no longer than that
+    is left out."""
+    known: list[tuple[Spot, float, float]] = []
+
+    def common(spot: Spot) -> Spot:
+        x, y = float(spot[0]), float(spot[1])
+        for end, u, v in known:
+            if abs(u - x) <= reach and abs(v - y) <= reach:
+                return end
+        known.append((spot, x, y))
+        return spot
+
+    found = [(common(low), common(high), index, leaves) for low, high, index, leaves in arcs]
+    return [arc for arc in found if arc[0] != arc[1]]

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import STAY, then
 from inlet.core.draft.tray import Stamp, cloths_for, stamp_of, stamps, turned_stamp
-from inlet.core.geometry.arrangement import arrange
+from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.point import Turn
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.units.breakdown import break_down

@@ -1,0 +1,165 @@
+"""What must hold of every arrangement, checked cheaply each time one is made.
+
+1. Each seam, cut at its vertices, is as long as it was; each piece is an edge, or is told.
+2. Vertices are places apart, and the edges round them lie as in a plane (Euler: a connected drawing
+   of V vertices and E edges has 2 + E - V faces, the one outside it included).
+3. The faces' areas are above 0 and add up to the block's.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from fractions import Fraction
+from itertools import pairwise
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.stretches import CLOSE, Bow, Stretch
+
+if TYPE_CHECKING:
+    from inlet.core.geometry.arrangement import Face
+
+TIGHT = 1e-9
+"""Of a length or an area: what floats may be off by."""
+
+Floats = NDArray[np.float64]
+Indices = NDArray[np.int64]
+
+
+class Unsound(Exception):
+    """The arrangement does not hold at some places, in the seams' units."""
+
+    def __init__(self, places: Sequence[Point]) -> None:
+        super().__init__(places)
+        self.places = places
+
+
+def connected(ends: Indices, count: int) -> list[int]:
+    """For each of ``count`` vertices a number, the same for those that edges join."""
+    same = list(range(count))
+
+    def root(v: int) -> int:
+        while same[v] != v:
+            same[v] = same[same[v]]
+            v = same[v]
+        return v
+
+    for u, v in ends.tolist():
+        same[root(v)] = root(u)
+    return [root(v) for v in range(count)]
+
+
+def check_chains(
+    stretches: Sequence[Stretch], chains: Sequence[Sequence[int]], places: Floats, scale: int
+) -> None:
+    """A stretch's vertices go from its one end to the other, without a step back."""
+    starts, ends, along = [], [], []
+    bad: list[tuple[float, float]] = []
+    for k, (stretch, chain) in enumerate(zip(stretches, chains, strict=True)):
+        if len(chain) < 2:
+            bad.append((float(stretch.low[0]), float(stretch.low[1])))
+            continue
+        for u, v in pairwise(chain):
+            starts.append(u)
+            ends.append(v)
+            along.append(k)
+    length = _lengths(stretches, places[starts], places[ends], np.array(along))
+    low = np.array([[float(x) for x in s.low] for s in stretches])
+    high = np.array([[float(x) for x in s.high] for s in stretches])
+    whole = _lengths(stretches, low, high, np.arange(len(stretches)))
+    made = np.bincount(along, weights=length, minlength=len(stretches))
+    off = np.abs(made - whole) > TIGHT * whole + 4 * CLOSE * scale
+    bad += [(low[k, 0], low[k, 1]) for k in np.flatnonzero(off).tolist() if len(chains[k]) > 1]
+    if bad:
+        raise Unsound([_near(x / scale, y / scale) for x, y in bad])
+
+
+def _lengths(stretches: Sequence[Stretch], p: Floats, q: Floats, along: Indices) -> Floats:
+    """How long pieces of stretches are, from the places p to q."""
+    length = np.hypot(*(q - p).T)
+    bows = np.array([isinstance(s, Bow) for s in stretches])[along]
+    if bows.any():
+        circle = np.array([[float(v) for v in s.on] for s in stretches])[along[bows]]
+        r = np.sqrt(circle[:, 2])
+        length[bows] = 2 * r * np.arcsin(np.minimum(1.0, length[bows] / 2 / r))
+    return length
+
+
+def check_places(ends: Indices, places: Floats, scale: int) -> None:
+    """No two vertices are the same place to the digits points are written to."""
+    used = np.unique(ends)
+    for shift in (0.0, 0.5):
+        cells = np.floor(places[used] / (CLOSE * scale / 10) + shift)
+        _, first, count = np.unique(cells, axis=0, return_index=True, return_counts=True)
+        twice = first[count > 1]
+        if len(twice):
+            raise Unsound([_near(*(places[used[k]] / scale)) for k in twice.tolist()])
+
+
+def _near(x: float, y: float) -> Point:
+    """A place to point at, to six decimals."""
+    return Point(Fraction(round(x * 10**6), 10**6), Fraction(round(y * 10**6), 10**6))
+
+
+def check_order(ends: Indices, angle: Floats, label: Indices, points: Sequence[Point]) -> None:
+    """The edges round each vertex lie as in a plane, by Euler's count of each connected part."""
+    group = np.array(connected(ends, len(points)))
+    used = np.unique(ends)
+    _, cycle_start = np.unique(label, return_index=True)
+    origin = ends.reshape(-1)
+    count = len(points)
+    euler = np.bincount(group[used], minlength=count)
+    euler -= np.bincount(group[ends[:, 0]], minlength=count)
+    euler += np.bincount(group[origin[cycle_start]], minlength=count)
+    crossed = np.flatnonzero((euler != 2) & (euler != 0))
+    if not len(crossed):
+        return
+    raise Unsound([points[_tightest(origin, angle, group, g)] for g in crossed.tolist()])
+
+
+def _tightest(origin: Indices, angle: Floats, group: Indices, part: int) -> int:
+    """The vertex of a connected part at which two edges leave in the most alike directions."""
+    halves = np.flatnonzero(group[origin] == part)
+    order = halves[np.lexsort((angle[halves], origin[halves]))]
+    gap = np.where(np.diff(origin[order]) == 0, np.diff(angle[order]), np.inf)
+    return int(origin[order[int(np.argmin(gap))]])
+
+
+def check_faces(
+    faces: Sequence[Face], whole: float, points: Sequence[Point], places: Floats, scale: int
+) -> None:
+    """Every face goes round something, and together they cover the block (``whole``, scaled)."""
+    total, bad = 0.0, []
+    for face in faces:
+        area = loop_area(face.loop.corners, face.loop.centres, places, scale)
+        sides = len(face.loop.corners)
+        flat = sides < 2 or (sides == 2 and not any(face.loop.centres))
+        if flat or area < -TIGHT * whole:
+            bad.append(points[face.ring[0]])
+        total += area
+        for hole in face.holes:
+            total += loop_area(hole.corners, hole.centres, places, scale)
+    if not bad and abs(total - whole) > TIGHT * whole * 10:
+        bad.append(points[faces[0].ring[0]])
+    if bad:
+        raise Unsound(bad)
+
+
+def loop_area(
+    corners: Sequence[int], centres: Sequence[Point | None], places: Floats, scale: int
+) -> float:
+    """The area a loop goes round, scaled, above 0 clockwise: the shoelace, and r²(θ - sin θ)/2 for
+    each side along a circle."""
+    at = places[list(corners)]
+    nxt = np.roll(at, -1, axis=0)
+    total = float((at[:, 0] * nxt[:, 1] - at[:, 1] * nxt[:, 0]).sum()) / 2
+    for i, centre in enumerate(centres):
+        if centre is not None:
+            c = np.array(centre.floats()) * scale
+            u, v = at[i] - c, nxt[i] - c
+            turn = float(np.arctan2(u[0] * v[1] - u[1] * v[0], u @ v))
+            total += float(u @ u) * (turn - float(np.sin(turn))) / 2
+    return total
