@@ -13,6 +13,7 @@ from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
 from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
+from inlet.core.geometry.outline import inside_point
 from inlet.core.numbers import Exact
 from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn
@@ -108,6 +109,8 @@ def _plan_block(project: Project, block: Block, copies: int, others: bool) -> Bl
     name_stacks(units, cuts)
     cloth = lay_out(project, cuts)
     problems = [*drawing_problems(drawn, project), *_seam_problems(drawn, root, measure)]
+    if not any(p.level == "error" for p in problems):
+        problems += _order_problems(drawn, root)
     broken = any(p.level == "error" for p in problems)
     good = not broken and resewn(drawn, root, units, measure.seam)
     if not broken and not good:
@@ -151,6 +154,20 @@ def _seam_problems(drawn: Draft, root: Part, measure: Measure) -> Iterator[Probl
                     f"{seam_length(sewing):.2f} {unit_of(measure)} long: there is hardly room to "
                     "stop half way. Sew it by hand, or make the block larger.",
                 )
+
+
+def _order_problems(drawn: Draft, root: Part) -> Iterator[Problem]:
+    """Parts for which no order of sewing was found, though nothing is wrong with the drawing."""
+    for part in walk(root):
+        if part.stuck:
+            at = inside_point(drawn.arrangement.outlines[min(part.faces)])
+            yield Problem(
+                "error",
+                "no-order",
+                (at,),
+                f"No order was found to sew the {len(part.faces)} patches round {place_text(at)} "
+                "in: one more seam across them would help.",
+            )
 
 
 def _not_proved() -> Problem:

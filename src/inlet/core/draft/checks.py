@@ -38,6 +38,8 @@ _FAULTS = {
 }
 SMALLEST_PATCH = {"inch": Fraction(1, 2), "cm": Fraction(1)}
 """Narrower than this finished, a patch is hard to hold and press."""
+HAIR = {"inch": Fraction(1, 10**5), "cm": Fraction(1, 10**5)}
+"""Narrower than this, a patch is no more than a slip of the drawing."""
 TIGHTEST_CURVE = {"inch": Fraction(1), "cm": Fraction(5, 2)}
 """Smallest radius that most makers sew without puckers."""
 NEARLY = {"inch": Fraction(1, 4), "cm": Fraction(3, 5)}
@@ -168,6 +170,14 @@ def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
         at = inside_point(draft.arrangement.outlines[patch.face])
         if width >= float(measure.seam) - 1e-9:
             small.append((width, at))
+            continue
+        if width < float(HAIR[measure.system]):
+            yield Problem(
+                "error",
+                "sliver",
+                (at,),
+                f"The patch at {place_text(at)} is narrower than a hair: it cannot be sewn.",
+            )
             continue
         yield Problem(
             "warning",

@@ -221,19 +221,19 @@ def one_cloth_a_patch(block: Block) -> Block:
 
 
 def anchor_in(now: Arrangement, face: int) -> Pair | None:
-    """A point inside a patch to remember its cloth by, clear of its islands; None where none is
-    found, and the patch is then told to have no cloth."""
+    """A point inside a patch to remember its cloth by, clear of its islands, its numbers as short
+    as a file holds them; None where none is found, as in a patch thinner than such numbers tell,
+    and the patch is then told to have no cloth."""
     outline = now.outlines[face]
     middle = inside_point(outline)
-    if not now.faces[face].holes:
-        short = short_point(middle)
-        best = short if side(outline, short) > 0 else middle
-        return best.x, best.y
     # Where an island lies in the middle, go towards each corner until clear of it.
     near = (
         corner.minus(corner.minus(middle).scaled(Fraction(1, k), Fraction(1, k)))
         for k in (1, 2, 4, 8, 16, 32, 64, 1024)
         for corner in outline.corners
     )
-    found = next((p for p in near if now.locate(p) == face), None)
-    return None if found is None else (found.x, found.y)
+    whole = not now.faces[face].holes
+    for p in map(short_point, near):
+        if side(outline, p) > 0 if whole else now.locate(p) == face:
+            return p.x, p.y
+    return None

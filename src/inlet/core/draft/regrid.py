@@ -10,6 +10,7 @@ from inlet.core.draft.bands import Bands
 from inlet.core.draft.edit import merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
+from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, arc_fault, extremes
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact
@@ -124,10 +125,11 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
     seams: list[Seam] = []
     for seam in before.seams:
         found = _image(seam.curve, move)
-        if found is None:
+        kept = None if found is None else seam_along(found)
+        if kept is None or kept.ends[0] == kept.ends[1]:
             lost += 1
         else:
-            seams.append(seam_along(found))
+            seams.append(kept)
     made = replace(
         after,
         seams=tuple(seams),
@@ -139,7 +141,7 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
 
 
 def _pair(p: Point) -> Pair:
-    return p.x, p.y
+    return short_point(p)
 
 
 def _image(curve: Curve, move: Callable[[Point], Point]) -> Curve | None:

@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterable
 from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn
 from inlet.core.numbers import Exact
@@ -101,7 +102,7 @@ def turned(block: Block, turn: Turn) -> Block:
     move = turner(turn, *block.grid)
 
     def pair(p: Pair) -> Pair:
-        q = move(Point(*p))
+        q = short_point(move(Point(*p)))
         return q.x, q.y
 
     columns = block.columns[::-1] if mirror else block.columns

@@ -24,8 +24,9 @@ from numpy.typing import NDArray
 from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import Vertices, cut_at_crossings
-from inlet.core.geometry.curve import Circle, Curve, distance_to
+from inlet.core.geometry.curve import HAIR, Circle, Curve, distance_to
 from inlet.core.geometry.faces import RawEdge, order_round, raw_edges, signed_areas, trace
+from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line
@@ -45,7 +46,6 @@ from inlet.core.geometry.stretches import (
     Stretch,
     beyond,
     common_denominator,
-    is_located,
     merge,
     within_block,
 )
@@ -294,7 +294,7 @@ class _Builder:
 
     def _half_circle_breaks(self, halves: Sequence[int], i: int, j: int) -> list[int]:
         """Where to break the side from i to j of a cycle, all on one circle, so that each part is
-        less than half of it."""
+        less than half of it by more than a hair (see ``arc_fault``)."""
         on = self._circle(halves[i])
         assert isinstance(on, Circle)
         n = len(halves)
@@ -305,7 +305,9 @@ class _Builder:
         for m in range(i + 1, j + 1):
             p = self.points[self.origin[halves[m % n]]]
             turn = (begin.x - h) * (p.y - k) - (begin.y - k) * (p.x - h)
-            if turn * way <= 0 and m - 1 > (breaks[-1] if breaks else i):
+            if float(turn) * way <= HAIR * float(on.squared) and m - 1 > (
+                breaks[-1] if breaks else i
+            ):
                 breaks.append(m - 1)
                 begin = self.points[self.origin[halves[(m - 1) % n]]]
         return breaks

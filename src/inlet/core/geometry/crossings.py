@@ -366,7 +366,7 @@ def _touch(one: CircleKey, other: CircleKey, reach: float) -> bool:
     (h, k, r2), (u, v, s2) = one, other
     r, s = float(r2) ** 0.5, float(s2) ** 0.5
     apart = float((u - h) * (u - h) + (v - k) * (v - k)) ** 0.5
-    return abs(apart - (r + s)) <= reach or abs(apart - abs(r - s)) <= reach
+    return bool(abs(apart - (r + s)) <= reach or abs(apart - abs(r - s)) <= reach)
 
 
 def _line_pairs(

@@ -61,6 +61,11 @@ def _digits(p: Point) -> int:
     return sum((x.d if isinstance(x, Root2) else x.denominator).bit_length() for x in p)
 
 
+HAIR = 1e-9
+"""Of a radius, or in grid units: how far off the ends of an arc may be, as places a root was taken
+for; as near to half a circle it is half a circle."""
+
+
 def arc_fault(start: Point, end: Point, centre: Point) -> str | None:
     """Why three points make no arc, as a piece of a sentence; None where they do. ``centre`` may
     lie a hair off where the ends are places a root was taken for."""
@@ -69,10 +74,12 @@ def arc_fault(start: Point, end: Point, centre: Point) -> str | None:
         return "both ends are the same point"
     if dot(u, u) == 0 or dot(v, v) == 0:
         return "the centre is one of its ends"
-    gap = dot(u, u) - dot(v, v)
-    if gap != 0 and abs(float(gap)) > 1e-9 * float(dot(u, u)):
+    gap, r = dot(u, u) - dot(v, v), float(dot(u, u)) ** 0.5
+    # |u| - |v| = (u² - v²)/(|u| + |v|); places are known to a hair, whatever the radius.
+    if gap != 0 and abs(float(gap)) > 2 * r * HAIR * max(1.0, r):
         return "its ends are not equally far from the centre"
-    if cross(u, v) == 0:
+    turn = cross(u, v)
+    if turn == 0 or (abs(float(turn)) <= HAIR * r * r and dot(u, v) < 0):
         return "its ends are opposite one another; give a half circle as two quarters"
     return None
 

@@ -79,7 +79,7 @@ def check_chains(
 
 def _lengths(stretches: Sequence[Stretch], p: Floats, q: Floats, along: Indices) -> Floats:
     """How long pieces of stretches are, from the places p to q."""
-    length = np.hypot(*(q - p).T)
+    length: Floats = np.hypot(*(q - p).T)
     bows = np.array([isinstance(s, Bow) for s in stretches])[along]
     if bows.any():
         circle = np.array([[float(v) for v in s.on] for s in stretches])[along[bows]]

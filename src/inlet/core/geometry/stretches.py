@@ -72,12 +72,7 @@ CLOSE = 1e-10
 """Grid units: an end drawn to a place outside the field is taken to lie on what it is this near to,
 and seams with such ends run along one another where they are this near."""
 _SHORT = 10**6
-
-
-def is_located(x: Exact) -> bool:
-    """May a coordinate be a root taken to 12 decimals? Such a decimal can lose a few of its digits
-    when it is reduced; drawn fractions have far smaller denominators."""
-    return isinstance(x, Fraction) and x.denominator > _SHORT
+"""Up to here the numbers of a line are taken for those that were meant."""
 
 
 def scaled(p: Point, scale: int) -> Spot:
@@ -235,10 +230,17 @@ def _length_of(circle: CircleKey, scale: int) -> int:
 def _same_lines(
     found: dict[LineKey, list[tuple[Spot, Spot, int]]], reach: float
 ) -> dict[LineKey, list[tuple[Spot, Spot, int]]]:
-    """Straight seams that lie along another's line to within a hair, on that line."""
+    """Straight seams that lie along another's line to within a hair, on that line: one with short
+    numbers, as it was meant, else the longest seam's, which shows its direction best."""
     out: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
     forms: list[tuple[LineKey, float, float, float, float]] = []
-    for key in sorted(found, key=lambda k: len(str(k))):
+
+    def rank(key: LineKey) -> tuple[bool, float, str]:
+        exact = all(isinstance(v, int) and abs(v) < _SHORT for v in key[:2])
+        length = max(float(abs(q[0] - p[0])) + float(abs(q[1] - p[1])) for p, q, _ in found[key])
+        return not exact, -length, str(key)
+
+    for key in sorted(found, key=rank):
         ends = [(float(x), float(y)) for piece in found[key] for x, y in piece[:2]]
         near = (
             other
@@ -298,7 +300,10 @@ def _merge_loose_line(
     def along(spot: Spot) -> Scaled:
         return b * spot[0] - a * spot[1]
 
-    ends = [(*sorted(piece[:2], key=along), piece[2]) for piece in pieces]
+    ends: list[tuple[Spot, Spot, int]] = []
+    for one, other, index in pieces:
+        start, end = sorted((one, other), key=along)
+        ends.append((start, end, index))
     ends.sort(key=lambda piece: (along(piece[0]), along(piece[1])))
     stretches = []
     low, high, before = ends[0]

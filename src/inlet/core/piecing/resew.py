@@ -6,8 +6,10 @@ from collections.abc import Sequence
 
 from inlet.core.assembly.net import goes_on
 from inlet.core.assembly.sewing import Sewing
+from inlet.core.draft.borders import uncovered
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.motion import at_origin, canonical
+from inlet.core.geometry.located import same_picture
+from inlet.core.geometry.motion import at_origin
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Faces, Part, walk
 from inlet.core.units.chosen import UnitPlan
@@ -17,7 +19,8 @@ from inlet.core.units.proof import Sewn, made_unit, sew_up
 def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> bool:
     """Does the plan give the draft? Each unit is made by its method in use from its exact pieces,
     turned as the block has it, and sewn to its neighbours edge to edge; the block that results
-    must be the draft, patch for patch and cloth for cloth. Seams that turn corners, stop short or
+    must be the draft, patch for patch and cloth for cloth, and the draft's borders must lie along
+    every seam that was drawn. Seams that turn corners, stop short or
     are curved must run along all that the two parts they join share."""
     if not all(_sewings_hold(draft, part) for part in walk(root)):
         return False
@@ -33,7 +36,7 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     if whole is None:
         return False
     drawn = tuple((patch.drawn, patch.fabric) for patch in draft.patches)
-    return canonical(at_origin(whole[1])) == canonical(at_origin(drawn))
+    return same_picture(at_origin(whole[1]), at_origin(drawn)) and not uncovered(draft)
 
 
 def _sewings_hold(draft: Draft, part: Part) -> bool:
@@ -60,8 +63,9 @@ def _sewings_hold(draft: Draft, part: Part) -> bool:
             if len(opened) != 1 or waiting.pop((opened[0], v), None) != number:
                 return False
             first = part.sewings[opened[0]]
-            end = first.edges[0] if first.vertices[0] == v else first.edges[-1]
-            if not any(goes_on(draft, v, end, edge) for edge in pair):
+            # A seam that closes on itself has both its ends there.
+            ends_there = [first.edges[k] for k in (0, -1) if first.vertices[k] == v]
+            if not any(goes_on(draft, v, end, edge) for end in ends_there for edge in pair):
                 return False
         ends = sewing.vertices[0], sewing.vertices[-1]
         for finish in sewing.left_open:

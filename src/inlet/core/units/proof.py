@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
+from inlet.core.geometry.located import from_corner, in_line, same_outline, same_place
 from inlet.core.geometry.motion import (
     EIGHTH_TURN,
     Picture,
@@ -13,8 +14,8 @@ from inlet.core.geometry.motion import (
     mirrored,
     motion_between,
 )
-from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.polygon import Polygon, from_first_corner, is_convex, moved, offset
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, is_convex, moved, offset
 from inlet.core.numbers import Exact
 from inlet.core.units.breakdown import Part, merges
 from inlet.core.units.pieces import piece_for, sewn_shape
@@ -136,7 +137,7 @@ def _sew(part: Part, leaf: Callable[[Part], Sewn | None]) -> tuple[Polygon, _Pil
         if sewn is None:
             return None
         made.append(sewn)
-    if part.across is None or any(p.arcs or not is_convex(p.outline) for p in part.parts):
+    if part.across is None or any(p.arcs or not is_convex(p.outline) for p in (part, *part.parts)):
         return _fitted(part, made)
     for one, other in merges(part):
         (outline, pile), (added, more) = made[one], made[other]
@@ -154,9 +155,9 @@ def _fitted(
     """Parts laid where they are drawn; None unless each has exactly that shape."""
     pieces = []
     for inner, (outline, pile) in zip(part.parts, made, strict=True):
-        is_, should = from_first_corner(outline), from_first_corner(inner.outline)
-        by = should[0].minus(is_[0])
-        if moved(is_, by) != should:
+        should = inner.outline
+        by = should[0].minus(from_corner(outline, should)[0])
+        if not same_outline(moved(outline, by), should):
             return None
         pieces.append((by, pile))
     return part.outline, _Pile(tuple(pieces))
@@ -181,14 +182,14 @@ def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] 
         return None
     n, m = len(one), len(two)
     by = one[i].minus(two[(j + 1) % m])
-    if one[(i + 1) % n] != two[j].plus(by):
+    if not same_place(one[(i + 1) % n], two[j].plus(by)):
         return None
     ring = [one[(i + 1 + k) % n] for k in range(n)]
     ring += [two[(j + 2 + k) % m].plus(by) for k in range(m - 2)]
     # Only where the seam ends can two sides have become one.
     for k in (n - 1, 0):
         before, at, after = ring[k - 1], ring[k], ring[(k + 1) % len(ring)]
-        if cross(at.minus(before), after.minus(at)) == 0:
+        if in_line(before, at, after):
             del ring[k]
     return tuple(ring), by
 

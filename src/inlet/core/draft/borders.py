@@ -1,0 +1,124 @@
+"""Do the patches' borders lie along all that was drawn?
+
+The arrangement could be wrong in a way that a comparison with itself does not show. So this looks
+at the seams as they were drawn, and at nothing of the arrangement but where its edges lie.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from math import atan2, hypot, pi
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from inlet.core.draft.patches import Draft
+from inlet.core.geometry.curve import Curve, circle_of
+
+OFF = 1e-8
+"""Grid units: how far an edge may lie off the seam it is a piece of, and how long a gap may be."""
+
+Floats = NDArray[np.float64]
+
+
+def uncovered(draft: Draft) -> list[int]:
+    """The seams, by their number, along which the borders of patches have a gap inside the block.
+
+    Edges whose ends and middle lie on a seam cover it from one end to the other; along the seam
+    they must leave nothing out.
+    """
+    arrangement = draft.arrangement
+    edges = [arrangement.curve(edge) for edge in arrangement.edges]
+    p = np.array([e.start.floats() for e in edges])
+    q = np.array([e.end.floats() for e in edges])
+    middle = np.array([_middle(e) for e in edges])
+    size = tuple(float(x) for x in draft.block.grid)
+    return [
+        n
+        for n, seam in enumerate(draft.block.seams)
+        if _has_gap(seam.curve, (p, q, middle), (size[0], size[1]))
+    ]
+
+
+def _middle(curve: Curve) -> tuple[float, float]:
+    """The place half way along a curve."""
+    (px, py), (qx, qy) = curve.start.floats(), curve.end.floats()
+    x, y = (px + qx) / 2, (py + qy) / 2
+    if curve.centre is None:
+        return x, y
+    cx, cy = curve.centre.floats()
+    k = hypot(px - cx, py - cy) / hypot(x - cx, y - cy)
+    return cx + (x - cx) * k, cy + (y - cy) * k
+
+
+def _has_gap(seam: Curve, edges: tuple[Floats, Floats, Floats], size: tuple[float, float]) -> bool:
+    whole, along, off = _ruler(seam)
+    on = np.all([off(places) <= OFF for places in edges], axis=0)
+    found = np.stack([along(places[on]) for places in edges[:2]], axis=1)
+    ends = np.sort(found, axis=1)
+    reached = 0.0
+    gaps = []
+    for low, high in sorted(ends.tolist()):
+        if low > reached + OFF:
+            gaps.append((reached, min(low, whole)))
+        reached = max(reached, high)
+    if reached < whole - OFF:
+        gaps.append((reached, whole))
+    return any(_inside(seam, (low + high) / 2, size) for low, high in gaps if low < whole - OFF)
+
+
+class _Ruler(NamedTuple):
+    """A seam's length; how far along it places lie, and how far off its line or circle."""
+
+    whole: float
+    along: Callable[[Floats], Floats]
+    off: Callable[[Floats], Floats]
+
+
+def _ruler(seam: Curve) -> _Ruler:
+    (px, py), (qx, qy) = seam.start.floats(), seam.end.floats()
+    if seam.centre is None:
+        length = hypot(qx - px, qy - py)
+        ux, uy = (qx - px) / length, (qy - py) / length
+        return _Ruler(
+            length,
+            lambda at: (at[:, 0] - px) * ux + (at[:, 1] - py) * uy,
+            lambda at: np.abs((at[:, 0] - px) * uy - (at[:, 1] - py) * ux),
+        )
+    cx, cy = seam.centre.floats()
+    r = float(circle_of(seam).squared) ** 0.5
+    begin = atan2(py - cy, px - cx)
+    sign = 1.0 if seam.clockwise else -1.0
+
+    def along(at: Floats) -> Floats:
+        turn = sign * (np.arctan2(at[:, 1] - cy, at[:, 0] - cx) - begin)
+        return np.asarray(r * (np.mod(turn + pi / 2, 2 * pi) - pi / 2))
+
+    end = along(np.array([[qx, qy]]))[0]
+    return _Ruler(
+        float(end),
+        along,
+        lambda at: np.abs(np.hypot(at[:, 0] - cx, at[:, 1] - cy) - r),
+    )
+
+
+def _inside(seam: Curve, at: float, size: tuple[float, float]) -> bool:
+    """Is the place so far along a seam well inside the block?"""
+    x, y = place_along(seam, at)
+    return OFF < x < size[0] - OFF and OFF < y < size[1] - OFF
+
+
+def place_along(seam: Curve, at: float) -> tuple[float, float]:
+    """The place a length along a seam from its start."""
+    (px, py), (qx, qy) = seam.start.floats(), seam.end.floats()
+    if seam.centre is None:
+        k = at / hypot(qx - px, qy - py)
+        return px + (qx - px) * k, py + (qy - py) * k
+    cx, cy = seam.centre.floats()
+    turn = (1 if seam.clockwise else -1) * at / float(circle_of(seam).squared) ** 0.5
+    c, s = np.cos(turn), np.sin(turn)
+    return (
+        float(cx + c * (px - cx) - s * (py - cy)),
+        float(cy + s * (px - cx) + c * (py - cy)),
+    )
