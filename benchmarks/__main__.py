@@ -140,7 +140,7 @@ def cold_start() -> float:
         "from inlet.ui import app;"
         "app._picture=lambda a,w,o: (a.processEvents(), w.grab(), w.session.close(),"
         " print(time.time()-t), 0)[-1];"
-        "from inlet.__main__ import main;"
+        "from inlet.command_line import main;"
         "main(['--demo','--picture','x'])"
     )
     done = subprocess.run(

@@ -9,7 +9,7 @@ import sys
 import pytest
 from pypdf import PdfReader
 
-from inlet.__main__ import main
+from inlet.command_line import main
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft

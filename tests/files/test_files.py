@@ -138,7 +138,7 @@ def changed(path: str, value: object) -> str:
         ("version", True, "version"),
         ("blocks", None, "blocks: missing"),
         ("blocks", {}, "blocks"),
-        ("blocks.0.id", None, "blocks[0]: missing"),
+        ("blocks.0.id", None, "blocks[0]: “id” is missing"),
         ("blocks.0.finished.1", "nine", "blocks[0].finished[1]: “nine” is not a number"),
         ("blocks.0.finished.1", "0", "blocks[0].finished[1]: 0 must be above 0"),
         ("blocks.0.finished.0", "-9", "blocks[0].finished[0]"),

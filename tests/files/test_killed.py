@@ -8,15 +8,16 @@ import subprocess
 import sys
 import time
 
-from inlet.files.project_json import load
+from inlet.files.project_json import load, save
 from inlet.files.recovery import Desk, clear
 
 WORKER = """
 import sys
 from fractions import Fraction as F
 from pathlib import Path
-from inlet.core.project import Block, Project, replace
-from inlet.files.project_json import load, save
+from inlet.core.draft.edit import add_seams
+from inlet.core.project import Block, Project, replace, straight
+from inlet.files.project_json import save
 from inlet.files.recovery import Desk
 path, desk, number = Path(sys.argv[1]), Desk(Path(sys.argv[2])), int(sys.argv[3])
 bands = (F(1),) * 12
@@ -24,8 +25,8 @@ project = Project(blocks=(Block(id="b", columns=bands, rows=bands),))
 while True:
     number += 1
     print(number, flush=True)
-    seam = (F(number % 12), F(0)), (F(number // 12 % 12), F(12))
-    block = add_seam(replace(project.blocks[0], seams=project.blocks[0].seams[-9:]), *seam)
+    seam = straight((F(number % 12), F(0)), (F(number // 12 % 12), F(12)))
+    block = add_seams(replace(project.blocks[0], seams=project.blocks[0].seams[-9:]), [seam])
     project = replace(project, name=str(number), blocks=(block,))
     desk.keep(project, path)
     if number % 2:
@@ -37,30 +38,40 @@ while True:
 def test_killed_at_any_moment_at_most_the_last_burst_is_missing(tmp_path):
     path, desks = tmp_path / "reed.inlet", tmp_path / "desks"
     chance = random.Random(5)
-    rounds, number = 0, 0
-    while rounds < 200:
+    kills, cut_short, number = 0, 0, 0
+    while kills < 25:
         process = subprocess.Popen(
             [sys.executable, "-c", WORKER, str(path), str(desks), str(number)],
             stdout=subprocess.PIPE,
             text=True,
         )
         assert process.stdout is not None
-        first = int(process.stdout.readline())
-        time.sleep(chance.random() / 5)
+        first = process.stdout.readline()
+        assert first, "the worker died by itself"
+        time.sleep(chance.random() / 20)
+        assert process.poll() is None, "the worker died by itself"
         process.send_signal(signal.SIGKILL)
-        begun = [first, *map(int, process.stdout.read().split())]
+        begun = [int(first), *map(int, process.stdout.read().split())]
         process.wait()
         process.stdout.close()
-        rounds += len(begun)
-        found = [int(load(path).name)] if path.exists() else []
-        for left in Desk(desks).left_behind():
-            assert left.path == path.resolve()
-            found.append(int(left.project.name))
-            clear(left)
+        kills += 1
+        mine = Desk(desks)
+        left = mine.left_behind()
+        assert mine.unread == []
+        found = [int(each.project.name) for each in left]
+        found += [int(load(path).name)] if path.exists() else []
+        for each in left:
+            assert each.path == path.resolve()
+            clear(each)
+        cut_short += bool(left)
         if len(begun) > 1:
             assert max(found) >= begun[-1] - 1  # only the edit under way may be missing
         number = begun[-1]
-    assert not list(desks.glob("*.json"))
+    assert number > 2 * kills  # they did work
+    assert cut_short > 0  # and some were killed between desk and file
+    assert not list(desks.iterdir())
+    save(load(path), path)
+    assert not [p for p in tmp_path.iterdir() if p.name.endswith(".tmp")]
 
 
 def test_a_living_window_is_noticed_and_a_dead_one_is_not(tmp_path):
@@ -87,4 +98,10 @@ def test_a_desk_that_cannot_be_written_or_read_stops_nothing(tmp_path):
     (blocked / "1-x.json").write_text("{broken")
     (blocked / "2-x.json").write_text('{"pid": 0, "project": "{}"}')
     assert desk.left_behind() == []
-    assert list(blocked.iterdir()) == []
+    assert sorted(p.name for p in desk.unread) == ["1-x.json", "2-x.json"]
+    assert [p.read_text("utf-8") for p in sorted(desk.unread)] == [
+        "{broken",
+        '{"pid": 0, "project": "{}"}',
+    ]
+    assert desk.left_behind() == []
+    assert desk.unread == []  # told once

@@ -7,7 +7,7 @@ from fractions import Fraction as F
 
 import pytest
 
-from inlet.__main__ import main
+from inlet.command_line import main
 from inlet.core.plan import plan_block
 from inlet.core.project import Needle, Rates, replace
 from inlet.files.plan_json import plan_dict

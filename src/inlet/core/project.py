@@ -263,13 +263,14 @@ class Project(_Value, frozen=True, kw_only=True):
         if not isinstance(columns, int) or not isinstance(rows, int):
             return 0
         usual = quilt.get("block")
-        blocks = {(c, r): usual for c in range(columns) for r in range(rows)}
+        others: dict[tuple[int, int], object] = {}
         places = quilt.get("places")
         for place in places if isinstance(places, list) else ():
-            at = (place.get("column"), place.get("row")) if isinstance(place, dict) else None
-            if at in blocks:
-                blocks[at] = place.get("block", usual)
-        return sum(found == block_id for found in blocks.values())
+            c, r = (place.get("column"), place.get("row")) if isinstance(place, dict) else (-1, -1)
+            if isinstance(c, int) and isinstance(r, int) and 0 <= c < columns and 0 <= r < rows:
+                others[c, r] = place.get("block", usual)
+        rest = max(columns, 0) * max(rows, 0) - len(others)
+        return rest * (usual == block_id) + list(others.values()).count(block_id)
 
     def cloth_width(self, fabric_id: str) -> Exact:
         """Usable width of a cloth, or the usual one where it states none."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, BinaryIO
 
 from reportlab.lib.colors import Color, HexColor, black, white
 from reportlab.lib.utils import simpleSplit
@@ -41,11 +41,11 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
 class _Guide:
     """The pages, written top down; ``y`` is how far down the current one is written, in points."""
 
-    def __init__(self, plan: BlockPlan, path: str, size: tuple[float, float]) -> None:
+    def __init__(self, plan: BlockPlan, to: BinaryIO, size: tuple[float, float]) -> None:
         self.plan = plan
         self.project = plan.project
         self.width, self.height = size
-        self.canvas: Any = Canvas(path, pagesize=size)
+        self.canvas: Any = Canvas(to, pagesize=size)
         self.canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
         self.canvas.setCreator(f"Inlet {__version__}")
         self.page = 0

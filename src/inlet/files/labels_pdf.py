@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Iterator
-from typing import Any, NamedTuple
+from typing import Any, BinaryIO, NamedTuple
 
 from reportlab.lib.colors import black
 from reportlab.lib.utils import simpleSplit
@@ -56,8 +56,8 @@ def labels(plan: BlockPlan) -> Iterator[Label]:
 def write_labels(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
     """Write the labels of a plan as PDF, see ``write_pages``."""
 
-    def draw(target: str, size: tuple[float, float]) -> None:
-        canvas: Any = Canvas(target, pagesize=size)
+    def draw(to: BinaryIO, size: tuple[float, float]) -> None:
+        canvas: Any = Canvas(to, pagesize=size)
         canvas.setTitle(f"{plan.block.title}, labels")
         canvas.setCreator(f"Inlet {__version__}")
         wide, high = (size[0] - 2 * MARGIN) / ACROSS, (size[1] - 2 * MARGIN) / DOWN

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable
+from io import BytesIO
 from pathlib import Path
+from typing import BinaryIO
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, letter
@@ -13,7 +15,8 @@ from reportlab.pdfbase.ttfonts import TTFont
 
 from inlet.assets import FONTS
 from inlet.core.project import Measure
-from inlet.files.project_json import FileProblem
+from inlet.files.problem import FileProblem
+from inlet.files.whole import export_whole
 
 MARGIN = 45.0
 INK = HexColor("#14363f")
@@ -26,10 +29,10 @@ def write_pages(
     path: str | os.PathLike[str],
     measure: Measure,
     paper: str | None,
-    draw: Callable[[str, tuple[float, float]], None],
+    draw: Callable[[BinaryIO, tuple[float, float]], None],
 ) -> None:
-    """Have ``draw`` write a PDF to a path it is given, on paper of a size in points, and put it in
-    place. ``paper`` is "letter" or "a4"; else letter for inch projects and A4 for metric ones.
+    """Have ``draw`` write a PDF to a stream it is given, on paper of a size in points, and put it
+    in place. ``paper`` is "letter" or "a4"; else letter for inch projects and A4 for metric ones.
     Raises ``FileProblem`` where it cannot be written."""
     for name in (REGULAR, MEDIUM, BOLD):
         if name not in pdfmetrics.getRegisteredFontNames():
@@ -38,11 +41,6 @@ def write_pages(
     target = Path(path)
     if target.is_dir():
         raise FileProblem(f"{target.name}: this is a folder; choose a file name")
-    temporary = target.with_name(f".{target.name}.part")
-    try:
-        draw(str(temporary), size)
-        os.replace(temporary, target)
-    except OSError as error:
-        temporary.unlink(missing_ok=True)
-        reason = (error.strerror or str(error)).lower()
-        raise FileProblem(f"{target.name}: cannot be written here ({reason})") from None
+    pages = BytesIO()
+    draw(pages, size)
+    export_whole(target, pages.getvalue())

@@ -20,8 +20,9 @@ from typing import NamedTuple
 import platformdirs
 
 from inlet.core.project import Project
-from inlet.files.project_json import FileProblem, dumps, loads
-from inlet.files.whole import write_whole
+from inlet.files.problem import FileProblem
+from inlet.files.project_json import dumps, loads
+from inlet.files.whole import clear_abandoned, write_whole
 
 
 class Left(NamedTuple):
@@ -44,6 +45,7 @@ class Desk:
         self.folder = folder if folder is not None else desks_folder()
         self.file = self.folder / f"{os.getpid()}-{uuid.uuid4().hex[:8]}.json"
         self.trouble = ""
+        self.unread: list[Path] = []  # desks of others that could not be read, and are kept
 
     def keep(self, project: Project | None, path: Path | None) -> None:
         """Put down what is being worked on; no project where all of it is saved."""
@@ -75,20 +77,25 @@ class Desk:
         )
 
     def left_behind(self) -> list[Left]:
-        """Work of windows that are gone, newest first. Desks with nothing on them, or nothing that
-        can be read, are cleared away."""
+        """Work of windows that are gone, newest first. Desks with nothing on them are cleared
+        away; what cannot be read is put aside and named in ``unread``, never deleted."""
         found: list[tuple[float, Left]] = []
+        clear_abandoned(self.folder)
+        self.unread = list(_put_aside(self.folder))
         for file, record in _records(self.folder):
             if file == self.file or _lives(record):
                 continue
             text, path = record.get("project"), record.get("path")
+            if text is None:
+                with suppress(OSError):
+                    file.unlink()
+                continue
             try:
                 project = loads(text, file.name) if isinstance(text, str) else None
             except FileProblem:
                 project = None
             if project is None:
-                with suppress(OSError):
-                    file.unlink()
+                self.unread += _aside(file)
                 continue
             with suppress(OSError):
                 left = Left(project, Path(path) if isinstance(path, str) else None, file)
@@ -104,20 +111,44 @@ def clear(left: Left) -> None:
 
 def _records(folder: Path) -> Iterator[tuple[Path, dict[str, object]]]:
     """Every desk that can be read."""
-    try:
-        files = sorted(folder.glob("*.json"))
-    except OSError:
-        return
-    for file in files:
-        try:
-            record = json.loads(file.read_text("utf-8"))
-        except (OSError, ValueError):
-            record = None
-        if isinstance(record, dict):
+    for file in _desks(folder):
+        record = _record(file)
+        if record is not None:
             yield file, record
-        else:
-            with suppress(OSError):
-                file.unlink()
+
+
+def _desks(folder: Path) -> list[Path]:
+    try:
+        return sorted(folder.glob("*.json"))
+    except OSError:
+        return []
+
+
+def _record(file: Path) -> dict[str, object] | None:
+    """What a desk holds; None where it cannot be read."""
+    try:
+        record = json.loads(file.read_text("utf-8"))
+    except (OSError, ValueError, RecursionError):
+        return None
+    return record if isinstance(record, dict) else None
+
+
+def _put_aside(folder: Path) -> Iterator[Path]:
+    """Desks that cannot be read, where they are kept from now on."""
+    for file in _desks(folder):
+        if _record(file) is None:
+            yield from _aside(file)
+
+
+def _aside(file: Path) -> list[Path]:
+    """Move a desk that cannot be read to a folder beside the others, so that it is told once."""
+    kept = file.parent / "unread" / file.name
+    try:
+        kept.parent.mkdir(exist_ok=True)
+        os.replace(file, kept)
+    except OSError:
+        return [file]
+    return [kept]
 
 
 def _lives(record: dict[str, object]) -> bool:

@@ -7,6 +7,7 @@ same patches; where another program has since moved the picture, the picture cou
 from __future__ import annotations
 
 import re
+import stat
 from collections import Counter
 from collections.abc import Iterator
 from fractions import Fraction
@@ -46,7 +47,8 @@ from inlet.core.project import (
     replace,
 )
 from inlet.core.words import cloth_name, size_text
-from inlet.files.project_json import FileProblem
+from inlet.files.problem import FileProblem
+from inlet.files.whole import export_whole
 
 LONGEST = 20
 """A drawing more times as long as wide than this is no block."""
@@ -96,11 +98,7 @@ def block_svg(project: Project, block: Block) -> str:
 
 def write_block_svg(project: Project, block: Block, path: Path) -> None:
     """``block_svg`` into a file. Raises ``FileProblem``."""
-    try:
-        path.write_text(block_svg(project, block), "utf-8")
-    except OSError as error:
-        reason = (error.strerror or str(error)).lower()
-        raise FileProblem(f"{path.name}: cannot be written here ({reason})") from None
+    export_whole(path, block_svg(project, block).encode("utf-8", "replace"))
 
 
 def _numbers_text(numbers: tuple[Exact, ...]) -> str:
@@ -188,7 +186,10 @@ def _bands(strokes: list[Stroke], box: Bounds) -> tuple[int, int]:
 def load_svg(path: Path, **choices: Any) -> Imported:
     """``read_svg`` of a file."""
     try:
-        if path.stat().st_size > MOST_BYTES:
+        about = path.stat()
+        if not stat.S_ISREG(about.st_mode):
+            raise FileProblem(f"{path.name}: not an ordinary file")
+        if about.st_size > MOST_BYTES:
             raise FileProblem(f"{path.name}: too large for a drawing of a block")
         text = path.read_bytes().decode("utf-8-sig")
     except UnicodeDecodeError:

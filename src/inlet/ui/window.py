@@ -436,7 +436,13 @@ class Window(QMainWindow):
 
     def offer_left_work(self, path: Path | None = None) -> None:
         """After a crash: what was not saved, to be taken up again. With a path, only work on it."""
-        for left in self.desk.left_behind():
+        found = self.desk.left_behind()
+        if self.desk.unread:
+            self.say(
+                "Work of an earlier window cannot be read. It is kept in "
+                f"{self.desk.unread[0]}; nothing was deleted."
+            )
+        for left in found:
             if path is not None and (left.path is None or left.path != path.resolve()):
                 continue
             name = left.path.name if left.path is not None else "a project not saved yet"

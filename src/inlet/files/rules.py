@@ -1,0 +1,214 @@
+"""What the project file's format forbids and its types cannot say (docs/file-format.md).
+
+Each function yields sentences that begin with a place in the file; the first one refuses it.
+"""
+
+from __future__ import annotations
+
+import base64
+import re
+from collections.abc import Iterator
+from fractions import Fraction
+from typing import Any
+
+from inlet.core import project as document
+from inlet.core.geometry.curve import arc_fault
+from inlet.core.geometry.point import Point
+from inlet.core.numbers import Exact, NumberError, write_exact
+from inlet.core.project import Block, Choice, Fabric, Pair, Print, Project, Seam
+from inlet.core.units.stock import parse_stock
+from inlet.files.problem import shown
+
+LARGEST_BAND = 10_000
+"""Bands are proportions; one this many times another, or more, is a slip of the keyboard."""
+FARTHEST = 10**6
+"""Grid units from the block's corner to any point."""
+WIDEST_CLOTH = 10_000
+MOST_PLACES = 1000
+"""Blocks along one side of a quilt."""
+
+
+def broken_rules(project: Project) -> Iterator[str]:
+    """What the format forbids in a project."""
+    yield from _measure_rules(project.measure)
+    if project.rates is not None:
+        yield from _rate_rules(project.rates)
+    needle = project.needle
+    if needle is not None and not 0 < needle.middle < needle.strip:
+        yield "needle: the middle strip must be narrower than it was cut, and above 0"
+    yield from _repeated("fabrics", [f.id for f in project.fabrics])
+    for i, fabric in enumerate(project.fabrics):
+        yield from _fabric_rules(fabric, f"fabrics[{i}]")
+    yield from _repeated("blocks", [b.id for b in project.blocks])
+    fabrics = {f.id for f in project.fabrics}
+    for i, block in enumerate(project.blocks):
+        yield from _block_rules(block, f"blocks[{i}]", project, fabrics)
+    if project.quilt is not None:
+        yield from _quilt_rules(project.quilt)
+
+
+def _number(x: Exact) -> str:
+    """A number as files write it, cut short."""
+    text = write_exact(x)
+    return text if len(text) <= 40 else text[:39] + "…"
+
+
+def _within(value: Exact, low: int, high: int, place: str) -> Iterator[str]:
+    """Above ``low`` (or at it, where that is not 0), up to ``high``."""
+    if not (low <= value if low else value > 0) or value > high:
+        least = f"from {low}" if low else "above 0,"
+        yield f"{place}: {_number(value)} must be {least} up to {high}"
+
+
+def _measure_rules(measure: document.Measure) -> Iterator[str]:
+    if measure.system not in ("inch", "cm"):
+        yield f'measure.system: {shown(measure.system)} is not "inch" or "cm"'
+    if measure.school not in ("exact", "trim"):
+        yield f'measure.school: {shown(measure.school)} is not "exact" or "trim"'
+    for name in ("seam", "ruler"):
+        yield from _mark_rules(getattr(measure, name), f"measure.{name}")
+    for i, length in enumerate(measure.oversize or ()):
+        yield from _mark_rules(length, f"measure.oversize[{i}]")
+    if measure.squaring is not None and not 0 <= measure.squaring <= 10:
+        yield f"measure.squaring: {_number(measure.squaring)} must be from 0 to 10"
+
+
+def _mark_rules(value: Exact, place: str) -> Iterator[str]:
+    if not isinstance(value, Fraction) or not 0 < value <= 10:
+        yield f"{place}: {_number(value)} must be a fraction above 0, up to 10"
+
+
+def _rate_rules(rates: document.Rates) -> Iterator[str]:
+    for name in document.Rates.__struct_fields__:
+        seconds = getattr(rates, name)
+        if name != "extra" and not 0 <= seconds <= 3600:
+            yield f"rates.{name}: {shown(seconds)} must be seconds from 0 to 3600"
+    for name in ("sitting", "bobbin"):
+        if getattr(rates, name) < 1:
+            yield f"rates.{name}: must be 1 or more"
+
+
+def _fabric_rules(fabric: Fabric, place: str) -> Iterator[str]:
+    if not re.fullmatch(r"#[0-9a-fA-F]{6}", fabric.colour):
+        yield f"{place}.colour: {shown(fabric.colour)} is not a colour like #d9dcd6"
+    if fabric.value and fabric.value not in ("light", "medium", "dark"):
+        yield f"{place}.value: {shown(fabric.value)} is not light, medium or dark"
+    if fabric.print is not None:
+        yield from _print_rules(fabric.print, f"{place}.print")
+    if fabric.width is not None:
+        yield from _within(fabric.width, 0, WIDEST_CLOTH, f"{place}.width")
+
+
+def _print_rules(print_: Print, place: str) -> Iterator[str]:
+    yield from _within(print_.width, 0, WIDEST_CLOTH, f"{place}.width")
+    try:
+        base64.b64decode(print_.image, validate=True)
+    except ValueError:
+        yield f"{place}.image: not a picture (base64 of a PNG or JPEG file)"
+
+
+def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) -> Iterator[str]:
+    largest = project.measure.from_inches(document.LARGEST_BLOCK_INCHES)
+    for i, size in enumerate(block.finished):
+        if size <= 0:
+            yield f"{place}.finished[{i}]: {_number(size)} must be above 0"
+        if size > largest:
+            yield (
+                f"{place}.finished[{i}]: {_number(size)} is larger than a block can be "
+                f"({write_exact(largest)})"
+            )
+    for name, bands in (("columns", block.columns), ("rows", block.rows)):
+        yield from _band_rules(bands, f"{place}.{name}")
+    if len(block.seams) > document.MOST_SEAMS:
+        yield f"{place}.seams: more than {document.MOST_SEAMS} seams"
+    for i, seam in enumerate(block.seams):
+        yield from _seam_rules(seam, f"{place}.seams[{i}]")
+    for i, mark in enumerate(block.marks):
+        yield from _point_rules(mark, f"{place}.marks[{i}]")
+    for i, choice in enumerate(block.units):
+        yield from _choice_rules(choice, f"{place}.units[{i}]", project.measure.system)
+    for i, spot in enumerate(block.fabric_at):
+        yield from _point_rules(spot.point, f"{place}.fabric_at[{i}].point")
+        if spot.fabric not in fabrics:
+            yield f"{place}.fabric_at[{i}].fabric: no fabric has the id {shown(spot.fabric)}"
+
+
+def _band_rules(bands: tuple[Exact, ...], place: str) -> Iterator[str]:
+    if not 0 < len(bands) <= document.MOST_BANDS:
+        yield f"{place}: between 1 and {document.MOST_BANDS} bands are needed"
+    for i, band in enumerate(bands):
+        if band <= 0:
+            yield f"{place}[{i}]: {_number(band)} must be above 0"
+        elif not Fraction(1, LARGEST_BAND) <= band <= LARGEST_BAND:
+            yield (f"{place}[{i}]: {_number(band)} must be from 1/{LARGEST_BAND} to {LARGEST_BAND}")
+
+
+def _point_rules(point: Pair, place: str) -> Iterator[str]:
+    for i, x in enumerate(point):
+        if abs(x) > FARTHEST:
+            yield f"{place}[{i}]: {_number(x)} is too far from the block"
+
+
+def _seam_rules(seam: Seam, place: str) -> Iterator[str]:
+    if (seam.line is None) == (seam.arc is None):
+        yield f'{place}: a seam is either a "line" or an "arc"'
+        return
+    named = seam.arc
+    points = (named.start, named.end, named.centre) if named is not None else seam.line or ()
+    for point in points:
+        yield from _point_rules(point, place)
+    if named is not None:
+        start, end, centre = (Point(*p) for p in points)
+        fault = arc_fault(start, end, centre)
+        if fault:
+            yield f"{place}.arc: {fault}"
+    elif seam.ends[0] == seam.ends[1]:
+        yield f"{place}.line: both ends are the same point"
+
+
+def _choice_rules(choice: Choice, place: str, system: str) -> Iterator[str]:
+    yield from _point_rules(choice.point, f"{place}.point")
+    if choice.school not in ("", "exact", "trim"):
+        yield f'{place}.school: {shown(choice.school)} is not "exact" or "trim"'
+    if len(choice.label) > document.LONGEST_LABEL:
+        yield (
+            f"{place}.label: {shown(choice.label)} is longer than {document.LONGEST_LABEL} letters"
+        )
+    try:
+        parse_stock(choice.stock, system)
+    except NumberError as why:
+        yield f"{place}.stock: {why}"
+
+
+def _repeated(place: str, ids: list[str]) -> Iterator[str]:
+    seen: set[str] = set()
+    for i, name in enumerate(ids):
+        if not name:
+            yield f"{place}[{i}].id: an id is missing"
+        if name in seen:
+            yield f"{place}[{i}].id: {shown(name)} is used twice"
+        seen.add(name)
+
+
+def _quilt_rules(quilt: dict[str, Any]) -> Iterator[str]:
+    """Of the quilt only what is read so far."""
+    for name in ("columns", "rows"):
+        value = quilt.get(name, 1)
+        if not isinstance(value, int) or isinstance(value, bool) or value < 0:
+            yield f"quilt.{name}: {shown(value)} stands here, a whole number is wanted"
+        elif value > MOST_PLACES:
+            yield f"quilt.{name}: {shown(value)} is more than {MOST_PLACES}"
+    places = quilt.get("places", [])
+    if not isinstance(places, list):
+        yield f"quilt.places: {shown(places)} stands here, a list […] is wanted"
+        return
+    for i, place in enumerate(places):
+        if not isinstance(place, dict):
+            yield f"quilt.places[{i}]: {shown(place)} stands here, a group {{…}} is wanted"
+            continue
+        for name in ("column", "row"):
+            if not isinstance(place.get(name), int):
+                yield (
+                    f"quilt.places[{i}].{name}: {shown(place.get(name))} stands here, "
+                    "a whole number is wanted"
+                )

@@ -1,0 +1,46 @@
+"""What the command line says: in one place, so that no kind of output ends in a traceback."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from contextlib import suppress
+from typing import Any
+
+from inlet.files.problem import FileProblem
+
+
+def say(text: str) -> None:
+    """Print to standard output, whatever letters it can show. Raises ``FileProblem`` where it
+    cannot be written to, ``BrokenPipeError`` where nobody reads on."""
+    stream = sys.stdout
+    encoding = getattr(stream, "encoding", None) or "utf-8"
+    try:
+        print(text.encode(encoding, "replace").decode(encoding), file=stream, flush=True)
+    except BrokenPipeError:
+        raise
+    except OSError as error:
+        give_up()
+        reason = (error.strerror or str(error)).lower()
+        raise FileProblem(f"inlet: the output cannot be written ({reason})") from None
+
+
+def say_json(data: Any) -> None:
+    """Print JSON; letters that standard output cannot show are written as escapes."""
+    plain = "utf" not in (getattr(sys.stdout, "encoding", None) or "utf-8").lower()
+    say(json.dumps(data, ensure_ascii=plain))
+
+
+def complain(text: str) -> None:
+    """One line on standard error, as far as there is one."""
+    with suppress(OSError, UnicodeError, ValueError):
+        encoding = getattr(sys.stderr, "encoding", None) or "utf-8"
+        print(text.encode(encoding, "replace").decode(encoding), file=sys.stderr, flush=True)
+
+
+def give_up() -> None:
+    """Send what is still waiting for standard output nowhere: Python would try once more at the
+    end, and fail with a message of its own."""
+    with suppress(OSError, ValueError):
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())

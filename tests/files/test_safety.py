@@ -1,0 +1,175 @@
+"""What is saved can be read; what cannot be written harms nothing; what is said is plain."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+from fractions import Fraction as F
+from pathlib import Path
+
+import pytest
+
+from inlet.core.plan import plan_block
+from inlet.core.project import Fabric, Print, Project, new_block, replace, straight
+from inlet.files.guide_pdf import write_guide
+from inlet.files.labels_pdf import write_labels
+from inlet.files.problem import FileProblem
+from inlet.files.project_json import dumps, load, loads, save
+from inlet.files.svg import write_block_svg
+from inlet.files.whole import previous_version
+from tests.blocks import block_of, project_of
+from tests.fuzz.files import complaint, damaged
+
+FILES = Path(__file__).parent.parent / "data" / "fuzz"
+
+
+def small() -> Project:
+    return replace(project_of(block_of("0 0 1 1", 1, 1, (6, 6), "ab")), name="Reed")
+
+
+@pytest.mark.parametrize("seed", range(150))
+def test_a_damaged_file_is_read_or_refused_in_one_plain_sentence(seed):
+    assert complaint(damaged(seed), plan=seed % 10 == 0) is None
+
+
+@pytest.mark.parametrize("path", sorted(FILES.glob("*.json")), ids=lambda p: p.stem)
+def test_files_that_once_were_taken_wrongly(path):
+    assert complaint(path.read_text("utf-8")) is None
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [
+        ('"blocks": "x"', "reed: blocks: “x” stands here, a list […] is wanted"),
+        ('"blocks": [{"id": "a", "columns": "3"}]', "columns: “3” stands here, a list […] is"),
+        ('"blocks": [{"id": "a", "finished": ["1"]}]', "a list of 1 stands here, a list of 2"),
+        ('"blocks": [{"id": "a", "methods": {"square": 3}}]', "methods.square: 3 stands here, text"),
+        ('"blocks": [{"id": "a", "columns": ["1/1%s"]}]' % ("0" * 36), "must be from 1/10000"),
+        ('"blocks": [{"id": "a", "marks": [["10000001", "0"]]}]', "too far from the block"),
+        ('"quilt": {"columns": 20000, "rows": 20000}', "quilt.columns: 20000 is more than 1000"),
+        ('"quilt": {"places": [{"column": [], "row": 0}]}', "a list of 0 stands here"),
+        ('"deep": {}{}'.format("[" * 600, "]" * 600), "deep: nested too deeply"),
+        ('"name": "\\ud800"', "name: “?” holds half of a character"),
+        ('"rates": {"cut": 1%s}' % ("0" * 30), "rates.cut"),
+    ],
+)  # fmt: skip
+def test_what_is_refused_says_what_stands_there_and_what_is_wanted(change, said):
+    blocks = "" if "blocks" in change else '"blocks": [{"id": "a"}], '
+    with pytest.raises(FileProblem) as why:
+        loads(f'{{"format": "inlet", "version": 1, {blocks}{change}}}', "reed")
+    assert said in str(why.value)
+
+
+def test_half_a_character_in_a_name_is_no_reason_not_to_save(tmp_path):
+    path = tmp_path / "reed.inlet"
+    save(replace(small(), name="Reed \ud83d Channel"), path)
+    assert load(path).name == "Reed ? Channel"
+
+
+def test_a_print_without_a_picture_is_read_back():
+    cloth = Fabric(id="a", print=Print(image=""))
+    project = replace(small(), fabrics=(cloth, *small().fabrics[1:]))
+    assert loads(dumps(project)) == project
+    empty = replace(small(), quilt={})
+    assert loads(dumps(empty)) == empty
+
+
+def test_what_would_not_be_read_again_is_not_saved(tmp_path):
+    path = tmp_path / "reed.inlet"
+    save(small(), path)
+    block = new_block(set(), "X")
+    long = F(1, 10**50)
+    bad = replace(small(), blocks=(replace(block, seams=(straight((long, F(0)), (F(1), F(1))),)),))
+    with pytest.raises(FileProblem, match="not saved"):
+        save(bad, path)
+    assert load(path) == small()
+
+
+def test_saving_through_a_link_keeps_the_link(tmp_path):
+    real, link = tmp_path / "there" / "real.inlet", tmp_path / "link.inlet"
+    real.parent.mkdir()
+    save(small(), real)
+    link.symlink_to(real)
+    second = replace(small(), name="Second")
+    save(second, link)
+    assert link.is_symlink()
+    assert load(real) == second
+    assert load(previous_version(link)) == small()
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["link.inlet", "there"]
+
+
+def test_exports_onto_a_full_disk_leave_what_was_there(tmp_path, monkeypatch):
+    plan = plan_block(small(), small().blocks[0])
+    writers = {
+        "a.svg": lambda path: write_block_svg(small(), small().blocks[0], path),
+        "a.pdf": lambda path: write_guide(plan, path),
+        "b.pdf": lambda path: write_labels(plan, path),
+    }
+    real = os.replace
+    for name, write in writers.items():
+        path = tmp_path / name
+        write(path)
+        before = path.read_bytes()
+
+        def full(*_args):
+            raise OSError(28, "No space left on device")
+
+        monkeypatch.setattr(os, "replace", full)
+        with pytest.raises(FileProblem, match="no space left"):
+            write(path)
+        monkeypatch.setattr(os, "replace", real)
+        assert path.read_bytes() == before
+    assert sorted(p.name for p in tmp_path.iterdir()) == sorted(writers)
+
+
+def test_a_really_full_disk_is_told(tmp_path):
+    if not os.path.exists("/dev/full"):
+        pytest.skip("no /dev/full here")
+    file = tmp_path / "reed.inlet"
+    save(small(), file)
+    for args in (["plan", str(file)], ["plan", str(file), "--json"]):
+        with open("/dev/full", "w") as full:
+            run = subprocess.run(
+                [sys.executable, "-m", "inlet", *args],
+                stdout=full,
+                stderr=subprocess.PIPE,
+                text=True,
+                check=False,
+            )
+        assert run.returncode == 2
+        assert run.stderr == "inlet: the output cannot be written (no space left on device)\n"
+
+
+def test_what_a_killed_save_left_is_cleared_by_the_next(tmp_path):
+    path = tmp_path / "reed.inlet"
+    killed = (
+        "import os, signal, sys; from pathlib import Path; from inlet.files import whole\n"
+        "whole.os.fsync = lambda _: os.kill(os.getpid(), signal.SIGKILL)\n"
+        "whole.write_whole(Path(sys.argv[1]), b'half')"
+    )
+    subprocess.run([sys.executable, "-c", killed, str(path)], check=False)
+    assert len(list(tmp_path.iterdir())) == 1
+    other = tmp_path / ".inlet-notes.tmp"
+    other.write_text("somebody's")
+    save(small(), path)
+    assert sorted(p.name for p in tmp_path.iterdir()) == [".inlet-notes.tmp", "reed.inlet"]
+
+
+def test_a_name_too_long_is_told(tmp_path):
+    with pytest.raises(FileProblem, match="its name is too long"):
+        save(small(), tmp_path / ("é" * 121))
+    fits = tmp_path / ("é" * 120)
+    save(small(), fits)
+    save(replace(small(), name="Second"), fits)
+    assert load(previous_version(fits)) == small()
+
+
+@pytest.mark.parametrize("kind", ["fifo", "device"])
+def test_what_is_no_ordinary_file_is_not_waited_for(tmp_path, kind):
+    path = Path("/dev/zero")
+    if kind == "fifo":
+        path = tmp_path / "pipe"
+        os.mkfifo(path)
+    with pytest.raises(FileProblem, match="a device or a pipe"):
+        load(path)
