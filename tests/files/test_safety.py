@@ -44,7 +44,7 @@ def test_files_that_once_were_taken_wrongly(path):
         ('"blocks": "x"', "reed: blocks: “x” stands here, a list […] is wanted"),
         ('"blocks": [{"id": "a", "columns": "3"}]', "columns: “3” stands here, a list […] is"),
         ('"blocks": [{"id": "a", "finished": ["1"]}]', "a list of 1 stands here, a list of 2"),
-        ('"blocks": [{"id": "a", "methods": {"square": 3}}]', "methods.square: 3 stands here, text"),
+        ('"blocks": [{"id": "a", "methods": {"square": 3}}]', "methods.square: 3 stands here"),
         ('"blocks": [{"id": "a", "columns": ["1/1%s"]}]' % ("0" * 36), "must be from 1/10000"),
         ('"blocks": [{"id": "a", "marks": [["10000001", "0"]]}]', "too far from the block"),
         ('"quilt": {"columns": 20000, "rows": 20000}', "quilt.columns: 20000 is more than 1000"),

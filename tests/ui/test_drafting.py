@@ -197,6 +197,7 @@ def test_a_unit_of_another_block_is_dropped(maker):
     tray.blocks.setCurrentIndex(tray.blocks.findData("test"))
     tray.blocks.activated.emit(0)
     words = "Half-square triangle A of Skiff"
+    maker.bot.waitUntil(lambda: words in [b.toolTip() for b in tray.buttons.values()])
     triangle = next(b for b in tray.buttons.values() if b.toolTip() == words)
     triangle.click()
     maker.clicks(point("1/2", "1/2"))

@@ -58,7 +58,7 @@ def test_a_damaged_file_opens_an_empty_window_that_says_so(qapp, monkeypatch, tm
     monkeypatch.setattr(type(qapp), "exec", lambda *_: look())
     assert run(options(file=str(path))) == 0
     assert shown[0][0]
-    assert "bad.inlet: not valid JSON at line 1" in shown[0][1]
+    assert "bad.inlet: the text is not valid JSON at line 1" in shown[0][1]
 
 
 @pytest.mark.parametrize(

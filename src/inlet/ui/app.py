@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import argparse
 import os
+import signal
+import socket
 import sys
 import time
 from pathlib import Path
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QSocketNotifier, Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
 from inlet.files.project_json import FileProblem, load
-from inlet.ui import theme
+from inlet.ui import guard, theme
 from inlet.ui.rail import STAGES
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -46,12 +48,18 @@ def run(options: argparse.Namespace) -> int:
     app.setApplicationName("Inlet")
     settings = Settings()
     theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
+    guard.catch_slots()
     session = Session()
     window = Window(session, settings)
     window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-    session.start(project, path)
+    if not session.start(project, path):
+        problem = problem or window.message_text.text()
+        path = None
+        if options.picture:
+            window.close()
+            raise FileProblem(f"inlet: {problem}")
     if options.block:
-        if options.block not in [b.id for b in project.blocks]:
+        if options.block not in [b.id for b in session.project.blocks]:
             window.close()
             raise FileProblem(f"inlet: no block has the id “{options.block}”")
         session.show_block(options.block)
@@ -65,7 +73,33 @@ def run(options: argparse.Namespace) -> int:
     QTimer.singleShot(0, window.draft.drawing.setFocus)
     QTimer.singleShot(0, window.met_file)
     QTimer.singleShot(0, lambda: window.offer_left_work(path))
-    return app.exec()
+    return _until_closed(app, window)
+
+
+def _until_closed(app: QApplication, window: Window) -> int:
+    """Run the window; 130 where Ctrl+C stopped it in the terminal, its work put on the desk."""
+    ours, other = socket.socketpair()
+    for end in (ours, other):
+        end.setblocking(False)
+    before = signal.set_wakeup_fd(other.fileno(), warn_on_full_buffer=False)
+    # Qt waits outside Python; a byte on the socket wakes it, so that Python's handler runs.
+    waker = QSocketNotifier(ours.fileno(), QSocketNotifier.Type.Read, app)
+    waker.activated.connect(lambda: ours.recv(64))
+
+    def stop(*_: object) -> None:
+        window.put_by()
+        print("inlet: stopped", file=sys.stderr)
+        app.exit(130)
+
+    usual = signal.signal(signal.SIGINT, stop)
+    try:
+        return app.exec()
+    finally:
+        signal.signal(signal.SIGINT, usual)
+        signal.set_wakeup_fd(before)
+        waker.setEnabled(False)
+        ours.close()
+        other.close()
 
 
 def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:

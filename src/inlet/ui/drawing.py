@@ -30,6 +30,7 @@ from inlet.core.project import Project
 from inlet.core.units.sheets import Sheet
 from inlet.core.units.way import Drawn, Move
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 
 
 class Frame:
@@ -231,6 +232,7 @@ def draw_tag(
     return box
 
 
+@guarded
 class MovePicture(QWidget):
     """One move at the table, drawn from its geometry."""
 

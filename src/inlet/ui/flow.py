@@ -5,7 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QPoint, QRect, QSize, Qt
 from PySide6.QtWidgets import QLayout, QLayoutItem, QSizePolicy, QWidget
 
+from inlet.ui.guard import guarded
 
+
+@guarded
 class FlowLayout(QLayout):
     """Left to right, top to bottom; as high as its width makes it."""
 

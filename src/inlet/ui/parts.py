@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 
 from inlet.core.numbers import NumberError, vulgar_text
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 
 
 def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
@@ -35,6 +36,7 @@ def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
     return made
 
 
+@guarded
 class Link(QLabel):
     """A sentence to follow, by click or by key; it wraps, as no button does."""
 
@@ -119,6 +121,7 @@ def empty(layout: QLayout) -> None:
             empty(inner)
 
 
+@guarded
 class _WhenSeen(QObject):
     """Does what is asked for at once where a widget is seen, else when it next is."""
 

@@ -6,6 +6,7 @@ import gc
 from collections import deque
 from collections.abc import Callable
 from functools import partial
+from typing import Any
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, SignalInstance
 
@@ -13,6 +14,7 @@ from inlet.core.piecing.advice import advice_for, known_advice
 from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import Block, Project
 from inlet.core.units.known import MOST_BLOCKS, units_of_block, unknown_blocks
+from inlet.ui.guard import guarded
 
 PAUSE = 12
 """Milliseconds between an edit and its planning."""
@@ -20,6 +22,7 @@ PAUSE = 12
 Question = tuple[Project, Block, int]
 
 
+@guarded
 class _Work(QRunnable):
     def __init__(self, planner: Planner, question: Question) -> None:
         super().__init__()
@@ -32,6 +35,7 @@ class _Work(QRunnable):
             self.planner.failed.emit(repr(error))
 
 
+@guarded
 class _Aside(QRunnable):
     """Something worked out while no plan is asked for; ``told`` is emitted after it."""
 
@@ -64,6 +68,8 @@ class Planner(QObject):
     failed = Signal(str)
     learnt = Signal()
     thought = Signal()
+    rested = Signal()
+    worked_out = Signal(object, object)  # what to do with it, and something worked out aside
     advised = Signal()  # what would spare set-ins in the block planned last is known
 
     def __init__(self, parent: QObject | None = None) -> None:
@@ -80,6 +86,9 @@ class Planner(QObject):
         self.failed.connect(self._failed)
         self.learnt.connect(self._learnt)
         self.thought.connect(self._thought)
+        self.rested.connect(self._rested)
+        self.worked_out.connect(self._worked_out)
+        self._wishes: list[tuple[Callable[[], object], Callable[[object], object]]] = []
         self._to_advise: Block | None = None
         self._last: BlockPlan | None = None  # the newest plan, until other blocks are known
         self._before: BlockPlan | None = None  # what it was, where it is only planned again
@@ -127,13 +136,29 @@ class Planner(QObject):
         at a time."""
         if self._busy or self._waiting is not None:
             return
-        if self._to_advise is not None:
+        if self._wishes:
+            do, take = self._wishes.pop(0)
+            self._aside(lambda: self.worked_out.emit(take, do()), self.rested)
+        elif self._to_advise is not None:
             block, self._to_advise = self._to_advise, None
             self._aside(partial(advice_for, block), self.thought)
         elif self._to_learn:
             block = self._to_learn.pop(0)
             self._tried.append(block)
             self._aside(partial(units_of_block, block), self.learnt)
+
+    def think(self, do: Callable[[], Any], take: Callable[[Any], object]) -> None:
+        """Have something worked out aside and handed to ``take`` in the window's thread."""
+        self._wishes.append((do, take))
+        self._learn()
+
+    def _worked_out(self, take: Callable[[object], object], what: object) -> None:
+        take(what)
+
+    def _rested(self) -> None:
+        self._rest()
+        self._next()
+        self._learn()
 
     def _aside(self, do: Callable[[], object], told: SignalInstance) -> None:
         self._busy = True
@@ -164,7 +189,7 @@ class Planner(QObject):
 
     def stop(self) -> None:
         self._waiting = None
-        self._to_learn = []
+        self._to_learn, self._wishes = [], []
         self._to_advise = self._last = None
         self._pool.waitForDone()
         gc.enable()

@@ -6,7 +6,9 @@ another thread, and only the plan of the newest document is ever called current.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
+from typing import TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
@@ -22,7 +24,10 @@ from inlet.core.problem import Problem
 from inlet.core.project import Block, Measure, Project, first_project, fresh_id, new_block, replace
 from inlet.core.units.chosen import UnitPlan
 from inlet.files import project_json
+from inlet.ui import guard
 from inlet.ui.planner import Planner
+
+T = TypeVar("T")
 
 
 def new_project() -> Project:
@@ -124,8 +129,23 @@ class Session(QObject):
     # --- editing ------------------------------------------------------------------------------
 
     def edit(self, project: Project) -> None:
-        if self.history.edit(project):
+        """Take an edited project; one whose block shown cannot be drawn is refused, and said."""
+        if self._can_be_drawn(project, self.block_id) and self.history.edit(project):
             self._refresh()
+
+    def _can_be_drawn(self, project: Project, block_id: str) -> bool:
+        """Try the drawing before anything shows it. Nothing is known that fails here; if something
+        does, the work must not go with it."""
+        block = next((b for b in project.blocks if b.id == block_id), None)
+        if block is None or (self._draft is not None and self._draft[0] is block):
+            return True
+        try:
+            self._draft = (block, draft(block))
+        except Exception as error:
+            guard.note(error)
+            self.said.emit(f"Inlet cannot draw {block.title} so; what was there is kept.")
+            return False
+        return True
 
     def edit_block(self, block: Block) -> None:
         self.edit(self.project.with_block(block))
@@ -166,8 +186,10 @@ class Session(QObject):
 
     def take_block(self, block: Block) -> None:
         """A block from elsewhere, as a new one after the others; shown."""
-        self.block_id = block.id
-        self.edit(replace(self.project, blocks=(*self.project.blocks, block)))
+        project = replace(self.project, blocks=(*self.project.blocks, block))
+        if self._can_be_drawn(project, block.id):
+            self.block_id = block.id
+            self.edit(project)
 
     def undo(self) -> None:
         if self.history.undo():
@@ -178,8 +200,9 @@ class Session(QObject):
             self._refresh()
 
     def show_block(self, block_id: str) -> None:
-        self.block_id = block_id
-        self._refresh()
+        if self._can_be_drawn(self.project, block_id):
+            self.block_id = block_id
+            self._refresh()
 
     def add_block(self) -> None:
         taken = {b.id for b in self.project.blocks}
@@ -210,16 +233,20 @@ class Session(QObject):
 
     # --- files --------------------------------------------------------------------------------
 
-    def start(self, project: Project, path: Path | None, saved: bool = True) -> None:
-        """Begin with a project just made, opened or shipped."""
+    def start(self, project: Project, path: Path | None, saved: bool = True) -> bool:
+        """Begin with a project just made, opened or shipped. False, with the reason said and all as
+        it was, where its first block cannot be drawn."""
         if not project.blocks:
             project = replace(project, blocks=(new_block(set(), "Block 1"),))
+        if not self._can_be_drawn(project, project.blocks[0].id):
+            return False
         self.history = History(project, saved)
         self.path = path
         self.block_id = project.blocks[0].id
         self.cloth = project.fabrics[0].id if project.fabrics else None
         self.label = None
         self._refresh()
+        return True
 
     def save_to(self, path: Path) -> bool:
         """Save; False, with the reason said, where it cannot be."""
@@ -232,6 +259,10 @@ class Session(QObject):
         self.history.mark_saved()
         self.changed.emit()
         return True
+
+    def think(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
+        """Work something out aside, while no plan is asked for, and hand it to ``take``."""
+        self._planner.think(do, take)
 
     # --- plans --------------------------------------------------------------------------------
 

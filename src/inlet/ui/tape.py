@@ -14,6 +14,7 @@ from inlet.core.numbers import Exact, show, vulgar_text
 from inlet.core.project import Measure
 from inlet.core.words import length_text
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 
 
 class Reading(NamedTuple):
@@ -26,6 +27,7 @@ class Reading(NamedTuple):
     cut: Fraction | None = None
 
 
+@guarded
 class Tape(QWidget):
     """The strip along the bottom of the window."""
 

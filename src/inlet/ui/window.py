@@ -26,11 +26,12 @@ from inlet.core.draft.tray import Stamp
 from inlet.core.project import Block, measured_in, new_block, replace
 from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, clear
-from inlet.ui import theme
+from inlet.ui import guard, theme
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
 from inlet.ui.draft.stage import DraftStage
 from inlet.ui.draft.ticket import DraftTicket
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, label, scrolled
 from inlet.ui.piecing.stage import PiecingStage
 from inlet.ui.piecing.ticket import PiecingTicket
@@ -70,6 +71,7 @@ def svg():
     return module
 
 
+@guarded
 class Window(QMainWindow):
     """One project, four stages."""
 
@@ -93,7 +95,16 @@ class Window(QMainWindow):
         session.changed.connect(self._name_window)
         session.changed.connect(self._edited)
         session.said.connect(self.say)
+        guard.listeners.append(self._troubled)
         self._name_window()
+
+    def _troubled(self, log: Path) -> None:
+        """An error of ours was caught: the work goes on its desk, and a quiet word is said, once
+        what Qt is at now is over."""
+        self._burst.stop()
+        self.put_by()
+        words = f"Something went wrong inside Inlet. Your work is kept; {log} says what it was."
+        QTimer.singleShot(0, self, lambda: self.say(words))
 
     def build(self) -> None:
         """Make every widget (again, after a change of text size)."""
@@ -364,9 +375,9 @@ class Window(QMainWindow):
             self.say(str(problem))
             return
         self.message.hide()
-        self.session.start(project, path)
-        self.settings.opened(path)
-        self.met_file()
+        if self.session.start(project, path):
+            self.settings.opened(path)
+            self.met_file()
 
     def save(self) -> bool:
         if self.session.path is None:
@@ -459,7 +470,8 @@ class Window(QMainWindow):
             if answer == buttons.Discard:
                 clear(left)
             elif answer == buttons.Yes:
-                self.session.start(left.project, left.path, saved=False)
+                if not self.session.start(left.project, left.path, saved=False):
+                    return  # it stays on its desk
                 self._on_disk = _looks(left.path) if left.path is not None else None
                 self.put_by()
                 clear(left)
@@ -561,6 +573,8 @@ class Window(QMainWindow):
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
             self._burst.stop()
+            if self._troubled in guard.listeners:
+                guard.listeners.remove(self._troubled)
             self.desk.leave()
             self.session.close()
             event.accept()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
-from functools import cache
+from functools import cache, lru_cache
 from typing import NamedTuple
 
 from inlet.core.draft.edit import erase_pieces, keep_cloth, merged, paint_all
@@ -14,7 +14,7 @@ from inlet.core.draft.symmetry import fits, image, turner
 from inlet.core.draft.value import lightness
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import inside_point, outline_area
+from inlet.core.geometry.outline import Outline, inside_point, outline_area
 from inlet.core.geometry.point import Point, Turn
 from inlet.core.numbers import ROOT2, Exact, parse_exact
 from inlet.core.project import Block, Project, replace, seam_along
@@ -135,6 +135,14 @@ def stamp_of(drawn: Draft, faces: Iterable[int], kind: str, words: str) -> Stamp
             for f in sorted(inside)
         ),
     )
+
+
+@lru_cache(maxsize=500)
+def laid_out(stamp: Stamp) -> tuple[tuple[Outline, int | str | None], ...]:
+    """The outlines of a stamp's patches in its own units, each with its cloth or part."""
+    found = arrange(*stamp.size, stamp.seams)
+    faces = ((found.locate(middle), part) for middle, part in stamp.cloths)
+    return tuple((found.outlines[f], part) for f, part in faces if f is not None)
 
 
 def turned_stamp(stamp: Stamp, turn: Turn) -> Stamp:

@@ -11,6 +11,7 @@ from inlet.core.geometry.curve import (
     Curve,
     cap_area,
     circle_of,
+    distance_to,
     exact_chain,
     extremes,
     flattened,
@@ -167,14 +168,30 @@ def inside_point(outline: Outline) -> Point:
         )
         best += [(b - a, (a + b) / 2, y) for a, b in zip(xs[::2], xs[1::2], strict=False)]
     best.sort(reverse=True)
+    curves = list(outline.sides())
+    near = 3e-3 * max(right - left, bottom - top)
     for fineness in (2, 8, 64, 1024, 2**16, 2**24):
         for _, x, y in best[:12]:
             p = Point(
                 Fraction(round(x * fineness), fineness), Fraction(round(y * fineness), fineness)
             )
-            if side(outline, p) > 0:
+            # Well away from every side the polygon's word is the outline's.
+            far = min(distance_to(c, p.floats()) for c in curves) > near
+            if _in_polygon(points, *p.floats()) if far else side(outline, p) > 0:
                 return p
     return _inside_sliver(outline)
+
+
+def _in_polygon(points: list[tuple[float, float]], x: float, y: float) -> bool:
+    """Is a place that is not near its sides inside a polygon? Counts what a ray to the right
+    meets."""
+    inside = False
+    px, py = points[-1]
+    for qx, qy in points:
+        if (py > y) != (qy > y) and x < px + (y - py) * (qx - px) / (qy - py):
+            inside = not inside
+        px, py = qx, qy
+    return inside
 
 
 def _inside_sliver(outline: Outline) -> Point:

@@ -13,6 +13,7 @@ from inlet.core.plan import BlockPlan
 from inlet.core.words import cloth_name, length_text
 from inlet.ui import theme
 from inlet.ui.drawing import colour_of
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, scrolled
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
@@ -31,6 +32,7 @@ class CuttingStage(QWidget):
         layout.addWidget(area)
 
 
+@guarded
 class Layouts(QWidget):
     """The drawing of the strips."""
 

@@ -13,6 +13,7 @@ from inlet.core.plan import MOST_COPIES, BlockPlan
 from inlet.core.project import replace
 from inlet.core.words import cloth_name, unit_of
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule
 from inlet.ui.session import Session
 
@@ -22,6 +23,7 @@ CAUTION = (
 )
 
 
+@guarded
 class CuttingTicket(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()

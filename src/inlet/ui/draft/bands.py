@@ -123,6 +123,10 @@ class BandRulers:
             self.grip = Grip(axis, index, wanted)
         return True
 
+    def changed(self) -> None:
+        """The bands are others: what is held or pointed at is of those before."""
+        self.grip = self.over = None
+
     def release(self, event: QMouseEvent) -> bool:
         grip, self.grip = self.grip, None
         if grip is None:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QToolButton, QWidget
 
 from inlet.core.draft.symmetry import SYMMETRIES, fits
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 from inlet.ui.session import Session
 
 # Where each knob sits: its angle from the top, clockwise.
@@ -25,6 +26,7 @@ def _px(length: float) -> int:
     return round(length * min(theme.text_scale(), LARGEST))
 
 
+@guarded
 class Dial(QWidget):
     """A round of knobs: one at the end of each fold, and two for the turns."""
 

@@ -14,12 +14,14 @@ from inlet.ui.draft.bands import BandRulers
 from inlet.ui.draft.sheet import Sheet
 from inlet.ui.draft.tool import Tool
 from inlet.ui.draft.tools import TOOLS
+from inlet.ui.guard import guarded
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
 LETTERS = {tool.letter: tool.key for tool in TOOLS}
 
 
+@guarded
 class Drawing(Sheet):
     """The block itself. The left button does what the tool does; the right one, or Escape, lets
     go. Arrow keys move a cursor over the places the tool knows, Space does what the button would;
@@ -45,7 +47,14 @@ class Drawing(Sheet):
         self.update()
 
     def _changed(self) -> None:
-        self.tool.changed()
+        """Another document: what tools, rulers and keys remember of the last one is let go."""
+        width, height = self.session.block.grid
+        cursor = self.key_cursor
+        if cursor is not None and not (0 <= cursor.x <= width and 0 <= cursor.y <= height):
+            self.key_cursor = None
+        for tool in self.tools.values():
+            tool.changed()
+        self.rulers.changed()
         self.redraw()
 
     # --- mouse --------------------------------------------------------------------------------

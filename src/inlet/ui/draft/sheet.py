@@ -23,6 +23,7 @@ from inlet.core.project import Block
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, cloth_brush, curve_path, draw_tag, path_of
+from inlet.ui.guard import guarded
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
@@ -31,6 +32,7 @@ FLASH = 1600
 """Milliseconds a place pointed out stays marked."""
 
 
+@guarded
 class Sheet(QWidget):
     """The block on its grid, with what tools need of it: places, snaps, and ways to draw. The hand
     that holds the tools is ``Drawing``."""

@@ -14,6 +14,7 @@ from inlet.ui.draft.drawing import Drawing
 from inlet.ui.draft.seam_tools import CurveTool
 from inlet.ui.draft.tools import TOOLS
 from inlet.ui.flow import FlowLayout
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, label
 from inlet.ui.session import Session
 
@@ -24,6 +25,7 @@ BESIDE = 132
 QWIDGETSIZE_MAX = 16777215
 
 
+@guarded
 class DraftStage(QWidget):
     """The drawing with its tools above it."""
 

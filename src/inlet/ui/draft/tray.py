@@ -2,28 +2,29 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
+from shiboken6 import isValid
 
-from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import STAY, then
-from inlet.core.draft.tray import Stamp, cloths_for, stamp_of, stamps, turned_stamp
-from inlet.core.geometry.arrange import arrange
+from inlet.core.draft.tray import Stamp, cloths_for, laid_out, stamps, turned_stamp
 from inlet.core.geometry.point import Turn
-from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.units.breakdown import break_down
-from inlet.core.units.units import find_units
-from inlet.core.units.words import kind_words
+from inlet.core.project import Block
+from inlet.core.units.stamps import stamps_of_block
 from inlet.ui import theme
 from inlet.ui.drawing import colour_of, path_of
 from inlet.ui.flow import FlowLayout
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, empty, icon_button, label, row
 from inlet.ui.session import Session
 
 CELL = 42
 
 
+@guarded
 class Tray(QWidget):
     """Every kind of unit, and the units of a block of the project; turned and flipped as asked."""
 
@@ -35,6 +36,7 @@ class Tray(QWidget):
         self.turn: Turn = STAY
         self.picked: Stamp | None = None
         self._shown: object = None
+        self._own: Block | None = None  # whose units are being worked out
         layout = column(self, 0, 6)
         layout.addWidget(label("Units to drop", "heading"))
         self.turner = icon_button("tool-turn", "Turn the unit a quarter (R)", self.turn_unit)
@@ -54,6 +56,7 @@ class Tray(QWidget):
         self.own_flow = FlowLayout(self.own, 0, theme.px(4))
         layout.addWidget(self.own)
         self.buttons: dict[str, QToolButton] = {}
+        session.think(stamps, lambda _: None)  # ready before the tray is opened
         session.changed.connect(self.refresh)
         session.picked_cloth.connect(self.refresh)
 
@@ -87,13 +90,24 @@ class Tray(QWidget):
         project, wanted = self.session.project, self.blocks.currentData()
         if wanted is None:
             return
-        drawn = draft(project.block(wanted))
-        whole = [u for u in find_units(drawn, break_down(drawn)) if is_rectangle(u.part.outline)]
-        for unit in whole[:24]:
-            words = f"{kind_words(unit.kind).capitalize()} {unit.label} of {drawn.block.title}"
-            made = self._button(stamp_of(drawn, unit.part.faces, unit.kind, words))
-            self.buttons[f"{wanted} {unit.label}"] = made
+        block = project.block(wanted)
+        self._own = block
+        self.session.think(
+            lambda: stamps_of_block(block) if block is self._own else (),
+            partial(self._show_own, block),
+        )
+
+    def _show_own(self, block: Block, found: tuple[tuple[str, Stamp], ...]) -> None:
+        """The units of a block have been worked out; shown if they are still asked for, and the
+        window has not been built anew."""
+        if block is not self._own or not isValid(self):
+            return
+        self._own = None
+        for name, stamp in found:
+            made = self._button(stamp)
+            self.buttons[f"{block.id} {name}"] = made
             self.own_flow.addWidget(made)
+        self._mark(tell=False)
 
     def _button(self, stamp: Stamp) -> QToolButton:
         made = QToolButton()
@@ -125,13 +139,13 @@ class Tray(QWidget):
         self._mark()
         self.refresh()
 
-    def _mark(self) -> None:
+    def _mark(self, tell: bool = True) -> None:
         picked = self.picked
         for made in self.findChildren(QToolButton):
             if made.property("stamp") is not None:
                 made.setChecked(picked is not None and made.property("stamp") == picked.words)
         self.said.setText(picked.words if picked is not None else "Choose one")
-        if picked is not None:
+        if picked is not None and tell:
             self.chosen.emit(turned_stamp(picked, self.turn))
 
 
@@ -146,17 +160,13 @@ def stamp_picture(stamp: Stamp, session: Session) -> QPixmap:
     k = (side - 4) / max(width, height)
     painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
     cloths = cloths_for(session.project, None, session.cloth or "")
-    found = arrange(*stamp.size, stamp.seams)
     pen = QPen(theme.INK, 2.4)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     painter.setPen(pen)
-    for middle, part in stamp.cloths:
-        face = found.locate(middle)
-        if face is None:
-            continue
+    for outline, part in laid_out(stamp):
         fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
         painter.setBrush(colour_of(session.project, fabric, session.grey))
-        painter.drawPath(path_of(found.outlines[face], k, k))
+        painter.drawPath(path_of(outline, k, k))
     painter.end()
     pixmap.setDevicePixelRatio(2)
     return pixmap

@@ -31,6 +31,12 @@ class UnitTool(Tool):
     def leave(self) -> None:
         self.here = None
 
+    def changed(self) -> None:
+        """Cells are of the block as it was: look again where the pointer is now."""
+        super().changed()
+        pointer = self.drawing.pointer
+        self.here = self._cell(pointer) if pointer is not None and self.here else None
+
     def key_pressed(self, text: str, shifted: bool) -> bool:
         if text not in ("r", "f"):
             return False

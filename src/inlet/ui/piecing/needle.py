@@ -22,6 +22,7 @@ from inlet.core.project import Needle, replace
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.drawing import Frame
+from inlet.ui.guard import guarded
 from inlet.ui.parts import ValueEdit, column, empty, label, when_seen
 from inlet.ui.session import Session
 
@@ -106,6 +107,7 @@ class NeedlePage(QFrame):
         self.picture.show_effect(plan, test, effect)
 
 
+@guarded
 class Strips(QWidget):
     """Three strips sewn side by side, to scale: the middle one as measured, and where its edges
     would be."""
@@ -150,6 +152,7 @@ class Strips(QWidget):
         painter.end()
 
 
+@guarded
 class EffectPicture(QWidget):
     """The block as planned, dashed, and as this seam would make it, to scale; and one of its
     points enlarged, with the seam that passes it."""

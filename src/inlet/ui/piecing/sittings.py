@@ -11,6 +11,7 @@ from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import minutes_text, sitting_lines, thread_text, walks_text
 from inlet.core.project import replace
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, empty, label, when_seen
 from inlet.ui.session import Session
 
@@ -87,6 +88,7 @@ class SittingsPage(QFrame):
                 self.body.addWidget(label(line, "", True))
 
 
+@guarded
 class SittingBar(QWidget):
     """One sitting: its batches side by side, to scale with the longest one."""
 

@@ -26,6 +26,7 @@ from inlet.core.units.words import kind_words, method_words, move_text
 from inlet.core.words import check_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
+from inlet.ui.guard import guarded
 from inlet.ui.parts import button, column, empty, label, row, scrolled
 from inlet.ui.piecing.needle import NeedlePage
 from inlet.ui.piecing.sittings import SittingsPage
@@ -40,6 +41,7 @@ MOST_SHOWN = 12
 LARGE_TEXT = 1.4
 
 
+@guarded
 class PiecingStage(QWidget):
     """Step cards, forward and back with the buttons or the arrow keys."""
 

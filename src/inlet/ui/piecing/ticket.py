@@ -13,6 +13,7 @@ from inlet.core.units.units import picture_of
 from inlet.core.units.way import Drawn
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_lines, draw_sheet, draw_tag
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, empty, label, rule
 from inlet.ui.piecing.advice import AdviceList
 from inlet.ui.piecing.stage import PiecingStage, step_words
@@ -63,6 +64,7 @@ class PiecingTicket(QWidget):
         self.picture.update()
 
 
+@guarded
 class LaidOut(QWidget):
     """The whole block, with what the step makes outlined wherever it lies."""
 

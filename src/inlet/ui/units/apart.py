@@ -12,6 +12,7 @@ from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.units import Place, label_place, picture_of
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_sheet, draw_tag
+from inlet.ui.guard import guarded
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
 
@@ -21,6 +22,7 @@ PULLING = 320
 """Milliseconds it takes to pull it apart."""
 
 
+@guarded
 class BlockApart(QWidget):
     """Click a unit, or go through them with the arrow keys."""
 

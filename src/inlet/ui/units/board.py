@@ -25,6 +25,7 @@ from inlet.core.units.words import kind_words, method_words, runs_words, times_w
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
+from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, column, empty, label, row, when_seen
 from inlet.ui.session import Session
 from inlet.ui.units.rates import RatesDialog
@@ -161,7 +162,8 @@ class MethodBoard(QWidget):
     def _sort(self, name: str) -> None:
         self.by = "" if self.by == name else name
         self.refresh()
-        self.headings[name].setFocus()
+        if name in self.headings:  # none while the plan is on its way
+            self.headings[name].setFocus()
 
     def _foot(self, unit: UnitPlan) -> None:
         kind = kind_words(unit.unit.kind)
@@ -177,7 +179,8 @@ class MethodBoard(QWidget):
     def _turn_scope(self) -> None:
         self.only_this = not self.only_this
         self.refresh()
-        self.scope.setFocus()
+        if self.headings:
+            self.scope.setFocus()
 
     def _choose(self, unit: UnitPlan, name: str) -> None:
         """For all units of this kind in the block, unless only this one is chosen for."""
@@ -203,6 +206,7 @@ class MethodBoard(QWidget):
             self.session.edit(replace(self.session.project, rates=dialog.rates()))
 
 
+@guarded
 class Bar(QWidget):
     """A length to scale with its figure; the share wasted hatched at its end."""
 

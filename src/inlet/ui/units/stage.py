@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVB
 from inlet.core.units.words import move_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
+from inlet.ui.guard import guarded
 from inlet.ui.parts import column, empty, label, scrolled, when_seen
 from inlet.ui.session import Session
 from inlet.ui.tape import Reading
@@ -21,6 +22,7 @@ BESIDE = 1.4
 """Text scale from which the block stands above its methods, not beside them."""
 
 
+@guarded
 class UnitsStage(QWidget):
     """What is picked in the drawing is compared beside it and made below."""
 

@@ -1,0 +1,118 @@
+"""The one guard round everything that Qt calls.
+
+An exception inside a Qt override (a paint, an event, a size asked for) ends the process with this
+PySide6. So every class of ours that overrides one is ``@guarded``: the error becomes a line in the
+log, the window is told and puts the work on its desk, and Qt gets an answer that does no harm.
+Errors in slots, which Python prints and lives on after, go the same way by ``catch_slots``.
+"""
+
+from __future__ import annotations
+
+import sys
+import time
+import traceback
+from collections.abc import Callable
+from contextlib import suppress
+from functools import wraps
+from pathlib import Path
+from types import TracebackType
+from typing import Any, TypeVar
+
+import platformdirs
+from PySide6.QtCore import QRect, QSize, Qt
+
+Class = TypeVar("Class", bound=type)
+
+_NOTHING: Callable[[], Any] = lambda: None  # noqa: E731
+
+ANSWERS: dict[str, Callable[[], Any]] = {
+    "eventFilter": lambda: False,
+    "event": lambda: False,
+    "sizeHint": QSize,
+    "minimumSizeHint": QSize,
+    "minimumSize": QSize,
+    "hasHeightForWidth": lambda: False,
+    "heightForWidth": lambda: 0,
+    "count": lambda: 0,
+    "itemAt": _NOTHING,
+    "takeAt": _NOTHING,
+    "addItem": _NOTHING,
+    "setGeometry": _NOTHING,
+    "expandingDirections": lambda: Qt.Orientation(0),
+    "geometry": QRect,
+    "run": _NOTHING,
+}
+"""What Qt is answered where an override fails. An event handler is any ``...Event``."""
+
+LARGEST_LOG = 500_000
+AGAIN = 30.0
+"""Seconds in which the same error is noted once: a paint that fails does so many times a second."""
+
+listeners: list[Callable[[Path], None]] = []
+"""Told of each error noted, with the log: the windows that are open."""
+_noted: dict[str, float] = {}
+
+
+def overrides(cls: type) -> list[str]:
+    """The names a class defines that Qt calls."""
+    return [n for n in cls.__dict__ if n in ANSWERS or n.endswith("Event")]
+
+
+def guarded(cls: Class) -> Class:
+    """A class whose overrides cannot end the process."""
+    for name in overrides(cls):
+        setattr(cls, name, _safe(cls.__dict__[name], ANSWERS.get(name, _NOTHING)))
+    return cls
+
+
+def _safe(method: Callable[..., Any], answer: Callable[[], Any]) -> Callable[..., Any]:
+    @wraps(method)
+    def safe(*args: Any) -> Any:
+        try:
+            return method(*args)
+        except Exception as error:
+            note(error)
+        if method.__name__ == "closeEvent":  # nothing may be lost for it
+            args[1].ignore()
+        return answer()
+
+    return safe
+
+
+def catch_slots() -> None:
+    """Note errors that Python would only print, such as those in slots."""
+
+    def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        if isinstance(error, Exception):
+            note(error)
+        else:
+            sys.__excepthook__(kind, error, trace)
+
+    sys.excepthook = hook
+
+
+def log_file() -> Path:
+    return Path(platformdirs.user_log_dir("inlet")) / "errors.log"
+
+
+def note(error: Exception) -> None:
+    """Write an error to the log and to standard error, and tell the windows; once, where the same
+    one comes again and again. Nothing here raises."""
+    text = "".join(traceback.format_exception(error))
+    where = text.rsplit("  File ", 1)[-1]
+    now = time.monotonic()
+    if now - _noted.get(where, -AGAIN) < AGAIN:
+        return
+    _noted[where] = now
+    with suppress(OSError, ValueError):
+        print(text, file=sys.stderr, end="", flush=True)
+    file = log_file()
+    with suppress(OSError):
+        file.parent.mkdir(parents=True, exist_ok=True)
+        if file.exists() and file.stat().st_size > LARGEST_LOG:
+            file.unlink()
+        with file.open("a", encoding="utf-8") as out:
+            out.write(f"{time.strftime('%Y-%m-%d %H:%M:%S')}\n{text}\n")
+    for tell in list(listeners):
+        with suppress(Exception):
+            tell(file)

@@ -1,0 +1,239 @@
+"""A random hand at the real window: mouse, keys, shortcuts, typed text, undo and redo, stages and
+sizes. Dialogs that open are answered at random. The document is checked after each burst."""
+
+from __future__ import annotations
+
+import random
+import resource
+import time
+from dataclasses import dataclass, field
+
+from PySide6.QtCore import QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
+from PySide6.QtGui import QKeySequence
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import (
+    QAbstractSpinBox,
+    QApplication,
+    QComboBox,
+    QDialog,
+    QLineEdit,
+    QPushButton,
+    QToolButton,
+    QWidget,
+)
+
+from inlet.core.draft.patches import draft
+from inlet.files.project_json import dumps, load, loads
+from inlet.ui import guard
+from inlet.ui.app import DEMO
+from inlet.ui.rail import STAGES
+from inlet.ui.session import Session, new_project
+from inlet.ui.window import Window
+from tests.fuzz.drafts import tiling_fault
+
+SLOW = 0.5
+"""Seconds of the window's own thread that one event may take."""
+_SHORTCUTS = (
+    "Ctrl+Z", "Ctrl+Shift+Z", "Ctrl+Y", "Ctrl+G", "Ctrl+B", "Ctrl+D", "Ctrl+T", "Ctrl+M", "Alt+Up",
+    "Alt+Down", "Ctrl+V", "Ctrl+=", "Ctrl+-", "Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "F2", "Tab",
+    "Shift+Tab", "Escape", "Return", "Space", "Up", "Down", "Left", "Right", "Delete", "Backspace",
+    ".", ",", "s", "c", "e", "u", "a", "w", "r", "f", "l", "1", "2", "3", "Shift+R", "Shift+F",
+)  # fmt: skip
+_TEXTS = (
+    "3",
+    "9",
+    "12 3/4",
+    "2:1:2",
+    "6",
+    "0",
+    "-1",
+    "x",
+    "5 squares",
+    "√2",
+    "1/0",
+    "",
+    "10 cm",
+    "40",
+)
+
+
+@dataclass
+class Findings:
+    """What went wrong, in words; the slowest event; memory in MB every thousand events."""
+
+    wrong: list[str] = field(default_factory=list)
+    slowest: tuple[float, str] = (0.0, "")
+    memory: list[float] = field(default_factory=list)
+
+
+class Hand:
+    """``Hand(seed).work(n)``: n events, always the same for a seed, as far as threads allow."""
+
+    def __init__(self, seed: int, demo: bool = True) -> None:
+        self.chance = random.Random(f"hand {seed}")
+        self.found = Findings()
+        self.session = Session()
+        self.window = Window(self.session)
+        self.session.start(load(DEMO) if demo else new_project(), None)
+        self.window.resize(1280, 800)
+        self.window.show()
+        self.doing = ""
+        guard.listeners.append(self._noted)
+        self._usual = qInstallMessageHandler(self._warned)
+        self._closer = QTimer()
+        self._closer.setInterval(5)
+        self._closer.timeout.connect(self._answer)
+        self._closer.start()
+
+    def _noted(self, _log: object) -> None:
+        self.found.wrong.append(f"an error while {self.doing}")
+
+    def _warned(self, _kind: object, _context: object, text: str) -> None:
+        if "propagateSizeHints" not in text and "This plugin" not in text:
+            self.found.wrong.append(f"Qt says {text!r} while {self.doing}")
+
+    def _answer(self) -> None:
+        """Something waits for an answer: accept, refuse or leave it."""
+        popup, modal = QApplication.activePopupWidget(), QApplication.activeModalWidget()
+        if popup is not None:
+            popup.close()
+        elif isinstance(modal, QDialog):
+            modal.accept() if self.chance.random() < 0.4 else modal.reject()
+        elif modal is not None:
+            modal.close()
+
+    # --- events -------------------------------------------------------------------------------
+
+    def _place(self, widget: QWidget) -> QPoint:
+        return QPoint(
+            self.chance.randrange(max(1, widget.width())),
+            self.chance.randrange(max(1, widget.height())),
+        )
+
+    def _visible(self, kind: type) -> list[QWidget]:
+        return [w for w in self.window.findChildren(kind) if w.isVisible() and w.isEnabled()]
+
+    def _draw(self) -> None:
+        drawing = self.window.draft.drawing
+        if not drawing.isVisible():
+            self.window.show_stage("draft")
+        p, q = self._place(drawing), self._place(drawing)
+        button = Qt.MouseButton.LeftButton
+        held = self.chance.choice(
+            (Qt.KeyboardModifier.NoModifier,) * 4 + (Qt.KeyboardModifier.ShiftModifier,)
+        )
+        if self.chance.random() < 0.1:
+            button = Qt.MouseButton.RightButton
+        QTest.mouseMove(drawing, p)
+        QTest.mousePress(drawing, button, held, p)
+        QTest.mouseMove(drawing, q)
+        QTest.mouseRelease(drawing, button, held, q)
+
+    def _tool(self) -> None:
+        button = self.chance.choice(list(self.window.draft.tool_buttons.values()))
+        button.click()
+
+    def _click(self) -> None:
+        found = self._visible(QPushButton) + self._visible(QToolButton)
+        found = [w for w in found if w.accessibleName() != "Close" and w.text() != "Quit"]
+        if found:
+            widget = self.chance.choice(found)
+            self.doing = f"clicking {widget.accessibleName() or widget.text()!r}"
+            QTest.mouseClick(widget, Qt.MouseButton.LeftButton)
+
+    def _type(self) -> None:
+        found = [
+            w for w in self._visible(QLineEdit) if not isinstance(w.parent(), QAbstractSpinBox)
+        ]
+        if found:
+            widget = self.chance.choice(found)
+            text = self.chance.choice(_TEXTS)
+            self.doing = f"typing {text!r} into {widget.accessibleName()!r}"
+            widget.setFocus()
+            widget.selectAll()
+            widget.insert(text) if not text.isascii() else QTest.keyClicks(widget, text)
+            QTest.keyClick(widget, Qt.Key.Key_Return)
+
+    def _key(self) -> None:
+        keys = self.chance.choice(_SHORTCUTS)
+        self.doing = f"pressing {keys}"
+        combination = QKeySequence(keys)[0]
+        target = self.chance.choice(
+            (self.window.draft.drawing, QApplication.focusWidget(), self.window)
+        )
+        if target is not None and target.isVisible():
+            QTest.keyClick(target, combination.key(), combination.keyboardModifiers())
+
+    def _anywhere(self) -> None:
+        at = self._place(self.window)
+        widget = self.window.childAt(at)
+        if widget is not None:
+            self.doing = f"clicking on a {type(widget).__name__}"
+            inside = widget.mapFrom(self.window, QPointF(at)).toPoint()
+            QTest.mouseMove(widget, inside)
+            QTest.mouseClick(
+                widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, inside
+            )
+
+    def _stage(self) -> None:
+        self.window.show_stage(self.chance.choice(STAGES))
+
+    def _size(self) -> None:
+        self.window.resize(self.chance.randint(400, 1600), self.chance.randint(300, 1000))
+
+    def _history(self) -> None:
+        for _ in range(self.chance.randint(1, 6)):
+            self.chance.choice((self.session.undo, self.session.undo, self.session.redo))()
+
+    def _choose(self) -> None:
+        found = [w for w in self._visible(QComboBox) if w.count()]
+        if found:
+            box = self.chance.choice(found)
+            self.doing = f"choosing in {box.accessibleName()!r}"
+            box.setCurrentIndex(self.chance.randrange(box.count()))
+            box.activated.emit(box.currentIndex())
+
+    def work(self, events: int) -> Findings:
+        """So many events, with a look at the document after each twenty."""
+        ways = [
+            (self._draw, 30), (self._tool, 10), (self._click, 12), (self._type, 5), (self._key, 22),
+            (self._anywhere, 10), (self._stage, 4), (self._size, 1), (self._history, 4),
+            (self._choose, 3),
+        ]  # fmt: skip
+        kinds, weights = zip(*ways, strict=True)
+        for n in range(events):
+            (do,) = self.chance.choices(kinds, weights)
+            self.doing = do.__name__.strip("_")
+            began = time.thread_time()
+            do()
+            QApplication.processEvents()
+            took = time.thread_time() - began
+            self.found.slowest = max(self.found.slowest, (took, self.doing))
+            if took > SLOW:
+                self.found.wrong.append(f"{took:.2f} s while {self.doing}")
+            if n % 20 == 19:
+                self._look()
+            if n % 1000 == 999:
+                self.found.memory.append(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
+        return self.found
+
+    def _look(self) -> None:
+        project = self.session.project
+        if loads(dumps(project)) != project:
+            self.found.wrong.append(f"not read back equal after {self.doing}")
+        fault = tiling_fault(draft(self.session.block))
+        if fault:
+            self.found.wrong.append(f"{fault} after {self.doing}")
+        if len(self.session.block.seams) > 60 or len(project.blocks) > 12:
+            self.session.start(load(DEMO), None)
+        if not self.window.isVisible():
+            self.found.wrong.append(f"the window closed after {self.doing}")
+            self.window.show()
+
+    def leave(self) -> None:
+        """Close the window as it is."""
+        self._closer.stop()
+        guard.listeners.remove(self._noted)
+        self.session.history.mark_saved()
+        self.window.close()
+        qInstallMessageHandler(self._usual)

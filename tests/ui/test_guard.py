@@ -1,0 +1,176 @@
+"""No error of ours ends the window, and no class that Qt calls goes without its guard."""
+
+from __future__ import annotations
+
+import ast
+import os
+import signal
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QCloseEvent
+from PySide6.QtWidgets import QWidget
+
+import inlet.ui
+from inlet.files.project_json import loads
+from inlet.files.recovery import Desk
+from inlet.ui import guard
+from inlet.ui import session as sessions
+from inlet.ui.app import DEMO
+from tests.blocks import point
+from tests.fuzz.hand import Hand
+
+
+def test_every_class_that_qt_calls_is_guarded():
+    bare, seen = [], 0
+    for file in Path(inlet.ui.__file__).parent.rglob("*.py"):
+        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+            if not isinstance(node, ast.ClassDef) or not node.bases:
+                continue
+            names = [f.name for f in node.body if isinstance(f, ast.FunctionDef)]
+            if any(n in guard.ANSWERS or n.endswith("Event") for n in names):
+                seen += 1
+                marks = [getattr(d, "id", "") for d in node.decorator_list]
+                if "guarded" not in marks:
+                    bare.append(f"{file.name}: {node.name}")
+    assert seen > 20
+    assert bare == []
+
+
+@guard.guarded
+class Faulty(QWidget):
+    def paintEvent(self, event) -> None:
+        raise ValueError("a paint that fails")
+
+    def sizeHint(self):
+        raise ValueError("a size that fails")
+
+    def mousePressEvent(self, event) -> None:
+        raise ValueError("a press that fails")
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        raise ValueError("a close that fails")
+
+
+def test_an_error_in_a_paint_is_noted_said_and_the_work_put_by(maker, qtbot, no_error_is_caught):
+    maker.draw("1 0 1 3")
+    faulty = Faulty(maker.window)
+    faulty.resize(50, 50)
+    faulty.show()
+    qtbot.waitUntil(lambda: bool(no_error_is_caught))
+    qtbot.mouseClick(faulty, Qt.MouseButton.LeftButton)
+    assert not faulty.close()  # and nothing is closed over an error
+    faulty.hide()
+    faulty.deleteLater()
+    said = maker.window.message_text
+    qtbot.waitUntil(lambda: "Your work is kept" in said.text())
+    assert "a paint that fails" in guard.log_file().read_text("utf-8")
+    desk = maker.window.desk.file.read_text("utf-8")
+    assert '\\"1\\", \\"0\\"' in desk
+    maker.draw("2 0 2 3")  # the window lives
+    assert len(maker.session.block.seams) == 2
+    no_error_is_caught.clear()
+
+
+def test_the_same_error_is_noted_once(no_error_is_caught):
+    told = []
+    guard.listeners.append(told.append)
+    for _ in range(50):
+        try:
+            raise KeyError("the same")
+        except KeyError as error:
+            guard.note(error)
+    guard.listeners.remove(told.append)
+    assert len(told) == 1
+    no_error_is_caught.clear()
+
+
+def test_a_block_that_cannot_be_drawn_is_not_taken(maker, monkeypatch, no_error_is_caught):
+    maker.draw("1 0 1 3")
+    before = maker.session.project
+    real = sessions.draft
+
+    def broken(block):
+        if len(block.seams) > 1:
+            raise RuntimeError("cannot be drawn")
+        return real(block)
+
+    monkeypatch.setattr(sessions, "draft", broken)
+    maker.draw("2 0 2 3")
+    assert maker.session.project is before
+    two = '"seams": [{"line": [["0","0"],["1","1"]]}, {"line": [["1","0"],["0","1"]]}]'
+    other = loads('{"format": "inlet", "version": 1, "blocks": [{"id": "x", %s}]}' % two)  # noqa: UP031
+    assert not maker.session.start(other, None)
+    assert maker.session.project is before
+    assert "cannot draw" in maker.window.message_text.text()
+    no_error_is_caught.clear()
+
+
+def test_a_place_kept_by_the_unit_tool_does_not_outlive_the_bands(maker):
+    maker.type(maker.window.draft_ticket.columns, "6")
+    maker.type(maker.window.draft_ticket.rows, "6")
+    maker.keys("u")
+    maker.window.draft_ticket.tray.buttons["Half-square triangle"].click()
+    maker.bot.mouseMove(maker.drawing, maker.at(point("11/2", "11/2")))
+    maker.keys(Qt.Key.Key_Right)
+    maker.session.undo()
+    maker.session.undo()
+    assert maker.session.block.grid == (3, 3)
+    maker.drawing.repaint()
+    tool = maker.drawing.tools["unit"]
+    assert tool.here is None or max(tool.here) < 3
+
+
+def test_a_heading_pressed_while_the_plan_is_on_its_way(maker):
+    maker.draw("0 0 3 3")
+    maker.window.show_stage("units")
+    maker.bot.waitUntil(lambda: bool(maker.window.units.board.headings))
+    board = maker.window.units.board
+    heading = board.headings["cuts"]
+    maker.session.set_copies(7)
+    assert maker.session.plan is None
+    heading.click()
+    board._turn_scope()
+    maker.bot.waitUntil(lambda: maker.session.plan is not None)
+
+
+@pytest.mark.parametrize("seed", range(2))
+def test_a_random_hand(qapp, seed, no_error_is_caught):
+    hand = Hand(seed)
+    found = hand.work(120)
+    hand.leave()
+    # How long events take depends on the machine here; ./fuzz measures it.
+    assert [w for w in found.wrong if " s while" not in w] == []
+    assert not no_error_is_caught
+
+
+def test_ctrl_c_leaves_the_work_on_the_desk(tmp_path):
+    env = {**os.environ, "XDG_STATE_HOME": str(tmp_path), "QT_QPA_PLATFORM": "offscreen"}
+    program = (
+        "import sys; from PySide6.QtCore import QTimer; from inlet.ui import app, window\n"
+        "from inlet.core.project import replace\n"
+        "class Window(window.Window):\n"
+        "    def met_file(self):\n"
+        "        self.session.edit(replace(self.session.project, name='Half way'))\n"
+        "        QTimer.singleShot(0, lambda: print('open', flush=True))\n"
+        "app.Window = Window\n"
+        "from inlet.command_line import main; sys.exit(main(sys.argv[1:]))"
+    )
+    run = subprocess.Popen(
+        [sys.executable, "-c", program, str(DEMO)],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+        env=env,
+    )
+    assert run.stdout is not None
+    assert run.stdout.readline() == "open\n"
+    run.send_signal(signal.SIGINT)
+    _, said = run.communicate(timeout=30)
+    assert run.returncode == 130
+    assert said.splitlines()[-1] == "inlet: stopped"
+    (left,) = Desk(tmp_path / "inlet" / "desks").left_behind()
+    assert left.project.name == "Half way"
