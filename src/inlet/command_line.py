@@ -13,7 +13,7 @@ from inlet.core.cutting.comfort import sizes_from
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.numbers import Exact, NumberError, parse_length
-from inlet.core.piecing.advice import advice_for, advice_text
+from inlet.core.piecing.advice import advice_for, advice_lines
 from inlet.core.piecing.needle import (
     effect_of,
     effect_text,
@@ -317,7 +317,7 @@ def _summary(plan: BlockPlan) -> str:
         if step.measures:
             lines.append(f"      should measure {check_text(step.measures, measure)[0]}")
     lines += [f"  {text}" for text in _work_lines(plan)]
-    lines += [f"  {advice_text(a, plan.project)}" for a in advice_for(plan.block)]
+    lines += [f"  {text}" for text in advice_lines(advice_for(plan.block), plan.project)]
     lines += [f"  {problem.level}: {problem.text}" for problem in plan.problems]
     lines.append("Re-sewn exactly." if plan.resewn else "Not ready to sew.")
     return "\n".join(lines)

@@ -16,9 +16,12 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point
 from inlet.core.project import Block, replace, seam_along
+from inlet.core.stopping import Stopped, Task, under
 from inlet.files.project_json import FileProblem
 from inlet.files.svg import block_svg, read_svg
 from tests.blocks import mixed_seams, point, project_of
+from tests.fuzz.drawings import complaint
+from tests.fuzz.drawings import drawing as random_drawing
 
 EMPTY = Block(id="new", finished=(F(12), F(12)))
 
@@ -130,3 +133,71 @@ def test_what_is_left_out_is_said():
 def test_what_is_no_drawing_is_refused_with_a_sentence(text, why):
     with pytest.raises(FileProblem, match=why):
         read_svg(text, "x.svg", block=EMPTY)
+
+
+def bare(inner: str) -> str:
+    return f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">{inner}</svg>'
+
+
+def nested(depth: int) -> str:
+    twice = "".join(
+        f'<g id="a{i}"><use href="#a{i + 1}"/><use href="#a{i + 1}"/></g>' for i in range(depth)
+    )
+    line = f'<g id="a{depth}"><line x1="0" y1="0" x2="9" y2="9"/></g>'
+    return bare(f'<defs>{twice}{line}</defs><use href="#a0"/><line y1="50" x2="99" y2="50"/>')
+
+
+@pytest.mark.parametrize(
+    ("text", "why"),
+    [
+        (nested(20), "20000 are the most"),
+        (bare('<g id="a"><use href="#a"/></g>'), "stands for itself"),
+        (bare(f'<path d="M 0 0 {"L 9 8 " * 51_000}"/>'), "100000 are too many"),
+        (bare('<path d="M 0 0 A 3 0 0 0 1 9 9"/><line x2="9"/>'), "damaged|two directions"),
+    ],
+)
+def test_what_is_too_large_is_refused_before_it_is_drawn(text, why):
+    with pytest.raises(FileProblem, match=why):
+        read_svg(text, "x.svg", block=EMPTY)
+
+
+def test_parts_used_a_few_times_are_read():
+    made = read_svg(nested(3), "x.svg", block=EMPTY)
+    assert len(made.block.seams) == 1  # eight times the same, and one along the edge
+
+
+def test_numbers_out_of_reach_are_left_out_and_counted():
+    made = read_svg(
+        bare('<ellipse cx="9" cy="9" rx="5" ry="1e308"/><line x2="50" y2="50"/>'
+             '<line x1="0" y1="1e12" x2="50" y2="50"/>'),
+        "x.svg", block=EMPTY,
+    )  # fmt: skip
+    assert len(made.block.seams) == 1
+    assert "too far away" in " ".join(made.report)
+
+
+def test_sides_that_pieces_share_are_one_seam():
+    grid = "".join(
+        f'<rect x="{i % 40 * 2}" y="{i // 40 * 2}" width="2" height="2"/>' for i in range(900)
+    )
+    made = read_svg(bare(grid), "x.svg", block=EMPTY, columns=40, rows=23)
+    assert len({s.curve for s in made.block.seams}) == len(made.block.seams) < 2 * 900
+    assert len(draft(made.block).patches) >= 880
+
+
+def test_reading_can_be_stopped_and_tells_how_far_it_is():
+    lines = bare("".join(f'<line x1="{i}" y1="0" x2="{i}" y2="99"/>' for i in range(99)))
+    heard: list[float] = []
+    with under(Task(heard.append)):
+        read_svg(lines, "x.svg", block=EMPTY)
+    assert heard == sorted(heard)
+    assert 0 <= heard[0] < heard[-1] <= 1
+    task = Task()
+    task.stop()
+    with pytest.raises(Stopped), under(task):
+        read_svg(lines, "x.svg", block=EMPTY)
+
+
+@pytest.mark.parametrize("seed", range(80))
+def test_a_random_drawing_is_read_or_refused(seed):
+    assert complaint(random_drawing(seed)) is None

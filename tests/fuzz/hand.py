@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QApplication,
     QComboBox,
     QDialog,
+    QFileDialog,
     QLineEdit,
     QPushButton,
     QToolButton,
@@ -80,10 +81,8 @@ class Hand:
         self.doing = ""
         guard.listeners.append(self._noted)
         self._usual = qInstallMessageHandler(self._warned)
-        self._closer = QTimer()
-        self._closer.setInterval(5)
-        self._closer.timeout.connect(self._answer)
-        self._closer.start()
+        self._at_work = True
+        self._answer_soon()
 
     def _noted(self, _log: object) -> None:
         self.found.wrong.append(f"an error while {self.doing}")
@@ -92,13 +91,20 @@ class Hand:
         if "propagateSizeHints" not in text and "This plugin" not in text:
             self.found.wrong.append(f"Qt says {text!r} while {self.doing}")
 
+    def _answer_soon(self) -> None:
+        # A timer of its own each time: one whose answer opens another dialog would not come again.
+        if self._at_work:
+            QTimer.singleShot(5, self._answer)
+
     def _answer(self) -> None:
-        """Something waits for an answer: accept, refuse or leave it."""
+        """Something waits for an answer: accept, refuse or leave it. No file is written."""
+        self._answer_soon()
         popup, modal = QApplication.activePopupWidget(), QApplication.activeModalWidget()
         if popup is not None:
             popup.close()
         elif isinstance(modal, QDialog):
-            modal.accept() if self.chance.random() < 0.4 else modal.reject()
+            yes = self.chance.random() < 0.4 and not isinstance(modal, QFileDialog)
+            modal.accept() if yes else modal.reject()
         elif modal is not None:
             modal.close()
 
@@ -232,7 +238,7 @@ class Hand:
 
     def leave(self) -> None:
         """Close the window as it is."""
-        self._closer.stop()
+        self._at_work = False
         guard.listeners.remove(self._noted)
         self.session.history.mark_saved()
         self.window.close()

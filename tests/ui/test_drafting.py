@@ -368,6 +368,7 @@ def test_a_drawing_of_another_program_becomes_a_block(maker, monkeypatch, tmp_pa
     path.write_text(FOREIGN)
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a, **_k: (str(path), ""))
     maker.window.import_.trigger()
+    maker.bot.waitUntil(lambda: maker.session.block.title == "heron")
     block = maker.session.block
     assert (block.title, block.columns, block.finished) == ("heron", (F(1),) * 3, (F(9), F(9)))
     assert len(patches(maker)) == 13
@@ -376,16 +377,28 @@ def test_a_drawing_of_another_program_becomes_a_block(maker, monkeypatch, tmp_pa
     assert "Left out: 1 × text" in maker.window.message_text.text()
     path.write_text("no drawing")
     maker.window.import_.trigger()
-    assert "not an SVG drawing" in maker.window.message_text.text()
+    said = maker.window.message_text
+    maker.bot.waitUntil(lambda: "not an SVG drawing" in said.text())
     shapes = {p.shape for p in patches(maker)}
     QApplication.clipboard().setText(block_svg(maker.session.project, block))
     maker.window.paste_.trigger()
-    assert maker.session.block.id != block.id
+    maker.bot.waitUntil(lambda: maker.session.block.id != block.id)
     assert {p.shape for p in patches(maker)} == shapes
     target = tmp_path / "out.svg"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(target), ""))
     maker.window.export_.trigger()
     assert "<svg" in target.read_text()
+
+
+def test_reading_a_drawing_can_be_stopped(maker):
+    before = maker.session.project
+    QApplication.clipboard().setText(FOREIGN)
+    maker.window.paste_.trigger()
+    assert maker.window.stop_reading.isVisible()
+    maker.window.stop_reading.click()
+    maker.bot.waitUntil(lambda: "was stopped" in maker.window.message_text.text())
+    assert not maker.window.stop_reading.isVisible()
+    assert maker.session.project is before
 
 
 # --- safety of work ---------------------------------------------------------------------------

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
+from functools import cached_property
 from typing import Any
 
 import msgspec
@@ -197,7 +198,7 @@ class Needle(_Value, frozen=True, kw_only=True):
     stitched: Exact | None = None
 
 
-class Block(_Value, frozen=True, kw_only=True):
+class Block(_Value, frozen=True, kw_only=True, dict=True):
     """A drafted block. Bands (``columns``, ``rows``) are proportions; coordinates of seams are in
     grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
     ``marks`` are points carried there with the compass, to draw seams between. ``methods`` are by
@@ -218,7 +219,7 @@ class Block(_Value, frozen=True, kw_only=True):
     def title(self) -> str:
         return self.name or self.id
 
-    @property
+    @cached_property
     def grid(self) -> Pair:
         """Width and height in grid units."""
         return total(self.columns), total(self.rows)
@@ -228,7 +229,7 @@ class Block(_Value, frozen=True, kw_only=True):
         """Is any seam an arc?"""
         return any(seam.arc is not None for seam in self.seams)
 
-    @property
+    @cached_property
     def scale(self) -> Pair:
         """Finished length of one grid unit, across and down."""
         width, height = self.grid

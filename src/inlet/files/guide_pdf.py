@@ -15,7 +15,7 @@ from reportlab.pdfgen.canvas import Canvas
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.words import buying_text
-from inlet.core.piecing.advice import advice_for, advice_text
+from inlet.core.piecing.advice import advice_for, advice_lines
 from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
 from inlet.core.piecing.pictures import step_moves
@@ -235,11 +235,11 @@ class _Guide:
             self._text(head, 11.5, MEDIUM)
             for line in lines:
                 self._text(line)
-        advice = advice_for(plan.block)
+        advice = advice_lines(advice_for(plan.block), self.project)
         if advice:
             self._heading("Fewer set-in seams")
-            for each in advice:
-                self._text(advice_text(each, self.project))
+            for text in advice:
+                self._text(text)
 
     def _needle(self) -> None:
         """What the maker's needle test said, if there is one."""

@@ -38,6 +38,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         }
         for c in plan.cloth
     ]
+    found = advice_for(plan.block)
     return {
         "format": "inlet-plan",
         "version": VERSION,
@@ -93,7 +94,8 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             for s in plan.steps
         ],
         **_work(plan),
-        "advice": [_advice(a, plan) for a in advice_for(plan.block)],
+        "advice": [_advice(a, plan) for a in found.seams],
+        **({"advice_cut_short": True} if found.cut_short else {}),
         **({"needle": _needle(plan)} if plan.project.needle else {}),
         "pressing": [],
         "fabric": cloth,

@@ -13,7 +13,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 from io import StringIO
 from itertools import pairwise
-from math import atan2, ceil, cos, hypot, lcm, pi, sin
+from math import atan2, ceil, cos, hypot, isfinite, lcm, pi, sin
 from pathlib import Path
 from typing import Any, NamedTuple
 from xml.etree import ElementTree
@@ -46,6 +46,7 @@ from inlet.core.project import (
     Project,
     replace,
 )
+from inlet.core.stopping import check
 from inlet.core.words import cloth_name, size_text
 from inlet.files.problem import FileProblem
 from inlet.files.whole import export_whole
@@ -53,6 +54,13 @@ from inlet.files.whole import export_whole
 LONGEST = 20
 """A drawing more times as long as wide than this is no block."""
 MOST_BYTES = 16 * 2**20
+MOST_NUMBERS = 100_000
+"""In all paths of a drawing: ten times what the largest block has."""
+MOST_DRAWN = 20_000
+"""Elements of a drawing, each as often as it is used."""
+FARTHEST = 1e9
+"""Units of a drawing: a line that goes farther is a slip."""
+_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
 _NO_CLOTH = "#ffffff"
 
 
@@ -246,6 +254,10 @@ _IGNORED = {
 _SHAPES = {"path", "line", "polyline", "polygon", "rect", "circle", "ellipse"}
 
 
+_DAMAGE = (ArithmeticError, AttributeError, LookupError, RecursionError, TypeError, ValueError)
+"""What the library raises for shapes it cannot make sense of."""
+
+
 def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | None, Counter[str]]:
     """Every line and arc of a drawing, transforms applied; what it says of its own block; and what
     is neither line nor arc, counted."""
@@ -253,12 +265,13 @@ def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | 
         raise FileProblem(f"{name}: drawings with entities of their own are not read")
     try:
         tree = ElementTree.fromstring(text)
+        _check_size(tree, name)
         root = svgelements.SVG.parse(StringIO(text), reify=True)
     except ElementTree.ParseError as error:
         line, column = error.position
         raise FileProblem(f"{name}: not an SVG drawing (line {line}, column {column})") from None
-    except (ValueError, TypeError, AttributeError, KeyError, IndexError, RecursionError) as error:
-        raise FileProblem(f"{name}: this drawing cannot be read ({error})") from None
+    except _DAMAGE:
+        raise FileProblem(f"{name}: a shape or a number in this drawing is damaged") from None
     if tree.tag.rpartition("}")[2] != "svg":
         raise FileProblem(f"{name}: not an SVG drawing")
     left_out: Counter[str] = Counter()
@@ -270,6 +283,7 @@ def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | 
     out: list[Stroke] = []
     try:
         for shape in root.elements(lambda e: isinstance(e, svgelements.Shape)):
+            check()
             values = shape.values
             if values.get("class") == "patch" or _hidden(values):
                 continue
@@ -279,9 +293,43 @@ def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | 
                 whole = found[0]._replace(end=found[-1].end, exact=exact, parts=tuple(found))
                 found = [whole]
             out += found
-    except (ValueError, TypeError, AttributeError, ZeroDivisionError, OverflowError) as error:
-        raise FileProblem(f"{name}: this drawing cannot be read ({error})") from None
+    except _DAMAGE:
+        raise FileProblem(f"{name}: a shape or a number in this drawing is damaged") from None
     return out, _frame_of(tree.attrib, system), left_out
+
+
+def _check_size(tree: ElementTree.Element, name: str) -> None:
+    """Refuse a drawing that becomes too large once each ``use`` stands for what it names, and
+    paths of more numbers than a block has."""
+    numbers = sum(
+        len(_NUMBER.findall(element.get(key, "")))
+        for element in tree.iter()
+        for key in ("d", "points")
+    )
+    if numbers > MOST_NUMBERS:
+        raise FileProblem(f"{name}: its paths hold {numbers} numbers; {MOST_NUMBERS} are too many")
+    named = {element.get("id"): element for element in tree.iter() if element.get("id")}
+    size: dict[ElementTree.Element, int] = {}
+    under_way: set[ElementTree.Element] = set()
+    todo = [tree]
+    while todo:
+        element = todo[-1]
+        inner = list(element)
+        target = named.get(next((v for k, v in element.items() if k.endswith("href")), "")[1:])
+        if element.tag.endswith("use") and target is not None:
+            inner.append(target)
+        waiting = [e for e in inner if e not in size]
+        if waiting and element not in under_way:
+            under_way.add(element)
+            if any(e in under_way for e in waiting):
+                raise FileProblem(f"{name}: a part of it stands for itself")
+            todo += waiting
+            continue
+        todo.pop()
+        under_way.discard(element)
+        size[element] = 1 + sum(size.get(e, 0) for e in inner)
+    if size[tree] > MOST_DRAWN:
+        raise FileProblem(f"{name}: it stands for {size[tree]} parts; {MOST_DRAWN} are the most")
 
 
 def _hidden(values: dict[str, Any]) -> bool:
@@ -326,6 +374,10 @@ def _frame_of(attributes: dict[str, str], system: str) -> _Frame | None:
 
 def _of_path(path: Any, left_out: Counter[str]) -> Iterator[Stroke]:
     for segment in path:
+        check()
+        if not _within_reach(segment):
+            left_out["line too far away"] += 1
+            continue
         if isinstance(segment, svgelements.Move) or segment.start is None:
             continue
         start, end = _place(segment.start), _place(segment.end)
@@ -340,6 +392,17 @@ def _of_path(path: Any, left_out: Counter[str]) -> Iterator[Stroke]:
                 yield from _arcs(start, centre, float(segment.sweep))
         else:
             yield from _bent(segment, left_out)
+
+
+def _within_reach(segment: Any) -> bool:
+    """Are all numbers of a segment ones that can be drawn?"""
+    points = [segment.start, segment.end]
+    sizes = []
+    if isinstance(segment, svgelements.Arc):
+        points.append(segment.center)
+        sizes = [segment.rx, segment.ry, segment.sweep]
+    sizes += [x for p in points if p is not None for x in (p.x, p.y)]
+    return all(isfinite(x) and abs(x) < FARTHEST for x in sizes)
 
 
 def _place(point: Any) -> Place:

@@ -13,6 +13,7 @@ from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, Sign
 from inlet.core.piecing.advice import advice_for, known_advice
 from inlet.core.plan import BlockPlan, deep_trees, plan_block
 from inlet.core.project import Block, Project
+from inlet.core.stopping import Stopped, Task, under
 from inlet.core.units.known import MOST_BLOCKS, units_of_block, unknown_blocks
 from inlet.ui.guard import guarded
 
@@ -24,13 +25,18 @@ Question = tuple[Project, Block, int]
 
 @guarded
 class _Work(QRunnable):
-    def __init__(self, planner: Planner, question: Question) -> None:
+    """A plan being worked out; ``task`` stops it."""
+
+    def __init__(self, planner: Planner, question: Question, task: Task) -> None:
         super().__init__()
-        self.planner, self.question = planner, question
+        self.planner, self.question, self.task = planner, question, task
 
     def run(self) -> None:
         try:
-            self.planner.finished.emit(plan_block(*self.question, others=False))
+            with under(self.task):
+                self.planner.finished.emit(plan_block(*self.question, others=False))
+        except Stopped:
+            self.planner.rested.emit()
         except Exception as error:  # a defect of ours must not take the window down with it
             self.planner.failed.emit(repr(error))
 
@@ -39,14 +45,18 @@ class _Work(QRunnable):
 class _Aside(QRunnable):
     """Something worked out while no plan is asked for; ``told`` is emitted after it."""
 
-    def __init__(self, planner: Planner, do: Callable[[], object], told: SignalInstance) -> None:
+    def __init__(
+        self, planner: Planner, do: Callable[[], object], told: SignalInstance, task: Task
+    ) -> None:
         super().__init__()
-        self.planner, self.do, self.told = planner, do, told
+        self.planner, self.do, self.told, self.task = planner, do, told, task
 
     def run(self) -> None:
         try:
-            with deep_trees():
+            with deep_trees(), under(self.task):
                 self.do()
+        except Stopped:
+            self.planner.rested.emit()
         except Exception as error:  # as in ``_Work``
             self.planner.failed.emit(repr(error))
         else:
@@ -77,6 +87,7 @@ class Planner(QObject):
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
         self._busy = False
+        self._task: Task | None = None  # what is under way and may be stopped for a new plan
         self._waiting: Question | None = None
         self._soon = QTimer(self)  # the picture is redrawn first
         self._soon.setSingleShot(True)
@@ -100,6 +111,8 @@ class Planner(QObject):
         self._waiting = (project, block, copies)
         if not self._busy:
             self._soon.start()
+        elif self._task is not None:
+            self._task.stop()  # what is under way is of a document that is no longer this one
 
     def _next(self) -> None:
         if self._busy or self._waiting is None:
@@ -107,10 +120,11 @@ class Planner(QObject):
         question, self._waiting = self._waiting, None
         self._busy = True
         gc.disable()
-        self._pool.start(_Work(self, question))
+        self._task = Task()
+        self._pool.start(_Work(self, question, self._task))
 
     def _rest(self) -> None:
-        self._busy = False
+        self._busy, self._task = False, None
         gc.enable()
 
     def _finished(self, plan: BlockPlan) -> None:
@@ -138,7 +152,7 @@ class Planner(QObject):
             return
         if self._wishes:
             do, take = self._wishes.pop(0)
-            self._aside(lambda: self.worked_out.emit(take, do()), self.rested)
+            self._aside(lambda: self.worked_out.emit(take, do()), self.rested, wished=True)
         elif self._to_advise is not None:
             block, self._to_advise = self._to_advise, None
             self._aside(partial(advice_for, block), self.thought)
@@ -160,10 +174,12 @@ class Planner(QObject):
         self._next()
         self._learn()
 
-    def _aside(self, do: Callable[[], object], told: SignalInstance) -> None:
+    def _aside(self, do: Callable[[], object], told: SignalInstance, wished: bool = False) -> None:
         self._busy = True
         gc.disable()
-        self._pool.start(_Aside(self, do, told))
+        task = Task()
+        self._task = None if wished else task  # what was wished for is not given up for a plan
+        self._pool.start(_Aside(self, do, told, task))
 
     def _thought(self) -> None:
         self._rest()
@@ -189,6 +205,8 @@ class Planner(QObject):
 
     def stop(self) -> None:
         self._waiting = None
+        if self._task is not None:
+            self._task.stop()
         self._to_learn, self._wishes = [], []
         self._to_advise = self._last = None
         self._pool.waitForDone()

@@ -84,7 +84,14 @@ class Session(QObject):
     @property
     def advice(self) -> tuple[Advice, ...]:
         """Seams that would spare set-ins, as far as they are known already."""
-        return known_advice(self.block) or ()
+        found = known_advice(self.block)
+        return found.seams if found is not None else ()
+
+    @property
+    def advice_cut_short(self) -> bool:
+        """Were only the most promising seams tried for it?"""
+        found = known_advice(self.block)
+        return found is not None and found.cut_short
 
     @property
     def draft(self) -> Draft:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -21,9 +21,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import Stamp
-from inlet.core.project import Block, measured_in, new_block, replace
+from inlet.core.project import Block, fresh_id, measured_in, new_block, replace
+from inlet.core.stopping import Stopped, Task, under
 from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, clear
 from inlet.ui import guard, theme
@@ -32,7 +34,7 @@ from inlet.ui.cutting.ticket import CuttingTicket
 from inlet.ui.draft.stage import DraftStage
 from inlet.ui.draft.ticket import DraftTicket
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, label, scrolled
+from inlet.ui.parts import button, column, label, scrolled
 from inlet.ui.piecing.stage import PiecingStage
 from inlet.ui.piecing.ticket import PiecingTicket
 from inlet.ui.rail import STAGES, Rail
@@ -75,6 +77,8 @@ def svg():
 class Window(QMainWindow):
     """One project, four stages."""
 
+    read_so_far = Signal(float)  # how much of a drawing is read, told from another thread
+
     def __init__(
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
     ) -> None:
@@ -86,6 +90,8 @@ class Window(QMainWindow):
         self._burst.setSingleShot(True)
         self._burst.setInterval(BURST)
         self._burst.timeout.connect(self.put_by)
+        self._reading: Task | None = None  # a drawing being read
+        self.read_so_far.connect(self._show_reading)
         self._on_disk: tuple[int, int] | None = None  # how the file looked when we last met it
         self.setWindowIcon(theme.icon("inlet", size=48))
         self.resize(1280, 800)
@@ -125,6 +131,9 @@ class Window(QMainWindow):
         line = QHBoxLayout(self.message)
         line.setContentsMargins(theme.px(14), theme.px(6), theme.px(8), theme.px(6))
         line.addWidget(self.message_text, 1)
+        self.stop_reading = button("Stop", self._stop_reading)
+        self.stop_reading.hide()
+        line.addWidget(self.stop_reading)
         line.addWidget(close)
         self.message.hide()
         layout.addWidget(self.message)
@@ -222,6 +231,7 @@ class Window(QMainWindow):
     def say(self, text: str) -> None:
         """A sentence for the maker, until closed or the next one."""
         self.message_text.setText(text)
+        self.stop_reading.setVisible(False)
         self.message.show()
 
     def _name_window(self) -> None:
@@ -525,13 +535,44 @@ class Window(QMainWindow):
     def _take_drawing(self, name: str, read: Callable[[Block, str], Imported]) -> None:
         session = self.session
         block = new_block({b.id for b in session.project.blocks}, name, session.measure)
-        try:
-            block = replace(block, finished=session.block.finished)
-            made = read(block, session.measure.system)
-        except FileProblem as problem:
-            self.say(str(problem))
+        block, system = replace(block, finished=session.block.finished), session.measure.system
+        self._stop_reading()
+        task = self._reading = Task(self.read_so_far.emit)
+
+        def work() -> Imported | str:
+            try:
+                with under(task):
+                    made = read(block, system)
+                    draft(made.block)  # found again when it is shown
+                    return made
+            except FileProblem as problem:
+                return str(problem)
+            except Stopped:
+                return "Reading the drawing was stopped; nothing was changed."
+
+        self._show_reading(0.0)
+        session.think(work, lambda made: self._drawing_read(task, made))
+
+    def _show_reading(self, share: float) -> None:
+        if self._reading is not None:
+            self.say(f"Reading the drawing: {share:.0%}")
+            self.stop_reading.setVisible(True)
+
+    def _stop_reading(self) -> None:
+        if self._reading is not None:
+            self._reading.stop()
+
+    def _drawing_read(self, task: Task, made: Imported | str) -> None:
+        """A drawing has been read, or was not; taken if nothing else was asked for since."""
+        if task is not self._reading:
             return
-        session.take_block(made.block)
+        self._reading = None
+        if isinstance(made, str):
+            self.say(made)
+            return
+        session = self.session
+        taken = {b.id for b in session.project.blocks}
+        session.take_block(replace(made.block, id=fresh_id(made.block.id, taken)))
         self.say(" ".join(made.report))
 
     def export_block(self) -> None:

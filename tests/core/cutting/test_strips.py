@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.strips import lay_out
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Project, replace
+from inlet.core.project import METRIC, Measure, Project, replace
 from tests.blocks import block_of, project_of
 
 eighths = st.integers(8, 400).map(lambda n: F(n, 8))
@@ -20,28 +20,29 @@ cuts = st.builds(
 )  # fmt: skip
 
 
-@given(st.lists(cuts, max_size=8))
-def test_every_piece_is_laid_once_inside_the_cloth_and_none_overlap(wanted):
-    cloths = lay_out(Project(), wanted)
+@given(st.lists(cuts, max_size=8), st.sampled_from([F(0), F(1, 2), F(7, 8)]))
+def test_every_piece_is_laid_once_inside_the_cloth_and_none_overlap(wanted, squaring):
+    cloths = lay_out(Project(measure=Measure(squaring=squaring)), wanted)
     assert {c.fabric for c in cloths} == {c.fabric for c in wanted}
     for cloth in cloths:
         laid: dict[int, int] = {}
         for strip in cloth.strips:
-            end = F(0)
+            end = squaring
             for piece in strip.pieces:
                 assert piece.start == end
                 assert piece.across <= strip.width
                 assert {piece.along, piece.across} == set(piece.cut.cut)
                 end = piece.start + piece.along
                 laid[id(piece.cut)] = laid.get(id(piece.cut), 0) + 1
-            assert end == strip.used <= cloth.width
+            assert end == strip.used
+            assert sum(p.along for p in strip.pieces) <= F(42) - squaring
         widths = [strip.width for strip in cloth.strips]
         assert widths == sorted(widths, reverse=True)
         assert cloth.length == sum(widths)
         assert cloth.length <= cloth.buy < cloth.length + F(9, 2)
         assert (cloth.yards() * 8).denominator == 1
         for cut in (c for c in wanted if c.fabric == cloth.fabric):
-            fits = min(cut.cut) <= cloth.width
+            fits = min(cut.cut) <= 42 - squaring
             too_wide = any(cut is c for c in cloth.too_wide)
             assert fits != too_wide
             assert laid.get(id(cut), 0) == (0 if too_wide else cut.number)
@@ -53,6 +54,20 @@ def test_the_end_of_a_strip_serves_for_narrower_pieces():
     (cloth,) = lay_out(Project(), [wide, narrow])
     assert [len(s.pieces) for s in cloth.strips] == [7]
     assert cloth.yards() == F(1, 8)
+
+
+def test_a_strip_loses_its_squaring():
+    """Eleven squares of 3 1/2 in take 38 1/2 in; twelve take all 42, with nothing to square off."""
+    square = Cut("a", "square", (F(7, 2), F(7, 2)), "none", 12, ("A",))
+    (cloth,) = lay_out(Project(), [square])
+    assert [next(p.start for p in s.pieces) for s in cloth.strips] == [F(1, 2), F(1, 2)]
+    assert [len(s.pieces) for s in cloth.strips] == [11, 1]
+    (whole,) = lay_out(Project(measure=Measure(squaring=F(0))), [square])
+    assert [len(s.pieces) for s in whole.strips] == [12]
+    cm = square._replace(cut=(F(53, 2), F(53, 2)))
+    (metric,) = lay_out(Project(measure=METRIC), [cm])  # 107 cm, 1 of it lost: four fit just so
+    assert [len(s.pieces) for s in metric.strips] == [4, 4, 4]
+    assert metric.strips[0].used == 107
 
 
 def test_a_piece_wider_than_the_cloth_is_told():

@@ -27,7 +27,9 @@ from collections.abc import Iterable, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
+from inlet.core.assembly.growing import grown
 from inlet.core.assembly.net import Junction, Net
+from inlet.core.stopping import check
 
 MOST_WORK = 10_000
 """Choices looked at, times the seams in each, before the search is cut short."""
@@ -37,6 +39,9 @@ WIDTHS = (1, 2, 3, 5)
 
 AT_ONCE = 60
 """Tangled paths for each change beyond the first that is made before circles are sought again."""
+
+LARGE = 700
+"""Seams from which on the order is grown cell by cell, not searched for."""
 
 Cost = tuple[int, int]
 """Pivots, then partial seams."""
@@ -129,6 +134,11 @@ class _Search:
         self.most_nodes = 0
 
     def run(self) -> Closing | None:
+        if len(self.net.seams) > LARGE:
+            large = grown(self.net, self.options)
+            if large is None:
+                return None
+            return Closing(large, _cost(large.values()), (self.forced, 0))
         usual = {v: options[0] for v, options in self.options.items()}
         circles = self.apart(self.paths(usual))
         least = sum(self.needed(c, usual, frozenset()) for c in circles)
@@ -140,6 +150,9 @@ class _Search:
             budget += self.nodes <= self.most_nodes
             wide = WIDTHS[: 1 + MOST_WORK // 10 // seams]
             ends = [found for n in wide if (found := self.descend(usual, n)) is not None]
+            if not ends:
+                found = grown(self.net, self.options)
+                ends = [found] if found is not None else []
             if not ends:
                 return None
             best = min(ends, key=lambda c: _cost(c.values()))
@@ -287,6 +300,7 @@ class _Search:
         """A choice that can be sewn with at most ``budget`` more partial seams, leaving ``fixed``
         junctions as they are; None if there is none, or the search is cut short."""
         self.nodes += 1
+        check()
         if self.nodes > self.most_nodes:
             return None
         paths = self.paths(chosen)
@@ -349,6 +363,7 @@ class _Search:
 
     def left_over(self, chosen: dict[int, Option], v: int, option: Option) -> tuple[int, ...]:
         """How bad a change is: pivots added, paths still tangled, partial seams added."""
+        check()
         left = self.tangled(self.paths({**chosen, v: option}))
         now = chosen[v].cost
         return option.cost[0] - now[0], sum(map(len, left)), option.cost[1] - now[1]

@@ -96,7 +96,7 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
         for v in {seam.start, seam.end} - rim:
             at[v].append(n)
     junctions = {v: _junction(draft, seams, v, numbers) for v, numbers in sorted(at.items())}
-    headings = {(n, v): _unit(draft, v, seams[n].edge) for v in junctions for n in at[v]}
+    headings = {(n, v): unit_heading(draft, v, seams[n].edge) for v in junctions for n in at[v]}
     return Net(tuple(cells), seams, junctions, places, headings)
 
 
@@ -167,9 +167,19 @@ def heading(draft: Draft, v: int, k: int) -> Point:
     return arrangement.points[edge.end if v == edge.start else edge.start].minus(here)
 
 
-def _unit(draft: Draft, v: int, k: int) -> tuple[float, float]:
+def unit_heading(draft: Draft, v: int, k: int) -> tuple[float, float]:
+    """``heading`` at finished size, one long, in floats."""
+    arrangement = draft.arrangement
     sx, sy = (float(x) for x in draft.block.scale)
-    x, y = heading(draft, v, k).floats()
+    edge = arrangement.edges[k]
+    if isinstance(arrangement.lines[edge.line], Circle):
+        x, y = heading(draft, v, k).floats()
+    else:
+        (x0, y0), (x1, y1) = (
+            arrangement.places[v],
+            arrangement.places[edge.end if v == edge.start else edge.start],
+        )
+        x, y = x1 - x0, y1 - y0
     length = hypot(x * sx, y * sy)
     return x * sx / length, y * sy / length
 

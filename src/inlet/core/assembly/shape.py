@@ -8,18 +8,38 @@ from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.outline import Outline
 
 
+def rim(draft: Draft, faces: Faces) -> frozenset[int]:
+    """The edges round a part: those of an odd number of its patches."""
+    known = draft.arrangement.rims
+    found = known.get(faces)
+    if found is None:
+        around: set[int] = set()
+        for f in faces:
+            around.symmetric_difference_update(draft.arrangement.edges_of[f])
+        found = known[faces] = frozenset(around)
+    return found
+
+
+def join_rims(draft: Draft, one: Faces, other: Faces) -> Faces:
+    """Two parts taken together. What runs round the whole runs round just one of them, which is
+    quicker told than from every patch."""
+    whole = one | other
+    if whole not in draft.arrangement.rims:
+        draft.arrangement.rims[whole] = rim(draft, one) ^ rim(draft, other)
+    return whole
+
+
 def part_shape(draft: Draft, faces: Faces) -> Outline:
     """The outline of a part, clockwise, at finished size, arcs with a corner at every vertex;
     empty where its edge is no single loop that meets each vertex once."""
     arrangement = draft.arrangement
     following: dict[int, tuple[int, int]] = {}
-    for f in faces:
-        for k in arrangement.edges_of[f]:
-            edge = arrangement.edges[k]
-            if edge.right == f and edge.left not in faces:
-                following[edge.start] = (edge.end, edge.line)
-            elif edge.left == f and edge.right not in faces:
-                following[edge.end] = (edge.start, edge.line)
+    for k in rim(draft, faces):
+        edge = arrangement.edges[k]
+        if edge.right in faces:
+            following[edge.start] = (edge.end, edge.line)
+        else:
+            following[edge.end] = (edge.start, edge.line)
     places = arrangement.places
     first = min(following, key=lambda v: (places[v][1], places[v][0]))
     corners: list[tuple[int, int]] = []

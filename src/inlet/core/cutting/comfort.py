@@ -26,6 +26,7 @@ from inlet.core.numbers import (
     next_mark,
 )
 from inlet.core.project import INCH, METRIC, Block, Measure, Pair
+from inlet.core.stopping import check
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.pieces import Piece
 from inlet.core.units.stock import Stock
@@ -103,6 +104,7 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     """How every cut with a ruler grows, for the methods in use. Templates are not cut with one."""
     out: list[Growth] = []
     for plan in units:
+        check()
         twice = plan.unit.scaled(Fraction(2))
         way = next(w for w in ways(twice, plan.measure.seam) if w.name == plan.method.name)
         seam = plan.measure.seam

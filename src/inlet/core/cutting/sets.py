@@ -10,6 +10,7 @@ from typing import NamedTuple
 from inlet.core.draft.patches import draft
 from inlet.core.numbers import Exact, floor_exact, next_mark
 from inlet.core.project import Block, Measure, Project
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.chosen import UnitPlan, cut_size
 from inlet.core.units.known import MOST_BLOCKS, units_of_block
@@ -76,6 +77,7 @@ def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
     wanted: dict[Bands, dict[Exact, tuple[int, list[str]]]] = {}
     plans: list[UnitPlan] = []
     for plan in units:
+        check()
         plans.append(plan)
         for sewn in plan.method.sets:
             lengths = wanted.setdefault(sewn.strips.bands, {})

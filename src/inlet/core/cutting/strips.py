@@ -1,8 +1,9 @@
 """Cloth laid out in strips across its width, widest first, and how much of it to buy.
 
-A strip is as wide as its first piece's shorter side and runs selvage to selvage. Pieces are taken
-widest first, each into the first strip with room for it (its end may serve for narrower pieces),
-else a new strip is cut.
+A strip is as wide as its first piece's shorter side and runs selvage to selvage; its end is squared
+off before the first piece is cut, which takes the maker's squaring from its length. Pieces are
+taken widest first, each into the first strip with room for it (its end may serve for narrower
+pieces), else a new strip is cut.
 """
 
 from __future__ import annotations
@@ -14,6 +15,7 @@ from typing import NamedTuple
 from inlet.core.cutting.cuts import Cut
 from inlet.core.numbers import Exact, next_mark
 from inlet.core.project import Project
+from inlet.core.stopping import check
 
 YARD = Fraction(36)
 BUY = {"inch": YARD / 8, "cm": Fraction(10)}
@@ -30,7 +32,8 @@ class Laid(NamedTuple):
 
 
 class Strip(NamedTuple):
-    """A strip cut ``width`` wide, with the pieces cut from it in order."""
+    """A strip cut ``width`` wide, with the pieces cut from it in order; the first one starts where
+    the end was squared off."""
 
     width: Fraction
     pieces: tuple[Laid, ...]
@@ -68,18 +71,22 @@ def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[Cloth, ...]:
             by_fabric.setdefault(cut.fabric, []).append(cut)
     step = BUY[project.measure.system]
     return tuple(
-        _cloth(fabric, project.cloth_width(fabric or ""), step, own)
+        _cloth(fabric, project.cloth_width(fabric or ""), project.measure.squared_off, step, own)
         for fabric, own in by_fabric.items()
     )
 
 
-def _cloth(fabric: str | None, width: Exact, step: Fraction, cuts: Iterable[Cut]) -> Cloth:
+def _cloth(
+    fabric: str | None, width: Exact, squaring: Exact, step: Fraction, cuts: Iterable[Cut]
+) -> Cloth:
     strips: list[tuple[Fraction, list[Laid], Exact]] = []
     too_wide = []
-    for cut in sorted(cuts, key=lambda c: (-_across(c, width), -max(c.cut))):
-        across = _across(cut, width)
+    usable = width - squaring
+    for cut in sorted(cuts, key=lambda c: (-_across(c, usable), -max(c.cut))):
+        check()
+        across = _across(cut, usable)
         along = cut.cut[0] + cut.cut[1] - across
-        if along > width:
+        if along > usable:
             too_wide.append(cut)
             continue
         first = 0  # strips before this one have no room for this cut any more
@@ -87,7 +94,7 @@ def _cloth(fabric: str | None, width: Exact, step: Fraction, cuts: Iterable[Cut]
             while first < len(strips) and strips[first][2] + along > width:
                 first += 1
             if first == len(strips):
-                strips.append((across, [], Fraction(0)))
+                strips.append((across, [], squaring))
             band, pieces, used = strips[first]
             pieces.append(Laid(cut, used, along, across))
             strips[first] = (band, pieces, used + along)
@@ -105,8 +112,8 @@ def _cloth(fabric: str | None, width: Exact, step: Fraction, cuts: Iterable[Cut]
     )
 
 
-def _across(cut: Cut, width: Exact) -> Fraction:
+def _across(cut: Cut, usable: Exact) -> Fraction:
     """The side laid across the strip's width: the shorter, unless the longer one would then be
-    wider than the cloth."""
+    longer than the strip."""
     low, high = cut.cut
-    return low if high <= width else high
+    return low if high <= usable else high

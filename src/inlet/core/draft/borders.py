@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Curve, circle_of
+from inlet.core.stopping import check
 
 OFF = 1e-8
 """Grid units: how far an edge may lie off the seam it is a piece of, and how long a gap may be."""
@@ -34,11 +35,12 @@ def uncovered(draft: Draft) -> list[int]:
     q = np.array([e.end.floats() for e in edges])
     middle = np.array([_middle(e) for e in edges])
     size = tuple(float(x) for x in draft.block.grid)
-    return [
-        n
-        for n, seam in enumerate(draft.block.seams)
-        if _has_gap(seam.curve, (p, q, middle), (size[0], size[1]))
-    ]
+    out = []
+    for n, seam in enumerate(draft.block.seams):
+        check()
+        if _has_gap(seam.curve, (p, q, middle), (size[0], size[1])):
+            out.append(n)
+    return out
 
 
 def _middle(curve: Curve) -> tuple[float, float]:

@@ -14,6 +14,7 @@ from inlet.core.geometry.outline import inside_point, outline_width
 from inlet.core.geometry.point import Point
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
+from inlet.core.stopping import check
 from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
 _FAULTS = {
@@ -164,6 +165,7 @@ def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
     """Slivers, narrower than a seam allowance, each; patches that are merely small, together."""
     small: list[tuple[float, Point]] = []
     for patch in draft.patches:
+        check()
         width = outline_width(patch.shape)
         if width >= float(SMALLEST_PATCH[measure.system]) - 1e-9:
             continue

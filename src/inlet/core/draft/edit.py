@@ -11,8 +11,10 @@ from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, circle_of, within_arc
 from inlet.core.geometry.outline import inside_point, side
 from inlet.core.geometry.point import Point, cross, dot
+from inlet.core.geometry.polygon import line_through
 from inlet.core.numbers import Exact
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along
+from inlet.core.stopping import check
 
 
 def add_seams(block: Block, seams: Iterable[Seam]) -> Block:
@@ -23,25 +25,43 @@ def add_seams(block: Block, seams: Iterable[Seam]) -> Block:
 
 
 def merged(seams: Iterable[Seam], drawn: Sequence[Seam] = ()) -> tuple[Seam, ...]:
-    """``drawn`` and more seams, those that overlap along one line or circle made one."""
-    out = list(drawn)
+    """``drawn`` and more seams, those that overlap along one line or circle made one. Only seams
+    on the same line or circle are compared."""
+    kept: dict[int, Seam] = dict(enumerate(drawn))
+    on: dict[object, list[int]] = {}
+    for number, seam in kept.items():
+        on.setdefault(_carrier(seam.curve), []).append(number)
+    following = len(kept)
     for seam in seams:
-        if seam.ends[0] != seam.ends[1]:
-            out = _joined_to(out, seam)
-    return tuple(out)
-
-
-def _joined_to(drawn: list[Seam], new: Seam) -> list[Seam]:
-    kept = []
-    for seam in drawn:
-        joined = _joined(seam.curve, new.curve)
-        if joined == seam.curve:
-            return drawn
-        if joined is None:
-            kept.append(seam)
+        check()
+        if seam.ends[0] == seam.ends[1]:
+            continue
+        beside = on.setdefault(_carrier(seam.curve), [])
+        joined, new = [], seam
+        for number in beside:
+            whole = _joined(kept[number].curve, new.curve)
+            if whole == kept[number].curve:
+                break
+            if whole is not None:
+                joined.append(number)
+                new = seam_along(whole)
         else:
-            new = seam_along(joined)
-    return [*kept, new]
+            for number in joined:
+                del kept[number]
+            beside[:] = [n for n in beside if n not in joined]
+            kept[following] = new
+            beside.append(following)
+            following += 1
+    return tuple(kept.values())
+
+
+def _carrier(curve: Curve) -> object:
+    """What tells the line or circle that a seam lies along from every other."""
+    if curve.centre is not None:
+        return circle_of(curve)
+    line = line_through(*curve.ends)
+    lead = line.b if line.b != 0 else line.a
+    return (line.a / lead, line.b / lead, line.c / lead)
 
 
 def _joined(seam: Curve, new: Curve) -> Curve | None:

@@ -12,6 +12,7 @@ from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import ROOT2, Exact
 from inlet.core.project import MOST_SEAMS, Block, Pair, replace, seam_along
+from inlet.core.stopping import check, tell
 
 Place = tuple[float, float]
 Bounds = tuple[float, float, float, float]
@@ -73,7 +74,7 @@ def trace(block: Block, strokes: Sequence[Stroke], box: Bounds) -> Traced:
     off = out = 0
     seams: list[Curve] = []
     todo = list(strokes[:MOST_SEAMS])
-    for stroke in todo:
+    for stroke in _growing(todo):
         if stroke.exact is not None:
             if _agrees(stroke, stroke.exact, box, (kx, ky)):
                 seams.append(stroke.exact)
@@ -99,6 +100,15 @@ def trace(block: Block, strokes: Sequence[Stroke], box: Bounds) -> Traced:
             seams.append(Curve(start, end, centre))
     drawn = merged(seam_along(c) for c in seams)
     return Traced(replace(block, seams=drawn), off, out + max(0, len(strokes) - MOST_SEAMS))
+
+
+def _growing(todo: list[Stroke]) -> Iterator[Stroke]:
+    """The strokes of a list that may grow meanwhile, stopped where asked."""
+    for n, stroke in enumerate(todo):
+        check()
+        if n % 64 == 0:
+            tell(0.5 + 0.25 * n / len(todo))
+        yield stroke
 
 
 def _agrees(stroke: Stroke, exact: Curve, box: Bounds, k: tuple[float, float]) -> bool:

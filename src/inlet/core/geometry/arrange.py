@@ -282,9 +282,9 @@ class _Builder:
             if j - i > 1 and isinstance(self._circle(halves[i]), Circle):
                 out += self._half_circle_breaks(halves, i, j)
         return Loop(
-            tuple(self.origin[halves[i]] for i in out),
+            tuple(self.origin[halves[i % n]] for i in out),
             tuple(
-                on.centre if isinstance(on := self._circle(halves[i]), Circle) else None
+                on.centre if isinstance(on := self._circle(halves[i % n]), Circle) else None
                 for i in out
             ),
         )

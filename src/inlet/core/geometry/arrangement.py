@@ -78,6 +78,20 @@ class Arrangement:
         return tuple(map(tuple, out))
 
     @cached_property
+    def edges_at(self) -> tuple[tuple[int, ...], ...]:
+        """The edges that end at each vertex."""
+        out: list[list[int]] = [[] for _ in self.points]
+        for k, edge in enumerate(self.edges):
+            out[edge.start].append(k)
+            out[edge.end].append(k)
+        return tuple(map(tuple, out))
+
+    @cached_property
+    def rims(self) -> dict[frozenset[int], frozenset[int]]:
+        """The edges round sets of faces, as far as they were asked for (see ``assembly.shape``)."""
+        return {}
+
+    @cached_property
     def outlines(self) -> tuple[Outline, ...]:
         """The outline of each face."""
         return tuple(self.traced(face.loop) for face in self.faces)

@@ -37,6 +37,7 @@ from inlet.core.geometry.stretches import (
     line_form,
 )
 from inlet.core.numbers import Exact, Root2, floor_exact, sqrt_exact
+from inlet.core.stopping import check
 
 HAIR = 1e-9
 """Of a stretch's length: crossings this near to an end are decided exactly."""
@@ -273,9 +274,12 @@ def cut_at_crossings(
     bows = [k for k, s in enumerate(stretches) if isinstance(s, Bow)]
     low = np.array([[float(x) for x in stretches[k].low] for k in lines])
     high = np.array([[float(x) for x in stretches[k].high] for k in lines])
-    for p, q, sure in _line_pairs(low, high, reach):
+    for n, (p, q, sure) in enumerate(_line_pairs(low, high, reach)):
+        if n % 1000 == 0:
+            check()
         meetings.lines(lines[p], lines[q], sure)
     for i, j in _bow_pairs([s for s in stretches if isinstance(s, Bow)], low, high, reach):
+        check()
         if j < len(lines):
             meetings.line_and_bow(lines[j], bows[i])
         else:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 from itertools import pairwise
+from math import hypot
 from typing import NamedTuple
 
 from inlet.core.geometry.curve import (
@@ -56,7 +57,10 @@ def side(outline: Outline, p: Point) -> int:
     if not outline.arcs:
         return contains(outline.corners, p)
     inside = False
+    x, y = p.floats()
     for curve in outline.sides():
+        if _passes_by(curve, x, y):
+            continue
         if curve.centre is None:
             turn = cross(curve.end.minus(curve.start), p.minus(curve.start))
             above, below = curve.start.y > p.y, curve.end.y > p.y
@@ -70,6 +74,20 @@ def side(outline: Outline, p: Point) -> int:
                 return 0
             inside ^= beyond
     return 1 if inside else -1
+
+
+def _passes_by(curve: Curve, x: float, y: float) -> bool:
+    """Does a ray to the right of a place surely miss a side, and the side the place? By the box
+    round it, or round its circle, with room for what floats are off by."""
+    if curve.centre is None:
+        (px, py), (qx, qy) = curve.start.floats(), curve.end.floats()
+        right, top, bottom = max(px, qx), min(py, qy), max(py, qy)
+    else:
+        (cx, cy), (px, py) = curve.centre.floats(), curve.start.floats()
+        r = hypot(px - cx, py - cy)
+        right, top, bottom = cx + r, cy - r, cy + r
+    room = 1e-6 * (1 + abs(right) + abs(bottom))
+    return y < top - room or y > bottom + room or x > right + room
 
 
 def _between(curve: Curve, p: Point) -> bool:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.assembly.net import heading, unpassed
@@ -14,11 +14,16 @@ from inlet.core.geometry.outline import outline_width, side
 from inlet.core.geometry.point import Point, dot, midpoint
 from inlet.core.geometry.polygon import edges, line_through, meet
 from inlet.core.project import Block, Project, straight
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import Part, break_down, walk
 from inlet.core.words import cloth_name, place_text
 
 MOST_TRIED = 12
 """Seams that are worked through to the end; the best by pivots first."""
+MOST_WORK = 600
+"""Edges of the block, times the seams worked through: advice takes no longer than the plan."""
+MOST_LOOKED = 7
+"""Seams drawn to see what they spare, for each that is worked through."""
 
 MOST_TOLD = 4
 
@@ -37,43 +42,52 @@ class Advice(NamedTuple):
     corner_square: bool
 
 
-_LATEST: deque[tuple[Block, tuple[Advice, ...]]] = deque(maxlen=8)
+class Advised(NamedTuple):
+    """All the advice for a block; ``cut_short`` where only the most promising seams of a large one
+    were tried."""
+
+    seams: tuple[Advice, ...] = ()
+    cut_short: bool = False
 
 
-def known_advice(block: Block) -> tuple[Advice, ...] | None:
+_LATEST: deque[tuple[Block, Advised]] = deque(maxlen=8)
+
+
+def known_advice(block: Block) -> Advised | None:
     """The advice for a block, if it was worked out lately."""
     return next((found for known, found in tuple(_LATEST) if known is block), None)
 
 
-def advice_for(block: Block) -> tuple[Advice, ...]:
+def advice_for(block: Block) -> Advised:
     """Seams that would spare set-ins, the most spared first; none for a block without set-ins. The
     last few are remembered."""
     found = known_advice(block)
     if found is None:
-        found = tuple(_advice(draft(block)))
+        found = _advice(draft(block))
         _LATEST.append((block, found))
     return found
 
 
-def _advice(drawn: Draft) -> list[Advice]:
+def _advice(drawn: Draft) -> Advised:
     before = unpassed(drawn)
     if not before:
-        return []
+        return Advised()
+    most = max(1, min(MOST_TRIED, MOST_WORK // len(drawn.arrangement.edges)))
+    seams = _promising(drawn, before)
+    cut_short = len(seams) > most * MOST_LOOKED
     tried: dict[tuple[Point, Point], tuple[int, Patch, Block]] = {}
-    for v in before:
-        for start, end, patch in _continued(drawn, v):
-            key = (min(start, end), max(start, end))
-            if key in tried:
-                continue
-            block = add_seams(drawn.block, [straight(start, end)])
-            now = draft(block)
-            if len(now.patches) == len(drawn.patches) + 1 and _wide_enough(drawn, now):
-                tried[key] = len(unpassed(now)), patch, block
+    for (start, end), patch in seams[: most * MOST_LOOKED]:
+        check()
+        block = add_seams(drawn.block, [straight(start, end)])
+        now = draft(block)
+        if len(now.patches) == len(drawn.patches) + 1 and _wide_enough(drawn, now):
+            tried[start, end] = len(unpassed(now)), patch, block
     best = sorted(tried.items(), key=lambda item: (item[1][0], item[0]))
+    cut_short |= most < MOST_TRIED and len(best) > most
     root = break_down(drawn)
     partial, corners = _partial(root), _corners(root)
     out = []
-    for (start, end), (left, patch, block) in best[:MOST_TRIED]:
+    for (start, end), (left, patch, block) in best[:most]:
         if left >= len(before):
             break
         new = break_down(draft(block))
@@ -89,14 +103,33 @@ def _advice(drawn: Draft) -> list[Advice]:
             )
         )
     out.sort(key=lambda a: (-a.pivots, a.partial, not a.corner_square, a.start, a.end))
-    return [a for a in out if a.partial <= 0][:MOST_TOLD] or out[:1]
+    told = [a for a in out if a.partial <= 0][:MOST_TOLD] or out[:1]
+    return Advised(tuple(told), cut_short)
+
+
+def _promising(drawn: Draft, before: Sequence[int]) -> list[tuple[tuple[Point, Point], Patch]]:
+    """The seams that could be continued, each once: those that end at another awkward junction
+    first, as they may spare both, then short ones."""
+    awkward = {drawn.arrangement.points[v] for v in before}
+    found: dict[tuple[Point, Point], Patch] = {}
+    for v in before:
+        check()
+        for start, end, patch in _continued(drawn, v):
+            found.setdefault((min(start, end), max(start, end)), patch)
+
+    def rank(item: tuple[tuple[Point, Point], Patch]) -> tuple[int, float, tuple[Point, Point]]:
+        (start, end), _ = item
+        step = end.minus(start)
+        return -((start in awkward) + (end in awkward)), round(float(dot(step, step)), 9), item[0]
+
+    return sorted(found.items(), key=rank)
 
 
 def _continued(drawn: Draft, v: int) -> Iterator[tuple[Point, Point, Patch]]:
     """The straight seams that end at a vertex, each continued across the patch it runs into."""
     arrangement = drawn.arrangement
     at = arrangement.points[v]
-    here = [k for k, edge in enumerate(arrangement.edges) if v in (edge.start, edge.end)]
+    here = arrangement.edges_at[v]
     for k in here:
         if isinstance(arrangement.lines[arrangement.edges[k].line], Circle):
             continue
@@ -162,3 +195,12 @@ def advice_text(advice: Advice, project: Project) -> str:
         more = "a partial seam" if advice.partial == 1 else f"{advice.partial} partial seams"
         text += f" It takes {more} instead."
     return text
+
+
+CUT_SHORT = "Only the most promising seams were tried, as the block is large."
+
+
+def advice_lines(found: Advised, project: Project) -> list[str]:
+    """All of it as sentences."""
+    lines = [advice_text(each, project) for each in found.seams]
+    return lines + [CUT_SHORT] * (found.cut_short and bool(lines))

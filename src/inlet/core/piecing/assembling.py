@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from math import dist
 
-from inlet.core.assembly.shape import ends_of, part_shape, shared_edges
+from inlet.core.assembly.shape import ends_of, join_rims, part_shape, shared_edges
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
@@ -19,6 +19,7 @@ from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_note
 from inlet.core.piecing.step import Seaming, Step
 from inlet.core.piecing.tips import tips_of, tips_text
 from inlet.core.project import Measure
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import Faces, Part, merges, walk
 from inlet.core.units.inset import alike_from
 from inlet.core.units.pieces import Size
@@ -71,6 +72,7 @@ class _Assembly:
         ]
 
     def visit(self, part: Part, noun: str) -> None:
+        check()
         if part.faces in self.name_of or not part.parts:
             return
         for inner in part.parts:
@@ -170,12 +172,13 @@ class _Assembly:
         steps: list[Step] = []
         k = 0
         while k < len(pairs):
+            check()
             same = alike_from(pictures, pairs, part.sewings, k)
             grows = same > 1 and max(pairs[k + same - 1]) >= len(made)
             done: list[Part] = []
             for one, other in pairs[k : k + same]:
                 both = [*(p for p, _ in made), *done]
-                faces = both[one].faces | both[other].faces
+                faces = join_rims(self.draft, both[one].faces, both[other].faces)
                 shape = part_shape(self.draft, faces)
                 done.append(Part(faces, shape.corners, None, arcs=shape.arcs))
                 pictures.append(picture_of(self.draft, done[-1]))

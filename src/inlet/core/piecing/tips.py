@@ -4,33 +4,43 @@ from __future__ import annotations
 
 from collections import defaultdict
 
-from inlet.core.assembly.net import Faces, heading
+from inlet.core.assembly.net import Faces, heading, unit_heading
+from inlet.core.assembly.shape import rim
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import dot
-from inlet.core.numbers import Exact
 
 
 def tips_of(draft: Draft, faces: Faces) -> tuple[int, ...]:
     """The vertices in a part's straight edges where seams end at a slant."""
     arrangement = draft.arrangement
-    rim: dict[int, list[int]] = defaultdict(list)
-    inner: dict[int, list[int]] = defaultdict(list)
-    for k in {k for f in faces for k in arrangement.edges_of[f]}:
-        edge = arrangement.edges[k]
-        within = edge.right in faces and edge.left in faces
-        for v in (edge.start, edge.end):
-            (inner if within else rim)[v].append(k)
-    sx, sy = draft.block.scale
+    round_it = rim(draft, faces)
+    sides_at: dict[int, list[int]] = defaultdict(list)
+    for k in round_it:
+        sides_at[arrangement.edges[k].start].append(k)
+        sides_at[arrangement.edges[k].end].append(k)
     return tuple(
         v
-        for v, sides in sorted(rim.items())
+        for v, sides in sorted(sides_at.items())
         if len({arrangement.edges[k].line for k in sides}) == 1
-        and any(_slants(draft, v, (k, sides[0]), sx, sy) for k in inner.get(v, ()))
+        and any(
+            _slants(draft, v, (k, sides[0]))
+            for k in arrangement.edges_at[v]
+            if k not in round_it and arrangement.edges[k].right in faces
+        )
     )
 
 
-def _slants(draft: Draft, v: int, pair: tuple[int, int], sx: Exact, sy: Exact) -> bool:
-    """Do two edges meet at a vertex at anything but a right angle?"""
+CLEAR = 1e-6
+"""Cosine of an angle that floats tell from a right one."""
+
+
+def _slants(draft: Draft, v: int, pair: tuple[int, int]) -> bool:
+    """Do two edges meet at a vertex at anything but a right angle? Decided exactly only where
+    floats cannot tell."""
+    (px, py), (qx, qy) = (unit_heading(draft, v, k) for k in pair)
+    if abs(px * qx + py * qy) > CLEAR:
+        return True
+    sx, sy = draft.block.scale
     p, q = (heading(draft, v, k).scaled(sx, sy) for k in pair)
     return dot(p, q) != 0
 

@@ -24,6 +24,7 @@ from inlet.core.geometry.outline import Arcs, Outline, inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon, from_first_corner
 from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.stopping import check
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
 
@@ -174,6 +175,7 @@ class _Breaker:
     def solve(self, faces: Faces) -> tuple[Part, _Cost]:
         found = self.known.get(faces)
         if found is None:
+            check()
             found = self.known[faces] = self._solve(faces)
         return found
 

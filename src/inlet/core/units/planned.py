@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from inlet.core.draft.patches import Draft
 from inlet.core.project import Block, Choice, Project
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import Part
 from inlet.core.units.choices import choices_for
 from inlet.core.units.chosen import Need, UnitPlan
@@ -23,6 +24,7 @@ def plan_units(
     by_label = {u.label: u for u in labelled}
     plans = []
     for unit, choice in zip(labelled, choices, strict=True):
+        check()
         other = by_label[unit.mirror_of] if unit.mirror_of else partner.get(unit.label)
         need = Need(
             len(unit.places) * copies,
@@ -45,8 +47,9 @@ def plan_units(
             plan.twin = by_name[plan.unit.mirror_of]
             plan.twin.twin = plan
     _lead_together(plans)
+    nested = [p for p in plans if any(place.within for place in p.unit.places)]
     for plan in plans:
-        plan.inside = tuple(p for p in plans if p.unit.nested_in(plan.unit))
+        plan.inside = tuple(p for p in nested if p.unit.nested_in(plan.unit))
     return tuple(plans)
 
 

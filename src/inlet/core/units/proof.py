@@ -17,6 +17,7 @@ from inlet.core.geometry.motion import (
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, is_convex, moved, offset
 from inlet.core.numbers import Exact
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import Part, merges
 from inlet.core.units.pieces import piece_for, sewn_shape
 from inlet.core.units.sheets import ZERO, Sheet, box, size, trimmed
@@ -126,6 +127,7 @@ class _Pile:
 
 
 def _sew(part: Part, leaf: Callable[[Part], Sewn | None]) -> tuple[Polygon, _Pile | Picture] | None:
+    check()
     ready = leaf(part)
     if ready is not None:
         return ready

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.draft.edit import add_seams
-from inlet.core.piecing.advice import advice_text
+from inlet.core.piecing.advice import CUT_SHORT, advice_text
 from inlet.core.project import Seam, straight
 from inlet.ui.parts import button, column, empty, label
 from inlet.ui.session import Session
@@ -34,6 +34,8 @@ class AdviceList(QWidget):
             seam = straight(each.start, each.end)
             made = button(f"Draw seam {number}", lambda seam=seam: self._draw(seam))
             self.body.addWidget(made, 0, Qt.AlignmentFlag.AlignLeft)
+        if found and self.session.advice_cut_short:
+            self.body.addWidget(label(CUT_SHORT, "small", True))
 
     def _draw(self, seam: Seam) -> None:
         self.session.edit_block(add_seams(self.session.block, [seam]))

@@ -1,0 +1,59 @@
+"""Long work that can be stopped from outside, and tells how far it is.
+
+Whoever runs long work does it ``under`` a ``Task``; loops deep inside call ``check``, which raises
+``Stopped`` soon after somebody asked for it. Without a task ``check`` does nothing.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+
+
+class Stopped(Exception):
+    """The work was asked to stop; nothing came of it."""
+
+
+class Task:
+    """A piece of work under way. ``stop`` may be called from any thread; ``tell``, if given, hears
+    how much of it is done, from 0 to 1, in the thread that works."""
+
+    def __init__(self, tell: Callable[[float], object] | None = None) -> None:
+        self.asked_to_stop = False
+        self._tell = tell
+
+    def stop(self) -> None:
+        self.asked_to_stop = True
+
+    def told(self, share: float) -> None:
+        if self._tell is not None:
+            self._tell(share)
+
+
+_here = threading.local()
+
+
+@contextmanager
+def under(task: Task) -> Iterator[None]:
+    """Do what follows, in this thread, as this task."""
+    before = getattr(_here, "task", None)
+    _here.task = task
+    try:
+        yield
+    finally:
+        _here.task = before
+
+
+def check() -> None:
+    """Raise ``Stopped`` where the work under way in this thread has been asked to stop."""
+    task = getattr(_here, "task", None)
+    if task is not None and task.asked_to_stop:
+        raise Stopped
+
+
+def tell(share: float) -> None:
+    """Tell how much of the work under way in this thread is done, from 0 to 1."""
+    task = getattr(_here, "task", None)
+    if task is not None:
+        task.told(share)

@@ -1,0 +1,148 @@
+"""``./fuzz --minutes N``: hostile tries for so long, a line a family; 1 where something failed.
+
+What fails is made as small as it can be and kept as regression data in ``tests/data/fuzz``, where
+the tests read it again in each run.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+import tempfile
+import time
+from collections import Counter
+from collections.abc import Callable
+from pathlib import Path
+
+KEPT = Path(__file__).parent.parent / "data" / "fuzz"
+MOST_KEPT = 5
+"""Failing inputs of one family and one run."""
+
+
+class Family:
+    """Tries of one kind: ``attempt`` says what is wrong with a seed, ``keep`` writes its input."""
+
+    def __init__(
+        self, name: str, attempt: Callable[[int], str | None], keep: Callable[[int, Path], None]
+    ) -> None:
+        self.name, self.attempt, self.keep = name, attempt, keep
+
+    def run(self, seed: int, seconds: float) -> int:
+        """Try seeds from ``seed`` on for so long; the number of failures."""
+        wrong: Counter[str] = Counter()
+        tried, slowest, kept = 0, (0.0, seed), 0
+        until = time.monotonic() + seconds
+        while tried == 0 or time.monotonic() < until:
+            began = time.monotonic()
+            found = self.attempt(seed + tried)
+            slowest = max(slowest, (time.monotonic() - began, seed + tried))
+            if found is not None:
+                wrong["".join(c for c in found if not c.isdigit())[:100]] += 1
+                print(f"  {self.name} {seed + tried}: {found[:200]}", flush=True)
+                if kept < MOST_KEPT:
+                    KEPT.mkdir(exist_ok=True)
+                    self.keep(seed + tried, KEPT / f"{self.name}-{seed + tried}.json")
+                    kept += 1
+            tried += 1
+        total = sum(wrong.values())
+        print(f"{self.name}: {tried} tries, {total} failed, slowest {slowest[0]:.2f} s", flush=True)
+        return total
+
+
+def draft_family(name: str) -> Family:
+    from inlet.files.project_json import dumps
+    from tests.blocks import project_of
+    from tests.fuzz import drafts
+
+    def attempt(seed: int) -> str | None:
+        try:
+            block = drafts.random_block(name, seed)
+        except Exception as error:
+            return f"making it: {type(error).__name__}: {error}"
+        return drafts.complaint(block)
+
+    def keep(seed: int, path: Path) -> None:
+        small = drafts.smaller(drafts.random_block(name, seed))
+        path.write_text(dumps(project_of(small)), "utf-8")
+
+    return Family(name, attempt, keep)
+
+
+def file_family() -> Family:
+    from tests.fuzz import files
+
+    return Family(
+        "files",
+        lambda seed: files.complaint(files.damaged(seed)),
+        lambda seed, path: _write(path, files.damaged(seed)),
+    )
+
+
+def drawing_family() -> Family:
+    from tests.fuzz import drawings
+
+    return Family(
+        "drawings",
+        lambda seed: drawings.complaint(drawings.drawing(seed)),
+        lambda seed, path: _write(path.with_suffix(".svg"), drawings.drawing(seed)),
+    )
+
+
+def _write(path: Path, text: str) -> None:
+    path.write_bytes(text.encode("utf-8", "surrogatepass"))
+
+
+def hand_family() -> Family:
+    from PySide6.QtWidgets import QApplication
+
+    from inlet.ui import theme
+    from tests.fuzz.hand import Hand
+
+    app = QApplication.instance() or QApplication([])
+    theme.apply(app, 1.0)  # type: ignore[arg-type]
+
+    def attempt(seed: int) -> str | None:
+        hand = Hand(seed)
+        found = hand.work(EVENTS)
+        hand.leave()
+        slow, what = found.slowest
+        memory = ", ".join(f"{m:.0f}" for m in found.memory)
+        print(f"  hand {seed}: slowest event {slow:.2f} s ({what}), memory {memory} MB", flush=True)
+        return "; ".join(found.wrong) or None
+
+    return Family("hand", attempt, lambda seed, path: _write(path, json.dumps({"hand": seed})))
+
+
+EVENTS = 2500
+
+
+def main() -> int:
+    from tests.fuzz.drafts import ALL
+
+    names = [*ALL, "files", "drawings", "hand"]
+    parser = argparse.ArgumentParser(prog="./fuzz", description=__doc__)
+    parser.add_argument("--minutes", type=float, default=1.0)
+    parser.add_argument("--only", default=",".join(names), help="families, with commas between")
+    parser.add_argument("--seed", type=int, default=int(time.time()))
+    options = parser.parse_args()
+    wanted = [n for n in options.only.split(",") if n]
+    unknown = [n for n in wanted if n not in (*names, "drafts")]
+    if unknown:
+        parser.error(f"no family is called {unknown[0]}: {', '.join(names)}, drafts")
+    wanted = [m for n in wanted for m in (ALL if n == "drafts" else [n])]
+    home = tempfile.mkdtemp()  # the hand must not touch the user's own
+    os.environ.update(XDG_CONFIG_HOME=home, XDG_STATE_HOME=home, HOME=home)
+    makers = {"files": file_family, "drawings": drawing_family, "hand": hand_family}
+    seconds = 60 * options.minutes / len(wanted)
+    print(f"Seed {options.seed}, {seconds:.0f} s for each of {len(wanted)} families", flush=True)
+    failed = 0
+    for name in wanted:
+        family = makers[name]() if name in makers else draft_family(name)
+        failed += family.run(options.seed, seconds)
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
