@@ -198,10 +198,12 @@ def offset_sides(polygon: Polygon, distances: Sequence[Exact | int]) -> Polygon:
         for (p, q), d in zip(edges(polygon), distances, strict=True)
     ]
     out = []
-    for before, after in zip((moved_sides[-1], *moved_sides[:-1]), moved_sides, strict=True):
+    befores = (moved_sides[-1], *moved_sides[:-1])
+    for p, before, after in zip(polygon, befores, moved_sides, strict=True):
         corner = meet(before, after)
-        if corner is None:
-            raise ValueError("two sides in one line: reduce to corners first")
+        if corner is None:  # in mid-side: straight out from where it was
+            k = after.side(p) / (after.a * after.a + after.b * after.b)
+            corner = Point(p.x - k * after.a, p.y - k * after.b)
         out.append(corner)
     return tuple(out)
 

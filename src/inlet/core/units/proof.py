@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from math import dist, hypot
 
-from inlet.core.geometry.located import from_corner, in_line, same_outline, same_place
+from inlet.core.geometry.located import NEAR, from_corner, in_line, same_outline, same_place
 from inlet.core.geometry.motion import (
     EIGHTH_TURN,
     Picture,
@@ -200,6 +201,11 @@ def _far_side(outline: Polygon, ax: float, ay: float) -> int | None:
     """Which side of a convex outline lies square to (ax, ay) at its far end; None if a corner
     does."""
     reach = [ax * x + ay * y for x, y in (p.floats() for p in outline)]
-    edge = max(reach) - 1e-9 * (1 + max(map(abs, reach)))
+    # Located corners lie off the line they are on by a hair.
+    edge = max(reach) - max(1e-9 * (1 + max(map(abs, reach))), NEAR * hypot(ax, ay))
     n = len(outline)
-    return next((i for i in range(n) if reach[i] > edge and reach[(i + 1) % n] > edge), None)
+    found = [i for i in range(n) if reach[i] > edge and reach[(i + 1) % n] > edge]
+    if len(found) < 2:
+        return found[0] if found else None
+    places = [p.floats() for p in outline]  # a side of a hair's length may lie there, too
+    return max(found, key=lambda i: dist(places[i], places[(i + 1) % n]))
