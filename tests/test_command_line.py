@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
+import os
 import subprocess
 import sys
+from fractions import Fraction as F
 
 import pytest
 from pypdf import PdfReader
@@ -206,3 +208,69 @@ def test_a_picture_of_a_stage(tmp_path):
     call = [sys.executable, "-m", "inlet", "--demo", "--picture", str(out), "--stage", "units"]
     assert subprocess.run(call, capture_output=True, timeout=120).returncode == 0
     assert out.stat().st_size > 10_000
+
+
+def program(*args: object, **how: object) -> subprocess.CompletedProcess:
+    return subprocess.run(
+        [sys.executable, "-m", "inlet", *map(str, args)],
+        capture_output=True, check=False, timeout=60, **how,
+    )  # fmt: skip
+
+
+def test_a_terminal_of_plain_letters_is_no_reason_to_fail():
+    env = {**os.environ, "PYTHONIOENCODING": "ascii", "PYTHONUTF8": "0"}
+    said = program("plan", DEMO, env=env)
+    assert (said.returncode, said.stderr) == (0, b"")
+    assert said.stdout.isascii()
+    exact = json.loads(program("plan", DEMO, "--json", env=env).stdout)
+    assert exact == json.loads(program("plan", DEMO, "--json").stdout)
+    assert "√2" in json.dumps(exact, ensure_ascii=False)
+
+
+def test_a_pipe_that_nobody_reads_ends_quietly():
+    run = subprocess.Popen(
+        [sys.executable, "-m", "inlet", "plan", str(DEMO)],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+    )
+    assert run.stdout is not None
+    run.stdout.close()
+    assert run.stderr is not None
+    assert run.stderr.read() == b""
+    assert run.wait() == 0
+
+
+def test_ctrl_c_is_one_line_and_130(tmp_path):
+    code = (
+        "import os, signal, sys; from inlet import command_line\n"
+        "command_line.load = lambda _: os.kill(os.getpid(), signal.SIGINT)\n"
+        "sys.exit(command_line.main(['check', 'x.inlet']))"
+    )
+    said = subprocess.run([sys.executable, "-c", code], capture_output=True, check=False)
+    assert (said.returncode, said.stdout, said.stderr) == (130, b"", b"inlet: stopped\n")
+
+
+def test_strip_sets_of_rounds_as_deep_as_a_block_has_strips(capsys, tmp_path):
+    """A spiral of 300 strips nests one part in the other three hundred times."""
+    left, top, right, bottom, lines = 0, 0, 320, 320, []
+    for i in range(300):
+        side = i % 4
+        if side == 0:
+            top += 1
+            lines.append(f"{left} {top} {right} {top}")
+        elif side == 1:
+            right -= 1
+            lines.append(f"{right} {top} {right} {bottom}")
+        elif side == 2:
+            bottom -= 1
+            lines.append(f"{left} {bottom} {right} {bottom}")
+        else:
+            left += 1
+            lines.append(f"{left} {top} {left} {bottom}")
+    block = block_of(" / ".join(lines), 1, 1, (100, 100), "ab")
+    block = replace(block, columns=(F(320),), rows=(F(320),))
+    file = tmp_path / "spiral.inlet"
+    save(project_of(block), file)
+    code, out, err = run(capsys, "plan", file, "--sets")
+    assert (code, err) == (0, "")
+    assert out

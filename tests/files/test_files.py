@@ -16,6 +16,8 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import parse_exact
+from inlet.core.piecing.thread import thread_for
+from inlet.core.piecing.words import thread_text
 from inlet.core.plan import plan_block
 from inlet.core.project import (
     METRIC,
@@ -307,6 +309,14 @@ def test_a_guide_carries_every_size_and_step(tmp_path):
         "Should measure 11 1/4 in", "manuals",
     ):  # fmt: skip
         assert words in text, words
+    # Three blocks of two triangles, three plain squares of A and four of B, each once: counted by
+    # hand in the drawing.
+    for line in (
+        "A: 6 × half-square triangle", "B: 12 × square", "C: 9 × square", "3 ×", "12 ×", "9 ×",
+    ):  # fmt: skip
+        assert line in text, line
+    assert text.count("make 3") >= 4  # three rows and the block
+    assert thread_text(thread_for(plan.batches, 60, plan.measure), plan.measure)[:20] in text
     assert "{" not in text
     assert sorted(p.name for p in tmp_path.iterdir()) == ["guide.pdf"]
 

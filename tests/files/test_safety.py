@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from inlet.core.plan import plan_block
-from inlet.core.project import Fabric, Print, Project, new_block, replace, straight
+from inlet.core.project import MOST_SEAMS, Fabric, Print, Project, new_block, replace, straight
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
@@ -59,6 +59,39 @@ def test_what_is_refused_says_what_stands_there_and_what_is_wanted(change, said)
     with pytest.raises(FileProblem) as why:
         loads(f'{{"format": "inlet", "version": 1, {blocks}{change}}}', "reed")
     assert said in str(why.value)
+
+
+def limited(change: str) -> None:
+    loads(f'{{"format": "inlet", "version": 1, "blocks": [{{"id": "a"}}], {change}}}', "reed")
+
+
+@pytest.mark.parametrize(
+    ("inside", "outside"),
+    [
+        ('"rates": {"cut": 1, "seam": 3600}', '"rates": {"cut": 1, "seam": 3601}'),
+        ('"rates": {"sitting": 1}', '"rates": {"sitting": 0}'),
+        ('"rates": {"trim": 0}', '"rates": {"trim": -1}'),
+        ('"fabrics": [{"id": "f", "width": "1/8"}]', '"fabrics": [{"id": "f", "width": "0"}]'),
+        ('"fabrics": [{"id": "f", "print": {"image": "aGk="}}]',
+         '"fabrics": [{"id": "f", "print": {"image": "aGk=!"}}]'),
+        ('"needle": {"strip": "3/2", "middle": "1"}', '"needle": {"strip": "1", "middle": "1"}'),
+        ('"quilt": {"columns": 1000}', '"quilt": {"columns": 1001}'),
+        ('"measure": {"seam": "10"}', '"measure": {"seam": "81/8"}'),
+    ],
+)  # fmt: skip
+def test_limits(inside, outside):
+    limited(inside)
+    with pytest.raises(FileProblem):
+        limited(outside)
+
+
+def test_exactly_the_most_seams():
+    seams = [straight((F(i, 41), F(0)), (F(i % 7), F(1))) for i in range(MOST_SEAMS + 1)]
+    block = replace(new_block(set(), "X"), seams=tuple(seams[:-1]))
+    text = dumps(Project(blocks=(block,)))
+    assert len(loads(text).blocks[0].seams) == MOST_SEAMS
+    with pytest.raises(FileProblem, match="more than 4000 seams"):
+        loads(dumps(Project(blocks=(replace(block, seams=tuple(seams)),))))
 
 
 def test_half_a_character_in_a_name_is_no_reason_not_to_save(tmp_path):

@@ -15,7 +15,7 @@ from inlet.core.draft.tray import Box, drop, stamps
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point
-from inlet.core.project import Block, replace, seam_along
+from inlet.core.project import MOST_SEAMS, Block, replace, seam_along
 from inlet.core.stopping import Stopped, Task, under
 from inlet.files.project_json import FileProblem
 from inlet.files.svg import block_svg, read_svg
@@ -52,9 +52,8 @@ def test_units_read_back_from_their_picture_alone(stamp):
     block = drop(board(4), stamp, box, ["a", "b", "c"])
     plain = re.sub(r' data-[a-z]+="[^"]*"', "", block_svg(project_of(block), block))
     back = read_svg(plain, "x.svg", block=EMPTY).block
-    k = block.grid[0] / back.grid[0]
     assert {shape_key(p.shape) for p in draft(back).patches} == shapes(block)
-    assert k > 0
+    assert len(draft(back).patches) == len(draft(block).patches)
 
 
 def drawing(inner: str) -> str:
@@ -159,6 +158,25 @@ def nested(depth: int) -> str:
 def test_what_is_too_large_is_refused_before_it_is_drawn(text, why):
     with pytest.raises(FileProblem, match=why):
         read_svg(text, "x.svg", block=EMPTY)
+
+
+def test_lines_too_short_or_too_many_are_counted():
+    _, report = read('<line x1="9" y1="0" x2="9" y2="40"/><line x1="5" y1="5" x2="5.01" y2="5"/>')
+    assert "Left out: 1 × line too short or too many" in report
+    many = "".join(
+        f'<line x1="{i % 64}" y1="{i // 64}" x2="{i % 64 + 1}" y2="{i // 64 + 1}"/>'
+        for i in range(MOST_SEAMS + 7)
+    )
+    made = read_svg(bare(many), "x.svg", block=EMPTY, columns=64, rows=63)
+    assert "7 × line too short or too many" in " ".join(made.report)
+    assert len(made.block.seams) <= MOST_SEAMS
+
+
+@pytest.mark.parametrize("n", [5, 7, 23, 47])
+def test_a_drawings_proportions_become_a_short_fraction(n):
+    lines = f'<line x2="24"/><line x1="12" x2="12" y2="{n}"/><line y1="{n}" x2="24" y2="{n}"/>'
+    block = read_svg(bare(lines), "x.svg", block=EMPTY).block
+    assert block.finished[1] / block.finished[0] == F(n, 24)
 
 
 def test_parts_used_a_few_times_are_read():

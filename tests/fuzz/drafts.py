@@ -9,7 +9,7 @@ from math import atan2, cos, hypot, isqrt, pi, sin
 
 import shapely
 
-from inlet.core.draft.edit import paint_all
+from inlet.core.draft.edit import is_drawn, paint_all
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.outline import Outline, inside_point
@@ -163,7 +163,7 @@ def _corner_arcs(chance: random.Random, n: int) -> list[Curve | None]:
 def _block(n: int, curves: list[Curve], size: tuple[F, F] | None = None, m: int = 0) -> Block:
     size = size or (F(9), F(9))
     seams = tuple(seam_along(c) for c in curves)
-    seams = tuple(s for s in seams if s.ends[0] != s.ends[1])
+    seams = tuple(s for s in seams if is_drawn(s))
     one = F(1)
     return Block(id="b", finished=size, columns=(one,) * n, rows=(one,) * (m or n), seams=seams)
 

@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton
 
 from inlet.core.numbers import show
+from inlet.core.piecing.sittings import sittings
 from inlet.files.project_json import dumps, loads
 from inlet.ui.drawing import MovePicture
 from inlet.ui.units.rates import RatesDialog
@@ -118,10 +119,15 @@ def test_sittings_fit_the_time_and_follow_it(maker, qtbot):
     assert "At the machine" in words
     assert "Thread:" in words
     stage.sittings.grab()
-    before = words.count("Sitting ")
+    maker.session.set_copies(40)
+    maker.wait()
+    before = maker.reads(stage.sittings).count("Sitting ")
     stage.sittings.minutes.setValue(10)
-    assert maker.wait().rates.sitting == 10
-    qtbot.waitUntil(lambda: maker.reads(stage.sittings).count("Sitting ") >= before)
+    plan = maker.wait()
+    assert plan.rates.sitting == 10
+    more = len(sittings(plan.batches, 10))
+    assert more > before > 0
+    qtbot.waitUntil(lambda: maker.reads(stage.sittings).count("Sitting ") == more)
     maker.session.edit(loads(dumps(maker.session.project)))
     assert maker.session.project.rates.sitting == 10
     assert plan.batches == maker.wait().batches

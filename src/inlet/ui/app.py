@@ -13,6 +13,7 @@ from pathlib import Path
 from PySide6.QtCore import QSocketNotifier, Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
+from inlet import terminal
 from inlet.files.project_json import FileProblem, load
 from inlet.ui import guard, theme
 from inlet.ui.rail import STAGES
@@ -88,7 +89,8 @@ def _until_closed(app: QApplication, window: Window) -> int:
 
     def stop(*_: object) -> None:
         window.put_by()
-        print("inlet: stopped", file=sys.stderr)
+        window.session.close()  # no work of another thread may outlive the window
+        terminal.complain("inlet: stopped")
         app.exit(130)
 
     usual = signal.signal(signal.SIGINT, stop)

@@ -6,6 +6,7 @@ from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -22,11 +23,11 @@ from inlet.core.piecing.needle import (
     read_needle,
     should_measure,
 )
-from inlet.core.piecing.sittings import PLACES, batches, sittings, step_tasks
+from inlet.core.piecing.sittings import PLACES, Batch, Task, batches, sittings, step_tasks
 from inlet.core.piecing.thread import thread_for, thread_per_length
 from inlet.core.piecing.words import minutes_text, seams_text, sitting_lines, thread_text
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Block, Needle, Rates, measured_in, replace, straight
+from inlet.core.project import INCH, METRIC, Block, Needle, Rates, measured_in, replace, straight
 from inlet.files.project_json import dumps, loads
 from tests.blocks import block_of, point, project_of, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
@@ -152,10 +153,40 @@ def test_as_few_walks_as_there_can_be():
     one = plan_of(block_of("1 0 1 1", 2, 1, (6, 3), "ab"))
     assert [b.place for b in one.batches] == ["mat", "machine", "iron"]
     two = plan_of(block_of("1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 1 2 2", 2, 2, (8, 8), "abcd"))
-    walks = [b.place for b in two.batches]
-    longest = max(len(step_tasks(s, Rates(), two.measure)) for s in two.steps if s.unit)
-    rows = 2 * sum(1 for s in two.steps if not s.unit)
-    assert len(walks) <= longest + rows
+    # Cut and mark all; sew the pair; cut it apart; press; both rows; press; the block; press.
+    assert [b.place for b in two.batches] == [
+        "mat", "machine", "mat", "iron", "machine", "iron", "machine", "iron",
+    ]  # fmt: skip
+
+
+def test_a_sixth_bobbin():
+    """A stitch takes 2.8/2.2 of its length: 2.2 in take 2.8 of thread, so a yard runs out in the
+    13th (36/2.8 = 12.9), then in the 26th, 39th, 52nd, 65th and 78th of eighty."""
+    batch = Batch("machine", (Task(3, "A", "A", "machine", "sew", 80, 1.0, 1, 2.2),))
+    found = thread_for([batch], 1, INCH)
+    assert [out.unit for out in found.runs_out] == [13, 26, 39, 52, 65, 78]
+    assert found.bobbins == 7
+    assert found.each == pytest.approx(224)
+    assert "So do 2 more." in thread_text(found, INCH)
+
+
+def test_no_advice_makes_a_sliver_or_crosses_a_curved_patch():
+    """Of every block with advice: the patch it crosses is straight, and what it leaves of it stays
+    when a fiftieth of the block is taken off all round (by polygons)."""
+    told = 0
+    for _, block, _, _ in corpus():
+        before = {p.outline for p in draft(block).patches}
+        for advice in advice_for(block).seams:
+            told += 1
+            crossed = next(p for p in draft(block).patches if p.id == advice.across)
+            assert not crossed.arcs
+            after = add_seams(block, [straight(advice.start, advice.end)])
+            new = [p for p in draft(after).patches if p.outline not in before]
+            thin = float(min(block.finished)) / 50 / 2
+            for patch in new:
+                shape = shapely.Polygon([p.floats() for p in patch.outline])
+                assert not shape.buffer(-thin).is_empty
+    assert told > 10
 
 
 def test_minutes_are_the_makers_and_said_as_people_say_them():
@@ -237,5 +268,6 @@ def test_the_test_and_the_minutes_stay_in_the_file():
     project = replace(project_of(block_of()), needle=needle, rates=Rates(sitting=45, bobbin=70))
     assert loads(dumps(project)) == project
     metric = measured_in(project, "cm")
-    assert metric.needle.middle == F(31, 32) * F(254, 100)
-    assert draft(project.blocks[0]).patches
+    cm = F(254, 100)
+    assert metric.needle == Needle(strip=F(3, 2) * cm, middle=F(31, 32) * cm, stitched=cm / 4)
+    assert measured_in(metric, "inch").needle == needle

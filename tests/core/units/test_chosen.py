@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from fractions import Fraction as F
 
 import pytest
@@ -394,9 +395,11 @@ def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, 
         ("half-rectangle-triangle", "ab", True),
         ("half-rectangle-triangle", "a", True),  # leaning either way it is another unit
         ("three-triangle", "abc", True),
-        ("three-triangle", "abb", False),
+        ("three-triangle", "abb", False),  # the two small ones alike
+        ("three-triangle", "aab", True),  # a small one like the large
         ("flying-geese", "abc", True),
-        ("flying-geese", "aba", False),
+        ("flying-geese", "aba", False),  # both skies alike
+        ("flying-geese", "aab", True),  # a sky like the goose
         ("quarter-square-triangle", "abcd", True),
         ("four-patch", "abba", False),
         ("ring", "a", True),
@@ -406,10 +409,35 @@ def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, 
 def test_units_that_differ_from_their_mirror_image(kind, cloths, handed):
     size = [F(6) * n for n in STAMPS[kind].size]
     unit = unit_of(kind, size, cloths)
-    if kind == "three-triangle" and cloths == "abb":  # its small ones are patches of one cloth
-        small = sorted(unit.picture, key=lambda patch: float(area(patch[0])))[:2]
-        handed = small[0][1] != small[1][1]
-    if kind == "flying-geese" and cloths == "aba":
-        skies = sorted(unit.picture, key=lambda patch: float(area(patch[0])))[:2]
-        handed = skies[0][1] != skies[1][1]
     assert unit.handed == handed
+
+
+def test_a_units_minutes_counted_by_hand():
+    """Two at a time: cut two squares and later one line (3 min), draw a line (2 min), two seams (6
+    min), open both (10 min)."""
+    rates = Rates(cut=60, mark=120, seam=180, length=0, press=300, trim=0)
+    block = block_of("1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 1 2 2", 2, 2, (8, 8), "ab")
+    plan = plan_block(replace(project_of(block), rates=rates), block)
+    triangle = next(u for u in plan.units if u.unit.kind == "half-square-triangle")
+    minutes = {c.method.name: c.minutes for c in costs(triangle, rates)}
+    assert minutes["two-at-a-time"] == pytest.approx(3 + 2 + 6 + 10)
+
+
+def test_saves_so_many_minutes_is_the_difference():
+    """The figure in the sentence against two figures of the comparison, for many counts."""
+    block = block_of("1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 1 2 2", 2, 2, (8, 8), "ab")
+    told = 0
+    for copies in (1, 2, 3, 5, 9, 20, 60):
+        plan = plan_block(project_of(block), block, copies)
+        found = costs(plan.units[0])
+        for cost in found:  # whichever were recommended
+            text = reason(cost, found)
+            quickest = min(c.minutes for c in found if c is not cost)
+            saves, takes = (re.search(rf"{word} (\d+) min", text) for word in ("saves", "takes"))
+            if saves:
+                told += 1
+                assert int(saves[1]) == round(cost.minutes - quickest) > 0
+            elif takes:
+                told += 1
+                assert int(takes[1]) == round(quickest - cost.minutes) > 0
+    assert told > 20

@@ -8,7 +8,7 @@ from fractions import Fraction
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.crossings import short_point
-from inlet.core.geometry.curve import Curve, circle_of, within_arc
+from inlet.core.geometry.curve import Curve, arc_fault, circle_of, within_arc
 from inlet.core.geometry.outline import inside_point, side
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.geometry.polygon import line_through
@@ -34,7 +34,7 @@ def merged(seams: Iterable[Seam], drawn: Sequence[Seam] = ()) -> tuple[Seam, ...
     following = len(kept)
     for seam in seams:
         check()
-        if seam.ends[0] == seam.ends[1]:
+        if not is_drawn(seam):
             continue
         beside = on.setdefault(_carrier(seam.curve), [])
         joined, new = [], seam
@@ -53,6 +53,12 @@ def merged(seams: Iterable[Seam], drawn: Sequence[Seam] = ()) -> tuple[Seam, ...
             beside.append(following)
             following += 1
     return tuple(kept.values())
+
+
+def is_drawn(seam: Seam) -> bool:
+    """Is there a line or an arc at all, once its numbers are kept short?"""
+    start, end, centre = seam.curve
+    return start != end and (centre is None or arc_fault(start, end, centre) is None)
 
 
 def _carrier(curve: Curve) -> object:
@@ -116,7 +122,7 @@ def erase_pieces(block: Block, pieces: Sequence[Curve]) -> Block:
     for piece in pieces:
         kept = [left for curve in kept for left in _without(curve, piece)]
     found = (seam_along(curve) for curve in kept)
-    seams = tuple(seam for seam in found if seam.ends[0] != seam.ends[1])
+    seams = tuple(seam for seam in found if is_drawn(seam))
     return keep_cloth(block, replace(block, seams=seams))
 
 

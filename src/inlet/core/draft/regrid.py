@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.draft.bands import Bands
-from inlet.core.draft.edit import merged, one_cloth_a_patch
+from inlet.core.draft.edit import is_drawn, merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
 from inlet.core.geometry.crossings import short_point
@@ -126,7 +126,7 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
     for seam in before.seams:
         found = _image(seam.curve, move)
         kept = None if found is None else seam_along(found)
-        if kept is None or kept.ends[0] == kept.ends[1]:
+        if kept is None or not is_drawn(kept):
             lost += 1
         else:
             seams.append(kept)

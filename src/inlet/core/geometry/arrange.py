@@ -24,7 +24,7 @@ from numpy.typing import NDArray
 from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import Vertices, cut_at_crossings
-from inlet.core.geometry.curve import HAIR, Circle, Curve, distance_to
+from inlet.core.geometry.curve import HAIR, Circle, Curve, arc_fault, distance_to
 from inlet.core.geometry.faces import RawEdge, order_round, raw_edges, signed_areas, trace
 from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import Outline
@@ -149,6 +149,11 @@ def _pieces(
     out = [(Curve(box[i - 1], box[i]), -1, False) for i in range(4)]
     for index, seam in enumerate(curves):
         if index in left_out:
+            continue
+        if seam.start == seam.end or (
+            seam.centre is not None and arc_fault(*seam.ends, seam.centre) is not None
+        ):
+            faults.append(Fault("unclear", seam.start, index))
             continue
         if seam.centre is not None:
             far, leaves = beyond(seam, width, height, reach)
