@@ -111,7 +111,7 @@ def main() -> int:
         kinds = [options.only] if options.only else ["core", "core", "core", "files"]
         for _ in range(options.number):
             kind = chance.choice(kinds)
-            files = [p for p in sorted((copy / "src" / "inlet" / kind).rglob("*.py"))]
+            files = sorted((copy / "src" / "inlet" / kind).rglob("*.py"))
             weights = [p.stat().st_size for p in files]
             (file,) = chance.choices(files, weights)
             source = file.read_text("utf-8")

@@ -127,7 +127,7 @@ def distance_to(curve: Curve, at: tuple[float, float]) -> float:
         return hypot(px + k * dx - x, py + k * dy - y)
     cx, cy = curve.centre.floats()
     ends = min(hypot(x - px, y - py), hypot(x - qx, y - qy))
-    sign = 1.0 if curve.clockwise else -1.0
+    sign = 1.0 if (px - cx) * (qy - cy) - (py - cy) * (qx - cx) > 0 else -1.0
     after = sign * ((px - cx) * (y - cy) - (py - cy) * (x - cx))
     before = sign * ((x - cx) * (qy - cy) - (y - cy) * (qx - cx))
     between = (

@@ -8,11 +8,13 @@ from itertools import pairwise
 from math import hypot
 from typing import NamedTuple
 
+import numpy as np
+from numpy.typing import NDArray
+
 from inlet.core.geometry.curve import (
     Curve,
     cap_area,
     circle_of,
-    distance_to,
     exact_chain,
     extremes,
     flattened,
@@ -175,41 +177,52 @@ def inside_point(outline: Outline) -> Point:
     if not outline.arcs:
         return inner_point(outline.corners)
     left, top, right, bottom = box(outline)
-    points = polyline(outline, 1e-3 * max(right - left, bottom - top))
-    best: list[tuple[float, float, float]] = []
-    for k in range(1, 32):
-        y = top + (bottom - top) * k / 32.07
-        xs = sorted(
-            px + (y - py) * (qx - px) / (qy - py)
-            for (px, py), (qx, qy) in zip(points, (*points[1:], points[0]), strict=True)
-            if (py > y) != (qy > y)
-        )
-        best += [(b - a, (a + b) / 2, y) for a, b in zip(xs[::2], xs[1::2], strict=False)]
-    best.sort(reverse=True)
-    curves = list(outline.sides())
-    near = 3e-3 * max(right - left, bottom - top)
+    bulge = 1e-3 * max(right - left, bottom - top)
+    points = np.array(polyline(outline, bulge))
+    best = _widest(points, top, bottom)
     for fineness in (2, 8, 64, 1024, 2**16, 2**24):
         for _, x, y in best[:12]:
             p = Point(
                 Fraction(round(x * fineness), fineness), Fraction(round(y * fineness), fineness)
             )
-            # Well away from every side the polygon's word is the outline's.
-            far = min(distance_to(c, p.floats()) for c in curves) > near
-            if _in_polygon(points, *p.floats()) if far else side(outline, p) > 0:
+            # Farther from the polygon than arcs leave it by, its word is the outline's.
+            inside, far = _in_polygon(points, *p.floats())
+            if inside if far > 2 * bulge else side(outline, p) > 0:
                 return p
     return _inside_sliver(outline)
 
 
-def _in_polygon(points: list[tuple[float, float]], x: float, y: float) -> bool:
-    """Is a place that is not near its sides inside a polygon? Counts what a ray to the right
-    meets."""
-    inside = False
-    px, py = points[-1]
-    for qx, qy in points:
-        if (py > y) != (qy > y) and x < px + (y - py) * (qx - px) / (qy - py):
-            inside = not inside
-        px, py = qx, qy
-    return inside
+LEVELS = 31
+
+
+def _widest(
+    points: NDArray[np.float64], top: float, bottom: float
+) -> list[tuple[float, float, float]]:
+    """The stretches inside a polygon along some levels across it: (length, middle x, y), the
+    longest first. Levels are uneven, so as not to run through corners."""
+    after = np.roll(points, -1, axis=0)
+    (px, py), (qx, qy) = points.T, after.T
+    found: list[tuple[float, float, float]] = []
+    for k in range(1, LEVELS + 1):
+        y = top + (bottom - top) * k / (LEVELS + 1.07)
+        met = (py > y) != (qy > y)
+        xs = np.sort(px[met] + (y - py[met]) * (qx[met] - px[met]) / (qy[met] - py[met])).tolist()
+        found += [(b - a, (a + b) / 2, y) for a, b in zip(xs[::2], xs[1::2], strict=False)]
+    found.sort(reverse=True)
+    return found
+
+
+def _in_polygon(points: NDArray[np.float64], x: float, y: float) -> tuple[bool, float]:
+    """Does a ray to the right of a place meet a polygon's sides an odd number of times; and how far
+    is the place from the nearest of them?"""
+    step = np.roll(points, -1, axis=0) - points
+    (px, py), (dx, dy) = points.T, step.T
+    met = (py > y) != (py + dy > y)
+    crossed = px[met] + (y - py[met]) * dx[met] / dy[met] > x
+    along = ((x - px) * dx + (y - py) * dy) / np.maximum(dx * dx + dy * dy, 1e-300)
+    k = np.clip(along, 0.0, 1.0)
+    far = np.hypot(px + k * dx - x, py + k * dy - y).min()
+    return bool(crossed.sum() % 2), float(far)
 
 
 def _inside_sliver(outline: Outline) -> Point:
