@@ -142,12 +142,15 @@ class _WhenSeen(QObject):
         return False
 
 
-def when_seen(widget: QWidget, do: Callable[[], object], *signals: SignalInstance) -> None:
+def when_seen(
+    widget: QWidget, do: Callable[[], object], *signals: SignalInstance
+) -> Callable[[], None]:
     """``do`` after each of some signals, once the widget is looked at: what takes many widgets to
-    show is not made again with every edit at another stage."""
+    show is not made again with every edit at another stage. What is given back asks for it, too."""
     waiter = _WhenSeen(widget, do)
     for signal in signals:
         signal.connect(waiter.ask)
+    return waiter.ask
 
 
 def scrolled(body: QWidget, name: str) -> QScrollArea:

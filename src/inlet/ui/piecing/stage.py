@@ -27,7 +27,7 @@ from inlet.core.words import check_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, empty, label, row, scrolled
+from inlet.ui.parts import button, column, empty, label, row, scrolled, when_seen
 from inlet.ui.piecing.needle import NeedlePage
 from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.session import Session
@@ -80,6 +80,7 @@ class PiecingStage(QWidget):
         self.onward = button("Next step", lambda: self.go(self.index + 1), "chevron-right")
         self.place = label("", "small")
         layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
+        self._show_anew = when_seen(self, self.refresh)
         session.planned.connect(self._planned)
         session.selected.connect(self._picked)
 
@@ -94,7 +95,7 @@ class PiecingStage(QWidget):
         plan = self.session.plan
         if plan is not None:
             self.index = max(0, min(self.index, len(plan.steps) - 1))
-            self.refresh()
+            self._show_anew()
             self.moved.emit()
 
     def _picked(self) -> None:
@@ -113,7 +114,7 @@ class PiecingStage(QWidget):
         step = plan.steps[self.index]
         if step.unit:
             self.session.pick_unit(step.unit.unit.label)
-        self.refresh()
+        self._show_anew()
         self.moved.emit()
         self.pointed.emit(self.reading())
 
