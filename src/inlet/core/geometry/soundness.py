@@ -20,7 +20,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.stretches import CLOSE, Bow, Stretch
 
 if TYPE_CHECKING:
-    from inlet.core.geometry.arrangement import Face
+    from inlet.core.geometry.arrangement import Face, Loop
 
 TIGHT = 1e-9
 """Of a length or an area: what floats may be off by."""
@@ -132,34 +132,36 @@ def check_faces(
     faces: Sequence[Face], whole: float, points: Sequence[Point], places: Floats, scale: int
 ) -> None:
     """Every face goes round something, and together they cover the block (``whole``, scaled)."""
-    total, bad = 0.0, []
-    for face in faces:
-        area = loop_area(face.loop.corners, face.loop.centres, places, scale)
-        sides = len(face.loop.corners)
-        flat = sides < 2 or (sides == 2 and not any(face.loop.centres))
-        if flat or area < -TIGHT * whole:
-            bad.append(points[face.ring[0]])
-        total += area
-        for hole in face.holes:
-            total += loop_area(hole.corners, hole.centres, places, scale)
-    if not bad and abs(total - whole) > TIGHT * whole * 10:
-        bad.append(points[faces[0].ring[0]])
+    area = loop_areas([face.loop for face in faces], places, scale)
+    flat = [
+        len(loop.corners) < 2 or (len(loop.corners) == 2 and not any(loop.centres))
+        for loop in (face.loop for face in faces)
+    ]
+    bad = np.flatnonzero(np.array(flat) | (area < -TIGHT * whole)).tolist()
+    holes = [hole for face in faces for hole in face.holes]
+    total = float(area.sum()) + (float(loop_areas(holes, places, scale).sum()) if holes else 0.0)
+    if not bad and abs(total - whole) > 10 * TIGHT * whole:
+        bad = [0]
     if bad:
-        raise Unsound(bad)
+        raise Unsound([points[faces[i].ring[0]] for i in bad])
 
 
-def loop_area(
-    corners: Sequence[int], centres: Sequence[Point | None], places: Floats, scale: int
-) -> float:
-    """The area a loop goes round, scaled, above 0 clockwise: the shoelace, and r²(θ - sin θ)/2 for
-    each side along a circle."""
-    at = places[list(corners)]
-    nxt = np.roll(at, -1, axis=0)
-    total = float((at[:, 0] * nxt[:, 1] - at[:, 1] * nxt[:, 0]).sum()) / 2
-    for i, centre in enumerate(centres):
-        if centre is not None:
-            c = np.array(centre.floats()) * scale
-            u, v = at[i] - c, nxt[i] - c
-            turn = float(np.arctan2(u[0] * v[1] - u[1] * v[0], u @ v))
-            total += float(u @ u) * (turn - float(np.sin(turn))) / 2
-    return total
+def loop_areas(loops: Sequence[Loop], places: Floats, scale: int) -> Floats:
+    """The area each loop goes round, scaled, above 0 clockwise: the shoelace, and r²(θ - sin θ)/2
+    for each side along a circle."""
+    corners = np.array([v for loop in loops for v in loop.corners])
+    sizes = np.array([len(loop.corners) for loop in loops])
+    starts = np.r_[0, np.cumsum(sizes)[:-1]]
+    following = np.arange(1, len(corners) + 1)
+    following[starts + sizes - 1] = starts
+    p = places[corners]
+    q = p[following]
+    each = (p[:, 0] * q[:, 1] - p[:, 1] * q[:, 0]) / 2
+    centres = [c for loop in loops for c in loop.centres]
+    curved = [i for i, c in enumerate(centres) if c is not None]
+    if curved:
+        at = np.array([c.floats() for c in centres if c is not None]) * scale
+        u, v = p[curved] - at, q[curved] - at
+        turn = np.arctan2(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], (u * v).sum(axis=1))
+        each[curved] += (u * u).sum(axis=1) * (turn - np.sin(turn)) / 2
+    return np.asarray(np.add.reduceat(each, starts))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from shiboken6 import isValid
@@ -22,6 +22,8 @@ from inlet.ui.parts import column, empty, icon_button, label, row
 from inlet.ui.session import Session
 
 CELL = 42
+AFTER = 3000
+"""Milliseconds from a window's beginning to its first idle work."""
 
 
 @guarded
@@ -56,7 +58,8 @@ class Tray(QWidget):
         self.own_flow = FlowLayout(self.own, 0, theme.px(4))
         layout.addWidget(self.own)
         self.buttons: dict[str, QToolButton] = {}
-        session.think(stamps, lambda _: None)  # ready before the tray is opened
+        # Ready before the tray is opened, but not in the way of a window that opens.
+        QTimer.singleShot(AFTER, self, lambda: session.think(stamps, lambda _: None))
         session.changed.connect(self.refresh)
         session.picked_cloth.connect(self.refresh)
 
