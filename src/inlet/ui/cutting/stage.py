@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
+from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.cutting.strips import Cloth, Laid
@@ -113,6 +113,11 @@ class Layouts(QWidget):
             painter.setPen(QPen(theme.LINE, 1))
             painter.setBrush(theme.PAPER)
             painter.drawRect(band)
+            squared = QRectF(band)
+            squared.setWidth(float(strip.pieces[0].start) * scale)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QBrush(theme.ACCENT, Qt.BrushStyle.BDiagPattern))
+            painter.drawRect(squared)  # cut off to square the end
             for piece in strip.pieces:
                 self._draw_piece(painter, plan, piece, band, scale)
             painter.setPen(QPen(theme.ACCENT, 1.6))
