@@ -46,12 +46,12 @@ def test_killed_at_any_moment_at_most_the_last_burst_is_missing(tmp_path):
             text=True,
         )
         assert process.stdout is not None
-        first = process.stdout.readline()
-        assert first, "the worker died by itself"
+        first = [process.stdout.readline() for _ in range(3)]
+        assert all(first), "the worker died by itself"
         time.sleep(chance.random() / 20)
         assert process.poll() is None, "the worker died by itself"
         process.send_signal(signal.SIGKILL)
-        begun = [int(first), *map(int, process.stdout.read().split())]
+        begun = [*map(int, first), *map(int, process.stdout.read().split())]
         process.wait()
         process.stdout.close()
         kills += 1
@@ -64,10 +64,9 @@ def test_killed_at_any_moment_at_most_the_last_burst_is_missing(tmp_path):
             assert each.path == path.resolve()
             clear(each)
         cut_short += bool(left)
-        if len(begun) > 1:
-            assert max(found) >= begun[-1] - 1  # only the edit under way may be missing
+        assert max(found) >= begun[-1] - 1  # only the edit under way may be missing
         number = begun[-1]
-    assert number > 2 * kills  # they did work
+    assert number >= 3 * kills  # they did work
     assert cut_short > 0  # and some were killed between desk and file
     assert not list(desks.iterdir())
     save(load(path), path)
