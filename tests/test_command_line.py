@@ -242,8 +242,8 @@ def test_a_pipe_that_nobody_reads_ends_quietly():
 
 def test_ctrl_c_is_one_line_and_130(tmp_path):
     code = (
-        "import os, signal, sys; from inlet import command_line\n"
-        "command_line.load = lambda _: os.kill(os.getpid(), signal.SIGINT)\n"
+        "import os, signal, sys, time; from inlet import command_line\n"
+        "command_line.load = lambda _: (os.kill(os.getpid(), signal.SIGINT), time.sleep(9))\n"
         "sys.exit(command_line.main(['check', 'x.inlet']))"
     )
     said = subprocess.run([sys.executable, "-c", code], capture_output=True, check=False)

@@ -105,10 +105,13 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     out: list[Growth] = []
     for plan in units:
         check()
-        twice = plan.unit.scaled(Fraction(2))
-        way = next(w for w in ways(twice, plan.measure.seam) if w.name == plan.method.name)
         seam = plan.measure.seam
-        pieces = every_piece(plan.method.way, seam), every_piece(way, seam)
+        own = every_piece(plan.method.way, seam)
+        if all(piece.shape == "template" for piece in own):
+            continue
+        twice = plan.unit.scaled(Fraction(2))
+        way = next(w for w in ways(twice, seam) if w.name == plan.method.name)
+        pieces = own, every_piece(way, seam)
         for now, then in zip(*pieces, strict=False):
             if now.shape == "template":
                 continue
