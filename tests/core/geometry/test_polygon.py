@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from fractions import Fraction as F
+from itertools import pairwise
+from math import atan2
 
 import shapely
 from hypothesis import assume, given
@@ -145,3 +147,18 @@ def test_groups_are_those_that_motions_make(cases):
 def test_a_point_knows_its_turns():
     assert turned(Point(F(1), F(0)), (1, False)) == point(0, 1)
     assert turned(Point(F(1), F(0)), (0, True)) == point(-1, 0)
+
+
+@given(st.lists(st.tuples(lengths, lengths), min_size=3, max_size=7, unique=True))
+def test_convex_as_an_independent_library_sees_it(corners):
+    """Corners in the order of their angle about their middle: convex if the hull has them all on
+    its edge."""
+    x0, y0 = sum(x for x, _ in corners) / len(corners), sum(y for _, y in corners) / len(corners)
+    angle = {c: atan2(float(c[1] - y0), float(c[0] - x0)) for c in corners}
+    turns_ = sorted(angle.values())
+    assume(all(b - a > 1e-6 for a, b in pairwise(turns_)) and (x0, y0) not in corners)
+    outline = tuple(point(*c) for c in sorted(corners, key=angle.__getitem__))
+    hull = shapely.MultiPoint([p.floats() for p in outline]).convex_hull
+    assume(hull.geom_type == "Polygon")
+    on_hull = all(hull.exterior.distance(shapely.Point(p.floats())) < 1e-12 for p in outline)
+    assert is_convex(outline) == on_hull

@@ -82,14 +82,19 @@ def corners_only(polygon: Sequence[Point]) -> Polygon:
 
 
 def is_convex(polygon: Sequence[Point]) -> bool:
-    n = len(polygon)
-    return all(
-        cross(
-            polygon[(i + 1) % n].minus(polygon[i]), polygon[(i + 2) % n].minus(polygon[(i + 1) % n])
-        )
-        >= 0
-        for i in range(n)
-    )
+    """Does it turn one way at every corner, or not at all? Floats decide where they are far from a
+    tie."""
+    places = [p.floats() for p in polygon]
+    hair = 1e-9 * (1 + max((max(abs(x), abs(y)) for x, y in places), default=0.0) ** 2)
+    for i, p in enumerate(polygon):
+        j = (i + 1) % len(polygon)
+        (ax, ay), (bx, by), (cx, cy) = places[i - 1], places[i], places[j]
+        turn: Exact | float = (bx - ax) * (cy - by) - (by - ay) * (cx - bx)
+        if abs(turn) < hair:
+            turn = cross(p.minus(polygon[i - 1]), polygon[j].minus(p))
+        if turn < 0:
+            return False
+    return True
 
 
 def contains(
