@@ -149,12 +149,18 @@ def _without(seam: Curve, piece: Curve) -> list[Curve]:
 
 def _nearly_along(seam: Curve, p: Point) -> bool:
     """Does a point lie on the line of a straight seam, or as near as a located crossing does?"""
+    (ax, ay), (bx, by), (x, y) = (q.floats() for q in (seam.start, seam.end, p))
+    rough = abs((bx - ax) * (y - ay) - (by - ay) * (x - ax))
+    if rough > _CLEARLY * (1 + abs(x) + abs(y)) * (abs(bx - ax) + abs(by - ay)):
+        return False
     along, step = seam.end.minus(seam.start), p.minus(seam.start)
     off = cross(along, step)
     return off == 0 or abs(float(off)) <= _LOCATED * float(dot(along, along)) ** 0.5
 
 
 _LOCATED = 1e-10
+_CLEARLY = 1e-6
+"""Farther off than this, floats are sure of it."""
 
 
 def _without_arc(seam: Curve, piece: Curve) -> list[Curve]:
