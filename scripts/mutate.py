@@ -125,10 +125,15 @@ def main() -> int:
                 missed[kind] += 1
                 print(f"not noticed: {file.relative_to(copy)}:{line}: {what}", flush=True)
             file.write_text(source, "utf-8")
-    for kind, number in tried.items():
-        if number:
-            print(f"{kind}: {missed[kind]} of {number} not noticed", flush=True)
+            if sum(tried.values()) % 10 == 0:
+                print(f"  so far: {told(missed, tried)}", flush=True)
+    print(told(missed, tried))
     return 0
+
+
+def told(missed: dict[str, int], tried: dict[str, int]) -> str:
+    """How many errors were not noticed, of how many."""
+    return ", ".join(f"{kind} {missed[kind]} of {n} not noticed" for kind, n in tried.items() if n)
 
 
 if __name__ == "__main__":

@@ -112,8 +112,9 @@ def _arranged(
     check_chains(stretches, chains, places, scale)
     size = (float(width * scale), float(height * scale))
     raw = raw_edges(stretches, chains, places, size, reach * scale)
-    angle = order_round(raw, stretches, places, vertices, loose)
-    ends = np.array([edge[:2] for edge in raw], dtype=np.int64)
+    table = np.array(raw, dtype=np.int64)
+    angle = order_round(raw, table, stretches, places, vertices, loose)
+    ends = np.ascontiguousarray(table[:, :2])
     next_half, label = trace(ends, angle)
     points = vertices.points(scale)
     check_places(ends, places, scale)
@@ -128,8 +129,9 @@ def _arranged(
             if degree[v] == 1
         ]
         raw = [edge for edge, gone in zip(raw, bridge.tolist(), strict=True) if not gone]
-        next_half, label = trace(ends[~bridge], angle[np.repeat(~bridge, 2)])
-    builder = _Builder(points, stretches, raw, places, next_half.tolist(), label, scale)
+        table, ends = table[~bridge], ends[~bridge]
+        next_half, label = trace(ends, angle[np.repeat(~bridge, 2)])
+    builder = _Builder(points, stretches, raw, table, places, next_half.tolist(), label, scale)
     return builder.build(size[0] * size[1], dangling, faults)
 
 
@@ -180,6 +182,7 @@ class _Builder:
         points: tuple[Point, ...],
         stretches: Sequence[Stretch],
         raw: Sequence[RawEdge],
+        table: NDArray[np.int64],
         places: NDArray[np.float64],
         following: list[int],
         label: NDArray[np.int64],
@@ -198,9 +201,9 @@ class _Builder:
             else Line(UNIT * h, UNIT * k, UNIT * c / scale)
             for round_, (h, k, c) in number
         )
-        lines_raw = [self.line_of[edge.along] for edge in raw]
-        self.half_line = np.repeat(np.array(lines_raw, dtype=np.int64), 2).tolist()
-        self.ends = np.array([e[:2] for e in raw], dtype=np.int64)
+        self.table = table
+        self.half_line: list[int] = np.repeat(np.array(self.line_of)[table[:, 2]], 2).tolist()
+        self.ends = np.ascontiguousarray(table[:, :2])
         self.origin = self.ends.reshape(-1).tolist()
 
     def build(self, whole: float, dangling: NDArray[np.int64], faults: list[Fault]) -> Arrangement:
@@ -215,7 +218,7 @@ class _Builder:
                 halves.append(h)
             rings.append(tuple(self.origin[h] for h in halves))
             loops.append(self._loop(halves))
-        signed = signed_areas(self.raw, self.stretches, self.places, self.label)
+        signed = signed_areas(self.table, self.stretches, self.places, self.label)
         outermost, islands = self._outer_cycles(rings, signed)
         outside_in = {outermost, *islands}
         outer = [c for c in range(len(rings)) if c not in outside_in]
@@ -253,7 +256,7 @@ class _Builder:
         """The cycle round the block's edge from without, and those round islands. Of the cycles of
         edges that hang together all but one go clockwise round a face, and that one round all of
         them the other way: its area is the lowest, however small they are."""
-        group = connected(self.ends, len(self.places))
+        group = connected(self.ends, len(self.places)).tolist()
         lowest: dict[int, int] = {}
         for c, ring in enumerate(rings):
             g = group[ring[0]]
@@ -266,7 +269,7 @@ class _Builder:
     def _check_told(self, dangling: NDArray[np.int64], islands: set[int]) -> None:
         """Every piece of seam that is no border must be told: by its loose end, or by an island
         that hangs on it."""
-        group = connected(dangling, len(self.places))
+        group = connected(dangling, len(self.places)).tolist()
         degree = np.bincount(np.r_[dangling.ravel(), self.ends.ravel()])
         told = {group[v] for v in set(dangling.ravel().tolist()) if degree[v] == 1 or v in islands}
         lost = [int(v) for v in dangling[:, 0] if group[v] not in told]

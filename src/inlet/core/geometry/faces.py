@@ -111,19 +111,21 @@ def _later(u: _Way, v: _Way) -> int:
 
 def order_round(
     edges: Sequence[RawEdge],
+    table: NDArray[np.int64],
     stretches: Sequence[Stretch],
     places: NDArray[np.float64],
     vertices: Vertices,
     loose: bool,
 ) -> NDArray[np.float64]:
     """For each half-edge a number that grows clockwise round its vertex: the angle it leaves by,
-    and where angles are too near for floats, its rank by exact comparison.
+    and where angles are too near for floats, its rank by exact comparison. ``table`` holds the
+    edges, a row each.
 
     Where places are ``loose``, a vertex may lie a hair off the seams that meet there, so that their
     directions in it say nothing about which of two touching ones is on which side. There half-edges
     are sorted by where they are a little further on, see ``_angles_further_on``.
     """
-    start, end, along = np.array(edges, dtype=np.int64).T
+    start, end, along = table.T
     x, y = _steps(stretches, places, start, end, along)
     if loose:
         return _angles_further_on(stretches, places, (start, end, along), x, y)
@@ -255,14 +257,14 @@ def trace(
 
 
 def signed_areas(
-    edges: Sequence[RawEdge],
+    table: NDArray[np.int64],
     stretches: Sequence[Stretch],
     places: NDArray[np.float64],
     label: NDArray[np.int64],
 ) -> NDArray[np.float64]:
-    """The area each cycle goes round, above 0 clockwise: the shoelace, and for an edge along a
-    circle r²(θ - sin θ)/2 more."""
-    start, end, along = np.array(edges, dtype=np.int64).T
+    """The area each cycle of the edges in ``table`` goes round, above 0 clockwise: the shoelace,
+    and for an edge along a circle r²(θ - sin θ)/2 more."""
+    start, end, along = table.T
     p, q = places[start], places[end]
     each = (p[:, 0] * q[:, 1] - p[:, 1] * q[:, 0]) / 2
     curved = np.array([isinstance(s, Bow) for s in stretches])[along]

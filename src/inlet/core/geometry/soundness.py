@@ -37,19 +37,21 @@ class Unsound(Exception):
         self.places = places
 
 
-def connected(ends: Indices, count: int) -> list[int]:
-    """For each of ``count`` vertices a number, the same for those that edges join."""
-    same = list(range(count))
-
-    def root(v: int) -> int:
-        while same[v] != v:
-            same[v] = same[same[v]]
-            v = same[v]
-        return v
-
-    for u, v in ends.tolist():
-        same[root(v)] = root(u)
-    return [root(v) for v in range(count)]
+def connected(ends: Indices, count: int) -> Indices:
+    """For each of ``count`` vertices the lowest one that it hangs together with by edges. Each
+    round every vertex takes the lowest number met across its edges, then the number which that one
+    has taken, so that the way halves."""
+    lowest = np.arange(count)
+    start, end = ends[:, 0], ends[:, 1]
+    while True:
+        least = np.minimum(lowest[start], lowest[end])
+        taken = lowest.copy()
+        np.minimum.at(taken, lowest[start], least)
+        np.minimum.at(taken, lowest[end], least)
+        taken = taken[taken]
+        if np.array_equal(taken, lowest):
+            return lowest
+        lowest = taken
 
 
 def check_chains(
@@ -106,7 +108,7 @@ def _near(x: float, y: float) -> Point:
 
 def check_order(ends: Indices, angle: Floats, label: Indices, points: Sequence[Point]) -> None:
     """The edges round each vertex lie as in a plane, by Euler's count of each connected part."""
-    group = np.array(connected(ends, len(points)))
+    group = connected(ends, len(points))
     used = np.unique(ends)
     _, cycle_start = np.unique(label, return_index=True)
     origin = ends.reshape(-1)
@@ -160,7 +162,11 @@ def loop_areas(loops: Sequence[Loop], places: Floats, scale: int) -> Floats:
     centres = [c for loop in loops for c in loop.centres]
     curved = [i for i, c in enumerate(centres) if c is not None]
     if curved:
-        at = np.array([c.floats() for c in centres if c is not None]) * scale
+        known: dict[int, tuple[float, float]] = {}  # sides of one circle have one centre
+        for c in centres:
+            if c is not None and id(c) not in known:
+                known[id(c)] = c.floats()
+        at = np.array([known[id(c)] for c in centres if c is not None]) * scale
         u, v = p[curved] - at, q[curved] - at
         turn = np.arctan2(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0], (u * v).sum(axis=1))
         each[curved] += (u * u).sum(axis=1) * (turn - np.sin(turn)) / 2
