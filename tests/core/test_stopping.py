@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import threading
-import time
 
 import pytest
 
 from inlet.core.plan import plan_block
 from inlet.core.stopping import Stopped, Task, check, under
-from tests.blocks import block_of, project_of
+from tests.blocks import project_of
 from tests.core.assembly.corpus import corpus
 
 
@@ -55,23 +54,3 @@ def test_a_plan_stops_wherever_it_is_and_is_the_same_afterwards(share):
         plan_block(project_of(block), block)
     again = plan_block(project_of(block), block)
     assert (again.resewn, again.steps) == (True, whole.steps)
-
-
-def test_a_plan_under_way_stops_for_the_next(qapp):
-    from inlet.ui.planner import Planner
-
-    planner, got = Planner(), []
-    planner.done.connect(lambda plan: got.append(plan.block.id))
-    slow = block_of("0 0 1 1", 1, 1)
-    big = next(b for _, b, _, _ in corpus() if len(b.seams) > 20)
-    for n in range(4):
-        planner.ask(project_of(big), big, n + 1)
-        end = time.monotonic() + 0.03
-        while time.monotonic() < end:
-            qapp.processEvents()
-    planner.ask(project_of(slow), slow, 1)
-    end = time.monotonic() + 20
-    while "test" not in got and time.monotonic() < end:
-        qapp.processEvents()
-    planner.stop()
-    assert got[-1] == "test"

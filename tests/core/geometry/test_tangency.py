@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as F
 from math import sqrt
 
+import numpy as np
 import pytest
 
 from inlet.core.draft.checks import drawing_problems
@@ -13,7 +14,9 @@ from inlet.core.draft.patches import draft
 from inlet.core.draft.snapping import nearest_snap
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault
+from inlet.core.geometry.faces import trace
 from inlet.core.geometry.point import Point
+from inlet.core.geometry.soundness import Unsound, check_faces, check_order
 from inlet.core.project import Block, FabricAt, Project, replace, seam_along
 from tests.blocks import point
 from tests.fuzz.drafts import seam_fault, tiling_fault
@@ -140,9 +143,52 @@ def test_seams_nearer_than_numbers_tell_are_told_with_their_place():
     assert tiling_fault(draft(block_of(4, *pair))) is None
 
 
+@pytest.mark.parametrize("hair", [F(0), F(1, 10**11), -F(1, 10**11), F(-9, 10**12)])
+def test_a_line_that_touches_an_arc_to_within_a_hair_touches_it_once(hair):
+    """In the middle of both: the quarter disc, what is beyond the line, and what is between them on
+    either side of the place they touch at."""
+    x, y = F(16, 5) + hair * F(4, 5), F(12, 5) + hair * F(3, 5)
+    tangent = Curve(Point(x + y * F(3, 4), F(0)), Point(F(0), y + x * F(4, 3)))
+    block = block_of(7, arc((4, 0), (0, 4), (0, 0)), tangent)
+    assert faults(block) == set()
+    assert len(draft(block).patches) == 4
+    assert tiling_fault(draft(block)) is None
+    assert seam_fault(draft(block)) is None
+
+
+def test_edges_in_a_wrong_order_round_a_vertex_are_noticed():
+    """A cross in a square: with two of the arms at its middle exchanged the faces no longer add up
+    to Euler's count, and the place told is the middle."""
+    found = arrange(F(2), F(2), [line(1, 0, 1, 2), line(0, 1, 2, 1)])
+    ends = np.array([e[:2] for e in found.edges])
+    middle = found.points.index(point(1, 1))
+    steps = np.array([found.places[v] for v in ends[:, 1]]) - np.array(
+        [found.places[v] for v in ends[:, 0]]
+    )
+    angle = np.empty(2 * len(ends))
+    angle[0::2] = np.arctan2(steps[:, 1], steps[:, 0]) % (2 * np.pi)
+    angle[1::2] = np.arctan2(-steps[:, 1], -steps[:, 0]) % (2 * np.pi)
+    _, label = trace(ends, angle)
+    check_order(ends, angle, label, found.points)
+    (first, *_) = arms = sorted(np.flatnonzero(ends.ravel() == middle), key=lambda h: angle[h])
+    angle[[first, arms[1]]] = angle[[arms[1], first]]
+    _, label = trace(ends, angle)
+    with pytest.raises(Unsound) as why:
+        check_order(ends, angle, label, found.points)
+    assert len(why.value.places) == 1
+
+
+def test_areas_that_do_not_add_up_are_noticed():
+    found = arrange(F(4), F(4), [line(1, 0, 1, 4), arc((4, 0), (1, 3), (1, 0))])
+    places = np.array(found.places)
+    check_faces(found.faces, 16.0, found.points, places, 1)
+    for faces, whole in ((found.faces, 15.9), (found.faces[1:], 16.0)):
+        with pytest.raises(Unsound):
+            check_faces(faces, whole, found.points, places, 1)
+
+
 def test_what_is_left_out_is_the_seam_drawn_last_and_the_rest_stays():
     from inlet.core.geometry import arrange as made
-    from inlet.core.geometry.soundness import Unsound
 
     real = made.check_faces
     seams = [line(0, 2, 4, 2), line(2, 0, 2, 4), line(0, 0, 4, 4)]

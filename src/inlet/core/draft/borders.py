@@ -7,6 +7,7 @@ at the seams as they were drawn, and at nothing of the arrangement but where its
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import pairwise
 from math import atan2, hypot, pi
 from typing import NamedTuple
 
@@ -62,12 +63,39 @@ def _has_gap(seam: Curve, edges: tuple[Floats, Floats, Floats], size: tuple[floa
     reached = 0.0
     gaps = []
     for low, high in sorted(ends.tolist()):
-        if low > reached + OFF:
+        if low > reached + OFF and reached < whole - OFF:
             gaps.append((reached, min(low, whole)))
         reached = max(reached, high)
     if reached < whole - OFF:
         gaps.append((reached, whole))
-    return any(_inside(seam, (low + high) / 2, size) for low, high in gaps if low < whole - OFF)
+    # A gap may run in and out of the block: part it where the seam meets the block's edge.
+    meets = [float(at) for at in along(_on_edge(seam, size)) if 0 < at < whole]
+    return any(
+        _inside(seam, (a + b) / 2, size)
+        for low, high in gaps
+        for a, b in pairwise(sorted({low, high, *(m for m in meets if low < m < high)}))
+        if b > a + OFF
+    )
+
+
+def _on_edge(seam: Curve, size: tuple[float, float]) -> Floats:
+    """Where a seam's line or circle meets the lines of the block's four edges."""
+    (px, py), (qx, qy) = seam.start.floats(), seam.end.floats()
+    found: list[tuple[float, float]] = []
+    for axis in (0, 1):
+        p, q = ((px, py), (qx, qy)) if axis == 0 else ((py, px), (qy, qx))
+        for edge in (0.0, size[axis]):
+            across: list[float] = []
+            if seam.centre is None:
+                if p[0] != q[0]:
+                    across = [p[1] + (q[1] - p[1]) * (edge - p[0]) / (q[0] - p[0])]
+            else:
+                c = seam.centre.floats()[::-1] if axis else seam.centre.floats()
+                room = float(circle_of(seam).squared) - (edge - c[0]) ** 2
+                if room > 0:
+                    across = [c[1] - room**0.5, c[1] + room**0.5]
+            found += [(edge, y) if axis == 0 else (y, edge) for y in across]
+    return np.array(found or [(px, py)])
 
 
 class _Ruler(NamedTuple):

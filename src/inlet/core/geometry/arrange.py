@@ -120,19 +120,18 @@ def _arranged(
     check_places(ends, places, scale)
     check_order(ends, angle, label, points)
     bridge = label[0::2] == label[1::2]
-    dangling = ends[bridge]
     if bridge.any():
         degree = np.bincount(ends.ravel(), minlength=len(points))
         faults += [
             Fault("stops", points[v], -1)
-            for v in sorted(set(dangling.ravel().tolist()))
+            for v in sorted(set(ends[bridge].ravel().tolist()))
             if degree[v] == 1
         ]
         raw = [edge for edge, gone in zip(raw, bridge.tolist(), strict=True) if not gone]
         table, ends = table[~bridge], ends[~bridge]
         next_half, label = trace(ends, angle[np.repeat(~bridge, 2)])
     builder = _Builder(points, stretches, raw, table, places, next_half.tolist(), label, scale)
-    return builder.build(size[0] * size[1], dangling, faults)
+    return builder.build(size[0] * size[1], faults)
 
 
 def _pieces(
@@ -206,9 +205,8 @@ class _Builder:
         self.ends = np.ascontiguousarray(table[:, :2])
         self.origin = self.ends.reshape(-1).tolist()
 
-    def build(self, whole: float, dangling: NDArray[np.int64], faults: list[Fault]) -> Arrangement:
-        """The arrangement of a block of area ``whole`` (scaled); ``dangling`` are the ends of
-        edges that border no two faces, and are gone."""
+    def build(self, whole: float, faults: list[Fault]) -> Arrangement:
+        """The arrangement of a block of area ``whole`` (scaled)."""
         _, first_half = np.unique(self.label, return_index=True)
         rings: list[tuple[int, ...]] = []
         loops: list[Loop] = []
@@ -246,8 +244,6 @@ class _Builder:
             for k, (u, v, along) in enumerate(self.raw)
         )
         check_faces(faces, whole, self.points, self.places, self.scale)
-        if len(dangling):
-            self._check_told(dangling, {v for c in islands for v in rings[c]})
         return Arrangement(self.points, self.lines, edges, faces, tuple(faults))
 
     def _outer_cycles(
@@ -265,16 +261,6 @@ class _Builder:
         corner = group[int(self.ends[0, 0])]  # the first edge is one of the block's
         outermost = lowest.pop(corner)
         return outermost, sorted(lowest.values())
-
-    def _check_told(self, dangling: NDArray[np.int64], islands: set[int]) -> None:
-        """Every piece of seam that is no border must be told: by its loose end, or by an island
-        that hangs on it."""
-        group = connected(dangling, len(self.places)).tolist()
-        degree = np.bincount(np.r_[dangling.ravel(), self.ends.ravel()])
-        told = {group[v] for v in set(dangling.ravel().tolist()) if degree[v] == 1 or v in islands}
-        lost = [int(v) for v in dangling[:, 0] if group[v] not in told]
-        if lost:
-            raise Unsound([self.points[v] for v in lost])
 
     def _loop(self, halves: Sequence[int]) -> Loop:
         """The corners of a cycle of half-edges and the centres of its sides."""

@@ -1,8 +1,10 @@
 """What must hold of every arrangement, checked cheaply each time one is made.
 
-1. Each seam, cut at its vertices, is as long as it was; each piece is an edge, or is told.
-2. Vertices are places apart, and the edges round them lie as in a plane (Euler: a connected drawing
-   of V vertices and E edges has 2 + E - V faces, the one outside it included).
+1. Each seam, cut at its vertices, is as long as it was.
+2. Vertices are places apart, and the edges round them lie as in a plane (Euler: a connected
+   drawing of V vertices and E edges has 2 + E - V faces, the one outside it included). Then an
+   edge with one face on both sides parts nothing: each piece of seam is a border, or hangs loose
+   and is told by its end, or by the island on it.
 3. The faces' areas are above 0 and add up to the block's.
 """
 
@@ -116,7 +118,8 @@ def check_order(ends: Indices, angle: Floats, label: Indices, points: Sequence[P
     euler = np.bincount(group[used], minlength=count)
     euler -= np.bincount(group[ends[:, 0]], minlength=count)
     euler += np.bincount(group[origin[cycle_start]], minlength=count)
-    crossed = np.flatnonzero((euler != 2) & (euler != 0))
+    parts = np.unique(group[used])
+    crossed = parts[euler[parts] != 2]
     if not len(crossed):
         return
     raise Unsound([points[_tightest(origin, angle, group, g)] for g in crossed.tolist()])
