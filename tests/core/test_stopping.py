@@ -7,7 +7,7 @@ import threading
 import pytest
 
 from inlet.core.plan import plan_block
-from inlet.core.stopping import Stopped, Task, check, under
+from inlet.core.stopping import Stopped, Task, check, tell, under
 from tests.blocks import project_of
 from tests.core.assembly.corpus import corpus
 
@@ -54,3 +54,12 @@ def test_a_plan_stops_wherever_it_is_and_is_the_same_afterwards(share):
         plan_block(project_of(block), block)
     again = plan_block(project_of(block), block)
     assert (again.resewn, again.steps) == (True, whole.steps)
+
+
+def test_a_task_that_nobody_listens_to_may_be_told():
+    with under(Task()):
+        tell(0.5)
+    heard: list[float] = []
+    with under(Task(heard.append)):
+        tell(0.5)
+    assert heard == [0.5]

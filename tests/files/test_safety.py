@@ -51,6 +51,7 @@ def test_files_that_once_were_taken_wrongly(path):
         ('"quilt": {"places": [{"column": [], "row": 0}]}', "a list of 0 stands here"),
         ('"deep": {}{}'.format("[" * 600, "]" * 600), "deep: nested too deeply"),
         ('"name": "\\ud800"', "name: “?” holds half of a character"),
+        ('"name": "\\uDFFF"', "name: “?” holds half of a character"),
         ('"rates": {"cut": 1%s}' % ("0" * 30), "rates.cut"),
     ],
 )  # fmt: skip

@@ -7,8 +7,8 @@ from fractions import Fraction as F
 import pytest
 
 from inlet.core.draft.patches import draft
-from inlet.core.draft.regrid import remove_band
-from inlet.core.geometry.curve import Curve
+from inlet.core.draft.regrid import remove_band, with_square_unit
+from inlet.core.geometry.curve import Curve, distance_to
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, FabricAt, replace, seam_along
 from tests.blocks import block_of, point, project_of
@@ -70,3 +70,25 @@ def test_errors_come_before_warnings():
     levels = [p.level for p in plan_block(project_of(block), block).problems]
     assert {"error", "warning"} <= set(levels)
     assert levels == sorted(levels)
+
+
+def test_a_block_with_curves_keeps_its_grid_unit():
+    """Its arcs are circles of the grid: another unit would make them something else."""
+    arc = seam_along(Curve(point(2, 0), point(0, 2), point(0, 0)))
+    oblong = Block(
+        id="x", finished=(F(9), F(6)), columns=(F(1),) * 3, rows=(F(1),) * 3, seams=(arc,)
+    )
+    assert with_square_unit(oblong) is oblong
+    bare = replace(oblong, seams=())
+    assert with_square_unit(bare).rows == (F(2, 3),) * 3
+
+
+def test_a_tight_curve_is_pointed_at_where_it_is():
+    arc = Curve(point(1, 0), point(0, 1), point(0, 0))
+    block = Block(
+        id="x", finished=(F(3, 2),) * 2, columns=(F(1),) * 3, rows=(F(1),) * 3,
+        seams=(seam_along(arc),),
+    )  # fmt: skip
+    (tight,) = (p for p in plan_block(project_of(block), block).problems if p.code == "curve-tight")
+    assert distance_to(arc, tight.at[0].floats()) < 1 / 32
+    assert "its radius is 0.50 in" in tight.text

@@ -14,6 +14,7 @@ from inlet.core.draft.patches import points_of
 from inlet.core.geometry.curve import Curve, curve_length
 from inlet.core.geometry.point import dot
 from inlet.core.geometry.polygon import edges, is_convex, offset
+from inlet.core.piecing.assembling import raw_size
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.tips import tips_of
@@ -217,3 +218,10 @@ def test_raw_pictures_reach_an_allowance_beyond_the_part(name):
     assert raw.difference(whole).area < 0.03 * raw.area
     # only the tips of slender triangles reach farther
     assert whole.area < 1.1 * (w + 0.5) * (h + 0.5)
+
+
+def test_the_raw_size_of_a_rectangle_however_it_lies():
+    """3-4-5 triangles: sides of 5 and 10, and an allowance on either side of each."""
+    outline = tuple(point(*xy) for xy in ((0, 0), (3, 4), (-5, 10), (-8, 6)))
+    assert raw_size(outline, F(1, 4)) == (F(11, 2), F(21, 2))
+    assert raw_size(outline[:3], F(1, 4)) is None
