@@ -124,6 +124,17 @@ def test_a_place_kept_by_the_unit_tool_does_not_outlive_the_bands(maker):
     assert tool.here is None or max(tool.here) < 3
 
 
+def test_a_cell_kept_by_the_unit_tool_does_not_outlive_the_divisions(maker):
+    maker.keys("u")
+    maker.window.draft_ticket.tray.buttons["Half-square triangle"].click()
+    maker.drawing.divide_by(4)
+    maker.bot.mouseMove(maker.drawing, maker.at(point("47/16", "47/16")))
+    assert maker.drawing.tools["unit"].here == (11, 11)
+    maker.drawing.divide_by(1)
+    maker.drawing.repaint()
+    assert maker.drawing.tools["unit"].here == (2, 2)
+
+
 def test_a_heading_pressed_while_the_plan_is_on_its_way(maker):
     maker.draw("0 0 3 3")
     maker.window.show_stage("units")

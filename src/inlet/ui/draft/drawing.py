@@ -57,6 +57,12 @@ class Drawing(Sheet):
         self.rulers.changed()
         self.redraw()
 
+    def divide_by(self, divide: int) -> None:
+        """Divide the bands otherwise; cells that the unit tool remembers are of those before. A
+        seam half drawn goes on."""
+        super().divide_by(divide)
+        self.tools["unit"].changed()
+
     # --- mouse --------------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
