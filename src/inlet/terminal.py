@@ -8,7 +8,7 @@ import sys
 from contextlib import suppress
 from typing import Any
 
-from inlet.files.problem import FileProblem
+from inlet.files.problem import FileProblem, reason
 
 
 def say(text: str) -> None:
@@ -22,8 +22,7 @@ def say(text: str) -> None:
         raise
     except OSError as error:
         give_up()
-        reason = (error.strerror or str(error)).lower()
-        raise FileProblem(f"inlet: the output cannot be written ({reason})") from None
+        raise FileProblem(f"inlet: the output cannot be written ({reason(error)})") from None
 
 
 def say_json(data: Any) -> None:

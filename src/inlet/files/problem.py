@@ -20,6 +20,11 @@ class FileProblem(Exception):
         super().__init__(plain if len(plain) <= LONGEST else plain[: LONGEST - 1] + "…")
 
 
+def reason(error: OSError | ValueError) -> str:
+    """Why the system refused a file, in its own few words."""
+    return (getattr(error, "strerror", None) or str(error)).lower()
+
+
 def printable(text: str) -> str:
     """Text on one line: white space folded, what cannot be printed as a question mark."""
     folded = " ".join(text.split())

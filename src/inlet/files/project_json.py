@@ -20,7 +20,7 @@ import msgspec
 
 from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
 from inlet.core.project import Project
-from inlet.files.problem import FileProblem, in_plain_words, shown
+from inlet.files.problem import FileProblem, in_plain_words, reason, shown
 from inlet.files.rules import broken_rules
 from inlet.files.whole import write_whole
 
@@ -46,7 +46,7 @@ def load(path: str | os.PathLike[str]) -> Project:
             )
         data = Path(path).read_bytes()
     except (OSError, ValueError) as error:
-        raise FileProblem(f"{name}: cannot be read ({_reason(error)})") from None
+        raise FileProblem(f"{name}: cannot be read ({reason(error)})") from None
     return loads(data, name)
 
 
@@ -103,11 +103,7 @@ def save(project: Project, path: str | os.PathLike[str]) -> None:
     try:
         write_whole(target, text.encode("utf-8"), keep_previous=True)
     except OSError as error:
-        raise FileProblem(f"{target.name}: cannot be saved here ({_reason(error)})") from None
-
-
-def _reason(error: OSError | ValueError) -> str:
-    return (getattr(error, "strerror", None) or str(error)).lower()
+        raise FileProblem(f"{target.name}: cannot be saved here ({reason(error)})") from None
 
 
 # --- JSON to values ---------------------------------------------------------------------------

@@ -20,7 +20,7 @@ from typing import NamedTuple
 import platformdirs
 
 from inlet.core.project import Project
-from inlet.files.problem import FileProblem
+from inlet.files.problem import FileProblem, reason
 from inlet.files.project_json import dumps, loads
 from inlet.files.whole import clear_abandoned, write_whole
 
@@ -60,7 +60,7 @@ class Desk:
             write_whole(self.file, json.dumps(record).encode("utf-8"), sync=False)
             self.trouble = ""
         except OSError as error:
-            self.trouble = (error.strerror or str(error)).lower()
+            self.trouble = reason(error)
 
     def leave(self) -> None:
         """The window is closed and nothing is to be offered again."""

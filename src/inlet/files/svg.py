@@ -48,7 +48,7 @@ from inlet.core.project import (
 )
 from inlet.core.stopping import check
 from inlet.core.words import cloth_name, size_text
-from inlet.files.problem import FileProblem
+from inlet.files.problem import FileProblem, reason
 from inlet.files.whole import export_whole
 
 LONGEST = 20
@@ -203,8 +203,7 @@ def load_svg(path: Path, **choices: Any) -> Imported:
     except UnicodeDecodeError:
         raise FileProblem(f"{path.name}: not a text file") from None
     except OSError as error:
-        reason = (error.strerror or str(error)).lower()
-        raise FileProblem(f"{path.name}: cannot be read ({reason})") from None
+        raise FileProblem(f"{path.name}: cannot be read ({reason(error)})") from None
     return read_svg(text, path.name, **choices)
 
 

@@ -9,7 +9,7 @@ import uuid
 from contextlib import suppress
 from pathlib import Path
 
-from inlet.files.problem import FileProblem
+from inlet.files.problem import FileProblem, reason
 
 LONGEST_NAME = 240
 """Bytes of a file's name; file systems hold 255, and the version before is named one longer."""
@@ -58,8 +58,7 @@ def export_whole(path: Path, data: bytes) -> None:
     try:
         write_whole(path, data, sync=False)
     except (OSError, ValueError) as error:
-        reason = (getattr(error, "strerror", None) or str(error)).lower()
-        raise FileProblem(f"{path.name}: cannot be written here ({reason})") from None
+        raise FileProblem(f"{path.name}: cannot be written here ({reason(error)})") from None
 
 
 def real_file(path: Path) -> Path:

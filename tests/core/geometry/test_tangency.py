@@ -80,7 +80,7 @@ def faults(block: Block) -> set[str]:
                 line(0, 3, 5, 1),
                 line(0, 0, "4.770329614269", "1.091868154292"),
             ],
-            6,
+            4,  # the disc in three, and the rest: the line's end beyond the arc parts nothing
         ),
     ],
 )
@@ -88,19 +88,17 @@ def test_located_ends_meet_what_they_were_drawn_to(width, curves, patches):
     block = block_of(width, *curves)
     found = draft(block)
     assert tiling_fault(found) is None
-    if "stops" not in faults(block):
-        assert seam_fault(found) is None
-        assert len(found.patches) == patches
-    assert "outside" not in faults(block)
-    assert "unclear" not in faults(block)
+    assert len(found.patches) == patches
+    loose = width == 6  # the line there is drawn on past the arc, and stops
+    assert faults(block) == ({"stops"} if loose else set())
+    assert loose or seam_fault(found) is None
 
 
-def test_an_arc_to_the_edge_is_neither_outside_nor_nearly_meeting():
-    for digits in (12, 11, 10):
-        end = F(round((1 + sqrt(5)) * 10**digits), 10**digits) if digits < 12 else "3.2360679775"
-        block = block_of(4, arc((4, 2), (end, 0), (1, 2)))
-        if digits >= 10:
-            assert told(block) == ["patch-without-fabric"] * 2
+@pytest.mark.parametrize("digits", [12, 11, 10])
+def test_an_arc_to_the_edge_is_neither_outside_nor_nearly_meeting(digits):
+    end = F(round((1 + sqrt(5)) * 10**digits), 10**digits)
+    block = block_of(4, arc((4, 2), (end, 0), (1, 2)))
+    assert told(block) == ["patch-without-fabric"] * 2
 
 
 def test_a_line_a_hair_beside_a_touching_arc_touches_it():
