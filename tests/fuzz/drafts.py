@@ -12,7 +12,8 @@ import shapely
 from inlet.core.draft.edit import is_drawn, paint_all
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.geometry.curve import Curve, arc_fault
-from inlet.core.geometry.outline import Outline, inside_point
+from inlet.core.geometry.inside import inside_point
+from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Root2
 from inlet.core.plan import plan_block

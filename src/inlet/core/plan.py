@@ -13,7 +13,7 @@ from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
 from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.inside import inside_point
 from inlet.core.numbers import Exact
 from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn

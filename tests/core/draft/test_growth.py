@@ -22,7 +22,8 @@ from inlet.core.draft.tray import (
     turned_in_place,
 )
 from inlet.core.draft.value import grey_of, lightness, value_class
-from inlet.core.geometry.outline import inside_point, outline_area, shape_key
+from inlet.core.geometry.inside import inside_point
+from inlet.core.geometry.outline import outline_area, shape_key
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import NumberError
 from inlet.core.plan import plan_block

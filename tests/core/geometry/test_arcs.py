@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 from fractions import Fraction as F
-from math import atan2, pi
+from math import atan2, hypot, pi
 
 import pytest
 import shapely
 import shapely.ops
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.symmetry import image, turner
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, flattened, sweep
-from inlet.core.geometry.outline import inside_point, outline_area, polyline, side
+from inlet.core.geometry.inside import inside_point, side
+from inlet.core.geometry.outline import outline_area, polyline
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import ROOT2
 from tests.blocks import grid_segments, mixed_seams, point, turns
@@ -25,12 +26,37 @@ def areas(found) -> list[float]:
     return [outline_area(o) for o in found.outlines]
 
 
-def chords(curve: Curve, ends: list[Point]) -> list[tuple[float, float]]:
-    """A seam in short straight pieces, through those of the ends that lie on it."""
+def touching(drawn: list[Curve]) -> list[tuple[float, float]]:
+    """Where lines and circles touch circles, which chords of them would miss."""
+    found = []
+    for arc in (c for c in drawn if c.centre is not None):
+        (h, k), r = arc.centre.floats(), float(circle_of(arc).squared) ** 0.5
+        for c in drawn:
+            if c.centre is None:
+                (px, py), (qx, qy) = (p.floats() for p in c.ends)
+                t = ((h - px) * (qx - px) + (k - py) * (qy - py)) / hypot(qx - px, qy - py) ** 2
+                foot = px + t * (qx - px), py + t * (qy - py)
+            elif c.centre != arc.centre:
+                (u, v) = c.centre.floats()
+                ahead = -1 if float(circle_of(c).squared) > hypot(u - h, v - k) ** 2 else 1
+                t = ahead * r / hypot(u - h, v - k)
+                foot = h + t * (u - h), k + t * (v - k)
+                if abs(hypot(foot[0] - u, foot[1] - v) ** 2 - float(circle_of(c).squared)) > 1e-9:
+                    continue
+            else:
+                continue
+            if abs(hypot(foot[0] - h, foot[1] - k) - r) < 1e-9:
+                found.append(foot)
+    return found
+
+
+def chords(curve: Curve, ends: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    """A seam in short straight pieces, through those of the places that lie on it."""
     if curve.centre is None:
         return [p.floats() for p in curve.ends]
-    on = [p for p in ends if circle_of(curve).side(p) == 0]
-    rough = [*flattened(curve, 1e-5), curve.end.floats(), *(p.floats() for p in on)]
+    (h, k), squared = curve.centre.floats(), float(circle_of(curve).squared)
+    on = [p for p in ends if abs(hypot(p[0] - h, p[1] - k) ** 2 - squared) < 1e-9]
+    rough = [*flattened(curve, 1e-5), curve.end.floats(), *on]
     x, y = curve.centre.floats()
     (ax, ay), turn = curve.start.floats(), 1 if sweep(curve) > 0 else -1
 
@@ -39,6 +65,9 @@ def chords(curve: Curve, ends: list[Point]) -> list[tuple[float, float]]:
         return turn * atan2(u[0] * v[1] - u[1] * v[0], u[0] * v[0] + u[1] * v[1])
 
     return sorted((p for p in set(rough) if -1e-9 < along(p) < abs(sweep(curve)) + 1e-9), key=along)
+
+
+EDGE = [(0, 0, 6, 0), (6, 0, 6, 6), (6, 6, 0, 6), (0, 6, 0, 0)]
 
 
 def whole(found) -> float:
@@ -56,12 +85,14 @@ def test_patches_of_lines_and_arcs_tile_the_block(drawn):
 
 
 @given(mixed_seams(most=8))
+@example([Curve(point(0, 0), point(3, 6)), Curve(point(2, 6), point(1, 3), point(0, 5))])
 @settings(max_examples=60, deadline=None)
 def test_patches_are_those_of_an_independent_library(drawn):
     found = arrange(F(6), F(6), drawn)
     if any(face.holes for face in found.faces):
         return
-    ends = [p for c in drawn for p in c.ends]
+    edge = [Curve(point(x, y), point(u, v)) for x, y, u, v in EDGE]
+    ends = [p.floats() for c in drawn for p in c.ends] + touching([*drawn, *edge])
     lines = [shapely.LineString(chords(c, ends)) for c in drawn]
     lines.append(shapely.box(0, 0, 6, 6).exterior)
     theirs = shapely.ops.polygonize(shapely.unary_union(lines, grid_size=1e-9))

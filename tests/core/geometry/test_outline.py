@@ -26,17 +26,16 @@ from inlet.core.geometry.curve import (
     sweep,
     within_arc,
 )
+from inlet.core.geometry.inside import inside_point, side
 from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import (
     Outline,
     box,
     drawn,
-    inside_point,
     outline_area,
     outline_width,
     polyline,
     shape_key,
-    side,
 )
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import line_through

@@ -7,10 +7,11 @@ from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.regrid import has_square_unit
-from inlet.core.draft.snapping import curve_distance
+from inlet.core.draft.snapping import nearest_edge
 from inlet.core.draft.value import lost_edges, shape_name
 from inlet.core.geometry.curve import Circle, Curve
-from inlet.core.geometry.outline import inside_point, outline_width
+from inlet.core.geometry.inside import inside_point
+from inlet.core.geometry.outline import outline_width
 from inlet.core.geometry.point import Point
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
@@ -76,11 +77,7 @@ def _faults(draft: Draft, measure: Measure) -> Iterator[Problem]:
 def _gap(draft: Draft, end: Point) -> float:
     """How far the loose end of a seam is from any other, or from where its own crossed one, at
     finished size."""
-    scale = (float(draft.block.scale[0]), float(draft.block.scale[1]))
-    arrangement = draft.arrangement
-    return min(
-        curve_distance(arrangement.curve(edge), end.floats(), scale) for edge in arrangement.edges
-    )
+    return nearest_edge(draft, range(len(draft.arrangement.edges)), end.floats())[1]
 
 
 def _curves(draft: Draft, measure: Measure) -> Iterator[Problem]:

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from fractions import Fraction
 
+import numpy as np
+
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, within_arc
-from inlet.core.geometry.outline import inside_point, side
+from inlet.core.geometry.inside import inside_point, side
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.geometry.polygon import line_through
 from inlet.core.numbers import Exact
@@ -118,17 +120,44 @@ def _clockwise(arc: Curve) -> tuple[Point, Point]:
 def erase_pieces(block: Block, pieces: Sequence[Curve]) -> Block:
     """``block`` without the stretches ``pieces`` of whatever seams lie along them; what is left of
     those on either side stays."""
-    kept = [seam.curve for seam in block.seams]
-    for piece in pieces:
-        kept = [left for curve in kept for left in _without(curve, piece)]
-    found = (seam_along(curve) for curve in kept)
-    seams = tuple(seam for seam in found if is_drawn(seam))
-    return keep_cloth(block, replace(block, seams=seams))
+    return keep_cloth(block, replace(block, seams=without(block.seams, pieces)))
+
+
+def without(seams: Sequence[Seam], pieces: Sequence[Curve]) -> tuple[Seam, ...]:
+    """What is left of seams when some stretches of them are taken out."""
+    straight = _Straight([p for p in pieces if p.centre is None])
+    arcs = [p for p in pieces if p.centre is not None]
+    kept = []
+    for seam in seams:
+        check()
+        near = straight.beside(seam.curve) if seam.curve.centre is None else arcs
+        left = [seam.curve]
+        for piece in near:
+            left = [rest for curve in left for rest in _without(curve, piece)]
+        kept += [seam] if left == [seam.curve] else [seam_along(curve) for curve in left]
+    return tuple(seam for seam in kept if is_drawn(seam))
+
+
+class _Straight:
+    """Straight pieces in a table of floats, to tell which may lie along a seam."""
+
+    def __init__(self, pieces: Sequence[Curve]) -> None:
+        self.pieces = pieces
+        self.ends = np.array([[p.floats() for p in piece.ends] for piece in pieces])
+
+    def beside(self, seam: Curve) -> list[Curve]:
+        """Those whose ends both lie near the line of the seam."""
+        if not self.pieces:
+            return []
+        (ax, ay), (bx, by) = seam.start.floats(), seam.end.floats()
+        x, y = self.ends[..., 0], self.ends[..., 1]
+        off = np.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax))
+        room = _CLEARLY * (1 + np.abs(x) + np.abs(y)) * (abs(bx - ax) + abs(by - ay))
+        return [self.pieces[k] for k in np.flatnonzero((off <= room).all(axis=1)).tolist()]
 
 
 def _without(seam: Curve, piece: Curve) -> list[Curve]:
-    if (seam.centre is None) != (piece.centre is None):
-        return [seam]
+    """What is left of a seam without a piece of its own kind."""
     if seam.centre is not None:
         return _without_arc(seam, piece)
     a, b = seam.ends
@@ -149,10 +178,6 @@ def _without(seam: Curve, piece: Curve) -> list[Curve]:
 
 def _nearly_along(seam: Curve, p: Point) -> bool:
     """Does a point lie on the line of a straight seam, or as near as a located crossing does?"""
-    (ax, ay), (bx, by), (x, y) = (q.floats() for q in (seam.start, seam.end, p))
-    rough = abs((bx - ax) * (y - ay) - (by - ay) * (x - ax))
-    if rough > _CLEARLY * (1 + abs(x) + abs(y)) * (abs(bx - ax) + abs(by - ay)):
-        return False
     along, step = seam.end.minus(seam.start), p.minus(seam.start)
     off = cross(along, step)
     return off == 0 or abs(float(off)) <= _LOCATED * float(dot(along, along)) ** 0.5
@@ -230,7 +255,9 @@ def keep_cloth(before: Block, after: Block) -> Block:
         if anchor is None:
             continue
         under = old.arrangement.locate(Point(*anchor)) if same_grid else face
-        fabric = _cloth_in(new, face, after) if under is None else old.patches[under].fabric
+        # Where the middle lay on a seam that is gone: as one of the points that it holds now.
+        cloth = draft(after) if under is None else old
+        fabric = cloth.patches[face if under is None else under].fabric
         if fabric is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric))
             homes.append(face)
@@ -238,18 +265,15 @@ def keep_cloth(before: Block, after: Block) -> Block:
     return in_cloth(made, tuple(homes)).block
 
 
-def _cloth_in(now: Arrangement, face: int, block: Block) -> str | None:
-    """The cloth that one of the block's fabric points gives a face, the last if several do."""
-    spots = reversed(block.fabric_at)
-    return next((s.fabric for s in spots if now.locate(Point(*s.point)) == face), None)
-
-
 def one_cloth_a_patch(block: Block) -> Block:
     """``block`` without the fabric points that lie in a patch which has one already, or in none."""
     homes = draft(block).homes
     first = {home: i for i, home in reversed(list(enumerate(homes))) if home is not None}
-    kept = tuple(block.fabric_at[i] for i in sorted(first.values()))
-    return replace(block, fabric_at=kept)
+    if len(first) == len(homes):
+        return block
+    kept = sorted(first.values())
+    spots = tuple(block.fabric_at[i] for i in kept)
+    return in_cloth(replace(block, fabric_at=spots), tuple(homes[i] for i in kept)).block
 
 
 def anchor_in(now: Arrangement, face: int) -> Pair | None:

@@ -33,14 +33,14 @@ def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...])
     or taken away at the end: see ``insert_band`` and ``remove_band``."""
     lost = 0
     for axis, wanted in enumerate((columns, rows)):
-        while len(bands_of(block, axis)) > len(wanted):
-            block, more = remove_band(block, axis, len(bands_of(block, axis)) - 1)
+        while (now := len(bands_of(block, axis))) != len(wanted):
+            block, more = (
+                _shrunk(block, axis, now - 1)
+                if now > len(wanted)
+                else _grown(block, axis, now, wanted[now])
+            )
             lost += more
-        while len(bands_of(block, axis)) < len(wanted):
-            now = len(bands_of(block, axis))
-            block, more = insert_band(block, axis, now, wanted[now])
-            lost += more
-    return _stretched(block, columns, rows, lost)
+    return _in_one_cloth(_stretched(block, columns, rows, lost))
 
 
 def set_typed(block: Block, axis: int, bands: Bands) -> Regridded:
@@ -107,7 +107,7 @@ def with_square_unit(block: Block) -> Block:
     k = block.scale[1] / block.scale[0]
     one: Exact = Fraction(1)
     after = replace(block, rows=tuple(row * k for row in block.rows))
-    return _moved(block, after, lambda p: p.scaled(one, k)).block
+    return one_cloth_a_patch(_moved(block, after, lambda p: p.scaled(one, k)).block)
 
 
 def _carried(old: tuple[Exact, ...], new: tuple[Exact, ...], x: Exact) -> Exact:
@@ -137,7 +137,11 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
         units=tuple(replace(c, point=_pair(move(Point(*c.point)))) for c in before.units),
         fabric_at=tuple(replace(f, point=_pair(move(Point(*f.point)))) for f in before.fabric_at),
     )
-    return Regridded(one_cloth_a_patch(made), lost)
+    return Regridded(made, lost)
+
+
+def _in_one_cloth(found: Regridded) -> Regridded:
+    return found._replace(block=one_cloth_a_patch(found.block))
 
 
 def _pair(p: Point) -> Pair:
@@ -163,6 +167,10 @@ def insert_band(block: Block, axis: int, index: int, width: Exact) -> Regridded:
     The drawing is cut along that line and slid apart. A seam square to the cut goes on across the
     gap; where anything else ends at a side of it, that side becomes a seam.
     """
+    return _in_one_cloth(_grown(block, axis, index, width))
+
+
+def _grown(block: Block, axis: int, index: int, width: Exact) -> Regridded:
     bands = bands_of(block, axis)
     at = grid_lines(bands)[index]
     grown = _resized(block, axis, (*bands[:index], width, *bands[index:]))
@@ -172,9 +180,13 @@ def insert_band(block: Block, axis: int, index: int, width: Exact) -> Regridded:
 def remove_band(block: Block, axis: int, index: int) -> Regridded:
     """``block`` without its band ``index`` and what was drawn in it, slid together; the finished
     size shrinks with it. A block keeps at least one band."""
-    bands = bands_of(block, axis)
-    if len(bands) == 1:
+    if len(bands_of(block, axis)) == 1:
         return Regridded(block, 0)
+    return _in_one_cloth(_shrunk(block, axis, index))
+
+
+def _shrunk(block: Block, axis: int, index: int) -> Regridded:
+    bands = bands_of(block, axis)
     lines = grid_lines(bands)
     shrunk = _resized(block, axis, bands[:index] + bands[index + 1 :])
     span = (lines[index], lines[index + 1])
@@ -253,7 +265,7 @@ def _cut(
         marks=tuple(mark for mark in marks if mark is not None),
         units=tuple(replace(c, point=to) for c, to in choices if to is not None),
     )
-    return Regridded(one_cloth_a_patch(made), lost)
+    return Regridded(made, lost)
 
 
 def _crosses(curve: Curve, axis: int, out: tuple[Exact, Exact]) -> bool:

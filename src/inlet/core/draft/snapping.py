@@ -4,9 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
+from functools import lru_cache
 from itertools import pairwise, product
 
+import numpy as np
+from numpy.typing import NDArray
+
 from inlet.core.draft.patches import Draft
+from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.crossings import line_meets_circle
 from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened, within_arc
 from inlet.core.geometry.point import Point
@@ -158,17 +163,63 @@ def seam_near(draft: Draft, x: float, y: float) -> tuple[Curve, float] | None:
     """The piece of seam nearest to (x, y) in grid units, and how far it is at finished size. The
     block's own edge does not count; None where nothing is drawn. Pieces of drawn seams that border
     no patch (a seam that stops inside one) are found too."""
-    sx, sy = (float(s) for s in draft.block.scale)
-    arrangement = draft.arrangement
-    pieces = [arrangement.curve(e) for e in arrangement.edges if e.right >= 0 and e.left >= 0]
+    arrangement, scale = draft.arrangement, _scale(draft)
+    inner = [k for k, e in enumerate(arrangement.edges) if e.right >= 0 and e.left >= 0]
+    found = []
+    if inner:
+        k, far = nearest_edge(draft, inner, (x, y))
+        found.append((arrangement.curve(arrangement.edges[k]), far))
     ends = {fault.point for fault in arrangement.faults if fault.kind in ("stops", "outside")}
-    pieces += [seam.curve for seam in draft.block.seams if ends & set(seam.ends)]
-    best: tuple[Curve, float] | None = None
-    for piece in pieces:
-        far = curve_distance(piece, (x, y), (sx, sy))
-        if best is None or far < best[1] - 1e-9:
-            best = (piece, far)
-    return best
+    loose = [seam.curve for seam in draft.block.seams if ends & set(seam.ends)]
+    found += [(curve, curve_distance(curve, (x, y), scale)) for curve in loose]
+    return min(found, key=lambda each: round(each[1], 9), default=None)
+
+
+def _scale(draft: Draft) -> tuple[float, float]:
+    sx, sy = draft.block.scale
+    return float(sx), float(sy)
+
+
+def nearest_edge(draft: Draft, edges: Sequence[int], at: tuple[float, float]) -> tuple[int, float]:
+    """Which of some edges is nearest to a place in grid units (the first of those as near), and how
+    far it is at finished size. From an arc that is the way to its circle where the place lies
+    between the rays from its centre through its ends, else to the nearer end."""
+    scale = _scale(draft)
+    table = _edge_table(draft.arrangement, scale)[edges]
+    start, end, centre = table[:, 0:2], table[:, 2:4], table[:, 4:6]
+    place = np.array(at) * scale
+    to, step = place - start, end - start
+    k = np.clip((to * step).sum(axis=1) / (step * step).sum(axis=1), 0.0, 1.0)
+    far = np.hypot(*(k[:, None] * step - to).T)
+    curved = np.flatnonzero(np.isfinite(centre[:, 0]))
+    if scale[0] == scale[1]:
+        about = centre[curved]
+        u, v, w = start[curved] - about, end[curved] - about, place - about
+        r, away = np.hypot(*u.T), np.hypot(*w.T)
+        before, after = _crosses(u, w), _crosses(w, v)
+        beside = np.minimum(np.hypot(*(w - u).T), np.hypot(*(w - v).T))
+        far[curved] = np.where((before >= 0) & (after >= 0), np.abs(away - r), beside)
+    else:  # not round at all
+        for n in curved.tolist():
+            curve = draft.arrangement.curve(draft.arrangement.edges[edges[n]])
+            far[n] = curve_distance(curve, at, scale)
+    n = int(np.flatnonzero(far <= far.min() + 1e-9)[0])
+    return int(edges[n]), float(far[n])
+
+
+def _crosses(u: NDArray[np.float64], v: NDArray[np.float64]) -> NDArray[np.float64]:
+    return u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]
+
+
+@lru_cache(maxsize=8)
+def _edge_table(arrangement: Arrangement, scale: tuple[float, float]) -> NDArray[np.float64]:
+    """(edges, 6): the ends of each edge at finished size, and its centre (not a number where it is
+    straight); arcs run clockwise on screen."""
+    places = np.array(arrangement.places) * scale
+    none = (float("nan"), float("nan"))
+    centres = [on.centre.floats() if isinstance(on, Circle) else none for on in arrangement.lines]
+    start, end, line = np.array(arrangement.edges)[:, :3].T
+    return np.column_stack([places[start], places[end], (np.array(centres) * scale)[line]])
 
 
 def curve_distance(

@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from fractions import Fraction
 from functools import cache, lru_cache
 from typing import NamedTuple
 
-from inlet.core.draft.edit import erase_pieces, keep_cloth, merged, paint_all
-from inlet.core.draft.patches import Draft, draft
+from inlet.core.draft.edit import keep_cloth, merged, paint_all, without
+from inlet.core.draft.patches import Draft, arrangement_of, draft
 from inlet.core.draft.regrid import with_square_unit
 from inlet.core.draft.symmetry import fits, image, turner
 from inlet.core.draft.value import lightness
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import Outline, inside_point, outline_area
+from inlet.core.geometry.inside import inside_point
+from inlet.core.geometry.outline import Outline, outline_area
 from inlet.core.geometry.point import Point, Turn
 from inlet.core.numbers import ROOT2, Exact, parse_exact
-from inlet.core.project import Block, Project, replace, seam_along
+from inlet.core.project import Block, Pair, Project, Seam, replace, seam_along
 
 
 class Stamp(NamedTuple):
@@ -199,25 +200,7 @@ def drop(block: Block, stamp: Stamp, box: Box, cloths: Sequence[str]) -> Block:
     become seams, its patches get the cloths their parts ask for. Raises ``ValueError`` with a
     sentence where arcs would not stay round."""
     block, box = _ready(block, stamp, box)
-    span = box.high.minus(box.low)
-    kx, ky = span.x / stamp.size[0], span.y / stamp.size[1]
-    if stamp.curved and kx * block.scale[0] != ky * block.scale[1]:
-        raise ValueError(
-            f"{stamp.words} has curves, which stay round only in a box as wide to its height as "
-            "the unit itself"
-        )
-
-    def placed(p: Point) -> Point:
-        return box.low.plus(p.scaled(kx, ky))
-
-    cleared = _cleared(block, box)
-    seams = merged((seam_along(image(c, placed)) for c in stamp.seams), cleared.seams)
-    made = keep_cloth(cleared, replace(cleared, seams=seams))
-    for part in dict.fromkeys(part for _, part in stamp.cloths):
-        points = [placed(p) for p, other in stamp.cloths if other == part]
-        fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
-        made = paint_all(made, [(p.x, p.y) for p in points], fabric)
-    return made
+    return _dropped(block, [(stamp, box)], cloths)
 
 
 def drop_repeated(
@@ -226,7 +209,7 @@ def drop_repeated(
     """``drop`` in the box and in its images under a symmetry, each turned with it. Where images
     overlap the first one stays."""
     block, box = _ready(block, stamp, box)
-    taken: list[Box] = []
+    placed: list[tuple[Stamp, Box]] = []
     for turn in group:
         if not fits(turn, block):
             continue
@@ -235,10 +218,41 @@ def drop_repeated(
             Point(min(p.x for p in corners), min(p.y for p in corners)),
             Point(max(p.x for p in corners), max(p.y for p in corners)),
         )
-        if not any(here.overlaps(other) for other in taken):
-            taken.append(here)
-            block = drop(block, turned_stamp(stamp, turn), here, cloths)
-    return block
+        if not any(here.overlaps(other) for _, other in placed):
+            placed.append((turned_stamp(stamp, turn), here))
+    return _dropped(block, placed, cloths)
+
+
+def _dropped(block: Block, placed: Sequence[tuple[Stamp, Box]], cloths: Sequence[str]) -> Block:
+    """``block`` with stamps in boxes that do not overlap."""
+    into = [_placing(block, stamp, box) for stamp, box in placed]
+    drawn = [
+        image(c, move) for (stamp, _), move in zip(placed, into, strict=True) for c in stamp.seams
+    ]
+    cleared = _cleared(block, [box for _, box in placed])
+    seams = merged((seam_along(curve) for curve in drawn), cleared)
+    made = keep_cloth(block, replace(block, seams=seams))
+    points: dict[int | str | None, list[Pair]] = {}
+    for (stamp, _), move in zip(placed, into, strict=True):
+        for middle, part in stamp.cloths:
+            p = move(middle)
+            points.setdefault(part, []).append((p.x, p.y))
+    for part, here in points.items():
+        fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
+        made = paint_all(made, here, fabric)
+    return made
+
+
+def _placing(block: Block, stamp: Stamp, box: Box) -> Callable[[Point], Point]:
+    """From a stamp's own units into a box of the block's cells."""
+    span = box.high.minus(box.low)
+    kx, ky = span.x / stamp.size[0], span.y / stamp.size[1]
+    if stamp.curved and kx * block.scale[0] != ky * block.scale[1]:
+        raise ValueError(
+            f"{stamp.words} has curves, which stay round only in a box as wide to its height as "
+            "the unit itself"
+        )
+    return lambda p: box.low.plus(p.scaled(kx, ky))
 
 
 def _ready(block: Block, stamp: Stamp, box: Box) -> tuple[Block, Box]:
@@ -262,30 +276,34 @@ def cloths_for(project: Project, under: str | None, figure: str) -> list[str]:
     return [figure, ground, *rest[:1]]
 
 
-def _cleared(block: Block, box: Box) -> Block:
-    """``block`` with the box's sides drawn and every seam inside it erased."""
-    (x0, y0), (x1, y1) = box
-    width, height = block.grid
-    corners = [Point(x0, y0), Point(x1, y0), Point(x1, y1), Point(x0, y1)]
-    sides = [Curve(corners[i - 1], corners[i]) for i in range(4)]
-    inner = [
-        side
-        for side in sides
-        if not all(p.x in (0, width) for p in side.ends) or side.start.x != side.end.x
-        if not all(p.y in (0, height) for p in side.ends) or side.start.y != side.end.y
-    ]
-    fenced = replace(block, seams=merged((seam_along(c) for c in inner), block.seams))
-    arrangement = draft(fenced).arrangement
+def _cleared(block: Block, boxes: Sequence[Box]) -> tuple[Seam, ...]:
+    """The seams of ``block`` with the sides of boxes drawn and every seam inside them erased."""
+    sides = [side for box in boxes for side in _sides(box) if not _on_edge(block, side)]
+    fenced = replace(block, seams=merged((seam_along(c) for c in sides), block.seams))
+    arrangement = arrangement_of(fenced)
     loose = {fault.point for fault in arrangement.faults}
     pieces = [arrangement.curve(edge) for edge in arrangement.edges]
     pieces += [seam.curve for seam in fenced.seams if loose & set(seam.ends)]
+    inside = [c for box in boxes for c in pieces if _inside(box, c)]
+    return without(fenced.seams, inside)
 
-    def within(p: Point) -> bool:
-        return x0 <= p.x <= x1 and y0 <= p.y <= y1
 
-    def on_side(c: Curve) -> bool:
-        (p, q), straight = c.ends, c.centre is None
-        return straight and ((p.x == q.x and p.x in (x0, x1)) or (p.y == q.y and p.y in (y0, y1)))
+def _sides(box: Box) -> list[Curve]:
+    (x0, y0), (x1, y1) = box
+    corners = [Point(x0, y0), Point(x1, y0), Point(x1, y1), Point(x0, y1)]
+    return [Curve(corners[i - 1], corners[i]) for i in range(4)]
 
-    inside = [c for c in pieces if within(c.start) and within(c.end) and not on_side(c)]
-    return erase_pieces(fenced, inside) if inside else keep_cloth(block, fenced)
+
+def _on_edge(block: Block, side: Curve) -> bool:
+    """Does a side of a box lie along the block's edge?"""
+    return any(
+        p == q and p in (0, whole) for p, q, whole in zip(*side.ends, block.grid, strict=True)
+    )
+
+
+def _inside(box: Box, c: Curve) -> bool:
+    """Does a piece of seam lie in a box, not along its sides?"""
+    along = c.centre is None and any(
+        p == q and p in ends for p, q, ends in zip(*c.ends, zip(*box, strict=True), strict=True)
+    )
+    return box.holds(c.start) and box.holds(c.end) and not along

@@ -26,6 +26,7 @@ from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import Vertices, cut_at_crossings
 from inlet.core.geometry.curve import HAIR, Circle, Curve, arc_fault, distance_to
 from inlet.core.geometry.faces import RawEdge, order_round, raw_edges, signed_areas, trace
+from inlet.core.geometry.inside import side
 from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
@@ -341,9 +342,7 @@ class _Homes:
         near = (boxes[:, 0] <= x + CLOSE) & (boxes[:, 2] >= x - CLOSE)
         near &= (boxes[:, 1] <= y + CLOSE) & (boxes[:, 3] >= y - CLOSE)
         some = (self.outer[k] for k in np.flatnonzero(near).tolist())
-        homes = [
-            c for c in some if vertex not in self.rings[c] and outline.side(self._outline(c), p) > 0
-        ]
+        homes = [c for c in some if vertex not in self.rings[c] and side(self._outline(c), p) > 0]
         if not homes:
             raise Unsound([p])
         return min(homes, key=lambda c: float(self.signed[c]))

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from inlet.core.geometry import outline
 from inlet.core.geometry.crossings import HAIR
 from inlet.core.geometry.curve import Circle, Curve
+from inlet.core.geometry.inside import RoughSide, rough_sides, side
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, contains
@@ -142,6 +143,15 @@ class Arrangement:
 
     def _side(self, loop: Loop, point: Point) -> int:
         if any(loop.centres):
-            return outline.side(self.traced(loop), point)
+            known = self._rough.get(id(loop))
+            if known is None:
+                traced = self.traced(loop)
+                known = self._rough[id(loop)] = (traced, rough_sides(traced))
+            return side(known[0], point, known[1])
         places = [self.places[v] for v in loop.corners]
         return contains([self.points[v] for v in loop.corners], point, places)
+
+    @cached_property
+    def _rough(self) -> dict[int, tuple[Outline, list[RoughSide]]]:
+        """Curved loops asked for, by identity, with their sides in floats."""
+        return {}

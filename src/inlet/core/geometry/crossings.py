@@ -286,10 +286,13 @@ def cut_at_crossings(
             meetings.bows(bows[i], bows[j - len(lines)])
     same = vertices.merged(scale) if loose else list(range(len(vertices.keys)))
     places = vertices.floats()
-    return [
-        _in_order(s, np.unique([same[v] for v in meetings.on[k]]), places, vertices)
-        for k, s in enumerate(stretches)
-    ]
+    chains = []
+    for s, on in zip(stretches, meetings.on, strict=True):
+        found = [same[v] for v in on]  # its two ends first
+        several = sorted(set(found))
+        alone = len(several) == len(found) == 2
+        chains.append(found if alone else _in_order(s, several, places, vertices))
+    return chains
 
 
 class _Meetings:
@@ -341,9 +344,9 @@ class _Meetings:
                 self._add(i, j, key)
         if self.reach:
             for k, other in ((i, j), (j, i)):
-                ends = zip(self.stretches[k][1:3], self.on[k][:2], strict=True)
-                for spot, v in ends:
-                    if _nearly_on(self.stretches[other], spot, self.reach):
+                one, beside = self.rough[k], self.rough[other]
+                for v, x, y in zip(self.on[k][:2], one[4::2], one[5::2], strict=True):
+                    if beside.nearly_holds(x, y, self.reach):
                         self.on[other].append(v)
 
 
@@ -391,7 +394,13 @@ def _line_pairs(
         nearest = np.minimum(np.minimum(t, 1 - t), np.minimum(u, 1 - u))
         # An end ``reach`` from a line is up to reach/sine from where the lines cross.
         hair = HAIR + reach * np.maximum(length[i], length[rest]) / np.abs(safe) if reach else HAIR
-        maybe, sure = flat | (nearest > -hair), ~flat & (nearest > hair)
+        maybe, sure = nearest > -hair, ~flat & (nearest > hair)
+        if flat.any():
+            # Nearly parallel: only those that do not lie clearly on one side of this one.
+            ends = (gap[flat], high[rest][flat] - low[i])
+            one, other = (d[i, 0] * to[:, 1] - d[i, 1] * to[:, 0] for to in ends)
+            room = length[i] * (reach + HAIR * (length[i] + np.abs(gap[flat]).sum(axis=1)))
+            maybe[flat] = (np.minimum(one, other) < room) & (np.maximum(one, other) > -room)
         for k in np.flatnonzero(maybe).tolist():
             yield i, i + 1 + k, bool(sure[k])
 
@@ -434,11 +443,12 @@ def _bow_pairs(
 
 class _Rough(NamedTuple):
     """A stretch in floats, to tell at a glance whether a point of its line is between its ends.
-    ``h`` and ``k`` are the centre of a bow, not used by a straight one."""
+    ``h``, ``k`` and ``r`` are the centre and radius of a bow, not used by a straight one."""
 
     bow: bool
     h: float
     k: float
+    r: float
     px: float
     py: float
     qx: float
@@ -447,8 +457,8 @@ class _Rough(NamedTuple):
     @classmethod
     def of(cls, s: Stretch) -> _Rough:
         bow = isinstance(s, Bow)
-        h, k = (float(s.on[0]), float(s.on[1])) if bow else (0.0, 0.0)
-        return cls(bow, h, k, *(float(x) for p in (s.low, s.high) for x in p))
+        h, k, r2 = (float(v) for v in s.on) if bow else (0.0, 0.0, 0.0)
+        return cls(bow, h, k, sqrt(r2), *(float(x) for p in (s.low, s.high) for x in p))
 
     def holds(self, x: float, y: float) -> bool | None:
         """True inside, False outside, None within a hair of an end."""
@@ -466,6 +476,19 @@ class _Rough(NamedTuple):
             return False
         return True if low > hair and high > hair else None
 
+    def nearly_holds(self, x: float, y: float, reach: float) -> bool:
+        """Does a place lie within ``reach`` of the stretch, between its ends?"""
+        if not self.bow:
+            dx, dy, u, v = self.qx - self.px, self.qy - self.py, x - self.px, y - self.py
+            square = dx * dx + dy * dy
+            return abs(dx * v - dy * u) <= reach * sqrt(square) and 0 < u * dx + v * dy < square
+        u, v = x - self.h, y - self.k
+        if abs(sqrt(u * u + v * v) - self.r) > reach:
+            return False
+        ax, ay, bx, by = self.px - self.h, self.py - self.k, self.qx - self.h, self.qy - self.k
+        # Between its ends, and on its side of the circle.
+        return ax * v - ay * u > 0 and u * by - v * bx > 0 and (ax + bx) * u + (ay + by) * v > 0
+
 
 def holds(s: Stretch, spot: Spot) -> bool:
     """Is a point of the stretch's own line or circle between its ends (ends included)?"""
@@ -478,26 +501,8 @@ def holds(s: Stretch, spot: Spot) -> bool:
     return bool(ux * y - uy * x >= 0 and x * vy - y * vx >= 0 and (ux + vx) * x + (uy + vy) * y > 0)
 
 
-def _nearly_on(s: Stretch, spot: Spot, reach: float) -> bool:
-    """Does an end of another seam come within ``reach`` of the stretch, between its ends?"""
-    x, y = float(spot[0]), float(spot[1])
-    (px, py), (qx, qy) = ((float(p[0]), float(p[1])) for p in (s.low, s.high))
-    if isinstance(s, Straight):
-        dx, dy = qx - px, qy - py
-        length = (dx * dx + dy * dy) ** 0.5
-        along = (x - px) * dx + (y - py) * dy
-        return bool(abs(dx * (y - py) - dy * (x - px)) <= reach * length and 0 < along < length**2)
-    h, k, r2 = (float(v) for v in s.on)
-    near = abs(((x - h) ** 2 + (y - k) ** 2) ** 0.5 - r2**0.5) <= reach
-    first = (px - h) * (y - k) - (py - k) * (x - h)
-    last = (x - h) * (qy - k) - (y - k) * (qx - h)
-    # Between its ends, and on its side of the circle.
-    middle = (px + qx - 2 * h) * (x - h) + (py + qy - 2 * k) * (y - k)
-    return bool(near and first > 0 and last > 0 and middle > 0)
-
-
 def _in_order(
-    s: Stretch, found: NDArray[np.int64], places: NDArray[np.float64], vertices: Vertices
+    s: Stretch, found: list[int], places: NDArray[np.float64], vertices: Vertices
 ) -> list[int]:
     """A stretch's vertices from low to high: by floats where they are well apart."""
     if isinstance(s, Bow):
@@ -508,19 +513,19 @@ def _in_order(
     steps = np.abs(np.diff(at[order]))
     if len(steps) and steps.min() < HAIR * (1 + np.abs(at).max()):
         backward = s.low[axis] > s.high[axis]
-        return sorted(found.tolist(), key=lambda v: vertices.spot(v)[axis], reverse=backward)
-    return [int(v) for v in found[order]]
+        return sorted(found, key=lambda v: vertices.spot(v)[axis], reverse=backward)
+    return [found[k] for k in order.tolist()]
 
 
 def _round_in_order(
-    s: Bow, found: NDArray[np.int64], places: NDArray[np.float64], vertices: Vertices
+    s: Bow, found: list[int], places: NDArray[np.float64], vertices: Vertices
 ) -> list[int]:
     h, k = float(s.on[0]), float(s.on[1])
     x, y = places[found, 0] - h, places[found, 1] - k
     ux, uy = float(s.low[0]) - h, float(s.low[1]) - k
     at = np.arctan2(ux * y - uy * x, ux * x + uy * y)
     order = np.argsort(at, kind="stable")
-    chain = [int(v) for v in found[order]]
+    chain = [found[k] for k in order.tolist()]
     steps = np.diff(at[order])
     if len(steps) and steps.min() < HAIR:
         # Too near for floats: bubble neighbours right by the exact turn from one to the next.

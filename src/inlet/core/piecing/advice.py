@@ -10,7 +10,8 @@ from inlet.core.assembly.net import heading, unpassed
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import Draft, Patch, draft
 from inlet.core.geometry.curve import Circle
-from inlet.core.geometry.outline import outline_width, side
+from inlet.core.geometry.inside import side
+from inlet.core.geometry.outline import outline_width
 from inlet.core.geometry.point import Point, dot, midpoint
 from inlet.core.geometry.polygon import edges, line_through, meet
 from inlet.core.project import Block, Project, straight

@@ -20,7 +20,8 @@ from inlet.core.assembly.shape import part_shape
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.curve import Circle, Curve
-from inlet.core.geometry.outline import Arcs, Outline, inside_point
+from inlet.core.geometry.inside import inside_point
+from inlet.core.geometry.outline import Arcs, Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon, from_first_corner
 from inlet.core.geometry.shapes import is_rectangle

@@ -8,8 +8,9 @@ from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import curve_length
+from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.motion import Alike, Motion, Picture, mirrored, motion_between
-from inlet.core.geometry.outline import Outline, inside_point, outline_area
+from inlet.core.geometry.outline import Outline, outline_area
 from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up

@@ -9,7 +9,7 @@ from inlet.core.draft.edit import erase_pieces, paint_all
 from inlet.core.draft.snapping import seam_near
 from inlet.core.draft.symmetry import repeated, repeated_points
 from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import inside_point
+from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact
 from inlet.core.project import replace
