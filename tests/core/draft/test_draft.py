@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction as F
 
 import pytest
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -13,20 +14,21 @@ from inlet.core.draft.edit import paint
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import set_bands
 from inlet.core.draft.sizes import nearest_side, seam_length, side_size
-from inlet.core.draft.snapping import nearest_snap, seam_near
-from inlet.core.geometry.curve import Curve
+from inlet.core.draft.snapping import nearest_edge, nearest_snap, seam_near
+from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import midpoint
 from inlet.core.geometry.polygon import area, from_first_corner
 from inlet.core.history import History
 from inlet.core.numbers import ROOT2, NumberError
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, Measure, Project, measured_in, replace
+from inlet.core.project import Block, Measure, Project, measured_in, replace, seam_along
 from tests.blocks import (
     add_seam,
     block_of,
     erase_piece,
     grid_segments,
     in_cloths,
+    mixed_seams,
     point,
     project_of,
 )
@@ -148,6 +150,26 @@ def test_snapping_finds_the_grid_its_parts_and_what_is_drawn():
     assert set(piece.ends) == {point(0, 0), point("3/2", "1/2")}
     assert far < 0.3
     assert seam_near(draft(block_of()), 0.5, 0.5) is None
+
+
+@given(mixed_seams(most=5), st.floats(0, 6), st.floats(0, 6), st.sampled_from(((6, 6), (6, 12))))
+@settings(max_examples=60, deadline=None)
+def test_the_nearest_edge_is_that_of_an_independent_library(seams, x, y, size):
+    block = replace(block_of("", 6, 6, size), seams=tuple(map(seam_along, seams)))
+    now = draft(block)
+    k, far = nearest_edge(now, range(len(now.arrangement.edges)), (x, y))
+    tall = float(block.scale[1])
+    place = shapely.Point(x, y * tall)
+    edges = [
+        shapely.LineString(
+            (u, v * tall) for u, v in (*flattened(curve, 1e-6), curve.end.floats())
+        ).distance(place)
+        for curve in map(now.arrangement.curve, now.arrangement.edges)
+    ]
+    assert abs(far - min(edges)) < 1e-2
+    assert edges[k] < min(edges) + 1e-2
+    if tall == 1:
+        assert abs(far - min(edges)) < 1e-5
 
 
 def test_sides_with_their_allowance():

@@ -12,14 +12,16 @@ from inlet.core.cutting.comfort import _meet, _Series, growths, sizes_from
 from inlet.core.draft.edit import add_seams, erase_pieces, one_cloth_a_patch, paint_all
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import bands_of, set_bands
-from inlet.core.draft.symmetry import SYMMETRIES, group_of, repeated_points
+from inlet.core.draft.symmetry import SYMMETRIES, group_of, repeated_points, turner
 from inlet.core.draft.tray import (
     Box,
     cloths_for,
+    drop,
     drop_repeated,
     stamps,
     taken_from,
     turned_in_place,
+    turned_stamp,
 )
 from inlet.core.draft.value import grey_of, lightness, value_class
 from inlet.core.geometry.inside import inside_point
@@ -277,6 +279,14 @@ def test_units_dropped_by_symmetry_look_the_same_turned(stamp, keys, x, y):
     count = len(repeated_points(board(4), group, middle))
     boxes = [p for p in draft(block).patches if p.fabric is not None]
     assert len(boxes) == count * len(stamp.cloths)
+    one_by_one, taken = board(4), []
+    for turn in group:
+        (x0, y0), (x1, y1) = (turner(turn, F(4), F(4))(p) for p in box)
+        here = Box(Point(min(x0, x1), min(y0, y1)), Point(max(x0, x1), max(y0, y1)))
+        if not any(here.overlaps(other) for other in taken):
+            taken.append(here)
+            one_by_one = drop(one_by_one, turned_stamp(stamp, turn), here, ["a", "b", "c"])
+    assert look(one_by_one) == look(block)
 
 
 @given(unit_blocks(), st.integers(0, 2), st.integers(0, 2))

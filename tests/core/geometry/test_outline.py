@@ -26,7 +26,7 @@ from inlet.core.geometry.curve import (
     sweep,
     within_arc,
 )
-from inlet.core.geometry.inside import inside_point, side
+from inlet.core.geometry.inside import exact_side, inside_point, rough_sides, side, surely
 from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import (
     Outline,
@@ -93,6 +93,8 @@ def test_inside_and_outside_as_an_independent_library_sees_them(seams, spot):
     found = arrange(F(6), F(6), seams)
     place = shapely.Point(spot.floats())
     for outline in found.outlines:
+        for p in (spot, *(q for o in found.outlines for q in o.corners)):
+            assert surely(rough_sides(outline), *p.floats()) in (0, exact_side(outline, p))
         rough = shapely.Polygon(polyline(outline, 1e-6)).buffer(0)
         if rough.boundary.distance(place) > 1e-4:
             assert (side(outline, spot) > 0) == rough.contains(place)
