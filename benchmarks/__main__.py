@@ -10,7 +10,6 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
-from fractions import Fraction as F
 from pathlib import Path
 
 import shapely
@@ -21,6 +20,7 @@ from benchmarks.assembling import cases
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point

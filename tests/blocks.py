@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from fractions import Fraction
 
 from hypothesis import strategies as st
 
@@ -11,6 +10,7 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, Stamp, drop
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import clip, line_through
@@ -18,6 +18,13 @@ from inlet.core.numbers import Exact, Root2
 from inlet.core.project import Block, Fabric, FabricAt, Pair, Project, replace, straight
 
 F = Fraction
+
+
+def ratios(*args: Exact | int, **limits: Exact | int) -> st.SearchStrategy[Fraction]:
+    """Hypothesis's fractions, as Inlet's own."""
+    return st.fractions(*args, **limits).map(Fraction)
+
+
 GREYS = ("#f0f0f0", "#101010", "#c0c0c0", "#404040", "#989898", "#707070")
 CLOTHS = tuple(
     Fabric(id=c, name=c.upper(), colour=grey) for c, grey in zip("abcdef", GREYS, strict=True)
@@ -105,9 +112,9 @@ UNITS = {
 }
 GOOSE = "0 1 1 0 / 1 0 2 1"
 
-fractions = st.fractions(min_value=-50, max_value=50, max_denominator=64)
+fractions = ratios(min_value=-50, max_value=50, max_denominator=64)
 exacts = st.builds(Root2.of, fractions, fractions)
-lengths = st.fractions(min_value=F(1, 2), max_value=20, max_denominator=16)
+lengths = ratios(min_value=F(1, 2), max_value=20, max_denominator=16)
 allowances = st.sampled_from([F(1, 4), F(3, 8), F(1, 2), F(1, 8), F(3, 4), F(7, 10)])
 turns = st.tuples(st.integers(0, 3), st.booleans())
 

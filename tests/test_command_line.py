@@ -6,7 +6,6 @@ import json
 import os
 import subprocess
 import sys
-from fractions import Fraction as F
 
 import pytest
 from pypdf import PdfReader
@@ -15,6 +14,7 @@ from inlet.command_line import main
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
+from inlet.core.fraction import Fraction as F
 from inlet.core.project import replace, seam_along
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import random
 from contextlib import suppress
-from fractions import Fraction as F
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -16,6 +15,7 @@ from inlet.core.draft.regrid import has_square_unit, insert_band, remove_band, w
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import SYMMETRIES, group_of, repeated, turned
 from inlet.core.draft.tray import Box, drop_repeated, stamps, turned_stamp
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point

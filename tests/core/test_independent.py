@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import math
-from fractions import Fraction as F
 
 import pytest
 import shapely
@@ -12,6 +11,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.symmetry import turned
+from inlet.core.fraction import Fraction as F
 from inlet.core.plan import deep_trees, plan_block
 from inlet.core.project import Block, straight
 from inlet.core.units.way import every_piece

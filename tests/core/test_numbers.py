@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from decimal import Decimal, getcontext
-from fractions import Fraction as F
 from numbers import Real
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.numbers import (
     ROOT2,
     NumberError,
@@ -26,7 +26,7 @@ from inlet.core.numbers import (
     vulgar_text,
     write_exact,
 )
-from tests.blocks import exacts, fractions
+from tests.blocks import exacts, fractions, ratios
 
 getcontext().prec = 60
 
@@ -104,7 +104,7 @@ def test_square_roots_are_found_where_the_field_has_them(x):
     assert root_up(square) == abs(x)
 
 
-@given(st.fractions(min_value=0, max_value=1000, max_denominator=50))
+@given(ratios(min_value=0, max_value=1000, max_denominator=50))
 def test_other_roots_are_taken_upward_and_closely(x):
     root = root_up(x)
     assert root * root >= x
@@ -166,7 +166,7 @@ def test_what_is_no_length_says_so(text):
     assert str(why.value)
 
 
-@given(st.fractions(min_value=0, max_value=200, max_denominator=64))
+@given(ratios(min_value=0, max_value=200, max_denominator=64))
 def test_shown_lengths_read_back_and_show_no_more_than_they_know(x):
     for vulgar in (False, True):
         assert parse_length(show(x, vulgar=vulgar)) == x

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 
 from inlet.core.cutting.words import buying_text, total_text
 from inlet.core.draft.sizes import with_seams, without_seams
+from inlet.core.fraction import Fraction as F
 from inlet.core.numbers import ROOT2
 from inlet.core.plan import plan_block
 from inlet.core.project import INCH, METRIC, Block, Project, fresh_id, replace, straight, total

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import os
-from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
@@ -13,6 +12,7 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from inlet.core.draft.compass import quarter_arc
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import parse_exact

@@ -13,7 +13,7 @@ from inlet.files.recovery import Desk, clear
 
 WORKER = """
 import sys
-from fractions import Fraction as F
+from inlet.core.fraction import Fraction as F
 from pathlib import Path
 from inlet.core.draft.edit import add_seams
 from inlet.core.project import Block, Project, replace, straight

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import json
-from fractions import Fraction as F
 
 import pytest
 
 from inlet.command_line import main
+from inlet.core.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project import Needle, Rates, replace
 from inlet.files.plan_json import plan_dict

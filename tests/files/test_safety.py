@@ -5,11 +5,11 @@ from __future__ import annotations
 import os
 import subprocess
 import sys
-from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project import MOST_SEAMS, Fabric, Print, Project, new_block, replace, straight
 from inlet.files.guide_pdf import write_guide

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given, settings
@@ -12,6 +11,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, stamps
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point

@@ -4,13 +4,13 @@ hold of every one of them, by polygons (shapely) that share no code with the arr
 from __future__ import annotations
 
 import random
-from fractions import Fraction as F
 from math import atan2, cos, hypot, isqrt, pi, sin
 
 import shapely
 
 from inlet.core.draft.edit import is_drawn, paint_all
 from inlet.core.draft.patches import Draft, draft
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import Outline

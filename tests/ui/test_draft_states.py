@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QToolButton
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import ROOT2
 from inlet.core.project import Measure, replace

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 import os
-from fractions import Fraction as F
 
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -12,6 +11,7 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QPushButton
 
 from inlet.core.draft.patches import draft
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area

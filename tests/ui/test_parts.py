@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.numbers import NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project import Measure

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QFileDialog
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.numbers import show
 from inlet.core.project import replace
 from inlet.files.project_json import dumps, loads

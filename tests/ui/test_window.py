@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
@@ -12,6 +11,7 @@ from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QApplication, QColorDialog, QFileDialog, QInputDialog, QMessageBox
 
 from inlet.core.draft.patches import draft
+from inlet.core.fraction import Fraction as F
 from inlet.core.numbers import show
 from inlet.files.project_json import load
 from inlet.files.whole import previous_version

@@ -11,10 +11,11 @@ from __future__ import annotations
 import numbers
 import re
 from abc import ABC
-from fractions import Fraction
 from functools import lru_cache
 from math import gcd, isqrt
 from typing import TYPE_CHECKING, TypeAlias
+
+from inlet.core.fraction import Fraction
 
 __all__ = [
     "HALF_ROOT2",

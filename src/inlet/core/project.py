@@ -7,12 +7,12 @@ cuts and steps are functions of it, found in the stages' own packages.
 from __future__ import annotations
 
 import re
-from fractions import Fraction
 from functools import cached_property
 from typing import Any
 
 import msgspec
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point

@@ -8,10 +8,10 @@ from __future__ import annotations
 import base64
 import re
 from collections.abc import Iterator
-from fractions import Fraction
 from typing import Any
 
 from inlet.core import project as document
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, NumberError, write_exact

@@ -10,7 +10,6 @@ import re
 import stat
 from collections import Counter
 from collections.abc import Iterator
-from fractions import Fraction
 from io import StringIO
 from itertools import pairwise
 from math import atan2, ceil, cos, hypot, isfinite, lcm, pi, sin
@@ -33,6 +32,7 @@ from inlet.core.draft.tracing import (
     guess_bands,
     trace,
 )
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact

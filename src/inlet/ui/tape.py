@@ -3,13 +3,13 @@ finished length solid, allowances hatched, the exact size and the mark to cut at
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, show, vulgar_text
 from inlet.core.project import Measure
 from inlet.core.words import length_text

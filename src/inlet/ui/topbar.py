@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QComboBox, QMenu, QToolButton, QWidget
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, NumberError, parse_length, show, vulgar_text
 from inlet.core.project import LARGEST_BLOCK_INCHES, replace
 from inlet.core.words import length_text, unit_of

@@ -7,10 +7,10 @@ map with a letter a patch, rows parted by ``|``.
 from __future__ import annotations
 
 from collections.abc import Callable
-from fractions import Fraction as F
 
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.tray import stamps
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.project import Block, seam_along
 from tests.blocks import in_cloths, point, seams, stamp_block

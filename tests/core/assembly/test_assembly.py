@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -15,6 +13,7 @@ from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
+from inlet.core.fraction import Fraction as F
 from inlet.core.piecing.joins import all_joins
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block

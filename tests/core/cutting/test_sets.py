@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter
-from fractions import Fraction as F
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.cutting.sets import four_patches, plan_sets, project_sets
 from inlet.core.cutting.words import set_lines, set_name
+from inlet.core.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project import METRIC, Fabric, replace
 from inlet.core.units.words import offer_text

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 from hypothesis import given
 from hypothesis import strategies as st
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.strips import lay_out
+from inlet.core.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project import METRIC, Measure, Project, replace
 from tests.blocks import block_of, project_of

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 
 from inlet.core.draft.borders import uncovered
 from inlet.core.draft.patches import Draft, draft
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.project import Block, replace, seam_along
 from tests.blocks import point

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import remove_band, with_square_unit
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve, distance_to
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, FabricAt, replace, seam_along

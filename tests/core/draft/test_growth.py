@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -24,6 +22,7 @@ from inlet.core.draft.tray import (
     turned_stamp,
 )
 from inlet.core.draft.value import grey_of, lightness, value_class
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import outline_area, shape_key
 from inlet.core.geometry.point import Point
@@ -40,6 +39,7 @@ from tests.blocks import (
     mixed_seams,
     point,
     project_of,
+    ratios,
     unit_blocks,
 )
 
@@ -56,7 +56,7 @@ def look(block: Block) -> dict:
 # --- sizes ------------------------------------------------------------------------------------
 
 
-@given(unit_blocks(most=2), allowances, st.fractions(min_value=F(1, 3), max_value=4))
+@given(unit_blocks(most=2), allowances, ratios(min_value=F(1, 3), max_value=4))
 @settings(max_examples=15, deadline=None)
 def test_every_cut_grows_evenly_with_its_block(block, seam, k):
     project = project_of(block, seam=seam)
@@ -70,8 +70,8 @@ def test_every_cut_grows_evenly_with_its_block(block, seam, k):
 
 series = st.builds(
     _Series,
-    st.fractions(min_value=0, max_value=3, max_denominator=12),
-    st.fractions(min_value=F(1, 12), max_value=3, max_denominator=12),
+    ratios(min_value=0, max_value=3, max_denominator=12),
+    ratios(min_value=F(1, 12), max_value=3, max_denominator=12),
 )
 
 
@@ -219,7 +219,7 @@ def test_a_cloth_is_replaced_wherever_it_lies_the_quilt_included():
 
 # --- bands ------------------------------------------------------------------------------------
 
-widths = st.fractions(min_value=F(1, 4), max_value=4, max_denominator=8)
+widths = ratios(min_value=F(1, 4), max_value=4, max_denominator=8)
 
 
 def _in_band(x, old, new):

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
-from hypothesis import strategies as st
 
 from inlet.core.cutting.comfort import Stock, comfort, sizes_from
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.value import lightness, too_near, value_class
+from inlet.core.fraction import Fraction as F
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project import METRIC, Block, Fabric, replace, seam_along
-from tests.blocks import block_of, in_cloths, point, project_of, unit_blocks
+from tests.blocks import block_of, in_cloths, point, project_of, ratios, unit_blocks
 
 NINE = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 
@@ -35,7 +33,7 @@ def test_three_by_three_is_comfortable_at_nine_and_awkward_at_ten():
     assert (ten.other_smaller[0], ten.other_larger[0]) == (F(252, 10), F(255, 10))
 
 
-@given(unit_blocks(most=2), st.fractions(min_value=2, max_value=15, max_denominator=12))
+@given(unit_blocks(most=2), ratios(min_value=2, max_value=15, max_denominator=12))
 @settings(max_examples=15, deadline=None)
 def test_at_the_sizes_named_every_cut_lands(block, size):
     block = replace(block, finished=(size, size))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from math import atan2, hypot, pi
 
 import pytest
@@ -13,6 +12,7 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.symmetry import image, turner
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, flattened, sweep
 from inlet.core.geometry.inside import inside_point, side

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import shapely
 import shapely.ops
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, from_first_corner

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from math import hypot, isclose, pi
 
 import pytest
@@ -13,6 +12,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.snapping import curve_distance
 from inlet.core.draft.symmetry import image, turner
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.crossings import line_meets_circle
 from inlet.core.geometry.curve import (
@@ -40,13 +40,13 @@ from inlet.core.geometry.outline import (
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import line_through
 from inlet.core.numbers import ROOT2
-from tests.blocks import mixed_seams, point, turns
+from tests.blocks import mixed_seams, point, ratios, turns
 
 arcs = mixed_seams(most=1).filter(lambda drawn: bool(drawn) and drawn[0].centre is not None)
 spots = st.builds(
     point,
-    st.fractions(min_value=0, max_value=6, max_denominator=12),
-    st.fractions(min_value=0, max_value=6, max_denominator=12),
+    ratios(min_value=0, max_value=6, max_denominator=12),
+    ratios(min_value=0, max_value=6, max_denominator=12),
 )
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from itertools import pairwise
 from math import atan2
 
@@ -10,6 +9,7 @@ import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.motion import (
     EIGHTH_TURN,
     Alike,

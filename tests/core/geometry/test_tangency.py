@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from math import sqrt
 
 import numpy as np
@@ -12,6 +11,7 @@ from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.edit import anchor_in
 from inlet.core.draft.patches import draft
 from inlet.core.draft.snapping import nearest_snap
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.faces import trace

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import random
 from collections import Counter
-from fractions import Fraction as F
 
 import pytest
 import shapely
@@ -12,6 +11,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.symmetry import turned
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.motion import canonical
 from inlet.core.geometry.polygon import clip, edges, line_through
 from inlet.core.piecing.joins import all_joins

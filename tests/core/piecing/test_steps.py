@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from math import cos, pi
 
 import pytest
@@ -11,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.patches import points_of
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve, curve_length
 from inlet.core.geometry.point import dot
 from inlet.core.geometry.polygon import edges, is_convex, offset
@@ -20,7 +20,7 @@ from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.tips import tips_of
 from inlet.core.plan import plan_block
 from inlet.core.units.pins import pins_for
-from tests.blocks import block_of, point, project_of
+from tests.blocks import block_of, point, project_of, ratios
 from tests.core.assembly.corpus import corpus, drawing, mapped
 
 CORPUS = {name: block for name, block, *_ in corpus()}
@@ -103,7 +103,7 @@ def test_a_partial_seam_says_how_far_and_what_finishes_it():
     assert stop.start in {d.start for d in rest.lines if d.kind == "stop"}
 
 
-@given(st.fractions(F(1, 2), 12), st.integers(1, 7))
+@given(ratios(F(1, 2), 12), st.integers(1, 7))
 @settings(max_examples=60)
 def test_between_pins_cloth_leaves_the_curve_by_no_more_than_allowed(radius, part):
     """Straight between pins: r(1 - cos(half the angle between two)) is at most an eighth of the

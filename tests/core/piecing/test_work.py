@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
 from itertools import pairwise
 
 import pytest
@@ -14,6 +13,7 @@ from inlet.core.assembly.net import unpassed
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
+from inlet.core.fraction import Fraction as F
 from inlet.core.piecing.advice import advice_for, advice_text
 from inlet.core.piecing.needle import (
     effect_of,
@@ -29,11 +29,11 @@ from inlet.core.piecing.words import minutes_text, seams_text, sitting_lines, th
 from inlet.core.plan import plan_block
 from inlet.core.project import INCH, METRIC, Block, Needle, Rates, measured_in, replace, straight
 from inlet.files.project_json import dumps, loads
-from tests.blocks import block_of, point, project_of, unit_blocks
+from tests.blocks import block_of, point, project_of, ratios, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
 
 AWKWARD = {name: block for name, block, pivots, _ in corpus() if pivots}
-LENGTHS = st.fractions(F(1, 2), 6, max_denominator=32)
+LENGTHS = ratios(F(1, 2), 6, max_denominator=32)
 
 
 def plan_of(block, copies=1):
@@ -218,7 +218,7 @@ def test_thread_and_where_a_bobbin_runs_out():
 # --- the needle test --------------------------------------------------------------------------
 
 
-@given(LENGTHS, st.fractions(F(1, 16), F(3, 4), max_denominator=64))
+@given(LENGTHS, ratios(F(1, 16), F(3, 4), max_denominator=64))
 @settings(max_examples=50)
 def test_three_strips_tell_the_seam(seam, extra):
     """Sewn with a seam that takes ``extra`` off or on, the middle strip says so exactly."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction as F
 
 import pytest
 from hypothesis import given, settings
@@ -11,6 +10,7 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import stamps
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.motion import EIGHTH_TURN
 from inlet.core.geometry.polygon import area
 from inlet.core.numbers import floor_exact

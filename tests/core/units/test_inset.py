@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.tray import stamps
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.polygon import area, common_stretch, offset, offset_sides
 from inlet.core.units.inset import CURVE, DOT, FINISH, PARTIAL, SET_IN
 from inlet.core.units.sheets import box, raw_cell
@@ -20,7 +19,10 @@ INSET = {"ring": "partial-seam", "set-in": "template", "quarter-circle": "templa
          "eight-point-star": "template"}  # fmt: skip
 
 
-def moves_of(kind, size=F(6), seam=QUARTER, turn=(0, False)):
+SIX = F(6)
+
+
+def moves_of(kind, size=SIX, seam=QUARTER, turn=(0, False)):
     unit = unit_of(kind, [size], "abc", turn)
     return unit, way_of(unit, seam, INSET[kind]).moves
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -11,6 +9,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import stamps
+from inlet.core.fraction import Fraction as F
 from inlet.core.project import FabricAt, replace, straight
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units, letters

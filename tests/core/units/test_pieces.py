@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction as F
-
 import pytest
 from hypothesis import given
-from hypothesis import strategies as st
 
+from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.point import turned
 from inlet.core.geometry.polygon import Line, area, line_through
@@ -23,7 +21,7 @@ from inlet.core.units.sheets import (
     square_sheet,
     trimmed,
 )
-from tests.blocks import allowances, lengths, point, turns
+from tests.blocks import allowances, lengths, point, ratios, turns
 
 
 def outline(*corners: tuple[object, object]):
@@ -121,7 +119,7 @@ def test_two_squares_sewn_across_give_two_squares(side, s):
             assert half == ()
 
 
-@given(lengths, st.fractions(min_value=F(1, 16), max_value=F(1, 5)))
+@given(lengths, ratios(min_value=F(1, 16), max_value=F(1, 5)))
 def test_opened_cloth_loses_its_allowance_on_both_sides(side, s):
     one, two = square_sheet(side, "a"), square_sheet(side, "b")
     seam = Line(F(-1), F(0), s - side)  # s in from the right edge, the sheet on the growing side

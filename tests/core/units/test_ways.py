@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from decimal import Decimal
-from fractions import Fraction as F
 from pathlib import Path
 
 import pytest
@@ -14,6 +13,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import stamps
+from inlet.core.fraction import Fraction as F
 from inlet.core.numbers import ROOT2, next_mark, parse_exact, write_exact
 from inlet.core.project import Measure, replace
 from inlet.core.units.breakdown import break_down

@@ -12,11 +12,11 @@ square) lands at no size, and is named as such.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from fractions import Fraction
 from functools import reduce
 from math import gcd, lcm
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import (
     CM_PER_INCH,
     Exact,

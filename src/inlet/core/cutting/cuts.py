@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.cutting.sets import PlannedSet
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.units.chosen import UnitPlan, cut_size

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, floor_exact, next_mark
 from inlet.core.project import Block, Measure, Project
 from inlet.core.stopping import check

@@ -9,10 +9,10 @@ pieces), else a new strip is cut.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Cut
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, next_mark
 from inlet.core.project import Project
 from inlet.core.stopping import check

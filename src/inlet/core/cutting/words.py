@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from fractions import Fraction
 
 from inlet.core.cutting.sets import PlannedSet, four_patches
 from inlet.core.cutting.strips import YARD, Cloth
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import show
 from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text

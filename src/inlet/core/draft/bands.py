@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction
 from math import lcm
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, NumberError, parse_length, show
 from inlet.core.project import MOST_BANDS, total
 

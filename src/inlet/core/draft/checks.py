@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.regrid import has_square_unit
 from inlet.core.draft.snapping import nearest_edge
 from inlet.core.draft.value import lost_edges, shape_name
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import outline_width

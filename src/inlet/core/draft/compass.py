@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.symmetry import repeated_points
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn, dot

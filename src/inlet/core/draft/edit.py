@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from fractions import Fraction
 
 import numpy as np
 
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, within_arc

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.draft.bands import Bands
 from inlet.core.draft.edit import is_drawn, merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, arc_fault, extremes
 from inlet.core.geometry.point import Point

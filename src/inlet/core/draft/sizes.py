@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from inlet.core.draft.snapping import curve_distance
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, radius
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from functools import lru_cache
 from itertools import pairwise, product
 
@@ -11,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.draft.patches import Draft
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.crossings import line_meets_circle
 from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened, within_arc

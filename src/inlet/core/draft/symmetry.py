@@ -6,9 +6,9 @@ Each is kept as the pair (quarter turns clockwise, mirrored left-right first), l
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from fractions import Fraction
 from functools import cache
 from typing import NamedTuple
 
 from inlet.core.draft.edit import merged
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import ROOT2, Exact

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from fractions import Fraction
 from functools import cache, lru_cache
 from typing import NamedTuple
 
@@ -12,6 +11,7 @@ from inlet.core.draft.patches import Draft, arrangement_of, draft
 from inlet.core.draft.regrid import with_square_unit
 from inlet.core.draft.symmetry import fits, image, turner
 from inlet.core.draft.value import lightness
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.inside import inside_point

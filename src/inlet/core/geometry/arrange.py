@@ -15,12 +15,12 @@ the rectangle, whatever is drawn.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import Vertices, cut_at_crossings

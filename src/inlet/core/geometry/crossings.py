@@ -13,7 +13,6 @@ distance, see ``Vertices.merged``; with them, seams that touch to within as much
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from itertools import pairwise
 from math import gcd, isqrt, lcm, sqrt
 from typing import Any, NamedTuple
@@ -21,6 +20,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line

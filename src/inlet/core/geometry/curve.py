@@ -7,11 +7,11 @@ positive.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 from functools import lru_cache
 from math import acos, atan2, cos, hypot, pi, sin, sqrt
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.numbers import Exact, Root2, root_up
 

@@ -6,7 +6,6 @@ open is decided exactly.
 
 from __future__ import annotations
 
-from fractions import Fraction
 from itertools import pairwise
 from math import hypot
 from typing import NamedTuple
@@ -14,6 +13,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, circle_of, exact_chain
 from inlet.core.geometry.outline import Outline, box, polyline
 from inlet.core.geometry.point import Point, cross, midpoint

@@ -10,8 +10,8 @@ a few sums add to that, and still ten thousand times less than a thread.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import Picture, canonical
 from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.polygon import Polygon

@@ -7,9 +7,9 @@ cos = e·e'/|e|² and sin = e×e'/|e|².
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import ORIGIN, Point, cross, dot
 from inlet.core.geometry.polygon import Polygon, edges, from_first_corner, moved, squared_length
 from inlet.core.numbers import HALF_ROOT2, Exact, Root2

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact
 
 

@@ -7,9 +7,9 @@ downward). Unless a function says otherwise it may be any simple polygon.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from fractions import Fraction
 from typing import NamedTuple, TypeVar
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, cross, dot, midpoint
 from inlet.core.numbers import Exact, root_up
 

@@ -11,13 +11,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.stretches import CLOSE, Bow, Stretch
 

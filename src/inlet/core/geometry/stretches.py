@@ -6,11 +6,11 @@ Coordinates are scaled to integers (or integers a + b√2) first; both kinds mix
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from fractions import Fraction
 from functools import cmp_to_key
 from math import gcd, lcm
 from typing import Any, NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, Root2

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Circle, flattened
 from inlet.core.numbers import Exact, parse_length
 from inlet.core.piecing.tips import tips_of

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import ends_of, shared_edges
 from inlet.core.draft.patches import Draft, points_of
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, flip, line_through
 from inlet.core.numbers import Exact, root_up

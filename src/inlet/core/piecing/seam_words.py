@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from inlet.core.assembly.sewing import Sewing
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import circle_of
 from inlet.core.numbers import Exact, nearest_mark
 from inlet.core.project import Measure

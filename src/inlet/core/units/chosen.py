@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from fractions import Fraction
 from functools import cached_property
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, ceil_exact, floor_exact, next_mark
 from inlet.core.project import DEFAULT_WIDTH, INCH, Choice, Measure
 from inlet.core.units.pieces import Piece, Size

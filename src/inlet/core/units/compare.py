@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.project import Measure, Rates
 from inlet.core.units.chosen import CutPiece, Method, Need, UnitPlan
 

@@ -7,9 +7,9 @@ unit square: exact ratios, no roots, any turn.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from functools import cache
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers import ROOT2, Exact

@@ -4,12 +4,12 @@ table, with its pictures."""
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from fractions import Fraction
 from itertools import pairwise
 from math import hypot
 from typing import NamedTuple
 
 from inlet.core.assembly.sewing import Sewing
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, exact_chain
 from inlet.core.geometry.motion import Picture, canonical, motion_between
 from inlet.core.geometry.outline import Outline

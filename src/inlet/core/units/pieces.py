@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from functools import lru_cache
 from math import ceil
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.outline import Outline, box, drawn
 from inlet.core.geometry.point import Point

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from math import acos, ceil, cos, sin
 
 from inlet.core.assembly.sewing import Sewing
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, circle_of, curve_length, sweep
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact

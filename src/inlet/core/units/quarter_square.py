@@ -9,9 +9,9 @@ from the top, X X' Y' Y; the other half shows its mirror image X' X Y Y'.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from math import atan2
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, midpoint
 from inlet.core.geometry.polygon import Polygon, area, line_through
 from inlet.core.geometry.shapes import triangle_legs

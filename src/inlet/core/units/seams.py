@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from itertools import pairwise
 
 from inlet.core.assembly.sewing import Leg, Sewing
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, curve_length, exact_chain
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact

@@ -9,8 +9,8 @@ the upper sheet over along that line; what lies beyond the line is allowance and
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import Picture
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import (

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.numbers import Exact, NumberError, floor_exact, parse_length
 from inlet.core.units.pieces import Piece, Size
 from inlet.core.units.units import Unit

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, squared_length

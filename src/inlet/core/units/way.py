@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 from functools import cached_property
 from math import hypot
 from typing import NamedTuple
 
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon, chord

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -20,6 +19,7 @@ from inlet.core.draft.regrid import (
     set_typed,
 )
 from inlet.core.draft.snapping import grid_lines
+from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point
 from inlet.core.numbers import Exact, nearest_mark, show
 from inlet.ui import theme
