@@ -7,7 +7,7 @@ import os
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
@@ -27,8 +27,10 @@ from inlet.core.project import (
     Measure,
     Print,
     Project,
+    curved,
     replace,
     seam_along,
+    straight,
 )
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
@@ -88,6 +90,18 @@ def projects(draw):
     measure = draw(st.sampled_from([Measure(), METRIC, Measure(school="trim", ruler=F(1, 16))]))
     return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks,
                    extra=draw(more))  # fmt: skip
+
+
+long_ratios = st.builds(F, st.integers(0, 10**22), st.integers(10**15, 10**19))
+
+
+@given(st.lists(long_ratios, min_size=4, max_size=4, unique=True))
+def test_a_seam_made_of_long_fractions_is_one_that_a_file_holds(numbers):
+    x, y, h, k = numbers
+    p, q = (x + 1, y), (h - y + k, k + x + 1 - h)
+    assume(abs(x + 1 - h) > 1)
+    long = replace(block_of(), seams=(straight(p, q), curved(p, q, (h, k))))
+    assert loads(dumps(project_of(long))) == project_of(long)
 
 
 @given(projects())

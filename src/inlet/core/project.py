@@ -136,23 +136,27 @@ class Seam(_Value, frozen=True, kw_only=True):
 
 
 def straight(p: Pair, q: Pair) -> Seam:
-    """A straight seam, its ends in a fixed order so that drawing it backward is no difference."""
-    low, high = ((p[0], p[1]), (q[0], q[1]))
-    return Seam(line=(low, high) if low <= high else (high, low))
+    """A straight seam, its ends in a fixed order so that drawing it backward is no difference, its
+    numbers kept short (see ``short_point``), as a file holds them."""
+    low, high = sorted(map(_kept_short, (p, q)))
+    return Seam(line=(low, high))
 
 
 def curved(p: Pair, q: Pair, centre: Pair) -> Seam:
     """A seam along an arc, its ends in a fixed order like those of ``straight``."""
-    low, high = sorted(((p[0], p[1]), (q[0], q[1])))
-    return Seam(arc=Arc(centre=(centre[0], centre[1]), start=low, end=high))
+    low, high = sorted(map(_kept_short, (p, q)))
+    return Seam(arc=Arc(centre=_kept_short(centre), start=low, end=high))
+
+
+def _kept_short(p: Pair) -> Pair:
+    x, y = short_point(Point(*p))
+    return x, y
 
 
 def seam_along(curve: Curve) -> Seam:
-    """The seam that lies along a curve, its numbers kept short, see ``short_point``."""
-    start, end = short_point(curve.start), short_point(curve.end)
-    if curve.centre is None:
-        return straight(start, end)
-    return curved(start, end, short_point(curve.centre))
+    """The seam that lies along a curve."""
+    start, end, centre = curve
+    return straight(start, end) if centre is None else curved(start, end, centre)
 
 
 class FabricAt(_Value, frozen=True, kw_only=True):

@@ -6,6 +6,7 @@ open is decided exactly.
 
 from __future__ import annotations
 
+from functools import lru_cache
 from itertools import pairwise
 from math import hypot
 from typing import NamedTuple
@@ -164,8 +165,12 @@ def inside_point(outline: Outline) -> Point:
     of the longest stretches inside, along some levels across it, rounded to ever finer fractions
     until it is inside exactly.
     """
-    if not outline.arcs:
-        return inner_point(outline.corners)
+    return _inside_arcs(outline) if outline.arcs else inner_point(outline.corners)
+
+
+@lru_cache(maxsize=5000)
+def _inside_arcs(outline: Outline) -> Point:
+    """Remembered: an edit leaves most patches as they are, and each is asked for several times."""
     sides = rough_sides(outline)
     left, top, right, bottom = box(outline)
     mean = _mean(sides)

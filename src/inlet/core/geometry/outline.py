@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import NamedTuple
 
 from inlet.core.geometry.curve import (
@@ -81,8 +82,15 @@ def drawn(outline: Outline) -> Polygon:
 
 def outline_width(outline: Outline) -> float:
     """The least width of the outline's hull, see ``narrowest``."""
-    if not outline.arcs:
-        return narrowest([p.floats() for p in outline.corners])
+    return (
+        _width_of_arcs(outline)
+        if outline.arcs
+        else narrowest([p.floats() for p in outline.corners])
+    )
+
+
+@lru_cache(maxsize=5000)
+def _width_of_arcs(outline: Outline) -> float:
     left, top, right, bottom = box(outline)
     points = polyline(outline, 1e-2 * max(right - left, bottom - top))
     hull = _hull(sorted(set(points)))
