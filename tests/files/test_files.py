@@ -92,7 +92,7 @@ def projects(draw):
                    extra=draw(more))  # fmt: skip
 
 
-long_ratios = st.builds(F, st.integers(0, 10**22), st.integers(10**15, 10**19))
+long_ratios = st.builds(F, st.integers(0, 10**19), st.integers(10**15, 10**19))
 
 
 @given(st.lists(long_ratios, min_size=4, max_size=4, unique=True))
