@@ -11,7 +11,16 @@ import pytest
 
 from inlet.core.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import MOST_SEAMS, Fabric, Print, Project, new_block, replace, straight
+from inlet.core.project import (
+    MOST_SEAMS,
+    Fabric,
+    Print,
+    Project,
+    Seam,
+    new_block,
+    replace,
+    straight,
+)
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
@@ -114,7 +123,8 @@ def test_what_would_not_be_read_again_is_not_saved(tmp_path):
     save(small(), path)
     block = new_block(set(), "X")
     long = F(1, 10**50)
-    bad = replace(small(), blocks=(replace(block, seams=(straight((long, F(0)), (F(1), F(1))),)),))
+    seam = Seam(line=((long, F(0)), (F(1), F(1))))
+    bad = replace(small(), blocks=(replace(block, seams=(seam,)),))
     with pytest.raises(FileProblem, match="not saved"):
         save(bad, path)
     assert load(path) == small()

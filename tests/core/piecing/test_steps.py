@@ -17,7 +17,7 @@ from inlet.core.geometry.polygon import edges, is_convex, offset
 from inlet.core.piecing.assembling import raw_size
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.pictures import raw_sheet, step_moves
-from inlet.core.piecing.tips import tips_of
+from inlet.core.piecing.tips import Tips
 from inlet.core.plan import plan_block
 from inlet.core.units.pins import pins_for
 from tests.blocks import block_of, point, project_of, ratios
@@ -139,9 +139,9 @@ def test_points_at_the_edge_are_told_and_ringed():
     plan = plan_of(block_of("0 1 1 0 / 1 0 2 1 / 0 1 2 1 / 0 2 2 2 / 1 1 1 2", 2, 3, (4, 6), "aba"))
     goose = next(s for s in plan.steps if s.unit and s.unit.unit.kind == "flying-geese")
     assert "The point at its edge lies exactly 1/4 in from the raw edge." in goose.notes
-    assert len(tips_of(plan.draft, goose.part.faces)) == 1
+    assert len(Tips(plan.draft).of(goose.part.faces)) == 1
     squares = plan_of(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (4, 4), "ab"))
-    assert tips_of(squares.draft, squares.root.faces) == ()
+    assert Tips(squares.draft).of(squares.root.faces) == ()
 
 
 @given(st.sampled_from(sorted(CORPUS)))

@@ -2,20 +2,28 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from inlet.core.assembly.net import Faces
-from inlet.core.draft.patches import Draft, points_of
+from inlet.core.draft.patches import Draft, scaled_points
+from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.outline import Outline
+from inlet.core.numbers import Exact
 
 
 def rim(draft: Draft, faces: Faces) -> frozenset[int]:
     """The edges round a part: those of an odd number of its patches."""
-    known = draft.arrangement.rims
+    return _rim(draft.arrangement, faces)
+
+
+def _rim(arrangement: Arrangement, faces: Faces) -> frozenset[int]:
+    known = arrangement.rims
     found = known.get(faces)
     if found is None:
         around: set[int] = set()
         for f in faces:
-            around.symmetric_difference_update(draft.arrangement.edges_of[f])
+            around.symmetric_difference_update(arrangement.edges_of[f])
         found = known[faces] = frozenset(around)
     return found
 
@@ -32,9 +40,14 @@ def join_rims(draft: Draft, one: Faces, other: Faces) -> Faces:
 def part_shape(draft: Draft, faces: Faces) -> Outline:
     """The outline of a part, clockwise, at finished size, arcs with a corner at every vertex;
     empty where its edge is no single loop that meets each vertex once."""
-    arrangement = draft.arrangement
+    return _part_shape(draft.arrangement, draft.block.scale, faces)
+
+
+@lru_cache(maxsize=2000)
+def _part_shape(arrangement: Arrangement, scale: tuple[Exact, Exact], faces: Faces) -> Outline:
+    """Remembered: a part is asked for its shape by each seam at it."""
     following: dict[int, tuple[int, int]] = {}
-    for k in rim(draft, faces):
+    for k in _rim(arrangement, faces):
         edge = arrangement.edges[k]
         if edge.right in faces:
             following[edge.start] = (edge.end, edge.line)
@@ -57,7 +70,8 @@ def part_shape(draft: Draft, faces: Faces) -> Outline:
         return Outline(())
     if start_line == last and len(corners) > 1 and not isinstance(lines[last], Circle):
         corners = corners[1:]
-    points, (sx, sy) = points_of(draft), draft.block.scale
+    sx, sy = scale
+    points = scaled_points(arrangement, sx, sy)
     arcs = [
         (i, on.centre.scaled(sx, sy))
         for i, (_, line) in enumerate(corners)

@@ -94,7 +94,7 @@ def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None,
         if home is not None
     }
     sx, sy = block.scale
-    points = _scaled(arrangement, sx, sy)
+    points = scaled_points(arrangement, sx, sy)
     patches = tuple(
         Patch(
             f"p{i + 1}",
@@ -111,11 +111,21 @@ def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None,
 
 def points_of(draft: Draft) -> list[Point]:
     """The vertices of the arrangement at finished size."""
-    return _scaled(draft.arrangement, *draft.block.scale)
+    return scaled_points(draft.arrangement, *draft.block.scale)
+
+
+def drawn_patches(draft: Draft) -> tuple[Polygon, ...]:
+    """The patches as polygons to draw, see ``Patch.drawn``."""
+    return _drawn(draft.arrangement, *draft.block.scale)
 
 
 @lru_cache(maxsize=8)
-def _scaled(arrangement: Arrangement, sx: Exact, sy: Exact) -> list[Point]:
+def _drawn(arrangement: Arrangement, sx: Exact, sy: Exact) -> tuple[Polygon, ...]:
+    return tuple(drawn(outline.scaled(sx, sy)) for outline in arrangement.outlines)
+
+
+@lru_cache(maxsize=8)
+def scaled_points(arrangement: Arrangement, sx: Exact, sy: Exact) -> list[Point]:
     """The points of an arrangement at finished size. (Arrangements are told apart by identity.)"""
     return [p.scaled(sx, sy) for p in arrangement.points]
 

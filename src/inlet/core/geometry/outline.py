@@ -38,6 +38,11 @@ class Outline(NamedTuple):
         for i, p in enumerate(self.corners):
             yield Curve(p, self.corners[(i + 1) % n], centres.get(i))
 
+    def side(self, i: int) -> Curve:
+        """The side from the i-th corner to the next; -1 is the last."""
+        n = len(self.corners)
+        return Curve(self.corners[i], self.corners[(i + 1) % n], dict(self.arcs).get(i % n))
+
     def scaled(self, sx: Exact, sy: Exact) -> Outline:
         """In other units. Arcs stay round only where sx = sy."""
         return Outline(

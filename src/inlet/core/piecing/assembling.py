@@ -17,7 +17,7 @@ from inlet.core.numbers import Exact, root_up
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_notes
 from inlet.core.piecing.step import Seaming, Step
-from inlet.core.piecing.tips import tips_of, tips_text
+from inlet.core.piecing.tips import Tips, tips_text
 from inlet.core.project import Measure
 from inlet.core.stopping import check
 from inlet.core.units.breakdown import Faces, Part, merges, walk
@@ -50,7 +50,7 @@ class _Assembly:
     ) -> None:
         self.draft, self.root, self.copies, self.measure = draft, root, copies, measure
         self.name_of = dict(unit_names)
-        self.points = points_of(draft)
+        self.points, self.tips = points_of(draft), Tips(draft)
         self.counters: dict[str, int] = defaultdict(int)
         # Equal parts are made of parts of equal names, in some order: only
         # those need their pictures compared. A group is its first part, its steps, and others.
@@ -111,7 +111,7 @@ class _Assembly:
         if merges(part)[1:2] == ((2, 3),):
             how += ", in pairs, then pairs of pairs" + (", the odd one last" * (len(names) % 2))
         text = f"Sew {run_lengths(names)}, {how}: {seams}. Press, then measure."
-        tips = tips_of(self.draft, part.faces)
+        tips = self.tips.of(part.faces)
         seams_ends = [
             ends_of(self.draft, shared_edges(self.draft, one.faces, two.faces))
             for one, two in pairs
@@ -176,28 +176,28 @@ class _Assembly:
             same = alike_from(pictures, pairs, part.sewings, k)
             grows = same > 1 and max(pairs[k + same - 1]) >= len(made)
             done: list[Part] = []
-            for one, other in pairs[k : k + same]:
-                both = [*(p for p, _ in made), *done]
-                faces = join_rims(self.draft, both[one].faces, both[other].faces)
+            for pair in pairs[k : k + same]:
+                one, other = (made[i][0] if i < len(made) else done[i - len(made)] for i in pair)
+                faces = join_rims(self.draft, one.faces, other.faces)
                 shape = part_shape(self.draft, faces)
                 done.append(Part(faces, shape.corners, None, arcs=shape.arcs))
                 pictures.append(picture_of(self.draft, done[-1]))
             last = done[-1] if grows else done[0]
             whole = last.faces == part.faces
             name = self.name_of[part.faces] if whole else self.new_name(last.faces, "part")
-            step = self.join(part, k, made, last, same, name)
+            step = self.join(part, k, [made[i] for i in pairs[k]], last, same, name)
             steps.append(step if grows else step._replace(alike=tuple(done[1:])))
             made += [(each, name) for each in done]
             k += same
         return steps
 
     def join(
-        self, part: Part, k: int, made: Sequence[Named], whole: Part, same: int, name: str
+        self, part: Part, k: int, two: Sequence[Named], whole: Part, same: int, name: str
     ) -> Step:
         how, measure = part.sewings[k], self.measure
-        one, other = sorted((made[i] for i in merges(part)[k]), key=lambda m: -len(m[0].faces))
+        one, other = sorted(two, key=lambda m: -len(m[0].faces))
         named = f"another {other[1]}" if one[1] == other[1] else other[1]
-        tips = tips_of(self.draft, whole.faces)
+        tips = self.tips.of(whole.faces)
         ends = (how.vertices[0], how.vertices[-1])
         left_open = {f.vertex for f in how.left_open}
         far = max(

@@ -86,10 +86,14 @@ def _build(draft: Draft, part: Part, first: int) -> Join | str:
 
 def all_joins(join: Join | str | None) -> Iterator[Join]:
     """A join and those in it, in sewing order."""
-    if isinstance(join, Join):
-        for part in join.parts:
-            yield from all_joins(part)
-        yield join
+    found: list[Join] = []
+    left: list[Join | str | None] = [join]
+    while left:
+        each = left.pop()
+        if isinstance(each, Join):
+            found.append(each)
+            left += each.parts
+    return reversed(found)
 
 
 def count_seams(draft: Draft, root: Part, assembly: Join | None) -> SeamCount:

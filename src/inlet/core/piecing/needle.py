@@ -9,7 +9,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Circle, flattened
 from inlet.core.numbers import Exact, parse_length
-from inlet.core.piecing.tips import tips_of
+from inlet.core.piecing.tips import Tips
 from inlet.core.project import Measure, Needle
 from inlet.core.units.breakdown import Part, walk
 from inlet.core.words import length_text, unit_of
@@ -125,10 +125,10 @@ def _crossed(segments: list[Segment], axis: int, at: float) -> float:
 
 def _points(draft: Draft, root: Part) -> tuple[int, ...]:
     """The points that some later seam passes, or that the block's own edge does."""
-    found: set[int] = set()
+    tips, found = Tips(draft), set[int]()
     for part in walk(root):
         if len(part.faces) > 1:
-            found |= set(tips_of(draft, part.faces))
+            found.update(tips.of(part.faces))
     return tuple(sorted(found))
 
 

@@ -29,13 +29,13 @@ def overhangs(draft: Draft, one: Faces, other: Faces, vertex: int, seam: float) 
 def _reach(draft: Draft, faces: Faces, vertex: int, seam: float) -> float | None:
     """How far past a corner the raw edge reaches; None if the part has no corner there, or one
     that turns inward."""
-    at = points_of(draft)[vertex]
-    sides = list(part_shape(draft, faces).sides())
-    for before, after in zip(sides[-1:] + sides[:-1], sides, strict=True):
-        if after.start == at:
-            angle = (_way(before, False) - _way(after, True)) % (2 * pi)
-            return seam / tan(angle / 2) if HAIR < angle < pi - HAIR else None
-    return None
+    shape, at = part_shape(draft, faces), points_of(draft)[vertex]
+    if at not in shape.corners:
+        return None
+    i = shape.corners.index(at)
+    before, after = shape.side(i - 1), shape.side(i)
+    angle = (_way(before, False) - _way(after, True)) % (2 * pi)
+    return seam / tan(angle / 2) if HAIR < angle < pi - HAIR else None
 
 
 def _way(curve: Curve, forward: bool) -> float:

@@ -8,7 +8,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.seam_words import ends_text, seam_notes
 from inlet.core.piecing.step import Step
-from inlet.core.piecing.tips import tips_of, tips_text
+from inlet.core.piecing.tips import Tips, tips_text
 from inlet.core.project import Project
 from inlet.core.units.breakdown import Part, walk
 from inlet.core.units.chosen import UnitPlan
@@ -72,7 +72,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
     over = over_text(method)
     if over:
         text += f" {over}"
-    tips = tips_of(draft, plan.unit.part.faces)
+    tips = Tips(draft).of(plan.unit.part.faces)
     notes = list(_unit_notes(plan, project))
     if tips:
         notes.append(tips_text(len(tips), length_text(measure.seam, measure)))

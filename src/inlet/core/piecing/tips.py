@@ -2,32 +2,49 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-
 from inlet.core.assembly.net import Faces, heading, unit_heading
 from inlet.core.assembly.shape import rim
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import dot
 
 
-def tips_of(draft: Draft, faces: Faces) -> tuple[int, ...]:
-    """The vertices in a part's straight edges where seams end at a slant."""
-    arrangement = draft.arrangement
-    round_it = rim(draft, faces)
-    sides_at: dict[int, list[int]] = defaultdict(list)
-    for k in round_it:
-        sides_at[arrangement.edges[k].start].append(k)
-        sides_at[arrangement.edges[k].end].append(k)
-    return tuple(
-        v
-        for v, sides in sorted(sides_at.items())
-        if len({arrangement.edges[k].line for k in sides}) == 1
-        and any(
-            _slants(draft, v, (k, sides[0]))
-            for k in arrangement.edges_at[v]
-            if k not in round_it and arrangement.edges[k].right in faces
+class Tips:
+    """The points at the edges of the parts of one draft."""
+
+    def __init__(self, draft: Draft) -> None:
+        self.draft = draft
+        self._slanted: dict[tuple[int, int, int], bool] = {}
+
+    def of(self, faces: Faces) -> tuple[int, ...]:
+        """The vertices in a part's straight edges where seams end at a slant."""
+        arrangement = self.draft.arrangement
+        edges, round_it = arrangement.edges, rim(self.draft, faces)
+        line_at: dict[int, int] = {}  # of the sides that end at a vertex; -1 if there are two
+        side_at: dict[int, int] = {}
+        for k in round_it:
+            start, end, line, _, _ = edges[k]
+            for v in (start, end):
+                line_at[v] = line if line_at.setdefault(v, line) == line else -1
+                side_at[v] = k
+        return tuple(
+            sorted(
+                v
+                for v, line in line_at.items()
+                if line >= 0
+                and any(
+                    self._slants(v, k, side_at[v])
+                    for k in arrangement.edges_at[v]
+                    if k not in round_it and edges[k].right in faces
+                )
+            )
         )
-    )
+
+    def _slants(self, v: int, k: int, side: int) -> bool:
+        """Does an edge meet a side of a part at a vertex at anything but a right angle?"""
+        key = (v, k, self.draft.arrangement.edges[side].line)
+        if key not in self._slanted:
+            self._slanted[key] = _slants(self.draft, v, (k, side))
+        return self._slanted[key]
 
 
 CLEAR = 1e-6

@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 from inlet.core.assembly.net import unpassed
 from inlet.core.assembly.sewing import Order, Sewing, sewing_order
-from inlet.core.assembly.shape import part_shape
+from inlet.core.assembly.shape import join_rims, part_shape, rim
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.curve import Circle, Curve
@@ -536,10 +536,10 @@ class _Breaker:
         seam more: a ring inside a ring is a unit."""
         made = list(groups)
         for sewing in order.sewings[:-1]:
-            made.append(made[sewing.parts[0]] | made[sewing.parts[1]])
+            made.append(join_rims(self.draft, *(made[i] for i in sewing.parts)))
         whole: list[Faces] = []
         for faces in sorted(made[len(groups) :], key=len, reverse=True):
-            if not any(faces <= g for g in whole) and is_rectangle(self.outline(faces)):
+            if not any(faces <= g for g in whole) and self._is_rectangle(faces):
                 whole.append(faces)
         if not whole:
             return groups, order
@@ -553,6 +553,10 @@ class _Breaker:
         if (sum(p for p, _ in awkward), sum(q for _, q in awkward)) > order.awkward:
             return groups, order
         return new, outer._replace(short=order.short)
+
+    def _is_rectangle(self, faces: Faces) -> bool:
+        around = {self.edges[k].line for k in rim(self.draft, faces)}
+        return len(around) == 4 and is_rectangle(self.outline(faces))
 
     def _neighbours(self, one: Faces, owner: dict[int, Faces]) -> list[Faces]:
         """The groups that share a seam with ``one``, in a fixed order."""

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from math import dist
 from typing import NamedTuple
 
-from inlet.core.draft.patches import Draft
+from inlet.core.draft.patches import Draft, drawn_patches
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.motion import Alike, Motion, Picture, mirrored, motion_between
@@ -122,7 +122,8 @@ def _with_nested(
 
 def picture_of(draft: Draft, part: Part) -> Picture:
     """The patches of a part where they lie, with their cloth."""
-    return tuple((draft.patches[f].drawn, draft.patches[f].fabric) for f in sorted(part.faces))
+    drawn, patches = drawn_patches(draft), draft.patches
+    return tuple((drawn[f], patches[f].fabric) for f in sorted(part.faces))
 
 
 def seam_length(unit: Unit) -> float:
