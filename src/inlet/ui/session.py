@@ -35,6 +35,10 @@ def new_project() -> Project:
     return replace(first_project(), blocks=(new_block(set(), "Block 1"),))
 
 
+CHECKED_AT_ONCE = 150
+"""Patches of a drawing that are looked at while the hand waits."""
+
+
 class Session(QObject):
     """The document and what is being looked at."""
 
@@ -117,8 +121,11 @@ class Session(QObject):
     @property
     def checks(self) -> tuple[Problem, ...]:
         """What is wrong with the drawing as it is now, found at once; what its cutting and sewing
-        bring up comes with the plan."""
+        bring up comes with the plan, and so does all of it where there are many patches to look
+        at."""
         project, block = self.project, self.block
+        if len(self.draft.patches) > CHECKED_AT_ONCE:
+            return ()
         if self._checks is None or self._checks[0] is not project or self._checks[1] is not block:
             self._checks = (project, block, tuple(drawing_problems(self.draft, project)))
         return self._checks[2]
