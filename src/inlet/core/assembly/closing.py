@@ -94,6 +94,7 @@ def options_at(
     net: Net, junction: Junction, reach: dict[tuple[int, int], float], depth: dict[int, int]
 ) -> list[Option]:
     """Every way to close a junction, the cheapest and most usual first."""
+    check()
     out: list[tuple[Cost, tuple[float, float], Option]] = []
     for one, other in combinations(junction.seams, 2):
         pair = frozenset((one, other))

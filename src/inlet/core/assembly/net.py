@@ -15,6 +15,7 @@ from typing import NamedTuple
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Circle, curve_length
 from inlet.core.geometry.point import Point, cross, dot
+from inlet.core.stopping import check
 
 Faces = frozenset[int]
 
@@ -95,8 +96,12 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
     for n, seam in enumerate(seams):
         for v in {seam.start, seam.end} - rim:
             at[v].append(n)
-    junctions = {v: _junction(draft, seams, v, numbers) for v, numbers in sorted(at.items())}
-    headings = {(n, v): unit_heading(draft, v, seams[n].edge) for v in junctions for n in at[v]}
+    junctions: dict[int, Junction] = {}
+    headings: dict[tuple[int, int], tuple[float, float]] = {}
+    for v, numbers in sorted(at.items()):
+        check()
+        junctions[v] = _junction(draft, seams, v, numbers)
+        headings |= {(n, v): unit_heading(draft, v, seams[n].edge) for n in numbers}
     return Net(tuple(cells), seams, junctions, places, headings)
 
 
@@ -120,6 +125,7 @@ def _in_fixed_order(seams: list[Seam], places: dict[int, tuple[float, float]]) -
     x0, y0 = (min(xs) + max(xs)) / 2, (min(ys) + max(ys)) / 2
 
     def read(turn: tuple[int, int, bool]) -> list[tuple[tuple[float, ...], int]]:
+        check()
         a, b, swap = turn
 
         def spot(v: int) -> tuple[float, float]:

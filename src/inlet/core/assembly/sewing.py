@@ -13,6 +13,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
+from inlet.core.stopping import check
 
 
 class Finish(NamedTuple):
@@ -147,6 +148,7 @@ def _in_order(
     number: dict[int, int] = {}
     out: list[Sewing] = []
     while waiting:
+        check()
         ready = [p for p in waiting if before[p] <= number.keys()]
         sides = {p: net.seams[paths[p].seams[0]] for p in ready}
         sizes = {p: sorted((size[part[s.right]], size[part[s.left]])) for p, s in sides.items()}

@@ -34,6 +34,7 @@ def uncovered(draft: Draft) -> list[int]:
     edges = [arrangement.curve(edge) for edge in arrangement.edges]
     p = np.array([e.start.floats() for e in edges])
     q = np.array([e.end.floats() for e in edges])
+    check()
     middle = np.array([_middle(e) for e in edges])
     size = tuple(float(x) for x in draft.block.grid)
     out = []

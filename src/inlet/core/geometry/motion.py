@@ -13,6 +13,7 @@ from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import ORIGIN, Point, cross, dot
 from inlet.core.geometry.polygon import Polygon, edges, from_first_corner, moved, squared_length
 from inlet.core.numbers import HALF_ROOT2, Exact, Root2
+from inlet.core.stopping import check
 
 Picture = tuple[tuple[Polygon, str | None], ...]
 """Outlines with a tag each, as a rule the cloth."""
@@ -145,6 +146,7 @@ class SameShapes:
 
     def first_like(self, outline: Polygon, group: object = None) -> Polygon:
         """The first outline of its group of the shape of this one, maybe itself."""
+        check()
         picture = ((outline, None),)
         own = self._known.setdefault((group, likeness(picture)), [])
         for known in own:
@@ -168,6 +170,7 @@ class Alike:
 
     def add(self, picture: Picture) -> tuple[int, Motion]:
         """The number of the picture's group, and the motion from the group's first onto it."""
+        check()
         corner = corner_of(picture)
         key = canonical(at_origin(picture))
         seen = self._seen.get(key)
@@ -188,6 +191,7 @@ class Alike:
 
     def mirror_of(self, group: int) -> int | None:
         """An earlier group whose pictures are the mirror image of this one's, if there is one."""
+        check()
         picture = self.first[group]
         reflection = mirrored(picture)
         for other in self._by_likeness[likeness(picture)]:

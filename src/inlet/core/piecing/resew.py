@@ -11,6 +11,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.geometry.located import same_picture
 from inlet.core.geometry.motion import at_origin
 from inlet.core.numbers import Exact
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import Faces, Part, walk
 from inlet.core.units.chosen import UnitPlan
 from inlet.core.units.proof import Sewn, made_unit, sew_up
@@ -26,6 +27,7 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
         return False
     made: dict[frozenset[int], Sewn] = {}
     for plan in units:
+        check()
         sewn = made_unit(plan.method.way, plan.unit, seam)
         if sewn is None:
             return False
@@ -35,6 +37,7 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     whole = sew_up(root, lambda part: made.get(part.faces))
     if whole is None:
         return False
+    check()
     drawn = tuple((patch.drawn, patch.fabric) for patch in draft.patches)
     return same_picture(at_origin(whole[1]), at_origin(drawn)) and not uncovered(draft)
 
@@ -52,6 +55,7 @@ def _sewings_hold(draft: Draft, part: Part) -> bool:
     made = [inner.faces for inner in part.parts]
     waiting: dict[tuple[int, int], int] = {}  # (sewing, vertex) -> finished by
     for number, sewing in enumerate(part.sewings):
+        check()
         one, other = (made[k] for k in sewing.parts)
         if one & other or not _along_all(draft, sewing, one, other):
             return False

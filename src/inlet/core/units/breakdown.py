@@ -9,6 +9,7 @@ splits are chosen to leave whole units, then few units, then rows.
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from functools import cached_property
@@ -161,6 +162,7 @@ class _Breaker:
         self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, tuple[Part, _Cost]] = {}
         self.rounds: dict[Faces, Rounds] = {}
+        self._likeness: dict[Faces, tuple[object, ...]] = {}
 
     def _is_band(self, line: Line | Circle) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
@@ -365,7 +367,7 @@ class _Breaker:
         for f in faces:
             x, y = self.middle[f]
             at = across[0] * x + across[1] * y
-            bins[sum(level < at for level in levels)].add(f)
+            bins[bisect_left(levels, at)].add(f)
         return [frozenset(bins[i]) for i in sorted(bins)]
 
     def outline(self, faces: Faces) -> Polygon:
@@ -417,7 +419,11 @@ class _Breaker:
     def likeness(self, part: Part) -> tuple[object, ...]:
         """A quick key, the same for parts that are the same piece of work, cloth for cloth; for
         some that are not, too."""
-        return (*sorted(_size(part.outline)), *sorted(self.looks[f] for f in part.faces))
+        found = self._likeness.get(part.faces)
+        if found is None:
+            looks = sorted(self.looks[f] for f in part.faces)
+            found = self._likeness[part.faces] = (*sorted(_size(part.outline)), *looks)
+        return found
 
     @cached_property
     def looks(self) -> list[tuple[str, int, float]]:
@@ -519,6 +525,7 @@ class _Breaker:
         owner: dict[int, Faces] = {f: frozenset([f]) for f in faces}
         waiting = sorted(faces)
         while waiting:
+            check()
             one = owner[waiting.pop(0)]
             other = next(
                 (g for g in self._neighbours(one, owner) if self._whole_side(one, g)), None
@@ -536,9 +543,11 @@ class _Breaker:
         seam more: a ring inside a ring is a unit."""
         made = list(groups)
         for sewing in order.sewings[:-1]:
+            check()
             made.append(join_rims(self.draft, *(made[i] for i in sewing.parts)))
         whole: list[Faces] = []
         for faces in sorted(made[len(groups) :], key=len, reverse=True):
+            check()
             if not any(faces <= g for g in whole) and self._is_rectangle(faces):
                 whole.append(faces)
         if not whole:

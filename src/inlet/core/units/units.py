@@ -14,6 +14,7 @@ from inlet.core.geometry.outline import Outline, outline_area
 from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers import Exact, root_up
+from inlet.core.stopping import check
 from inlet.core.units.breakdown import Part, tiling
 
 
@@ -96,20 +97,24 @@ def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
         else:
             labels.append(letters(plain))
             plain += 1
-    return tuple(
-        Unit(
-            label,
-            places[0].part.kind or "other",
-            _size(places[0].part),
-            picture,
-            tuple(dict.fromkeys(fabric for _, fabric in picture)),
-            labels[twin[g]] if g in twin else None,
-            tuple(places),
-            tuple(draft.patches[f].shape for f in sorted(places[0].part.faces)),
-            places[0].part.outline,
+    units = []
+    for g, (label, picture, places) in enumerate(zip(labels, alike.first, groups, strict=True)):
+        check()
+        part = places[0].part
+        units.append(
+            Unit(
+                label,
+                part.kind or "other",
+                _size(part),
+                picture,
+                tuple(dict.fromkeys(fabric for _, fabric in picture)),
+                labels[twin[g]] if g in twin else None,
+                tuple(places),
+                tuple(draft.patches[f].shape for f in sorted(part.faces)),
+                part.outline,
+            )
         )
-        for g, (label, picture, places) in enumerate(zip(labels, alike.first, groups, strict=True))
-    )
+    return tuple(units)
 
 
 def _with_nested(
