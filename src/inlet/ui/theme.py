@@ -57,7 +57,10 @@ def apply(app: QApplication, scale: float = 1.0) -> None:
     global _scale
     _scale = max(0.5, min(3.0, scale))
     load_fonts()
-    app.setStyle("Fusion")
+    # Each goes through every widget: the style is set once, the sheet when all else is.
+    app.setStyleSheet("")
+    if app.style().name() != "fusion":
+        app.setStyle("Fusion")
     app.setFont(font())
     sheet = (ASSETS / "style.qss").read_text("utf-8")
     names = {
