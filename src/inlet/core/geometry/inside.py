@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 from itertools import pairwise
-from math import hypot
+from math import hypot, sqrt
 from typing import NamedTuple
 
 import numpy as np
@@ -214,10 +214,10 @@ def _rounded(
     outline: Outline, sides: list[RoughSide], places: list[tuple[float, float]], gap: float = 0.0
 ) -> Point | None:
     """The first place that is still inside an outline when it is rounded to a short fraction, the
-    shortest first; moved by no more than half of ``gap`` if given."""
+    shortest first; moved by less than ``gap`` if given."""
     for fineness in (2, 8, 64, 1024, 2**16, 2**24):
-        if gap and fineness * gap < 2:
-            continue
+        if gap and fineness * gap < sqrt(0.5):
+            continue  # half a fraction each way may be as far as the gap
         doubtful = 0
         for x, y in places:
             at = round(x * fineness) / fineness, round(y * fineness) / fineness
