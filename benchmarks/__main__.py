@@ -20,16 +20,19 @@ from benchmarks.assembling import cases
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, Fabric, FabricAt, Project, replace, straight
-from inlet.core.units import pieces, proof, way
+from inlet.core.planning.compare import costs, recommended
+from inlet.core.planning.planned import plan_units
+from inlet.core.project.block import Block, FabricAt, straight
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+from inlet.core.units import method, pieces, proof
 from inlet.core.units.breakdown import break_down
-from inlet.core.units.compare import costs, recommended
-from inlet.core.units.planned import plan_units
 from inlet.files.project_json import load, save
 
 CLOTHS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
@@ -51,7 +54,7 @@ def timed(do: Callable[[], object], runs: int = 5, before: Callable[[], None] | 
 def forget() -> None:
     """Empty every cache, so that a plan is worked out as for the first time."""
     proof._MADE.clear()
-    way._SHARED.clear()
+    method._SHARED.clear()
     pieces._piece_for.cache_clear()
     patches._arrangement.cache_clear()
     patches._LATEST.clear()

@@ -8,9 +8,9 @@ from inlet.core.assembly.sewing import sewing_order
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.point import Point
-from inlet.core.project import Block, straight
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import Block, straight
 from inlet.core.units.breakdown import break_down
 
 STAMPS = {stamp.words: stamp for stamp in stamps()}

@@ -10,12 +10,15 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, Stamp, drop
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import clip, line_through
-from inlet.core.numbers import Exact, Root2
-from inlet.core.project import Block, Fabric, FabricAt, Pair, Project, replace, straight
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, Root2
+from inlet.core.project.block import Block, FabricAt, straight
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.project import Project
+from inlet.core.project.value import Pair, replace
 
 F = Fraction
 

@@ -14,8 +14,9 @@ from inlet.command_line import main
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
-from inlet.core.fraction import Fraction as F
-from inlet.core.project import replace, seam_along
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import seam_along
+from inlet.core.project.value import replace
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
 from tests.blocks import block_of, point, project_of

@@ -12,7 +12,8 @@ from inlet import __version__, terminal
 from inlet.core.cutting.comfort import sizes_from
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import set_lines, set_name
-from inlet.core.numbers import Exact, NumberError, parse_length
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import NumberError, parse_length
 from inlet.core.piecing.advice import advice_for, advice_lines
 from inlet.core.piecing.needle import (
     effect_of,
@@ -24,25 +25,19 @@ from inlet.core.piecing.needle import (
 from inlet.core.piecing.sittings import sittings
 from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
-from inlet.core.plan import MOST_COPIES, BlockPlan, deep_trees, plan_block
-from inlet.core.project import (
-    LARGEST_BLOCK_INCHES,
-    MOST_BANDS,
-    Block,
-    Project,
-    first_project,
-    new_block,
-    replace,
-)
-from inlet.core.units.compare import costs, reason, recommended, table
-from inlet.core.units.stock import Stock, parse_stock
-from inlet.core.units.words import (
+from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.planning.compare import costs, reason, recommended, table
+from inlet.core.planning.stock import Stock, parse_stock
+from inlet.core.planning.words import (
     kind_words,
     method_words,
     offer_text,
     piece_text,
     times_words,
 )
+from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block, new_block
+from inlet.core.project.project import Project, first_project
+from inlet.core.project.value import replace
 from inlet.core.words import check_text, cloth_name, length_text, size_text
 from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.project_json import FileProblem, load, save
@@ -163,11 +158,10 @@ def _without_window(args: Sequence[str]) -> int:
         write(plan, options.output, options.paper)
     elif options.json:
         stock = _stock(options.have, plan)
-        with deep_trees():
-            data = plan_dict(plan)
-            if stock:
-                data["from_stock"] = stock_list(plan, stock)
-            terminal.say_json(data)
+        data = plan_dict(plan)
+        if stock:
+            data["from_stock"] = stock_list(plan, stock)
+        terminal.say_json(data)
     elif options.command == "plan" and options.needle:
         terminal.say("\n".join(_needle_lines(project, plan, options.needle)))
     elif options.command == "plan" and options.compare:
@@ -194,8 +188,7 @@ def _compared(plan: BlockPlan) -> Iterator[str]:
 
 
 def _print_sets(project: Project, copies: int, as_json: bool) -> int:
-    with deep_trees():
-        sets = project_sets(project, copies)
+    sets = project_sets(project, copies)
     if as_json:
         terminal.say_json({"strip_sets": [set_dict(one) for one in sets]})
         return 0

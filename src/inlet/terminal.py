@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import json
 import os
 import sys
 from contextlib import suppress
 from typing import Any
 
+from inlet.files.json_text import json_text
 from inlet.files.problem import FileProblem, reason
 
 
@@ -28,7 +28,7 @@ def say(text: str) -> None:
 def say_json(data: Any) -> None:
     """Print JSON; letters that standard output cannot show are written as escapes."""
     plain = "utf" not in (getattr(sys.stdout, "encoding", None) or "utf-8").lower()
-    say(json.dumps(data, ensure_ascii=plain))
+    say(json_text(data, ascii_only=plain))
 
 
 def complain(text: str) -> None:

@@ -15,12 +15,13 @@ from inlet.core.draft.regrid import has_square_unit, insert_band, remove_band, w
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import SYMMETRIES, group_of, repeated, turned
 from inlet.core.draft.tray import Box, drop_repeated, stamps, turned_stamp
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, replace, seam_along
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.value import replace
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import dumps, loads
 from inlet.files.svg import block_svg, read_svg

@@ -12,26 +12,18 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from inlet.core.draft.compass import quarter_arc
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import parse_exact
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.text import parse_exact
 from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import thread_text
 from inlet.core.plan import plan_block
-from inlet.core.project import (
-    METRIC,
-    Block,
-    Fabric,
-    FabricAt,
-    Measure,
-    Print,
-    Project,
-    curved,
-    replace,
-    seam_along,
-    straight,
-)
+from inlet.core.project.block import Block, FabricAt, curved, seam_along, straight
+from inlet.core.project.fabric import Fabric, Print
+from inlet.core.project.measure import METRIC, Measure
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, dumps, load, loads, save

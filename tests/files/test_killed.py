@@ -13,10 +13,12 @@ from inlet.files.recovery import Desk, clear
 
 WORKER = """
 import sys
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from pathlib import Path
 from inlet.core.draft.edit import add_seams
-from inlet.core.project import Block, Project, replace, straight
+from inlet.core.project.project import Project
+from inlet.core.project.block import Block, straight
+from inlet.core.project.value import replace
 from inlet.files.project_json import save
 from inlet.files.recovery import Desk
 path, desk, number = Path(sys.argv[1]), Desk(Path(sys.argv[2])), int(sys.argv[3])

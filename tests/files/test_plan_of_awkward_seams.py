@@ -7,9 +7,10 @@ import json
 import pytest
 
 from inlet.command_line import main
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import Needle, Rates, replace
+from inlet.core.project.measure import Needle, Rates
+from inlet.core.project.value import replace
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, dumps, loads, save
 from tests.blocks import project_of

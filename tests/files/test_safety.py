@@ -9,18 +9,12 @@ from pathlib import Path
 
 import pytest
 
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import (
-    MOST_SEAMS,
-    Fabric,
-    Print,
-    Project,
-    Seam,
-    new_block,
-    replace,
-    straight,
-)
+from inlet.core.project.block import MOST_SEAMS, Seam, new_block, straight
+from inlet.core.project.fabric import Fabric, Print
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import write_labels
 from inlet.files.problem import FileProblem

@@ -11,11 +11,12 @@ from hypothesis import strategies as st
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, stamps
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point
-from inlet.core.project import MOST_SEAMS, Block, replace, seam_along
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import MOST_SEAMS, Block, seam_along
+from inlet.core.project.value import replace
 from inlet.core.stopping import Stopped, Task, under
 from inlet.files.project_json import FileProblem
 from inlet.files.svg import block_svg, read_svg

@@ -10,14 +10,15 @@ import shapely
 
 from inlet.core.draft.edit import is_drawn, paint_all
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Root2
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import Root2
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, replace, seam_along
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
 from tests.blocks import project_of
 

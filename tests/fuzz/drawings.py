@@ -6,7 +6,7 @@ import random
 import time
 
 from inlet.core.draft.patches import draft
-from inlet.core.project import new_block
+from inlet.core.project.block import new_block
 from inlet.files.problem import FileProblem
 from inlet.files.svg import read_svg
 from tests.fuzz.drafts import tiling_fault

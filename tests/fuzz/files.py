@@ -10,7 +10,7 @@ from functools import cache
 
 from inlet.core.draft.patches import draft
 from inlet.core.plan import plan_block
-from inlet.core.project import MOST_SEAMS
+from inlet.core.project.block import MOST_SEAMS
 from inlet.files.problem import FileProblem
 from inlet.files.project_json import dumps, load, loads
 from inlet.ui.app import DEMO

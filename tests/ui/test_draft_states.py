@@ -6,10 +6,11 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QToolButton
 
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import ROOT2
-from inlet.core.project import Measure, replace
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
+from inlet.core.project.measure import Measure
+from inlet.core.project.value import replace
 from inlet.ui.draft.tools import TOOLS
 from tests.blocks import block_of, in_cloths, point, project_of
 

@@ -11,12 +11,12 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QPushButton
 
 from inlet.core.draft.patches import draft
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area
-from inlet.core.numbers import ROOT2
-from inlet.core.project import replace
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
+from inlet.core.project.value import replace
 from inlet.files.project_json import load, save
 from inlet.files.recovery import Desk
 from inlet.files.svg import block_svg
@@ -392,7 +392,10 @@ def test_a_drawing_of_another_program_becomes_a_block(maker, monkeypatch, tmp_pa
 
 def test_reading_a_drawing_can_be_stopped(maker):
     before = maker.session.project
-    QApplication.clipboard().setText(FOREIGN)
+    lines = "".join(f'<line x1="{n}" y1="0" x2="{1000 - n}" y2="900"/>' for n in range(900))
+    QApplication.clipboard().setText(
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1000 900">{lines}</svg>'
+    )
     maker.window.paste_.trigger()
     assert maker.window.stop_reading.isVisible()
     maker.window.stop_reading.click()

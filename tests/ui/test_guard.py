@@ -15,7 +15,10 @@ from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QWidget
 
 import inlet.ui
-from inlet.files.project_json import loads
+from inlet.core.draft.regrid import insert_band
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.value import replace
+from inlet.files.project_json import dumps, loads
 from inlet.files.recovery import Desk
 from inlet.ui import guard
 from inlet.ui import session as sessions
@@ -86,6 +89,20 @@ def test_the_same_error_is_noted_once(no_error_is_caught):
     guard.listeners.remove(told.append)
     assert len(told) == 1
     no_error_is_caught.clear()
+
+
+def test_a_block_that_no_file_holds_is_not_taken(maker):
+    maker.draw("1 0 1 3")
+    before = maker.session.project
+    block = maker.session.block
+    for _ in range(12):  # ever more bands, until the block is larger than any can be
+        maker.session.take_bands(insert_band(maker.session.block, 0, 0, F(10)))
+    assert loads(dumps(maker.session.project)) == maker.session.project != before
+    assert "larger than a block can be" in maker.window.message_text.text()
+    held = maker.session.project
+    maker.session.edit_block(replace(block, rows=(F(1), F(10**30, 10**30 + 7), F(1))))
+    assert "rows[1]" in maker.window.message_text.text()
+    assert maker.session.project is held
 
 
 def test_a_block_that_cannot_be_drawn_is_not_taken(maker, monkeypatch, no_error_is_caught):
@@ -162,7 +179,7 @@ def test_ctrl_c_leaves_the_work_on_the_desk(tmp_path):
     env = {**os.environ, "XDG_STATE_HOME": str(tmp_path), "QT_QPA_PLATFORM": "offscreen"}
     program = (
         "import sys; from PySide6.QtCore import QTimer; from inlet.ui import app, window\n"
-        "from inlet.core.project import replace\n"
+        "from inlet.core.project.project import replace\n"
         "class Window(window.Window):\n"
         "    def met_file(self):\n"
         "        self.session.edit(replace(self.session.project, name='Half way'))\n"

@@ -7,11 +7,11 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
-from inlet.core.fraction import Fraction as F
-from inlet.core.numbers import NumberError
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
-from inlet.core.project import Measure
-from inlet.core.units.sheets import square_sheet
+from inlet.core.project.measure import Measure
+from inlet.core.table.sheets import square_sheet
 from inlet.ui import planner as planning
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, bounds_of, draw_sheet

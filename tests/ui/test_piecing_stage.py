@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton
 
-from inlet.core.numbers import show
+from inlet.core.numbers.text import show
 from inlet.core.piecing.sittings import sittings
 from inlet.files.project_json import dumps, loads
 from inlet.ui.drawing import MovePicture

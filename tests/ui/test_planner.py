@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 
-from inlet.core.project import replace
+from inlet.core.project.value import replace
 from inlet.ui.planner import Planner
 from tests.blocks import block_of, project_of
 from tests.core.assembly.corpus import herringbone

@@ -8,8 +8,11 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QWidget
 
-from inlet.core.numbers import parse_length
-from inlet.core.project import METRIC, Fabric, Project, replace
+from inlet.core.numbers.text import parse_length
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import METRIC
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.project_json import FileProblem, save
 from inlet.ui.app import DEMO, run
 from inlet.ui.rail import STAGES

@@ -6,14 +6,14 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QFileDialog
 
-from inlet.core.fraction import Fraction as F
-from inlet.core.numbers import show
-from inlet.core.project import replace
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.text import show
+from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
 from inlet.ui.units.board import MethodBoard
 from inlet.ui.units.rates import RatesDialog
 from tests.blocks import block_of, project_of
-from tests.core.units.test_chosen import row_of_three_triangles
+from tests.core.planning.test_unit_plan import row_of_three_triangles
 
 FOUR = "1 0 1 1 / 2 0 2 1 / 3 0 3 1 / 0 0 1 1 / 1 0 2 1 / 2 0 3 1"
 

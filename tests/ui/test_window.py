@@ -11,8 +11,8 @@ from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QApplication, QColorDialog, QFileDialog, QInputDialog, QMessageBox
 
 from inlet.core.draft.patches import draft
-from inlet.core.fraction import Fraction as F
-from inlet.core.numbers import show
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.text import show
 from inlet.files.project_json import load
 from inlet.files.whole import previous_version
 from inlet.ui import theme

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import sys
 from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
 from typing import NamedTuple
 
 from inlet.core.cutting.comfort import Comfort, comfort
@@ -14,35 +12,25 @@ from inlet.core.cutting.strips import Cloth, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.geometry.inside import inside_point
-from inlet.core.numbers import Exact
+from inlet.core.numbers.root2 import Exact
 from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn
 from inlet.core.piecing.sittings import Batch, batches
 from inlet.core.piecing.step import Step
 from inlet.core.piecing.steps import find_steps
+from inlet.core.planning.offers import Offer, offers
+from inlet.core.planning.planned import plan_units
+from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.problem import Problem
-from inlet.core.project import MOST_SEAMS, Block, Measure, Project, Rates
-from inlet.core.units.breakdown import Part, break_down, walk
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.offers import Offer, offers
-from inlet.core.units.planned import plan_units
-from inlet.core.units.seams import seam_length, too_short
+from inlet.core.project.block import Block
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.project.project import Project
+from inlet.core.table.seams import seam_length, too_short
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.parts import Part, walk
 from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
 MOST_COPIES = 10_000
-
-
-@contextmanager
-def deep_trees() -> Iterator[None]:
-    """Room for trees of joins as deep as a block has strips: rounds built about a centre nest one
-    part in the other, a few calls a level. Only while it is needed, as reading a file relies on
-    the usual limit to refuse what is nested beyond reason."""
-    usual = sys.getrecursionlimit()
-    sys.setrecursionlimit(max(usual, 1000 + 4 * MOST_SEAMS))
-    try:
-        yield
-    finally:
-        sys.setrecursionlimit(usual)
 
 
 class BlockPlan(NamedTuple):
@@ -95,11 +83,6 @@ def plan_block(project: Project, block: Block, copies: int = 1, others: bool = T
     """The plan of ``copies`` of ``block``, a pure function of its arguments. Never raises for what
     is drawn: problems are in the plan. Without ``others`` what the project's other blocks could
     share or use is told only as far as their units are known already."""
-    with deep_trees():
-        return _plan_block(project, block, copies, others)
-
-
-def _plan_block(project: Project, block: Block, copies: int, others: bool) -> BlockPlan:
     measure = project.measure
     drawn = draft(block)
     root = break_down(drawn)

@@ -24,11 +24,11 @@ from inlet.core.piecing.step import Step
 from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import BlockPlan
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.sheets import Sheet
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.planning.words import kind_words, method_words, move_text, over_text
+from inlet.core.table.moves import Move
+from inlet.core.table.sheets import Sheet
 from inlet.core.units.units import label_place, letters
-from inlet.core.units.way import Move
-from inlet.core.units.words import kind_words, method_words, move_text, over_text
 from inlet.core.words import CAUTIONS, check_text, cloth_name, length_text, size_text
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 

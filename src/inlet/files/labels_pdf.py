@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.plan import BlockPlan
-from inlet.core.units.words import kind_words
+from inlet.core.planning.words import kind_words
 from inlet.core.words import cloth_name, size_text
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 

@@ -14,7 +14,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
 from inlet.assets import FONTS
-from inlet.core.project import Measure
+from inlet.core.project.measure import Measure
 from inlet.files.problem import FileProblem
 from inlet.files.whole import export_whole
 

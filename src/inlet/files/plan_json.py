@@ -9,16 +9,16 @@ from inlet.core.assembly.sewing import Sewing
 from inlet.core.cutting.comfort import Comfort, sizes_from
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact, Root2, write_exact
+from inlet.core.numbers.root2 import Exact, Root2, write_exact
 from inlet.core.piecing.advice import Advice, advice_for, advice_text
-from inlet.core.piecing.joins import Join
+from inlet.core.piecing.joins import Join, all_joins
 from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
 from inlet.core.piecing.sittings import sittings
 from inlet.core.piecing.thread import thread_for
 from inlet.core.plan import BlockPlan
-from inlet.core.units.chosen import CutPiece, Method, UnitPlan
-from inlet.core.units.compare import Cost, costs, reason, recommended
-from inlet.core.units.stock import Stock
+from inlet.core.planning.compare import Cost, costs, reason, recommended
+from inlet.core.planning.stock import Stock
+from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
 
 VERSION = 1
 _LONGEST_FRACTION = 10**6
@@ -74,7 +74,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             for c in plan.cuts
         ],
         "strip_sets": [set_dict(s) for s in plan.sets],
-        "assembly": _join(plan.assembly),
+        "assembly": _joins(plan.assembly),
         "seams": plan.seams._asdict(),
         "steps": [
             {
@@ -199,11 +199,11 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
     }
 
 
-def _method(method: Method, cost: Cost) -> dict[str, Any]:
+def _method(method: MethodPlan, cost: Cost) -> dict[str, Any]:
     """A method of one unit; its cost, of both hands."""
     return {
         "name": method.name,
-        "makes": method.way.makes,
+        "makes": method.method.makes,
         "runs": method.runs,
         "surplus": method.surplus,
         "mirrored": method.mirrored,
@@ -245,17 +245,19 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
     }
 
 
-def _join(join: Join | str | None) -> Any:
-    if not isinstance(join, Join):
-        return join
-    return {
-        "id": join.id,
-        "seam": join.seam,
-        "pivots": join.pivots,
-        **({"finished_by": join.finished_by} if join.finished_by else {}),
-        **_path(join.sewing),
-        "parts": [_join(part) for part in join.parts],
-    }
+def _joins(tree: Join | None) -> Any:
+    """The tree of joins, each after those it is made of."""
+    made: dict[str, Any] = {}
+    for join in all_joins(tree):
+        made[join.id] = {
+            "id": join.id,
+            "seam": join.seam,
+            "pivots": join.pivots,
+            **({"finished_by": join.finished_by} if join.finished_by else {}),
+            **_path(join.sewing),
+            "parts": [p if isinstance(p, str) else made.pop(p.id) for p in join.parts],
+        }
+    return made[tree.id] if tree is not None else None
 
 
 def _path(sewing: Sewing) -> dict[str, Any]:

@@ -18,8 +18,11 @@ from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 
-from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
-from inlet.core.project import Project
+from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.text import NumberError, parse_exact
+from inlet.core.project.block import Block
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.problem import FileProblem, in_plain_words, reason, shown
 from inlet.files.rules import broken_rules
 from inlet.files.whole import write_whole
@@ -83,6 +86,18 @@ def dumps(project: Project) -> str:
     text = _layout(raw) + "\n"
     # Half of a character, as a program may leave on the clipboard, is no text a file can hold.
     return text if text.isascii() else text.encode("utf-8", "replace").decode("utf-8")
+
+
+def why_not_held(project: Project, block: Block) -> str:
+    """Why a file could not hold a block of the project, in words that begin with the place in it;
+    empty where one can."""
+    cloths = tuple(replace(fabric, print=None) for fabric in project.fabrics)
+    alone = replace(project, fabrics=cloths, blocks=(block,), quilt=None)
+    try:
+        loads(dumps(alone))
+    except FileProblem as problem:
+        return str(problem).removeprefix("project: ").removeprefix("blocks[0].")
+    return ""
 
 
 def save(project: Project, path: str | os.PathLike[str]) -> None:

@@ -19,7 +19,7 @@ from typing import NamedTuple
 
 import platformdirs
 
-from inlet.core.project import Project
+from inlet.core.project.project import Project
 from inlet.files.problem import FileProblem, reason
 from inlet.files.project_json import dumps, loads
 from inlet.files.whole import clear_abandoned, write_whole

@@ -10,13 +10,25 @@ import re
 from collections.abc import Iterator
 from typing import Any
 
-from inlet.core import project as document
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact, NumberError, write_exact
-from inlet.core.project import Block, Choice, Fabric, Pair, Print, Project, Seam
-from inlet.core.units.stock import parse_stock
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.text import NumberError
+from inlet.core.planning.stock import parse_stock
+from inlet.core.project.block import (
+    LARGEST_BLOCK_INCHES,
+    LONGEST_LABEL,
+    MOST_BANDS,
+    MOST_SEAMS,
+    Block,
+    Choice,
+    Seam,
+)
+from inlet.core.project.fabric import Fabric, Print
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.project.project import Project
+from inlet.core.project.value import Pair
 from inlet.files.problem import shown
 
 LARGEST_BAND = 10_000
@@ -60,7 +72,7 @@ def _within(value: Exact, low: int, high: int, place: str) -> Iterator[str]:
         yield f"{place}: {_number(value)} must be {least} up to {high}"
 
 
-def _measure_rules(measure: document.Measure) -> Iterator[str]:
+def _measure_rules(measure: Measure) -> Iterator[str]:
     if measure.system not in ("inch", "cm"):
         yield f'measure.system: {shown(measure.system)} is not "inch" or "cm"'
     if measure.school not in ("exact", "trim"):
@@ -78,8 +90,8 @@ def _mark_rules(value: Exact, place: str) -> Iterator[str]:
         yield f"{place}: {_number(value)} must be a fraction above 0, up to 10"
 
 
-def _rate_rules(rates: document.Rates) -> Iterator[str]:
-    for name in document.Rates.__struct_fields__:
+def _rate_rules(rates: Rates) -> Iterator[str]:
+    for name in Rates.__struct_fields__:
         seconds = getattr(rates, name)
         if name != "extra" and not 0 <= seconds <= 3600:
             yield f"rates.{name}: {shown(seconds)} must be seconds from 0 to 3600"
@@ -108,7 +120,7 @@ def _print_rules(print_: Print, place: str) -> Iterator[str]:
 
 
 def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) -> Iterator[str]:
-    largest = project.measure.from_inches(document.LARGEST_BLOCK_INCHES)
+    largest = project.measure.from_inches(LARGEST_BLOCK_INCHES)
     for i, size in enumerate(block.finished):
         if size <= 0:
             yield f"{place}.finished[{i}]: {_number(size)} must be above 0"
@@ -119,8 +131,8 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
             )
     for name, bands in (("columns", block.columns), ("rows", block.rows)):
         yield from _band_rules(bands, f"{place}.{name}")
-    if len(block.seams) > document.MOST_SEAMS:
-        yield f"{place}.seams: more than {document.MOST_SEAMS} seams"
+    if len(block.seams) > MOST_SEAMS:
+        yield f"{place}.seams: more than {MOST_SEAMS} seams"
     for i, seam in enumerate(block.seams):
         yield from _seam_rules(seam, f"{place}.seams[{i}]")
     for i, mark in enumerate(block.marks):
@@ -134,8 +146,8 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
 
 
 def _band_rules(bands: tuple[Exact, ...], place: str) -> Iterator[str]:
-    if not 0 < len(bands) <= document.MOST_BANDS:
-        yield f"{place}: between 1 and {document.MOST_BANDS} bands are needed"
+    if not 0 < len(bands) <= MOST_BANDS:
+        yield f"{place}: between 1 and {MOST_BANDS} bands are needed"
     for i, band in enumerate(bands):
         if band <= 0:
             yield f"{place}[{i}]: {_number(band)} must be above 0"
@@ -170,10 +182,8 @@ def _choice_rules(choice: Choice, place: str, system: str) -> Iterator[str]:
     yield from _point_rules(choice.point, f"{place}.point")
     if choice.school not in ("", "exact", "trim"):
         yield f'{place}.school: {shown(choice.school)} is not "exact" or "trim"'
-    if len(choice.label) > document.LONGEST_LABEL:
-        yield (
-            f"{place}.label: {shown(choice.label)} is longer than {document.LONGEST_LABEL} letters"
-        )
+    if len(choice.label) > LONGEST_LABEL:
+        yield (f"{place}.label: {shown(choice.label)} is longer than {LONGEST_LABEL} letters")
     try:
         parse_stock(choice.stock, system)
     except NumberError as why:

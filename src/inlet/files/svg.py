@@ -32,20 +32,15 @@ from inlet.core.draft.tracing import (
     guess_bands,
     trace,
 )
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
-from inlet.core.project import (
-    INCH,
-    LARGEST_BLOCK_INCHES,
-    METRIC,
-    MOST_BANDS,
-    Block,
-    Pair,
-    Project,
-    replace,
-)
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.text import NumberError, parse_exact
+from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block
+from inlet.core.project.measure import INCH, METRIC
+from inlet.core.project.project import Project
+from inlet.core.project.value import Pair, replace
 from inlet.core.stopping import check
 from inlet.core.words import cloth_name, size_text
 from inlet.files.problem import FileProblem, reason

@@ -26,9 +26,9 @@ from inlet.core.geometry.curve import Curve, circle_of, sweep
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.project import Project
-from inlet.core.units.sheets import Sheet
-from inlet.core.units.way import Drawn, Move
+from inlet.core.project.project import Project
+from inlet.core.table.moves import Drawn, Move
+from inlet.core.table.sheets import Sheet
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 

@@ -11,8 +11,9 @@ from typing import Any
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal, SignalInstance
 
 from inlet.core.piecing.advice import advice_for, known_advice
-from inlet.core.plan import BlockPlan, deep_trees, plan_block
-from inlet.core.project import Block, Project
+from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.project.block import Block
+from inlet.core.project.project import Project
 from inlet.core.stopping import Stopped, Task, under
 from inlet.core.units.known import MOST_BLOCKS, units_of_block, unknown_blocks
 from inlet.ui.guard import guarded
@@ -53,7 +54,7 @@ class _Aside(QRunnable):
 
     def run(self) -> None:
         try:
-            with deep_trees(), under(self.task):
+            with under(self.task):
                 self.do()
         except Stopped:
             self.planner.rested.emit()

@@ -6,7 +6,7 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
 from inlet.core.cutting.words import total_text
-from inlet.core.numbers import vulgar_text
+from inlet.core.numbers.text import vulgar_text
 from inlet.ui import theme
 from inlet.ui.parts import column
 from inlet.ui.session import Session

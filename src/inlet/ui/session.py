@@ -20,9 +20,12 @@ from inlet.core.geometry.point import Turn
 from inlet.core.history import History
 from inlet.core.piecing.advice import Advice, known_advice
 from inlet.core.plan import BlockPlan
+from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.problem import Problem
-from inlet.core.project import Block, Measure, Project, first_project, fresh_id, new_block, replace
-from inlet.core.units.chosen import UnitPlan
+from inlet.core.project.block import Block, new_block
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project, first_project
+from inlet.core.project.value import fresh_id, replace
 from inlet.files import project_json
 from inlet.ui import guard
 from inlet.ui.planner import Planner
@@ -143,9 +146,24 @@ class Session(QObject):
     # --- editing ------------------------------------------------------------------------------
 
     def edit(self, project: Project) -> None:
-        """Take an edited project; one whose block shown cannot be drawn is refused, and said."""
-        if self._can_be_drawn(project, self.block_id) and self.history.edit(project):
+        """Take an edited project; one whose block shown cannot be drawn, or that a file could not
+        hold, is refused, and said."""
+        if (
+            self._can_be_kept(project)
+            and self._can_be_drawn(project, self.block_id)
+            and self.history.edit(project)
+        ):
             self._refresh()
+
+    def _can_be_kept(self, project: Project) -> bool:
+        """Would a file hold each block that is new?"""
+        known = {id(block) for block in self.project.blocks}
+        for block in project.blocks:
+            why = "" if id(block) in known else project_json.why_not_held(project, block)
+            if why:
+                self.said.emit(f"{block.title} cannot be so, and is kept as it was: {why}.")
+                return False
+        return True
 
     def _can_be_drawn(self, project: Project, block_id: str) -> bool:
         """Try the drawing before anything shows it. Nothing is known that fails here; if something

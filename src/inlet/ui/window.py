@@ -24,7 +24,9 @@ from PySide6.QtWidgets import (
 from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import Stamp
-from inlet.core.project import Block, fresh_id, measured_in, new_block, replace
+from inlet.core.project.block import Block, new_block
+from inlet.core.project.project import measured_in
+from inlet.core.project.value import fresh_id, replace
 from inlet.core.stopping import Stopped, Task, under
 from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, clear

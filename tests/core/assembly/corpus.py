@@ -10,9 +10,9 @@ from collections.abc import Callable
 
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.tray import stamps
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
-from inlet.core.project import Block, seam_along
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import Block, seam_along
 from tests.blocks import in_cloths, point, seams, stamp_block
 
 

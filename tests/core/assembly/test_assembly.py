@@ -13,12 +13,12 @@ from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.joins import all_joins
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, seam_along
-from inlet.core.units.breakdown import merges, walk
+from inlet.core.project.block import Block, seam_along
+from inlet.core.units.parts import merges, walk
 from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns
 from tests.core.assembly.corpus import corpus, herringbone, labelled
 

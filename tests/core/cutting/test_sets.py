@@ -9,10 +9,12 @@ from hypothesis import strategies as st
 
 from inlet.core.cutting.sets import four_patches, plan_sets, project_sets
 from inlet.core.cutting.words import set_lines, set_name
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Fabric, replace
-from inlet.core.units.words import offer_text
+from inlet.core.planning.words import offer_text
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import METRIC
+from inlet.core.project.value import replace
 from tests.blocks import CLOTHS, block_of, in_cloths, project_of
 
 BARS = "0 1 3 1 / 0 2 3 2"

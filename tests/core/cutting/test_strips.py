@@ -7,9 +7,11 @@ from hypothesis import strategies as st
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.strips import lay_out
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project import METRIC, Measure, Project, replace
+from inlet.core.project.measure import METRIC, Measure
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from tests.blocks import block_of, project_of
 
 eighths = st.integers(8, 400).map(lambda n: F(n, 8))

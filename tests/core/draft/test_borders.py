@@ -6,9 +6,10 @@ import pytest
 
 from inlet.core.draft.borders import uncovered
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
-from inlet.core.project import Block, replace, seam_along
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.value import replace
 from tests.blocks import point
 from tests.core.assembly.corpus import corpus
 

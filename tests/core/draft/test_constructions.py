@@ -13,14 +13,15 @@ from inlet.core.draft.regrid import insert_band, remove_band, set_bands, with_sq
 from inlet.core.draft.snapping import arc_end_snap, locked_snap, nearest_snap
 from inlet.core.draft.symmetry import SYMMETRIES, group_of, image, repeated, then, turned, turner
 from inlet.core.draft.tray import Box, drop, stamp_of, stamps, turned_stamp
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import outline_area, shape_key
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, squared_length
-from inlet.core.numbers import ROOT2
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, replace, seam_along
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.value import replace
 from inlet.core.units.units import label_place
 from tests.blocks import (
     block_of,

@@ -13,14 +13,18 @@ from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import set_bands
 from inlet.core.draft.sizes import nearest_side, seam_length, side_size
 from inlet.core.draft.snapping import nearest_edge, nearest_snap, seam_near
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import midpoint
 from inlet.core.geometry.polygon import area, from_first_corner
 from inlet.core.history import History
-from inlet.core.numbers import ROOT2, NumberError
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
+from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, Measure, Project, measured_in, replace, seam_along
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project, measured_in
+from inlet.core.project.value import replace
 from tests.blocks import (
     add_seam,
     block_of,

@@ -22,14 +22,16 @@ from inlet.core.draft.tray import (
     turned_stamp,
 )
 from inlet.core.draft.value import grey_of, lightness, value_class
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import outline_area, shape_key
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import NumberError
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
-from inlet.core.project import Block, FabricAt, Project, replace, seam_along
-from inlet.core.units.stock import Stock, parse_stock
+from inlet.core.planning.stock import Stock, parse_stock
+from inlet.core.project.block import Block, FabricAt, seam_along
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.plan_json import plan_dict, stock_list
 from tests.blocks import (
     CLOTHS,

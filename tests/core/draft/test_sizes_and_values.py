@@ -10,9 +10,12 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.value import lightness, too_near, value_class
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import BlockPlan, plan_block
-from inlet.core.project import METRIC, Block, Fabric, replace, seam_along
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import METRIC
+from inlet.core.project.value import replace
 from tests.blocks import block_of, in_cloths, point, project_of, ratios, unit_blocks
 
 NINE = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"

@@ -12,13 +12,13 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.symmetry import image, turner
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, flattened, sweep
 from inlet.core.geometry.inside import inside_point, side
 from inlet.core.geometry.outline import outline_area, polyline
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import ROOT2
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
 from tests.blocks import grid_segments, mixed_seams, point, turns
 
 

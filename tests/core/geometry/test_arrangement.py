@@ -7,11 +7,11 @@ import shapely.ops
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, from_first_corner
-from inlet.core.numbers import ROOT2
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
 from tests.blocks import grid_segments, point, seams
 
 

@@ -12,7 +12,6 @@ from hypothesis import strategies as st
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.snapping import curve_distance
 from inlet.core.draft.symmetry import image, turner
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.crossings import line_meets_circle
 from inlet.core.geometry.curve import (
@@ -39,7 +38,8 @@ from inlet.core.geometry.outline import (
 )
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import line_through
-from inlet.core.numbers import ROOT2
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
 from tests.blocks import mixed_seams, point, ratios, turns
 
 arcs = mixed_seams(most=1).filter(lambda drawn: bool(drawn) and drawn[0].centre is not None)

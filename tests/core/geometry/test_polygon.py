@@ -9,7 +9,6 @@ import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.motion import (
     EIGHTH_TURN,
     Alike,
@@ -33,6 +32,7 @@ from inlet.core.geometry.polygon import (
     offset,
     squared_length,
 )
+from inlet.core.numbers.fraction import Fraction as F
 from tests.blocks import allowances, grid_segments, lengths, point, turns
 
 spots = st.builds(point, st.integers(-8, 8), st.integers(-8, 8))

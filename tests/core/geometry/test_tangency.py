@@ -11,13 +11,15 @@ from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.edit import anchor_in
 from inlet.core.draft.patches import draft
 from inlet.core.draft.snapping import nearest_snap
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.faces import trace
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.soundness import Unsound, check_faces, check_order
-from inlet.core.project import Block, FabricAt, Project, replace, seam_along
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import Block, FabricAt, seam_along
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from tests.blocks import point
 from tests.fuzz.drafts import seam_fault, tiling_fault
 

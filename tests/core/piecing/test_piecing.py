@@ -11,15 +11,15 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.symmetry import turned
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.motion import canonical
 from inlet.core.geometry.polygon import clip, edges, line_through
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.joins import all_joins
 from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block
-from inlet.core.project import replace
-from inlet.core.units.sheets import size
+from inlet.core.project.value import replace
+from inlet.core.table.sheets import size
 from inlet.core.units.units import picture_of
 from tests.blocks import (
     GOOSE,
@@ -83,8 +83,8 @@ def test_more_copies_need_that_many_more_units_and_pieces_enough(block, copies):
     for a, b in zip(one.units, many.units, strict=True):
         assert b.count == copies * a.count
         for method in b.methods:
-            assert method.runs * method.way.makes == b.count + method.surplus
-            assert 0 <= method.surplus < method.way.makes
+            assert method.runs * method.method.makes == b.count + method.surplus
+            assert 0 <= method.surplus < method.method.makes
 
 
 def test_the_proof_fails_for_another_drawing():

@@ -10,16 +10,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.patches import points_of
-from inlet.core.fraction import Fraction as F
 from inlet.core.geometry.curve import Curve, curve_length
 from inlet.core.geometry.point import dot
 from inlet.core.geometry.polygon import edges, is_convex, offset
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.assembling import raw_size
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.tips import Tips
 from inlet.core.plan import plan_block
-from inlet.core.units.pins import pins_for
+from inlet.core.table.pins import pins_for
 from tests.blocks import block_of, point, project_of, ratios
 from tests.core.assembly.corpus import corpus, drawing, mapped
 

@@ -13,7 +13,7 @@ from inlet.core.assembly.net import unpassed
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
-from inlet.core.fraction import Fraction as F
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.advice import advice_for, advice_text
 from inlet.core.piecing.needle import (
     effect_of,
@@ -27,7 +27,10 @@ from inlet.core.piecing.sittings import PLACES, Batch, Task, batches, sittings, 
 from inlet.core.piecing.thread import thread_for, thread_per_length
 from inlet.core.piecing.words import minutes_text, seams_text, sitting_lines, thread_text
 from inlet.core.plan import plan_block
-from inlet.core.project import INCH, METRIC, Block, Needle, Rates, measured_in, replace, straight
+from inlet.core.project.block import Block, straight
+from inlet.core.project.measure import INCH, METRIC, Needle, Rates
+from inlet.core.project.project import measured_in
+from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
 from tests.blocks import block_of, point, project_of, ratios, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing

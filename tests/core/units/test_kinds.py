@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import stamps
-from inlet.core.fraction import Fraction as F
-from inlet.core.project import FabricAt, replace, straight
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import FabricAt, straight
+from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units, letters
 from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, stamp_block, turns

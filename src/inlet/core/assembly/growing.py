@@ -13,13 +13,10 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from heapq import heappop, heappush
-from typing import TYPE_CHECKING
 
 from inlet.core.assembly.net import Net
+from inlet.core.assembly.options import Option
 from inlet.core.stopping import check
-
-if TYPE_CHECKING:
-    from inlet.core.assembly.closing import Option
 
 Price = tuple[int, int, int]
 """Pivots, partial seams, and how few seams are shared (a cell well enclosed comes first)."""

@@ -9,7 +9,7 @@ from inlet.core.draft.patches import Draft, scaled_points
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.outline import Outline
-from inlet.core.numbers import Exact
+from inlet.core.numbers.root2 import Exact
 
 
 def rim(draft: Draft, faces: Faces) -> frozenset[int]:

@@ -16,22 +16,19 @@ from functools import reduce
 from math import gcd, lcm
 from typing import NamedTuple
 
-from inlet.core.fraction import Fraction
-from inlet.core.numbers import (
-    CM_PER_INCH,
-    Exact,
-    Root2,
-    ceil_exact,
-    floor_exact,
-    next_mark,
-)
-from inlet.core.project import INCH, METRIC, Block, Measure, Pair
+from inlet.core.methods.catalogue import methods_for
+from inlet.core.methods.method import every_piece
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact, Root2, ceil_exact, floor_exact
+from inlet.core.numbers.text import CM_PER_INCH
+from inlet.core.planning.stock import Stock
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.project.block import Block
+from inlet.core.project.measure import INCH, METRIC, Measure
+from inlet.core.project.value import Pair
 from inlet.core.stopping import check
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.pieces import Piece
-from inlet.core.units.stock import Stock
-from inlet.core.units.way import every_piece
-from inlet.core.units.ways import ways
+from inlet.core.table.pieces import Piece
 
 FARTHEST = 4
 """Comfortable sizes farther than this many times from the size now are not worth naming."""
@@ -106,12 +103,12 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     for plan in units:
         check()
         seam = plan.measure.seam
-        own = every_piece(plan.method.way, seam)
+        own = every_piece(plan.method.method, seam)
         if all(piece.shape == "template" for piece in own):
             continue
         twice = plan.unit.scaled(Fraction(2))
-        way = next(w for w in ways(twice, seam) if w.name == plan.method.name)
-        pieces = own, every_piece(way, seam)
+        method = next(w for w in methods_for(twice, seam) if w.name == plan.method.name)
+        pieces = own, every_piece(method, seam)
         for now, then in zip(*pieces, strict=False):
             if now.shape == "template":
                 continue

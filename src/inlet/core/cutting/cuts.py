@@ -6,10 +6,10 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.cutting.sets import PlannedSet
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.units.chosen import UnitPlan, cut_size
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.planning.unit_plan import UnitPlan, cut_size
 
 CutSize = tuple[Fraction, Fraction]
 

@@ -7,15 +7,18 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
-from inlet.core.fraction import Fraction
-from inlet.core.numbers import Exact, floor_exact, next_mark
-from inlet.core.project import Block, Measure, Project
+from inlet.core.methods.strip_set import segments
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.planning.planned import plan_units
+from inlet.core.planning.unit_plan import UnitPlan, cut_size
+from inlet.core.project.block import Block
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
 from inlet.core.stopping import check
 from inlet.core.units.breakdown import break_down
-from inlet.core.units.chosen import UnitPlan, cut_size
 from inlet.core.units.known import MOST_BLOCKS, units_of_block
-from inlet.core.units.planned import plan_units
-from inlet.core.units.strip_set import segments
 
 FAT_QUARTER = {"inch": Fraction(20), "cm": Fraction(50)}
 """How long strips of a fat quarter are."""

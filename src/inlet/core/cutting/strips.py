@@ -12,9 +12,10 @@ from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.fraction import Fraction
-from inlet.core.numbers import Exact, next_mark
-from inlet.core.project import Project
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.project import Project
 from inlet.core.stopping import check
 
 YARD = Fraction(36)

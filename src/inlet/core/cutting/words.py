@@ -7,9 +7,10 @@ from collections.abc import Sequence
 
 from inlet.core.cutting.sets import PlannedSet, four_patches
 from inlet.core.cutting.strips import YARD, Cloth
-from inlet.core.fraction import Fraction
-from inlet.core.numbers import show
-from inlet.core.project import Measure, Project
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.text import show
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
 from inlet.core.words import cloth_name, length_text
 
 

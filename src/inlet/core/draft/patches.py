@@ -12,8 +12,8 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import Arcs, Outline, drawn
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.numbers import Exact
-from inlet.core.project import Block
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.block import Block
 
 
 class Patch(NamedTuple):

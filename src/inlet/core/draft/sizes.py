@@ -5,13 +5,15 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from inlet.core.draft.snapping import curve_distance
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, radius
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, edges, offset, squared_length
-from inlet.core.numbers import Exact, next_mark, root_up
-from inlet.core.project import Block, Measure
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.project.block import Block
+from inlet.core.project.measure import Measure
 
 
 class SideSize(NamedTuple):

@@ -8,12 +8,13 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import NamedTuple
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn
-from inlet.core.numbers import Exact
-from inlet.core.project import Block, Pair, replace, seam_along
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.block import Block, seam_along
+from inlet.core.project.value import Pair, replace
 
 
 class Symmetry(NamedTuple):

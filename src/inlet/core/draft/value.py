@@ -9,7 +9,8 @@ from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft, Patch
 from inlet.core.geometry.point import Point, midpoint
-from inlet.core.project import Fabric, Project
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.project import Project
 
 CLASSES = ("light", "medium", "dark")
 LIGHT_FROM, DARK_TO = 75.0, 45.0

@@ -20,7 +20,6 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import Vertices, cut_at_crossings
@@ -50,7 +49,8 @@ from inlet.core.geometry.stretches import (
     merge,
     within_block,
 )
-from inlet.core.numbers import Exact
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
 
 Seamlike = Curve | tuple[Point, Point] | tuple[Point, Point, Point | None]
 """A seam to arrange: its two ends, and the centre of an arc."""

@@ -20,7 +20,6 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line
@@ -36,7 +35,8 @@ from inlet.core.geometry.stretches import (
     Stretch,
     line_form,
 )
-from inlet.core.numbers import Exact, Root2, floor_exact, sqrt_exact
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, Root2, floor_exact, sqrt_exact
 from inlet.core.stopping import check
 
 HAIR = 1e-9

@@ -11,9 +11,9 @@ from functools import lru_cache
 from math import acos, atan2, cos, hypot, pi, sin, sqrt
 from typing import NamedTuple
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.numbers import Exact, Root2, root_up
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, Root2, root_up
 
 
 class Circle(NamedTuple):

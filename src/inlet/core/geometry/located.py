@@ -11,11 +11,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.motion import Picture, canonical
 from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.numbers import Exact
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
 
 NEAR = 1e-8
 """Inches or centimetres."""

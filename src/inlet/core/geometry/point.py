@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.fraction import Fraction
-from inlet.core.numbers import Exact
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
 
 
 class Point(NamedTuple):

@@ -9,9 +9,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple, TypeVar
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, cross, dot, midpoint
-from inlet.core.numbers import Exact, root_up
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, root_up
 
 Polygon = tuple[Point, ...]
 Corner = TypeVar("Corner")

@@ -17,9 +17,9 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.stretches import CLOSE, Bow, Stretch
+from inlet.core.numbers.fraction import Fraction
 
 if TYPE_CHECKING:
     from inlet.core.geometry.arrangement import Face, Loop

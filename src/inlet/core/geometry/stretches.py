@@ -10,10 +10,10 @@ from functools import cmp_to_key
 from math import gcd, lcm
 from typing import Any, NamedTuple
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact, Root2
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, Root2
 
 UNIT = Fraction(1)
 """Times an int or Root2, an ``Exact``."""

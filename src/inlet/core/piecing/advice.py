@@ -14,9 +14,11 @@ from inlet.core.geometry.inside import side
 from inlet.core.geometry.outline import outline_width
 from inlet.core.geometry.point import Point, dot, midpoint
 from inlet.core.geometry.polygon import edges, line_through, meet
-from inlet.core.project import Block, Project, straight
+from inlet.core.project.block import Block, straight
+from inlet.core.project.project import Project
 from inlet.core.stopping import check
-from inlet.core.units.breakdown import Part, break_down, walk
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.parts import Part, walk
 from inlet.core.words import cloth_name, place_text
 
 MOST_TRIED = 12

@@ -8,22 +8,24 @@ from collections.abc import Sequence
 from itertools import pairwise
 from math import dist
 
+from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import ends_of, join_rims, part_shape, shared_edges
+from inlet.core.deep import Steps, run
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.numbers import Exact, root_up
+from inlet.core.methods.inset import alike_from
+from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_notes
 from inlet.core.piecing.step import Seaming, Step
 from inlet.core.piecing.tips import Tips, tips_text
-from inlet.core.project import Measure
+from inlet.core.project.measure import Measure
 from inlet.core.stopping import check
-from inlet.core.units.breakdown import Faces, Part, merges, walk
-from inlet.core.units.inset import alike_from
-from inlet.core.units.pieces import Size
-from inlet.core.units.seams import seam_length
+from inlet.core.table.pieces import Size
+from inlet.core.table.seams import seam_length
+from inlet.core.units.parts import Part, merges, walk
 from inlet.core.units.units import picture_of
 from inlet.core.words import length_text
 
@@ -61,7 +63,7 @@ class _Assembly:
         self.dots = {v for part in walk(root) for how in part.sewings for v in how.pivots}
 
     def run(self) -> list[Step]:
-        self.visit(self.root, "block")
+        run(self.visit(self.root, "block"))
         return [
             step._replace(
                 times=step.times * (1 + len(others)),
@@ -71,12 +73,12 @@ class _Assembly:
             for step in steps
         ]
 
-    def visit(self, part: Part, noun: str) -> None:
+    def visit(self, part: Part, noun: str) -> Steps[None]:
         check()
         if part.faces in self.name_of or not part.parts:
             return
         for inner in part.parts:
-            self.visit(inner, noun_of(part) if part is self.root else "part")
+            yield self.visit(inner, noun_of(part) if part is self.root else "part")
         if part.stuck or any(p.faces not in self.name_of for p in part.parts):
             return  # it, or something in it, cannot be sewn
         names = tuple(self.name_of[p.faces] for p in part.parts)

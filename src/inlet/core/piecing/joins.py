@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.assembly.net import unpassed
 from inlet.core.assembly.sewing import Sewing
+from inlet.core.deep import Steps, run
 from inlet.core.draft.patches import Draft
-from inlet.core.units.breakdown import Part, merges, walk
+from inlet.core.units.parts import Part, merges, walk
 
 NOTHING = Sewing((0, 1), (), ())
 
@@ -47,27 +48,19 @@ def join_tree(draft: Draft, root: Part) -> Join | None:
     that is one patch. There are as many joins as patches, less one."""
     if any(part.stuck for part in walk(root)):
         return None
-    tree = _build(draft, root, 1)
+    tree = run(_build(draft, root, 1))
     return tree if isinstance(tree, Join) else None
 
 
-def _build(draft: Draft, part: Part, first: int) -> Join | str:
+def _build(draft: Draft, part: Part, first: int) -> Steps[Join | str]:
     """The joins of a part, numbered from ``first`` on: those a join is made of before it."""
     if not part.parts:
         return draft.patches[part.face].id
     pairs, n = merges(part), len(part.parts)
-    starts: dict[int, int] = {}
-    numbers: dict[int, int] = {}
-
-    def count(k: int, at: int) -> int:
-        if k < n:
-            starts[k] = at
-            return at + len(part.parts[k].faces) - 1
-        numbers[k] = count(pairs[k - n][1], count(pairs[k - n][0], at))
-        return numbers[k] + 1
-
-    count(n + len(pairs) - 1, first)
-    made = [_build(draft, inner, starts[i]) for i, inner in enumerate(part.parts)]
+    starts, numbers = _numbered(part, pairs, first)
+    made: list[Join | str] = []
+    for i, inner in enumerate(part.parts):
+        made.append((yield _build(draft, inner, starts[i])))
     for k, (one, other) in enumerate(pairs):
         sewn = part.sewings[k] if part.sewings else NOTHING
         last = max((f.sewing for f in sewn.left_open), default=None)
@@ -82,6 +75,29 @@ def _build(draft: Draft, part: Part, first: int) -> Join | str:
             )
         )
     return made[-1]
+
+
+def _numbered(
+    part: Part, pairs: Sequence[tuple[int, int]], first: int
+) -> tuple[dict[int, int], dict[int, int]]:
+    """Where the joins inside each of a part's parts begin to be numbered, and the numbers of its
+    own, by what they make: everything in the first of two is sewn before the second."""
+    n = len(part.parts)
+    starts: dict[int, int] = {}
+    numbers: dict[int, int] = {}
+    at, left = first, [(n + len(pairs) - 1, False)]
+    while left:
+        k, parts_done = left.pop()
+        if k < n:
+            starts[k] = at
+            at += len(part.parts[k].faces) - 1
+        elif parts_done:
+            numbers[k] = at
+            at += 1
+        else:
+            one, other = pairs[k - n]
+            left += [(k, True), (other, False), (one, False)]
+    return starts, numbers
 
 
 def all_joins(join: Join | str | None) -> Iterator[Join]:

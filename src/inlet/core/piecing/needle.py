@@ -6,12 +6,13 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import Circle, flattened
-from inlet.core.numbers import Exact, parse_length
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import parse_length
 from inlet.core.piecing.tips import Tips
-from inlet.core.project import Measure, Needle
-from inlet.core.units.breakdown import Part, walk
+from inlet.core.project.measure import Measure, Needle
+from inlet.core.units.parts import Part, walk
 from inlet.core.words import length_text, unit_of
 
 

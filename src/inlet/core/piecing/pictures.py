@@ -7,17 +7,17 @@ from collections.abc import Sequence
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import ends_of, shared_edges
 from inlet.core.draft.patches import Draft, points_of
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, flip, line_through
-from inlet.core.numbers import Exact, root_up
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.step import Seaming, Step
-from inlet.core.units.breakdown import Part
-from inlet.core.units.pins import pin_points
-from inlet.core.units.raw import raw_outline
-from inlet.core.units.seams import finish_drawn, seam_drawn
-from inlet.core.units.sheets import Sheet, box
-from inlet.core.units.way import Drawn, Move
+from inlet.core.table.moves import Drawn, Move
+from inlet.core.table.pins import pin_points
+from inlet.core.table.raw import raw_outline
+from inlet.core.table.seams import finish_drawn, seam_drawn
+from inlet.core.table.sheets import Sheet, box
+from inlet.core.units.parts import Part
 
 APART = 4
 """Allowances between parts laid out."""

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.assembly.net import goes_on
+from inlet.core.assembly.net import Faces, goes_on
 from inlet.core.assembly.sewing import Sewing
 from inlet.core.draft.borders import uncovered
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.located import same_picture
 from inlet.core.geometry.motion import at_origin
-from inlet.core.numbers import Exact
+from inlet.core.methods.proof import Sewn, made_unit, sew_up
+from inlet.core.numbers.root2 import Exact
+from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.stopping import check
-from inlet.core.units.breakdown import Faces, Part, walk
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.proof import Sewn, made_unit, sew_up
+from inlet.core.units.parts import Part, walk
 
 
 def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> bool:
@@ -28,7 +28,7 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     made: dict[frozenset[int], Sewn] = {}
     for plan in units:
         check()
-        sewn = made_unit(plan.method.way, plan.unit, seam)
+        sewn = made_unit(plan.method.method, plan.unit, seam)
         if sewn is None:
             return False
         for place in plan.unit.places:

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from inlet.core.assembly.sewing import Sewing
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.curve import circle_of
-from inlet.core.numbers import Exact, nearest_mark
-from inlet.core.project import Measure
-from inlet.core.units.pins import all_pins, arcs_of
-from inlet.core.units.seams import open_length, sewn_first
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import nearest_mark
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.measure import Measure
+from inlet.core.table.pins import all_pins, arcs_of
+from inlet.core.table.seams import open_length, sewn_first
 from inlet.core.words import length_text
 
 

@@ -6,10 +6,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from inlet.core.methods.method import effort_of
 from inlet.core.piecing.step import Step
-from inlet.core.project import Measure, Rates
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.way import Move, effort_of
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.table.moves import Move
 
 PLACES = ("mat", "machine", "iron")
 _PLACE_OF = {"sew": "machine", "open": "iron", "fold": "iron"}
@@ -137,7 +138,7 @@ def _task(
 ) -> Task:
     what = "the block" if step.makes == "block" else step.makes
     method = step.unit.method if step.unit else None
-    if method is not None and method.way.makes > 1 and times == method.runs != step.times:
+    if method is not None and method.method.makes > 1 and times == method.runs != step.times:
         what = f"runs of {what}"
     place = _PLACE_OF.get(do, "mat")
     return Task(step.number, step.makes, what, place, _VERBS[do], times, minutes, seams, length)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from inlet.core.assembly.sewing import Sewing
-from inlet.core.units.breakdown import Part
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.pieces import Size
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.table.pieces import Size
+from inlet.core.units.parts import Part
 
 
 class Seaming(NamedTuple):

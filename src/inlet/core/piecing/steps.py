@@ -9,11 +9,11 @@ from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.seam_words import ends_text, seam_notes
 from inlet.core.piecing.step import Step
 from inlet.core.piecing.tips import Tips, tips_text
-from inlet.core.project import Project
-from inlet.core.units.breakdown import Part, walk
-from inlet.core.units.chosen import UnitPlan
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.planning.words import move_text, over_text
+from inlet.core.project.project import Project
+from inlet.core.units.parts import Part, walk
 from inlet.core.units.rounds import rounds_of
-from inlet.core.units.words import move_text, over_text
 from inlet.core.words import cloth_name, length_text, size_text
 
 
@@ -76,7 +76,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
     notes = list(_unit_notes(plan, project))
     if tips:
         notes.append(tips_text(len(tips), length_text(measure.seam, measure)))
-    effort, number = method.way.effort, max(1, plan.count)
+    effort, number = method.method.effort, max(1, plan.count)
     return Step(
         0,
         plan.unit.label,
@@ -97,7 +97,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
 def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
     """What to watch for in a unit whose seams turn, stop short or are curved; the order of its
     strips for rounds."""
-    if plan.method.way.by_patches:
+    if plan.method.method.by_patches:
         own = plan.unit.part
         within = {p.faces for nested in own.nested for p in walk(nested)}
         parts = (part for part in walk(own) if part.faces not in within)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from inlet.core.piecing.sittings import Batch
-from inlet.core.project import Measure
+from inlet.core.project.measure import Measure
 
 STITCH_MM = 2.2
 CLOTH_MM = 0.6

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 from inlet.core.piecing.joins import SeamCount
 from inlet.core.piecing.sittings import Batch, Sitting, Task
 from inlet.core.piecing.thread import Thread
-from inlet.core.project import Measure, Rates
+from inlet.core.project.measure import Measure, Rates
 
 
 def seams_text(count: SeamCount) -> str:

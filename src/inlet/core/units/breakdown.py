@@ -11,109 +11,26 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections import defaultdict
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from functools import cached_property
 from typing import NamedTuple
 
-from inlet.core.assembly.net import unpassed
-from inlet.core.assembly.sewing import Order, Sewing, sewing_order
+from inlet.core.assembly.net import Faces, unpassed
+from inlet.core.assembly.sewing import Order, sewing_order
 from inlet.core.assembly.shape import join_rims, part_shape, rim
+from inlet.core.deep import Steps, run
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import Arcs, Outline
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon, from_first_corner
+from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.stopping import check
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
+from inlet.core.units.parts import Part, tiling
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
-
-Faces = frozenset[int]
-
-
-class Part(NamedTuple):
-    """A connected group of patches.
-
-    ``parts`` are what its last seams join, in order along ``across`` (a step square to those
-    seams, finished lengths); none for a single patch. Where no straight seam runs through,
-    ``sewings`` say how the parts are joined, in order, and ``short`` by how many partial seams
-    that may miss the least possible. ``stuck`` means it cannot be sewn at all. ``kind`` is its
-    name if it is a unit; ``nested`` are units of several patches that a named part is built with,
-    whole. ``arcs`` are the sides of ``outline`` that are curved.
-    """
-
-    faces: Faces
-    outline: Polygon
-    kind: str | None
-    parts: tuple[Part, ...] = ()
-    across: Point | None = None
-    stuck: bool = False
-    nested: tuple[Part, ...] = ()
-    arcs: Arcs = ()
-    sewings: tuple[Sewing, ...] = ()
-    short: int = 0
-
-    @property
-    def shape(self) -> Outline:
-        return Outline(self.outline, self.arcs)
-
-    @property
-    def face(self) -> int:
-        """The patch of a part that is one patch."""
-        (only,) = self.faces
-        return only
-
-
-def merges(part: Part) -> tuple[tuple[int, int], ...]:
-    """Which two are joined by each seam of a part, in order: its parts by number, then what the
-    seams before made, counted on from there. Long rows of equal parts are joined in pairs, then in
-    pairs of pairs, an odd one last; others from their first part on."""
-    if part.sewings:
-        return tuple(s.parts for s in part.sewings)
-    n = len(part.parts)
-    if n < LONG_ROW or not _all_alike(part.parts):
-        return tuple((0 if i == 1 else n + i - 2, i) for i in range(1, n))
-    out: list[tuple[int, int]] = []
-    left = list(range(n))
-    while len(left) > 1:
-        made = [n + len(out) + i for i in range(len(left) // 2)]
-        out += zip(left[::2], left[1::2], strict=False)
-        left = made + left[2 * len(made) :]
-    return tuple(out)
-
-
-LONG_ROW = 6
-"""Equal parts in a row from which on they are joined in pairs."""
-
-
-def _all_alike(parts: Sequence[Part]) -> bool:
-    """Are they of one outline, moved, and of as many patches?"""
-    shapes = set()
-    for part in parts:
-        outline = from_first_corner(part.outline)
-        steps = tuple(p.minus(outline[0]) for p in outline)
-        shapes.add((len(part.faces), steps))
-        if len(shapes) > 1:
-            return False
-    return True
-
-
-def walk(part: Part) -> Iterator[Part]:
-    """A part and everything in it, the smallest first."""
-    for inner in part.parts:
-        yield from walk(inner)
-    yield part
-
-
-def tiling(part: Part) -> Iterator[Part]:
-    """The named parts highest in the tree, and single patches where nothing above has a name."""
-    if part.kind is not None or not part.parts:
-        yield part
-    else:
-        for inner in part.parts:
-            yield from tiling(inner)
 
 
 class _Cost(NamedTuple):
@@ -125,6 +42,10 @@ class _Cost(NamedTuple):
     odd: int
     units: int
     kinds: int
+
+
+Solved = tuple[Part, _Cost]
+"""A part, and what sewing it takes."""
 
 
 def break_down(draft: Draft) -> Part:
@@ -160,7 +81,7 @@ class _Breaker:
         block = draft.block
         self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
         self.on_band = [self._is_band(line) for line in arrangement.lines]
-        self.known: dict[Faces, tuple[Part, _Cost]] = {}
+        self.known: dict[Faces, Solved] = {}
         self.rounds: dict[Faces, Rounds] = {}
         self._likeness: dict[Faces, tuple[object, ...]] = {}
 
@@ -173,16 +94,16 @@ class _Breaker:
         return line.a == 0 and line.c / line.b in self.bands[1]
 
     def part(self, faces: Faces) -> Part:
-        return self.solve(faces)[0]
+        return run(self.solve(faces))[0]
 
-    def solve(self, faces: Faces) -> tuple[Part, _Cost]:
+    def solve(self, faces: Faces) -> Steps[Solved]:
         found = self.known.get(faces)
         if found is None:
             check()
-            found = self.known[faces] = self._solve(faces)
+            found = self.known[faces] = yield from self._solve(faces)
         return found
 
-    def _solve(self, faces: Faces) -> tuple[Part, _Cost]:
+    def _solve(self, faces: Faces) -> Steps[Solved]:
         patches = [self.draft.patches[f] for f in sorted(faces)]
         if len(patches) == 1:
             (patch,) = patches
@@ -203,9 +124,9 @@ class _Breaker:
         elif straight_edge:
             curves = [self.curve(k) for k in inner]
             kind = name_curved_unit(outline, curves, len(patches))
-        found = self._split_best(faces, outline, arcs, kind)
+        found = yield from self._split_best(faces, outline, arcs, kind)
         if found is None:
-            found = self._assembled(faces, outline, inner)
+            found = yield from self._assembled(faces, outline, inner)
         part, cost = found
         part = part._replace(arcs=arcs)
         if kind is None and straight_edge:
@@ -216,9 +137,9 @@ class _Breaker:
 
     def _split_best(
         self, faces: Faces, outline: Polygon, arcs: Arcs, kind: str | None
-    ) -> tuple[Part, _Cost] | None:
+    ) -> Steps[Solved | None]:
         """A part split along through seams in the way that leaves least; None if none runs."""
-        best: tuple[Part, _Cost] | None = None
+        best: Solved | None = None
         for lines in self._ways(self.chords(faces), len(faces)):
             parts = self._split(faces, lines)
             if len(parts) < 2:
@@ -229,7 +150,9 @@ class _Breaker:
                 apart = self._components(faces, kept)
                 if set(apart) != set(parts):
                     continue
-            solved = [self.solve(p) for p in self._framed(parts)]
+            solved: list[Solved] = []
+            for p in (yield from self._framed(parts)):
+                solved.append((yield self.solve(p)))
             across = self._across(lines[0])
             grouped, cost = self._group_strips(solved, across)
             if best is None or cost < best[1]:
@@ -237,7 +160,7 @@ class _Breaker:
                 best = (grouped[0]._replace(kind=kind) if len(grouped) == 1 else whole), cost
         return best
 
-    def _framed(self, parts: list[Faces]) -> list[Faces]:
+    def _framed(self, parts: list[Faces]) -> Steps[list[Faces]]:
         """Neighbouring parts between single patches taken together where they make one unit: what
         stands in a frame is not cut up along its own seams because they happen to run through."""
         pieced = [len(p) > 1 for p in parts]
@@ -249,7 +172,8 @@ class _Breaker:
                 j += 1
             if j - i > 1 and j - i < len(parts):
                 whole = frozenset().union(*parts[i:j])
-                if self.solve(whole)[0].kind:
+                framed, _ = yield self.solve(whole)
+                if framed.kind:
                     out.append(whole)
                     i = j
                     continue
@@ -378,9 +302,7 @@ class _Breaker:
 
     # --- rows ---------------------------------------------------------------------------------
 
-    def _group_strips(
-        self, solved: list[tuple[Part, _Cost]], across: Point
-    ) -> tuple[tuple[Part, ...], _Cost]:
+    def _group_strips(self, solved: list[Solved], across: Point) -> tuple[tuple[Part, ...], _Cost]:
         """Neighbouring bands in a row taken together as units of strips, fewest units in all.
 
         ``best[i]`` is the cheapest way to have the first i parts: the last unit of it is part i on
@@ -445,9 +367,7 @@ class _Breaker:
 
     # --- where no straight seam runs through --------------------------------------------------
 
-    def _assembled(
-        self, faces: Faces, outline: Polygon, inner: Sequence[int]
-    ) -> tuple[Part, _Cost]:
+    def _assembled(self, faces: Faces, outline: Polygon, inner: Sequence[int]) -> Steps[Solved]:
         """A part sewn as the assembler finds best, from cells that can be sewn before anything
         around them: what curves that run through leave between them, or what straight seams do."""
         curves = self._curved_chords(faces)
@@ -467,7 +387,9 @@ class _Breaker:
             other = self._order(single)
             if other is not None and other.awkward < order.awkward:
                 groups, order = single, other
-        solved = [self.solve(g) for g in groups]
+        solved: list[Solved] = []
+        for g in groups:
+            solved.append((yield self.solve(g)))
         costs = [c for _, c in solved]
         cost = _Cost(
             sum(c.stuck for c in costs),

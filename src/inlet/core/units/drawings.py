@@ -9,10 +9,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from functools import cache
 
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.numbers import ROOT2, Exact
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import ROOT2, Exact
 
 Shape = frozenset[tuple[Exact, Exact]]
 Drawing = frozenset[Shape]

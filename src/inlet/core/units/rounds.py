@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 from itertools import pairwise
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 from inlet.core.geometry.point import Point, cross
-
-if TYPE_CHECKING:
-    from inlet.core.units.breakdown import Part
+from inlet.core.units.parts import Part
 
 FEWEST_STRIPS = 4
 
@@ -77,8 +75,11 @@ def read_rounds(part: Part, inner: Rounds | None) -> Rounds | None:
 
 def rounds_of(part: Part) -> Rounds | None:
     """The rounds of a part that is built of them, from the centre out."""
-    bands = flattened_bands(part)
-    if not bands:
-        return None
-    core = max(bands, key=lambda p: len(p.faces))
-    return read_rounds(part, rounds_of(core) if core.parts else None)
+    around: list[Part] = []  # each the core of the one before it
+    while bands := flattened_bands(part):
+        around.append(part)
+        part = max(bands, key=lambda p: len(p.faces))
+    found: Rounds | None = None
+    for each in reversed(around):
+        found = read_rounds(each, found)
+    return found

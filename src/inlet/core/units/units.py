@@ -13,9 +13,9 @@ from inlet.core.geometry.motion import Alike, Motion, Picture, mirrored, motion_
 from inlet.core.geometry.outline import Outline, outline_area
 from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.numbers import Exact, root_up
+from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.stopping import check
-from inlet.core.units.breakdown import Part, tiling
+from inlet.core.units.parts import Part, tiling
 
 
 class Place(NamedTuple):

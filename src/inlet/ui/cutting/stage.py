@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.cutting.strips import Cloth, Laid
 from inlet.core.cutting.words import buying_text
-from inlet.core.numbers import show, vulgar_text
+from inlet.core.numbers.text import show, vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.words import cloth_name, length_text
 from inlet.ui import theme

@@ -8,9 +8,9 @@ from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import buying_text, set_lines, set_name
-from inlet.core.numbers import parse_length, show
+from inlet.core.numbers.text import parse_length, show
 from inlet.core.plan import MOST_COPIES, BlockPlan
-from inlet.core.project import replace
+from inlet.core.project.value import replace
 from inlet.core.words import cloth_name, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

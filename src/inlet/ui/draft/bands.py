@@ -19,9 +19,11 @@ from inlet.core.draft.regrid import (
     set_typed,
 )
 from inlet.core.draft.snapping import grid_lines
-from inlet.core.fraction import Fraction
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact, nearest_mark, show
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import nearest_mark
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import show
 from inlet.ui import theme
 from inlet.ui.draft.sheet import Sheet
 from inlet.ui.tape import Reading

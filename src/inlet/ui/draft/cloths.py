@@ -24,8 +24,11 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.draft.value import CLASSES, lightness, value_class
-from inlet.core.numbers import Exact, NumberError, parse_length, show
-from inlet.core.project import DEFAULT_WIDTH, Fabric, Print, fresh_id, replace
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import NumberError, parse_length, show
+from inlet.core.project.fabric import Fabric, Print
+from inlet.core.project.measure import DEFAULT_WIDTH
+from inlet.core.project.value import fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.drawing import cloth_brush

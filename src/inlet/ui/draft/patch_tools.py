@@ -11,8 +11,8 @@ from inlet.core.draft.symmetry import repeated, repeated_points
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact
-from inlet.core.project import replace
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.value import replace
 from inlet.ui import theme
 from inlet.ui.draft.tool import Tool
 from inlet.ui.drawing import draw_tag, path_of

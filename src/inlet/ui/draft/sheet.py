@@ -17,9 +17,9 @@ from inlet.core.draft.value import lost_edges
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import squared_length
-from inlet.core.numbers import root_up
+from inlet.core.numbers.root2 import root_up
 from inlet.core.problem import numbered
-from inlet.core.project import Block
+from inlet.core.project.block import Block
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, cloth_brush, curve_path, draw_tag, path_of

@@ -10,11 +10,11 @@ from PySide6.QtWidgets import QGridLayout, QWidget
 from inlet.core.draft.bands import Bands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_typed
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import NumberError
+from inlet.core.numbers.text import NumberError
 from inlet.core.piecing.joins import SeamCount
 from inlet.core.piecing.words import seams_text
 from inlet.core.problem import Problem, numbered
-from inlet.core.project import LARGEST_BLOCK_INCHES
+from inlet.core.project.block import LARGEST_BLOCK_INCHES
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.draft.cloths import Cloths

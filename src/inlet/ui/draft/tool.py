@@ -14,8 +14,8 @@ from inlet.core.draft.snapping import locked_snap, snap_lattice
 from inlet.core.draft.symmetry import repeated
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
-from inlet.core.numbers import Exact
-from inlet.core.project import seam_along
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.block import seam_along
 from inlet.ui import theme
 from inlet.ui.draft.sheet import Sheet
 from inlet.ui.tape import Reading

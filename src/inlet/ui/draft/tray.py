@@ -12,8 +12,8 @@ from shiboken6 import isValid
 from inlet.core.draft.symmetry import STAY, then
 from inlet.core.draft.tray import Stamp, cloths_for, laid_out, stamps, turned_stamp
 from inlet.core.geometry.point import Turn
-from inlet.core.project import Block
-from inlet.core.units.stamps import stamps_of_block
+from inlet.core.planning.stamps import stamps_of_block
+from inlet.core.project.block import Block
 from inlet.ui import theme
 from inlet.ui.drawing import colour_of, path_of
 from inlet.ui.flow import FlowLayout

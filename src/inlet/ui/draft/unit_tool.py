@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QMenu
 
 from inlet.core.draft.tray import Box, cloths_for, drop_repeated, taken_from, turned_in_place
 from inlet.core.geometry.point import Point, Turn
-from inlet.core.numbers import Exact
+from inlet.core.numbers.root2 import Exact
 from inlet.ui import theme
 from inlet.ui.draft.sheet import Sheet
 from inlet.ui.draft.tool import Tool

@@ -6,7 +6,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QFormLayout, QFrame, QWidget
 
-from inlet.core.numbers import Exact, NumberError, parse_length
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import NumberError, parse_length
 from inlet.core.piecing.needle import (
     Effect,
     NeedleTest,
@@ -18,7 +19,8 @@ from inlet.core.piecing.needle import (
     usual_needle,
 )
 from inlet.core.plan import BlockPlan
-from inlet.core.project import Needle, replace
+from inlet.core.project.measure import Needle
+from inlet.core.project.value import replace
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.drawing import Frame

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QFormLayout, QFrame, QSpinBox, QWidget
 from inlet.core.piecing.sittings import Sitting, sittings
 from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import minutes_text, sitting_lines, thread_text, walks_text
-from inlet.core.project import replace
+from inlet.core.project.value import replace
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.parts import column, empty, label, when_seen

@@ -22,7 +22,7 @@ from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
-from inlet.core.units.words import kind_words, method_words, move_text
+from inlet.core.planning.words import kind_words, method_words, move_text
 from inlet.core.words import check_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture

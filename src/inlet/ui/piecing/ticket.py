@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 from inlet.core.geometry.point import midpoint
 from inlet.core.piecing.words import seams_text
 from inlet.core.plan import BlockPlan
+from inlet.core.table.moves import Drawn
 from inlet.core.units.units import picture_of
-from inlet.core.units.way import Drawn
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_lines, draw_sheet, draw_tag
 from inlet.ui.guard import guarded

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QWidget
 
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.plan import BlockPlan
-from inlet.core.units.chosen import UnitPlan
+from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.units.units import Place, label_place, picture_of
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_sheet, draw_tag

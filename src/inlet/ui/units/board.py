@@ -17,11 +17,12 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.plan import MOST_COPIES
-from inlet.core.project import Rates, replace
-from inlet.core.units.choices import with_choice
-from inlet.core.units.chosen import UnitPlan
-from inlet.core.units.compare import COLUMNS, Cost, costs, reason, recommended
-from inlet.core.units.words import kind_words, method_words, runs_words, times_words
+from inlet.core.planning.choices import with_choice
+from inlet.core.planning.compare import COLUMNS, Cost, costs, reason, recommended
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.planning.words import kind_words, method_words, runs_words, times_words
+from inlet.core.project.measure import Rates
+from inlet.core.project.value import replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
@@ -115,7 +116,7 @@ class MethodBoard(QWidget):
         group = QButtonGroup(self)
         for line, cost in enumerate(order, 1):
             method = cost.method
-            sewing = next((m for m in method.way.moves if m.do == "sew"), None)
+            sewing = next((m for m in method.method.moves if m.do == "sew"), None)
             if sewing is not None:
                 picture = MovePicture(sewing, self.session.project, 34, self.session.grey)
                 picture.setFixedSize(theme.px(38), theme.px(38))

@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from inlet.core.units.words import move_text
+from inlet.core.planning.words import move_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.guard import guarded

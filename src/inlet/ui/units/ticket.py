@@ -5,12 +5,20 @@ from __future__ import annotations
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from inlet.core.cutting.words import set_lines, set_name
-from inlet.core.numbers import parse_length, show
-from inlet.core.project import LONGEST_LABEL, Project, replace
-from inlet.core.units.choices import with_choice
-from inlet.core.units.chosen import CutPiece, UnitPlan
-from inlet.core.units.stock import largest_from, parse_stock
-from inlet.core.units.words import kind_words, length_or_size, method_words, offer_text, times_words
+from inlet.core.numbers.text import parse_length, show
+from inlet.core.planning.choices import with_choice
+from inlet.core.planning.stock import largest_from, parse_stock
+from inlet.core.planning.unit_plan import CutPiece, UnitPlan
+from inlet.core.planning.words import (
+    kind_words,
+    length_or_size,
+    method_words,
+    offer_text,
+    times_words,
+)
+from inlet.core.project.block import LONGEST_LABEL
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
 from inlet.ui.parts import ValueEdit, column, empty, label, row, rule, when_seen
 from inlet.ui.session import Session
@@ -107,7 +115,7 @@ class UnitsTicket(QWidget):
             trim = f"then trim to {size_text(method.trim_to, measure)}"
             self.body.addWidget(label(trim, "heading", True))
         self.body.addWidget(label(times_words(method), "small", True))
-        if method.way.bias:
+        if method.method.bias:
             words = "Outer edges are bias: press, do not rub, and handle little."
             self.body.addWidget(label(words, "warning", True))
 
@@ -173,9 +181,9 @@ class UnitsTicket(QWidget):
         if unit.stock is None:
             return
         for method in unit.methods:
-            way = method.way
+            its_method = method.method
             width = unit.usable(None)
-            largest = largest_from(unit.stock, unit.unit, way, measure.seam, width)
+            largest = largest_from(unit.stock, unit.unit, its_method, measure.seam, width)
             words = f"{method_words(method.name)}: "
             words += "not from these" if largest is None else (
                 f"up to {length_or_size(largest, measure)} finished"

@@ -1,0 +1,55 @@
+"""The ways to close a junction: which two of its seams are sewn last, as one or in turn."""
+
+from __future__ import annotations
+
+from itertools import combinations
+from typing import NamedTuple
+
+from inlet.core.assembly.net import Junction, Net
+from inlet.core.stopping import check
+
+Cost = tuple[int, int]
+"""Pivots, then partial seams."""
+
+
+class Option(NamedTuple):
+    """A closing pair; ``left_open`` is the seam sewn only part of the way till then."""
+
+    pair: tuple[int, int]
+    cost: Cost
+    left_open: int | None = None
+
+
+def options_at(
+    net: Net, junction: Junction, reach: dict[tuple[int, int], float], depth: dict[int, int]
+) -> list[Option]:
+    """Every way to close a junction, the cheapest and most usual first."""
+    check()
+    out: list[tuple[Cost, tuple[float, float], Option]] = []
+    for one, other in combinations(junction.seams, 2):
+        pair = frozenset((one, other))
+        if pair in junction.straight:
+            length = reach[one, junction.vertex] + reach[other, junction.vertex]
+            out.append(((0, 0), (-round(length, 6), 0.0), Option((one, other), (0, 0))))
+            continue
+        ways = [(end, wait) for end in pair if (wait := junction.onward(end)) is not None]
+        for end, wait in ways:
+            # Sew last what leads out toward the edge, and leave the longer side open.
+            out_at = depth.get(net.seams[end].far(junction.vertex), 0)
+            key = (out_at, -round(reach[wait, junction.vertex], 6))
+            out.append(((0, 1), key, Option((one, other), (0, 1), wait)))
+        if not ways:
+            a, b = net.seams[one].length, net.seams[other].length
+            uneven = round(abs(a - b) / (a + b), 6)
+            even = (_skew(net, junction, pair), uneven)
+            out.append(((1, 0), even, Option((one, other), (1, 0))))
+    return [option for _, _, option in sorted(out, key=lambda row: (row[0], row[1], row[2].pair))]
+
+
+def _skew(net: Net, junction: Junction, pair: frozenset[int]) -> float:
+    """How far two seams are from being alike on either side of the others: what is set in between
+    them goes in evenly if it is nothing."""
+    v = junction.vertex
+    x, y = (sum(net.headings[n, v][k] for n in pair) for k in (0, 1))
+    u, w = (sum(net.headings[n, v][k] for n in junction.seams if n not in pair) for k in (0, 1))
+    return round(abs(x * w - y * u), 6)

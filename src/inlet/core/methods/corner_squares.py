@@ -1,0 +1,131 @@
+"""Corners sewn on as squares: across their diagonal, flipped, trimmed.
+
+A corner of finished leg k on a rectangle: a square k + 2s is laid on the raw corner and sewn from
+corner to corner. That line cuts k + 2s off both raw sides; s in from each raw edge it cuts k off
+the finished ones, as wanted.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from inlet.core.geometry.motion import Motion
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, area, bounds, chord, line_through, squared_length
+from inlet.core.geometry.shapes import triangle_legs
+from inlet.core.methods.method import ByProduct, Method, Sizes, Work, counted, shared
+from inlet.core.numbers.root2 import ROOT2, Exact, root_up, sqrt_exact
+from inlet.core.table.moves import Drawn, Move, cut_sheet, in_a_row, rectangle_sheet
+from inlet.core.table.pieces import Size, rectangle
+from inlet.core.table.sheets import ZERO, opened, square_sheet
+from inlet.core.units.units import Unit
+
+Cloth = str | None
+
+
+class Corner(NamedTuple):
+    """A corner triangle: at which corner of the body's box (right?, down?), its leg, its cloth."""
+
+    right: bool
+    down: bool
+    leg: Exact
+    fabric: Cloth
+
+
+def corner_squares(unit: Unit, seam: Exact) -> Method | None:
+    """A square on each corner of a plain body, as above. The two triangles cut off each time are
+    k + 2s - s√2 along their legs; sewn together they give a bonus half-square triangle, finished
+    k - 2s√2. None where the unit's sides have no exact length, or it has a unit nested in it."""
+    found = _body_and_corners(unit)
+    if found is None:
+        return None
+    size, body, corners = found
+    base = rectangle(body, (size[0] + 2 * seam, size[1] + 2 * seam))
+    squares = counted([rectangle(c.fabric, (c.leg + 2 * seam,) * 2) for c in corners])
+    pieces = counted([base, *squares])
+    bonus: dict[tuple[Exact, Cloth], int] = {}
+    for c in corners:
+        finished = c.leg - 2 * seam * ROOT2
+        if finished > 2 * seam:
+            bonus[finished, c.fabric] = bonus.get((finished, c.fabric), 0) + 1
+    left_over = tuple(
+        ByProduct("half-square-triangle", (f, f), n, (body, cloth))
+        for (f, cloth), n in bonus.items()
+    )
+
+    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
+        dyed = [c._replace(fabric=cloth) for c, cloth in zip(corners, cloths[1:], strict=True)]
+        return _sew_on(size, cloths[0], dyed, seam)
+
+    key = ("corner-squares", seam, size, tuple(c[:3] for c in corners))
+    table = shared(key, (body, *(c.fabric for c in corners)), work)
+    return Method("corner-squares", 1, pieces, False, table, left_over=left_over)
+
+
+def _sew_on(size: Size, body: Cloth, corners: list[Corner], seam: Exact) -> Work:
+    wide, high = size[0] + 2 * seam, size[1] + 2 * seam
+    sheet = rectangle_sheet(wide, high, body)
+    whole = sheet[0][0]
+    first = [cut_sheet(rectangle(body, (wide, high)))]
+    first += [square_sheet(c.leg + 2 * seam, c.fabric) for c in corners[:3]]
+    moves = [Move("cut", "Cut {all}.", in_a_row(first))]
+    for c in corners:
+        side = c.leg + 2 * seam
+        left = wide - side if c.right else ZERO
+        top = high - side if c.down else ZERO
+        square = square_sheet(side, c.fabric, left, top)
+        p, q, r, t = square[0][0]
+        ends = (t, q) if c.right == c.down else (p, r)
+        line = line_through(*ends)
+        corner = Point(wide if c.right else ZERO, high if c.down else ZERO)
+        if line.side(corner) > 0:
+            line = line.opposite()  # the corner's side is allowance
+        beyond = chord(whole, line.shifted(-seam))
+        cuts = () if beyond is None else (Drawn("cut", *beyond),)
+        lay = "Lay a square on the corner, right sides together; sew from corner to corner."
+        moves.append(Move("mark", "Draw a diagonal on the back of each square.", (), square,
+                          (Drawn("mark", *ends),)))  # fmt: skip
+        moves.append(Move("sew", lay, sheet, square, (Drawn("seam", *ends),)))
+        moves.append(Move("cut-apart", "Trim {seam} beyond the seam.", sheet, square,
+                          (Drawn("seam", *ends), *cuts)))  # fmt: skip
+        sheet = opened(sheet, square, line)
+        moves.append(Move("open", "Flip the corner out and press.", sheet))
+    return Work(tuple(moves), (sheet,))
+
+
+def _body_and_corners(unit: Unit) -> tuple[Size, Cloth, list[Corner]] | None:
+    """The unit's box, the cloth of its body and its corners, in the box's own frame."""
+    if unit.part.nested:
+        return None
+    (_, body), *rest = sorted(
+        unit.picture,
+        key=lambda patch: (triangle_legs(patch[0]) is not None, -float(area(patch[0]))),
+    )
+    frame = upright(unit.outline)
+    if frame is None:
+        return None
+    motion, size = frame
+    corners = []
+    for outline, fabric in rest:
+        legs = triangle_legs(motion.polygon(outline))
+        if legs is None:
+            return None
+        at = legs[0]
+        leg = root_up(squared_length(legs[0], legs[1]))
+        corners.append(Corner(at.x != 0, at.y != 0, leg, fabric))
+    return size, body, sorted(corners, key=lambda c: (c.down, c.right))
+
+
+def upright(outline: Polygon) -> tuple[Motion, Size] | None:
+    """The motion that brings a unit's rectangle to lie with its box at the origin, its first side
+    along x, and its size there; None where that side has no exact length."""
+    p, q = outline[:2]
+    length = sqrt_exact(squared_length(p, q))
+    if length is None:
+        return None
+    e = q.minus(p)
+    turn = Motion(e.x / length, -e.y / length)
+    by = turn(p)
+    motion = Motion(turn.cos, turn.sin, Point(-by.x, -by.y))
+    _, _, right, bottom = bounds(motion.polygon(outline))
+    return motion, (right, bottom)

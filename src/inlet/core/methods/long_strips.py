@@ -1,0 +1,53 @@
+"""Rounds from long strips: sewn on long, trimmed level, no length measured."""
+
+from __future__ import annotations
+
+from inlet.core.methods.method import Method, Sizes, Work, counted, no_bias
+from inlet.core.methods.patchwise import patch_by_patch, patch_pieces
+from inlet.core.numbers.root2 import Exact
+from inlet.core.table.moves import Move, cut_sheet, in_a_row
+from inlet.core.table.pieces import Piece, piece_for, strip
+from inlet.core.table.sheets import ZERO
+from inlet.core.units.units import Unit
+
+
+def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
+    """Each round's strip w + 2s sewn from a long strip, cut off level with the side it covers: of
+    each width and cloth, the lengths covered with 2s each, and another 2s to trim away."""
+    usual = patch_by_patch(unit, seam)
+    if usual.name != "plain":
+        return None
+    lengths: dict[tuple[str | None, Exact], Exact] = {}
+    centre = _centre_piece(unit, seam)
+    for piece in patch_pieces(unit, seam):
+        number = piece.quantity - (1 if centre == piece._replace(quantity=1) else 0)
+        width, length = piece.exact
+        key = piece.fabric, width
+        lengths[key] = lengths.get(key, ZERO) + number * (length + 2 * seam)
+    pieces = [strip(cloth, width, long) for (cloth, width), long in lengths.items() if long != 0]
+    found = counted([*([centre] if centre else []), *pieces])
+
+    def work(sizes: Sizes) -> Work:
+        moves = [Move("cut", "Cut {all}.", in_a_row([cut_sheet(p) for p in found]))]
+        lay = "Lay the long strip on, right sides together; sew {seam} from the edge."
+        level = "Press; trim the strip level with both sides."
+        for move in usual.moves[1:]:
+            sewing = move.do == "sew"
+            moves.append(move._replace(text=lay if sewing else level))
+        return Work(tuple(moves))
+
+    joined = usual.effort
+    effort = joined._replace(apart=joined.seams)  # each strip is cut level once it is on
+    return Method("sew-and-trim", 1, found, False, work, known_effort=effort, outer_bias=no_bias)
+
+
+def _centre_piece(unit: Unit, seam: Exact) -> Piece | None:
+    """The piece of the plain centre, the one patch no strip is: the first sewn."""
+    if unit.part.nested:
+        return None
+    part = unit.part
+    while part.parts:
+        cores = [p for p in part.parts if p.parts]
+        part = cores[0] if cores else part.parts[(len(part.parts) - 1) // 2]
+    outline, fabric = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))[part.face]
+    return piece_for(outline, fabric, seam)

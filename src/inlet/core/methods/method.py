@@ -1,0 +1,220 @@
+"""A method to make a unit: its pieces, its moves at the table with their pictures, its products."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from math import hypot
+from typing import NamedTuple
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.table.moves import Move
+from inlet.core.table.pieces import Piece, Size, rectangle, strip
+from inlet.core.table.sheets import Sheet, box
+
+
+class Work(NamedTuple):
+    """What a run comes to: moves in order, and the units as they come off the table, raw edges
+    included and lying with the grain of their cloth; none where a unit is sewn patch to patch."""
+
+    moves: tuple[Move, ...]
+    products: tuple[Sheet, ...] = ()
+
+
+class ByProduct(NamedTuple):
+    """Something else a run leaves: ``number`` of a ``kind`` of unit, at its finished size;
+    ``mirrored`` if it is the unit made, of the other hand."""
+
+    kind: str
+    size: Size
+    number: int
+    fabrics: tuple[str | None, ...]
+    mirrored: bool = False
+
+
+class SetOfStrips(NamedTuple):
+    """Strips to be sewn side by side and cut across: finished widths and cloths of the bands, the
+    finished height of a segment, and how many segments a run needs."""
+
+    bands: tuple[tuple[Exact, str | None], ...]
+    height: Exact
+    number: int
+
+
+class Effort(NamedTuple):
+    """What a run takes: ``seams``, ``length`` of them in all, ``apart`` cuts made after those of
+    the shapes, lines to ``mark``, seams to ``press``."""
+
+    seams: Fraction | int
+    length: float
+    apart: Fraction | int
+    marks: Fraction | int
+    presses: Fraction | int
+
+
+Sizes = tuple[Size, ...]
+"""The size each piece of a method is cut, in their order."""
+
+
+@dataclass(frozen=True, eq=False)
+class Method:
+    """A method worked out for one unit, whatever number of them is needed.
+
+    ``pieces`` are for one run, which makes ``makes`` units, and ``mirrored`` of their mirror image
+    where that is another unit. ``trims``: the trim school cuts it larger and trims the unit to its
+    unfinished size. ``work`` is what is done with the pieces at given sizes: it is asked for only
+    when needed, as sizes are often all that is wanted. ``outer_bias`` is how many outer edges are
+    bias, where there is a shorter way than to look at the products. ``left_over`` is what a run
+    leaves besides units, ``odd_run`` what is over once where the runs are an odd number. ``sets``
+    are strip sets to sew and cut across; their strips are no pieces of a run, and sewing them is
+    no effort of it. ``known_effort`` spares working out the moves where it follows from less.
+    ``tool`` is one that not every maker has. ``by_patches``: it is sewn patch to patch, and has no
+    products.
+    """
+
+    name: str
+    makes: int
+    pieces: tuple[Piece, ...]
+    trims: bool
+    work: Callable[[Sizes], Work]
+    mirrored: int = 0
+    outer_bias: Callable[[], int] | None = None
+    left_over: tuple[ByProduct, ...] = ()
+    odd_run: tuple[ByProduct, ...] = ()
+    sets: tuple[SetOfStrips, ...] = ()
+    known_effort: Effort | None = None
+    tool: str = ""
+    by_patches: bool = False
+
+    @cached_property
+    def _exactly(self) -> Work:
+        return self.work(tuple(piece.exact for piece in self.pieces))
+
+    @property
+    def moves(self) -> tuple[Move, ...]:
+        """What to do at the table, pieces at their exact sizes."""
+        return self._exactly.moves
+
+    @property
+    def products(self) -> tuple[Sheet, ...]:
+        """The units of a run, see ``Work``."""
+        return () if self.by_patches else self._exactly.products
+
+    @cached_property
+    def bias(self) -> int:
+        """How many outer edges of a unit are bias: those of its product that do not lie with the
+        grain, where nothing else is said."""
+        return self.outer_bias() if self.outer_bias else bias_edges(self.products[0])
+
+    @cached_property
+    def effort(self) -> Effort:
+        """What a run takes, counted from its moves."""
+        return self.known_effort or effort_of(self.moves)
+
+
+def effort_of(moves: Sequence[Move]) -> Effort:
+    """What moves take, each as often as it is made, those to sets of strips aside."""
+    seams: Fraction | int = 0
+    apart: Fraction | int = 0
+    marks: Fraction | int = 0
+    presses: Fraction | int = 0
+    length = 0.0
+    for move in moves:
+        if move.of_set is not None:
+            continue
+        kinds = [line.kind for line in move.lines]
+        if move.do == "sew":
+            number = kinds.count("seam") if move.seams is None else move.seams
+            seams += move.times * number
+            length += float(move.times) * sum(
+                hypot(*line.end.minus(line.start).floats())
+                for line in move.lines
+                if line.kind == "seam"
+            )
+        elif move.do in ("crosscut", "cut-apart"):
+            apart += move.times * kinds.count("cut")
+        elif move.do in ("mark", "fold"):
+            marks += move.times * kinds.count("mark")
+        if move.do in ("open", "fold"):
+            presses += move.times
+    return Effort(seams, length, apart, marks, presses)
+
+
+def every_piece(method: Method, seam: Exact) -> tuple[Piece, ...]:
+    """A method's pieces, and the strips of its sets, a segment long."""
+    return method.pieces + tuple(
+        strip(cloth, width + 2 * seam, one.height + 2 * seam, one.number)
+        for one in method.sets
+        for width, cloth in one.bands
+    )
+
+
+def no_bias() -> int:
+    """Outer edges on the bias of a unit all of whose outer edges are cut with the grain."""
+    return 0
+
+
+def bias_edges(product: Sheet) -> int:
+    """Outer edges of a product that run across the grain. Its cloth lies with the grain along x
+    and y (turning cloth over along a 45° seam keeps it so), hence a square that fills its own box
+    has none, and one set on point in it has four."""
+    left, top, right, bottom = box(product)
+    corners = {p for outline, _ in product for p in outline}
+    square = {(x, y) for x in (left, right) for y in (top, bottom)}
+    return 0 if square & corners else 4
+
+
+_SHARED: dict[object, Work] = {}
+_MOST_SHARED = 1000
+
+
+def shared(
+    key: tuple[object, ...],
+    cloths: tuple[str | None, ...],
+    make: Callable[[tuple[str | None, ...], Sizes], Work],
+) -> Callable[[Sizes], Work]:
+    """``make(cloths, sizes)``, worked out once for all cloths told apart in the same way: only
+    their colours differ. ``key`` must hold everything else that ``make`` depends on."""
+
+    def work(sizes: Sizes) -> Work:
+        names = tuple(dict.fromkeys(cloths))
+        pattern = tuple(str(names.index(cloth)) for cloth in cloths)
+        known = _SHARED.get((key, pattern, sizes))
+        if known is None:
+            if len(_SHARED) >= _MOST_SHARED:
+                _SHARED.clear()
+            known = _SHARED[key, pattern, sizes] = make(pattern, sizes)
+
+        def dyed(sheet: Sheet) -> Sheet:
+            return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)
+
+        return Work(
+            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known.moves),
+            tuple(dyed(sheet) for sheet in known.products),
+        )
+
+    return work
+
+
+CUT_APART = "Cut on the drawn line."
+BESIDE = " Sew {seam} from each drawn line, on both sides of it."
+LAY = "Lay the two right sides together."
+MARK = "Draw a line on the back of one {}, {}."
+
+
+def sewn_squares(side: Exact, a: str | None, b: str | None) -> tuple[Piece, ...]:
+    """One square of each of two cloths, to be cut apart once they are sewn."""
+    if a == b:
+        return (rectangle(a, (side, side), 2, "sewn"),)
+    return rectangle(a, (side, side), 1, "sewn"), rectangle(b, (side, side), 1, "sewn")
+
+
+def counted(pieces: Sequence[Piece]) -> tuple[Piece, ...]:
+    """Equal pieces taken together, in the order they are first met."""
+    found: dict[Piece, int] = {}
+    for piece in pieces:
+        key = piece._replace(quantity=0)
+        found[key] = found.get(key, 0) + piece.quantity
+    return tuple(piece._replace(quantity=n) for piece, n in found.items())

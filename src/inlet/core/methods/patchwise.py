@@ -1,0 +1,206 @@
+"""Sewing a unit patch by patch, in the order of its tree."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from math import dist
+from typing import NamedTuple
+
+from inlet.core.assembly.net import Faces
+from inlet.core.deep import Steps, run
+from inlet.core.geometry.motion import SameShapes
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import (
+    Polygon,
+    edges,
+    flip,
+    line_through,
+    offset,
+)
+from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.methods.inset import inset_moves
+from inlet.core.methods.method import Effort, Method, Sizes, Work
+from inlet.core.numbers.root2 import Exact
+from inlet.core.table.moves import Drawn, Move, cut_sheet, in_a_row
+from inlet.core.table.pieces import Piece, curved_piece, piece_for
+from inlet.core.table.sheets import Sheet, opened, raw_cell
+from inlet.core.units.parts import Part
+from inlet.core.units.units import Unit, seam_length
+
+Cloth = str | None
+HAIR = 1e-9
+
+
+def patch_by_patch(unit: Unit, seam: Exact) -> Method:
+    """Each patch cut with its allowance, sewn in the order of the unit's tree. Units nested in it
+    are made on their own first and go in whole."""
+    found = patch_pieces(unit, seam)
+    name = "plain"
+    if unit.kind == "ring":
+        name = "partial-seam"
+    elif any(piece.shape == "template" for piece in found):
+        name = "template"
+    elif any(piece.crosscut != "none" for piece in found):
+        name = "single-triangles"
+    trims = any(piece.crosscut != "none" for piece in found)
+
+    def work(sizes: Sizes) -> Work:
+        return Work(tuple(_patch_moves(unit, found, seam)))
+
+    return Method(
+        name, 1, found, trims, work,
+        outer_bias=lambda: _outer_bias(unit, seam), known_effort=_effort(unit, found, seam),
+        by_patches=True,
+    )  # fmt: skip
+
+
+def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
+    """What patch by patch takes: a seam fewer than there are cells, but one for each leg of those
+    that turn corners, as long as the seams inside, each with its allowance at both ends; cuts
+    across diagonals, one or two a shape."""
+    cells = len(unit.picture) - sum(len(part.faces) - 1 for part in unit.part.nested)
+    apart = sum(
+        {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
+    )
+    seams = sum(len(how.legs) for how in unit.part.sewings) or cells - 1
+    length = seam_length(unit) + 2 * float(seam) * seams
+    return Effort(seams, length, apart, 0, cells - 1)
+
+
+def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
+    """The pieces of a unit's own patches, equal ones together."""
+    pieces: dict[Piece, int] = {}
+    same = SameShapes()
+    nested = {f for part in unit.part.nested for f in part.faces}
+    for face, (outline, fabric), shape in zip(
+        sorted(unit.part.faces), unit.picture, unit.shapes, strict=True
+    ):
+        if face in nested:
+            continue
+        if shape.arcs:
+            piece = curved_piece(shape, fabric, seam)
+        else:
+            piece = piece_for(outline, fabric, seam)
+        if piece.outline:
+            first = same.first_like(piece.outline)
+            known = next((p for p in pieces if p.outline == first), piece)
+            piece = known._replace(fabric=fabric)
+        pieces[piece] = pieces.get(piece, 0) + 1
+    return tuple(piece._replace(quantity=n) for piece, n in pieces.items())
+
+
+def _outer_bias(unit: Unit, seam: Exact) -> int:
+    """Outer edges of the unit that are bias when each patch is cut as ``piece_for`` says: the long
+    side of half a square or rectangle, the short ones of a quarter; of a template, laid with the
+    grain along the block's edges, whatever does not run with them."""
+    if any(shape.arcs for shape in unit.shapes) or all(map(is_rectangle, _outlines(unit))):
+        return 0  # squares and rectangles, and curved templates' straight edges, lie with the grain
+    outer = list(edges([p.floats() for p in unit.outline]))
+    bias = set()
+    for outline, fabric in unit.picture:
+        piece = piece_for(outline, fabric, seam)
+        if piece.shape != "template" and piece.crosscut == "none":
+            continue
+        corners = [p.floats() for p in outline]
+        lengths = [dist(p, q) for p, q in edges(corners)]
+        for (p, q), length in zip(edges(corners), lengths, strict=True):
+            on = next((i for i, side in enumerate(outer) if _beside(side, p, q)), None)
+            if on is None:
+                continue
+            if piece.shape == "template":
+                across = min(abs(p[0] - q[0]), abs(p[1] - q[1])) > HAIR
+            else:
+                across = (length > max(lengths) - HAIR) == (piece.crosscut == "once")
+            if across:
+                bias.add(on)
+    return len(bias)
+
+
+Place = tuple[float, float]
+
+
+def _beside(side: tuple[Place, Place], p: Place, q: Place) -> bool:
+    """Do two places lie on the line of a side? Only counted with, never cut from."""
+    (x0, y0), (x1, y1) = side
+    return all(abs((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) < HAIR for x, y in (p, q))
+
+
+def _outlines(unit: Unit) -> list[Polygon]:
+    return [outline for outline, _ in unit.picture]
+
+
+def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
+    """Cutting the pieces from cloth, and those that come apart on their diagonals."""
+    moves = [Move("cut", "Cut {all}.", in_a_row([cut_sheet(p) for p in pieces]))]
+    for i, piece in enumerate(pieces):
+        if piece.crosscut not in ("once", "twice"):
+            continue
+        sheet = cut_sheet(piece)
+        a, b, c, d = sheet[0][0]
+        lines = [Drawn("cut", d, b) if piece.lean == "rising" else Drawn("cut", a, c)]
+        if piece.crosscut == "twice":
+            lines.append(Drawn("cut", b, d))
+        text = (
+            f"Cut {{{i}}} {piece.crosscut} on the diagonal: "
+            f"{2 if piece.crosscut == 'once' else 4} triangles."
+        )
+        moves.append(Move("crosscut", text, sheet, (), tuple(lines), piece.shapes(1)))
+    return moves
+
+
+def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]:
+    moves = cutting_moves(pieces) if pieces else []
+    patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
+    if unit.part.sewings:
+        return moves + inset_moves(unit, seam)
+    nested = frozenset(inner.faces for inner in unit.part.nested)
+    run(_Sewing(nested, patches, seam, moves).part(unit.part))
+    return moves
+
+
+class _Sewing(NamedTuple):
+    nested: frozenset[Faces]
+    patches: dict[int, tuple[Polygon, Cloth]]
+    seam: Exact
+    moves: list[Move]
+
+    def part(self, part: Part) -> Steps[Sheet]:
+        """The raw sheet of a part sewn from its parts, two moves a seam added to ``moves``."""
+        if not part.parts:
+            outline, fabric = self.patches[part.face]
+            return ((offset(outline, self.seam), fabric),)
+        if part.faces in self.nested:
+            cell = [self.patches[f] for f in sorted(part.faces)]
+            return raw_cell(cell, part.outline, self.seam)
+        sheets: list[Sheet] = []
+        for p in part.parts:
+            sheets.append((yield self.part(p)))
+        so_far = sheets[0]
+        for before, after, sheet in zip(part.parts, part.parts[1:], sheets[1:], strict=False):
+            so_far = self.join(so_far, sheet, before, after, part)
+        return so_far
+
+    def join(self, lower: Sheet, upper: Sheet, before: Part, after: Part, whole: Part) -> Sheet:
+        """Two neighbouring parts of ``whole`` sewn where they lie: a raw sheet."""
+        start, end = _shared_side(before, whole)
+        line = line_through(start, end)
+        # Opened cloth is kept on the growing side, which must be where ``before`` lies.
+        if any(line.side(p) > 0 for p in after.outline):
+            line = line.opposite()
+        laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
+        result = opened(lower, laid, line)
+        sew = "Right sides together, sew {seam} from the edge."
+        self.moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
+        self.moves.append(Move("open", "Open and press.", result))
+        return result
+
+
+def _shared_side(part: Part, whole: Part) -> tuple[Point, Point]:
+    """The side along which ``part`` is sewn to the next of ``whole``'s parts: its farthest along
+    ``whole.across``."""
+    assert whole.across is not None
+    across = whole.across
+    reach = [across.x * p.x + across.y * p.y for p in part.outline]
+    far = max(reach)
+    ends = [p for p, r in zip(part.outline, reach, strict=True) if r == far]
+    return ends[0], ends[-1]

@@ -1,0 +1,216 @@
+"""Re-sewing: do a method's moves, and a tree's joins, give exactly what was drawn?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from math import dist, hypot
+
+from inlet.core.deep import Steps, run
+from inlet.core.geometry.located import NEAR, from_corner, in_line, same_outline, same_place
+from inlet.core.geometry.motion import (
+    EIGHTH_TURN,
+    Picture,
+    at_origin,
+    canonical,
+    mirrored,
+    motion_between,
+)
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Polygon, is_convex, moved, offset
+from inlet.core.methods.method import Method, bias_edges
+from inlet.core.numbers.root2 import Exact
+from inlet.core.stopping import check
+from inlet.core.table.pieces import piece_for, sewn_shape
+from inlet.core.table.sheets import ZERO, Sheet, box, size, trimmed
+from inlet.core.units.parts import Part, merges
+from inlet.core.units.units import Unit
+
+Sewn = tuple[Polygon, Picture]
+"""A part as sewn, turned as in the block but lying anywhere: finished outline and patches."""
+
+
+def makes_unit(method: Method, unit: Unit, seam: Exact) -> bool:
+    """Do the method's moves, run on its exact pieces, give the unit exactly every time?
+
+    Every product, less the allowance all round, must be the unit's picture up to a turn, and no
+    larger or smaller; those past ``method.makes``, its mirror image. Where the unit is sewn patch
+    by patch, so must the patches sewn up.
+    """
+    if not method.products:
+        return made_unit(method, unit, seam) is not None
+    whole = method.products[: method.makes]
+    other = unit._replace(picture=mirrored(unit.picture))
+    return all(_from_product(sheet, unit, seam) is not None for sheet in whole) and all(
+        _from_product(sheet, other, seam) is not None for sheet in method.products[method.makes :]
+    )
+
+
+_MADE: dict[object, Sewn | None] = {}
+_MOST_MADE = 2000
+
+
+def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
+    """The unit as the method's moves make it, turned as ``unit.picture`` lies; None if they do not.
+
+    Cloths that are told apart, not which ones they are, decide the outcome: units alike but for
+    their cloth, or made before at this size, are looked up.
+    """
+    number = {fabric: str(i) for i, fabric in enumerate(unit.fabrics)}
+    anonymous = at_origin(tuple((outline, number[fabric]) for outline, fabric in unit.picture))
+    key = (method.name, seam, canonical(anonymous))
+    if key not in _MADE:
+        if len(_MADE) >= _MOST_MADE:
+            _MADE.clear()
+        made = _make(method, unit, seam)
+        _MADE[key] = made and (
+            made[0], tuple((outline, number[fabric]) for outline, fabric in made[1])
+        )  # fmt: skip
+    found = _MADE[key]
+    if found is None:
+        return None
+    cloth = {i: fabric for fabric, i in number.items()}
+    return found[0], tuple((outline, cloth[i or ""]) for outline, i in found[1])
+
+
+def _make(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
+    if method.products:
+        return _from_product(method.products[0], unit, seam)
+    made = sew_up(unit.part, patch_leaves(unit, seam))
+    return made if made and motion_between(made[1], unit.picture) else None
+
+
+def _from_product(sheet: Sheet, unit: Unit, seam: Exact) -> Sewn | None:
+    finished = (max(unit.size) + 2 * seam, min(unit.size) + 2 * seam)
+    if sheet and bias_edges(sheet):
+        sheet = EIGHTH_TURN.picture(sheet)
+    if not sheet or (max(size(sheet)), min(size(sheet))) != finished:
+        return None
+    left, top, right, bottom = box(sheet)
+    shown = trimmed(sheet, seam)
+    motion = motion_between(shown, unit.picture)
+    if motion is None:
+        return None
+    corners = [Point(x, y) for x, y in ((left, top), (right, top), (right, bottom), (left, bottom))]
+    outline = motion.polygon(offset(tuple(corners), -seam))
+    return outline, motion.picture(shown)
+
+
+def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:
+    """How ``sew_up`` gets a single patch of this unit: cut with its allowance and turned."""
+    patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
+
+    def leaf(part: Part) -> Sewn | None:
+        if part.parts:
+            return None
+        outline, fabric = patches[part.face]
+        if part.arcs:  # its template carries the sewing line
+            return part.outline, ((outline, fabric),)
+        shape = sewn_shape(piece_for(outline, fabric, seam), seam, outline)
+        return None if shape is None else (shape, ((shape, fabric),))
+
+    return leaf
+
+
+def sew_up(part: Part, leaf: Callable[[Part], Sewn | None]) -> Sewn | None:
+    """Sew a part together from what ``leaf`` gives for its smallest parts, in the order of its
+    seams; None if edges that meet are not equal. Rows are sewn by size alone: each new part is
+    moved until its sewing line lies on the one before it. Where seams turn corners, or are curved,
+    each part must have exactly the shape that is drawn, and goes where that lies."""
+    sewn = run(_sew(part, leaf))
+    return None if sewn is None else (sewn[0], tuple(_spread(sewn[1], Point(ZERO, ZERO))))
+
+
+@dataclass(frozen=True)
+class _Pile:
+    """What a part was sewn from, each with how far it was moved: positions are added up once."""
+
+    pieces: tuple[tuple[Point, _Pile | Picture], ...]
+
+
+def _sew(
+    part: Part, leaf: Callable[[Part], Sewn | None]
+) -> Steps[tuple[Polygon, _Pile | Picture] | None]:
+    check()
+    ready = leaf(part)
+    if ready is not None:
+        return ready
+    if not part.parts or part.stuck:
+        return None
+    made: list[tuple[Polygon, _Pile | Picture]] = []
+    for inner in part.parts:
+        sewn = yield _sew(inner, leaf)
+        if sewn is None:
+            return None
+        made.append(sewn)
+    if part.across is None or any(p.arcs or not is_convex(p.outline) for p in (part, *part.parts)):
+        return _fitted(part, made)
+    for one, other in merges(part):
+        (outline, pile), (added, more) = made[one], made[other]
+        joined = _joined(outline, added, part.across)
+        if joined is None:
+            return None
+        here = Point(ZERO, ZERO)
+        made.append((joined[0], _Pile(((here, pile), (joined[1], more)))))
+    return made[-1]
+
+
+def _fitted(
+    part: Part, made: Sequence[tuple[Polygon, _Pile | Picture]]
+) -> tuple[Polygon, _Pile] | None:
+    """Parts laid where they are drawn; None unless each has exactly that shape."""
+    pieces = []
+    for inner, (outline, pile) in zip(part.parts, made, strict=True):
+        should = inner.outline
+        by = should[0].minus(from_corner(outline, should)[0])
+        if not same_outline(moved(outline, by), should):
+            return None
+        pieces.append((by, pile))
+    return part.outline, _Pile(tuple(pieces))
+
+
+def _spread(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str | None]]:
+    """The patches of a pile where they came to lie."""
+    left = [(pile, by)]
+    while left:
+        each, at = left.pop()
+        if isinstance(each, _Pile):
+            left += ((inner, at.plus(step)) for step, inner in reversed(each.pieces))
+        else:
+            for outline, fabric in each:
+                yield moved(outline, at), fabric
+
+
+def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:
+    """The outline of ``two`` moved against the far side of ``one``, and the move; None where the
+    two sides are not equal. Floats find the sides, exact points are compared."""
+    ax, ay = across.floats()
+    i, j = _far_side(one, ax, ay), _far_side(two, -ax, -ay)
+    if i is None or j is None:
+        return None
+    n, m = len(one), len(two)
+    by = one[i].minus(two[(j + 1) % m])
+    if not same_place(one[(i + 1) % n], two[j].plus(by)):
+        return None
+    ring = [one[(i + 1 + k) % n] for k in range(n)]
+    ring += [two[(j + 2 + k) % m].plus(by) for k in range(m - 2)]
+    # Only where the seam ends can two sides have become one.
+    for k in (n - 1, 0):
+        before, at, after = ring[k - 1], ring[k], ring[(k + 1) % len(ring)]
+        if in_line(before, at, after):
+            del ring[k]
+    return tuple(ring), by
+
+
+def _far_side(outline: Polygon, ax: float, ay: float) -> int | None:
+    """Which side of a convex outline lies square to (ax, ay) at its far end; None if a corner
+    does."""
+    reach = [ax * x + ay * y for x, y in (p.floats() for p in outline)]
+    # Located corners lie off the line they are on by a hair.
+    edge = max(reach) - max(1e-9 * (1 + max(map(abs, reach))), NEAR * hypot(ax, ay))
+    n = len(outline)
+    found = [i for i in range(n) if reach[i] > edge and reach[(i + 1) % n] > edge]
+    if len(found) < 2:
+        return found[0] if found else None
+    places = [p.floats() for p in outline]  # a side of a hair's length may lie there, too
+    return max(found, key=lambda i: dist(places[i], places[(i + 1) % n]))

@@ -1,0 +1,106 @@
+"""Trimming a unit cut and sewn large to its unfinished size, the ruler laid on its seams."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from inlet.core.geometry.motion import EIGHTH_TURN, Motion, canonical
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line, common_stretch, edges, line_through, meet, on_line
+from inlet.core.methods.method import bias_edges
+from inlet.core.numbers.root2 import Exact
+from inlet.core.table.moves import Drawn, Move
+from inlet.core.table.sheets import Sheet, box, kept
+
+TEXTS = {
+    "half-square-triangle": "Lay the ruler's 45° line on the seam; trim two sides, turn the unit, "
+    "lay the {trim} marks on the cut edges and trim the other two.",
+    "quarter-square-triangle": "Lay the 45° line on one seam and the middle of {trim} where the "
+    "seams cross; trim two sides, turn, trim the other two.",
+    "three-triangle": "Lay the 45° line on the long seam and the middle of {trim} where the seams "
+    "meet; trim two sides, turn, trim the other two.",
+    "flying-geese": "Lay the ruler's {seam} line on the nose and 45° lines on both seams; trim the "
+    "top, then to {trim}.",
+}
+_OTHERWISE = "Lay the ruler so that every point is {seam} from its edge, and trim to {trim}."
+
+
+class Trim(NamedTuple):
+    """Where the ruler goes on a unit sewn large: ``sheet`` is the unit, ``box`` what is kept of it
+    (left, top, right, bottom), ``ruler`` the seams its lines are laid on."""
+
+    sheet: Sheet
+    box: tuple[Exact, Exact, Exact, Exact]
+    ruler: tuple[Drawn, ...]
+
+
+def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
+    """How to trim a product to what it would be from exact pieces; None where the unit does not
+    lie inside it with its seams in place.
+
+    Seams tell where: the points inside at which patches meet come to lie where they are in the
+    exact one, or its middle where there are none.
+    """
+    if not large or not exact:
+        return None
+    if bias_edges(large):
+        large, exact = EIGHTH_TURN.picture(large), EIGHTH_TURN.picture(exact)
+    here, there = _anchor(large), _anchor(exact)
+    by = there.minus(here)
+    left, top, right, bottom = box(exact)
+    kept_box = (left - by.x, top - by.y, right - by.x, bottom - by.y)
+    one, zero = left * 0 + 1, left * 0
+    lines = (
+        Line(one, zero, kept_box[0]),
+        Line(-one, zero, -kept_box[2]),
+        Line(zero, one, kept_box[1]),
+        Line(zero, -one, -kept_box[3]),
+    )
+    inside = Motion(one, zero, by).picture(kept(large, *lines))
+    if canonical(inside) != canonical(exact):
+        return None
+    return Trim(large, kept_box, tuple(_slanted_seams(kept(large, *lines))))
+
+
+def trim_move(found: Trim, kind: str) -> Move:
+    """The trim as a move: its cuts, and the ruler's lines on the seams."""
+    left, top, right, bottom = found.box
+    corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
+    cuts = tuple(Drawn("cut", p, q) for p, q in edges(corners))
+    return Move("trim", TEXTS.get(kind, _OTHERWISE), found.sheet, (), (*found.ruler, *cuts))
+
+
+def _anchor(sheet: Sheet) -> Point:
+    """Where the sheet's two seam lines cross, or, where it has one or more than two, its middle."""
+    lines = _seam_lines(sheet)
+    crossing = meet(*lines) if len(lines) == 2 else None
+    return crossing if crossing is not None else _middle(sheet)
+
+
+def _seam_lines(sheet: Sheet) -> list[Line]:
+    """The lines along which patches of a sheet are sewn to one another."""
+    out: list[Line] = []
+    for i, (one, _) in enumerate(sheet):
+        for two, _ in sheet[:i]:
+            for p, q in edges(one):
+                if any(common_stretch(p, q, r, t) for r, t in edges(two)) and not any(
+                    line.side(p) == 0 == line.side(q) for line in out
+                ):
+                    out.append(line_through(p, q))
+    return out
+
+
+def _middle(sheet: Sheet) -> Point:
+    left, top, right, bottom = box(sheet)
+    return Point((left + right) / 2, (top + bottom) / 2)
+
+
+def _slanted_seams(sheet: Sheet) -> list[Drawn]:
+    """The seams of a sheet that do not run with its edges, each line of them once."""
+    out: list[Drawn] = []
+    for outline, _ in sheet:
+        for p, q in edges(outline):
+            if p.x == q.x or p.y == q.y or any(on_line(p, q, line.start, line.end) for line in out):
+                continue
+            out.append(Drawn("ruler", p, q))
+    return out

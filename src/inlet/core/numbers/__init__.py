@@ -1,0 +1,1 @@
+"""Exact numbers: fractions with √2, ruler marks, and how numbers are read and shown."""

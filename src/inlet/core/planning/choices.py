@@ -1,0 +1,54 @@
+"""The maker's choices for single units: found by a point in one of its patches, and made."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from inlet.core.draft.edit import anchor_in
+from inlet.core.draft.patches import Draft
+from inlet.core.geometry.point import Point
+from inlet.core.project.block import Block, Choice
+from inlet.core.project.value import replace
+from inlet.core.units.units import Unit
+
+
+def choices_for(drawn: Draft, block: Block, units: Sequence[Unit]) -> list[Choice | None]:
+    """The choice for each unit: the last one whose point lies in a patch of it, and in none nested
+    in it."""
+    out: list[Choice | None] = [None] * len(units)
+    for choice in block.units:
+        patch = drawn.patch_at(Point(*choice.point))
+        if patch is None:
+            continue
+        holding = [
+            (len(place.part.faces), i)
+            for i, unit in enumerate(units)
+            for place in unit.places
+            if patch.face in place.part.faces
+        ]
+        if holding:
+            out[min(holding)[1]] = choice
+    return out
+
+
+def with_choice(
+    drawn: Draft, units: Sequence[Unit], unit: Unit, known: Choice | None, **changes: Any
+) -> Block:
+    """The block with a choice for one unit changed; one that says nothing is dropped. ``known`` is
+    the choice it has now. Raises ``ValueError`` where another unit has the label wanted."""
+    block = drawn.block
+    label = changes.get("label")
+    if label and any(u.label == label for u in units if u is not unit):
+        raise ValueError(f"another unit is labelled {label}")
+    if known is None:
+        nested = {f for part in unit.part.nested for f in part.faces}
+        face = min(unit.part.faces - nested or unit.part.faces)
+        point = anchor_in(drawn.arrangement, face)
+        if point is None:
+            raise ValueError("that unit is too small to keep a choice for")
+        known = Choice(point=point)
+    new = replace(known, **changes)
+    says = any((new.label, new.method, new.school, new.stock))
+    kept = tuple(c for c in block.units if c.point != known.point)
+    return replace(block, units=(*kept, new) if says else kept)

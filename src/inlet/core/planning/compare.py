@@ -1,0 +1,233 @@
+"""Methods compared on the maker's terms: cloth, seams, cuts, minutes, and which to take."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import NamedTuple
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.planning.unit_plan import CutPiece, MethodPlan, Need, UnitPlan
+from inlet.core.project.measure import Measure, Rates
+
+
+class Cost(NamedTuple):
+    """What a method comes to for all the units needed.
+
+    ``pieces`` to sew with (triangles counted after the crosscut), ``shapes`` to cut from cloth;
+    ``cloth`` and ``wasted`` in square inches or centimetres: what is cut, and how much of it is
+    neither in a unit that is needed nor in a seam of it. ``bias`` outer edges of a unit; ``seams``,
+    ``cuts``, ``presses`` and ``trims`` in number; ``minutes`` at the maker's rates.
+    """
+
+    method: MethodPlan
+    pieces: int
+    shapes: int
+    cloth: float
+    wasted: float
+    bias: int
+    seams: int
+    cuts: int
+    presses: int
+    trims: int
+    minutes: float
+
+    def plus(self, other: Cost) -> Cost:
+        """Two hands made each on its own, the bias of one."""
+        return Cost(
+            self.method,
+            self.pieces + other.pieces,
+            self.shapes + other.shapes,
+            self.cloth + other.cloth,
+            self.wasted + other.wasted,
+            self.bias,
+            self.seams + other.seams,
+            self.cuts + other.cuts,
+            self.presses + other.presses,
+            self.trims + other.trims,
+            self.minutes + other.minutes,
+        )
+
+    @property
+    def over(self) -> int:
+        """Units that are not needed, of either hand."""
+        return self.method.surplus + self.method.mirrored_over
+
+
+COLUMNS: dict[str, Callable[[Cost], float]] = {
+    "minutes": lambda c: c.minutes,
+    "cloth": lambda c: c.cloth,
+    "wasted": lambda c: c.wasted,
+    "over": lambda c: c.over,
+    "pieces": lambda c: c.pieces,
+    "cuts": lambda c: c.cuts,
+    "seams": lambda c: c.seams,
+    "bias": lambda c: c.bias,
+    "trims": lambda c: c.trims,
+}
+"""What methods can be sorted by, least first."""
+
+
+def costs(plan: UnitPlan, rates: Rates | None = None) -> tuple[Cost, ...]:
+    """Every method of a unit with its cost, in their usual order. Where the block has the unit in
+    both hands, both are counted: a method that gives one hand only is taken for each."""
+    rates = rates or Rates()
+    twin = plan.twin
+    if twin is None:
+        return tuple(cost_of(m, plan.need, plan, rates) for m in plan.methods)
+    if plan.unit.mirror_of is not None:
+        return costs(twin, rates)
+    both, other = Need(plan.count, twin.count), Need(twin.count)
+    out = []
+    for method in plan.known_methods():
+        cost = cost_of(plan.planned(method, both), both, plan, rates)
+        if not method.mirrored:
+            same = next(w for w in twin.known_methods() if w.name == method.name)
+            cost = cost.plus(cost_of(twin.planned(same, other), other, twin, rates))
+        out.append(cost)
+    return tuple(out)
+
+
+def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Cost:
+    """The cost of a method for the units needed, see ``Cost``."""
+    runs = method.runs
+    effort = method.method.effort
+    in_sets = [(s.number, len(s.strips.bands) - 1) for s in method.sets]
+    seams = runs * effort.seams + sum(number * each for number, each in in_sets)
+    presses = runs * effort.presses + sum(number * each for number, each in in_sets)
+    sewn = runs * effort.length + sum(
+        float(s.length) * number * each
+        for s, (number, each) in zip(method.sets, in_sets, strict=True)
+    )
+    marks, apart = runs * effort.marks, runs * effort.apart
+    shapes = sum(p.number for p in method.pieces)
+    trims = method.made + method.mirrored if method.trim_to else 0
+    cuts = shapes + apart
+    cloth = sum(cut_area(p) for p in method.pieces)
+    needed = need.number + (need.mirrored if method.method.mirrored else 0)
+    in_units = needed * plan.cloth
+    ten = 10.0 if plan.measure.system == "inch" else 25.0
+    seconds = (
+        rates.cut * cuts
+        + rates.mark * marks
+        + rates.seam * seams
+        + rates.length * float(sewn) / ten
+        + rates.press * presses
+        + rates.trim * trims
+    )
+    pieces = sum(p.piece.quantity * runs // p.piece.runs for p in method.pieces if not method.sets)
+    return Cost(
+        method,
+        pieces or shapes,
+        shapes,
+        cloth,
+        max(0.0, cloth - in_units),
+        method.method.bias,
+        _whole(seams),
+        _whole(cuts),
+        _whole(presses),
+        trims,
+        float(seconds) / 60,
+    )
+
+
+def _whole(number: Fraction | int) -> int:
+    return -(-number // 1)
+
+
+def cut_area(cut: CutPiece) -> float:
+    """The cloth of all shapes of a cut piece; a template's by the box round it."""
+    return float(cut.cut[0] * cut.cut[1] * cut.number)
+
+
+# --- which to take ----------------------------------------------------------------------------
+
+_CLOTH_PER_MINUTE = {"inch": 25.0, "cm": 160.0}
+"""How much wasted cloth weighs as much as a minute's work."""
+_BIAS_MINUTES = 0.5
+"""What one bias edge on the outside of a unit weighs: handling it without stretching."""
+_LOOSE_MINUTES = 0.15
+"""What one triangle cut before it is sewn weighs: its long side is bias until the seam holds it."""
+
+
+def _loose(cost: Cost) -> int:
+    return sum(
+        cut.piece.quantity * cost.method.runs
+        for cut in cost.method.pieces
+        if cut.piece.crosscut in ("once", "twice")
+    )
+
+
+def table(found: Sequence[Cost]) -> list[list[str]]:
+    """The comparison as rows of words, the headings first."""
+    rows = [["method", *COLUMNS]]
+    for cost in found:
+        figures = [f"{key(cost):.0f}" for key in COLUMNS.values()]
+        rows.append([cost.method.name, *figures])
+    return rows
+
+
+def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
+    """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
+    own, or cloth larger than what is cut already, comes last; the usual order breaks ties."""
+    per_minute = _CLOTH_PER_MINUTE[measure.system]
+
+    def weight(cost: Cost) -> tuple[bool, bool, float]:
+        made = cost.method.made + cost.method.mirrored
+        bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
+        weighed = cost.minutes + cost.wasted / per_minute + bias
+        return cost.method.short, bool(cost.method.method.tool), weighed
+
+    return min(found, key=weight)
+
+
+_NOTICED = 1.0
+"""Minutes less than which nobody notices."""
+_BEST: tuple[tuple[str, Callable[[Cost], float], str], ...] = (
+    ("cloth", lambda c: round(c.cloth), "least cloth"),
+    ("seams", lambda c: c.seams, "fewest seams"),
+    ("cuts", lambda c: c.cuts, "fewest cuts"),
+)
+
+
+def reason(best: Cost, found: Sequence[Cost]) -> str:
+    """Why a method is recommended, and what the next best would bring, in a sentence."""
+    others = [c for c in found if c is not best]
+    if not others:
+        return "The only way to make it here."
+    good = [
+        words
+        for _, key, words in _BEST
+        if all(key(best) <= key(c) for c in others) and any(key(best) < key(c) for c in others)
+    ]
+    if best.over == 0 and any(c.over for c in others):
+        good.append("none over")
+    if best.bias == 0 and any(c.bias for c in others):
+        good.append("straight grain outside")
+    if best.trims == 0 and any(c.trims for c in others):
+        good.append("nothing to trim")
+    if all(best.minutes <= c.minutes - _NOTICED for c in others):
+        good.insert(0, "quickest")
+    first = ", ".join(good[:3]) or "the best balance of time and cloth"
+    return f"{first[0].upper()}{first[1:]}{_instead(best, others)}."
+
+
+def _instead(best: Cost, others: Sequence[Cost]) -> str:
+    """What the quickest other method would save, and at what price."""
+    quicker = min(others, key=lambda c: c.minutes)
+    saved = best.minutes - quicker.minutes
+    name = quicker.method.name.replace("-", " ")
+    price = []
+    if quicker.method.method.tool:
+        price.append(f"needs {quicker.method.method.tool}")
+    if quicker.over > best.over:
+        price.append(f"leaves {quicker.over} over")
+    if quicker.bias > best.bias:
+        price.append("has bias edges outside")
+    if quicker.wasted > best.wasted * 1.1 + 1:
+        price.append("wastes more cloth")
+    told = " and ".join(filter(None, (", ".join(price[:-1]), *price[-1:])))
+    if saved >= _NOTICED:
+        return f"; {name} saves {saved:.0f} min" + (f" but {told}" if told else "")
+    if saved <= -_NOTICED:
+        return f"; {name} takes {-saved:.0f} min more"
+    return f"; {name} takes as long" + (f" and {told}" if told else "")

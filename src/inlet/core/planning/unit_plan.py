@@ -1,0 +1,317 @@
+"""Methods with their counts: what to cut, at the maker's ruler mark, for the units needed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import cached_property
+from typing import NamedTuple
+
+from inlet.core.methods.catalogue import methods_for
+from inlet.core.methods.method import ByProduct, Method, SetOfStrips
+from inlet.core.methods.trim import Trim, trim_move, trim_of
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact, ceil_exact, floor_exact
+from inlet.core.planning.stock import Stock, parse_stock, uses_whole
+from inlet.core.project.block import Choice
+from inlet.core.project.measure import DEFAULT_WIDTH, INCH, Measure
+from inlet.core.table.moves import Move
+from inlet.core.table.pieces import Piece, Size
+from inlet.core.units.units import Unit, cloth_in
+
+CutSize = tuple[Fraction, Fraction]
+Widths = Callable[[str | None], Exact]
+"""The usable width of each cloth."""
+
+
+def usual_width(_: str | None) -> Exact:
+    return DEFAULT_WIDTH[INCH.system]
+
+
+class CutPiece(NamedTuple):
+    """A piece at its cut size: ``cut`` on the ruler's marks, never under ``piece.exact``;
+    ``number`` of these shapes to cut for all the runs. ``stock`` of what is cut already they come
+    from, where they do. A strip's sizes are its width and its whole length."""
+
+    piece: Piece
+    cut: CutSize
+    number: int
+    stock: int | None = None
+
+    @property
+    def over(self) -> Exact:
+        """How much the ruler mark is over the exact size: of the longer side, of a strip's
+        width."""
+        side = 0 if self.piece.shape == "strip" else 1
+        return self.cut[side] - self.piece.exact[side]
+
+
+class SewnSet(NamedTuple):
+    """A set of strips to sew: ``number`` of them, ``length`` long, ``segments`` cut from each."""
+
+    strips: SetOfStrips
+    number: int
+    segments: int
+    length: Fraction
+
+
+class MethodPlan(NamedTuple):
+    """A method with its counts: what makes the units asked for.
+
+    ``runs`` times ``method.makes`` units, ``surplus`` over. ``mirrored`` of the other hand come out
+    as well, ``mirrored_over`` of them not needed; ``made_with`` is the label of the unit in whose
+    runs these are made, so that nothing more is cut. ``trim_to`` is the unfinished size to trim to.
+    ``short``: the cloth cut already that was asked for is too small for it, and new cloth is cut.
+    """
+
+    method: Method
+    kind: str
+    runs: int
+    surplus: int
+    trim_to: Size | None
+    pieces: tuple[CutPiece, ...]
+    sets: tuple[SewnSet, ...] = ()
+    mirrored: int = 0
+    mirrored_over: int = 0
+    made_with: str | None = None
+    short: bool = False
+
+    @property
+    def name(self) -> str:
+        return self.method.name
+
+    @property
+    def made(self) -> int:
+        return self.runs * self.method.makes
+
+    @property
+    def left_over(self) -> tuple[ByProduct, ...]:
+        """What all the runs leave besides the units."""
+        each = tuple(b._replace(number=b.number * self.runs) for b in self.method.left_over)
+        return each + (self.method.odd_run if self.runs % 2 else ())
+
+    @property
+    def trim(self) -> Trim | None:
+        """Where the ruler goes to trim a unit, from pieces at their cut size."""
+        if self.trim_to is None or not self.method.products or not self.pieces:
+            return None
+        large = self.method.work(tuple(p.cut for p in self.pieces)).products
+        return trim_of(large[0], self.method.products[0])
+
+    @property
+    def moves(self) -> tuple[Move, ...]:
+        """What to do at the table: the method's moves, then the trim; nothing but to look at them
+        where they come out of another unit's runs."""
+        if self.made_with is not None:
+            text = f"These come out of the runs of {self.made_with}; keep the two stacks apart."
+            return (Move("open", text, self.method.products[0]),)
+        found = self.trim
+        if found is None:
+            return self.method.moves
+        large = self.method.work(tuple(p.cut for p in self.pieces)).moves
+        return (*large, trim_move(found, self.kind))
+
+
+class Need(NamedTuple):
+    """What is wanted of a unit: how many, how many of its mirror image (0 where it has none in the
+    block), and the label of that one where it leads."""
+
+    number: int
+    mirrored: int = 0
+    made_with: str | None = None
+
+
+class UnitPlan:
+    """A unit with how many are needed, every method worked out, and the one in use."""
+
+    def __init__(
+        self,
+        unit: Unit,
+        need: Need,
+        measure: Measure,
+        wanted: str | None = None,
+        choice: Choice | None = None,
+        usable: Widths = usual_width,
+    ) -> None:
+        self.unit = unit
+        self.need = need
+        self.measure = measure
+        self.choice = choice
+        self.wanted = (choice.method if choice else "") or wanted
+        self.usable = usable
+        self.inside: tuple[UnitPlan, ...] = ()
+        self.twin: UnitPlan | None = None
+        self.stacks: tuple[str, ...] = ()  # the label of the stack each piece of the method goes to
+
+    @property
+    def count(self) -> int:
+        return self.need.number
+
+    @property
+    def hands(self) -> dict[str, int]:
+        """How many are needed of each hand: this one, and its mirror image where the block has
+        it."""
+        out = {self.unit.label: self.count}
+        if self.twin is not None:
+            out[self.twin.unit.label] = self.twin.count
+        return out
+
+    @property
+    def school(self) -> str:
+        return (self.choice.school if self.choice else "") or self.measure.school
+
+    @cached_property
+    def stock(self) -> Stock | None:
+        """The cloth cut already that this unit is to be made from."""
+        text = self.choice.stock if self.choice else ""
+        return next(iter(parse_stock(text, self.measure.system)), None) if text else None
+
+    @cached_property
+    def methods(self) -> tuple[MethodPlan, ...]:
+        """Every method for this unit, the usual one first; never empty."""
+        return tuple(self.planned(method) for method in self.known_methods())
+
+    @cached_property
+    def method(self) -> MethodPlan:
+        """The method in use: the one asked for where this unit can be made so, else the usual."""
+        found = self.known_methods()
+        usual = next(found)
+        wanted = (method for method in found if method.name == self.wanted)
+        method = usual if self.wanted in (None, usual.name) else next(wanted, usual)
+        return self.planned(method)
+
+    def known_methods(self) -> Iterator[Method]:
+        return methods_for(self.unit, self.measure.seam)
+
+    def planned(self, method: Method, need: Need | None = None) -> MethodPlan:
+        """The method planned for what is needed of the unit."""
+        return plan_method(
+            method, self.unit, need or self.need, self.measure, self.school, self.usable, self.stock
+        )
+
+    @cached_property
+    def cloth(self) -> float:
+        """The cloth in one sewn unit."""
+        return cloth_in(self.unit, self.measure.seam)
+
+    @property
+    def unfinished(self) -> Size:
+        return _with_seams(self.unit.size, self.measure)
+
+
+def plan_method(
+    method: Method,
+    unit: Unit,
+    need: Need,
+    measure: Measure,
+    school: str | None = None,
+    usable: Widths = usual_width,
+    stock: Stock | None = None,
+) -> MethodPlan:
+    """``method`` for the units needed: whole runs, whole squares even where one gives more
+    triangles than are needed. Where a run gives both hands, the runs serve both."""
+    runs = -(-need.number // method.makes)
+    if method.mirrored:
+        runs = max(runs, -(-need.mirrored // method.mirrored))
+    shared_runs = bool(method.mirrored and need.made_with)
+    trims = method.trims and (school or measure.school) == "trim"
+    sets = tuple(_sewn_set(s, runs, measure, usable) for s in method.sets)
+    pieces: list[CutPiece] = []
+    short = False
+    if not shared_runs:
+        width = min((usable(p.fabric) for p in method.pieces), default=usual_width(None))
+        for piece in method.pieces:
+            cut, fits, whole = _cut(piece, runs, measure, trims, width, stock)
+            pieces.append(cut)
+            short |= not fits
+            trims |= whole
+        pieces += _strips(sets, measure)
+    return MethodPlan(
+        method,
+        unit.kind,
+        runs,
+        runs * method.makes - need.number,
+        _with_seams(unit.size, measure) if trims else None,
+        tuple(pieces),
+        sets,
+        runs * method.mirrored,
+        runs * method.mirrored - need.mirrored if method.mirrored else 0,
+        need.made_with if shared_runs else None,
+        short,
+    )
+
+
+def _cut(
+    piece: Piece, runs: int, measure: Measure, trims: bool, usable: Exact, stock: Stock | None
+) -> tuple[CutPiece, bool, bool]:
+    """A piece for all the runs; whether the stock holds it; whether it uses its squares whole, and
+    so is trimmed."""
+    if piece.shape == "strip":
+        return _strip(piece, runs, measure, usable), stock is None, False
+    cut = (cut_size(piece.exact[0], measure, trims), cut_size(piece.exact[1], measure, trims))
+    number = piece.shapes(runs)
+    if stock is None:
+        return CutPiece(piece, cut, number), True, False
+    if uses_whole(stock, piece, usable):
+        whole = next_mark(stock.width, measure.mark)
+        return CutPiece(piece, (whole, whole), number, number), True, True
+    each = stock.holds(cut, usable)
+    return CutPiece(piece, cut, number, -(-number // each) if each else None), each > 0, False
+
+
+def _strip(piece: Piece, runs: int, measure: Measure, usable: Exact) -> CutPiece:
+    """Whole lengths of a piece laid along strips, shared evenly among as few strips as do."""
+    lengths = piece.quantity * runs
+    along = piece.exact[1]
+    room = usable - measure.squared_off
+    each = floor_exact(room / along)
+    if each:
+        number = -(-lengths // each)
+        long = along * -(-lengths // number) + measure.squared_off
+    else:  # one length is longer than the cloth: strips are joined
+        number = ceil_exact(along * lengths / room)
+        long = usable
+    width = cut_size(piece.exact[0], measure)
+    whole = piece._replace(exact=(piece.exact[0], long))
+    return CutPiece(whole, (width, next_mark(long, measure.mark)), number)
+
+
+def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) -> SewnSet:
+    """Sets for all the runs: as few as cloth of this width allows, all of one length. A set gives
+    floor((usable - squaring)/(f + 2s)) segments."""
+    width = min(usable(cloth) for _, cloth in strips.bands)
+    lengths = strips.number * runs
+    along = strips.height + 2 * measure.seam
+    each = max(1, floor_exact((width - measure.squared_off) / along))
+    number = -(-lengths // each)
+    segments = -(-lengths // number)
+    long = next_mark(along * segments + measure.squared_off, measure.mark)
+    return SewnSet(strips, number, segments, long)
+
+
+def _strips(sets: tuple[SewnSet, ...], measure: Measure) -> Iterator[CutPiece]:
+    """The strips of sewn sets, those of one cloth and width taken together."""
+    found: dict[tuple[object, ...], CutPiece] = {}
+    for sewn in sets:
+        for width, cloth in sewn.strips.bands:
+            exact = width + 2 * measure.seam
+            key = (cloth, exact, sewn.length)
+            piece = Piece(cloth, "strip", (exact, sewn.length), "none", 1)
+            known = found.get(key)
+            number = sewn.number + (known.number if known else 0)
+            found[key] = CutPiece(piece, (cut_size(exact, measure), sewn.length), number)
+    yield from found.values()
+
+
+def _with_seams(size: Size, measure: Measure) -> Size:
+    return size[0] + 2 * measure.seam, size[1] + 2 * measure.seam
+
+
+def cut_size(exact: Exact, measure: Measure, trims: bool = False) -> Fraction:
+    """The next ruler mark at or above an exact size; for the trim school, larger by its extra: up
+    to the next mark of the rule's first number, plus its second."""
+    if trims:
+        step, more = measure.larger
+        assert isinstance(step, Fraction)
+        return next_mark(next_mark(exact, step) + more, measure.mark)
+    return next_mark(exact, measure.mark)

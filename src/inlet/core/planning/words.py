@@ -1,0 +1,123 @@
+"""Pieces, moves and the names of units and methods, in words."""
+
+from __future__ import annotations
+
+from string import Formatter
+
+from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.planning.offers import Offer
+from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.words import cloth_name, length_text, size_text
+
+
+def piece_text(piece: CutPiece, measure: Measure) -> str:
+    """``3 7/8 in square``; ``2 x 3 1/2 in rectangle``; a template by its box; a strip by its width
+    and length."""
+    return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
+
+
+def move_text(text: str, plan: UnitPlan, project: Project) -> str:
+    """A move's text with its sizes filled in, for the maker's ruler, cloths and stacks."""
+    measure, method = project.measure, plan.method
+    wanted = {name for _, name, _, _ in Formatter().parse(text)}
+
+    def said(piece: CutPiece) -> str:
+        return f"{piece_text(piece, measure)} of {cloth_name(project, piece.piece.fabric)}"
+
+    everything = ""
+    if "all" in wanted:
+        stacks = [
+            f" ({stack})" if stack else "" for stack in plan.stacks or [""] * len(method.pieces)
+        ]
+        everything = ", ".join(
+            f"{p.number} × {said(p)}{stack}" for p, stack in zip(method.pieces, stacks, strict=True)
+        )
+    one = [f"the {said(p)}" if str(i) in wanted else "" for i, p in enumerate(method.pieces)]
+    trim = size_text(method.trim_to, measure) if method.trim_to else ""
+    return text.format(*one, all=everything, seam=length_text(measure.seam, measure), trim=trim)
+
+
+def over_text(method: MethodPlan) -> str:
+    """What is over of each hand, in a sentence; empty where nothing is."""
+    parts = []
+    if method.surplus:
+        parts.append(f"{method.surplus} will be over")
+    if method.mirrored_over and not method.made_with:
+        parts.append(f"{method.mirrored_over} of the mirror image will be over")
+    return f"{', '.join(parts)}." if parts else ""
+
+
+def method_words(name: str) -> str:
+    """A method's file name as people say it."""
+    return name.replace("-", " ")
+
+
+def _run_parts(method: MethodPlan) -> list[str]:
+    """Runs and hands in a few words: “2 a run”, “5 runs”."""
+    if method.sets:
+        sets = sum(s.number for s in method.sets)
+        return ["1 strip set" if sets == 1 else f"{sets} strip sets"]
+    if method.method.makes == 1 and not method.mirrored:
+        return ["one by one"]
+    hands = f" + {method.method.mirrored} mirrored" if method.method.mirrored else ""
+    runs = "1 run" if method.runs == 1 else f"{method.runs} runs"
+    return [f"{method.method.makes}{hands} a run", runs]
+
+
+def runs_words(method: MethodPlan) -> str:
+    """“2 a run · 5 runs”, “1 + 1 mirrored a run · 3 runs”, “2 strip sets”, “one by one”."""
+    return " · ".join(_run_parts(method))
+
+
+def times_words(method: MethodPlan) -> str:
+    """The same with what is over and what is needed for it: “2 a run, 5 runs, 1 over”."""
+    parts = _run_parts(method)
+    if method.surplus:
+        parts.append(f"{method.surplus} over")
+    if method.mirrored_over:
+        parts.append(f"{method.mirrored_over} mirrored over")
+    if method.method.tool:
+        parts.append(f"needs {method.method.tool}")
+    return ", ".join(parts)
+
+
+def offer_text(offer: Offer, measure: Measure) -> str:
+    """Something over, and what it could be, in a sentence."""
+    what = offer.what
+    noun = kind_words(what.kind)
+    hand = " of the other hand" if what.mirrored else ""
+    said = f"Over: {what.number} × {noun}{hand}, {length_or_size(what.size, measure)} finished"
+    uses = [
+        f"{label} of {block}" + ("" if same else ", in other cloth")
+        for block, label, same in offer.uses[:3]
+    ]
+    return f"{said}; could be {' or '.join(uses)}." if uses else f"{said}."
+
+
+def length_or_size(size: tuple[Exact, Exact], measure: Measure) -> str:
+    """A size that cloth left over happens to have: to the ruler mark below it."""
+    marks = tuple(floor_exact(x / measure.mark) * measure.mark for x in size)
+    about = "" if marks == size else "just over "
+    return about + size_text((marks[0], marks[1]), measure)
+
+
+def kind_words(kind: str) -> str:
+    """A unit kind's file name as people say it."""
+    return _KINDS.get(kind, kind.replace("-", " "))
+
+
+_KINDS = {
+    "half-square-triangle": "half-square triangle",
+    "quarter-square-triangle": "quarter-square triangle",
+    "half-rectangle-triangle": "half-rectangle triangle",
+    "three-triangle": "three-triangle unit",
+    "square-in-square": "square in a square",
+    "corner-triangle": "snipped corners",
+    "four-patch": "four-patch",
+    "nine-patch": "nine-patch",
+    "eight-point-star": "eight-point star",
+    "set-in": "set-in unit",
+    "other": "odd piece",
+}

@@ -1,0 +1,42 @@
+"""A cloth of the project."""
+
+from __future__ import annotations
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.value import Value, replace
+
+
+class Print(Value, frozen=True, kw_only=True):
+    """A picture of a print: ``image`` as base64 of a PNG or JPEG file, ``width`` the length of
+    cloth it shows from side to side."""
+
+    image: str
+    width: Exact = Fraction(4)
+
+
+class Fabric(Value, frozen=True, kw_only=True):
+    """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``; ``value`` is
+    ``light``, ``medium`` or ``dark`` where the maker says so, else empty."""
+
+    id: str
+    name: str = ""
+    colour: str = "#cfc8ba"
+    width: Exact | None = None
+    value: str = ""
+    print: Print | None = None
+    notes: str = ""
+
+    @property
+    def title(self) -> str:
+        return self.name or self.id
+
+
+def fabric_measured(fabric: Fabric, factor: Fraction) -> Fabric:
+    """A cloth with its lengths in another system, ``factor`` of its units to one of before."""
+    shown = fabric.print
+    return replace(
+        fabric,
+        width=None,
+        print=replace(shown, width=shown.width * factor) if shown is not None else None,
+    )

@@ -1,0 +1,137 @@
+"""The whole document as one immutable value.
+
+An edit makes a new ``Project``; undo is a stack of them. Nothing here is derived: patches, units,
+cuts and steps are functions of it, found in the stages' own packages.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import CM_PER_INCH
+from inlet.core.project.block import Block, choice_in_system
+from inlet.core.project.fabric import Fabric, fabric_measured
+from inlet.core.project.measure import DEFAULT_WIDTH, INCH, METRIC, Measure, Needle, Rates
+from inlet.core.project.value import Value, replace
+
+
+class Project(Value, frozen=True, kw_only=True):
+    """Everything the maker decided. ``quilt`` is kept as the file holds it."""
+
+    name: str = ""
+    measure: Measure = INCH
+    fabrics: tuple[Fabric, ...] = ()
+    blocks: tuple[Block, ...] = ()
+    quilt: dict[str, Any] | None = None
+    rates: Rates | None = None
+    needle: Needle | None = None
+
+    def block(self, block_id: str) -> Block:
+        """The block of that id; ``KeyError`` if there is none."""
+        for block in self.blocks:
+            if block.id == block_id:
+                return block
+        raise KeyError(block_id)
+
+    def fabric(self, fabric_id: str) -> Fabric | None:
+        return next((f for f in self.fabrics if f.id == fabric_id), None)
+
+    def in_quilt(self, block_id: str) -> int:
+        """How often the quilt, as far as the file lays it out, has a block; 0 without a quilt."""
+        quilt = self.quilt or {}
+        columns, rows = quilt.get("columns"), quilt.get("rows")
+        if not isinstance(columns, int) or not isinstance(rows, int):
+            return 0
+        usual = quilt.get("block")
+        others: dict[tuple[int, int], object] = {}
+        places = quilt.get("places")
+        for place in places if isinstance(places, list) else ():
+            c, r = (place.get("column"), place.get("row")) if isinstance(place, dict) else (-1, -1)
+            if isinstance(c, int) and isinstance(r, int) and 0 <= c < columns and 0 <= r < rows:
+                others[c, r] = place.get("block", usual)
+        rest = max(columns, 0) * max(rows, 0) - len(others)
+        return rest * (usual == block_id) + list(others.values()).count(block_id)
+
+    def cloth_width(self, fabric_id: str) -> Exact:
+        """Usable width of a cloth, or the usual one where it states none."""
+        fabric = self.fabric(fabric_id)
+        stated = fabric.width if fabric else None
+        return stated if stated is not None else DEFAULT_WIDTH[self.measure.system]
+
+    def with_fabric(self, old: str, new: Fabric) -> Project:
+        """The project with the cloth of id ``old`` replaced."""
+        return replace(self, fabrics=tuple(new if f.id == old else f for f in self.fabrics))
+
+    def in_place_of(self, old: str, new: str) -> Project:
+        """The project with cloth ``new`` wherever cloth ``old`` lies, and ``old`` put away."""
+        return replace(
+            self,
+            fabrics=tuple(f for f in self.fabrics if f.id != old),
+            blocks=tuple(
+                replace(
+                    block,
+                    fabric_at=tuple(
+                        replace(spot, fabric=new) if spot.fabric == old else spot
+                        for spot in block.fabric_at
+                    ),
+                )
+                for block in self.blocks
+            ),
+            quilt=_renamed(self.quilt, old, new),
+        )
+
+    def with_block(self, block: Block) -> Project:
+        """The project with the block of the same id replaced."""
+        return replace(self, blocks=tuple(block if b.id == block.id else b for b in self.blocks))
+
+
+def _renamed(quilt: Any, old: str, new: str) -> Any:
+    """The quilt as the file holds it, with every mention of a cloth changed."""
+    if isinstance(quilt, dict):
+        return {
+            k: new if v == old and k.endswith("fabric") else _renamed(v, old, new)
+            for k, v in quilt.items()
+        }
+    return [_renamed(v, old, new) for v in quilt] if isinstance(quilt, list) else quilt
+
+
+FIRST_CLOTHS = (
+    Fabric(id="light", name="Light", colour="#ece5d3"),
+    Fabric(id="medium", name="Medium", colour="#a9b6a2"),
+    Fabric(id="dark", name="Dark", colour="#2d5560"),
+)
+
+
+def first_project() -> Project:
+    """A project to begin with: three cloths, no block yet."""
+    return Project(fabrics=FIRST_CLOTHS)
+
+
+def measured_in(project: Project, system: str) -> Project:
+    """The project in inches or centimetres: lengths are converted exactly (1 in = 2.54 cm), so
+    nothing changes size; seam, ruler mark and cloth widths become the usual ones there."""
+    if system == project.measure.system:
+        return project
+    factor = CM_PER_INCH if system == "cm" else 1 / CM_PER_INCH
+    needle = project.needle
+    if needle is not None:
+        stitched = None if needle.stitched is None else needle.stitched * factor
+        needle = replace(
+            needle, strip=needle.strip * factor, middle=needle.middle * factor, stitched=stitched
+        )
+    measure = replace(METRIC if system == "cm" else INCH, school=project.measure.school)
+    return replace(
+        project,
+        measure=measure,
+        needle=needle,
+        fabrics=tuple(fabric_measured(f, factor) for f in project.fabrics),
+        blocks=tuple(
+            replace(
+                b,
+                finished=(b.finished[0] * factor, b.finished[1] * factor),
+                units=tuple(choice_in_system(choice, project.measure.system) for choice in b.units),
+            )
+            for b in project.blocks
+        ),
+    )

@@ -1,0 +1,1 @@
+"""What lies on the table: pieces, sheets of cloth with their allowances, moves, and drawn seams."""

@@ -1,0 +1,92 @@
+"""What is done at the table, move by move, and the lines drawn on a move's picture."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from inlet.core.geometry.motion import Motion
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line, Polygon, chord
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.table.pieces import Piece
+from inlet.core.table.sheets import ZERO, Sheet, box, size
+
+
+class Drawn(NamedTuple):
+    """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make, or a
+    line of the ``ruler`` to lay there."""
+
+    kind: str
+    start: Point
+    end: Point
+
+
+class Move(NamedTuple):
+    """One thing done at the table, ``times`` over for a run.
+
+    ``times`` is a half where one doing serves two runs. ``do`` is cut, crosscut, mark, fold, sew,
+    cut-apart, open or trim. ``text`` may hold ``{all}``
+    for the pieces as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, ``{seam}`` and
+    ``{trim}``. ``lower`` lies right side up, ``upper`` wrong side up on it. ``seams`` is how many
+    seams its lines are, where they are not one each; ``of_set`` the strip set it is done to, once
+    for each that is sewn, not for each run.
+    """
+
+    do: str
+    text: str
+    lower: Sheet
+    upper: Sheet = ()
+    lines: tuple[Drawn, ...] = ()
+    times: Fraction | int = 1
+    seams: int | None = None
+    of_set: int | None = None
+
+
+def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[Drawn, ...]:
+    """The two seams ``seam`` either side of a drawn line, from edge to edge of ``cloth``."""
+    ends = (chord(cloth, middle.shifted(by)) for by in (seam, -seam))
+    return tuple(Drawn("seam", *pair) for pair in ends if pair)
+
+
+def foot_on(line: Line, p: Point) -> Point:
+    """The point of ``line`` nearest to ``p``."""
+    k = line.side(p) / (line.a * line.a + line.b * line.b)
+    return Point(p.x - k * line.a, p.y - k * line.b)
+
+
+def cut_sheet(piece: Piece) -> Sheet:
+    """A piece as it comes off the cloth, before any crosscut."""
+    if piece.outline:
+        return ((piece.outline, piece.fabric),)
+    return rectangle_sheet(piece.exact[1], piece.exact[0], piece.fabric)
+
+
+def rectangle_sheet(
+    width: Exact, height: Exact, fabric: str | None, left: Exact = ZERO, top: Exact = ZERO
+) -> Sheet:
+    right, bottom = left + width, top + height
+    corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
+    return ((corners, fabric),)
+
+
+def in_a_row(sheets: Sequence[Sheet]) -> Sheet:
+    """Sheets side by side with a gap, four to a row, for a picture."""
+    if not sheets:
+        return ()
+    sizes = [size(sheet) for sheet in sheets]
+    wide, high = max(w for w, _ in sizes), max(h for _, h in sizes)
+    gap = wide / 6
+    out: list[tuple[Polygon, str | None]] = []
+    for i, sheet in enumerate(sheets):
+        x, y = (i % 4) * (wide + gap), (i // 4) * (high + gap)
+        out += fitted(sheet, x, y)
+    return tuple(out)
+
+
+def fitted(sheet: Sheet, x: Exact, y: Exact) -> Sheet:
+    """The sheet moved so that its box begins at (x, y)."""
+    left, top, _, _ = box(sheet)
+    by = Point(x - left, y - top)
+    return Motion(Fraction(1), ZERO, by).picture(sheet)

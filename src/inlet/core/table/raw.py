@@ -1,0 +1,54 @@
+"""Cloth with its allowance on: a patch's outline moved out on the sides that are not sewn yet."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from inlet.core.geometry.curve import Curve, exact_chain
+from inlet.core.geometry.outline import Outline, drawn
+from inlet.core.geometry.point import Point, dot
+from inlet.core.geometry.polygon import Polygon, inner_point, line_through, meet, offset_sides
+from inlet.core.numbers.root2 import Exact, root_up
+
+
+def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:
+    """A patch's outline, each side moved out by its distance, as a polygon to draw: r + s on a
+    convex arc, r - s on a concave one."""
+    if not shape.arcs:
+        return offset_sides(shape.corners, sides)
+    inside = inner_point(drawn(shape))
+    corners = shape.corners
+    curves = list(shape.sides())
+    out = []
+    for i, curve in enumerate(curves):
+        before = (i - 1) % len(corners)
+        chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
+        for k, p in enumerate(chain):
+            near = {i} if k else {before, i}
+            if len(near) == 2 and not any(curves[j].centre for j in near):
+                out.append(_corner(curves[before], curves[i], sides[before], sides[i]))
+                continue
+            at = p
+            for j in near:
+                at = at.plus(_outward(curves[j], p, sides[j], inside))
+            out.append(at)
+    return tuple(out)
+
+
+def _corner(one: Curve, other: Curve, far: Exact | int, farther: Exact | int) -> Point:
+    """Where two straight sides of a clockwise outline meet once both are moved out."""
+    lines = line_through(one.start, one.end), line_through(other.start, other.end)
+    met = meet(lines[0].shifted(-far), lines[1].shifted(-farther))
+    return met if met is not None else other.start
+
+
+def _outward(curve: Curve, p: Point, far: Exact | int, inside: Point) -> Point:
+    """A step ``far`` long from a point of a side, square to it, away from ``inside``."""
+    if curve.centre is None:
+        step = curve.end.minus(curve.start)
+        length = root_up(dot(step, step))
+        return Point(step.y * far / length, -step.x * far / length)
+    step, reach = p.minus(curve.centre), inside.minus(curve.centre)
+    squared = dot(step, step)
+    k = far / root_up(squared)
+    return step.scaled(k, k) if dot(reach, reach) < squared else step.scaled(-k, -k)

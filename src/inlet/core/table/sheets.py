@@ -1,0 +1,108 @@
+"""Cloth on the table, exactly: sewing two sheets together, cutting them apart, opening them.
+
+A sheet is what shows of a piece of sewn cloth from its right side: patches with their cloth, raw
+edges included. Two sheets right sides together are described as seen from above through the cloth:
+the upper one's patches lie where they lie, wrong side up. Sewing along a line and opening it turns
+the upper sheet over along that line; what lies beyond the line is allowance and shows no more.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from inlet.core.geometry.motion import Picture
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import (
+    Line,
+    Polygon,
+    bounds,
+    clip,
+    edges,
+    flip,
+    line_through,
+    offset_sides,
+)
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+
+Sheet = Picture
+ZERO: Exact = Fraction(0)
+
+
+def square_sheet(size: Exact, fabric: str | None, left: Exact = ZERO, top: Exact = ZERO) -> Sheet:
+    """A square of cloth with its top left corner at (left, top)."""
+    right, bottom = left + size, top + size
+    corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
+    return ((corners, fabric),)
+
+
+def kept(sheet: Sheet, *lines: Line) -> Sheet:
+    """What is left of a sheet on the growing side of every line."""
+    out = []
+    for outline, fabric in sheet:
+        left: Polygon = outline
+        for line in lines:
+            left = clip(left, line) if left else left
+        if left:
+            out.append((left, fabric))
+    return tuple(out)
+
+
+def opened(lower: Sheet, upper: Sheet, seam: Line) -> Sheet:
+    """Two sheets sewn along ``seam`` and opened; the parts on its growing side are the unit's,
+    the others its allowance."""
+    turned = tuple((flip(outline, seam), fabric) for outline, fabric in kept(upper, seam))
+    return kept(lower, seam) + turned
+
+
+def pair_across(lower: Sheet, upper: Sheet, middle: Line, seam: Exact) -> tuple[Sheet, Sheet]:
+    """Sewn ``seam`` either side of a drawn line, cut apart on it, both halves opened."""
+    other = middle.opposite()
+    return (
+        opened(lower, upper, middle.shifted(seam)),
+        opened(lower, upper, other.shifted(seam)),
+    )
+
+
+def face_down(sheet: Sheet) -> Sheet:
+    """The sheet turned over left-right within its own box: how it lies on another."""
+    left, _, right, _ = box(sheet)
+    middle = Line(Fraction(1), Fraction(0), (left + right) / 2)
+    return tuple((flip(outline, middle), fabric) for outline, fabric in sheet)
+
+
+def raw_cell(patches: Sequence[tuple[Polygon, str | None]], outline: Polygon, seam: Exact) -> Sheet:
+    """Patches sewn together where they lie: each reaches ``seam`` beyond the outline of them all,
+    and to its seams elsewhere."""
+    lines = [line_through(p, q) for p, q in edges(outline)]
+
+    def beyond(p: Point, q: Point) -> Exact | int:
+        return seam if any(o.side(p) == 0 == o.side(q) for o in lines) else 0
+
+    return tuple(
+        (offset_sides(patch, [beyond(p, q) for p, q in edges(patch)]), fabric)
+        for patch, fabric in patches
+    )
+
+
+def box(sheet: Sheet) -> tuple[Exact, Exact, Exact, Exact]:
+    """Left, top, right, bottom of a sheet."""
+    return bounds([p for outline, _ in sheet for p in outline])
+
+
+def trimmed(sheet: Sheet, seam: Exact) -> Sheet:
+    """What of a sheet will show once it is sewn in all round: its box less ``seam`` a side."""
+    left, top, right, bottom = box(sheet)
+    one, zero = Fraction(1), Fraction(0)
+    return kept(
+        sheet,
+        Line(one, zero, left + seam),
+        Line(-one, zero, -(right - seam)),
+        Line(zero, one, top + seam),
+        Line(zero, -one, -(bottom - seam)),
+    )
+
+
+def size(sheet: Sheet) -> tuple[Exact, Exact]:
+    left, top, right, bottom = box(sheet)
+    return right - left, bottom - top

@@ -1,0 +1,85 @@
+"""The document's own small rules, and sizes in words."""
+
+from __future__ import annotations
+
+import pytest
+
+from inlet.core.cutting.words import buying_text, total_text
+from inlet.core.draft.sizes import with_seams, without_seams
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
+from inlet.core.plan import plan_block
+from inlet.core.planning.words import kind_words, method_words, move_text, piece_text
+from inlet.core.project.block import Block, straight, total
+from inlet.core.project.measure import INCH, METRIC
+from inlet.core.project.project import Project
+from inlet.core.project.value import fresh_id, replace
+from inlet.core.words import check_text, cloth_name, length_text, place_text, size_text
+from tests.blocks import block_of, point, project_of
+
+
+def test_ids_are_made_from_names_and_never_twice():
+    assert fresh_id("Heron Bend", set()) == "heron-bend"
+    assert fresh_id("Heron  bend!", {"heron-bend"}) == "heron-bend-2"
+    assert fresh_id("Heron Bend", {"heron-bend", "heron-bend-2"}) == "heron-bend-3"
+    assert fresh_id("!!", set()) == "block"
+
+
+def test_a_seam_drawn_backward_is_the_same_seam():
+    p, q = (F(1), F(2)), (F(3), F(0))
+    assert straight(p, q) == straight(q, p)
+
+
+def test_a_project_finds_its_own():
+    one = Block(id="one", columns=(F(2), F(1)), rows=(F(1),), finished=(F(9), F(6)))
+    project = Project(blocks=(one, replace(one, id="two")))
+    assert project.block("two").id == "two"
+    with pytest.raises(KeyError):
+        project.block("three")
+    assert project.fabric("none") is None
+    assert project.cloth_width("none") == 42
+    assert replace(project, measure=METRIC).cloth_width("none") == 107
+    assert one.grid == (F(3), F(1))
+    assert one.scale == (F(3), F(6))
+    assert total(one.columns) == 3
+    renamed = project.with_block(replace(one, name="Skiff"))
+    assert [b.title for b in renamed.blocks] == ["Skiff", "two"]
+
+
+def test_sizes_in_words():
+    assert length_text(F(7, 2), INCH) == "3 1/2 in"
+    assert length_text(F(10, 3), INCH) == "≈3.333 in"
+    assert length_text(ROOT2, INCH) == "≈1.414 in"
+    assert length_text(F(89, 10), METRIC) == "8.9 cm"
+    assert size_text((F(2), F(7, 2)), INCH) == "2 x 3 1/2 in"
+    assert size_text((F(2), F(2)), METRIC) == "2 cm"
+    assert check_text((F(7, 2), F(7, 2)), INCH) == ("3 1/2 in", "")
+    about, exactly = check_text((F(19, 3), F(41, 12)), INCH)
+    assert about == "6 3/8 x 3 3/8 in"  # 6.333 and 3.417
+    assert exactly == "exactly ≈6.333 x ≈3.417 in, up to 0.042 off the mark"
+    assert place_text(point("3/2", 2)) == "1 1/2 across, 2 down"
+    assert method_words("two-at-a-time") == "two at a time"
+    assert kind_words("half-square-triangle") == "half-square triangle"
+    assert kind_words("flying-geese") == "flying geese"
+
+
+def test_pieces_and_cloth_in_words():
+    block = block_of("0 0 1 1", size=(3, 3))
+    project = project_of(block)
+    plan = plan_block(project, block)
+    method = plan.units[0].method
+    pieces = method.pieces
+    assert piece_text(pieces[0], INCH) == "3 7/8 in square"
+    told = move_text("Cut {all}; keep {1}; sew {seam}.", plan.units[0], project)
+    assert told == (
+        "Cut 1 × 3 7/8 in square of A (A1), 1 × 3 7/8 in square of B (A2); "
+        "keep the 3 7/8 in square of B; "
+        "sew 1/4 in."
+    )
+    assert cloth_name(project, None) == "no cloth yet"
+    assert buying_text(plan.cloth[0], INCH) == "1 strip, 3 7/8 in in all; buy 1/8 yd"
+    assert total_text(plan.cloth, INCH) == "1/4 yd"
+    assert total_text([plan.cloth[0]._replace(buy=F(70))], METRIC) == "0.7 m"
+    assert without_seams(with_seams(F(3), METRIC), METRIC) == 3
+    assert with_seams(F(3), METRIC) == F(9, 2)
+    assert "buy 10 cm" in buying_text(plan.cloth[0]._replace(buy=F(10)), METRIC)
