@@ -17,12 +17,15 @@ import shapely.ops
 from PySide6.QtWidgets import QApplication
 
 from benchmarks.assembling import cases
+from inlet.core.assembly import shape
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
+from inlet.core.geometry import inside, outline
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
+from inlet.core.methods import method, proof
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.planning.compare import costs, recommended
@@ -31,7 +34,7 @@ from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
-from inlet.core.units import method, pieces, proof
+from inlet.core.table import pieces
 from inlet.core.units.breakdown import break_down
 from inlet.files.project_json import load, save
 
@@ -55,7 +58,15 @@ def forget() -> None:
     """Empty every cache, so that a plan is worked out as for the first time."""
     proof._MADE.clear()
     method._SHARED.clear()
-    pieces._piece_for.cache_clear()
+    for cache in (
+        pieces._piece_for,
+        shape._part_shape,
+        inside._inside_arcs,
+        outline._width_of_arcs,
+        patches.scaled_points,
+        patches._drawn,
+    ):
+        cache.cache_clear()
     patches._arrangement.cache_clear()
     patches._LATEST.clear()
 
@@ -273,4 +284,5 @@ def main() -> None:
         print(f"{name:<{width}}  {median:>10.1f}  {worst:>9.1f}  {aim:>7}")
 
 
-main()
+if __name__ == "__main__":
+    main()

@@ -26,7 +26,7 @@ from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import FileProblem, dumps, load, loads, save
+from inlet.files.project_json import FileProblem, dumps, load, loads, save, why_not_held
 from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
 
@@ -102,6 +102,7 @@ def test_a_saved_project_is_read_back_equal(project):
     text = dumps(project)
     assert loads(text) == project
     assert dumps(loads(text)) == text
+    assert not any(why_not_held(project, block) for block in project.blocks)
 
 
 SAMPLE = {

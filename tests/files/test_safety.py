@@ -18,7 +18,7 @@ from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
-from inlet.files.project_json import dumps, load, loads, save
+from inlet.files.project_json import dumps, load, loads, save, why_not_held
 from inlet.files.svg import write_block_svg
 from inlet.files.whole import previous_version
 from tests.blocks import block_of, project_of
@@ -119,6 +119,7 @@ def test_what_would_not_be_read_again_is_not_saved(tmp_path):
     long = F(1, 10**50)
     seam = Seam(line=((long, F(0)), (F(1), F(1))))
     bad = replace(small(), blocks=(replace(block, seams=(seam,)),))
+    assert "seams[0].line[0][0]" in why_not_held(bad, bad.blocks[0])
     with pytest.raises(FileProblem, match="not saved"):
         save(bad, path)
     assert load(path) == small()

@@ -12,19 +12,20 @@ import os
 import stat
 from collections.abc import Callable
 from functools import cache
+from itertools import chain
 from math import isfinite
 from pathlib import Path
 from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 
-from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.root2 import Exact, as_parts, write_exact
 from inlet.core.numbers.text import NumberError, parse_exact
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.files.problem import FileProblem, in_plain_words, reason, shown
-from inlet.files.rules import broken_rules
+from inlet.files.rules import block_rules, broken_rules
 from inlet.files.whole import write_whole
 
 __all__ = ["FileProblem", "dumps", "load", "loads", "save"]
@@ -90,7 +91,11 @@ def dumps(project: Project) -> str:
 
 def why_not_held(project: Project, block: Block) -> str:
     """Why a file could not hold a block of the project, in words that begin with the place in it;
-    empty where one can."""
+    empty where one can. Where the rules are kept and no number is long, nothing is written to see.
+    """
+    broken = next(block_rules(block, project), "")
+    if broken or _is_plain(block):
+        return broken
     cloths = tuple(replace(fabric, print=None) for fabric in project.fabrics)
     alone = replace(project, fabrics=cloths, blocks=(block,), quilt=None)
     try:
@@ -98,6 +103,23 @@ def why_not_held(project: Project, block: Block) -> str:
     except FileProblem as problem:
         return str(problem).removeprefix("project: ").removeprefix("blocks[0].")
     return ""
+
+
+SHORT = 10**8
+"""A number of integers below this is written in fewer letters than a file may hold."""
+
+
+def _is_plain(block: Block) -> bool:
+    """Are all the numbers of a block short, and is nothing in it but them and its name?"""
+    points = [*block.marks, *(spot.point for spot in block.fabric_at)]
+    for seam in block.seams:
+        points += [p for p in seam.curve if p is not None]
+    numbers = chain(block.finished, block.columns, block.rows, *points)
+    return (
+        block.name.isprintable()
+        and not block.units
+        and all(max(map(abs, as_parts(x) or (SHORT,))) < SHORT for x in numbers)
+    )
 
 
 def save(project: Project, path: str | os.PathLike[str]) -> None:

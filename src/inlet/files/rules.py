@@ -59,6 +59,12 @@ def broken_rules(project: Project) -> Iterator[str]:
         yield from _quilt_rules(project.quilt)
 
 
+def block_rules(block: Block, project: Project) -> Iterator[str]:
+    """What the format forbids in one block of a project; each begins with the place in it."""
+    fabrics = {f.id for f in project.fabrics}
+    return (rule.removeprefix(".") for rule in _block_rules(block, "", project, fabrics))
+
+
 def _number(x: Exact) -> str:
     """A number as files write it, cut short."""
     text = write_exact(x)
