@@ -32,7 +32,9 @@ def uncovered(draft: Draft) -> list[int]:
     """
     arrangement = draft.arrangement
     edges = [arrangement.curve(edge) for edge in arrangement.edges]
+    check()
     p = np.array([e.start.floats() for e in edges])
+    check()
     q = np.array([e.end.floats() for e in edges])
     check()
     middle = np.array([_middle(e) for e in edges])

@@ -16,6 +16,7 @@ from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
+from inlet.core.stopping import check
 
 NEAR = 1e-8
 """Inches or centimetres."""
@@ -61,7 +62,10 @@ def same_outline(one: Polygon, other: Polygon) -> bool:
 
 def same_picture(one: Picture, other: Picture) -> bool:
     """The same outlines in the same cloth, each once."""
-    left, right = canonical(one), canonical(other)
+    left = canonical(one)
+    check()
+    right = canonical(other)
+    check()
     if left == right:
         return True
     if len(one) != len(other):

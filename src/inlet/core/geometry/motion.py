@@ -93,6 +93,7 @@ def corner_of(picture: Picture) -> Point:
 def at_origin(picture: Picture) -> Picture:
     """The picture moved so that its box begins at (0, 0)."""
     corner = corner_of(picture)
+    check()
     return tuple((tuple(p.minus(corner) for p in outline), tag) for outline, tag in picture)
 
 

@@ -39,7 +39,9 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
         return False
     check()
     drawn = tuple((patch.drawn, patch.fabric) for patch in draft.patches)
-    return same_picture(at_origin(whole[1]), at_origin(drawn)) and not uncovered(draft)
+    made_whole = at_origin(whole[1])
+    check()
+    return same_picture(made_whole, at_origin(drawn)) and not uncovered(draft)
 
 
 def _sewings_hold(draft: Draft, part: Part) -> bool:
