@@ -1,4 +1,7 @@
-"""New bands for a drawn block: proportions changed, bands put in or taken out."""
+"""New bands for a drawn block: proportions changed, bands put in or taken out.
+
+An ``axis`` is 0 for the bands across, which x counts, and 1 for the bands down, which y counts.
+"""
 
 from __future__ import annotations
 
@@ -23,10 +26,6 @@ class Regridded(NamedTuple):
 
     block: Block
     left_out: int
-
-
-AXES = ("columns", "rows")
-"""0: bands across, which x counts; 1: bands down, which y counts."""
 
 
 def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...]) -> Regridded:
@@ -142,6 +141,7 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
 
 
 def _in_one_cloth(found: Regridded) -> Regridded:
+    """With one fabric point a patch, looked for once, when all bands are as they will be."""
     return found._replace(block=one_cloth_a_patch(found.block))
 
 

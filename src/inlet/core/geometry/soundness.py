@@ -12,17 +12,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.geometry.arrangement import Face, Loop
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.stretches import CLOSE, Bow, Stretch
 from inlet.core.numbers.fraction import Fraction
-
-if TYPE_CHECKING:
-    from inlet.core.geometry.arrangement import Face, Loop
 
 TIGHT = 1e-9
 """Of a length or an area: what floats may be off by."""
