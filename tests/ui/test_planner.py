@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import time
 
+import pytest
+
 from inlet.core.project.value import replace
 from inlet.ui.planner import Planner
+from inlet.ui.session import Session
 from tests.blocks import block_of, project_of
 from tests.core.assembly.corpus import herringbone
 
@@ -36,3 +39,14 @@ def test_what_is_wished_for_is_handed_over_and_not_given_up_for_a_plan(qtbot):
     qtbot.waitUntil(lambda: "quick" in got, timeout=20_000)
     planner.stop()
     assert handed == [42]
+
+
+@pytest.mark.parametrize(("bands", "at_once"), [(12, True), (13, False)])
+def test_many_patches_are_checked_with_their_plan(qtbot, bands, at_once):
+    session = Session()
+    lines = [f"{k} 0 {k} {bands} / 0 {k} {bands} {k}" for k in range(1, bands)]
+    block = replace(block_of(" / ".join(lines), bands, bands), fabric_at=())
+    session.start(project_of(block), None)
+    assert bool(session.checks) == at_once
+    qtbot.waitUntil(lambda: session.plan is not None, timeout=20_000)
+    assert sum(p.code == "patch-without-fabric" for p in session.plan.problems) == bands**2
