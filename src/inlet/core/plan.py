@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from inlet.core.assembly.tree import Join
 from inlet.core.cutting.comfort import Comfort, comfort
 from inlet.core.cutting.cuts import Cut, cut_list, name_stacks
 from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
@@ -13,8 +14,8 @@ from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.geometry.inside import inside_point
 from inlet.core.numbers.root2 import Exact
-from inlet.core.piecing.joins import Join, SeamCount, count_seams, join_tree
 from inlet.core.piecing.resew import resewn
+from inlet.core.piecing.seam_count import SeamCount, count_seams
 from inlet.core.piecing.sittings import Batch, batches
 from inlet.core.piecing.step import Step
 from inlet.core.piecing.steps import find_steps
@@ -25,7 +26,7 @@ from inlet.core.problem import Problem
 from inlet.core.project.block import Block
 from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.project import Project
-from inlet.core.table.seams import seam_length, too_short
+from inlet.core.table.seams import too_short
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.parts import Part, walk
 from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
@@ -98,7 +99,7 @@ def plan_block(project: Project, block: Block, copies: int = 1, others: bool = T
     good = not broken and resewn(drawn, root, units, measure.seam)
     if not broken and not good:
         problems.append(_not_proved())
-    assembly = join_tree(drawn, root) if good else None
+    assembly = root.joins[-1] if good and root.joins else None
     sizes = comfort(units, block, measure)
     problems += _size_problems(sizes, measure)
     problems += _method_problems(block, units)
@@ -125,18 +126,17 @@ def plan_block(project: Project, block: Block, copies: int = 1, others: bool = T
 
 def _seam_problems(drawn: Draft, root: Part, measure: Measure) -> Iterator[Problem]:
     """Partial seams with no room to stop half way."""
-    for part in walk(root):
-        for sewing in part.sewings:
-            if too_short(sewing, measure.seam):
-                at = drawn.arrangement.points[sewing.left_open[0].vertex]
-                yield Problem(
-                    "warning",
-                    "short-partial",
-                    (at,),
-                    f"The partial seam that ends at {place_text(at)} is only "
-                    f"{seam_length(sewing):.2f} {unit_of(measure)} long: there is hardly room to "
-                    "stop half way. Sew it by hand, or make the block larger.",
-                )
+    for join in (join for part in walk(root) for join in part.joins):
+        if too_short(join, measure.seam):
+            at = drawn.arrangement.points[join.left_open[0].vertex]
+            yield Problem(
+                "warning",
+                "short-partial",
+                (at,),
+                f"The partial seam that ends at {place_text(at)} is only {join.length:.2f} "
+                f"{unit_of(measure)} long: there is hardly room to stop half way. Sew it by hand, "
+                "or make the block larger.",
+            )
 
 
 def _order_problems(drawn: Draft, root: Part) -> Iterator[Problem]:

@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from inlet.core.assembly.sewing import Sewing
+from inlet.core.assembly.tree import Join, Side, all_joins
 from inlet.core.cutting.comfort import Comfort, sizes_from
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact, Root2, write_exact
 from inlet.core.piecing.advice import Advice, advice_for, advice_text
-from inlet.core.piecing.joins import Join, all_joins
 from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
 from inlet.core.piecing.sittings import sittings
 from inlet.core.piecing.thread import thread_for
@@ -74,7 +73,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             for c in plan.cuts
         ],
         "strip_sets": [set_dict(s) for s in plan.sets],
-        "assembly": _joins(plan.assembly),
+        "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
         "steps": [
             {
@@ -245,36 +244,31 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
     }
 
 
-def _joins(tree: Join | None) -> Any:
-    """The tree of joins, each after those it is made of."""
-    made: dict[str, Any] = {}
-    for join in all_joins(tree):
-        made[join.id] = {
+def _joins(plan: BlockPlan) -> Any:
+    """The tree of joins, each with those that made its sides in it."""
+    made: dict[Side, Any] = {frozenset([p.face]): p.id for p in plan.draft.patches}
+    for join in all_joins(plan.assembly):
+        last = max((end.finished_by for end in join.left_open), default=None)
+        made[join] = {
             "id": join.id,
-            "seam": join.seam,
-            "pivots": join.pivots,
-            **({"finished_by": join.finished_by} if join.finished_by else {}),
-            **_path(join.sewing),
-            "parts": [p if isinstance(p, str) else made.pop(p.id) for p in join.parts],
+            "seam": join.kind,
+            "pivots": len(join.pivots),
+            **({"finished_by": f"j{last}"} if last else {}),
+            **_path(join),
+            "parts": [made.pop(side) for side in join.sides],
         }
-    return made[tree.id] if tree is not None else None
+    return made[plan.assembly] if plan.assembly is not None else None
 
 
-def _path(sewing: Sewing) -> dict[str, Any]:
-    """Where a seam that is no straight through seam runs, turns, stops at a dot or is left open."""
-    if not sewing.points:
-        return {}
-    at = dict(zip(sewing.vertices, sewing.points, strict=True))
-    return {
-        "path": _outline(sewing.points),
-        **({"turns": _outline([at[v] for v in sewing.pivots])} if sewing.pivots else {}),
-        **({"dots": _outline([at[v] for v in sewing.dots])} if sewing.dots else {}),
-        **(
-            {"left_open": _outline([at[f.vertex] for f in sewing.left_open])}
-            if sewing.left_open
-            else {}
-        ),
+def _path(join: Join) -> dict[str, Any]:
+    """Where a seam runs, turns, stops at a dot or is left open."""
+    marks = {
+        "turns": [join.at(v) for v in join.pivots],
+        "dots": [join.at(v) for v in join.dots],
+        "left_open": [join.at(end.vertex) for end in join.left_open],
     }
+    found = {name: _outline(points) for name, points in marks.items() if points}
+    return {"path": _outline(join.points), **found}
 
 
 def _work(plan: BlockPlan) -> dict[str, Any]:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
+from types import ModuleType
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QTimer, Signal
@@ -68,7 +70,7 @@ def _looks(path: Path) -> tuple[int, int] | None:
     return found.st_mtime_ns, found.st_size
 
 
-def svg():
+def svg() -> ModuleType:
     """The SVG format; loaded when first asked for, as its library is slow to start."""
     from inlet.files import svg as module
 
@@ -246,7 +248,9 @@ class Window(QMainWindow):
 
     # --- actions ------------------------------------------------------------------------------
 
-    def _action(self, words: str, do, keys: str = "", icon: str = "") -> QAction:
+    def _action(
+        self, words: str, do: Callable[[], object], keys: str = "", icon: str = ""
+    ) -> QAction:
         made = QAction(words, self)
         if keys:
             made.setShortcuts([QKeySequence(k) for k in keys.split()])
@@ -296,7 +300,7 @@ class Window(QMainWindow):
         self.smaller_ = self._action("S&maller text", lambda: self._step_text(-1), "Ctrl+-")
         self.quit_ = self._action("&Quit", self.close, "Ctrl+Q")
         for i, stage in enumerate(STAGES, 1):
-            self._action(stage.capitalize(), lambda s=stage: self.show_stage(s), f"Ctrl+{i}")
+            self._action(stage.capitalize(), partial(self.show_stage, stage), f"Ctrl+{i}")
 
     def _menu(self) -> QMenu:
         menu = QMenu(self)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -9,16 +11,15 @@ from hypothesis import strategies as st
 from inlet.core.assembly.closing import close
 from inlet.core.assembly.net import seam_net, unpassed
 from inlet.core.assembly.sewing import sewing_order
+from inlet.core.assembly.tree import Join, all_joins
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.piecing.joins import all_joins
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block
 from inlet.core.project.block import Block, seam_along
-from inlet.core.units.parts import merges, walk
 from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns
 from tests.core.assembly.corpus import corpus, herringbone, labelled
 
@@ -28,6 +29,11 @@ ALL = {name: block for name, block, _, _ in CORPUS}
 
 def plan_of(block):
     return plan_block(project_of(block), block)
+
+
+def inner_edges(drawn):
+    """Every piece of seam inside a block: each is sewn by one join."""
+    return [k for k, e in enumerate(drawn.arrangement.edges) if min(e.right, e.left) >= 0]
 
 
 def cells_of(drawn):
@@ -42,13 +48,16 @@ def test_every_block_is_sewn_with_as_few_awkward_seams_as_can_be(block, pivots, 
     assert (plan.seams.pivots, plan.seams.partial) == (pivots, partial)
     assert plan.seams.pivots == plan.seams.pivots_at_least
     assert plan.seams.partial_gap == 0
-    assert len(list(all_joins(plan.assembly))) == len(plan.draft.patches) - 1
-    by_kind = plan.seams[:4]
-    assert sum(by_kind) == len(list(all_joins(plan.assembly)))
-    after = {join.id: i for i, join in enumerate(all_joins(plan.assembly))}
-    for join in all_joins(plan.assembly):
-        if join.finished_by:
-            assert after[join.finished_by] > after[join.id]
+    joins = list(all_joins(plan.assembly))
+    assert [join.number for join in joins] == list(range(1, len(plan.draft.patches)))
+    assert sum(plan.seams[:4]) == len(joins)
+    assert {end.finished_by for join in joins for end in join.left_open} <= {
+        join.number for join in joins if join.finishes
+    }
+    for join in joins:
+        assert all(end.finished_by > join.number for end in join.left_open)
+        assert all(side.number < join.number for side in join.sides if isinstance(side, Join))
+    assert sorted(k for join in joins for k in join.edges) == inner_edges(plan.draft)
 
 
 def test_the_corpus_is_large_enough():
@@ -115,8 +124,9 @@ def test_whatever_is_drawn_is_sewn_or_said_not_to_be(drawn):
     if order is None:
         assert len(found.patches) == 1 or any(p.holes for p in found.patches)
         return
-    assert len(order.sewings) == len(found.patches) - 1
+    assert len(order.joins) == len(found.patches) - 1
     assert order.awkward[0] >= len(unpassed(found))
+    assert sorted(k for join in order.joins for k in join.edges) == inner_edges(found)
     plan = plan_of(block)
     assert plan.resewn or plan.errors
     assert "not-resewn" not in {p.code for p in plan.errors}
@@ -159,32 +169,51 @@ def test_a_search_cut_short_says_by_how_much(size):
 def test_long_rows_are_joined_in_pairs_the_odd_one_last():
     plan = plan_of(block_of(" / ".join(f"{i} 0 {i} 1" for i in range(1, 7)), 7, 1, (14, 6), "ab"))
     assert plan.root.kind == "strips"
-    assert merges(plan.root) == ((0, 1), (2, 3), (4, 5), (7, 8), (9, 6), (10, 11))
+    numbers = {frozenset([i]): "abcdefg"[i] for i in range(7)}
+
+    def said(join):
+        inside = (numbers.get(side) or said(side) for side in join.sides)
+        return f"({''.join(inside)})"
+
+    assert said(plan.assembly) == "(((ab)(cd))((ef)g))"
     short = plan_of(block_of("1 0 1 1 / 2 0 2 1", 3, 1, (6, 2), "ab"))
-    assert merges(short.root) == ((0, 1), (3, 2))
+    assert said(short.assembly) == "((ab)c)"
 
 
 def test_what_does_not_hold_is_not_proved():
-    """A sewing taken out of its order, or one that hides a corner, fails the proof."""
+    """A join that misses some of its seam, joins a part to itself, hides a corner or leaves open
+    what nothing finishes, fails the proof."""
     plan = plan_of(ALL["ring and mitre"])
     assert plan.resewn
-    for part in walk(plan.root):
-        for i, sewing in enumerate(part.sewings):
-            wrong = [
-                sewing._replace(edges=sewing.edges[1:], vertices=sewing.vertices[1:]),
-                sewing._replace(parts=sewing.parts[:1] * 2),
-            ]
-            if sewing.pivots:
-                wrong.append(sewing._replace(pivots=()))
-            if sewing.left_open:
-                wrong.append(sewing._replace(left_open=()))
-            for bad in wrong:
-                sewings = (*part.sewings[:i], bad, *part.sewings[i + 1 :])
-                root = _with(plan.root, part, part._replace(sewings=sewings))
-                assert not resewn(plan.draft, root, plan.units, F(1, 4))
+    tried = 0
+    for join in all_joins(plan.assembly):
+        wrong = [
+            replace(join, edges=join.edges[1:], vertices=join.vertices[1:], curves=join.curves[1:]),
+            replace(join, sides=(join.sides[0], join.sides[0])),
+            replace(join, faces=join.faces | {len(plan.draft.patches)}),
+        ]
+        if join.pivots:
+            wrong.append(replace(join, pivots=()))
+        if join.left_open:
+            wrong.append(replace(join, left_open=()))
+        if join.finishes:
+            wrong.append(replace(join, finishes=()))
+        for bad in wrong:
+            root = _with(plan.root, join, bad)
+            assert not resewn(plan.draft, root, plan.units, F(1, 4))
+            tried += 1
+    assert tried > 20
 
 
 def _with(root, old, new):
-    if root is old:
-        return new
-    return root._replace(parts=tuple(_with(p, old, new) for p in root.parts))
+    """A tree of parts with one of its joins replaced in all that is made of it."""
+    made = {old: new}
+    for join in all_joins(root.side):
+        sides = tuple(made.get(side, side) for side in join.sides)
+        made.setdefault(join, replace(join, sides=sides))
+
+    def parts(part):
+        joins = tuple(made[join] for join in part.joins)
+        return part._replace(joins=joins, parts=tuple(map(parts, part.parts)))
+
+    return parts(root)

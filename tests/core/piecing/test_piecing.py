@@ -10,11 +10,11 @@ import shapely
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from inlet.core.assembly.tree import all_joins
 from inlet.core.draft.symmetry import turned
 from inlet.core.geometry.motion import canonical
 from inlet.core.geometry.polygon import clip, edges, line_through
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.piecing.joins import all_joins
 from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block
@@ -162,7 +162,7 @@ def test_sewn_pictures_cover_their_raw_size(block):
     covered = shapely.union_all([shapely.Polygon([p.floats() for p in o]) for o, _ in sheet])
     assert covered.area == pytest.approx(float(plan.unfinished[0] * plan.unfinished[1]))
     shown = [(clipped, f) for o, f in sheet if (clipped := _inside(o, plan.root.outline))]
-    assert canonical(tuple(shown)) == canonical(picture_of(plan.draft, plan.root))
+    assert canonical(tuple(shown)) == canonical(picture_of(plan.draft, plan.root.faces))
 
 
 def _inside(outline, frame):

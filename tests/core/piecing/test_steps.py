@@ -52,7 +52,7 @@ def test_every_block_has_steps_with_pictures_that_end_in_the_block(name):
         assert last.measures in ((w, h), (h, w))
     # every awkward seam between units is a card of its own, and what it finishes says so
     for step in plan.steps:
-        if step.seaming and step.seaming.how.left_open:
+        if step.join and step.join.left_open:
             (number,) = {
                 s.number for s in plan.steps if f"Step {s.number} finishes it" in step.text
             }
@@ -61,27 +61,27 @@ def test_every_block_has_steps_with_pictures_that_end_in_the_block(name):
 
 def test_a_set_in_seam_says_its_legs_and_dots():
     plan = plan_of(mapped("aab|cbb|cdd"))
-    card = next(s for s in plan.steps if s.seaming and len(s.seaming.how.pivots) == 1)
+    card = next(s for s in plan.steps if s.join and len(s.join.pivots) == 1)
     assert card.text.startswith("Set ")
     assert "1: sew from the dot to the" in card.text
     assert "Swing the piece round the dot. 2: sew from the dot to the" in card.text
     assert card.ends == "edge to edge, round a corner"
     assert any("Sew no stitch past a dot" in note for note in card.notes)
-    how = card.seaming.how
+    join = card.join
     drawn = [line for move in step_moves(plan.draft, card, S) for line in move.lines]
-    corner = how.points[how.vertices.index(how.pivots[0])]
+    corner = join.at(join.pivots[0])
     assert [d.start for d in drawn if d.kind == "dot"] == [corner]
     assert {d.kind for d in drawn if d.kind.startswith("leg")} == {"leg 1", "leg 2"}
     seams = [d for d in drawn if d.kind == "seam"]
     assert sum(shapely.LineString([d.start.floats(), d.end.floats()]).length for d in seams) == (
-        pytest.approx(sum(curve_length(how.curve(i)) for i in range(len(how.edges))))
+        pytest.approx(join.length)
     )
 
 
 def test_seams_that_end_where_another_turns_stop_at_a_dot():
     """The mitre ends at the corner round which the square is set in; it stops short of it."""
     plan = plan_of(drawing("0 0 1 1 / 1 1 3 1 / 3 1 4 0 / 1 1 1 2 / 3 1 3 2", 4, 2, "abcab"))
-    ends = {s.makes: s.ends for s in plan.steps if s.seaming}
+    ends = {s.makes: s.ends for s in plan.steps if s.join}
     assert "edge to dot" in ends.values()
     card = next(s for s in plan.steps if s.ends == "edge to dot")
     assert "A dot lies 1/4 in from both edges" in card.text
@@ -90,10 +90,10 @@ def test_seams_that_end_where_another_turns_stop_at_a_dot():
 def test_a_partial_seam_says_how_far_and_what_finishes_it():
     block = mapped("aaab|dxyb|dxzb|deee")  # its centre is no unit, so the ring's seams are cards
     plan = plan_of(block)
-    (card,) = [s for s in plan.steps if s.seaming and s.seaming.how.left_open]
+    (card,) = [s for s in plan.steps if s.join and s.join.left_open]
     assert card.ends.startswith("partial: from the edge 2 in along, then stop; 2 in stays open")
     assert "Sew only 2 in from the closed end" in card.text
-    last = next(s for s in plan.steps if s.seaming and s.seaming.how.finishes)
+    last = next(s for s in plan.steps if s.join and s.join.finishes)
     assert f"Step {last.number} finishes it." in card.text
     assert "sew on to the end" in last.text
     (stop,) = [d for m in step_moves(plan.draft, card, S) for d in m.lines if d.kind == "stop"]
@@ -198,7 +198,7 @@ def test_awkward_steps_of_equal_parts_are_one_batch():
     )
     plan = plan_of(drawing(both, 6, 2, "a"), 5)
     assert plan.resewn
-    assert {s.times for s in plan.steps if s.seaming} == {10}
+    assert {s.times for s in plan.steps if s.join} == {10}
     halves = next(s for s in plan.steps if s.makes == "column 1")
     (other,) = halves.alike
     assert not other.faces & halves.part.faces

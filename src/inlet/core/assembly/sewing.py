@@ -1,91 +1,36 @@
 """From closed junctions to an order: which two parts each seam joins, where it turns, where it
-stops short and what finishes it."""
+stops short and what finishes it. The joins number the order of one part; ``units.joining`` puts
+those of all parts together to the tree of the block."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.assembly.closing import Closing, close, partners
 from inlet.core.assembly.net import Faces, Net, seam_net
-from inlet.core.draft.patches import Draft
+from inlet.core.assembly.tree import Finish, Join, LeftOpen, Leg, Side, faces_of
+from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.outline import outline_area
-from inlet.core.geometry.point import Point
 from inlet.core.stopping import check
 
 
-class Finish(NamedTuple):
-    """A seam left open before that is finished from ``vertex`` on, together with this one."""
-
-    vertex: int
-    sewing: int
-
-
-class Leg(NamedTuple):
-    """A stretch of a seam without a corner, from one of its vertices to another, by their places
-    in it. ``finishes``: at its beginning it goes on from a seam left open before."""
-
-    begin: int
-    end: int
-    finishes: bool = False
-
-
-class Sewing(NamedTuple):
-    """One seam sewn, between two parts: cells by their number, then what sewings before made,
-    counted on from there.
-
-    ``edges`` and ``vertices`` (of the arrangement) run along it from one end to the other;
-    ``points`` are where those lie, finished lengths, ``centres`` those of edges that are arcs.
-    ``legs`` are its stretches between corners in
-    the order they are sewn. ``pivots`` are the vertices where it turns a corner, ``dots`` those of
-    its ends where a later one does, so that it stops there, an allowance short of the raw edge. An
-    end in ``left_open`` is sewn only when the sewing beside it is: this one is a partial seam.
-    ``finishes`` are those it finishes itself.
-    """
-
-    parts: tuple[int, int]
-    edges: tuple[int, ...]
-    vertices: tuple[int, ...]
-    points: tuple[Point, ...] = ()
-    centres: tuple[Point | None, ...] = ()
-    legs: tuple[Leg, ...] = ()
-    pivots: tuple[int, ...] = ()
-    dots: tuple[int, ...] = ()
-    left_open: tuple[Finish, ...] = ()
-    finishes: tuple[Finish, ...] = ()
-
-    @property
-    def kind(self) -> str:
-        """``set-in``, ``partial``, ``curve`` or ``straight``."""
-        if self.pivots:
-            return "set-in"
-        if self.left_open:
-            return "partial"
-        return "curve" if any(self.centres) else "straight"
-
-    def curve(self, i: int) -> Curve:
-        """The i-th edge as a curve, finished lengths."""
-        return Curve(self.points[i], self.points[i + 1], self.centres[i])
-
-
 class Order(NamedTuple):
-    """The sewings that make one part of all cells; ``short`` is by how many partial seams it may
-    be longer than the shortest, where the search for that was cut short."""
+    """The joins that make one part of all cells, which are their ready parts; ``short`` is by how
+    many partial seams it may be longer than the shortest, where the search was cut short."""
 
-    sewings: tuple[Sewing, ...]
+    joins: tuple[Join, ...]
     short: int = 0
 
     @property
-    def partial(self) -> int:
-        """How many places seams are left open at."""
-        return sum(len(s.left_open) for s in self.sewings)
-
-    @property
     def awkward(self) -> tuple[int, int]:
-        """Pivots, then partial seams."""
-        return sum(len(s.pivots) for s in self.sewings), self.partial
+        """Pivots, then places where seams are left open."""
+        pivots = sum(len(join.pivots) for join in self.joins)
+        return pivots, sum(len(join.left_open) for join in self.joins)
 
 
 def sewing_order(draft: Draft, cells: Sequence[Faces]) -> Order | None:
@@ -129,40 +74,78 @@ def _paths(net: Net, closing: Closing) -> list[_Path]:
     return out
 
 
-def _in_order(
-    draft: Draft, net: Net, closing: Closing, paths: Sequence[_Path]
-) -> tuple[Sewing, ...]:
+class _Sewn(NamedTuple):
+    """A path in the order of sewing, and what it joins: cells by their number, then what was sewn
+    before, counted on from there."""
+
+    path: int
+    parts: tuple[int, int]
+
+
+def _in_order(draft: Draft, net: Net, closing: Closing, paths: Sequence[_Path]) -> tuple[Join, ...]:
+    """The joins of a net whose junctions are closed, each after those it waits for."""
     of = {n: p for p, path in enumerate(paths) for n in path.seams}
+    sewn = _sequence(draft, net, closing, paths, of)
+    number = {each.path: i for i, each in enumerate(sewn, 1)}
+    opened: dict[int, list[LeftOpen]] = defaultdict(list)
+    finished: dict[int, list[tuple[int, int]]] = defaultdict(list)
+    for v, option in sorted(closing.chosen.items()):
+        if option.left_open is not None:
+            early, late = of[option.left_open], of[option.pair[0]]
+            opened[early].append(LeftOpen(v, number[late]))
+            finished[late].append((v, number[early]))
+    made: list[Join] = []
+    sides: list[Side] = list(net.cells)
+    for p, (one, other) in sewn:
+        check()
+        join = _join(draft, net, closing, paths[p], (sides[one], sides[other]))
+        made.append(
+            replace(
+                join,
+                number=len(made) + 1,
+                left_open=tuple(opened[p]),
+                finishes=tuple(Finish(v, made[early - 1]) for v, early in finished[p]),
+            )
+        )
+        sides.append(made[-1])
+    return tuple(made)
+
+
+def _sequence(
+    draft: Draft, net: Net, closing: Closing, paths: Sequence[_Path], of: Mapping[int, int]
+) -> list[_Sewn]:
+    """The paths in the order they are sewn: of those that wait for nothing, one that turns no
+    corner and joins the smallest parts comes first. ``of`` is the path of each seam."""
     before: list[set[int]] = [set() for _ in paths]
     for v, option in closing.chosen.items():
         for n in net.junctions[v].seams:
             if n not in option.pair:
                 before[of[option.pair[0]]].add(of[n])
     part = list(range(len(net.cells)))  # of each cell
-    size = [(len(faces), _spread(draft, faces)) for faces in net.cells]
+    size = [(len(faces), _area(draft, faces)) for faces in net.cells]
     turns = [
         sum(v in closing.chosen and closing.chosen[v].cost[0] for v in path.vertices[1:-1])
         for path in paths
     ]
-    waiting = set(range(len(paths)))
-    number: dict[int, int] = {}
-    out: list[Sewing] = []
+    waiting, done = set(range(len(paths))), set[int]()
+    out: list[_Sewn] = []
     while waiting:
         check()
-        ready = [p for p in waiting if before[p] <= number.keys()]
-        sides = {p: net.seams[paths[p].seams[0]] for p in ready}
-        sizes = {p: sorted((size[part[s.right]], size[part[s.left]])) for p, s in sides.items()}
+        ready = [p for p in waiting if before[p] <= done]
+        beside = {p: net.seams[paths[p].seams[0]] for p in ready}
+        sizes = {p: sorted((size[part[s.right]], size[part[s.left]])) for p, s in beside.items()}
         p = min(ready, key=lambda p: (turns[p], sum(s[0] for s in sizes[p]), *sizes[p], p))
         waiting.discard(p)
-        number[p] = len(out)
-        made, parts = len(size), sorted((part[sides[p].right], part[sides[p].left]))
-        size.append((size[parts[0]][0] + size[parts[1]][0], size[parts[0]][1] + size[parts[1]][1]))
-        part = [made if q in parts else q for q in part]
-        out.append(_sewing(draft, net, closing, paths[p], (parts[0], parts[1])))
-    return _with_finishes(net, closing, of, number, out)
+        done.add(p)
+        one, other = sorted((part[beside[p].right], part[beside[p].left]))
+        made = len(size)
+        size.append((size[one][0] + size[other][0], size[one][1] + size[other][1]))
+        part = [made if q in (one, other) else q for q in part]
+        out.append(_Sewn(p, (one, other)))
+    return out
 
 
-def _spread(draft: Draft, faces: Faces) -> float:
+def _area(draft: Draft, faces: Faces) -> float:
     """How large cells are, so that like ones come one after the other."""
     return round(sum(outline_area(draft.arrangement.outlines[f]) for f in faces), 6)
 
@@ -173,24 +156,32 @@ def _straight_on(net: Net, path: _Path, i: int) -> bool:
     return pair in net.junctions[path.vertices[i]].straight
 
 
-def _sewing(
-    draft: Draft, net: Net, closing: Closing, path: _Path, parts: tuple[int, int]
-) -> Sewing:
-    arrangement, (sx, sy) = draft.arrangement, draft.block.scale
+def _join(draft: Draft, net: Net, closing: Closing, path: _Path, sides: tuple[Side, Side]) -> Join:
+    """A path as a join of two parts, not numbered yet, with nothing left open."""
     edges = tuple(net.seams[n].edge for n in path.seams)
     ends = {path.vertices[0], path.vertices[-1]}
-    return Sewing(
-        parts,
+    return Join(
+        0,
+        sides,
+        faces_of(sides[0]) | faces_of(sides[1]),
         edges,
         path.vertices,
-        tuple(arrangement.points[v].scaled(sx, sy) for v in path.vertices),
-        tuple(
-            on.centre.scaled(sx, sy) if isinstance(on, Circle) else None
-            for on in (arrangement.lines[arrangement.edges[k].line] for k in edges)
-        ),
+        curves_along(draft, edges, path.vertices),
         _legs(net, closing, path),
         tuple(v for v in path.vertices[1:-1] if closing.chosen[v].cost[0]),
         tuple(v for v in sorted(ends) if v in closing.chosen and closing.chosen[v].cost[0]),
+    )
+
+
+def curves_along(draft: Draft, edges: Sequence[int], vertices: Sequence[int]) -> tuple[Curve, ...]:
+    """The edges of a seam as curves at finished size, each from one of its vertices to the next."""
+    arrangement, (sx, sy) = draft.arrangement, draft.block.scale
+    points = points_of(draft)
+    lines = [arrangement.lines[arrangement.edges[k].line] for k in edges]
+    centres = [on.centre.scaled(sx, sy) if isinstance(on, Circle) else None for on in lines]
+    return tuple(
+        Curve(points[v], points[w], centre)
+        for (v, w), centre in zip(pairwise(vertices), centres, strict=True)
     )
 
 
@@ -215,14 +206,3 @@ def _legs(net: Net, closing: Closing, path: _Path) -> tuple[Leg, ...]:
     while len(out) < len(legs):
         out.append(next(k for k in later if k not in out and later[k] <= set(out)))
     return tuple(legs[k] for k in out)
-
-
-def _with_finishes(
-    net: Net, closing: Closing, of: dict[int, int], number: dict[int, int], out: list[Sewing]
-) -> tuple[Sewing, ...]:
-    for v, option in sorted(closing.chosen.items()):
-        if option.left_open is not None:
-            early, late = number[of[option.left_open]], number[of[option.pair[0]]]
-            out[early] = out[early]._replace(left_open=(*out[early].left_open, Finish(v, late)))
-            out[late] = out[late]._replace(finishes=(*out[late].finishes, Finish(v, early)))
-    return tuple(out)

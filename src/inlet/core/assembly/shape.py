@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from inlet.core.assembly.net import Faces
+from inlet.core.assembly.tree import Join, faces_of
 from inlet.core.draft.patches import Draft, scaled_points
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Circle
@@ -28,13 +29,13 @@ def _rim(arrangement: Arrangement, faces: Faces) -> frozenset[int]:
     return found
 
 
-def join_rims(draft: Draft, one: Faces, other: Faces) -> Faces:
-    """Two parts taken together. What runs round the whole runs round just one of them, which is
-    quicker told than from every patch."""
-    whole = one | other
-    if whole not in draft.arrangement.rims:
-        draft.arrangement.rims[whole] = rim(draft, one) ^ rim(draft, other)
-    return whole
+def join_rims(draft: Draft, join: Join) -> Faces:
+    """The patches a join makes one part of. What runs round them runs round just one of its two
+    sides, which is quicker told, and remembered here, than from every patch."""
+    if join.faces not in draft.arrangement.rims:
+        one, other = map(faces_of, join.sides)
+        draft.arrangement.rims[join.faces] = rim(draft, one) ^ rim(draft, other)
+    return join.faces
 
 
 def part_shape(draft: Draft, faces: Faces) -> Outline:
@@ -89,12 +90,3 @@ def shared_edges(draft: Draft, one: Faces, other: Faces) -> list[int]:
         for k in draft.arrangement.edges_of[face]
         if draft.arrangement.edges[k].right in large or draft.arrangement.edges[k].left in large
     )
-
-
-def ends_of(draft: Draft, edges: list[int]) -> list[int]:
-    """The vertices where a line of edges begins and ends."""
-    met: dict[int, int] = {}
-    for k in edges:
-        for v in (draft.arrangement.edges[k].start, draft.arrangement.edges[k].end):
-            met[v] = met.get(v, 0) + 1
-    return sorted(v for v, n in met.items() if n == 1)

@@ -3,21 +3,18 @@ table, with its pictures."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
-from itertools import pairwise
+from collections.abc import Callable, Sequence
 from math import hypot
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
-from inlet.core.assembly.sewing import Sewing
-from inlet.core.geometry.curve import Curve, exact_chain
+from inlet.core.assembly.tree import Join, Side, faces_of
+from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.motion import Picture, canonical, motion_between
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import (
     Polygon,
-    common_stretch,
-    edges,
 )
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
@@ -26,7 +23,7 @@ from inlet.core.table.pins import pin_points
 from inlet.core.table.raw import raw_outline
 from inlet.core.table.seams import finish_drawn, seam_drawn
 from inlet.core.table.sheets import Sheet
-from inlet.core.units.parts import Part, merges
+from inlet.core.units.parts import walk
 from inlet.core.units.units import Unit
 
 Cloth = str | None
@@ -64,58 +61,49 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
     cells = {cell.faces: cell for cell in _touching(_cells(unit))}
     moves: list[Move] = []
 
-    def sew(part: Part) -> list[Cell]:
-        if part.faces in cells:
-            return [cells[part.faces]]
-        made = [sew(inner) for inner in part.parts]
-        pairs = merges(part)
-        k = 0
-        while k < len(pairs):
-            same = alike_from([_picture(m) for m in made], pairs, part.sewings, k)
-            one, other = pairs[k]
-            how = part.sewings[k] if part.sewings else None
-            moves.extend(
-                m._replace(times=same) for m in _sewn(made[one], made[other], part, how, seam)
-            )
-            for i, j in pairs[k : k + same]:
-                made.append(made[i] + made[j])
-            k += same
-        return made[-1]
+    def cells_in(side: Side) -> list[Cell]:
+        return [cell for faces, cell in cells.items() if faces <= faces_of(side)]
 
-    sew(unit.part)
+    def picture(side: Side) -> Picture:
+        return tuple(patch for cell in cells_in(side) for patch in cell.patches)
+
+    for part in walk(unit.part):
+        if any(part.faces <= faces for faces in cells):
+            continue
+        k = 0
+        while k < len(part.joins):
+            same = alike_from(part.joins, k, picture)
+            one, other = map(cells_in, part.joins[k].sides)
+            moves += [m._replace(times=same) for m in _sewn(one, other, part.joins[k], seam)]
+            k += same
     return moves
 
 
-def alike_from(
-    made: list[Picture], pairs: Sequence[tuple[int, int]], sewings: Sequence[Sewing], k: int
-) -> int:
-    """How many seams from the k-th on are the same seam, cloth for cloth: between other pieces
-    ready by then, or setting one more like piece into what grows. ``made`` shows what there is."""
-    first = [made[i] for i in pairs[k]]
-    ready, same = len(made), 1
-    small = min(first, key=len)
-    while k + same < len(pairs):
-        one, other = pairs[k + same]
-        if max(one, other) < ready:
-            motion = motion_between(first[0] + first[1], made[one] + made[other])
-            moved = canonical(motion.picture(first[0])) if motion else frozenset()
-            if moved not in [canonical(made[i]) for i in (one, other)]:
+def alike_from(joins: Sequence[Join], k: int, picture: Callable[[Side], Picture]) -> int:
+    """How many of a part's seams from the k-th on are the same seam, cloth for cloth: between other
+    pieces ready by then, or setting one more like piece into what grows. ``picture`` shows what
+    lies in a side of them."""
+    first = joins[k]
+    one, other = map(picture, first.sides)
+    small = min((one, other), key=len)
+    same = 1
+    for join in joins[k + 1 :]:
+        new = [side for side in join.sides if side not in joins[k : k + same]]
+        if len(new) == 2:
+            motion = motion_between(one + other, picture(new[0]) + picture(new[1]))
+            moved = canonical(motion.picture(one)) if motion else frozenset()
+            if moved not in [canonical(picture(side)) for side in new]:
                 break
-        elif sewings and sewings[k].kind == sewings[k + same].kind == "set-in":
-            alike = len(sewings[k].legs) == len(sewings[k + same].legs)
-            grown = max(one, other) == ready + same - 1 and min(one, other) < ready
-            if not alike or not grown or sewings[k + same].finishes:
+        elif first.kind == join.kind == "set-in":
+            grows = len(new) == 1 and joins[k + same - 1] in join.sides
+            if not grows or len(first.legs) != len(join.legs) or join.finishes:
                 break
-            if not motion_between(small, made[min(one, other)]):
+            if not motion_between(small, picture(new[0])):
                 break
         else:
             break
         same += 1
     return same
-
-
-def _picture(cells: list[Cell]) -> Picture:
-    return tuple(patch for cell in cells for patch in cell.patches)
 
 
 def _cells(unit: Unit) -> list[Cell]:
@@ -131,34 +119,27 @@ def _cells(unit: Unit) -> list[Cell]:
     return [Cell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + out
 
 
-def sewing_text(how: Sewing | None) -> str:
-    """What to do for a seam, as a sentence for a move; a through seam for None."""
-    if how is None:
-        return EDGE
-    if how.kind in _TEXTS:
-        return _TEXTS[how.kind]
-    return (EDGE, DOT, DOTS)[len(how.dots)]
+def sewing_text(join: Join) -> str:
+    """What to do for a seam, as a sentence for a move."""
+    if join.kind in _TEXTS:
+        return _TEXTS[join.kind]
+    return (EDGE, DOT, DOTS)[len(join.dots)]
 
 
 _TEXTS = {"partial": PARTIAL, "set-in": SET_IN, "curve": CURVE}
 
 
-def _sewn(
-    done: list[Cell], new: list[Cell], part: Part, how: Sewing | None, seam: Exact
-) -> list[Move]:
+def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Move]:
     """The moves that sew new cells to those sewn before, laid beside them, and what comes of it."""
     if len(new) > len(done):
         done, new = new, done
-    if how is None:
-        lines = tuple(line for stretch in _stretches(done, new) for line in stretch)
-    else:
-        pins = tuple(Drawn("pin", p, p) for p in pin_points(how, seam))
-        lines = seam_drawn(how) + pins
+    pins = tuple(Drawn("pin", p, p) for p in pin_points(join, seam))
+    lines = seam_drawn(join) + pins
     whole = _sheet(done + new, seam)
     apart = _sheet(done, seam) + _apart(done, new, seam)
-    moves = [Move("sew", sewing_text(how), apart, (), lines, seams=len(how.legs) if how else 1)]
-    if how and how.finishes:
-        rest = finish_drawn(how, part.sewings)
+    moves = [Move("sew", sewing_text(join), apart, (), lines, seams=len(join.legs))]
+    if join.finishes:
+        rest = finish_drawn(join)
         moves.append(Move("sew", FINISH, whole, (), rest, seams=0))
     return [*moves, Move("open", "Open and press.", whole)]
 
@@ -189,14 +170,14 @@ def _middle(cells: list[Cell]) -> tuple[float, float]:
 
 def _touching(cells: list[Cell]) -> list[Cell]:
     """The cells, each told what its sides touch. Floats do: it is for pictures."""
-    sides = {cell.faces: [_spots(side) for side in cell.outline.sides()] for cell in cells}
+    sides = {cell.faces: [_rough(side) for side in cell.outline.sides()] for cell in cells}
     out = []
     for cell in cells:
         found: list[tuple[frozenset[Faces] | None, ...]] = []
         for outline, _ in cell.patches:
             single = len(cell.patches) == 1
             row: list[frozenset[Faces] | None] = []
-            for side in map(_spots, (cell.outline if single else Outline(outline)).sides()):
+            for side in map(_rough, (cell.outline if single else Outline(outline)).sides()):
                 own = single or any(_overlap(side, s) for s in sides[cell.faces])
                 others = (f for f in sides if f != cell.faces)
                 meets = frozenset(f for f in others if any(_overlap(side, s) for s in sides[f]))
@@ -206,11 +187,11 @@ def _touching(cells: list[Cell]) -> list[Cell]:
     return out
 
 
-def _spots(curve: Curve) -> Side:
+def _rough(curve: Curve) -> _Rough:
     return curve.start.floats(), curve.end.floats(), curve.centre and curve.centre.floats()
 
 
-def _overlap(one: Side, other: Side) -> bool:
+def _overlap(one: _Rough, other: _Rough) -> bool:
     """Have two sides more than a point in common? Arcs have if they are about one centre."""
     (p, q, c), (r, t, d) = one, other
     if c is not None or d is not None:
@@ -226,8 +207,9 @@ def _overlap(one: Side, other: Side) -> bool:
 
 
 HAIR = 1e-9
-Spot = tuple[float, float]
-Side = tuple[Spot, Spot, Spot | None]
+_Place = tuple[float, float]
+_Rough = tuple[_Place, _Place, _Place | None]
+"""A side of a cell in floats: its ends, and its centre if it is an arc."""
 
 
 def _sheet(cells: list[Cell], seam: Exact) -> Sheet:
@@ -241,20 +223,3 @@ def _sheet(cells: list[Cell], seam: Exact) -> Sheet:
             sides = [0 if near is None or near & here else seam for near in beside]
             out.append((raw_outline(shape, sides), fabric))
     return tuple(out)
-
-
-def _stretches(done: Iterable[Cell], new: Iterable[Cell]) -> Iterator[list[Drawn]]:
-    """Where cells meet: each stretch of straight sides, each arc in chords."""
-    others = list(new)
-    for cell in done:
-        for other in others:
-            mine, theirs = dict(cell.outline.arcs), dict(other.outline.arcs)
-            for i, (p, q) in enumerate(edges(cell.outline.corners)):
-                for j, (r, t) in enumerate(edges(other.outline.corners)):
-                    if i in mine and j in theirs and mine[i] == theirs[j] and {p, q} == {r, t}:
-                        chain = (*exact_chain(Curve(p, q, mine[i])), q)
-                        yield [Drawn("seam", a, b) for a, b in pairwise(chain)]
-                    elif (
-                        i not in mine and j not in theirs and (found := common_stretch(p, q, r, t))
-                    ):
-                        yield [Drawn("seam", *found)]

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from math import dist
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
+from inlet.core.assembly.tree import Join, Side, faces_of
 from inlet.core.deep import Steps, run
 from inlet.core.geometry.motion import SameShapes
-from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import (
     Polygon,
     edges,
@@ -62,7 +62,7 @@ def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
     apart = sum(
         {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
     )
-    seams = sum(len(how.legs) for how in unit.part.sewings) or cells - 1
+    seams = sum(len(join.legs) for join in unit.part.joins) if unit.part.awkward else cells - 1
     length = seam_length(unit) + 2 * float(seam) * seams
     return Effort(seams, length, apart, 0, cells - 1)
 
@@ -151,7 +151,7 @@ def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
 def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]:
     moves = cutting_moves(pieces) if pieces else []
     patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
-    if unit.part.sewings:
+    if unit.part.awkward:
         return moves + inset_moves(unit, seam)
     nested = frozenset(inner.faces for inner in unit.part.nested)
     run(_Sewing(nested, patches, seam, moves).part(unit.part))
@@ -172,20 +172,21 @@ class _Sewing(NamedTuple):
         if part.faces in self.nested:
             cell = [self.patches[f] for f in sorted(part.faces)]
             return raw_cell(cell, part.outline, self.seam)
-        sheets: list[Sheet] = []
-        for p in part.parts:
-            sheets.append((yield self.part(p)))
-        so_far = sheets[0]
-        for before, after, sheet in zip(part.parts, part.parts[1:], sheets[1:], strict=False):
-            so_far = self.join(so_far, sheet, before, after, part)
-        return so_far
+        made: dict[Side, Sheet] = {}
+        for inner in part.parts:
+            made[inner.side] = yield self.part(inner)
+        for join in part.joins:
+            made[join] = self.join(made, join)
+        return made[part.side]
 
-    def join(self, lower: Sheet, upper: Sheet, before: Part, after: Part, whole: Part) -> Sheet:
-        """Two neighbouring parts of ``whole`` sewn where they lie: a raw sheet."""
-        start, end = _shared_side(before, whole)
+    def join(self, made: Mapping[Side, Sheet], join: Join) -> Sheet:
+        """Two parts in a row sewn where they lie: a raw sheet."""
+        lower, upper = (made[side] for side in join.sides)
+        start, end = join.points[0], join.points[-1]
         line = line_through(start, end)
-        # Opened cloth is kept on the growing side, which must be where ``before`` lies.
-        if any(line.side(p) > 0 for p in after.outline):
+        # Opened cloth is kept on the growing side, which must be where the first part lies.
+        beyond = (self.patches[f][0] for f in faces_of(join.sides[1]))
+        if any(line.side(p) > 0 for outline in beyond for p in outline):
             line = line.opposite()
         laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
         result = opened(lower, laid, line)
@@ -193,14 +194,3 @@ class _Sewing(NamedTuple):
         self.moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
         self.moves.append(Move("open", "Open and press.", result))
         return result
-
-
-def _shared_side(part: Part, whole: Part) -> tuple[Point, Point]:
-    """The side along which ``part`` is sewn to the next of ``whole``'s parts: its farthest along
-    ``whole.across``."""
-    assert whole.across is not None
-    across = whole.across
-    reach = [across.x * p.x + across.y * p.y for p in part.outline]
-    far = max(reach)
-    ends = [p for p, r in zip(part.outline, reach, strict=True) if r == far]
-    return ends[0], ends[-1]

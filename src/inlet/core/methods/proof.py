@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from math import dist, hypot
 
+from inlet.core.assembly.tree import Side
 from inlet.core.deep import Steps, run
 from inlet.core.geometry.located import NEAR, from_corner, in_line, same_outline, same_place
 from inlet.core.geometry.motion import (
@@ -23,7 +24,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.stopping import check
 from inlet.core.table.pieces import piece_for, sewn_shape
 from inlet.core.table.sheets import ZERO, Sheet, box, size, trimmed
-from inlet.core.units.parts import Part, merges
+from inlet.core.units.parts import Part
 from inlet.core.units.units import Unit
 
 Sewn = tuple[Polygon, Picture]
@@ -137,30 +138,31 @@ def _sew(
         return ready
     if not part.parts or part.stuck:
         return None
-    made: list[tuple[Polygon, _Pile | Picture]] = []
+    made: dict[Side, tuple[Polygon, _Pile | Picture]] = {}
     for inner in part.parts:
         sewn = yield _sew(inner, leaf)
         if sewn is None:
             return None
-        made.append(sewn)
+        made[inner.side] = sewn
     if part.across is None or any(p.arcs or not is_convex(p.outline) for p in (part, *part.parts)):
         return _fitted(part, made)
-    for one, other in merges(part):
-        (outline, pile), (added, more) = made[one], made[other]
+    for join in part.joins:
+        (outline, pile), (added, more) = (made[side] for side in join.sides)
         joined = _joined(outline, added, part.across)
         if joined is None:
             return None
         here = Point(ZERO, ZERO)
-        made.append((joined[0], _Pile(((here, pile), (joined[1], more)))))
-    return made[-1]
+        made[join] = joined[0], _Pile(((here, pile), (joined[1], more)))
+    return made[part.side]
 
 
 def _fitted(
-    part: Part, made: Sequence[tuple[Polygon, _Pile | Picture]]
+    part: Part, made: Mapping[Side, tuple[Polygon, _Pile | Picture]]
 ) -> tuple[Polygon, _Pile] | None:
     """Parts laid where they are drawn; None unless each has exactly that shape."""
     pieces = []
-    for inner, (outline, pile) in zip(part.parts, made, strict=True):
+    for inner in part.parts:
+        outline, pile = made[inner.side]
         should = inner.outline
         by = should[0].minus(from_corner(outline, should)[0])
         if not same_outline(moved(outline, by), should):

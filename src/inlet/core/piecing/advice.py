@@ -177,7 +177,7 @@ def _wide_enough(before: Draft, now: Draft) -> bool:
 
 
 def _partial(root: Part) -> int:
-    return sum(len(how.left_open) for part in walk(root) for how in part.sewings)
+    return sum(len(join.left_open) for part in walk(root) for join in part.joins)
 
 
 def _corners(root: Part) -> int:

@@ -5,31 +5,27 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Sequence
-from itertools import pairwise
-from math import dist
 
 from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import ends_of, join_rims, part_shape, shared_edges
+from inlet.core.assembly.shape import join_rims, part_shape
+from inlet.core.assembly.tree import Join, Side, faces_of
 from inlet.core.deep import Steps, run
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.motion import motion_between
+from inlet.core.draft.patches import Draft
+from inlet.core.geometry.motion import Picture, motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.methods.inset import alike_from
 from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_notes
-from inlet.core.piecing.step import Seaming, Step
+from inlet.core.piecing.step import Step
 from inlet.core.piecing.tips import Tips, tips_text
 from inlet.core.project.measure import Measure
 from inlet.core.stopping import check
 from inlet.core.table.pieces import Size
-from inlet.core.table.seams import seam_length
-from inlet.core.units.parts import Part, merges, walk
+from inlet.core.units.parts import Part
 from inlet.core.units.units import picture_of
 from inlet.core.words import length_text
-
-Named = tuple[Part, str]
 
 
 def assembly_steps(
@@ -52,15 +48,13 @@ class _Assembly:
     ) -> None:
         self.draft, self.root, self.copies, self.measure = draft, root, copies, measure
         self.name_of = dict(unit_names)
-        self.points, self.tips = points_of(draft), Tips(draft)
+        self.tips = Tips(draft)
         self.counters: dict[str, int] = defaultdict(int)
         # Equal parts are made of parts of equal names, in some order: only
         # those need their pictures compared. A group is its first part, its steps, and others.
         self.same_names: dict[tuple[str, ...], list[int]] = defaultdict(list)
         self.groups: list[tuple[Part, list[Step]]] = []
         self.others: list[list[Part]] = []
-        # where some seam turns, and those before it stop at a dot
-        self.dots = {v for part in walk(root) for how in part.sewings for v in how.pivots}
 
     def run(self) -> list[Step]:
         run(self.visit(self.root, "block"))
@@ -83,16 +77,16 @@ class _Assembly:
             return  # it, or something in it, cannot be sewn
         names = tuple(self.name_of[p.faces] for p in part.parts)
         own = self.same_names[tuple(sorted(names))]
-        picture = picture_of(self.draft, part) if own else ()
+        picture = picture_of(self.draft, part.faces) if own else ()
         for g in own:
             first = self.groups[g][0]
-            if motion_between(picture_of(self.draft, first), picture):
+            if motion_between(picture_of(self.draft, first.faces), picture):
                 self.others[g].append(part)
                 self.name_of[part.faces] = self.name_of[first.faces]
                 return
         own.append(len(self.groups))
         self.name_of[part.faces] = self.new_name(part.faces, noun)
-        steps = self.joins(part) if part.sewings else [self.row(part)]
+        steps = self.joins(part) if part.awkward else [self.row(part)]
         self.groups.append((part, steps))
         self.others.append([])
 
@@ -107,18 +101,13 @@ class _Assembly:
     def row(self, part: Part) -> Step:
         """All the parts of a row, column or section in one step."""
         names = [self.name_of[p.faces] for p in part.parts]
-        pairs = list(pairwise(part.parts))
-        seams = "one seam" if len(pairs) == 1 else f"{len(pairs)} seams"
+        joins = part.joins
+        seams = "one seam" if len(joins) == 1 else f"{len(joins)} seams"
         how = {"row": "top to bottom", "column": "left to right"}.get(noun_of(part), "in order")
-        if merges(part)[1:2] == ((2, 3),):
+        if len(joins) > 1 and joins[0] not in joins[1].sides:
             how += ", in pairs, then pairs of pairs" + (", the odd one last" * (len(names) % 2))
         text = f"Sew {run_lengths(names)}, {how}: {seams}. Press, then measure."
         tips = self.tips.of(part.faces)
-        seams_ends = [
-            ends_of(self.draft, shared_edges(self.draft, one.faces, two.faces))
-            for one, two in pairs
-        ]
-        ends = [_ENDS[sum(v in self.dots for v in pair)] for pair in seams_ends]
         return Step(
             0,
             self.name_of[part.faces],
@@ -128,26 +117,28 @@ class _Assembly:
             _sizes_on_the_way(part, self.measure.seam),
             part,
             None,
-            ends=max(ends, key=_ENDS.index),
-            notes=(*self.ear_notes(self.ears(pairs, seams_ends)), *self.tip_notes(tips)),
+            ends=_ENDS[max(len(join.dots) for join in joins)],
+            notes=(*self.ear_notes(self.ears(part)), *self.tip_notes(tips)),
             tips=tips,
             needs=tuple(names),
-            seams=len(pairs),
-            length=sum(map(self.between, seams_ends)),
+            seams=len(joins),
+            length=sum(map(self.sewn_length, joins)),
         )
 
-    def between(self, ends: Sequence[int]) -> float:
-        """The length of a seam between two vertices, its allowances included."""
-        points = [self.points[v].floats() for v in ends]
-        return dist(points[0], points[-1]) + 2 * float(self.measure.seam)
+    def sewn_length(self, join: Join) -> float:
+        """The length of a seam, its allowances included."""
+        return join.length + 2 * float(self.measure.seam)
 
-    def ears(self, pairs: Sequence[tuple[Part, Part]], ends: Sequence[Sequence[int]]) -> float:
+    def ears(self, part: Part) -> float:
         """How far at most one raw edge reaches past the other in a row's seams; rectangles' are
         equal."""
         seam, far = float(self.measure.seam), 0.0
-        for (one, two), vertices in zip(pairs, ends, strict=True):
+        beside = {f: inner for inner in part.parts for f in inner.faces}
+        for join in part.joins:
+            edge = self.draft.arrangement.edges[join.edges[0]]
+            one, two = beside[edge.right], beside[edge.left]
             if not (is_rectangle(one.outline) and is_rectangle(two.outline)):
-                found = (overhangs(self.draft, one.faces, two.faces, v, seam) for v in vertices)
+                found = (overhangs(self.draft, one.faces, two.faces, v, seam) for v in join.ends)
                 far = max(far, *found)
         return far
 
@@ -168,61 +159,58 @@ class _Assembly:
 
     def joins(self, part: Part) -> list[Step]:
         """A step for each seam of a part, those alike together."""
-        made: list[Named] = [(inner, self.name_of[inner.faces]) for inner in part.parts]
-        pictures = [picture_of(self.draft, inner) for inner in part.parts]
-        pairs = merges(part)
+        names: dict[Side, str] = {inner.side: self.name_of[inner.faces] for inner in part.parts}
         steps: list[Step] = []
         k = 0
-        while k < len(pairs):
+        while k < len(part.joins):
             check()
-            same = alike_from(pictures, pairs, part.sewings, k)
-            grows = same > 1 and max(pairs[k + same - 1]) >= len(made)
-            done: list[Part] = []
-            for pair in pairs[k : k + same]:
-                one, other = (made[i][0] if i < len(made) else done[i - len(made)] for i in pair)
-                faces = join_rims(self.draft, one.faces, other.faces)
-                shape = part_shape(self.draft, faces)
-                done.append(Part(faces, shape.corners, None, arcs=shape.arcs))
-                pictures.append(picture_of(self.draft, done[-1]))
+            same = alike_from(part.joins, k, self.picture)
+            alike = part.joins[k : k + same]
+            done = [self.made_by(join) for join in alike]
+            grows = same > 1 and alike[-2] in alike[-1].sides
             last = done[-1] if grows else done[0]
             whole = last.faces == part.faces
             name = self.name_of[part.faces] if whole else self.new_name(last.faces, "part")
-            step = self.join(part, k, [made[i] for i in pairs[k]], last, same, name)
+            step = self.join(alike[0], [names[s] for s in alike[0].larger_first], last, same, name)
             steps.append(step if grows else step._replace(alike=tuple(done[1:])))
-            made += [(each, name) for each in done]
+            names.update(dict.fromkeys(alike, name))
             k += same
         return steps
 
-    def join(
-        self, part: Part, k: int, two: Sequence[Named], whole: Part, same: int, name: str
-    ) -> Step:
-        how, measure = part.sewings[k], self.measure
-        one, other = sorted(two, key=lambda m: -len(m[0].faces))
-        named = f"another {other[1]}" if one[1] == other[1] else other[1]
-        tips = self.tips.of(whole.faces)
-        ends = (how.vertices[0], how.vertices[-1])
-        left_open = {f.vertex for f in how.left_open}
-        far = max(
-            overhangs(self.draft, one[0].faces, other[0].faces, v, float(measure.seam))
-            for v in ends
-        )
-        ears = () if left_open else self.ear_notes(far)
+    def picture(self, side: Side) -> Picture:
+        return picture_of(self.draft, faces_of(side))
+
+    def made_by(self, join: Join) -> Part:
+        """What a join makes, on the way to a whole part."""
+        shape = part_shape(self.draft, join_rims(self.draft, join))
+        return Part(join.faces, shape.corners, None, arcs=shape.arcs)
+
+    def join(self, join: Join, names: Sequence[str], made: Part, same: int, name: str) -> Step:
+        """The step that sews ``same`` joins like one, whose larger side is named first; ``made`` is
+        what comes of it."""
+        measure, seam = self.measure, float(self.measure.seam)
+        one, other = names
+        named = f"another {other}" if one == other else other
+        tips = self.tips.of(made.faces)
+        large, small = map(faces_of, join.larger_first)
+        far = max(overhangs(self.draft, large, small, v, seam) for v in join.ends)
+        ears = () if join.left_open else self.ear_notes(far)
         return Step(
             0,
             name,
             self.copies * same,
-            join_text(how, one[1], named, measure),
-            raw_size(whole.outline, measure.seam) if not whole.arcs else None,
+            join_text(join, one, named, measure),
+            raw_size(made.outline, measure.seam) if not made.arcs else None,
             (),
-            whole,
+            made,
             None,
-            Seaming(how, part.sewings, one[0], other[0]),
-            ends_text(how, measure),
-            (*seam_notes(how, measure), *ears, *self.tip_notes(tips)),
+            join,
+            ends_text(join, measure),
+            (*seam_notes(join, measure), *ears, *self.tip_notes(tips)),
             tips,
-            (one[1], other[1]),
-            len(how.legs),
-            seam_length(how) + 2 * float(measure.seam),
+            (one, other),
+            len(join.legs),
+            self.sewn_length(join),
         )
 
 

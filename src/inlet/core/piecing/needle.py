@@ -5,14 +5,16 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import NamedTuple
 
+from inlet.core.assembly.shape import join_rims
+from inlet.core.assembly.tree import all_joins
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.curve import Circle, flattened
+from inlet.core.geometry.curve import flattened
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import parse_length
 from inlet.core.piecing.tips import Tips
 from inlet.core.project.measure import Measure, Needle
-from inlet.core.units.parts import Part, walk
+from inlet.core.units.parts import Part
 from inlet.core.words import length_text, unit_of
 
 
@@ -84,7 +86,7 @@ def effect_of(draft: Draft, root: Part, off: Exact, seam: Exact) -> Effect:
     seams put it, an allowance from the raw edge of its unit: the next seam passes ``off`` inside.
     """
     w, h = (float(x) for x in draft.block.finished)
-    segments = _segments(draft)
+    segments = _segments(root)
     raw = 2 * float(seam)
     rows = [_crossed(segments, 1, h * (i + 0.5) / SCANS) for i in range(SCANS)]
     columns = [_crossed(segments, 0, w * (i + 0.5) / SCANS) for i in range(SCANS)]
@@ -96,20 +98,12 @@ def effect_of(draft: Draft, root: Part, off: Exact, seam: Exact) -> Effect:
 Segment = tuple[tuple[float, float], tuple[float, float]]
 
 
-def _segments(draft: Draft) -> list[Segment]:
-    """The seams inside a block, finished lengths, arcs in chords."""
-    arrangement, scale = draft.arrangement, [float(x) for x in draft.block.scale]
+def _segments(root: Part) -> list[Segment]:
+    """The seams of a block, finished lengths, arcs in chords."""
     out: list[Segment] = []
-    for edge in arrangement.edges:
-        if edge.right < 0 or edge.left < 0:
-            continue
-        if isinstance(arrangement.lines[edge.line], Circle):
-            curve = arrangement.curve(edge)
-            points = [*flattened(curve, 1e-3), curve.end.floats()]
-        else:
-            points = [arrangement.places[edge.start], arrangement.places[edge.end]]
-        scaled = [(x * scale[0], y * scale[1]) for x, y in points]
-        out += list(pairwise(scaled))
+    for curve in (curve for join in all_joins(root.side) for curve in join.curves):
+        chords = flattened(curve, 1e-3) if curve.centre else [curve.start.floats()]
+        out += pairwise([*chords, curve.end.floats()])
     return out
 
 
@@ -127,9 +121,8 @@ def _crossed(segments: list[Segment], axis: int, at: float) -> float:
 def _points(draft: Draft, root: Part) -> tuple[int, ...]:
     """The points that some later seam passes, or that the block's own edge does."""
     tips, found = Tips(draft), set[int]()
-    for part in walk(root):
-        if len(part.faces) > 1:
-            found.update(tips.of(part.faces))
+    for join in all_joins(root.side):
+        found.update(tips.of(join_rims(draft, join)))
     return tuple(sorted(found))
 
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import ends_of, shared_edges
+from inlet.core.assembly.tree import Join, faces_of
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, flip, line_through
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, root_up
-from inlet.core.piecing.step import Seaming, Step
+from inlet.core.piecing.step import Step
 from inlet.core.table.moves import Drawn, Move
 from inlet.core.table.pins import pin_points
 from inlet.core.table.raw import raw_outline
@@ -31,41 +31,40 @@ def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
     points = points_of(draft)
     tips = tuple(Drawn("point", points[v], points[v]) for v in step.tips)
     sewn = Move("open", "Sewn", raw_sheet(draft, step.part.faces, seam), (), tips)
-    if step.seaming is not None:
-        return (*_seaming_moves(draft, step.seaming, seam), sewn)
+    if step.join is not None:
+        return (*_join_moves(draft, step.join, seam), sewn)
     parts = step.part.parts
     sheets = [raw_sheet(draft, p.faces, seam) for p in parts]
     laid = Move("lay", "Lay out", _spread(sheets, step.part, seam))
-    return (laid, _turned_over(draft, parts[0].faces, parts[1].faces, seam), sewn)
+    return (laid, _turned_over(draft, step.part.joins[0], seam), sewn)
 
 
-def _seaming_moves(draft: Draft, seaming: Seaming, seam: Exact) -> list[Move]:
-    how = seaming.how
-    one, other = seaming.one.faces, seaming.other.faces
-    below = raw_sheet(draft, one, seam)
-    pins = tuple(Drawn("pin", p, p) for p in pin_points(how, seam))
-    lines = (*seam_drawn(how), *pins)
-    moves = [Move("lay", "Lay out", below + _beside(draft, seaming, seam))]
-    if len(how.legs) > 1 or any(how.centres):
-        whole = raw_sheet(draft, one | other, seam)
+def _join_moves(draft: Draft, join: Join, seam: Exact) -> list[Move]:
+    one, other = (raw_sheet(draft, faces_of(side), seam) for side in join.larger_first)
+    moves = [Move("lay", "Lay out", one + _beside(one, other, seam))]
+    whole = raw_sheet(draft, join.faces, seam)
+    if len(join.legs) > 1 or any(curve.centre for curve in join.curves):
+        lines = _seam_lines(join, seam)
         moves.append(Move("sew", "Sew: the dashed line on the back", whole, (), lines))
     else:
-        moves.append(_turned_over(draft, one, other, seam)._replace(lines=lines))
-    if how.finishes:
-        whole = raw_sheet(draft, one | other, seam)
-        rest = finish_drawn(how, seaming.sewings)
+        moves.append(_turned_over(draft, join, seam))
+    if join.finishes:
+        rest = finish_drawn(join)
         moves.append(Move("sew", "Then finish the seam left open", whole, (), rest))
     return moves
 
 
-def _turned_over(draft: Draft, one: Faces, other: Faces, seam: Exact) -> Move:
-    """The second part turned over onto the first, right sides together, the seam to sew."""
-    edges = shared_edges(draft, one, other)
-    start, end = (points_of(draft)[v] for v in ends_of(draft, edges))
-    line = line_through(start, end)
-    upper = tuple((flip(o, line), fabric) for o, fabric in raw_sheet(draft, other, seam))
-    lower = raw_sheet(draft, one, seam)
-    return Move("flip", "Right sides together", lower, upper, (Drawn("seam", start, end),))
+def _seam_lines(join: Join, seam: Exact) -> tuple[Drawn, ...]:
+    """A seam with its dots and pins."""
+    return (*seam_drawn(join), *(Drawn("pin", p, p) for p in pin_points(join, seam)))
+
+
+def _turned_over(draft: Draft, join: Join, seam: Exact) -> Move:
+    """The smaller part turned over onto the other, right sides together, the seam to sew."""
+    line = line_through(join.points[0], join.points[-1])
+    lower, upper = (raw_sheet(draft, faces_of(side), seam) for side in join.larger_first)
+    turned = tuple((flip(outline, line), fabric) for outline, fabric in upper)
+    return Move("flip", "Right sides together", lower, turned, _seam_lines(join, seam))
 
 
 def raw_sheet(draft: Draft, faces: Faces, seam: Exact) -> Sheet:
@@ -99,16 +98,15 @@ def _joined_sides(draft: Draft, f: int, faces: Faces) -> list[bool]:
     return out
 
 
-def _beside(draft: Draft, seaming: Seaming, seam: Exact) -> Sheet:
-    """The second part moved a little away from the first."""
-    sheet = raw_sheet(draft, seaming.other.faces, seam)
-    (x0, y0), (x1, y1) = _middle(raw_sheet(draft, seaming.one.faces, seam)), _middle(sheet)
+def _beside(one: Sheet, other: Sheet, seam: Exact) -> Sheet:
+    """The second of two sheets moved a little away from the first."""
+    (x0, y0), (x1, y1) = _middle(one), _middle(other)
     far = max(abs(x1 - x0), abs(y1 - y0)) or 1.0
     step = float(APART * seam) / far
     by = Point(
         Fraction(round((x1 - x0) * step * 100), 100), Fraction(round((y1 - y0) * step * 100), 100)
     )
-    return tuple((tuple(p.plus(by) for p in outline), fabric) for outline, fabric in sheet)
+    return tuple((tuple(p.plus(by) for p in outline), fabric) for outline, fabric in other)
 
 
 def _middle(sheet: Sheet) -> tuple[float, float]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from inlet.core.assembly.sewing import Sewing
+from inlet.core.assembly.tree import Join
 from inlet.core.geometry.curve import circle_of
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import nearest_mark
@@ -25,91 +25,91 @@ def _exact(length: float) -> Exact:
     return Fraction(round(length * 4096), 4096)
 
 
-def ends_text(how: Sewing, measure: Measure) -> str:
+def ends_text(join: Join, measure: Measure) -> str:
     """“edge to edge”, “edge to dot”, “dot to dot”, “edge to edge, round a corner”; of a partial
     seam where it stops."""
-    names = sorted(_end(how, v) for v in (how.vertices[0], how.vertices[-1]))[::-1]
+    names = sorted(_end(join, v) for v in join.ends)[::-1]
     stops = [name for name in names if name == "stop"]
     if stops:
         first = next((name for name in names if name != "stop"), "stop")
-        sewn = about(sewn_first(how), measure)
-        left = about(open_length(how, how.left_open[0].vertex), measure)
+        sewn = about(sewn_first(join), measure)
+        left = about(open_length(join, join.left_open[0].vertex), measure)
         return f"partial: from the {first} {sewn} along, then stop; {left} stays open"
     ends = f"{names[0]} to {names[1]}"
-    if how.pivots:
-        corners = "a corner" if len(how.pivots) == 1 else f"{len(how.pivots)} corners"
+    if join.pivots:
+        corners = "a corner" if len(join.pivots) == 1 else f"{len(join.pivots)} corners"
         return f"{ends}, round {corners}"
     return ends
 
 
-def _end(how: Sewing, vertex: int) -> str:
-    if any(f.vertex == vertex for f in how.left_open):
+def _end(join: Join, vertex: int) -> str:
+    if any(f.vertex == vertex for f in join.left_open):
         return "stop"
-    return "dot" if vertex in how.dots else "edge"
+    return "dot" if vertex in join.dots else "edge"
 
 
-def join_text(how: Sewing, one: str, other: str, measure: Measure) -> str:
+def join_text(join: Join, one: str, other: str, measure: Measure) -> str:
     """What to do, with the names of the two parts."""
     seam = length_text(measure.seam, measure)
-    if how.kind == "partial":
-        sewn = about(sewn_first(how), measure)
-        both = len(how.left_open) == 2
+    if join.kind == "partial":
+        sewn = about(sewn_first(join), measure)
+        both = len(join.left_open) == 2
         where = "Sew the middle third only" if both else f"Sew only {sewn} from the closed end"
         text = f"Lay {other} on {one}, right sides together. {where}, and take a backstitch."
         return text + " Leave the rest open and press it flat for now."
-    if how.kind == "set-in":
+    if join.kind == "set-in":
         text = f"Set {other} into {one}. Mark a dot {seam} from both edges at the corner. "
-        if len(how.pivots) > 1:
+        if len(join.pivots) > 1:
             text = f"Set {other} into {one}. Mark dots {seam} from both edges at each corner. "
-        return text + " ".join(_legs_text(how))
-    if how.kind == "curve":
+        return text + " ".join(_legs_text(join))
+    if join.kind == "curve":
         text = f"Sew {other} to {one} along the curve, the convex piece on top."
     else:
-        text = f"Lay {other} on {one}, right sides together, and sew {ends_text(how, measure)}."
-        if how.dots:
+        text = f"Lay {other} on {one}, right sides together, and sew {ends_text(join, measure)}."
+        if join.dots:
             text += f" A dot lies {seam} from both edges; take a backstitch there."
-    if how.finishes:
-        text += f" {_finish_text(how)}"
+    if join.finishes:
+        text += f" {_finish_text(join)}"
     return text
 
 
-def _legs_text(how: Sewing) -> Iterator[str]:
+def _legs_text(join: Join) -> Iterator[str]:
     """The legs of a set-in seam in their order, each from where it begins to where it ends."""
-    own = [leg for leg in how.legs if not leg.finishes]
+    own = [leg for leg in join.legs if not leg.finishes]
     for number, leg in enumerate(own):
-        begin, end = (_leg_end(how, i) for i in (leg.begin, leg.end))
+        begin, end = (_leg_end(join, i) for i in (leg.begin, leg.end))
         if begin == "edge" and end == "dot":  # from the dot outward
             begin, end = end, begin
         swing = "Swing the piece round the dot. " if number else ""
         yield f"{swing}{number + 1}: sew from the {begin} to the {end}."
-    if how.finishes:
-        yield _finish_text(how)
+    if join.finishes:
+        yield _finish_text(join)
 
 
-def _finish_text(how: Sewing) -> str:
-    many = "seam" if len(how.finishes) == 1 else f"{len(how.finishes)} seams"
+def _finish_text(join: Join) -> str:
+    many = "seam" if len(join.finishes) == 1 else f"{len(join.finishes)} seams"
     return f"Then fold the {many} left open flat again and sew on to the end, over the new piece."
 
 
-def _leg_end(how: Sewing, i: int) -> str:
-    vertex = how.vertices[i]
-    if 0 < i < len(how.vertices) - 1:
-        return "dot" if vertex in how.pivots else "edge"
-    return _end(how, vertex)
+def _leg_end(join: Join, i: int) -> str:
+    vertex = join.vertices[i]
+    if 0 < i < len(join.vertices) - 1:
+        return "dot" if vertex in join.pivots else "edge"
+    return _end(join, vertex)
 
 
-def seam_notes(how: Sewing, measure: Measure) -> Iterator[str]:
+def seam_notes(join: Join, measure: Measure) -> Iterator[str]:
     """Marks and pins for a curve; what holds for a set-in seam; what a partial seam waits for."""
-    arcs = arcs_of(how)
+    arcs = arcs_of(join)
     if arcs:
         radius = min(float(circle_of(c).squared) ** 0.5 for c in arcs)
-        number = all_pins(how, measure.seam)
+        number = all_pins(join, measure.seam)
         yield (
             f"Fold both curves to find their centres and mark them. {number} pins for a radius of "
             f"{about(radius, measure)}: both ends, the centre, the others evenly between. Ease, do "
             "not stretch, and take each pin out before it reaches the needle."
         )
-    if how.pivots:
+    if join.pivots:
         yield "Sew no stitch past a dot, and keep the allowances out of the way of the next leg."
-    if how.left_open:
+    if join.left_open:
         yield "The flap that stays open must fold clear of the next seam."

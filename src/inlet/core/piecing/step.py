@@ -4,20 +4,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.assembly.sewing import Sewing
+from inlet.core.assembly.tree import Join
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.table.pieces import Size
 from inlet.core.units.parts import Part
-
-
-class Seaming(NamedTuple):
-    """Two parts sewn with one seam that is no plain row: ``how`` it is sewn among the ``sewings``
-    of its part; ``one`` and ``other`` lie as in the block."""
-
-    how: Sewing
-    sewings: tuple[Sewing, ...]
-    one: Part
-    other: Part
 
 
 class Step(NamedTuple):
@@ -25,12 +15,12 @@ class Step(NamedTuple):
 
     ``measures`` is the size to check, raw edge to raw edge (width, height as it lies in the block;
     None for a shape that is no rectangle); ``after_each`` the sizes after each seam on the way.
-    ``part`` is where one of them lies in the block; ``unit`` is set for units, ``seaming`` where
-    a single awkward seam is the step. ``ends`` say where the seam begins and stops, ``notes`` what
-    to watch for, ``tips`` the vertices where points lie at the raw edge. ``needs`` are the labels
-    and names of what it is made of, in the order they are picked up beside the machine; ``seams``
-    how many are sewn for one, ``length`` how long they are with their allowances. ``alike`` are
-    the other parts of the block that the step makes too.
+    ``part`` is where one of them lies in the block; ``unit`` is set for units, ``join`` where a
+    single seam that is in no row is the step. ``ends`` say where the seam begins and stops,
+    ``notes`` what to watch for, ``tips`` the vertices where points lie at the raw edge. ``needs``
+    are the labels and names of what it is made of, in the order they are picked up beside the
+    machine; ``seams`` how many are sewn for one, ``length`` how long they are with their
+    allowances. ``alike`` are the other parts of the block that the step makes too.
     """
 
     number: int
@@ -41,7 +31,7 @@ class Step(NamedTuple):
     after_each: tuple[Size, ...]
     part: Part
     unit: UnitPlan | None
-    seaming: Seaming | None = None
+    join: Join | None = None
     ends: str = ""
     notes: tuple[str, ...] = ()
     tips: tuple[int, ...] = ()

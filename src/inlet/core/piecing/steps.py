@@ -35,15 +35,13 @@ def find_steps(
 
 def _numbered(steps: Sequence[Step]) -> tuple[Step, ...]:
     """Steps with their numbers; one that leaves a seam open says which finishes it."""
-    at = {id(s.seaming.how): i for i, s in enumerate(steps, 1) if s.seaming}
+    at = {step.join.number: i for i, step in enumerate(steps, 1) if step.join}
     out = []
     for i, step in enumerate(steps, 1):
         text = step.text
-        if step.seaming:
-            sewings = step.seaming.sewings
-            left = [id(sewings[f.sewing]) for f in step.seaming.how.left_open]
-            waits = {at[key] for key in left if key in at}
-            if waits:
+        if step.join:
+            late = {end.finished_by for end in step.join.left_open}
+            if waits := {at[number] for number in late if number in at}:
                 text += f" Step {' and '.join(map(str, sorted(waits)))} finishes it."
         out.append(step._replace(number=i, text=text))
     return tuple(out)
@@ -101,11 +99,11 @@ def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
         own = plan.unit.part
         within = {p.faces for nested in own.nested for p in walk(nested)}
         parts = (part for part in walk(own) if part.faces not in within)
-        for how in (how for part in parts for how in part.sewings):
-            if how.left_open:
-                yield f"The first seam is {ends_text(how, project.measure)}."
+        for join in (join for part in parts for join in part.joins):
+            if join.left_open:
+                yield f"The first seam is {ends_text(join, project.measure)}."
             else:
-                yield from seam_notes(how, project.measure)
+                yield from seam_notes(join, project.measure)
     if plan.unit.kind == "rounds":
         yield rounds_text(plan.unit.part, plan, project)
 

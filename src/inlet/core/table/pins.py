@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import acos, ceil, cos, sin
 
-from inlet.core.assembly.sewing import Sewing
+from inlet.core.assembly.tree import Join
 from inlet.core.geometry.curve import Curve, circle_of, curve_length, sweep
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
@@ -29,17 +29,17 @@ def pins_for(curve: Curve, seam: Exact) -> int:
     return spaces + spaces % 2 + 1
 
 
-def all_pins(how: Sewing, seam: Exact) -> int:
+def all_pins(join: Join, seam: Exact) -> int:
     """Pins for all the arcs of a seam, those where two meet counted once."""
-    curves = arcs_of(how)
+    curves = arcs_of(join)
     return sum(pins_for(c, seam) for c in curves) - max(0, len(curves) - 1)
 
 
-def arcs_of(how: Sewing) -> list[Curve]:
+def arcs_of(join: Join) -> list[Curve]:
     """The arcs of a seam, edges along one circle taken together as far as half of it."""
     out: list[Curve] = []
-    for i, centre in enumerate(how.centres):
-        curve = how.curve(i)
+    for curve in join.curves:
+        centre = curve.centre
         if centre is None:
             continue
         if out and out[-1].centre == centre and out[-1].end == curve.start:
@@ -52,10 +52,10 @@ def arcs_of(how: Sewing) -> list[Curve]:
     return out
 
 
-def pin_points(how: Sewing, seam: Exact) -> list[Point]:
+def pin_points(join: Join, seam: Exact) -> list[Point]:
     """Where the pins go, on the sewing line; ends included."""
     out: list[Point] = []
-    for curve in arcs_of(how):
+    for curve in arcs_of(join):
         spaces = pins_for(curve, seam) - 1
         chain = _points_along(curve, spaces)
         out += chain if not out or chain[0] != out[-1] else chain[1:]

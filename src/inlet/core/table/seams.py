@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from itertools import pairwise
+from itertools import groupby, pairwise
 
-from inlet.core.assembly.sewing import Leg, Sewing
+from inlet.core.assembly.tree import Join, Leg
 from inlet.core.geometry.curve import Curve, curve_length, exact_chain
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
@@ -13,41 +13,40 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.table.moves import Drawn
 
 
-def seam_drawn(sewing: Sewing) -> tuple[Drawn, ...]:
+def seam_drawn(join: Join) -> tuple[Drawn, ...]:
     """A seam's stretches in the order they are sewn, numbered where there are several, but for
     those that finish another seam; a dot where it turns or stops an allowance short of the edge; a
     stop where it is left open."""
     out: list[Drawn] = []
-    own = [leg for leg in sewing.legs if not leg.finishes]
+    own = [leg for leg in join.legs if not leg.finishes]
     for number, leg in enumerate(own):
-        out += _leg_drawn(sewing, leg)
+        out += _leg_drawn(join, leg)
         if len(own) > 1:
-            at = _middle(sewing, leg)
+            at = _middle(join, leg)
             out.append(Drawn(f"leg {number + 1}", at, at))
-    for v in (*sewing.pivots, *sewing.dots):
-        at = sewing.points[sewing.vertices.index(v)]
-        out.append(Drawn("dot", at, at))
+    for v in (*join.pivots, *join.dots):
+        out.append(Drawn("dot", join.at(v), join.at(v)))
     return tuple(out)
 
 
-def finish_drawn(sewing: Sewing, sewings: Sequence[Sewing]) -> tuple[Drawn, ...]:
-    """What finishes the seams left open before, of all the ``sewings`` of the same part: what was
-    left of each, and on over the new piece."""
-    out = [d for leg in sewing.legs if leg.finishes for d in _leg_drawn(sewing, leg)]
-    for finish in sewing.finishes:
-        rest = _left_open(sewings[finish.sewing], finish.vertex)
+def finish_drawn(join: Join) -> tuple[Drawn, ...]:
+    """What finishes the seams left open before: what was left of each, and on over the new
+    piece."""
+    out = [d for leg in join.legs if leg.finishes for d in _leg_drawn(join, leg)]
+    for finish in join.finishes:
+        rest = _left_open(finish.join, finish.vertex)
         out += [Drawn("seam", *pair) for pair in _chords(rest)]
         out.append(Drawn("stop", rest[-1].end, rest[-1].end))
     return tuple(out)
 
 
-def _leg_drawn(sewing: Sewing, leg: Leg) -> Iterator[Drawn]:
-    curves = list(_along(sewing, leg))
-    for finish in sewing.left_open:
-        rest = _left_open(sewing, finish.vertex)
-        if sewing.vertices[leg.begin] == finish.vertex:
+def _leg_drawn(join: Join, leg: Leg) -> Iterator[Drawn]:
+    curves = list(_along(join, leg))
+    for finish in join.left_open:
+        rest = _left_open(join, finish.vertex)
+        if join.vertices[leg.begin] == finish.vertex:
             curves = _cut(curves[::-1], rest)[::-1]
-        elif sewing.vertices[leg.end] == finish.vertex:
+        elif join.vertices[leg.end] == finish.vertex:
             curves = _cut(curves, rest)
         else:
             continue
@@ -56,12 +55,12 @@ def _leg_drawn(sewing: Sewing, leg: Leg) -> Iterator[Drawn]:
         yield Drawn("seam", *pair)
 
 
-def _along(sewing: Sewing, leg: Leg) -> Iterator[Curve]:
+def _along(join: Join, leg: Leg) -> Iterator[Curve]:
     """The edges of a leg, from its beginning."""
     if leg.begin < leg.end:
-        yield from (sewing.curve(i) for i in range(leg.begin, leg.end))
+        yield from (join.curves[i] for i in range(leg.begin, leg.end))
     else:
-        yield from (_back(sewing.curve(i)) for i in reversed(range(leg.end, leg.begin)))
+        yield from (_back(join.curves[i]) for i in reversed(range(leg.end, leg.begin)))
 
 
 def _back(curve: Curve) -> Curve:
@@ -79,16 +78,14 @@ def _cut(curves: list[Curve], rest: Sequence[Curve]) -> list[Curve]:
     return kept
 
 
-def _left_open(sewing: Sewing, vertex: int) -> list[Curve]:
+def _left_open(join: Join, vertex: int) -> list[Curve]:
     """The end of a seam that is left open, from ``vertex`` inward to the stop: half of the last
     leg; a third where both its ends are left open."""
-    leg = next(
-        g for g in sewing.legs if vertex in (sewing.vertices[g.begin], sewing.vertices[g.end])
-    )
-    if sewing.vertices[leg.end] == vertex:
+    leg = next(g for g in join.legs if vertex in (join.vertices[g.begin], join.vertices[g.end]))
+    if join.vertices[leg.end] == vertex:
         leg = Leg(leg.end, leg.begin)
-    curves = list(_along(sewing, leg))
-    both = {f.vertex for f in sewing.left_open} >= {sewing.vertices[i] for i in leg[:2]}
+    curves = list(_along(join, leg))
+    both = {f.vertex for f in join.left_open} >= {join.vertices[i] for i in leg[:2]}
     share = Fraction(1, 3) if both else Fraction(1, 2)
     total = sum(map(curve_length, curves))
     far, out = total * float(share), []
@@ -112,35 +109,36 @@ def _part_way(curve: Curve, share: float) -> Point:
     return curve.start.plus(step.scaled(k, k))
 
 
-def open_length(sewing: Sewing, vertex: int) -> float:
+def open_length(join: Join, vertex: int) -> float:
     """How much of a seam is left open at an end, finished length."""
-    return sum(map(curve_length, _left_open(sewing, vertex)))
+    return sum(map(curve_length, _left_open(join, vertex)))
 
 
-def seam_length(sewing: Sewing) -> float:
-    """The whole length of a seam, finished."""
-    return sum(curve_length(sewing.curve(i)) for i in range(len(sewing.edges)))
-
-
-def sewn_first(sewing: Sewing) -> float:
+def sewn_first(join: Join) -> float:
     """How much of a seam is sewn before its open ends are finished."""
-    return seam_length(sewing) - sum(open_length(sewing, f.vertex) for f in sewing.left_open)
+    return join.length - sum(open_length(join, f.vertex) for f in join.left_open)
 
 
-def too_short(sewing: Sewing, seam: Exact) -> bool:
+def too_short(join: Join, seam: Exact) -> bool:
     """Is a partial seam too short to be one? What is sewn must hold, and what is left open must
     fold clear of the next seam's allowance: both take twice the allowance."""
     least = 2 * float(seam) - 1e-9
-    opened = [open_length(sewing, f.vertex) for f in sewing.left_open]
-    return bool(opened) and min(*opened, sewn_first(sewing)) < least
+    opened = [open_length(join, f.vertex) for f in join.left_open]
+    return bool(opened) and min(*opened, sewn_first(join)) < least
 
 
 def _chords(curves: Sequence[Curve]) -> Iterator[tuple[Point, Point]]:
-    for curve in curves:
-        chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
-        yield from pairwise((*chain, curve.end))
+    """The lines to draw for curves without a corner: one for straight ones that go on into one
+    another, so that dashes run on, and chords for arcs."""
+    for straight, found in groupby(curves, lambda curve: curve.centre is None):
+        together = list(found)
+        if straight:
+            yield together[0].start, together[-1].end
+        else:
+            for curve in together:
+                yield from pairwise((*exact_chain(curve), curve.end))
 
 
-def _middle(sewing: Sewing, leg: Leg) -> Point:
-    curves = list(_along(sewing, leg))
+def _middle(join: Join, leg: Leg) -> Point:
+    curves = list(_along(join, leg))
     return _part_way(curves[len(curves) // 2], 0.5)

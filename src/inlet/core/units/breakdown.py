@@ -28,6 +28,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.stopping import check
+from inlet.core.units.joining import with_joins
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
 from inlet.core.units.parts import Part, tiling
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
@@ -52,7 +53,8 @@ def break_down(draft: Draft) -> Part:
     """The whole block as a tree of parts. Never fails: what cannot be sewn, as an island in a
     patch, is a ``stuck`` part."""
     breaker = _Breaker(draft)
-    return breaker.part(frozenset(range(len(draft.patches))))
+    root = breaker.part(frozenset(range(len(draft.patches))))
+    return with_joins(draft, root, breaker.orders)
 
 
 _ALL_WAYS = 12
@@ -82,6 +84,7 @@ class _Breaker:
         self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
         self.on_band = [self._is_band(line) for line in arrangement.lines]
         self.known: dict[Faces, Solved] = {}
+        self.orders: dict[Faces, Order] = {}
         self.rounds: dict[Faces, Rounds] = {}
         self._likeness: dict[Faces, tuple[object, ...]] = {}
 
@@ -201,11 +204,11 @@ class _Breaker:
 
     def _named_by_cells(self, part: Part) -> Part:
         """A part named by its cells, some of which may be units, or as rounds, if it is either."""
-        cells = part.parts if part.sewings else tuple(tiling(part))
+        cells = part.parts if part.awkward else tuple(tiling(part))
         pieced = tuple(c for c in cells if len(c.faces) > 1)
         if not all(c.outline for c in cells):
             return part
-        if part.sewings:
+        if part.awkward and not part.stuck:
             if all(c.kind for c in pieced):
                 kind = name_stuck_unit(part.outline, [c.outline for c in cells])
                 return part._replace(kind=kind, nested=pieced if kind else ())
@@ -399,8 +402,8 @@ class _Breaker:
             len(costs),
         )
         parts = tuple(p for p, _ in solved)
-        sewings, short = order.sewings, order.short
-        return Part(faces, outline, None, parts, sewings=sewings, short=short), cost
+        self.orders[faces] = order
+        return Part(faces, outline, None, parts, short=order.short), cost
 
     def _inside(self, inner: Sequence[int], faces: Faces) -> set[int]:
         """The vertices inside a part, given the edges inside it."""
@@ -464,9 +467,9 @@ class _Breaker:
         """Rectangles that are sewn on the way taken as parts of their own, where that costs no
         seam more: a ring inside a ring is a unit."""
         made = list(groups)
-        for sewing in order.sewings[:-1]:
+        for join in order.joins[:-1]:
             check()
-            made.append(join_rims(self.draft, *(made[i] for i in sewing.parts)))
+            made.append(join_rims(self.draft, join))
         whole: list[Faces] = []
         for faces in sorted(made[len(groups) :], key=len, reverse=True):
             check()

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from math import dist
 from typing import NamedTuple
 
+from inlet.core.assembly.net import Faces
 from inlet.core.draft.patches import Draft, drawn_patches
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.inside import inside_point
@@ -84,7 +85,7 @@ def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
     alike = Alike()
     groups: list[list[Place]] = []
     for part, within in _with_nested(sorted(tiling(root), key=lambda p: min(p.faces))):
-        group, motion = alike.add(picture_of(draft, part))
+        group, motion = alike.add(picture_of(draft, part.faces))
         if group == len(groups):
             groups.append([])
         groups[group].append(Place(part, motion, within))
@@ -125,10 +126,10 @@ def _with_nested(
         yield from _with_nested(part.nested, part)
 
 
-def picture_of(draft: Draft, part: Part) -> Picture:
+def picture_of(draft: Draft, faces: Faces) -> Picture:
     """The patches of a part where they lie, with their cloth."""
     drawn, patches = drawn_patches(draft), draft.patches
-    return tuple((drawn[f], patches[f].fabric) for f in sorted(part.faces))
+    return tuple((drawn[f], patches[f].fabric) for f in sorted(faces))
 
 
 def seam_length(unit: Unit) -> float:

@@ -85,7 +85,7 @@ class Layouts(QWidget):
         self._hot = []
         plan = self.session.plan
         if plan is not None:
-            y = theme.px(22.0)
+            y = float(theme.px(22))
             scale = self._scale(plan)
             for cloth in plan.cloth:
                 y = self._draw_cloth(painter, plan, cloth, y, scale)

@@ -32,10 +32,10 @@ NAMES = (("column", "left", "right"), ("row", "above", "below"))
 
 
 class Grip(NamedTuple):
-    """A grid line held: the line after band ``index``, and where it is now, finished."""
+    """A grid line held: the line after band ``band``, and where it is now, finished."""
 
     axis: int
-    index: int
+    band: int
     at: Exact
 
 
@@ -192,7 +192,7 @@ class BandRulers:
             return
         painter.setFont(theme.font(8.5 / max(1.0, theme.text_scale() / 1.4)))
         lines = list(self._lines(grip.axis))
-        lines[grip.index + 1] = grip.at
+        lines[grip.band + 1] = grip.at
         self._paint_ruler(painter, grip.axis, self._boxes()[grip.axis], lines)
         self._paint_line(painter, grip.axis, grip.at)
         self._paint_grip(painter, grip)

@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QIODevice, QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QColorDialog,
     QComboBox,
     QDialog,
@@ -68,7 +69,7 @@ class Cloths(QWidget):
         for number, fabric in enumerate(session.project.fabrics, 1):
             self.rows.addLayout(self._row(number, fabric))
 
-    def _row(self, number: int, fabric: Fabric):
+    def _row(self, number: int, fabric: Fabric) -> QBoxLayout:
         session = self.session
         chosen = fabric.id == session.cloth
         swatch = QToolButton()
@@ -284,7 +285,7 @@ class ClothDialog(QDialog):
             )
         store = QBuffer()
         store.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.save(store, "PNG")
+        image.save(store, "PNG")  # type: ignore[call-overload]  # its stub asks for bytes
         shows = self.print.width if self.print is not None else Print(image="").width
         if self.print is None:
             shows = self.session.measure.from_inches(shows)

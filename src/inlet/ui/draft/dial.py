@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from math import cos, radians, sin
 
-from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QLineF, QPoint, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QToolButton, QWidget
 
@@ -59,7 +59,7 @@ class Dial(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(_px(SIDE), _px(SIDE))
 
-    def _place(self, key: str):
+    def _place(self, key: str) -> QPoint:
         angle = _KNOBS[key]
         r = (_px(SIDE) - _px(KNOB)) / 2 - 1
         middle = _px(SIDE) / 2

@@ -8,6 +8,7 @@ from PySide6.QtCore import QEvent, QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from inlet.core.geometry.point import Point
+from inlet.core.numbers.root2 import Exact
 from inlet.core.words import place_text
 from inlet.ui import theme
 from inlet.ui.draft.bands import BandRulers
@@ -116,7 +117,7 @@ class Drawing(Sheet):
     # --- keys ---------------------------------------------------------------------------------
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        steps = {
+        steps: dict[int, tuple[int, int]] = {
             Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0),
             Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1),
         }  # fmt: skip
@@ -211,7 +212,7 @@ class Drawing(Sheet):
         painter.drawText(foot, flags | Qt.TextFlag.TextWordWrap, self.tool.prompt())
 
 
-def _beside(places: Sequence, now, by: int):
+def _beside(places: Sequence[Exact], now: Exact, by: int) -> Exact:
     """The next of some ordered places, one way or the other; the same where none is, or by is 0."""
     later = [p for p in places if (p > now if by > 0 else p < now)] if by else []
     if not later:

@@ -191,7 +191,7 @@ class SwingTool(Tool):
                 self.points.append(spot)
             return
         session = self.session
-        found = swing(self.drawing.draft, *self.points, spot)
+        found = swing(self.drawing.draft, self.points[0], self.points[1], spot)
         if not found:
             session.said.emit(
                 "No edge or seam runs through that point as far as the distance carried."
@@ -215,7 +215,7 @@ class SwingTool(Tool):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(at, r, r)
             painter.setPen(QPen(theme.ACCENT, 2))
-            for p in swing(self.drawing.draft, *self.points, self.hover):
+            for p in swing(self.drawing.draft, self.points[0], self.points[1], self.hover):
                 painter.drawEllipse(self.drawing.to_screen(p), 4, 4)
         for p in (*self.points, *([self.hover] if self.hover is not None else [])):
             self.drawing.draw_spot(painter, p)

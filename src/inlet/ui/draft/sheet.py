@@ -281,7 +281,7 @@ class Sheet(QWidget):
                 style = Qt.PenStyle.SolidLine if ink is theme.PAPER else Qt.PenStyle.DashLine
                 painter.setPen(QPen(ink, width, style))
                 painter.drawLine(QLineF(*ends))
-            draw_tag(painter, (ends[0] + ends[1]) / 2, str(number), 9)
+            draw_tag(painter, QLineF(*ends).center(), str(number), 9)
 
     def _draw_lost(self, painter: QPainter) -> None:
         """Seams between cloths too near in value, dashed, so that the shapes they lose show."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import partial
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QWidget
@@ -11,7 +12,7 @@ from inlet.core.draft.bands import Bands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_typed
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.text import NumberError
-from inlet.core.piecing.joins import SeamCount
+from inlet.core.piecing.seam_count import SeamCount
 from inlet.core.piecing.words import seams_text
 from inlet.core.problem import Problem, numbered
 from inlet.core.project.block import LARGEST_BLOCK_INCHES
@@ -63,10 +64,8 @@ class DraftTicket(QWidget):
             grid.addWidget(label(name, "small"), axis, 0)
             grid.addWidget(edit, axis, 1)
             one = name.lower()[:-1]
-            more = icon_button("plus", f"Add a {one}", lambda a=axis: self._add_band(a))
-            less = icon_button(
-                "minus", f"Take the last {one} out", lambda a=axis: self._drop_band(a)
-            )
+            more = icon_button("plus", f"Add a {one}", partial(self._add_band, axis))
+            less = icon_button("minus", f"Take the last {one} out", partial(self._drop_band, axis))
             grid.addWidget(more, axis, 2)
             grid.addWidget(less, axis, 3)
             edit.refused.connect(session.said)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
@@ -31,8 +33,9 @@ class AdviceList(QWidget):
         for number, each in enumerate(found, 1):
             text = f"{number}.  {advice_text(each, self.session.project)}"
             self.body.addWidget(label(text, "small", True))
-            seam = straight(each.start, each.end)
-            made = button(f"Draw seam {number}", lambda seam=seam: self._draw(seam))
+            made = button(
+                f"Draw seam {number}", partial(self._draw, straight(each.start, each.end))
+            )
             self.body.addWidget(made, 0, Qt.AlignmentFlag.AlignLeft)
         if found and self.session.advice_cut_short:
             self.body.addWidget(label(CUT_SHORT, "small", True))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QFormLayout, QFrame, QWidget
@@ -54,7 +56,7 @@ class NeedlePage(QFrame):
             ("middle", "middle one measures"),
             ("stitched", "raw edge to stitches, if measured"),
         ):
-            field = ValueEdit(words, lambda text, name=name: self._take(name, text), 120)
+            field = ValueEdit(words, partial(self._take, name), 120)
             field.refused.connect(session.said)
             self.fields[name] = field
             form.addRow(words, field)

@@ -190,7 +190,7 @@ class PiecingStage(QWidget):
 
     def _beside(self, plan: BlockPlan, step: Step) -> QBoxLayout:
         """What to lay beside the machine, in the order it is picked up, and the seam's ends."""
-        made = QVBoxLayout() if _large() else QHBoxLayout()
+        made: QBoxLayout = QVBoxLayout() if _large() else QHBoxLayout()
         made.setSpacing(theme.px(6))
         made.addWidget(label("Beside the machine", "caption"))
         for name in run_lengths(step.needs).split(", ")[:12]:
@@ -212,10 +212,10 @@ class PiecingStage(QWidget):
             words = [label(figure.replace(" x ", " × "), "figure"), label(caption, "caption")]
             if exactly:
                 words.append(label(exactly, "caption"))
-            for made in words:
-                made.setAlignment(Qt.AlignmentFlag.AlignRight)
-                right.addWidget(made)
-        made = QVBoxLayout() if _large() else QHBoxLayout()
+            for each in words:
+                each.setAlignment(Qt.AlignmentFlag.AlignRight)
+                right.addWidget(each)
+        made: QBoxLayout = QVBoxLayout() if _large() else QHBoxLayout()
         made.addLayout(left, 1)
         made.addLayout(right)
         return made

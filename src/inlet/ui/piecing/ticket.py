@@ -83,7 +83,7 @@ class LaidOut(QWidget):
             w, h = (float(x) for x in plan.block.finished)
             frame = Frame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -4), (0, 0, w, h))
             draw_sheet(
-                painter, frame, picture_of(plan.draft, plan.root), plan.project,
+                painter, frame, picture_of(plan.draft, plan.root.faces), plan.project,
                 grey=self.session.grey,
             )  # fmt: skip
             if plan.steps:

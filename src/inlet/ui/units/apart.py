@@ -93,7 +93,7 @@ class BlockApart(QWidget):
                 outline = place.part.outline
                 moved = self._moved(frame, outline)
                 draw_sheet(
-                    painter, moved, picture_of(plan.draft, place.part), plan.project,
+                    painter, moved, picture_of(plan.draft, place.part.faces), plan.project,
                     grey=self.session.grey,
                 )  # fmt: skip
                 polygon = moved.polygon(outline)

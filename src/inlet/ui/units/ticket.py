@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from inlet.core.cutting.words import set_lines, set_name
@@ -152,7 +154,7 @@ class UnitsTicket(QWidget):
             return
         self.oversize = []
         for at, name in enumerate(("cut up to the next", "and larger by")):
-            edit = ValueEdit(name, lambda text, at=at: self._larger(at, text), 56)
+            edit = ValueEdit(name, partial(self._larger, at), 56)
             edit.show_value(show(measure.larger[at], system=measure.system))
             edit.refused.connect(self.session.said)
             self.oversize.append(edit)
