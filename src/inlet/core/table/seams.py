@@ -45,7 +45,7 @@ def _leg_drawn(join: Join, leg: Leg) -> Iterator[Drawn]:
     for finish in join.left_open:
         rest = _left_open(join, finish.vertex)
         if join.vertices[leg.begin] == finish.vertex:
-            curves = _cut(curves[::-1], rest)[::-1]
+            curves = _back(_cut(_back(curves), rest))
         elif join.vertices[leg.end] == finish.vertex:
             curves = _cut(curves, rest)
         else:
@@ -60,22 +60,19 @@ def _along(join: Join, leg: Leg) -> Iterator[Curve]:
     if leg.begin < leg.end:
         yield from (join.curves[i] for i in range(leg.begin, leg.end))
     else:
-        yield from (_back(join.curves[i]) for i in reversed(range(leg.end, leg.begin)))
+        yield from _back(join.curves[leg.end : leg.begin])
 
 
-def _back(curve: Curve) -> Curve:
-    return Curve(curve.end, curve.start, curve.centre)
+def _back(curves: Sequence[Curve]) -> list[Curve]:
+    """The same way back."""
+    return [Curve(curve.end, curve.start, curve.centre) for curve in reversed(curves)]
 
 
 def _cut(curves: list[Curve], rest: Sequence[Curve]) -> list[Curve]:
     """A leg's edges, the last of which lead to the open end, as far as the stop."""
-    stop, kept = rest[-1].end, list(curves[: len(curves) - len(rest)])
-    last = curves[len(curves) - len(rest)]
-    ends = (last.start, last.end)
-    near = next(p for p in ends if p != rest[-1].start)
-    if near != stop:
-        kept.append(Curve(near, stop, last.centre))
-    return kept
+    stop, whole = rest[-1].end, len(curves) - len(rest)
+    last = curves[whole]
+    return curves[:whole] + [Curve(last.start, stop, last.centre)] * (last.start != stop)
 
 
 def _left_open(join: Join, vertex: int) -> list[Curve]:
