@@ -32,6 +32,7 @@ from inlet.core.planning.compare import costs, recommended
 from inlet.core.planning.planned import plan_units
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import Rates
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.table import pieces
@@ -118,7 +119,7 @@ def compared(block: Block) -> None:
     drawn = patches.draft(block)
     project = Project(fabrics=CLOTHS, blocks=(block,))
     for plan in plan_units(project, block, drawn, break_down(drawn), 1):
-        found = costs(plan)
+        found = costs(plan, Rates())
         recommended(found, project.measure)
 
 

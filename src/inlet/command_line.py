@@ -14,19 +14,15 @@ from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import NumberError, parse_length
-from inlet.core.piecing.advice import advice_for, advice_lines
+from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.needle import (
-    effect_of,
     effect_text,
     needle_text,
     parse_needle,
-    read_needle,
 )
-from inlet.core.piecing.sittings import sittings
-from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
-from inlet.core.planning.compare import costs, reason, recommended, table
+from inlet.core.planning.compare import table
 from inlet.core.planning.stock import Stock, parse_stock
 from inlet.core.planning.words import (
     kind_words,
@@ -175,8 +171,7 @@ def _without_window(args: Sequence[str]) -> int:
 def _compared(plan: BlockPlan) -> Iterator[str]:
     """Each unit's methods in columns, the one to take marked, and why."""
     for unit in plan.units:
-        found = costs(unit, plan.project.rates)
-        best = recommended(found, plan.measure)
+        found, best, why = plan.compared[unit.unit.label]
         hands = " and ".join(f"{number} {label}" for label, number in unit.hands.items())
         yield f"{unit.unit.label}: {kind_words(unit.unit.kind)}, {hands}"
         rows = table(found)
@@ -184,7 +179,7 @@ def _compared(plan: BlockPlan) -> Iterator[str]:
         for row, cost in zip(rows, (None, *found), strict=True):
             first, *rest = (text.ljust(w) for text, w in zip(row, widths, strict=True))
             yield f"  {'*' if cost is best else ' '} {first}  {'  '.join(rest)}".rstrip()
-        yield f"    {method_words(best.method.name)}: {reason(best, found)}"
+        yield f"    {method_words(best.plan.name)}: {why}"
 
 
 def _print_sets(project: Project, copies: int, as_json: bool) -> int:
@@ -293,14 +288,13 @@ def _summary(plan: BlockPlan) -> str:
     for unit in plan.units:
         lines.append(
             f"  {unit.unit.label}: {unit.count} × {unit.unit.kind}, unfinished "
-            f"{size_text(unit.unfinished, measure)}, {unit.method.name}: "
-            f"{times_words(unit.method)}"
+            f"{size_text(unit.unfinished, measure)}, {unit.in_use.name}: "
+            f"{times_words(unit.in_use)}"
         )
-        found = costs(unit, plan.project.rates)
-        best = recommended(found, measure)
-        if best.method.name != unit.method.name:
-            lines.append(f"      better {best.method.name}: {reason(best, found)}")
-        for cut in unit.method.pieces:
+        _, best, why = plan.compared[unit.unit.label]
+        if best.plan.name != unit.in_use.name:
+            lines.append(f"      better {best.plan.name}: {why}")
+        for cut in unit.in_use.pieces:
             cloth = cloth_name(plan.project, cut.piece.fabric)
             lines.append(f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}")
     lines += [f"  {offer_text(offer, measure)}" for offer in plan.offers]
@@ -310,7 +304,7 @@ def _summary(plan: BlockPlan) -> str:
         if step.measures:
             lines.append(f"      should measure {check_text(step.measures, measure)[0]}")
     lines += [f"  {text}" for text in _work_lines(plan)]
-    lines += [f"  {text}" for text in advice_lines(advice_for(plan.block), plan.project)]
+    lines += [f"  {text}" for text in advice_lines(plan.advice, plan.project)]
     lines += [f"  {problem.level}: {problem.text}" for problem in plan.problems]
     lines.append("Re-sewn exactly." if plan.resewn else "Not ready to sew.")
     return "\n".join(lines)
@@ -320,10 +314,9 @@ def _work_lines(plan: BlockPlan) -> Iterator[str]:
     """The seams counted, the thread, and the sittings."""
     if plan.assembly is None:
         return
-    found, measure = plan.batches, plan.measure
     yield seams_text(plan.seams)
-    yield thread_text(thread_for(found, plan.rates.bobbin, measure), measure)
-    for head, batches in sitting_lines(sittings(found, plan.rates.sitting), plan.rates, measure):
+    yield thread_text(plan.thread, plan.measure)
+    for head, batches in sitting_lines(plan.sittings, plan.rates, plan.measure):
         yield f"{head}:"
         yield from (f"  {line}" for line in batches)
 
@@ -334,7 +327,6 @@ def _needle_lines(project: Project, plan: BlockPlan, text: str) -> Iterator[str]
         needle = parse_needle(text, project.measure.system)
     except ValueError as problem:
         raise FileProblem(f"inlet: --needle: {problem}") from None
-    test = read_needle(needle, project.measure.seam)
+    test, effect = plan.tested(needle)
     yield from needle_text(test, project.measure)
-    effect = effect_of(plan.draft, plan.root, test.off, project.measure.seam)
     yield from effect_text(effect, test.off, project.measure)

@@ -81,6 +81,16 @@ class Maker:
         for place in places:
             self.click(*place.split(), "paint")
 
+    def unit(self, words: str) -> None:
+        """Pick a unit of the tray, which is drawn aside."""
+        tray = self.window.draft_ticket.tray
+
+        def found():
+            return [b for b in tray.buttons.values() if b.toolTip() == words and b.isVisible()]
+
+        self.bot.waitUntil(lambda: bool(found()), timeout=20000)
+        found()[0].click()
+
     def type(self, field, text: str) -> None:
         field.setFocus()
         field.selectAll()

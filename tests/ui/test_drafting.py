@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import base64
 import os
+import threading
 
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QPushButton
 
+from inlet.core.draft import tray
 from inlet.core.draft.patches import draft
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
@@ -17,6 +19,7 @@ from inlet.core.geometry.polygon import area
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.project.value import replace
+from inlet.core.units import known
 from inlet.files.project_json import load, save
 from inlet.files.recovery import Desk
 from inlet.files.svg import block_svg
@@ -140,14 +143,14 @@ def test_bands_typed_dragged_put_in_and_taken_out(maker):
 
 
 def test_units_dropped_turned_and_repeated(maker):
-    tray = maker.window.draft_ticket.tray
-    assert not tray.isVisible()
+    shown = maker.window.draft_ticket.tray
+    assert not shown.isVisible()
     maker.keys("u")
-    assert tray.isVisible()
+    assert shown.isVisible()
     maker.clicks(point("1/2", "1/2"))
     assert "Choose a unit" in maker.window.message_text.text()
     maker.session.pick_cloth("dark")
-    tray.buttons["Half-square triangle"].click()
+    maker.unit("Half-square triangle")
     maker.clicks(point("1/2", "1/2"))
     assert {p.fabric for p in patches(maker)} == {"dark", "light", None}
     maker.keys("r")
@@ -155,14 +158,14 @@ def test_units_dropped_turned_and_repeated(maker):
     maker.clicks(point("5/2", "1/2"))
     assert len([p for p in patches(maker) if len(p.outline) == 3]) == 6
     repeat(maker)
-    tray.buttons["Flying geese"].click()
+    maker.unit("Flying geese")
     maker.keys("r")  # upright again: two cells long by itself
     before = len(patches(maker))
     maker.clicks(point("1/2", "3/2"))
     goose = [p for p in patches(maker) if len(p.outline) == 3 and area(p.outline) == 9]
     assert len(goose) == 1
     assert len(patches(maker)) > before
-    tray.buttons["Quarter circle"].click()
+    maker.unit("Quarter circle")
     maker.drag("1/2 5/2 3/2 5/2")  # a box two cells long
     assert "stay round" in maker.window.message_text.text()
     maker.clicks(point("5/2", "5/2"))
@@ -188,18 +191,43 @@ def test_units_dropped_turned_and_repeated(maker):
     assert any(p.arcs for p in patches(maker) if 3 <= p.outline[0].x <= 6)
 
 
+def test_the_tray_is_worked_out_off_the_windows_thread(maker, monkeypatch):
+    """Units are arranged and found elsewhere, in any turn; the hand never waits for them."""
+    threads = []
+
+    def watched(work):
+        def call(*args):
+            threads.append((work.__name__, threading.current_thread()))
+            return work(*args)
+
+        return call
+
+    maker.session.start(
+        project_of(replace(block_of(" / ".join((*GRID, "0 0 1 1")), 3, 3), name="Skiff")), None
+    )
+    maker.wait()
+    tray.stamps.cache_clear()
+    tray.laid_out.cache_clear()
+    monkeypatch.setattr(tray, "arrange", watched(tray.arrange))
+    monkeypatch.setattr(known, "find_units", watched(known.find_units))
+    maker.keys("u")
+    maker.unit("Ring")
+    maker.unit("Half-square triangle A of Skiff")
+    maker.keys("r")
+    maker.unit("Flying geese")
+    assert {name for name, _ in threads} == {"arrange", "find_units"}
+    assert threading.main_thread() not in {thread for _, thread in threads}
+
+
 def test_a_unit_of_another_block_is_dropped(maker):
     source = replace(in_cloths(block_of(" / ".join((*GRID, "0 0 1 1")), 3, 3), "ab"), name="Skiff")
     maker.session.start(project_of(source), None)
     maker.window.add_.trigger()
     maker.keys("u")
-    tray = maker.window.draft_ticket.tray
-    tray.blocks.setCurrentIndex(tray.blocks.findData("test"))
-    tray.blocks.activated.emit(0)
-    words = "Half-square triangle A of Skiff"
-    maker.bot.waitUntil(lambda: words in [b.toolTip() for b in tray.buttons.values()])
-    triangle = next(b for b in tray.buttons.values() if b.toolTip() == words)
-    triangle.click()
+    blocks = maker.window.draft_ticket.tray.blocks
+    blocks.setCurrentIndex(blocks.findData("test"))
+    blocks.activated.emit(0)
+    maker.unit("Half-square triangle A of Skiff")
     maker.clicks(point("1/2", "1/2"))
     assert {p.fabric for p in patches(maker)} == {"a", "b", None}
 

@@ -130,7 +130,7 @@ def test_a_place_kept_by_the_unit_tool_does_not_outlive_the_bands(maker):
     maker.type(maker.window.draft_ticket.columns, "6")
     maker.type(maker.window.draft_ticket.rows, "6")
     maker.keys("u")
-    maker.window.draft_ticket.tray.buttons["Half-square triangle"].click()
+    maker.unit("Half-square triangle")
     maker.bot.mouseMove(maker.drawing, maker.at(point("11/2", "11/2")))
     maker.keys(Qt.Key.Key_Right)
     maker.session.undo()
@@ -143,7 +143,7 @@ def test_a_place_kept_by_the_unit_tool_does_not_outlive_the_bands(maker):
 
 def test_a_cell_kept_by_the_unit_tool_does_not_outlive_the_divisions(maker):
     maker.keys("u")
-    maker.window.draft_ticket.tray.buttons["Half-square triangle"].click()
+    maker.unit("Half-square triangle")
     maker.drawing.divide_by(4)
     maker.bot.mouseMove(maker.drawing, maker.at(point("47/16", "47/16")))
     assert maker.drawing.tools["unit"].here == (11, 11)

@@ -63,11 +63,11 @@ def test_a_method_for_one_unit_or_for_all_of_its_kind(at_units, qtbot):
     qtbot.mouseClick(board.scope, Qt.MouseButton.LeftButton)
     board.methods["single-triangles"].click()
     assert [c.method for c in maker.session.block.units] == ["single-triangles"]
-    assert maker.wait().units[0].method.name == "single-triangles"
+    assert maker.wait().units[0].in_use.name == "single-triangles"
     board.scope.click()
     board.methods["two-at-a-time"].click()  # for all again: the choice for one is let go
     assert maker.session.block.units == ()
-    assert maker.wait().units[0].method.name == "two-at-a-time"
+    assert maker.wait().units[0].in_use.name == "two-at-a-time"
 
 
 def test_compared_for_more_blocks_and_the_quilt(at_units):
@@ -119,8 +119,8 @@ def test_a_unit_of_the_trim_school(at_units):
     assert "4 in" in words
     maker.type(ticket.oversize[1], "1/4")
     plan = maker.wait()
-    assert {p.cut for p in plan.units[0].method.pieces} == {(F(33, 8), F(33, 8))}
-    assert any(m.do == "trim" for m in plan.units[0].method.moves)
+    assert {p.cut for p in plan.units[0].in_use.pieces} == {(F(33, 8), F(33, 8))}
+    assert any(m.do == "trim" for m in plan.units[0].in_use.moves)
     maker.type(ticket.oversize[0], "5")
     assert "an inch at most" in maker.window.message_text.text()
 
@@ -187,7 +187,7 @@ def test_hands_and_moves_are_told(maker):
     assert "Handed: 3 A and 1 A rev" in maker.reads(maker.window.units_ticket)
     assert "of the other hand" in maker.reads(maker.window.units_ticket)
     moves = maker.reads(maker.window.units.moves)
-    cut = show(plan.units[0].method.pieces[0].cut[0], vulgar=True)
+    cut = show(plan.units[0].in_use.pieces[0].cut[0], vulgar=True)
     assert f"Cut 2 × {cut} in square of" in moves
     assert "Lay each on a plain square" in moves
     maker.session.pick_unit("A rev")

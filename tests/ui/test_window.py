@@ -60,7 +60,7 @@ def test_from_drawing_to_the_printed_guide(maker, answer, tmp_path, qtbot):
     # 10 3/4 on three: finished 3 7/12, cut 3 7/12 + 1/2 + √2/4 = 4.437, up to 4 1/2
     assert "half-square triangle" in ticket
     assert "4½ in" in ticket
-    assert hst.method.pieces[0].cut == (F(9, 2), F(9, 2))
+    assert hst.in_use.pieces[0].cut == (F(9, 2), F(9, 2))
 
     path = tmp_path / "gate.inlet"
     answer(path)
@@ -82,7 +82,7 @@ def test_from_drawing_to_the_printed_guide(maker, answer, tmp_path, qtbot):
     assert round(pages[0].mediabox.width) == 595
     text = "\n".join(page.extract_text() for page in pages)
     assert "finished 10 3/4 in" in text
-    assert f"{show(hst.method.pieces[0].cut[0])} in" in text
+    assert f"{show(hst.in_use.pieces[0].cut[0])} in" in text
 
 
 def test_erasing_undo_and_redo(maker, qtbot):
@@ -185,7 +185,7 @@ def test_measure_ruler_school_and_bands(maker):
     bar.school.activated.emit(1)
     measure = maker.session.measure
     assert (measure.seam, measure.ruler, measure.school) == (F(3, 8), F(1, 16), "trim")
-    assert any(u.method.trim_to for u in maker.wait().units)
+    assert any(u.in_use.trim_to for u in maker.wait().units)
     maker.type(maker.window.draft_ticket.columns, "2:1:2")
     assert maker.session.block.columns == (F(2), F(1), F(2))
     maker.type(maker.window.draft_ticket.rows, "none")
@@ -206,8 +206,8 @@ def test_methods_are_chosen_on_the_card(maker, qtbot):
     assert maker.session.block.methods == {"half-square-triangle": "four-at-a-time"}
     plan = maker.wait()
     chosen = next(u for u in plan.units if u.unit.label == label)
-    assert chosen.method.name == "four-at-a-time"
-    text = show(chosen.method.pieces[0].cut[0], vulgar=True)
+    assert chosen.in_use.name == "four-at-a-time"
+    text = show(chosen.in_use.pieces[0].cut[0], vulgar=True)
     assert text in maker.reads(maker.window.units_ticket)
     # clicking a unit on the stage picks it
     polygon, unit = next(h for h in maker.window.units.apart._hot if h[1].unit.label != label)

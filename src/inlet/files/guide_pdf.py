@@ -15,13 +15,11 @@ from reportlab.pdfgen.canvas import Canvas
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.words import buying_text
-from inlet.core.piecing.advice import advice_for, advice_lines
+from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.assembling import run_lengths
-from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
+from inlet.core.piecing.needle import effect_text, needle_text
 from inlet.core.piecing.pictures import step_moves
-from inlet.core.piecing.sittings import sittings
 from inlet.core.piecing.step import Step
-from inlet.core.piecing.thread import thread_for
 from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
@@ -148,7 +146,7 @@ class _Guide:
             self._text(
                 f"{unit.unit.label}:  {unit.count} × {kind}, unfinished "
                 f"{size_text(unit.unfinished, plan.measure)}"
-                + ("" if unit.method.name == "plain" else f", {method_words(unit.method.name)}")
+                + ("" if unit.in_use.name == "plain" else f", {method_words(unit.in_use.name)}")
                 + (f" (mirror image of {unit.unit.mirror_of})" if unit.unit.mirror_of else ""),
                 11,
             )
@@ -225,17 +223,15 @@ class _Guide:
         plan = self.plan
         if plan.assembly is None:
             return
-        found = plan.batches
         self._heading("Sittings")
         self._text(seams_text(plan.seams))
-        self._text(thread_text(thread_for(found, plan.rates.bobbin, plan.measure), plan.measure))
-        shared = sittings(found, plan.rates.sitting)
-        for head, lines in sitting_lines(shared, plan.rates, plan.measure):
+        self._text(thread_text(plan.thread, plan.measure))
+        for head, lines in sitting_lines(plan.sittings, plan.rates, plan.measure):
             self._room(44)
             self._text(head, 11.5, MEDIUM)
             for line in lines:
                 self._text(line)
-        advice = advice_lines(advice_for(plan.block), self.project)
+        advice = advice_lines(plan.advice, self.project)
         if advice:
             self._heading("Fewer set-in seams")
             for text in advice:
@@ -246,15 +242,14 @@ class _Guide:
         needle, plan = self.project.needle, self.plan
         if needle is None:
             return
-        test = read_needle(needle, plan.measure.seam)
-        effect = effect_of(plan.draft, plan.root, test.off, plan.measure.seam)
+        test, effect = plan.tested(needle)
         self._heading("Needle test")
         for line in needle_text(test, plan.measure) + effect_text(effect, test.off, plan.measure):
             self._text(line)
 
     def _unit_pictures(self, unit: UnitPlan, moves: Sequence[Move]) -> None:
         """Moves side by side, three to a line, each with its number and words below."""
-        method = unit.method
+        method, stacks = unit.in_use, self.plan.stacks[unit.unit.label]
         gap, across = 14.0, 3
         wide = (self.width - 2 * MARGIN - gap * (across - 1)) / across
         shown = 112.0
@@ -262,7 +257,7 @@ class _Guide:
             row = moves[start : start + across]
             words = [
                 simpleSplit(
-                    f"{start + i + 1}. {move_text(m.text, unit, self.project)}",
+                    f"{start + i + 1}. {move_text(m.text, method, self.project, stacks)}",
                     REGULAR, 9.5, wide,
                 )
                 for i, m in enumerate(row)
@@ -425,7 +420,7 @@ def _step_title(step: Step, plan: BlockPlan) -> str:
     if step.unit is None:
         return "The block" if step.makes == "block" else step.makes.capitalize()
     kind = kind_words(step.unit.unit.kind)
-    name = step.unit.method.name
+    name = step.unit.in_use.name
     return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")
 
 

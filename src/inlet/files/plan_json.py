@@ -11,11 +11,11 @@ from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact, Root2, write_exact
 from inlet.core.piecing.advice import Advice, advice_for, advice_text
-from inlet.core.piecing.needle import effect_of, effect_text, needle_text, read_needle
+from inlet.core.piecing.needle import effect_text, needle_text
 from inlet.core.piecing.sittings import sittings
 from inlet.core.piecing.thread import thread_for
 from inlet.core.plan import BlockPlan
-from inlet.core.planning.compare import Cost, costs, reason, recommended
+from inlet.core.planning.compare import Cost
 from inlet.core.planning.stock import Stock
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
 
@@ -174,8 +174,7 @@ def set_dict(one: PlannedSet) -> dict[str, Any]:
 
 def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dict[str, Any]:
     unit = plan.unit
-    found = costs(plan, whole.project.rates)
-    best = recommended(found, whole.measure)
+    found, best, why = whole.compared[unit.label]
     return {
         "label": unit.label,
         "kind": unit.kind,
@@ -184,11 +183,11 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "unfinished": _pair(plan.unfinished),
         "fabrics": list(unit.fabrics),
         "mirror_of": unit.mirror_of,
-        "method": plan.method.name,
+        "method": plan.in_use.name,
         "school": plan.school,
         "handed": unit.handed,
         "hands": plan.hands,
-        "recommended": {"name": best.method.name, "why": reason(best, found)},
+        "recommended": {"name": best.plan.name, "why": why},
         "methods": [
             _method(method, cost) for method, cost in zip(plan.methods, found, strict=True)
         ],
@@ -317,8 +316,7 @@ def _advice(advice: Advice, plan: BlockPlan) -> dict[str, Any]:
 def _needle(plan: BlockPlan) -> dict[str, Any]:
     needle = plan.project.needle
     assert needle is not None
-    test = read_needle(needle, plan.measure.seam)
-    effect = effect_of(plan.draft, plan.root, test.off, plan.measure.seam)
+    test, effect = plan.tested(needle)
     return {
         "takes": number(test.takes),
         "off": number(test.off),

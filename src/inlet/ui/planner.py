@@ -15,13 +15,14 @@ from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.stopping import Stopped, Task, under
-from inlet.core.units.known import MOST_BLOCKS, units_of_block, unknown_blocks
+from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
 from inlet.ui.guard import guarded
 
 PAUSE = 12
 """Milliseconds between an edit and its planning."""
 
-Question = tuple[Project, Block, int]
+Question = tuple[Project, Block, int, tuple[BlockUnits, ...]]
+"""What a plan is of: project, block, copies, and the other blocks as far as they are known."""
 
 
 @guarded
@@ -35,7 +36,7 @@ class _Work(QRunnable):
     def run(self) -> None:
         try:
             with under(self.task):
-                self.planner.finished.emit(plan_block(*self.question, others=False))
+                self.planner.finished.emit(plan_block(*self.question))
         except Stopped:
             self.planner.rested.emit()
         except Exception as error:  # a defect of ours must not take the window down with it
@@ -106,10 +107,11 @@ class Planner(QObject):
         self._before: BlockPlan | None = None  # what it was, where it is only planned again
         self._to_learn: list[Block] = []
         self._tried: deque[Block] = deque(maxlen=2 * MOST_BLOCKS)
+        self._known: deque[BlockUnits] = deque(maxlen=2 * MOST_BLOCKS)
 
     def ask(self, project: Project, block: Block, copies: int) -> None:
         self._before = None
-        self._waiting = (project, block, copies)
+        self._waiting = (project, block, copies, self._beside(project, block))
         if not self._busy:
             self._soon.start()
         elif self._task is not None:
@@ -134,15 +136,11 @@ class Planner(QObject):
         if before is None or (plan.offers, plan.sets) != (before.offers, before.sets):
             self.done.emit(plan)
         self._last = plan
-        self._to_learn = []
         awkward = plan.seams.pivots_at_least > 0 and known_advice(plan.block) is None
         self._to_advise = plan.block if awkward else None
-        if plan.offers or plan.sets:
-            self._to_learn = [
-                b
-                for b in unknown_blocks(plan.project)
-                if b is not plan.block and not any(b is t for t in self._tried)
-            ]
+        shares = bool(plan.offers or plan.sets)
+        beside = blocks_beside(plan.project, plan.block) if shares else []
+        self._to_learn = [b for b in beside if not any(b is t for t in self._tried)]
         self._next()
         self._learn()
 
@@ -160,7 +158,16 @@ class Planner(QObject):
         elif self._to_learn:
             block = self._to_learn.pop(0)
             self._tried.append(block)
-            self._aside(partial(units_of_block, block), self.learnt)
+            self._aside(partial(self._learn_about, block), self.learnt)
+
+    def _learn_about(self, block: Block) -> None:
+        self._known.append(units_of(block))
+
+    def _beside(self, project: Project, block: Block) -> tuple[BlockUnits, ...]:
+        """The blocks known beside one of a project."""
+        known = {id(each.block): each for each in tuple(self._known)}
+        beside = blocks_beside(project, block)
+        return tuple(known[id(other)] for other in beside if id(other) in known)
 
     def think(self, do: Callable[[], Any], take: Callable[[Any], object]) -> None:
         """Have something worked out aside and handed to ``take`` in the window's thread."""
@@ -194,7 +201,8 @@ class Planner(QObject):
         self._rest()
         if not self._to_learn and self._last is not None and self._waiting is None:
             self._before = self._last
-            self._waiting = (self._last.project, self._last.block, self._last.copies)
+            project, block = self._last.project, self._last.block
+            self._waiting = (project, block, self._last.copies, self._beside(project, block))
         self._next()
         self._learn()
 

@@ -15,6 +15,8 @@ from inlet.core.planning.words import offer_text
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import METRIC
 from inlet.core.project.value import replace
+from inlet.core.units.known import units_of
+from inlet.files.plan_json import plan_dict
 from tests.blocks import CLOTHS, block_of, in_cloths, project_of
 
 BARS = "0 1 3 1 / 0 2 3 2"
@@ -125,12 +127,33 @@ def test_what_is_over_is_offered_where_it_could_be_used():
     assert [o.what.number for o in plain.offers] == [1]
 
 
+def test_a_plan_is_the_same_whatever_was_looked_at_before():
+    """It knows of other blocks only what it is told."""
+    rail = replace(bars("rail"), methods={"strips": "strip-set"})
+    big = replace(
+        block_of("0 0 1 1"), id="big", methods={"half-square-triangle": "eight-at-a-time"}
+    )
+    small = replace(block_of("0 0 1 1", size=(2, 2)), id="small")
+    for one, other in ((big, small), (rail, bars("other"))):
+        project = project_of(one, other)
+
+        def shared(**known):
+            plan = plan_block(project, one, **known)  # noqa: B023
+            return plan.offers, plan.sets, plan_dict(plan)
+
+        alone = shared(others=())
+        told = shared()  # and every block is known from here on
+        assert alone[:2] != told[:2]
+        assert shared(others=()) == alone
+        assert shared(others=[units_of(other)]) == told
+
+
 def test_cloth_that_is_owned_has_its_own_stack():
     block = replace(bars("rail"), fabric_at=bars("rail").fabric_at)
     project = replace(project_of(block), fabrics=(*CLOTHS, Fabric(id="spare")))
     plan = plan_block(project, block)
     assert {c.label for c in plan.cuts} == {"A1", "A2"}
-    assert [u.stacks for u in plan.units] == [("A1", "A2")]
+    assert plan.stacks == {"A": ("A1", "A2")}
 
 
 def test_segments_longer_than_the_cloth_is_wide_are_cut_along_it():

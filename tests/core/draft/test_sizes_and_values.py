@@ -106,7 +106,7 @@ def test_curves_too_tight_and_not_round():
     assert "curve-tight" in codes(replace(block, finished=(F(2), F(2))))
     assert "curve-not-round" in codes(replace(block, finished=(F(9), F(6))))
     plan = plan_of(block)
-    pieces = [p for u in plan.units for p in u.method.pieces if p.piece.shape == "template"]
+    pieces = [p for u in plan.units for p in u.in_use.pieces if p.piece.shape == "template"]
     assert sorted(p.piece.exact for p in pieces) == [(F(7, 2),) * 2] * 2  # r + 2s and f + 2s
     assert plan.resewn
     assert any(p.arcs for p in draft(block).patches)

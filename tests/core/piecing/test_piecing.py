@@ -174,10 +174,10 @@ def _inside(outline, frame):
 def test_methods_are_taken_from_the_block_and_refused_in_words():
     block = block_of(GOOSE, 2, 1, (4, 2), "aba")
     chosen = plan_of(replace(block, methods={"flying-geese": "single-triangles"}))
-    assert chosen.units[0].method.name == "single-triangles"
+    assert chosen.units[0].in_use.name == "single-triangles"
     assert not chosen.problems
     odd = plan_of(replace(block, methods={"flying-geese": "eight-at-a-time"}))
-    assert odd.units[0].method.name == "no-waste"
+    assert odd.units[0].in_use.name == "no-waste"
     assert [p.code for p in odd.problems] == ["method"]
 
 

@@ -36,7 +36,7 @@ def test_every_block_has_steps_with_pictures_that_end_in_the_block(name):
     plan = plan_of(CORPUS[name], 3)
     known = {u.unit.label for u in plan.units}
     for step in plan.steps:
-        stacks = set(step.unit.stacks) if step.unit else set()
+        stacks = set(plan.stacks[step.makes]) if step.unit else set()
         assert set(step.needs) - stacks <= known
         known.add(step.makes)
         assert step.times % 3 == 0
@@ -130,7 +130,7 @@ def test_a_quarter_circle_is_pinned_at_both_ends_and_the_centre():
     assert curve_length(curve) == pytest.approx(3 * pi / 2)
     plan = plan_of(drawing("0 2 2 0 @ 0 0 / 0 2 2 4", 4, 4))
     card = next(s for s in plan.steps if any("pins" in note for note in s.notes))
-    moves = card.unit.method.moves if card.unit else step_moves(plan.draft, card, S)
+    moves = card.unit.in_use.moves if card.unit else step_moves(plan.draft, card, S)
     pins = [d for m in moves for d in m.lines if d.kind == "pin"]
     assert str(len(pins)) in " ".join(card.notes)
 

@@ -101,7 +101,7 @@ def test_sittings_do_everything_once_in_an_order_that_can_be_done(block, copies,
         done[task.step] = done.get(task.step, 0) + 1
         if task.place == "machine":
             step = plan.steps[task.step - 1]
-            stacks = step.unit.stacks if step.unit else ()
+            stacks = plan.stacks[step.makes] if step.unit else ()
             for name in step.needs:
                 other = made_by.get(name)
                 assert other or name in cut or name in stacks
@@ -137,7 +137,7 @@ def test_what_comes_out_of_the_runs_of_the_other_hand_waits_for_them():
             block = drop(block, turned_stamp(stamp, (0, y == 2)), box, "abc")
     plan = plan_of(block, 4)
     led = {
-        s.makes: s.unit.method.made_with for s in plan.steps if s.unit and s.unit.method.made_with
+        s.makes: s.unit.in_use.made_with for s in plan.steps if s.unit and s.unit.in_use.made_with
     }
     assert led
     rows = {s.number: step_tasks(s, Rates(), plan.measure) for s in plan.steps}

@@ -21,7 +21,7 @@ from inlet.core.numbers.root2 import floor_exact
 from inlet.core.plan import plan_block
 from inlet.core.planning.compare import cost_of, costs, reason, recommended
 from inlet.core.planning.stock import Stock, largest_from, parse_stock
-from inlet.core.planning.unit_plan import Need, plan_method
+from inlet.core.planning.unit_plan import Need, UnitPlan, plan_method
 from inlet.core.project.block import Choice
 from inlet.core.project.measure import METRIC, Measure, Rates
 from inlet.core.project.project import measured_in
@@ -63,7 +63,7 @@ def test_hands_are_counted_and_what_is_over_of_each():
     left, right = plan.units
     assert (left.unit.kind, right.unit.mirror_of) == ("three-triangle", left.unit.label)
     assert left.hands == {"A": 6, "A rev": 2}
-    crossed, other = left.method, right.method
+    crossed, other = left.in_use, right.in_use
     assert crossed.name == other.name == "crossed-pairs"
     assert (crossed.runs, crossed.surplus, crossed.mirrored_over) == (6, 0, 4)
     assert (other.surplus, other.made_with, other.pieces) == (4, "A", ())
@@ -74,8 +74,8 @@ def test_hands_are_counted_and_what_is_over_of_each():
     alone = plan_block(
         project_of(block), replace(block, methods={"three-triangle": "single-triangles"})
     )
-    assert [u.method.surplus for u in alone.units] == [0, 0]
-    assert all(u.method.made_with is None and u.method.pieces for u in alone.units)
+    assert [u.in_use.surplus for u in alone.units] == [0, 0]
+    assert all(u.in_use.made_with is None and u.in_use.pieces for u in alone.units)
     assert alone.resewn
     assert plan.resewn
 
@@ -84,9 +84,9 @@ def test_hands_made_in_different_ways_are_counted_apart():
     block = row_of_three_triangles("lr")
     choice = Choice(point=(F(7, 2), F(1)), method="single-triangles")
     plan = plan_block(project_of(block), replace(block, units=(choice,)))
-    assert [u.method.name for u in plan.units] == ["crossed-pairs", "single-triangles"]
-    assert [u.method.made_with for u in plan.units] == [None, None]
-    assert plan.units[0].method.mirrored_over == 1
+    assert [u.in_use.name for u in plan.units] == ["crossed-pairs", "single-triangles"]
+    assert [u.in_use.made_with for u in plan.units] == [None, None]
+    assert plan.units[0].in_use.mirrored_over == 1
 
 
 @given(
@@ -125,8 +125,8 @@ def test_a_school_and_an_oversize_for_one_unit():
     plan = plan_block(project, replace(block, units=(choice,)))
     by_label = {u.unit.label: u for u in plan.units}
     assert by_label["Nose"].school == "trim"
-    assert {p.cut[0] for p in by_label["Nose"].method.pieces} == {F(17, 4)}  # 3.854 → 4 → 4 1/4
-    assert by_label["Nose"].method.trim_to == (F(7, 2), F(7, 2))
+    assert {p.cut[0] for p in by_label["Nose"].in_use.pieces} == {F(17, 4)}  # 3.854 → 4 → 4 1/4
+    assert by_label["Nose"].in_use.trim_to == (F(7, 2), F(7, 2))
     assert {c.label for c in plan.cuts if "Nose" in c.labels} == {"Nose1", "Nose2"}
     assert plan.resewn
 
@@ -243,7 +243,7 @@ def test_stock_is_cut_down_and_not_bought():
     block = block_of("0 0 1 1", size=(3, 3))
     choice = Choice(point=(F(1, 4), F(3, 4)), stock="10 squares")
     plan = plan_block(project_of(block), replace(block, units=(choice,)), 8)
-    pieces = plan.units[0].method.pieces
+    pieces = plan.units[0].in_use.pieces
     # four 3 7/8 squares come off a 10 in one
     assert [(p.number, p.stock, p.cut[0]) for p in pieces] == [(4, 1, F(31, 8))] * 2
     assert plan.cloth == ()
@@ -268,15 +268,13 @@ every_unit = st.sampled_from([s.kind for s in stamps()])
 @settings(max_examples=60, deadline=None)
 def test_costs_add_up(kind, count, school):
     unit = unit_of(kind, [F(6) * n for n in STAMPS[kind].size], "ab")
-    block = block_of("")
-    project = project_of(block, school=school)
-    plan = plan_block(project, block).units[0]
-    plan.unit, plan.need = unit, Need(count)
-    found = costs(plan)
-    assert [c.method.name for c in found] == [m.name for m in plan.methods]
+    measure = Measure(school=school)
+    plan = UnitPlan(unit, Need(count), measure)
+    found = costs(plan, Rates())
+    assert [c.plan.name for c in found] == [m.name for m in plan.methods]
     for cost in found:
-        method = cost.method.method
-        assert cost.over == cost.method.runs * (method.makes + method.mirrored) - count
+        method = cost.plan.method
+        assert cost.over == cost.plan.runs * (method.makes + method.mirrored) - count
         assert 0 <= cost.wasted <= cost.cloth
         assert cost.minutes > 0
         assert cost.cuts >= cost.shapes > 0
@@ -284,14 +282,14 @@ def test_costs_add_up(kind, count, school):
             assert cost.seams > 0
         # minutes are the maker's rates, nothing else
         idle = Rates(cut=0, mark=0, seam=0, length=0, press=0, trim=0)
-        assert cost_of(cost.method, plan.need, plan, idle).minutes == 0
-    best = recommended(found, project.measure)
+        assert cost_of(cost.plan, plan.need, plan, idle).minutes == 0
+    best = recommended(found, measure)
     # nothing that needs no tool and leaves no loose triangle is better in everything
     for other in found:
-        loose = any(p.piece.crosscut in ("once", "twice") for p in other.method.pieces)
-        if not other.method.method.tool and not loose:
+        loose = any(p.piece.crosscut in ("once", "twice") for p in other.plan.pieces)
+        if not other.plan.method.tool and not loose:
             better = other.minutes < best.minutes and other.wasted < best.wasted
-            assert not better or other.bias * other.method.made > best.bias * best.method.made
+            assert not better or other.bias * other.plan.made > best.bias * best.plan.made
     sentence = reason(best, found)
     assert sentence[0].isupper()
     assert sentence.endswith(".")
@@ -362,10 +360,10 @@ def test_a_nested_unit_is_made_first_and_counted():
     assert outer.inside == (inner,)
     assert (outer.count, inner.count) == (3, 3)
     assert [s.makes for s in plan.steps[:2]] == [inner.unit.label, outer.unit.label]
-    assert all(makes_unit(u.method.method, u.unit, QUARTER) for u in plan.units)
+    assert all(makes_unit(u.in_use.method, u.unit, QUARTER) for u in plan.units)
     assert plan.resewn
     # only its own patches are cut for the outer one
-    assert sum(p.piece.quantity for p in outer.method.pieces) == 4
+    assert sum(p.piece.quantity for p in outer.in_use.pieces) == 4
 
 
 @given(
@@ -423,7 +421,7 @@ def test_a_units_minutes_counted_by_hand():
     block = block_of("1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 1 2 2", 2, 2, (8, 8), "ab")
     plan = plan_block(replace(project_of(block), rates=rates), block)
     triangle = next(u for u in plan.units if u.unit.kind == "half-square-triangle")
-    minutes = {c.method.name: c.minutes for c in costs(triangle, rates)}
+    minutes = {c.plan.name: c.minutes for c in costs(triangle, rates)}
     assert minutes["two-at-a-time"] == pytest.approx(3 + 2 + 6 + 10)
 
 
@@ -433,7 +431,7 @@ def test_saves_so_many_minutes_is_the_difference():
     told = 0
     for copies in (1, 2, 3, 5, 9, 20, 60):
         plan = plan_block(project_of(block), block, copies)
-        found = costs(plan.units[0])
+        found = plan.compared["A"].costs
         for cost in found:  # whichever were recommended
             text = reason(cost, found)
             quickest = min(c.minutes for c in found if c is not cost)

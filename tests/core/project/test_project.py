@@ -67,10 +67,10 @@ def test_pieces_and_cloth_in_words():
     block = block_of("0 0 1 1", size=(3, 3))
     project = project_of(block)
     plan = plan_block(project, block)
-    method = plan.units[0].method
+    method = plan.units[0].in_use
     pieces = method.pieces
     assert piece_text(pieces[0], INCH) == "3 7/8 in square"
-    told = move_text("Cut {all}; keep {1}; sew {seam}.", plan.units[0], project)
+    told = move_text("Cut {all}; keep {1}; sew {seam}.", method, project, plan.stacks["A"])
     assert told == (
         "Cut 1 × 3 7/8 in square of A (A1), 1 × 3 7/8 in square of B (A2); "
         "keep the 3 7/8 in square of B; "

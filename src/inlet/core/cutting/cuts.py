@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers.fraction import Fraction
-from inlet.core.planning.unit_plan import UnitPlan, cut_size
+from inlet.core.planning.unit_plan import CutPiece, UnitPlan, cut_size
 
 CutSize = tuple[Fraction, Fraction]
 
@@ -60,45 +60,51 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     )
 
 
-def name_stacks(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> None:
-    """Tell each unit which stack each piece of its method in use goes to."""
+Stacks = Mapping[str, tuple[str, ...]]
+"""By a unit's label: the stack that each piece of its method in use goes to, by its label."""
+
+
+def stacks_of(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> Stacks:
+    """Which stack of the cut list each unit's pieces go to; "" for strips cut with its sets."""
     same = SameShapes()
+
+    def key(cut: Cut) -> tuple[object, ...]:
+        outline = same.first_like(cut.outline) if cut.outline else ()
+        return cut.fabric, cut.shape, cut.crosscut, outline or cut.cut, cut.lean, cut.owned
+
     stacks: dict[object, str] = {}
     for cut in cuts:
-        outline = same.first_like(cut.outline) if cut.outline else ()
-        key = (cut.fabric, cut.shape, cut.crosscut, outline or cut.cut, cut.lean, cut.owned)
-        stacks.setdefault(key, cut.label)
-    for plan in units:
-        found = []
-        for piece, size, _, stock in plan.method.pieces:
-            crosscut = piece.crosscut if piece.crosscut in ("once", "twice") else "none"
-            outline = same.first_like(piece.outline) if piece.outline else ()
-            cut_ = size if piece.shape == "strip" else (min(size), max(size))
-            key = (
-                piece.fabric, piece.shape, crosscut, outline or cut_, piece.lean, stock is not None
-            )  # fmt: skip
-            found.append(stacks.get(key, ""))
-        plan.stacks = tuple(found)
+        stacks.setdefault(key(cut), cut.label)
+    return {
+        plan.unit.label: tuple(
+            stacks.get(key(_cut_of(plan, piece)), "") for piece in plan.in_use.pieces
+        )
+        for plan in units
+    }
 
 
 def _pieces(units: Sequence[UnitPlan]) -> Iterator[Cut]:
     for plan in units:
-        for piece, size, number, stock in plan.method.pieces:
-            if piece.shape == "strip" and plan.method.sets:
-                continue  # shared with other units
-            # Squares that come apart only after sewing are cut as any other square.
-            crosscut = piece.crosscut if piece.crosscut in ("once", "twice") else "none"
-            yield Cut(
-                piece.fabric,
-                piece.shape,
-                size if piece.shape == "strip" else (min(size), max(size)),
-                crosscut,
-                number,
-                (plan.unit.label,),
-                piece.outline,
-                piece.lean,
-                owned=stock is not None,
-            )
+        for each in plan.in_use.pieces:
+            if each.piece.shape != "strip" or not plan.in_use.sets:  # those are shared with others
+                yield _cut_of(plan, each)
+
+
+def _cut_of(plan: UnitPlan, each: CutPiece) -> Cut:
+    """A piece of a unit as the cut list has it. Squares that come apart only after sewing are cut
+    as any other square."""
+    piece, size = each.piece, each.cut
+    return Cut(
+        piece.fabric,
+        piece.shape,
+        size if piece.shape == "strip" else (min(size), max(size)),
+        piece.crosscut if piece.crosscut in ("once", "twice") else "none",
+        each.number,
+        (plan.unit.label,),
+        piece.outline,
+        piece.lean,
+        owned=each.stock is not None,
+    )
 
 
 def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterator[Cut]:

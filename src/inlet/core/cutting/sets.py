@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
@@ -13,12 +14,11 @@ from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
 from inlet.core.planning.planned import plan_units
 from inlet.core.planning.unit_plan import UnitPlan, cut_size
-from inlet.core.project.block import Block
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
 from inlet.core.units.breakdown import break_down
-from inlet.core.units.known import MOST_BLOCKS, units_of_block
+from inlet.core.units.known import BlockUnits
 
 FAT_QUARTER = {"inch": Fraction(20), "cm": Fraction(50)}
 """How long strips of a fat quarter are."""
@@ -82,10 +82,10 @@ def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
     for plan in units:
         check()
         plans.append(plan)
-        for sewn in plan.method.sets:
+        for sewn in plan.in_use.sets:
             lengths = wanted.setdefault(sewn.strips.bands, {})
             number, labels = lengths.setdefault(sewn.strips.height, (0, []))
-            more = sewn.strips.number * plan.method.runs
+            more = sewn.strips.number * plan.in_use.runs
             lengths[sewn.strips.height] = (number + more, [*labels, plan.unit.label])
     if not wanted:
         return ()
@@ -137,24 +137,18 @@ def project_sets(project: Project, copies: int) -> tuple[PlannedSet, ...]:
         drawn = draft(block)
         for plan in plan_units(project, block, drawn, break_down(drawn), copies):
             if segments(plan.unit):
-                plan.wanted = "strip-set"
-                plan.unit = plan.unit._replace(label=f"{block.title} {plan.unit.label}")
-                found.append(plan)
+                named = plan.unit._replace(label=f"{block.title} {plan.unit.label}")
+                found.append(replace(plan, unit=named, wanted="strip-set"))
     return plan_sets(found)
 
 
 def with_elsewhere(
-    sets: tuple[PlannedSet, ...], project: Project, block: Block, find: bool = True
+    sets: tuple[PlannedSet, ...], others: Sequence[BlockUnits]
 ) -> tuple[PlannedSet, ...]:
-    """Sets with the units of the project's other blocks that could be cut from them too, of those
-    known, or of all if they are to be found."""
-    if not sets:
-        return sets
+    """Sets with the units of other blocks that could be cut from them too."""
     found: dict[Bands, list[Elsewhere]] = {one.bands: [] for one in sets}
-    for other in project.blocks[:MOST_BLOCKS]:
-        if other is block:
-            continue
-        for unit in units_of_block(other, find):
+    for other, units in others:
+        for unit in units:
             rows = Counter((row.set_bands, row.height) for row in segments(unit) or ())
             for (bands, height), number in rows.items():
                 if bands in found:

@@ -13,13 +13,13 @@ from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import outline_width
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
-from inlet.core.problem import Problem
+from inlet.core.problem import Level, Problem
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
 from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
-_FAULTS = {
+_FAULTS: dict[str, tuple[Level, str, str]] = {
     "outside": ("error", "seam-outside", "A seam runs outside the block to {place}."),
     "duplicate": (
         "warning",

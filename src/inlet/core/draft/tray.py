@@ -9,7 +9,7 @@ from typing import NamedTuple
 from inlet.core.draft.edit import keep_cloth, merged, paint_all, without
 from inlet.core.draft.patches import Draft, arrangement_of, draft
 from inlet.core.draft.regrid import with_square_unit
-from inlet.core.draft.symmetry import fits, image, turner
+from inlet.core.draft.symmetry import STAY, fits, image, turner
 from inlet.core.draft.value import lightness
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve
@@ -158,6 +158,25 @@ def turned_stamp(stamp: Stamp, turn: Turn) -> Stamp:
         seams=tuple(image(curve, move) for curve in stamp.seams),
         cloths=tuple((move(p), part) for p, part in stamp.cloths),
     )
+
+
+class TurnedStamp(NamedTuple):
+    """A stamp turned as it is to be dropped, and its patches laid out: what draws it."""
+
+    stamp: Stamp
+    turned: Stamp
+    patches: tuple[tuple[Outline, int | str | None], ...]
+
+
+def ready(stamp: Stamp, turn: Turn) -> TurnedStamp:
+    """A stamp ready to be drawn in a turn."""
+    turned = turned_stamp(stamp, turn)
+    return TurnedStamp(stamp, turned, laid_out(turned))
+
+
+def ready_stamps(turn: Turn = STAY) -> tuple[TurnedStamp, ...]:
+    """Every unit of the tray, ready to be drawn in a turn."""
+    return tuple(ready(stamp, turn) for stamp in stamps())
 
 
 class Box(NamedTuple):

@@ -27,7 +27,7 @@ def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
     """The step's pictures: a unit's moves, or the parts laid out, how one is turned over onto the
     other, and what they make, with the points that lie at its edges."""
     if step.unit is not None:
-        return step.unit.method.moves
+        return step.unit.in_use.moves
     points = points_of(draft)
     tips = tuple(Drawn("point", points[v], points[v]) for v in step.tips)
     sewn = Move("open", "Sewn", raw_sheet(draft, step.part.faces, seam), (), tips)

@@ -28,7 +28,7 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     made: dict[frozenset[int], Sewn] = {}
     for plan in units:
         check()
-        sewn = made_unit(plan.method.method, plan.unit, seam)
+        sewn = made_unit(plan.in_use.method, plan.unit, seam)
         if sewn is None:
             return False
         for place in plan.unit.places:

@@ -82,7 +82,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
             _task(step, "sew", step.times, sewing, step.seams, length),
             _task(step, "open", step.times, pressing),
         ]
-    method = step.unit.method
+    method = step.unit.in_use
     if method.made_with is not None:
         return []
     runs = method.runs
@@ -119,7 +119,7 @@ def _of_move(
     each = effort_of([move._replace(times=1, of_set=None)])
     times = -(-runs * move.times // 1)
     if move.of_set is not None and step.unit is not None:
-        times = step.unit.method.sets[move.of_set].number
+        times = step.unit.in_use.sets[move.of_set].number
     if move.do == "trim":
         times = step.times
     seconds = (
@@ -137,7 +137,7 @@ def _task(
     step: Step, do: str, times: int, minutes: float, seams: float = 0.0, length: float = 0.0
 ) -> Task:
     what = "the block" if step.makes == "block" else step.makes
-    method = step.unit.method if step.unit else None
+    method = step.unit.in_use if step.unit else None
     if method is not None and method.method.makes > 1 and times == method.runs != step.times:
         what = f"runs of {what}"
     place = _PLACE_OF.get(do, "mat")
@@ -155,7 +155,7 @@ def thread_gap(measure: Measure) -> float:
 
 def plain_tasks(plan: UnitPlan, rates: Rates) -> list[Task]:
     """Cutting the pieces of a unit that is one patch, and has no step."""
-    number = sum(piece.number for piece in plan.method.pieces)
+    number = sum(piece.number for piece in plan.in_use.pieces)
     label = plan.unit.label
     return [Task(0, label, label, "mat", "cut", number, rates.cut * number / 60)]
 
@@ -176,7 +176,7 @@ def batches(
     for step in steps:
         needs.append([made_by[n] for n in dict.fromkeys(step.needs) if n in made_by])
         # What comes out of another unit's runs is there when those are done.
-        leader = step.unit.method.made_with if step.unit else None
+        leader = step.unit.in_use.made_with if step.unit else None
         made_by[step.makes] = made_by.get(leader or "", len(tasks))
         tasks.append(step_tasks(step, rates, measure))
     start = tuple(0 for _ in tasks)

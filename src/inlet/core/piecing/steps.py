@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from inlet.core.draft.patches import Draft
 from inlet.core.piecing.assembling import assembly_steps
@@ -18,13 +18,19 @@ from inlet.core.words import cloth_name, length_text, size_text
 
 
 def find_steps(
-    draft: Draft, root: Part, units: Sequence[UnitPlan], copies: int, project: Project
+    draft: Draft,
+    root: Part,
+    units: Sequence[UnitPlan],
+    stacks: Mapping[str, tuple[str, ...]],
+    copies: int,
+    project: Project,
 ) -> tuple[Step, ...]:
-    """Steps in sewing order for ``copies`` blocks. What cannot be sewn (a stuck part) has no
+    """Steps in sewing order for ``copies`` blocks; ``stacks`` are those each unit's pieces lie in,
+    by its label. What cannot be sewn (a stuck part) has no
     step; its parts have."""
     names = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
     steps = [
-        _unit_step(draft, plan, project)
+        _unit_step(draft, plan, stacks[plan.unit.label], project)
         for plan in _nested_first(units)
         if len(plan.unit.part.faces) > 1
     ]
@@ -61,9 +67,9 @@ def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
     return list(out.values())
 
 
-def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
-    method, measure = plan.method, project.measure
-    lines = [move_text(m.text, plan, project) for m in method.moves if m.text]
+def _unit_step(draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project) -> Step:
+    method, measure = plan.in_use, project.measure
+    lines = [move_text(m.text, method, project, stacks) for m in method.moves if m.text]
     text = " ".join(dict.fromkeys(lines))
     if method.trim_to and not any(m.do == "trim" for m in method.moves):
         text += f" Trim to {size_text(method.trim_to, measure)}."
@@ -86,7 +92,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
         plan,
         notes=tuple(notes),
         tips=tips,
-        needs=(*plan.stacks, *(inner.unit.label for inner in plan.inside)),
+        needs=(*stacks, *(inner.unit.label for inner in plan.inside)),
         seams=round(float(effort.seams * method.runs) / number),
         length=float(effort.length) * method.runs / number,
     )
@@ -95,7 +101,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, project: Project) -> Step:
 def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
     """What to watch for in a unit whose seams turn, stop short or are curved; the order of its
     strips for rounds."""
-    if plan.method.method.by_patches:
+    if plan.in_use.method.by_patches:
         own = plan.unit.part
         within = {p.faces for nested in own.nested for p in walk(nested)}
         parts = (part for part in walk(own) if part.faces not in within)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.numbers.fraction import Fraction
@@ -19,7 +19,7 @@ class Cost(NamedTuple):
     ``cuts``, ``presses`` and ``trims`` in number; ``minutes`` at the maker's rates.
     """
 
-    method: MethodPlan
+    plan: MethodPlan
     pieces: int
     shapes: int
     cloth: float
@@ -34,7 +34,7 @@ class Cost(NamedTuple):
     def plus(self, other: Cost) -> Cost:
         """Two hands made each on its own, the bias of one."""
         return Cost(
-            self.method,
+            self.plan,
             self.pieces + other.pieces,
             self.shapes + other.shapes,
             self.cloth + other.cloth,
@@ -50,7 +50,7 @@ class Cost(NamedTuple):
     @property
     def over(self) -> int:
         """Units that are not needed, of either hand."""
-        return self.method.surplus + self.method.mirrored_over
+        return self.plan.surplus + self.plan.mirrored_over
 
 
 COLUMNS: dict[str, Callable[[Cost], float]] = {
@@ -67,15 +67,45 @@ COLUMNS: dict[str, Callable[[Cost], float]] = {
 """What methods can be sorted by, least first."""
 
 
-def costs(plan: UnitPlan, rates: Rates | None = None) -> tuple[Cost, ...]:
+class Comparison(NamedTuple):
+    """Every method of a unit with its cost, in their usual order; the one to take, and why."""
+
+    costs: tuple[Cost, ...]
+    best: Cost
+    why: str
+
+
+class Comparisons(Mapping[str, Comparison]):
+    """The methods of every unit compared, by its label; worked out when first asked for."""
+
+    def __init__(self, plans: Sequence[UnitPlan], rates: Rates) -> None:
+        self._plans, self._rates = {plan.unit.label: plan for plan in plans}, rates
+        self._known: dict[str, Comparison] = {}
+
+    def __getitem__(self, label: str) -> Comparison:
+        if label not in self._known:
+            plan = self._plans[label]
+            twin = self._plans[plan.twin.label] if plan.twin else None
+            if twin is not None and plan.unit.mirror_of is not None:
+                plan, twin = twin, plan
+            found = costs(plan, self._rates, twin)
+            best = recommended(found, plan.measure)
+            self._known[label] = Comparison(found, best, reason(best, found))
+        return self._known[label]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._plans)
+
+    def __len__(self) -> int:
+        return len(self._plans)
+
+
+def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[Cost, ...]:
     """Every method of a unit with its cost, in their usual order. Where the block has the unit in
-    both hands, both are counted: a method that gives one hand only is taken for each."""
-    rates = rates or Rates()
-    twin = plan.twin
+    both hands, ``twin`` is the other and both are counted: a method that gives one hand only is
+    taken for each."""
     if twin is None:
         return tuple(cost_of(m, plan.need, plan, rates) for m in plan.methods)
-    if plan.unit.mirror_of is not None:
-        return costs(twin, rates)
     both, other = Need(plan.count, twin.count), Need(twin.count)
     out = []
     for method in plan.known_methods():
@@ -151,8 +181,8 @@ _LOOSE_MINUTES = 0.15
 
 def _loose(cost: Cost) -> int:
     return sum(
-        cut.piece.quantity * cost.method.runs
-        for cut in cost.method.pieces
+        cut.piece.quantity * cost.plan.runs
+        for cut in cost.plan.pieces
         if cut.piece.crosscut in ("once", "twice")
     )
 
@@ -162,7 +192,7 @@ def table(found: Sequence[Cost]) -> list[list[str]]:
     rows = [["method", *COLUMNS]]
     for cost in found:
         figures = [f"{key(cost):.0f}" for key in COLUMNS.values()]
-        rows.append([cost.method.name, *figures])
+        rows.append([cost.plan.name, *figures])
     return rows
 
 
@@ -172,10 +202,10 @@ def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
     per_minute = _CLOTH_PER_MINUTE[measure.system]
 
     def weight(cost: Cost) -> tuple[bool, bool, float]:
-        made = cost.method.made + cost.method.mirrored
+        made = cost.plan.made + cost.plan.mirrored
         bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
         weighed = cost.minutes + cost.wasted / per_minute + bias
-        return cost.method.short, bool(cost.method.method.tool), weighed
+        return cost.plan.short, bool(cost.plan.method.tool), weighed
 
     return min(found, key=weight)
 
@@ -215,10 +245,10 @@ def _instead(best: Cost, others: Sequence[Cost]) -> str:
     """What the quickest other method would save, and at what price."""
     quicker = min(others, key=lambda c: c.minutes)
     saved = best.minutes - quicker.minutes
-    name = quicker.method.name.replace("-", " ")
+    name = quicker.plan.name.replace("-", " ")
     price = []
-    if quicker.method.method.tool:
-        price.append(f"needs {quicker.method.method.tool}")
+    if quicker.plan.method.tool:
+        price.append(f"needs {quicker.plan.method.tool}")
     if quicker.over > best.over:
         price.append(f"leaves {quicker.over} over")
     if quicker.bias > best.bias:

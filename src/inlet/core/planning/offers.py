@@ -7,9 +7,7 @@ from typing import NamedTuple
 
 from inlet.core.methods.method import ByProduct
 from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.units.known import MOST_BLOCKS, units_of_block
+from inlet.core.units.known import BlockUnits
 from inlet.core.units.units import Unit
 
 
@@ -22,25 +20,26 @@ class Offer(NamedTuple):
     uses: tuple[tuple[str, str, bool], ...]
 
 
-def offers(
-    project: Project, block: Block, units: tuple[UnitPlan, ...], find: bool = True
-) -> tuple[Offer, ...]:
-    """Everything the methods in use leave over, and what it could be in blocks whose units are
-    known, or in all if they are to be found."""
-    over = [(plan, what) for plan in units for what in _over(plan)]
-    if not over:
-        return ()
-    there = [
-        (other, tuple(p.unit for p in units) if other is block else units_of_block(other, find))
-        for other in project.blocks[:MOST_BLOCKS]
-    ]
-    return tuple(
-        Offer(plan.unit.label, what, tuple(_uses(there, plan.unit, what))) for plan, what in over
-    )
+class Over(NamedTuple):
+    """Something a unit's method in use leaves over."""
+
+    unit: Unit
+    what: ByProduct
+
+
+def left_over(units: Sequence[UnitPlan]) -> tuple[Over, ...]:
+    """Everything the methods in use leave over."""
+    return tuple(Over(plan.unit, what) for plan in units for what in _over(plan))
+
+
+def offers(over: Sequence[Over], there: Sequence[BlockUnits]) -> tuple[Offer, ...]:
+    """What is over, and what it could be in the blocks ``there``, the one it comes from among
+    them."""
+    return tuple(Offer(unit.label, what, tuple(_uses(there, unit, what))) for unit, what in over)
 
 
 def _over(plan: UnitPlan) -> Iterator[ByProduct]:
-    unit, method = plan.unit, plan.method
+    unit, method = plan.unit, plan.in_use
     if method.made_with:
         return  # it is told with the unit in whose runs these are made
     if method.surplus:
@@ -51,7 +50,7 @@ def _over(plan: UnitPlan) -> Iterator[ByProduct]:
 
 
 def _uses(
-    there: Sequence[tuple[Block, tuple[Unit, ...]]], own: Unit, what: ByProduct
+    there: Sequence[BlockUnits], own: Unit, what: ByProduct
 ) -> Iterator[tuple[str, str, bool]]:
     """Units of the same kind that are no larger: what is over can be trimmed to them. Not the unit
     itself, whose need is met."""

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from inlet.core.draft.patches import Draft
 from inlet.core.planning.choices import choices_for
-from inlet.core.planning.unit_plan import Need, UnitPlan
+from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
 from inlet.core.project.block import Block, Choice
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
@@ -23,35 +24,21 @@ def plan_units(
     labelled = _labelled(found, choices)
     partner = {u.mirror_of: u for u in labelled if u.mirror_of is not None}
     by_label = {u.label: u for u in labelled}
-    plans = []
+    plans: dict[str, UnitPlan] = {}
     for unit, choice in zip(labelled, choices, strict=True):
         check()
         other = by_label[unit.mirror_of] if unit.mirror_of else partner.get(unit.label)
-        need = Need(
-            len(unit.places) * copies,
-            len(other.places) * copies if other else 0,
-            unit.mirror_of,
+        twin = Twin(other.label, len(other.places) * copies) if other else None
+        plans[unit.label] = UnitPlan(
+            unit,
+            Need(len(unit.places) * copies, twin.number if twin else 0, unit.mirror_of),
+            project.measure,
+            (choice.method if choice else "") or block.methods.get(unit.kind),
+            choice,
+            lambda cloth: project.cloth_width(cloth or ""),
+            twin,
         )
-        plans.append(
-            UnitPlan(
-                unit,
-                need,
-                project.measure,
-                block.methods.get(unit.kind),
-                choice,
-                lambda cloth: project.cloth_width(cloth or ""),
-            )
-        )
-    by_name = {plan.unit.label: plan for plan in plans}
-    for plan in plans:
-        if plan.unit.mirror_of is not None:
-            plan.twin = by_name[plan.unit.mirror_of]
-            plan.twin.twin = plan
-    _lead_together(plans)
-    nested = [p for p in plans if any(place.within for place in p.unit.places)]
-    for plan in plans:
-        plan.inside = tuple(p for p in nested if p.unit.nested_in(plan.unit))
-    return tuple(plans)
+    return _with_inside(_each_on_its_own(plans))
 
 
 def _labelled(units: Sequence[Unit], choices: Sequence[Choice | None]) -> list[Unit]:
@@ -78,16 +65,26 @@ def _labelled(units: Sequence[Unit], choices: Sequence[Choice | None]) -> list[U
     ]
 
 
-def _lead_together(plans: Sequence[UnitPlan]) -> None:
-    """A hand is made in the other's runs only where both are made the same way."""
-    by_label = {plan.unit.label: plan for plan in plans}
-    for plan in plans:
+def _each_on_its_own(plans: dict[str, UnitPlan]) -> dict[str, UnitPlan]:
+    """The plans by label, hands that are not made the same way apart: a hand is made in the other's
+    runs only where both are."""
+    out = dict(plans)
+    for label, plan in plans.items():
         if plan.need.made_with is None:
             continue
-        lead = by_label[plan.need.made_with]
-        if lead.method.name == plan.method.name and lead.stock == plan.stock:
-            continue
-        lead.need = lead.need._replace(mirrored=0)
-        plan.need = plan.need._replace(mirrored=0, made_with=None)
-        for each in (lead, plan):
-            each.__dict__.pop("method", None)
+        lead = plans[plan.need.made_with]
+        if lead.in_use.name != plan.in_use.name or lead.stock != plan.stock:
+            out[lead.unit.label] = replace(lead, need=Need(lead.count))
+            out[label] = replace(plan, need=Need(plan.count))
+    return out
+
+
+def _with_inside(plans: dict[str, UnitPlan]) -> tuple[UnitPlan, ...]:
+    """The plans in their order, each with those of the units nested in it."""
+    out = dict(plans)
+    nested = [p.unit for p in plans.values() if any(place.within for place in p.unit.places)]
+    for plan in sorted(plans.values(), key=lambda p: len(p.unit.part.faces)):  # inner ones first
+        inside = tuple(out[u.label] for u in nested if u.nested_in(plan.unit))
+        if inside:
+            out[plan.unit.label] = replace(plan, inside=inside)
+    return tuple(out.values())

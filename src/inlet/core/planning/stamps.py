@@ -3,23 +3,21 @@
 from __future__ import annotations
 
 from inlet.core.draft.patches import draft
-from inlet.core.draft.tray import Stamp, laid_out, stamp_of
+from inlet.core.draft.tray import Stamp, stamp_of
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.planning.words import kind_words
 from inlet.core.project.block import Block
-from inlet.core.units.known import units_of_block
+from inlet.core.units.known import units_of
 
 MOST_STAMPS = 24
 
 
 def stamps_of_block(block: Block) -> tuple[tuple[str, Stamp], ...]:
-    """The rectangular units of a block, each with its label, laid out ready to be drawn."""
+    """The rectangular units of a block, each with its label."""
     drawn = draft(block)
-    whole = [u for u in units_of_block(block) if is_rectangle(u.part.outline)]
+    whole = [u for u in units_of(block).units if is_rectangle(u.part.outline)]
     out = []
     for unit in whole[:MOST_STAMPS]:
         words = f"{kind_words(unit.kind).capitalize()} {unit.label} of {block.title}"
-        stamp = stamp_of(drawn, unit.part.faces, unit.kind, words)
-        laid_out(stamp)
-        out.append((unit.label, stamp))
+        out.append((unit.label, stamp_of(drawn, unit.part.faces, unit.kind, words)))
     return tuple(out)

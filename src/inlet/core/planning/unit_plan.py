@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
 
@@ -121,27 +122,30 @@ class Need(NamedTuple):
     made_with: str | None = None
 
 
-class UnitPlan:
-    """A unit with how many are needed, every method worked out, and the one in use."""
+class Twin(NamedTuple):
+    """The mirror image of a unit that the block has, too, and how many of it are needed."""
 
-    def __init__(
-        self,
-        unit: Unit,
-        need: Need,
-        measure: Measure,
-        wanted: str | None = None,
-        choice: Choice | None = None,
-        usable: Widths = usual_width,
-    ) -> None:
-        self.unit = unit
-        self.need = need
-        self.measure = measure
-        self.choice = choice
-        self.wanted = (choice.method if choice else "") or wanted
-        self.usable = usable
-        self.inside: tuple[UnitPlan, ...] = ()
-        self.twin: UnitPlan | None = None
-        self.stacks: tuple[str, ...] = ()  # the label of the stack each piece of the method goes to
+    label: str
+    number: int
+
+
+@dataclass(frozen=True, eq=False)
+class UnitPlan:
+    """A unit with how many are needed, every method worked out, and the one in use.
+
+    ``wanted`` is the method asked for, if any, ``choice`` what the maker chose for this unit
+    alone; ``inside`` are the units nested in it. What is worked out from these is so when it is
+    first asked for.
+    """
+
+    unit: Unit
+    need: Need
+    measure: Measure
+    wanted: str | None = None
+    choice: Choice | None = None
+    usable: Widths = usual_width
+    twin: Twin | None = None
+    inside: tuple[UnitPlan, ...] = ()
 
     @property
     def count(self) -> int:
@@ -151,10 +155,8 @@ class UnitPlan:
     def hands(self) -> dict[str, int]:
         """How many are needed of each hand: this one, and its mirror image where the block has
         it."""
-        out = {self.unit.label: self.count}
-        if self.twin is not None:
-            out[self.twin.unit.label] = self.twin.count
-        return out
+        twin = {self.twin.label: self.twin.number} if self.twin is not None else {}
+        return {self.unit.label: self.count, **twin}
 
     @property
     def school(self) -> str:
@@ -172,7 +174,7 @@ class UnitPlan:
         return tuple(self.planned(method) for method in self.known_methods())
 
     @cached_property
-    def method(self) -> MethodPlan:
+    def in_use(self) -> MethodPlan:
         """The method in use: the one asked for where this unit can be made so, else the usual."""
         found = self.known_methods()
         usual = next(found)

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from string import Formatter
 
 from inlet.core.numbers.root2 import Exact, floor_exact
 from inlet.core.planning.offers import Offer
-from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
+from inlet.core.planning.unit_plan import CutPiece, MethodPlan
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.words import cloth_name, length_text, size_text
@@ -18,9 +19,10 @@ def piece_text(piece: CutPiece, measure: Measure) -> str:
     return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
 
 
-def move_text(text: str, plan: UnitPlan, project: Project) -> str:
-    """A move's text with its sizes filled in, for the maker's ruler, cloths and stacks."""
-    measure, method = project.measure, plan.method
+def move_text(text: str, method: MethodPlan, project: Project, stacks: Sequence[str] = ()) -> str:
+    """A move's text with its sizes filled in, for the maker's ruler and cloths; ``stacks`` are the
+    labels of those the method's pieces lie in, where they are to be named."""
+    measure = project.measure
     wanted = {name for _, name, _, _ in Formatter().parse(text)}
 
     def said(piece: CutPiece) -> str:
@@ -28,11 +30,9 @@ def move_text(text: str, plan: UnitPlan, project: Project) -> str:
 
     everything = ""
     if "all" in wanted:
-        stacks = [
-            f" ({stack})" if stack else "" for stack in plan.stacks or [""] * len(method.pieces)
-        ]
+        named = [f" ({stack})" if stack else "" for stack in stacks or [""] * len(method.pieces)]
         everything = ", ".join(
-            f"{p.number} × {said(p)}{stack}" for p, stack in zip(method.pieces, stacks, strict=True)
+            f"{p.number} × {said(p)}{stack}" for p, stack in zip(method.pieces, named, strict=True)
         )
     one = [f"the {said(p)}" if str(i) in wanted else "" for i, p in enumerate(method.pieces)]
     trim = size_text(method.trim_to, measure) if method.trim_to else ""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
+from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
 from inlet.core.project.block import Block
@@ -13,24 +14,27 @@ from inlet.core.units.units import Unit, find_units
 MOST_BLOCKS = 24
 """Of a larger project only the first blocks are looked through."""
 
-_KNOWN: deque[tuple[Block, tuple[Unit, ...]]] = deque(maxlen=2 * MOST_BLOCKS)
+
+class BlockUnits(NamedTuple):
+    """A block of the project and its units."""
+
+    block: Block
+    units: tuple[Unit, ...]
 
 
-def units_of_block(block: Block, find: bool = True) -> tuple[Unit, ...]:
-    """A block's units, kept while the block is the same; none where they are not known yet and
-    are not to be found now."""
-    for known, units in tuple(_KNOWN):
-        if known is block:
-            return units
-    if not find:
-        return ()
+_LATEST: deque[BlockUnits] = deque(maxlen=2 * MOST_BLOCKS)
+
+
+def units_of(block: Block) -> BlockUnits:
+    """A block with its units. The last ones are remembered."""
+    for known in tuple(_LATEST):
+        if known.block is block:
+            return known
     drawn = draft(block)
-    units = find_units(drawn, break_down(drawn))
-    _KNOWN.append((block, units))
-    return units
+    _LATEST.append(BlockUnits(block, find_units(drawn, break_down(drawn))))
+    return _LATEST[-1]
 
 
-def unknown_blocks(project: Project) -> list[Block]:
-    """The blocks whose units are not known yet, of those looked through."""
-    known = [block for block, _ in tuple(_KNOWN)]
-    return [b for b in project.blocks[:MOST_BLOCKS] if not any(b is k for k in known)]
+def blocks_beside(project: Project, block: Block) -> list[Block]:
+    """The blocks that are looked through for what the units of one could share with them."""
+    return [other for other in project.blocks[:MOST_BLOCKS] if other is not block]

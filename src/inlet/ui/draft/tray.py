@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
@@ -10,7 +11,7 @@ from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from shiboken6 import isValid
 
 from inlet.core.draft.symmetry import STAY, then
-from inlet.core.draft.tray import Stamp, cloths_for, laid_out, stamps, turned_stamp
+from inlet.core.draft.tray import Stamp, TurnedStamp, cloths_for, ready, ready_stamps, turned_stamp
 from inlet.core.geometry.point import Turn
 from inlet.core.planning.stamps import stamps_of_block
 from inlet.core.project.block import Block
@@ -38,7 +39,7 @@ class Tray(QWidget):
         self.turn: Turn = STAY
         self.picked: Stamp | None = None
         self._shown: object = None
-        self._own: Block | None = None  # whose units are being worked out
+        self._own: tuple[Block, Turn] | None = None  # whose units are asked for
         layout = column(self, 0, 6)
         layout.addWidget(label("Units to drop", "heading"))
         self.turner = icon_button("tool-turn", "Turn the unit a quarter (R)", self.turn_unit)
@@ -60,8 +61,11 @@ class Tray(QWidget):
         self.own_flow = FlowLayout(self.own, 0, theme.px(4))
         layout.addWidget(self.own)
         self.buttons: dict[str, QToolButton] = {}
-        # Ready before the tray is opened, but not in the way of a window that opens.
-        QTimer.singleShot(AFTER, self, lambda: session.think(stamps, lambda _: None))
+        self._ready: dict[Turn, Sequence[TurnedStamp]] = {}  # the kinds of units, by their turn
+        # Before the tray is opened, but not in the way of a window that opens.
+        QTimer.singleShot(
+            AFTER, self, lambda: session.think(ready_stamps, partial(self._show_kinds, STAY))
+        )
         session.changed.connect(self.refresh)
         session.picked_cloth.connect(self.refresh)
 
@@ -76,12 +80,11 @@ class Tray(QWidget):
         if not self.isVisible() or wanted == self._shown:
             return
         self._shown = wanted
-        empty(self.kinds_flow)
-        self.buttons = {}
-        for stamp in stamps():
-            made = self._button(stamp)
-            self.buttons[stamp.words] = made
-            self.kinds_flow.addWidget(made)
+        turn = self.turn
+        if turn in self._ready:
+            self._show_kinds(turn, self._ready[turn])
+        else:
+            session.think(lambda: ready_stamps(turn), partial(self._show_kinds, turn))
         kept = self.blocks.currentData() or session.block_id
         self.blocks.clear()
         for block_id, title in titles:
@@ -90,35 +93,53 @@ class Tray(QWidget):
         self._fill_own()
         self._mark()
 
+    def _show_kinds(self, turn: Turn, found: Sequence[TurnedStamp]) -> None:
+        """The kinds of units have been arranged in a turn; shown if the tray is seen and still in
+        that turn, and the window has not been built anew."""
+        if not isValid(self):
+            return
+        self._ready[turn] = found
+        if turn != self.turn or not self.isVisible():
+            return
+        empty(self.kinds_flow)
+        for each in found:
+            made = self.buttons[each.stamp.words] = self._button(each)
+            self.kinds_flow.addWidget(made)
+        self._mark(tell=False)
+
     def _fill_own(self) -> None:
-        empty(self.own_flow)
         project, wanted = self.session.project, self.blocks.currentData()
         if wanted is None:
+            empty(self.own_flow)
             return
-        block = project.block(wanted)
-        self._own = block
-        self.session.think(
-            lambda: stamps_of_block(block) if block is self._own else (),
-            partial(self._show_own, block),
-        )
+        asked = self._own = project.block(wanted), self.turn
+        block, turn = asked
 
-    def _show_own(self, block: Block, found: tuple[tuple[str, Stamp], ...]) -> None:
-        """The units of a block have been worked out; shown if they are still asked for, and the
-        window has not been built anew."""
-        if block is not self._own or not isValid(self):
+        def work() -> list[tuple[str, TurnedStamp]]:
+            if asked is not self._own:
+                return []
+            return [(name, ready(stamp, turn)) for name, stamp in stamps_of_block(block)]
+
+        self.session.think(work, partial(self._show_own, asked))
+
+    def _show_own(
+        self, asked: tuple[Block, Turn], found: Sequence[tuple[str, TurnedStamp]]
+    ) -> None:
+        """The units of a block have been worked out; shown as those of the kinds are."""
+        if asked is not self._own or not isValid(self):
             return
-        self._own = None
-        for name, stamp in found:
-            made = self._button(stamp)
-            self.buttons[f"{block.id} {name}"] = made
+        empty(self.own_flow)
+        for name, each in found:
+            made = self.buttons[f"{asked[0].id} {name}"] = self._button(each)
             self.own_flow.addWidget(made)
         self._mark(tell=False)
 
-    def _button(self, stamp: Stamp) -> QToolButton:
+    def _button(self, each: TurnedStamp) -> QToolButton:
+        stamp = each.stamp
         made = QToolButton()
         made.setCheckable(True)
         made.setObjectName("unit")
-        made.setIcon(stamp_picture(turned_stamp(stamp, self.turn), self.session))
+        made.setIcon(stamp_picture(each, self.session))
         made.setIconSize(QSize(theme.px(CELL - 10), theme.px(CELL - 10)))
         made.setFixedSize(theme.px(CELL), theme.px(CELL))
         made.setToolTip(stamp.words)
@@ -154,21 +175,21 @@ class Tray(QWidget):
             self.chosen.emit(turned_stamp(picked, self.turn))
 
 
-def stamp_picture(stamp: Stamp, session: Session) -> QPixmap:
+def stamp_picture(each: TurnedStamp, session: Session) -> QPixmap:
     """A stamp small, in the cloths it would be dropped in."""
     side = theme.px(CELL - 10) * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    width, height = (float(x) for x in stamp.size)
+    width, height = (float(x) for x in each.turned.size)
     k = (side - 4) / max(width, height)
     painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
     cloths = cloths_for(session.project, None, session.cloth or "")
     pen = QPen(theme.INK, 2.4)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     painter.setPen(pen)
-    for outline, part in laid_out(stamp):
+    for outline, part in each.patches:
         fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
         painter.setBrush(colour_of(session.project, fabric, session.grey))
         painter.drawPath(path_of(outline, k, k))

@@ -13,7 +13,6 @@ from inlet.core.numbers.text import NumberError, parse_length
 from inlet.core.piecing.needle import (
     Effect,
     NeedleTest,
-    effect_of,
     effect_text,
     needle_text,
     read_needle,
@@ -97,14 +96,13 @@ class NeedlePage(QFrame):
             value = getattr(needle, name)
             field.show_value("" if value is None else length_text(value, measure))
         empty(self.body)
-        test = read_needle(needle, measure.seam)
+        test, effect = plan.tested(needle)
         target = length_text(should_measure(needle.strip, measure.seam), measure)
         self.body.addWidget(label(f"The middle strip should measure {target}.", "heading"))
         said = needle_text(test, measure)
         for line in said[:-1]:
             self.body.addWidget(label(line, "", True))
         self.body.addWidget(label(said[-1], "title", True))
-        effect = effect_of(plan.draft, plan.root, test.off, measure.seam)
         for line in effect_text(effect, test.off, measure):
             self.body.addWidget(label(line, "", True))
         self.strips.show_test(needle, test)

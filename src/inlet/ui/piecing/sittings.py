@@ -6,8 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QPainter, QPen
 from PySide6.QtWidgets import QFormLayout, QFrame, QSpinBox, QWidget
 
-from inlet.core.piecing.sittings import Sitting, sittings
-from inlet.core.piecing.thread import thread_for
+from inlet.core.piecing.sittings import Sitting
 from inlet.core.piecing.words import minutes_text, sitting_lines, thread_text, walks_text
 from inlet.core.project.value import replace
 from inlet.ui import theme
@@ -76,12 +75,10 @@ class SittingsPage(QFrame):
             return
         whole = minutes_text(sum(batch.minutes for batch in batches))
         self.body.addWidget(label(f"{whole} in all, {walks_text(batches)}", "heading"))
-        thread = thread_for(batches, plan.rates.bobbin, plan.measure)
-        self.body.addWidget(label(thread_text(thread, plan.measure), "", True))
-        found = sittings(batches, plan.rates.sitting)
-        lines = sitting_lines(found, plan.rates, plan.measure)
-        longest = max(sitting.minutes for sitting in found)
-        for sitting, (head, each) in zip(found, lines, strict=True):
+        self.body.addWidget(label(thread_text(plan.thread, plan.measure), "", True))
+        lines = sitting_lines(plan.sittings, plan.rates, plan.measure)
+        longest = max(sitting.minutes for sitting in plan.sittings)
+        for sitting, (head, each) in zip(plan.sittings, lines, strict=True):
             self.body.addWidget(label(head, "heading"))
             self.body.addWidget(SittingBar(sitting, longest))
             for line in each:

@@ -170,8 +170,9 @@ class PiecingStage(QWidget):
             grid.addWidget(picture, 2 * (i // across), i % across)
             text = move.text
             if step.unit:
+                stacks = plan.stacks[step.unit.unit.label]
                 times = f"  ({move.times} ×)" if move.times > 1 else ""
-                text = move_text(move.text, step.unit, plan.project) + times
+                text = move_text(move.text, step.unit.in_use, plan.project, stacks) + times
             words = label(f"{i + 1}.  {text}", "" if step.unit else "small", True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
             grid.addWidget(words, 2 * (i // across) + 1, i % across)
@@ -183,8 +184,8 @@ class PiecingStage(QWidget):
         if step.after_each:
             sizes = ", then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
             self.body.addWidget(label(f"On the way it should measure {sizes}.", "small", True))
-        if step.unit and step.unit.method.trim_to:
-            trim = size_text(step.unit.method.trim_to, plan.measure)
+        if step.unit and step.unit.in_use.trim_to:
+            trim = size_text(step.unit.in_use.trim_to, plan.measure)
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
         self.body.addWidget(label(CAUTION, "caption", True))
 
@@ -233,7 +234,7 @@ def _name(step: Step) -> str:
 def _title(step: Step) -> str:
     if step.unit is None:
         return _name(step)
-    method = step.unit.method.name
+    method = step.unit.in_use.name
     words = f"{step.makes}   {kind_words(step.unit.unit.kind)}"
     return words if method == "plain" else f"{words}, {method_words(method)}"
 

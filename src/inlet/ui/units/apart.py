@@ -171,9 +171,9 @@ class BlockApart(QWidget):
 def unit_reading(unit: UnitPlan) -> Reading:
     """For the tape: the longer side of the unit's first piece, of a strip its width, before and
     after rounding; of a unit made in another's runs its own unfinished width."""
-    if not unit.method.pieces:
+    if not unit.in_use.pieces:
         return Reading(f"{unit.unit.label}: width", unit.unit.size[0], unit.unfinished[0])
-    piece = unit.method.pieces[0]
+    piece = unit.in_use.pieces[0]
     side = 0 if piece.piece.shape == "strip" else 1
     what = f"{unit.unit.label}: {piece.piece.shape} to cut"
     return Reading(what, None, piece.piece.exact[side], piece.cut[side])

@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 
 from inlet.core.plan import MOST_COPIES
 from inlet.core.planning.choices import with_choice
-from inlet.core.planning.compare import COLUMNS, Cost, costs, reason, recommended
+from inlet.core.planning.compare import COLUMNS, Comparison, Cost
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, runs_words, times_words
 from inlet.core.project.measure import Rates
@@ -73,14 +73,13 @@ class MethodBoard(QWidget):
         self.methods, self.headings = {}, {}
         if unit is None or self.session.plan is None:
             return
-        found = costs(unit, self.session.project.rates)
-        best = recommended(found, self.session.measure)
-        self._head(unit, found, best)
-        self._lines(unit, found, best)
+        comparison = self.session.plan.compared[unit.unit.label]
+        self._head(unit, comparison)
+        self._lines(unit, comparison)
         self._foot(unit)
         self.body.addStretch(1)
 
-    def _head(self, unit: UnitPlan, found: tuple[Cost, ...], best: Cost) -> None:
+    def _head(self, unit: UnitPlan, comparison: Comparison) -> None:
         title = label(f"Ways to make {unit.unit.label}", "heading")
         copies = QSpinBox()
         copies.setRange(1, MOST_COPIES)
@@ -99,10 +98,10 @@ class MethodBoard(QWidget):
             link = Link(f"For the whole quilt: {quilt} blocks")
             link.followed.connect(lambda: self.session.set_copies(quilt))
             self.body.addWidget(link)
-        text = f"{method_words(best.method.name)} ★: {reason(best, found)}"
+        text = f"{method_words(comparison.best.plan.name)} ★: {comparison.why}"
         self.body.addWidget(label(text[0].upper() + text[1:], "small", True))
 
-    def _lines(self, unit: UnitPlan, found: tuple[Cost, ...], best: Cost) -> None:
+    def _lines(self, unit: UnitPlan, comparison: Comparison) -> None:
         grid = QGridLayout()
         grid.setHorizontalSpacing(theme.px(7))
         grid.setVerticalSpacing(theme.px(3))
@@ -110,12 +109,13 @@ class MethodBoard(QWidget):
         grid.setColumnStretch(3, 3)
         for at, name in enumerate(("minutes", "cloth", *(by for by, _, _ in _FIGURES)), 2):
             self._heading(grid, at, name)
+        found, best, _ = comparison
         order = sorted(found, key=COLUMNS[self.by]) if self.by else list(found)
         most_minutes = max(c.minutes for c in found)
         most_cloth = max(c.cloth for c in found)
         group = QButtonGroup(self)
         for line, cost in enumerate(order, 1):
-            method = cost.method
+            method = cost.plan
             sewing = next((m for m in method.method.moves if m.do == "sew"), None)
             if sewing is not None:
                 picture = MovePicture(sewing, self.session.project, 34, self.session.grey)
@@ -126,7 +126,7 @@ class MethodBoard(QWidget):
             if cost is best:
                 radio.setText(f"{radio.text()} ★")
                 radio.setAccessibleDescription("recommended")
-            radio.setChecked(method.name == unit.method.name)
+            radio.setChecked(method.name == unit.in_use.name)
             radio.clicked.connect(lambda _=False, m=method.name: self._choose(unit, m))
             group.addButton(radio)
             self.methods[method.name] = radio

@@ -83,10 +83,11 @@ class MoveStrip(QScrollArea):
 
     def refresh(self) -> None:
         empty(self.line)
-        unit = self.session.unit
-        if unit is None:
+        unit, plan = self.session.unit, self.session.plan
+        if unit is None or plan is None:
             return
-        method, project = unit.method, self.session.project
+        method, project = unit.in_use, self.session.project
+        stacks = plan.stacks[unit.unit.label]
         shown = method.moves
         if not shown:
             self.line.addWidget(label("One piece: cut it, and it is ready to sew.", "small", True))
@@ -95,7 +96,7 @@ class MoveStrip(QScrollArea):
             card.setFixedWidth(theme.px(158))
             inner = column(card, 0, 4)
             inner.addWidget(MovePicture(move, project, 90, self.session.grey), 3)
-            text = f"{i + 1}.  {move_text(move.text, unit, project)}"
+            text = f"{i + 1}.  {move_text(move.text, method, project, stacks)}"
             words = label(text, "caption", True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
             words.setMinimumHeight(theme.px(64))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtWidgets import QComboBox, QWidget
@@ -42,13 +43,13 @@ class UnitsTicket(QWidget):
         if self.session.plan is None:
             return
         empty(self.body)
-        unit = self.session.unit
-        if unit is None:
+        unit, plan = self.session.unit, self.session.plan
+        if unit is None or plan is None:
             self.body.addWidget(label("Nothing is drawn yet.", "small"))
             self.body.addStretch(1)
             return
         self._head(unit)
-        self._cuts(unit)
+        self._cuts(unit, plan.stacks[unit.unit.label])
         self._sets(unit)
         self._left_over(unit)
         self._school(unit)
@@ -83,16 +84,16 @@ class UnitsTicket(QWidget):
         )  # fmt: skip
         self.body.addWidget(rule())
 
-    def _cuts(self, unit: UnitPlan) -> None:
+    def _cuts(self, unit: UnitPlan, stacks: Sequence[str]) -> None:
         """The sizes to cut, the largest thing on the card."""
         project, measure = self.session.project, self.session.measure
-        system, method = measure.system, unit.method
+        system, method = measure.system, unit.in_use
         self.body.addWidget(label(f"Cut, {method_words(method.name)}", "heading", True))
         if method.made_with:
             made = f"Nothing: these come out of the runs of {method.made_with}"
             self.body.addWidget(label(made, "", True))
         sizes: dict[tuple[object, ...], list[tuple[CutPiece, str]]] = {}
-        for piece, stack in zip(method.pieces, unit.stacks, strict=True):
+        for piece, stack in zip(method.pieces, stacks, strict=True):
             kind = piece.piece
             key = (piece.cut, kind.exact, kind.shape, kind.crosscut, kind.lean)
             sizes.setdefault(key, []).append((piece, stack))

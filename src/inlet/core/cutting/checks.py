@@ -1,0 +1,47 @@
+"""What the cutting of a block brings up: sizes between the ruler's marks, pieces wider than their
+cloth."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from inlet.core.cutting.comfort import Comfort
+from inlet.core.cutting.strips import Cloth
+from inlet.core.problem import Problem
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.words import cloth_name, length_text, size_text
+
+
+def size_problems(sizes: Comfort, measure: Measure) -> Iterator[Problem]:
+    """The block is not comfortable at this size: cuts fall between the ruler's marks."""
+    if not sizes.misses:
+        return
+    named = [
+        f"{length_text(miss.length, measure)} ({', '.join(miss.labels)})" for miss in sizes.misses
+    ]
+    mark = length_text(measure.mark, measure)
+    near = [size_text(size, measure) for size in (sizes.smaller, sizes.larger) if size is not None]
+    yield Problem(
+        "warning",
+        "odd-size",
+        (),
+        f"Not a comfortable size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
+        f"between the {mark} marks. Cuts are rounded up to the next one."
+        + (f" Nearest comfortable: {' and '.join(near)}." if near else ""),
+    )
+
+
+def cloth_problems(project: Project, cloth: Sequence[Cloth]) -> Iterator[Problem]:
+    """Pieces that no width of their cloth holds."""
+    measure = project.measure
+    for each in cloth:
+        for cut in each.too_wide:
+            name = cloth_name(project, each.fabric)
+            yield Problem(
+                "warning",
+                "too-wide",
+                (),
+                f"A {size_text(cut.cut, measure)} piece for {', '.join(cut.labels)} is wider than "
+                f"{name} ({length_text(each.width, measure)}): join cloth, or use a wider one.",
+            )
