@@ -15,6 +15,7 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.block import MOST_SEAMS, Block, seam_along
 from inlet.core.project.value import replace
 from inlet.core.stopping import Stopped, Task, under
@@ -105,7 +106,7 @@ def test_a_drawing_in_inches_keeps_its_size_in_centimetres():
     block = replace(board(2), finished=(F(10), F(10)))
     block = add_seams(block, [seam_along(Curve(point(1, 0), point(1, 2)))])
     text = block_svg(project_of(block), block)
-    assert read_svg(text, "x", block=EMPTY, system="cm").block.finished[0] == F(254, 10)
+    assert read_svg(text, "x", block=EMPTY, system=CENTIMETRES).block.finished[0] == F(254, 10)
 
 
 def test_what_is_left_out_is_said():

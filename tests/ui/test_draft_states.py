@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication, QToolButton
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
-from inlet.core.project.measure import Measure
+from inlet.core.project.measure import METRIC
 from inlet.core.project.value import replace
 from inlet.ui.draft.tools import TOOLS
 from tests.blocks import block_of, in_cloths, point, project_of
@@ -137,7 +137,7 @@ def test_a_narrow_window_keeps_tools_in_one_row(maker):
 
 def test_metric_sizes_bands_and_stock(maker):
     block = replace(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (20, 20)), columns=(F(1), F(1)))
-    metric = Measure(system="cm", seam=F(3, 4), ruler=F(1, 10))
+    metric = METRIC
     maker.session.start(replace(project_of(block), measure=metric), None)
     maker.type(maker.window.draft_ticket.columns, "6 cm, 60mm")
     assert maker.session.block.finished[0] == 12

@@ -18,6 +18,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
+from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.value import replace
 from inlet.core.units import known
 from inlet.files.project_json import load, save
@@ -305,7 +306,7 @@ def test_sizes_are_live_and_one_click_away(maker):
     assert "neither strips, squares nor scraps" in maker.window.message_text.text()
     metric = next(b for b in size_buttons(sizes) if b.text().endswith("cm"))
     metric.click()
-    assert maker.session.measure.system == "cm"
+    assert maker.session.measure.system is CENTIMETRES
     assert maker.wait().comfort.misses == ()
 
 

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
-from inlet.core.project.measure import Measure
+from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.table.sheets import square_sheet
 from inlet.ui import planner as planning
 from inlet.ui import theme
@@ -151,7 +151,7 @@ def test_the_tape_says_what_it_shows(qtbot):
     tape = Tape()
     qtbot.addWidget(tape)
     assert tape.words() == ""
-    inch, metric = Measure(), Measure(system="cm", seam=F(3, 4), ruler=F(1, 10))
+    inch, metric = INCH, METRIC
     tape.read(Reading("Fog", F(3), F(7, 2), F(7, 2)), inch)
     assert tape.words() == "Fog, finished 3 in, exact 3½ in, cut 3½ in"
     assert tape.accessibleDescription() == tape.words()

@@ -18,7 +18,7 @@ CAUTIONS = (
 
 
 def unit_of(measure: Measure) -> str:
-    return "in" if measure.system == "inch" else "cm"
+    return measure.system.unit
 
 
 def place_text(point: Point) -> str:

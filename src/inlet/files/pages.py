@@ -37,7 +37,7 @@ def write_pages(
     for name in (REGULAR, MEDIUM, BOLD):
         if name not in pdfmetrics.getRegisteredFontNames():
             pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
-    size = PAPERS[paper or ("letter" if measure.system == "inch" else "a4")]
+    size = PAPERS[paper or measure.system.paper]
     target = Path(path)
     if target.is_dir():
         raise FileProblem(f"{target.name}: this is a folder; choose a file name")

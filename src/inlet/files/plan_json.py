@@ -10,6 +10,7 @@ from inlet.core.cutting.comfort import Comfort, sizes_from
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact, Root2, write_exact
+from inlet.core.numbers.systems import INCHES
 from inlet.core.piecing.advice import Advice, advice_for, advice_text
 from inlet.core.piecing.needle import effect_text, needle_text
 from inlet.core.piecing.sittings import sittings
@@ -30,7 +31,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         {
             "fabric": c.fabric,
             "length": number(c.length),
-            **({"yards": number(c.yards())} if plan.measure.system == "inch" else {}),
+            **({"yards": number(c.yards())} if plan.measure.system is INCHES else {}),
             "buy": number(c.buy),
             "strips": [number(s.width) for s in c.strips],
             "used": round(c.used, 4),

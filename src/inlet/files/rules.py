@@ -14,6 +14,7 @@ from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.systems import SYSTEMS, System
 from inlet.core.numbers.text import NumberError
 from inlet.core.planning.stock import parse_stock
 from inlet.core.project.block import (
@@ -79,8 +80,8 @@ def _within(value: Exact, low: int, high: int, place: str) -> Iterator[str]:
 
 
 def _measure_rules(measure: Measure) -> Iterator[str]:
-    if measure.system not in ("inch", "cm"):
-        yield f'measure.system: {shown(measure.system)} is not "inch" or "cm"'
+    if measure.system_name not in SYSTEMS:
+        yield f'measure.system: {shown(measure.system_name)} is not "inch" or "cm"'
     if measure.school not in ("exact", "trim"):
         yield f'measure.school: {shown(measure.school)} is not "exact" or "trim"'
     for name in ("seam", "ruler"):
@@ -184,7 +185,7 @@ def _seam_rules(seam: Seam, place: str) -> Iterator[str]:
         yield f"{place}.line: both ends are the same point"
 
 
-def _choice_rules(choice: Choice, place: str, system: str) -> Iterator[str]:
+def _choice_rules(choice: Choice, place: str, system: System) -> Iterator[str]:
     yield from _point_rules(choice.point, f"{place}.point")
     if choice.school not in ("", "exact", "trim"):
         yield f'{place}.school: {shown(choice.school)} is not "exact" or "trim"'

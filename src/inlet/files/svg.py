@@ -36,9 +36,9 @@ from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.systems import INCHES, SYSTEMS, System
 from inlet.core.numbers.text import NumberError, parse_exact
 from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block
-from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project
 from inlet.core.project.value import Pair, replace
 from inlet.core.stopping import check
@@ -64,14 +64,15 @@ _NO_CLOTH = "#ffffff"
 
 def block_svg(project: Project, block: Block) -> str:
     """The block at finished size, patches in their cloths and seams over them."""
-    unit = "in" if project.measure.system == "inch" else "cm"
+    system = project.measure.system
     width, height = (float(x) for x in block.finished)
     sx, sy = block.scale
     lines = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}{unit}" height="{height:g}{unit}"'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}{system.unit}"'
+        f' height="{height:g}{system.unit}"'
         f' viewBox="0 0 {width:.6g} {height:.6g}"'
         f' data-columns="{_numbers_text(block.columns)}" data-rows="{_numbers_text(block.rows)}"'
-        f' data-finished="{_numbers_text(block.finished)}" data-system="{project.measure.system}">',
+        f' data-finished="{_numbers_text(block.finished)}" data-system="{system.name}">',
         f"<title>{escape(block.title)}, {size_text(block.finished, project.measure)} finished"
         "</title>",
         '<g class="patches">',
@@ -143,7 +144,7 @@ def read_svg(
     name: str,
     *,
     block: Block,
-    system: str = "inch",
+    system: System = INCHES,
     columns: int | None = None,
     rows: int | None = None,
 ) -> Imported:
@@ -252,7 +253,9 @@ _DAMAGE = (ArithmeticError, AttributeError, LookupError, RecursionError, TypeErr
 """What the library raises for shapes it cannot make sense of."""
 
 
-def _strokes(text: str, name: str, system: str) -> tuple[list[Stroke], _Frame | None, Counter[str]]:
+def _strokes(
+    text: str, name: str, system: System
+) -> tuple[list[Stroke], _Frame | None, Counter[str]]:
     """Every line and arc of a drawing, transforms applied; what it says of its own block; and what
     is neither line nor arc, counted."""
     if "<!ENTITY" in text:
@@ -349,7 +352,7 @@ def _numbers(text: str) -> tuple[Exact, ...]:
         return ()
 
 
-def _frame_of(attributes: dict[str, str], system: str) -> _Frame | None:
+def _frame_of(attributes: dict[str, str], system: System) -> _Frame | None:
     """What a drawing of ours says of its block, its size in ``system``; None of another's, or
     where it says what no block can be."""
     columns, rows, finished = (
@@ -358,12 +361,12 @@ def _frame_of(attributes: dict[str, str], system: str) -> _Frame | None:
     good = 0 < len(columns) <= MOST_BANDS and 0 < len(rows) <= MOST_BANDS and len(finished) == 2
     if not good or any(x <= 0 for x in (*columns, *rows, *finished)):
         return None
-    drawn_in = METRIC if attributes.get("data-system") == "cm" else INCH
-    inches = [drawn_in.inches(x) for x in finished]
+    drawn_in = SYSTEMS.get(attributes.get("data-system", ""), INCHES)
+    inches = [x / drawn_in.per_inch for x in finished]
     if max(inches) > LARGEST_BLOCK_INCHES:
         return None
-    to = METRIC if system == "cm" else INCH
-    return _Frame(columns, rows, (to.from_inches(inches[0]), to.from_inches(inches[1])))
+    size = inches[0] * system.per_inch, inches[1] * system.per_inch
+    return _Frame(columns, rows, size)
 
 
 def _of_path(path: Any, left_out: Counter[str]) -> Iterator[Stroke]:

@@ -17,11 +17,6 @@ from inlet.ui.flow import FlowLayout
 from inlet.ui.parts import ValueEdit, column, label, row
 from inlet.ui.session import Session
 
-RULERS = {
-    "inch": (Fraction(1, 4), Fraction(1, 8), Fraction(1, 16), Fraction(1, 32)),
-    "cm": (Fraction(1, 10), Fraction(1, 4), Fraction(1, 2)),
-}
-
 
 class TopBar(QWidget):
     """Everything here holds for the block or the whole project, on every stage."""
@@ -97,7 +92,7 @@ class TopBar(QWidget):
         self.height_edit.show_value(self._text(height))
         self.seam.show_value(self._text(session.measure.seam))
         self.ruler.clear()
-        marks = list(RULERS[session.measure.system])
+        marks = list(session.measure.system.rulers)
         if session.measure.mark not in marks:
             marks.append(session.measure.mark)
         for mark in marks:

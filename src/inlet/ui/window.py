@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import Stamp
+from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import fresh_id, replace
@@ -294,8 +295,8 @@ class Window(QMainWindow):
         self.import_ = self._action("&Import a drawing…", self.import_drawing, "Ctrl+I")
         self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
         self.export_ = self._action("E&xport the block as SVG…", self.export_block, "Ctrl+E")
-        self.inches_ = self._action("Measure in &inches", lambda: self._measure_in("inch"))
-        self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in("cm"))
+        self.inches_ = self._action("Measure in &inches", lambda: self._measure_in(INCHES))
+        self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in(CENTIMETRES))
         self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
         self.smaller_ = self._action("S&maller text", lambda: self._step_text(-1), "Ctrl+-")
         self.quit_ = self._action("&Quit", self.close, "Ctrl+Q")
@@ -341,7 +342,7 @@ class Window(QMainWindow):
     def _use_paper(self, name: str) -> None:
         self.settings.paper = name
 
-    def _measure_in(self, system: str) -> None:
+    def _measure_in(self, system: System) -> None:
         self.session.edit(measured_in(self.session.project, system))
 
     def _step_text(self, by: int) -> None:
@@ -538,7 +539,7 @@ class Window(QMainWindow):
             "Pasted", lambda b, s: svg().read_svg(text, "the clipboard", block=b, system=s)
         )
 
-    def _take_drawing(self, name: str, read: Callable[[Block, str], Imported]) -> None:
+    def _take_drawing(self, name: str, read: Callable[[Block, System], Imported]) -> None:
         session = self.session
         block = new_block({b.id for b in session.project.blocks}, name, session.measure)
         block, system = replace(block, finished=session.block.finished), session.measure.system

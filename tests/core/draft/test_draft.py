@@ -19,6 +19,7 @@ from inlet.core.geometry.polygon import area, from_first_corner
 from inlet.core.history import History
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
+from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project.block import Block, seam_along
@@ -135,7 +136,7 @@ def test_bands_as_typed(text, bands):
 
 def test_bands_typed_as_sizes_make_the_size():
     assert parse_bands("2, 1 1/2, 2") == ((F(2), F(3, 2), F(2)), F(11, 2))
-    assert parse_bands("5 cm, 25mm", "cm").size == F(15, 2)
+    assert parse_bands("5 cm, 25mm", CENTIMETRES).size == F(15, 2)
 
 
 @pytest.mark.parametrize("text", ["", "0", "2:0:1", "a:b", "999", "-1:2"])
@@ -241,7 +242,7 @@ def test_history_goes_back_and_forth():
 @given(ratios(min_value=1, max_value=40, max_denominator=16))
 def test_measuring_in_the_other_system_changes_no_size(size):
     project = project_of(block_of(size=(size, size)))
-    metric = measured_in(project, "cm")
+    metric = measured_in(project, CENTIMETRES)
     assert metric.blocks[0].finished[0] == size * F(254, 100)
     assert metric.measure.inches(metric.blocks[0].finished[0]) == size
-    assert measured_in(metric, "inch").blocks == project.blocks
+    assert measured_in(metric, INCHES).blocks == project.blocks

@@ -26,6 +26,7 @@ from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import outline_area, shape_key
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
 from inlet.core.planning.stock import Stock, parse_stock
@@ -108,16 +109,16 @@ def test_a_size_from_stock_can_be_cut_from_it(block, shape, width):
 @pytest.mark.parametrize(
     ("text", "system", "stock"),
     [
-        ("2 1/2 strips, 5 squares", "inch", [("strip", F(5, 2)), ("square", F(5))]),
-        ("10 in Squares;", "inch", [("square", F(10))]),
-        ("6 cm strip, 120mm squares", "cm", [("strip", F(6)), ("square", F(12))]),
-        ("9 x 7 scraps", "inch", [("scrap", F(7), F(9))]),
+        ("2 1/2 strips, 5 squares", INCHES, [("strip", F(5, 2)), ("square", F(5))]),
+        ("10 in Squares;", INCHES, [("square", F(10))]),
+        ("6 cm strip, 120mm squares", CENTIMETRES, [("strip", F(6)), ("square", F(12))]),
+        ("9 x 7 scraps", INCHES, [("scrap", F(7), F(9))]),
         (
             "10 in squares, 4 x 2 in scraps",
-            "cm",
+            CENTIMETRES,
             [("square", F(127, 5)), ("scrap", F(127, 25), F(254, 25))],
         ),
-        ("", "inch", []),
+        ("", INCHES, []),
     ],
 )
 def test_stock_as_typed(text, system, stock):
@@ -129,7 +130,7 @@ def test_stock_as_typed(text, system, stock):
 )
 def test_stock_that_is_none(text):
     with pytest.raises(NumberError):
-        parse_stock(text, "inch")
+        parse_stock(text, INCHES)
 
 
 def test_sizes_are_in_the_plan_as_data():
@@ -138,7 +139,7 @@ def test_sizes_are_in_the_plan_as_data():
     told = plan_dict(plan)["comfort"]
     assert told["misses"] == [{"length": "23/6", "for": ["A"], "short": "1/24"}]
     assert (told["smaller"], told["larger"]) == (["39/4", "39/4"], ["81/8", "81/8"])
-    (from_stock,) = stock_list(plan, parse_stock("2 1/2 strips", "inch"))
+    (from_stock,) = stock_list(plan, parse_stock("2 1/2 strips", INCHES))
     assert from_stock["finished"] == ["6", "6"]
     assert (from_stock["comfortable"], from_stock["others"]) == (True, [])
 

@@ -20,6 +20,7 @@ from inlet.core.numbers.root2 import (
     sqrt_exact,
     write_exact,
 )
+from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.numbers.text import NumberError, parse_exact, parse_length, show, vulgar_text
 from tests.blocks import exacts, fractions, ratios
 
@@ -149,9 +150,9 @@ def test_lengths_as_people_type_them(text, value):
 
 
 def test_lengths_in_the_other_system():
-    assert parse_length("1 in", "cm") == F(254, 100)
-    assert parse_length("13.5", "cm") == F(27, 2)
-    assert parse_length("135 mm", "cm") == F(27, 2)
+    assert parse_length("1 in", CENTIMETRES) == F(254, 100)
+    assert parse_length("13.5", CENTIMETRES) == F(27, 2)
+    assert parse_length("135 mm", CENTIMETRES) == F(27, 2)
 
 
 @pytest.mark.parametrize("text", ["", "three", "3 5", "1/0", "3..5", "3 ft", "5 1.5", "1" * 60])
@@ -172,7 +173,7 @@ def test_shown_lengths():
     assert show(F(7, 2)) == "3 1/2"
     assert show(F(7, 2), vulgar=True) == "3½"
     assert show(F(55, 16), vulgar=True) == "3⁷⁄₁₆"
-    assert show(F(89, 10), system="cm") == "8.9"
+    assert show(F(89, 10), system=CENTIMETRES) == "8.9"
     assert show(ROOT2).startswith("≈1.414")
     assert vulgar_text("cut 2 x 3 7/8 in, 12/10/26") == "cut 2 x 3⅞ in, 12/10/26"
 

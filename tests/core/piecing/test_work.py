@@ -14,6 +14,7 @@ from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.piecing.advice import advice_for, advice_text
 from inlet.core.piecing.needle import (
     effect_of,
@@ -241,7 +242,7 @@ def test_what_the_test_says():
     assert said[2].startswith("Move the guide 1/32 in (0.031 in) toward the needle")
     thin = needle_text(read_needle(parse_needle("1 1/2, 1 1/16"), F(1, 4)), inch)
     assert "away from the needle" in thin[-1]
-    metric = needle_text(read_needle(parse_needle("5, 3.4", "cm"), F(3, 4)), METRIC)
+    metric = needle_text(read_needle(parse_needle("5, 3.4", CENTIMETRES), F(3, 4)), METRIC)
     assert "0.05 cm" in metric[-1]
     for bad in ("1", "1, 2", "x, 1", "1, 1, 1, 1", "1 1/2, 0"):
         with pytest.raises(ValueError, match=r"."):
@@ -270,7 +271,7 @@ def test_the_test_and_the_minutes_stay_in_the_file():
     needle = Needle(strip=F(3, 2), middle=F(31, 32), stitched=F(1, 4))
     project = replace(project_of(block_of()), needle=needle, rates=Rates(sitting=45, bobbin=70))
     assert loads(dumps(project)) == project
-    metric = measured_in(project, "cm")
+    metric = measured_in(project, CENTIMETRES)
     cm = F(254, 100)
     assert metric.needle == Needle(strip=F(3, 2) * cm, middle=F(31, 32) * cm, stitched=cm / 4)
-    assert measured_in(metric, "inch").needle == needle
+    assert measured_in(metric, INCHES).needle == needle

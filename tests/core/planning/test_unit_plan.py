@@ -18,6 +18,7 @@ from inlet.core.methods.proof import makes_unit
 from inlet.core.methods.trim import trim_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import floor_exact
+from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.plan import plan_block
 from inlet.core.planning.compare import cost_of, costs, reason, recommended
 from inlet.core.planning.stock import Stock, largest_from, parse_stock
@@ -201,7 +202,7 @@ def test_sets_are_shared_by_units_that_want_the_same():
 
 def test_ten_inch_squares_four_at_a_time():
     unit = unit_of("half-square-triangle", [F(3)])
-    (stock,) = parse_stock("10 squares", "inch")
+    (stock,) = parse_stock("10 squares", INCHES)
     its_method = method_of(unit, QUARTER, "four-at-a-time")
     largest = largest_from(stock, unit, its_method, QUARTER, F(42))
     # (10 - 2s)/√2 raw
@@ -254,7 +255,7 @@ def test_cloth_already_cut_keeps_its_size_in_centimetres():
     block = block_of("0 0 1 1", size=(3, 3))
     for text in ("10 squares", "10 in squares", "25.4 cm squares"):
         choice = Choice(point=(F(1, 4), F(3, 4)), stock=text)
-        project = measured_in(project_of(replace(block, units=(choice,))), "cm")
+        project = measured_in(project_of(replace(block, units=(choice,))), CENTIMETRES)
         (unit,) = plan_block(project, project.blocks[0]).units
         assert unit.stock.width == F(127, 5)
 

@@ -21,7 +21,7 @@ from inlet.core.methods.method import every_piece
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, Root2, ceil_exact, floor_exact
-from inlet.core.numbers.text import CM_PER_INCH
+from inlet.core.numbers.systems import INCHES
 from inlet.core.planning.stock import Stock
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.project.block import Block
@@ -128,8 +128,8 @@ def comfort(units: Sequence[UnitPlan], block: Block, measure: Measure) -> Comfor
             misses.setdefault(g.aim, []).append(g.label)
     never = dict.fromkeys(g.label for g in found if not g.lands)
     smaller, larger = _around(found, measure.mark, Fraction(1), Fraction(1))
-    other = METRIC if measure.system == "inch" else INCH
-    factor = CM_PER_INCH if measure.system == "inch" else 1 / CM_PER_INCH
+    other = METRIC if measure.system is INCHES else INCH
+    factor = other.system.per_inch / measure.system.per_inch
     below, above = _around(found, other.mark, factor, Fraction(1) * other.seam / measure.seam)
 
     def size(k: Exact | None, per: Fraction) -> Pair | None:

@@ -20,10 +20,6 @@ from inlet.core.stopping import check
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.known import BlockUnits
 
-FAT_QUARTER = {"inch": Fraction(20), "cm": Fraction(50)}
-"""How long strips of a fat quarter are."""
-
-
 Bands = tuple[tuple[Exact, str | None], ...]
 
 
@@ -107,7 +103,7 @@ def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
             for name, long in (
                 ("full-width", width),
                 ("half-width", width / 2),
-                ("fat quarter", min(width, FAT_QUARTER[measure.system])),
+                ("fat quarter", min(width, measure.system.fat_quarter)),
             )
             if (choice := _strips(name, long, rows, measure)) is not None
         )

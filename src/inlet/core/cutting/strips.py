@@ -15,12 +15,11 @@ from inlet.core.cutting.cuts import Cut
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.systems import INCHES
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
 
-YARD = Fraction(36)
-BUY = {"inch": YARD / 8, "cm": Fraction(10)}
-"""Cloth is bought in steps of 1/8 yd or 10 cm."""
+YARD = INCHES.long_unit.length
 
 
 class Laid(NamedTuple):
@@ -70,7 +69,7 @@ def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[Cloth, ...]:
     for cut in cuts:
         if not cut.owned:
             by_fabric.setdefault(cut.fabric, []).append(cut)
-    step = BUY[project.measure.system]
+    step = project.measure.system.buying
     return tuple(
         _cloth(fabric, project.cloth_width(fabric or ""), project.measure.squared_off, step, own)
         for fabric, own in by_fabric.items()

@@ -6,8 +6,9 @@ from collections import Counter
 from collections.abc import Sequence
 
 from inlet.core.cutting.sets import PlannedSet, four_patches
-from inlet.core.cutting.strips import YARD, Cloth
+from inlet.core.cutting.strips import Cloth
 from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.systems import LongUnit, System
 from inlet.core.numbers.text import show
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
@@ -16,11 +17,7 @@ from inlet.core.words import cloth_name, length_text
 
 def buying_text(cloth: Cloth, measure: Measure) -> str:
     """How much of a cloth: strips, their length together, and what to buy."""
-    bought = (
-        f"{show(cloth.yards())} yd"
-        if measure.system == "inch"
-        else f"{show(cloth.buy, system='cm')} cm"
-    )
+    bought = _bought(cloth.buy, measure.system, measure.system.cloth_unit)
     strips = "1 strip" if len(cloth.strips) == 1 else f"{len(cloth.strips)} strips"
     return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}"
 
@@ -59,6 +56,8 @@ def set_lines(one: PlannedSet, project: Project) -> list[str]:
 def total_text(cloths: Sequence[Cloth], measure: Measure) -> str:
     """All the cloth to buy together: ``7/8 yd``, ``0.7 m``."""
     bought = sum((cloth.buy for cloth in cloths), Fraction(0))
-    if measure.system == "inch":
-        return f"{show(bought / YARD)} yd"
-    return f"{show(bought / 100, system='cm')} m"
+    return _bought(bought, measure.system, measure.system.long_unit)
+
+
+def _bought(length: Fraction, system: System, unit: LongUnit) -> str:
+    return f"{show(length / unit.length, system=system)} {unit.name}"

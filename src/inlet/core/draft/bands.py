@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.systems import INCHES, System
 from inlet.core.numbers.text import NumberError, parse_length, show
 from inlet.core.project.block import MOST_BANDS, total
 
@@ -20,7 +21,7 @@ class Bands(NamedTuple):
     size: Exact | None = None
 
 
-def parse_bands(text: str, system: str = "inch") -> Bands:
+def parse_bands(text: str, system: System = INCHES) -> Bands:
     """The bands in ``text``. One whole number is a count of equal bands; numbers between colons or
     spaces are proportions; between commas, finished sizes in ``system``. Raises ``NumberError``
     with a sentence."""

@@ -39,14 +39,8 @@ _FAULTS: dict[str, tuple[Level, str, str]] = {
         "move it, or let them meet.",
     ),
 }
-SMALLEST_PATCH = {"inch": Fraction(1, 2), "cm": Fraction(1)}
-"""Narrower than this finished, a patch is hard to hold and press."""
-HAIR = {"inch": Fraction(1, 10**5), "cm": Fraction(1, 10**5)}
-"""Narrower than this, a patch is no more than a slip of the drawing."""
-TIGHTEST_CURVE = {"inch": Fraction(1), "cm": Fraction(5, 2)}
-"""Smallest radius that most makers sew without puckers."""
-NEARLY = {"inch": Fraction(1, 4), "cm": Fraction(3, 5)}
-"""A seam that stops this near to another was meant to meet it."""
+SLIVER = 1e-5
+"""Narrower than this, in inches or centimetres, a patch is no more than a slip of the drawing."""
 
 
 def drawing_problems(draft: Draft, project: Project) -> Iterator[Problem]:
@@ -64,7 +58,7 @@ def _faults(draft: Draft, measure: Measure) -> Iterator[Problem]:
         level, code, text = _FAULTS[fault.kind]
         place = place_text(fault.point)
         gap = _gap(draft, fault.point) if fault.kind == "stops" else None
-        if gap is not None and gap < float(NEARLY[measure.system]):
+        if gap is not None and gap < float(measure.system.nearly):
             yield Problem(
                 level,
                 "seam-nearly-meets",
@@ -102,7 +96,7 @@ def _curves(draft: Draft, measure: Measure) -> Iterator[Problem]:
             "round: give the block a size in proportion to its bands.",
         )
         return
-    tightest = TIGHTEST_CURVE[measure.system]
+    tightest = measure.system.tightest_curve
     seen: set[Circle] = set()
     for edge, on in curved:
         radius = float(on.squared) ** 0.5 * float(block.scale[0])
@@ -165,13 +159,13 @@ def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
     for patch in draft.patches:
         check()
         width = outline_width(patch.shape)
-        if width >= float(SMALLEST_PATCH[measure.system]) - 1e-9:
+        if width >= float(measure.system.smallest_patch) - 1e-9:
             continue
         at = inside_point(draft.arrangement.outlines[patch.face])
         if width >= float(measure.seam) - 1e-9:
             small.append((width, at))
             continue
-        if width < float(HAIR[measure.system]):
+        if width < SLIVER:
             yield Problem(
                 "error",
                 "sliver",
@@ -188,7 +182,7 @@ def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
         )
     if small:
         width, at = min(small, key=lambda found: found[0])
-        least = length_text(SMALLEST_PATCH[measure.system], measure)
+        least = length_text(measure.system.smallest_patch, measure)
         more = f", and {len(small) - 1} more like it" if len(small) > 1 else ""
         yield Problem(
             "warning",

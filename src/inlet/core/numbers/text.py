@@ -7,8 +7,7 @@ from functools import lru_cache
 
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, Root2, as_parts
-
-CM_PER_INCH = Fraction(254, 100)
+from inlet.core.numbers.systems import INCHES, SYSTEMS, System
 
 
 class NumberError(ValueError):
@@ -28,6 +27,7 @@ _LENGTH = re.compile(
     r"(?P<sign>-)?(?:(?P<whole>\d+)[\s-]+)?(?P<rest>\d+/\d+|\d+\.\d*|\.\d+|\d+)"
     r"\s*(?P<unit>in|inch|inches|\"|″|cm|mm)?"
 )
+_PER_INCH = {"cm": SYSTEMS["cm"].per_inch, "mm": SYSTEMS["cm"].per_inch * 10}
 _LONGEST = 40
 """Characters of a number: enough for any real size, and no denial of service by digits."""
 
@@ -59,8 +59,8 @@ def parse_exact(text: str) -> Exact:
     return Root2.of(a, -b if sign == "-" else b)
 
 
-def parse_length(text: str, system: str = "inch") -> Exact:
-    """Read what a person types as a length in ``system`` ("inch" or "cm").
+def parse_length(text: str, system: System = INCHES) -> Exact:
+    """Read what a person types as a length in ``system``.
 
     ``3 1/2``, ``3-1/2``, ``3½``, ``3.5``, ``3,5``, ``3 1/2 in``, ``9 cm``, ``90mm``; a unit of the
     other system is converted exactly (1 in = 2.54 cm). Raises ``NumberError`` with a sentence.
@@ -82,13 +82,8 @@ def parse_length(text: str, system: str = "inch") -> Exact:
     if not found or (found["whole"] and "/" not in found["rest"]):
         raise NumberError(f"“{text.strip()[:_LONGEST]}” is not a size; write it like 3 1/2 or 3.5")
     value = _fraction(found["rest"]) + int(found["whole"] or 0)
-    unit = found["unit"] or ("cm" if system == "cm" else "in")
-    if unit == "mm":
-        value, unit = value / 10, "cm"
-    if unit == "cm" and system == "inch":
-        value /= CM_PER_INCH
-    elif unit != "cm" and system == "cm":
-        value *= CM_PER_INCH
+    if found["unit"]:
+        value *= system.per_inch / _PER_INCH.get(found["unit"], Fraction(1))
     return -value if found["sign"] else value
 
 
@@ -99,7 +94,9 @@ _LARGEST_DENOMINATOR = 64
 """Past this a fraction is not one a person reads on a ruler; decimals are shown."""
 
 
-def show(x: Exact | int, *, system: str = "inch", vulgar: bool = False, ruler: bool = False) -> str:
+def show(
+    x: Exact | int, *, system: System = INCHES, vulgar: bool = False, ruler: bool = False
+) -> str:
     """``x`` as a person reads it: ``3 1/2`` (``3½`` if ``vulgar``) in inches, ``8.9`` in cm.
 
     What no short fraction holds is shown as a decimal of three places, marked ``≈``; with
@@ -109,7 +106,7 @@ def show(x: Exact | int, *, system: str = "inch", vulgar: bool = False, ruler: b
     assert parts is not None
     p, q, d = parts
     value = Fraction(p, d)
-    if system == "cm":
+    if not system.fractions:
         exact = not q and 1000 % value.denominator == 0
         text = f"{float(x):.3f}".rstrip("0").rstrip(".")
         return text if exact else f"≈{float(x):.2f}"

@@ -11,6 +11,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import flattened
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.systems import INCHES, System
 from inlet.core.numbers.text import parse_length
 from inlet.core.piecing.tips import Tips
 from inlet.core.project.measure import Measure, Needle
@@ -40,7 +41,7 @@ def read_needle(needle: Needle, seam: Exact) -> NeedleTest:
     return NeedleTest(takes, takes - seam, loss)
 
 
-def parse_needle(text: str, system: str = "inch") -> Needle:
+def parse_needle(text: str, system: System = INCHES) -> Needle:
     """“1 1/2, 15/16” or “1 1/2, 15/16, 1/4”: the strips, the middle one sewn in, and from the raw
     edge to the stitches. ``ValueError`` in words for anything else."""
     parts = [part.strip() for part in text.split(",")]
@@ -131,7 +132,7 @@ def needle_text(test: NeedleTest, measure: Measure) -> list[str]:
     unit = unit_of(measure)
 
     def said(x: Exact) -> str:
-        step = Fraction(1, 64) if measure.system == "inch" else Fraction(1, 100)
+        step = measure.system.fine_mark
         marks = Fraction(round(float(abs(x) / step))) * step
         return f"{length_text(marks, measure)} ({abs(float(x)):.3f} {unit})"
 

@@ -71,11 +71,11 @@ class Sitting(NamedTuple):
 
 def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
     """What a step takes, in order, neighbouring things at one place taken together."""
-    ten = 10.0 if measure.system == "inch" else 25.0
-    gap = thread_gap(measure)
+    each = measure.system.rate_length
+    gap = measure.system.thread_gap
     if step.unit is None:
         all_seams = step.seams * step.times
-        sewing = (rates.seam * all_seams + rates.length * step.length * step.times / ten) / 60
+        sewing = (rates.seam * all_seams + rates.length * step.length * step.times / each) / 60
         pressing = rates.press * all_seams / 60
         length = step.length + gap * step.seams
         return [
@@ -89,7 +89,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
     out: list[Task] = []
     for move in method.moves:
         place = _PLACE_OF.get(move.do, "mat")
-        times, per, length, minutes = _of_move(move, step, rates, ten, runs)
+        times, per, length, minutes = _of_move(move, step, rates, measure, runs)
         if move.do == "cut":
             minutes = rates.cut * sum(piece.number for piece in method.pieces) / 60
         length += gap * per
@@ -113,7 +113,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
 
 
 def _of_move(
-    move: Move, step: Step, rates: Rates, ten: float, runs: int
+    move: Move, step: Step, rates: Rates, measure: Measure, runs: int
 ) -> tuple[int, float, float, float]:
     """How often a move is made, the seams and their length each time, and the minutes in all."""
     each = effort_of([move._replace(times=1, of_set=None)])
@@ -124,7 +124,7 @@ def _of_move(
         times = step.times
     seconds = (
         rates.seam * each.seams
-        + rates.length * each.length / ten
+        + rates.length * each.length / measure.system.rate_length
         + rates.cut * each.apart
         + rates.mark * each.marks
         + rates.press * each.presses
@@ -146,11 +146,6 @@ def _task(
 
 def _both(one: str, other: str) -> str:
     return one if other in one.split(", ") else f"{one}, {other}"
-
-
-def thread_gap(measure: Measure) -> float:
-    """Thread between two seams of a chain: half an inch, or a good centimetre."""
-    return 0.5 if measure.system == "inch" else 1.2
 
 
 def plain_tasks(plan: UnitPlan, rates: Rates) -> list[Task]:

@@ -43,7 +43,7 @@ def thread_per_length() -> float:
 def thread_for(batches: Sequence[Batch], bobbin: float, measure: Measure) -> Thread:
     """The thread for all batches in their order, on bobbins that hold ``bobbin`` yards (metres in
     a file of centimetres)."""
-    holds = bobbin * (36 if measure.system == "inch" else 100)
+    holds = bobbin * measure.system.long_unit.length
     used, begun = 0.0, 0.0
     out: list[RunsOut] = []
     for batch in batches:

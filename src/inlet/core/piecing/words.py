@@ -61,9 +61,10 @@ def batch_text(batch: Batch, measure: Measure) -> str:
 
 def long_text(length: float, measure: Measure) -> str:
     """A length of seam or thread, in yards or metres once it is long."""
-    if measure.system == "inch":
-        return f"{length / 36:.1f} yd" if length >= 72 else f"{length:.0f} in"
-    return f"{length / 100:.1f} m" if length >= 200 else f"{length:.0f} cm"
+    unit = measure.system.long_unit
+    if length >= 2 * unit.length:
+        return f"{length / unit.length:.1f} {unit.name}"
+    return f"{length:.0f} {measure.system.unit}"
 
 
 def thread_text(thread: Thread, measure: Measure) -> str:

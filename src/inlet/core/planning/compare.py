@@ -135,12 +135,11 @@ def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Cos
     cloth = sum(cut_area(p) for p in method.pieces)
     needed = need.number + (need.mirrored if method.method.mirrored else 0)
     in_units = needed * plan.cloth
-    ten = 10.0 if plan.measure.system == "inch" else 25.0
     seconds = (
         rates.cut * cuts
         + rates.mark * marks
         + rates.seam * seams
-        + rates.length * float(sewn) / ten
+        + rates.length * float(sewn) / plan.measure.system.rate_length
         + rates.press * presses
         + rates.trim * trims
     )
@@ -171,8 +170,6 @@ def cut_area(cut: CutPiece) -> float:
 
 # --- which to take ----------------------------------------------------------------------------
 
-_CLOTH_PER_MINUTE = {"inch": 25.0, "cm": 160.0}
-"""How much wasted cloth weighs as much as a minute's work."""
 _BIAS_MINUTES = 0.5
 """What one bias edge on the outside of a unit weighs: handling it without stretching."""
 _LOOSE_MINUTES = 0.15
@@ -199,7 +196,7 @@ def table(found: Sequence[Cost]) -> list[list[str]]:
 def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
     own, or cloth larger than what is cut already, comes last; the usual order breaks ties."""
-    per_minute = _CLOTH_PER_MINUTE[measure.system]
+    per_minute = measure.system.cloth_a_minute
 
     def weight(cost: Cost) -> tuple[bool, bool, float]:
         made = cost.plan.made + cost.plan.mirrored

@@ -9,6 +9,7 @@ from inlet.core.methods.catalogue import methods_for
 from inlet.core.methods.method import Method
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.numbers.systems import System
 from inlet.core.numbers.text import NumberError, parse_length
 from inlet.core.table.pieces import Piece, Size
 from inlet.core.units.units import Unit
@@ -35,7 +36,7 @@ class Stock(NamedTuple):
         return max(floor_exact(low / a) * floor_exact(high / b) for a, b in ways_)
 
 
-def parse_stock(text: str, system: str) -> tuple[Stock, ...]:
+def parse_stock(text: str, system: System) -> tuple[Stock, ...]:
     """``2 1/2 strips, 5 squares, 7 x 9 scraps`` as stock. Raises ``NumberError`` with a
     sentence."""
     out = []

@@ -13,9 +13,10 @@ from inlet.core.methods.trim import Trim, trim_move, trim_of
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, ceil_exact, floor_exact
+from inlet.core.numbers.systems import INCHES
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
 from inlet.core.project.block import Choice
-from inlet.core.project.measure import DEFAULT_WIDTH, INCH, Measure
+from inlet.core.project.measure import Measure
 from inlet.core.table.moves import Move
 from inlet.core.table.pieces import Piece, Size
 from inlet.core.units.units import Unit, cloth_in
@@ -26,7 +27,7 @@ Widths = Callable[[str | None], Exact]
 
 
 def usual_width(_: str | None) -> Exact:
-    return DEFAULT_WIDTH[INCH.system]
+    return INCHES.cloth_width
 
 
 class CutPiece(NamedTuple):

@@ -12,6 +12,7 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.systems import System
 from inlet.core.project.measure import INCH, Measure
 from inlet.core.project.value import Pair, Value, fresh_id, replace
 
@@ -135,16 +136,15 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
 def new_block(taken: set[str], name: str, measure: Measure = INCH) -> Block:
     """An empty block on a three by three grid, at a size usual in its measure."""
     bands = (Fraction(1),) * 3
-    size = Fraction(24 if measure.system == "cm" else 9)
+    size = measure.system.first_size
     return Block(
         id=fresh_id(name, taken), name=name, finished=(size, size), columns=bands, rows=bands
     )
 
 
-def choice_in_system(choice: Choice, system: str) -> Choice:
+def choice_in_system(choice: Choice, system: System) -> Choice:
     """A choice whose cloth already cut says what it is measured in: its size stays the same."""
-    unit = "in" if system == "inch" else "cm"
-    plain = re.sub(r"(\d)\s*(strip|square|scrap)", rf"\1 {unit} \2", choice.stock)
+    plain = re.sub(r"(\d)\s*(strip|square|scrap)", rf"\1 {system.unit} \2", choice.stock)
     return replace(choice, stock=plain)
 
 

@@ -2,23 +2,30 @@
 
 from __future__ import annotations
 
+from msgspec import field
+
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import CM_PER_INCH
+from inlet.core.numbers.systems import CENTIMETRES, INCHES, SYSTEMS, System
 from inlet.core.project.value import Pair, Value
 
 
 class Measure(Value, frozen=True, kw_only=True):
-    """How this project measures: lengths are in ``system`` ("inch" or "cm"). ``oversize`` is what
-    the trim school cuts larger: up to the next mark of the first, plus the second. ``squaring`` is
-    lost of each strip to square its end. Where they are None the usual ones hold."""
+    """How this project measures: lengths are in its ``system``. ``oversize`` is what the trim
+    school cuts larger: up to the next mark of the first, plus the second. ``squaring`` is lost of
+    each strip to square its end. Where they are None the usual ones hold."""
 
-    system: str = "inch"
+    system_name: str = field(default="inch", name="system")
     seam: Exact = Fraction(1, 4)
     ruler: Exact = Fraction(1, 8)
     school: str = "exact"
     oversize: Pair | None = None
     squaring: Exact | None = None
+
+    @property
+    def system(self) -> System:
+        """Inches or centimetres; files with any other are refused."""
+        return SYSTEMS.get(self.system_name, INCHES)
 
     @property
     def mark(self) -> Fraction:
@@ -29,37 +36,27 @@ class Measure(Value, frozen=True, kw_only=True):
     @property
     def larger(self) -> Pair:
         """The trim school's rule, see ``oversize``."""
-        return self.oversize if self.oversize is not None else OVERSIZE[self.system]
+        return self.oversize if self.oversize is not None else self.system.oversize
 
     @property
     def squared_off(self) -> Exact:
-        return self.squaring if self.squaring is not None else SQUARING[self.system]
+        return self.squaring if self.squaring is not None else self.system.squaring
 
     def inches(self, length: Exact) -> Exact:
         """A length of this project in inches."""
-        return length if self.system == "inch" else length / CM_PER_INCH
+        return length / self.system.per_inch
 
-    def from_inches(self, length: Exact) -> Exact:
-        return length if self.system == "inch" else length * CM_PER_INCH
-
-
-OVERSIZE: dict[str, Pair] = {
-    "inch": (Fraction(1, 8), Fraction(1, 8)),
-    "cm": (Fraction(1, 10), Fraction(3, 10)),
-}
+    def from_inches(self, length: Exact | int) -> Exact:
+        return self.system.per_inch * length
 
 
-SQUARING = {"inch": Fraction(1, 2), "cm": Fraction(1)}
+def usual_measure(system: System) -> Measure:
+    """How one measures in a system who says nothing else."""
+    return Measure(system_name=system.name, seam=system.seam, ruler=system.ruler)
 
 
-INCH = Measure()
-
-
-METRIC = Measure(system="cm", seam=Fraction(3, 4), ruler=Fraction(1, 10))
-
-
-DEFAULT_WIDTH = {"inch": Fraction(42), "cm": Fraction(107)}
-"""Usable width of cloth where a fabric states none."""
+INCH = usual_measure(INCHES)
+METRIC = usual_measure(CENTIMETRES)
 
 
 class Rates(Value, frozen=True, kw_only=True):

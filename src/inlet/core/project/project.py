@@ -9,10 +9,10 @@ from __future__ import annotations
 from typing import Any
 
 from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import CM_PER_INCH
+from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
 from inlet.core.project.fabric import Fabric, fabric_measured
-from inlet.core.project.measure import DEFAULT_WIDTH, INCH, METRIC, Measure, Needle, Rates
+from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
 from inlet.core.project.value import Value, replace
 
 
@@ -57,7 +57,7 @@ class Project(Value, frozen=True, kw_only=True):
         """Usable width of a cloth, or the usual one where it states none."""
         fabric = self.fabric(fabric_id)
         stated = fabric.width if fabric else None
-        return stated if stated is not None else DEFAULT_WIDTH[self.measure.system]
+        return stated if stated is not None else self.measure.system.cloth_width
 
     def with_fabric(self, old: str, new: Fabric) -> Project:
         """The project with the cloth of id ``old`` replaced."""
@@ -108,19 +108,20 @@ def first_project() -> Project:
     return Project(fabrics=FIRST_CLOTHS)
 
 
-def measured_in(project: Project, system: str) -> Project:
+def measured_in(project: Project, system: System) -> Project:
     """The project in inches or centimetres: lengths are converted exactly (1 in = 2.54 cm), so
     nothing changes size; seam, ruler mark and cloth widths become the usual ones there."""
-    if system == project.measure.system:
+    before = project.measure.system
+    if system is before:
         return project
-    factor = CM_PER_INCH if system == "cm" else 1 / CM_PER_INCH
+    factor = system.per_inch / before.per_inch
     needle = project.needle
     if needle is not None:
         stitched = None if needle.stitched is None else needle.stitched * factor
         needle = replace(
             needle, strip=needle.strip * factor, middle=needle.middle * factor, stitched=stitched
         )
-    measure = replace(METRIC if system == "cm" else INCH, school=project.measure.school)
+    measure = replace(usual_measure(system), school=project.measure.school)
     return replace(
         project,
         measure=measure,
@@ -130,7 +131,7 @@ def measured_in(project: Project, system: str) -> Project:
             replace(
                 b,
                 finished=(b.finished[0] * factor, b.finished[1] * factor),
-                units=tuple(choice_in_system(choice, project.measure.system) for choice in b.units),
+                units=tuple(choice_in_system(choice, before) for choice in b.units),
             )
             for b in project.blocks
         ),

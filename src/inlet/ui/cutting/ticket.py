@@ -113,7 +113,7 @@ class CuttingTicket(QWidget):
     def _square(self, text: str) -> None:
         measure = self.session.measure
         length = parse_length(text, measure.system)
-        if not 0 <= length <= measure.from_inches(parse_length("3", "inch")):
+        if not 0 <= length <= measure.from_inches(3):
             raise ValueError("it must be from 0 to 3 inches")
         self.session.edit_measure(replace(measure, squaring=length))
 

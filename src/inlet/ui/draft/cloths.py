@@ -28,7 +28,6 @@ from inlet.core.draft.value import CLASSES, lightness, value_class
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import NumberError, parse_length, show
 from inlet.core.project.fabric import Fabric, Print
-from inlet.core.project.measure import DEFAULT_WIDTH
 from inlet.core.project.value import fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
@@ -181,7 +180,7 @@ class ClothDialog(QDialog):
         self.value_text = label("", "small")
         form.addRow("", self.value_text)
         self.usable = ValueEdit("Usable width", self._set_width)
-        usual = DEFAULT_WIDTH[session.measure.system]
+        usual = session.measure.system.cloth_width
         self.usable.setPlaceholderText(f"{self._text(usual)}, as usual")
         form.addRow("Usable width", self.usable)
         self.picture = QLabel()

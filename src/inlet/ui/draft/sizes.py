@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QPushButton, QWidget
 
 from inlet.core.cutting.comfort import Comfort, StockSize, sizes_from
+from inlet.core.numbers.systems import INCHES
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.stock import parse_stock
@@ -17,7 +18,6 @@ from inlet.ui.flow import FlowLayout
 from inlet.ui.parts import Link, ValueEdit, button, column, empty, label
 from inlet.ui.session import Session
 
-USUAL = {"inch": "2 1/2 strips, 5 squares, 10 squares", "cm": "6 strips, 12 squares, 25 squares"}
 MOST_SHOWN = 2
 """Sizes shown for each thing owned."""
 
@@ -57,7 +57,7 @@ class Sizes(QWidget):
         if plan is None:
             return
         system = plan.measure.system
-        text = self.stock_text or USUAL[system]
+        text = self.stock_text or system.cut_cloth
         wanted = (plan.comfort, plan.block.finished, plan.measure, text)
         if wanted == self._shown:
             return
@@ -94,7 +94,7 @@ class Sizes(QWidget):
             self.words.addWidget(
                 label(f"{labels}: a side with √2 in it lands at no size.", "small", True)
             )
-        other = METRIC if measure.system == "inch" else INCH
+        other = METRIC if measure.system is INCHES else INCH
         for near, its in (
             (found.smaller, measure), (found.larger, measure),
             (found.other_smaller, other), (found.other_larger, other),

@@ -230,7 +230,7 @@ class EffectPicture(QWidget):
         painter.setPen(QPen(theme.ACCENT, 2, Qt.PenStyle.DashLine))
         painter.drawLine(*ends)
         painter.restore()
-        times = frame.scale / (self.logicalDpiX() if plan.measure.system == "inch" else 37.8)
+        times = frame.scale / self.logicalDpiX() * float(plan.measure.system.per_inch)
         _below(painter, box, f"a point, {times:.0f} × as large; dashed the seam sewn past it")
 
 

@@ -63,7 +63,7 @@ class SittingsPage(QFrame):
         plan = self.session.plan
         if plan is None:
             return
-        self.bobbin.setSuffix(" m" if plan.measure.system == "cm" else " yd")
+        self.bobbin.setSuffix(f" {plan.measure.system.long_unit.name}")
         for field, value in ((self.minutes, plan.rates.sitting), (self.bobbin, plan.rates.bobbin)):
             field.blockSignals(True)
             field.setValue(value)

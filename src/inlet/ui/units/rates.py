@@ -19,7 +19,7 @@ class RatesDialog(QDialog):
         layout = column(self, 16, 10)
         layout.addWidget(label("Seconds I take, near enough. All plans count with them.", "", True))
         form = QFormLayout()
-        long = "25 cm" if measure.system == "cm" else "10 in"
+        long = f"{measure.system.rate_length} {measure.system.unit}"
         self.fields: dict[str, QSpinBox] = {}
         for name, words in (
             ("cut", "to cut one shape, or along one line"),

@@ -165,7 +165,7 @@ class UnitsTicket(QWidget):
         """The trim school's rule: both above 0, and no more than an inch."""
         measure = self.session.measure
         length = parse_length(text, measure.system)
-        if not 0 < length <= measure.from_inches(parse_length("1", "inch")):
+        if not 0 < length <= measure.from_inches(1):
             raise ValueError("it must be above 0, and an inch at most")
         rule_ = list(measure.larger)
         rule_[at] = length

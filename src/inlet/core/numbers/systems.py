@@ -1,0 +1,118 @@
+"""Inches and centimetres: how lengths are read in each, and what is usual where it is used."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, NamedTuple
+
+from inlet.core.numbers.fraction import Fraction
+
+SystemName = Literal["inch", "cm"]
+
+
+class LongUnit(NamedTuple):
+    """What cloth and thread are sold and counted in, and how long one is."""
+
+    name: str
+    length: int
+
+
+@dataclass(frozen=True)
+class System:
+    """A system of measures. Lengths are in its ``unit``, of which ``per_inch`` make an inch;
+    ``fractions`` says whether they are read as such or as decimals.
+
+    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, and the
+    ``fine_mark`` of a needle test; ``oversize``, the rule of those who trim (up to the next mark of
+    the first, plus the second), and ``squaring``, what squaring off takes of a strip. Cloth has the
+    usable ``cloth_width``, its fat quarters strips ``fat_quarter`` long; it is bought in steps of
+    ``buying``, told in ``cloth_unit``, long lengths in ``long_unit``. ``cut_cloth`` is what people
+    own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap`` the
+    thread between two seams of a chain, ``cloth_a_minute`` how much wasted cloth (squared) weighs
+    as much as a minute's work. ``first_size`` is that of a new block.
+
+    A patch narrower than ``smallest_patch``, a curve of a radius below ``tightest_curve`` and a
+    seam that misses another by less than ``nearly`` are warned of.
+    """
+
+    name: SystemName
+    unit: str
+    per_inch: Fraction
+    fractions: bool
+    seam: Fraction
+    ruler: Fraction
+    rulers: tuple[Fraction, ...]
+    fine_mark: Fraction
+    oversize: tuple[Fraction, Fraction]
+    squaring: Fraction
+    cloth_width: Fraction
+    fat_quarter: Fraction
+    buying: Fraction
+    cloth_unit: LongUnit
+    long_unit: LongUnit
+    cut_cloth: str
+    rate_length: int
+    thread_gap: float
+    cloth_a_minute: float
+    first_size: Fraction
+    smallest_patch: Fraction
+    tightest_curve: Fraction
+    nearly: Fraction
+    paper: Literal["letter", "a4"]
+
+
+INCHES = System(
+    name="inch",
+    unit="in",
+    per_inch=Fraction(1),
+    fractions=True,
+    seam=Fraction(1, 4),
+    ruler=Fraction(1, 8),
+    rulers=(Fraction(1, 4), Fraction(1, 8), Fraction(1, 16), Fraction(1, 32)),
+    fine_mark=Fraction(1, 64),
+    oversize=(Fraction(1, 8), Fraction(1, 8)),
+    squaring=Fraction(1, 2),
+    cloth_width=Fraction(42),
+    fat_quarter=Fraction(20),
+    buying=Fraction(36, 8),
+    cloth_unit=LongUnit("yd", 36),
+    long_unit=LongUnit("yd", 36),
+    cut_cloth="2 1/2 strips, 5 squares, 10 squares",
+    rate_length=10,
+    thread_gap=0.5,
+    cloth_a_minute=25.0,
+    first_size=Fraction(9),
+    smallest_patch=Fraction(1, 2),
+    tightest_curve=Fraction(1),
+    nearly=Fraction(1, 4),
+    paper="letter",
+)
+
+CENTIMETRES = System(
+    name="cm",
+    unit="cm",
+    per_inch=Fraction(254, 100),
+    fractions=False,
+    seam=Fraction(3, 4),
+    ruler=Fraction(1, 10),
+    rulers=(Fraction(1, 10), Fraction(1, 4), Fraction(1, 2)),
+    fine_mark=Fraction(1, 100),
+    oversize=(Fraction(1, 10), Fraction(3, 10)),
+    squaring=Fraction(1),
+    cloth_width=Fraction(107),
+    fat_quarter=Fraction(50),
+    buying=Fraction(10),
+    cloth_unit=LongUnit("cm", 1),
+    long_unit=LongUnit("m", 100),
+    cut_cloth="6 strips, 12 squares, 25 squares",
+    rate_length=25,
+    thread_gap=1.2,
+    cloth_a_minute=160.0,
+    first_size=Fraction(24),
+    smallest_patch=Fraction(1),
+    tightest_curve=Fraction(5, 2),
+    nearly=Fraction(3, 5),
+    paper="a4",
+)
+
+SYSTEMS: dict[str, System] = {system.name: system for system in (INCHES, CENTIMETRES)}
