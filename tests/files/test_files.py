@@ -23,6 +23,7 @@ from inlet.core.project.block import Block, FabricAt, curved, seam_along, straig
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.project import Project
+from inlet.core.project.quilt import Backing, Binding, Border, Place, Quilt, Sashing
 from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
@@ -36,6 +37,29 @@ more = st.dictionaries(
     st.one_of(st.integers(), st.booleans(), names, st.lists(names, max_size=2)),
 )
 points = st.tuples(exacts, exacts)
+
+
+@st.composite
+def quilts(draw, fabrics, blocks):
+    """A quilt of these cloths and blocks, much of it left open."""
+    fabric, block = st.sampled_from(["", *fabrics]), st.sampled_from(["", *blocks])
+    width = st.none() | lengths
+    place = st.builds(
+        Place, column=st.integers(0, 9), row=st.integers(0, 9), block=block,
+        turn=st.sampled_from([None, 0, 90, 180, 270]), mirror=st.sampled_from([None, False, True]),
+    )  # fmt: skip
+    borders = st.lists(st.builds(Border, width=width, fabric=fabric, extra=more), max_size=2)
+    return Quilt(
+        setting=draw(st.sampled_from(["", "straight", "on-point"])),
+        columns=draw(st.none() | st.integers(0, 30)),
+        block=draw(block),
+        places=tuple(draw(st.lists(place, max_size=2))),
+        sashing=draw(st.none() | st.builds(Sashing, width=width, corner_fabric=fabric)),
+        borders=tuple(draw(borders)),
+        binding=draw(st.none() | st.builds(Binding, width=width, fabric=fabric)),
+        backing=draw(st.none() | st.builds(Backing, overage=width, fabric=fabric)),
+        extra=draw(more),
+    )
 
 
 @st.composite
@@ -80,7 +104,8 @@ def projects(draw):
         for i in draw(st.lists(names, max_size=2, unique=True))
     )
     measure = draw(st.sampled_from([Measure(), METRIC, Measure(school="trim", ruler=F(1, 16))]))
-    return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks,
+    quilt = draw(st.none() | quilts(ids, [b.id for b in blocks]))
+    return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks, quilt=quilt,
                    extra=draw(more))  # fmt: skip
 
 

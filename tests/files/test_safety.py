@@ -14,6 +14,7 @@ from inlet.core.plan import plan_block
 from inlet.core.project.block import MOST_SEAMS, Seam, new_block, straight
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import write_labels
@@ -50,7 +51,13 @@ def test_files_that_once_were_taken_wrongly(path):
         ('"blocks": [{"id": "a", "methods": {"square": 3}}]', "methods.square: 3 stands here"),
         ('"blocks": [{"id": "a", "columns": ["1/1%s"]}]' % ("0" * 36), "must be from 1/10000"),
         ('"blocks": [{"id": "a", "marks": [["10000001", "0"]]}]', "too far from the block"),
-        ('"quilt": {"columns": 20000, "rows": 20000}', "quilt.columns: 20000 is more than 1000"),
+        ('"quilt": {"columns": 20000, "rows": 2}', "quilt.columns: 20000 must be from 0 to 1000"),
+        ('"quilt": {"setting": "askew"}', "quilt.setting: “askew” is not"),
+        ('"quilt": {"block": "zz"}', "quilt.block: no block has the id “zz”"),
+        ('"quilt": {"places": [{"column": 0, "row": 0, "turn": 45}]}', "turn: 45 is not 0, 90"),
+        ('"quilt": {"borders": [{"fabric": "zz"}]}', "quilt.borders[0].fabric: no fabric has"),
+        ('"quilt": {"sashing": {"width": "0"}}', "quilt.sashing.width: 0 must be above 0"),
+        ('"quilt": {"backing": {"overage": "-1"}}', "quilt.backing.overage: -1 must be from 0"),
         ('"quilt": {"places": [{"column": [], "row": 0}]}', "a list of 0 stands here"),
         ('"deep": {}{}'.format("[" * 600, "]" * 600), "deep: nested too deeply"),
         ('"name": "\\ud800"', "name: “?” holds half of a character"),
@@ -108,7 +115,7 @@ def test_a_print_without_a_picture_is_read_back():
     cloth = Fabric(id="a", print=Print(image=""))
     project = replace(small(), fabrics=(cloth, *small().fabrics[1:]))
     assert loads(dumps(project)) == project
-    empty = replace(small(), quilt={})
+    empty = replace(small(), quilt=Quilt())
     assert loads(dumps(empty)) == empty
 
 

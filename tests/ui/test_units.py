@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QDialog, QFileDialog
 
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import show
+from inlet.core.project.quilt import Place, Quilt
 from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
 from inlet.ui.units.board import MethodBoard
@@ -75,11 +76,13 @@ def test_compared_for_more_blocks_and_the_quilt(at_units):
     board.copies.setValue(5)
     assert maker.wait().units[0].count == 15
     assert "15 A" in maker.reads(board)
-    quilt = {"setting": "straight", "columns": 4, "rows": 3, "block": "test",
-             "places": [{"column": 0, "row": 0, "block": "other"}]}  # fmt: skip
-    maker.session.edit(replace(maker.session.project, quilt=quilt))
-    maker.wait()
-    assert "For the whole quilt: 11 blocks" in maker.reads(board)
+    places = (Place(column=0, row=0, block="other"), Place(column=0, row=5, block="other"))
+    quilt = Quilt(setting="straight", columns=4, rows=3, block="test", places=places)
+    project = maker.session.project
+    blocks = (*project.blocks, replace(project.blocks[0], id="other"))
+    maker.session.edit(replace(project, quilt=quilt, blocks=blocks))
+    told = "For the whole quilt: 11 blocks"
+    maker.bot.waitUntil(lambda: told in maker.reads(board), timeout=20000)
 
 
 def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):

@@ -261,7 +261,7 @@ def _gather(value: Any, kind: type[msgspec.Struct], place: str) -> Any:
             extra[key] = _plain(item, here)
             continue
         child = fields[key]
-        out[key] = child(item, here) if child else _plain(item, here) if key == "quilt" else item
+        out[key] = child(item, here) if child else item
     if extra:
         out["extra"] = extra
     return out
@@ -285,8 +285,8 @@ def _plain(value: Any, place: str, depth: int = 0) -> Any:
     return [_plain(v, place, depth + 1) for v in value] if isinstance(value, list) else value
 
 
-_NEWER = ("marks", "units")
-"""Lists that files before them do not have: left out where empty."""
+_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders")
+"""Lists that are left out where empty."""
 
 
 def _ungather(value: Any) -> Any:
@@ -304,7 +304,7 @@ def _ungather(value: Any) -> Any:
             item = getattr(value, name)
             if name == "extra" or _is_usual(item, known.get(name, msgspec.NODEFAULT)):
                 continue
-            if name in _NEWER and not item:
+            if name in _MAY_BE_LEFT_OUT and not item:
                 continue
             out[key] = _ungather(item)
         return {**out, **value.extra}  # type: ignore[attr-defined]

@@ -8,7 +8,6 @@ from __future__ import annotations
 import base64
 import re
 from collections.abc import Iterator
-from typing import Any
 
 from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
@@ -29,6 +28,7 @@ from inlet.core.project.block import (
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.project import Project
+from inlet.core.project.quilt import MOST_PLACES, Quilt
 from inlet.core.project.value import Pair
 from inlet.files.problem import shown
 
@@ -37,8 +37,6 @@ LARGEST_BAND = 10_000
 FARTHEST = 10**6
 """Grid units from the block's corner to any point."""
 WIDEST_CLOTH = 10_000
-MOST_PLACES = 1000
-"""Blocks along one side of a quilt."""
 
 
 def broken_rules(project: Project) -> Iterator[str]:
@@ -57,7 +55,7 @@ def broken_rules(project: Project) -> Iterator[str]:
     for i, block in enumerate(project.blocks):
         yield from _block_rules(block, f"blocks[{i}]", project, fabrics)
     if project.quilt is not None:
-        yield from _quilt_rules(project.quilt)
+        yield from _quilt_rules(project.quilt, fabrics, {b.id for b in project.blocks})
 
 
 def block_rules(block: Block, project: Project) -> Iterator[str]:
@@ -207,25 +205,34 @@ def _repeated(place: str, ids: list[str]) -> Iterator[str]:
         seen.add(name)
 
 
-def _quilt_rules(quilt: dict[str, Any]) -> Iterator[str]:
-    """Of the quilt only what is read so far."""
-    for name in ("columns", "rows"):
-        value = quilt.get(name, 1)
-        if not isinstance(value, int) or isinstance(value, bool) or value < 0:
-            yield f"quilt.{name}: {shown(value)} stands here, a whole number is wanted"
-        elif value > MOST_PLACES:
-            yield f"quilt.{name}: {shown(value)} is more than {MOST_PLACES}"
-    places = quilt.get("places", [])
-    if not isinstance(places, list):
-        yield f"quilt.places: {shown(places)} stands here, a list […] is wanted"
-        return
-    for i, place in enumerate(places):
-        if not isinstance(place, dict):
-            yield f"quilt.places[{i}]: {shown(place)} stands here, a group {{…}} is wanted"
-            continue
-        for name in ("column", "row"):
-            if not isinstance(place.get(name), int):
-                yield (
-                    f"quilt.places[{i}].{name}: {shown(place.get(name))} stands here, "
-                    "a whole number is wanted"
-                )
+def _quilt_rules(quilt: Quilt, fabrics: set[str], blocks: set[str]) -> Iterator[str]:
+    if quilt.setting not in ("", "straight", "on-point"):
+        yield f'quilt.setting: {shown(quilt.setting)} is not "straight" or "on-point"'
+    for name, number in (("columns", quilt.columns), ("rows", quilt.rows)):
+        if number is not None and not 0 <= number <= MOST_PLACES:
+            yield f"quilt.{name}: {shown(number)} must be from 0 to {MOST_PLACES}"
+    yield from _known("quilt.block", quilt.block, "block", blocks)
+    for i, place in enumerate(quilt.places):
+        here = f"quilt.places[{i}]"
+        for name, number in (("column", place.column), ("row", place.row)):
+            if not 0 <= number < MOST_PLACES:
+                yield f"{here}.{name}: {shown(number)} must be from 0 to {MOST_PLACES - 1}"
+        yield from _known(f"{here}.block", place.block, "block", blocks)
+        if place.turn not in (None, 0, 90, 180, 270):
+            yield f"{here}.turn: {shown(place.turn)} is not 0, 90, 180 or 270"
+    borders = {f"borders[{i}]": border for i, border in enumerate(quilt.borders)}
+    round_it = {"sashing": quilt.sashing, "binding": quilt.binding, "backing": quilt.backing}
+    for name, part in {**borders, **round_it}.items():
+        for key in part.__struct_fields__ if part is not None else ():
+            value, here = getattr(part, key), f"quilt.{name}.{key}"
+            if key.endswith("fabric"):
+                yield from _known(here, value, "fabric", fabrics)
+            elif key == "width" and value is not None:
+                yield from _within(value, 0, WIDEST_CLOTH, here)
+            elif key == "overage" and value is not None and not 0 <= value <= WIDEST_CLOTH:
+                yield f"{here}: {_number(value)} must be from 0 to {WIDEST_CLOTH}"
+
+
+def _known(place: str, wanted: str, what: str, ids: set[str]) -> Iterator[str]:
+    if wanted and wanted not in ids:
+        yield f"{place}: no {what} has the id {shown(wanted)}"

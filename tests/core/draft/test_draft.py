@@ -25,6 +25,7 @@ from inlet.core.plan import plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project, measured_in
+from inlet.core.project.quilt import Border, Quilt, Sashing
 from inlet.core.project.value import replace
 from tests.blocks import (
     add_seam,
@@ -241,8 +242,11 @@ def test_history_goes_back_and_forth():
 
 @given(ratios(min_value=1, max_value=40, max_denominator=16))
 def test_measuring_in_the_other_system_changes_no_size(size):
-    project = project_of(block_of(size=(size, size)))
+    quilt = Quilt(sashing=Sashing(width=size), borders=(Border(width=size), Border()))
+    project = replace(project_of(block_of(size=(size, size))), quilt=quilt)
     metric = measured_in(project, CENTIMETRES)
     assert metric.blocks[0].finished[0] == size * F(254, 100)
+    assert metric.quilt.sashing.width == metric.quilt.borders[0].width == size * F(254, 100)
+    assert measured_in(metric, INCHES).quilt == quilt
     assert metric.measure.inches(metric.blocks[0].finished[0]) == size
     assert measured_in(metric, INCHES).blocks == project.blocks

@@ -32,6 +32,7 @@ from inlet.core.plan import plan_block
 from inlet.core.planning.stock import Stock, parse_stock
 from inlet.core.project.block import Block, FabricAt, seam_along
 from inlet.core.project.project import Project
+from inlet.core.project.quilt import Backing, Binding, Border, Quilt, Sashing
 from inlet.core.project.value import replace
 from inlet.files.plan_json import plan_dict, stock_list
 from tests.blocks import (
@@ -210,14 +211,18 @@ def test_what_is_known_after_an_edit_is_what_a_fresh_look_finds(seams, picks):
 
 def test_a_cloth_is_replaced_wherever_it_lies_the_quilt_included():
     block = in_cloths(block_of("0 0 1 1"), "ab")
-    quilt = {"sashing": {"fabric": "a", "corner_fabric": "b"}, "borders": [{"fabric": "a"}]}
+    quilt = Quilt(
+        sashing=Sashing(fabric="a", corner_fabric="b"), borders=(Border(fabric="a"),),
+        binding=Binding(fabric="a"), backing=Backing(fabric="c"),
+    )  # fmt: skip
     project = replace(project_of(block), quilt=quilt)
     after = project.in_place_of("a", "c")
     assert {p.fabric for p in draft(after.blocks[0]).patches} == {"b", "c"}
     assert after.fabric("a") is None
-    assert after.quilt == {
-        "sashing": {"fabric": "c", "corner_fabric": "b"}, "borders": [{"fabric": "c"}],
-    }  # fmt: skip
+    assert after.quilt == Quilt(
+        sashing=Sashing(fabric="c", corner_fabric="b"), borders=(Border(fabric="c"),),
+        binding=Binding(fabric="c"), backing=Backing(fabric="c"),
+    )  # fmt: skip
 
 
 # --- bands ------------------------------------------------------------------------------------

@@ -6,24 +6,23 @@ cuts and steps are functions of it, found in the stages' own packages.
 
 from __future__ import annotations
 
-from typing import Any
-
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
+from inlet.core.project.quilt import Quilt, in_other_cloth, quilt_measured
 from inlet.core.project.value import Value, replace
 
 
 class Project(Value, frozen=True, kw_only=True):
-    """Everything the maker decided. ``quilt`` is kept as the file holds it."""
+    """Everything the maker decided."""
 
     name: str = ""
     measure: Measure = INCH
     fabrics: tuple[Fabric, ...] = ()
     blocks: tuple[Block, ...] = ()
-    quilt: dict[str, Any] | None = None
+    quilt: Quilt | None = None
     rates: Rates | None = None
     needle: Needle | None = None
 
@@ -38,20 +37,8 @@ class Project(Value, frozen=True, kw_only=True):
         return next((f for f in self.fabrics if f.id == fabric_id), None)
 
     def in_quilt(self, block_id: str) -> int:
-        """How often the quilt, as far as the file lays it out, has a block; 0 without a quilt."""
-        quilt = self.quilt or {}
-        columns, rows = quilt.get("columns"), quilt.get("rows")
-        if not isinstance(columns, int) or not isinstance(rows, int):
-            return 0
-        usual = quilt.get("block")
-        others: dict[tuple[int, int], object] = {}
-        places = quilt.get("places")
-        for place in places if isinstance(places, list) else ():
-            c, r = (place.get("column"), place.get("row")) if isinstance(place, dict) else (-1, -1)
-            if isinstance(c, int) and isinstance(r, int) and 0 <= c < columns and 0 <= r < rows:
-                others[c, r] = place.get("block", usual)
-        rest = max(columns, 0) * max(rows, 0) - len(others)
-        return rest * (usual == block_id) + list(others.values()).count(block_id)
+        """How often the quilt, as far as it is laid out, has a block; 0 without a quilt."""
+        return self.quilt.blocks().get(block_id, 0) if self.quilt else 0
 
     def cloth_width(self, fabric_id: str) -> Exact:
         """Usable width of a cloth, or the usual one where it states none."""
@@ -78,22 +65,12 @@ class Project(Value, frozen=True, kw_only=True):
                 )
                 for block in self.blocks
             ),
-            quilt=_renamed(self.quilt, old, new),
+            quilt=self.quilt and in_other_cloth(self.quilt, old, new),
         )
 
     def with_block(self, block: Block) -> Project:
         """The project with the block of the same id replaced."""
         return replace(self, blocks=tuple(block if b.id == block.id else b for b in self.blocks))
-
-
-def _renamed(quilt: Any, old: str, new: str) -> Any:
-    """The quilt as the file holds it, with every mention of a cloth changed."""
-    if isinstance(quilt, dict):
-        return {
-            k: new if v == old and k.endswith("fabric") else _renamed(v, old, new)
-            for k, v in quilt.items()
-        }
-    return [_renamed(v, old, new) for v in quilt] if isinstance(quilt, list) else quilt
 
 
 FIRST_CLOTHS = (
@@ -126,6 +103,7 @@ def measured_in(project: Project, system: System) -> Project:
         project,
         measure=measure,
         needle=needle,
+        quilt=project.quilt and quilt_measured(project.quilt, factor),
         fabrics=tuple(fabric_measured(f, factor) for f in project.fabrics),
         blocks=tuple(
             replace(
