@@ -13,7 +13,7 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.snapping import curve_distance
 from inlet.core.draft.symmetry import image, turner
 from inlet.core.geometry.arrange import arrange
-from inlet.core.geometry.crossings import line_meets_circle
+from inlet.core.geometry.vertices import line_meets_circle
 from inlet.core.geometry.curve import (
     Curve,
     circle_of,

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.symmetry import repeated_points
-from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn, dot
 from inlet.core.geometry.polygon import Line
+from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import root_up, sqrt_exact
 from inlet.core.project.block import Block

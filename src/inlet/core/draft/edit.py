@@ -8,11 +8,11 @@ import numpy as np
 
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
 from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, within_arc
 from inlet.core.geometry.inside import inside_point, side
 from inlet.core.geometry.point import Point, cross, dot
 from inlet.core.geometry.polygon import line_through
+from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block, FabricAt, Seam, seam_along

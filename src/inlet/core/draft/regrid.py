@@ -12,9 +12,9 @@ from inlet.core.draft.bands import Bands
 from inlet.core.draft.edit import is_drawn, merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
-from inlet.core.geometry.crossings import short_point
 from inlet.core.geometry.curve import Curve, arc_fault, extremes
 from inlet.core.geometry.point import Point
+from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block, Seam, seam_along, total

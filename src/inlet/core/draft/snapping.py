@@ -11,10 +11,10 @@ from numpy.typing import NDArray
 
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.crossings import line_meets_circle
 from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened, within_arc
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, line_through, meet
+from inlet.core.geometry.vertices import line_meets_circle
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block

@@ -15,14 +15,13 @@ the rectangle, whatever is drawn.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
-from inlet.core.geometry.crossings import Vertices, cut_at_crossings
+from inlet.core.geometry.crossings import cut_at_crossings
 from inlet.core.geometry.curve import HAIR, Circle, Curve, arc_fault, distance_to
 from inlet.core.geometry.faces import RawEdge, order_round, raw_edges, signed_areas, trace
 from inlet.core.geometry.inside import side
@@ -41,14 +40,16 @@ from inlet.core.geometry.soundness import (
 from inlet.core.geometry.stretches import (
     CLOSE,
     UNIT,
-    Bow,
+    ArcStretch,
     Fault,
+    Scaled,
     Stretch,
     beyond,
     common_denominator,
     merge,
     within_block,
 )
+from inlet.core.geometry.vertices import Vertices
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 
@@ -191,9 +192,9 @@ class _Builder:
         self.points, self.stretches, self.raw = points, stretches, raw
         self.places, self.following, self.label = places, following, label
         self.scale = scale
-        number: dict[tuple[bool, Any], int] = {}
+        number: dict[tuple[bool, tuple[Scaled, Scaled, Scaled]], int] = {}
         self.line_of = [
-            number.setdefault((isinstance(s, Bow), s.on), len(number)) for s in stretches
+            number.setdefault((isinstance(s, ArcStretch), s.on), len(number)) for s in stretches
         ]
         self.lines = tuple(
             Circle(Point(UNIT * h / scale, UNIT * k / scale), UNIT * c / scale / scale)

@@ -1,262 +1,46 @@
-"""Where stretches of seam meet: every vertex told apart exactly.
+"""Which stretches of seam meet, and where: every vertex on each of them, in order.
 
-Two lines meet in a point of the field Q(√2). A circle and a line, or two circles, may not. But a
-point outside the field lies on exactly one line of the field (the line to its conjugate, the other
-root of the same equation), so it is known exactly by that line, the middle of the two roots, the
-square of half their distance, and which root it is. Any two circles through it, or a circle and a
-line, give the same four: no distance decides whether two crossings are one.
-
-Only ends of seams that were drawn to such a place (and so hold it as a long decimal) are matched by
-distance, see ``Vertices.merged``; with them, seams that touch to within as much meet in one vertex.
+Floats tell at a glance which pairs of stretches cannot meet and which surely cross; what is near is
+decided exactly (``vertices``). Where ends of seams may be located, as long decimals, seams that
+touch to within as much meet in one vertex, too.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from itertools import pairwise
-from math import gcd, isqrt, lcm, sqrt
-from typing import Any, NamedTuple
+from math import sqrt
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.geometry.curve import Circle
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line
 from inlet.core.geometry.stretches import (
     CLOSE,
-    UNIT,
-    Bow,
+    ArcStretch,
     CircleKey,
     LineKey,
-    Scaled,
-    Spot,
-    Straight,
+    LineStretch,
+    ScaledPoint,
     Stretch,
-    line_form,
 )
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, Root2, floor_exact, sqrt_exact
+from inlet.core.geometry.vertices import (
+    Key,
+    Vertices,
+    circle_keys,
+    crossing_key,
+    floats_of,
+    key_of,
+    key_over,
+    radical_line,
+    spot_of,
+)
 from inlet.core.stopping import check
 
 HAIR = 1e-9
 """Of a stretch's length: crossings this near to an end are decided exactly."""
 FLAT = 1e-6
 """Sine of the angle below which float crossings are not trusted."""
-LOCATED = 10**12
-"""Points outside the field are given to this fraction of a grid unit."""
-LONGEST_ROOT = 10**7
-"""An a + b√2 of larger integers than this is no construction's: it is located, too."""
-Key = tuple[Any, ...]
-
-
-class Vertices:
-    """Points told apart exactly, each with a float position for sorting.
-
-    A key is (x, y, w) in integers without common factor for the point (x/w, y/w); (x, y) in
-    Q(√2); or four entries for a point outside the field, see above: the line, (x, y, n) for the
-    middle (x/n, y/n) of the two roots, (r, n) for the square r/n of half their distance (in units
-    of the line's normal), and which root it is.
-    """
-
-    def __init__(self) -> None:
-        self._index: dict[Key, int] = {}
-        self.keys: list[Key] = []
-
-    def at(self, key: Key) -> int:
-        found = self._index.get(key)
-        if found is None:
-            found = self._index[key] = len(self.keys)
-            self.keys.append(key)
-        return found
-
-    def spot(self, vertex: int) -> Spot:
-        """The point in scaled coordinates: exact, or outside the field to 30 places."""
-        return spot_of(self.keys[vertex])
-
-    def floats(self) -> NDArray[np.float64]:
-        return np.array([_floats(k) for k in self.keys])
-
-    def points(self, scale: int) -> tuple[Point, ...]:
-        return tuple(_point(k, scale) for k in self.keys)
-
-    def merged(self, scale: int) -> list[int]:
-        """For each vertex the one it is taken for: of all that are ``CLOSE`` to one another, in a
-        chain, the one whose numbers are shortest, as it is the place that was meant."""
-        places = self.floats()
-        reach = CLOSE * scale
-        order = np.lexsort((places[:, 1], places[:, 0])).tolist()
-        same = list(range(len(self.keys)))
-
-        def root(i: int) -> int:
-            while same[i] != i:
-                same[i] = same[same[i]]
-                i = same[i]
-            return i
-
-        near: list[int] = []
-        for n, i in enumerate(order):
-            x, y = places[i]
-            for j in order[n + 1 :]:
-                if places[j, 0] - x > reach:
-                    break
-                if abs(places[j, 1] - y) <= reach:
-                    near.append(i)
-                    same[root(j)] = root(i)
-        if not near:
-            return same
-        groups: dict[int, list[int]] = {}
-        for i in range(len(same)):
-            groups.setdefault(root(i), []).append(i)
-        for group in groups.values():
-            if len(group) > 1:
-                best = min(group, key=lambda i: (_digits(self.keys[i], scale), i))
-                for i in group:
-                    same[i] = best
-        return same
-
-
-def _digits(key: Key, scale: int) -> int:
-    """How long the numbers of a place are in grid units; places outside the field come last."""
-    if len(key) == 4:
-        return 10**9
-    return sum(
-        (c.d if isinstance(c, Root2) else c.denominator).bit_length() for c in _point(key, scale)
-    )
-
-
-def _floats(key: Key) -> tuple[float, float]:
-    if len(key) == 3:
-        return key[0] / key[2], key[1] / key[2]
-    if len(key) == 2:
-        return float(key[0]), float(key[1])
-    (a, b, _), (x, y, n), (r, m), sign = key
-    a, b = float(a), float(b)
-    k = sign * sqrt(float(r) / float(m) / (a * a + b * b))
-    return float(x) / float(n) + k * b, float(y) / float(n) - k * a
-
-
-def _point(key: Key, scale: int) -> Point:
-    if len(key) == 3:
-        return Point(Fraction(key[0], key[2] * scale), Fraction(key[1], key[2] * scale))
-    if len(key) == 2:
-        return Point(UNIT * key[0] / scale, UNIT * key[1] / scale)
-    x, y = (Fraction(v) * LOCATED / scale for v in spot_of(key))
-    return Point(Fraction(round(x), LOCATED), Fraction(round(y), LOCATED))
-
-
-_ROOT = 10**30
-
-
-def spot_of(key: Key) -> Spot:
-    """A vertex key as scaled coordinates: exact, or outside the field to 30 places."""
-    if len(key) == 3:
-        return (key[0], key[1]) if key[2] == 1 else (Fraction(*key[::2]), Fraction(*key[1:]))
-    if len(key) == 2:
-        return (key[0], key[1])
-    (a, b, _), (x, y, n), (r, m), sign = key
-    # M ± (b, -a)·√(r/m / (a² + b²)), the root to 30 places; a√2 in a form to as many.
-    square = UNIT * r / (m * (a * a + b * b))
-    k = sign * isqrt(floor_exact(square * (_ROOT * _ROOT)))
-    if isinstance(x, int) and isinstance(a, int) and isinstance(b, int):
-        return Fraction(x * _ROOT + k * b * n, n * _ROOT), Fraction(
-            y * _ROOT - k * a * n, n * _ROOT
-        )
-    root = Fraction(k, _ROOT)
-    return (
-        _rational(UNIT * x / n) + root * _rational(b),
-        _rational(UNIT * y / n) - root * _rational(a),
-    )
-
-
-def _rational(x: Scaled) -> Fraction:
-    if isinstance(x, Root2):
-        return Fraction(floor_exact(x * _ROOT), _ROOT)
-    return Fraction(x)
-
-
-def key_of(x: Scaled, y: Scaled) -> Key:
-    """The key of a point of the field."""
-    if isinstance(x, int) and isinstance(y, int):
-        return (x, y, 1)
-    if isinstance(x, Root2) or isinstance(y, Root2):
-        return (UNIT * x, UNIT * y)
-    x, y = Fraction(x), Fraction(y)
-    w = lcm(x.denominator, y.denominator)
-    return (int(x * w), int(y * w), w)
-
-
-def crossing_key(m: LineKey, n: LineKey) -> Key:
-    """Where two lines that are not parallel meet."""
-    a, b, c = m
-    d, e, f = n
-    det, x, y = a * e - d * b, c * e - f * b, a * f - d * c
-    if isinstance(det, int) and isinstance(x, int) and isinstance(y, int):
-        g = gcd(x, y, det)
-        if det < 0:
-            g = -g
-        return (x // g, y // g, det // g)
-    return key_of(UNIT * x / det, UNIT * y / det)
-
-
-def circle_keys(line: LineKey, circle: CircleKey) -> list[Key]:
-    """Where a line meets a circle: no key, one (they touch) or two.
-
-    With e = c - a·h - b·k the foot of the centre on the line is (h, k) + (a, b)·e/n, n = a² + b²,
-    and the points are (b, -a)·√(r²n - e²)/n either way from it.
-    """
-    (a, b, c), (h, k, r2) = line, circle
-    n, e = a * a + b * b, c - a * h - b * k
-    room = r2 * n - e * e
-    if room < 0:
-        return []
-    x, y = h * n + e * a, k * n + e * b
-    whole = all(isinstance(v, int) for v in (n, x, y, room))
-    root = _root(room)
-    if root is None:
-        middle, half = _shortest(x, y, n), _shortest(room, n)
-        return [(line, middle, half, sign) for sign in (-1, 1)]
-    if whole and isinstance(root, int):
-        found = []
-        for sign in (-1, 1) if root else (1,):
-            u, v = x + sign * b * root, y - sign * a * root
-            g = gcd(u, v, n)
-            found.append((u // g, v // g, n // g))
-        return found
-    return [
-        key_of(UNIT * (x + sign * b * root) / n, UNIT * (y - sign * a * root) / n)
-        for sign in ((-1, 1) if root else (1,))
-    ]
-
-
-def _shortest(*parts: Scaled) -> tuple[Scaled, ...]:
-    """Some numbers over the last one, the same for every way to write them."""
-    if all(isinstance(p, int) for p in parts):
-        g = gcd(*parts)
-        return tuple(p // g for p in parts)
-    return (*(UNIT * p / parts[-1] for p in parts[:-1]), 1)
-
-
-def _root(x: Scaled) -> Scaled | None:
-    """√x in the field, else None."""
-    if isinstance(x, int):
-        root = isqrt(x)
-        if root * root == x:
-            return root
-        if x % 2 == 0 and isqrt(x // 2) ** 2 * 2 == x:
-            return Root2.of(0, isqrt(x // 2))
-        return None
-    return sqrt_exact(x)
-
-
-def radical_line(m: CircleKey, n: CircleKey) -> LineKey | None:
-    """The line through the crossings of two circles, from the difference of their equations; None
-    where they share a centre."""
-    (h, k, r), (u, v, s) = m, n
-    if h == u and k == v:
-        return None
-    a, b = 2 * (u - h), 2 * (v - k)
-    return line_form(a, b, r - s + u * u + v * v - h * h - k * k)
 
 
 # --- cutting stretches ------------------------------------------------------------------------
@@ -270,15 +54,15 @@ def cut_at_crossings(
     one another are one, and seams that touch to within ``CLOSE`` meet in one vertex."""
     reach = CLOSE * scale if loose else 0.0
     meetings = _Meetings(stretches, vertices, reach)
-    lines = [k for k, s in enumerate(stretches) if isinstance(s, Straight)]
-    bows = [k for k, s in enumerate(stretches) if isinstance(s, Bow)]
+    lines = [k for k, s in enumerate(stretches) if isinstance(s, LineStretch)]
+    bows = [k for k, s in enumerate(stretches) if isinstance(s, ArcStretch)]
     low = np.array([[float(x) for x in stretches[k].low] for k in lines])
     high = np.array([[float(x) for x in stretches[k].high] for k in lines])
     for n, (p, q, sure) in enumerate(_line_pairs(low, high, reach)):
         if n % 1000 == 0:
             check()
         meetings.lines(lines[p], lines[q], sure)
-    for i, j in _bow_pairs([s for s in stretches if isinstance(s, Bow)], low, high, reach):
+    for i, j in _bow_pairs([s for s in stretches if isinstance(s, ArcStretch)], low, high, reach):
         check()
         if j < len(lines):
             meetings.line_and_bow(lines[j], bows[i])
@@ -300,7 +84,7 @@ class _Meetings:
 
     def __init__(self, stretches: Sequence[Stretch], vertices: Vertices, reach: float) -> None:
         self.stretches, self.vertices, self.reach = stretches, vertices, reach
-        self.rough = [_Rough.of(s) for s in stretches]
+        self.rough = [_FloatStretch.of(s) for s in stretches]
         self.on = [[vertices.at(key_of(*s.low)), vertices.at(key_of(*s.high))] for s in stretches]
 
     def lines(self, i: int, j: int, sure: bool) -> None:
@@ -335,7 +119,7 @@ class _Meetings:
         """Add those of some places on both curves that lie between the ends of both; and, where
         ends may be located, each end that lies on the other curve to within reach."""
         for key in keys:
-            place = _floats(key)
+            place = floats_of(key)
             sides = [self.rough[k].holds(*place) for k in (i, j)]
             if False not in sides and all(
                 side or holds(self.stretches[k], spot_of(key))
@@ -365,7 +149,7 @@ def _foot(line: LineKey, circle: CircleKey) -> Key:
     """The point of a line nearest to a circle's centre, see ``circle_keys``."""
     (a, b, c), (h, k, _) = line, circle
     n, e = a * a + b * b, c - a * h - b * k
-    return key_of(UNIT * (h * n + e * a) / n, UNIT * (k * n + e * b) / n)
+    return key_over(h * n + e * a, k * n + e * b, n)
 
 
 def _touch(one: CircleKey, other: CircleKey, reach: float) -> bool:
@@ -406,10 +190,10 @@ def _line_pairs(
 
 
 def _bow_pairs(
-    bows: Sequence[Bow], low: NDArray[np.float64], high: NDArray[np.float64], reach: float
+    bows: Sequence[ArcStretch], low: NDArray[np.float64], high: NDArray[np.float64], reach: float
 ) -> Iterator[tuple[int, int]]:
-    """Pairs of a bow and another stretch whose boxes meet and whose curves come near: (i, j) for
-    line j, or (i, lines + j) for a later bow."""
+    """Pairs of an arc and another stretch whose boxes meet and whose curves come near: (i, j) for
+    line j, or (i, lines + j) for a later arc."""
     if not bows:
         return
     centre = np.array([[float(x) for x in b.on[:2]] for b in bows])
@@ -441,9 +225,9 @@ def _bow_pairs(
             yield i, len(low) + i + 1 + j
 
 
-class _Rough(NamedTuple):
+class _FloatStretch(NamedTuple):
     """A stretch in floats, to tell at a glance whether a point of its line is between its ends.
-    ``h``, ``k`` and ``r`` are the centre and radius of a bow, not used by a straight one."""
+    ``h``, ``k`` and ``r`` are the centre and radius of an arc, not used by a straight one."""
 
     bow: bool
     h: float
@@ -455,8 +239,8 @@ class _Rough(NamedTuple):
     qy: float
 
     @classmethod
-    def of(cls, s: Stretch) -> _Rough:
-        bow = isinstance(s, Bow)
+    def of(cls, s: Stretch) -> _FloatStretch:
+        bow = isinstance(s, ArcStretch)
         h, k, r2 = (float(v) for v in s.on) if bow else (0.0, 0.0, 0.0)
         return cls(bow, h, k, sqrt(r2), *(float(x) for p in (s.low, s.high) for x in p))
 
@@ -490,9 +274,9 @@ class _Rough(NamedTuple):
         return ax * v - ay * u > 0 and u * by - v * bx > 0 and (ax + bx) * u + (ay + by) * v > 0
 
 
-def holds(s: Stretch, spot: Spot) -> bool:
+def holds(s: Stretch, spot: ScaledPoint) -> bool:
     """Is a point of the stretch's own line or circle between its ends (ends included)?"""
-    if isinstance(s, Straight):
+    if isinstance(s, LineStretch):
         axis = 0 if s.low[0] != s.high[0] else 1
         return bool(s.low[axis] <= spot[axis] <= s.high[axis])
     h, k, _ = s.on
@@ -505,7 +289,7 @@ def _in_order(
     s: Stretch, found: list[int], places: NDArray[np.float64], vertices: Vertices
 ) -> list[int]:
     """A stretch's vertices from low to high: by floats where they are well apart."""
-    if isinstance(s, Bow):
+    if isinstance(s, ArcStretch):
         return _round_in_order(s, found, places, vertices)
     axis = 0 if abs(s.high[0] - s.low[0]) >= abs(s.high[1] - s.low[1]) else 1
     at = places[found, axis]
@@ -518,7 +302,7 @@ def _in_order(
 
 
 def _round_in_order(
-    s: Bow, found: list[int], places: NDArray[np.float64], vertices: Vertices
+    s: ArcStretch, found: list[int], places: NDArray[np.float64], vertices: Vertices
 ) -> list[int]:
     h, k = float(s.on[0]), float(s.on[1])
     x, y = places[found, 0] - h, places[found, 1] - k
@@ -530,30 +314,11 @@ def _round_in_order(
     if len(steps) and steps.min() < HAIR:
         # Too near for floats: bubble neighbours right by the exact turn from one to the next.
         spots = {v: vertices.spot(v) for v in chain}
-        h, k, _ = s.on
+        centre_x, centre_y, _ = s.on
         for _ in chain:
             for i, (u, v) in enumerate(pairwise(chain)):
                 (ax, ay), (bx, by) = spots[u], spots[v]
-                if (ax - h) * (by - k) - (ay - k) * (bx - h) < 0:
+                to, onward = (ax - centre_x, ay - centre_y), (bx - centre_x, by - centre_y)
+                if to[0] * onward[1] - to[1] * onward[0] < 0:
                     chain[i], chain[i + 1] = v, u
     return chain
-
-
-def short_point(p: Point) -> Point:
-    """A point as a seam may keep it: itself, or, where its exact numbers are longer than any
-    construction's, to 12 decimals, like a point outside the field."""
-    return Point(_shortened(p.x), _shortened(p.y))
-
-
-def _shortened(x: Exact) -> Exact:
-    if isinstance(x, Root2):
-        long = max(abs(x.p), abs(x.q), x.d) > LONGEST_ROOT
-        return Fraction(round(float(x) * LOCATED), LOCATED) if long else x
-    return Fraction(round(x * LOCATED), LOCATED) if x.denominator > LOCATED else x
-
-
-def line_meets_circle(line: Line, circle: Circle) -> list[Point]:
-    """Where a line meets a circle: exact points where the field holds them, else located."""
-    (h, k), r2 = circle
-    form = line_form(line.a, line.b, line.c)
-    return [_point(key, 1) for key in circle_keys(form, (h, k, r2))]

@@ -10,8 +10,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.geometry.crossings import Vertices
-from inlet.core.geometry.stretches import Bow, Scaled, Straight, Stretch
+from inlet.core.geometry.stretches import ArcStretch, LineStretch, Scaled, Stretch
+from inlet.core.geometry.vertices import Vertices
 
 Half = int
 """A half-edge: 2k runs along edge k, 2k + 1 against it."""
@@ -39,7 +39,7 @@ def raw_edges(
     between: dict[tuple[int, int], list[int]] = {}
     for s, chain in enumerate(chains):
         stretch = stretches[s]
-        leaves = isinstance(stretch, Bow) and stretch.leaves
+        leaves = isinstance(stretch, ArcStretch) and stretch.leaves
         for u, v in pairwise(chain):
             if leaves and _outside(_middle(stretch, places, u, v), size):
                 continue
@@ -57,7 +57,7 @@ def raw_edges(
 def _middle(stretch: Stretch, places: NDArray[np.float64], u: int, v: int) -> tuple[float, float]:
     """The middle of a stretch's piece between two vertices."""
     x, y = (float(c) for c in (places[u] + places[v]) / 2)
-    if isinstance(stretch, Straight):
+    if isinstance(stretch, LineStretch):
         return x, y
     h, k, r2 = (float(c) for c in stretch.on)
     x, y = x - h, y - k
@@ -87,7 +87,7 @@ class _Way(NamedTuple):
 
 
 def _way(stretch: Stretch, spot: tuple[Scaled, Scaled], forward: bool) -> _Way:
-    if isinstance(stretch, Straight):
+    if isinstance(stretch, LineStretch):
         a, b, _ = stretch.on
         return _Way(b, -a, 0) if forward else _Way(-b, a, 0)
     h, k, r2 = stretch.on
@@ -135,7 +135,7 @@ def order_round(
     gaps = np.diff(angle[order])
     same = np.diff(origin[order]) == 0
     doubtful = set(origin[order][:-1][same & (gaps < 1e-7)].tolist())
-    bow = np.array([isinstance(s, Bow) for s in stretches])
+    bow = np.array([isinstance(s, ArcStretch) for s in stretches])
     if bow.any():  # Round the cut at angle 0 the first may really be the last.
         cut = (angle < 1e-7) | (angle > 2 * np.pi - 1e-7)
         doubtful |= set(origin[cut & np.repeat(bow[along], 2)].tolist())
@@ -155,13 +155,13 @@ def _steps(
     x, y = np.empty(2 * len(start)), np.empty(2 * len(start))
     forward = np.array(
         [
-            (float(s.on[1]), -float(s.on[0])) if isinstance(s, Straight) else (0.0, 0.0)
+            (float(s.on[1]), -float(s.on[0])) if isinstance(s, LineStretch) else (0.0, 0.0)
             for s in stretches
         ]
     )
     x[0::2], y[0::2] = forward[along, 0], forward[along, 1]
     x[1::2], y[1::2] = -x[0::2], -y[0::2]
-    curved = np.array([isinstance(s, Bow) for s in stretches])[along]
+    curved = np.array([isinstance(s, ArcStretch) for s in stretches])[along]
     if curved.any():
         centre = np.array([(float(s.on[0]), float(s.on[1])) for s in stretches])
         for side, vertex, sign in ((0, start, 1), (1, end, -1)):
@@ -184,7 +184,7 @@ def _angles_further_on(
     from vertex to vertex. A circle's chord of length ρ leaves its tangent by asin(ρ/2r)."""
     start, end, along = edges
     step = places[end] - places[start]
-    straight = np.array([isinstance(s, Straight) for s in stretches])[along]
+    straight = np.array([isinstance(s, LineStretch) for s in stretches])[along]
     for side, sign in ((0, 1.0), (1, -1.0)):
         x[side::2] = np.where(straight, sign * step[:, 0], x[side::2])
         y[side::2] = np.where(straight, sign * step[:, 1], y[side::2])
@@ -194,7 +194,9 @@ def _angles_further_on(
         length = np.hypot(step[:, 0], step[:, 1])
         np.minimum.at(near, start, length / 2)
         np.minimum.at(near, end, length / 2)
-        r = np.array([1.0 if isinstance(s, Straight) else float(s.on[2]) ** 0.5 for s in stretches])
+        r = np.array(
+            [1.0 if isinstance(s, LineStretch) else float(s.on[2]) ** 0.5 for s in stretches]
+        )
         for side, vertex, sign in ((0, start, 1.0), (1, end, -1.0)):
             bend = np.arcsin(np.minimum(1.0, near[vertex] / (2 * r[along])))
             angle[side::2] += np.where(straight, 0.0, sign * bend)
@@ -267,7 +269,7 @@ def signed_areas(
     start, end, along = table.T
     p, q = places[start], places[end]
     each = (p[:, 0] * q[:, 1] - p[:, 1] * q[:, 0]) / 2
-    curved = np.array([isinstance(s, Bow) for s in stretches])[along]
+    curved = np.array([isinstance(s, ArcStretch) for s in stretches])[along]
     if curved.any():
         circle = np.array([[float(v) for v in s.on] for s in stretches])[along[curved]]
         u, v = p[curved] - circle[:, :2], q[curved] - circle[:, :2]

@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from inlet.core.geometry.arrangement import Face, Loop
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.stretches import CLOSE, Bow, Stretch
+from inlet.core.geometry.stretches import CLOSE, ArcStretch, Stretch
 from inlet.core.numbers.fraction import Fraction
 
 TIGHT = 1e-9
@@ -81,7 +81,7 @@ def check_chains(
 def _lengths(stretches: Sequence[Stretch], p: Floats, q: Floats, along: Indices) -> Floats:
     """How long pieces of stretches are, from the places p to q."""
     length: Floats = np.hypot(*(q - p).T)
-    bows = np.array([isinstance(s, Bow) for s in stretches])[along]
+    bows = np.array([isinstance(s, ArcStretch) for s in stretches])[along]
     if bows.any():
         circle = np.array([[float(v) for v in s.on] for s in stretches])[along[bows]]
         r = np.sqrt(circle[:, 2])

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from functools import cmp_to_key
 from math import gcd, lcm
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
@@ -18,9 +18,9 @@ from inlet.core.numbers.root2 import Exact, Root2
 UNIT = Fraction(1)
 """Times an int or Root2, an ``Exact``."""
 
-# Scaled coordinates: int where rational, else a Root2 (whose d is then 1).
-Scaled = Any
-Spot = tuple[Scaled, Scaled]
+Scaled = int | Exact
+"""A scaled coordinate: int where rational, else a Root2 (whose d is then 1)."""
+ScaledPoint = tuple[Scaled, Scaled]
 LineKey = tuple[Scaled, Scaled, Scaled]
 CircleKey = tuple[Scaled, Scaled, Scaled]
 
@@ -40,25 +40,25 @@ class Fault(NamedTuple):
     seam: int
 
 
-class Straight(NamedTuple):
+class LineStretch(NamedTuple):
     """A straight stretch from ``low`` to ``high`` (by x, then y) of the line a·x + b·y = c."""
 
     on: LineKey
-    low: Spot
-    high: Spot
+    low: ScaledPoint
+    high: ScaledPoint
 
 
-class Bow(NamedTuple):
+class ArcStretch(NamedTuple):
     """A stretch of the circle about (h, k), ``on`` = (h, k, r²), clockwise on screen from ``low``
     to ``high``, less than half of it. ``leaves``: part of it may lie outside the block."""
 
     on: CircleKey
-    low: Spot
-    high: Spot
+    low: ScaledPoint
+    high: ScaledPoint
     leaves: bool
 
 
-Stretch = Straight | Bow
+Stretch = LineStretch | ArcStretch
 
 
 def common_denominator(points: Iterable[Point]) -> int:
@@ -75,7 +75,7 @@ _SHORT = 10**6
 """Up to here the numbers of a line are taken for those that were meant."""
 
 
-def scaled(p: Point, scale: int) -> Spot:
+def scaled(p: Point, scale: int) -> ScaledPoint:
     x, y = p.x * scale, p.y * scale
     return (
         x if isinstance(x, Root2) else x.numerator,
@@ -83,7 +83,7 @@ def scaled(p: Point, scale: int) -> Spot:
     )
 
 
-def line_key(p: Spot, q: Spot) -> LineKey:
+def line_key(p: ScaledPoint, q: ScaledPoint) -> LineKey:
     """The line through two points, p the smaller, see ``line_form``."""
     a, b = p[1] - q[1], q[0] - p[0]
     return line_form(a, b, a * p[0] + b * p[1])
@@ -94,17 +94,15 @@ def line_form(a: Scaled, b: Scaled, c: Scaled) -> LineKey:
     factor where it is rational, else led by 1; (b, -a) points to growing x, or down."""
     if isinstance(a, Root2) or isinstance(b, Root2) or isinstance(c, Root2):
         lead = b if b != 0 else -a
-        parts = [UNIT * x / lead for x in (a, b, c)]
-        if any(isinstance(x, Root2) for x in parts):
-            return (parts[0], parts[1], parts[2])
-        a, b, c = parts
-    if isinstance(a, Fraction) or isinstance(b, Fraction) or isinstance(c, Fraction):
-        factor = lcm(*(Fraction(x).denominator for x in (a, b, c)))
-        a, b, c = (int(x * factor) for x in (a, b, c))
-    g = gcd(a, b, c)
-    if b < 0 or (b == 0 and a > 0):
+        a, b, c = UNIT * a / lead, UNIT * b / lead, UNIT * c / lead
+    if isinstance(a, Root2) or isinstance(b, Root2) or isinstance(c, Root2):
+        return a, b, c
+    factor = lcm(a.denominator, b.denominator, c.denominator)
+    p, q, r = (a * factor).numerator, (b * factor).numerator, (c * factor).numerator
+    g = gcd(p, q, r)
+    if q < 0 or (q == 0 and p > 0):
         g = -g
-    return (a // g, b // g, c // g)
+    return p // g, q // g, r // g
 
 
 def within_block(seam: Curve, width: Exact, height: Exact) -> Curve | None:
@@ -171,8 +169,8 @@ def merge(
     """One stretch for each connected piece of a line; on a circle, one between neighbouring ends.
     ``pieces`` are seams with their index and whether they may leave the block; overlaps become
     ``duplicate`` faults. ``loose``: ends may be located, and off their line by a hair."""
-    on_line: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
-    on_circle: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]] = {}
+    on_line: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]] = {}
+    on_circle: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]] = {}
     for seam, index, leaves in pieces:
         p, q = scaled(seam.start, scale), scaled(seam.end, scale)
         if seam.centre is None:
@@ -198,11 +196,11 @@ def merge(
 
 
 def _same_circles(
-    found: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]], scale: int
-) -> dict[CircleKey, list[tuple[Spot, Spot, int, bool]]]:
+    found: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]], scale: int
+) -> dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]]:
     """Arcs whose circles differ by a hair, as their ends are located, on one circle: the one whose
     numbers in grid units are shortest, as it is the one that was meant."""
-    out: dict[CircleKey, list[tuple[Spot, Spot, int, bool]]] = {}
+    out: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]] = {}
     known: list[tuple[CircleKey, float, float, float]] = []
     reach = CLOSE * scale
     for key in sorted(found, key=lambda k: (_length_of(k, scale), str(k))):
@@ -228,11 +226,11 @@ def _length_of(circle: CircleKey, scale: int) -> int:
 
 
 def _same_lines(
-    found: dict[LineKey, list[tuple[Spot, Spot, int]]], reach: float
-) -> dict[LineKey, list[tuple[Spot, Spot, int]]]:
+    found: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]], reach: float
+) -> dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]]:
     """Straight seams that lie along another's line to within a hair, on that line: one with short
     numbers, as it was meant, else the longest seam's, which shows its direction best."""
-    out: dict[LineKey, list[tuple[Spot, Spot, int]]] = {}
+    out: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]] = {}
     forms: list[tuple[LineKey, float, float, float, float]] = []
 
     def rank(key: LineKey) -> tuple[bool, float, str]:
@@ -256,17 +254,17 @@ def _same_lines(
     return out
 
 
-def _place(spot: Spot, scale: int) -> Point:
+def _place(spot: ScaledPoint, scale: int) -> Point:
     return Point(UNIT * spot[0] / scale, UNIT * spot[1] / scale)
 
 
 def _merge_line(
     line: LineKey,
-    pieces: list[tuple[Spot, Spot, int]],
+    pieces: list[tuple[ScaledPoint, ScaledPoint, int]],
     scale: int,
     reach: float,
     faults: list[Fault],
-) -> list[Straight]:
+) -> list[LineStretch]:
     if len(pieces) > 1 and reach:
         return _merge_loose_line(line, pieces, scale, reach, faults)
     pieces.sort(key=lambda piece: piece[:2])
@@ -274,33 +272,33 @@ def _merge_line(
     low, high, _ = pieces[0]
     for i, (next_low, next_high, index) in enumerate(pieces[1:], 1):
         if next_low > high:
-            stretches.append(Straight(line, low, high))
+            stretches.append(LineStretch(line, low, high))
             low, high = next_low, next_high
             continue
         if next_low < high:
             culprit = index if index >= 0 else pieces[i - 1][2]
             faults.append(Fault("duplicate", _place(next_low, scale), culprit))
         high = max(high, next_high)
-    stretches.append(Straight(line, low, high))
+    stretches.append(LineStretch(line, low, high))
     return stretches
 
 
 def _merge_loose_line(
     line: LineKey,
-    pieces: list[tuple[Spot, Spot, int]],
+    pieces: list[tuple[ScaledPoint, ScaledPoint, int]],
     scale: int,
     reach: float,
     faults: list[Fault],
-) -> list[Straight]:
+) -> list[LineStretch]:
     """``_merge_line`` of pieces that may lie off the line by a hair: how far along it they reach,
     b·x - a·y, sorts them; what overlaps by no more than ``reach`` only meets."""
     a, b, _ = line
     reach *= float(a * a + b * b) ** 0.5
 
-    def along(spot: Spot) -> Scaled:
+    def along(spot: ScaledPoint) -> Scaled:
         return b * spot[0] - a * spot[1]
 
-    ends: list[tuple[Spot, Spot, int]] = []
+    ends: list[tuple[ScaledPoint, ScaledPoint, int]] = []
     for one, other, index in pieces:
         start, end = sorted((one, other), key=along)
         ends.append((start, end, index))
@@ -310,32 +308,32 @@ def _merge_loose_line(
     for next_low, next_high, index in ends[1:]:
         overlap = float(along(high) - along(next_low))
         if overlap <= reach:
-            stretches.append(Straight(line, low, high))
+            stretches.append(LineStretch(line, low, high))
             low, high = next_low, next_high
         else:
             culprit = index if index >= 0 else before
             faults.append(Fault("duplicate", _place(next_low, scale), culprit))
             high = max(high, next_high, key=along)
         before = index
-    stretches.append(Straight(line, low, high))
+    stretches.append(LineStretch(line, low, high))
     return stretches
 
 
 def _merge_circle(
     circle: CircleKey,
-    arcs: list[tuple[Spot, Spot, int, bool]],
+    arcs: list[tuple[ScaledPoint, ScaledPoint, int, bool]],
     scale: int,
     reach: float,
     faults: list[Fault],
-) -> list[Bow]:
+) -> list[ArcStretch]:
     if len(arcs) == 1:
         ((low, high, _, leaves),) = arcs
-        return [Bow(circle, low, high, leaves)]
+        return [ArcStretch(circle, low, high, leaves)]
     if reach:
         arcs = _with_common_ends(arcs, reach)
     h, k, _ = circle
 
-    def later(p: Spot, q: Spot) -> int:
+    def later(p: ScaledPoint, q: ScaledPoint) -> int:
         """Is p after q by angle, from the direction of growing x on?"""
         (ux, uy), (vx, vy) = (p[0] - h, p[1] - k), (q[0] - h, q[1] - k)
         halves = [0 if y > 0 or (y == 0 and x > 0) else 1 for x, y in ((ux, uy), (vx, vy))]
@@ -357,19 +355,19 @@ def _merge_circle(
         if twice is not None:
             faults.append(Fault("duplicate", _place(ends[twice], scale), index))
     return [
-        Bow(circle, ends[i], ends[(i + 1) % len(ends)], leaves)
+        ArcStretch(circle, ends[i], ends[(i + 1) % len(ends)], leaves)
         for i, leaves in sorted(covered.items())
     ]
 
 
 def _with_common_ends(
-    arcs: Sequence[tuple[Spot, Spot, int, bool]], reach: float
-) -> list[tuple[Spot, Spot, int, bool]]:
+    arcs: Sequence[tuple[ScaledPoint, ScaledPoint, int, bool]], reach: float
+) -> list[tuple[ScaledPoint, ScaledPoint, int, bool]]:
     """Arcs with ends that are ``reach`` to one another made the same; an arc no longer than that
     is left out."""
-    known: list[tuple[Spot, float, float]] = []
+    known: list[tuple[ScaledPoint, float, float]] = []
 
-    def common(spot: Spot) -> Spot:
+    def common(spot: ScaledPoint) -> ScaledPoint:
         x, y = float(spot[0]), float(spot[1])
         for end, u, v in known:
             if abs(u - x) <= reach and abs(v - y) <= reach:
