@@ -7,13 +7,13 @@ from collections.abc import Callable, Iterator
 from inlet.core.assembly.sewing import sewing_order
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import Draft, draft
-from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
+from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.block import Block, straight
 from inlet.core.units.breakdown import break_down
 
-STAMPS = {stamp.words: stamp for stamp in stamps()}
+TRAY = {tray_unit.words: tray_unit for tray_unit in tray_units()}
 
 
 def grid(width: int, height: int) -> Block:
@@ -32,7 +32,7 @@ def placed(words: list[str], across: int, cell: int = 4) -> Block:
     for i, word in enumerate(words):
         x, y = F(i % across * cell), F(i // across * cell)
         box = Box(Point(x, y), Point(x + cell, y + cell))
-        block = drop(block, turned_stamp(STAMPS[word], (i % 4, i % 3 == 0)), box, "a")
+        block = drop(block, turned_unit(TRAY[word], (i % 4, i % 3 == 0)), box, "a")
     return block
 
 

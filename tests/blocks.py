@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces
 from inlet.core.draft.patches import draft
-from inlet.core.draft.tray import Box, Stamp, drop
+from inlet.core.draft.tray import Box, TrayUnit, drop
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import clip, line_through
@@ -68,9 +68,9 @@ def block_of(
     return in_cloths(block, cloths)
 
 
-def stamp_block(stamp: Stamp, cell: Exact | int = 3) -> Block:
+def tray_block(tray_unit: TrayUnit, cell: Exact | int = 3) -> Block:
     """A block that is one unit of the tray, ``cell`` for each unit of its box."""
-    width, height = stamp.size
+    width, height = tray_unit.size
     box = Box(point(0, 0), Point(width, height))
     block = Block(
         id="test",
@@ -78,7 +78,7 @@ def stamp_block(stamp: Stamp, cell: Exact | int = 3) -> Block:
         columns=(F(1),) * int(width),
         rows=(F(1),) * int(height),
     )
-    return drop(block, stamp, box, "abc")
+    return drop(block, tray_unit, box, "abc")
 
 
 def add_seam(block: Block, p: Pair, q: Pair) -> Block:

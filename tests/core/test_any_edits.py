@@ -14,7 +14,7 @@ from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import has_square_unit, insert_band, remove_band, with_square_unit
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import SYMMETRIES, group_of, repeated, turned
-from inlet.core.draft.tray import Box, drop_repeated, stamps, turned_stamp
+from inlet.core.draft.tray import Box, drop_repeated, tray_units, turned_unit
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
@@ -47,13 +47,15 @@ def one_edit(block: Block, chance: random.Random) -> Block:
             curve = Curve(p, q) if what == "seam" else quarter_arc(p, q, chance.random() < 0.5)
             block = add_seams(block, (seam_along(c) for c in repeated(block, group, [curve])))
     elif what == "drop":
-        stamp = turned_stamp(chance.choice(stamps()), (chance.randint(0, 3), chance.random() < 0.5))
+        tray_unit = turned_unit(
+            chance.choice(tray_units()), (chance.randint(0, 3), chance.random() < 0.5)
+        )
         xs, ys = grid_lines(block.columns), grid_lines(block.rows)
         i, j = chance.randrange(len(xs) - 1), chance.randrange(len(ys) - 1)
         box = Box(Point(xs[i], ys[j]), Point(xs[i + 1], ys[j + 1]))
-        if not stamp.curved or has_square_unit(block) or not block.curves:
+        if not tray_unit.curved or has_square_unit(block) or not block.curves:
             with suppress(ValueError):  # a curved unit in an oblong box
-                block = drop_repeated(block, group, stamp, box, ["a", "b", "c"])
+                block = drop_repeated(block, group, tray_unit, box, ["a", "b", "c"])
     elif what == "erase":
         inner = [e for e in now.arrangement.edges if e.right >= 0 and e.left >= 0]
         pieces = [now.arrangement.curve(e) for e in inner[:1]]

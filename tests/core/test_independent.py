@@ -32,7 +32,7 @@ from tests.blocks import (
     unit_blocks,
 )
 from tests.core.assembly.corpus import corpus
-from tests.core.methods.test_catalogue import STAMPS, unit_of
+from tests.core.methods.test_catalogue import TRAY, unit_of
 
 CORPUS = corpus()
 LARGEST = 2**45
@@ -310,8 +310,8 @@ def shapes_of(sheet) -> list[shapely.Polygon]:
 def test_units_come_off_the_table_whole(kind, size, seam, turn):
     """Products as floats: patches that fill a square or rectangle of the unfinished size, none over
     another, and together no more cloth than was cut."""
-    stamp = STAMPS[kind]
-    unit = unit_of(kind, [size * stamp.size[0] / stamp.size[1], size], "abca", turn)
+    tray_unit = TRAY[kind]
+    unit = unit_of(kind, [size * tray_unit.size[0] / tray_unit.size[1], size], "abca", turn)
     for method in methods_for(unit, seam):
         cut = sum(
             float(p.exact[0] * p.exact[1]) * p.quantity / p.runs
@@ -338,8 +338,8 @@ def test_units_come_off_the_table_whole(kind, size, seam, turn):
 @settings(max_examples=20, deadline=None)
 def test_every_line_of_a_move_lies_on_its_cloth(kind, size):
     """Nothing is marked, sewn or cut beside the cloth of its picture."""
-    stamp = STAMPS[kind]
-    unit = unit_of(kind, [size * stamp.size[0] / stamp.size[1], size], "abca")
+    tray_unit = TRAY[kind]
+    unit = unit_of(kind, [size * tray_unit.size[0] / tray_unit.size[1], size], "abca")
     for method in methods_for(unit, F(1, 4)):
         for move in method.moves:
             cloth = shapely.unary_union(shapes_of((*move.lower, *move.upper))).buffer(1e-9)

@@ -7,21 +7,21 @@ import threading
 import pytest
 
 from inlet.core.plan import plan_block
-from inlet.core.stopping import Stopped, Task, check, tell, under
+from inlet.core.stopping import Job, Stopped, check, tell, under
 from tests.blocks import project_of
 from tests.core.assembly.corpus import corpus
 
 
 def test_nothing_stops_without_a_task():
     check()
-    with under(Task()):
+    with under(Job()):
         check()
 
 
 def test_what_is_asked_to_stop_stops_here_and_not_in_other_threads():
-    task, other = Task(), []
-    task.stop()
-    with under(task):
+    job, other = Job(), []
+    job.stop()
+    with under(job):
         thread = threading.Thread(target=lambda: other.append(check()))
         thread.start()
         thread.join()
@@ -31,7 +31,7 @@ def test_what_is_asked_to_stop_stops_here_and_not_in_other_threads():
     assert other == [None]
 
 
-class Counting(Task):
+class Counting(Job):
     """Counts how often it is asked; asked to stop after so many times."""
 
     def __init__(self, after: float = float("inf")) -> None:
@@ -56,10 +56,10 @@ def test_a_plan_stops_wherever_it_is_and_is_the_same_afterwards(share):
     assert (again.resewn, again.steps) == (True, whole.steps)
 
 
-def test_a_task_that_nobody_listens_to_may_be_told():
-    with under(Task()):
+def test_a_job_that_nobody_listens_to_may_be_told():
+    with under(Job()):
         tell(0.5)
     heard: list[float] = []
-    with under(Task(heard.append)):
+    with under(Job(heard.append)):
         tell(0.5)
     assert heard == [0.5]

@@ -23,7 +23,7 @@ from inlet.core.project.block import Block, FabricAt, curved, seam_along, straig
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Backing, Binding, Border, Place, Quilt, Sashing
+from inlet.core.project.quilt import Backing, Binding, Border, Quilt, QuiltPlace, Sashing
 from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
@@ -45,7 +45,7 @@ def quilts(draw, fabrics, blocks):
     fabric, block = st.sampled_from(["", *fabrics]), st.sampled_from(["", *blocks])
     width = st.none() | lengths
     place = st.builds(
-        Place, column=st.integers(0, 9), row=st.integers(0, 9), block=block,
+        QuiltPlace, column=st.integers(0, 9), row=st.integers(0, 9), block=block,
         turn=st.sampled_from([None, 0, 90, 180, 270]), mirror=st.sampled_from([None, False, True]),
     )  # fmt: skip
     borders = st.lists(st.builds(Border, width=width, fabric=fabric, extra=more), max_size=2)

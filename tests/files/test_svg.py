@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
-from inlet.core.draft.tray import Box, drop, stamps
+from inlet.core.draft.tray import Box, drop, tray_units
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import shape_key
 from inlet.core.geometry.point import Point
@@ -18,7 +18,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.block import MOST_SEAMS, Block, seam_along
 from inlet.core.project.value import replace
-from inlet.core.stopping import Stopped, Task, under
+from inlet.core.stopping import Job, Stopped, under
 from inlet.files.project_json import FileProblem
 from inlet.files.svg import block_svg, read_svg
 from tests.blocks import mixed_seams, point, project_of
@@ -46,12 +46,12 @@ def test_a_block_written_as_svg_reads_back_to_the_same_patches(drawn):
     assert shapes(back.block) == shapes(block)
 
 
-@given(st.sampled_from(stamps()))
+@given(st.sampled_from(tray_units()))
 @settings(max_examples=22, deadline=None)
-def test_units_read_back_from_their_picture_alone(stamp):
-    k = 4 / max(stamp.size)
-    box = Box(point(0, 0), Point(stamp.size[0] * k, stamp.size[1] * k))
-    block = drop(board(4), stamp, box, ["a", "b", "c"])
+def test_units_read_back_from_their_picture_alone(tray_unit):
+    k = 4 / max(tray_unit.size)
+    box = Box(point(0, 0), Point(tray_unit.size[0] * k, tray_unit.size[1] * k))
+    block = drop(board(4), tray_unit, box, ["a", "b", "c"])
     plain = re.sub(r' data-[a-z]+="[^"]*"', "", block_svg(project_of(block), block))
     back = read_svg(plain, "x.svg", block=EMPTY).block
     assert {shape_key(p.shape) for p in draft(back).patches} == shapes(block)
@@ -89,7 +89,7 @@ def test_lines_and_arcs_as_programs_write_them(inner, seams):
 
 
 def test_a_drawing_that_lies_about_its_block_is_read_by_its_picture():
-    block = drop(board(4), stamps()[16], Box(point(0, 0), point(4, 4)), ["a", "b"])
+    block = drop(board(4), tray_units()[16], Box(point(0, 0), point(4, 4)), ["a", "b"])
     text = block_svg(project_of(block), block)
     for lie in (
         text.replace('data-finished="12 12"', 'data-finished="4000 4000"'),
@@ -208,13 +208,13 @@ def test_sides_that_pieces_share_are_one_seam():
 def test_reading_can_be_stopped_and_tells_how_far_it_is():
     lines = bare("".join(f'<line x1="{i}" y1="0" x2="{i}" y2="99"/>' for i in range(99)))
     heard: list[float] = []
-    with under(Task(heard.append)):
+    with under(Job(heard.append)):
         read_svg(lines, "x.svg", block=EMPTY)
     assert heard == sorted(heard)
     assert 0 <= heard[0] < heard[-1] <= 1
-    task = Task()
-    task.stop()
-    with pytest.raises(Stopped), under(task):
+    job = Job()
+    job.stop()
+    with pytest.raises(Stopped), under(job):
         read_svg(lines, "x.svg", block=EMPTY)
 
 

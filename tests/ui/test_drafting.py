@@ -183,7 +183,7 @@ def test_units_dropped_turned_and_repeated(maker):
     assert {p.arcs for p in patches(maker) if p.arcs} == before
     menu = maker.drawing.tool.menu(maker.drawing.to_screen(point("5/2", "5/2")))
     menu.actions()[2].trigger()
-    assert maker.drawing.stamp.words == "Piece of Block 1"
+    assert maker.drawing.tray_unit.words == "Piece of Block 1"
     menu = maker.drawing.tool.menu(maker.drawing.to_screen(point("1/2", "3/2")))
     menu.actions()[1].trigger()
     assert "reaches out of that cell" in maker.window.message_text.text()
@@ -207,7 +207,7 @@ def test_the_tray_is_worked_out_off_the_windows_thread(maker, monkeypatch):
         project_of(replace(block_of(" / ".join((*GRID, "0 0 1 1")), 3, 3), name="Skiff")), None
     )
     maker.wait()
-    tray.stamps.cache_clear()
+    tray.tray_units.cache_clear()
     tray.laid_out.cache_clear()
     monkeypatch.setattr(tray, "arrange", watched(tray.arrange))
     monkeypatch.setattr(known, "find_units", watched(known.find_units))

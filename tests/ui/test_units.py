@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QDialog, QFileDialog
 
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import show
-from inlet.core.project.quilt import Place, Quilt
+from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
 from inlet.ui.units.board import MethodBoard
@@ -76,7 +76,10 @@ def test_compared_for_more_blocks_and_the_quilt(at_units):
     board.copies.setValue(5)
     assert maker.wait().units[0].count == 15
     assert "15 A" in maker.reads(board)
-    places = (Place(column=0, row=0, block="other"), Place(column=0, row=5, block="other"))
+    places = (
+        QuiltPlace(column=0, row=0, block="other"),
+        QuiltPlace(column=0, row=5, block="other"),
+    )
     quilt = Quilt(setting="straight", columns=4, rows=3, block="test", places=places)
     project = maker.session.project
     blocks = (*project.blocks, replace(project.blocks[0], id="other"))

@@ -11,7 +11,7 @@ from inlet.core.cutting.checks import cloth_problems, size_problems
 from inlet.core.cutting.comfort import Comfort, comfort
 from inlet.core.cutting.cuts import Cut, Stacks, cut_list, stacks_of
 from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
-from inlet.core.cutting.strips import Cloth, lay_out
+from inlet.core.cutting.strips import ClothNeeded, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.numbers.root2 import Exact
@@ -60,7 +60,7 @@ class BlockPlan:
     offers: tuple[Offer, ...]
     cuts: tuple[Cut, ...]
     stacks: Stacks
-    cloth: tuple[Cloth, ...]
+    cloth: tuple[ClothNeeded, ...]
     comfort: Comfort
     steps: tuple[Step, ...]
     resewn: bool

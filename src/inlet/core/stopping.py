@@ -1,6 +1,6 @@
 """Long work that can be stopped from outside, and tells how far it is.
 
-Whoever runs long work does it ``under`` a ``Task``; loops deep inside call ``check``, which raises
+Whoever runs long work does it ``under`` a ``Job``; loops deep inside call ``check``, which raises
 ``Stopped`` soon after somebody asked for it. Without a task ``check`` does nothing.
 """
 
@@ -15,7 +15,7 @@ class Stopped(Exception):
     """The work was asked to stop; nothing came of it."""
 
 
-class Task:
+class Job:
     """A piece of work under way. ``stop`` may be called from any thread; ``tell``, if given, hears
     how much of it is done, from 0 to 1, in the thread that works."""
 
@@ -35,25 +35,25 @@ _here = threading.local()
 
 
 @contextmanager
-def under(task: Task) -> Iterator[None]:
-    """Do what follows, in this thread, as this task."""
-    before = getattr(_here, "task", None)
-    _here.task = task
+def under(job: Job) -> Iterator[None]:
+    """Do what follows, in this thread, as this job."""
+    before = getattr(_here, "job", None)
+    _here.job = job
     try:
         yield
     finally:
-        _here.task = before
+        _here.job = before
 
 
 def check() -> None:
     """Raise ``Stopped`` where the work under way in this thread has been asked to stop."""
-    task = getattr(_here, "task", None)
-    if task is not None and task.asked_to_stop:
+    job = getattr(_here, "job", None)
+    if job is not None and job.asked_to_stop:
         raise Stopped
 
 
 def tell(share: float) -> None:
     """Tell how much of the work under way in this thread is done, from 0 to 1."""
-    task = getattr(_here, "task", None)
-    if task is not None:
-        task.told(share)
+    job = getattr(_here, "job", None)
+    if job is not None:
+        job.told(share)

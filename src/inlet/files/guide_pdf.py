@@ -24,7 +24,7 @@ from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
-from inlet.core.table.moves import Move
+from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.units import label_place, letters
 from inlet.core.words import CAUTIONS, check_text, cloth_name, length_text, size_text
@@ -123,7 +123,7 @@ class _Guide:
         w, h = (float(x) for x in plan.block.finished)
         scale = side / max(w, h)
         left = (self.width - w * scale) / 2
-        picture = tuple((p.drawn, p.fabric) for p in plan.draft.patches)
+        picture = tuple((p.polygon, p.fabric) for p in plan.draft.patches)
         place = (left, self.height - self.y, scale)
         self._sheet(picture, place, letters_too=False)
         self.canvas.setFillColor(black)
@@ -308,7 +308,7 @@ class _Guide:
         for drawn in move.lines:
             (x0, y0), (x1, y1) = drawn.start.floats(), drawn.end.floats()
             if drawn.start == drawn.end:
-                self._spot(drawn.kind, left + x0 * scale, top - y0 * scale)
+                self._spot(drawn, left + x0 * scale, top - y0 * scale)
                 continue
             c.saveState()
             c.setStrokeColor(black)
@@ -323,22 +323,22 @@ class _Guide:
             c.line(left + x0 * scale, top - y0 * scale, left + x1 * scale, top - y1 * scale)
             c.restoreState()
 
-    def _spot(self, kind: str, x: float, y: float) -> None:
+    def _spot(self, line: DrawnLine, x: float, y: float) -> None:
         """A dot, a square where a seam stops, a pin, the ring round a point, a leg's number."""
         c = self.canvas
         c.saveState()
         c.setLineWidth(0.8)
         c.setStrokeColor(black)
         c.setFillColor(black)
-        if kind.startswith("leg "):
-            self._tag(kind[4:], x, y, 7)
-        elif kind == "stop":
+        if line.kind == "leg":
+            self._tag(str(line.number), x, y, 7)
+        elif line.kind == "stop":
             c.setFillColor(white)
             c.rect(x - 3, y - 3, 6, 6, fill=1, stroke=1)
-        elif kind == "point":
+        elif line.kind == "point":
             c.circle(x, y, 4.5, fill=0, stroke=1)
         else:
-            c.circle(x, y, {"dot": 2.4, "pin": 1.3}[kind], fill=1, stroke=0)
+            c.circle(x, y, {"dot": 2.4, "pin": 1.3}[line.kind], fill=1, stroke=0)
         c.restoreState()
 
     def _sheet(

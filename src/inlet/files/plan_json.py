@@ -89,7 +89,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
                 "seams": s.seams,
                 **({"ends": s.ends} if s.ends else {}),
                 "notes": list(s.notes),
-                "points": len(s.tips),
+                "points": len(s.points),
             }
             for s in plan.steps
         ],

@@ -27,7 +27,7 @@ from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.project.project import Project
-from inlet.core.table.moves import Drawn, Move
+from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.sheets import Sheet
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -175,7 +175,7 @@ _STYLES = {
 }
 
 
-def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
+def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> None:
     """Seams dashed, cuts solid in the accent, marks dotted; spots over all of them."""
     spots = [line for line in lines if line.start == line.end]
     for line in lines:
@@ -190,14 +190,15 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[Drawn]) -> None:
         painter.setPen(QPen(colour, width, style))
         painter.drawLine(drawn)
     for spot in spots:
-        _draw_spot(painter, frame.at(*spot.start.floats()), spot.kind)
+        _draw_spot(painter, frame.at(*spot.start.floats()), spot)
 
 
-def _draw_spot(painter: QPainter, at: QPointF, kind: str) -> None:
+def _draw_spot(painter: QPainter, at: QPointF, line: DrawnLine) -> None:
     """A dot where a seam turns or ends short, a bar where it stops, a pin, the ring round a point
     at the edge, the number of a leg."""
-    if kind.startswith("leg "):
-        draw_tag(painter, at, kind[4:], 9)
+    kind = line.kind
+    if kind == "leg":
+        draw_tag(painter, at, str(line.number), 9)
         return
     radius = theme.px({"dot": 4, "stop": 5, "pin": 2, "point": 7}[kind])
     painter.setPen(QPen(theme.PAPER, 1.5))

@@ -14,7 +14,7 @@ from inlet.core.piecing.advice import advice_for, known_advice
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
-from inlet.core.stopping import Stopped, Task, under
+from inlet.core.stopping import Job, Stopped, under
 from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
 from inlet.ui.guard import guarded
 
@@ -27,15 +27,15 @@ Question = tuple[Project, Block, int, tuple[BlockUnits, ...]]
 
 @guarded
 class _Work(QRunnable):
-    """A plan being worked out; ``task`` stops it."""
+    """A plan being worked out; ``job`` stops it."""
 
-    def __init__(self, planner: Planner, question: Question, task: Task) -> None:
+    def __init__(self, planner: Planner, question: Question, job: Job) -> None:
         super().__init__()
-        self.planner, self.question, self.task = planner, question, task
+        self.planner, self.question, self.job = planner, question, job
 
     def run(self) -> None:
         try:
-            with under(self.task):
+            with under(self.job):
                 self.planner.finished.emit(plan_block(*self.question))
         except Stopped:
             self.planner.rested.emit()
@@ -48,14 +48,14 @@ class _Aside(QRunnable):
     """Something worked out while no plan is asked for; ``told`` is emitted after it."""
 
     def __init__(
-        self, planner: Planner, do: Callable[[], object], told: SignalInstance, task: Task
+        self, planner: Planner, do: Callable[[], object], told: SignalInstance, job: Job
     ) -> None:
         super().__init__()
-        self.planner, self.do, self.told, self.task = planner, do, told, task
+        self.planner, self.do, self.told, self.job = planner, do, told, job
 
     def run(self) -> None:
         try:
-            with under(self.task):
+            with under(self.job):
                 self.do()
         except Stopped:
             self.planner.rested.emit()
@@ -89,7 +89,7 @@ class Planner(QObject):
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
         self._busy = False
-        self._task: Task | None = None  # what is under way and may be stopped for a new plan
+        self._job: Job | None = None  # what is under way and may be stopped for a new plan
         self._waiting: Question | None = None
         self._soon = QTimer(self)  # the picture is redrawn first
         self._soon.setSingleShot(True)
@@ -114,8 +114,8 @@ class Planner(QObject):
         self._waiting = (project, block, copies, self._beside(project, block))
         if not self._busy:
             self._soon.start()
-        elif self._task is not None:
-            self._task.stop()  # what is under way is of a document that is no longer this one
+        elif self._job is not None:
+            self._job.stop()  # what is under way is of a document that is no longer this one
 
     def _next(self) -> None:
         if self._busy or self._waiting is None:
@@ -123,11 +123,11 @@ class Planner(QObject):
         question, self._waiting = self._waiting, None
         self._busy = True
         gc.disable()
-        self._task = Task()
-        self._pool.start(_Work(self, question, self._task))
+        self._job = Job()
+        self._pool.start(_Work(self, question, self._job))
 
     def _rest(self) -> None:
-        self._busy, self._task = False, None
+        self._busy, self._job = False, None
         gc.enable()
 
     def _finished(self, plan: BlockPlan) -> None:
@@ -185,9 +185,9 @@ class Planner(QObject):
     def _aside(self, do: Callable[[], object], told: SignalInstance, wished: bool = False) -> None:
         self._busy = True
         gc.disable()
-        task = Task()
-        self._task = None if wished else task  # what was wished for is not given up for a plan
-        self._pool.start(_Aside(self, do, told, task))
+        job = Job()
+        self._job = None if wished else job  # what was wished for is not given up for a plan
+        self._pool.start(_Aside(self, do, told, job))
 
     def _thought(self) -> None:
         self._rest()
@@ -214,8 +214,8 @@ class Planner(QObject):
 
     def stop(self) -> None:
         self._waiting = None
-        if self._task is not None:
-            self._task.stop()
+        if self._job is not None:
+            self._job.stop()
         self._to_learn, self._wishes = [], []
         self._to_advise = self._last = None
         self._pool.waitForDone()

@@ -25,12 +25,12 @@ from PySide6.QtWidgets import (
 
 from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
-from inlet.core.draft.tray import Stamp
+from inlet.core.draft.tray import TrayUnit
 from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import fresh_id, replace
-from inlet.core.stopping import Stopped, Task, under
+from inlet.core.stopping import Job, Stopped, under
 from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, clear
 from inlet.ui import guard, theme
@@ -95,7 +95,7 @@ class Window(QMainWindow):
         self._burst.setSingleShot(True)
         self._burst.setInterval(BURST)
         self._burst.timeout.connect(self.put_by)
-        self._reading: Task | None = None  # a drawing being read
+        self._reading: Job | None = None  # a drawing being read
         self.read_so_far.connect(self._show_reading)
         self._on_disk: tuple[int, int] | None = None  # how the file looked when we last met it
         self.setWindowIcon(theme.icon("inlet", size=48))
@@ -199,8 +199,8 @@ class Window(QMainWindow):
         else:
             tray.setVisible(tool == "unit")
 
-    def _take_unit(self, stamp: Stamp) -> None:
-        self.draft.drawing.stamp = stamp
+    def _take_unit(self, tray_unit: TrayUnit) -> None:
+        self.draft.drawing.tray_unit = tray_unit
         self.draft.drawing.update()
 
     # --- stages and tape ----------------------------------------------------------------------
@@ -544,11 +544,11 @@ class Window(QMainWindow):
         block = new_block({b.id for b in session.project.blocks}, name, session.measure)
         block, system = replace(block, finished=session.block.finished), session.measure.system
         self._stop_reading()
-        task = self._reading = Task(self.read_so_far.emit)
+        job = self._reading = Job(self.read_so_far.emit)
 
         def work() -> Imported | str:
             try:
-                with under(task):
+                with under(job):
                     made = read(block, system)
                     draft(made.block)  # found again when it is shown
                     return made
@@ -558,7 +558,7 @@ class Window(QMainWindow):
                 return "Reading the drawing was stopped; nothing was changed."
 
         self._show_reading(0.0)
-        session.think(work, lambda made: self._drawing_read(task, made))
+        session.think(work, lambda made: self._drawing_read(job, made))
 
     def _show_reading(self, share: float) -> None:
         if self._reading is not None:
@@ -569,9 +569,9 @@ class Window(QMainWindow):
         if self._reading is not None:
             self._reading.stop()
 
-    def _drawing_read(self, task: Task, made: Imported | str) -> None:
+    def _drawing_read(self, job: Job, made: Imported | str) -> None:
         """A drawing has been read, or was not; taken if nothing else was asked for since."""
-        if task is not self._reading:
+        if job is not self._reading:
             return
         self._reading = None
         if isinstance(made, str):

@@ -9,11 +9,11 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from inlet.core.draft.edit import add_seams
-from inlet.core.draft.tray import stamps
+from inlet.core.draft.tray import tray_units
 from inlet.core.geometry.curve import Curve
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.block import Block, seam_along
-from tests.blocks import in_cloths, point, seams, stamp_block
+from tests.blocks import in_cloths, point, seams, tray_block
 
 
 def mapped(text: str) -> Block:
@@ -179,7 +179,8 @@ def corpus() -> list[tuple[str, Block, int, int]]:
     out += [(name, drawing(text, w, h), *cost) for name, (text, w, h, *cost) in LINES.items()]
     awkward = {"ring": (0, 1), "set-in": (1, 0), "eight-point-star": (8, 0)}
     out += [
-        (stamp.words, stamp_block(stamp), *awkward.get(stamp.kind, (0, 0))) for stamp in stamps()
+        (tray_unit.words, tray_block(tray_unit), *awkward.get(tray_unit.kind, (0, 0)))
+        for tray_unit in tray_units()
     ]
     sizes = {(4, 4): 1, (6, 6): 3, (4, 8): 2}
     out += [(f"herringbone {w} x {h}", herringbone(w, h), 0, n) for (w, h), n in sizes.items()]

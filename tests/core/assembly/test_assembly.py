@@ -15,7 +15,7 @@ from inlet.core.assembly.tree import Join, all_joins
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
-from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
+from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block
@@ -74,7 +74,7 @@ def test_turning_or_mirroring_changes_no_count(name, turn):
     assert sorted(u.unit.kind for u in one.units) == sorted(u.unit.kind for u in two.units)
 
 
-STAMPS = {stamp.words: stamp for stamp in stamps()}
+TRAY = {tray_unit.words: tray_unit for tray_unit in tray_units()}
 CELLS = {
     "Ring": (0, 1),
     "Set-in square": (1, 0),
@@ -99,7 +99,7 @@ def mixtures(draw):
             words = draw(st.sampled_from(sorted(CELLS)))
             pivots, partial = pivots + CELLS[words][0], partial + CELLS[words][1]
             box = Box(point(4 * x, 4 * y), point(4 * x + 4, 4 * y + 4))
-            block = drop(block, turned_stamp(STAMPS[words], draw(turns)), box, "abc")
+            block = drop(block, turned_unit(TRAY[words], draw(turns)), box, "abc")
     return block, pivots, partial
 
 

@@ -12,7 +12,7 @@ from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import insert_band, remove_band, set_bands, with_square_unit
 from inlet.core.draft.snapping import arc_end_snap, locked_snap, nearest_snap
 from inlet.core.draft.symmetry import SYMMETRIES, group_of, image, repeated, then, turned, turner
-from inlet.core.draft.tray import Box, drop, stamp_of, stamps, turned_stamp
+from inlet.core.draft.tray import Box, drop, tray_unit_of, tray_units, turned_unit
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import outline_area, shape_key
 from inlet.core.geometry.point import Point
@@ -244,16 +244,16 @@ def test_curves_keep_round_on_bands_of_other_proportions():
 # --- tray -------------------------------------------------------------------------------------
 
 
-@given(st.sampled_from(stamps()), turns, st.booleans())
+@given(st.sampled_from(tray_units()), turns, st.booleans())
 @settings(max_examples=80, deadline=None)
-def test_a_unit_dropped_fills_its_box_with_its_patches(stamp, turn, drawn_on):
+def test_a_unit_dropped_fills_its_box_with_its_patches(tray_unit, turn, drawn_on):
     block = empty(4)
     if drawn_on:
         block = in_cloths(
             add_seams(block, (seam_along(Curve(point(0, i), point(4, 4 - i))) for i in range(4))),
             "abc",
         )
-    made = turned_stamp(stamp, turn)
+    made = turned_unit(tray_unit, turn)
     k = 2 / max(made.size)
     box = Box(point(0, 0), Point(made.size[0] * k, made.size[1] * k))
     after = drop(block, made, box, ["d", "e", "f"])
@@ -261,8 +261,8 @@ def test_a_unit_dropped_fills_its_box_with_its_patches(stamp, turn, drawn_on):
         p for p in draft(after).patches
         if all(c.x <= 6 and c.y <= 6 for c in p.outline) and p.fabric in ("d", "e", "f")
     ]  # fmt: skip
-    assert len(inside) == len(stamp.cloths)
-    assert {p.fabric for p in inside} == {"def"[part] for _, part in stamp.cloths}
+    assert len(inside) == len(tray_unit.cloths)
+    assert {p.fabric for p in inside} == {"def"[part] for _, part in tray_unit.cloths}
     assert abs(total(after) - 144) < 1e-6
 
 
@@ -273,11 +273,11 @@ def test_every_kind_of_the_design_is_in_the_tray():
         "four-patch", "nine-patch", "checkerboard", "strips", "quarter-circle", "rounds", "ring",
         "set-in", "eight-point-star",
     }  # fmt: skip
-    assert {s.kind for s in stamps()} == kinds
+    assert {s.kind for s in tray_units()} == kinds
 
 
 def test_a_curved_unit_refuses_an_oblong_box_in_words():
-    curve = next(s for s in stamps() if s.kind == "quarter-circle")
+    curve = next(s for s in tray_units() if s.kind == "quarter-circle")
     with pytest.raises(ValueError, match="stay round"):
         drop(empty(3), curve, Box(point(0, 0), point(2, 1)), ["a", "b"])
 
@@ -285,9 +285,9 @@ def test_a_curved_unit_refuses_an_oblong_box_in_words():
 def test_a_unit_taken_from_a_block_drops_as_it_is():
     block = in_cloths(block_of("0 1 1 0 / 1 0 2 1", 2, 1, (6, 3)), "aba")
     now = draft(block)
-    stamp = stamp_of(now, range(3), "flying-geese", "Goose")
+    tray_unit = tray_unit_of(now, range(3), "flying-geese", "Goose")
     ground = in_cloths(block_of("0 1 4 1 / 2 0 2 1", 4, 4, (12, 12)), "c")
-    made = drop(ground, stamp, Box(point(0, 0), point(2, 1)), [])
+    made = drop(ground, tray_unit, Box(point(0, 0), point(2, 1)), [])
     assert {p.fabric for p in draft(made).patches} == {"a", "b", "c"}
     kinds = [u.unit.kind for u in plan_block(project_of(made), made).units]
     assert "flying-geese" in kinds
@@ -295,8 +295,10 @@ def test_a_unit_taken_from_a_block_drops_as_it_is():
 
 def test_the_label_of_every_unit_lies_on_it():
     block = empty(3)
-    for x, stamp in enumerate(s for s in stamps() if s.kind in ("quarter-circle", "rounds")):
-        block = drop(block, stamp, Box(point(x, 0), point(x + 1, 1)), ["a", "b", "c"])
+    for x, tray_unit in enumerate(
+        s for s in tray_units() if s.kind in ("quarter-circle", "rounds")
+    ):
+        block = drop(block, tray_unit, Box(point(x, 0), point(x + 1, 1)), ["a", "b", "c"])
     plan = plan_block(project_of(block), block)
     places = {label_place(plan.draft, p.part) for u in plan.units for p in u.unit.places}
     assert len(places) == sum(len(u.unit.places) for u in plan.units)

@@ -16,10 +16,10 @@ from inlet.core.draft.tray import (
     cloths_for,
     drop,
     drop_repeated,
-    stamps,
     taken_from,
+    tray_units,
     turned_in_place,
-    turned_stamp,
+    turned_unit,
 )
 from inlet.core.draft.value import grey_of, lightness, value_class
 from inlet.core.geometry.inside import inside_point
@@ -273,27 +273,27 @@ def test_more_or_fewer_bands_leave_a_block_that_tiles(block, across, down):
 # --- units dropped ----------------------------------------------------------------------------
 
 
-@given(st.sampled_from(stamps()), st.sets(st.sampled_from([s.key for s in SYMMETRIES])),
+@given(st.sampled_from(tray_units()), st.sets(st.sampled_from([s.key for s in SYMMETRIES])),
        st.integers(0, 3), st.integers(0, 3))  # fmt: skip
 @settings(max_examples=30, deadline=None)
-def test_units_dropped_by_symmetry_look_the_same_turned(stamp, keys, x, y):
+def test_units_dropped_by_symmetry_look_the_same_turned(tray_unit, keys, x, y):
     group = group_of(keys)
     low = point(x, y)
     box = Box(low, point(x + 1, y + 1))
-    if stamp.curved and stamp.size[0] != stamp.size[1]:
+    if tray_unit.curved and tray_unit.size[0] != tray_unit.size[1]:
         return
-    block = drop_repeated(board(4), group, stamp, box, ["a", "b", "c"])
+    block = drop_repeated(board(4), group, tray_unit, box, ["a", "b", "c"])
     middle = point(F(x) + F(1, 2), F(y) + F(1, 2))
     count = len(repeated_points(board(4), group, middle))
     boxes = [p for p in draft(block).patches if p.fabric is not None]
-    assert len(boxes) == count * len(stamp.cloths)
+    assert len(boxes) == count * len(tray_unit.cloths)
     one_by_one, taken = board(4), []
     for turn in group:
         (x0, y0), (x1, y1) = (turner(turn, F(4), F(4))(p) for p in box)
         here = Box(Point(min(x0, x1), min(y0, y1)), Point(max(x0, x1), max(y0, y1)))
         if not any(here.overlaps(other) for other in taken):
             taken.append(here)
-            one_by_one = drop(one_by_one, turned_stamp(stamp, turn), here, ["a", "b", "c"])
+            one_by_one = drop(one_by_one, turned_unit(tray_unit, turn), here, ["a", "b", "c"])
     assert look(one_by_one) == look(block)
 
 

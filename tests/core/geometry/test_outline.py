@@ -13,7 +13,6 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.snapping import curve_distance
 from inlet.core.draft.symmetry import image, turner
 from inlet.core.geometry.arrange import arrange
-from inlet.core.geometry.vertices import line_meets_circle
 from inlet.core.geometry.curve import (
     Curve,
     circle_of,
@@ -30,14 +29,15 @@ from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import (
     Outline,
     box,
-    drawn,
     outline_area,
     outline_width,
+    polygon_of,
     polyline,
     shape_key,
 )
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import line_through
+from inlet.core.geometry.vertices import line_meets_circle
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from tests.blocks import mixed_seams, point, ratios, turns
@@ -117,7 +117,7 @@ def test_corners_and_points_on_the_seams_are_on_the_outline(seams):
             tuple(sorted(((i - 1) % len(outline.corners), c) for i, c in outline.arcs)),
         )
         assert shape_key(turned) == shape_key(outline)
-        rough = shapely.Polygon([p.floats() for p in drawn(outline)])
+        rough = shapely.Polygon([p.floats() for p in polygon_of(outline)])
         assert abs(rough.area - outline_area(outline)) < 0.2
 
 

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
-from inlet.core.draft.tray import stamps
+from inlet.core.draft.tray import tray_units
 from inlet.core.methods.catalogue import methods_for
 from inlet.core.methods.proof import makes_unit
 from inlet.core.numbers.fraction import Fraction as F
@@ -26,20 +26,23 @@ from inlet.core.table.pieces import piece_for
 from inlet.core.table.sheets import size, trimmed
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units
-from tests.blocks import allowances, in_cloths, lengths, point, stamp_block, turns
+from tests.blocks import allowances, in_cloths, lengths, point, tray_block, turns
 
 CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
-STAMPS = {s.kind: s for s in reversed(stamps())}
-OURS = [case for case in CASES if case["unit"] in STAMPS]
+TRAY = {s.kind: s for s in reversed(tray_units())}
+OURS = [case for case in CASES if case["unit"] in TRAY]
 PARTS = {"square": 0, "large square": 0, "small square": 1, "centre": 0, "corner square": 1}
 
 
 def unit_of(kind: str, finished: list[F], cloths: str = "ab", turn=(0, False)):
     """One unit of the tray on its own, as wide as the first of ``finished`` and as high as the
     last."""
-    stamp = STAMPS[kind]
-    block = stamp_block(stamp)
-    size = finished[0] * F(1), (finished[-1] if stamp.size[0] != stamp.size[1] else finished[0])
+    tray_unit = TRAY[kind]
+    block = tray_block(tray_unit)
+    size = (
+        finished[0] * F(1),
+        (finished[-1] if tray_unit.size[0] != tray_unit.size[1] else finished[0]),
+    )
     block = turned(in_cloths(replace(block, finished=size), cloths), turn)
     now = draft(block)
     unit = find_units(now, break_down(now))[0]
@@ -107,7 +110,7 @@ def test_worked_cases_of_setting_triangles(case):
         assert next_mark(piece.exact[0], mark) == F(case[key])
 
 
-kinds = st.sampled_from(sorted({s.kind for s in stamps() if not s.curved}))
+kinds = st.sampled_from(sorted({s.kind for s in tray_units() if not s.curved}))
 cloths = st.text("abcd", min_size=1, max_size=4)
 
 
@@ -116,7 +119,7 @@ cloths = st.text("abcd", min_size=1, max_size=4)
 def test_every_way_gives_the_unit_exactly(kind, size_, seam, colours, turn):
     if kind == "checkerboard":
         colours = "ab"  # three cloths make it squares
-    width, height = STAMPS[kind].size
+    width, height = TRAY[kind].size
     unit = unit_of(kind, [size_ * width / height, size_], colours, turn)
     for method in methods_for(unit, seam):
         assert makes_unit(method, unit, seam), method.name

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.draft.tray import stamps
+from inlet.core.draft.tray import tray_units
 from inlet.core.geometry.polygon import area, common_stretch, offset, offset_sides
 from inlet.core.methods.inset import CURVE, DOT, FINISH, PARTIAL, SET_IN
 from inlet.core.numbers.fraction import Fraction as F
@@ -110,9 +110,11 @@ def test_what_two_sides_have_in_common(a, b, c, d):
     assert common_stretch(p, q, point(0, 1), point(1, 4)) is None
 
 
-def test_every_stamp_has_moves_that_can_be_drawn():
-    for stamp in stamps():
-        unit = unit_of(stamp.kind, [F(6) * n for n in stamp.size], "abc" if stamp.curved else "ab")
+def test_every_unit_of_the_tray_has_moves_that_can_be_drawn():
+    for tray_unit in tray_units():
+        unit = unit_of(
+            tray_unit.kind, [F(6) * n for n in tray_unit.size], "abc" if tray_unit.curved else "ab"
+        )
         for method in (method_of(unit, QUARTER, w) for w in set(INSET.values()) & names(unit)):
             for move in method.moves:
                 assert move.lower or move.upper

@@ -15,9 +15,9 @@ from inlet.core.geometry.point import dot
 from inlet.core.geometry.polygon import edges, is_convex, offset
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.assembling import raw_size
+from inlet.core.piecing.edge_points import EdgePoints
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.pictures import raw_sheet, step_moves
-from inlet.core.piecing.tips import Tips
 from inlet.core.plan import plan_block
 from inlet.core.table.pins import pins_for
 from tests.blocks import block_of, point, project_of, ratios
@@ -71,7 +71,7 @@ def test_a_set_in_seam_says_its_legs_and_dots():
     drawn = [line for move in step_moves(plan.draft, card, S) for line in move.lines]
     corner = join.at(join.pivots[0])
     assert [d.start for d in drawn if d.kind == "dot"] == [corner]
-    assert {d.kind for d in drawn if d.kind.startswith("leg")} == {"leg 1", "leg 2"}
+    assert {d.number for d in drawn if d.kind == "leg"} == {1, 2}
     seams = [d for d in drawn if d.kind == "seam"]
     assert sum(shapely.LineString([d.start.floats(), d.end.floats()]).length for d in seams) == (
         pytest.approx(join.length)
@@ -139,9 +139,9 @@ def test_points_at_the_edge_are_told_and_ringed():
     plan = plan_of(block_of("0 1 1 0 / 1 0 2 1 / 0 1 2 1 / 0 2 2 2 / 1 1 1 2", 2, 3, (4, 6), "aba"))
     goose = next(s for s in plan.steps if s.unit and s.unit.unit.kind == "flying-geese")
     assert "The point at its edge lies exactly 1/4 in from the raw edge." in goose.notes
-    assert len(Tips(plan.draft).of(goose.part.faces)) == 1
+    assert len(EdgePoints(plan.draft).of(goose.part.faces)) == 1
     squares = plan_of(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (4, 4), "ab"))
-    assert Tips(squares.draft).of(squares.root.faces) == ()
+    assert EdgePoints(squares.draft).of(squares.root.faces) == ()
 
 
 @given(st.sampled_from(sorted(CORPUS)))

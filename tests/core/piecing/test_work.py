@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from inlet.core.assembly.net import unpassed
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
-from inlet.core.draft.tray import Box, drop, stamps, turned_stamp
+from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.piecing.advice import advice_for, advice_text
@@ -131,11 +131,11 @@ def test_what_comes_out_of_the_runs_of_the_other_hand_waits_for_them():
         id="hands", finished=(F(8), F(8)), columns=(F(2),) * 2, rows=(F(2),) * 2,
         methods={"three-triangle": "crossed-pairs"},
     )  # fmt: skip
-    stamp = next(s for s in stamps() if s.kind == "three-triangle")
+    tray_unit = next(s for s in tray_units() if s.kind == "three-triangle")
     for x in (0, 2):
         for y in (0, 2):
             box = Box(point(x, y), point(x + 2, y + 2))
-            block = drop(block, turned_stamp(stamp, (0, y == 2)), box, "abc")
+            block = drop(block, turned_unit(tray_unit, (0, y == 2)), box, "abc")
     plan = plan_of(block, 4)
     led = {
         s.makes: s.unit.in_use.made_with for s in plan.steps if s.unit and s.unit.in_use.made_with

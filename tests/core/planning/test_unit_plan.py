@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.symmetry import turned
-from inlet.core.draft.tray import stamps
+from inlet.core.draft.tray import tray_units
 from inlet.core.geometry.motion import EIGHTH_TURN
 from inlet.core.geometry.polygon import area
 from inlet.core.methods.catalogue import methods_for
@@ -30,7 +30,7 @@ from inlet.core.project.value import replace
 from inlet.core.table.sheets import box
 from inlet.core.units.units import cloth_in
 from tests.blocks import allowances, block_of, in_cloths, lengths, project_of
-from tests.core.methods.test_catalogue import STAMPS, method_of, unit_of
+from tests.core.methods.test_catalogue import TRAY, method_of, unit_of
 
 QUARTER = F(1, 4)
 THREE = "0 0 2 2 / 2 0 1 1"
@@ -262,13 +262,13 @@ def test_cloth_already_cut_keeps_its_size_in_centimetres():
 
 # --- the comparison -----------------------------------------------------------------------------
 
-every_unit = st.sampled_from([s.kind for s in stamps()])
+every_unit = st.sampled_from([s.kind for s in tray_units()])
 
 
 @given(every_unit, st.integers(1, 30), st.sampled_from(["exact", "trim"]))
 @settings(max_examples=60, deadline=None)
 def test_costs_add_up(kind, count, school):
-    unit = unit_of(kind, [F(6) * n for n in STAMPS[kind].size], "ab")
+    unit = unit_of(kind, [F(6) * n for n in TRAY[kind].size], "ab")
     measure = Measure(school=school)
     plan = UnitPlan(unit, Need(count), measure)
     found = costs(plan, Rates())
@@ -296,10 +296,10 @@ def test_costs_add_up(kind, count, school):
     assert sentence.endswith(".")
 
 
-@pytest.mark.parametrize("kind", sorted({s.kind for s in stamps()}))
+@pytest.mark.parametrize("kind", sorted({s.kind for s in tray_units()}))
 def test_what_is_said_of_the_effort_is_what_the_moves_show(kind):
     """Seams and cuts are counted from the drawings where a shorter way is taken."""
-    unit = unit_of(kind, [F(6) * n for n in STAMPS[kind].size], "ab")
+    unit = unit_of(kind, [F(6) * n for n in TRAY[kind].size], "ab")
     for method in methods_for(unit, QUARTER):
         counted = effort_of(method.moves)
         said = method.effort
@@ -338,15 +338,15 @@ def test_corner_squares_leave_bonus_triangles():
 
 def test_turned_units_have_the_same_methods_and_sizes():
     for turn in ((1, False), (2, True), (3, False)):
-        for stamp in stamps():
-            if stamp.curved:
+        for tray_unit in tray_units():
+            if tray_unit.curved:
                 continue
-            finished = [F(6) * stamp.size[0] / stamp.size[1], F(6)]
-            plain = unit_of(stamp.kind, finished, "ab")
-            other = unit_of(stamp.kind, finished, "ab", turn)
+            finished = [F(6) * tray_unit.size[0] / tray_unit.size[1], F(6)]
+            plain = unit_of(tray_unit.kind, finished, "ab")
+            other = unit_of(tray_unit.kind, finished, "ab", turn)
             pieces = [[sorted((p.shape, p.crosscut, p.exact) for p in w.pieces)
                        for w in methods_for(u, QUARTER)] for u in (plain, other)]  # fmt: skip
-            assert pieces[0] == pieces[1], stamp.words
+            assert pieces[0] == pieces[1], tray_unit.words
             assert area(plain.outline) == area(other.outline)
 
 
@@ -410,7 +410,7 @@ def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, 
     ],
 )
 def test_units_that_differ_from_their_mirror_image(kind, cloths, handed):
-    size = [F(6) * n for n in STAMPS[kind].size]
+    size = [F(6) * n for n in TRAY[kind].size]
     unit = unit_of(kind, size, cloths)
     assert unit.handed == handed
 

@@ -8,7 +8,7 @@ import pytest
 
 from inlet.core.assembly.tree import all_joins
 from inlet.core.draft.patches import draft
-from inlet.core.table.seams import finish_drawn, open_length, seam_drawn, sewn_first
+from inlet.core.table.seams import finish_lines, open_length, seam_lines, sewn_first
 from inlet.core.units.breakdown import break_down
 from tests.core.assembly.corpus import corpus
 
@@ -31,8 +31,8 @@ def test_what_is_drawn_is_all_of_the_seam_once(name):
     assert joins
     in_all = 0.0
     for join in joins:
-        first = drawn_length(seam_drawn(join))
-        rest = drawn_length(finish_drawn(join))
+        first = drawn_length(seam_lines(join))
+        rest = drawn_length(finish_lines(join))
         own = sum(open_length(end.join, end.vertex) for end in join.finishes)
         assert first + rest - own == pytest.approx(sewn_first(join))
         assert sewn_first(join) <= join.length

@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
-from inlet.core.draft.tray import stamps
+from inlet.core.draft.tray import tray_units
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.block import FabricAt, straight
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units, letters
-from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, stamp_block, turns
+from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, tray_block, turns
 
 
 def units_of(block):
@@ -43,19 +43,19 @@ def test_geese_are_twice_as_wide_as_high(height, turn, cloths):
     assert kinds(turned(other, turn)) == {"other": 3}
 
 
-STAMPS = {f"{s.kind}: {s.words}": s for s in stamps()}
+TRAY = {f"{s.kind}: {s.words}": s for s in tray_units()}
 
 
-@pytest.mark.parametrize("name", STAMPS)
+@pytest.mark.parametrize("name", TRAY)
 @pytest.mark.parametrize("seed", range(2))
 def test_every_unit_is_named_in_any_turn_and_colouring(name, seed):
     """Two blocks of each: one turned, one mirrored, in different sizes and cloths."""
-    stamp = STAMPS[name]
+    tray_unit = TRAY[name]
     cloths = ("ab", "cabd")[seed]
-    block = turned(stamp_block(stamp, F(3 + seed, 2)), (2 * seed + 1, bool(seed)))
-    if stamp.kind not in ("checkerboard",):
+    block = turned(tray_block(tray_unit, F(3 + seed, 2)), (2 * seed + 1, bool(seed)))
+    if tray_unit.kind not in ("checkerboard",):
         block = in_cloths(block, cloths)
-    assert kinds(block) == {stamp.kind: 1}
+    assert kinds(block) == {tray_unit.kind: 1}
     assert units_of(block)[0].part.nested == ()
 
 

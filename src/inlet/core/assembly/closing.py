@@ -28,7 +28,7 @@ from typing import NamedTuple
 
 from inlet.core.assembly.growing import grown
 from inlet.core.assembly.net import Net
-from inlet.core.assembly.options import Cost, Option, options_at
+from inlet.core.assembly.options import Awkward, Option, options_at
 from inlet.core.stopping import check
 
 MOST_WORK = 10_000
@@ -49,8 +49,8 @@ class Closing(NamedTuple):
     optimal where the two agree."""
 
     chosen: dict[int, Option]
-    cost: Cost
-    at_least: Cost
+    cost: Awkward
+    at_least: Awkward
 
 
 def close(net: Net) -> Closing | None:
@@ -324,7 +324,7 @@ class _Search:
         return option.cost[0] - now[0], sum(map(len, left)), option.cost[1] - now[1]
 
 
-def _cost(options: Iterable[Option]) -> Cost:
+def _cost(options: Iterable[Option]) -> Awkward:
     costs = [o.cost for o in options]
     return sum(c[0] for c in costs), sum(c[1] for c in costs)
 

@@ -20,7 +20,7 @@ from inlet.core.stopping import check
 Faces = frozenset[int]
 
 
-class Seam(NamedTuple):
+class NetSeam(NamedTuple):
     """A piece of seam between two junctions (or the edge of the whole): ``edge`` indexes the
     arrangement's edges; the cells are those on the right and left going from start to end."""
 
@@ -64,7 +64,7 @@ class Net(NamedTuple):
     ``headings`` the direction (one long) in which a seam leaves a junction."""
 
     cells: tuple[Faces, ...]
-    seams: tuple[Seam, ...]
+    seams: tuple[NetSeam, ...]
     junctions: dict[int, Junction]
     places: dict[int, tuple[float, float]]
     headings: dict[tuple[int, int], tuple[float, float]]
@@ -75,7 +75,7 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
     arrangement = draft.arrangement
     owner = {face: i for i, faces in enumerate(cells) for face in faces}
     sx, sy = (float(x) for x in draft.block.scale)
-    found: list[Seam] = []
+    found: list[NetSeam] = []
     rim: set[int] = set()
     places: dict[int, tuple[float, float]] = {}
     near = {k for face in owner for k in arrangement.edges_of[face]}
@@ -90,7 +90,7 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
         for v in (edge.start, edge.end):
             x, y = arrangement.places[v]
             places[v] = (x * sx, y * sy)
-        found.append(Seam(k, edge.start, edge.end, right, left, _length(draft, k, places)))
+        found.append(NetSeam(k, edge.start, edge.end, right, left, _length(draft, k, places)))
     seams = tuple(_in_fixed_order(found, places))
     at: dict[int, list[int]] = defaultdict(list)
     for n, seam in enumerate(seams):
@@ -116,7 +116,7 @@ def _length(draft: Draft, k: int, places: dict[int, tuple[float, float]]) -> flo
 _TURNS = [(a, b, swap) for a in (1, -1) for b in (1, -1) for swap in (False, True)]
 
 
-def _in_fixed_order(seams: list[Seam], places: dict[int, tuple[float, float]]) -> list[Seam]:
+def _in_fixed_order(seams: list[NetSeam], places: dict[int, tuple[float, float]]) -> list[NetSeam]:
     """Seams by their places in whichever of the eight turns of the whole reads first, so that
     every choice made in their order is the same for all eight."""
     if len(seams) < 2:
@@ -139,7 +139,7 @@ def _in_fixed_order(seams: list[Seam], places: dict[int, tuple[float, float]]) -
     return [seams[i] for _, i in best]
 
 
-def _junction(draft: Draft, seams: Sequence[Seam], v: int, numbers: Sequence[int]) -> Junction:
+def _junction(draft: Draft, seams: Sequence[NetSeam], v: int, numbers: Sequence[int]) -> Junction:
     straight = frozenset(
         frozenset(pair)
         for pair in combinations(numbers, 2)

@@ -8,7 +8,7 @@ from typing import NamedTuple
 from inlet.core.assembly.net import Junction, Net
 from inlet.core.stopping import check
 
-Cost = tuple[int, int]
+Awkward = tuple[int, int]
 """Pivots, then partial seams."""
 
 
@@ -16,7 +16,7 @@ class Option(NamedTuple):
     """A closing pair; ``left_open`` is the seam sewn only part of the way till then."""
 
     pair: tuple[int, int]
-    cost: Cost
+    cost: Awkward
     left_open: int | None = None
 
 
@@ -25,7 +25,7 @@ def options_at(
 ) -> list[Option]:
     """Every way to close a junction, the cheapest and most usual first."""
     check()
-    out: list[tuple[Cost, tuple[float, float], Option]] = []
+    out: list[tuple[Awkward, tuple[float, float], Option]] = []
     for one, other in combinations(junction.seams, 2):
         pair = frozenset((one, other))
         if pair in junction.straight:

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cutting.comfort import Comfort
-from inlet.core.cutting.strips import Cloth
+from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
@@ -32,7 +32,7 @@ def size_problems(sizes: Comfort, measure: Measure) -> Iterator[Problem]:
     )
 
 
-def cloth_problems(project: Project, cloth: Sequence[Cloth]) -> Iterator[Problem]:
+def cloth_problems(project: Project, cloth: Sequence[ClothNeeded]) -> Iterator[Problem]:
     """Pieces that no width of their cloth holds."""
     measure = project.measure
     for each in cloth:

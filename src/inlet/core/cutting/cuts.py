@@ -8,10 +8,8 @@ from typing import NamedTuple
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.planning.unit_plan import CutPiece, UnitPlan, cut_size
-
-CutSize = tuple[Fraction, Fraction]
+from inlet.core.planning.unit_plan import CutPiece, CutSize, UnitPlan, cut_size
+from inlet.core.table.pieces import Crosscut, Lean, Shape
 
 
 class Cut(NamedTuple):
@@ -22,13 +20,13 @@ class Cut(NamedTuple):
     from cloth cut already."""
 
     fabric: str | None
-    shape: str
+    shape: Shape
     cut: CutSize
-    crosscut: str
+    crosscut: Crosscut
     number: int
     labels: tuple[str, ...]
     outline: Polygon = ()
-    lean: str = ""
+    lean: Lean = ""
     label: str = ""
     owned: bool = False
 

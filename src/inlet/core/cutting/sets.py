@@ -8,7 +8,7 @@ from dataclasses import replace
 from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
-from inlet.core.methods.strip_set import segments
+from inlet.core.methods.strip_set import Bands, segments
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
@@ -19,8 +19,6 @@ from inlet.core.project.project import Project
 from inlet.core.stopping import check
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.known import BlockUnits
-
-Bands = tuple[tuple[Exact, str | None], ...]
 
 
 class Segments(NamedTuple):
@@ -33,7 +31,7 @@ class Segments(NamedTuple):
     labels: tuple[str, ...]
 
 
-class Strips(NamedTuple):
+class StripChoice(NamedTuple):
     """What strips of one kind would come to: ``sets`` of them, each ``long``; ``left`` is what is
     left of them in all, along the strip."""
 
@@ -61,7 +59,7 @@ class PlannedSet(NamedTuple):
     bands: Bands
     segments: tuple[Segments, ...]
     lengths: tuple[Fraction, ...]
-    choices: tuple[Strips, ...]
+    choices: tuple[StripChoice, ...]
     wide: Exact
     elsewhere: tuple[Elsewhere, ...] = ()
 
@@ -153,7 +151,7 @@ def with_elsewhere(
     return tuple(one._replace(elsewhere=tuple(found[one.bands])) for one in sets)
 
 
-def four_patches(one: PlannedSet, strips: Strips, measure: Measure) -> int:
+def four_patches(one: PlannedSet, strips: StripChoice, measure: Measure) -> int:
     """How many four-patches the ends left of sets of two bands would give: each takes two segments
     as wide as the narrower band is cut."""
     if len(one.bands) != 2:
@@ -186,10 +184,10 @@ def _lengths(sets: list[Exact], measure: Measure) -> tuple[Fraction, ...]:
 
 def _strips(
     name: str, long: Exact, segments: tuple[Segments, ...], measure: Measure
-) -> Strips | None:
+) -> StripChoice | None:
     """None where a segment is longer than the strips."""
     sets = _filled(long, segments, measure)
     if not sets:
         return None
     left = sum((long - measure.squared_off - used for used in sets), Fraction(0))
-    return Strips(name, long, len(sets), left)
+    return StripChoice(name, long, len(sets), left)

@@ -44,7 +44,7 @@ class Strip(NamedTuple):
         return last.start + last.along
 
 
-class Cloth(NamedTuple):
+class ClothNeeded(NamedTuple):
     """What one fabric needs: ``strips`` over ``width`` usable, ``length`` of it in all, ``buy``
     rounded up to a step; ``used`` is the share of that length that is in pieces. ``too_wide`` are
     cuts that fit the cloth neither way."""
@@ -62,9 +62,9 @@ class Cloth(NamedTuple):
         return self.buy / YARD
 
 
-def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[Cloth, ...]:
-    """The cloth needed for a cut list, a ``Cloth`` a fabric, in the list's order; what comes from
-    cloth cut already is not counted."""
+def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[ClothNeeded, ...]:
+    """The cloth needed for a cut list, fabric by fabric in the list's order; what comes from cloth
+    cut already is not counted."""
     by_fabric: dict[str | None, list[Cut]] = {}
     for cut in cuts:
         if not cut.owned:
@@ -78,7 +78,7 @@ def lay_out(project: Project, cuts: Sequence[Cut]) -> tuple[Cloth, ...]:
 
 def _cloth(
     fabric: str | None, width: Exact, squaring: Exact, step: Fraction, cuts: Iterable[Cut]
-) -> Cloth:
+) -> ClothNeeded:
     strips: list[tuple[Fraction, list[Laid], Exact]] = []
     too_wide = []
     usable = width - squaring
@@ -101,7 +101,7 @@ def _cloth(
     length = sum((band for band, _, _ in strips), Fraction(0))
     buy = next_mark(length, step)
     area = sum((p.along * p.across for _, pieces, _ in strips for p in pieces), Fraction(0))
-    return Cloth(
+    return ClothNeeded(
         fabric,
         width,
         tuple(Strip(band, tuple(pieces)) for band, pieces, _ in strips),

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 from inlet.core.cutting.sets import PlannedSet, four_patches
-from inlet.core.cutting.strips import Cloth
+from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.systems import LongUnit, System
 from inlet.core.numbers.text import show
@@ -15,7 +15,7 @@ from inlet.core.project.project import Project
 from inlet.core.words import cloth_name, length_text
 
 
-def buying_text(cloth: Cloth, measure: Measure) -> str:
+def buying_text(cloth: ClothNeeded, measure: Measure) -> str:
     """How much of a cloth: strips, their length together, and what to buy."""
     bought = _bought(cloth.buy, measure.system, measure.system.cloth_unit)
     strips = "1 strip" if len(cloth.strips) == 1 else f"{len(cloth.strips)} strips"
@@ -53,7 +53,7 @@ def set_lines(one: PlannedSet, project: Project) -> list[str]:
     return lines
 
 
-def total_text(cloths: Sequence[Cloth], measure: Measure) -> str:
+def total_text(cloths: Sequence[ClothNeeded], measure: Measure) -> str:
     """All the cloth to buy together: ``7/8 yd``, ``0.7 m``."""
     bought = sum((cloth.buy for cloth in cloths), Fraction(0))
     return _bought(bought, measure.system, measure.system.long_unit)

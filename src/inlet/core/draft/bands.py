@@ -13,7 +13,7 @@ from inlet.core.numbers.text import NumberError, parse_length, show
 from inlet.core.project.block import MOST_BANDS, total
 
 
-class Bands(NamedTuple):
+class TypedBands(NamedTuple):
     """``proportions`` of the bands; ``size`` is what they come to together where they were typed
     as finished sizes, else None."""
 
@@ -21,20 +21,20 @@ class Bands(NamedTuple):
     size: Exact | None = None
 
 
-def parse_bands(text: str, system: System = INCHES) -> Bands:
+def parse_bands(text: str, system: System = INCHES) -> TypedBands:
     """The bands in ``text``. One whole number is a count of equal bands; numbers between colons or
     spaces are proportions; between commas, finished sizes in ``system``. Raises ``NumberError``
     with a sentence."""
     plain = text.strip()
     if re.fullmatch(r"\d+", plain):
-        return Bands((Fraction(1),) * _count(int(plain)))
+        return TypedBands((Fraction(1),) * _count(int(plain)))
     if "," in plain:
         sizes = tuple(parse_length(part, system) for part in plain.split(","))
-        return Bands(_checked(sizes), total(sizes))
+        return TypedBands(_checked(sizes), total(sizes))
     parts = [p for p in re.split(r"[:;]|\s+", plain) if p]
     if not parts:
         raise NumberError("bands are missing; write them like 2:1:2, or a number of equal ones")
-    return Bands(_checked(tuple(parse_length(p) for p in parts)))
+    return TypedBands(_checked(tuple(parse_length(p) for p in parts)))
 
 
 def _count(count: int) -> int:

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import Arcs, Outline, drawn
+from inlet.core.geometry.outline import Arcs, Outline, polygon_of
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers.root2 import Exact
@@ -33,9 +33,9 @@ class Patch(NamedTuple):
         return Outline(self.outline, self.arcs)
 
     @property
-    def drawn(self) -> Polygon:
+    def polygon(self) -> Polygon:
         """The outline with arcs in short exact chords."""
-        return drawn(self.shape)
+        return polygon_of(self.shape)
 
 
 class Draft(NamedTuple):
@@ -114,14 +114,14 @@ def points_of(draft: Draft) -> list[Point]:
     return scaled_points(draft.arrangement, *draft.block.scale)
 
 
-def drawn_patches(draft: Draft) -> tuple[Polygon, ...]:
-    """The patches as polygons to draw, see ``Patch.drawn``."""
+def patch_polygons(draft: Draft) -> tuple[Polygon, ...]:
+    """The patches as polygons to draw, see ``Patch.polygon``."""
     return _drawn(draft.arrangement, *draft.block.scale)
 
 
 @lru_cache(maxsize=8)
 def _drawn(arrangement: Arrangement, sx: Exact, sy: Exact) -> tuple[Polygon, ...]:
-    return tuple(drawn(outline.scaled(sx, sy)) for outline in arrangement.outlines)
+    return tuple(polygon_of(outline.scaled(sx, sy)) for outline in arrangement.outlines)
 
 
 @lru_cache(maxsize=8)

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from inlet.core.draft.bands import Bands
+from inlet.core.draft.bands import TypedBands
 from inlet.core.draft.edit import is_drawn, merged, one_cloth_a_patch
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.draft.symmetry import image
@@ -43,7 +43,7 @@ def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...])
     return _in_one_cloth(_stretched(block, columns, rows, lost))
 
 
-def set_typed(block: Block, axis: int, bands: Bands) -> Regridded:
+def set_typed(block: Block, axis: int, bands: TypedBands) -> Regridded:
     """``block`` with the bands of an axis as typed. Sizes make the finished size; a count or
     proportions divide the size there is."""
     columns, rows = block.columns, block.rows
@@ -64,7 +64,7 @@ def move_line(block: Block, axis: int, index: int, at: Exact) -> Regridded:
     unit = block.scale[axis]
     bands, lines = list(bands_of(block, axis)), grid_lines(bands_of(block, axis))
     bands[index], bands[index + 1] = at / unit - lines[index], lines[index + 2] - at / unit
-    return set_typed(block, axis, Bands(tuple(bands)))
+    return set_typed(block, axis, TypedBands(tuple(bands)))
 
 
 def bands_of(block: Block, axis: int) -> tuple[Exact, ...]:

@@ -21,17 +21,18 @@ from inlet.core.numbers.root2 import ROOT2, Exact
 from inlet.core.numbers.text import parse_exact
 from inlet.core.project.block import Block, Seam, seam_along
 from inlet.core.project.project import Project
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.project.value import Pair, replace
 
 
-class Stamp(NamedTuple):
+class TrayUnit(NamedTuple):
     """A unit to drop: ``seams`` and ``cloths`` in a box ``size`` wide and high.
 
     ``cloths`` are a point in each patch with its part: a number (0 the figure, 1 the ground, 2 a
     third cloth), or the id of the fabric it is to be.
     """
 
-    kind: str
+    kind: UnitKind
     words: str
     size: tuple[Exact, Exact]
     seams: tuple[Curve, ...]
@@ -45,7 +46,7 @@ class Stamp(NamedTuple):
 
 # Kind; words; width and height; seams as "x y x y", arcs with "@ x y" for the centre, after "8: "
 # repeated in all eight ways; the part each patch plays, by its middle from the top, then the left.
-_DRAWINGS: tuple[tuple[str, str, str, str, str], ...] = (
+_DRAWINGS: tuple[tuple[UnitKind, str, str, str, str], ...] = (
     ("square", "Square", "1 1", "", "0"),
     ("rectangle", "Rectangle", "2 1", "", "0"),
     ("half-square-triangle", "Half-square triangle", "1 1", "0 1 1 0", "01"),
@@ -81,12 +82,12 @@ def _point(text: str) -> Point:
 
 
 @cache
-def stamps() -> tuple[Stamp, ...]:
+def tray_units() -> tuple[TrayUnit, ...]:
     """Every unit of the tray."""
-    return tuple(_stamp(*drawing) for drawing in _DRAWINGS)
+    return tuple(_tray_unit(*drawing) for drawing in _DRAWINGS)
 
 
-def _stamp(kind: str, words: str, box: str, seams: str, parts: str) -> Stamp:
+def _tray_unit(kind: UnitKind, words: str, box: str, seams: str, parts: str) -> TrayUnit:
     width, height = _point(box)
     listed = seams.removeprefix("8: ")
     curves = []
@@ -104,14 +105,14 @@ def _stamp(kind: str, words: str, box: str, seams: str, parts: str) -> Stamp:
         (inside_point(outline) for outline in found.outlines),
         key=lambda p: (round(float(p.y), 6), round(float(p.x), 6)),
     )
-    return Stamp(
+    return TrayUnit(
         kind, words, (width, height), drawn,
         tuple((p, int(part)) for p, part in zip(middles, parts, strict=True)),
     )  # fmt: skip
 
 
-def stamp_of(drawn: Draft, faces: Iterable[int], kind: str, words: str) -> Stamp:
-    """A unit of a block as a stamp: the seams between its patches, in its own cloths; its box is
+def tray_unit_of(drawn: Draft, faces: Iterable[int], kind: UnitKind, words: str) -> TrayUnit:
+    """A unit of a block as a unit: the seams between its patches, in its own cloths; its box is
     that round the patches, at finished size."""
     inside = set(faces)
     sx, sy = drawn.block.scale
@@ -129,7 +130,7 @@ def stamp_of(drawn: Draft, faces: Iterable[int], kind: str, words: str) -> Stamp
         if edge.right in inside and edge.left in inside
     ]
     box = (right - left, bottom - top)
-    return Stamp(
+    return TrayUnit(
         kind,
         words,
         box,
@@ -142,41 +143,41 @@ def stamp_of(drawn: Draft, faces: Iterable[int], kind: str, words: str) -> Stamp
 
 
 @lru_cache(maxsize=500)
-def laid_out(stamp: Stamp) -> tuple[tuple[Outline, int | str | None], ...]:
-    """The outlines of a stamp's patches in its own units, each with its cloth or part."""
-    found = arrange(*stamp.size, stamp.seams)
-    faces = ((found.locate(middle), part) for middle, part in stamp.cloths)
+def laid_out(tray_unit: TrayUnit) -> tuple[tuple[Outline, int | str | None], ...]:
+    """The outlines of a unit's patches in its own units, each with its cloth or part."""
+    found = arrange(*tray_unit.size, tray_unit.seams)
+    faces = ((found.locate(middle), part) for middle, part in tray_unit.cloths)
     return tuple((found.outlines[f], part) for f, part in faces if f is not None)
 
 
-def turned_stamp(stamp: Stamp, turn: Turn) -> Stamp:
-    """The stamp mirrored and turned."""
-    move = turner(turn, *stamp.size)
-    size = stamp.size[::-1] if turn[0] % 2 else stamp.size
-    return stamp._replace(
+def turned_unit(tray_unit: TrayUnit, turn: Turn) -> TrayUnit:
+    """The unit mirrored and turned."""
+    move = turner(turn, *tray_unit.size)
+    size = tray_unit.size[::-1] if turn[0] % 2 else tray_unit.size
+    return tray_unit._replace(
         size=(size[0], size[1]),
-        seams=tuple(image(curve, move) for curve in stamp.seams),
-        cloths=tuple((move(p), part) for p, part in stamp.cloths),
+        seams=tuple(image(curve, move) for curve in tray_unit.seams),
+        cloths=tuple((move(p), part) for p, part in tray_unit.cloths),
     )
 
 
-class TurnedStamp(NamedTuple):
-    """A stamp turned as it is to be dropped, and its patches laid out: what draws it."""
+class ReadyUnit(NamedTuple):
+    """A unit turned as it is to be dropped, and its patches laid out: what draws it."""
 
-    stamp: Stamp
-    turned: Stamp
+    tray_unit: TrayUnit
+    turned: TrayUnit
     patches: tuple[tuple[Outline, int | str | None], ...]
 
 
-def ready(stamp: Stamp, turn: Turn) -> TurnedStamp:
-    """A stamp ready to be drawn in a turn."""
-    turned = turned_stamp(stamp, turn)
-    return TurnedStamp(stamp, turned, laid_out(turned))
+def ready(tray_unit: TrayUnit, turn: Turn) -> ReadyUnit:
+    """A unit ready to be drawn in a turn."""
+    turned = turned_unit(tray_unit, turn)
+    return ReadyUnit(tray_unit, turned, laid_out(turned))
 
 
-def ready_stamps(turn: Turn = STAY) -> tuple[TurnedStamp, ...]:
+def ready_units(turn: Turn = STAY) -> tuple[ReadyUnit, ...]:
     """Every unit of the tray, ready to be drawn in a turn."""
-    return tuple(ready(stamp, turn) for stamp in stamps())
+    return tuple(ready(tray_unit, turn) for tray_unit in tray_units())
 
 
 class Box(NamedTuple):
@@ -193,8 +194,8 @@ class Box(NamedTuple):
         return across and self.low.y < other.high.y and other.low.y < self.high.y
 
 
-def taken_from(drawn: Draft, box: Box) -> Stamp | None:
-    """What lies in a box of a block as a stamp, in its own cloths; None where patches reach out of
+def taken_from(drawn: Draft, box: Box) -> TrayUnit | None:
+    """What lies in a box of a block as a unit, in its own cloths; None where patches reach out of
     the box, so that nothing can be lifted from it whole."""
     inside = [
         i
@@ -205,33 +206,33 @@ def taken_from(drawn: Draft, box: Box) -> Stamp | None:
     covered = sum(outline_area(drawn.arrangement.outlines[i]) for i in inside)
     if not inside or abs(covered - float(span.x * span.y)) > 1e-9 * covered:
         return None
-    return stamp_of(drawn, inside, "other", f"Piece of {drawn.block.title}")
+    return tray_unit_of(drawn, inside, "other", f"Piece of {drawn.block.title}")
 
 
 def turned_in_place(block: Block, box: Box, turn: Turn) -> Block:
     """``block`` with what lies in a box turned or flipped there; raises ``ValueError`` with a
     sentence where it cannot be."""
-    stamp = taken_from(draft(block), box)
-    if stamp is None:
+    tray_unit = taken_from(draft(block), box)
+    if tray_unit is None:
         raise ValueError("A patch reaches out of that cell; only whole units are turned in place")
-    return drop(block, turned_stamp(stamp, turn), box, ())
+    return drop(block, turned_unit(tray_unit, turn), box, ())
 
 
-def drop(block: Block, stamp: Stamp, box: Box, cloths: Sequence[str]) -> Block:
-    """``block`` with the stamp in a box of its cells: what was drawn inside goes, the box's sides
+def drop(block: Block, tray_unit: TrayUnit, box: Box, cloths: Sequence[str]) -> Block:
+    """``block`` with the unit in a box of its cells: what was drawn inside goes, the box's sides
     become seams, its patches get the cloths their parts ask for. Raises ``ValueError`` with a
     sentence where arcs would not stay round."""
-    block, box = _ready(block, stamp, box)
-    return _dropped(block, [(stamp, box)], cloths)
+    block, box = _ready(block, tray_unit, box)
+    return _dropped(block, [(tray_unit, box)], cloths)
 
 
 def drop_repeated(
-    block: Block, group: Iterable[Turn], stamp: Stamp, box: Box, cloths: Sequence[str]
+    block: Block, group: Iterable[Turn], tray_unit: TrayUnit, box: Box, cloths: Sequence[str]
 ) -> Block:
     """``drop`` in the box and in its images under a symmetry, each turned with it. Where images
     overlap the first one stays."""
-    block, box = _ready(block, stamp, box)
-    placed: list[tuple[Stamp, Box]] = []
+    block, box = _ready(block, tray_unit, box)
+    placed: list[tuple[TrayUnit, Box]] = []
     for turn in group:
         if not fits(turn, block):
             continue
@@ -241,22 +242,24 @@ def drop_repeated(
             Point(max(p.x for p in corners), max(p.y for p in corners)),
         )
         if not any(here.overlaps(other) for _, other in placed):
-            placed.append((turned_stamp(stamp, turn), here))
+            placed.append((turned_unit(tray_unit, turn), here))
     return _dropped(block, placed, cloths)
 
 
-def _dropped(block: Block, placed: Sequence[tuple[Stamp, Box]], cloths: Sequence[str]) -> Block:
-    """``block`` with stamps in boxes that do not overlap."""
-    into = [_placing(block, stamp, box) for stamp, box in placed]
+def _dropped(block: Block, placed: Sequence[tuple[TrayUnit, Box]], cloths: Sequence[str]) -> Block:
+    """``block`` with units in boxes that do not overlap."""
+    into = [_placing(block, tray_unit, box) for tray_unit, box in placed]
     drawn = [
-        image(c, move) for (stamp, _), move in zip(placed, into, strict=True) for c in stamp.seams
+        image(c, move)
+        for (tray_unit, _), move in zip(placed, into, strict=True)
+        for c in tray_unit.seams
     ]
     cleared = _cleared(block, [box for _, box in placed])
     seams = merged((seam_along(curve) for curve in drawn), cleared)
     made = keep_cloth(block, replace(block, seams=seams))
     points: dict[int | str | None, list[Pair]] = {}
-    for (stamp, _), move in zip(placed, into, strict=True):
-        for middle, part in stamp.cloths:
+    for (tray_unit, _), move in zip(placed, into, strict=True):
+        for middle, part in tray_unit.cloths:
             p = move(middle)
             points.setdefault(part, []).append((p.x, p.y))
     for part, here in points.items():
@@ -265,21 +268,21 @@ def _dropped(block: Block, placed: Sequence[tuple[Stamp, Box]], cloths: Sequence
     return made
 
 
-def _placing(block: Block, stamp: Stamp, box: Box) -> Callable[[Point], Point]:
-    """From a stamp's own units into a box of the block's cells."""
+def _placing(block: Block, tray_unit: TrayUnit, box: Box) -> Callable[[Point], Point]:
+    """From a unit's own units into a box of the block's cells."""
     span = box.high.minus(box.low)
-    kx, ky = span.x / stamp.size[0], span.y / stamp.size[1]
-    if stamp.curved and kx * block.scale[0] != ky * block.scale[1]:
+    kx, ky = span.x / tray_unit.size[0], span.y / tray_unit.size[1]
+    if tray_unit.curved and kx * block.scale[0] != ky * block.scale[1]:
         raise ValueError(
-            f"{stamp.words} has curves, which stay round only in a box as wide to its height as "
-            "the unit itself"
+            f"{tray_unit.words} has curves, which stay round only in a box as wide to its height "
+            "as the unit itself"
         )
     return lambda p: box.low.plus(p.scaled(kx, ky))
 
 
-def _ready(block: Block, stamp: Stamp, box: Box) -> tuple[Block, Box]:
-    """The block and the box for a stamp with arcs: in grid units as long down as across."""
-    if not stamp.curved:
+def _ready(block: Block, tray_unit: TrayUnit, box: Box) -> tuple[Block, Box]:
+    """The block and the box for a unit with arcs: in grid units as long down as across."""
+    if not tray_unit.curved:
         return block, box
     made = with_square_unit(block)
     one, k = Fraction(1), made.rows[0] / block.rows[0]

@@ -22,12 +22,12 @@ from numpy.typing import NDArray
 from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import cut_at_crossings
-from inlet.core.geometry.curve import HAIR, Circle, Curve, arc_fault, distance_to
+from inlet.core.geometry.curve import Circle, Curve, arc_fault, distance_to
 from inlet.core.geometry.faces import RawEdge, order_round, raw_edges, signed_areas, trace
 from inlet.core.geometry.inside import side
 from inlet.core.geometry.located import is_located
 from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import Point
+from inlet.core.geometry.point import HAIR, Point
 from inlet.core.geometry.polygon import Line
 from inlet.core.geometry.soundness import (
     Unsound,

@@ -10,11 +10,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.geometry import outline
-from inlet.core.geometry.crossings import HAIR
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.inside import RoughSide, rough_sides, side
 from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import Point
+from inlet.core.geometry.point import HAIR, Point
 from inlet.core.geometry.polygon import Line, contains
 from inlet.core.geometry.stretches import Fault
 

@@ -15,6 +15,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.geometry.point import HAIR
 from inlet.core.geometry.stretches import (
     CLOSE,
     ArcStretch,
@@ -37,8 +38,6 @@ from inlet.core.geometry.vertices import (
 )
 from inlet.core.stopping import check
 
-HAIR = 1e-9
-"""Of a stretch's length: crossings this near to an end are decided exactly."""
 FLAT = 1e-6
 """Sine of the angle below which float crossings are not trusted."""
 

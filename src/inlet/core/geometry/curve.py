@@ -11,7 +11,7 @@ from functools import lru_cache
 from math import acos, atan2, cos, hypot, pi, sin, sqrt
 from typing import NamedTuple
 
-from inlet.core.geometry.point import Point, cross, dot
+from inlet.core.geometry.point import HAIR, Point, cross, dot
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, Root2, root_up
 
@@ -59,11 +59,6 @@ def circle_of(curve: Curve) -> Circle:
 def _digits(p: Point) -> int:
     """How long a point's numbers are, in bits below the unit."""
     return sum((x.d if isinstance(x, Root2) else x.denominator).bit_length() for x in p)
-
-
-HAIR = 1e-9
-"""Of a radius, or in grid units: how far off the ends of an arc may be, as places a root was taken
-for; as near to half a circle it is half a circle."""
 
 
 def arc_fault(start: Point, end: Point, centre: Point) -> str | None:

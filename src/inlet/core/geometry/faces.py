@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from inlet.core.geometry.stretches import ArcStretch, LineStretch, Scaled, Stretch
 from inlet.core.geometry.vertices import Vertices
 
-Half = int
+HalfEdge = int
 """A half-edge: 2k runs along edge k, 2k + 1 against it."""
 
 
@@ -210,7 +210,7 @@ def _rank_exactly(
     vertices: Vertices,
     angle: NDArray[np.float64],
 ) -> None:
-    halves: dict[int, list[Half]] = {v: [] for v in doubtful}
+    halves: dict[int, list[HalfEdge]] = {v: [] for v in doubtful}
     for k, (u, v, _) in enumerate(edges):
         if u in halves:
             halves[u].append(2 * k)

@@ -16,12 +16,9 @@ from numpy.typing import NDArray
 
 from inlet.core.geometry.curve import Curve, circle_of, exact_chain
 from inlet.core.geometry.outline import Outline, box, polyline
-from inlet.core.geometry.point import Point, cross, midpoint
+from inlet.core.geometry.point import HAIR, Point, cross, midpoint
 from inlet.core.geometry.polygon import contains, inner_point
 from inlet.core.numbers.fraction import Fraction
-
-HAIR = 1e-9
-"""Floats are not trusted nearer than this to an outline, for numbers about 1."""
 
 
 class RoughSide(NamedTuple):

@@ -75,7 +75,7 @@ def polyline(outline: Outline, sagitta: float) -> list[tuple[float, float]]:
     return [p for curve in outline.sides() for p in flattened(curve, sagitta)]
 
 
-def drawn(outline: Outline) -> Polygon:
+def polygon_of(outline: Outline) -> Polygon:
     """The outline as a polygon to draw, arcs in short chords between exact points of them."""
     if not outline.arcs:
         return outline.corners

@@ -7,6 +7,9 @@ from typing import NamedTuple
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 
+HAIR = 1e-9
+"""Of lengths about 1: what floats are not trusted nearer than."""
+
 
 class Point(NamedTuple):
     """A point (or a step from one point to another); y grows downward."""

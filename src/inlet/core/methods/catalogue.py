@@ -50,7 +50,7 @@ _BUILDERS: dict[str, tuple[tuple[Builder, ...], tuple[Builder, ...]]] = {
 def methods_for(unit: Unit, seam: Exact) -> Iterator[Method]:
     """Every method to make a unit, the usual one first, each worked out when it is come to. There
     is always one: patch by patch."""
-    kind = unit.kind
+    kind: str = unit.kind
     if kind == "half-square-triangle" and len(unit.picture) > 2:
         kind = STRIPED
     before, after = _BUILDERS.get(kind, ((), ()))

@@ -15,15 +15,14 @@ from inlet.core.geometry.polygon import Polygon, area, bounds, chord, line_throu
 from inlet.core.geometry.shapes import triangle_legs
 from inlet.core.methods.method import ByProduct, Method, Sizes, Work, counted, shared
 from inlet.core.numbers.root2 import ROOT2, Exact, root_up, sqrt_exact
-from inlet.core.table.moves import Drawn, Move, cut_sheet, in_a_row, rectangle_sheet
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row, rectangle_sheet
 from inlet.core.table.pieces import Size, rectangle
 from inlet.core.table.sheets import ZERO, opened, square_sheet
 from inlet.core.units.units import Unit
 
-Cloth = str | None
 
-
-class Corner(NamedTuple):
+class SnippedCorner(NamedTuple):
     """A corner triangle: at which corner of the body's box (right?, down?), its leg, its cloth."""
 
     right: bool
@@ -62,7 +61,7 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     return Method("corner-squares", 1, pieces, False, table, left_over=left_over)
 
 
-def _sew_on(size: Size, body: Cloth, corners: list[Corner], seam: Exact) -> Work:
+def _sew_on(size: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> Work:
     wide, high = size[0] + 2 * seam, size[1] + 2 * seam
     sheet = rectangle_sheet(wide, high, body)
     whole = sheet[0][0]
@@ -81,19 +80,19 @@ def _sew_on(size: Size, body: Cloth, corners: list[Corner], seam: Exact) -> Work
         if line.side(corner) > 0:
             line = line.opposite()  # the corner's side is allowance
         beyond = chord(whole, line.shifted(-seam))
-        cuts = () if beyond is None else (Drawn("cut", *beyond),)
+        cuts = () if beyond is None else (DrawnLine("cut", *beyond),)
         lay = "Lay a square on the corner, right sides together; sew from corner to corner."
         moves.append(Move("mark", "Draw a diagonal on the back of each square.", (), square,
-                          (Drawn("mark", *ends),)))  # fmt: skip
-        moves.append(Move("sew", lay, sheet, square, (Drawn("seam", *ends),)))
+                          (DrawnLine("mark", *ends),)))  # fmt: skip
+        moves.append(Move("sew", lay, sheet, square, (DrawnLine("seam", *ends),)))
         moves.append(Move("cut-apart", "Trim {seam} beyond the seam.", sheet, square,
-                          (Drawn("seam", *ends), *cuts)))  # fmt: skip
+                          (DrawnLine("seam", *ends), *cuts)))  # fmt: skip
         sheet = opened(sheet, square, line)
         moves.append(Move("open", "Flip the corner out and press.", sheet))
     return Work(tuple(moves), (sheet,))
 
 
-def _body_and_corners(unit: Unit) -> tuple[Size, Cloth, list[Corner]] | None:
+def _body_and_corners(unit: Unit) -> tuple[Size, Cloth, list[SnippedCorner]] | None:
     """The unit's box, the cloth of its body and its corners, in the box's own frame."""
     if unit.part.nested:
         return None
@@ -112,7 +111,7 @@ def _body_and_corners(unit: Unit) -> tuple[Size, Cloth, list[Corner]] | None:
             return None
         at = legs[0]
         leg = root_up(squared_length(legs[0], legs[1]))
-        corners.append(Corner(at.x != 0, at.y != 0, leg, fabric))
+        corners.append(SnippedCorner(at.x != 0, at.y != 0, leg, fabric))
     return size, body, sorted(corners, key=lambda c: (c.down, c.right))
 
 

@@ -10,12 +10,11 @@ from inlet.core.geometry.polygon import Polygon, area, line_through
 from inlet.core.geometry.shapes import triangle_legs
 from inlet.core.methods.method import CUT_APART, Method, Sizes, Work, counted, shared
 from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.table.moves import Drawn, Move, either_side, in_a_row, rectangle_sheet
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move, either_side, in_a_row, rectangle_sheet
 from inlet.core.table.pieces import rectangle
 from inlet.core.table.sheets import ZERO, Sheet, kept, pair_across, square_sheet
 from inlet.core.units.units import Unit
-
-Cloth = str | None
 
 
 def no_waste_geese(unit: Unit, seam: Exact) -> Method:
@@ -55,7 +54,7 @@ def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exa
     hearts = pair_across(body, pair, middle, seam)
     seams = either_side(middle, seam, body[0][0])
     products: list[Sheet] = []
-    second: list[tuple[Sheet, Sheet, tuple[Drawn, ...], tuple[Point, Point]]] = []
+    second: list[tuple[Sheet, Sheet, tuple[DrawnLine, ...], tuple[Point, Point]]] = []
     centre = Point(large / 2, large / 2)
     for heart, (left, top), corner in zip(hearts, ((ZERO, far), (far, ZERO)), (t, q), strict=True):
         third = square_sheet(small, other_sky, left, top)
@@ -64,12 +63,12 @@ def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exa
         reach = third[0][0][1] if corner == t else third[0][0][3]
         second.append((heart, third, either_side(line, seam, third[0][0]), (corner, reach)))
     heart, third, heart_seams, ends = second[1]
-    mark = Drawn("mark", p, r)
+    mark = DrawnLine("mark", p, r)
     lay_two = "Lay two small squares on opposite corners of the large one."
     lay_one = "Lay a small square on the free corner of each."
     draw = " Draw the diagonal; sew {seam} from it on both sides."
-    first_cut, second_cut = Drawn("cut", p, r), Drawn("cut", *ends)
-    again = (Drawn("mark", *ends), *heart_seams)
+    first_cut, second_cut = DrawnLine("cut", p, r), DrawnLine("cut", *ends)
+    again = (DrawnLine("mark", *ends), *heart_seams)
     away = "Open, press away from the large triangle: 2 hearts."
     moves = (
         Move("cut", "Cut {all}.", in_a_row([body, square_sheet(small, one_sky)])),
@@ -118,9 +117,9 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
         lower = square_sheet(side, left)
         middle = rectangle_sheet(side, wide / 2, goose, ZERO, side - wide / 2)
         upper = square_sheet(side, right)
-        seam_line = Drawn("seam", Point(reach, ZERO), Point(reach, side))
+        seam_line = DrawnLine("seam", Point(reach, ZERO), Point(reach, side))
         strip = rectangle_sheet(wide, side, goose)
-        crease = Drawn("mark", Point(wide / 2, ZERO), Point(wide / 2, side))
+        crease = DrawnLine("mark", Point(wide / 2, ZERO), Point(wide / 2, side))
         lay = "Lay it on a square, fold {seam} below the top edge, raw edges level below."
         top = "Lay the other square on top, right side down; sew {seam} from the side."
         moves = (

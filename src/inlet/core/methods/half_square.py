@@ -20,7 +20,7 @@ from inlet.core.methods.method import (
     shared,
 )
 from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.table.moves import Drawn, Move, either_side, foot_on, in_a_row, rectangle_sheet
+from inlet.core.table.moves import DrawnLine, Move, either_side, foot_on, in_a_row, rectangle_sheet
 from inlet.core.table.pieces import strip
 from inlet.core.table.sheets import ZERO, Sheet, kept, opened, pair_across, square_sheet
 from inlet.core.units.units import Unit
@@ -75,13 +75,13 @@ def _two(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
     corner, far = lower[0][0][0], lower[0][0][2]
     middle = line_through(corner, far)
     products = pair_across(lower, upper, middle, seam)
-    mark = Drawn("mark", corner, far)
+    mark = DrawnLine("mark", corner, far)
     seams = either_side(middle, seam, lower[0][0])
     moves = (
         Move("cut", "Cut {all}.", in_a_row([lower, upper])),
         Move("mark", MARK.format("square", "corner to corner"), (), upper, (mark,)),
         Move("sew", LAY + BESIDE, lower, upper, (mark, *seams)),
-        Move("cut-apart", CUT_APART, lower, upper, (Drawn("cut", corner, far), *seams)),
+        Move("cut-apart", CUT_APART, lower, upper, (DrawnLine("cut", corner, far), *seams)),
         Move("open", "Open and press: 2 units.", in_a_row(products), times=2),
     )
     return Work(moves, products)
@@ -100,8 +100,8 @@ def _four(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
             for line in (falling, rising)
         ]
         products.append(opened(kept(lower, *quarter), kept(upper, *quarter), inside))
-        seams.append(Drawn("seam", foot_on(inside, start), foot_on(inside, end)))
-    cuts = (Drawn("cut", p, r), Drawn("cut", t, q))
+        seams.append(DrawnLine("seam", foot_on(inside, start), foot_on(inside, end)))
+    cuts = (DrawnLine("cut", p, r), DrawnLine("cut", t, q))
     gently = "Open and press gently, every outer edge is bias: 4 units."
     moves = (
         Move("cut", "Cut {all}.", in_a_row([lower, upper])),
@@ -125,13 +125,13 @@ def _eight(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
         ends = (c[0], c[2]) if left == top else (c[3], c[1])
         products += pair_across(one, two, line_through(*ends), seam)
     falling, rising = line_through(p, r), line_through(t, q)
-    marks = (Drawn("mark", p, r), Drawn("mark", t, q))
+    marks = (DrawnLine("mark", p, r), DrawnLine("mark", t, q))
     seams = (*either_side(falling, seam, lower[0][0]), *either_side(rising, seam, lower[0][0]))
     middle = (
-        Drawn("cut", Point(small, ZERO), Point(small, side)),
-        Drawn("cut", Point(ZERO, small), Point(side, small)),
+        DrawnLine("cut", Point(small, ZERO), Point(small, side)),
+        DrawnLine("cut", Point(ZERO, small), Point(side, small)),
     )
-    diagonals = (Drawn("cut", p, r), Drawn("cut", t, q))
+    diagonals = (DrawnLine("cut", p, r), DrawnLine("cut", t, q))
     apart = "Cut in half both ways, then on the drawn lines."
     moves = (
         Move("cut", "Cut {all}.", in_a_row([lower, upper])),
@@ -172,7 +172,7 @@ def strip_triangles(unit: Unit, seam: Exact) -> Method:
         standing = opened(lower, upper, slope.shifted(seam))
         hanging = opened(lower, upper, slope.opposite().shifted(seam))
         first, second = (either_side(slope, seam, lower[0][0])[i] for i in (0, 1))
-        cuts = (Drawn("cut", top_cut, foot_cut), Drawn("cut", Point(pitch, ZERO),
+        cuts = (DrawnLine("cut", top_cut, foot_cut), DrawnLine("cut", Point(pitch, ZERO),
                                                       Point(pitch, high)))  # fmt: skip
         lay = "Lay the strips right sides together; cut triangles, turning the ruler each time."
         moves = (

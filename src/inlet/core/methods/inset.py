@@ -12,21 +12,20 @@ from inlet.core.assembly.tree import Join, Side, faces_of
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.motion import Picture, canonical, motion_between
 from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import Point
+from inlet.core.geometry.point import HAIR, Point
 from inlet.core.geometry.polygon import (
     Polygon,
 )
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.table.moves import Drawn, Move
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.pins import pin_points
 from inlet.core.table.raw import raw_outline
-from inlet.core.table.seams import finish_drawn, seam_drawn
+from inlet.core.table.seams import finish_lines, seam_lines
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.parts import walk
 from inlet.core.units.units import Unit
-
-Cloth = str | None
 
 EDGE = "Right sides together, sew {seam} from the edge."
 DOT = (
@@ -133,13 +132,13 @@ def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Mo
     """The moves that sew new cells to those sewn before, laid beside them, and what comes of it."""
     if len(new) > len(done):
         done, new = new, done
-    pins = tuple(Drawn("pin", p, p) for p in pin_points(join, seam))
-    lines = seam_drawn(join) + pins
+    pins = tuple(DrawnLine("pin", p, p) for p in pin_points(join, seam))
+    lines = seam_lines(join) + pins
     whole = _sheet(done + new, seam)
     apart = _sheet(done, seam) + _apart(done, new, seam)
     moves = [Move("sew", sewing_text(join), apart, (), lines, seams=len(join.legs))]
     if join.finishes:
-        rest = finish_drawn(join)
+        rest = finish_lines(join)
         moves.append(Move("sew", FINISH, whole, (), rest, seams=0))
     return [*moves, Move("open", "Open and press.", whole)]
 
@@ -206,7 +205,6 @@ def _overlap(one: _Rough, other: _Rough) -> bool:
     return min(length, max(along)) - max(0.0, min(along)) > HAIR
 
 
-HAIR = 1e-9
 _Place = tuple[float, float]
 _Rough = tuple[_Place, _Place, _Place | None]
 """A side of a cell in floats: its ends, and its centre if it is an arc."""

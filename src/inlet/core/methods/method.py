@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.table.moves import Move
 from inlet.core.table.pieces import Piece, Size, rectangle, strip
 from inlet.core.table.sheets import Sheet, box
@@ -27,7 +28,7 @@ class ByProduct(NamedTuple):
     """Something else a run leaves: ``number`` of a ``kind`` of unit, at its finished size;
     ``mirrored`` if it is the unit made, of the other hand."""
 
-    kind: str
+    kind: UnitKind
     size: Size
     number: int
     fabrics: tuple[str | None, ...]

@@ -10,6 +10,7 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join, Side, faces_of
 from inlet.core.deep import Steps, run
 from inlet.core.geometry.motion import SameShapes
+from inlet.core.geometry.point import HAIR
 from inlet.core.geometry.polygon import (
     Polygon,
     edges,
@@ -21,14 +22,12 @@ from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.methods.inset import inset_moves
 from inlet.core.methods.method import Effort, Method, Sizes, Work
 from inlet.core.numbers.root2 import Exact
-from inlet.core.table.moves import Drawn, Move, cut_sheet, in_a_row
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row
 from inlet.core.table.pieces import Piece, curved_piece, piece_for
 from inlet.core.table.sheets import Sheet, opened, raw_cell
 from inlet.core.units.parts import Part
-from inlet.core.units.units import Unit, seam_length
-
-Cloth = str | None
-HAIR = 1e-9
+from inlet.core.units.units import Unit, length_inside
 
 
 def patch_by_patch(unit: Unit, seam: Exact) -> Method:
@@ -63,7 +62,7 @@ def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
         {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
     )
     seams = sum(len(join.legs) for join in unit.part.joins) if unit.part.awkward else cells - 1
-    length = seam_length(unit) + 2 * float(seam) * seams
+    length = length_inside(unit) + 2 * float(seam) * seams
     return Effort(seams, length, apart, 0, cells - 1)
 
 
@@ -137,9 +136,9 @@ def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
             continue
         sheet = cut_sheet(piece)
         a, b, c, d = sheet[0][0]
-        lines = [Drawn("cut", d, b) if piece.lean == "rising" else Drawn("cut", a, c)]
+        lines = [DrawnLine("cut", d, b) if piece.lean == "rising" else DrawnLine("cut", a, c)]
         if piece.crosscut == "twice":
-            lines.append(Drawn("cut", b, d))
+            lines.append(DrawnLine("cut", b, d))
         text = (
             f"Cut {{{i}}} {piece.crosscut} on the diagonal: "
             f"{2 if piece.crosscut == 'once' else 4} triangles."
@@ -191,6 +190,6 @@ class _Sewing(NamedTuple):
         laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
         result = opened(lower, laid, line)
         sew = "Right sides together, sew {seam} from the edge."
-        self.moves.append(Move("sew", sew, lower, laid, (Drawn("seam", start, end),)))
+        self.moves.append(Move("sew", sew, lower, laid, (DrawnLine("seam", start, end),)))
         self.moves.append(Move("open", "Open and press.", result))
         return result

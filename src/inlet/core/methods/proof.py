@@ -119,7 +119,7 @@ def sew_up(part: Part, leaf: Callable[[Part], Sewn | None]) -> Sewn | None:
     moved until its sewing line lies on the one before it. Where seams turn corners, or are curved,
     each part must have exactly the shape that is drawn, and goes where that lies."""
     sewn = run(_sew(part, leaf))
-    return None if sewn is None else (sewn[0], tuple(_spread(sewn[1], Point(ZERO, ZERO))))
+    return None if sewn is None else (sewn[0], tuple(_patches_in(sewn[1], Point(ZERO, ZERO))))
 
 
 @dataclass(frozen=True)
@@ -171,7 +171,7 @@ def _fitted(
     return part.outline, _Pile(tuple(pieces))
 
 
-def _spread(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str | None]]:
+def _patches_in(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str | None]]:
     """The patches of a pile where they came to lie."""
     left = [(pile, by)]
     while left:

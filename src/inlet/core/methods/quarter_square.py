@@ -26,12 +26,12 @@ from inlet.core.methods.method import (
 )
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.table.moves import Drawn, Move, either_side, fitted, in_a_row, rectangle_sheet
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move, either_side, fitted, in_a_row, rectangle_sheet
 from inlet.core.table.pieces import Piece, rectangle
 from inlet.core.table.sheets import ZERO, Sheet, pair_across, size, square_sheet
 from inlet.core.units.units import Unit
 
-Cloth = str | None
 DRAW = " Draw the diagonal; sew {seam} from it on both sides."
 
 
@@ -103,8 +103,8 @@ def _cross(
     if not crossed:
         cross = "Lay each on a plain square, right sides together; draw across the seam."
     sewn = Fraction(1) if crossed else Fraction(1, 2)
-    mark, again = Drawn("mark", start, end), Drawn("mark", *ends)
-    first_cut, second_cut = Drawn("cut", start, end), Drawn("cut", *ends)
+    mark, again = DrawnLine("mark", start, end), DrawnLine("mark", *ends)
+    first_cut, second_cut = DrawnLine("cut", start, end), DrawnLine("cut", *ends)
     moves = (
         Move("cut", "Cut {all}.", in_a_row((squares if pairs == 2 else squares[:2]) + plain)),
         Move("sew", LAY + DRAW, squares[0], squares[1], (mark, *seams), sewn),

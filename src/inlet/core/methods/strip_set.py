@@ -16,12 +16,13 @@ from inlet.core.geometry.polygon import Polygon, bounds, squared_length
 from inlet.core.methods.method import Effort, Method, SetOfStrips, Sizes, Work, no_bias
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, sqrt_exact
-from inlet.core.table.moves import Drawn, Move, fitted, in_a_row, rectangle_sheet
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move, fitted, in_a_row, rectangle_sheet
 from inlet.core.table.sheets import ZERO, Sheet, box, size
 from inlet.core.units.units import Unit
 
-Cloth = str | None
 Bands = tuple[tuple[Exact, Cloth], ...]
+"""The strips of a set, each with its finished width and cloth."""
 """Finished widths and cloths of the bands of a segment, in order."""
 KINDS = ("strips", "four-patch", "nine-patch", "checkerboard")
 
@@ -90,7 +91,7 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
             level = box(whole)[3] - seam
             whole = stacked(whole, segment, seam)
             left, _, right, _ = box(whole)
-            line = Drawn("seam", Point(left, level), Point(right, level))
+            line = DrawnLine("seam", Point(left, level), Point(right, level))
             moves += [Move("sew", together, whole, (), (line,)), Move("open", "Press.", whole)]
         return Work(tuple(moves), (whole,))
 
@@ -120,10 +121,12 @@ def sew_set(one: SetOfStrips, index: int, seam: Exact) -> list[Move]:
     seams = []
     for width, cloth in bands[1:]:
         at = box(whole)[3] - seam
-        seams.append(Drawn("seam", Point(ZERO, at), Point(long, at)))
+        seams.append(DrawnLine("seam", Point(ZERO, at), Point(long, at)))
         whole = stacked(whole, rectangle_sheet(long, width + 2 * seam, cloth), seam)
     high = size(whole)[1]
-    cuts = tuple(Drawn("cut", Point(i * step, ZERO), Point(i * step, high)) for i in range(1, 4))
+    cuts = tuple(
+        DrawnLine("cut", Point(i * step, ZERO), Point(i * step, high)) for i in range(1, 4)
+    )
     sew = "Sew the strips into a set, each seam the other way from the last so that it stays flat."
     across = "Press. Square off the end, then cut across into segments."
     return [

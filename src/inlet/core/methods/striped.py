@@ -27,17 +27,15 @@ from inlet.core.methods.method import (
     Work,
     no_bias,
 )
-from inlet.core.methods.strip_set import sew_set
+from inlet.core.methods.strip_set import Bands, sew_set
 from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.table.moves import Drawn, Move, either_side, in_a_row, rectangle_sheet
+from inlet.core.project.fabric import Cloth
+from inlet.core.table.moves import DrawnLine, Move, either_side, in_a_row, rectangle_sheet
 from inlet.core.table.sheets import ZERO, Sheet, pair_across
 from inlet.core.units.units import Unit
 
-Cloth = str | None
-Bands = tuple[tuple[Exact, Cloth], ...]
 
-
-class Half(NamedTuple):
+class StripedHalf(NamedTuple):
     """One half, its right angle at the top right: its bands from there on, and whether they lie
     along the top edge or down the right one."""
 
@@ -72,14 +70,14 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
             first, second = second, first
         whole = rectangle_sheet(cut, cut, None)[0][0]
         seams = either_side(middle, seam, whole)
-        mark = Drawn("mark", corner, far)
+        mark = DrawnLine("mark", corner, far)
         moves = [Move("cut", "Cut {all}.", in_a_row([lower, upper]))]
         for i, one in enumerate(found):
             moves += sew_set(one, i, seam)
         apart = "Open and press; keep the two stacks apart, their stripes differ."
         moves += [
             Move("sew", f"{LAY} Draw the diagonal.{BESIDE}", lower, upper, (mark, *seams)),
-            Move("cut-apart", CUT_APART, lower, upper, (Drawn("cut", corner, far), *seams)),
+            Move("cut-apart", CUT_APART, lower, upper, (DrawnLine("cut", corner, far), *seams)),
             Move("open", apart, in_a_row([first, second]), times=2),
         ]
         return Work(tuple(moves), (first,))
@@ -92,7 +90,9 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
     )  # fmt: skip
 
 
-def _halves(cells: list[tuple[Polygon, Cloth]], side: Exact) -> tuple[Half, Half] | None:
+def _halves(
+    cells: list[tuple[Polygon, Cloth]], side: Exact
+) -> tuple[StripedHalf, StripedHalf] | None:
     """The two halves of a unit whose box lies at the origin, each turned so that its right angle
     is at the top right; the second as it lies when it is laid face down on the first."""
     for motion in (
@@ -115,7 +115,7 @@ def _halves(cells: list[tuple[Polygon, Cloth]], side: Exact) -> tuple[Half, Half
     return None
 
 
-def _half(cells: list[tuple[Polygon, Cloth]], side: Exact) -> Half | None:
+def _half(cells: list[tuple[Polygon, Cloth]], side: Exact) -> StripedHalf | None:
     """Bands of a half with its right angle at (side, 0), if it is in bands along a leg."""
     for along_top in (True, False):
         spans = sorted(
@@ -125,11 +125,11 @@ def _half(cells: list[tuple[Polygon, Cloth]], side: Exact) -> Half | None:
         ends = [span for span, _ in spans]
         chained = all(a[1] == b[0] for a, b in pairwise(ends))
         if chained and ends[0][0] == 0 and ends[-1][1] == side:
-            return Half(tuple((hi - lo, cloth) for (lo, hi), cloth in spans), along_top)
+            return StripedHalf(tuple((hi - lo, cloth) for (lo, hi), cloth in spans), along_top)
     return None
 
 
-def _square(half: Half, cut: Exact, seam: Exact) -> Sheet:
+def _square(half: StripedHalf, cut: Exact, seam: Exact) -> Sheet:
     """A square cut from the set of a half, its outer band at the top or at the right."""
     out: list[tuple[Polygon, Cloth]] = []
     at: Exact = ZERO

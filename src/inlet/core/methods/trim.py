@@ -9,7 +9,8 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, common_stretch, edges, line_through, meet, on_line
 from inlet.core.methods.method import bias_edges
 from inlet.core.numbers.root2 import Exact
-from inlet.core.table.moves import Drawn, Move
+from inlet.core.project.unit_kind import UnitKind
+from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.sheets import Sheet, box, kept
 
 TEXTS = {
@@ -31,7 +32,7 @@ class Trim(NamedTuple):
 
     sheet: Sheet
     box: tuple[Exact, Exact, Exact, Exact]
-    ruler: tuple[Drawn, ...]
+    ruler: tuple[DrawnLine, ...]
 
 
 def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
@@ -62,11 +63,11 @@ def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
     return Trim(large, kept_box, tuple(_slanted_seams(kept(large, *lines))))
 
 
-def trim_move(found: Trim, kind: str) -> Move:
+def trim_move(found: Trim, kind: UnitKind) -> Move:
     """The trim as a move: its cuts, and the ruler's lines on the seams."""
     left, top, right, bottom = found.box
     corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
-    cuts = tuple(Drawn("cut", p, q) for p, q in edges(corners))
+    cuts = tuple(DrawnLine("cut", p, q) for p, q in edges(corners))
     return Move("trim", TEXTS.get(kind, _OTHERWISE), found.sheet, (), (*found.ruler, *cuts))
 
 
@@ -95,12 +96,12 @@ def _middle(sheet: Sheet) -> Point:
     return Point((left + right) / 2, (top + bottom) / 2)
 
 
-def _slanted_seams(sheet: Sheet) -> list[Drawn]:
+def _slanted_seams(sheet: Sheet) -> list[DrawnLine]:
     """The seams of a sheet that do not run with its edges, each line of them once."""
-    out: list[Drawn] = []
+    out: list[DrawnLine] = []
     for outline, _ in sheet:
         for p, q in edges(outline):
             if p.x == q.x or p.y == q.y or any(on_line(p, q, line.start, line.end) for line in out):
                 continue
-            out.append(Drawn("ruler", p, q))
+            out.append(DrawnLine("ruler", p, q))
     return out

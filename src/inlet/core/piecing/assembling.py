@@ -16,10 +16,10 @@ from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.methods.inset import alike_from
 from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_notes
 from inlet.core.piecing.step import Step
-from inlet.core.piecing.tips import Tips, tips_text
 from inlet.core.project.measure import Measure
 from inlet.core.stopping import check
 from inlet.core.table.pieces import Size
@@ -48,7 +48,7 @@ class _Assembly:
     ) -> None:
         self.draft, self.root, self.copies, self.measure = draft, root, copies, measure
         self.name_of = dict(unit_names)
-        self.tips = Tips(draft)
+        self.points = EdgePoints(draft)
         self.counters: dict[str, int] = defaultdict(int)
         # Equal parts are made of parts of equal names, in some order: only
         # those need their pictures compared. A group is its first part, its steps, and others.
@@ -107,7 +107,7 @@ class _Assembly:
         if len(joins) > 1 and joins[0] not in joins[1].sides:
             how += ", in pairs, then pairs of pairs" + (", the odd one last" * (len(names) % 2))
         text = f"Sew {run_lengths(names)}, {how}: {seams}. Press, then measure."
-        tips = self.tips.of(part.faces)
+        points = self.points.of(part.faces)
         return Step(
             0,
             self.name_of[part.faces],
@@ -118,8 +118,8 @@ class _Assembly:
             part,
             None,
             ends=_ENDS[max(len(join.dots) for join in joins)],
-            notes=(*self.ear_notes(self.ears(part)), *self.tip_notes(tips)),
-            tips=tips,
+            notes=(*self.ear_notes(self.ears(part)), *self.point_notes(points)),
+            points=points,
             needs=tuple(names),
             seams=len(joins),
             length=sum(map(self.sewn_length, joins)),
@@ -151,9 +151,9 @@ class _Assembly:
             "sewing lines meet, not the raw edges.",
         )
 
-    def tip_notes(self, tips: Sequence[int]) -> tuple[str, ...]:
+    def point_notes(self, points: Sequence[int]) -> tuple[str, ...]:
         seam = length_text(self.measure.seam, self.measure)
-        return (tips_text(len(tips), seam),) if tips else ()
+        return (points_text(len(points), seam),) if points else ()
 
     # --- awkward seams ------------------------------------------------------------------------
 
@@ -191,7 +191,7 @@ class _Assembly:
         measure, seam = self.measure, float(self.measure.seam)
         one, other = names
         named = f"another {other}" if one == other else other
-        tips = self.tips.of(made.faces)
+        points = self.points.of(made.faces)
         large, small = map(faces_of, join.larger_first)
         far = max(overhangs(self.draft, large, small, v, seam) for v in join.ends)
         ears = () if join.left_open else self.ear_notes(far)
@@ -206,8 +206,8 @@ class _Assembly:
             None,
             join,
             ends_text(join, measure),
-            (*seam_notes(join, measure), *ears, *self.tip_notes(tips)),
-            tips,
+            (*seam_notes(join, measure), *ears, *self.point_notes(points)),
+            points,
             (one, other),
             len(join.legs),
             self.sewn_length(join),

@@ -13,7 +13,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import INCHES, System
 from inlet.core.numbers.text import parse_length
-from inlet.core.piecing.tips import Tips
+from inlet.core.piecing.edge_points import EdgePoints
 from inlet.core.project.measure import Measure, Needle
 from inlet.core.units.parts import Part
 from inlet.core.words import length_text, unit_of
@@ -96,19 +96,19 @@ def effect_of(draft: Draft, root: Part, off: Exact, seam: Exact) -> Effect:
     return Effect((min(wide), max(wide)), (min(high), max(high)), _points(draft, root))
 
 
-Segment = tuple[tuple[float, float], tuple[float, float]]
+Chord = tuple[tuple[float, float], tuple[float, float]]
 
 
-def _segments(root: Part) -> list[Segment]:
+def _segments(root: Part) -> list[Chord]:
     """The seams of a block, finished lengths, arcs in chords."""
-    out: list[Segment] = []
+    out: list[Chord] = []
     for curve in (curve for join in all_joins(root.side) for curve in join.curves):
         chords = flattened(curve, 1e-3) if curve.centre else [curve.start.floats()]
         out += pairwise([*chords, curve.end.floats()])
     return out
 
 
-def _crossed(segments: list[Segment], axis: int, at: float) -> float:
+def _crossed(segments: list[Chord], axis: int, at: float) -> float:
     """The sum of |n·direction| over the seams crossed by a line along x (axis 1) or y (axis 0)."""
     total = 0.0
     for p, q in segments:
@@ -121,9 +121,9 @@ def _crossed(segments: list[Segment], axis: int, at: float) -> float:
 
 def _points(draft: Draft, root: Part) -> tuple[int, ...]:
     """The points that some later seam passes, or that the block's own edge does."""
-    tips, found = Tips(draft), set[int]()
+    edge_points, found = EdgePoints(draft), set[int]()
     for join in all_joins(root.side):
-        found.update(tips.of(join_rims(draft, join)))
+        found.update(edge_points.of(join_rims(draft, join)))
     return tuple(sorted(found))
 
 

@@ -9,7 +9,7 @@ from inlet.core.assembly.shape import part_shape
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.curve import Curve
 
-HAIR = 1e-6
+FLAT = 1e-6
 
 
 def overhangs(draft: Draft, one: Faces, other: Faces, vertex: int, seam: float) -> float:
@@ -35,7 +35,7 @@ def _reach(draft: Draft, faces: Faces, vertex: int, seam: float) -> float | None
     i = shape.corners.index(at)
     before, after = shape.side(i - 1), shape.side(i)
     angle = (_way(before, False) - _way(after, True)) % (2 * pi)
-    return seam / tan(angle / 2) if HAIR < angle < pi - HAIR else None
+    return seam / tan(angle / 2) if FLAT < angle < pi - FLAT else None
 
 
 def _way(curve: Curve, forward: bool) -> float:

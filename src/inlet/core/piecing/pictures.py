@@ -12,10 +12,10 @@ from inlet.core.geometry.polygon import Polygon, flip, line_through
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.step import Step
-from inlet.core.table.moves import Drawn, Move
+from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.pins import pin_points
 from inlet.core.table.raw import raw_outline
-from inlet.core.table.seams import finish_drawn, seam_drawn
+from inlet.core.table.seams import finish_lines, seam_lines
 from inlet.core.table.sheets import Sheet, box
 from inlet.core.units.parts import Part
 
@@ -29,13 +29,13 @@ def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
     if step.unit is not None:
         return step.unit.in_use.moves
     points = points_of(draft)
-    tips = tuple(Drawn("point", points[v], points[v]) for v in step.tips)
-    sewn = Move("open", "Sewn", raw_sheet(draft, step.part.faces, seam), (), tips)
+    marks = tuple(DrawnLine("point", points[v], points[v]) for v in step.points)
+    sewn = Move("open", "Sewn", raw_sheet(draft, step.part.faces, seam), (), marks)
     if step.join is not None:
         return (*_join_moves(draft, step.join, seam), sewn)
     parts = step.part.parts
     sheets = [raw_sheet(draft, p.faces, seam) for p in parts]
-    laid = Move("lay", "Lay out", _spread(sheets, step.part, seam))
+    laid = Move("lay", "Lay out", _spread_out(sheets, step.part, seam))
     return (laid, _turned_over(draft, step.part.joins[0], seam), sewn)
 
 
@@ -44,19 +44,19 @@ def _join_moves(draft: Draft, join: Join, seam: Exact) -> list[Move]:
     moves = [Move("lay", "Lay out", one + _beside(one, other, seam))]
     whole = raw_sheet(draft, join.faces, seam)
     if len(join.legs) > 1 or any(curve.centre for curve in join.curves):
-        lines = _seam_lines(join, seam)
+        lines = _seam_with_pins(join, seam)
         moves.append(Move("sew", "Sew: the dashed line on the back", whole, (), lines))
     else:
         moves.append(_turned_over(draft, join, seam))
     if join.finishes:
-        rest = finish_drawn(join)
+        rest = finish_lines(join)
         moves.append(Move("sew", "Then finish the seam left open", whole, (), rest))
     return moves
 
 
-def _seam_lines(join: Join, seam: Exact) -> tuple[Drawn, ...]:
+def _seam_with_pins(join: Join, seam: Exact) -> tuple[DrawnLine, ...]:
     """A seam with its dots and pins."""
-    return (*seam_drawn(join), *(Drawn("pin", p, p) for p in pin_points(join, seam)))
+    return (*seam_lines(join), *(DrawnLine("pin", p, p) for p in pin_points(join, seam)))
 
 
 def _turned_over(draft: Draft, join: Join, seam: Exact) -> Move:
@@ -64,7 +64,7 @@ def _turned_over(draft: Draft, join: Join, seam: Exact) -> Move:
     line = line_through(join.points[0], join.points[-1])
     lower, upper = (raw_sheet(draft, faces_of(side), seam) for side in join.larger_first)
     turned = tuple((flip(outline, line), fabric) for outline, fabric in upper)
-    return Move("flip", "Right sides together", lower, turned, _seam_lines(join, seam))
+    return Move("flip", "Right sides together", lower, turned, _seam_with_pins(join, seam))
 
 
 def raw_sheet(draft: Draft, faces: Faces, seam: Exact) -> Sheet:
@@ -114,7 +114,7 @@ def _middle(sheet: Sheet) -> tuple[float, float]:
     return (left + right) / 2, (top + bottom) / 2
 
 
-def _spread(sheets: Sequence[Sheet], part: Part, seam: Exact) -> Sheet:
+def _spread_out(sheets: Sequence[Sheet], part: Part, seam: Exact) -> Sheet:
     """Parts in their order with a gap between them, along ``part.across``."""
     assert part.across is not None
     length = root_up(part.across.x * part.across.x + part.across.y * part.across.y)

@@ -38,7 +38,7 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     if whole is None:
         return False
     check()
-    drawn = tuple((patch.drawn, patch.fabric) for patch in draft.patches)
+    drawn = tuple((patch.polygon, patch.fabric) for patch in draft.patches)
     made_whole = at_origin(whole[1])
     check()
     return same_picture(made_whole, at_origin(drawn)) and not uncovered(draft)

@@ -17,7 +17,7 @@ class Step(NamedTuple):
     None for a shape that is no rectangle); ``after_each`` the sizes after each seam on the way.
     ``part`` is where one of them lies in the block; ``unit`` is set for units, ``join`` where a
     single seam that is in no row is the step. ``ends`` say where the seam begins and stops,
-    ``notes`` what to watch for, ``tips`` the vertices where points lie at the raw edge. ``needs``
+    ``notes`` what to watch for, ``points`` the vertices where points lie at the raw edge. ``needs``
     are the labels and names of what it is made of, in the order they are picked up beside the
     machine; ``seams`` how many are sewn for one, ``length`` how long they are with their
     allowances. ``alike`` are the other parts of the block that the step makes too.
@@ -34,7 +34,7 @@ class Step(NamedTuple):
     join: Join | None = None
     ends: str = ""
     notes: tuple[str, ...] = ()
-    tips: tuple[int, ...] = ()
+    points: tuple[int, ...] = ()
     needs: tuple[str, ...] = ()
     seams: int = 0
     length: float = 0.0

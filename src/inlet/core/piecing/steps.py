@@ -6,9 +6,9 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from inlet.core.draft.patches import Draft
 from inlet.core.piecing.assembling import assembly_steps
+from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.seam_words import ends_text, seam_notes
 from inlet.core.piecing.step import Step
-from inlet.core.piecing.tips import Tips, tips_text
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import move_text, over_text
 from inlet.core.project.project import Project
@@ -76,10 +76,10 @@ def _unit_step(draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Pro
     over = over_text(method)
     if over:
         text += f" {over}"
-    tips = Tips(draft).of(plan.unit.part.faces)
+    points = EdgePoints(draft).of(plan.unit.part.faces)
     notes = list(_unit_notes(plan, project))
-    if tips:
-        notes.append(tips_text(len(tips), length_text(measure.seam, measure)))
+    if points:
+        notes.append(points_text(len(points), length_text(measure.seam, measure)))
     effort, number = method.method.effort, max(1, plan.count)
     return Step(
         0,
@@ -91,7 +91,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Pro
         plan.unit.part,
         plan,
         notes=tuple(notes),
-        tips=tips,
+        points=points,
         needs=(*stacks, *(inner.unit.label for inner in plan.inside)),
         seams=round(float(effort.seams * method.runs) / number),
         length=float(effort.length) * method.runs / number,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from inlet.core.methods.catalogue import methods_for
 from inlet.core.methods.method import Method
@@ -14,12 +14,14 @@ from inlet.core.numbers.text import NumberError, parse_length
 from inlet.core.table.pieces import Piece, Size
 from inlet.core.units.units import Unit
 
+StockShape = Literal["strip", "square", "scrap"]
+
 
 class Stock(NamedTuple):
     """Cloth already cut, ``width`` wide. A strip is as long as its cloth is wide, a square as long
     as wide, a scrap ``length`` long."""
 
-    shape: str
+    shape: StockShape
     width: Exact
     length: Exact | None = None
 
@@ -34,6 +36,9 @@ class Stock(NamedTuple):
         low, high = self.width, self.long(usable)
         ways_ = (cut, (cut[1], cut[0]))
         return max(floor_exact(low / a) * floor_exact(high / b) for a, b in ways_)
+
+
+_SHAPES: dict[str, StockShape] = {"strip": "strip", "square": "square", "scrap": "scrap"}
 
 
 def parse_stock(text: str, system: System) -> tuple[Stock, ...]:
@@ -60,7 +65,7 @@ def parse_stock(text: str, system: System) -> tuple[Stock, ...]:
         lengths = sorted(parse_length(side, system) for side in sides)
         if lengths[0] <= 0:
             raise NumberError("cloth must be wider than 0")
-        out.append(Stock(shape, lengths[0], lengths[1] if shape == "scrap" else None))
+        out.append(Stock(_SHAPES[shape], lengths[0], lengths[1] if shape == "scrap" else None))
     return tuple(out)
 
 

@@ -17,6 +17,7 @@ from inlet.core.numbers.systems import INCHES
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
 from inlet.core.project.block import Choice
 from inlet.core.project.measure import Measure
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.table.moves import Move
 from inlet.core.table.pieces import Piece, Size
 from inlet.core.units.units import Unit, cloth_in
@@ -67,7 +68,7 @@ class MethodPlan(NamedTuple):
     """
 
     method: Method
-    kind: str
+    kind: UnitKind
     runs: int
     surplus: int
     trim_to: Size | None

@@ -10,6 +10,7 @@ from inlet.core.planning.offers import Offer
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.words import cloth_name, length_text, size_text
 
 
@@ -103,7 +104,7 @@ def length_or_size(size: tuple[Exact, Exact], measure: Measure) -> str:
     return about + size_text((marks[0], marks[1]), measure)
 
 
-def kind_words(kind: str) -> str:
+def kind_words(kind: UnitKind) -> str:
     """A unit kind's file name as people say it."""
     return _KINDS.get(kind, kind.replace("-", " "))
 

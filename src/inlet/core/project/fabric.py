@@ -6,6 +6,9 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.value import Value, replace
 
+Cloth = str | None
+"""A cloth by its id; None where none lies yet."""
+
 
 class Print(Value, frozen=True, kw_only=True):
     """A picture of a print: ``image`` as base64 of a PNG or JPEG file, ``width`` the length of

@@ -10,7 +10,7 @@ MOST_PLACES = 1000
 """Blocks along one side of a quilt."""
 
 
-class Place(Value, frozen=True, kw_only=True):
+class QuiltPlace(Value, frozen=True, kw_only=True):
     """A block that lies otherwise than the rest: another one (empty: the usual one), turned
     clockwise by ``turn`` degrees after it was mirrored, if it was."""
 
@@ -58,7 +58,7 @@ class Quilt(Value, frozen=True, kw_only=True):
     columns: int | None = None
     rows: int | None = None
     block: str = ""
-    places: tuple[Place, ...] = ()
+    places: tuple[QuiltPlace, ...] = ()
     sashing: Sashing | None = None
     borders: tuple[Border, ...] = ()
     binding: Binding | None = None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
@@ -13,41 +13,46 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.table.pieces import Piece
 from inlet.core.table.sheets import ZERO, Sheet, box, size
 
+LineKind = Literal["mark", "seam", "cut", "ruler", "dot", "stop", "pin", "point", "leg"]
+Do = Literal["cut", "crosscut", "mark", "fold", "lay", "flip", "sew", "cut-apart", "open", "trim"]
 
-class Drawn(NamedTuple):
+
+class DrawnLine(NamedTuple):
     """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make, or a
-    line of the ``ruler`` to lay there."""
+    line of the ``ruler`` to lay there. Where it starts and ends at one place, what lies there: a
+    ``dot``, the ``stop`` of a partial seam, a ``pin``, a ``point`` at the edge, or the ``number``
+    of a ``leg``."""
 
-    kind: str
+    kind: LineKind
     start: Point
     end: Point
+    number: int = 0
 
 
 class Move(NamedTuple):
     """One thing done at the table, ``times`` over for a run.
 
-    ``times`` is a half where one doing serves two runs. ``do`` is cut, crosscut, mark, fold, sew,
-    cut-apart, open or trim. ``text`` may hold ``{all}``
+    ``times`` is a half where one doing serves two runs. ``text`` may hold ``{all}``
     for the pieces as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, ``{seam}`` and
     ``{trim}``. ``lower`` lies right side up, ``upper`` wrong side up on it. ``seams`` is how many
     seams its lines are, where they are not one each; ``of_set`` the strip set it is done to, once
     for each that is sewn, not for each run.
     """
 
-    do: str
+    do: Do
     text: str
     lower: Sheet
     upper: Sheet = ()
-    lines: tuple[Drawn, ...] = ()
+    lines: tuple[DrawnLine, ...] = ()
     times: Fraction | int = 1
     seams: int | None = None
     of_set: int | None = None
 
 
-def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[Drawn, ...]:
+def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[DrawnLine, ...]:
     """The two seams ``seam`` either side of a drawn line, from edge to edge of ``cloth``."""
     ends = (chord(cloth, middle.shifted(by)) for by in (seam, -seam))
-    return tuple(Drawn("seam", *pair) for pair in ends if pair)
+    return tuple(DrawnLine("seam", *pair) for pair in ends if pair)
 
 
 def foot_on(line: Line, p: Point) -> Point:

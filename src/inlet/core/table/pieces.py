@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from functools import lru_cache
 from math import ceil
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from inlet.core.geometry.motion import motion_between
-from inlet.core.geometry.outline import Outline, box, drawn
+from inlet.core.geometry.outline import Outline, box, polygon_of
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, edges, offset, squared_length
 from inlet.core.geometry.shapes import is_rectangle, right_corner, triangle_legs
@@ -15,6 +15,9 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, root_up, sqrt_exact
 
 Size = tuple[Exact, Exact]
+Shape = Literal["square", "rectangle", "strip", "template"]
+Crosscut = Literal["none", "once", "twice", "sewn"]
+Lean = Literal["falling", "rising", ""]
 
 
 class Piece(NamedTuple):
@@ -32,12 +35,12 @@ class Piece(NamedTuple):
     """
 
     fabric: str | None
-    shape: str
+    shape: Shape
     exact: Size
-    crosscut: str
+    crosscut: Crosscut
     quantity: int
     outline: Polygon = ()
-    lean: str = ""
+    lean: Lean = ""
     runs: int = 1
 
     def shapes(self, runs: int) -> int:
@@ -45,11 +48,13 @@ class Piece(NamedTuple):
         return -(-runs * self.quantity // (PER_SQUARE[self.crosscut] * self.runs))
 
 
-PER_SQUARE = {"none": 1, "once": 2, "twice": 4, "sewn": 1}
+PER_SQUARE: dict[Crosscut, int] = {"none": 1, "once": 2, "twice": 4, "sewn": 1}
 """Pieces one cut shape gives before sewing."""
 
 
-def rectangle(fabric: str | None, size: Size, quantity: int = 1, crosscut: str = "none") -> Piece:
+def rectangle(
+    fabric: str | None, size: Size, quantity: int = 1, crosscut: Crosscut = "none"
+) -> Piece:
     """A square or rectangle to cut, shorter side first."""
     low, high = sorted(size)
     return Piece(fabric, "square" if low == high else "rectangle", (low, high), crosscut, quantity)
@@ -87,10 +92,10 @@ def _piece_for(outline: Polygon, seam: Exact) -> Piece:
     if legs is not None:
         corner, after, before = legs
         if _straight_grain(corner, after) or not _straight_grain(after, before):
-            side, crosscut = _length(corner, after), "once"
-        else:
-            side, crosscut = _length(after, before), "twice"
-        return rectangle(fabric, (side, side), crosscut=crosscut)
+            side = _length(corner, after)
+            return rectangle(fabric, (side, side), crosscut="once")
+        side = _length(after, before)
+        return rectangle(fabric, (side, side), crosscut="twice")
     found = right_corner(raw)
     if found is not None:
         corner, after, before = found
@@ -105,7 +110,7 @@ def _piece_for(outline: Polygon, seam: Exact) -> Piece:
 def curved_piece(shape: Outline, fabric: str | None, seam: Exact) -> Piece:
     """The template of a patch with arcs: r + s on a convex one and r - s on a concave one, which
     reaches ``seam`` beyond the patch."""
-    return Piece(fabric, "template", _box_with_seam(shape, seam), "none", 1, drawn(shape))
+    return Piece(fabric, "template", _box_with_seam(shape, seam), "none", 1, polygon_of(shape))
 
 
 def _box_with_seam(shape: Outline, seam: Exact) -> Size:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.geometry.curve import Curve, exact_chain
-from inlet.core.geometry.outline import Outline, drawn
+from inlet.core.geometry.outline import Outline, polygon_of
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import Polygon, inner_point, line_through, meet, offset_sides
 from inlet.core.numbers.root2 import Exact, root_up
@@ -16,7 +16,7 @@ def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:
     convex arc, r - s on a concave one."""
     if not shape.arcs:
         return offset_sides(shape.corners, sides)
-    inside = inner_point(drawn(shape))
+    inside = inner_point(polygon_of(shape))
     corners = shape.corners
     curves = list(shape.sides())
     out = []

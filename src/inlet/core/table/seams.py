@@ -10,37 +10,37 @@ from inlet.core.geometry.curve import Curve, curve_length, exact_chain
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.table.moves import Drawn
+from inlet.core.table.moves import DrawnLine
 
 
-def seam_drawn(join: Join) -> tuple[Drawn, ...]:
+def seam_lines(join: Join) -> tuple[DrawnLine, ...]:
     """A seam's stretches in the order they are sewn, numbered where there are several, but for
     those that finish another seam; a dot where it turns or stops an allowance short of the edge; a
     stop where it is left open."""
-    out: list[Drawn] = []
+    out: list[DrawnLine] = []
     own = [leg for leg in join.legs if not leg.finishes]
-    for number, leg in enumerate(own):
-        out += _leg_drawn(join, leg)
+    for number, leg in enumerate(own, 1):
+        out += _leg_lines(join, leg)
         if len(own) > 1:
             at = _middle(join, leg)
-            out.append(Drawn(f"leg {number + 1}", at, at))
+            out.append(DrawnLine("leg", at, at, number))
     for v in (*join.pivots, *join.dots):
-        out.append(Drawn("dot", join.at(v), join.at(v)))
+        out.append(DrawnLine("dot", join.at(v), join.at(v)))
     return tuple(out)
 
 
-def finish_drawn(join: Join) -> tuple[Drawn, ...]:
+def finish_lines(join: Join) -> tuple[DrawnLine, ...]:
     """What finishes the seams left open before: what was left of each, and on over the new
     piece."""
-    out = [d for leg in join.legs if leg.finishes for d in _leg_drawn(join, leg)]
+    out = [d for leg in join.legs if leg.finishes for d in _leg_lines(join, leg)]
     for finish in join.finishes:
         rest = _left_open(finish.join, finish.vertex)
-        out += [Drawn("seam", *pair) for pair in _chords(rest)]
-        out.append(Drawn("stop", rest[-1].end, rest[-1].end))
+        out += [DrawnLine("seam", *pair) for pair in _chords(rest)]
+        out.append(DrawnLine("stop", rest[-1].end, rest[-1].end))
     return tuple(out)
 
 
-def _leg_drawn(join: Join, leg: Leg) -> Iterator[Drawn]:
+def _leg_lines(join: Join, leg: Leg) -> Iterator[DrawnLine]:
     curves = list(_along(join, leg))
     for finish in join.left_open:
         rest = _left_open(join, finish.vertex)
@@ -50,9 +50,9 @@ def _leg_drawn(join: Join, leg: Leg) -> Iterator[Drawn]:
             curves = _cut(curves, rest)
         else:
             continue
-        yield Drawn("stop", rest[-1].end, rest[-1].end)
+        yield DrawnLine("stop", rest[-1].end, rest[-1].end)
     for pair in _chords(curves):
-        yield Drawn("seam", *pair)
+        yield DrawnLine("seam", *pair)
 
 
 def _along(join: Join, leg: Leg) -> Iterator[Curve]:

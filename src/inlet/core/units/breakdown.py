@@ -27,6 +27,7 @@ from inlet.core.geometry.outline import Arcs, Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon
 from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.stopping import check
 from inlet.core.units.joining import with_joins
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
@@ -111,7 +112,7 @@ class _Breaker:
         if len(patches) == 1:
             (patch,) = patches
             if patch.holes:
-                return Part(faces, patch.drawn, None, stuck=True), _Cost(1, 0, 1, 1, 1)
+                return Part(faces, patch.polygon, None, stuck=True), _Cost(1, 0, 1, 1, 1)
             if patch.arcs:
                 return Part(faces, patch.outline, None, arcs=patch.arcs), _Cost(0, 0, 1, 1, 1)
             kind = name_unit(patch.outline, [patch.outline], [patch.fabric])
@@ -139,7 +140,7 @@ class _Breaker:
         return (part, _Cost(int(part.stuck), cost.awkward, 0, 1, 1)) if part.kind else (part, cost)
 
     def _split_best(
-        self, faces: Faces, outline: Polygon, arcs: Arcs, kind: str | None
+        self, faces: Faces, outline: Polygon, arcs: Arcs, kind: UnitKind | None
     ) -> Steps[Solved | None]:
         """A part split along through seams in the way that leaves least; None if none runs."""
         best: Solved | None = None
@@ -354,7 +355,7 @@ class _Breaker:
     def looks(self) -> list[tuple[str, int, float]]:
         """Of each patch its cloth, corners and size of box."""
         return [
-            (patch.fabric or "", len(patch.outline), round(_spread(patch.outline), 6))
+            (patch.fabric or "", len(patch.outline), round(_box_area(patch.outline), 6))
             for patch in self.draft.patches
         ]
 
@@ -530,7 +531,7 @@ def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
     return (sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points))
 
 
-def _spread(outline: Polygon) -> float:
+def _box_area(outline: Polygon) -> float:
     wide, high = _size(outline)
     return wide * high
 

@@ -13,13 +13,14 @@ from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import ROOT2, Exact
+from inlet.core.project.unit_kind import UnitKind
 
 Shape = frozenset[tuple[Exact, Exact]]
 Drawing = frozenset[Shape]
 
 # The kind; the width-to-height ratio, 0 for any but 1; the corners of each patch in the unit
 # square, after "8: " repeated in all eight ways the square can lie.
-_DRAWINGS: tuple[tuple[str, int, str], ...] = (
+_DRAWINGS: tuple[tuple[UnitKind, int, str], ...] = (
     ("half-square-triangle", 1, "00 10 01 / 10 11 01"),
     ("half-rectangle-triangle", 0, "00 10 01 / 10 11 01"),
     ("quarter-square-triangle", 1, "8: 00 10 hh"),
@@ -37,7 +38,7 @@ _COORDINATE: dict[str, Exact] = {
 }  # fmt: skip
 
 
-def kind_of_drawing(patches: Sequence[Polygon], frame: Polygon) -> str | None:
+def kind_of_drawing(patches: Sequence[Polygon], frame: Polygon) -> UnitKind | None:
     """The kind whose drawing ``patches`` make of the rectangle ``frame`` (its corners in order),
     or None."""
     ratios = _corner_counts().get(tuple(sorted(map(len, patches))))
@@ -100,9 +101,9 @@ def _drawing(text: str) -> Drawing:
 
 
 @cache
-def _table() -> dict[Drawing, dict[Exact, str]]:
+def _table() -> dict[Drawing, dict[Exact, UnitKind]]:
     """Every drawing as it may lie: the kind by the squared ratio of its sides."""
-    table: dict[Drawing, dict[Exact, str]] = {}
+    table: dict[Drawing, dict[Exact, UnitKind]] = {}
     for kind, ratio, text in _DRAWINGS:
         square = Fraction(ratio * ratio)
         for way, across in _eight_ways(_drawing(text)):

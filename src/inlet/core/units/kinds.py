@@ -19,6 +19,7 @@ from inlet.core.geometry.polygon import (
     squared_length,
 )
 from inlet.core.geometry.shapes import is_rectangle, is_square, sides_equal, triangle_legs
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.units.drawings import kind_of_drawing
 
 
@@ -27,7 +28,7 @@ def name_unit(
     cells: Sequence[Polygon],
     cloths: Sequence[str | None],
     band_seams: tuple[bool, bool] = (False, True),
-) -> str | None:
+) -> UnitKind | None:
     """The kind of the unit that straight-sided ``cells`` make of ``outline``, or None if they make
     none.
 
@@ -56,7 +57,7 @@ def name_unit(
     return kind
 
 
-def name_stuck_unit(outline: Polygon, cells: Sequence[Polygon]) -> str | None:
+def name_stuck_unit(outline: Polygon, cells: Sequence[Polygon]) -> UnitKind | None:
     """The kind of a unit that no straight seam runs through."""
     if not is_rectangle(outline):
         return None
@@ -66,7 +67,7 @@ def name_stuck_unit(outline: Polygon, cells: Sequence[Polygon]) -> str | None:
     return "set-in" if len(inner) == 1 and all(inner & set(cell) for cell in cells) else None
 
 
-def name_curved_unit(outline: Polygon, seams: Iterable[Curve], patches: int) -> str | None:
+def name_curved_unit(outline: Polygon, seams: Iterable[Curve], patches: int) -> UnitKind | None:
     """A rectangle whose only seams are quarter circles about its corners is a quarter circle: one,
     several about one corner, or two that make a petal."""
     seams = list(seams)
@@ -89,12 +90,13 @@ def _is_quarter(seam: Curve, outline: Polygon) -> bool:
 
 def _squares(
     outline: Polygon, cells: Sequence[Polygon], cloths: Sequence[str | None]
-) -> str | None:
+) -> UnitKind | None:
     """Equal squares that fill a rectangle lie in rows and columns: only their number matters.
     Nine as three by three are a nine-patch, whatever their cloth; more, or oblong, in two cloths
     are a checkerboard."""
     side = squared_length(*cells[0][:2])
     across, down = squared_length(*outline[:2]), squared_length(*outline[1:3])
+    kind: UnitKind
     if len(cells) == 9 and across == down:
         kind = "nine-patch"
     elif side not in (across, down) and len(set(cloths)) == 2 and None not in cloths:
@@ -105,7 +107,7 @@ def _squares(
     return kind if equal else None
 
 
-def _snipped(outline: Polygon, cells: Sequence[Polygon]) -> str | None:
+def _snipped(outline: Polygon, cells: Sequence[Polygon]) -> UnitKind | None:
     """A rectangle with one to four of its corners cut off at 45° by triangles."""
     if not 2 <= len(cells) <= 5:
         return None

@@ -10,6 +10,7 @@ from inlet.core.assembly.tree import Join, Side
 from inlet.core.geometry.outline import Arcs, Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
+from inlet.core.project.unit_kind import UnitKind
 
 
 class Part(NamedTuple):
@@ -26,7 +27,7 @@ class Part(NamedTuple):
 
     faces: Faces
     outline: Polygon
-    kind: str | None
+    kind: UnitKind | None
     parts: tuple[Part, ...] = ()
     across: Point | None = None
     stuck: bool = False

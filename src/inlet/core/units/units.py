@@ -7,7 +7,7 @@ from math import dist
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
-from inlet.core.draft.patches import Draft, drawn_patches
+from inlet.core.draft.patches import Draft, patch_polygons
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.motion import Alike, Motion, Picture, mirrored, motion_between
@@ -15,6 +15,7 @@ from inlet.core.geometry.outline import Outline, outline_area
 from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.project.unit_kind import UnitKind
 from inlet.core.stopping import check
 from inlet.core.units.parts import Part, tiling
 
@@ -37,7 +38,7 @@ class Unit(NamedTuple):
     """
 
     label: str
-    kind: str
+    kind: UnitKind
     size: tuple[Exact, Exact]
     picture: Picture
     fabrics: tuple[str | None, ...]
@@ -128,11 +129,11 @@ def _with_nested(
 
 def picture_of(draft: Draft, faces: Faces) -> Picture:
     """The patches of a part where they lie, with their cloth."""
-    drawn, patches = drawn_patches(draft), draft.patches
+    drawn, patches = patch_polygons(draft), draft.patches
     return tuple((drawn[f], patches[f].fabric) for f in sorted(faces))
 
 
-def seam_length(unit: Unit) -> float:
+def length_inside(unit: Unit) -> float:
     """How long the seams inside a unit are, finished: what its patches measure round, less the way
     round the unit, is both sides of each."""
     sides = sum(
@@ -154,7 +155,7 @@ def cloth_in(unit: Unit, seam: Exact) -> float:
     box = (w + 2 * s) * (h + 2 * s)
     if len(unit.outline) != 4:
         box = sum(outline_area(shape) for shape in unit.shapes) + _way_round(unit.outline) * s
-    return box + 2 * s * seam_length(unit)
+    return box + 2 * s * length_inside(unit)
 
 
 def label_place(draft: Draft, part: Part) -> tuple[float, float]:

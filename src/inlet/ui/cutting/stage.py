@@ -6,7 +6,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.cutting.strips import Cloth, Laid
+from inlet.core.cutting.strips import ClothNeeded, Laid
 from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.text import show, vulgar_text
 from inlet.core.plan import BlockPlan
@@ -92,7 +92,7 @@ class Layouts(QWidget):
         painter.end()
 
     def _draw_cloth(
-        self, painter: QPainter, plan: BlockPlan, cloth: Cloth, y: float, scale: float
+        self, painter: QPainter, plan: BlockPlan, cloth: ClothNeeded, y: float, scale: float
     ) -> float:
         left = theme.px(30)
         measure = plan.measure

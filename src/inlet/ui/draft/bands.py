@@ -9,7 +9,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QMenu
 
-from inlet.core.draft.bands import Bands
+from inlet.core.draft.bands import TypedBands
 from inlet.core.draft.regrid import (
     Regridded,
     bands_of,
@@ -25,7 +25,7 @@ from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import show
 from inlet.ui import theme
-from inlet.ui.draft.sheet import Sheet
+from inlet.ui.draft.paper import Paper
 from inlet.ui.tape import Reading
 
 NAMES = (("column", "left", "right"), ("row", "above", "below"))
@@ -44,7 +44,7 @@ class BandRulers:
 
     HEIGHT = 20
 
-    def __init__(self, drawing: Sheet) -> None:
+    def __init__(self, drawing: Paper) -> None:
         self.drawing = drawing
         self.session = drawing.session
         self.grip: Grip | None = None
@@ -163,7 +163,7 @@ class BandRulers:
     def _equal(self, axis: int) -> None:
         """As many bands, all alike."""
         count = len(bands_of(self.session.block, axis))
-        bands = Bands((Fraction(1),) * count)
+        bands = TypedBands((Fraction(1),) * count)
         self.session.take_bands(set_typed(self.session.block, axis, bands))
 
     # --- looks --------------------------------------------------------------------------------

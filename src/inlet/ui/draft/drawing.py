@@ -12,7 +12,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.words import place_text
 from inlet.ui import theme
 from inlet.ui.draft.bands import BandRulers
-from inlet.ui.draft.sheet import Sheet
+from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool
 from inlet.ui.draft.tools import TOOLS
 from inlet.ui.guard import guarded
@@ -23,7 +23,7 @@ LETTERS = {tool.letter: tool.key for tool in TOOLS}
 
 
 @guarded
-class Drawing(Sheet):
+class Drawing(Paper):
     """The block itself. The left button does what the tool does; the right one, or Escape, lets
     go. Arrow keys move a cursor over the places the tool knows, Space does what the button would;
     full stop and comma go through the points drawn."""

@@ -14,7 +14,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.words import length_text
 from inlet.ui import theme
-from inlet.ui.draft.sheet import Sheet
+from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool, TwoEnds
 from inlet.ui.tape import Reading
 
@@ -53,7 +53,7 @@ class CurveTool(TwoEnds):
 
     key, letter, icon, words = "curve", "A", "tool-curve", "Curve"
 
-    def __init__(self, drawing: Sheet) -> None:
+    def __init__(self, drawing: Paper) -> None:
         super().__init__(drawing)
         self.about_centre = False
         self.flipped = False
@@ -160,7 +160,7 @@ class SwingTool(Tool):
 
     key, letter, icon, words = "swing", "W", "tool-swing", "Swing"
 
-    def __init__(self, drawing: Sheet) -> None:
+    def __init__(self, drawing: Paper) -> None:
         super().__init__(drawing)
         self.points: list[Point] = []
         self.block_id = self.session.block_id

@@ -22,7 +22,7 @@ MOST_SHOWN = 2
 """Sizes shown for each thing owned."""
 
 
-class Sizes(QWidget):
+class SizesCard(QWidget):
     """Live: it follows every plan."""
 
     def __init__(self, session: Session) -> None:

@@ -8,7 +8,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QWidget
 
-from inlet.core.draft.bands import Bands, parse_bands, show_bands
+from inlet.core.draft.bands import TypedBands, parse_bands, show_bands
 from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_typed
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.text import NumberError
@@ -19,7 +19,7 @@ from inlet.core.project.block import LARGEST_BLOCK_INCHES
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.draft.cloths import Cloths
-from inlet.ui.draft.sizes import Sizes
+from inlet.ui.draft.sizes import SizesCard
 from inlet.ui.draft.tray import Tray
 from inlet.ui.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 from inlet.ui.piecing.advice import AdviceList
@@ -83,7 +83,7 @@ class DraftTicket(QWidget):
         layout.addLayout(self.problems)
         layout.addWidget(AdviceList(session))
         layout.addWidget(rule())
-        self.sizes = Sizes(session)
+        self.sizes = SizesCard(session)
         layout.addWidget(self.sizes)
         layout.addStretch(1)
         self._shown: tuple[tuple[Problem, ...], SeamCount] | None = None
@@ -96,7 +96,7 @@ class DraftTicket(QWidget):
     def _set_bands(self, axis: int, text: str) -> None:
         session = self.session
         block, measure = session.block, session.measure
-        bands: Bands = parse_bands(text, measure.system)
+        bands: TypedBands = parse_bands(text, measure.system)
         if bands.size is not None:
             largest = measure.from_inches(LARGEST_BLOCK_INCHES)
             if bands.size > largest:

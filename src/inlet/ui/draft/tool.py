@@ -17,7 +17,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import seam_along
 from inlet.ui import theme
-from inlet.ui.draft.sheet import Sheet
+from inlet.ui.draft.paper import Paper
 from inlet.ui.tape import Reading
 
 DRAG = 8
@@ -33,7 +33,7 @@ class Tool:
     words: ClassVar[str]
     cursor = Qt.CursorShape.CrossCursor
 
-    def __init__(self, drawing: Sheet) -> None:
+    def __init__(self, drawing: Paper) -> None:
         self.drawing = drawing
         self.session = drawing.session
 
@@ -104,7 +104,7 @@ class Tool:
 class TwoEnds(Tool):
     """Press and drag, or click and click: from ``start`` to where the pointer is."""
 
-    def __init__(self, drawing: Sheet) -> None:
+    def __init__(self, drawing: Paper) -> None:
         super().__init__(drawing)
         self.start: Point | None = None
         self.hover: Point | None = None

@@ -11,9 +11,9 @@ from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from shiboken6 import isValid
 
 from inlet.core.draft.symmetry import STAY, then
-from inlet.core.draft.tray import Stamp, TurnedStamp, cloths_for, ready, ready_stamps, turned_stamp
+from inlet.core.draft.tray import ReadyUnit, TrayUnit, cloths_for, ready, ready_units, turned_unit
 from inlet.core.geometry.point import Turn
-from inlet.core.planning.stamps import stamps_of_block
+from inlet.core.planning.tray_units import tray_units_of
 from inlet.core.project.block import Block
 from inlet.ui import theme
 from inlet.ui.drawing import colour_of, path_of
@@ -31,13 +31,13 @@ AFTER = 3000
 class Tray(QWidget):
     """Every kind of unit, and the units of a block of the project; turned and flipped as asked."""
 
-    chosen = Signal(object)  # the Stamp as it would be dropped
+    chosen = Signal(object)  # the TrayUnit as it would be dropped
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
         self.turn: Turn = STAY
-        self.picked: Stamp | None = None
+        self.picked: TrayUnit | None = None
         self._shown: object = None
         self._own: tuple[Block, Turn] | None = None  # whose units are asked for
         layout = column(self, 0, 6)
@@ -61,10 +61,10 @@ class Tray(QWidget):
         self.own_flow = FlowLayout(self.own, 0, theme.px(4))
         layout.addWidget(self.own)
         self.buttons: dict[str, QToolButton] = {}
-        self._ready: dict[Turn, Sequence[TurnedStamp]] = {}  # the kinds of units, by their turn
+        self._ready: dict[Turn, Sequence[ReadyUnit]] = {}  # the kinds of units, by their turn
         # Before the tray is opened, but not in the way of a window that opens.
         QTimer.singleShot(
-            AFTER, self, lambda: session.think(ready_stamps, partial(self._show_kinds, STAY))
+            AFTER, self, lambda: session.think(ready_units, partial(self._show_kinds, STAY))
         )
         session.changed.connect(self.refresh)
         session.picked_cloth.connect(self.refresh)
@@ -84,7 +84,7 @@ class Tray(QWidget):
         if turn in self._ready:
             self._show_kinds(turn, self._ready[turn])
         else:
-            session.think(lambda: ready_stamps(turn), partial(self._show_kinds, turn))
+            session.think(lambda: ready_units(turn), partial(self._show_kinds, turn))
         kept = self.blocks.currentData() or session.block_id
         self.blocks.clear()
         for block_id, title in titles:
@@ -93,7 +93,7 @@ class Tray(QWidget):
         self._fill_own()
         self._mark()
 
-    def _show_kinds(self, turn: Turn, found: Sequence[TurnedStamp]) -> None:
+    def _show_kinds(self, turn: Turn, found: Sequence[ReadyUnit]) -> None:
         """The kinds of units have been arranged in a turn; shown if the tray is seen and still in
         that turn, and the window has not been built anew."""
         if not isValid(self):
@@ -103,7 +103,7 @@ class Tray(QWidget):
             return
         empty(self.kinds_flow)
         for each in found:
-            made = self.buttons[each.stamp.words] = self._button(each)
+            made = self.buttons[each.tray_unit.words] = self._button(each)
             self.kinds_flow.addWidget(made)
         self._mark(tell=False)
 
@@ -115,16 +115,14 @@ class Tray(QWidget):
         asked = self._own = project.block(wanted), self.turn
         block, turn = asked
 
-        def work() -> list[tuple[str, TurnedStamp]]:
+        def work() -> list[tuple[str, ReadyUnit]]:
             if asked is not self._own:
                 return []
-            return [(name, ready(stamp, turn)) for name, stamp in stamps_of_block(block)]
+            return [(name, ready(tray_unit, turn)) for name, tray_unit in tray_units_of(block)]
 
         self.session.think(work, partial(self._show_own, asked))
 
-    def _show_own(
-        self, asked: tuple[Block, Turn], found: Sequence[tuple[str, TurnedStamp]]
-    ) -> None:
+    def _show_own(self, asked: tuple[Block, Turn], found: Sequence[tuple[str, ReadyUnit]]) -> None:
         """The units of a block have been worked out; shown as those of the kinds are."""
         if asked is not self._own or not isValid(self):
             return
@@ -134,24 +132,24 @@ class Tray(QWidget):
             self.own_flow.addWidget(made)
         self._mark(tell=False)
 
-    def _button(self, each: TurnedStamp) -> QToolButton:
-        stamp = each.stamp
+    def _button(self, each: ReadyUnit) -> QToolButton:
+        tray_unit = each.tray_unit
         made = QToolButton()
         made.setCheckable(True)
         made.setObjectName("unit")
-        made.setIcon(stamp_picture(each, self.session))
+        made.setIcon(unit_picture(each, self.session))
         made.setIconSize(QSize(theme.px(CELL - 10), theme.px(CELL - 10)))
         made.setFixedSize(theme.px(CELL), theme.px(CELL))
-        made.setToolTip(stamp.words)
-        made.setAccessibleName(stamp.words)
-        made.setProperty("stamp", stamp.words)
-        made.clicked.connect(lambda _=False: self.pick(stamp))
+        made.setToolTip(tray_unit.words)
+        made.setAccessibleName(tray_unit.words)
+        made.setProperty("unit", tray_unit.words)
+        made.clicked.connect(lambda _=False: self.pick(tray_unit))
         return made
 
     # --- choosing -----------------------------------------------------------------------------
 
-    def pick(self, stamp: Stamp) -> None:
-        self.picked = stamp
+    def pick(self, tray_unit: TrayUnit) -> None:
+        self.picked = tray_unit
         self._mark()
 
     def turn_unit(self) -> None:
@@ -168,15 +166,15 @@ class Tray(QWidget):
     def _mark(self, tell: bool = True) -> None:
         picked = self.picked
         for made in self.findChildren(QToolButton):
-            if made.property("stamp") is not None:
-                made.setChecked(picked is not None and made.property("stamp") == picked.words)
+            if made.property("unit") is not None:
+                made.setChecked(picked is not None and made.property("unit") == picked.words)
         self.said.setText(picked.words if picked is not None else "Choose one")
         if picked is not None and tell:
-            self.chosen.emit(turned_stamp(picked, self.turn))
+            self.chosen.emit(turned_unit(picked, self.turn))
 
 
-def stamp_picture(each: TurnedStamp, session: Session) -> QPixmap:
-    """A stamp small, in the cloths it would be dropped in."""
+def unit_picture(each: ReadyUnit, session: Session) -> QPixmap:
+    """A unit small, in the cloths it would be dropped in."""
     side = theme.px(CELL - 10) * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)

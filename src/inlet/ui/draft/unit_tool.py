@@ -10,7 +10,7 @@ from inlet.core.draft.tray import Box, cloths_for, drop_repeated, taken_from, tu
 from inlet.core.geometry.point import Point, Turn
 from inlet.core.numbers.root2 import Exact
 from inlet.ui import theme
-from inlet.ui.draft.sheet import Sheet
+from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool
 from inlet.ui.drawing import curve_path, stretched
 
@@ -20,7 +20,7 @@ class UnitTool(Tool):
 
     key, letter, icon, words = "unit", "U", "tool-unit", "Unit"
 
-    def __init__(self, drawing: Sheet) -> None:
+    def __init__(self, drawing: Paper) -> None:
         super().__init__(drawing)
         self.first: tuple[int, int] | None = None
         self.here: tuple[int, int] | None = None
@@ -61,11 +61,11 @@ class UnitTool(Tool):
     def take_here(self) -> None:
         """What lies in the cell becomes the unit to drop."""
         box = self._here()
-        stamp = taken_from(self.drawing.draft, box) if box is not None else None
-        if stamp is None:
+        tray_unit = taken_from(self.drawing.draft, box) if box is not None else None
+        if tray_unit is None:
             self.session.said.emit("A patch reaches out of that cell; take a whole unit.")
         else:
-            self.drawing.stamp = stamp
+            self.drawing.tray_unit = tray_unit
 
     def menu(self, at: QPointF) -> QMenu:
         self.here = self._cell(at)
@@ -100,10 +100,10 @@ class UnitTool(Tool):
     def _natural(self, cell: tuple[int, int], across: int, down: int) -> tuple[int, int]:
         """The last cell of a unit twice as long as high (or the other way) that begins in
         ``cell``, where it has room; else the cell itself."""
-        stamp, (x, y) = self.drawing.stamp, cell
-        if stamp is None:
+        tray_unit, (x, y) = self.drawing.tray_unit, cell
+        if tray_unit is None:
             return cell
-        width, height = stamp.size
+        width, height = tray_unit.size
         if width == 2 * height and x + 1 < across:
             return x + 1, y
         if height == 2 * width and y + 1 < down:
@@ -111,7 +111,7 @@ class UnitTool(Tool):
         return cell
 
     def press(self, at: QPointF, locked: bool) -> None:
-        if self.drawing.stamp is None:
+        if self.drawing.tray_unit is None:
             self.session.said.emit("Choose a unit in the tray on the right first.")
             return
         self.first = self.here = self._cell(at)
@@ -121,23 +121,23 @@ class UnitTool(Tool):
 
     def release(self, at: QPointF, locked: bool) -> None:
         first, self.first = self.first, None
-        stamp, session = self.drawing.stamp, self.session
-        if first is None or stamp is None:
+        tray_unit, session = self.drawing.tray_unit, self.session
+        if first is None or tray_unit is None:
             return
         box = self._box(first, self._cell(at))
         middle = Point((box.low.x + box.high.x) / 2, (box.low.y + box.high.y) / 2)
         under = self.drawing.patch_at(self.drawing.to_screen(middle) + QPointF(0.3, 0.2))
         cloths = cloths_for(session.project, under.fabric if under else None, session.cloth or "")
         try:
-            made = drop_repeated(session.block, session.group, stamp, box, cloths)
+            made = drop_repeated(session.block, session.group, tray_unit, box, cloths)
         except ValueError as why:
             session.said.emit(f"{why}.")
             return
         session.edit_block(made)
 
     def paint(self, painter: QPainter) -> None:
-        stamp = self.drawing.stamp
-        if self.here is None or stamp is None:
+        tray_unit = self.drawing.tray_unit
+        if self.here is None or tray_unit is None:
             return
         low, high = self._box(self.first or self.here, self.here)
         p, q = self.drawing.to_screen(low), self.drawing.to_screen(high)
@@ -148,10 +148,10 @@ class UnitTool(Tool):
         painter.drawRect(QRectF(p, q))
         painter.save()
         painter.translate(p)
-        kx = (q.x() - p.x()) / float(stamp.size[0])
-        ky = (q.y() - p.y()) / float(stamp.size[1])
+        kx = (q.x() - p.x()) / float(tray_unit.size[0])
+        ky = (q.y() - p.y()) / float(tray_unit.size[1])
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        for seam in stamp.seams:
+        for seam in tray_unit.seams:
             if seam.centre is None:
                 ends = (stretched(end, kx, ky) for end in seam.ends)
                 painter.drawLine(QLineF(*(QPointF(*end) for end in ends)))
@@ -160,6 +160,6 @@ class UnitTool(Tool):
         painter.restore()
 
     def prompt(self) -> str:
-        if self.drawing.stamp is None:
+        if self.drawing.tray_unit is None:
             return "Choose a unit in the tray on the right."
         return "Click a cell, or drag over a box of cells. R turns, F flips; Shift+R in place."

@@ -60,7 +60,7 @@ class NeedlePage(QFrame):
             self.fields[name] = field
             form.addRow(words, field)
         layout.addLayout(form)
-        self.strips = Strips(session)
+        self.strips = TestStrips(session)
         layout.addWidget(self.strips)
         self.body = column(spacing=6)
         layout.addLayout(self.body)
@@ -110,7 +110,7 @@ class NeedlePage(QFrame):
 
 
 @guarded
-class Strips(QWidget):
+class TestStrips(QWidget):
     """Three strips sewn side by side, to scale: the middle one as measured, and where its edges
     would be."""
 
@@ -196,7 +196,7 @@ class EffectPicture(QWidget):
         raw = float(plan.measure.seam)
         painter.setPen(QPen(theme.LINE, 1))
         for patch in plan.draft.patches:
-            corners = (p.floats() for p in patch.drawn)
+            corners = (p.floats() for p in patch.polygon)
             painter.drawPolygon(
                 [frame.at((x + raw) * shrunk[0], (y + raw) * shrunk[1]) for x, y in corners]
             )

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 from inlet.core.geometry.point import midpoint
 from inlet.core.piecing.words import seams_text
 from inlet.core.plan import BlockPlan
-from inlet.core.table.moves import Drawn
+from inlet.core.table.moves import DrawnLine
 from inlet.core.units.units import picture_of
 from inlet.ui import theme
 from inlet.ui.drawing import Frame, draw_lines, draw_sheet, draw_tag
@@ -103,7 +103,7 @@ class LaidOut(QWidget):
         """The seams advised, dashed, with their numbers."""
         sx, sy = plan.block.scale
         for number, each in enumerate(self.session.advice, 1):
-            ends = [p.scaled(sx, sy) for p in (each.start, each.end)]
-            draw_lines(painter, frame, (Drawn("seam", *ends),))
-            middle = midpoint(*ends)
+            start, end = each.start.scaled(sx, sy), each.end.scaled(sx, sy)
+            draw_lines(painter, frame, (DrawnLine("seam", start, end),))
+            middle = midpoint(start, end)
             draw_tag(painter, frame.at(*middle.floats()), str(number), 8)

@@ -12,7 +12,7 @@ from inlet.core.draft.patches import Draft, Patch
 from inlet.core.draft.sizes import nearest_curve, nearest_side, radius_size, side_size
 from inlet.core.draft.snapping import grid_lines, nearest_snap
 from inlet.core.draft.symmetry import centre_of
-from inlet.core.draft.tray import Stamp
+from inlet.core.draft.tray import TrayUnit
 from inlet.core.draft.value import lost_edges
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
@@ -33,7 +33,7 @@ FLASH = 1600
 
 
 @guarded
-class Sheet(QWidget):
+class Paper(QWidget):
     """The block on its grid, with what tools need of it: places, snaps, and ways to draw. The hand
     that holds the tools is ``Drawing``."""
 
@@ -47,7 +47,7 @@ class Sheet(QWidget):
         self.locked = False  # keeps to 45°
         self.pointer: QPointF | None = None
         self.key_cursor: Point | None = None
-        self.stamp: Stamp | None = None  # the unit to drop
+        self.tray_unit: TrayUnit | None = None  # the unit to drop
         self.resting = Qt.CursorShape.CrossCursor  # the cursor of the tool in the hand
         self._base: QPixmap | None = None
         self._seen: tuple[Block, QSize, Frame, tuple[float, float]] | None = None

@@ -8,7 +8,7 @@ from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import dot
 
 
-class Tips:
+class EdgePoints:
     """The points at the edges of the parts of one draft."""
 
     def __init__(self, draft: Draft) -> None:
@@ -62,7 +62,7 @@ def _slants(draft: Draft, v: int, pair: tuple[int, int]) -> bool:
     return dot(p, q) != 0
 
 
-def tips_text(number: int, seam: str) -> str:
+def points_text(number: int, seam: str) -> str:
     """Where those points must lie, in a sentence."""
     if number == 1:
         return f"The point at its edge lies exactly {seam} from the raw edge."
