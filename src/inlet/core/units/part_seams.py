@@ -1,0 +1,133 @@
+"""What breaking a block down asks of its drawing: the seams in a part and round it, the lines they
+lie along, and which parts hang together."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from functools import cached_property
+
+from inlet.core.assembly.net import Faces, unpassed
+from inlet.core.assembly.shape import part_shape, rim
+from inlet.core.draft.patches import Draft, points_of
+from inlet.core.draft.snapping import grid_lines
+from inlet.core.geometry.curve import Circle, Curve
+from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.polygon import Line
+from inlet.core.geometry.shapes import is_rectangle
+
+ROUND = object()
+"""The slope of a circle."""
+
+
+class PartSeams:
+    """The seams of one draft. Edges, lines and vertices are those of its arrangement, by number."""
+
+    def __init__(self, draft: Draft) -> None:
+        arrangement, block = draft.arrangement, draft.block
+        self.draft = draft
+        self.edges = arrangement.edges
+        self.edges_of = arrangement.edges_of
+        self.slope = [_slope(line) for line in arrangement.lines]
+        self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
+        self.on_band = [self._is_band(line) for line in arrangement.lines]
+
+    def _is_band(self, line: Line | Circle) -> bool:
+        """Does a line of the drawing lie on a line of the block's grid?"""
+        if isinstance(line, Circle):
+            return False
+        if line.b == 0:
+            return line.c / line.a in self.bands[0]
+        return line.a == 0 and line.c / line.b in self.bands[1]
+
+    @cached_property
+    def unpassed(self) -> set[int]:
+        """The vertices where seams meet and none goes straight through."""
+        return set(unpassed(self.draft))
+
+    def shape(self, faces: Faces) -> Outline:
+        """The outline of a part, finished lengths."""
+        return part_shape(self.draft, faces)
+
+    def is_rectangle(self, faces: Faces) -> bool:
+        around = {self.edges[k].line for k in rim(self.draft, faces)}
+        return len(around) == 4 and is_rectangle(self.shape(faces).corners)
+
+    def of(self, faces: Faces) -> tuple[list[int], list[int]]:
+        """The edges between a part's patches, and those round it."""
+        inner, edge = [], []
+        for f in faces:
+            for k in self.edges_of[f]:
+                e = self.edges[k]
+                if e.right not in faces or e.left not in faces:
+                    edge.append(k)
+                elif e.right == f:
+                    inner.append(k)
+        return inner, edge
+
+    def inside(self, faces: Faces) -> set[int]:
+        """The vertices inside a part."""
+        inner, edge = self.of(faces)
+        return self._ends(inner) - self._ends(edge)
+
+    def _ends(self, edges: Iterable[int]) -> set[int]:
+        return {v for k in edges for v in (self.edges[k].start, self.edges[k].end)}
+
+    def curve(self, k: int) -> Curve:
+        """An edge at finished size; arcs are drawn only where both scales are one."""
+        found, points = self.draft.arrangement.curve(self.edges[k]), points_of(self.draft)
+        centre = found.centre and found.centre.scaled(*self.draft.block.scale)
+        return Curve(points[self.edges[k].start], points[self.edges[k].end], centre)
+
+    def chords(self, faces: Faces, curved: bool = False) -> list[int]:
+        """The lines along which seams run through a part from edge to edge; circles only if asked
+        for."""
+        seen: set[int] = set()
+        ends: dict[int, set[int]] = defaultdict(set)
+        boundary: set[int] = set()
+        for f in faces:
+            for k in self.edges_of[f]:
+                edge = self.edges[k]
+                if (edge.right in faces) and (edge.left in faces):
+                    if k not in seen:
+                        seen.add(k)
+                        ends[edge.line] ^= {edge.start, edge.end}
+                else:
+                    boundary |= {edge.start, edge.end}
+        # Vertices met by an odd number of the line's edges are where its seams begin and end: two
+        # of them, both on the part's edge, and the seam runs through.
+        return [
+            line
+            for line, odd in ends.items()
+            if len(odd) == 2 and odd <= boundary and (curved or self.slope[line] is not ROUND)
+        ]
+
+    def curved_chords(self, faces: Faces) -> set[int]:
+        """The circles along which seams run through a part from edge to edge."""
+        return {line for line in self.chords(faces, True) if self.slope[line] is ROUND}
+
+    def components(self, faces: Faces, open_edges: Sequence[int]) -> list[Faces]:
+        """Patches that hang together by edges that are not sewn last."""
+        beside: dict[int, list[int]] = defaultdict(list)
+        for k in open_edges:
+            right, left = self.edges[k].right, self.edges[k].left
+            beside[right].append(left)
+            beside[left].append(right)
+        out, seen = [], set()
+        for f in sorted(faces):
+            if f in seen:
+                continue
+            group, waiting = {f}, [f]
+            while waiting:
+                new = [g for g in beside[waiting.pop()] if g not in group]
+                group.update(new)
+                waiting += new
+            seen |= group
+            out.append(frozenset(group))
+        return out
+
+
+def _slope(line: Line | Circle) -> object:
+    if isinstance(line, Circle):
+        return ROUND
+    return None if line.b == 0 else line.a / line.b

@@ -1,0 +1,93 @@
+"""Where a part is split: along seams that run through it from edge to edge, parallel ones
+together."""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections import defaultdict
+from collections.abc import Sequence
+
+from inlet.core.assembly.net import Faces
+from inlet.core.geometry.inside import inside_point
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line
+from inlet.core.units.part_seams import PartSeams
+
+ALL_WAYS = 12
+"""Parts of up to this many patches have every direction of split tried, larger ones only the
+straight-grain ones; keeps the search small where many seams cross."""
+
+
+class Splitter:
+    """The ways to split parts of one draft."""
+
+    def __init__(self, seams: PartSeams) -> None:
+        self.seams = seams
+        self.sx, self.sy = seams.draft.block.scale
+        self.middle = [
+            inside_point(patch.shape).floats()
+            if patch.arcs
+            else _mean([p.floats() for p in patch.outline])
+            for patch in seams.draft.patches
+        ]
+
+    def ways(self, faces: Faces) -> list[list[int]]:
+        """Sets of parallel seams to split a part along together, by their lines, best guess
+        first."""
+        by_slope: dict[object, list[int]] = defaultdict(list)
+        for line in self.seams.chords(faces):
+            by_slope[self.seams.slope[line]].append(line)
+        ways = []
+        for lines in by_slope.values():
+            on_band = [line for line in lines if self.seams.on_band[line]]
+            ways.append(on_band or lines)
+        straight = [w for w in ways if self.seams.slope[w[0]] in (None, 0)]
+        if straight:
+            return sorted(straight, key=lambda w: self.seams.slope[w[0]] is None)
+        ways.sort(key=lambda w: (-len(w), min(w)))
+        return ways if len(faces) <= ALL_WAYS else ways[:1]
+
+    def split(self, faces: Faces, lines: Sequence[int]) -> list[Faces]:
+        """The parts between parallel through seams, in order along ``across``; fewer than two
+        where the part cannot be split there: seams a hair apart with no patch's middle between
+        them, or a part that bends round, so that what lies beyond a line falls apart."""
+        parts = self._between(faces, lines)
+        if len(parts) > 1 and self.seams.shape(faces).arcs:
+            inner, _ = self.seams.of(faces)
+            kept = [k for k in inner if self.seams.edges[k].line not in lines]
+            if set(self.seams.components(faces, kept)) != set(parts):
+                return []
+        return parts
+
+    def across(self, line: int) -> Point:
+        """A step square to a line at finished size, pointing down, or right for upright lines.
+        a·x + b·y = c in grid units is (a/sx)·X + (b/sy)·Y = c in finished ones."""
+        form = self._form(line)
+        a, b = form.a / self.sx, form.b / self.sy
+        return Point(a, b) if b > 0 or (b == 0 and a > 0) else Point(-a, -b)
+
+    def _form(self, line: int) -> Line:
+        form = self.seams.draft.arrangement.lines[line]
+        assert isinstance(form, Line)  # circles run through nothing here
+        return form
+
+    def _between(self, faces: Faces, lines: Sequence[int]) -> list[Faces]:
+        """Each patch lies wholly between two of the lines, so its middle tells which."""
+        across = self.across(lines[0]).floats()
+        sx, sy = float(self.sx), float(self.sy)
+        levels = []
+        for line in lines:
+            form = self._form(line)
+            a, b, c = float(form.a) / sx, float(form.b) / sy, float(form.c)
+            levels.append(c * (across[0] * a + across[1] * b) / (a * a + b * b))
+        levels.sort()
+        bins: dict[int, set[int]] = defaultdict(set)
+        for f in faces:
+            x, y = self.middle[f]
+            at = across[0] * x + across[1] * y
+            bins[bisect_left(levels, at)].add(f)
+        return [frozenset(bins[i]) for i in sorted(bins)]
+
+
+def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
+    return (sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points))
