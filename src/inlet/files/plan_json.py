@@ -7,18 +7,22 @@ from typing import Any
 
 from inlet.core.assembly.tree import Join, Side, all_joins
 from inlet.core.cutting.comfort import Comfort, sizes_from
+from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import PlannedSet
+from inlet.core.cutting.strips import ClothNeeded
+from inlet.core.draft.patches import Patch
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact, Root2, write_exact
 from inlet.core.numbers.systems import INCHES
-from inlet.core.piecing.advice import Advice, advice_for, advice_text
+from inlet.core.piecing.advice import Advice, advice_text
 from inlet.core.piecing.needle import effect_text, needle_text
-from inlet.core.piecing.sittings import sittings
-from inlet.core.piecing.thread import thread_for
+from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.compare import Cost
 from inlet.core.planning.stock import Stock
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
+from inlet.core.problem import Problem
+from inlet.core.project.measure import Measure, Needle
 
 VERSION = 1
 _LONGEST_FRACTION = 10**6
@@ -27,18 +31,6 @@ _LONGEST_FRACTION = 10**6
 
 def plan_dict(plan: BlockPlan) -> dict[str, Any]:
     """A plan as JSON data: numbers as exact strings, lengths in the file's system."""
-    cloth = [
-        {
-            "fabric": c.fabric,
-            "length": number(c.length),
-            **({"yards": number(c.yards())} if plan.measure.system is INCHES else {}),
-            "buy": number(c.buy),
-            "strips": [number(s.width) for s in c.strips],
-            "used": round(c.used, 4),
-        }
-        for c in plan.cloth
-    ]
-    found = advice_for(plan.block)
     return {
         "format": "inlet-plan",
         "version": VERSION,
@@ -48,68 +40,83 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
             "unfinished": _pair(plan.unfinished),
         },
         "copies": plan.copies,
-        "patches": [
-            {
-                "id": p.id,
-                "fabric": p.fabric,
-                "outline": _outline(p.outline),
-                "arcs": [{"edge": i, "centre": [number(c.x), number(c.y)]} for i, c in p.arcs],
-                **({"holes": [_outline(h.corners) for h in p.holes]} if p.holes else {}),
-            }
-            for p in plan.draft.patches
-        ],
+        "patches": [_patch(p) for p in plan.draft.patches],
         "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
-        "cuts": [
-            {
-                "fabric": c.fabric,
-                "shape": c.shape,
-                "cut": _pair(c.cut),
-                "count": c.number,
-                "crosscut": c.crosscut,
-                **({"lean": c.lean} if c.lean else {}),
-                "label": c.label,
-                "for": list(c.labels),
-                **({"owned": True} if c.owned else {}),
-            }
-            for c in plan.cuts
-        ],
+        "cuts": [_cut(c) for c in plan.cuts],
         "strip_sets": [set_dict(s) for s in plan.sets],
         "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
-        "steps": [
-            {
-                "number": s.number,
-                "do": "sew",
-                "makes": s.makes,
-                "times": s.times,
-                "text": s.text,
-                "measures": _pair(s.measures) if s.measures else None,
-                "after_each": [_pair(size) for size in s.after_each],
-                "of": list(s.needs),
-                "seams": s.seams,
-                **({"ends": s.ends} if s.ends else {}),
-                "notes": list(s.notes),
-                "points": len(s.points),
-            }
-            for s in plan.steps
-        ],
+        "steps": [_step(s) for s in plan.steps],
         **_work(plan),
-        "advice": [_advice(a, plan) for a in found.seams],
-        **({"advice_cut_short": True} if found.cut_short else {}),
-        **({"needle": _needle(plan)} if plan.project.needle else {}),
+        "advice": [_advice(a, plan) for a in plan.advice.seams],
+        **({"advice_cut_short": True} if plan.advice.cut_short else {}),
+        **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
         "pressing": [],
-        "fabric": cloth,
+        "fabric": [_fabric(c, plan.measure) for c in plan.cloth],
         "resewn": plan.resewn,
         "comfort": _comfort(plan.comfort),
-        "problems": [
-            {
-                "level": p.level,
-                "code": p.code,
-                "at": [[number(q.x), number(q.y)] for q in p.at],
-                "text": p.text,
-            }
-            for p in plan.problems
-        ],
+        "problems": [_problem(p) for p in plan.problems],
+    }
+
+
+def _patch(patch: Patch) -> dict[str, Any]:
+    return {
+        "id": patch.id,
+        "fabric": patch.fabric,
+        "outline": _outline(patch.outline),
+        "arcs": [{"edge": i, "centre": _pair(centre)} for i, centre in patch.arcs],
+        **({"holes": [_outline(h.corners) for h in patch.holes]} if patch.holes else {}),
+    }
+
+
+def _cut(cut: Cut) -> dict[str, Any]:
+    return {
+        "fabric": cut.fabric,
+        "shape": cut.shape,
+        "cut": _pair(cut.cut),
+        "count": cut.number,
+        "crosscut": cut.crosscut,
+        **({"lean": cut.lean} if cut.lean else {}),
+        "label": cut.label,
+        "for": list(cut.labels),
+        **({"owned": True} if cut.owned else {}),
+    }
+
+
+def _step(step: Step) -> dict[str, Any]:
+    return {
+        "number": step.number,
+        "do": "sew",
+        "makes": step.makes,
+        "times": step.times,
+        "text": step.text,
+        "measures": _pair(step.measures) if step.measures else None,
+        "after_each": [_pair(size) for size in step.after_each],
+        "of": list(step.needs),
+        "seams": step.seams,
+        **({"ends": step.ends} if step.ends else {}),
+        "notes": list(step.notes),
+        "points": len(step.points),
+    }
+
+
+def _fabric(cloth: ClothNeeded, measure: Measure) -> dict[str, Any]:
+    return {
+        "fabric": cloth.fabric,
+        "length": number(cloth.length),
+        **({"yards": number(cloth.yards())} if measure.system is INCHES else {}),
+        "buy": number(cloth.buy),
+        "strips": [number(s.width) for s in cloth.strips],
+        "used": round(cloth.used, 4),
+    }
+
+
+def _problem(problem: Problem) -> dict[str, Any]:
+    return {
+        "level": problem.level,
+        "code": problem.code,
+        "at": [_pair(point) for point in problem.at],
+        "text": problem.text,
     }
 
 
@@ -273,8 +280,7 @@ def _path(join: Join) -> dict[str, Any]:
 
 def _work(plan: BlockPlan) -> dict[str, Any]:
     """Sittings and thread, minutes and lengths as plain numbers."""
-    found = plan.batches
-    thread = thread_for(found, plan.rates.bobbin, plan.measure)
+    thread = plan.thread
     return {
         "sittings": [
             {
@@ -292,7 +298,7 @@ def _work(plan: BlockPlan) -> dict[str, Any]:
                     for batch in sitting.batches
                 ],
             }
-            for sitting in sittings(found, plan.rates.sitting)
+            for sitting in plan.sittings
         ],
         "thread": {
             "top": round(thread.each, 1),
@@ -314,9 +320,7 @@ def _advice(advice: Advice, plan: BlockPlan) -> dict[str, Any]:
     }
 
 
-def _needle(plan: BlockPlan) -> dict[str, Any]:
-    needle = plan.project.needle
-    assert needle is not None
+def _needle(plan: BlockPlan, needle: Needle) -> dict[str, Any]:
     test, effect = plan.tested(needle)
     return {
         "takes": number(test.takes),

@@ -9,10 +9,10 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from inlet.core.draft.bands import TypedBands
-from inlet.core.draft.edit import is_drawn, merged, one_cloth_a_patch
+from inlet.core.draft.edit import is_drawn, one_cloth_a_patch
+from inlet.core.draft.parting import Cut
 from inlet.core.draft.snapping import grid_lines
-from inlet.core.draft.symmetry import image
-from inlet.core.geometry.curve import Curve, arc_fault, extremes
+from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
@@ -175,7 +175,7 @@ def _grown(block: Block, axis: int, index: int, width: Exact) -> Regridded:
     bands = bands_of(block, axis)
     at = grid_lines(bands)[index]
     grown = _resized(block, axis, (*bands[:index], width, *bands[index:]))
-    return _cut(block, grown, axis, (at, at), (at, at + width))
+    return Regridded(*Cut(axis, (at, at), (at, at + width)).apply(block, grown))
 
 
 def remove_band(block: Block, axis: int, index: int) -> Regridded:
@@ -191,7 +191,7 @@ def _shrunk(block: Block, axis: int, index: int) -> Regridded:
     lines = grid_lines(bands)
     shrunk = _resized(block, axis, bands[:index] + bands[index + 1 :])
     span = (lines[index], lines[index + 1])
-    return _cut(block, shrunk, axis, span, (span[0], span[0]))
+    return Regridded(*Cut(axis, span, (span[0], span[0])).apply(block, shrunk))
 
 
 def _resized(block: Block, axis: int, bands: tuple[Exact, ...]) -> Block:
@@ -199,98 +199,3 @@ def _resized(block: Block, axis: int, bands: tuple[Exact, ...]) -> Block:
     finished = list(block.finished)
     finished[axis] = unit * total(bands)
     return replace(_with_bands(block, axis, bands), finished=(finished[0], finished[1]))
-
-
-def _cut(
-    before: Block, after: Block, axis: int, out: tuple[Exact, Exact], gap: tuple[Exact, Exact]
-) -> Regridded:
-    """What lies up to ``out[0]`` along an axis stays, what lies from ``out[1]`` on goes to
-    ``gap[1]`` and on; seams between are parted there."""
-    by = gap[1] - out[1]
-
-    def along(p: Point) -> Exact:
-        return p.y if axis else p.x
-
-    def slid(p: Point) -> Point:
-        return Point(p.x, p.y + by) if axis else Point(p.x + by, p.y)
-
-    kept: list[Curve] = []
-    sides: set[Exact] = set()  # sides of the gap where something ends
-    lost = 0
-    for seam in before.seams:
-        curve = seam.curve
-        low, high = sorted(curve.ends, key=along)
-        square = curve.centre is None and (low.x == high.x if axis else low.y == high.y)
-        on_line = curve.centre is None and along(low) == along(high)
-        if on_line and out[0] <= along(low) <= out[1]:
-            if along(low) == out[0]:
-                kept.append(curve)
-            if along(low) == out[1]:
-                kept.append(image(curve, slid))
-        elif square and along(low) <= out[0] and along(high) >= out[1]:
-            kept.append(Curve(low, slid(high)))
-        elif curve.centre is not None and _crosses(curve, axis, out):
-            lost += 1
-        else:
-            for part in _parts(curve, axis, out):
-                first = along(part.start) <= out[0] and along(part.end) <= out[0]
-                ends = [along(p) for p in part.ends]
-                if not square and (out[0] if first else out[1]) in ends:
-                    sides.add(gap[0] if first else gap[1])
-                kept.append(part if first else image(part, slid))
-    width, height = after.grid
-    far = height if axis else width
-    for at in sides:
-        if 0 < at < far:
-            zero: Exact = Fraction(0)
-            kept.append(
-                Curve(Point(zero, at), Point(width, at))
-                if axis
-                else Curve(Point(at, zero), Point(at, height))
-            )
-
-    def placed(pair: Pair) -> Pair | None:
-        """Where a point goes; None where it was taken out."""
-        p = Point(*pair)
-        if along(p) <= out[0]:
-            return pair
-        return _pair(slid(p)) if along(p) >= out[1] else None
-
-    spots = [(spot, placed(spot.point)) for spot in before.fabric_at]
-    marks = [placed(mark) for mark in before.marks]
-    choices = [(choice, placed(choice.point)) for choice in before.units]
-    made = replace(
-        after,
-        seams=merged(seam_along(c) for c in kept),
-        fabric_at=tuple(replace(spot, point=to) for spot, to in spots if to is not None),
-        marks=tuple(mark for mark in marks if mark is not None),
-        units=tuple(replace(c, point=to) for c, to in choices if to is not None),
-    )
-    return Regridded(made, lost)
-
-
-def _crosses(curve: Curve, axis: int, out: tuple[Exact, Exact]) -> bool:
-    """Does a seam, arcs with their bulge, reach past the cut on one side and on the other?"""
-    if curve.centre is not None:
-        box = extremes(curve)
-        low, high = box[axis], box[axis + 2]
-        return not (high <= float(out[0]) + 1e-9 or low >= float(out[1]) - 1e-9)
-    ends = [p[axis] for p in curve.ends]
-    return not (max(ends) <= out[0] or min(ends) >= out[1])
-
-
-def _parts(curve: Curve, axis: int, out: tuple[Exact, Exact]) -> list[Curve]:
-    """What of a straight seam lies before and after the part taken out; an arc whole."""
-    if not _crosses(curve, axis, out):
-        return [curve]
-    a, b = sorted(curve.ends, key=lambda p: p[axis])
-    found = []
-    for line, first in ((out[0], True), (out[1], False)):
-        if (a[axis] < line) if first else (b[axis] > line):
-            k = (line - a[axis]) / (b[axis] - a[axis])
-            if not 0 < k < 1:
-                found.append(curve)
-                continue
-            cut = Point(a.x + (b.x - a.x) * k, a.y + (b.y - a.y) * k)
-            found.append(Curve(a, cut) if first else Curve(cut, b))
-    return found
