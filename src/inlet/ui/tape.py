@@ -122,56 +122,75 @@ class Tape(QWidget):
         reading = self.reading
         assert reading is not None
         longest = max(float(v) for v in reading[1:] if v is not None)
-        right = self.width() - theme.px(20)
-        room = right - left
+        room = self.width() - theme.px(20) - left
         if room < 80 or longest <= 0:
             return
         shown = longest + 1.0
-        scale = room / shown
-        mark = float(self.measure.mark)
-        top, height = self.height() * 0.34, self.height() * 0.30
-        band = QRectF(left, top, room, height)
+        tape = _Tape(QRectF(left, self.height() * 0.34, room, self.height() * 0.30), room / shown)
         painter.setPen(QPen(theme.INK, 1))
         painter.setBrush(theme.PAPER)
-        painter.drawRect(band)
-        finished = None if reading.finished is None else float(reading.finished)
-        exact = float(reading.exact if reading.exact is not None else reading.finished or 0)
-        if finished is not None:
-            spare = max(0.0, (exact - finished) / 2)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(theme.INK_SOFT)
-            painter.drawRect(QRectF(left + spare * scale, top, finished * scale, height))
-            painter.setBrush(QBrush(theme.INK, Qt.BrushStyle.BDiagPattern))
-            for start in (0.0, spare + finished):
-                painter.drawRect(QRectF(left + start * scale, top, spare * scale, height))
-        elif reading.exact is not None:
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(theme.INK_SOFT)
-            painter.drawRect(QRectF(left, top, exact * scale, height))
+        painter.drawRect(tape.band)
+        self._draw_piece(painter, tape, reading)
+        self._draw_marks(painter, tape, shown)
+        if reading.cut is not None:
+            self._draw_cut(painter, tape, reading.cut)
+
+    def _draw_piece(self, painter: QPainter, tape: _Tape, reading: Reading) -> None:
+        """What is measured, laid on the tape: its allowances hatched, if it has any."""
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(theme.INK_SOFT)
+        if reading.finished is None:
+            if reading.exact is not None:
+                painter.drawRect(tape.from_to(0.0, float(reading.exact)))
+            return
+        finished = float(reading.finished)
+        exact = float(reading.exact) if reading.exact is not None else finished
+        spare = max(0.0, (exact - finished) / 2)
+        painter.drawRect(tape.from_to(spare, spare + finished))
+        painter.setBrush(QBrush(theme.INK, Qt.BrushStyle.BDiagPattern))
+        for start in (0.0, spare + finished):
+            painter.drawRect(tape.from_to(start, start + spare))
+
+    def _draw_marks(self, painter: QPainter, tape: _Tape, shown: float) -> None:
+        """The ruler's marks, or whole units where they would be too dense, and the numbers."""
+        mark, band = float(self.measure.mark), tape.band
+        unit = mark if mark * tape.scale >= 3 else 1.0
         painter.setFont(theme.font(8))
-        every = mark * scale
-        count = int(shown / mark) if every >= 3 else int(shown)
-        unit = mark if every >= 3 else 1.0
-        for i in range(count + 1):
+        for i in range(int(shown / unit) + 1):
             value = i * unit
-            x = left + value * scale
+            x = tape.at(value)
             whole = abs(value - round(value)) < 1e-9
             half = abs(value * 2 - round(value * 2)) < 1e-9
-            length = height * (0.9 if whole else 0.6 if half else 0.35)
+            length = band.height() * (0.45 if whole else 0.3 if half else 0.175)
             painter.setPen(QPen(theme.INK, 1))
-            painter.drawLine(QLineF(x, top + height, x, top + height - length * 0.5))
-            if whole and i and (scale > 26 or round(value) % 5 == 0):
+            painter.drawLine(QLineF(x, band.bottom(), x, band.bottom() - length))
+            if whole and i and (tape.scale > 26 or round(value) % 5 == 0):
                 painter.setPen(theme.INK_SOFT)
-                box = QRectF(x - 20, top + height + 1, 40, self.height() - top - height)
+                box = QRectF(x - 20, band.bottom() + 1, 40, self.height() - band.bottom())
                 painter.drawText(box, Qt.AlignmentFlag.AlignHCenter, str(round(value)))
-        if reading.cut is not None:
-            x = left + float(reading.cut) * scale
-            painter.setPen(QPen(theme.ACCENT, 2.2))
-            painter.drawLine(QLineF(x, top - height * 0.45, x, top + height))
-            painter.setFont(theme.font(9, QFont.Weight.DemiBold))
-            text = f"cut {show(reading.cut, system=self.measure.system, vulgar=True)}"
-            metrics = QFontMetricsF(painter.font())
-            where = min(x + 5, right - metrics.horizontalAdvance(text))
-            if where < x:
-                where = x - 5 - metrics.horizontalAdvance(text)
-            painter.drawText(QPointF(where, top - 4), text)
+
+    def _draw_cut(self, painter: QPainter, tape: _Tape, cut: Exact) -> None:
+        """Where the cut is made, its size on the side that has room."""
+        x, band = tape.at(float(cut)), tape.band
+        painter.setPen(QPen(theme.ACCENT, 2.2))
+        painter.drawLine(QLineF(x, band.top() - band.height() * 0.45, x, band.bottom()))
+        painter.setFont(theme.font(9, QFont.Weight.DemiBold))
+        text = f"cut {show(cut, system=self.measure.system, vulgar=True)}"
+        wide = QFontMetricsF(painter.font()).horizontalAdvance(text)
+        where = min(x + 5, band.right() - wide)
+        painter.drawText(QPointF(where if where >= x else x - 5 - wide, band.top() - 4), text)
+
+
+class _Tape(NamedTuple):
+    """The tape as drawn: its band, and how many pixels a unit of length is."""
+
+    band: QRectF
+    scale: float
+
+    def at(self, length: float) -> float:
+        return self.band.left() + length * self.scale
+
+    def from_to(self, start: float, end: float) -> QRectF:
+        """A stretch of the band."""
+        left = self.at(start)
+        return QRectF(left, self.band.top(), self.at(end) - left, self.band.height())

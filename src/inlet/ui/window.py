@@ -105,6 +105,8 @@ class Window(QMainWindow):
         self.build()
         session.changed.connect(self._name_window)
         session.changed.connect(self._edited)
+        for signal in (session.changed, session.selected, session.planned):
+            signal.connect(self._idle)
         session.said.connect(self.say)
         guard.listeners.append(self._troubled)
         self._name_window()
@@ -126,6 +128,19 @@ class Window(QMainWindow):
         tools = [self.undo_, self.redo_, self.grey, self.print_]
         self.topbar = TopBar(session, self._menu(), tools)
         layout.addWidget(self.topbar)
+        layout.addWidget(self._message_line())
+        layout.addLayout(self._middle(), 1)
+        self.tape = Tape()
+        layout.addWidget(self.tape)
+        for stage in (self.draft.drawing, self.units, self.cutting, self.piecing):
+            stage.pointed.connect(self._read)
+        self.setCentralWidget(body)
+        if session.plan is not None:
+            session.planned.emit()
+        self.show_stage(self.stage)
+
+    def _message_line(self) -> QWidget:
+        """What is said below the top bar, until it is closed."""
         self.message = QWidget()
         self.message.setObjectName("say")
         self.message_text = label("", "", True)
@@ -141,23 +156,27 @@ class Window(QMainWindow):
         line.addWidget(self.stop_reading)
         line.addWidget(close)
         self.message.hide()
-        layout.addWidget(self.message)
+        return self.message
 
+    def _middle(self) -> QHBoxLayout:
+        """The rail, the stages, and the tickets that go with them."""
+        session = self.session
         self.draft = DraftStage(session)
         self.units = UnitsStage(session)
         self.cutting = CuttingStage(session)
         self.piecing = PiecingStage(session)
-        self.stages = QStackedWidget()
-        self.tickets = QStackedWidget()
         self.draft_ticket = DraftTicket(session)
         self.units_ticket = UnitsTicket(session)
         self.cutting_ticket = CuttingTicket(session)
         self.piecing_ticket = PiecingTicket(session, self.piecing)
-        for stage in (self.draft, self.units, self.cutting, self.piecing):
+        self.stages, self.tickets = QStackedWidget(), QStackedWidget()
+        for stage, ticket in (
+            (self.draft, self.draft_ticket),
+            (self.units, self.units_ticket),
+            (self.cutting, self.cutting_ticket),
+            (self.piecing, self.piecing_ticket),
+        ):
             self.stages.addWidget(stage)
-        for ticket in (
-            self.draft_ticket, self.units_ticket, self.cutting_ticket, self.piecing_ticket
-        ):  # fmt: skip
             self.tickets.addWidget(scrolled(ticket, "ticket"))
         self.tickets.setFixedWidth(min(theme.px(310), TICKET))
         self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
@@ -165,29 +184,15 @@ class Window(QMainWindow):
         self.draft.used.connect(self._used)
         self.rail = Rail(session)
         self.rail.chosen.connect(self.show_stage)
+        rail = scrolled(self.rail, "railArea")
+        rail.setFixedWidth(self.rail.sizeHint().width() + 2)
         middle = QHBoxLayout()
         middle.setContentsMargins(0, 0, 0, 0)
         middle.setSpacing(0)
-        rail = scrolled(self.rail, "railArea")
-        rail.setFixedWidth(self.rail.sizeHint().width() + 2)
         middle.addWidget(rail)
         middle.addWidget(self.stages, 1)
         middle.addWidget(self.tickets)
-        layout.addLayout(middle, 1)
-        self.tape = Tape()
-        layout.addWidget(self.tape)
-        for signal in (
-            self.draft.drawing.pointed, self.units.pointed, self.cutting.pointed,
-            self.piecing.pointed,
-        ):  # fmt: skip
-            signal.connect(self._read)
-        session.changed.connect(self._idle)
-        session.selected.connect(self._idle)
-        session.planned.connect(self._idle)
-        self.setCentralWidget(body)
-        if session.plan is not None:
-            session.planned.emit()
-        self.show_stage(self.stage)
+        return middle
 
     def _used(self, tool: str) -> None:
         """The tray shows while units are dropped, and does what the keys over the drawing ask."""
