@@ -22,13 +22,14 @@ and circles that share no junction need a change each, which is the bound.
 
 from __future__ import annotations
 
-from collections import Counter, deque
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 from inlet.core.assembly.growing import grown
 from inlet.core.assembly.net import Net
 from inlet.core.assembly.options import Awkward, Option, options_at
+from inlet.core.assembly.paths import paths_of
 from inlet.core.stopping import check
 
 MOST_WORK = 10_000
@@ -59,26 +60,6 @@ def close(net: Net) -> Closing | None:
     return _Search(net).run()
 
 
-class _Paths(NamedTuple):
-    """What a choice comes to: for each seam, the number of its path; each path's seams and inner
-    junctions in order; and ``after``: path -> {path that must come later: at which junction}."""
-
-    of: list[int]
-    seams: list[list[int]]
-    inner: list[list[int]]
-    after: list[dict[int, int]]
-    loops: list[int]
-
-
-def partners(chosen: dict[int, Option]) -> dict[tuple[int, int], int]:
-    """(seam, vertex) -> the seam it is sewn on into there, for every closing pair."""
-    out: dict[tuple[int, int], int] = {}
-    for v, option in chosen.items():
-        one, other = option.pair
-        out[one, v], out[other, v] = other, one
-    return out
-
-
 class _Search:
     def __init__(self, net: Net) -> None:
         self.net = net
@@ -95,7 +76,7 @@ class _Search:
                 return None
             return Closing(large, _cost(large.values()), (self.forced, 0))
         usual = {v: options[0] for v, options in self.options.items()}
-        circles = self.apart(self.paths(usual))
+        circles = paths_of(self.net, usual).apart()
         least = sum(self.needed(c, usual, frozenset()) for c in circles)
         seams = max(1, len(self.net.seams))
         self.most_nodes = min(2 * len(circles) + 10, 10 + 3 * MOST_WORK // seams)
@@ -120,95 +101,6 @@ class _Search:
             budget += found is None
         return Closing(best, _cost(best.values()), (self.forced, budget))
 
-    # --- what a choice comes to ---------------------------------------------------------------
-
-    def paths(self, chosen: dict[int, Option]) -> _Paths:
-        seams = self.net.seams
-        partner = partners(chosen)
-        of = [-1] * len(seams)
-        listed: list[list[int]] = []
-        inner: list[list[int]] = []
-        loops: list[int] = []
-        for first in range(len(seams)):
-            if of[first] >= 0:
-                continue
-            number = len(listed)
-            line, at = [first], []
-            of[first] = number
-            for forward in (True, False):
-                seam = first
-                v = seams[first].end if forward else seams[first].start
-                while (onward := partner.get((seam, v))) is not None:
-                    if of[onward] == number:
-                        if onward == first and forward:
-                            loops.append(number)
-                            at.append(v)
-                        break
-                    of[onward] = number
-                    if forward:
-                        at.append(v)
-                        line.append(onward)
-                    else:
-                        at.insert(0, v)
-                        line.insert(0, onward)
-                    seam, v = onward, seams[onward].far(v)
-                if loops and loops[-1] == number:
-                    break
-            listed.append(line)
-            inner.append(at)
-        after: list[dict[int, int]] = [{} for _ in listed]
-        for v, option in chosen.items():
-            late = of[option.pair[0]]
-            for n in self.net.junctions[v].seams:
-                if n not in option.pair:
-                    after[of[n]].setdefault(late, v)
-        return _Paths(of, listed, inner, after, loops)
-
-    def tangled(self, paths: _Paths) -> list[list[int]]:
-        """Groups of paths that wait for one another: strongly connected, or for themselves."""
-        groups = _components(paths.after)
-        return [g for g in groups if len(g) > 1 or g[0] in paths.after[g[0]] or g[0] in paths.loops]
-
-    def circle(self, paths: _Paths, group: Sequence[int]) -> frozenset[int]:
-        """The junctions of a short circle in a tangled group."""
-        found = (self.circle_through(paths, set(group), start) for start in group)
-        return min(found, key=lambda c: (len(c), sorted(c)))
-
-    def circle_through(self, paths: _Paths, group: set[int], start: int) -> frozenset[int]:
-        """The junctions of a shortest circle from one path of a tangled group back to it."""
-        if start in paths.loops:
-            return frozenset(paths.inner[start])
-        before: dict[int, int] = {}
-        waiting = deque([start])
-        while start not in before:
-            p = waiting.popleft()
-            for q in paths.after[p]:
-                if q in group and q not in before:
-                    before[q] = p
-                    waiting.append(q)
-        ring = [start]
-        while (p := before[ring[-1]]) != start:
-            ring.append(p)
-        return self.support(paths, ring[::-1])
-
-    def support(self, paths: _Paths, ring: Sequence[int]) -> frozenset[int]:
-        """The junctions that hold a circle of paths, each before the next, together: where each
-        runs into the next, and those in it between where it is run into and where it ends."""
-        out: set[int] = set()
-        for i, path in enumerate(ring):
-            came = paths.after[ring[i - 1]][path]
-            goes = paths.after[path][ring[(i + 1) % len(ring)]]
-            inner = paths.inner[path]
-            at = inner.index(came)
-            out.add(goes)
-            out |= set(inner[at:] if self._ends_at(paths, path, goes) else inner[: at + 1])
-        return frozenset(out)
-
-    def _ends_at(self, paths: _Paths, path: int, v: int) -> bool:
-        """Does a path end, rather than begin, at ``v``?"""
-        last, inner = self.net.seams[paths.seams[path][-1]], paths.inner[path]
-        return v in (last.start, last.end) and (not inner or inner[-1] != v)
-
     # --- branch and bound ---------------------------------------------------------------------
 
     def changes(self, v: int, chosen: dict[int, Option]) -> list[Option]:
@@ -216,27 +108,6 @@ class _Search:
         now = chosen[v]
         pivots = 0 if self.net.junctions[v].passed else 1
         return [o for o in self.options[v] if o != now and o.cost[0] == pivots]
-
-    def apart(self, paths: _Paths) -> list[frozenset[int]]:
-        """Circles that share no junction, taken greedily, one at least from each tangled group."""
-        out: list[frozenset[int]] = []
-        gone: set[int] = set()
-        after = [dict(row) for row in paths.after]
-        left = paths._replace(after=after)
-        while tangled := self.tangled(left):
-            for group in tangled:
-                circle = self.circle(left, group)
-                if not circle & gone:
-                    out.append(circle)
-                gone |= circle
-                touching = {p for p in group if set(paths.inner[p]) & circle}
-                left.loops[:] = [p for p in left.loops if p not in touching]
-                for p in touching:
-                    after[p].clear()
-                for row in after:
-                    for p in touching:
-                        row.pop(p, None)
-        return out
 
     def needed(
         self, circle: frozenset[int], chosen: dict[int, Option], fixed: frozenset[int]
@@ -258,8 +129,7 @@ class _Search:
         check()
         if self.nodes > self.most_nodes:
             return None
-        paths = self.paths(chosen)
-        circles = self.apart(paths)
+        circles = paths_of(self.net, chosen).apart()
         if not circles:
             return chosen
         if sum(self.needed(c, chosen, fixed) for c in circles) > budget:
@@ -287,39 +157,57 @@ class _Search:
         chosen = dict(usual)
         changed: list[int] = []
         for _ in range(3 * len(chosen) + 3):
-            paths = self.paths(chosen)
-            tangled = self.tangled(paths)
+            paths = paths_of(self.net, chosen)
+            tangled = paths.tangled()
             if not tangled:
-                break
+                return self.less_changed(chosen, changed, usual)
             circles = {
-                self.circle_through(paths, inside, path)
+                paths.circle_through(inside, path)
                 for inside in map(set, tangled)
                 for path in sorted(inside)
             }
             # Large tangles have several junctions changed before circles are sought again.
             for _ in range(1 + sum(map(len, tangled)) // AT_ONCE):
-                holds = Counter(v for circle in circles for v in circle if len(self.options[v]) > 1)
-                if not holds:
+                change = self.best_change(chosen, circles, changed, width)
+                if change is None:
                     break
-                free = [v for v in holds if v not in changed] or list(holds)
-                most = sorted(free, key=lambda v: (-holds[v], self.rank(v)))[:width]
-                ways = [(v, o) for v in most for o in self.options[v] if o != chosen[v]]
-                v, option = min(ways, key=lambda way: self.left_over(chosen, *way))
+                v, option = change
                 chosen[v] = option
                 changed.append(v)
                 circles = {circle for circle in circles if v not in circle}
-        else:
+        return None
+
+    def best_change(
+        self,
+        chosen: dict[int, Option],
+        circles: Iterable[frozenset[int]],
+        changed: Sequence[int],
+        width: int,
+    ) -> tuple[int, Option] | None:
+        """Of the junctions that hold most circles together, those not changed yet first, the change
+        that leaves least tangled; None where none can be changed."""
+        holds = Counter(v for circle in circles for v in circle if len(self.options[v]) > 1)
+        if not holds:
             return None
+        free = [v for v in holds if v not in changed] or list(holds)
+        most = sorted(free, key=lambda v: (-holds[v], self.rank(v)))[:width]
+        changes = [(v, o) for v in most for o in self.options[v] if o != chosen[v]]
+        return min(changes, key=lambda change: self.left_over(chosen, *change))
+
+    def less_changed(
+        self, chosen: dict[int, Option], changed: Iterable[int], usual: dict[int, Option]
+    ) -> dict[int, Option]:
+        """A choice with every change taken back that it can be sewn without."""
         for v in changed:
             back = {**chosen, v: usual[v]}
-            if not self.tangled(self.paths(back)):
+            if not paths_of(self.net, back).tangled():
                 chosen = back
         return chosen
 
     def left_over(self, chosen: dict[int, Option], v: int, option: Option) -> tuple[int, ...]:
         """How bad a change is: pivots added, paths still tangled, partial seams added."""
         check()
-        left = self.tangled(self.paths({**chosen, v: option}))
+        left = paths_of(self.net, {**chosen, v: option}).tangled()
         now = chosen[v].cost
         return option.cost[0] - now[0], sum(map(len, left)), option.cost[1] - now[1]
 
@@ -359,45 +247,4 @@ def _depth(net: Net) -> dict[int, int]:
         level += 1
         reached = {w for v in reached for w in beside[v] if w in net.junctions and w not in out}
         out.update(dict.fromkeys(reached, level))
-    return out
-
-
-def _components(after: Sequence[dict[int, int]]) -> list[list[int]]:
-    """Strongly connected components (Tarjan's), without recursion."""
-    index: dict[int, int] = {}
-    low: dict[int, int] = {}
-    stack: list[int] = []
-    on: set[int] = set()
-    out: list[list[int]] = []
-    for root in range(len(after)):
-        if root in index:
-            continue
-        work = [(root, iter(after[root]))]
-        index[root] = low[root] = len(index)
-        stack.append(root)
-        on.add(root)
-        while work:
-            v, rest = work[-1]
-            for w in rest:
-                if w not in index:
-                    index[w] = low[w] = len(index)
-                    stack.append(w)
-                    on.add(w)
-                    work.append((w, iter(after[w])))
-                    break
-                if w in on:
-                    low[v] = min(low[v], index[w])
-            else:
-                work.pop()
-                if work:
-                    low[work[-1][0]] = min(low[work[-1][0]], low[v])
-                if low[v] == index[v]:
-                    group = []
-                    while True:
-                        w = stack.pop()
-                        on.discard(w)
-                        group.append(w)
-                        if w == v:
-                            break
-                    out.append(sorted(group))
     return out

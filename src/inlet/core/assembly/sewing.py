@@ -10,8 +10,9 @@ from dataclasses import replace
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.assembly.closing import Closing, close, partners
+from inlet.core.assembly.closing import Closing, close
 from inlet.core.assembly.net import Faces, Net, seam_net
+from inlet.core.assembly.paths import partners
 from inlet.core.assembly.tree import Finish, Join, LeftOpen, Leg, Side, faces_of
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.curve import Circle, Curve
