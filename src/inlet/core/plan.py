@@ -16,11 +16,12 @@ from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.numbers.root2 import Exact
 from inlet.core.piecing.advice import Advised, advice_for
+from inlet.core.piecing.batches import Batch, batches
 from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
 from inlet.core.piecing.needle import Effect, NeedleTest, effect_of, read_needle
 from inlet.core.piecing.resew import resewn
 from inlet.core.piecing.seam_count import SeamCount, count_seams
-from inlet.core.piecing.sittings import Batch, Sitting, batches, sittings
+from inlet.core.piecing.sittings import Sitting, sittings
 from inlet.core.piecing.step import Step
 from inlet.core.piecing.steps import find_steps
 from inlet.core.piecing.thread import Thread, thread_for

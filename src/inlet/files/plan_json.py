@@ -6,9 +6,10 @@ from collections.abc import Sequence
 from typing import Any
 
 from inlet.core.assembly.tree import Join, Side, all_joins
-from inlet.core.cutting.comfort import Comfort, sizes_from
+from inlet.core.cutting.comfort import Comfort
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import PlannedSet
+from inlet.core.cutting.stock_sizes import sizes_from
 from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.draft.patches import Patch
 from inlet.core.geometry.point import Point

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.cutting.comfort import sizes_from
 from inlet.core.cutting.sets import PlannedSet
+from inlet.core.cutting.stock_sizes import sizes_from
 from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.needle import effect_text, needle_text

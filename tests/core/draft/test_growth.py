@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.cutting.comfort import _meet, _Series, growths, sizes_from
+from inlet.core.cutting.growth import Series, _meet, growths
+from inlet.core.cutting.stock_sizes import sizes_from
 from inlet.core.draft.edit import add_seams, erase_pieces, one_cloth_a_patch, paint_all
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import bands_of, set_bands
@@ -73,7 +74,7 @@ def test_every_cut_grows_evenly_with_its_block(block, seam, k):
 
 
 series = st.builds(
-    _Series,
+    Series,
     ratios(min_value=0, max_value=3, max_denominator=12),
     ratios(min_value=F(1, 12), max_value=3, max_denominator=12),
 )

@@ -5,13 +5,15 @@ from __future__ import annotations
 import pytest
 from hypothesis import given, settings
 
-from inlet.core.cutting.comfort import Stock, comfort, sizes_from
+from inlet.core.cutting.comfort import comfort
+from inlet.core.cutting.stock_sizes import sizes_from
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.value import lightness, too_near, value_class
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.planning.stock import Stock
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import METRIC

@@ -16,6 +16,7 @@ from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.piecing.advice import advice_for, advice_text
+from inlet.core.piecing.batches import Batch, batches
 from inlet.core.piecing.needle import (
     effect_of,
     effect_text,
@@ -24,7 +25,8 @@ from inlet.core.piecing.needle import (
     read_needle,
     should_measure,
 )
-from inlet.core.piecing.sittings import PLACES, Batch, Task, batches, sittings, step_tasks
+from inlet.core.piecing.sittings import sittings
+from inlet.core.piecing.tasks import PLACES, Task, step_tasks
 from inlet.core.piecing.thread import thread_for, thread_per_length
 from inlet.core.piecing.words import minutes_text, seams_text, sitting_lines, thread_text
 from inlet.core.plan import plan_block

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.piecing.sittings import Batch
+from inlet.core.piecing.batches import Batch
 from inlet.core.project.measure import Measure
 
 STITCH_MM = 2.2

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from inlet.core.piecing.batches import Batch
 from inlet.core.piecing.seam_count import SeamCount
-from inlet.core.piecing.sittings import Batch, Sitting, Task
+from inlet.core.piecing.sittings import Sitting
+from inlet.core.piecing.tasks import Task
 from inlet.core.piecing.thread import Thread
 from inlet.core.project.measure import Measure, Rates
 

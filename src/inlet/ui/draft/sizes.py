@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from inlet.core.cutting.comfort import Comfort, StockSize, sizes_from
+from inlet.core.cutting.comfort import Comfort
+from inlet.core.cutting.stock_sizes import StockSize, sizes_from
 from inlet.core.numbers.systems import INCHES
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan

@@ -1,0 +1,126 @@
+"""What a step takes, task by task: what is done to it at the mat, the machine and the iron."""
+
+from __future__ import annotations
+
+from typing import Literal, NamedTuple
+
+from inlet.core.methods.method import effort_of
+from inlet.core.piecing.step import Step
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.table.moves import Do, Move
+
+Place = Literal["mat", "machine", "iron"]
+PLACES: tuple[Place, ...] = ("mat", "machine", "iron")
+_PLACE_OF: dict[Do, Place] = {"sew": "machine", "open": "iron", "fold": "iron"}
+_VERBS: dict[Do, str] = {
+    "cut": "cut", "crosscut": "cut across", "mark": "mark", "cut-apart": "cut apart",
+    "trim": "trim", "lay": "lay out", "sew": "sew", "open": "press", "fold": "fold",
+}  # fmt: skip
+
+
+class Task(NamedTuple):
+    """Part of a step done at one place: ``times`` over, ``minutes`` in all; ``seams`` are sewn for
+    each, ``length`` long together with what the thread takes at their ends. ``what`` is what it is
+    done to so often."""
+
+    step: int
+    makes: str
+    what: str
+    place: Place
+    verb: str
+    times: int
+    minutes: float
+    seams: float = 0.0
+    length: float = 0.0
+
+    @property
+    def chain(self) -> float:
+        """How long the chain is when all are sewn without cutting the thread."""
+        return self.times * self.length
+
+
+def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
+    """What a step takes, in order, neighbouring things at one place taken together."""
+    each = measure.system.rate_length
+    gap = measure.system.thread_gap
+    if step.unit is None:
+        all_seams = step.seams * step.times
+        sewing = (rates.seam * all_seams + rates.length * step.length * step.times / each) / 60
+        pressing = rates.press * all_seams / 60
+        length = step.length + gap * step.seams
+        return [
+            _task(step, "sew", step.times, sewing, step.seams, length),
+            _task(step, "open", step.times, pressing),
+        ]
+    method = step.unit.in_use
+    if method.made_with is not None:
+        return []
+    runs = method.runs
+    out: list[Task] = []
+    for move in method.moves:
+        place = _PLACE_OF.get(move.do, "mat")
+        times, per, length, minutes = _of_move(move, step, rates, measure, runs)
+        if move.do == "cut":
+            minutes = rates.cut * sum(piece.number for piece in method.pieces) / 60
+        length += gap * per
+        if out and out[-1].place == place:
+            last = out.pop()
+            most = max(last.times, times)
+            out.append(
+                last._replace(
+                    verb=_both(last.verb, _VERBS[move.do]),
+                    times=most,
+                    minutes=last.minutes + minutes,
+                    seams=(last.seams * last.times + per * times) / most,
+                    length=(last.chain + length * times) / most,
+                )
+            )
+        else:
+            out.append(_task(step, move.do, times, minutes, per, length))
+    if method.trim_to and method.trim is None:
+        out.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
+    return out
+
+
+def _of_move(
+    move: Move, step: Step, rates: Rates, measure: Measure, runs: int
+) -> tuple[int, float, float, float]:
+    """How often a move is made, the seams and their length each time, and the minutes in all."""
+    each = effort_of([move._replace(times=1, of_set=None)])
+    times = -(-runs * move.times // 1)
+    if move.of_set is not None and step.unit is not None:
+        times = step.unit.in_use.sets[move.of_set].number
+    if move.do == "trim":
+        times = step.times
+    seconds = (
+        rates.seam * each.seams
+        + rates.length * each.length / measure.system.rate_length
+        + rates.cut * each.apart
+        + rates.mark * each.marks
+        + rates.press * each.presses
+        + (rates.trim if move.do == "trim" else 0)
+    )
+    return int(times), float(each.seams), each.length, float(seconds) * float(times) / 60
+
+
+def _task(
+    step: Step, do: Do, times: int, minutes: float, seams: float = 0.0, length: float = 0.0
+) -> Task:
+    what = "the block" if step.makes == "block" else step.makes
+    method = step.unit.in_use if step.unit else None
+    if method is not None and method.method.makes > 1 and times == method.runs != step.times:
+        what = f"runs of {what}"
+    place = _PLACE_OF.get(do, "mat")
+    return Task(step.number, step.makes, what, place, _VERBS[do], times, minutes, seams, length)
+
+
+def _both(one: str, other: str) -> str:
+    return one if other in one.split(", ") else f"{one}, {other}"
+
+
+def plain_tasks(plan: UnitPlan, rates: Rates) -> list[Task]:
+    """Cutting the pieces of a unit that is one patch, and has no step."""
+    number = sum(piece.number for piece in plan.in_use.pieces)
+    label = plan.unit.label
+    return [Task(0, label, label, "mat", "cut", number, rates.cut * number / 60)]
