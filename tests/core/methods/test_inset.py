@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from inlet.core.draft.tray import tray_units
 from inlet.core.geometry.polygon import area, common_stretch, offset, offset_sides
-from inlet.core.methods.inset import CURVE, DOT, FINISH, PARTIAL, SET_IN
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.table.seam_words import CURVE, DOT, FINISH, PARTIAL, SET_IN
 from inlet.core.table.sheets import box, raw_cell
 from tests.blocks import allowances, lengths, point, turns
 from tests.core.methods.test_catalogue import method_of, unit_of

@@ -13,8 +13,6 @@ from inlet.core.numbers.root2 import ROOT2
 from inlet.core.table.pieces import piece_for, sewing_outline, sewn_shape
 from inlet.core.table.sheets import (
     box,
-    face_down,
-    kept,
     opened,
     pair_across,
     size,
@@ -128,16 +126,6 @@ def test_opened_cloth_loses_its_allowance_on_both_sides(side, s):
     assert box(whole)[0] == 0
     shown = trimmed(whole, s)
     assert size(shown) == (2 * (side - s) - 2 * s, side - 2 * s)
-
-
-def test_a_sheet_turned_over_twice_lies_as_before():
-    sheet = square_sheet(F(3), "a") + square_sheet(F(3), "b", F(3), F(0))
-    assert face_down(sheet) != sheet
-    assert [f for _, f in face_down(sheet)] == ["a", "b"]
-    assert {frozenset(o) for o, _ in face_down(face_down(sheet))} == {
-        frozenset(o) for o, _ in sheet
-    }
-    assert kept(sheet, Line(F(1), F(0), F(9))) == ()
 
 
 @pytest.mark.parametrize("quarters", range(4))

@@ -13,7 +13,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
 from inlet.core.planning.planned import plan_units
-from inlet.core.planning.unit_plan import UnitPlan, cut_size
+from inlet.core.planning.unit_plan import UnitPlan, Widths, cut_size
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
@@ -68,59 +68,51 @@ class PlannedSet(NamedTuple):
         return tuple(dict.fromkeys(label for s in self.segments for label in s.labels))
 
 
-def plan_sets(units: Iterable[UnitPlan]) -> tuple[PlannedSet, ...]:
+def plan_sets(units: Sequence[UnitPlan]) -> tuple[PlannedSet, ...]:
     """The sets to sew for every unit made by strip set, those of equal bands as one; in the order
-    in which units first want them. Units may be of several blocks."""
-    wanted: dict[Bands, dict[Exact, tuple[int, list[str]]]] = {}
-    plans: list[UnitPlan] = []
+    in which units first want them. Units may be of several blocks of one project."""
+    return tuple(
+        _planned_set(bands, rows, units[0].usable, units[0].measure)
+        for bands, rows in _wanted(units).items()
+    )
+
+
+def _wanted(units: Iterable[UnitPlan]) -> dict[Bands, tuple[Segments, ...]]:
+    """The segments wanted of each kind of set, the longest first."""
+    found: dict[Bands, dict[Exact, Segments]] = {}
     for plan in units:
         check()
-        plans.append(plan)
         for sewn in plan.in_use.sets:
-            lengths = wanted.setdefault(sewn.strips.bands, {})
-            number, labels = lengths.setdefault(sewn.strips.height, (0, []))
+            height = sewn.strips.height
+            rows = found.setdefault(sewn.strips.bands, {})
+            known = rows.get(height)
+            labels = dict.fromkeys((*(known.labels if known else ()), plan.unit.label))
             more = sewn.strips.number * plan.in_use.runs
-            lengths[sewn.strips.height] = (number + more, [*labels, plan.unit.label])
-    if not wanted:
-        return ()
-    measure, usable = plans[0].measure, plans[0].usable
-    out = []
-    for bands, lengths in wanted.items():
-        rows = tuple(
-            Segments(
-                height,
-                cut_size(height + 2 * measure.seam, measure),
-                number,
-                tuple(dict.fromkeys(labels)),
-            )
-            for height, (number, labels) in sorted(lengths.items(), reverse=True)
-        )
-        width = min(usable(cloth) for _, cloth in bands)
-        choices = tuple(
-            choice
-            for name, long in (
-                ("full-width", width),
-                ("half-width", width / 2),
-                ("fat quarter", min(width, measure.system.fat_quarter)),
-            )
-            if (choice := _strips(name, long, rows, measure)) is not None
-        )
-        total = sum((w for w, _ in bands), Fraction(0))
-        out.append(
-            PlannedSet(
-                bands,
-                rows,
-                # Longer than the cloth is wide, each segment is a set of its own, cut lengthwise.
-                _lengths(
-                    _filled(width, rows, measure)
-                    or [row.cut for row in rows for _ in range(row.number)],
-                    measure,
-                ),
-                choices,
-                total + 2 * measure.seam,
-            )
-        )
-    return tuple(out)
+            number = more + (known.number if known else 0)
+            cut = cut_size(height + 2 * plan.measure.seam, plan.measure)
+            rows[height] = Segments(height, cut, number, tuple(labels))
+    return {
+        bands: tuple(row for _, row in sorted(rows.items(), reverse=True))
+        for bands, rows in found.items()
+    }
+
+
+def _planned_set(
+    bands: Bands, rows: tuple[Segments, ...], usable: Widths, measure: Measure
+) -> PlannedSet:
+    width = min(usable(cloth) for _, cloth in bands)
+    kinds = (
+        ("full-width", width),
+        ("half-width", width / 2),
+        ("fat quarter", min(width, measure.system.fat_quarter)),
+    )
+    found = (_strips(name, long, rows, measure) for name, long in kinds)
+    # Longer than the cloth is wide, each segment is a set of its own, cut lengthwise.
+    alone = [row.cut for row in rows for _ in range(row.number)]
+    lengths = _lengths(_filled(width, rows, measure) or alone, measure)
+    wide = sum((w for w, _ in bands), Fraction(0)) + 2 * measure.seam
+    choices = tuple(choice for choice in found if choice is not None)
+    return PlannedSet(bands, rows, lengths, choices, wide)
 
 
 def project_sets(project: Project, copies: int) -> tuple[PlannedSet, ...]:

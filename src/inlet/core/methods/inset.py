@@ -22,26 +22,11 @@ from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.pins import pin_points
 from inlet.core.table.raw import raw_outline
+from inlet.core.table.seam_words import FINISH, sewing_text
 from inlet.core.table.seams import finish_lines, seam_lines
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.parts import walk
 from inlet.core.units.units import Unit
-
-EDGE = "Right sides together, sew {seam} from the edge."
-DOT = (
-    "Mark a dot {seam} from both edges at the corner. Sew from the edge to the dot and take a "
-    "backstitch."
-)
-DOTS = "Mark dots {seam} from both edges at each corner. Sew from dot to dot, a backstitch at both."
-PARTIAL = (
-    "Sew {seam} from the edge, only half way: stop well short of the open end, take a backstitch."
-)
-FINISH = "Go back to the seam left open and sew the rest of it, on over the new piece."
-SET_IN = "Set in: sew one side from the dot outward, swing the piece round, sew the other."
-CURVE = (
-    "Mark the centre of both curves. Pin centre and ends, the convex piece on top, and sew {seam} "
-    "from the edge, easing; do not stretch."
-)
 
 
 class Cell(NamedTuple):
@@ -116,16 +101,6 @@ def _cells(unit: Unit) -> list[Cell]:
         taken |= part.faces
     single = [f for f in patches if f not in taken]
     return [Cell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + out
-
-
-def sewing_text(join: Join) -> str:
-    """What to do for a seam, as a sentence for a move."""
-    if join.kind in _TEXTS:
-        return _TEXTS[join.kind]
-    return (EDGE, DOT, DOTS)[len(join.dots)]
-
-
-_TEXTS = {"partial": PARTIAL, "set-in": SET_IN, "curve": CURVE}
 
 
 def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Move]:

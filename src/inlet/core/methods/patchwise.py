@@ -25,6 +25,8 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row
 from inlet.core.table.pieces import Piece, curved_piece, piece_for
+from inlet.core.table.seam_words import sewing_text
+from inlet.core.table.seams import seam_lines
 from inlet.core.table.sheets import Sheet, opened, raw_cell
 from inlet.core.units.parts import Part
 from inlet.core.units.units import Unit, length_inside
@@ -189,7 +191,6 @@ class _Sewing(NamedTuple):
             line = line.opposite()
         laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
         result = opened(lower, laid, line)
-        sew = "Right sides together, sew {seam} from the edge."
-        self.moves.append(Move("sew", sew, lower, laid, (DrawnLine("seam", start, end),)))
+        self.moves.append(Move("sew", sewing_text(join), lower, laid, seam_lines(join)))
         self.moves.append(Move("open", "Open and press.", result))
         return result

@@ -18,11 +18,11 @@ from inlet.core.methods.inset import alike_from
 from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
-from inlet.core.piecing.seam_words import about, ends_text, join_text, seam_notes
 from inlet.core.piecing.step import Step
 from inlet.core.project.measure import Measure
 from inlet.core.stopping import check
 from inlet.core.table.pieces import Size
+from inlet.core.table.seam_words import about, ends_text, join_text, seam_notes
 from inlet.core.units.parts import Part
 from inlet.core.units.units import picture_of
 from inlet.core.words import length_text

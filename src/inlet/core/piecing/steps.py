@@ -7,11 +7,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from inlet.core.draft.patches import Draft
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
-from inlet.core.piecing.seam_words import ends_text, seam_notes
 from inlet.core.piecing.step import Step
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import move_text, over_text
 from inlet.core.project.project import Project
+from inlet.core.table.seam_words import ends_text, seam_notes
 from inlet.core.units.parts import Part, walk
 from inlet.core.units.rounds import rounds_of
 from inlet.core.words import cloth_name, length_text, size_text

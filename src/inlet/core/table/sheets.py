@@ -64,13 +64,6 @@ def pair_across(lower: Sheet, upper: Sheet, middle: Line, seam: Exact) -> tuple[
     )
 
 
-def face_down(sheet: Sheet) -> Sheet:
-    """The sheet turned over left-right within its own box: how it lies on another."""
-    left, _, right, _ = box(sheet)
-    middle = Line(Fraction(1), Fraction(0), (left + right) / 2)
-    return tuple((flip(outline, middle), fabric) for outline, fabric in sheet)
-
-
 def raw_cell(patches: Sequence[tuple[Polygon, str | None]], outline: Polygon, seam: Exact) -> Sheet:
     """Patches sewn together where they lie: each reaches ``seam`` beyond the outline of them all,
     and to its seams elsewhere."""

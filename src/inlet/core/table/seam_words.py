@@ -1,4 +1,7 @@
-"""A seam that is not sewn straight from edge to edge, in words: its ends, legs, marks and pins."""
+"""A seam in words: how it is sewn, its ends, legs, marks and pins.
+
+``sewing_text`` says it for a move of a unit, ``join_text`` for a step, with the names of the parts.
+"""
 
 from __future__ import annotations
 
@@ -13,6 +16,31 @@ from inlet.core.project.measure import Measure
 from inlet.core.table.pins import all_pins, arcs_of
 from inlet.core.table.seams import open_length, sewn_first
 from inlet.core.words import length_text
+
+EDGE = "Right sides together, sew {seam} from the edge."
+ONE_DOT = "Mark a dot {seam} from both edges at the corner."
+EACH_DOT = "Mark dots {seam} from both edges at each corner."
+DOT = f"{ONE_DOT} Sew from the edge to the dot and take a backstitch."
+DOTS = f"{EACH_DOT} Sew from dot to dot, a backstitch at both."
+PARTIAL = (
+    "Sew {seam} from the edge, only half way: stop well short of the open end, take a backstitch."
+)
+FINISH = "Go back to the seam left open and sew the rest of it, on over the new piece."
+SET_IN = "Set in: sew one side from the dot outward, swing the piece round, sew the other."
+CURVE = (
+    "Mark the centre of both curves. Pin centre and ends, the convex piece on top, and sew {seam} "
+    "from the edge, easing; do not stretch."
+)
+
+
+def sewing_text(join: Join) -> str:
+    """What to do for a seam, as a sentence for a move."""
+    if join.kind in _TEXTS:
+        return _TEXTS[join.kind]
+    return (EDGE, DOT, DOTS)[len(join.dots)]
+
+
+_TEXTS = {"partial": PARTIAL, "set-in": SET_IN, "curve": CURVE}
 
 
 def about(length: float, measure: Measure) -> str:
@@ -58,10 +86,8 @@ def join_text(join: Join, one: str, other: str, measure: Measure) -> str:
         text = f"Lay {other} on {one}, right sides together. {where}, and take a backstitch."
         return text + " Leave the rest open and press it flat for now."
     if join.kind == "set-in":
-        text = f"Set {other} into {one}. Mark a dot {seam} from both edges at the corner. "
-        if len(join.pivots) > 1:
-            text = f"Set {other} into {one}. Mark dots {seam} from both edges at each corner. "
-        return text + " ".join(_legs_text(join))
+        dots = (ONE_DOT if len(join.pivots) == 1 else EACH_DOT).format(seam=seam)
+        return f"Set {other} into {one}. {dots} {' '.join(_legs_text(join))}"
     if join.kind == "curve":
         text = f"Sew {other} to {one} along the curve, the convex piece on top."
     else:
