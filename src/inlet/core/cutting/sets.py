@@ -108,7 +108,7 @@ def _planned_set(
     )
     found = (_strips(name, long, rows, measure) for name, long in kinds)
     # Longer than the cloth is wide, each segment is a set of its own, cut lengthwise.
-    alone = [row.cut for row in rows for _ in range(row.number)]
+    alone: list[Exact] = [row.cut for row in rows for _ in range(row.number)]
     lengths = _lengths(_filled(width, rows, measure) or alone, measure)
     wide = sum((w for w, _ in bands), Fraction(0)) + 2 * measure.seam
     choices = tuple(choice for choice in found if choice is not None)
