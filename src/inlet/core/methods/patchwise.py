@@ -7,12 +7,13 @@ from math import dist
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, Side, faces_of
+from inlet.core.assembly.tree import Join, Side
 from inlet.core.deep import Steps, run
 from inlet.core.geometry.motion import SameShapes
-from inlet.core.geometry.point import HAIR
+from inlet.core.geometry.point import HAIR, Point
 from inlet.core.geometry.polygon import (
     Polygon,
+    clip,
     edges,
     flip,
     line_through,
@@ -27,7 +28,7 @@ from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row
 from inlet.core.table.pieces import Piece, curved_piece, piece_for
 from inlet.core.table.seam_words import sewing_text
 from inlet.core.table.seams import seam_lines
-from inlet.core.table.sheets import Sheet, opened, raw_cell
+from inlet.core.table.sheets import raw_cell
 from inlet.core.units.parts import Part
 from inlet.core.units.units import Unit, length_inside
 
@@ -155,42 +156,60 @@ def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]
     if unit.part.awkward:
         return moves + inset_moves(unit, seam)
     nested = frozenset(inner.faces for inner in unit.part.nested)
-    run(_Sewing(nested, patches, seam, moves).part(unit.part))
+    faces_at: dict[Point, list[int]] = {}
+    for face, (outline, _) in patches.items():
+        for p in outline:
+            faces_at.setdefault(p, []).append(face)
+    run(_Sewing(nested, patches, faces_at, seam, moves).part(unit.part))
     return moves
 
 
+Raw = dict[int, tuple[Polygon, Cloth]]
+"""Patches sewn together, where they lie: their raw outlines and cloths."""
+
+
 class _Sewing(NamedTuple):
+    """Rows sewn one after the other: ``faces_at`` are the patches with a corner at a point."""
+
     nested: frozenset[Faces]
     patches: dict[int, tuple[Polygon, Cloth]]
+    faces_at: Mapping[Point, Sequence[int]]
     seam: Exact
     moves: list[Move]
 
-    def part(self, part: Part) -> Steps[Sheet]:
-        """The raw sheet of a part sewn from its parts, two moves a seam added to ``moves``."""
+    def part(self, part: Part) -> Steps[Raw]:
+        """A part sewn from its parts, two moves a seam added to ``moves``."""
         if not part.parts:
             outline, fabric = self.patches[part.face]
-            return ((offset(outline, self.seam), fabric),)
+            return {part.face: (offset(outline, self.seam), fabric)}
         if part.faces in self.nested:
-            cell = [self.patches[f] for f in sorted(part.faces)]
-            return raw_cell(cell, part.outline, self.seam)
-        made: dict[Side, Sheet] = {}
+            faces = sorted(part.faces)
+            cell = raw_cell([self.patches[f] for f in faces], part.outline, self.seam)
+            return dict(zip(faces, cell, strict=True))
+        made: dict[Side, Raw] = {}
         for inner in part.parts:
             made[inner.side] = yield self.part(inner)
         for join in part.joins:
             made[join] = self.join(made, join)
         return made[part.side]
 
-    def join(self, made: Mapping[Side, Sheet], join: Join) -> Sheet:
-        """Two parts in a row sewn where they lie: a raw sheet."""
-        lower, upper = (made[side] for side in join.sides)
-        start, end = join.points[0], join.points[-1]
-        line = line_through(start, end)
-        # Opened cloth is kept on the growing side, which must be where the first part lies.
-        beyond = (self.patches[f][0] for f in faces_of(join.sides[1]))
-        if any(line.side(p) > 0 for outline in beyond for p in outline):
-            line = line.opposite()
-        laid = tuple((flip(outline, line), fabric) for outline, fabric in upper)
-        result = opened(lower, laid, line)
-        self.moves.append(Move("sew", sewing_text(join), lower, laid, seam_lines(join)))
-        self.moves.append(Move("open", "Open and press.", result))
+    def join(self, made: Mapping[Side, Raw], join: Join) -> Raw:
+        """Two parts in a row sewn where they lie, the smaller one laid on the other."""
+        below, above = (made[side] for side in join.larger_first)
+        beside = [f for p in join.points for f in self.faces_at.get(p, ())]
+        line = line_through(join.points[0], join.points[-1])
+        there = (self.patches[f][0] for f in beside if f in above)
+        if any(line.side(p) > 0 for outline in there for p in outline):
+            line = line.opposite()  # what lies below is on the growing side
+        lower = tuple(below.values())
+        upper = tuple((flip(outline, line), fabric) for outline, fabric in above.values())
+        self.moves.append(Move("sew", sewing_text(join), lower, upper, seam_lines(join)))
+        # Only what lies along the seam has an allowance there, which is out of sight from now on.
+        result = {**below, **above}
+        for f in beside:
+            side = line if f in below else line.opposite()
+            if f in result:
+                outline, fabric = result[f]
+                result[f] = clip(outline, side), fabric
+        self.moves.append(Move("open", "Open and press.", tuple(result.values())))
         return result

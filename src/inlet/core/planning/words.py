@@ -35,7 +35,8 @@ def move_text(text: str, method: MethodPlan, project: Project, stacks: Sequence[
         everything = ", ".join(
             f"{p.number} × {said(p)}{stack}" for p, stack in zip(method.pieces, named, strict=True)
         )
-    one = [f"the {said(p)}" if str(i) in wanted else "" for i, p in enumerate(method.pieces)]
+    several = any(name and name.isdigit() for name in wanted)
+    one = [f"the {said(piece)}" for piece in method.pieces] if several else []
     trim = size_text(method.trim_to, measure) if method.trim_to else ""
     return text.format(*one, all=everything, seam=length_text(measure.seam, measure), trim=trim)
 

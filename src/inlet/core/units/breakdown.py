@@ -9,6 +9,8 @@ units nested in them; splits are chosen to leave whole units, then few units, th
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order
 from inlet.core.deep import Steps, run
@@ -20,7 +22,7 @@ from inlet.core.units.cells import CellFinder
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.joining import with_joins
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
-from inlet.core.units.part_seams import ROUND, PartSeams
+from inlet.core.units.part_seams import PartSeams
 from inlet.core.units.parts import Part, tiling
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
 from inlet.core.units.rows import Rows
@@ -59,13 +61,15 @@ class _Breaker:
     def _solve(self, faces: Faces) -> Steps[Solved]:
         if len(faces) == 1:
             return _single(faces, self.draft.patches[min(faces)])
-        kind = self._kind(faces)
+        inner, edge = self.seams.of(faces)
+        straight_edged = not any(self.seams.is_round(k) for k in edge)
+        kind = self._kind(faces, inner, straight_edged)
         found = yield from self._split_best(faces, kind)
         if found is None:
             found = yield from self._assembled(faces)
         part, cost = found
         part = part._replace(kind=kind, arcs=self.seams.shape(faces).arcs)
-        if kind is None and self._straight_edged(faces):
+        if kind is None and straight_edged:
             part = self._named_by_cells(part)
         return Solved(
             part, BreakdownCost(int(part.stuck), cost.awkward, 0, 1, 1) if part.kind else cost
@@ -73,20 +77,16 @@ class _Breaker:
 
     # --- what kind of unit it is ----------------------------------------------------------------
 
-    def _straight_edged(self, faces: Faces) -> bool:
-        _, edge = self.seams.of(faces)
-        return not any(self.seams.slope[self.seams.edges[k].line] is ROUND for k in edge)
-
-    def _kind(self, faces: Faces) -> UnitKind | None:
-        """The kind of unit that the patches of a part make, if any."""
+    def _kind(self, faces: Faces, inner: Sequence[int], straight_edged: bool) -> UnitKind | None:
+        """The kind of unit that the patches of a part make, if any, by the edges ``inner`` between
+        them."""
         outline = self.seams.shape(faces).corners
         patches = [self.draft.patches[f] for f in sorted(faces)]
-        inner, _ = self.seams.of(faces)
         if not any(patch.arcs for patch in patches):
             bands = {self.seams.on_band[self.seams.edges[k].line] for k in inner}
             outlines, cloths = [p.outline for p in patches], [p.fabric for p in patches]
             return name_unit(outline, outlines, cloths, (True in bands, False in bands))
-        if not self._straight_edged(faces):
+        if not straight_edged:
             return None
         return name_curved_unit(outline, [self.seams.curve(k) for k in inner], len(patches))
 

@@ -40,6 +40,10 @@ class PartSeams:
             return line.c / line.a in self.bands[0]
         return line.a == 0 and line.c / line.b in self.bands[1]
 
+    def is_round(self, edge: int) -> bool:
+        """Is an edge a piece of a circle?"""
+        return self.slope[self.edges[edge].line] is ROUND
+
     @cached_property
     def unpassed(self) -> set[int]:
         """The vertices where seams meet and none goes straight through."""
