@@ -78,6 +78,6 @@ def cases(large: Block) -> Iterator[tuple[str, Callable[[], object], str]]:
         bone = draft(herringbone(size, size))
         found = sewing_order(bone, [frozenset([i]) for i in range(len(bone.patches))])
         assert found is not None
-        gap = f", {found.partial} partial, gap {found.short}" if found.short else ""
+        gap = f", {found.awkward[1]} partial, gap {found.short}" if found.short else ""
         title = f"herringbone of {len(bone.patches)} patches{gap}"
         yield title, lambda d=bone: single_order(d), ""

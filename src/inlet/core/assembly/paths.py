@@ -105,25 +105,39 @@ def partners(chosen: Mapping[int, Option]) -> dict[tuple[int, int], int]:
 def paths_of(net: Net, chosen: Mapping[int, Option]) -> Paths:
     """The paths that the closing pairs chosen at each junction make of the seams."""
     partner = partners(chosen)
-    of = [-1] * len(net.seams)
+    seams = net.seams
+    of = [-1] * len(seams)
     listed: list[list[int]] = []
     inner: list[list[int]] = []
     loops: list[int] = []
-    for first in range(len(net.seams)):
+
+    for first, start in enumerate(seams):
         if of[first] >= 0:
             continue
         number = len(listed)
-        seam = net.seams[first]
         of[first] = number
-        ahead = _walk(net, partner, of, first, seam.end, number)
-        if ahead.closed:
+        line, at = [first], list[int]()
+        seam, v = first, start.end
+        while (onward := partner.get((seam, v))) is not None:
+            at.append(v)
+            if of[onward] == number:
+                break  # back where it began
+            of[onward] = number
+            line.append(onward)
+            far = seams[onward]
+            seam, v = onward, far.end if v == far.start else far.start
+        if len(at) == len(line):
             loops.append(number)
-            listed.append([first, *ahead.seams])
-            inner.append(ahead.junctions)
-            continue
-        back = _walk(net, partner, of, first, seam.start, number)
-        listed.append([*back.seams[::-1], first, *ahead.seams])
-        inner.append([*back.junctions[::-1], *ahead.junctions])
+        else:
+            seam, v = first, start.start
+            while (onward := partner.get((seam, v))) is not None:
+                of[onward] = number
+                at.insert(0, v)
+                line.insert(0, onward)
+                far = seams[onward]
+                seam, v = onward, far.end if v == far.start else far.start
+        listed.append(line)
+        inner.append(at)
     after: list[dict[int, int]] = [{} for _ in listed]
     for v, option in chosen.items():
         late = of[option.pair[0]]
@@ -131,39 +145,6 @@ def paths_of(net: Net, chosen: Mapping[int, Option]) -> Paths:
             if n not in option.pair:
                 after[of[n]].setdefault(late, v)
     return Paths(net, of, listed, inner, after, loops)
-
-
-class _Walk(NamedTuple):
-    """Seams one after the other from some seam on, and the junctions before each of them;
-    ``closed`` if they lead back to it."""
-
-    seams: list[int]
-    junctions: list[int]
-    closed: bool
-
-
-def _walk(
-    net: Net,
-    partner: Mapping[tuple[int, int], int],
-    of: list[int],
-    first: int,
-    v: int,
-    number: int,
-) -> _Walk:
-    """From a seam's end ``v`` on, as far as seams are sewn on into others; they are numbered."""
-    seam = first
-    seams: list[int] = []
-    junctions: list[int] = []
-    while (onward := partner.get((seam, v))) is not None:
-        if onward == first:
-            return _Walk(seams, [*junctions, v], True)
-        if of[onward] == number:
-            break
-        of[onward] = number
-        junctions.append(v)
-        seams.append(onward)
-        seam, v = onward, net.seams[onward].far(v)
-    return _Walk(seams, junctions, False)
 
 
 def _components(after: Sequence[dict[int, int]]) -> list[list[int]]:
@@ -176,6 +157,10 @@ def _components(after: Sequence[dict[int, int]]) -> list[list[int]]:
     for root in range(len(after)):
         if root in index:
             continue
+        if not after[root]:  # alone, as nothing waits for it
+            index[root] = low[root] = len(index)
+            out.append([root])
+            continue
         work = [(root, iter(after[root]))]
         index[root] = low[root] = len(index)
         stack.append(root)
@@ -185,6 +170,9 @@ def _components(after: Sequence[dict[int, int]]) -> list[list[int]]:
             for w in rest:
                 if w not in index:
                     index[w] = low[w] = len(index)
+                    if not after[w]:
+                        out.append([w])
+                        continue
                     stack.append(w)
                     on.add(w)
                     work.append((w, iter(after[w])))

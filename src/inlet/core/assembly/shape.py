@@ -82,11 +82,5 @@ def _part_shape(arrangement: Arrangement, scale: tuple[Exact, Exact], faces: Fac
 
 
 def shared_edges(draft: Draft, one: Faces, other: Faces) -> list[int]:
-    """The edges of the arrangement between two parts."""
-    small, large = sorted((one, other), key=len)
-    return sorted(
-        k
-        for face in small
-        for k in draft.arrangement.edges_of[face]
-        if draft.arrangement.edges[k].right in large or draft.arrangement.edges[k].left in large
-    )
+    """The edges of the arrangement between two parts: those round both of them."""
+    return sorted(rim(draft, one) & rim(draft, other))

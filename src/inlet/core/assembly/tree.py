@@ -76,7 +76,7 @@ class Join:
         return isinstance(other, Join) and self._own() == other._own()
 
     def __hash__(self) -> int:
-        return hash((self.number, self.faces))
+        return self.number
 
     def _own(self) -> tuple[object, ...]:
         """All of it but the joins before it: those it names by their numbers and patches."""

@@ -86,7 +86,5 @@ def _along_all(draft: Draft, join: Join) -> bool:
     arrangement = draft.arrangement
     shared = shared_edges(draft, *map(faces_of, join.sides))
     steps = zip(join.edges, join.vertices, join.vertices[1:], strict=False)
-    chained = all(
-        {arrangement.edges[k].start, arrangement.edges[k].end} == {v, w} for k, v, w in steps
-    )
+    chained = all(arrangement.edges[k][:2] in ((v, w), (w, v)) for k, v, w in steps)
     return chained and shared == sorted(join.edges)

@@ -15,6 +15,7 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order
 from inlet.core.deep import Steps, run
 from inlet.core.draft.patches import Draft, Patch
+from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.project.unit_kind import UnitKind
 from inlet.core.stopping import check
@@ -52,23 +53,29 @@ class _Breaker:
         self.rounds: dict[Faces, Rounds] = {}
 
     def solve(self, faces: Faces) -> Steps[Solved]:
-        found = self.known.get(faces)
+        found = self.at_hand(faces)
         if found is None:
             check()
             found = self.known[faces] = yield from self._solve(faces)
         return found
 
+    def at_hand(self, faces: Faces) -> Solved | None:
+        """A part that is solved already, or is one patch, without a call of ``solve``."""
+        found = self.known.get(faces)
+        if found is None and len(faces) == 1:
+            found = self.known[faces] = _single(faces, self.draft.patches[min(faces)])
+        return found
+
     def _solve(self, faces: Faces) -> Steps[Solved]:
-        if len(faces) == 1:
-            return _single(faces, self.draft.patches[min(faces)])
         inner, edge = self.seams.of(faces)
-        straight_edged = not any(self.seams.is_round(k) for k in edge)
+        straight_edged = self.seams.straight or not any(map(self.seams.is_round, edge))
         kind = self._kind(faces, inner, straight_edged)
-        found = yield from self._split_best(faces, kind)
+        shape = self.seams.shape(faces)
+        found = yield from self._split_best(faces, shape)
         if found is None:
-            found = yield from self._assembled(faces)
+            found = yield from self._assembled(faces, shape)
         part, cost = found
-        part = part._replace(kind=kind, arcs=self.seams.shape(faces).arcs)
+        part = part._replace(kind=kind, arcs=shape.arcs)
         if kind is None and straight_edged:
             part = self._named_by_cells(part)
         return Solved(
@@ -117,20 +124,20 @@ class _Breaker:
 
     # --- rows -----------------------------------------------------------------------------------
 
-    def _split_best(self, faces: Faces, kind: UnitKind | None) -> Steps[Solved | None]:
+    def _split_best(self, faces: Faces, shape: Outline) -> Steps[Solved | None]:
         """A part split along through seams in the way that leaves least; None if none runs."""
         best: Solved | None = None
         for lines in self.splitter.ways(faces):
-            parts = self.splitter.split(faces, lines)
+            parts = self.splitter.split(faces, lines, bool(shape.arcs))
             if len(parts) < 2:
                 continue
             solved: list[Solved] = []
             for p in (yield from self._framed(parts)):
-                solved.append((yield self.solve(p)))
+                solved.append(self.at_hand(p) or (yield self.solve(p)))
             across = self.splitter.across(lines[0])
             grouped, cost = self.rows.grouped(solved, across)
             if best is None or cost < best.cost:
-                whole = Part(faces, self.seams.shape(faces).corners, kind, grouped, across)
+                whole = Part(faces, shape.corners, None, grouped, across)
                 best = Solved(grouped[0] if len(grouped) == 1 else whole, cost)
         return best
 
@@ -157,17 +164,16 @@ class _Breaker:
 
     # --- where no straight seam runs through ------------------------------------------------------
 
-    def _assembled(self, faces: Faces) -> Steps[Solved]:
+    def _assembled(self, faces: Faces, shape: Outline) -> Steps[Solved]:
         """A part sewn of cells; stuck where no order was found to sew them in."""
-        outline = self.seams.shape(faces).corners
         found = self.cells.cells(faces)
         groups = found.groups if found else [frozenset([f]) for f in sorted(faces)]
         solved: list[Solved] = []
         for group in groups:
-            solved.append((yield self.solve(group)))
+            solved.append(self.at_hand(group) or (yield self.solve(group)))
         parts = tuple(part for part, _ in solved)
         if found is None:
-            stuck = Part(faces, outline, None, parts, stuck=True)
+            stuck = Part(faces, shape.corners, None, parts, stuck=True)
             return Solved(stuck, BreakdownCost(1, 0, 1, len(parts), 1))
         self.orders[faces] = found.order
         cost = BreakdownCost(
@@ -177,7 +183,7 @@ class _Breaker:
             sum(cost.units for _, cost in solved),
             len(solved),
         )
-        return Solved(Part(faces, outline, None, parts, short=found.order.short), cost)
+        return Solved(Part(faces, shape.corners, None, parts, short=found.order.short), cost)
 
 
 def _single(faces: Faces, patch: Patch) -> Solved:

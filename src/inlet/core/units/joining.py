@@ -9,16 +9,16 @@ those of the first of two sides before those of the second.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
-from inlet.core.assembly.sewing import Order, curves_along
+from inlet.core.assembly.sewing import Order
 from inlet.core.assembly.shape import shared_edges
 from inlet.core.assembly.tree import Finish, Join, LeftOpen, Leg, Side, faces_of
 from inlet.core.deep import Steps, run
-from inlet.core.draft.patches import Draft
+from inlet.core.draft.patches import Draft, points_of
+from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.polygon import from_first_corner
 from inlet.core.stopping import check
 from inlet.core.units.parts import Part, walk
@@ -32,7 +32,7 @@ def with_joins(draft: Draft, root: Part, orders: Mapping[Faces, Order]) -> Part:
     parts, by their patches."""
     found = [orders[part.faces] for part in walk(root) if part.awkward and not part.stuck]
     turns = {v for order in found for join in order.joins for v in join.pivots}
-    return run(_Tree(draft, orders, turns, {}).part(root, 1))
+    return run(_Tree(draft, orders, turns, {}).part(root, 1)) if root.parts else root
 
 
 class _Tree(NamedTuple):
@@ -47,14 +47,15 @@ class _Tree(NamedTuple):
     def part(self, part: Part, first: int) -> Steps[Part]:
         """A part with its joins, those inside it numbered from ``first`` on."""
         check()
-        if not part.parts:
-            self.made[part.faces] = part
-            return part
         order = self.order(part)
-        starts, numbers = _numbered(order[-1], first) if order else ({}, {})
+        starts, numbers = _numbered(order, first) if order else ({}, [])
         parts = []
         for inner in part.parts:
-            parts.append((yield self.part(inner, starts.get(inner.faces, first))))
+            if inner.parts:
+                inner = yield self.part(inner, starts.get(inner.faces, first))
+            else:
+                self.made[inner.faces] = inner
+            parts.append(inner)
         joins = self.joins({p.faces: p.side for p in parts}, order, numbers)
         nested = tuple(self.made[inner.faces] for inner in part.nested)
         whole = part._replace(parts=tuple(parts), joins=joins, nested=nested)
@@ -67,44 +68,47 @@ class _Tree(NamedTuple):
         return self.orders[part.faces].joins if part.awkward else _row(self.draft, part)
 
     def joins(
-        self, ready: Mapping[Faces, Side], order: Sequence[Join], numbers: Mapping[Faces, int]
+        self, ready: Mapping[Faces, Side], order: Sequence[Join], numbers: Sequence[int]
     ) -> tuple[Join, ...]:
-        """A part's order as joins of the block: with what made its parts in their place."""
-        made = dict(ready)
+        """A part's order as joins of the block, with what made its parts in their place; the n-th
+        of it gets the n-th of ``numbers``."""
         new: list[Join] = []
-        for join in order:
-            one, other = (made[faces_of(side)] for side in join.sides)
-            new.append(
-                replace(
-                    join,
-                    number=numbers[join.faces],
-                    sides=(one, other),
-                    dots=tuple(v for v in sorted(set(join.ends)) if v in self.turns),
-                    left_open=tuple(
-                        LeftOpen(v, numbers[order[late - 1].faces]) for v, late in join.left_open
-                    ),
-                    finishes=tuple(Finish(v, new[early.number - 1]) for v, early in join.finishes),
-                )
+        for number, join in zip(numbers, order, strict=True):
+            one, other = join.sides
+            seam = Join(
+                number,
+                (
+                    new[one.number - 1] if isinstance(one, Join) else ready[one],
+                    new[other.number - 1] if isinstance(other, Join) else ready[other],
+                ),
+                join.faces,
+                join.edges,
+                join.vertices,
+                join.curves,
+                join.legs,
+                join.pivots,
+                tuple(v for v in sorted(set(join.ends)) if v in self.turns) if self.turns else (),
+                tuple(LeftOpen(v, numbers[late - 1]) for v, late in join.left_open),
+                tuple(Finish(v, new[early.number - 1]) for v, early in join.finishes),
             )
-            made[join.faces] = new[-1]
+            new.append(seam)
         return tuple(new)
 
 
-def _numbered(last: Join, first: int) -> tuple[dict[Faces, int], dict[Faces, int]]:
+def _numbered(order: Sequence[Join], first: int) -> tuple[dict[Faces, int], list[int]]:
     """Where the joins inside each ready part of an order begin to be numbered, and the numbers of
-    the order's own joins, by their patches: everything in the first of two sides is sewn before the
-    second."""
+    the order's own joins: everything in the first of two sides is sewn before the second."""
     starts: dict[Faces, int] = {}
-    numbers: dict[Faces, int] = {}
+    numbers = [0] * len(order)
     at = first
-    left: list[tuple[Side, bool]] = [(last, False)]
+    left: list[tuple[Side, bool]] = [(order[-1], False)]
     while left:
         side, sides_done = left.pop()
         if not isinstance(side, Join):
             starts[side] = at
             at += len(side) - 1  # a part takes a join less than it has patches
         elif sides_done:
-            numbers[side.faces] = at
+            numbers[side.number - 1] = at
             at += 1
         else:
             one, other = side.sides
@@ -118,17 +122,22 @@ def _numbered(last: Join, first: int) -> tuple[dict[Faces, int], dict[Faces, int
 def _row(draft: Draft, part: Part) -> list[Join]:
     """The joins of a row, its parts ready. Long rows of equal parts are joined in pairs, then in
     pairs of pairs, an odd one last; others from their first part on."""
-    seams = [_through(draft, one, other) for one, other in pairwise(part.parts)]
-    left = [_Stretch(inner.faces, i) for i, inner in enumerate(part.parts)]
+    between = [
+        _chain(draft, shared_edges(draft, one.faces, other.faces))
+        for one, other in pairwise(part.parts)
+    ]
+    points = points_of(draft)
     joins: list[Join] = []
 
     def join(one: _Stretch, other: _Stretch) -> _Stretch:
-        seam = seams[one.last]
+        edges, vertices = between[one.last]
+        curves = tuple(Curve(points[v], points[w]) for v, w in pairwise(vertices))
         faces = faces_of(one.side) | faces_of(other.side)
-        number = len(joins) + 1
-        joins.append(replace(seam, number=number, sides=(one.side, other.side), faces=faces))
+        sides, legs = (one.side, other.side), (Leg(0, len(edges)),)
+        joins.append(Join(len(joins) + 1, sides, faces, edges, vertices, curves, legs))
         return _Stretch(joins[-1], other.last)
 
+    left = [_Stretch(inner.faces, i) for i, inner in enumerate(part.parts)]
     if len(left) < LONG_ROW or not _all_alike(part.parts):
         so_far = left[0]
         for stretch in left[1:]:
@@ -147,25 +156,22 @@ class _Stretch(NamedTuple):
     last: int
 
 
-def _through(draft: Draft, one: Part, other: Part) -> Join:
-    """The seam between two neighbours in a row."""
-    edges, vertices = _chain(draft, shared_edges(draft, one.faces, other.faces))
-    curves = curves_along(draft, edges, vertices)
-    legs = (Leg(0, len(edges)),)
-    return Join(0, (one.faces, other.faces), frozenset(), edges, vertices, curves, legs)
-
-
 def _chain(draft: Draft, edges: Sequence[int]) -> tuple[tuple[int, ...], tuple[int, ...]]:
     """The edges of a seam in order, and the vertices along them, from the end of lower number."""
     found = draft.arrangement.edges
+    if len(edges) == 1:
+        edge = found[edges[0]]
+        return (edges[0],), (min(edge.start, edge.end), max(edge.start, edge.end))
     at: dict[int, list[int]] = {}
     for k in edges:
         for v in (found[k].start, found[k].end):
             at.setdefault(v, []).append(k)
     v = min(v for v, met in at.items() if len(met) == 1)
     walked, vertices = list[int](), [v]
-    while (onward := next((k for k in at[v] if k not in walked), None)) is not None:
+    while left := at[v]:
+        onward = left.pop()
         v = found[onward].end if found[onward].start == v else found[onward].start
+        at[v].remove(onward)
         walked.append(onward)
         vertices.append(v)
     return tuple(walked), tuple(vertices)

@@ -31,6 +31,8 @@ class PartSeams:
         self.slope = [_slope(line) for line in arrangement.lines]
         self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
         self.on_band = [self._is_band(line) for line in arrangement.lines]
+        self.straight = not block.curves
+        self._latest: tuple[Faces, tuple[list[int], list[int]]] = (frozenset(), ([], []))
 
     def _is_band(self, line: Line | Circle) -> bool:
         """Does a line of the drawing lie on a line of the block's grid?"""
@@ -58,16 +60,22 @@ class PartSeams:
         return len(around) == 4 and is_rectangle(self.shape(faces).corners)
 
     def of(self, faces: Faces) -> tuple[list[int], list[int]]:
-        """The edges between a part's patches, and those round it."""
-        inner, edge = [], []
-        for f in faces:
-            for k in self.edges_of[f]:
-                e = self.edges[k]
-                if e.right not in faces or e.left not in faces:
-                    edge.append(k)
-                elif e.right == f:
-                    inner.append(k)
-        return inner, edge
+        """The edges between a part's patches, and those round it. The last answer is kept: a part
+        is asked for them by all who look at it."""
+        known, answer = self._latest
+        if known is not faces:
+            answer = [], []
+            inner, edge = answer
+            edges = self.edges
+            for f in faces:
+                for k in self.edges_of[f]:
+                    _, _, _, right, left = edges[k]
+                    if right not in faces or left not in faces:
+                        edge.append(k)
+                    elif right == f:
+                        inner.append(k)
+            self._latest = faces, answer
+        return answer
 
     def inside(self, faces: Faces) -> set[int]:
         """The vertices inside a part."""
@@ -86,18 +94,12 @@ class PartSeams:
     def chords(self, faces: Faces, curved: bool = False) -> list[int]:
         """The lines along which seams run through a part from edge to edge; circles only if asked
         for."""
-        seen: set[int] = set()
+        inner, edge = self.of(faces)
         ends: dict[int, set[int]] = defaultdict(set)
-        boundary: set[int] = set()
-        for f in faces:
-            for k in self.edges_of[f]:
-                edge = self.edges[k]
-                if (edge.right in faces) and (edge.left in faces):
-                    if k not in seen:
-                        seen.add(k)
-                        ends[edge.line] ^= {edge.start, edge.end}
-                else:
-                    boundary |= {edge.start, edge.end}
+        for k in inner:
+            start, end, line, _, _ = self.edges[k]
+            ends[line] ^= {start, end}
+        boundary = self._ends(edge)
         # Vertices met by an odd number of the line's edges are where its seams begin and end: two
         # of them, both on the part's edge, and the seam runs through.
         return [

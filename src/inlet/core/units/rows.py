@@ -8,7 +8,6 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import part_shape
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.kinds import name_unit
 from inlet.core.units.parts import Part
@@ -64,17 +63,36 @@ class Rows:
         some that are not, too."""
         found = self._likeness.get(part.faces)
         if found is None:
+            boxes = [self.boxes[f] for f in part.faces]
+            lefts, tops, rights, bottoms = zip(*boxes, strict=True)
+            wide, high = max(rights) - min(lefts), max(bottoms) - min(tops)
             looks = sorted(self.looks[f] for f in part.faces)
-            found = self._likeness[part.faces] = (*sorted(_size(part.outline)), *looks)
+            found = (*sorted((round(wide, 6), round(high, 6))), *looks)
+            self._likeness[part.faces] = found
         return found
 
     @cached_property
-    def looks(self) -> list[tuple[str, int, float]]:
-        """Of each patch its cloth, corners and size of box."""
-        return [
-            (patch.fabric or "", len(patch.outline), round(_box_area(patch.outline), 6))
-            for patch in self.draft.patches
-        ]
+    def boxes(self) -> list[tuple[float, float, float, float]]:
+        """Of each patch its left, top, right and bottom."""
+        places = self.draft.arrangement.places
+        sx, sy = (float(x) for x in self.draft.block.scale)
+        out = []
+        for face in self.draft.arrangement.faces:
+            xs, ys = zip(*(places[v] for v in face.loop.corners), strict=True)
+            out.append((min(xs) * sx, min(ys) * sy, max(xs) * sx, max(ys) * sy))
+        return out
+
+    @cached_property
+    def looks(self) -> list[int]:
+        """A number for each patch, the same for those of one cloth, as many corners and a box of
+        one area."""
+        known: dict[tuple[str | None, int, float], int] = {}
+        out = []
+        for patch, (left, top, right, bottom) in zip(self.draft.patches, self.boxes, strict=True):
+            area = round((right - left) * (bottom - top), 6)
+            look = patch.fabric, len(patch.outline), area
+            out.append(known.setdefault(look, len(known)))
+        return out
 
     def _strips(self, parts: list[Part], across: Point) -> Part | None:
         """Plain bands side by side as one unit of strips, if that is what they are."""
@@ -85,15 +103,3 @@ class Rows:
         if name_unit(outline, outlines, cloths) != "strips":
             return None
         return Part(faces, outline, "strips", tuple(parts), across)
-
-
-def _box_area(outline: Polygon) -> float:
-    wide, high = _size(outline)
-    return wide * high
-
-
-def _size(outline: Polygon) -> tuple[float, float]:
-    if not outline:  # no single loop, see ``part_shape``
-        return 0.0, 0.0
-    xs, ys = zip(*(p.floats() for p in outline), strict=True)
-    return round(max(xs) - min(xs), 6), round(max(ys) - min(ys), 6)

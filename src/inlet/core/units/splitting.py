@@ -24,10 +24,12 @@ class Splitter:
     def __init__(self, seams: PartSeams) -> None:
         self.seams = seams
         self.sx, self.sy = seams.draft.block.scale
+        arrangement, (sx, sy) = seams.draft.arrangement, (float(self.sx), float(self.sy))
+        places = [(x * sx, y * sy) for x, y in arrangement.places]
         self.middle = [
             inside_point(patch.shape).floats()
             if patch.arcs
-            else _mean([p.floats() for p in patch.outline])
+            else _mean([places[v] for v in arrangement.faces[patch.face].loop.corners])
             for patch in seams.draft.patches
         ]
 
@@ -47,12 +49,12 @@ class Splitter:
         ways.sort(key=lambda w: (-len(w), min(w)))
         return ways if len(faces) <= ALL_WAYS else ways[:1]
 
-    def split(self, faces: Faces, lines: Sequence[int]) -> list[Faces]:
+    def split(self, faces: Faces, lines: Sequence[int], curved: bool) -> list[Faces]:
         """The parts between parallel through seams, in order along ``across``; fewer than two
         where the part cannot be split there: seams a hair apart with no patch's middle between
-        them, or a part that bends round, so that what lies beyond a line falls apart."""
+        them, or a part ``curved`` at its edge, so that what lies beyond a line falls apart."""
         parts = self._between(faces, lines)
-        if len(parts) > 1 and self.seams.shape(faces).arcs:
+        if len(parts) > 1 and curved:
             inner, _ = self.seams.of(faces)
             kept = [k for k in inner if self.seams.edges[k].line not in lines]
             if set(self.seams.components(faces, kept)) != set(parts):
