@@ -8,6 +8,7 @@ import signal
 import socket
 import sys
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QSocketNotifier, Qt, QTimer
@@ -107,9 +108,13 @@ def _until_closed(app: QApplication, window: Window) -> int:
 def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:
     """Wait for the plan, show the stage asked for, write the picture."""
     deadline = time.monotonic() + PATIENCE
-    while window.session.plan is None and time.monotonic() < deadline:
-        app.processEvents()
-        time.sleep(0.002)
+
+    def wait(done: Callable[[], bool]) -> None:
+        while not done() and time.monotonic() < deadline:
+            app.processEvents()
+            time.sleep(0.002)
+
+    wait(lambda: window.session.plan is not None)
     window.show_stage(options.stage)
     if options.tool in window.draft.tool_buttons:
         window.draft.use(options.tool)
@@ -118,6 +123,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     window.piecing.go(options.step - 1)
     window.piecing.turn_to(max(0, min(options.page, 2)))
     window.show_stage(options.stage)
+    wait(lambda: window.session.at_rest)
     for _ in range(5):
         app.processEvents()
     written = window.grab().save(options.picture)

@@ -160,6 +160,11 @@ class Planner(QObject):
             self._tried.append(block)
             self._aside(partial(self._learn_about, block), self.learnt)
 
+    @property
+    def at_rest(self) -> bool:
+        """Is nothing under way, asked for or wished for?"""
+        return not (self._busy or self._waiting is not None or self._wishes)
+
     def _learn_about(self, block: Block) -> None:
         self._known.append(units_of(block))
 

@@ -296,6 +296,11 @@ class Session(QObject):
         """Work something out aside, while no plan is asked for, and hand it to ``take``."""
         self._planner.think(do, take)
 
+    @property
+    def at_rest(self) -> bool:
+        """Is nothing being worked out?"""
+        return self._planner.at_rest
+
     # --- plans --------------------------------------------------------------------------------
 
     def _refresh(self) -> None:
