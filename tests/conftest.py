@@ -5,11 +5,15 @@ Examples are new in each run here, and the same in each run of continuous integr
 
 from __future__ import annotations
 
+import gc
 import os
 
 import pytest
 from hypothesis import settings
 
+# Plans are many small values without circles: looking for circles as often as usual takes a tenth
+# of the time of all tests.
+gc.set_threshold(50_000, 20, 20)
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 settings.register_profile("inlet", deadline=None, print_blob=True)
 settings.register_profile("same-each-time", deadline=None, print_blob=True, derandomize=True)

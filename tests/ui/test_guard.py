@@ -168,7 +168,7 @@ def test_a_heading_pressed_while_the_plan_is_on_its_way(maker):
 @pytest.mark.parametrize("seed", range(2))
 def test_a_random_hand(qapp, seed, no_error_is_caught):
     hand = Hand(seed)
-    found = hand.work(70)
+    found = hand.work(50)
     hand.leave()
     # How long events take depends on the machine here; ./fuzz measures it.
     assert [w for w in found.wrong if " s while" not in w] == []

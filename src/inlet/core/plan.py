@@ -125,32 +125,36 @@ def plan_block(
     is drawn: problems are in the plan. ``others`` are the blocks of the project that its units may
     share something with; all of them if that is not said."""
     measure = project.measure
-    drawn = draft(block)
-    root = break_down(drawn)
-    units = plan_units(project, block, drawn, root, copies)
 
-    sets, over = plan_sets(units), left_over(units)
+    drawn = draft(block)
+    in_drawing = list(drawing_problems(drawn, project))
+
+    root = break_down(drawn)
+
+    units = plan_units(project, block, drawn, root, copies)
+    over = left_over(units)
     if others is None:
-        others = [units_of(b) for b in blocks_beside(project, block)] if sets or over else ()
-    sets = with_elsewhere(sets, others)
+        shares = over or any(plan.in_use.sets for plan in units)
+        others = [units_of(b) for b in blocks_beside(project, block)] if shares else ()
     own = BlockUnits(block, tuple(plan.unit for plan in units))
     offered = offers(over, _in_order(project, (own, *others)))
+    in_choices = list(method_problems(units))
 
+    sets = with_elsewhere(plan_sets(units), others)
     cuts = cut_list(units, sets)
     stacks = stacks_of(units, cuts)
     cloth = lay_out(project, cuts)
     sizes = comfort(units, block, measure)
+    in_sizes = list(size_problems(sizes, measure))
+    in_cloth = list(cloth_problems(project, cloth))
 
-    problems = [*drawing_problems(drawn, project), *seam_problems(drawn, root, measure)]
-    if not has_error(problems):
-        problems += order_problems(drawn, root)
-    good = not has_error(problems) and resewn(drawn, root, units, measure.seam)
-    if not good and not has_error(problems):
-        problems.append(not_proved())
-    problems += size_problems(sizes, measure)
-    problems += method_problems(units)
-    problems += cloth_problems(project, cloth)
-
+    in_sewing = list(seam_problems(drawn, root, measure))
+    if not has_error(in_drawing):
+        in_sewing += order_problems(drawn, root)
+    sound = not has_error((*in_drawing, *in_sewing))
+    good = sound and resewn(drawn, root, units, measure.seam)
+    if sound and not good:
+        in_sewing.append(not_proved())
     assembly = root.joins[-1] if good and root.joins else None
     return BlockPlan(
         project=project,
@@ -169,7 +173,7 @@ def plan_block(
         resewn=good,
         assembly=assembly,
         seams=count_seams(drawn, root, assembly),
-        problems=errors_first(problems),
+        problems=errors_first((*in_drawing, *in_sewing, *in_sizes, *in_choices, *in_cloth)),
     )
 
 
