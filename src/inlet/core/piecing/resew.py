@@ -58,7 +58,9 @@ def _holds(draft: Draft, root: Part) -> bool:
         one, other = map(faces_of, join.sides)
         if one & other or join.faces != one | other or not _along_all(draft, join):
             return False
-        if not all(_turns_as_said(draft, join, i, waiting) for i in range(1, len(join.edges))):
+        bent = len({draft.arrangement.edges[k].line for k in join.edges}) > 1
+        inner = range(1, len(join.edges)) if bent else ()
+        if not all(_turns_as_said(draft, join, i, waiting) for i in inner):
             return False
         for end in join.left_open:
             if end.vertex not in join.ends or end.finished_by <= join.number:

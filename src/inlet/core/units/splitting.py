@@ -18,6 +18,10 @@ ALL_WAYS = 12
 straight-grain ones; keeps the search small where many seams cross."""
 
 
+NEAR = 1e-7
+"""Grid units: middles of patches nearer to a line than this are looked at twice."""
+
+
 class Splitter:
     """The ways to split parts of one draft."""
 
@@ -52,9 +56,10 @@ class Splitter:
     def split(self, faces: Faces, lines: Sequence[int], curved: bool) -> list[Faces]:
         """The parts between parallel through seams, in order along ``across``; fewer than two
         where the part cannot be split there: seams a hair apart with no patch's middle between
-        them, or a part ``curved`` at its edge, so that what lies beyond a line falls apart."""
-        parts = self._between(faces, lines)
-        if len(parts) > 1 and curved:
+        them, a patch so thin that floats do not tell on which side it lies, or a part ``curved`` at
+        its edge, so that what lies beyond a line falls apart."""
+        parts, sure = self._between(faces, lines)
+        if len(parts) > 1 and (curved or not sure):
             inner, _ = self.seams.of(faces)
             kept = [k for k in inner if self.seams.edges[k].line not in lines]
             if set(self.seams.components(faces, kept)) != set(parts):
@@ -73,8 +78,9 @@ class Splitter:
         assert isinstance(form, Line)  # circles run through nothing here
         return form
 
-    def _between(self, faces: Faces, lines: Sequence[int]) -> list[Faces]:
-        """Each patch lies wholly between two of the lines, so its middle tells which."""
+    def _between(self, faces: Faces, lines: Sequence[int]) -> tuple[list[Faces], bool]:
+        """Each patch lies wholly between two of the lines, so its middle tells which; and whether
+        no middle is too near to a line to tell."""
         across = self.across(lines[0]).floats()
         sx, sy = float(self.sx), float(self.sy)
         levels = []
@@ -83,12 +89,17 @@ class Splitter:
             a, b, c = float(form.a) / sx, float(form.b) / sy, float(form.c)
             levels.append(c * (across[0] * a + across[1] * b) / (a * a + b * b))
         levels.sort()
+        hair = NEAR * (abs(across[0]) + abs(across[1])) * float(max(self.sx, self.sy))
         bins: dict[int, set[int]] = defaultdict(set)
+        sure = True
         for f in faces:
             x, y = self.middle[f]
             at = across[0] * x + across[1] * y
-            bins[bisect_left(levels, at)].add(f)
-        return [frozenset(bins[i]) for i in sorted(bins)]
+            i = bisect_left(levels, at)
+            if (i and at - levels[i - 1] < hair) or (i < len(levels) and levels[i] - at < hair):
+                sure = False
+            bins[i].add(f)
+        return [frozenset(bins[i]) for i in sorted(bins)], sure
 
 
 def _mean(points: Sequence[tuple[float, float]]) -> tuple[float, float]:
