@@ -18,7 +18,7 @@ from PySide6.QtWidgets import QApplication
 
 from benchmarks.assembling import cases
 from inlet.core.assembly import shape
-from inlet.core.draft import patches
+from inlet.core.draft import borders, patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
 from inlet.core.geometry import inside, outline
@@ -59,6 +59,7 @@ def forget() -> None:
     """Empty every cache, so that a plan is worked out as for the first time."""
     proof._MADE.clear()
     method._SHARED.clear()
+    borders._KNOWN.clear()
     for cache in (
         pieces._piece_for,
         shape._part_shape,

@@ -10,12 +10,15 @@ from collections.abc import Callable
 from itertools import pairwise
 from math import atan2, hypot, pi
 from typing import NamedTuple
+from weakref import WeakKeyDictionary
 
 import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.draft.patches import Draft
+from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve, circle_of
+from inlet.core.project.block import Seam
 from inlet.core.stopping import check
 
 OFF = 1e-8
@@ -24,12 +27,25 @@ OFF = 1e-8
 Floats = NDArray[np.float64]
 
 
+_KNOWN: WeakKeyDictionary[Arrangement, tuple[tuple[Seam, ...], list[int]]] = WeakKeyDictionary()
+"""What was found for an arrangement and the seams drawn: painting, naming and re-sizing a block
+leave both alone."""
+
+
 def uncovered(draft: Draft) -> list[int]:
     """The seams, by their number, along which the borders of patches have a gap inside the block.
 
     Edges whose ends and middle lie on a seam cover it from one end to the other; along the seam
     they must leave nothing out.
     """
+    seams, found = _KNOWN.get(draft.arrangement, (None, []))
+    if seams is not draft.block.seams:
+        found = _uncovered(draft)
+        _KNOWN[draft.arrangement] = draft.block.seams, found
+    return found
+
+
+def _uncovered(draft: Draft) -> list[int]:
     arrangement = draft.arrangement
     edges = [arrangement.curve(edge) for edge in arrangement.edges]
     check()
