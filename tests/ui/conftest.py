@@ -86,7 +86,8 @@ class Maker:
         tray = self.window.draft_ticket.tray
 
         def found():
-            return [b for b in tray.buttons.values() if b.toolTip() == words and b.isVisible()]
+            shown = (*tray.buttons.values(), *tray.own_buttons.values())
+            return [b for b in shown if b.toolTip() == words and b.isVisible()]
 
         self.bot.waitUntil(lambda: bool(found()), timeout=20000)
         found()[0].click()

@@ -106,7 +106,7 @@ class Planner(QObject):
         self._last: BlockPlan | None = None  # the newest plan, until other blocks are known
         self._before: BlockPlan | None = None  # what it was, where it is only planned again
         self._to_learn: list[Block] = []
-        self._tried: deque[Block] = deque(maxlen=2 * MOST_BLOCKS)
+        self._given_up: deque[Block] = deque(maxlen=2 * MOST_BLOCKS)
         self._known: deque[BlockUnits] = deque(maxlen=2 * MOST_BLOCKS)
 
     def ask(self, project: Project, block: Block, copies: int) -> None:
@@ -140,7 +140,8 @@ class Planner(QObject):
         self._to_advise = plan.block if awkward else None
         shares = bool(plan.offers or plan.sets)
         beside = blocks_beside(plan.project, plan.block) if shares else []
-        self._to_learn = [b for b in beside if not any(b is t for t in self._tried)]
+        looked_at = [*(each.block for each in tuple(self._known)), *self._given_up]
+        self._to_learn = [b for b in beside if not any(b is known for known in looked_at)]
         self._next()
         self._learn()
 
@@ -157,7 +158,6 @@ class Planner(QObject):
             self._aside(partial(advice_for, block), self.thought)
         elif self._to_learn:
             block = self._to_learn.pop(0)
-            self._tried.append(block)
             self._aside(partial(self._learn_about, block), self.learnt)
 
     @property
@@ -166,7 +166,14 @@ class Planner(QObject):
         return not (self._busy or self._waiting is not None or self._wishes)
 
     def _learn_about(self, block: Block) -> None:
-        self._known.append(units_of(block))
+        """Add a block to those known; one stopped for a new plan is looked at again later."""
+        try:
+            self._known.append(units_of(block))
+        except Stopped:
+            raise
+        except Exception:
+            self._given_up.append(block)
+            raise
 
     def _beside(self, project: Project, block: Block) -> tuple[BlockUnits, ...]:
         """The blocks known beside one of a project."""

@@ -31,8 +31,9 @@ def units_of(block: Block) -> BlockUnits:
         if known.block is block:
             return known
     drawn = draft(block)
-    _LATEST.append(BlockUnits(block, find_units(drawn, break_down(drawn))))
-    return _LATEST[-1]
+    found = BlockUnits(block, find_units(drawn, break_down(drawn)))
+    _LATEST.append(found)
+    return found
 
 
 def blocks_beside(project: Project, block: Block) -> list[Block]:

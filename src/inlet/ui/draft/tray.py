@@ -60,7 +60,8 @@ class Tray(QWidget):
         self.own = QWidget()
         self.own_flow = FlowLayout(self.own, 0, theme.px(4))
         layout.addWidget(self.own)
-        self.buttons: dict[str, QToolButton] = {}
+        self.buttons: dict[str, QToolButton] = {}  # the kinds of units, by their words
+        self.own_buttons: dict[str, QToolButton] = {}  # those of a block, by their labels
         self._ready: dict[Turn, Sequence[ReadyUnit]] = {}  # the kinds of units, by their turn
         # Before the tray is opened, but not in the way of a window that opens.
         QTimer.singleShot(
@@ -110,10 +111,12 @@ class Tray(QWidget):
     def _fill_own(self) -> None:
         project, wanted = self.session.project, self.blocks.currentData()
         if wanted is None:
-            empty(self.own_flow)
+            self._empty_own()
             return
-        asked = self._own = project.block(wanted), self.turn
-        block, turn = asked
+        block, turn = project.block(wanted), self.turn
+        if self._own is None or self._own[0].id != block.id:
+            self._empty_own()
+        asked = self._own = block, turn
 
         def work() -> list[tuple[str, ReadyUnit]]:
             if asked is not self._own:
@@ -126,11 +129,15 @@ class Tray(QWidget):
         """The units of a block have been worked out; shown as those of the kinds are."""
         if asked is not self._own or not isValid(self):
             return
-        empty(self.own_flow)
+        self._empty_own()
         for name, each in found:
-            made = self.buttons[f"{asked[0].id} {name}"] = self._button(each)
+            made = self.own_buttons[name] = self._button(each)
             self.own_flow.addWidget(made)
         self._mark(tell=False)
+
+    def _empty_own(self) -> None:
+        empty(self.own_flow)
+        self.own_buttons = {}
 
     def _button(self, each: ReadyUnit) -> QToolButton:
         tray_unit = each.tray_unit
