@@ -7,6 +7,9 @@ import time
 import pytest
 
 from inlet.core.project.value import replace
+from inlet.core.stopping import Stopped
+from inlet.core.units.known import units_of
+from inlet.ui import planner as planner_module
 from inlet.ui.planner import Planner
 from inlet.ui.session import Session
 from tests.blocks import block_of, project_of
@@ -39,6 +42,30 @@ def test_what_is_wished_for_is_handed_over_and_not_given_up_for_a_plan(qtbot):
     qtbot.waitUntil(lambda: "quick" in got, timeout=20_000)
     planner.stop()
     assert handed == [42]
+
+
+def test_a_block_whose_look_was_stopped_is_looked_at_again(qtbot, monkeypatch):
+    looks, got = [], []
+
+    def look(block):
+        looks.append(block.id)
+        if len(looks) == 1:
+            raise Stopped
+        return units_of(block)
+
+    monkeypatch.setattr(planner_module, "units_of", look)
+    planner = Planner()
+    planner.done.connect(got.append)
+    big = replace(
+        block_of("0 0 1 1"), id="big", methods={"half-square-triangle": "eight-at-a-time"}
+    )
+    project = project_of(big, replace(block_of("0 0 1 1", size=(2, 2)), id="small"))
+    planner.ask(project, big, 1)
+    qtbot.waitUntil(lambda: looks == ["small"] and planner.at_rest, timeout=20_000)
+    planner.ask(project, big, 1)
+    qtbot.waitUntil(lambda: bool(got[-1].offers[0].uses), timeout=20_000)
+    planner.stop()
+    assert looks == ["small", "small"]
 
 
 @pytest.mark.parametrize(("bands", "at_once"), [(12, True), (13, False)])

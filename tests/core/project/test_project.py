@@ -13,6 +13,7 @@ from inlet.core.planning.words import kind_words, method_words, move_text, piece
 from inlet.core.project.block import Block, straight, total
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import fresh_id, replace
 from inlet.core.words import check_text, cloth_name, length_text, place_text, size_text
 from tests.blocks import block_of, point, project_of
@@ -83,3 +84,12 @@ def test_pieces_and_cloth_in_words():
     assert without_seams(with_seams(F(3), METRIC), METRIC) == 3
     assert with_seams(F(3), METRIC) == F(9, 2)
     assert "buy 10 cm" in buying_text(plan.cloth[0]._replace(buy=F(10)), METRIC)
+
+
+def test_a_quilts_blocks_are_counted_place_by_place():
+    """Places outside it count nothing; one that names no block has the usual one."""
+    at = [(0, 0, "b"), (1, 0, ""), (3, 0, "b"), (0, 2, "c"), (2, 1, "c")]
+    places = tuple(QuiltPlace(column=c, row=r, block=block) for c, r, block in at)
+    assert Quilt(columns=3, rows=2, block="a", places=places).blocks() == {"a": 4, "b": 1, "c": 1}
+    assert Quilt(columns=3, rows=2, places=places).blocks() == {"b": 1, "c": 1}
+    assert Quilt(block="a").blocks() == {}
