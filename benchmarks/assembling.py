@@ -1,4 +1,4 @@
-"""Blocks for timing the assembler: a star, a mixture, a large plain block, herringbones."""
+"""Blocks for timing the assembler: a star, a mixture, a large plain block, herringbones, rings."""
 
 from __future__ import annotations
 
@@ -54,6 +54,22 @@ def herringbone(width: int, height: int) -> Block:
     return add_seams(grid(width, height), lines)
 
 
+def nested_rings(count: int) -> Block:
+    """Rings of four rectangles, one about the other."""
+    size = 2 * count + 1
+    lines = []
+    for i in range(count):
+        low, high = F(i), F(size - i)
+        ends = [
+            ((low, low + 1), (high - 1, low + 1)),
+            ((high - 1, low), (high - 1, high - 1)),
+            ((high, high - 1), (low + 1, high - 1)),
+            ((low + 1, high), (low + 1, low + 1)),
+        ]
+        lines += [straight(Point(*a), Point(*b)) for a, b in ends]
+    return add_seams(grid(size, size), lines)
+
+
 def single_order(drawn: Draft) -> object:
     """The assembler alone, patch by patch."""
     return sewing_order(drawn, [frozenset([i]) for i in range(len(drawn.patches))])
@@ -74,10 +90,11 @@ def cases(large: Block) -> Iterator[tuple[str, Callable[[], object], str]]:
     ):
         title = f"joins of a {len(drawn.patches)}-patch {name}"
         yield title, lambda d=drawn: break_down(d), aim
-    for size in (4, 6, 8, 10, 12, 14):
-        bone = draft(herringbone(size, size))
+    aims = {4: "", 6: "", 8: "100", 10: "", 12: "", 14: "1000", 20: ""}
+    hard = [("herringbone", draft(herringbone(n, n)), aim) for n, aim in aims.items()]
+    for name, bone, aim in [*hard, ("nest of rings", draft(nested_rings(29)), "1000")]:
         found = sewing_order(bone, [frozenset([i]) for i in range(len(bone.patches))])
         assert found is not None
-        gap = f", {found.awkward[1]} partial, gap {found.short}" if found.short else ""
-        title = f"herringbone of {len(bone.patches)} patches{gap}"
-        yield title, lambda d=bone: single_order(d), ""
+        title = f"{name} of {len(bone.patches)} patches"
+        title += f", {found.awkward[1]} partial, gap {found.short}"
+        yield title, lambda d=bone: single_order(d), aim
