@@ -6,6 +6,8 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton
 
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
 from inlet.core.piecing.sittings import sittings
 from inlet.files.project_json import dumps, loads
@@ -36,7 +38,7 @@ def sew_through(maker, qtbot) -> list[str]:
         assert stage.index == i
         words = maker.reads(stage.card)
         if step.measures:
-            assert show(step.measures[0], vulgar=True) in words
+            assert show(nearest_mark(step.measures[0], F(1, 16)), vulgar=True) in words
         assert stage.card.findChildren(MovePicture)
         stage.grab()
         cards.append(words)

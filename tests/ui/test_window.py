@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QApplication, QColorDialog, QFileDialog, QInputDia
 
 from inlet.core.draft.patches import draft
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
 from inlet.files.project_json import load
 from inlet.files.whole import previous_version
@@ -57,10 +58,10 @@ def test_from_drawing_to_the_printed_guide(maker, answer, tmp_path, qtbot):
     assert hst.count == 2
     maker.session.pick_unit(hst.unit.label)
     ticket = maker.reads(maker.window.units_ticket)
-    # 10 3/4 on three: finished 3 7/12, cut 3 7/12 + 1/2 + √2/4 = 4.437, up to 4 1/2
+    # 10 3/4 on three: finished 3 7/12, cut 3 7/12 + 1/2 + √2/4 = 4.437, on a sixteenth 4 7/16
     assert "half-square triangle" in ticket
-    assert "4½ in" in ticket
-    assert hst.in_use.pieces[0].cut == (F(9, 2), F(9, 2))
+    assert "4⁷⁄₁₆ in" in ticket
+    assert hst.in_use.pieces[0].cut == (F(71, 16), F(71, 16))
 
     path = tmp_path / "gate.inlet"
     answer(path)
@@ -251,7 +252,7 @@ def test_steps_forward_and_back_with_their_size_to_check(maker, qtbot):
     stage = maker.window.piecing
     for step in plan.steps:
         words = maker.reads(stage)
-        assert show(step.measures[0], vulgar=True) in words
+        assert show(nearest_mark(step.measures[0], F(1, 16)), vulgar=True) in words
         assert f"step {step.number} of {len(plan.steps)}" in words
         qtbot.mouseClick(stage.onward, Qt.MouseButton.LeftButton)
     assert not stage.onward.isEnabled()

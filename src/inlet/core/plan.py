@@ -14,6 +14,11 @@ from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
 from inlet.core.cutting.strips import ClothNeeded, lay_out
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
+from inlet.core.fitting.answers import Answer, answers, with_bands
+from inlet.core.fitting.checks import fit_problems
+from inlet.core.fitting.measured import MadeSizes
+from inlet.core.fitting.remedies import Fit, Fitting
+from inlet.core.fitting.words import answer_text
 from inlet.core.numbers.root2 import Exact
 from inlet.core.piecing.advice import Advised, advice_for
 from inlet.core.piecing.batches import Batch, batches
@@ -49,6 +54,8 @@ class BlockPlan:
     ``units`` are all of them, each followed by those nested in it. ``assembly`` is the join that
     makes the block; it is None and ``resewn`` False where the draft has an error; units, cuts and
     cloth are still there as far as they go. ``stacks`` are those each unit's pieces lie in.
+    ``fit`` is the block sewn up as it is cut, out of the ways ``fitting`` knows; None where it
+    cannot be sewn.
     """
 
     project: Project
@@ -63,6 +70,8 @@ class BlockPlan:
     stacks: Stacks
     cloth: tuple[ClothNeeded, ...]
     comfort: Comfort
+    fitting: Fitting | None
+    fit: Fit | None
     steps: tuple[Step, ...]
     resewn: bool
     assembly: Join | None
@@ -90,6 +99,13 @@ class BlockPlan:
     def compared(self) -> Comparisons:
         """The methods of every unit compared, by its label."""
         return Comparisons(self.units, self.rates)
+
+    @cached_property
+    def answers(self) -> tuple[Answer, ...]:
+        """What can be done where cuts at the ruler's marks do not fit; nothing where they do."""
+        if self.fitting is None:
+            return ()
+        return answers(self.fitting, self.project, self.block, self.copies, self.comfort)
 
     @cached_property
     def batches(self) -> tuple[Batch, ...]:
@@ -130,8 +146,27 @@ def plan_block(
     in_drawing = list(drawing_problems(drawn, project))
 
     root = break_down(drawn)
+    in_sewing = list(seam_problems(drawn, root, measure))
+    if not has_error(in_drawing):
+        in_sewing += order_problems(drawn, root)
+    sound = not has_error((*in_drawing, *in_sewing))
 
     units = plan_units(project, block, drawn, root, copies)
+    good = sound and resewn(drawn, root, units, measure.seam)
+    if sound and not good:
+        in_sewing.append(not_proved())
+    sizes = comfort(units, block, measure)
+    fitting = Fitting(drawn, root, units, measure, sizes.comfortable) if good else None
+    fit = None
+    if fitting is not None:
+        fit = fitting.chosen(project.rates or Rates())
+        if measure.awkward == "bands" and not fitting.fits:
+            banded = with_bands(fitting, project, block, copies)
+            if banded is not None:
+                drawn, root, fit = banded.draft, banded.root, banded.usual
+                fit = fit._replace(remedy="bands")
+        units = fit.units
+
     over = left_over(units)
     if others is None:
         shares = over or any(plan.in_use.sets for plan in units)
@@ -144,18 +179,12 @@ def plan_block(
     cuts = cut_list(units, sets)
     stacks = stacks_of(units, cuts)
     cloth = lay_out(project, cuts)
-    sizes = comfort(units, block, measure)
-    in_sizes = list(size_problems(sizes, measure))
+    done = answer_text(fit, measure) if fit is not None else ""
+    in_sizes = [*size_problems(sizes, measure, done), *fit_problems(fit, measure)]
     in_cloth = list(cloth_problems(project, cloth))
 
-    in_sewing = list(seam_problems(drawn, root, measure))
-    if not has_error(in_drawing):
-        in_sewing += order_problems(drawn, root)
-    sound = not has_error((*in_drawing, *in_sewing))
-    good = sound and resewn(drawn, root, units, measure.seam)
-    if sound and not good:
-        in_sewing.append(not_proved())
     assembly = root.joins[-1] if good and root.joins else None
+    made = MadeSizes(fit.sewn if fit is not None else None, measure)
     return BlockPlan(
         project=project,
         block=block,
@@ -169,7 +198,9 @@ def plan_block(
         stacks=stacks,
         cloth=cloth,
         comfort=sizes,
-        steps=find_steps(drawn, root, units, stacks, copies, project),
+        fitting=fitting,
+        fit=fit,
+        steps=find_steps(drawn, root, units, stacks, copies, project, made),
         resewn=good,
         assembly=assembly,
         seams=count_seams(drawn, root, assembly),

@@ -38,15 +38,25 @@ def size_text(size: tuple[Exact, Exact], measure: Measure) -> str:
     return f"{show(size[0], system=measure.system, ruler=True)} x {length_text(size[1], measure)}"
 
 
-def check_text(size: tuple[Exact, Exact], measure: Measure) -> tuple[str, str]:
-    """A size to check with a ruler: at the nearest marks, and, where those are not exact, the exact
-    size and how far off the marks are; else an empty second text."""
-    marks = (nearest_mark(size[0], measure.mark), nearest_mark(size[1], measure.mark))
-    if marks == size:
-        return size_text(size, measure), ""
-    off = max(abs(mark - exact) for mark, exact in zip(marks, size, strict=True))
-    exactly = f"exactly {size_text(size, measure)}, up to {float(off):.3f} off the mark"
-    return size_text(marks, measure), exactly
+def measured_text(size: tuple[Exact, Exact], measure: Measure) -> str:
+    """A size to check with a ruler: at the nearest sixteenth, or mm, and whether it is a thread
+    more or less: ``3 1/2 x 6 1/4 in, a thread more``."""
+    mark = measure.system.checked_to
+    near = nearest_mark(size[0], mark), nearest_mark(size[1], mark)
+    least = measure.system.fine_mark / 2
+    off = [
+        0 if abs(x - n) <= least else 1 if x > n else -1 for x, n in zip(size, near, strict=True)
+    ]
+    text = size_text(near, measure)
+    if not any(off):
+        return text
+    more = {1: "a thread more", -1: "a thread less", 0: ""}
+    if off[0] == off[1]:
+        return f"{text}, {more[off[0]]}"
+    ways = [
+        f"{more[each]} {way}" for each, way in zip(off, ("across", "down"), strict=True) if each
+    ]
+    return f"{text}, {', '.join(ways)}"
 
 
 def cloth_name(project: Project, fabric_id: str | None) -> str:

@@ -27,7 +27,7 @@ from inlet.core.planning.words import kind_words, method_words, move_text, over_
 from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.units import label_place, letters
-from inlet.core.words import CAUTIONS, check_text, cloth_name, length_text, size_text
+from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
 
@@ -210,13 +210,10 @@ class _Guide:
         for note in step.notes:
             self._text(note)
         if step.after_each:
-            sizes = ",  then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
+            sizes = ";  then ".join(measured_text(size, plan.measure) for size in step.after_each)
             self._text(f"On the way it should measure {sizes}.", 10.5)
         if step.measures:
-            size, exactly = check_text(step.measures, plan.measure)
-            self._text(f"Should measure {size}", 15, BOLD, 2 if exactly else 6)
-            if exactly:
-                self._text(exactly, 9.5, REGULAR, 6)
+            self._text(f"Should measure {measured_text(step.measures, plan.measure)}", 15, BOLD, 6)
 
     def _sittings(self) -> None:
         """Seams counted, thread, and what to do at a sitting; seams that would spare a set-in."""

@@ -12,6 +12,8 @@ from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.stock_sizes import sizes_from
 from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.draft.patches import Patch
+from inlet.core.fitting.remedies import Fit
+from inlet.core.fitting.words import as_exact
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact, Root2, write_exact
 from inlet.core.numbers.systems import INCHES
@@ -26,6 +28,8 @@ from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure, Needle
 
 VERSION = 1
+NOTHING = 1e-6
+"""Edges that differ by less are equal, but for how numbers are kept."""
 _LONGEST_FRACTION = 10**6
 """Denominators past this come only from roots taken upward; those are written as decimals."""
 
@@ -56,6 +60,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "fabric": [_fabric(c, plan.measure) for c in plan.cloth],
         "resewn": plan.resewn,
         "comfort": _comfort(plan.comfort),
+        "as_cut": _as_cut(plan),
         "problems": [_problem(p) for p in plan.problems],
     }
 
@@ -119,6 +124,46 @@ def _problem(problem: Problem) -> dict[str, Any]:
         "at": [_pair(point) for point in problem.at],
         "text": problem.text,
     }
+
+
+def _as_cut(plan: BlockPlan) -> dict[str, Any] | None:
+    """The block sewn up as it is cut; None where it cannot be sewn."""
+    fit = plan.fit
+    if fit is None:
+        return None
+    joins = fit.sewn.at_joins(plan.assembly) if plan.assembly is not None else {}
+    return {
+        "remedy": fit.remedy,
+        **_outcome(fit, plan.measure),
+        "seams": [
+            {"join": f"j{number}", "differs": _made(differs, plan.measure)}
+            for number, differs in joins.items()
+            if differs > NOTHING
+        ],
+        "offers": [
+            {
+                "remedy": answer.remedy,
+                **_outcome(answer.fit, plan.measure),
+                "cloth": round(answer.fit.cloth, 4),
+                "text": answer.text,
+            }
+            for answer in plan.answers
+        ],
+    }
+
+
+def _outcome(fit: Fit, measure: Measure) -> dict[str, Any]:
+    return {
+        "finished": [_made(side, measure) for side in fit.finished],
+        "worst": _made(fit.worst, measure),
+        "mark": number(fit.mark),
+        "trims": fit.trims,
+    }
+
+
+def _made(length: float, measure: Measure) -> str:
+    """A length that comes out, no finer than can be told."""
+    return number(as_exact(length, measure))
 
 
 def _comfort(found: Comfort) -> dict[str, Any]:

@@ -22,7 +22,7 @@ from inlet.core.planning.words import (
 )
 from inlet.core.project.measure import Needle
 from inlet.core.project.project import Project
-from inlet.core.words import check_text, cloth_name, length_text, size_text
+from inlet.core.words import cloth_name, length_text, measured_text, size_text
 
 
 def plan_text(plan: BlockPlan) -> str:
@@ -37,6 +37,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         f"{plan.block.title}: finished {size_text(plan.block.finished, measure)}, "
         f"unfinished {size_text(plan.unfinished, measure)}"
     )
+    yield from (f"  {text}" for text in fit_lines(plan))
     for unit in plan.units:
         yield (
             f"  {unit.unit.label}: {unit.count} × {unit.unit.kind}, unfinished "
@@ -49,7 +50,19 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         for cut in unit.in_use.pieces:
             cloth = cloth_name(plan.project, cut.piece.fabric)
             yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}"
+        if unit.in_use.trim_to is not None:
+            yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
+
+
+def fit_lines(plan: BlockPlan) -> Iterator[str]:
+    """What is done so that the pieces fit as they are cut, and what else could be; nothing where
+    they fit."""
+    if plan.fit is None or not plan.answers:
+        return
+    yield f"As cut on the {length_text(plan.measure.mark, plan.measure)} marks it would not fit."
+    for answer in plan.answers:
+        yield f"{'>' if answer.remedy == plan.fit.remedy else '-'} {answer.text}"
 
 
 def _step_lines(plan: BlockPlan) -> Iterator[str]:
@@ -57,7 +70,7 @@ def _step_lines(plan: BlockPlan) -> Iterator[str]:
         yield f"  {step.number}. {step.makes} × {step.times}: {step.text}"
         yield from (f"      {note}" for note in step.notes)
         if step.measures:
-            yield f"      should measure {check_text(step.measures, plan.measure)[0]}"
+            yield f"      should measure {measured_text(step.measures, plan.measure)}"
 
 
 def _end_lines(plan: BlockPlan) -> Iterator[str]:

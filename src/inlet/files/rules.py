@@ -26,7 +26,7 @@ from inlet.core.project.block import (
     Seam,
 )
 from inlet.core.project.fabric import Fabric, Print
-from inlet.core.project.measure import Measure, Rates
+from inlet.core.project.measure import AWKWARD, Measure, Rates
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import MOST_PLACES, Quilt
 from inlet.core.project.value import Pair
@@ -82,6 +82,8 @@ def _measure_rules(measure: Measure) -> Iterator[str]:
         yield f'measure.system: {shown(measure.system_name)} is not "inch" or "cm"'
     if measure.school not in ("exact", "trim"):
         yield f'measure.school: {shown(measure.school)} is not "exact" or "trim"'
+    if measure.awkward not in AWKWARD:
+        yield f"measure.awkward: {shown(measure.awkward)} is none of {', '.join(AWKWARD)}"
     for name in ("seam", "ruler"):
         yield from _mark_rules(getattr(measure, name), f"measure.{name}")
     for i, length in enumerate(measure.oversize or ()):

@@ -19,10 +19,11 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import ROOT2, write_exact
 from inlet.core.numbers.text import parse_exact
-from inlet.core.planning.unit_plan import Need, cut_size, plan_method
+from inlet.core.planning.cut_rule import usual_rule
+from inlet.core.planning.unit_plan import Need, plan_method
 from inlet.core.project.measure import Measure
 from inlet.core.project.value import replace
-from inlet.core.table.pieces import piece_for
+from inlet.core.table.pieces import piece_for, rectangle
 from inlet.core.table.sheets import size, trimmed
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units
@@ -206,13 +207,30 @@ def test_the_trim_school_cuts_larger_and_trims():
     assert plan_method(next(methods_for(plain, F(1, 4))), plain, Need(1), trim).trim_to is None
 
 
-@given(lengths, allowances, st.sampled_from([F(1, 8), F(1, 16), F(1, 4)]))
-def test_cuts_are_never_short_and_never_a_mark_over(exact, seam, ruler):
+@given(lengths, lengths, allowances, st.sampled_from([F(1, 4), F(1, 8), F(1, 16), F(1, 32)]))
+def test_what_is_sewn_as_cut_lies_a_thread_off_at_most_all_else_is_never_short(
+    one, other, seam, ruler
+):
     for school in ("exact", "trim"):
-        measure = Measure(seam=seam, ruler=ruler, school=school)
-        cut = cut_size(exact, measure)
-        assert exact <= cut < exact + ruler
-        assert cut_size(exact, measure, trims=True) >= exact + F(1, 8)
+        rule = usual_rule(Measure(seam=seam, ruler=ruler, school=school))
+        plain = rectangle("a", (one, other))
+        for exact, cut in zip(plain.exact, rule.cut(plain), strict=True):
+            assert -F(1, 32) <= cut - exact < max(ruler, F(1, 32))
+            near = min((cut, cut - ruler, cut + ruler), key=lambda mark: abs(mark - exact))
+            assert cut == near or abs(near - exact) > F(1, 32)
+        slanted = [plain._replace(crosscut=how) for how in ("once", "twice", "sewn")]
+        for piece in (*slanted, plain._replace(slanted=True)):
+            for exact, cut in zip(piece.exact, rule.cut(piece), strict=True):
+                assert exact <= cut < exact + ruler
+        assert min(rule.cut(slanted[2], trims=True)) >= slanted[2].exact[0] + F(1, 8)
+
+
+def test_a_set_in_square_is_cut_where_a_maker_cuts_it():
+    """4.015 in falls a hair past 4: nobody cuts 4 1/8. On a diagonal it must be 4 1/8."""
+    square = rectangle("a", (F(803, 200), F(803, 200)))
+    rule = usual_rule(Measure())
+    assert rule.cut(square) == (F(4), F(4))
+    assert rule.cut(square._replace(crosscut="once")) == (F(33, 8), F(33, 8))
 
 
 def test_moves_show_what_they_say():

@@ -15,7 +15,7 @@ from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import fresh_id, replace
-from inlet.core.words import check_text, cloth_name, length_text, place_text, size_text
+from inlet.core.words import cloth_name, length_text, measured_text, place_text, size_text
 from tests.blocks import block_of, point, project_of
 
 
@@ -54,10 +54,13 @@ def test_sizes_in_words():
     assert length_text(F(89, 10), METRIC) == "8.9 cm"
     assert size_text((F(2), F(7, 2)), INCH) == "2 x 3 1/2 in"
     assert size_text((F(2), F(2)), METRIC) == "2 cm"
-    assert check_text((F(7, 2), F(7, 2)), INCH) == ("3 1/2 in", "")
-    about, exactly = check_text((F(19, 3), F(41, 12)), INCH)
-    assert about == "6 3/8 x 3 3/8 in"  # 6.333 and 3.417
-    assert exactly == "exactly ≈6.333 x ≈3.417 in, up to 0.042 off the mark"
+    assert measured_text((F(7, 2), F(7, 2)), INCH) == "3 1/2 in"
+    assert measured_text((F(451, 128), F(225, 64)), INCH) == "3 1/2 in, a thread more"
+    assert measured_text((F(19, 3), F(41, 12)), INCH) == (
+        "6 5/16 x 3 7/16 in, a thread more across, a thread less down"  # 6.333 and 3.417
+    )
+    assert measured_text((F(7, 2), F(241, 64)), INCH) == "3 1/2 x 3 3/4 in, a thread more down"
+    assert measured_text((F(897, 100), F(9)), METRIC) == "9 cm, a thread less across"
     assert place_text(point("3/2", 2)) == "1 1/2 across, 2 down"
     assert method_words("two-at-a-time") == "two at a time"
     assert kind_words("half-square-triangle") == "half-square triangle"

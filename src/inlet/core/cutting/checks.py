@@ -13,8 +13,9 @@ from inlet.core.project.project import Project
 from inlet.core.words import cloth_name, length_text, size_text
 
 
-def size_problems(sizes: Comfort, measure: Measure) -> Iterator[Problem]:
-    """The block is not comfortable at this size: cuts fall between the ruler's marks."""
+def size_problems(sizes: Comfort, measure: Measure, done: str = "") -> Iterator[Problem]:
+    """The block is not comfortable at this size: cuts fall between the ruler's marks. ``done`` is
+    what is done about it."""
     if not sizes.misses:
         return
     named = [
@@ -27,7 +28,8 @@ def size_problems(sizes: Comfort, measure: Measure) -> Iterator[Problem]:
         "odd-size",
         (),
         f"Not a comfortable size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
-        f"between the {mark} marks. Cuts are rounded up to the next one."
+        f"between the {mark} marks."
+        + (f" {done}" if done else " It fits all the same.")
         + (f" Nearest comfortable: {' and '.join(near)}." if near else ""),
     )
 

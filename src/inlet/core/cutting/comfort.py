@@ -39,6 +39,11 @@ class Comfort(NamedTuple):
     other_smaller: Pair | None
     other_larger: Pair | None
 
+    @property
+    def comfortable(self) -> bool:
+        """Does every cut land on a mark, but for what a diagonal adds to it?"""
+        return not self.misses and not self.never
+
 
 def comfort(units: Sequence[UnitPlan], block: Block, measure: Measure) -> Comfort:
     """Where the block stands at its size, and the nearest sizes at which every cut lands."""

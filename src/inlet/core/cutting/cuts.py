@@ -8,7 +8,7 @@ from typing import NamedTuple
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.planning.unit_plan import CutPiece, CutSize, UnitPlan, cut_size
+from inlet.core.planning.unit_plan import CutPiece, CutSize, UnitPlan
 from inlet.core.table.pieces import Crosscut, Lean, Shape
 
 
@@ -107,9 +107,10 @@ def _cut_of(plan: UnitPlan, each: CutPiece) -> Cut:
 
 def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterator[Cut]:
     for one in sets:
-        measure = units[0].measure
+        plan = next(plan for plan in units if plan.unit.label in one.labels)
+        slanted = any(s.strips.slanted for s in plan.in_use.sets if s.strips.bands == one.bands)
         for width, cloth in one.bands:
-            across = cut_size(width + 2 * measure.seam, measure)
+            across = plan.cutting.as_sewn(width + 2 * plan.measure.seam, slanted)
             for length in one.lengths:
                 yield Cut(cloth, "strip", (across, length), "none", 1, one.labels)
 

@@ -12,8 +12,9 @@ from inlet.core.methods.strip_set import Bands, segments
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.planning.cut_rule import usual_rule
 from inlet.core.planning.planned import plan_units
-from inlet.core.planning.unit_plan import UnitPlan, Widths, cut_size
+from inlet.core.planning.unit_plan import UnitPlan, Widths
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
@@ -89,7 +90,7 @@ def _wanted(units: Iterable[UnitPlan]) -> dict[Bands, tuple[Segments, ...]]:
             labels = dict.fromkeys((*(known.labels if known else ()), plan.unit.label))
             more = sewn.strips.number * plan.in_use.runs
             number = more + (known.number if known else 0)
-            cut = cut_size(height + 2 * plan.measure.seam, plan.measure)
+            cut = plan.cutting.as_sewn(height + 2 * plan.measure.seam, sewn.strips.slanted)
             rows[height] = Segments(height, cut, number, tuple(labels))
     return {
         bands: tuple(row for _, row in sorted(rows.items(), reverse=True))
@@ -148,7 +149,7 @@ def four_patches(one: PlannedSet, strips: StripChoice, measure: Measure) -> int:
     as wide as the narrower band is cut."""
     if len(one.bands) != 2:
         return 0
-    segment = cut_size(min(width for width, _ in one.bands) + 2 * measure.seam, measure)
+    segment = usual_rule(measure).as_sewn(min(w for w, _ in one.bands) + 2 * measure.seam)
     each = floor_exact(strips.left / strips.sets / segment)
     return strips.sets * each // 2
 

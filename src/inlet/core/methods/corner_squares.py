@@ -29,18 +29,21 @@ class SnippedCorner(NamedTuple):
     down: bool
     leg: Exact
     fabric: Cloth
+    side: Exact
+    """The square it is sewn on as, as it is cut."""
 
 
 def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     """A square on each corner of a plain body, as above. The two triangles cut off each time are
     k + 2s - s√2 along their legs; sewn together they give a bonus half-square triangle, finished
     k - 2s√2. None where the unit's sides have no exact length, or it has a unit nested in it."""
-    found = _body_and_corners(unit)
+    found = _body_and_corners(unit, seam)
     if found is None:
         return None
     size, body, corners = found
     base = rectangle(body, (size[0] + 2 * seam, size[1] + 2 * seam))
-    squares = counted([rectangle(c.fabric, (c.leg + 2 * seam,) * 2) for c in corners])
+    snips = [rectangle(c.fabric, (c.side,) * 2) for c in corners]
+    squares = counted([square._replace(slanted=True) for square in snips])
     pieces = counted([base, *squares])
     bonus: dict[tuple[Exact, Cloth], int] = {}
     for c in corners:
@@ -53,23 +56,31 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     )
 
     def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
-        dyed = [c._replace(fabric=cloth) for c, cloth in zip(corners, cloths[1:], strict=True)]
-        return _sew_on(size, cloths[0], dyed, seam)
+        low, high = sizes[0]
+        body_cut = (low, high) if size[0] <= size[1] else (high, low)
+        square_cut = dict(
+            zip((p.exact[0] for p in pieces[1:]), (s[0] for s in sizes[1:]), strict=True)
+        )
+        dyed = [
+            c._replace(fabric=cloth, side=square_cut[c.side])
+            for c, cloth in zip(corners, cloths[1:], strict=True)
+        ]
+        return _sew_on(body_cut, cloths[0], dyed, seam)
 
     key = ("corner-squares", seam, size, tuple(c[:3] for c in corners))
     table = shared(key, (body, *(c.fabric for c in corners)), work)
     return Method("corner-squares", 1, pieces, False, table, left_over=left_over)
 
 
-def _sew_on(size: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> Work:
-    wide, high = size[0] + 2 * seam, size[1] + 2 * seam
+def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> Work:
+    wide, high = cut
     sheet = rectangle_sheet(wide, high, body)
     whole = sheet[0][0]
     first = [cut_sheet(rectangle(body, (wide, high)))]
-    first += [square_sheet(c.leg + 2 * seam, c.fabric) for c in corners[:3]]
+    first += [square_sheet(c.side, c.fabric) for c in corners[:3]]
     moves = [Move("cut", "Cut {all}.", in_a_row(first))]
     for c in corners:
-        side = c.leg + 2 * seam
+        side = c.side
         left = wide - side if c.right else ZERO
         top = high - side if c.down else ZERO
         square = square_sheet(side, c.fabric, left, top)
@@ -92,7 +103,7 @@ def _sew_on(size: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) 
     return Work(tuple(moves), (sheet,))
 
 
-def _body_and_corners(unit: Unit) -> tuple[Size, Cloth, list[SnippedCorner]] | None:
+def _body_and_corners(unit: Unit, seam: Exact) -> tuple[Size, Cloth, list[SnippedCorner]] | None:
     """The unit's box, the cloth of its body and its corners, in the box's own frame."""
     if unit.part.nested:
         return None
@@ -111,7 +122,7 @@ def _body_and_corners(unit: Unit) -> tuple[Size, Cloth, list[SnippedCorner]] | N
             return None
         at = legs[0]
         leg = root_up(squared_length(legs[0], legs[1]))
-        corners.append(SnippedCorner(at.x != 0, at.y != 0, leg, fabric))
+        corners.append(SnippedCorner(at.x != 0, at.y != 0, leg, fabric, leg + 2 * seam))
     return size, body, sorted(corners, key=lambda c: (c.down, c.right))
 
 

@@ -155,7 +155,7 @@ def strip_triangles(unit: Unit, seam: Exact) -> Method:
     cloths = _two_cloths(unit)
     high = unit.size[0] + 2 * seam
     pitch = high + 2 * seam * ROOT2
-    pieces = counted([strip(cloth, high, pitch) for cloth in cloths])
+    pieces = counted([strip(cloth, high, pitch)._replace(slanted=True) for cloth in cloths])
 
     def work(cloths: Cloths, sizes: Sizes) -> Work:
         high, pitch = sizes[0]

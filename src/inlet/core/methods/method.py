@@ -37,11 +37,13 @@ class ByProduct(NamedTuple):
 
 class SetOfStrips(NamedTuple):
     """Strips to be sewn side by side and cut across: finished widths and cloths of the bands, the
-    finished height of a segment, and how many segments a run needs."""
+    finished height of a segment, and how many segments a run needs. ``slanted``: segments are sewn
+    or cut on a slant."""
 
     bands: tuple[tuple[Exact, str | None], ...]
     height: Exact
     number: int
+    slanted: bool = False
 
 
 class Effort(NamedTuple):

@@ -59,7 +59,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
         bands = (*outer, (width + seam * ROOT2, cloth))
         sets[bands] = sets.get(bands, 0) + 1
     cut = side + 2 * seam + seam * ROOT2
-    found = tuple(SetOfStrips(bands, cut - 2 * seam, n) for bands, n in sets.items())
+    found = tuple(SetOfStrips(bands, cut - 2 * seam, n, True) for bands, n in sets.items())
 
     def work(sizes: Sizes) -> Work:
         lower, upper = (_square(half, cut, seam) for half in halves)

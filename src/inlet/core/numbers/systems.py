@@ -22,10 +22,12 @@ class System:
     """A system of measures. Lengths are in its ``unit``, of which ``per_inch`` make an inch;
     ``fractions`` says whether they are read as such or as decimals.
 
-    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, and the
-    ``fine_mark`` of a needle test; ``oversize``, the rule of those who trim (up to the next mark of
-    the first, plus the second), and ``squaring``, what squaring off takes of a strip. Cloth has the
-    usable ``cloth_width``, its fat quarters strips ``fat_quarter`` long; it is bought in steps of
+    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, the
+    ``finer`` marks there are where a size needs them, and the ``fine_mark`` of a needle test;
+    ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
+    checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
+    second), and ``squaring``, what squaring off takes of a strip. Cloth has the usable
+    ``cloth_width``, its fat quarters strips ``fat_quarter`` long; it is bought in steps of
     ``buying``, told in ``cloth_unit``, long lengths in ``long_unit``. ``cut_cloth`` is what people
     own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap`` the
     thread between two seams of a chain, ``cloth_a_minute`` how much wasted cloth (squared) weighs
@@ -43,6 +45,9 @@ class System:
     ruler: Fraction
     rulers: tuple[Fraction, ...]
     fine_mark: Fraction
+    thread: Fraction
+    checked_to: Fraction
+    finer: tuple[Fraction, ...]
     oversize: tuple[Fraction, Fraction]
     squaring: Fraction
     cloth_width: Fraction
@@ -70,6 +75,9 @@ INCHES = System(
     ruler=Fraction(1, 8),
     rulers=(Fraction(1, 4), Fraction(1, 8), Fraction(1, 16), Fraction(1, 32)),
     fine_mark=Fraction(1, 64),
+    thread=Fraction(1, 32),
+    checked_to=Fraction(1, 16),
+    finer=(Fraction(1, 16), Fraction(1, 32), Fraction(1, 64)),
     oversize=(Fraction(1, 8), Fraction(1, 8)),
     squaring=Fraction(1, 2),
     cloth_width=Fraction(42),
@@ -97,6 +105,9 @@ CENTIMETRES = System(
     ruler=Fraction(1, 10),
     rulers=(Fraction(1, 10), Fraction(1, 4), Fraction(1, 2)),
     fine_mark=Fraction(1, 100),
+    thread=Fraction(1, 10),
+    checked_to=Fraction(1, 10),
+    finer=(Fraction(1, 10), Fraction(1, 20)),
     oversize=(Fraction(1, 10), Fraction(3, 10)),
     squaring=Fraction(1),
     cloth_width=Fraction(107),

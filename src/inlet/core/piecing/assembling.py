@@ -11,6 +11,7 @@ from inlet.core.assembly.shape import join_rims, part_shape
 from inlet.core.assembly.tree import Join, Side, faces_of
 from inlet.core.deep import Steps, run
 from inlet.core.draft.patches import Draft
+from inlet.core.fitting.measured import MadeSizes
 from inlet.core.geometry.motion import Picture, motion_between
 from inlet.core.geometry.polygon import Polygon, squared_length
 from inlet.core.geometry.shapes import is_rectangle
@@ -19,7 +20,6 @@ from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.step import Step
-from inlet.core.project.measure import Measure
 from inlet.core.stopping import check
 from inlet.core.table.pieces import Size
 from inlet.core.table.seam_words import about, ends_text, join_text, seam_notes
@@ -29,12 +29,12 @@ from inlet.core.words import length_text
 
 
 def assembly_steps(
-    draft: Draft, root: Part, unit_names: dict[Faces, str], copies: int, measure: Measure
+    draft: Draft, root: Part, unit_names: dict[Faces, str], copies: int, made: MadeSizes
 ) -> list[Step]:
     """Steps, without their numbers, that sew units into ``copies`` blocks. Equal parts (some turn
     of one is the other, cloth for cloth) are sewn together; what holds a part that cannot be sewn
     has no step."""
-    return _Assembly(draft, root, unit_names, copies, measure).run()
+    return _Assembly(draft, root, unit_names, copies, made).run()
 
 
 class _Assembly:
@@ -44,9 +44,10 @@ class _Assembly:
         root: Part,
         unit_names: dict[Faces, str],
         copies: int,
-        measure: Measure,
+        made: MadeSizes,
     ) -> None:
-        self.draft, self.root, self.copies, self.measure = draft, root, copies, measure
+        self.draft, self.root, self.copies = draft, root, copies
+        self.made, self.measure = made, made.measure
         self.name_of = dict(unit_names)
         self.points = EdgePoints(draft)
         self.counters: dict[str, int] = defaultdict(int)
@@ -113,8 +114,8 @@ class _Assembly:
             self.name_of[part.faces],
             self.copies,
             text,
-            raw_size(part.outline, self.measure.seam),
-            _sizes_on_the_way(part, self.measure.seam),
+            self.size(part),
+            self.sizes_on_the_way(part),
             part,
             None,
             ends=_ENDS[max(len(join.dots) for join in joins)],
@@ -124,6 +125,33 @@ class _Assembly:
             seams=len(joins),
             length=sum(map(self.sewn_length, joins)),
         )
+
+    def size(self, part: Part) -> Size | None:
+        """What a part measures, raw edge to raw edge, as it comes out; None for other shapes than
+        rectangles."""
+        exact = raw_size(part.outline, self.measure.seam)
+        return None if exact is None else self.made.of(part, exact)
+
+    def sizes_on_the_way(self, part: Part) -> tuple[Size, ...]:
+        """Raw sizes after each seam of a row or column of rectangles but the last."""
+        across = part.across
+        if across is None or (across.x != 0 and across.y != 0):
+            return ()
+        twice = 2 * self.measure.seam
+        out: list[Size] = []
+        so_far: Size | None = None
+        for inner in part.parts[:-1]:
+            size = self.size(inner)
+            if size is None:
+                return ()
+            if so_far is None:
+                so_far = size
+            elif across.x == 0:
+                so_far = (so_far[0], so_far[1] + size[1] - twice)
+            else:
+                so_far = (so_far[0] + size[0] - twice, so_far[1])
+            out.append(so_far)
+        return tuple(out[1:])
 
     def sewn_length(self, join: Join) -> float:
         """The length of a seam, its allowances included."""
@@ -200,7 +228,7 @@ class _Assembly:
             name,
             self.copies * same,
             join_text(join, one, named, measure),
-            raw_size(made.outline, measure.seam) if not made.arcs else None,
+            self.size(made) if not made.arcs else None,
             (),
             made,
             None,
@@ -237,27 +265,6 @@ def run_lengths(names: Sequence[str]) -> str:
         out += [f"{j - i} × {names[i]}"] if j - i > 3 else names[i:j]
         i = j
     return ", ".join(out)
-
-
-def _sizes_on_the_way(part: Part, seam: Exact) -> tuple[Size, ...]:
-    """Raw sizes after each seam of a row or column of rectangles but the last."""
-    across = part.across
-    if across is None or (across.x != 0 and across.y != 0):
-        return ()
-    out: list[Size] = []
-    so_far: Size | None = None
-    for inner in part.parts[:-1]:
-        size = raw_size(inner.outline, seam)
-        if size is None:
-            return ()
-        if so_far is None:
-            so_far = size
-        elif across.x == 0:
-            so_far = (so_far[0], so_far[1] + size[1] - 2 * seam)
-        else:
-            so_far = (so_far[0] + size[0] - 2 * seam, so_far[1])
-        out.append(so_far)
-    return tuple(out[1:])
 
 
 def raw_size(outline: Polygon, seam: Exact) -> Size | None:

@@ -13,8 +13,9 @@ from inlet.core.units.parts import Part
 class Step(NamedTuple):
     """One card: sew what ``makes`` names, ``times`` of them.
 
-    ``measures`` is the size to check, raw edge to raw edge (width, height as it lies in the block;
-    None for a shape that is no rectangle); ``after_each`` the sizes after each seam on the way.
+    ``measures`` is the size to check, raw edge to raw edge, as it comes out of what is cut (width,
+    height as it lies in the block; None for a shape that is no rectangle); ``after_each`` the sizes
+    after each seam on the way.
     ``part`` is where one of them lies in the block; ``unit`` is set for units, ``join`` where a
     single seam that is in no row is the step. ``ends`` say where the seam begins and stops,
     ``notes`` what to watch for, ``points`` the vertices where points lie at the raw edge. ``needs``

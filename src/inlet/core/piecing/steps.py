@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 
 from inlet.core.draft.patches import Draft
+from inlet.core.fitting.measured import MadeSizes
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.step import Step
@@ -24,18 +25,19 @@ def find_steps(
     stacks: Mapping[str, tuple[str, ...]],
     copies: int,
     project: Project,
+    made: MadeSizes,
 ) -> tuple[Step, ...]:
     """Steps in sewing order for ``copies`` blocks; ``stacks`` are those each unit's pieces lie in,
-    by its label. What cannot be sewn (a stuck part) has no
-    step; its parts have."""
+    by its label, ``made`` what parts measure as they are cut. What cannot be sewn (a stuck part)
+    has no step; its parts have."""
     names = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
     steps = [
-        _unit_step(draft, plan, stacks[plan.unit.label], project)
+        _unit_step(draft, plan, stacks[plan.unit.label], project, made)
         for plan in _nested_first(units)
         if len(plan.unit.part.faces) > 1
     ]
     if root.kind is None:
-        steps += assembly_steps(draft, root, names, copies, project.measure)
+        steps += assembly_steps(draft, root, names, copies, made)
     return _numbered(steps)
 
 
@@ -67,7 +69,9 @@ def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
     return list(out.values())
 
 
-def _unit_step(draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project) -> Step:
+def _unit_step(
+    draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made: MadeSizes
+) -> Step:
     method, measure = plan.in_use, project.measure
     lines = [move_text(m.text, method, project, stacks) for m in method.moves if m.text]
     text = " ".join(dict.fromkeys(lines))
@@ -86,7 +90,7 @@ def _unit_step(draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Pro
         plan.unit.label,
         plan.count,
         text,
-        plan.unfinished,
+        made.of(plan.unit.part, plan.unfinished),
         (),
         plan.unit.part,
         plan,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from inlet.core.draft.patches import Draft
@@ -38,7 +38,7 @@ def plan_units(
             lambda cloth: project.cloth_width(cloth or ""),
             twin,
         )
-    return _with_inside(_each_on_its_own(plans))
+    return with_inside(_each_on_its_own(plans).values())
 
 
 def _labelled(units: Sequence[Unit], choices: Sequence[Choice | None]) -> list[Unit]:
@@ -79,11 +79,11 @@ def _each_on_its_own(plans: dict[str, UnitPlan]) -> dict[str, UnitPlan]:
     return out
 
 
-def _with_inside(plans: dict[str, UnitPlan]) -> tuple[UnitPlan, ...]:
+def with_inside(plans: Iterable[UnitPlan]) -> tuple[UnitPlan, ...]:
     """The plans in their order, each with those of the units nested in it."""
-    out = dict(plans)
-    nested = [p.unit for p in plans.values() if any(place.within for place in p.unit.places)]
-    for plan in sorted(plans.values(), key=lambda p: len(p.unit.part.faces)):  # inner ones first
+    out = {plan.unit.label: plan for plan in plans}
+    nested = [p.unit for p in out.values() if any(place.within for place in p.unit.places)]
+    for plan in sorted(out.values(), key=lambda p: len(p.unit.part.faces)):  # inner ones first
         inside = tuple(out[u.label] for u in nested if u.nested_in(plan.unit))
         if inside:
             out[plan.unit.label] = replace(plan, inside=inside)

@@ -14,6 +14,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, ceil_exact, floor_exact
 from inlet.core.numbers.systems import INCHES
+from inlet.core.planning.cut_rule import CutRule, usual_rule
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
 from inlet.core.project.block import Choice
 from inlet.core.project.measure import Measure
@@ -32,7 +33,7 @@ def usual_width(_: str | None) -> Exact:
 
 
 class CutPiece(NamedTuple):
-    """A piece at its cut size: ``cut`` on the ruler's marks, never under ``piece.exact``;
+    """A piece at its cut size: ``cut`` on the ruler's marks (see ``CutRule``);
     ``number`` of these shapes to cut for all the runs. ``stock`` of what is cut already they come
     from, where they do. A strip's sizes are its width and its whole length."""
 
@@ -43,8 +44,8 @@ class CutPiece(NamedTuple):
 
     @property
     def over(self) -> Exact:
-        """How much the ruler mark is over the exact size: of the longer side, of a strip's
-        width."""
+        """How much the ruler mark is over the exact size, under it where it is below 0: of the
+        longer side, of a strip's width."""
         side = 0 if self.piece.shape == "strip" else 1
         return self.cut[side] - self.piece.exact[side]
 
@@ -136,7 +137,9 @@ class UnitPlan:
     """A unit with how many are needed, every method worked out, and the one in use.
 
     ``wanted`` is the method asked for, if any, ``choice`` what the maker chose for this unit
-    alone; ``inside`` are the units nested in it. What is worked out from these is so when it is
+    alone; ``inside`` are the units nested in it. ``rule`` says which marks its pieces are cut at,
+    where that is not the usual one, and ``trimmed`` to which size it is trimmed, whatever the
+    school, as it would not fit otherwise. What is worked out from these is so when it is
     first asked for.
     """
 
@@ -148,6 +151,8 @@ class UnitPlan:
     usable: Widths = usual_width
     twin: Twin | None = None
     inside: tuple[UnitPlan, ...] = ()
+    rule: CutRule | None = None
+    trimmed: CutSize | None = None
 
     @property
     def count(self) -> int:
@@ -190,8 +195,21 @@ class UnitPlan:
     def planned(self, method: Method, need: Need | None = None) -> MethodPlan:
         """The method planned for what is needed of the unit."""
         return plan_method(
-            method, self.unit, need or self.need, self.measure, self.school, self.usable, self.stock
+            method,
+            self.unit,
+            need or self.need,
+            self.measure,
+            self.school,
+            self.usable,
+            self.stock,
+            self.cutting,
+            self.trimmed,
         )
+
+    @cached_property
+    def cutting(self) -> CutRule:
+        """The rule its pieces are cut by."""
+        return self.rule or usual_rule(self.measure)
 
     @cached_property
     def cloth(self) -> float:
@@ -211,9 +229,13 @@ def plan_method(
     school: str | None = None,
     usable: Widths = usual_width,
     stock: Stock | None = None,
+    rule: CutRule | None = None,
+    trimmed: CutSize | None = None,
 ) -> MethodPlan:
     """``method`` for the units needed: whole runs, whole squares even where one gives more
-    triangles than are needed. Where a run gives both hands, the runs serve both."""
+    triangles than are needed. Where a run gives both hands, the runs serve both. ``rule`` and
+    ``trimmed``: see ``UnitPlan``."""
+    rule = rule or usual_rule(measure)
     runs = -(-need.number // method.makes)
     if method.mirrored:
         runs = max(runs, -(-need.mirrored // method.mirrored))
@@ -225,17 +247,17 @@ def plan_method(
     if not shared_runs:
         width = min((usable(p.fabric) for p in method.pieces), default=usual_width(None))
         for piece in method.pieces:
-            cut, fits, whole = _cut(piece, runs, measure, trims, width, stock)
+            cut, fits, whole = _cut(piece, runs, measure, rule, trims, width, stock)
             pieces.append(cut)
             short |= not fits
             trims |= whole
-        pieces += _strips(sets, measure)
+        pieces += _strips(sets, measure, rule)
     return MethodPlan(
         method,
         unit.kind,
         runs,
         runs * method.makes - need.number,
-        _with_seams(unit.size, measure) if trims else None,
+        trimmed or (_trim_size(unit, measure, rule) if trims else None),
         tuple(pieces),
         sets,
         runs * method.mirrored,
@@ -245,14 +267,26 @@ def plan_method(
     )
 
 
+def _trim_size(unit: Unit, measure: Measure, rule: CutRule) -> CutSize:
+    """The unfinished size, where the ruler shows it, to trim a unit to."""
+    wide, high = _with_seams(unit.size, measure)
+    return rule.as_sewn(wide), rule.as_sewn(high)
+
+
 def _cut(
-    piece: Piece, runs: int, measure: Measure, trims: bool, usable: Exact, stock: Stock | None
+    piece: Piece,
+    runs: int,
+    measure: Measure,
+    rule: CutRule,
+    trims: bool,
+    usable: Exact,
+    stock: Stock | None,
 ) -> tuple[CutPiece, bool, bool]:
     """A piece for all the runs; whether the stock holds it; whether it uses its squares whole, and
     so is trimmed."""
     if piece.shape == "strip":
-        return _strip(piece, runs, measure, usable), stock is None, False
-    cut = (cut_size(piece.exact[0], measure, trims), cut_size(piece.exact[1], measure, trims))
+        return _strip(piece, runs, measure, rule, usable), stock is None, False
+    cut = rule.cut(piece, trims)
     number = piece.shapes(runs)
     if stock is None:
         return CutPiece(piece, cut, number), True, False
@@ -263,7 +297,7 @@ def _cut(
     return CutPiece(piece, cut, number, -(-number // each) if each else None), each > 0, False
 
 
-def _strip(piece: Piece, runs: int, measure: Measure, usable: Exact) -> CutPiece:
+def _strip(piece: Piece, runs: int, measure: Measure, rule: CutRule, usable: Exact) -> CutPiece:
     """Whole lengths of a piece laid along strips, shared evenly among as few strips as do."""
     lengths = piece.quantity * runs
     along = piece.exact[1]
@@ -275,7 +309,7 @@ def _strip(piece: Piece, runs: int, measure: Measure, usable: Exact) -> CutPiece
     else:  # one length is longer than the cloth: strips are joined
         number = ceil_exact(along * lengths / room)
         long = usable
-    width = cut_size(piece.exact[0], measure)
+    width = rule.cut(piece)[0]
     whole = piece._replace(exact=(piece.exact[0], long))
     return CutPiece(whole, (width, next_mark(long, measure.mark)), number)
 
@@ -293,7 +327,7 @@ def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) 
     return SewnSet(strips, number, segments, long)
 
 
-def _strips(sets: tuple[SewnSet, ...], measure: Measure) -> Iterator[CutPiece]:
+def _strips(sets: tuple[SewnSet, ...], measure: Measure, rule: CutRule) -> Iterator[CutPiece]:
     """The strips of sewn sets, those of one cloth and width taken together."""
     found: dict[tuple[object, ...], CutPiece] = {}
     for sewn in sets:
@@ -303,19 +337,11 @@ def _strips(sets: tuple[SewnSet, ...], measure: Measure) -> Iterator[CutPiece]:
             piece = Piece(cloth, "strip", (exact, sewn.length), "none", 1)
             known = found.get(key)
             number = sewn.number + (known.number if known else 0)
-            found[key] = CutPiece(piece, (cut_size(exact, measure), sewn.length), number)
+            found[key] = CutPiece(
+                piece, (rule.as_sewn(exact, sewn.strips.slanted), sewn.length), number
+            )
     yield from found.values()
 
 
 def _with_seams(size: Size, measure: Measure) -> Size:
     return size[0] + 2 * measure.seam, size[1] + 2 * measure.seam
-
-
-def cut_size(exact: Exact, measure: Measure, trims: bool = False) -> Fraction:
-    """The next ruler mark at or above an exact size; for the trim school, larger by its extra: up
-    to the next mark of the rule's first number, plus its second."""
-    if trims:
-        step, more = measure.larger
-        assert isinstance(step, Fraction)
-        return next_mark(next_mark(exact, step) + more, measure.mark)
-    return next_mark(exact, measure.mark)

@@ -9,11 +9,14 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import CENTIMETRES, INCHES, SYSTEMS, System
 from inlet.core.project.value import Pair, Value
 
+AWKWARD = ("best", "trim", "finer", "bands", "leave")
+
 
 class Measure(Value, frozen=True, kw_only=True):
     """How this project measures: lengths are in its ``system``. ``oversize`` is what the trim
     school cuts larger: up to the next mark of the first, plus the second. ``squaring`` is lost of
-    each strip to square its end. Where they are None the usual ones hold."""
+    each strip to square its end. Where they are None the usual ones hold. ``awkward`` is what is
+    done where cuts on the ruler's marks would not fit: what is best, or always one thing."""
 
     system_name: str = field(default="inch", name="system")
     seam: Exact = Fraction(1, 4)
@@ -21,6 +24,7 @@ class Measure(Value, frozen=True, kw_only=True):
     school: str = "exact"
     oversize: Pair | None = None
     squaring: Exact | None = None
+    awkward: str = "best"
 
     @property
     def system(self) -> System:

@@ -98,7 +98,9 @@ def measured_in(project: Project, system: System) -> Project:
         needle = replace(
             needle, strip=needle.strip * factor, middle=needle.middle * factor, stitched=stitched
         )
-    measure = replace(usual_measure(system), school=project.measure.school)
+    measure = replace(
+        usual_measure(system), school=project.measure.school, awkward=project.measure.awkward
+    )
     return replace(
         project,
         measure=measure,

@@ -32,6 +32,7 @@ class Piece(NamedTuple):
     how many runs one of them serves. ``outline`` is the finished outline a template is drawn from,
     else empty. ``lean`` is which way a rectangle's diagonal runs, its long side upright:
     ``falling`` to the right or ``rising``; only plain cloth may be turned over instead.
+    ``slanted``: it is sewn or cut on a slant, though no crosscut says so.
     """
 
     fabric: str | None
@@ -42,6 +43,12 @@ class Piece(NamedTuple):
     outline: Polygon = ()
     lean: Lean = ""
     runs: int = 1
+    slanted: bool = False
+
+    @property
+    def sewn_as_cut(self) -> bool:
+        """Is it a square, rectangle or strip sewn along the edges it is cut with?"""
+        return self.shape != "template" and self.crosscut == "none" and not self.slanted
 
     def shapes(self, runs: int) -> int:
         """How many of these to cut from the cloth for so many runs, whole shapes only."""

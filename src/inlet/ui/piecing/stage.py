@@ -18,12 +18,13 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.draft.sizes import without_seams
+from inlet.core.numbers.marks import nearest_mark
 from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.words import kind_words, method_words, move_text
-from inlet.core.words import check_text, size_text
+from inlet.core.words import measured_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.guard import guarded
@@ -124,7 +125,7 @@ class PiecingStage(QWidget):
         step = plan.steps[self.index] if plan and self.index < len(plan.steps) else None
         if plan is None or step is None or step.measures is None:
             return None
-        width = step.measures[0]
+        width = nearest_mark(step.measures[0], plan.measure.system.checked_to)
         shown = without_seams(width, plan.measure)
         return Reading(f"{_name(step)} should measure", shown, width)
 
@@ -182,7 +183,7 @@ class PiecingStage(QWidget):
         for note in step.notes:
             self.body.addWidget(label(note, "", True))
         if step.after_each:
-            sizes = ", then ".join(check_text(size, plan.measure)[0] for size in step.after_each)
+            sizes = "; then ".join(measured_text(size, plan.measure) for size in step.after_each)
             self.body.addWidget(label(f"On the way it should measure {sizes}.", "small", True))
         if step.unit and step.unit.in_use.trim_to:
             trim = size_text(step.unit.in_use.trim_to, plan.measure)
@@ -208,11 +209,11 @@ class PiecingStage(QWidget):
         left.addWidget(label(f"make {step.times}" if step.times > 1 else "make one", "heading"))
         left.addStretch(1)
         if step.measures:
-            figure, exactly = check_text(step.measures, plan.measure)
+            figure, _, thread = measured_text(step.measures, plan.measure).partition(", ")
             caption = "should measure, raw edge to raw edge"
             words = [label(figure.replace(" x ", " × "), "figure"), label(caption, "caption")]
-            if exactly:
-                words.append(label(exactly, "caption"))
+            if thread:
+                words.insert(1, label(f"and {thread}", "heading"))
             for each in words:
                 each.setAlignment(Qt.AlignmentFlag.AlignRight)
                 right.addWidget(each)

@@ -1,0 +1,37 @@
+"""What parts measure, raw edge to raw edge, as they come off the machine."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from inlet.core.fitting.sewn import SewnUp
+from inlet.core.fitting.words import as_exact
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.measure import Measure
+from inlet.core.table.pieces import Size
+from inlet.core.units.parts import Part
+
+SAME = 1e-9
+
+
+class MadeSizes(NamedTuple):
+    """The sizes of parts of a block sewn up as cut; None ``sewn`` where it cannot be."""
+
+    sewn: SewnUp | None
+    measure: Measure
+
+    def of(self, part: Part, exact: Size) -> Size:
+        """What a rectangular part of ``exact`` unfinished size measures, width and height the same
+        way round."""
+        found = self.sewn.size(part.faces, part.outline) if self.sewn else None
+        if found is None:
+            return exact
+        twice = 2 * self.measure.seam
+        raw = [side + float(twice) for side in found]
+        wide, high = (float(side) for side in exact)
+        if abs(raw[0] - wide) + abs(raw[1] - high) > abs(raw[1] - wide) + abs(raw[0] - high):
+            raw.reverse()
+        return self._side(raw[0], exact[0]), self._side(raw[1], exact[1])
+
+    def _side(self, made: float, exact: Exact) -> Exact:
+        return exact if abs(made - float(exact)) < SAME else as_exact(made, self.measure)

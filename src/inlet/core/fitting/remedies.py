@@ -1,0 +1,234 @@
+"""What to do where pieces cut at the ruler's marks do not fit: each way tried, the best taken."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
+from functools import cached_property
+from typing import Literal, NamedTuple
+
+from inlet.core.draft.patches import Draft
+from inlet.core.fitting.runs import Run, runs_of
+from inlet.core.fitting.settle import settled
+from inlet.core.fitting.sewn import Layout, SewnUp, Size, lengths_of
+from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.planning.compare import cut_area
+from inlet.core.planning.cut_rule import CutRule, usual_rule
+from inlet.core.planning.planned import with_inside
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.units.parts import Part
+
+Remedy = Literal["none", "trim", "finer", "bands", "size", "leave"]
+
+FINER_SECONDS = 3
+"""What finding a finer mark takes, each time a piece is cut."""
+
+HAIR = 1e-9
+
+
+class Fit(NamedTuple):
+    """One way to cut a block, and what comes of it: ``finished`` is what the block shows, ``trims``
+    how many units are trimmed for it, ``mark`` the finest mark that is cut at, ``finer`` how many
+    shapes are cut at it where it is finer than the ruler's."""
+
+    remedy: Remedy
+    units: tuple[UnitPlan, ...]
+    sewn: SewnUp
+    finished: Size
+    missed: float
+    mark: Fraction
+    trims: int = 0
+    finer: int = 0
+
+    @property
+    def worst(self) -> float:
+        """How far the edges of a seam differ at most."""
+        return self.sewn.worst
+
+    @property
+    def cloth(self) -> float:
+        """The cloth cut, squared."""
+        return sum(cut_area(piece) for plan in self.units for piece in plan.in_use.pieces)
+
+    def error(self, measure: Measure) -> float:
+        """How far seams and the block are off, beyond what is eased and what is not seen."""
+        system = measure.system
+        seams = max(0.0, self.worst - float(system.thread) - HAIR)
+        return round(seams + max(0.0, self.missed - float(system.checked_to) - HAIR), 6)
+
+    def minutes(self, rates: Rates) -> float:
+        return (self.trims * rates.trim + self.finer * FINER_SECONDS) / 60
+
+
+class Fitting:
+    """The ways to cut one block so that it fits; ``comfortable`` is whether its cuts land on
+    marks."""
+
+    def __init__(
+        self,
+        draft: Draft,
+        root: Part,
+        units: Sequence[UnitPlan],
+        measure: Measure,
+        comfortable: bool,
+    ) -> None:
+        self.draft, self.root, self.measure = draft, root, measure
+        self.units, self.comfortable = tuple(units), comfortable
+
+    @cached_property
+    def usual(self) -> Fit:
+        """Every piece at its own mark, nothing done."""
+        runs = runs_of(self.draft, self.units)
+        return self._fit("none", self.units, runs, Layout(self.draft, runs), self.measure.mark)
+
+    @property
+    def fits(self) -> bool:
+        """Can it be sewn as it is? At a comfortable size nothing is done for what the craft's own
+        habits of rounding add to the block, as long as its seams fit."""
+        if self.comfortable:
+            return self.usual.worst <= float(self.measure.system.thread) + HAIR
+        return self.usual.error(self.measure) == 0
+
+    @cached_property
+    def trimmed(self) -> Fit | None:
+        """Units that are cut on a slant trimmed to size before they are sewn on; None where there
+        are none."""
+        units = [plan for plan in self.units if self._can_be_trimmed(plan)]
+        return self._best(lambda mark, t: self._with_trims(units, mark, t)) if units else None
+
+    @cached_property
+    def finer(self) -> Fit:
+        """Every piece cut so that it fits its neighbours, on a finer mark where needed."""
+        return self._best(self._on_marks)
+
+    @property
+    def _marks(self) -> list[Fraction]:
+        """The ruler's mark and those finer than it."""
+        mark = self.measure.mark
+        return [mark, *(m for m in self.measure.system.finer if m < mark)]
+
+    def chosen(self, rates: Rates) -> Fit:
+        """How it is cut, as the maker wishes it where it does not fit (``measure.awkward``)."""
+        if self.fits:
+            return self.usual
+        if self.measure.awkward == "leave":
+            return self.usual._replace(remedy="leave")
+        if self.measure.awkward == "finer":
+            return self.finer
+        if self.measure.awkward == "trim" and self.trimmed is not None:
+            return self.trimmed
+        return self.best(rates)
+
+    def best(self, rates: Rates) -> Fit:
+        """Of trimming, finer marks and leaving it as it is: least error, then least work. At a
+        comfortable size every cut stays on its mark, and what comes out larger is trimmed."""
+        if self.comfortable and self.trimmed and not self.trimmed.error(self.measure):
+            return self.trimmed
+        ways = [self.finer, self.usual._replace(remedy="leave")]
+        count = sum(plan.count for plan in self.units if self._can_be_trimmed(plan))
+        least = count * rates.trim / 60  # trimming takes as long at least
+        if ways[0].error(self.measure) or least < ways[0].minutes(rates):
+            ways += [self.trimmed] if self.trimmed else []
+        return min(ways, key=lambda fit: (fit.error(self.measure), fit.minutes(rates)))
+
+    def _best(self, way: Callable[[Fraction, bool], Fit]) -> Fit:
+        """A way on the coarsest mark on which it fits, else that with the least error; the finest
+        is tried thoroughly."""
+        found: list[Fit] = []
+        tries = [(mark, False) for mark in self._marks]
+        for mark, thorough in (*tries, (tries[-1][0], True)):
+            fit = way(mark, thorough)
+            if fit.error(self.measure) == 0:
+                return fit
+            found.append(fit)
+        return min(found, key=lambda fit: fit.error(self.measure))
+
+    def _on_marks(self, mark: Fraction, thorough: bool) -> Fit:
+        """Every length cut on this mark, settled with those it meets."""
+        rule = replace(usual_rule(self.measure), mark=mark, nearest=mark < self.measure.mark)
+        units = tuple(replace(plan, rule=rule) for plan in self.units)
+        runs = runs_of(self.draft, units)
+        layout = self.usual.sewn.layout
+        at = self._settled(runs, layout, mark, thorough)
+        units = with_inside(replace(plan, rule=replace(rule, fitted=at)) for plan in units)
+        return self._fit("finer", units, self._made(runs, at), layout, mark)
+
+    def _with_trims(self, trimmed: Sequence[UnitPlan], mark: Fraction, thorough: bool) -> Fit:
+        """Some units trimmed, all else cut on this mark, settled with what it meets."""
+        usual = usual_rule(self.measure)
+        rule = replace(usual, mark=mark, nearest=mark < self.measure.mark)
+        labels = {plan.unit.label for plan in trimmed}
+
+        def planned(at: Mapping[Exact, Fraction]) -> tuple[UnitPlan, ...]:
+            fitted = replace(rule, fitted=at)
+            return with_inside(
+                self._trimmed(plan, at, fitted) if plan.unit.label in labels
+                else replace(plan, rule=fitted)
+                for plan in self.units
+            )  # fmt: skip
+
+        units = planned({})
+        runs = runs_of(self.draft, units)
+        layout = Layout(self.draft, runs)
+        at = self._settled(runs, layout, mark, thorough)
+        return self._fit("trim", planned(at), self._made(runs, at), layout, mark)
+
+    def _trimmed(self, plan: UnitPlan, at: Mapping[Exact, Fraction], rule: CutRule) -> UnitPlan:
+        """A unit cut large enough to be trimmed to what ``at`` says of its sides."""
+        sides = [side + 2 * self.measure.seam for side in plan.unit.size]
+        to = tuple(at.get(side, rule.as_sewn(side)) for side in sides)
+        over = max(float(cut - side) for cut, side in zip(to, sides, strict=True))
+        slack = Fraction(0) if over <= 0 else self.measure.mark
+        cut_large = replace(usual_rule(self.measure), fitted=at, slack=slack)
+        return replace(plan, rule=cut_large, trimmed=(to[0], to[1]))
+
+    def _can_be_trimmed(self, plan: UnitPlan) -> bool:
+        """Is it a rectangle of several pieces, some of them cut on a slant?"""
+        method = plan.in_use.method
+        rectangle = len(plan.unit.part.faces) > 1 and is_rectangle(plan.unit.outline)
+        slanted = any(p.crosscut != "none" for p in method.pieces) or any(
+            one.slanted for one in method.sets
+        )
+        return rectangle and slanted
+
+    def _settled(
+        self, runs: Sequence[Run], layout: Layout, mark: Fraction, thorough: bool
+    ) -> dict[Exact, Fraction]:
+        system, seam = self.measure.system, self.measure.seam
+        return settled(runs, layout.stretches, seam, mark, system.thread, thorough)
+
+    def _made(self, runs: Sequence[Run], at: Mapping[Exact, Fraction]) -> list[Run]:
+        """Runs as they come out once lengths are settled."""
+        twice = 2 * float(self.measure.seam)
+        return [
+            run
+            if run.length is None
+            else run._replace(made=run.share * (float(at[run.length]) - twice))
+            for run in runs
+        ]
+
+    def _fit(
+        self,
+        remedy: Remedy,
+        units: tuple[UnitPlan, ...],
+        runs: Sequence[Run],
+        layout: Layout,
+        mark: Fraction,
+    ) -> Fit:
+        sewn = SewnUp(layout, runs, lengths_of(runs, layout))
+        wide, high = (float(side) for side in self.draft.block.finished)
+        finished = sewn.size(self.root.faces, self.root.outline) or (wide, high)
+        missed = max(abs(finished[0] - wide), abs(finished[1] - high))
+        trims = sum(plan.count for plan in units if plan.trimmed is not None)
+        finer = 0
+        if mark < self.measure.mark:
+            finer = sum(
+                piece.number
+                for plan in units
+                for piece in plan.in_use.pieces
+                if any(side % self.measure.mark for side in piece.cut)
+            )
+        return Fit(remedy, units, sewn, finished, missed, mark, trims, finer)

@@ -1,0 +1,180 @@
+"""A block sewn up from pieces as they are cut: where edges that meet differ, what parts measure.
+
+Along each straight line of seams lie runs on either side of it. Where runs of both sides begin at
+one junction and end at one, the seam between is a *stretch*: its two edges differ by what the runs
+on one side come to less those on the other. Junctions are matched, so nothing is carried over from
+one stretch to the next. This holds whatever the order of sewing: the last seam sewn along a stretch
+closes it.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
+
+from inlet.core.assembly.net import Faces
+from inlet.core.assembly.shape import rim
+from inlet.core.assembly.tree import Join, all_joins
+from inlet.core.draft.patches import Draft, points_of
+from inlet.core.fitting.runs import Run
+from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry.shapes import is_rectangle
+
+Place = tuple[float, float]
+Size = tuple[float, float]
+Side = list[list[int]]
+
+
+class Stretch(NamedTuple):
+    """A seam between two junctions that both its sides have: the runs on either side, by their
+    numbers."""
+
+    one: tuple[int, ...]
+    other: tuple[int, ...]
+
+    def differs(self, long: Sequence[float]) -> float:
+        """How much longer one side is than the other, its runs being ``long``."""
+        return sum(long[i] for i in self.one) - sum(long[i] for i in self.other)
+
+
+class _Span(NamedTuple):
+    """A run on its line: the vertices it begins and ends at, and its number."""
+
+    begin: int
+    end: int
+    run: int
+
+
+class Layout:
+    """Where the runs of a drawing lie, however long they come out: ``stretches`` are its seams,
+    ``at`` the run on an edge with a patch behind it."""
+
+    def __init__(self, draft: Draft, runs: Sequence[Run]) -> None:
+        self.draft = draft
+        self.places = [p.floats() for p in points_of(draft)]
+        self.at = {(k, run.face): i for i, run in enumerate(runs) for k in run.edges}
+        self.stretches = tuple(self._stretches(runs))
+
+    def _stretches(self, runs: Sequence[Run]) -> Iterator[Stretch]:
+        edges, places = self.draft.arrangement.edges, self.places
+        sides: dict[int, tuple[list[_Span], list[_Span]]] = defaultdict(lambda: ([], []))
+        for i, run in enumerate(runs):
+            first = edges[run.edges[0]]
+            ends = sorted({v for k in run.edges for v in edges[k][:2]}, key=lambda v: places[v])
+            along = places[first.start] < places[first.end]
+            sides[first.line][(first.right == run.face) == along].append(
+                _Span(ends[0], ends[-1], i)
+            )
+        for _, pair in sorted(sides.items()):
+            for side in pair:
+                side.sort(key=lambda span: places[span.begin])
+            yield from _common(*pair, places)
+
+    def sides(self, faces: Faces, outline: Polygon) -> tuple[Side, Side] | None:
+        """The runs along the sides of a rectangle of patches: along its first side and the one
+        across from it, then along the others. None for another shape."""
+        if not is_rectangle(outline):
+            return None
+        edges, places = self.draft.arrangement.edges, self.places
+        (x0, y0), (x1, y1) = (p.floats() for p in outline[:2])
+        beside: dict[int, list[int]] = {}
+        across: dict[int, list[int]] = {}
+        for k in sorted(rim(self.draft, faces)):
+            edge = edges[k]
+            run = self.at.get((k, edge.right if edge.right in faces else edge.left))
+            if run is None:
+                return None
+            (x, y), (u, v) = places[edge.start], places[edge.end]
+            along = abs((x1 - x0) * (u - x) + (y1 - y0) * (v - y))
+            square = abs((x1 - x0) * (v - y) - (y1 - y0) * (u - x))
+            side = (beside if along > square else across).setdefault(edge.line, [])
+            if run not in side:
+                side.append(run)
+        return list(beside.values()), list(across.values())
+
+
+def _common(one: list[_Span], other: list[_Span], places: Sequence[Place]) -> Iterator[Stretch]:
+    """The shortest stretches that runs on both sides of a line fill."""
+    i = j = 0
+    while i < len(one) and j < len(other):
+        if one[i].begin != other[j].begin:
+            if places[one[i].begin] < places[other[j].begin]:
+                i += 1
+            else:
+                j += 1
+            continue
+        these, those = [one[i]], [other[j]]
+        i, j = i + 1, j + 1
+        while these[-1].end != those[-1].end:
+            if places[these[-1].end] < places[those[-1].end]:
+                if i == len(one) or one[i].begin != these[-1].end:
+                    break
+                these.append(one[i])
+                i += 1
+            else:
+                if j == len(other) or other[j].begin != those[-1].end:
+                    break
+                those.append(other[j])
+                j += 1
+        else:
+            yield Stretch(tuple(s.run for s in these), tuple(s.run for s in those))
+
+
+def lengths_of(runs: Sequence[Run], layout: Layout) -> list[float]:
+    """How long each run comes out: as made; loose ones as long as what they are sewn to."""
+    long = [run.made for run in runs]
+    loose = {i for i, run in enumerate(runs) if run.loose}
+    while loose:
+        known: dict[int, float] = {}
+        for stretch in layout.stretches:
+            for these, those in (stretch, stretch[::-1]):
+                if len(these) == 1 and these[0] in loose and loose.isdisjoint(those):
+                    known[runs[these[0]].face] = sum(long[i] for i in those)
+        solved = [i for i in loose if runs[i].face in known]
+        if not solved:
+            break
+        for i in solved:
+            long[i] = known[runs[i].face]
+        loose.difference_update(solved)
+    return long
+
+
+@dataclass(frozen=True, eq=False)
+class SewnUp:
+    """A block sewn from what is cut: ``long`` is how long each run comes out."""
+
+    layout: Layout
+    runs: Sequence[Run]
+    long: Sequence[float]
+
+    @cached_property
+    def differences(self) -> tuple[float, ...]:
+        """By how much the two edges of each stretch differ."""
+        return tuple(abs(s.differs(self.long)) for s in self.layout.stretches)
+
+    @cached_property
+    def worst(self) -> float:
+        return max(self.differences, default=0.0)
+
+    def size(self, faces: Faces, outline: Polygon) -> Size | None:
+        """What a rectangle of patches shows, (along its first side, along the other): opposite
+        sides eased to one another. None for another shape."""
+        sides = self.layout.sides(faces, outline)
+        if sides is None:
+            return None
+        sums = [[sum(self.long[i] for i in found) for found in pair] for pair in sides]
+        return sum(sums[0]) / 2, sum(sums[1]) / 2
+
+    def at_joins(self, last: Join) -> dict[int, float]:
+        """By the number of each join: how far its edges differ, as far as it closes stretches."""
+        closes = {k: join.number for join in all_joins(last) for k in join.edges}
+        out: dict[int, float] = dict.fromkeys(sorted(set(closes.values())), 0.0)
+        for stretch, differs in zip(self.layout.stretches, self.differences, strict=True):
+            edges = {k for i in stretch.one for k in self.runs[i].edges}
+            late = max((closes[k] for k in edges if k in closes), default=None)
+            if late is not None:
+                out[late] = max(out[late], differs)
+        return out
