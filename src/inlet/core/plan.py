@@ -18,7 +18,7 @@ from inlet.core.fitting.answers import Answer, answers, with_bands
 from inlet.core.fitting.checks import fit_problems
 from inlet.core.fitting.measured import MadeSizes
 from inlet.core.fitting.remedies import Fit, Fitting
-from inlet.core.fitting.words import answer_text
+from inlet.core.fitting.words import done_text
 from inlet.core.numbers.root2 import Exact
 from inlet.core.piecing.advice import Advised, advice_for
 from inlet.core.piecing.batches import Batch, batches
@@ -152,11 +152,14 @@ def plan_block(
     sound = not has_error((*in_drawing, *in_sewing))
 
     units = plan_units(project, block, drawn, root, copies)
-    good = sound and resewn(drawn, root, units, measure.seam)
-    if sound and not good:
+    # What has no cloth yet is no less sewn.
+    drawable = not has_error(p for p in in_drawing if p.code != "patch-without-fabric")
+    proved = drawable and not has_error(in_sewing) and resewn(drawn, root, units, measure.seam)
+    good = sound and proved
+    if sound and not proved:
         in_sewing.append(not_proved())
     sizes = comfort(units, block, measure)
-    fitting = Fitting(drawn, root, units, measure, sizes.comfortable) if good else None
+    fitting = Fitting(drawn, root, units, measure, sizes.comfortable) if proved else None
     fit = None
     if fitting is not None:
         fit = fitting.chosen(project.rates or Rates())
@@ -179,7 +182,7 @@ def plan_block(
     cuts = cut_list(units, sets)
     stacks = stacks_of(units, cuts)
     cloth = lay_out(project, cuts)
-    done = answer_text(fit, measure) if fit is not None else ""
+    done = done_text(fit, measure) if fit is not None else ""
     in_sizes = [*size_problems(sizes, measure, done), *fit_problems(fit, measure)]
     in_cloth = list(cloth_problems(project, cloth))
 

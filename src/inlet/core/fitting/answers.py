@@ -10,23 +10,42 @@ from inlet.core.cutting.comfort import Comfort, comfort
 from inlet.core.draft.patches import draft
 from inlet.core.fitting.bands import fitted_bands
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
-from inlet.core.fitting.words import answer_text, bands_answer_text, size_answer_text
+from inlet.core.fitting.words import (
+    NAMES,
+    bands_answer_text,
+    block_text,
+    done_text,
+    size_answer_text,
+)
 from inlet.core.planning.planned import plan_units
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.project.block import Block
+from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
 
 
 class Answer(NamedTuple):
-    """One way out: how the block is cut and what comes of it, in words as well, and, where the
-    drawing or its size is another then, the new ``block``."""
+    """One way out: how the block is cut and what comes of it; in words what is done, and, where
+    the drawing or its size is another then, the new ``block``."""
 
     remedy: Remedy
     fit: Fit
-    text: str
+    done: str
+    measure: Measure
     block: Block | None = None
+
+    @property
+    def comes_out(self) -> str:
+        """What the block shows: “10 3/4 in, a thread more”."""
+        return block_text(self.fit, self.measure)
+
+    @property
+    def text(self) -> str:
+        """What is done and what comes of it."""
+        comes_out = "" if self.remedy == "size" else f" The block comes out {self.comes_out}."
+        return f"{NAMES[self.remedy]}: {self.done}{comes_out}"
 
 
 def answers(
@@ -43,17 +62,16 @@ def _answers(
     ways = [fitting.finer, fitting.trimmed, fitting.usual._replace(remedy="leave")]
     for fit in ways:
         if fit is not None:
-            yield Answer(fit.remedy, fit, answer_text(fit, measure))
+            yield Answer(fit.remedy, fit, done_text(fit, measure), measure)
     bands = with_bands(fitting, project, block, copies)
     if bands is not None:
         fit, made = bands.usual._replace(remedy="bands"), bands.draft.block
-        text = f"{bands_answer_text(block, made, measure)} {answer_text(fit, measure)}"
-        yield Answer("bands", fit, text, made)
+        yield Answer("bands", fit, bands_answer_text(block, made, measure), measure, made)
     for size in (sizes.smaller, sizes.larger):
         if size is not None:
             made = replace(block, finished=size)
             fit = fitting_of(project, made, copies).usual._replace(remedy="size")
-            yield Answer("size", fit, size_answer_text(size, measure), made)
+            yield Answer("size", fit, size_answer_text(size, measure), measure, made)
 
 
 def fitting_of(project: Project, block: Block, copies: int) -> Fitting:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.fitting.remedies import HAIR, Fit
+from inlet.core.fitting.remedies import HAIR, Fit, Remedy
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.root2 import Exact
@@ -14,22 +14,26 @@ from inlet.core.project.measure import Measure
 from inlet.core.project.value import Pair
 from inlet.core.words import length_text, measured_text, size_text
 
+NAMES: dict[Remedy, str] = {
+    "finer": "Finer marks",
+    "trim": "Trim",
+    "leave": "Leave it",
+    "bands": "Bands on marks",
+    "size": "Another size",
+}
 
-def answer_text(fit: Fit, measure: Measure) -> str:
-    """What is done and what the block comes to: “Cut 12 shapes on the 1/16 in marks. The block
-    comes out 9 in, a thread more.”; nothing where nothing is done."""
-    if fit.remedy == "none":
-        return ""
-    done = {
+
+def done_text(fit: Fit, measure: Measure) -> str:
+    """What is done so that it fits."""
+    return {
         "finer": _finer_text(fit, measure),
         "trim": _trim_text(fit, measure),
-        "leave": f"Leave it: {apart_text(fit.worst, measure)}.",
+        "leave": sentence(apart_text(fit.worst, measure)),
     }.get(fit.remedy, "")
-    return " ".join(filter(None, (done, f"The block comes out {block_text(fit, measure)}.")))
 
 
 def size_answer_text(size: Pair, measure: Measure) -> str:
-    return f"Make the block {size_text(size, measure)}: every cut lands on a mark."
+    return f"Make it {size_text(size, measure)}: every cut lands on a mark."
 
 
 def bands_answer_text(before: Block, after: Block, measure: Measure) -> str:
@@ -85,6 +89,10 @@ def mark_text(mark: Fraction, measure: Measure) -> str:
     between = {2: "half way between two", 4: "at a quarter of the way between two"}
     how = between.get(int(ruler / mark)) if ruler % mark == 0 else None
     return f"{text} ({how} {length_text(ruler, measure)} marks)" if how else text
+
+
+def sentence(text: str) -> str:
+    return f"{text[0].upper()}{text[1:]}."
 
 
 def _finer_text(fit: Fit, measure: Measure) -> str:

@@ -18,6 +18,7 @@ from inlet.core.problem import Problem, numbered
 from inlet.core.project.block import LARGEST_BLOCK_INCHES
 from inlet.core.words import length_text
 from inlet.ui import theme
+from inlet.ui.answers import AnswersCard
 from inlet.ui.draft.cloths import Cloths
 from inlet.ui.draft.sizes import SizesCard
 from inlet.ui.draft.tray import Tray
@@ -82,6 +83,8 @@ class DraftTicket(QWidget):
         self.problems = column(spacing=7)
         layout.addLayout(self.problems)
         layout.addWidget(AdviceList(session))
+        self.answers = AnswersCard(session)
+        layout.addWidget(self.answers)
         layout.addWidget(rule())
         self.sizes = SizesCard(session)
         layout.addWidget(self.sizes)

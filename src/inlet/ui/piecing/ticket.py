@@ -12,6 +12,7 @@ from inlet.core.plan import BlockPlan
 from inlet.core.table.moves import DrawnLine
 from inlet.core.units.units import picture_of
 from inlet.ui import theme
+from inlet.ui.answers import AnswersCard
 from inlet.ui.drawing import Frame, draw_lines, draw_sheet, draw_tag
 from inlet.ui.guard import guarded
 from inlet.ui.parts import column, empty, label, rule
@@ -37,6 +38,8 @@ class PiecingTicket(QWidget):
         self.list = column(spacing=2)
         layout.addLayout(self.list)
         layout.addWidget(AdviceList(session))
+        self.answers = AnswersCard(session)
+        layout.addWidget(self.answers)
         layout.addStretch(1)
         self.group = QButtonGroup(self)
         session.planned.connect(self.refresh)

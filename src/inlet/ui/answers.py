@@ -1,0 +1,140 @@
+"""What can be done where cuts on the ruler's marks do not fit: the answers side by side."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QFontMetricsF, QPainter
+from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
+
+from inlet.core.draft.patches import draft
+from inlet.core.fitting.answers import Answer
+from inlet.core.fitting.words import NAMES
+from inlet.core.numbers.text import show
+from inlet.core.plan import BlockPlan
+from inlet.core.project.block import Block
+from inlet.core.project.value import replace
+from inlet.core.units.units import picture_of
+from inlet.core.words import unit_of
+from inlet.ui import theme
+from inlet.ui.drawing import Frame, draw_sheet
+from inlet.ui.guard import guarded
+from inlet.ui.parts import Link, button, column, empty, label, row
+from inlet.ui.session import Session
+
+
+class AnswersCard(QWidget):
+    """Nothing where all fits. Answers that change the drawing or its size are taken by one click;
+    of the others one is in use, by the maker's choice or as the best."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setAccessibleName("What to do at this size")
+        self.body = column(self, 0, 6)
+        self._shown: tuple[Answer, ...] = ()
+        session.planned.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """The answers take a while, and are worked out aside."""
+        plan = self.session.plan
+        if plan is None:
+            return
+        if plan.fitting is None or plan.fitting.fits:
+            self._show(plan, ())
+        else:
+            self.session.think(lambda: plan.answers, partial(self._arrived, plan))
+
+    def _arrived(self, plan: BlockPlan, found: tuple[Answer, ...]) -> None:
+        if self.session.plan is plan:
+            self._show(plan, found)
+
+    def _show(self, plan: BlockPlan, found: tuple[Answer, ...]) -> None:
+        empty(self.body)
+        self._shown = found
+        self.setVisible(bool(found))
+        if not found or plan.fit is None:
+            return
+        self.body.addWidget(label("As cut it would not fit", "heading"))
+        for answer in found:
+            in_use = answer.remedy == plan.fit.remedy and answer.remedy != "size"
+            self.body.addWidget(self._card(plan, answer, in_use))
+        if plan.measure.awkward != "best":
+            best = Link("Take the best one again", "link")
+            best.followed.connect(partial(self._wish, "best"))
+            self.body.addWidget(best)
+
+    def _card(self, plan: BlockPlan, answer: Answer, in_use: bool) -> QFrame:
+        card = QFrame()
+        card.setObjectName("answerUsed" if in_use else "answer")
+        layout: QVBoxLayout = column(card, 8, 3)
+        figure, _, thread = answer.comes_out.partition(", ")
+        head = row(label(NAMES[answer.remedy], "heading"), 1)
+        if in_use:
+            head.addWidget(label("in use", "tag"))
+        else:
+            take = button("Use", partial(self._take, answer))
+            take.setAccessibleName(f"Use: {answer.text}")
+            head.addWidget(take)
+        layout.addLayout(head)
+        layout.addLayout(row(label(figure, "size"), label(thread, "small"), 1))
+        layout.addWidget(label(answer.done, "small", True))
+        facts = [f"cloth {answer.fit.cloth:.0f} sq {unit_of(plan.measure)}"]
+        if answer.fit.trims:
+            facts.insert(0, f"{answer.fit.trims} to trim")
+        layout.addWidget(label(" · ".join(facts), "caption"))
+        if answer.remedy == "bands" and answer.block is not None:
+            layout.addWidget(BandsPicture(plan, answer.block, self.session.grey))
+        return card
+
+    def _take(self, answer: Answer) -> None:
+        if answer.block is not None:
+            self.session.edit_block(answer.block)
+        else:
+            self._wish(answer.remedy)
+
+    def _wish(self, awkward: str) -> None:
+        self.session.edit_measure(replace(self.session.measure, awkward=awkward))
+
+
+@guarded
+class BandsPicture(QWidget):
+    """The block on its new bands, each band's width beside it."""
+
+    def __init__(self, plan: BlockPlan, block: Block, grey: bool) -> None:
+        super().__init__()
+        self.plan, self.block, self.grey_view = plan, block, grey
+        self.setFixedHeight(theme.px(150))
+        self.setAccessibleName("The block on its new bands")
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(theme.font(9))
+        found = draft(self.block)
+        wide, high = (float(x) for x in self.block.finished)
+        room = theme.px(34)
+        box = QRectF(self.rect()).adjusted(room, theme.px(18), -room, -2)
+        frame = Frame.fit(box, (0, 0, wide, high))
+        faces = frozenset(range(len(found.patches)))
+        sheet = picture_of(found, faces)
+        draw_sheet(painter, frame, sheet, self.plan.project, grey=self.grey_view)
+        painter.setPen(theme.INK)
+        metrics = QFontMetricsF(painter.font())
+        for axis, bands in enumerate((self.block.columns, self.block.rows)):
+            at = 0.0
+            for band in bands:
+                width = band * self.block.scale[axis]
+                text = show(width, system=self.plan.measure.system, vulgar=True, ruler=True)
+                middle = at + float(width) / 2
+                spot = frame.at(*((middle, 0) if axis == 0 else (0, middle)))
+                w, h = metrics.horizontalAdvance(text) + 4, metrics.height()
+                if axis == 0:
+                    place = QRectF(spot.x() - w / 2, spot.y() - h - 1, w, h)
+                else:
+                    place = QRectF(spot.x() - w - 3, spot.y() - h / 2, w, h)
+                painter.drawText(place, Qt.AlignmentFlag.AlignCenter, text)
+                at += float(width)
+        painter.end()
