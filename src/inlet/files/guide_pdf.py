@@ -25,6 +25,7 @@ from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
 from inlet.core.table.moves import DrawnLine, Move
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
@@ -187,12 +188,13 @@ class _Guide:
         c.setFont(BOLD, 18)
         c.drawString(MARGIN + 74, y - 2, size_text(cut.cut, plan.measure))
         c.setFont(REGULAR, 10.5)
-        words = _shape_words(cut.shape, cut.crosscut, cut.number)
-        words += f", for {', '.join(cut.labels)}"
-        c.drawString(MARGIN + 282, y, words)
+        words = f"{_shape_words(cut)}, for {', '.join(cut.labels)}"
+        lines = simpleSplit(words, REGULAR, 10.5, self.width - 2 * MARGIN - 282)
+        for i, line in enumerate(lines):
+            c.drawString(MARGIN + 282, y - 12 * i, line)
         c.setFont(BOLD, 12)
         c.drawRightString(MARGIN + 274, y, cut.label)
-        self.y += 5
+        self.y += 5 + 12 * (len(lines) - 1)
 
     def _step(self, step: Step) -> None:
         plan = self.plan
@@ -421,11 +423,10 @@ def _step_title(step: Step, plan: BlockPlan) -> str:
     return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")
 
 
-def _shape_words(shape: str, crosscut: str, number: int) -> str:
+def _shape_words(cut: Cut) -> str:
     """``squares, each cut once on the diagonal``."""
-    words = shape if number == 1 else f"{shape}s"
-    if shape == "template":
+    words = cut.shape if cut.number == 1 else f"{cut.shape}s"
+    if cut.shape == "template":
         return f"{words} (by their box)"
-    if crosscut in ("once", "twice"):
-        words += f", each cut {crosscut} on the diagonal"
-    return words
+    diagonal = diagonal_text(cut.crosscut, cut.lean)
+    return f"{words}, each cut {diagonal}" if diagonal else words

@@ -14,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 from inlet import __version__
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.words import kind_words
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import cloth_name, size_text
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
@@ -31,7 +32,8 @@ def labels(plan: BlockPlan) -> Iterator[Label]:
     """The labels of a plan: stacks of pieces in the cut list's order, then stacks of units."""
     measure = plan.measure
     for cut in plan.cuts:
-        crosscut = f", cut {cut.crosscut}" if cut.crosscut in ("once", "twice") else ""
+        diagonal = diagonal_text(cut.crosscut, cut.lean)
+        crosscut = f", cut {diagonal}" if diagonal else ""
         yield Label(
             cut.label,
             (

@@ -22,6 +22,7 @@ from inlet.core.planning.words import (
 )
 from inlet.core.project.measure import Needle
 from inlet.core.project.project import Project
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import cloth_name, length_text, measured_text, size_text
 
 
@@ -49,7 +50,9 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
             yield f"      better {best.plan.name}: {why}"
         for cut in unit.in_use.pieces:
             cloth = cloth_name(plan.project, cut.piece.fabric)
-            yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}"
+            diagonal = diagonal_text(cut.piece.crosscut, cut.piece.lean)
+            apart = f", {diagonal}" if diagonal else ""
+            yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}{apart}"
         if unit.in_use.trim_to is not None:
             yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)

@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
-import pytest
-from hypothesis import given
+from math import dist
 
+import pytest
+import shapely
+import shapely.ops
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.point import turned
-from inlet.core.geometry.polygon import Line, area, line_through
+from inlet.core.geometry.polygon import Line, area, line_through, offset
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
+from inlet.core.plan import plan_block
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.table.pieces import piece_for, sewing_outline, sewn_shape
 from inlet.core.table.sheets import (
     box,
@@ -19,7 +27,7 @@ from inlet.core.table.sheets import (
     square_sheet,
     trimmed,
 )
-from tests.blocks import allowances, lengths, point, ratios, turns
+from tests.blocks import allowances, block_of, lengths, point, project_of, ratios, turns
 
 
 def outline(*corners: tuple[object, object]):
@@ -132,3 +140,46 @@ def test_opened_cloth_loses_its_allowance_on_both_sides(side, s):
 def test_turning_a_triangle_changes_neither_cut_nor_grain(quarters):
     piece = piece_for(turned_outline(triangle(F(3)), (quarters, False)), "x", F(1, 4))
     assert piece.exact[0] == F(7, 2) + ROOT2 / 4
+
+
+def clockwise_sides(corners):
+    """The sides of a polygon going round it one way on screen, from the shortest on: a mirror image
+    has them the other way round."""
+    ring = shapely.Polygon(corners).exterior
+    points = list(ring.coords)[:-1] if ring.is_ccw else list(ring.coords)[:-1][::-1]
+    sides = [round(dist(p, q), 6) for p, q in zip(points, points[1:] + points[:1], strict=True)]
+    at = sides.index(min(sides))
+    return sides[at:] + sides[:at]
+
+
+def halves_of(box, diagonal):
+    """What a rectangle is cut into along a line."""
+    parts = shapely.ops.split(shapely.box(*box), shapely.LineString(diagonal)).geoms
+    assert len(parts) == 2
+    return [clockwise_sides(list(part.exterior.coords)[:-1]) for part in parts]
+
+
+@given(st.integers(2, 9).map(F), st.integers(2, 5), turns)
+@settings(deadline=None)
+def test_half_rectangles_are_cut_the_way_they_lean(width, times, turn):
+    """On the picture of the move and in the strip, both halves are the patch turned, not
+    mirrored."""
+    block = block_of("0 0 1 1", 1, 1, (width, width * times), "ab")
+    plan = plan_block(project_of(block), turned_block(block, turn))
+    (unit,) = plan.units
+    wanted = clockwise_sides([p.floats() for p in offset(unit.unit.picture[0][0], F(1, 4))])
+    move = next(m for m in unit.in_use.method.moves if m.do == "crosscut")
+    line = move.lines[0]
+    left, top, right, bottom = (float(x) for x in box(move.lower))
+    halves = halves_of((left, top, right, bottom), [line.start.floats(), line.end.floats()])
+    assert halves == [pytest.approx(wanted)] * 2
+    for cloth in plan.cloth:
+        for laid in (laid for strip in cloth.strips for laid in strip.pieces):
+            exact = unit.in_use.method.pieces[0].exact
+            low, high = (float(x) for x in exact)
+            wide, tall = (high, low) if laid.along > laid.across else (low, high)
+            ends = [(0, tall), (wide, 0)] if laid.rises else [(0, 0), (wide, tall)]
+            assert halves_of((0, 0, wide, tall), ends) == [pytest.approx(wanted, abs=1e-5)] * 2
+    words = f"{plan.cuts[0].lean} {diagonal_text('once', plan.cuts[0].lean)}"
+    assert ("top left to bottom right" in words) == ("falling" in words)
+    assert diagonal_text("once", plan.cuts[0].lean) in plan.steps[0].text

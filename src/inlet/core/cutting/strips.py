@@ -30,6 +30,12 @@ class Laid(NamedTuple):
     along: Fraction
     across: Fraction
 
+    @property
+    def rises(self) -> bool:
+        """Does its diagonal run from the bottom left as it lies in the strip? With its long side
+        along the strip it is turned a quarter from how its lean is told."""
+        return bool(self.cut.lean) and (self.cut.lean == "rising") != (self.along > self.across)
+
 
 class Strip(NamedTuple):
     """A strip cut ``width`` wide, with the pieces cut from it in order; the first one starts where

@@ -25,6 +25,7 @@ from inlet.core.methods.method import Effort, Method, Sizes, Work
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.table.pieces import Piece, curved_piece, piece_for
 from inlet.core.table.seam_words import sewing_text
 from inlet.core.table.seams import seam_lines
@@ -143,7 +144,7 @@ def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
         if piece.crosscut == "twice":
             lines.append(DrawnLine("cut", b, d))
         text = (
-            f"Cut {{{i}}} {piece.crosscut} on the diagonal: "
+            f"Cut {{{i}}} {diagonal_text(piece.crosscut, piece.lean)}: "
             f"{2 if piece.crosscut == 'once' else 4} triangles."
         )
         moves.append(Move("crosscut", text, sheet, (), tuple(lines), piece.shapes(1)))

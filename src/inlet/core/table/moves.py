@@ -62,9 +62,12 @@ def foot_on(line: Line, p: Point) -> Point:
 
 
 def cut_sheet(piece: Piece) -> Sheet:
-    """A piece as it comes off the cloth, before any crosscut."""
+    """A piece as it comes off the cloth, before any crosscut; with its long side upright where it
+    matters which way its diagonal runs."""
     if piece.outline:
         return ((piece.outline, piece.fabric),)
+    if piece.lean:
+        return rectangle_sheet(piece.exact[0], piece.exact[1], piece.fabric)
     return rectangle_sheet(piece.exact[1], piece.exact[0], piece.fabric)
 
 

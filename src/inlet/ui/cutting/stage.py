@@ -148,10 +148,12 @@ class Layouts(QWidget):
         painter.setBrush(colour)
         painter.drawRect(box.adjusted(1, 1, -1, -1) if chosen else box)
         painter.setPen(QPen(theme.ink_on(colour), 1, Qt.PenStyle.DashLine))
-        if piece.cut.crosscut in ("once", "twice"):
-            painter.drawLine(QLineF(box.topLeft(), box.bottomRight()))
-            if piece.cut.crosscut == "twice":
-                painter.drawLine(QLineF(box.bottomLeft(), box.topRight()))
+        falling = QLineF(box.topLeft(), box.bottomRight())
+        rising = QLineF(box.bottomLeft(), box.topRight())
+        if piece.cut.crosscut == "twice":
+            painter.drawLines([falling, rising])
+        elif piece.cut.crosscut == "once":
+            painter.drawLine(rising if piece.rises else falling)
         painter.setFont(theme.font(9, QFont.Weight.Medium))
         text = piece.cut.label
         metrics = QFontMetricsF(painter.font())

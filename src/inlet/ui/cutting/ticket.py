@@ -11,6 +11,7 @@ from inlet.core.cutting.words import buying_text, set_lines, set_name
 from inlet.core.numbers.text import parse_length, show
 from inlet.core.plan import MOST_COPIES, BlockPlan
 from inlet.core.project.value import replace
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import cloth_name, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -78,10 +79,8 @@ class CuttingTicket(QWidget):
             grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
             grid.addWidget(label(text, "size"), 2 * i, 1)
             words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
-            if cut.crosscut in ("once", "twice"):
-                words += f"; cut {cut.crosscut} on the diagonal"
-            if cut.lean:
-                words += f", {cut.lean} to the right"
+            if diagonal := diagonal_text(cut.crosscut, cut.lean):
+                words += f"; cut {diagonal}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
         self.list.addLayout(grid)
 

@@ -22,6 +22,7 @@ from inlet.core.planning.words import (
 from inlet.core.project.block import LONGEST_LABEL
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
+from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
 from inlet.ui.parts import ValueEdit, column, empty, label, row, rule, when_seen
 from inlet.ui.session import Session
@@ -111,8 +112,9 @@ class UnitsTicket(QWidget):
             if first.over != 0:
                 side = 0 if first.piece.shape == "strip" else 1
                 exact = show(first.piece.exact[side], system=system, ruler=True)
-                over = f"{float(first.over):.3f} {unit_of(measure)}"
-                words = f"exactly {exact}; the cut is {over} over"
+                off = f"{abs(float(first.over)):.3f} {unit_of(measure)}"
+                way = "over" if first.over > 0 else "under"
+                words = f"exactly {exact}; the cut is {off} {way}"
                 self.body.addWidget(label(words, "caption", True))
         if method.trim_to:
             trim = f"then trim to {size_text(method.trim_to, measure)}"
@@ -218,10 +220,8 @@ def _piece(piece: CutPiece, stack: str, project: Project) -> str:
     """How many of which cloth, how they come apart, which stack they go to."""
     kind = piece.piece
     words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
-    if kind.crosscut in ("once", "twice"):
-        words += f", cut {kind.crosscut} on the diagonal"
-    if kind.lean:
-        words += f", {kind.lean} to the right"
+    if diagonal := diagonal_text(kind.crosscut, kind.lean):
+        words += f", cut {diagonal}"
     if piece.stock is not None:
         words += f", from {piece.stock} of yours"
     return f"{words} — stack {stack}" if stack else words

@@ -1,0 +1,19 @@
+"""What is done with a shape once it is cut from the cloth, in words."""
+
+from __future__ import annotations
+
+from inlet.core.table.pieces import Crosscut, Lean
+
+
+def diagonal_text(crosscut: Crosscut, lean: Lean = "") -> str:
+    """How a shape is cut on its diagonals before it is sewn: “once on the diagonal”, and which way
+    that runs where the halves would otherwise be of the other hand; empty where it is not cut."""
+    if crosscut not in ("once", "twice"):
+        return ""
+    return f"{crosscut} on the diagonal{lean_text(lean)}"
+
+
+def lean_text(lean: Lean) -> str:
+    """Which way a rectangle's diagonal runs, held so that it cannot be mistaken."""
+    way = {"falling": "top left to bottom right", "rising": "bottom left to top right"}.get(lean)
+    return f", {way} with the long side upright" if way else ""
