@@ -13,6 +13,7 @@ from inlet.core.assembly.net import unpassed
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
+from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.piecing.advice import advice_for, advice_text
@@ -35,7 +36,7 @@ from inlet.core.project.measure import INCH, METRIC, Needle, Rates
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
-from tests.blocks import block_of, point, project_of, ratios, unit_blocks
+from tests.blocks import block_of, in_cloths, point, project_of, ratios, seams, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
 
 AWKWARD = {name: block for name, block, pivots, _ in corpus() if pivots}
@@ -267,6 +268,27 @@ def test_what_a_seam_does_to_a_block():
     text = effect_text(effect, F(-1, 64), geese.measure)
     assert text[1] == "1 point is left floating by 0.016 in."
     assert effect_text(effect, F(0), geese.measure) == ["This block comes out as planned."]
+
+
+@pytest.mark.parametrize(
+    ("drawn", "points"),
+    [
+        ("0 0 1 1", 0),  # a triangle square: its seam runs to the raw corners
+        ("0 0 1 1 / 0 1 1 0", 0),  # an hourglass
+        ("0 1/2 1/2 0 / 1/2 0 1 1/2 / 0 1/2 1 1/2", 1),  # a goose: two seams cross at its nose
+        ("0 0 1/2 1", 2),  # at no half of a right angle, and half way along a side: both
+        ("1/2 0 1 1/2", 2),  # a corner: its seam ends in two sides
+    ],
+)
+def test_points_that_a_seam_off_cuts_and_those_it_cannot(drawn, points):
+    """A unit with plain squares round it. A line through the raw corner of a square at 45° meets
+    what is sewn ``a`` in from both its sides at (a, a), whatever a is; no other line does."""
+    block = block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2", 3, 3)
+    cell = [(Point(p.x + 1, p.y + 1), Point(q.x + 1, q.y + 1)) for p, q in seams(drawn)]
+    block = in_cloths(add_seams(block, [straight(p, q) for p, q in cell]), "ab")
+    plan = plan_of(block)
+    effect = effect_of(plan.draft, plan.root, F(1, 32), F(1, 4))
+    assert len(effect.points) == points
 
 
 def test_the_test_and_the_minutes_stay_in_the_file():

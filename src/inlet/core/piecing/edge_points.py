@@ -13,7 +13,7 @@ class EdgePoints:
 
     def __init__(self, draft: Draft) -> None:
         self.draft = draft
-        self._slanted: dict[tuple[int, int, int], bool] = {}
+        self._known: dict[tuple[int, int, int], bool] = {}
 
     def of(self, faces: Faces) -> tuple[int, ...]:
         """The vertices in a part's straight edges where seams end at a slant."""
@@ -26,25 +26,30 @@ class EdgePoints:
             for v in (start, end):
                 line_at[v] = line if line_at.setdefault(v, line) == line else -1
                 side_at[v] = k
-        return tuple(
-            sorted(
-                v
-                for v, line in line_at.items()
-                if line >= 0
-                and any(
-                    self._slants(v, k, side_at[v])
-                    for k in arrangement.edges_at[v]
-                    if k not in round_it and edges[k].right in faces
-                )
-            )
+        found = (v for v, line in line_at.items() if line >= 0)
+        return tuple(sorted(v for v in found if self._slanted(v, side_at[v], faces, round_it)))
+
+    def slanted_at(self, v: int, faces: Faces) -> list[int]:
+        """The seams inside a part that end at a slant at a vertex in its straight edge."""
+        round_it = rim(self.draft, faces)
+        side = next(k for k in self.draft.arrangement.edges_at[v] if k in round_it)
+        return self._slanted(v, side, faces, round_it)
+
+    def _slanted(self, v: int, side: int, faces: Faces, round_it: frozenset[int]) -> list[int]:
+        arrangement = self.draft.arrangement
+        inside = (
+            k
+            for k in arrangement.edges_at[v]
+            if k not in round_it and arrangement.edges[k].right in faces
         )
+        return [k for k in inside if self._slants(v, k, side)]
 
     def _slants(self, v: int, k: int, side: int) -> bool:
         """Does an edge meet a side of a part at a vertex at anything but a right angle?"""
         key = (v, k, self.draft.arrangement.edges[side].line)
-        if key not in self._slanted:
-            self._slanted[key] = _slants(self.draft, v, (k, side))
-        return self._slanted[key]
+        if key not in self._known:
+            self._known[key] = _slants(self.draft, v, (k, side))
+        return self._known[key]
 
 
 CLEAR = 1e-6

@@ -5,7 +5,8 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.assembly.shape import join_rims
+from inlet.core.assembly.net import unit_heading
+from inlet.core.assembly.shape import join_rims, rim
 from inlet.core.assembly.tree import all_joins
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import flattened
@@ -13,7 +14,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import INCHES, System
 from inlet.core.numbers.text import parse_length
-from inlet.core.piecing.edge_points import EdgePoints
+from inlet.core.piecing.edge_points import CLEAR, EdgePoints
 from inlet.core.project.measure import Measure, Needle
 from inlet.core.units.parts import Part
 from inlet.core.words import length_text, unit_of
@@ -85,6 +86,8 @@ def effect_of(draft: Draft, root: Part, off: Exact, seam: Exact) -> Effect:
     2·off·|nx|, n the seam's unit normal. So the block is smaller, along any line across it, by the
     sum over the seams that the line crosses. A point where slanted seams end lies where its own
     seams put it, an allowance from the raw edge of its unit: the next seam passes ``off`` inside.
+    Where a seam runs to the raw corner of its unit, as that of a half-square triangle does, the
+    next ones cross on it, and nothing is lost.
     """
     w, h = (float(x) for x in draft.block.finished)
     segments = _segments(root)
@@ -120,11 +123,33 @@ def _crossed(segments: list[Chord], axis: int, at: float) -> float:
 
 
 def _points(draft: Draft, root: Part) -> tuple[int, ...]:
-    """The points that some later seam passes, or that the block's own edge does."""
+    """The points that some later seam passes, or that the block's own edge does, and that lie there
+    for what is off to cut."""
     edge_points, found = EdgePoints(draft), set[int]()
+    to_corner: set[tuple[int, int]] = set()
     for join in all_joins(root.side):
-        found.update(edge_points.of(join_rims(draft, join)))
+        faces = join_rims(draft, join)
+        to_corner.update(
+            (v, k)
+            for v, k in ((join.vertices[0], join.edges[0]), (join.vertices[-1], join.edges[-1]))
+            if _halves_corner(draft, rim(draft, faces), v, k)
+        )
+        for v in edge_points.of(faces):
+            slanted = edge_points.slanted_at(v, faces)
+            if any((v, k) not in to_corner for k in slanted):
+                found.add(v)
     return tuple(sorted(found))
+
+
+def _halves_corner(draft: Draft, round_it: frozenset[int], v: int, seam: int) -> bool:
+    """Does a seam halve the corner of a part that it ends at? Then it runs to the raw corner, and
+    whatever the next seams take there, if it is as much on both sides, they cross on it."""
+    sides = [k for k in draft.arrangement.edges_at[v] if k in round_it]
+    if len(sides) != 2 or seam in sides:
+        return False
+    (ax, ay), (bx, by) = (unit_heading(draft, v, k) for k in sides)
+    x, y = unit_heading(draft, v, seam)
+    return abs((ax + bx) * y - (ay + by) * x) < CLEAR and (ax + bx) * x + (ay + by) * y > CLEAR
 
 
 def needle_text(test: NeedleTest, measure: Measure) -> list[str]:
