@@ -33,7 +33,7 @@ from inlet.core.piecing.thread import Thread, thread_for
 from inlet.core.planning.checks import method_problems
 from inlet.core.planning.compare import Comparisons
 from inlet.core.planning.offers import Offer, left_over, offers
-from inlet.core.planning.planned import plan_units
+from inlet.core.planning.planned import plan_units, sharing_squares
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.problem import Problem, errors_first, has_error
 from inlet.core.project.block import Block
@@ -169,6 +169,7 @@ def plan_block(
                 drawn, root, fit = banded.draft, banded.root, banded.usual
                 fit = fit._replace(remedy="bands")
         units = fit.units
+    units = sharing_squares(units)
 
     over = left_over(units)
     if others is None:

@@ -25,7 +25,7 @@ from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
 from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
@@ -429,4 +429,5 @@ def _shape_words(cut: Cut) -> str:
     if cut.shape == "template":
         return f"{words} (by their box)"
     diagonal = diagonal_text(cut.crosscut, cut.lean)
-    return f"{words}, each cut {diagonal}" if diagonal else words
+    words += f", each cut {diagonal}" if diagonal else ""
+    return f"{words} ({over_triangles(cut.over)})" if cut.over else words

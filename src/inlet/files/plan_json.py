@@ -86,6 +86,7 @@ def _cut(cut: Cut) -> dict[str, Any]:
         "label": cut.label,
         "for": list(cut.labels),
         **({"owned": True} if cut.owned else {}),
+        **({"over": cut.over} if cut.over else {}),
     }
 
 
@@ -291,6 +292,7 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
         "exact": _pair(piece.exact),
         "count": cut.number,
         "crosscut": piece.crosscut,
+        **({"spare": cut.spare} if cut.spare else {}),
         **({"lean": piece.lean} if piece.lean else {}),
         **({"stock": cut.stock} if cut.stock is not None else {}),
         **({"outline": _outline(piece.outline)} if piece.outline else {}),

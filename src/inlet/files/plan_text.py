@@ -18,6 +18,7 @@ from inlet.core.planning.words import (
     method_words,
     offer_text,
     piece_text,
+    spare_text,
     times_words,
 )
 from inlet.core.project.measure import Needle
@@ -52,7 +53,10 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
             cloth = cloth_name(plan.project, cut.piece.fabric)
             diagonal = diagonal_text(cut.piece.crosscut, cut.piece.lean)
             apart = f", {diagonal}" if diagonal else ""
-            yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}{apart}"
+            if cut.number:
+                yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}{apart}"
+            if cut.spare:
+                yield f"      take {spare_text(cut, plan.project)}"
         if unit.in_use.trim_to is not None:
             yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)

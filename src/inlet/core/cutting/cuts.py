@@ -8,8 +8,14 @@ from typing import NamedTuple
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.planning.unit_plan import CutPiece, CutSize, UnitPlan
-from inlet.core.table.pieces import Crosscut, Lean, Shape
+from inlet.core.planning.unit_plan import (
+    CutPiece,
+    CutSize,
+    UnitPlan,
+    triangle_key,
+    triangles_in,
+)
+from inlet.core.table.pieces import PER_SQUARE, Crosscut, Lean, Shape
 
 
 class Cut(NamedTuple):
@@ -17,7 +23,7 @@ class Cut(NamedTuple):
     strip (width, length); ``labels`` are the units they go into; ``outline`` is a template's
     finished outline; ``lean`` the way a rectangle's diagonal runs. ``label`` is what is pinned to
     the stack: the unit that first wants it, numbered where that one wants several. ``owned`` comes
-    from cloth cut already."""
+    from cloth cut already; ``over`` are triangles that are not needed."""
 
     fabric: str | None
     shape: Shape
@@ -29,6 +35,7 @@ class Cut(NamedTuple):
     lean: Lean = ""
     label: str = ""
     owned: bool = False
+    over: int = 0
 
 
 def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tuple[Cut, ...]:
@@ -44,11 +51,12 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
             outline = same.first_like(cut.outline)
             first = first_of.setdefault(outline, cut)
             cut = cut._replace(outline=outline, cut=first.cut)
-        key = cut._replace(number=0, labels=())
+        key = cut._replace(number=0, labels=(), over=0)
         known = found.get(key)
         if known:
             labels = tuple(dict.fromkeys((*known.labels, *cut.labels)))
-            cut = known._replace(number=known.number + cut.number, labels=labels)
+            number, over = known.number + cut.number, known.over + cut.over
+            cut = known._replace(number=number, over=over, labels=labels)
         found[key] = cut
     return tuple(
         sorted(
@@ -92,6 +100,9 @@ def _cut_of(plan: UnitPlan, each: CutPiece) -> Cut:
     """A piece of a unit as the cut list has it. Squares that come apart only after sewing are cut
     as any other square."""
     piece, size = each.piece, each.cut
+    over = 0
+    if triangle_key(each) is not None:
+        over = each.number * PER_SQUARE[piece.crosscut] - triangles_in(each, plan.in_use.runs)
     return Cut(
         piece.fabric,
         piece.shape,
@@ -102,6 +113,7 @@ def _cut_of(plan: UnitPlan, each: CutPiece) -> Cut:
         piece.outline,
         piece.lean,
         owned=each.stock is not None,
+        over=over,
     )
 
 

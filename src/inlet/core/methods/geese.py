@@ -66,16 +66,18 @@ def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exa
     mark = DrawnLine("mark", p, r)
     lay_two = "Lay two small squares on opposite corners of the large one."
     lay_one = "Lay a small square on the free corner of each."
-    draw = " Draw the diagonal; sew {seam} from it on both sides."
+    draw = "Draw the diagonal on the back of each small square."
+    beside = " Sew {seam} from the drawn line, on both sides of it."
     first_cut, second_cut = DrawnLine("cut", p, r), DrawnLine("cut", *ends)
     again = (DrawnLine("mark", *ends), *heart_seams)
     away = "Open, press away from the large triangle: 2 hearts."
     moves = (
         Move("cut", "Cut {all}.", in_a_row([body, square_sheet(small, one_sky)])),
-        Move("sew", lay_two + draw, body, pair, (mark, *seams)),
+        Move("mark", draw, (), third, (DrawnLine("mark", *ends),), 4),
+        Move("sew", lay_two + beside, body, pair, (mark, *seams)),
         Move("cut-apart", CUT_APART, body, pair, (first_cut, *seams)),
         Move("open", away, in_a_row(hearts), times=4),
-        Move("sew", lay_one + draw, heart, third, again, 2),
+        Move("sew", lay_one + beside, heart, third, again, 2),
         Move("cut-apart", CUT_APART, heart, third, (second_cut, *heart_seams), 2),
         Move("open", "Open and press: 4 units.", in_a_row(products), times=4),
     )

@@ -47,8 +47,9 @@ class SetOfStrips(NamedTuple):
 
 
 class Effort(NamedTuple):
-    """What a run takes: ``seams``, ``length`` of them in all, ``apart`` cuts made after those of
-    the shapes, lines to ``mark``, seams to ``press``."""
+    """What a run takes: ``seams``, ``length`` of them in all, cuts to take what is sewn ``apart``,
+    lines and dots to ``mark``, seams to ``press``. Diagonals cut before sewing are counted with the
+    squares they cut (``pieces.DIAGONALS``)."""
 
     seams: Fraction | int
     length: float
@@ -136,9 +137,9 @@ def effort_of(moves: Sequence[Move]) -> Effort:
                 for line in move.lines
                 if line.kind == "seam"
             )
-        elif move.do in ("crosscut", "cut-apart"):
+        elif move.do == "cut-apart":
             apart += move.times * kinds.count("cut")
-        elif move.do in ("mark", "fold"):
+        elif move.do == "mark":
             marks += move.times * kinds.count("mark")
         if move.do in ("open", "fold"):
             presses += move.times

@@ -52,22 +52,21 @@ def patch_by_patch(unit: Unit, seam: Exact) -> Method:
 
     return Method(
         name, 1, found, trims, work,
-        outer_bias=lambda: _outer_bias(unit, seam), known_effort=_effort(unit, found, seam),
+        outer_bias=lambda: _outer_bias(unit, seam), known_effort=_effort(unit, seam),
         by_patches=True,
     )  # fmt: skip
 
 
-def _effort(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> Effort:
+def _effort(unit: Unit, seam: Exact) -> Effort:
     """What patch by patch takes: a seam fewer than there are cells, but one for each leg of those
-    that turn corners, as long as the seams inside, each with its allowance at both ends; cuts
-    across diagonals, one or two a shape."""
+    that turn corners, as long as the seams inside, each with its allowance at both ends; a dot to
+    mark where each turns or stops."""
     cells = len(unit.picture) - sum(len(part.faces) - 1 for part in unit.part.nested)
-    apart = sum(
-        {"once": 1, "twice": 2}.get(piece.crosscut, 0) * piece.shapes(1) for piece in pieces
-    )
+    own = unit.part.joins if unit.part.awkward else ()
+    marks = sum(len(join.dots) + len(join.pivots) for join in own)
     seams = sum(len(join.legs) for join in unit.part.joins) if unit.part.awkward else cells - 1
     length = length_inside(unit) + 2 * float(seam) * seams
-    return Effort(seams, length, apart, 0, cells - 1)
+    return Effort(seams, length, 0, marks, cells - 1)
 
 
 def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:

@@ -15,6 +15,7 @@ from inlet.core.geometry.point import Point, midpoint
 from inlet.core.geometry.polygon import Polygon, area, line_through
 from inlet.core.geometry.shapes import triangle_legs
 from inlet.core.methods.method import (
+    BESIDE,
     CUT_APART,
     LAY,
     ByProduct,
@@ -32,7 +33,7 @@ from inlet.core.table.pieces import Piece, rectangle
 from inlet.core.table.sheets import ZERO, Sheet, pair_across, size, square_sheet
 from inlet.core.units.units import Unit
 
-DRAW = " Draw the diagonal; sew {seam} from it on both sides."
+DRAW = "Draw the diagonal on the back of one of each pair."
 
 
 def crossed_pairs(unit: Unit, seam: Exact) -> Method:
@@ -100,18 +101,21 @@ def _cross(
     seams = either_side(line_through(start, end), seam, corners)
     across = either_side(rising, seam, rectangle_sheet(right, bottom, None)[0][0])
     cross = "Lay two right sides together, seams crossing, cloths opposite."
+    across_seam = "Draw the other diagonal, across the seam, on the back of one of each pair."
     if not crossed:
-        cross = "Lay each on a plain square, right sides together; draw across the seam."
+        cross = "Lay each on a plain square, right sides together, the line across the seam."
     sewn = Fraction(1) if crossed else Fraction(1, 2)
     mark, again = DrawnLine("mark", start, end), DrawnLine("mark", *ends)
     first_cut, second_cut = DrawnLine("cut", start, end), DrawnLine("cut", *ends)
     moves = (
         Move("cut", "Cut {all}.", in_a_row((squares if pairs == 2 else squares[:2]) + plain)),
-        Move("sew", LAY + DRAW, squares[0], squares[1], (mark, *seams), sewn),
+        Move("mark", DRAW, (), squares[1], (mark,), sewn),
+        Move("sew", LAY + BESIDE, squares[0], squares[1], (mark, *seams), sewn),
         Move("cut-apart", CUT_APART, squares[0], squares[1], (first_cut, *seams), sewn),
         Move("open", "Open and press: 2 triangle squares.", in_a_row([lower, lower]),
              times=2 * sewn),
-        Move("sew", cross + DRAW, lower, upper, (again, *across)),
+        Move("mark", across_seam if crossed else DRAW, (), upper, (again,)),
+        Move("sew", cross + BESIDE, lower, upper, (again, *across)),
         Move("cut-apart", CUT_APART, lower, upper, (second_cut, *across)),
         Move("open", "Open and press: 2 units.", in_a_row([first, second]), times=2),
     )  # fmt: skip

@@ -19,6 +19,7 @@ from inlet.core.methods.method import (
     BESIDE,
     CUT_APART,
     LAY,
+    MARK,
     ByProduct,
     Effort,
     Method,
@@ -76,7 +77,8 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
             moves += sew_set(one, i, seam)
         apart = "Open and press; keep the two stacks apart, their stripes differ."
         moves += [
-            Move("sew", f"{LAY} Draw the diagonal.{BESIDE}", lower, upper, (mark, *seams)),
+            Move("mark", MARK.format("square", "corner to corner"), (), upper, (mark,)),
+            Move("sew", LAY + BESIDE, lower, upper, (mark, *seams)),
             Move("cut-apart", CUT_APART, lower, upper, (DrawnLine("cut", corner, far), *seams)),
             Move("open", apart, in_a_row([first, second]), times=2),
         ]

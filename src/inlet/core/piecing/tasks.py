@@ -6,9 +6,10 @@ from typing import Literal, NamedTuple
 
 from inlet.core.methods.method import effort_of
 from inlet.core.piecing.step import Step
-from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.planning.unit_plan import MethodPlan, UnitPlan
 from inlet.core.project.measure import Measure, Rates
 from inlet.core.table.moves import Do, Move
+from inlet.core.table.pieces import DIAGONALS
 
 Place = Literal["mat", "machine", "iron"]
 PLACES: tuple[Place, ...] = ("mat", "machine", "iron")
@@ -58,11 +59,15 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
         return []
     runs = method.runs
     out: list[Task] = []
+    crossed = False
     for move in method.moves:
         place = _PLACE_OF.get(move.do, "mat")
         times, per, length, minutes = _of_move(move, step, rates, measure, runs)
         if move.do == "cut":
             minutes = rates.cut * sum(piece.number for piece in method.pieces) / 60
+        elif move.do == "crosscut":
+            minutes = 0.0 if crossed else rates.cut * crosscuts(method) / 60
+            crossed = True
         length += gap * per
         if out and out[-1].place == place:
             last = out.pop()
@@ -119,8 +124,14 @@ def _both(one: str, other: str) -> str:
     return one if other in one.split(", ") else f"{one}, {other}"
 
 
+def crosscuts(method: MethodPlan) -> int:
+    """Diagonals to cut before sewing, of all the squares and rectangles."""
+    return sum(piece.number * DIAGONALS[piece.piece.crosscut] for piece in method.pieces)
+
+
 def plain_tasks(plan: UnitPlan, rates: Rates) -> list[Task]:
     """Cutting the pieces of a unit that is one patch, and has no step."""
     number = sum(piece.number for piece in plan.in_use.pieces)
+    cuts = number + crosscuts(plan.in_use)
     label = plan.unit.label
-    return [Task(0, label, label, "mat", "cut", number, rates.cut * number / 60)]
+    return [Task(0, label, label, "mat", "cut", number, rates.cut * cuts / 60)]

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, Need, UnitPlan
 from inlet.core.project.measure import Measure, Rates
+from inlet.core.table.pieces import DIAGONALS
 
 
 class Cost(NamedTuple):
@@ -128,13 +129,14 @@ def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Cos
         float(s.length) * number * each
         for s, (number, each) in zip(method.sets, in_sets, strict=True)
     )
-    marks, apart = runs * effort.marks, runs * effort.apart
+    diagonals = sum(p.number * DIAGONALS[p.piece.crosscut] for p in method.pieces)
+    marks, apart = runs * effort.marks, runs * effort.apart + diagonals
     shapes = sum(p.number for p in method.pieces)
     trims = method.made + method.mirrored if method.trim_to else 0
     cuts = shapes + apart
     cloth = sum(cut_area(p) for p in method.pieces)
     needed = need.number + (need.mirrored if method.method.mirrored else 0)
-    in_units = needed * plan.cloth
+    in_units = needed * plan.own_cloth
     seconds = (
         rates.cut * cuts
         + rates.mark * marks

@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from inlet.core.draft.patches import Draft
 from inlet.core.planning.choices import choices_for
-from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
+from inlet.core.planning.unit_plan import (
+    Need,
+    TriangleKey,
+    Twin,
+    UnitPlan,
+    triangle_key,
+    triangles_in,
+)
 from inlet.core.project.block import Block, Choice
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
+from inlet.core.table.pieces import PER_SQUARE
 from inlet.core.units.parts import Part
 from inlet.core.units.units import Unit, find_units
 
@@ -77,6 +86,23 @@ def _each_on_its_own(plans: dict[str, UnitPlan]) -> dict[str, UnitPlan]:
             out[lead.unit.label] = replace(lead, need=Need(lead.count))
             out[label] = replace(plan, need=Need(plan.count))
     return out
+
+
+def sharing_squares(plans: Sequence[UnitPlan]) -> tuple[UnitPlan, ...]:
+    """The plans, each taking first what those before it leave over of squares cut into triangles of
+    the same size and cloth."""
+    left: Counter[TriangleKey] = Counter()
+    out = []
+    for plan in plans:
+        keys = {key: left[key] for cut in plan.in_use.pieces if (key := triangle_key(cut))}
+        spare = {key: number for key, number in keys.items() if number}
+        made = replace(plan, spare=spare) if spare else plan
+        for cut in made.in_use.pieces:
+            if key := triangle_key(cut):
+                used = triangles_in(cut, made.in_use.runs)
+                left[key] += cut.number * PER_SQUARE[cut.piece.crosscut] - used
+        out.append(made)
+    return with_inside(out)
 
 
 def with_inside(plans: Iterable[UnitPlan]) -> tuple[UnitPlan, ...]:

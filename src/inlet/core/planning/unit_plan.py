@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
 
@@ -20,7 +20,7 @@ from inlet.core.project.block import Choice
 from inlet.core.project.measure import Measure
 from inlet.core.project.unit_kind import UnitKind
 from inlet.core.table.moves import Move
-from inlet.core.table.pieces import Piece, Size
+from inlet.core.table.pieces import PER_SQUARE, Crosscut, Lean, Piece, Size
 from inlet.core.units.units import Unit, cloth_in
 
 CutSize = tuple[Fraction, Fraction]
@@ -34,13 +34,15 @@ def usual_width(_: str | None) -> Exact:
 
 class CutPiece(NamedTuple):
     """A piece at its cut size: ``cut`` on the ruler's marks (see ``CutRule``);
-    ``number`` of these shapes to cut for all the runs. ``stock`` of what is cut already they come
+    ``number`` of these shapes to cut for all the runs, beside ``spare`` triangles of those cut for
+    other units. ``stock`` of what is cut already they come
     from, where they do. A strip's sizes are its width and its whole length."""
 
     piece: Piece
     cut: CutSize
     number: int
     stock: int | None = None
+    spare: int = 0
 
     @property
     def over(self) -> Exact:
@@ -48,6 +50,23 @@ class CutPiece(NamedTuple):
         longer side, of a strip's width."""
         side = 0 if self.piece.shape == "strip" else 1
         return self.cut[side] - self.piece.exact[side]
+
+
+TriangleKey = tuple[str | None, CutSize, Crosscut, Lean]
+"""What triangles are alike by: cloth, cut size of their squares, how those are cut, their lean."""
+
+
+def triangle_key(cut: CutPiece) -> TriangleKey | None:
+    """What triangles of a piece may be shared by; None where it is not cut into any, or comes from
+    cloth cut already."""
+    if PER_SQUARE[cut.piece.crosscut] == 1 or cut.stock is not None:
+        return None
+    return cut.piece.fabric, cut.cut, cut.piece.crosscut, cut.piece.lean
+
+
+def triangles_in(cut: CutPiece, runs: int) -> int:
+    """How many triangles of a piece so many runs take."""
+    return -(-cut.piece.quantity * runs // cut.piece.runs)
 
 
 class SewnSet(NamedTuple):
@@ -139,7 +158,8 @@ class UnitPlan:
     ``wanted`` is the method asked for, if any, ``choice`` what the maker chose for this unit
     alone; ``inside`` are the units nested in it. ``rule`` says which marks its pieces are cut at,
     where that is not the usual one, and ``trimmed`` to which size it is trimmed, whatever the
-    school, as it would not fit otherwise. What is worked out from these is so when it is
+    school, as it would not fit otherwise; ``spare`` are triangles that units before it leave of the
+    squares they cut, which it takes first. What is worked out from these is so when it is
     first asked for.
     """
 
@@ -153,6 +173,7 @@ class UnitPlan:
     inside: tuple[UnitPlan, ...] = ()
     rule: CutRule | None = None
     trimmed: CutSize | None = None
+    spare: Mapping[TriangleKey, int] = field(default_factory=dict)
 
     @property
     def count(self) -> int:
@@ -187,7 +208,23 @@ class UnitPlan:
         usual = next(found)
         wanted = (method for method in found if method.name == self.wanted)
         method = usual if self.wanted in (None, usual.name) else next(wanted, usual)
-        return self.planned(method)
+        planned = self.planned(method)
+        if not self.spare:
+            return planned
+        return planned._replace(pieces=tuple(self._with_spare(planned.pieces, planned.runs)))
+
+    def _with_spare(self, pieces: Iterable[CutPiece], runs: int) -> Iterator[CutPiece]:
+        left = dict(self.spare)
+        for cut in pieces:
+            key = triangle_key(cut)
+            spare = min(left.get(key, 0), triangles_in(cut, runs)) if key else 0
+            if key is None or not spare:
+                yield cut
+                continue
+            left[key] -= spare
+            each = PER_SQUARE[cut.piece.crosscut]
+            more = -(-(triangles_in(cut, runs) - spare) // each)
+            yield cut._replace(number=more, spare=spare)
 
     def known_methods(self) -> Iterator[Method]:
         return methods_for(self.unit, self.measure.seam)
@@ -215,6 +252,14 @@ class UnitPlan:
     def cloth(self) -> float:
         """The cloth in one sewn unit."""
         return cloth_in(self.unit, self.measure.seam)
+
+    @cached_property
+    def own_cloth(self) -> float:
+        """The cloth in one sewn unit without the units nested in it, which are made of their
+        own."""
+        places = len(self.unit.places)
+        nested = sum(p.cloth * p.unit.nested_in(self.unit) / places for p in self.inside)
+        return self.cloth - nested
 
     @property
     def unfinished(self) -> Size:

@@ -32,13 +32,23 @@ def move_text(text: str, method: MethodPlan, project: Project, stacks: Sequence[
     everything = ""
     if "all" in wanted:
         named = [f" ({stack})" if stack else "" for stack in stacks or [""] * len(method.pieces)]
-        everything = ", ".join(
-            f"{p.number} × {said(p)}{stack}" for p, stack in zip(method.pieces, named, strict=True)
-        )
+        parts = []
+        for piece, stack in zip(method.pieces, named, strict=True):
+            if piece.number:
+                parts.append(f"{piece.number} × {said(piece)}{stack}")
+            if piece.spare:
+                parts.append(f"{spare_text(piece, project)}{stack}")
+        everything = ", ".join(parts)
     several = any(name and name.isdigit() for name in wanted)
     one = [f"the {said(piece)}" for piece in method.pieces] if several else []
     trim = size_text(method.trim_to, measure) if method.trim_to else ""
     return text.format(*one, all=everything, seam=length_text(measure.seam, measure), trim=trim)
+
+
+def spare_text(piece: CutPiece, project: Project) -> str:
+    """The triangles a unit takes of squares cut for others."""
+    triangles = "1 triangle" if piece.spare == 1 else f"{piece.spare} triangles"
+    return f"{triangles} over of {cloth_name(project, piece.piece.fabric)}"
 
 
 def over_text(method: MethodPlan) -> str:

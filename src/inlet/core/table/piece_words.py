@@ -13,6 +13,11 @@ def diagonal_text(crosscut: Crosscut, lean: Lean = "") -> str:
     return f"{crosscut} on the diagonal{lean_text(lean)}"
 
 
+def over_triangles(number: int) -> str:
+    """Triangles of the squares cut that are not needed."""
+    return "1 triangle is over" if number == 1 else f"{number} triangles are over"
+
+
 def lean_text(lean: Lean) -> str:
     """Which way a rectangle's diagonal runs, held so that it cannot be mistaken."""
     way = {"falling": "top left to bottom right", "rising": "bottom left to top right"}.get(lean)

@@ -55,6 +55,9 @@ class Piece(NamedTuple):
         return -(-runs * self.quantity // (PER_SQUARE[self.crosscut] * self.runs))
 
 
+DIAGONALS: dict[Crosscut, int] = {"none": 0, "once": 1, "twice": 2, "sewn": 0}
+"""Diagonals that each cut shape is cut on before sewing."""
+
 PER_SQUARE: dict[Crosscut, int] = {"none": 1, "once": 2, "twice": 4, "sewn": 1}
 """Pieces one cut shape gives before sewing."""
 

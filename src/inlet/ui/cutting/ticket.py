@@ -11,7 +11,7 @@ from inlet.core.cutting.words import buying_text, set_lines, set_name
 from inlet.core.numbers.text import parse_length, show
 from inlet.core.plan import MOST_COPIES, BlockPlan
 from inlet.core.project.value import replace
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.words import cloth_name, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -81,6 +81,8 @@ class CuttingTicket(QWidget):
             words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
             if diagonal := diagonal_text(cut.crosscut, cut.lean):
                 words += f"; cut {diagonal}"
+            if cut.over:
+                words += f"; {over_triangles(cut.over)}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
         self.list.addLayout(grid)
 

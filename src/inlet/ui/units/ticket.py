@@ -17,6 +17,7 @@ from inlet.core.planning.words import (
     length_or_size,
     method_words,
     offer_text,
+    spare_text,
     times_words,
 )
 from inlet.core.project.block import LONGEST_LABEL
@@ -220,6 +221,8 @@ def _piece(piece: CutPiece, stack: str, project: Project) -> str:
     """How many of which cloth, how they come apart, which stack they go to."""
     kind = piece.piece
     words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
+    if piece.spare:
+        words = spare_text(piece, project) + (f", {words}" if piece.number else "")
     if diagonal := diagonal_text(kind.crosscut, kind.lean):
         words += f", cut {diagonal}"
     if piece.stock is not None:
