@@ -15,11 +15,14 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order
 from inlet.core.deep import Steps, run
 from inlet.core.draft.patches import Draft, Patch
+from inlet.core.geometry.motion import Picture, mirrored, motion_between
 from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.project.unit_kind import UnitKind
 from inlet.core.stopping import check
 from inlet.core.units.cells import CellFinder
+from inlet.core.units.coarser import Row, coarser_rows
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.joining import with_joins
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
@@ -28,6 +31,10 @@ from inlet.core.units.parts import Part, tiling
 from inlet.core.units.rounds import Rounds, flattened_bands, read_rounds
 from inlet.core.units.rows import Rows
 from inlet.core.units.splitting import Splitter
+from inlet.core.units.units import picture_of
+
+FEWEST_CUT_UP, MOST_CUT_UP = 5, 100
+"""Patches of parts that are split in coarser ways, too."""
 
 
 def break_down(draft: Draft) -> Part:
@@ -40,7 +47,8 @@ def break_down(draft: Draft) -> Part:
 
 class _Breaker:
     """``known`` are the parts solved so far; ``orders`` sew the awkward ones, ``rounds`` are how
-    parts read as rounds, begun or whole: each by its patches."""
+    parts read as rounds, begun or whole: each by its patches. ``split_before`` are the pictures of
+    parts that could be split in several ways as well, and across what they were, by likeness."""
 
     def __init__(self, draft: Draft) -> None:
         self.draft = draft
@@ -51,6 +59,7 @@ class _Breaker:
         self.known: dict[Faces, Solved] = {}
         self.orders: dict[Faces, Order] = {}
         self.rounds: dict[Faces, Rounds] = {}
+        self.split_before: dict[tuple[object, ...], list[tuple[Picture, Point]]] = {}
 
     def solve(self, faces: Faces) -> Steps[Solved]:
         found = self.at_hand(faces)
@@ -126,20 +135,66 @@ class _Breaker:
 
     def _split_best(self, faces: Faces, shape: Outline) -> Steps[Solved | None]:
         """A part split along through seams in the way that leaves least; None if none runs."""
-        best: Solved | None = None
+        rows: list[Row] = []
         for lines in self.splitter.ways(faces):
             parts = self.splitter.split(faces, lines, bool(shape.arcs))
-            if len(parts) < 2:
+            if len(parts) > 1:
+                rows.append(Row(lines, (yield from self._framed(parts))))
+        if not rows:
+            return None
+        found = []
+        for row in rows:
+            found.append((yield from self._sewn_in(row, faces, shape)))
+        least = min(cost for _, cost in found)
+        best = [each for each in found if each.cost == least]
+        if FEWEST_CUT_UP <= len(faces) <= MOST_CUT_UP:
+            now = self.rows.units(best[0].part)
+            tried = [row.parts for row in rows]
+            for row in coarser_rows(rows, self.splitter, self.rows, self._one_unit):
+                if row.parts in tried:
+                    continue
+                tried.append(row.parts)
+                other = yield from self._sewn_in(row, faces, shape)
+                units = self.rows.units(other.part)
+                # Units put together again are fewer sorts, or they are no better than patches.
+                fewer = units[0] < now[0] or (units == now and other.cost < best[0].cost)
+                if other.cost[:3] <= least[:3] and fewer:
+                    best, now = [other], units
+        return self._as_its_twin(best, faces)
+
+    def _sewn_in(self, row: Row, faces: Faces, shape: Outline) -> Steps[Solved]:
+        """A part sewn of the parts of a row."""
+        solved: list[Solved] = []
+        for p in row.parts:
+            solved.append(self.at_hand(p) or (yield self.solve(p)))
+        across = self.splitter.across(row.lines[0])
+        grouped, cost = self.rows.grouped(solved, across)
+        whole = Part(faces, shape.corners, None, grouped, across)
+        return Solved(grouped[0] if len(grouped) == 1 else whole, cost)
+
+    def _as_its_twin(self, ways: Sequence[Solved], faces: Faces) -> Solved:
+        """Of ways to split a part that leave as much, the one in which a part just like it, turned
+        or mirrored, was split: so that equal parts are made in one way."""
+        if len(ways) == 1:
+            return ways[0]
+        alike = self.split_before.setdefault(self.rows.likeness(ways[0].part), [])
+        picture = picture_of(self.draft, faces)
+        for other, across in alike:
+            motion = motion_between(other, picture)
+            mirror = None if motion else motion_between(mirrored(other), picture)
+            if motion is None and mirror is None:
                 continue
-            solved: list[Solved] = []
-            for p in (yield from self._framed(parts)):
-                solved.append(self.at_hand(p) or (yield self.solve(p)))
-            across = self.splitter.across(lines[0])
-            grouped, cost = self.rows.grouped(solved, across)
-            if best is None or cost < best.cost:
-                whole = Part(faces, shape.corners, None, grouped, across)
-                best = Solved(grouped[0] if len(grouped) == 1 else whole, cost)
-        return best
+            step = across if motion else Point(-across.x, across.y)
+            turned = (motion or mirror).turn_only()(step)  # type: ignore[union-attr]
+            return next((w for w in ways if _parallel(w.part.across, turned)), ways[0])
+        if ways[0].part.across is not None:
+            alike.append((picture, ways[0].part.across))
+        return ways[0]
+
+    def _one_unit(self, faces: Faces) -> bool:
+        """Do straight-edged patches make one unit?"""
+        inner, _ = self.seams.of(faces)
+        return self._kind(faces, inner, True) is not None
 
     def _framed(self, parts: list[Faces]) -> Steps[list[Faces]]:
         """Neighbouring parts between single patches taken together where they make one unit: what
@@ -184,6 +239,10 @@ class _Breaker:
             len(solved),
         )
         return Solved(Part(faces, shape.corners, None, parts, short=found.order.short), cost)
+
+
+def _parallel(one: Point | None, other: Point) -> bool:
+    return one is not None and cross(one, other) == 0
 
 
 def _single(faces: Faces, patch: Patch) -> Solved:

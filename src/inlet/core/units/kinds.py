@@ -52,6 +52,8 @@ def name_unit(
         return "half-square-triangle"
     if is_square(cells[0]):
         kind = _squares(outline, cells, cloths)
+    if kind is None and len(cells) == 9 and _is_nine_uneven(outline, cells):
+        kind = "nine-patch"
     if kind is None and band_seams != (True, True) and _is_bands(outline, cells):
         kind = "strips"
     return kind
@@ -105,6 +107,24 @@ def _squares(
         return None
     equal = all(squared_length(*p[:2]) == side and is_square(p) for p in cells)
     return kind if equal else None
+
+
+def _is_nine_uneven(outline: Polygon, cells: Sequence[Polygon]) -> bool:
+    """Three rows and columns of rectangles in a square, the outer ones of one width: narrow, wide,
+    narrow, or the other way."""
+    if not sides_equal(outline) or not all(map(is_rectangle, cells)):
+        return False
+    corners = set(outline)
+    at = sorted(len(corners & set(cell)) for cell in cells)
+    if at != [0, 0, 0, 0, 0, 1, 1, 1, 1]:
+        return False
+    outer = [cell for cell in cells if corners & set(cell)]
+    first = squared_length(*outer[0][:2])
+    if not all(is_square(cell) and squared_length(*cell[:2]) == first for cell in outer):
+        return False
+    # The corners of the middle one are those of the four outer ones that lie inside.
+    inner = {p for cell in outer for p in cell if contains(outline, p) > 0}
+    return len(inner) == 4 and any(set(cell) == inner for cell in cells)
 
 
 def _snipped(outline: Polygon, cells: Sequence[Polygon]) -> UnitKind | None:

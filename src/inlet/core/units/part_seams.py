@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from functools import cached_property
+from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces, unpassed
 from inlet.core.assembly.shape import part_shape, rim
@@ -20,6 +21,13 @@ ROUND = object()
 """The slope of a circle."""
 
 
+class BandLine(NamedTuple):
+    """A line of the block's grid: after so many bands across (axis 0) or down (1)."""
+
+    axis: int
+    after: int
+
+
 class PartSeams:
     """The seams of one draft. Edges, lines and vertices are those of its arrangement, by number."""
 
@@ -29,18 +37,20 @@ class PartSeams:
         self.edges = arrangement.edges
         self.edges_of = arrangement.edges_of
         self.slope = [_slope(line) for line in arrangement.lines]
-        self.bands = set(grid_lines(block.columns)), set(grid_lines(block.rows))
-        self.on_band = [self._is_band(line) for line in arrangement.lines]
+        self.bands = block.columns, block.rows
+        self._lines = [{x: i for i, x in enumerate(grid_lines(bands))} for bands in self.bands]
+        self.band_line = [self._band_line(line) for line in arrangement.lines]
+        self.on_band = [found is not None for found in self.band_line]
         self.straight = not block.curves
         self._latest: tuple[Faces, tuple[list[int], list[int]]] = (frozenset(), ([], []))
 
-    def _is_band(self, line: Line | Circle) -> bool:
-        """Does a line of the drawing lie on a line of the block's grid?"""
-        if isinstance(line, Circle):
-            return False
-        if line.b == 0:
-            return line.c / line.a in self.bands[0]
-        return line.a == 0 and line.c / line.b in self.bands[1]
+    def _band_line(self, line: Line | Circle) -> BandLine | None:
+        """The line of the block's grid that a line of the drawing lies on."""
+        if isinstance(line, Circle) or (line.a != 0 and line.b != 0):
+            return None
+        axis = 0 if line.b == 0 else 1
+        found = self._lines[axis].get(line.c / (line.b if axis else line.a))
+        return None if found is None else BandLine(axis, found)
 
     def is_round(self, edge: int) -> bool:
         """Is an edge a piece of a circle?"""

@@ -8,9 +8,10 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import part_shape
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import Line
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.kinds import name_unit
-from inlet.core.units.parts import Part
+from inlet.core.units.parts import Part, tiling
 
 
 class Rows:
@@ -58,6 +59,29 @@ class Rows:
             len(different),
         )
 
+    def units(self, part: Part) -> tuple[int, int]:
+        """How many different units a part is made of, and how many in all."""
+        units = list(tiling(part))
+        return len({self._lie(unit.faces) for unit in units}), len(units)
+
+    def _lie(self, faces: Faces) -> frozenset[tuple[float, float, int]]:
+        """How patches lie to one another, cloth for cloth, in this turn."""
+        left = min(self.boxes[f][0] for f in faces)
+        top = min(self.boxes[f][1] for f in faces)
+        return frozenset(
+            (round(self.boxes[f][0] - left, 6), round(self.boxes[f][1] - top, 6), self.looks[f])
+            for f in faces
+        )
+
+    def levels(self, part: Faces, line: int) -> frozenset[tuple[float, float]]:
+        """Where the patches of a part begin and end, along a line."""
+        form = self.draft.arrangement.lines[line]
+        upright = isinstance(form, Line) and form.b == 0
+        first, last = (1, 3) if upright else (0, 2)
+        return frozenset(
+            (round(self.boxes[f][first], 6), round(self.boxes[f][last], 6)) for f in part
+        )
+
     def likeness(self, part: Part) -> tuple[object, ...]:
         """A quick key, the same for parts that are the same piece of work, cloth for cloth; for
         some that are not, too."""
@@ -80,6 +104,26 @@ class Rows:
         for face in self.draft.arrangement.faces:
             xs, ys = zip(*(places[v] for v in face.loop.corners), strict=True)
             out.append((min(xs) * sx, min(ys) * sy, max(xs) * sx, max(ys) * sy))
+        return out
+
+    @cached_property
+    def is_box(self) -> list[bool]:
+        """Whether each patch is a rectangle that lies square to the block."""
+        faces, boxes = self.draft.arrangement.faces, self.boxes
+        places = self.draft.arrangement.places
+        sx, sy = (float(x) for x in self.draft.block.scale)
+        out = []
+        for face, (left, top, right, bottom) in zip(faces, boxes, strict=True):
+            corners = [places[v] for v in face.loop.corners]
+            straight = not any(face.loop.centres) and not face.holes and len(corners) == 4
+            out.append(
+                straight
+                and all(
+                    min(abs(x * sx - left), abs(x * sx - right)) < 1e-9
+                    and min(abs(y * sy - top), abs(y * sy - bottom)) < 1e-9
+                    for x, y in corners
+                )
+            )
         return out
 
     @cached_property

@@ -53,6 +53,22 @@ class Splitter:
         ways.sort(key=lambda w: (-len(w), min(w)))
         return ways if len(faces) <= ALL_WAYS else ways[:1]
 
+    def coarser(self, lines: Sequence[int]) -> list[list[int]]:
+        """Of parallel seams on lines of equal bands those that would be lines of coarser ones, two
+        bands wide, three and so on, the coarsest first; none of those that leave no line out."""
+        on = [found for line in lines if (found := self.seams.band_line[line]) is not None]
+        if len(on) < max(2, len(lines)):
+            return []
+        bands = self.seams.bands[on[0].axis]
+        if any(band != bands[0] for band in bands):
+            return []
+        out: list[list[int]] = []
+        for wide in range(len(bands) // 2, 1, -1):
+            kept = [k for k, found in zip(lines, on, strict=True) if found.after % wide == 0]
+            if len(bands) % wide == 0 and 0 < len(kept) < len(lines) and kept not in out:
+                out.append(kept)
+        return out
+
     def split(self, faces: Faces, lines: Sequence[int], curved: bool) -> list[Faces]:
         """The parts between parallel through seams, in order along ``across``; fewer than two
         where the part cannot be split there: seams a hair apart with no patch's middle between
