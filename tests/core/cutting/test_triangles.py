@@ -79,6 +79,24 @@ def test_a_diagonal_is_a_cut_of_each_square():
 
 
 @pytest.mark.parametrize(
+    ("drawn", "wide", "name"),
+    [
+        ("0 0 1 1 / 0 1 1 0", 1, "crossed-pairs"),
+        ("0 0 1 1 / 1/2 1/2 0 1", 1, "crossed-pairs"),
+        ("0 1 1 0 / 1 0 2 1", 2, "no-waste"),
+    ],
+)
+def test_every_cut_of_a_unit_is_in_its_text(drawn, wide, name):
+    """Crossed pairs and geese are cut a second time."""
+    plan = plan_block(project_of(), block_of(drawn, wide, 1, (3 * wide, 3), "abca"))
+    (unit,) = plan.units
+    cuts = [m.text for m in unit.in_use.moves if m.do == "cut-apart"]
+    assert unit.in_use.name == name
+    assert len(cuts) == len(set(cuts)) == 2
+    assert all(text in plan.steps[0].text for text in cuts)
+
+
+@pytest.mark.parametrize(
     "drawn", ["0 0 1 1", "0 0 1 1 / 0 1 1 0", "0 0 1 1 / 1/2 1/2 0 1", "1/2 0 1 1/2"]
 )
 def test_a_line_that_is_sewn_beside_was_drawn_before(drawn):

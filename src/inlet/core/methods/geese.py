@@ -8,7 +8,7 @@ from __future__ import annotations
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, area, line_through
 from inlet.core.geometry.shapes import triangle_legs
-from inlet.core.methods.method import CUT_APART, Method, Sizes, Work, counted, shared
+from inlet.core.methods.method import CUT_AGAIN, CUT_APART, Method, Sizes, Work, counted, shared
 from inlet.core.numbers.root2 import ROOT2, Exact
 from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move, either_side, in_a_row, rectangle_sheet
@@ -78,7 +78,7 @@ def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exa
         Move("cut-apart", CUT_APART, body, pair, (first_cut, *seams)),
         Move("open", away, in_a_row(hearts), times=4),
         Move("sew", lay_one + beside, heart, third, again, 2),
-        Move("cut-apart", CUT_APART, heart, third, (second_cut, *heart_seams), 2),
+        Move("cut-apart", CUT_AGAIN, heart, third, (second_cut, *heart_seams), 2),
         Move("open", "Open and press: 4 units.", in_a_row(products), times=4),
     )
     # Those with the skies as the unit has them come first: a run makes as many of each hand.

@@ -203,6 +203,7 @@ def shared(
 
 
 CUT_APART = "Cut on the drawn line."
+CUT_AGAIN = "Cut again, on the second line drawn."
 BESIDE = " Sew {seam} from each drawn line, on both sides of it."
 LAY = "Lay the two right sides together."
 MARK = "Draw a line on the back of one {}, {}."

@@ -16,6 +16,7 @@ from inlet.core.geometry.polygon import Polygon, area, line_through
 from inlet.core.geometry.shapes import triangle_legs
 from inlet.core.methods.method import (
     BESIDE,
+    CUT_AGAIN,
     CUT_APART,
     LAY,
     ByProduct,
@@ -116,7 +117,7 @@ def _cross(
              times=2 * sewn),
         Move("mark", across_seam if crossed else DRAW, (), upper, (again,)),
         Move("sew", cross + BESIDE, lower, upper, (again, *across)),
-        Move("cut-apart", CUT_APART, lower, upper, (second_cut, *across)),
+        Move("cut-apart", CUT_AGAIN, lower, upper, (second_cut, *across)),
         Move("open", "Open and press: 2 units.", in_a_row([first, second]), times=2),
     )  # fmt: skip
     return Work(moves, (first, second))
