@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from itertools import pairwise
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -16,6 +17,7 @@ from inlet.core.plan import plan_block
 from inlet.core.project.block import Block
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
+from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import find_units
 from tests.blocks import block_of, point, project_of, turns
 
@@ -29,6 +31,9 @@ RAIL = (
     "4 3 4 6 / 5 3 5 6"
 )
 HALVES = "2 0 2 4 / 0 2 4 2 / 1 0 1 2 / 2 1 4 1 / 0 3 2 3 / 3 2 3 4"
+
+
+SQUARES = ("nine-patch", "four-patch", "checkerboard")
 
 
 def kinds(block):
@@ -66,7 +71,7 @@ def test_units_are_found_on_a_grid_finer_than_they_are(block, times, turn):
     assert {k: n for k, n in coarse.items() if k not in plain} == {
         k: n for k, n in fine.items() if k not in plain
     }
-    if len(set(coarse) - set(plain)) and coarse["nine-patch"] + coarse["four-patch"] <= 1:
+    if len(set(coarse) - set(plain)) and sum(coarse[k] for k in SQUARES) <= 1:
         assert coarse == fine
 
 
@@ -108,3 +113,48 @@ def test_four_corners_break_down_alike_under_their_quarter_turns():
     assert plan.resewn
     times = [step.times for step in plan.steps if step.makes.startswith("part")]
     assert times == [4, 4, 4]
+
+
+def cabin(rounds):
+    """Strips one wide round a square, clockwise from the right."""
+    left, top, right, bottom, lines = rounds, rounds, rounds + 1, rounds + 1, []
+    for i in range(4 * rounds):
+        if i % 4 == 0:
+            lines.append(f"{right} {top} {right} {bottom}")
+            right += 1
+        elif i % 4 == 1:
+            lines.append(f"{left} {bottom} {right} {bottom}")
+            bottom += 1
+        elif i % 4 == 2:
+            lines.append(f"{left} {top} {left} {bottom}")
+            left -= 1
+        else:
+            lines.append(f"{left} {top} {right} {top}")
+            top -= 1
+    size = 2 * rounds + 1
+    return block_of(" / ".join(lines), size, size, (size, size), "abcdef")
+
+
+@given(st.integers(1, 3), turns)
+@settings(max_examples=15, deadline=None)
+def test_the_core_of_a_cabin_is_its_middle_and_each_move_says_what_comes_next(rounds, turn):
+    """The first strip is a square like the core; the core is in the middle, whatever the turn.
+    Stacks are labelled in the order of sewing, and the moves name the strips in it."""
+    plan = plan_block(project_of(), turned(cabin(rounds), turn))
+    (unit,) = plan.units
+    found = rounds_of(plan.root)
+    middle = [sum(float(p.x) for p in found.centre.outline) / 4,
+              sum(float(p.y) for p in found.centre.outline) / 4]  # fmt: skip
+    assert middle == [rounds + 0.5] * 2
+    lengths = [max(abs(q.x - p.x) + abs(q.y - p.y) for p, q in pairwise(s.outline))
+               for s in found.strips]  # fmt: skip
+    assert lengths == sorted(lengths)
+    first = unit.in_use.method.pieces[0]
+    assert first.fabric == plan.draft.patches[found.centre.face].fabric
+    said = [m.text for m in unit.in_use.moves if m.do == "sew"]
+    assert [int(text.split(":")[0].removeprefix("Strip ")) for text in said] == list(
+        range(1, 4 * rounds + 1)
+    )
+    for text, strip in zip(said, found.strips, strict=True):
+        which = int(text.partition("{")[2].partition("}")[0])
+        assert unit.in_use.pieces[which].piece.fabric == plan.draft.patches[strip.face].fabric

@@ -8,6 +8,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.table.moves import Move, cut_sheet, in_a_row
 from inlet.core.table.pieces import Piece, piece_for, strip
 from inlet.core.table.sheets import ZERO
+from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import Unit
 
 
@@ -29,11 +30,13 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
 
     def work(sizes: Sizes) -> Work:
         moves = [Move("cut", "Cut {all}.", in_a_row([cut_sheet(p) for p in found]))]
-        lay = "Lay the long strip on, right sides together; sew {seam} from the edge."
+        lay = "lay it on long, right sides together; sew {seam} from the edge."
         level = "Press; trim the strip level with both sides."
+        number = 0
         for move in usual.moves[1:]:
-            sewing = move.do == "sew"
-            moves.append(move._replace(text=lay if sewing else level))
+            number += move.do == "sew"
+            text = f"Strip {number}: {lay}" if move.do == "sew" else level
+            moves.append(move._replace(text=text))
         return Work(tuple(moves))
 
     joined = usual.effort
@@ -42,12 +45,12 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
 
 
 def _centre_piece(unit: Unit, seam: Exact) -> Piece | None:
-    """The piece of the plain centre, the one patch no strip is: the first sewn."""
+    """The piece of the plain centre that the rounds go about."""
     if unit.part.nested:
         return None
-    part = unit.part
-    while part.parts:
-        cores = [p for p in part.parts if p.parts]
-        part = cores[0] if cores else part.parts[(len(part.parts) - 1) // 2]
-    outline, fabric = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))[part.face]
+    rounds = rounds_of(unit.part)
+    if rounds is None:
+        return None
+    patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
+    outline, fabric = patches[rounds.centre.face]
     return piece_for(outline, fabric, seam)

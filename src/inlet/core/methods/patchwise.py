@@ -31,6 +31,7 @@ from inlet.core.table.seam_words import sewing_text
 from inlet.core.table.seams import seam_lines
 from inlet.core.table.sheets import raw_cell
 from inlet.core.units.parts import Part
+from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import Unit, length_inside
 
 
@@ -74,9 +75,9 @@ def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
     pieces: dict[Piece, int] = {}
     same = SameShapes()
     nested = {f for part in unit.part.nested for f in part.faces}
-    for face, (outline, fabric), shape in zip(
-        sorted(unit.part.faces), unit.picture, unit.shapes, strict=True
-    ):
+    order = {face: i for i, face in enumerate(strips_in_order(unit))}
+    patches = zip(sorted(unit.part.faces), unit.picture, unit.shapes, strict=True)
+    for face, (outline, fabric), shape in sorted(patches, key=lambda p: order.get(p[0], -1)):
         if face in nested:
             continue
         if shape.arcs:
@@ -89,6 +90,12 @@ def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
             piece = known._replace(fabric=fabric)
         pieces[piece] = pieces.get(piece, 0) + 1
     return tuple(piece._replace(quantity=n) for piece, n in pieces.items())
+
+
+def strips_in_order(unit: Unit) -> list[int]:
+    """The strips of rounds in the order they are sewn on; none of other units."""
+    rounds = rounds_of(unit.part) if unit.kind == "rounds" else None
+    return [strip.face for strip in rounds.strips] if rounds else []
 
 
 def _outer_bias(unit: Unit, seam: Exact) -> int:
@@ -160,7 +167,12 @@ def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]
     for face, (outline, _) in patches.items():
         for p in outline:
             faces_at.setdefault(p, []).append(face)
-    run(_Sewing(nested, patches, faces_at, seam, moves).part(unit.part))
+    strips = {}
+    for number, face in enumerate(strips_in_order(unit), 1):
+        piece = piece_for(*patches[face], seam)
+        which = next(i for i, p in enumerate(pieces) if p._replace(quantity=1) == piece)
+        strips[face] = f"Strip {number}: {{{which}}}. "
+    run(_Sewing(nested, patches, faces_at, seam, moves, strips).part(unit.part))
     return moves
 
 
@@ -169,13 +181,15 @@ Raw = dict[int, tuple[Polygon, Cloth]]
 
 
 class _Sewing(NamedTuple):
-    """Rows sewn one after the other: ``faces_at`` are the patches with a corner at a point."""
+    """Rows sewn one after the other: ``faces_at`` are the patches with a corner at a point,
+    ``strips`` says what comes next of strips that go round, by their patches."""
 
     nested: frozenset[Faces]
     patches: dict[int, tuple[Polygon, Cloth]]
     faces_at: Mapping[Point, Sequence[int]]
     seam: Exact
     moves: list[Move]
+    strips: Mapping[int, str]
 
     def part(self, part: Part) -> Steps[Raw]:
         """A part sewn from its parts, two moves a seam added to ``moves``."""
@@ -203,7 +217,9 @@ class _Sewing(NamedTuple):
             line = line.opposite()  # what lies below is on the growing side
         lower = tuple(below.values())
         upper = tuple((flip(outline, line), fabric) for outline, fabric in above.values())
-        self.moves.append(Move("sew", sewing_text(join), lower, upper, seam_lines(join)))
+        following = self.strips.get(next(iter(above)), "") if len(above) == 1 else ""
+        text = f"{following}{sewing_text(join)}"
+        self.moves.append(Move("sew", text, lower, upper, seam_lines(join)))
         # Only what lies along the seam has an allowance there, which is out of sight from now on.
         result = {**below, **above}
         for f in beside:

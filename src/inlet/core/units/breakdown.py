@@ -150,7 +150,7 @@ class _Breaker:
         if FEWEST_CUT_UP <= len(faces) <= MOST_CUT_UP:
             now = self.rows.units(best[0].part)
             tried = [row.parts for row in rows]
-            for row in coarser_rows(rows, self.splitter, self.rows, self._one_unit):
+            for row in coarser_rows(rows, self.splitter, self.rows, self._one_unit, self._is_unit):
                 if row.parts in tried:
                     continue
                 tried.append(row.parts)
@@ -177,7 +177,7 @@ class _Breaker:
         or mirrored, was split: so that equal parts are made in one way."""
         if len(ways) == 1:
             return ways[0]
-        alike = self.split_before.setdefault(self.rows.likeness(ways[0].part), [])
+        alike = self.split_before.setdefault(self.rows.likeness(faces), [])
         picture = picture_of(self.draft, faces)
         for other, across in alike:
             motion = motion_between(other, picture)
@@ -190,6 +190,10 @@ class _Breaker:
         if ways[0].part.across is not None:
             alike.append((picture, ways[0].part.across))
         return ways[0]
+
+    def _is_unit(self, faces: Faces) -> bool:
+        """Is a part that is solved a unit?"""
+        return self.known[faces].part.kind is not None
 
     def _one_unit(self, faces: Faces) -> bool:
         """Do straight-edged patches make one unit?"""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -56,7 +57,7 @@ def read_rounds(part: Part, inner: Rounds | None) -> Rounds | None:
     pieced = [i for i, band in enumerate(bands) if not is_strip(band)]
     if len(pieced) > 1:
         return None
-    core = pieced[0] if pieced else (len(bands) - 1) // 2
+    core = pieced[0] if pieced else _middle(bands)
     centre = bands[core]
     rounds = inner if pieced and inner is not None else Rounds(centre, (), (), None)
     if not rounds.strips and not is_strip(centre) and centre.kind is None:
@@ -73,6 +74,28 @@ def read_rounds(part: Part, inner: Rounds | None) -> Rounds | None:
     )
 
 
+def _middle(bands: Sequence[Part]) -> int:
+    """Which of plain bands is the core: the middle one, of two the one that is a square."""
+    middle = (len(bands) - 1) // 2
+    if len(bands) % 2 == 0 and bands[middle].kind != "square" == bands[middle + 1].kind:
+        return middle + 1
+    return middle
+
+
+def _in_turn(rounds: Rounds) -> Rounds:
+    """Rounds whose first strip may as well be the core, both being squares, read so that strips go
+    on round it: the third lies across from the first."""
+    both = rounds.strips and rounds.centre.kind == rounds.strips[0].kind == "square"
+    if not both or len(rounds.strips) < 3 or rounds.sides[0] != rounds.sides[2]:
+        return rounds
+    (across, after), *others = rounds.sides
+    return rounds._replace(
+        centre=rounds.strips[0],
+        strips=(rounds.centre, *rounds.strips[1:]),
+        sides=((across, not after), *others),
+    )
+
+
 def rounds_of(part: Part) -> Rounds | None:
     """The rounds of a part that is built of them, from the centre out."""
     around: list[Part] = []  # each the core of the one before it
@@ -82,4 +105,4 @@ def rounds_of(part: Part) -> Rounds | None:
     found: Rounds | None = None
     for each in reversed(around):
         found = read_rounds(each, found)
-    return found
+    return found and _in_turn(found)

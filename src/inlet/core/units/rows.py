@@ -50,7 +50,7 @@ class Rows:
             out.append(groups[j, i] if i - j > 1 else solved[j][0])
             i = j
         costs = [c for _, c in solved]
-        different = {self.likeness(p) for p, _ in solved}
+        different = {self.likeness(p.faces) for p, _ in solved}
         return tuple(reversed(out)), BreakdownCost(
             sum(c.stuck for c in costs),
             sum(c.awkward for c in costs),
@@ -82,17 +82,17 @@ class Rows:
             (round(self.boxes[f][first], 6), round(self.boxes[f][last], 6)) for f in part
         )
 
-    def likeness(self, part: Part) -> tuple[object, ...]:
+    def likeness(self, faces: Faces) -> tuple[object, ...]:
         """A quick key, the same for parts that are the same piece of work, cloth for cloth; for
         some that are not, too."""
-        found = self._likeness.get(part.faces)
+        found = self._likeness.get(faces)
         if found is None:
-            boxes = [self.boxes[f] for f in part.faces]
+            boxes = [self.boxes[f] for f in faces]
             lefts, tops, rights, bottoms = zip(*boxes, strict=True)
             wide, high = max(rights) - min(lefts), max(bottoms) - min(tops)
-            looks = sorted(self.looks[f] for f in part.faces)
+            looks = sorted(self.looks[f] for f in faces)
             found = (*sorted((round(wide, 6), round(high, 6))), *looks)
-            self._likeness[part.faces] = found
+            self._likeness[faces] = found
         return found
 
     @cached_property
