@@ -95,7 +95,8 @@ def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
 def strips_in_order(unit: Unit) -> list[int]:
     """The strips of rounds in the order they are sewn on; none of other units."""
     rounds = rounds_of(unit.part) if unit.kind == "rounds" else None
-    return [strip.face for strip in rounds.strips] if rounds else []
+    nested = {f for part in unit.part.nested for f in part.faces}
+    return [strip.face for strip in rounds.strips if strip.face not in nested] if rounds else []
 
 
 def _outer_bias(unit: Unit, seam: Exact) -> int:
@@ -217,8 +218,9 @@ class _Sewing(NamedTuple):
             line = line.opposite()  # what lies below is on the growing side
         lower = tuple(below.values())
         upper = tuple((flip(outline, line), fabric) for outline, fabric in above.values())
-        following = self.strips.get(next(iter(above)), "") if len(above) == 1 else ""
-        text = f"{following}{sewing_text(join)}"
+        added = [self.strips[f] for side in (above, below) if len(side) == 1
+                 for f in side if f in self.strips]  # fmt: skip
+        text = "".join(added[:1]) + sewing_text(join)
         self.moves.append(Move("sew", text, lower, upper, seam_lines(join)))
         # Only what lies along the seam has an allowance there, which is out of sight from now on.
         result = {**below, **above}
