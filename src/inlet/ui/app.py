@@ -20,7 +20,7 @@ from inlet.ui import guard, theme
 from inlet.ui.rail import STAGES
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
-from inlet.ui.window import Window
+from inlet.ui.window import USUAL_SIZE, Window
 
 DEMO = Path(__file__).parent.parent / "demo" / "reed-channel.json"
 PATIENCE = 20.0
@@ -107,6 +107,7 @@ def _until_closed(app: QApplication, window: Window) -> int:
 
 def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:
     """Wait for the plan, show the stage asked for, write the picture."""
+    window.resize(*USUAL_SIZE)
     deadline = time.monotonic() + PATIENCE
 
     def wait(done: Callable[[], bool]) -> None:

@@ -10,6 +10,7 @@ from typing import Any
 import platformdirs
 
 MOST_RECENT = 8
+FARTHEST_PIXEL = 100_000
 
 
 class Settings:
@@ -51,6 +52,21 @@ class Settings:
     @text.setter
     def text(self, scale: float) -> None:
         self._set("text", scale)
+
+    @property
+    def window(self) -> tuple[int, int, int, int] | None:
+        """Where the window was and how large: left, top, width, height; None before the first
+        run."""
+        value = self._values.get("window")
+        if not isinstance(value, list) or len(value) != 4:
+            return None
+        if not all(type(x) is int and abs(x) < FARTHEST_PIXEL for x in value):
+            return None
+        return value[0], value[1], value[2], value[3]
+
+    @window.setter
+    def window(self, place: tuple[int, int, int, int]) -> None:
+        self._set("window", list(place))
 
     @property
     def paper(self) -> str | None:

@@ -8,8 +8,8 @@ from pathlib import Path
 from types import ModuleType
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QTimer, Signal
-from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QKeySequence
+from PySide6.QtCore import QPoint, QSize, QTimer, Signal
+from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QGuiApplication, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QFileDialog,
@@ -54,6 +54,10 @@ if TYPE_CHECKING:
     from inlet.files.svg import Imported
 
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+USUAL_SIZE = 1280, 800
+"""Pixels of the window on its first run, where the screen has them."""
+TITLE_BAR = 36
+"""Pixels left for a title bar above the window."""
 BURST = 300
 """Milliseconds of edits that are put by together."""
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
@@ -99,7 +103,7 @@ class Window(QMainWindow):
         self.read_so_far.connect(self._show_reading)
         self._on_disk: tuple[int, int] | None = None  # how the file looked when we last met it
         self.setWindowIcon(theme.icon("inlet", size=48))
-        self.resize(1280, 800)
+        self._place()
         self._make_actions()
         self.stage = "draft"
         self.build()
@@ -110,6 +114,18 @@ class Window(QMainWindow):
         session.said.connect(self.say)
         guard.listeners.append(self._troubled)
         self._name_window()
+
+    def _place(self) -> None:
+        """Where and as large as it was last, inside a screen that is there with its title bar."""
+        left, top, width, height = self.settings.window or (0, 0, *USUAL_SIZE)
+        screen = QGuiApplication.screenAt(QPoint(left + width // 2, top + height // 2))
+        room = (screen or QGuiApplication.primaryScreen()).availableGeometry()
+        size = QSize(width, height).boundedTo(room.size() - QSize(0, TITLE_BAR))
+        self.resize(size)
+        if self.settings.window is not None:
+            right, bottom = room.right() + 1 - size.width(), room.bottom() + 1 - size.height()
+            x = max(room.left(), min(left, right))
+            self.move(x, max(room.top(), min(top, bottom - TITLE_BAR)))
 
     def _troubled(self, log: Path) -> None:
         """An error of ours was caught: the work goes on its desk, and a quiet word is said, once
@@ -630,6 +646,8 @@ class Window(QMainWindow):
                 guard.listeners.remove(self._troubled)
             self.desk.leave()
             self.session.close()
+            if not (self.isMaximized() or self.isFullScreen()):
+                self.settings.window = (self.x(), self.y(), self.width(), self.height())
             event.accept()
         else:
             event.ignore()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from math import cos, radians, sin
 
 from PySide6.QtCore import QLineF, QPoint, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPen
+from PySide6.QtGui import QIcon, QPainter, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QToolButton, QWidget
 
 from inlet.core.draft.symmetry import SYMMETRIES, fits
@@ -16,7 +16,7 @@ from inlet.ui.session import Session
 # Where each knob sits: its angle from the top, clockwise.
 _FOLDS = {"left-right": 0, "rising": 45, "up-down": 90, "falling": 315}
 _KNOBS = _FOLDS | {"half": 225, "quarter": 135}
-SIDE, KNOB = 104, 24
+SIDE, KNOB, ICON = 104, 24, 15
 LARGEST = 1.15
 """Text scale up to which the dial grows."""
 
@@ -24,6 +24,33 @@ LARGEST = 1.15
 def _px(length: float) -> int:
     """Pixels that grow with the text, but less than it: the dial has marks, not words."""
     return round(length * min(theme.text_scale(), LARGEST))
+
+
+def _fold_icon(angle: float) -> QIcon:
+    """A fold with a triangle on either side of it, as its knob shows it, off and on."""
+    made = QIcon()
+    for state, ink in ((QIcon.State.Off, theme.INK), (QIcon.State.On, theme.PAPER)):
+        for mode in (QIcon.Mode.Normal, QIcon.Mode.Disabled):
+            side = 4 * _px(ICON)
+            picture = QPixmap(side, side)
+            picture.fill(Qt.GlobalColor.transparent)
+            painter = QPainter(picture)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.translate(side / 2, side / 2)
+            painter.rotate(angle)
+            colour = theme.LINE if mode == QIcon.Mode.Disabled else ink
+            painter.setPen(QPen(colour, side / 12))
+            painter.drawLine(QLineF(0, -side * 0.46, 0, side * 0.46))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(colour)
+            for way in (1, -1):
+                corners = [(0.14, -0.24), (0.44, 0.24), (0.14, 0.24)]
+                painter.drawPolygon(
+                    QPolygonF([QPointF(way * x * side, y * side) for x, y in corners])
+                )
+            painter.end()
+            made.addPixmap(picture, mode, state)
+    return made
 
 
 @guarded
@@ -49,6 +76,9 @@ class Dial(QWidget):
             made.move(self._place(symmetry.key) - QPointF(1, 1).toPoint() * (_px(KNOB) // 2))
             made.toggled.connect(self._turned)
             self.knobs[symmetry.key] = made
+        for key, angle in _FOLDS.items():
+            self.knobs[key].setIcon(_fold_icon(angle))
+            self.knobs[key].setIconSize(QSize(_px(ICON), _px(ICON)))
         self.knobs["half"].setText("½")
         self.knobs["quarter"].setText("¼")
         session.changed.connect(self._limit)
