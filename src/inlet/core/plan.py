@@ -176,7 +176,7 @@ def plan_block(
         shares = over or any(plan.in_use.sets for plan in units)
         others = [units_of(b) for b in blocks_beside(project, block)] if shares else ()
     own = BlockUnits(block, tuple(plan.unit for plan in units))
-    offered = offers(over, _in_order(project, (own, *others)))
+    offered = offers(over, _in_order(project, (own, *others)), measure.seam)
     in_choices = list(method_problems(units))
 
     sets = with_elsewhere(plan_sets(units), others)

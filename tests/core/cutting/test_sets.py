@@ -108,7 +108,8 @@ def test_nothing_to_cut_from_sets():
 
 
 def test_what_is_over_is_offered_where_it_could_be_used():
-    """Eight at a time for three leaves five; another block has smaller ones of the same cloth."""
+    """Eight at a time for three leaves five; another block has smaller ones of the same cloth, and
+    takes them cut down; other cloths, and larger ones, are not offered."""
     drawn = "1 0 1 1 / 2 0 2 1 / 0 0 1 1 / 1 0 2 1 / 2 0 3 1"
     big = replace(block_of(drawn, 3, 1, (9, 3), "ab"), id="big", name="Big",
                   methods={"half-square-triangle": "eight-at-a-time"})  # fmt: skip
@@ -118,11 +119,13 @@ def test_what_is_over_is_offered_where_it_could_be_used():
     plan = plan_block(project_of(big, small, other, larger), big)
     (offer,) = plan.offers
     assert (offer.what.kind, offer.what.number) == ("half-square-triangle", 5)
-    assert offer.uses == (("Small", "A", True), ("Other", "A", False))
+    assert offer.uses == (("Small", "A", (F(5, 2), F(5, 2))),)
     assert offer_text(offer, plan.measure) == (
-        "Over: 5 × half-square triangle, 3 in finished; could be A of Small or A of Other, in "
-        "other cloth."
+        "Over: 5 × half-square triangle, 3 in finished; could be A of Small, cut down to 2 1/2 in."
     )
+    same = replace(small, finished=(F(3), F(3)))
+    (offer,) = plan_block(project_of(big, same, other, larger), big).offers
+    assert offer.uses == (("Small", "A", None),)
     plain = plan_block(project_of(big), replace(big, methods={}))
     assert [o.what.number for o in plain.offers] == [1]
 

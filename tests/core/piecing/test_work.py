@@ -259,6 +259,8 @@ def test_what_a_seam_does_to_a_block():
     effect = effect_of(nine.draft, nine.root, F(1, 32), F(1, 4))
     assert effect.width == effect.height == pytest.approx((9.375, 9.375))
     assert effect.points == ()
+    said = effect_text(effect, F(1, 32), nine.measure)
+    assert said == ["This block would measure about 9 3/8 in unfinished, up to 1/8 in small."]
     half = plan_of(block_of("0 0 1 1", 1, 1, (4, 4)))
     effect = effect_of(half.draft, half.root, F(1, 32), F(1, 4))
     assert effect.width[0] == pytest.approx(4.5 - 2**0.5 / 32)

@@ -11,6 +11,7 @@ from inlet.core.assembly.tree import all_joins
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import flattened
 from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import INCHES, System
 from inlet.core.numbers.text import parse_length
@@ -69,11 +70,13 @@ def usual_needle(seam: Exact) -> Needle:
 class Effect(NamedTuple):
     """What a seam that takes ``off`` too much does to a block: its unfinished ``width`` and
     ``height`` where most and fewest seams are crossed, as (least, most), and ``points`` (vertices)
-    cut off by as much, or left floating if it takes too little."""
+    cut off by as much, or left floating if it takes too little; ``planned`` is what it should
+    measure."""
 
     width: tuple[float, float]
     height: tuple[float, float]
     points: tuple[int, ...]
+    planned: tuple[float, float]
 
 
 SCANS = 48
@@ -96,7 +99,8 @@ def effect_of(draft: Draft, root: Part, off: Exact, seam: Exact) -> Effect:
     columns = [_crossed(segments, 0, w * (i + 0.5) / SCANS) for i in range(SCANS)]
     wide = [w + raw - 2 * float(off) * n for n in rows]
     high = [h + raw - 2 * float(off) * n for n in columns]
-    return Effect((min(wide), max(wide)), (min(high), max(high)), _points(draft, root))
+    spans = (min(wide), max(wide)), (min(high), max(high))
+    return Effect(*spans, _points(draft, root), (w + raw, h + raw))
 
 
 Chord = tuple[tuple[float, float], tuple[float, float]]
@@ -175,17 +179,29 @@ def needle_text(test: NeedleTest, measure: Measure) -> list[str]:
 def effect_text(effect: Effect, off: Exact, measure: Measure) -> list[str]:
     """What the seam would do to the block, in sentences."""
     unit = unit_of(measure)
-
-    def span(pair: tuple[float, float]) -> str:
-        low, high = pair
-        if high - low < 5e-4:
-            return f"{low:.3f}"
-        return f"{low:.3f} to {high:.3f}"
-
     if off == 0:
         return ["This block comes out as planned."]
-    size = f"{span(effect.width)} x {span(effect.height)} {unit}"
-    out = [f"This block would measure {size} unfinished."]
+    step = measure.system.checked_to
+
+    def near(length: float) -> Fraction:
+        return nearest_mark(Fraction(round(length * 10**6), 10**6), step)
+
+    def span(pair: tuple[float, float]) -> str:
+        low, high = map(near, pair)
+        one = length_text(low, measure)
+        return one if low == high else f"{one} to {length_text(high, measure)}"
+
+    wide, high = span(effect.width), span(effect.height)
+    size = wide if wide == high else f"{wide} across, {high} down"
+    most = max(
+        abs(made - planned)
+        for pair, planned in zip((effect.width, effect.height), effect.planned, strict=True)
+        for made in pair
+    )
+    missed = nearest_mark(Fraction(round(most * 10**6), 10**6), step / 2)
+    way = "small" if off > 0 else "large"
+    by = f", up to {length_text(missed, measure)} {way}" if missed else ""
+    out = [f"This block would measure about {size} unfinished{by}."]
     if effect.points:
         n = len(effect.points)
         what = "cut off" if off > 0 else "left floating"

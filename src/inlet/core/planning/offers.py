@@ -6,18 +6,28 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.methods.method import ByProduct
+from inlet.core.numbers.root2 import Exact
 from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.table.pieces import Size
 from inlet.core.units.known import BlockUnits
 from inlet.core.units.units import Unit
 
 
+class Use(NamedTuple):
+    """A unit of a block (by its title and label) that something over could be; ``cut_down`` to its
+    unfinished size first, where it is larger."""
+
+    block: str
+    label: str
+    cut_down: Size | None
+
+
 class Offer(NamedTuple):
-    """Something over of the unit labelled ``of``, and the units of blocks it could be: (block's
-    title, unit's label there, the same cloth?)."""
+    """Something over of the unit labelled ``of``, and what it could be elsewhere."""
 
     of: str
     what: ByProduct
-    uses: tuple[tuple[str, str, bool], ...]
+    uses: tuple[Use, ...]
 
 
 class Over(NamedTuple):
@@ -32,10 +42,12 @@ def left_over(units: Sequence[UnitPlan]) -> tuple[Over, ...]:
     return tuple(Over(plan.unit, what) for plan in units for what in _over(plan))
 
 
-def offers(over: Sequence[Over], there: Sequence[BlockUnits]) -> tuple[Offer, ...]:
+def offers(over: Sequence[Over], there: Sequence[BlockUnits], seam: Exact) -> tuple[Offer, ...]:
     """What is over, and what it could be in the blocks ``there``, the one it comes from among
-    them."""
-    return tuple(Offer(unit.label, what, tuple(_uses(there, unit, what))) for unit, what in over)
+    them, sewn with the allowance ``seam``."""
+    return tuple(
+        Offer(unit.label, what, tuple(_uses(there, unit, what, seam))) for unit, what in over
+    )
 
 
 def _over(plan: UnitPlan) -> Iterator[ByProduct]:
@@ -49,14 +61,14 @@ def _over(plan: UnitPlan) -> Iterator[ByProduct]:
     yield from method.left_over
 
 
-def _uses(
-    there: Sequence[BlockUnits], own: Unit, what: ByProduct
-) -> Iterator[tuple[str, str, bool]]:
-    """Units of the same kind that are no larger: what is over can be trimmed to them. Not the unit
-    itself, whose need is met."""
+def _uses(there: Sequence[BlockUnits], own: Unit, what: ByProduct, seam: Exact) -> Iterator[Use]:
+    """Units of the same kind and cloths that are no larger: what is over can be cut down to them.
+    Not the unit itself, whose need is met."""
     for other, units in there:
         for unit in units:
             if unit is own or unit.kind != what.kind or unit.mirror_of == own.label:
                 continue
-            if unit.size[0] <= what.size[0] and unit.size[1] <= what.size[1]:
-                yield other.title, unit.label, set(unit.fabrics) == set(what.fabrics)
+            fits = unit.size[0] <= what.size[0] and unit.size[1] <= what.size[1]
+            if fits and set(unit.fabrics) == set(what.fabrics):
+                raw = unit.size[0] + 2 * seam, unit.size[1] + 2 * seam
+                yield Use(other.title, unit.label, None if unit.size == what.size else raw)

@@ -102,8 +102,9 @@ def offer_text(offer: Offer, measure: Measure) -> str:
     hand = " of the other hand" if what.mirrored else ""
     said = f"Over: {what.number} × {noun}{hand}, {length_or_size(what.size, measure)} finished"
     uses = [
-        f"{label} of {block}" + ("" if same else ", in other cloth")
-        for block, label, same in offer.uses[:3]
+        f"{use.label} of {use.block}"
+        + (f", cut down to {size_text(use.cut_down, measure)}" if use.cut_down else "")
+        for use in offer.uses[:3]
     ]
     return f"{said}; could be {' or '.join(uses)}." if uses else f"{said}."
 
