@@ -176,7 +176,7 @@ class _Assembly:
             return ()
         return (
             f"A tip reaches up to {about(far, self.measure)} past the other piece: match where the "
-            "sewing lines meet, not the raw edges.",
+            "sewing lines meet, not the raw edges. Trim the tips once it is pressed.",
         )
 
     def point_notes(self, points: Sequence[int]) -> tuple[str, ...]:

@@ -4,15 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from inlet.core.assembly.tree import faces_of
 from inlet.core.draft.patches import Draft
 from inlet.core.fitting.measured import MadeSizes
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
+from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.step import Step
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import move_text, over_text
+from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
-from inlet.core.table.seam_words import ends_text, seam_notes
+from inlet.core.table.seam_words import about, ends_text, seam_notes
 from inlet.core.units.parts import Part, walk
 from inlet.core.units.rounds import rounds_of
 from inlet.core.words import cloth_name, length_text, size_text
@@ -81,7 +84,7 @@ def _unit_step(
     if over:
         text += f" {over}"
     points = EdgePoints(draft).of(plan.unit.part.faces)
-    notes = list(_unit_notes(plan, project))
+    notes = list(_unit_notes(draft, plan, project))
     if points:
         notes.append(points_text(len(points), length_text(measure.seam, measure)))
     effort, number = method.method.effort, max(1, plan.count)
@@ -102,9 +105,9 @@ def _unit_step(
     )
 
 
-def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
-    """What to watch for in a unit whose seams turn, stop short or are curved; the order of its
-    strips for rounds."""
+def _unit_notes(draft: Draft, plan: UnitPlan, project: Project) -> Iterator[str]:
+    """What to watch for in a unit whose seams turn, stop short, are curved or end in tips; how many
+    of what a star takes; the order of its strips for rounds."""
     if plan.in_use.method.by_patches:
         own = plan.unit.part
         within = {p.faces for nested in own.nested for p in walk(nested)}
@@ -114,8 +117,28 @@ def _unit_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
                 yield f"The first seam is {ends_text(join, project.measure)}."
             else:
                 yield from seam_notes(join, project.measure)
+    if plan.unit.kind == "half-rectangle-triangle":
+        yield from _tips_note(draft, plan.unit.part, project.measure)
+    if plan.unit.kind == "eight-point-star":
+        n = plan.count
+        yield (
+            f"In all: {4 * n} pairs of diamonds, {2 * n} halves of two pairs, then {4 * n} "
+            f"triangles and {4 * n} squares to set in."
+        )
     if plan.unit.kind == "rounds":
         yield rounds_text(plan.unit.part, plan, project)
+
+
+def _tips_note(draft: Draft, part: Part, measure: Measure) -> Iterator[str]:
+    """How two halves of a rectangle lie to be sewn: offset by what their tips differ."""
+    for join in part.joins:
+        one, other = map(faces_of, join.sides)
+        far = max(overhangs(draft, one, other, v, float(measure.seam)) for v in join.ends)
+        yield (
+            f"Offset the halves: at each end one tip reaches {about(far, measure)} past the other, "
+            "so that the raw edges cross exactly on the sewing line. Trim the tips once it is "
+            "pressed."
+        )
 
 
 def rounds_text(part: Part, plan: UnitPlan, project: Project) -> str:

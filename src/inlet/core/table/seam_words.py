@@ -136,6 +136,7 @@ def seam_notes(join: Join, measure: Measure) -> Iterator[str]:
             "not stretch, and take each pin out before it reaches the needle."
         )
     if join.pivots:
+        yield "Clip the inside corner to its dot, no farther, before you swing the piece round it."
         yield "Sew no stitch past a dot, and keep the allowances out of the way of the next leg."
     if join.left_open:
         yield "The flap that stays open must fold clear of the next seam."
