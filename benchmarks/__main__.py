@@ -21,12 +21,15 @@ from inlet.core.assembly import shape
 from inlet.core.draft import borders, patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
+from inlet.core.fitting.answers import answers
+from inlet.core.fitting.remedies import Fitting
 from inlet.core.geometry import inside, outline
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
 from inlet.core.methods import method, proof
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.piecing.resew import resewn
 from inlet.core.plan import plan_block
 from inlet.core.planning.compare import costs, recommended
 from inlet.core.planning.planned import plan_units
@@ -246,6 +249,40 @@ def redraws() -> list[tuple[str, tuple[float, float], str]]:
     return rows
 
 
+def as_cut(units: Block) -> list[tuple[str, tuple[float, float], str]]:
+    """The proof as cut beside the exact one, and the answers to an awkward size."""
+    rows = []
+    for count, triangles in ((6, 4), (20, 0)):
+        block = triangles_and_squares(count, triangles)
+        project = Project(fabrics=CLOTHS, blocks=(block,))
+        plan = plan_block(project, block)
+
+        def exact(plan=plan) -> None:
+            resewn(plan.draft, plan.root, plan.units, plan.measure.seam)
+
+        def cut(plan=plan) -> None:
+            fitting = Fitting(plan.draft, plan.root, plan.units, plan.measure, True)
+            assert fitting.usual.worst >= 0
+
+        took = timed(exact, 9)
+        patches_ = f"{len(plan.draft.patches)} patches"
+        rows.append((f"exact proof of {patches_}", took, ""))
+        rows.append((f"as-cut proof of {patches_}", timed(cut, 9), f"{took[0]:.1f}"))
+    awkward = replace(units, finished=(F(61, 2), F(183, 10)))
+    project = Project(fabrics=CLOTHS, blocks=(awkward,))
+    plan = plan_block(project, awkward)
+    first = plan.fitting
+    assert first is not None
+
+    def answered() -> None:
+        fitting = Fitting(plan.draft, plan.root, first.units, plan.measure, False)
+        assert answers(fitting, project, awkward, 1, plan.comfort)
+
+    name = f"answers to an awkward size, {sum(u.count for u in plan.units)} units"
+    rows.append((name, timed(answered, 5), "100"))
+    return rows
+
+
 def main() -> None:
     rows: list[tuple[str, tuple[float, float], str]] = []
     starts = [cold_start() * 1000 for _ in range(3)]
@@ -263,6 +300,7 @@ def main() -> None:
     block = sixty_units()
     patches.draft(block)
     forget()
+    rows += as_cut(block)
     name = "60 units named, all their methods compared"
     rows.append((f"{name}, nothing cached", timed(lambda: compared(block), 7, forget), "100"))
     rows.append((f"{name}, again", timed(lambda: compared(block), 7), "100"))
