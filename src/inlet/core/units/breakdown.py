@@ -10,6 +10,7 @@ units nested in them; splits are chosen to leave whole units, then few units, th
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order
@@ -22,7 +23,7 @@ from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.project.unit_kind import UnitKind
 from inlet.core.stopping import check
 from inlet.core.units.cells import CellFinder
-from inlet.core.units.coarser import Row, coarser_rows
+from inlet.core.units.coarser import Row, coarse_widths, coarser_rows
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.joining import with_joins
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
@@ -60,6 +61,11 @@ class _Breaker:
         self.orders: dict[Faces, Order] = {}
         self.rounds: dict[Faces, Rounds] = {}
         self.split_before: dict[tuple[object, ...], list[tuple[Picture, Point]]] = {}
+
+    @cached_property
+    def widths(self) -> tuple[int, ...]:
+        """The coarser bands that units may lie in."""
+        return coarse_widths(self.draft, self.rows, self._one_unit)
 
     def solve(self, faces: Faces) -> Steps[Solved]:
         found = self.at_hand(faces)
@@ -150,7 +156,9 @@ class _Breaker:
         if FEWEST_CUT_UP <= len(faces) <= MOST_CUT_UP:
             now = self.rows.units(best[0].part)
             tried = [row.parts for row in rows]
-            for row in coarser_rows(rows, self.splitter, self.rows, self._one_unit, self._is_unit):
+            for row in coarser_rows(
+                rows, self.splitter, self.rows, self._one_unit, self._is_unit, self.widths
+            ):
                 if row.parts in tried:
                     continue
                 tried.append(row.parts)

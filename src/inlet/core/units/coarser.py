@@ -3,14 +3,17 @@ chance."""
 
 from __future__ import annotations
 
-from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
+from collections import Counter, defaultdict
+from collections.abc import Callable, Collection, Iterator, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
+from inlet.core.draft.patches import Draft
 from inlet.core.units.rows import Rows
 from inlet.core.units.splitting import Splitter
+
+NEAR = 1e-6
 
 LARGEST_UNITED = 64
 """Patches of a unit that is put together again."""
@@ -29,10 +32,12 @@ def coarser_rows(
     known: Rows,
     one_unit: Callable[[Faces], bool],
     is_unit: Callable[[Faces], bool],
+    widths: Collection[int],
 ) -> Iterator[Row]:
     """For each way to split a part: split along lines of coarser bands only; its parts together
     where they are divided alike; and together where they make one unit, as many of them as can.
-    ``one_unit`` says whether patches make one, ``is_unit`` whether a part of a row is one."""
+    ``one_unit`` says whether patches make one, ``is_unit`` whether a part of a row is one;
+    ``widths`` are the coarser bands worth trying."""
     for row in rows:
         parts = _divided_alike(row, known, is_unit)
         if 1 < len(parts) < len(row.parts):
@@ -43,13 +48,45 @@ def coarser_rows(
         ]
         if not any(one and other for one, other in pairwise(plain)):
             continue
-        for lines in splitter.coarser(row.lines):
+        for lines in splitter.coarser(row.lines, widths):
             parts = splitter.split(frozenset().union(*row.parts), lines, False)
             if len(parts) > 1:
                 yield Row(lines, parts)
         parts = _united(row.parts, plain, one_unit)
         if 1 < len(parts) < len(row.parts):
             yield Row(row.lines, parts)
+
+
+def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) -> tuple[int, ...]:
+    """How many bands a coarser one could be of: where squares of so many bands hold units that are
+    fewer sorts than their patches. Only for a block of equal bands."""
+    block = draft.block
+    across, down = len(block.columns), len(block.rows)
+    if len(set(block.columns)) > 1 or len(set(block.rows)) > 1:
+        return ()
+    wide, high = (float(side) for side in block.finished)
+    out = []
+    for bands in range(2, min(across, down) // 2 + 1):
+        if across % bands or down % bands:
+            continue
+        cell_wide, cell_high = wide * bands / across, high * bands / down
+        cells: dict[tuple[int, int], set[int]] = defaultdict(set)
+        spoilt = set()
+        for face, (left, top, right, bottom) in enumerate(known.boxes):
+            x, y = int(left / cell_wide + NEAR), int(top / cell_high + NEAR)
+            cells[x, y].add(face)
+            inside = right <= (x + 1 + NEAR) * cell_wide and bottom <= (y + 1 + NEAR) * cell_high
+            if not inside or not known.is_box[face]:
+                spoilt.add((x, y))
+        units = [
+            frozenset(faces)
+            for at, faces in cells.items()
+            if at not in spoilt and len(faces) > 3 and one_unit(frozenset(faces))
+        ]
+        sorts = {known.likeness(faces) for faces in units}
+        if 0 < len(sorts) < len({known.looks[f] for faces in units for f in faces}):
+            out.append(bands)
+    return tuple(out)
 
 
 def _divided_alike(row: Row, known: Rows, is_unit: Callable[[Faces], bool]) -> list[Faces]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from inlet.core.assembly.net import Faces
 from inlet.core.geometry.inside import inside_point
@@ -53,9 +53,9 @@ class Splitter:
         ways.sort(key=lambda w: (-len(w), min(w)))
         return ways if len(faces) <= ALL_WAYS else ways[:1]
 
-    def coarser(self, lines: Sequence[int]) -> list[list[int]]:
-        """Of parallel seams on lines of equal bands those that would be lines of coarser ones, two
-        bands wide, three and so on, the coarsest first; none of those that leave no line out."""
+    def coarser(self, lines: Sequence[int], widths: Collection[int]) -> list[list[int]]:
+        """Of parallel seams on lines of equal bands those that would be lines of coarser ones, of
+        so many bands each, the coarsest first; none of those that leave no line out."""
         on = [found for line in lines if (found := self.seams.band_line[line]) is not None]
         if len(on) < max(2, len(lines)):
             return []
@@ -63,7 +63,7 @@ class Splitter:
         if any(band != bands[0] for band in bands):
             return []
         out: list[list[int]] = []
-        for wide in range(len(bands) // 2, 1, -1):
+        for wide in sorted(widths, reverse=True):
             kept = [k for k, found in zip(lines, on, strict=True) if found.after % wide == 0]
             if len(bands) % wide == 0 and 0 < len(kept) < len(lines) and kept not in out:
                 out.append(kept)
