@@ -86,7 +86,7 @@ class _Breaker:
         straight_edged = self.seams.straight or not any(map(self.seams.is_round, edge))
         kind = self._kind(faces, inner, straight_edged)
         shape = self.seams.shape(faces)
-        found = yield from self._split_best(faces, shape)
+        found = yield from self._split_best(faces, shape, kind is not None)
         if found is None:
             found = yield from self._assembled(faces, shape)
         part, cost = found
@@ -139,8 +139,9 @@ class _Breaker:
 
     # --- rows -----------------------------------------------------------------------------------
 
-    def _split_best(self, faces: Faces, shape: Outline) -> Steps[Solved | None]:
-        """A part split along through seams in the way that leaves least; None if none runs."""
+    def _split_best(self, faces: Faces, shape: Outline, unit: bool) -> Steps[Solved | None]:
+        """A part split along through seams in the way that leaves least; None if none runs. How a
+        ``unit`` is split matters to nothing else."""
         rows: list[Row] = []
         for lines in self.splitter.ways(faces):
             parts = self.splitter.split(faces, lines, bool(shape.arcs))
@@ -153,6 +154,8 @@ class _Breaker:
             found.append((yield from self._sewn_in(row, faces, shape)))
         least = min(cost for _, cost in found)
         best = [each for each in found if each.cost == least]
+        if unit:
+            return best[0]
         if FEWEST_CUT_UP <= len(faces) <= MOST_CUT_UP:
             now = self.rows.units(best[0].part)
             tried = [row.parts for row in rows]

@@ -53,7 +53,8 @@ def coarser_rows(
             if len(parts) > 1:
                 yield Row(lines, parts)
         parts = _united(row.parts, plain, one_unit)
-        if 1 < len(parts) < len(row.parts):
+        made = [part for part in parts if part not in row.parts]
+        if made and len(parts) > 1 and _fewer_sorts(made, known):
             yield Row(row.lines, parts)
 
 
@@ -83,10 +84,15 @@ def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) 
             for at, faces in cells.items()
             if at not in spoilt and len(faces) > 3 and one_unit(frozenset(faces))
         ]
-        sorts = {known.likeness(faces) for faces in units}
-        if 0 < len(sorts) < len({known.looks[f] for faces in units for f in faces}):
+        if _fewer_sorts(units, known):
             out.append(bands)
     return tuple(out)
+
+
+def _fewer_sorts(units: Sequence[Faces], known: Rows) -> bool:
+    """Are units fewer sorts of thing than the patches they are made of?"""
+    sorts = {known.likeness(faces) for faces in units}
+    return 0 < len(sorts) < len({known.looks[f] for faces in units for f in faces})
 
 
 def _divided_alike(row: Row, known: Rows, is_unit: Callable[[Faces], bool]) -> list[Faces]:
