@@ -21,6 +21,7 @@ from inlet.core.assembly import shape
 from inlet.core.draft import borders, patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
+from inlet.core.fitting import runs as fitting_runs
 from inlet.core.fitting.answers import answers
 from inlet.core.fitting.remedies import Fitting
 from inlet.core.geometry import inside, outline
@@ -62,6 +63,7 @@ def forget() -> None:
     """Empty every cache, so that a plan is worked out as for the first time."""
     proof._MADE.clear()
     method._SHARED.clear()
+    fitting_runs._KNOWN.clear()
     borders._KNOWN.clear()
     for cache in (
         pieces._piece_for,

@@ -180,7 +180,7 @@ class _Sides:
             return [e / whole * long for e in exact], plan.unit.size[along] + 2 * seam
         label = plan.unit.label
         if label not in self.products:
-            self.products[label] = _product_sides(plan)
+            self.products[label] = _known_sides(plan)
         known = self.products[label]
         length = _body_length(plan, whole)
         parts = known.get(_rough(exact)) or known.get(_rough(exact[::-1]), ())[::-1]
@@ -222,7 +222,27 @@ def _rough(lengths: Iterable[float]) -> tuple[int, ...]:
     return tuple(round(length * 10**6) for length in lengths)
 
 
-def _product_sides(plan: UnitPlan) -> dict[tuple[int, ...], tuple[float, ...]]:
+Sides = dict[tuple[int, ...], tuple[float, ...]]
+_KNOWN: dict[object, Sides] = {}
+_MOST_KNOWN = 500
+
+
+def _known_sides(plan: UnitPlan) -> Sides:
+    """``_product_sides``, worked out once for units whose pieces say all of how they are made."""
+    method, seam = plan.in_use.method, plan.measure.seam
+    if any(piece.slanted for piece in method.pieces) or method.sets:
+        return _product_sides(plan)
+    trims = _trimmed_later(plan)
+    cuts = tuple((p.exact, p.crosscut, plan.cutting.cut(p, trims)) for p in method.pieces)
+    key = (method.name, plan.unit.kind, plan.unit.size, seam, cuts)
+    if key not in _KNOWN:
+        if len(_KNOWN) >= _MOST_KNOWN:
+            _KNOWN.clear()
+        _KNOWN[key] = _product_sides(plan)
+    return _KNOWN[key]
+
+
+def _product_sides(plan: UnitPlan) -> Sides:
     """Of a unit made by its moves: the parts of each side, and the whole side, from the exact ones
     to those that come of pieces as they are cut."""
     method, seam = plan.in_use.method, plan.measure.seam
@@ -236,7 +256,7 @@ def _product_sides(plan: UnitPlan) -> dict[tuple[int, ...], tuple[float, ...]]:
         trims = _trimmed_later(plan)
         sizes = tuple(_worked(piece, plan.cutting.cut(piece, trims)) for piece in method.pieces)
         made = _sides_shown(method.work(sizes).products[0], seam)
-    out: dict[tuple[int, ...], tuple[float, ...]] = {}
+    out: Sides = {}
     for one_side, other in zip(exact, made, strict=True):
         out[_rough(one_side[-1:])] = (other[-1],)
         if len(one_side) == len(other):
