@@ -4,11 +4,15 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
+from dataclasses import replace as dataclass_replace
+from itertools import accumulate
 from typing import NamedTuple
 
+import numpy as np
+
 from inlet.core.cutting.comfort import Comfort, comfort
-from inlet.core.draft.patches import draft
-from inlet.core.fitting.bands import fitted_bands
+from inlet.core.draft.patches import draft, in_cloth
+from inlet.core.fitting.bands import fitted_bands, on_marks
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
 from inlet.core.fitting.words import (
     NAMES,
@@ -17,13 +21,25 @@ from inlet.core.fitting.words import (
     done_text,
     size_answer_text,
 )
-from inlet.core.planning.planned import plan_units
+from inlet.core.geometry.polygon import bounds
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.planning.planned import plan_units, with_inside
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.project.block import Block
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
+
+NEAR = 1e-9
+
+SQUARE = frozenset(
+    (
+        "half-square-triangle", "quarter-square-triangle", "three-triangle", "square-in-square",
+        "four-patch", "eight-point-star", "nine-patch",
+    )
+)  # fmt: skip
+"""Kinds of unit that are squares."""
 
 
 class Answer(NamedTuple):
@@ -70,8 +86,16 @@ def _answers(
     for size in (sizes.smaller, sizes.larger):
         if size is not None:
             made = replace(block, finished=size)
-            fit = fitting_of(project, made, copies).usual._replace(remedy="size")
+            fit = _at_size(fitting, made).usual._replace(remedy="size")
             yield Answer("size", fit, size_answer_text(size, measure), measure, made)
+
+
+def _at_size(fitting: Fitting, block: Block) -> Fitting:
+    """The same drawing at another size: it breaks down in the same way."""
+    k = block.finished[0] / fitting.draft.block.finished[0]
+    units = with_inside(dataclass_replace(plan, unit=plan.unit.scaled(k)) for plan in fitting.units)
+    drawn = in_cloth(block, fitting.draft.homes)
+    return Fitting(drawn, fitting.root, units, fitting.measure, True)
 
 
 def fitting_of(project: Project, block: Block, copies: int) -> Fitting:
@@ -86,12 +110,33 @@ def fitting_of(project: Project, block: Block, copies: int) -> Fitting:
 def with_bands(fitting: Fitting, project: Project, block: Block, copies: int) -> Fitting | None:
     """The block with its bands on the ruler's marks; None where they are there already, where units
     in them would be of other kinds, or where it does not make it fit."""
+    if not _stay_square(fitting, block, project.measure.mark):
+        return None
     made = fitted_bands(block, project.measure.mark)
     if made is None:
         return None
     other = fitting_of(project, made, copies)
     same = _kinds(other.units) == _kinds(fitting.units)
     return other if same and other.fits else None
+
+
+def _stay_square(fitting: Fitting, block: Block, mark: Fraction) -> bool:
+    """Are units that must be squares still squares on bands fitted to the marks?"""
+    old, new = [], []
+    for bands, scale in zip((block.columns, block.rows), block.scale, strict=True):
+        widths = [band * scale for band in bands]
+        old.append([0.0, *accumulate(map(float, widths))])
+        new.append([0.0, *accumulate(map(float, on_marks(widths, mark)))])
+    for plan in fitting.units:
+        if plan.unit.kind not in SQUARE or len(plan.unit.part.faces) == 1:
+            continue
+        for place in plan.unit.places:
+            left, top, right, bottom = (float(x) for x in bounds(place.part.outline))
+            wide = np.interp(right, old[0], new[0]) - np.interp(left, old[0], new[0])
+            high = np.interp(bottom, old[1], new[1]) - np.interp(top, old[1], new[1])
+            if abs(wide - high) > NEAR:
+                return False
+    return True
 
 
 def _kinds(units: Sequence[UnitPlan]) -> Counter[str]:

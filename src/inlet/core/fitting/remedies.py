@@ -97,12 +97,16 @@ class Fitting:
         """Units that are cut on a slant trimmed to size before they are sewn on; None where there
         are none."""
         units = [plan for plan in self.units if self._can_be_trimmed(plan)]
-        return self._best(lambda mark, t: self._with_trims(units, mark, t)) if units else None
+        if not units:
+            return None
+        # On marks coarser than those all else needs it would not fit either.
+        marks = [mark for mark in self._marks if mark <= self.finer.mark]
+        return self._best(lambda mark, t: self._with_trims(units, mark, t), marks)
 
     @cached_property
     def finer(self) -> Fit:
         """Every piece cut so that it fits its neighbours, on a finer mark where needed."""
-        return self._best(self._on_marks)
+        return self._best(self._on_marks, self._marks)
 
     @property
     def _marks(self) -> list[Fraction]:
@@ -134,11 +138,11 @@ class Fitting:
             ways += [self.trimmed] if self.trimmed else []
         return min(ways, key=lambda fit: (fit.error(self.measure), fit.minutes(rates)))
 
-    def _best(self, way: Callable[[Fraction, bool], Fit]) -> Fit:
+    def _best(self, way: Callable[[Fraction, bool], Fit], marks: Sequence[Fraction]) -> Fit:
         """A way on the coarsest mark on which it fits, else that with the least error; the finest
         is tried thoroughly."""
         found: list[Fit] = []
-        tries = [(mark, False) for mark in self._marks]
+        tries = [(mark, False) for mark in marks]
         for mark, thorough in (*tries, (tries[-1][0], True)):
             fit = way(mark, thorough)
             if fit.error(self.measure) == 0:
