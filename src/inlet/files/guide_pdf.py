@@ -14,7 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.words import buying_text
+from inlet.core.cutting.words import buying_text, strips_text
 from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.needle import effect_text, needle_text
@@ -163,6 +163,8 @@ class _Guide:
             self.y += 8
             self._text(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0)
             self._text(buying_text(cloth, plan.measure), 9.5)
+            if strips := strips_text(cloth, plan.measure):
+                self._text(strips, 10.5)
             for cut in (c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned):
                 self._cut(cut)
         owned = [c for c in plan.cuts if c.owned]

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.stock_sizes import sizes_from
-from inlet.core.cutting.words import set_lines, set_name
+from inlet.core.cutting.words import set_lines, set_name, strips_text
 from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.needle import effect_text, needle_text
 from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
@@ -59,6 +59,9 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
                 yield f"      take {spare_text(cut, plan.project)}"
         if unit.in_use.trim_to is not None:
             yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
+    for needed in plan.cloth:
+        if strips := strips_text(needed, measure):
+            yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
 
 

@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.strips import lay_out
+from inlet.core.cutting.words import strips_text
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project.measure import METRIC, Measure
@@ -87,3 +88,14 @@ def test_metric_cloth_is_bought_by_ten_centimetres():
     block = block_of("1 0 1 1", 2, 1, (16, 8))
     plan = plan_block(replace(project_of(block), measure=METRIC), block)
     assert [(c.length, c.buy) for c in plan.cloth] == [(F(19, 2), F(10))] * 2
+
+
+def test_the_strips_to_cut_first_are_told_widest_first():
+    """Ten squares of 7 1/4, five to a strip of 42 less 1/2; thirty of 3 1/2, eleven to a strip."""
+    large = Cut("a", "square", (F(29, 4), F(29, 4)), "none", 10, ("A",))
+    small = large._replace(cut=(F(7, 2), F(7, 2)), number=30, labels=("B",))
+    (cloth,) = lay_out(Project(), [small, large])
+    # what is left of the wide strips takes one small one each: 28 are left, three strips
+    assert strips_text(cloth, Measure()) == "Cut 2 strips 7 1/4 in, then 3 at 3 1/2 in."
+    (one,) = lay_out(Project(), [large._replace(number=3)])
+    assert strips_text(one, Measure()) == "Cut 1 strip 7 1/4 in."

@@ -22,6 +22,19 @@ def buying_text(cloth: ClothNeeded, measure: Measure) -> str:
     return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}"
 
 
+def strips_text(cloth: ClothNeeded, measure: Measure) -> str:
+    """The strips to cut first, in their order: “Cut 3 strips 7 1/4 in, then 4 at 3 1/2 in.”;
+    nothing where none are."""
+    widths = Counter(strip.width for strip in cloth.strips)
+    if not widths:
+        return ""
+    (first, number), *others = widths.items()
+    strips = "1 strip" if number == 1 else f"{number} strips"
+    parts = [f"Cut {strips} {length_text(first, measure)}"]
+    parts += [f"{n} at {length_text(width, measure)}" for width, n in others]
+    return ", then ".join(parts) + "."
+
+
 def set_name(one: PlannedSet, project: Project) -> str:
     """``2 in Fog + 2 in Silt``: the bands of a set, finished."""
     return " + ".join(

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import project_sets
-from inlet.core.cutting.words import buying_text, set_lines, set_name
+from inlet.core.cutting.words import buying_text, set_lines, set_name, strips_text
 from inlet.core.numbers.text import parse_length, show
 from inlet.core.plan import MOST_COPIES, BlockPlan
 from inlet.core.project.value import replace
@@ -57,6 +57,8 @@ class CuttingTicket(QWidget):
             self.list.addWidget(rule())
             self.list.addWidget(label(cloth_name(plan.project, cloth.fabric), "heading", True))
             self.list.addWidget(label(buying_text(cloth, plan.measure), "caption", True))
+            if strips := strips_text(cloth, plan.measure):
+                self.list.addWidget(label(strips, "", True))
             own = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
             self._cuts(own, plan)
         owned = [c for c in plan.cuts if c.owned]
