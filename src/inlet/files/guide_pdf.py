@@ -272,7 +272,7 @@ class _Guide:
                 for k, line in enumerate(lines):
                     self.canvas.drawString(x, self.height - self.y - shown - 18 - k * 12.5, line)
             self.y += shown + max(map(len, words)) * 12.5 + 16
-        if method.trim_to and method.trim is None:
+        if method.trim_to and not any(move.do == "trim" for move in moves):
             self._text(f"Trim to {size_text(method.trim_to, self.plan.measure)}.", 10.5, MEDIUM)
         if over_text(method):
             self._text(over_text(method), 10.5)

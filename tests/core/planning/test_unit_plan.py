@@ -307,6 +307,30 @@ def test_what_is_said_of_the_effort_is_what_the_moves_show(kind):
         assert said.seams == counted.seams
 
 
+@pytest.mark.parametrize("kind", ["flying-geese", "half-square-triangle"])
+def test_nobody_is_advised_unasked_to_folds_or_a_special_ruler(kind):
+    """Whatever the number and the rates: folded geese and triangles from strips come last."""
+    for number in (1, 3, 24, 500):
+        for rates in (Rates(), Rates(cut=3600), Rates(seam=3600), Rates(press=3600, mark=3600)):
+            unit = unit_of(kind, [F(4), F(2)] if kind == "flying-geese" else [F(3)], "aba")
+            plan = UnitPlan(unit, Need(number), Measure())
+            best = recommended(costs(plan, rates), Measure()).plan
+            assert best.name not in ("folded", "strip-triangles")
+
+
+def test_a_unit_sewn_patch_by_patch_is_trimmed_with_a_picture():
+    unit = unit_of("half-square-triangle", [F(3)], "ab")
+    measure = Measure(school="trim")
+    method = method_of(unit, F(1, 4), "single-triangles")
+    moves = plan_method(method, unit, Need(2), measure).moves
+    assert [m.do for m in moves].count("trim") == 1
+    assert moves[-1].do == "trim"
+    left, top, right, bottom = box(moves[-1].lower)
+    cuts = [line for line in moves[-1].lines if line.kind == "cut"]
+    assert len(cuts) == 4
+    assert all(left < p.x < right and top < p.y < bottom for c in cuts for p in (c.start, c.end))
+
+
 def test_four_at_a_time_leaves_bias_outside():
     unit = unit_of("half-square-triangle", [F(3)])
     bias = {method.name: method.bias for method in methods_for(unit, QUARTER)}

@@ -135,7 +135,8 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
         )
         return Work(moves, (unit_sheet,))
 
-    return Method("folded", 1, pieces, False, shared(("folded", seam), (goose, left, right), work))
+    table = shared(("folded", seam), (goose, left, right), work)
+    return Method("folded", 1, pieces, False, table, stands_proud=True)
 
 
 def goose_and_skies(unit: Unit) -> tuple[Cloth, Cloth, Cloth]:

@@ -74,7 +74,8 @@ class Method:
     leaves besides units, ``odd_run`` what is over once where the runs are an odd number. ``sets``
     are strip sets to sew and cut across; their strips are no pieces of a run, and sewing them is
     no effort of it. ``known_effort`` spares working out the moves where it follows from less.
-    ``tool`` is one that not every maker has. ``by_patches``: it is sewn patch to patch, and has no
+    ``tool`` is one that not every maker has; ``stands_proud``: it gives folds that lie on the unit,
+    which not every maker wants. ``by_patches``: it is sewn patch to patch, and has no
     products.
     """
 
@@ -90,6 +91,7 @@ class Method:
     sets: tuple[SetOfStrips, ...] = ()
     known_effort: Effort | None = None
     tool: str = ""
+    stands_proud: bool = False
     by_patches: bool = False
 
     @cached_property

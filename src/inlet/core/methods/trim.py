@@ -71,6 +71,15 @@ def trim_move(found: Trim, kind: UnitKind) -> Move:
     return Move("trim", TEXTS.get(kind, _OTHERWISE), found.sheet, (), (*found.ruler, *cuts))
 
 
+def sewn_large_move(sheet: Sheet, kind: UnitKind) -> Move:
+    """The trim of a unit sewn patch by patch, which is drawn as large as it should be: the cuts a
+    fortieth of a side inside its edges, so that they can be seen."""
+    left, top, right, bottom = box(sheet)
+    by = min(right - left, bottom - top) / 40
+    inside = (left + by, top + by, right - by, bottom - by)
+    return trim_move(Trim(sheet, inside, tuple(_slanted_seams(sheet))), kind)
+
+
 def _anchor(sheet: Sheet) -> Point:
     """Where the sheet's two seam lines cross, or, where it has one or more than two, its middle."""
     lines = _seam_lines(sheet)

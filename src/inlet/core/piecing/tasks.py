@@ -83,7 +83,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
             )
         else:
             out.append(_task(step, move.do, times, minutes, per, length))
-    if method.trim_to and method.trim is None:
+    if method.trim_to and not any(move.do == "trim" for move in method.moves):
         out.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
     return out
 

@@ -197,14 +197,16 @@ def table(found: Sequence[Cost]) -> list[list[str]]:
 
 def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
-    own, or cloth larger than what is cut already, comes last; the usual order breaks ties."""
+    own, stands proud, or takes cloth larger than what is cut already, comes last: nobody is
+    advised to it unasked; the usual order breaks ties."""
     per_minute = measure.system.cloth_a_minute
 
     def weight(cost: Cost) -> tuple[bool, bool, float]:
         made = cost.plan.made + cost.plan.mirrored
         bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
         weighed = cost.minutes + cost.wasted / per_minute + bias
-        return cost.plan.short, bool(cost.plan.method.tool), weighed
+        method = cost.plan.method
+        return cost.plan.short, bool(method.tool) or method.stands_proud, weighed
 
     return min(found, key=weight)
 

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from inlet.core.methods.catalogue import methods_for
 from inlet.core.methods.method import ByProduct, Method, SetOfStrips
-from inlet.core.methods.trim import Trim, trim_move, trim_of
+from inlet.core.methods.trim import Trim, sewn_large_move, trim_move, trim_of
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, ceil_exact, floor_exact
@@ -130,7 +130,10 @@ class MethodPlan(NamedTuple):
             return (Move("open", text, self.method.products[0]),)
         found = self.trim
         if found is None:
-            return self.method.moves
+            own = self.method.moves
+            if self.trim_to is None or not own or own[-1].do != "open":
+                return own
+            return (*own, sewn_large_move(own[-1].lower, self.kind))
         large = self.method.work(tuple(p.cut for p in self.pieces)).moves
         return (*large, trim_move(found, self.kind))
 
