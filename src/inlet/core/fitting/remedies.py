@@ -100,7 +100,8 @@ class Fitting:
         if not units:
             return None
         # On marks coarser than those all else needs it would not fit either.
-        marks = [mark for mark in self._marks if mark <= self.finer.mark]
+        coarsest = self.measure.mark if self.comfortable else self.finer.mark
+        marks = [mark for mark in self._marks if mark <= coarsest]
         return self._best(lambda mark, t: self._with_trims(units, mark, t), marks)
 
     @cached_property
