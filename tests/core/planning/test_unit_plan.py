@@ -318,6 +318,16 @@ def test_nobody_is_advised_unasked_to_folds_or_a_special_ruler(kind):
             assert best.name not in ("folded", "strip-triangles")
 
 
+def test_all_corner_squares_are_marked_at_once():
+    """Before the first is sewn: one walk to the mat instead of one for each corner."""
+    unit = unit_of("square-in-square", [F(4)], "ab")
+    method = method_of(unit, F(1, 4), "corner-squares")
+    does = [move.do for move in method.moves]
+    assert does[:2] == ["cut", "mark"]
+    assert does.count("mark") == 1
+    assert method.effort.marks == 4
+
+
 def test_a_unit_sewn_patch_by_patch_is_trimmed_with_a_picture():
     unit = unit_of("half-square-triangle", [F(3)], "ab")
     measure = Measure(school="trim")

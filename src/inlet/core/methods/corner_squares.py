@@ -79,6 +79,11 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
     first = [cut_sheet(rectangle(body, (wide, high)))]
     first += [square_sheet(c.side, c.fabric) for c in corners[:3]]
     moves = [Move("cut", "Cut {all}.", in_a_row(first))]
+    marked = square_sheet(corners[0].side, corners[0].fabric)
+    p, _, r, _ = marked[0][0]
+    draw = "Draw a diagonal on the back of each square."
+    diagonal = DrawnLine("mark", p, r)
+    moves.append(Move("mark", draw, (), marked, (diagonal,), len(corners)))
     for c in corners:
         side = c.side
         left = wide - side if c.right else ZERO
@@ -93,8 +98,6 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
         beyond = chord(whole, line.shifted(-seam))
         cuts = () if beyond is None else (DrawnLine("cut", *beyond),)
         lay = "Lay a square on the corner, right sides together; sew from corner to corner."
-        moves.append(Move("mark", "Draw a diagonal on the back of each square.", (), square,
-                          (DrawnLine("mark", *ends),)))  # fmt: skip
         moves.append(Move("sew", lay, sheet, square, (DrawnLine("seam", *ends),)))
         moves.append(Move("cut-apart", "Trim {seam} beyond the seam.", sheet, square,
                           (DrawnLine("seam", *ends), *cuts)))  # fmt: skip
