@@ -293,6 +293,20 @@ def test_points_that_a_seam_off_cuts_and_those_it_cannot(drawn, points):
     assert len(effect.points) == points
 
 
+def test_a_task_is_not_parted_for_a_few_of_it():
+    """Sewing 24 takes 24 min: with one minute left none is sewn, with 12 left half, with 23 none;
+    what takes longer than a sitting is begun all the same."""
+    sew = Task(1, "B", "B", "machine", "sew", 24, 24.0)
+    for before, minutes, counts in (
+        (29.0, 30.0, [0, 24]), (18.0, 30.0, [12, 12]), (7.0, 30.0, [0, 24]), (1.0, 3.0, [2, 3]),
+    ):  # fmt: skip
+        press = Task(2, "A", "A", "iron", "press", 1, before)
+        found = sittings([Batch("iron", (press,)), Batch("machine", (sew,))], minutes)
+        sewn = [sum(t.times for b in s.batches for t in b.tasks if t.verb == "sew") for s in found]
+        assert sewn[:2] == counts
+        assert sum(sewn) == 24
+
+
 def test_the_test_and_the_minutes_stay_in_the_file():
     needle = Needle(strip=F(3, 2), middle=F(31, 32), stitched=F(1, 4))
     project = replace(project_of(block_of()), needle=needle, rates=Rates(sitting=45, bobbin=70))

@@ -19,10 +19,22 @@ class Sitting(NamedTuple):
         return sum(batch.minutes for batch in self.batches)
 
 
+LEAST_PART = 4
+"""A task is parted only if a part of so many lies on either side."""
+
+
+def _worth_beginning(task: Task, fit: int, minutes: float) -> bool:
+    """Is it worth doing ``fit`` of a task now, the rest in the next sitting of so many minutes?"""
+    if fit >= task.times:
+        return True
+    parted_well = fit * LEAST_PART >= task.times and (task.times - fit) * LEAST_PART >= task.times
+    return fit > 0 and (parted_well or task.minutes > minutes)
+
+
 def sittings(found: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
     """Batches shared out over sittings of so many minutes; a task that does not fit the time left
-    is begun if at least one of it does, and goes on in the next sitting. One that takes longer
-    than a whole sitting each has one to itself."""
+    is begun if a good part of it does, and goes on in the next sitting: nobody sews one now and 23
+    later. What takes longer than a whole sitting each has one to itself."""
     out: list[list[Batch]] = [[]]
     left = minutes
     for batch in found:
@@ -32,7 +44,7 @@ def sittings(found: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
             while rest is not None:
                 each = rest.minutes / max(1, rest.times)
                 fit = rest.times if rest.minutes <= left + 1e-9 else int((left + 1e-9) / each)
-                if fit <= 0 and left < minutes:  # nothing more fits: next sitting
+                if left < minutes and not _worth_beginning(rest, fit, minutes):
                     if here:
                         out[-1].append(Batch(batch.place, tuple(here)))
                     here, left = [], minutes
