@@ -25,6 +25,7 @@ from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Backing, Binding, Border, Quilt, QuiltPlace, Sashing
 from inlet.core.project.value import replace
+from inlet.core.table.moves import like_ones_together
 from inlet.files.guide_pdf import write_guide
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, dumps, load, loads, save, why_not_held
@@ -332,6 +333,22 @@ def test_a_plan_says_what_the_plan_format_promises(block, copies):
 
 def text_of(path: Path) -> str:
     return "\n".join(page.extract_text() for page in PdfReader(path).pages)
+
+
+def test_a_guide_shows_equal_moves_once_with_their_number(tmp_path):
+    """A checkerboard of 36 squares, 35 seams: in each row three pairs, two of them joined, then the
+    third; then rows in pairs, two of those, the third. Six pictures, and it fits on five pages."""
+    lines = [f"{i} 0 {i} 6 / 0 {i} 6 {i}" for i in range(1, 6)]
+    block = block_of(" / ".join(lines), 6, 6, (12, 12), "ab")
+    plan = plan_block(project_of(block), block)
+    (unit,) = plan.units
+    shown = like_ones_together(unit.in_use.moves)
+    assert sum(each.times for each in shown) == len(unit.in_use.moves)
+    assert [each.times for each in shown if each.move.do == "sew"] == [18, 6, 6, 3, 1, 1]
+    path = tmp_path / "guide.pdf"
+    write_guide(plan, path)
+    assert len(PdfReader(path).pages) <= 5
+    assert "18 times: " in text_of(path)
 
 
 def test_a_guide_carries_every_size_and_step(tmp_path):

@@ -24,7 +24,7 @@ from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
-from inlet.core.table.moves import DrawnLine, Move
+from inlet.core.table.moves import DrawnLine, Move, like_ones_together
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.table.sheets import Sheet
 from inlet.core.units.units import label_place, letters
@@ -249,16 +249,20 @@ class _Guide:
             self._text(line)
 
     def _unit_pictures(self, unit: UnitPlan, moves: Sequence[Move]) -> None:
-        """Moves side by side, three to a line, each with its number and words below."""
+        """Moves side by side, three to a line, each with its number and words below; those that are
+        alike once, with how often they are made."""
         method, stacks = unit.in_use, self.plan.stacks[unit.unit.label]
         gap, across = 14.0, 3
         wide = (self.width - 2 * MARGIN - gap * (across - 1)) / across
         shown = 112.0
-        for start in range(0, len(moves), across):
-            row = moves[start : start + across]
+        shapes = like_ones_together(moves)
+        for start in range(0, len(shapes), across):
+            several = shapes[start : start + across]
+            row = [each.move for each in several]
             words = [
                 simpleSplit(
-                    f"{start + i + 1}. {move_text(m.text, method, self.project, stacks)}",
+                    f"{start + i + 1}. {_times(several[i].times)}"
+                    f"{move_text(m.text, method, self.project, stacks)}",
                     REGULAR, 9.5, wide,
                 )
                 for i, m in enumerate(row)
@@ -423,6 +427,10 @@ def _step_title(step: Step, plan: BlockPlan) -> str:
     kind = kind_words(step.unit.unit.kind)
     name = step.unit.in_use.name
     return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")
+
+
+def _times(number: int) -> str:
+    return f"{number} times: " if number > 1 else ""
 
 
 def _shape_words(cut: Cut) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
-from inlet.core.geometry.motion import Motion
+from inlet.core.geometry.motion import Motion, at_origin, canonical
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, Polygon, chord
 from inlet.core.numbers.fraction import Fraction
@@ -47,6 +47,40 @@ class Move(NamedTuple):
     times: Fraction | int = 1
     seams: int | None = None
     of_set: int | None = None
+
+
+QUARTER_TURN = Motion(ZERO, ZERO + 1)
+
+
+class Repeated(NamedTuple):
+    """A move and how often moves like it are made."""
+
+    move: Move
+    times: int
+
+
+def like_ones_together(moves: Sequence[Move]) -> list[Repeated]:
+    """Moves that say and show the same, turned or not, as one where the first of them is; those of
+    a kind there is one of, as they are."""
+    found: dict[object, Repeated] = {}
+    for move in moves:
+        kinds = tuple(sorted((line.kind, line.number) for line in move.lines))
+        key = (move.do, move.text, kinds, _in_any_turn(move))
+        known = found.get(key)
+        found[key] = Repeated(known.move, known.times + 1) if known else Repeated(move, 1)
+    return list(found.values())
+
+
+def _in_any_turn(move: Move) -> frozenset[object]:
+    """The picture of a move in all four turns: equal for equal ones, however they lie."""
+    whole = [(outline, f"below {cloth}") for outline, cloth in move.lower]
+    whole += [(outline, f"above {cloth}") for outline, cloth in move.upper]
+    turned: Sheet = tuple(whole)
+    out = []
+    for _ in range(4 if whole else 0):
+        out.append(canonical(at_origin(turned)))
+        turned = QUARTER_TURN.picture(turned)
+    return frozenset(out)
 
 
 def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[DrawnLine, ...]:
