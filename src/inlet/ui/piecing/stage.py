@@ -24,6 +24,7 @@ from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.words import kind_words, method_words, move_text
+from inlet.core.table.moves import Repeated, like_ones_together
 from inlet.core.words import measured_text, size_text
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
@@ -165,14 +166,16 @@ class PiecingStage(QWidget):
         grid = QGridLayout()
         grid.setSpacing(theme.px(12))
         across = 1 if _large() else 3 if step.unit or len(moves) < 4 else 2
-        for i, move in enumerate(moves[:MOST_SHOWN]):
+        shown = like_ones_together(moves) if step.unit else [Repeated(m, 1) for m in moves]
+        for i, (move, number) in enumerate(shown[:MOST_SHOWN]):
             picture = MovePicture(move, plan.project, 150 if step.unit else 210, self.session.grey)
             picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
             grid.addWidget(picture, 2 * (i // across), i % across)
             text = move.text
             if step.unit:
                 stacks = plan.stacks[step.unit.unit.label]
-                times = f"  ({move.times} ×)" if move.times > 1 else ""
+                often = move.times * number
+                times = f"  ({often} ×)" if often > 1 else ""
                 text = move_text(move.text, step.unit.in_use, plan.project, stacks) + times
             words = label(f"{i + 1}.  {text}", "" if step.unit else "small", True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
