@@ -170,7 +170,7 @@ def _paler(colour: QColor) -> QColor:
 _STYLES = {
     "seam": (2.0, Qt.PenStyle.DashLine),
     "cut": (2.4, Qt.PenStyle.SolidLine),
-    "mark": (1.0, Qt.PenStyle.DotLine),
+    "mark": (1.6, Qt.PenStyle.DotLine),
     "ruler": (1.6, Qt.PenStyle.DashDotLine),
 }
 
@@ -184,9 +184,9 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> N
         width, style = _STYLES[line.kind]
         colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
         drawn = QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats()))
-        if line.kind != "mark":  # so that it is seen on dark cloth
-            painter.setPen(QPen(theme.PAPER, width + 1.6))
-            painter.drawLine(drawn)
+        # So that it is seen on dark cloth, and along the hatching of a wrong side.
+        painter.setPen(QPen(theme.PAPER, width + 1.6))
+        painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
         painter.drawLine(drawn)
     for spot in spots:
