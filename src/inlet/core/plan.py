@@ -162,13 +162,11 @@ def plan_block(
     fitting = Fitting(drawn, root, units, measure, sizes.comfortable) if proved else None
     fit = None
     if fitting is not None:
-        fit = fitting.chosen(project.rates or Rates())
-        if measure.awkward == "bands" and not fitting.fits:
-            banded = with_bands(fitting, project, block, copies)
-            if banded is not None:
-                drawn, root, fit = banded.draft, banded.root, banded.usual
-                fit = fit._replace(remedy="bands")
-        units = fit.units
+        used = _on_bands(fitting, project, block, copies) or fitting
+        fit = used.chosen(project.rates or Rates())
+        if used is not fitting:
+            fit = fit._replace(remedy="bands")
+        drawn, root, units = used.draft, used.root, fit.units
     units = sharing_squares(units)
 
     over = left_over(units)
@@ -210,6 +208,18 @@ def plan_block(
         seams=count_seams(drawn, root, assembly),
         problems=errors_first((*in_drawing, *in_sewing, *in_sizes, *in_choices, *in_cloth)),
     )
+
+
+def _on_bands(fitting: Fitting, project: Project, block: Block, copies: int) -> Fitting | None:
+    """The block on bands fitted to the marks, sewn up as well; None where the maker does not wish
+    it, or it cannot be."""
+    if project.measure.awkward != "bands" or fitting.fits:
+        return None
+    banded = with_bands(fitting, project, block, copies)
+    seam = project.measure.seam
+    if banded is None or not resewn(banded.draft, banded.root, banded.units, seam):
+        return None
+    return banded
 
 
 def _in_order(project: Project, blocks: Iterable[BlockUnits]) -> list[BlockUnits]:

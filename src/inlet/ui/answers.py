@@ -8,12 +8,12 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
 
-from inlet.core.draft.patches import draft
+from inlet.core.draft.patches import Draft
 from inlet.core.fitting.answers import Answer
 from inlet.core.fitting.words import NAMES
 from inlet.core.numbers.text import show
 from inlet.core.plan import BlockPlan
-from inlet.core.project.block import Block
+from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.units.units import picture_of
 from inlet.core.words import unit_of
@@ -86,7 +86,8 @@ class AnswersCard(QWidget):
             facts.insert(0, f"{answer.fit.trims} to trim")
         layout.addWidget(label(" · ".join(facts), "caption"))
         if answer.remedy == "bands" and answer.block is not None:
-            layout.addWidget(BandsPicture(plan, answer.block, self.session.grey))
+            drawn = answer.fit.sewn.layout.draft
+            layout.addWidget(BandsPicture(plan.project, drawn, self.session.grey))
         return card
 
     def _take(self, answer: Answer) -> None:
@@ -103,9 +104,10 @@ class AnswersCard(QWidget):
 class BandsPicture(QWidget):
     """The block on its new bands, each band's width beside it."""
 
-    def __init__(self, plan: BlockPlan, block: Block, grey: bool) -> None:
+    def __init__(self, project: Project, drawn: Draft, grey: bool) -> None:
         super().__init__()
-        self.plan, self.block, self.grey_view = plan, block, grey
+        self.project, self.block, self.grey_view = project, drawn.block, grey
+        self.sheet = picture_of(drawn, frozenset(range(len(drawn.patches))))
         self.setFixedHeight(theme.px(150))
         self.setAccessibleName("The block on its new bands")
 
@@ -113,21 +115,18 @@ class BandsPicture(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(theme.font(9))
-        found = draft(self.block)
         wide, high = (float(x) for x in self.block.finished)
         room = theme.px(34)
         box = QRectF(self.rect()).adjusted(room, theme.px(18), -room, -2)
         frame = Frame.fit(box, (0, 0, wide, high))
-        faces = frozenset(range(len(found.patches)))
-        sheet = picture_of(found, faces)
-        draw_sheet(painter, frame, sheet, self.plan.project, grey=self.grey_view)
+        draw_sheet(painter, frame, self.sheet, self.project, grey=self.grey_view)
         painter.setPen(theme.INK)
         metrics = QFontMetricsF(painter.font())
         for axis, bands in enumerate((self.block.columns, self.block.rows)):
             at = 0.0
             for band in bands:
                 width = band * self.block.scale[axis]
-                text = show(width, system=self.plan.measure.system, vulgar=True, ruler=True)
+                text = show(width, system=self.project.measure.system, vulgar=True, ruler=True)
                 middle = at + float(width) / 2
                 spot = frame.at(*((middle, 0) if axis == 0 else (0, middle)))
                 w, h = metrics.horizontalAdvance(text) + 4, metrics.height()

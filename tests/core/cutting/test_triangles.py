@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from dataclasses import replace as dataclass_replace
 from math import ceil
 
 import pytest
@@ -11,7 +12,11 @@ from hypothesis import strategies as st
 
 from inlet.core.methods.catalogue import methods_for
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.piecing.batches import Batch
+from inlet.core.piecing.sittings import sittings
+from inlet.core.piecing.tasks import plain_tasks
 from inlet.core.plan import plan_block
+from inlet.core.planning.unit_plan import triangle_key
 from inlet.core.project.value import replace
 from inlet.core.table.pieces import piece_for
 from inlet.files.plan_text import plan_text
@@ -60,6 +65,25 @@ def test_what_a_unit_takes_of_anothers_squares_is_said():
     assert "take 2 triangles over of A" in text
     assert "2 triangles over of A" in plan.steps[1].text
     assert "0 ×" not in text
+
+
+def test_a_patch_that_is_a_unit_takes_what_is_over_and_nothing_is_cut_for_it():
+    """Two triangle squares and a triangle beside a slanted patch: three triangles of A and two of B
+    come off two squares and one. Sittings say that the last is taken, not cut."""
+    drawn = "1 0 1 1 / 0 0 1 1 / 1 1 2 0 / 2 0 2 1"
+    block = replace(block_of(drawn, 3, 1, (9, 3), "abbac"), methods=SINGLE)
+    plan = plan_block(project_of(block), block)
+    for unit in plan.units:
+        if all(c.number == 0 for c in unit.in_use.pieces) and unit.in_use.pieces:
+            tasks = plain_tasks(unit, plan.rates)
+            assert [(t.verb, t.minutes) for t in tasks] == [("take", 0.0)]
+    assert plan.sittings
+    one = next(u for u in plan.units if any(c.piece.crosscut == "once" for c in u.in_use.pieces))
+    none_cut = dataclass_replace(one, spare={triangle_key(c): 99 for c in one.in_use.pieces})
+    assert [c.number for c in none_cut.in_use.pieces] == [0] * len(none_cut.in_use.pieces)
+    (task,) = plain_tasks(none_cut, plan.rates)
+    assert (task.verb, task.times) == ("take", sum(c.spare for c in none_cut.in_use.pieces))
+    assert sittings([Batch("mat", (task,))], 5)[0].batches[0].tasks == (task,)
 
 
 def test_a_diagonal_is_a_cut_of_each_square():

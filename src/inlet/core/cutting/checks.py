@@ -29,7 +29,7 @@ def size_problems(sizes: Comfort, measure: Measure, done: str = "") -> Iterator[
         (),
         f"Not a comfortable size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
         f"between the {mark} marks."
-        + (f" {done}" if done else " They fit all the same, to a thread.")
+        + (f" {done}" if done else "")
         + (f" Nearest comfortable: {' and '.join(near)}." if near else ""),
     )
 

@@ -24,8 +24,10 @@ NAMES: dict[Remedy, str] = {
 
 
 def done_text(fit: Fit, measure: Measure) -> str:
-    """What is done so that it fits."""
+    """What is done so that it fits, in a sentence; nothing for another size."""
     return {
+        "none": "They fit all the same, to a thread.",
+        "bands": "The bands are put on the ruler's marks.",
         "finer": _finer_text(fit, measure),
         "trim": _trim_text(fit, measure),
         "leave": sentence(apart_text(fit.worst, measure)),
@@ -33,6 +35,7 @@ def done_text(fit: Fit, measure: Measure) -> str:
 
 
 def size_answer_text(size: Pair, measure: Measure) -> str:
+    """What another size does: “Make it 11 in: every cut lands on a mark.”"""
     return f"Make it {size_text(size, measure)}: every cut lands on a mark."
 
 
@@ -86,12 +89,17 @@ def mark_text(mark: Fraction, measure: Measure) -> str:
     marks”."""
     text = f"the {length_text(mark, measure)} marks"
     ruler = measure.mark
-    between = {2: "half way between two", 4: "at a quarter of the way between two"}
-    how = between.get(int(ruler / mark)) if ruler % mark == 0 else None
-    return f"{text} ({how} {length_text(ruler, measure)} marks)" if how else text
+    if ruler % mark or ruler == mark:
+        return text
+    if ruler == 4 * mark:
+        how, between = "at a quarter of the way", ruler
+    else:
+        how, between = "half way", 2 * mark
+    return f"{text} ({how} between two {length_text(between, measure)} marks)"
 
 
 def sentence(text: str) -> str:
+    """Words with a capital and a full stop."""
     return f"{text[0].upper()}{text[1:]}."
 
 

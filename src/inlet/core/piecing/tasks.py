@@ -130,8 +130,12 @@ def crosscuts(method: MethodPlan) -> int:
 
 
 def plain_tasks(plan: UnitPlan, rates: Rates) -> list[Task]:
-    """Cutting the pieces of a unit that is one patch, and has no step."""
+    """Cutting the pieces of a unit that is one patch, and has no step; or taking them of those that
+    are over of other units."""
     number = sum(piece.number for piece in plan.in_use.pieces)
+    if not number:
+        spare = sum(piece.spare for piece in plan.in_use.pieces)
+        return [Task(0, plan.unit.label, plan.unit.label, "mat", "take", spare, 0.0)]
     cuts = number + crosscuts(plan.in_use)
     label = plan.unit.label
     return [Task(0, label, label, "mat", "cut", number, rates.cut * cuts / 60)]
