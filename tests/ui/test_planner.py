@@ -17,10 +17,10 @@ from tests.core.assembly.corpus import herringbone
 
 
 def test_a_plan_under_way_stops_for_the_next(qtbot):
-    """A herringbone takes a good part of a second; a square asked for meanwhile does not wait."""
+    """A herringbone of 210 patches takes more than a second; a square asked for meanwhile does not wait."""
     planner, got = Planner(), []
     planner.done.connect(lambda plan: got.append(plan.block.name))
-    slow = replace(herringbone(8, 8), name="slow")
+    slow = replace(herringbone(20, 20), name="slow")
     planner.ask(project_of(slow), slow, 1)
     end = time.monotonic() + 0.1
     while time.monotonic() < end:
