@@ -17,7 +17,8 @@ from tests.core.assembly.corpus import herringbone
 
 
 def test_a_plan_under_way_stops_for_the_next(qtbot):
-    """A herringbone of 210 patches takes more than a second; a square asked for meanwhile does not wait."""
+    """A herringbone of 210 patches takes more than a second; a square asked for meanwhile does not
+    wait."""
     planner, got = Planner(), []
     planner.done.connect(lambda plan: got.append(plan.block.name))
     slow = replace(herringbone(20, 20), name="slow")
