@@ -226,6 +226,7 @@ NOT_WHOLE = "aaab|aacb|adcb|aaaa"
 
 @given(st.lists(st.integers(0, 2), min_size=12, max_size=20), st.integers(3, 5))
 @example([int(c) for c in "01100120012021210121"], 4)
+@example([int(c) for c in "001100202002100"], 5)  # a patch round another, met in a point
 @settings(max_examples=150, deadline=None)
 def test_no_way_of_taking_a_map_apart_is_less_awkward(kinds, width):
     closing, net = _closed(random_map(kinds, width))
@@ -247,10 +248,14 @@ def test_corners_are_spread_over_the_seams():
 
 
 def _closed(block):
-    """How a small map is closed, and its net; none where it is large or has holes."""
+    """How a small map is closed, and its net; none where it is large, or a patch goes all round
+    others (a hole in it, or it meets itself in a point)."""
     drawn = draft(block)
     net = seam_net(drawn, cells_of(drawn))
-    whole = len(net.cells) - len(net.seams) + len(net.junctions) == 1
+    whole = len(net.cells) - len(net.seams) + len(net.junctions) == 1 and all(
+        len({c for n in at.seams for c in (net.seams[n].right, net.seams[n].left)}) == len(at.seams)
+        for at in net.junctions.values()
+    )
     return (close(net), net) if whole and 1 < len(net.cells) <= 9 else (None, None)
 
 
