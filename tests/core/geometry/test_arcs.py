@@ -116,6 +116,18 @@ def test_turning_or_mirroring_turns_the_patches(drawn, turn):
         assert other.locate(moved) is not None
 
 
+@given(mixed_seams(most=8))
+@settings(max_examples=60, deadline=None)
+def test_many_points_are_found_as_one_by_one(drawn):
+    """On seams, at corners, in holes, outside, and a hair from a seam."""
+    found = arrange(F(6), F(6), drawn)
+    points = [point(F(x, 2), F(y, 2)) for x in range(-1, 14) for y in range(-1, 14)]
+    points += [Point(p.x, p.y + F(1, 10**10)) for p in found.points]
+    points += [inside_point(outline) for outline in found.outlines]
+    assert found.locate_all(points) == tuple(map(found.locate, points))
+    assert found.locate_all([]) == ()
+
+
 @given(mixed_seams(most=6))
 @settings(max_examples=60, deadline=None)
 def test_an_inside_point_is_inside(drawn):

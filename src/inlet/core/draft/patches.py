@@ -83,7 +83,7 @@ def in_cloth(block: Block, homes: tuple[int | None, ...]) -> Draft:
 
 def _draft(block: Block) -> Draft:
     arrangement = arrangement_of(block)
-    homes = tuple(arrangement.locate(Point(*spot.point)) for spot in block.fabric_at)
+    homes = arrangement.locate_all([Point(*spot.point) for spot in block.fabric_at])
     return _with_homes(block, arrangement, homes)
 
 

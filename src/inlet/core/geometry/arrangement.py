@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
@@ -133,6 +135,55 @@ class Arrangement:
         near &= (boxes[:, 1] <= y + HAIR) & (boxes[:, 3] >= y - HAIR)
         around = (f for f in np.flatnonzero(near).tolist() if self._holds(f, point))
         return next(around, None)
+
+    def locate_all(self, points: Sequence[Point]) -> tuple[int | None, ...]:
+        """The face strictly around each of many points, as ``locate`` tells it."""
+        out: list[int | None] = [None] * len(points)
+        if not points:
+            return ()
+        at = np.array([p.floats() for p in points])
+        x, y = at[:, 0, None], at[:, 1, None]
+        left, top, right, bottom = self.boxes.T
+        near = (left <= x + HAIR) & (right >= x - HAIR) & (top <= y + HAIR) & (bottom >= y - HAIR)
+        which, faces = np.nonzero(near)
+        told = self._told(at[which], faces)
+        for point, face, sign in zip(which.tolist(), faces.tolist(), told.tolist(), strict=True):
+            if sign > 0 or (sign == 0 and out[point] is None and self._holds(face, points[point])):
+                out[point] = face
+        return tuple(out)
+
+    def _told(self, at: NDArray[np.float64], faces: NDArray[np.intp]) -> NDArray[np.int8]:
+        """For places ``at`` (n, 2) with a face each: 1 inside, -1 outside, as ``contains`` tells it
+        in floats; 0 where floats are too near to a tie, and for faces with arcs or holes."""
+        out = np.zeros(len(faces), np.int8)
+        places = np.array(self.places)
+        for same in self._straight.values():
+            which = np.flatnonzero(np.isin(faces, list(same)))
+            if not len(which):
+                continue
+            corners = places[np.array([same[f] for f in faces[which].tolist()])]
+            one, other = np.roll(corners, 1, axis=1), corners
+            gap = at[which][:, None] - one
+            step = other - one
+            turn = step[..., 0] * gap[..., 1] - step[..., 1] * gap[..., 0]
+            hair = HAIR * (1 + np.abs(corners).max(axis=(1, 2)) ** 2)
+            y = at[which, 1, None]
+            rise = np.minimum(np.abs(one[..., 1] - y), np.abs(other[..., 1] - y))
+            sure = (np.minimum(np.abs(turn), rise) >= hair[:, None]).all(axis=1)
+            above, below = one[..., 1] > y, other[..., 1] > y
+            crossed = (above != below) & ((turn > 0) == below)
+            inside = np.count_nonzero(crossed, axis=1) % 2 == 1
+            out[which] = np.where(sure, np.where(inside, 1, -1), 0)
+        return out
+
+    @cached_property
+    def _straight(self) -> dict[int, dict[int, tuple[int, ...]]]:
+        """The corners of each face without arcs or holes, by how many there are."""
+        out: dict[int, dict[int, tuple[int, ...]]] = defaultdict(dict)
+        for i, face in enumerate(self.faces):
+            if not face.holes and not any(face.loop.centres):
+                out[len(face.loop.corners)][i] = face.loop.corners
+        return out
 
     def _holds(self, face: int, point: Point) -> bool:
         found = self.faces[face]

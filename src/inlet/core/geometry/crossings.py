@@ -42,6 +42,8 @@ FLAT = 1e-6
 """Sine of the angle below which float crossings are not trusted."""
 
 
+_PAIRS_AT_ONCE = 30_000
+
 # --- cutting stretches ------------------------------------------------------------------------
 
 
@@ -166,26 +168,36 @@ def _line_pairs(
     they surely cross, well inside both."""
     d = high - low
     length = np.hypot(d[:, 0], d[:, 1])
-    for i in range(len(low) - 1):
-        rest = slice(i + 1, None)
-        sine = d[i, 0] * d[rest, 1] - d[i, 1] * d[rest, 0]
-        gap = low[rest] - low[i]
-        flat = np.abs(sine) < FLAT * length[i] * length[rest]
+    number = len(low)
+    for first, last in _rows_at_once(number):
+        one, rest = slice(first, last), slice(first + 1, None)
+        dx, dy, start = d[one, 0, None], d[one, 1, None], low[one, None]
+        ex, ey = d[rest].T
+        gap = low[None, rest] - start
+        sine = dx * ey - dy * ex
+        long, longs = length[one, None], length[rest]
+        flat = np.abs(sine) < FLAT * long * longs
         safe = np.where(flat, 1.0, sine)
-        t = (gap[:, 0] * d[rest, 1] - gap[:, 1] * d[rest, 0]) / safe
-        u = (gap[:, 0] * d[i, 1] - gap[:, 1] * d[i, 0]) / safe
+        t = (gap[..., 0] * ey - gap[..., 1] * ex) / safe
+        u = (gap[..., 0] * dy - gap[..., 1] * dx) / safe
         nearest = np.minimum(np.minimum(t, 1 - t), np.minimum(u, 1 - u))
         # An end ``reach`` from a line is up to reach/sine from where the lines cross.
-        hair = HAIR + reach * np.maximum(length[i], length[rest]) / np.abs(safe) if reach else HAIR
+        hair = HAIR + reach * np.maximum(long, longs) / np.abs(safe) if reach else HAIR
         maybe, sure = nearest > -hair, ~flat & (nearest > hair)
-        if flat.any():
-            # Nearly parallel: only those that do not lie clearly on one side of this one.
-            ends = (gap[flat], high[rest][flat] - low[i])
-            one, other = (d[i, 0] * to[:, 1] - d[i, 1] * to[:, 0] for to in ends)
-            room = length[i] * (reach + HAIR * (length[i] + np.abs(gap[flat]).sum(axis=1)))
-            maybe[flat] = (np.minimum(one, other) < room) & (np.maximum(one, other) > -room)
-        for k in np.flatnonzero(maybe).tolist():
-            yield i, i + 1 + k, bool(sure[k])
+        # Nearly parallel: only those that do not lie clearly on one side of this one.
+        sides = [dx * to[..., 1] - dy * to[..., 0] for to in (gap, high[None, rest] - start)]
+        room = long * (reach + HAIR * (long + np.abs(gap).sum(axis=2)))
+        beside = (np.minimum(*sides) < room) & (np.maximum(*sides) > -room)
+        rows, columns = np.nonzero(np.triu(np.where(flat, beside, maybe)))
+        found = rows + first, columns + first + 1, sure[rows, columns]
+        yield from zip(*(each.tolist() for each in found), strict=True)
+
+
+def _rows_at_once(number: int) -> Iterator[tuple[int, int]]:
+    """Rows of a square table to work out together: few calls, little memory."""
+    step = max(1, _PAIRS_AT_ONCE // max(1, number))
+    for first in range(0, number, step):
+        yield first, min(first + step, number)
 
 
 def _bow_pairs(
@@ -291,13 +303,12 @@ def _in_order(
     if isinstance(s, ArcStretch):
         return _round_in_order(s, found, places, vertices)
     axis = 0 if abs(s.high[0] - s.low[0]) >= abs(s.high[1] - s.low[1]) else 1
-    at = places[found, axis]
-    order = np.argsort(at if s.low[axis] <= s.high[axis] else -at)
-    steps = np.abs(np.diff(at[order]))
-    if len(steps) and steps.min() < HAIR * (1 + np.abs(at).max()):
-        backward = s.low[axis] > s.high[axis]
+    backward = s.low[axis] > s.high[axis]
+    ordered = sorted(zip(places[found, axis].tolist(), found, strict=True), reverse=backward)
+    hair = HAIR * (1 + max(abs(ordered[0][0]), abs(ordered[-1][0])))
+    if any(abs(one - other) < hair for (one, _), (other, _) in pairwise(ordered)):
         return sorted(found, key=lambda v: vertices.spot(v)[axis], reverse=backward)
-    return [found[k] for k in order.tolist()]
+    return [v for _, v in ordered]
 
 
 def _round_in_order(

@@ -7,13 +7,23 @@ the finished ones, as wanted.
 
 from __future__ import annotations
 
+from math import sqrt
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, area, bounds, chord, line_through, squared_length
 from inlet.core.geometry.shapes import triangle_legs
-from inlet.core.methods.method import ByProduct, Method, Sizes, Work, counted, shared
+from inlet.core.methods.method import (
+    ByProduct,
+    Effort,
+    Method,
+    Sizes,
+    Work,
+    counted,
+    no_bias,
+    shared,
+)
 from inlet.core.numbers.root2 import ROOT2, Exact, root_up, sqrt_exact
 from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row, rectangle_sheet
@@ -69,7 +79,11 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
 
     key = ("corner-squares", seam, size, tuple(c[:3] for c in corners))
     table = shared(key, (body, *(c.fabric for c in corners)), work)
-    return Method("corner-squares", 1, pieces, False, table, left_over=left_over)
+    number, diagonals = len(corners), sum(float(c.side) for c in corners) * sqrt(2)
+    return Method(
+        "corner-squares", 1, pieces, False, table, left_over=left_over,
+        known_effort=Effort(number, diagonals, number, number, number), outer_bias=no_bias,
+    )  # fmt: skip
 
 
 def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> Work:

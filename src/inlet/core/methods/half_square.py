@@ -12,9 +12,11 @@ from inlet.core.methods.method import (
     CUT_APART,
     LAY,
     MARK,
+    Effort,
     Method,
     Sizes,
     Work,
+    beside_diagonal,
     counted,
     sewn_squares,
     shared,
@@ -33,8 +35,11 @@ def _two_cloths(unit: Unit) -> tuple[str | None, str | None]:
     return first, second
 
 
-def _from_squares(unit: Unit, seam: Exact, name: str, side: Exact, makes: int) -> Method:
-    """The method ``name`` from two squares ``side``."""
+def _from_squares(
+    unit: Unit, seam: Exact, name: str, side: Exact, makes: int, effort: Effort, bias: int = 0
+) -> Method:
+    """The method ``name`` from two squares ``side``; ``effort`` and ``bias`` as its moves show
+    them."""
     cloths = _two_cloths(unit)
 
     def work(cloths: Cloths, sizes: Sizes) -> Work:
@@ -42,8 +47,9 @@ def _from_squares(unit: Unit, seam: Exact, name: str, side: Exact, makes: int) -
         return _WORK[name](square_sheet(cut, cloths[0]), square_sheet(cut, cloths[1]), cut, seam)
 
     return Method(
-        name, makes, sewn_squares(side, *cloths), True, shared((name, seam), cloths, work)
-    )
+        name, makes, sewn_squares(side, *cloths), True, shared((name, seam), cloths, work),
+        known_effort=effort, outer_bias=lambda: bias,
+    )  # fmt: skip
 
 
 def two_at_a_time(unit: Unit, seam: Exact) -> Method:
@@ -52,7 +58,9 @@ def two_at_a_time(unit: Unit, seam: Exact) -> Method:
     Each half is a right triangle of leg S whose long side loses s to the seam, so its legs lose
     s√2: u = S - s√2, S = f + 2s + s√2.
     """
-    return _from_squares(unit, seam, "two-at-a-time", unit.size[0] + 2 * seam + seam * ROOT2, 2)
+    side = unit.size[0] + 2 * seam + seam * ROOT2
+    effort = Effort(2, 2 * beside_diagonal(side, seam), 1, 1, 2)
+    return _from_squares(unit, seam, "two-at-a-time", side, 2, effort)
 
 
 def four_at_a_time(unit: Unit, seam: Exact) -> Method:
@@ -61,14 +69,16 @@ def four_at_a_time(unit: Unit, seam: Exact) -> Method:
     Each quarter's seam is S - 2s long and becomes the unit's diagonal, u√2: S = (f + 2s)√2 + 2s.
     """
     side = (unit.size[0] + 2 * seam) * ROOT2 + 2 * seam
-    return _from_squares(unit, seam, "four-at-a-time", side, 4)
+    effort = Effort(4, 4 * float(side), 2, 0, 4)
+    return _from_squares(unit, seam, "four-at-a-time", side, 4, effort, 4)
 
 
 def eight_at_a_time(unit: Unit, seam: Exact) -> Method:
     """Two squares of twice the two-at-a-time side, sewn s each side of both diagonals, cut in four
     and on the diagonals: four times two at a time."""
     side = 2 * (unit.size[0] + 2 * seam + seam * ROOT2)
-    return _from_squares(unit, seam, "eight-at-a-time", side, 8)
+    effort = Effort(4, 4 * beside_diagonal(side, seam), 4, 2, 8)
+    return _from_squares(unit, seam, "eight-at-a-time", side, 8, effort)
 
 
 def _two(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from math import hypot
+from math import hypot, sqrt
 from typing import NamedTuple
 
 from inlet.core.numbers.fraction import Fraction
@@ -118,6 +118,12 @@ class Method:
     def effort(self) -> Effort:
         """What a run takes, counted from its moves."""
         return self.known_effort or effort_of(self.moves)
+
+
+def beside_diagonal(side: Exact, seam: Exact) -> float:
+    """How long a seam is that runs ``seam`` beside a square's diagonal: side √2, less ``seam`` at
+    each end, where the square's sides meet it at 45°."""
+    return float(side) * sqrt(2) - 2 * float(seam)
 
 
 def effort_of(moves: Sequence[Move]) -> Effort:

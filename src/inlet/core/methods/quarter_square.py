@@ -20,10 +20,13 @@ from inlet.core.methods.method import (
     CUT_APART,
     LAY,
     ByProduct,
+    Effort,
     Method,
     Sizes,
     Work,
+    beside_diagonal,
     counted,
+    no_bias,
     shared,
 )
 from inlet.core.numbers.fraction import Fraction
@@ -71,7 +74,16 @@ def crossed_pairs(unit: Unit, seam: Exact) -> Method:
     return Method(
         "crossed-pairs", 1 if handed else 2, pieces, True, table,
         mirrored=1 if handed else 0, odd_run=() if same else (spare,) * len(pairs),
+        known_effort=_effort(twice_sewn, once_sewn, seam, crossed), outer_bias=no_bias,
     )  # fmt: skip
+
+
+def _effort(first: Exact, second: Exact, seam: Exact, crossed: bool) -> Effort:
+    """Two squares ``first`` sewn and cut apart for a run, or for two where only one half of each
+    pair is sewn again; then what is ``second`` large."""
+    pairs = Fraction(1) if crossed else Fraction(1, 2)
+    each = float(pairs) * beside_diagonal(first, seam) + beside_diagonal(second, seam)
+    return Effort(2 * pairs + 2, 2 * each, pairs + 1, pairs + 1, 2 * pairs + 2)
 
 
 def _cross(

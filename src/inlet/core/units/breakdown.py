@@ -147,6 +147,8 @@ class _Breaker:
             parts = self.splitter.split(faces, lines, bool(shape.arcs))
             if len(parts) > 1:
                 rows.append(Row(lines, (yield from self._framed(parts))))
+                if unit:
+                    break
         if not rows:
             return None
         found = []
