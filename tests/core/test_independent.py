@@ -366,4 +366,5 @@ def test_methods_compared_and_units_nested_in_the_plan():
             assert method["surplus"] == method["runs"] * method["makes"] - found["count"]
     labels = [c["label"] for c in plan["cuts"]]
     assert len(labels) == len(set(labels))
-    assert plan["strip_sets"] == []
+    assert inner["method"] == "strip-set"  # as advised
+    assert [{*one["for"]} for one in plan["strip_sets"]] == [{inner["label"]}]

@@ -324,8 +324,9 @@ def test_a_plan_says_what_the_plan_format_promises(block, copies):
         for method in unit["methods"]
         if method["name"] == unit["method"]
         for piece in method["pieces"]
+        if piece["shape"] != "strip"  # units share sets of strips
     )
-    assert sum(cut["count"] for cut in plan["cuts"]) == wanted
+    assert sum(c["count"] for c in plan["cuts"] if c["shape"] != "strip") == wanted
 
 
 # --- guides -------------------------------------------------------------------------------------
@@ -340,6 +341,7 @@ def test_a_guide_shows_equal_moves_once_with_their_number(tmp_path):
     third; then rows in pairs, two of those, the third. Six pictures, and it fits on five pages."""
     lines = [f"{i} 0 {i} 6 / 0 {i} 6 {i}" for i in range(1, 6)]
     block = block_of(" / ".join(lines), 6, 6, (12, 12), "ab")
+    block = replace(block, methods={"checkerboard": "plain"})
     plan = plan_block(project_of(block), block)
     (unit,) = plan.units
     shown = like_ones_together(unit.in_use.moves)

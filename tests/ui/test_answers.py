@@ -12,17 +12,19 @@ from inlet.ui.answers import BandsPicture
 
 def use(maker, qtbot, card, name):
     """Click the button of the answer whose words begin so, and wait for the plan."""
+    qtbot.waitUntil(card.isEnabled)
     (found,) = [
         b for b in card.findChildren(QPushButton)
         if b.isVisible() and b.accessibleName().startswith(f"Use: {name}")
     ]  # fmt: skip
+    qtbot.waitUntil(lambda: found.height() > 5)  # laid out
     qtbot.mouseClick(found, Qt.MouseButton.LeftButton)
     return maker.wait()
 
 
 def answered(maker, qtbot, card):
     maker.wait()
-    qtbot.waitUntil(lambda: bool(card.findChildren(QPushButton)) and card.isVisible())
+    qtbot.waitUntil(lambda: card.isVisible() and card.isEnabled())
     return maker.reads(card)
 
 

@@ -71,6 +71,23 @@ def test_a_method_for_one_unit_or_for_all_of_its_kind(at_units, qtbot):
     assert maker.wait().units[0].in_use.name == "two-at-a-time"
 
 
+def test_a_method_chosen_by_the_plan_is_kept_or_handed_back(at_units, qtbot):
+    """For three the plan takes two at a time, for thirty eight; kept, it stays."""
+    maker, ticket = at_units, at_units.window.units_ticket
+    assert "Chosen for you" in maker.reads(ticket)
+    maker.window.units.board.copies.setValue(10)
+    assert maker.wait().units[0].in_use.name == "eight-at-a-time"
+    maker.reads(ticket)
+    qtbot.mouseClick(ticket.chosen, Qt.MouseButton.LeftButton)
+    assert [c.method for c in maker.session.block.units] == ["eight-at-a-time"]
+    maker.window.units.board.copies.setValue(1)
+    assert maker.wait().units[0].in_use.name == "eight-at-a-time"
+    assert "Chosen by you" in maker.reads(ticket)
+    qtbot.keyClick(ticket.chosen, Qt.Key.Key_Return)
+    assert maker.session.block.units == ()
+    assert maker.wait().units[0].in_use.name == "two-at-a-time"
+
+
 def test_compared_for_more_blocks_and_the_quilt(at_units):
     maker, board = at_units, at_units.window.units.board
     board.copies.setValue(5)

@@ -14,6 +14,7 @@ from inlet.core.draft.patches import draft
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
+from inlet.core.project.value import replace
 from inlet.files.project_json import load
 from inlet.files.whole import previous_version
 from inlet.ui import theme
@@ -222,6 +223,8 @@ def test_methods_are_chosen_on_the_card(maker, qtbot):
 def test_cutting_for_more_blocks(maker, qtbot):
     maker.draw(*GRID)
     maker.paint("dark", "1/2 1/2")
+    block = replace(maker.session.block, methods={"checkerboard": "plain", "nine-patch": "plain"})
+    maker.session.edit_block(block)
     maker.stage("cutting")
     maker.wait()
     maker.window.cutting_ticket.copies.setValue(12)

@@ -242,6 +242,7 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "school": plan.school,
         "handed": unit.handed,
         "hands": plan.hands,
+        "chosen_for_you": plan.chosen_for_you,
         "recommended": {"name": best.plan.name, "why": why},
         "methods": [
             _method(method, cost) for method, cost in zip(plan.methods, found, strict=True)

@@ -45,6 +45,7 @@ class AnswersCard(QWidget):
         if plan.fitting is None or plan.fitting.fits:
             self._show(plan, ())
         else:
+            self.setEnabled(False)  # what is shown is of the plan before
             self.session.think(lambda: plan.answers, partial(self._arrived, plan))
 
     def _arrived(self, plan: BlockPlan, found: tuple[Answer, ...]) -> None:
@@ -53,6 +54,7 @@ class AnswersCard(QWidget):
 
     def _show(self, plan: BlockPlan, found: tuple[Answer, ...]) -> None:
         empty(self.body)
+        self.setEnabled(True)
         self._shown = found
         self.setVisible(bool(found))
         if not found or plan.fit is None:
@@ -75,7 +77,7 @@ class AnswersCard(QWidget):
         if in_use:
             head.addWidget(label("in use", "tag"))
         else:
-            take = button("Use", partial(self._take, answer))
+            take = button("Use", partial(self._take, plan, answer))
             take.setAccessibleName(f"Use: {answer.text}")
             head.addWidget(take)
         layout.addLayout(head)
@@ -90,7 +92,9 @@ class AnswersCard(QWidget):
             layout.addWidget(BandsPicture(plan.project, drawn, self.session.grey))
         return card
 
-    def _take(self, answer: Answer) -> None:
+    def _take(self, plan: BlockPlan, answer: Answer) -> None:
+        if self.session.plan is not plan:
+            return  # drawn or sized otherwise since
         if answer.block is not None:
             self.session.edit_block(answer.block)
         else:

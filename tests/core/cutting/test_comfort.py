@@ -60,7 +60,8 @@ def test_sizes_from_strips_and_squares_owned():
     assert strip.comfortable
     (square,) = sizes_from(Stock("square", F(5)), plan.units, plan.block, plan.measure)
     assert square.finished == (F(27, 2), F(27, 2))
-    hst = plan_of(block_of("0 0 1 1", size=(3, 3)))
+    two = {"half-square-triangle": "two-at-a-time"}
+    hst = plan_of(replace(block_of("0 0 1 1", size=(3, 3)), methods=two))
     # From a 5 in square two at a time: 5 - 0.854 = 4.146, on the mark 4 1/8.
     (made,) = sizes_from(Stock("square", F(5)), hst.units, hst.block, hst.measure)
     assert made.finished == (F(33, 8), F(33, 8))

@@ -112,7 +112,9 @@ def test_a_diagonal_is_a_cut_of_each_square():
 )
 def test_every_cut_of_a_unit_is_in_its_text(drawn, wide, name):
     """Crossed pairs and geese are cut a second time."""
-    plan = plan_block(project_of(), block_of(drawn, wide, 1, (3 * wide, 3), "abca"))
+    kinds = dict.fromkeys(("quarter-square-triangle", "three-triangle", "flying-geese"), name)
+    block = replace(block_of(drawn, wide, 1, (3 * wide, 3), "abca"), methods=kinds)
+    plan = plan_block(project_of(), block)
     (unit,) = plan.units
     cuts = [m.text for m in unit.in_use.moves if m.do == "cut-apart"]
     assert unit.in_use.name == name

@@ -44,6 +44,16 @@ def plan_of(block, awkward="best", **measure):
     return plan_block(replace(project, measure=changed), block)
 
 
+def usually(block):
+    """By the methods that come to mind first, whatever the number of units advises."""
+    usual = {
+        "half-square-triangle": "two-at-a-time",
+        "quarter-square-triangle": "crossed-pairs",
+        "nine-patch": "plain",
+    }
+    return replace(block, methods=usual)
+
+
 def at_size(block, size):
     wide, high = block.finished
     return replace(block, finished=(size, size * high / wide))
@@ -205,10 +215,10 @@ def test_a_ring_that_cannot_close_is_cut_so_that_it_does():
 
 def test_what_comes_out_is_told_as_it_is():
     """Squares of 3 5/8 for 2 11/16 make 3.271 in; nine squares of 3 3/8 make 9 1/8, not 9."""
-    two = plan_of(at_size(TRAY["Half-square triangle"], F(43, 16)), "leave")
+    two = plan_of(at_size(usually(TRAY["Half-square triangle"]), F(43, 16)), "leave")
     assert two.cuts[0].cut == (F(29, 8), F(29, 8))
     assert float(two.steps[0].measures[0]) == pytest.approx(3.271, abs=1 / 128)
-    nine = plan_of(block_of(NINE, 3, 3, (F(17, 2), F(17, 2))), "leave")
+    nine = plan_of(usually(block_of(NINE, 3, 3, (F(17, 2), F(17, 2)))), "leave")
     assert nine.cuts[0].cut == (F(27, 8), F(27, 8))
     assert nine.steps[-1].measures == (F(73, 8), F(73, 8))
 
@@ -217,9 +227,10 @@ def test_at_a_comfortable_size_every_cut_stays_and_what_comes_out_large_is_trimm
     """Triangle squares come out 0.02 in larger, which is eased; an hourglass and its neighbour in
     a row 0.043: more than a thread, so it is trimmed before it is sewn on."""
     drawn = "1 0 1 1 / {} "
-    eased = plan_of(block_of("1 0 1 1 / 0 0 1 1 ", 2, 1, (6, 3), "ab"))
+    eased = plan_of(usually(block_of("1 0 1 1 / 0 0 1 1 ", 2, 1, (6, 3), "ab")))
     assert (eased.fit.remedy, eased.cuts[0].cut) == ("none", (F(31, 8), F(31, 8)))
-    plan = plan_of(block_of(drawn.format("0 0 1 1 / 0 1 1 0"), 2, 1, (6, 3), "abc"))
+    crossed = usually(block_of(drawn.format("0 0 1 1 / 0 1 1 0"), 2, 1, (6, 3), "abc"))
+    plan = plan_of(crossed)
     assert plan.fit.remedy == "trim"
     assert [u.in_use.trim_to for u in plan.units] == [(F(7, 2), F(7, 2)), None]
     assert {c.cut for c in plan.cuts} == {(F(17, 4), F(17, 4)), (F(7, 2), F(7, 2))}
@@ -271,7 +282,7 @@ def test_answers_stand_side_by_side_and_there_are_none_where_all_fits():
 @pytest.mark.parametrize("size", [F(9, 2), F(93, 16), F(25, 3)])
 def test_a_unit_measures_what_its_moves_make_of_pieces_as_cut(words, size):
     """The product of the moves run on the cut sizes, as polygons: the box round them."""
-    plan = plan_of(at_size(TRAY[words], size), "leave")
+    plan = plan_of(at_size(usually(TRAY[words]), size), "leave")
     (unit,) = plan.units
     sheet = unit.in_use.method.work(tuple(p.cut for p in unit.in_use.pieces)).products[0]
     whole = shapely.MultiPolygon(

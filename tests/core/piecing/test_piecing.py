@@ -180,14 +180,15 @@ def test_methods_are_taken_from_the_block_and_refused_in_words():
     assert chosen.units[0].in_use.name == "single-triangles"
     assert not chosen.problems
     odd = plan_of(replace(block, methods={"flying-geese": "eight-at-a-time"}))
-    assert odd.units[0].in_use.name == "no-waste"
+    assert odd.units[0].in_use.name == "corner-squares"  # advised for a single one
     assert [p.code for p in odd.problems] == ["method"]
 
 
 def test_comfortable_and_odd_sizes():
     drawn = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
     assert plan_of(block_of(drawn, 3, 3, (9, 9), "abc")).problems == ()
-    odd = plan_of(block_of(drawn, 3, 3, (10, 10), "abc"))
+    plain = {"nine-patch": "plain", "checkerboard": "plain"}
+    odd = plan_of(replace(block_of(drawn, 3, 3, (10, 10), "abc"), methods=plain))
     assert {p.code for p in odd.problems} == {"odd-size"}
     assert odd.resewn
     said = odd.problems[0].text

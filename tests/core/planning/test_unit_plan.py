@@ -59,7 +59,7 @@ def row_of_three_triangles(hands: str):
 
 def test_hands_are_counted_and_what_is_over_of_each():
     """Three left and one right three-triangle unit, two of each in two blocks."""
-    block = row_of_three_triangles("lllr")
+    block = replace(row_of_three_triangles("lllr"), methods={"three-triangle": "crossed-pairs"})
     plan = plan_block(project_of(block), block, 2)
     left, right = plan.units
     assert (left.unit.kind, right.unit.mirror_of) == ("three-triangle", left.unit.label)
@@ -84,7 +84,8 @@ def test_hands_are_counted_and_what_is_over_of_each():
 def test_hands_made_in_different_ways_are_counted_apart():
     block = row_of_three_triangles("lr")
     choice = Choice(point=(F(7, 2), F(1)), method="single-triangles")
-    plan = plan_block(project_of(block), replace(block, units=(choice,)))
+    crossed = {"three-triangle": "crossed-pairs"}
+    plan = plan_block(project_of(block), replace(block, units=(choice,), methods=crossed))
     assert [u.in_use.name for u in plan.units] == ["crossed-pairs", "single-triangles"]
     assert [u.in_use.made_with for u in plan.units] == [None, None]
     assert plan.units[0].in_use.mirrored_over == 1

@@ -68,7 +68,8 @@ def test_sizes_in_words():
 
 
 def test_pieces_and_cloth_in_words():
-    block = block_of("0 0 1 1", size=(3, 3))
+    two = {"half-square-triangle": "two-at-a-time"}
+    block = replace(block_of("0 0 1 1", size=(3, 3)), methods=two)
     project = project_of(block)
     plan = plan_block(project, block)
     method = plan.units[0].in_use

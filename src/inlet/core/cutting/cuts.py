@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
@@ -60,7 +61,7 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
         found[key] = cut
     return tuple(
         sorted(
-            _labelled(list(found.values())),
+            _labelled(list(found.values()), units),
             key=lambda c: (cloths[c.fabric], -c.cut[0], -c.cut[1]),
         )
     )
@@ -127,14 +128,16 @@ def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterat
                 yield Cut(cloth, "strip", (across, length), "none", 1, one.labels)
 
 
-def _labelled(cuts: list[Cut]) -> Iterator[Cut]:
-    """Each with its own label, the same on every screen and page."""
-    own: dict[str, int] = {}
-    for cut in cuts:
-        own[cut.labels[0]] = own.get(cut.labels[0], 0) + 1
-    count: dict[str, int] = {}
+def _labelled(cuts: list[Cut], units: Sequence[UnitPlan]) -> Iterator[Cut]:
+    """Each with its own label, the same on every screen and page: that of the unit it is cut for
+    first, numbered where the unit is not just that, so that no stack is called as what is made."""
+    own = Counter(cut.labels[0] for cut in cuts)
+    into = Counter(label for cut in cuts for label in cut.labels)
+    patches = {plan.unit.label for plan in units if len(plan.unit.part.faces) == 1}
+    count: Counter[str] = Counter()
     for cut in cuts:
         unit = cut.labels[0]
-        count[unit] = count.get(unit, 0) + 1
-        number = "" if own[unit] == 1 else str(count[unit])
+        count[unit] += 1
+        all_of_it = unit in patches or (into[unit] == 1 and cut.labels == (unit,))
+        number = "" if own[unit] == 1 and all_of_it else str(count[unit])
         yield cut._replace(label=f"{unit} {number}".strip() if " " in unit else f"{unit}{number}")

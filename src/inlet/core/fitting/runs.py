@@ -145,7 +145,7 @@ class _Sides:
         ]
         if shape.arcs:
             return found
-        piece = piece_for(shape.corners, None, seam)
+        piece = piece_for(shape.corners, None, seam, plan.in_use.method.halved)
         sizes = _side_lengths(piece, plan.cutting.cut(piece, _trimmed_later(plan)), seam)
         if len(sizes) != len(found):  # a template
             return found
@@ -194,7 +194,7 @@ def _body_length(plan: UnitPlan, finished: float) -> Exact | None:
     """The length cut, as it is sewn, that decides a side of a unit made as a whole: that of the
     body, where its corners are sewn on. Else what is cut apart on a slant does."""
     pieces = plan.in_use.method.pieces
-    if not any(piece.slanted and piece.shape != "strip" for piece in pieces):
+    if any(piece.shape == "strip" for piece in pieces):
         return None
     seam = plan.measure.seam
     near = (x for piece in pieces if piece.sewn_as_cut for x in piece.exact)
@@ -230,7 +230,7 @@ _MOST_KNOWN = 500
 def _known_sides(plan: UnitPlan) -> Sides:
     """``_product_sides``, worked out once for units whose pieces say all of how they are made."""
     method, seam = plan.in_use.method, plan.measure.seam
-    if any(piece.slanted for piece in method.pieces) or method.sets:
+    if any(piece.sewn_as_cut or piece.slanted for piece in method.pieces) or method.sets:
         return _product_sides(plan)
     trims = _trimmed_later(plan)
     cuts = tuple((p.exact, p.crosscut, plan.cutting.cut(p, trims)) for p in method.pieces)

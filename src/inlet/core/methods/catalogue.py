@@ -19,7 +19,7 @@ from inlet.core.methods.half_square import (
 )
 from inlet.core.methods.long_strips import sew_and_trim
 from inlet.core.methods.method import Method
-from inlet.core.methods.patchwise import patch_by_patch
+from inlet.core.methods.patchwise import corners_cut_once, patch_by_patch
 from inlet.core.methods.quarter_square import crossed_pairs
 from inlet.core.methods.strip_set import KINDS as STRIP_SET_KINDS
 from inlet.core.methods.strip_set import strip_set
@@ -40,7 +40,7 @@ _BUILDERS: dict[str, tuple[tuple[Builder, ...], tuple[Builder, ...]]] = {
     "quarter-square-triangle": ((crossed_pairs,), ()),
     "three-triangle": ((crossed_pairs,), ()),
     "flying-geese": ((no_waste_geese,), (corner_squares, folded_geese)),
-    "square-in-square": ((), (corner_squares,)),
+    "square-in-square": ((), (corners_cut_once, corner_squares)),
     "corner-triangle": ((corner_squares,), ()),
     "rounds": ((), (sew_and_trim,)),
     **dict.fromkeys(STRIP_SET_KINDS, ((), (strip_set,))),

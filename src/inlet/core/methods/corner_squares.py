@@ -53,7 +53,8 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     size, body, corners = found
     base = rectangle(body, (size[0] + 2 * seam, size[1] + 2 * seam))
     snips = [rectangle(c.fabric, (c.side,) * 2) for c in corners]
-    squares = counted([square._replace(slanted=True) for square in snips])
+    # A square as high as its body is cut with it, or it would reach beyond the other edge.
+    squares = counted([s._replace(slanted=s.exact[0] not in base.exact) for s in snips])
     pieces = counted([base, *squares])
     bonus: dict[tuple[Exact, Cloth], int] = {}
     for c in corners:
@@ -68,9 +69,7 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
         low, high = sizes[0]
         body_cut = (low, high) if size[0] <= size[1] else (high, low)
-        square_cut = dict(
-            zip((p.exact[0] for p in pieces[1:]), (s[0] for s in sizes[1:]), strict=True)
-        )
+        square_cut = {p.exact[0]: s[0] for p, s in zip(pieces, sizes, strict=True)}
         dyed = [
             c._replace(fabric=cloth, side=square_cut[c.side])
             for c, cloth in zip(corners, cloths[1:], strict=True)

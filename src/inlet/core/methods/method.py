@@ -76,7 +76,7 @@ class Method:
     no effort of it. ``known_effort`` spares working out the moves where it follows from less.
     ``tool`` is one that not every maker has; ``stands_proud``: it gives folds that lie on the unit,
     which not every maker wants. ``by_patches``: it is sewn patch to patch, and has no
-    products.
+    products; ``halved``: its triangles are halves of squares, see ``piece_for``.
     """
 
     name: str
@@ -93,6 +93,7 @@ class Method:
     tool: str = ""
     stands_proud: bool = False
     by_patches: bool = False
+    halved: bool = False
 
     @cached_property
     def _exactly(self) -> Work:

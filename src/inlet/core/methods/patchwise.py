@@ -38,9 +38,24 @@ from inlet.core.units.units import Unit, length_inside
 def patch_by_patch(unit: Unit, seam: Exact) -> Method:
     """Each patch cut with its allowance, sewn in the order of the unit's tree. Units nested in it
     are made on their own first and go in whole."""
-    found = patch_pieces(unit, seam)
+    return _patch_by_patch(unit, seam, False)
+
+
+def corners_cut_once(unit: Unit, seam: Exact) -> Method | None:
+    """The corners of a square that stands on its point, cut once instead of twice: the straight
+    grain lies along the unit's outside then, and the bias in its seams. None where they are so
+    anyway."""
+    if all(piece.crosscut != "twice" for piece in patch_pieces(unit, seam)):
+        return None
+    return _patch_by_patch(unit, seam, True)
+
+
+def _patch_by_patch(unit: Unit, seam: Exact, halved: bool) -> Method:
+    found = patch_pieces(unit, seam, halved)
     name = "plain"
-    if unit.kind == "ring":
+    if halved:
+        name = "corners-cut-once"
+    elif unit.kind == "ring":
         name = "partial-seam"
     elif any(piece.shape == "template" for piece in found):
         name = "template"
@@ -53,8 +68,8 @@ def patch_by_patch(unit: Unit, seam: Exact) -> Method:
 
     return Method(
         name, 1, found, trims, work,
-        outer_bias=lambda: _outer_bias(unit, seam), known_effort=_effort(unit, seam),
-        by_patches=True,
+        outer_bias=lambda: _outer_bias(unit, seam, halved), known_effort=_effort(unit, seam),
+        by_patches=True, halved=halved,
     )  # fmt: skip
 
 
@@ -70,8 +85,8 @@ def _effort(unit: Unit, seam: Exact) -> Effort:
     return Effort(seams, length, 0, marks, cells - 1)
 
 
-def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
-    """The pieces of a unit's own patches, equal ones together."""
+def patch_pieces(unit: Unit, seam: Exact, halved: bool = False) -> tuple[Piece, ...]:
+    """The pieces of a unit's own patches, equal ones together; see ``piece_for``."""
     pieces: dict[Piece, int] = {}
     same = SameShapes()
     nested = {f for part in unit.part.nested for f in part.faces}
@@ -83,7 +98,7 @@ def patch_pieces(unit: Unit, seam: Exact) -> tuple[Piece, ...]:
         if shape.arcs:
             piece = curved_piece(shape, fabric, seam)
         else:
-            piece = piece_for(outline, fabric, seam)
+            piece = piece_for(outline, fabric, seam, halved)
         if piece.outline:
             first = same.first_like(piece.outline)
             known = next((p for p in pieces if p.outline == first), piece)
@@ -99,7 +114,7 @@ def strips_in_order(unit: Unit) -> list[int]:
     return [strip.face for strip in rounds.strips if strip.face not in nested] if rounds else []
 
 
-def _outer_bias(unit: Unit, seam: Exact) -> int:
+def _outer_bias(unit: Unit, seam: Exact, halved: bool) -> int:
     """Outer edges of the unit that are bias when each patch is cut as ``piece_for`` says: the long
     side of half a square or rectangle, the short ones of a quarter; of a template, laid with the
     grain along the block's edges, whatever does not run with them."""
@@ -108,7 +123,7 @@ def _outer_bias(unit: Unit, seam: Exact) -> int:
     outer = list(edges([p.floats() for p in unit.outline]))
     bias = set()
     for outline, fabric in unit.picture:
-        piece = piece_for(outline, fabric, seam)
+        piece = piece_for(outline, fabric, seam, halved)
         if piece.shape != "template" and piece.crosscut == "none":
             continue
         corners = [p.floats() for p in outline]

@@ -77,7 +77,7 @@ def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
 def _make(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
     if method.products:
         return _from_product(method.products[0], unit, seam)
-    made = sew_up(unit.part, patch_leaves(unit, seam))
+    made = sew_up(unit.part, patch_leaves(unit, seam, method.halved))
     return made if made and motion_between(made[1], unit.picture) else None
 
 
@@ -97,8 +97,9 @@ def _from_product(sheet: Sheet, unit: Unit, seam: Exact) -> Sewn | None:
     return outline, motion.picture(shown)
 
 
-def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:
-    """How ``sew_up`` gets a single patch of this unit: cut with its allowance and turned."""
+def patch_leaves(unit: Unit, seam: Exact, halved: bool = False) -> Callable[[Part], Sewn | None]:
+    """How ``sew_up`` gets a single patch of this unit: cut with its allowance and turned; see
+    ``piece_for``."""
     patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
 
     def leaf(part: Part) -> Sewn | None:
@@ -107,7 +108,7 @@ def patch_leaves(unit: Unit, seam: Exact) -> Callable[[Part], Sewn | None]:
         outline, fabric = patches[part.face]
         if part.arcs:  # its template carries the sewing line
             return part.outline, ((outline, fabric),)
-        shape = sewn_shape(piece_for(outline, fabric, seam), seam, outline)
+        shape = sewn_shape(piece_for(outline, fabric, seam, halved), seam, outline)
         return None if shape is None else (shape, ((shape, fabric),))
 
     return leaf

@@ -41,14 +41,21 @@ class Segment(NamedTuple):
 
 def segments(unit: Unit) -> tuple[Segment, ...] | None:
     """The rows that a unit of bands or equal squares is built from, top to bottom in whichever
-    direction needs fewer different sets; None where its sides have no exact length or rows do not
-    run through it."""
+    direction needs fewer different sets, of fewer strips; None where its sides have no exact length
+    or rows do not run through it."""
     if unit.kind not in KINDS:
         return None
     found = [rows for across in (False, True) if (rows := _rows(unit, across))]
     if not found:
         return None
-    return min(found, key=lambda rows: (len({row.set_bands for row in rows}), len(rows)))
+
+    def work_of(rows: tuple[Segment, ...]) -> tuple[int, int, int, list[str]]:
+        sets = {row.set_bands for row in rows}
+        # The last decides ties, so that a unit that is turned is made of the same strips.
+        same = sorted(str((row.set_bands, row.height)) for row in rows)
+        return len(sets), len(rows), sum(map(len, sets)), same
+
+    return min(found, key=work_of)
 
 
 def _rows(unit: Unit, across: bool) -> tuple[Segment, ...] | None:

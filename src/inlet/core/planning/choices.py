@@ -48,7 +48,24 @@ def with_choice(
         if point is None:
             raise ValueError("that unit is too small to keep a choice for")
         known = Choice(point=point)
-    new = replace(known, **changes)
+    return _with(block, known, replace(known, **changes))
+
+
+def _with(block: Block, known: Choice, new: Choice) -> Block:
+    """The block with a choice in place of another at its point; dropped if it says nothing."""
     says = any((new.label, new.method, new.school, new.stock))
     kept = tuple(c for c in block.units if c.point != known.point)
     return replace(block, units=(*kept, new) if says else kept)
+
+
+def without_method(drawn: Draft, units: Sequence[tuple[Unit, Choice | None]]) -> Block:
+    """The block without a method chosen for these units (a unit and its mirror image, each with its
+    choice), or for all of their kind: the plan chooses."""
+    block = drawn.block
+    for unit, known in units:
+        if known is not None and known.method:
+            block = _with(block, known, replace(known, method=""))
+        if unit.kind in block.methods:
+            methods = {kind: name for kind, name in block.methods.items() if kind != unit.kind}
+            block = replace(block, methods=methods)
+    return block

@@ -85,12 +85,7 @@ class Comparisons(Mapping[str, Comparison]):
 
     def __getitem__(self, label: str) -> Comparison:
         if label not in self._known:
-            plan = self._plans[label]
-            twin = self._plans[plan.twin.label] if plan.twin else None
-            if twin is not None and plan.unit.mirror_of is not None:
-                plan, twin = twin, plan
-            found = costs(plan, self._rates, twin)
-            best = recommended(found, plan.measure)
+            found, best = compared(self._plans, label, self._rates)
             self._known[label] = Comparison(found, best, reason(best, found))
         return self._known[label]
 
@@ -99,6 +94,22 @@ class Comparisons(Mapping[str, Comparison]):
 
     def __len__(self) -> int:
         return len(self._plans)
+
+
+def compared(
+    plans: Mapping[str, UnitPlan], label: str, rates: Rates
+) -> tuple[tuple[Cost, ...], Cost]:
+    """Every method of a unit with its cost, see ``costs``, and the one to take: the one that is
+    advised already, where one is."""
+    plan = plans[label]
+    twin = plans[plan.twin.label] if plan.twin else None
+    if twin is not None and plan.unit.mirror_of is not None:
+        plan, twin = twin, plan
+    found = costs(plan, rates, twin)
+    advised = plan.advised.name if plan.advised else None
+    said = (cost for cost in found if cost.plan.name == advised)
+    asked_to_trim = plan.choice is not None and plan.choice.school == "trim"
+    return found, next(said, None) or recommended(found, plan.measure, asked_to_trim)
 
 
 def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[Cost, ...]:
@@ -195,18 +206,21 @@ def table(found: Sequence[Cost]) -> list[list[str]]:
     return rows
 
 
-def recommended(found: Sequence[Cost], measure: Measure) -> Cost:
-    """The method to take: least minutes, waste and bias weighed together. What needs a tool of its
-    own, stands proud, or takes cloth larger than what is cut already, comes last: nobody is
-    advised to it unasked; the usual order breaks ties."""
+def recommended(found: Sequence[Cost], measure: Measure, asked_to_trim: bool = False) -> Cost:
+    """The method to take: least minutes, waste and bias weighed together. What needs a tool or a
+    template of its own, stands proud, or takes cloth larger than what is cut already, comes last:
+    nobody is advised to it unasked; and what cannot be trimmed, where the maker asks for that. The
+    usual order breaks ties."""
     per_minute = measure.system.cloth_a_minute
 
-    def weight(cost: Cost) -> tuple[bool, bool, float]:
+    def weight(cost: Cost) -> tuple[bool, bool, bool, float]:
         made = cost.plan.made + cost.plan.mirrored
         bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
         weighed = cost.minutes + cost.wasted / per_minute + bias
         method = cost.plan.method
-        return cost.plan.short, bool(method.tool) or method.stands_proud, weighed
+        template = any(piece.shape == "template" for piece in method.pieces)
+        asked_for = bool(method.tool) or method.stands_proud or template
+        return cost.plan.short, asked_to_trim and not method.trims, asked_for, weighed
 
     return min(found, key=weight)
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from inlet.core.draft.patches import Draft
 from inlet.core.planning.choices import choices_for
+from inlet.core.planning.compare import compared
 from inlet.core.planning.unit_plan import (
     Need,
     TriangleKey,
@@ -17,6 +18,7 @@ from inlet.core.planning.unit_plan import (
     triangles_in,
 )
 from inlet.core.project.block import Block, Choice
+from inlet.core.project.measure import Rates
 from inlet.core.project.project import Project
 from inlet.core.stopping import check
 from inlet.core.table.pieces import PER_SQUARE
@@ -43,11 +45,29 @@ def plan_units(
             Need(len(unit.places) * copies, twin.number if twin else 0, unit.mirror_of),
             project.measure,
             (choice.method if choice else "") or block.methods.get(unit.kind),
-            choice,
-            lambda cloth: project.cloth_width(cloth or ""),
-            twin,
+            choice=choice,
+            usable=lambda cloth: project.cloth_width(cloth or ""),
+            twin=twin,
         )
-    return with_inside(_each_on_its_own(plans).values())
+    rates = project.rates or Rates()
+    advised = {p.unit.label: p for p in _advised(with_inside(plans.values()), rates)}
+    return with_inside(_each_on_its_own(advised).values())
+
+
+def _advised(plans: Iterable[UnitPlan], rates: Rates) -> Iterator[UnitPlan]:
+    """The plans with the method to take where the maker chose none, both hands alike."""
+    by_label = {plan.unit.label: plan for plan in plans}
+    names: dict[str, str] = {}
+    for label, plan in by_label.items():
+        check()
+        other = by_label[plan.twin.label] if plan.twin else None
+        if not plan.wanted and other is not None and other.wanted:
+            plan = replace(plan, wanted=other.wanted)
+        if plan.chosen_for_you:
+            name = names.get(other.unit.label) if other is not None else None
+            name = names[label] = name or compared(by_label, label, rates)[1].plan.name
+            plan = replace(plan, advised=next(m for m in plan.known_methods() if m.name == name))
+        yield plan
 
 
 def _labelled(units: Sequence[Unit], choices: Sequence[Choice | None]) -> list[Unit]:

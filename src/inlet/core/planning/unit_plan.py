@@ -158,18 +158,19 @@ class Twin(NamedTuple):
 class UnitPlan:
     """A unit with how many are needed, every method worked out, and the one in use.
 
-    ``wanted`` is the method asked for, if any, ``choice`` what the maker chose for this unit
-    alone; ``inside`` are the units nested in it. ``rule`` says which marks its pieces are cut at,
-    where that is not the usual one, and ``trimmed`` to which size it is trimmed, whatever the
-    school, as it would not fit otherwise; ``spare`` are triangles that units before it leave of the
-    squares they cut, which it takes first. What is worked out from these is so when it is
-    first asked for.
+    ``wanted`` is the method asked for, if any, ``advised`` the one to take where nothing (or what
+    cannot be done) is asked for; ``choice`` what the maker chose for this unit alone; ``inside``
+    are the units nested in it. ``rule`` says which marks its pieces are cut at, where that is not
+    the usual one, and ``trimmed`` to which size it is trimmed, whatever the school, as it would not
+    fit otherwise; ``spare`` are triangles that units before it leave of the squares they cut, which
+    it takes first. What is worked out from these is so when it is first asked for.
     """
 
     unit: Unit
     need: Need
     measure: Measure
     wanted: str | None = None
+    advised: Method | None = None
     choice: Choice | None = None
     usable: Widths = usual_width
     twin: Twin | None = None
@@ -206,15 +207,23 @@ class UnitPlan:
 
     @cached_property
     def in_use(self) -> MethodPlan:
-        """The method in use: the one asked for where this unit can be made so, else the usual."""
-        found = self.known_methods()
-        usual = next(found)
-        wanted = (method for method in found if method.name == self.wanted)
-        method = usual if self.wanted in (None, usual.name) else next(wanted, usual)
-        planned = self.planned(method)
+        """The method in use: the one asked for where this unit can be made so, else the one
+        advised, else the usual."""
+        planned = self.planned(self._asked_for or self.advised or next(self.known_methods()))
         if not self.spare:
             return planned
         return planned._replace(pieces=tuple(self._with_spare(planned.pieces, planned.runs)))
+
+    @cached_property
+    def _asked_for(self) -> Method | None:
+        if not self.wanted:
+            return None
+        return next((m for m in self.known_methods() if m.name == self.wanted), None)
+
+    @property
+    def chosen_for_you(self) -> bool:
+        """Is the method in use nobody's choice?"""
+        return self._asked_for is None
 
     def _with_spare(self, pieces: Iterable[CutPiece], runs: int) -> Iterator[CutPiece]:
         left = dict(self.spare)

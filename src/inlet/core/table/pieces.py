@@ -75,24 +75,25 @@ def strip(fabric: str | None, width: Exact, along: Exact, quantity: int = 1) -> 
     return Piece(fabric, "strip", (width, along), "none", quantity)
 
 
-def piece_for(outline: Polygon, fabric: str | None, seam: Exact) -> Piece:
+def piece_for(outline: Polygon, fabric: str | None, seam: Exact, halved: bool = False) -> Piece:
     """The one piece to cut for a patch of finished ``outline`` with allowance ``seam`` all round.
 
     Every side is moved out by ``seam``; the sizes are those of the moved outline. So a rectangle
     a x b is cut (a + 2s) x (b + 2s). A right isosceles triangle of leg f gets legs
     f + 2s + s√2: s at the right angle, s(1 + √2) at the 45° corner (s/tan 22½°). It is half a
     square of that leg, or a quarter of a square of its long side, √2 times as much: whichever puts
-    the straight grain on sides that run with the block's edges. Any other right triangle is half of
+    the straight grain on sides that run with the block's edges; always half a square if ``halved``,
+    which puts it on the legs. Any other right triangle is half of
     a rectangle: of legs a, b and long side c it gets a + s + s(a + c)/b, as s is lost at the right
     angle and s·cot of half the angle, (a + c)/b, at the far end.
     """
     first = outline[0]
-    piece = _piece_for(tuple(p.minus(first) for p in outline), seam)
+    piece = _piece_for(tuple(p.minus(first) for p in outline), seam, halved)
     return piece._replace(fabric=fabric, outline=outline if piece.shape == "template" else ())
 
 
 @lru_cache(maxsize=2000)
-def _piece_for(outline: Polygon, seam: Exact) -> Piece:
+def _piece_for(outline: Polygon, seam: Exact, halved: bool) -> Piece:
     """``piece_for`` of an outline that begins at the origin: blocks repeat their shapes."""
     fabric = None
     raw = offset(outline, seam)
@@ -101,7 +102,7 @@ def _piece_for(outline: Polygon, seam: Exact) -> Piece:
     legs = triangle_legs(raw)
     if legs is not None:
         corner, after, before = legs
-        if _straight_grain(corner, after) or not _straight_grain(after, before):
+        if halved or _straight_grain(corner, after) or not _straight_grain(after, before):
             side = _length(corner, after)
             return rectangle(fabric, (side, side), crosscut="once")
         side = _length(after, before)

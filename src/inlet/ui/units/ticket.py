@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import partial
+from itertools import islice
 
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from inlet.core.cutting.words import set_lines, set_name
 from inlet.core.numbers.text import parse_length, show
-from inlet.core.planning.choices import with_choice
+from inlet.core.planning.choices import with_choice, without_method
 from inlet.core.planning.stock import largest_from, parse_stock
 from inlet.core.planning.unit_plan import CutPiece, UnitPlan
 from inlet.core.planning.words import (
@@ -25,7 +26,7 @@ from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
-from inlet.ui.parts import ValueEdit, column, empty, label, row, rule, when_seen
+from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
 from inlet.ui.session import Session
 
 SCHOOLS = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
@@ -91,6 +92,7 @@ class UnitsTicket(QWidget):
         project, measure = self.session.project, self.session.measure
         system, method = measure.system, unit.in_use
         self.body.addWidget(label(f"Cut, {method_words(method.name)}", "heading", True))
+        self._who_chose(unit)
         if method.made_with:
             made = f"Nothing: these come out of the runs of {method.made_with}"
             self.body.addWidget(label(made, "", True))
@@ -124,6 +126,29 @@ class UnitsTicket(QWidget):
         if method.method.bias:
             words = "Outer edges are bias: press, do not rub, and handle little."
             self.body.addWidget(label(words, "warning", True))
+
+    def _who_chose(self, unit: UnitPlan) -> None:
+        """Whose choice the method is: a click keeps the plan's, or hands the maker's back to it."""
+        self.chosen = None
+        if next(islice(unit.known_methods(), 1, None), None) is None:
+            return
+        if unit.chosen_for_you:
+            tip = "Press to keep this method, whatever changes"
+            self.chosen = Link("Chosen for you", "link", tip)
+            name = unit.in_use.name
+            self.chosen.followed.connect(lambda: self._change(unit, method=name))
+        else:
+            tip = "Press to let the plan choose"
+            self.chosen = Link("Chosen by you", "link", tip)
+            self.chosen.followed.connect(lambda: self._hand_back(unit))
+        self.body.addWidget(self.chosen)
+
+    def _hand_back(self, unit: UnitPlan) -> None:
+        plan = self.session.plan
+        if plan is not None:
+            names = {unit.unit.label, *([unit.twin.label] if unit.twin else [])}
+            both = [(u.unit, u.choice) for u in plan.units if u.unit.label in names]
+            self.session.edit_block(without_method(plan.draft, both))
 
     def _sets(self, unit: UnitPlan) -> None:
         """The strip sets this unit shares, and what other strips would come to."""
