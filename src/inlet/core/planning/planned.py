@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from inlet.core.draft.patches import Draft
+from inlet.core.methods.method import Method
 from inlet.core.planning.choices import choices_for
 from inlet.core.planning.compare import compared
 from inlet.core.planning.unit_plan import (
@@ -57,16 +58,20 @@ def plan_units(
 def _advised(plans: Iterable[UnitPlan], rates: Rates) -> Iterator[UnitPlan]:
     """The plans with the method to take where the maker chose none, both hands alike."""
     by_label = {plan.unit.label: plan for plan in plans}
-    names: dict[str, str] = {}
+    best: dict[str, Method] = {}
     for label, plan in by_label.items():
         check()
         other = by_label[plan.twin.label] if plan.twin else None
         if not plan.wanted and other is not None and other.wanted:
             plan = replace(plan, wanted=other.wanted)
         if plan.chosen_for_you:
-            name = names.get(other.unit.label) if other is not None else None
-            name = names[label] = name or compared(by_label, label, rates)[1].plan.name
-            plan = replace(plan, advised=next(m for m in plan.known_methods() if m.name == name))
+            lead = plan.unit.mirror_of or label
+            if lead not in best:
+                best[lead] = compared(by_label, lead, rates)[1].plan.method
+            found = best[lead]
+            if lead != label:
+                found = next(m for m in plan.known_methods() if m.name == found.name)
+            plan = replace(plan, advised=found)
         yield plan
 
 
