@@ -337,16 +337,21 @@ def text_of(path: Path) -> str:
 
 
 def test_a_guide_shows_equal_moves_once_with_their_number(tmp_path):
-    """A checkerboard of 36 squares, 35 seams: in each row three pairs, two of them joined, then the
-    third; then rows in pairs, two of those, the third. Six pictures, and it fits on five pages."""
+    """A checkerboard of 36 squares: six rows, the second like the first turned round, then the rows
+    together. Two pictures of sewing, in words as a person says them, and it fits on few pages."""
     lines = [f"{i} 0 {i} 6 / 0 {i} 6 {i}" for i in range(1, 6)]
-    block = block_of(" / ".join(lines), 6, 6, (12, 12), "ab")
+    block = block_of(" / ".join(lines), 6, 6, (12, 12), "abababbababa")
     block = replace(block, methods={"checkerboard": "plain"})
     plan = plan_block(project_of(block), block)
     (unit,) = plan.units
     shown = like_ones_together(unit.in_use.moves)
     assert sum(each.times for each in shown) == len(unit.in_use.moves)
-    assert [each.times for each in shown if each.move.do == "sew"] == [18, 6, 6, 3, 1, 1]
+    assert [each.times for each in shown if each.move.do == "sew"] == [6, 1]
+    assert "Sew 6 rows of 6, right sides together: A1 and A2 in turn; press." in plan.steps[0].text
+    assert "together, seams meeting, every second one beginning with A2" in plan.steps[0].text
+    assert [task.verb for b in plan.batches for task in b.tasks] == [
+        "cut", "sew", "press", "sew", "press"
+    ]  # fmt: skip
     path = tmp_path / "guide.pdf"
     write_guide(plan, path)
     assert len(PdfReader(path).pages) <= 5

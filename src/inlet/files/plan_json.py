@@ -245,7 +245,8 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "chosen_for_you": plan.chosen_for_you,
         "recommended": {"name": best.plan.name, "why": why},
         "methods": [
-            _method(method, cost) for method, cost in zip(plan.methods, found, strict=True)
+            _method(plan.in_use if method.name == plan.in_use.name else method, cost)
+            for method, cost in zip(plan.methods, found, strict=True)
         ],
         "inside": [
             _unit(inner, whole, inner.unit.nested_in(unit) * whole.copies) for inner in plan.inside

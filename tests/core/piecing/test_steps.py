@@ -92,7 +92,7 @@ def test_a_partial_seam_says_how_far_and_what_finishes_it():
     plan = plan_of(block)
     (card,) = [s for s in plan.steps if s.join and s.join.left_open]
     assert card.ends.startswith("partial: from the edge 2 in along, then stop; 2 in stays open")
-    assert "Sew only 2 in from the closed end" in card.text
+    assert "stop 2 1/4 in from it" in card.text
     last = next(s for s in plan.steps if s.join and s.join.finishes)
     assert f"Step {last.number} finishes it." in card.text
     assert "sew on to the end" in last.text

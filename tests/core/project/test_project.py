@@ -77,9 +77,7 @@ def test_pieces_and_cloth_in_words():
     assert piece_text(pieces[0], INCH) == "3 7/8 in square"
     told = move_text("Cut {all}; keep {1}; sew {seam}.", method, project, plan.stacks["A"])
     assert told == (
-        "Cut 1 × 3 7/8 in square of A (A1), 1 × 3 7/8 in square of B (A2); "
-        "keep the 3 7/8 in square of B; "
-        "sew 1/4 in."
+        "Cut 3 7/8 in squares: 1 of A (A1), 1 of B (A2); keep the 3 7/8 in square of B; sew 1/4 in."
     )
     assert cloth_name(project, None) == "no cloth yet"
     assert buying_text(plan.cloth[0], INCH) == "1 strip, 3 7/8 in in all; buy 1/8 yd"

@@ -7,6 +7,7 @@ the finished ones, as wanted.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from math import sqrt
 from typing import NamedTuple
 
@@ -28,7 +29,7 @@ from inlet.core.numbers.root2 import ROOT2, Exact, root_up, sqrt_exact
 from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row, rectangle_sheet
 from inlet.core.table.pieces import Size, rectangle
-from inlet.core.table.sheets import ZERO, opened, square_sheet
+from inlet.core.table.sheets import ZERO, Sheet, opened, square_sheet
 from inlet.core.units.units import Unit
 
 
@@ -85,6 +86,46 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     )  # fmt: skip
 
 
+_TEXTS = (
+    (
+        "Lay a square on the corner, right sides together; sew on the drawn line.",
+        "Trim {seam} beyond the seam.",
+        "Flip the corner out and press.",
+    ),
+    (
+        "Lay a square on each of {} corners, right sides together; sew on the drawn lines.",
+        "Trim {seam} beyond each seam.",
+        "Flip the corners out and press.",
+    ),
+)
+"""How one corner is sewn on, and how several are before any is flipped."""
+
+
+def _at_once(
+    corners: Sequence[SnippedCorner], wide: Exact, high: Exact
+) -> list[list[SnippedCorner]]:
+    """Corners that can be sewn on before any of them is flipped, together: those whose squares do
+    not lie on one another, or that lie across from one another and reach no farther than the
+    other's seam. In its own corner a square reaches to x + y = 2 side, and the other's seam runs
+    along x + y = wide + high - side."""
+
+    def apart(one: SnippedCorner, other: SnippedCorner) -> bool:
+        beside = one.right != other.right and one.side + other.side <= wide
+        above = one.down != other.down and one.side + other.side <= high
+        across = one.right != other.right and one.down != other.down
+        clear = all(2 * a.side <= wide + high - b.side for a, b in ((one, other), (other, one)))
+        return beside or above or (across and clear)
+
+    groups: list[list[SnippedCorner]] = []
+    for c in corners:
+        group = next((g for g in groups if all(apart(c, other) for other in g)), None)
+        if group is None:
+            groups.append([c])
+        else:
+            group.append(c)
+    return groups
+
+
 def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> Work:
     wide, high = cut
     sheet = rectangle_sheet(wide, high, body)
@@ -94,28 +135,41 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
     moves = [Move("cut", "Cut {all}.", in_a_row(first))]
     marked = square_sheet(corners[0].side, corners[0].fabric)
     p, _, r, _ = marked[0][0]
-    draw = "Draw a diagonal on the back of each square."
+    draw = "Draw a diagonal on the back of each small square."
+    alike = len(corners) == 1 and corners[0].side == wide == high
+    if alike:
+        draw = "Draw a diagonal on the back of one square."
+    elif wide != high:
+        draw = "Draw a diagonal on the back of each square."
     diagonal = DrawnLine("mark", p, r)
     moves.append(Move("mark", draw, (), marked, (diagonal,), len(corners)))
-    for c in corners:
-        side = c.side
-        left = wide - side if c.right else ZERO
-        top = high - side if c.down else ZERO
-        square = square_sheet(side, c.fabric, left, top)
-        p, q, r, t = square[0][0]
-        ends = (t, q) if c.right == c.down else (p, r)
-        line = line_through(*ends)
-        corner = Point(wide if c.right else ZERO, high if c.down else ZERO)
-        if line.side(corner) > 0:
-            line = line.opposite()  # the corner's side is allowance
-        beyond = chord(whole, line.shifted(-seam))
-        cuts = () if beyond is None else (DrawnLine("cut", *beyond),)
-        lay = "Lay a square on the corner, right sides together; sew from corner to corner."
-        moves.append(Move("sew", lay, sheet, square, (DrawnLine("seam", *ends),)))
-        moves.append(Move("cut-apart", "Trim {seam} beyond the seam.", sheet, square,
-                          (DrawnLine("seam", *ends), *cuts)))  # fmt: skip
-        sheet = opened(sheet, square, line)
-        moves.append(Move("open", "Flip the corner out and press.", sheet))
+    for group in _at_once(corners, wide, high):
+        squares: Sheet = ()
+        seams, cuts, lines = [], [], []
+        for c in group:
+            left = wide - c.side if c.right else ZERO
+            top = high - c.side if c.down else ZERO
+            square = square_sheet(c.side, c.fabric, left, top)
+            p, q, r, t = square[0][0]
+            ends = (t, q) if c.right == c.down else (p, r)
+            line = line_through(*ends)
+            corner = Point(wide if c.right else ZERO, high if c.down else ZERO)
+            if line.side(corner) > 0:
+                line = line.opposite()  # the corner's side is allowance
+            beyond = chord(whole, line.shifted(-seam))
+            squares += square
+            seams.append(DrawnLine("seam", *ends))
+            cuts += [] if beyond is None else [DrawnLine("cut", *beyond)]
+            lines.append((square, line))
+        lay, trim, flip = _TEXTS[len(group) > 1]
+        if alike:
+            lay = "Lay the two right sides together; sew on the drawn line."
+        drawn = tuple(seams)
+        moves.append(Move("sew", lay.format(len(group)), sheet, squares, drawn))
+        moves.append(Move("cut-apart", trim, sheet, squares, (*drawn, *cuts)))
+        for square, line in lines:
+            sheet = opened(sheet, square, line)
+        moves.append(Move("open", flip, sheet, seams=len(group)))
     return Work(tuple(moves), (sheet,))
 
 

@@ -111,7 +111,7 @@ def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Mo
     lines = seam_lines(join) + pins
     whole = _sheet(done + new, seam)
     apart = _sheet(done, seam) + _apart(done, new, seam)
-    moves = [Move("sew", sewing_text(join), apart, (), lines, seams=len(join.legs))]
+    moves = [Move("sew", sewing_text(join, seam), apart, (), lines, seams=len(join.legs))]
     if join.finishes:
         rest = finish_lines(join)
         moves.append(Move("sew", FINISH, whole, (), rest, seams=0))

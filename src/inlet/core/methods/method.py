@@ -151,7 +151,7 @@ def effort_of(moves: Sequence[Move]) -> Effort:
         elif move.do == "mark":
             marks += move.times * kinds.count("mark")
         if move.do in ("open", "fold"):
-            presses += move.times
+            presses += move.times * (1 if move.seams is None else move.seams)
     return Effort(seams, length, apart, marks, presses)
 
 

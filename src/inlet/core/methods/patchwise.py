@@ -10,7 +10,7 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join, Side
 from inlet.core.deep import Steps, run
 from inlet.core.geometry.motion import SameShapes
-from inlet.core.geometry.point import HAIR, Point
+from inlet.core.geometry.point import HAIR, Point, cross
 from inlet.core.geometry.polygon import (
     Polygon,
     clip,
@@ -22,6 +22,15 @@ from inlet.core.geometry.polygon import (
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.methods.inset import inset_moves
 from inlet.core.methods.method import Effort, Method, Sizes, Work
+from inlet.core.methods.rows import (
+    PRESS,
+    Walk,
+    all_moves,
+    row_text,
+    side_by_side,
+    sides_text,
+    together_text,
+)
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.fabric import Cloth
 from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row
@@ -183,13 +192,21 @@ def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]
     for face, (outline, _) in patches.items():
         for p in outline:
             faces_at.setdefault(p, []).append(face)
-    strips = {}
-    for number, face in enumerate(strips_in_order(unit), 1):
-        piece = piece_for(*patches[face], seam)
-        which = next(i for i, p in enumerate(pieces) if p._replace(quantity=1) == piece)
-        strips[face] = f"Strip {number}: {{{which}}}. "
-    run(_Sewing(nested, patches, faces_at, seam, moves, strips).part(unit.part))
-    return moves
+    which = {face: _piece_of(patches[face], pieces, seam) for face in patches}
+    strips = {
+        face: f"Strip {number}: {{{which[face]}}}. "
+        for number, face in enumerate(strips_in_order(unit), 1)
+    }
+    sewing = _Sewing(nested, patches, faces_at, seam, pieces, which, strips)
+    _, walks = run(sewing.part(unit.part))
+    return moves + all_moves(walks)
+
+
+def _piece_of(patch: tuple[Polygon, Cloth], pieces: Sequence[Piece], seam: Exact) -> int:
+    """Which of a unit's pieces a patch is cut as; -1 for those that are cut as one of another
+    outline, or with a unit nested in it."""
+    wanted = {piece_for(*patch, seam, halved) for halved in (False, True)}
+    return next((i for i, p in enumerate(pieces) if p._replace(quantity=1) in wanted), -1)
 
 
 Raw = dict[int, tuple[Polygon, Cloth]]
@@ -198,32 +215,71 @@ Raw = dict[int, tuple[Polygon, Cloth]]
 
 class _Sewing(NamedTuple):
     """Rows sewn one after the other: ``faces_at`` are the patches with a corner at a point,
-    ``strips`` says what comes next of strips that go round, by their patches."""
+    ``which`` of the pieces patches are, ``strips`` says what comes next of strips that go round, by
+    their patches."""
 
     nested: frozenset[Faces]
     patches: dict[int, tuple[Polygon, Cloth]]
     faces_at: Mapping[Point, Sequence[int]]
     seam: Exact
-    moves: list[Move]
+    pieces: Sequence[Piece]
+    which: Mapping[int, int]
     strips: Mapping[int, str]
 
-    def part(self, part: Part) -> Steps[Raw]:
-        """A part sewn from its parts, two moves a seam added to ``moves``."""
+    def part(self, part: Part) -> Steps[tuple[Raw, list[Walk]]]:
+        """A part sewn from its parts: what lies there then, and the walks it takes. Parts of a row
+        are sewn in a chain, and a row of three or more in one go: no seam of it crosses another."""
         if not part.parts:
             outline, fabric = self.patches[part.face]
-            return {part.face: (offset(outline, self.seam), fabric)}
+            return {part.face: (offset(outline, self.seam), fabric)}, []
         if part.faces in self.nested:
             faces = sorted(part.faces)
             cell = raw_cell([self.patches[f] for f in faces], part.outline, self.seam)
-            return dict(zip(faces, cell, strict=True))
+            return dict(zip(faces, cell, strict=True)), []
         made: dict[Side, Raw] = {}
+        walks: list[Walk] = []
         for inner in part.parts:
-            made[inner.side] = yield self.part(inner)
+            made[inner.side], own = yield self.part(inner)
+            walks = side_by_side(walks, own)
+        sewn = []
         for join in part.joins:
-            made[join] = self.join(made, join)
-        return made[part.side]
+            made[join], move = self.join(made, join)
+            opened = Move("open", "Open and press.", tuple(made[join].values()))
+            sewn.append(Walk((move,), (opened,)))
+        if len(sewn) > 1 and _in_one_row(part.joins):
+            whole = tuple(made[part.side].values())
+            lines = tuple(line for join in part.joins for line in seam_lines(join))
+            in_a_chain = Move("sew", self.said(part), whole, (), lines, seams=len(sewn))
+            sewn = [Walk((in_a_chain,), (Move("open", PRESS, whole, seams=len(sewn)),))]
+        return made[part.side], walks + sewn
 
-    def join(self, made: Mapping[Side, Raw], join: Join) -> Raw:
+    def said(self, part: Part) -> str:
+        """How a row of three parts or more is sewn."""
+        names = [self.named(inner) for inner in part.parts]
+        first, *between, last = names
+        if None not in names:
+            slanted = {self.which[p.face] for p in part.parts if self.is_triangle(p.face)}
+            if len(names) > 3 or not slanted:
+                return row_text([name or "" for name in names])
+        if len(names) == 3 and first and last:
+            ends = (part.parts[0].face, part.parts[-1].face)
+            what = "triangles" if all(map(self.is_triangle, ends)) else "pieces"
+            return sides_text(first, last, between[0] or "what is sewn", what)
+        if any(names):
+            return f"Sew the {len(names)} parts in a row, right sides together; press."
+        starts = [self.named(inner.parts[0]) or "" for inner in part.parts if inner.parts]
+        known = len(starts) == len(names) and all(starts)
+        return together_text("rows", starts if known else ["" for _ in names])
+
+    def named(self, part: Part) -> str | None:
+        """A single patch by its piece, for ``move_text``; None for what is sewn of several."""
+        which = self.which[part.face] if len(part.faces) == 1 else -1
+        return f"{{s{which}}}" if which >= 0 else None
+
+    def is_triangle(self, face: int) -> bool:
+        return len(self.patches[face][0]) == 3
+
+    def join(self, made: Mapping[Side, Raw], join: Join) -> tuple[Raw, Move]:
         """Two parts in a row sewn where they lie, the smaller one laid on the other."""
         below, above = (made[side] for side in join.larger_first)
         beside = [f for p in join.points for f in self.faces_at.get(p, ())]
@@ -235,8 +291,8 @@ class _Sewing(NamedTuple):
         upper = tuple((flip(outline, line), fabric) for outline, fabric in above.values())
         added = [self.strips[f] for side in (above, below) if len(side) == 1
                  for f in side if f in self.strips]  # fmt: skip
-        text = "".join(added[:1]) + sewing_text(join)
-        self.moves.append(Move("sew", text, lower, upper, seam_lines(join)))
+        text = "".join(added[:1]) + sewing_text(join, self.seam)
+        move = Move("sew", text, lower, upper, seam_lines(join))
         # Only what lies along the seam has an allowance there, which is out of sight from now on.
         result = {**below, **above}
         for f in beside:
@@ -244,5 +300,11 @@ class _Sewing(NamedTuple):
             if f in result:
                 outline, fabric = result[f]
                 result[f] = clip(outline, side), fabric
-        self.moves.append(Move("open", "Open and press.", tuple(result.values())))
-        return result
+        return result, move
+
+
+def _in_one_row(joins: Sequence[Join]) -> bool:
+    """Are all seams parallel, and sewn from edge to edge?"""
+    steps = [join.points[-1].minus(join.points[0]) for join in joins]
+    plain = all(join.kind == "straight" and not join.dots for join in joins)
+    return plain and all(cross(steps[0], step) == 0 for step in steps)

@@ -8,12 +8,14 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, squared_length
 from inlet.core.methods.method import Effort, Method, SetOfStrips, Sizes, Work, no_bias
+from inlet.core.methods.rows import PRESS
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, sqrt_exact
 from inlet.core.project.fabric import Cloth
@@ -86,10 +88,10 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
 
     def work(sizes: Sizes) -> Work:
         moves = [Move("cut", "Cut {all}.", in_a_row(_strips_of(sets, seam)))]
-        for i, one in enumerate(sets):
-            moves += sew_set(one, i, seam)
+        of_sets = [sew_set(one, i, seam) for i, one in enumerate(sets)]
+        moves += [sewn for sewn, _ in of_sets] + [apart for _, apart in of_sets]
         whole: Sheet = ()
-        together = "Sew the segments together, seams meeting."
+        lines = []
         for row in rows:
             segment = _segment(row.bands, row.height, seam)
             if not whole:
@@ -98,8 +100,11 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
             level = box(whole)[3] - seam
             whole = stacked(whole, segment, seam)
             left, _, right, _ = box(whole)
-            line = DrawnLine("seam", Point(left, level), Point(right, level))
-            moves += [Move("sew", together, whole, (), (line,)), Move("open", "Press.", whole)]
+            lines.append(DrawnLine("seam", Point(left, level), Point(right, level)))
+        if lines:
+            together = _together(rows)
+            moves.append(Move("sew", together, whole, (), tuple(lines)))
+            moves.append(Move("open", PRESS, whole, seams=len(lines)))
         return Work(tuple(moves), (whole,))
 
     wide = float(sum((w for w, _ in rows[0].bands), ZERO) + 2 * seam)
@@ -111,6 +116,15 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
     )
 
 
+def _together(rows: Sequence[Segment]) -> str:
+    """Segments sewn together; that every second one is turned, where the others are the same."""
+    turned = [row.bands != rows[0].bands for row in rows]
+    same = len({row.set_bands for row in rows}) == 1 and any(turned)
+    by_turns = same and all(a != b for a, b in pairwise(turned))
+    how = ", every second one turned round" if by_turns else ""
+    return f"Sew the {len(rows)} segments together, seams meeting{how}; press."
+
+
 def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:
     return [
         rectangle_sheet(4 * (one.height + 2 * seam), width + 2 * seam, cloth)
@@ -119,7 +133,7 @@ def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:
     ]
 
 
-def sew_set(one: SetOfStrips, index: int, seam: Exact) -> list[Move]:
+def sew_set(one: SetOfStrips, index: int, seam: Exact) -> tuple[Move, Move]:
     """Sewing one set, and cutting it across: drawn four segments long."""
     bands = one.bands
     step = one.height + 2 * seam
@@ -136,10 +150,10 @@ def sew_set(one: SetOfStrips, index: int, seam: Exact) -> list[Move]:
     )
     sew = "Sew the strips into a set, each seam the other way from the last so that it stays flat."
     across = "Press. Square off the end, then cut across into segments."
-    return [
+    return (
         Move("sew", sew, whole, (), tuple(seams), of_set=index),
         Move("cut-apart", across, whole, (), cuts, Fraction(one.number, len(cuts))),
-    ]
+    )
 
 
 def _segment(bands: Bands, height: Exact, seam: Exact) -> Sheet:

@@ -31,6 +31,18 @@ def _worth_beginning(task: Task, fit: int, minutes: float) -> bool:
     return fit > 0 and (parted_well or task.minutes > minutes)
 
 
+def _parted(task: Task, fit: int) -> tuple[Task, Task | None]:
+    """So many of a task now, and what is left of it."""
+    more = task.times - fit
+    if not more:
+        return task, None
+    each = task.minutes / task.times
+    marks = -(-task.marks * fit // task.times)
+    now = task._replace(times=fit, minutes=each * fit, marks=marks, begun=True)
+    rest = task._replace(times=more, minutes=each * more, marks=task.marks - marks, begun=True)
+    return now, rest
+
+
 def sittings(found: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
     """Batches shared out over sittings of so many minutes; a task that does not fit the time left
     is begun if a good part of it does, and goes on in the next sitting: nobody sews one now and 23
@@ -51,11 +63,9 @@ def sittings(found: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
                     out.append([])
                     continue
                 fit = max(1, fit)
-                done = rest._replace(times=fit, minutes=each * fit)
+                done, rest = _parted(rest, fit)
                 here.append(done)
                 left -= done.minutes
-                more = rest.times - fit
-                rest = rest._replace(times=more, minutes=each * more) if more else None
         if here:
             out[-1].append(Batch(batch.place, tuple(here)))
     return tuple(Sitting(tuple(row)) for row in out if row)

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from inlet.core.assembly.tree import faces_of
 from inlet.core.draft.patches import Draft
 from inlet.core.fitting.measured import MadeSizes
+from inlet.core.methods.rows import PRESS
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
@@ -15,7 +16,8 @@ from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import move_text, over_text
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
-from inlet.core.table.seam_words import about, ends_text, seam_notes
+from inlet.core.table.moves import like_ones_together
+from inlet.core.table.seam_words import about, seam_notes
 from inlet.core.units.parts import Part, walk
 from inlet.core.units.rounds import rounds_of
 from inlet.core.words import cloth_name, length_text, size_text
@@ -76,7 +78,11 @@ def _unit_step(
     draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made: MadeSizes
 ) -> Step:
     method, measure = plan.in_use, project.measure
-    lines = [move_text(m.text, method, project, stacks) for m in method.moves if m.text]
+    lines = [
+        move_text(each.move.text, method, project, stacks, each.times)
+        for each in like_ones_together(method.moves)
+        if each.move.text not in ("", PRESS)
+    ]
     text = " ".join(dict.fromkeys(lines))
     if method.trim_to and not any(m.do == "trim" for m in method.moves):
         text += f" Trim to {size_text(method.trim_to, measure)}."
@@ -84,7 +90,7 @@ def _unit_step(
     if over:
         text += f" {over}"
     points = EdgePoints(draft).of(plan.unit.part.faces)
-    notes = list(_unit_notes(draft, plan, project))
+    notes = list(dict.fromkeys(_unit_notes(draft, plan, project)))
     if points:
         notes.append(points_text(len(points), length_text(measure.seam, measure)))
     effort, number = method.method.effort, max(1, plan.count)
@@ -113,10 +119,7 @@ def _unit_notes(draft: Draft, plan: UnitPlan, project: Project) -> Iterator[str]
         within = {p.faces for nested in own.nested for p in walk(nested)}
         parts = (part for part in walk(own) if part.faces not in within)
         for join in (join for part in parts for join in part.joins):
-            if join.left_open:
-                yield f"The first seam is {ends_text(join, project.measure)}."
-            else:
-                yield from seam_notes(join, project.measure)
+            yield from seam_notes(join, project.measure)
     if plan.unit.kind == "half-rectangle-triangle":
         yield from _tips_note(draft, plan.unit.part, project.measure)
     if plan.unit.kind == "eight-point-star":

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 from inlet.core.methods.method import effort_of
 from inlet.core.piecing.step import Step
@@ -23,7 +23,8 @@ _VERBS: dict[Do, str] = {
 class Task(NamedTuple):
     """Part of a step done at one place: ``times`` over, ``minutes`` in all; ``seams`` are sewn for
     each, ``length`` long together with what the thread takes at their ends. ``what`` is what it is
-    done to so often."""
+    done to so often; ``pieces`` are those that are cut for it, ``marks`` how many of them lines are
+    drawn on. ``begun`` says that it is part of more."""
 
     step: int
     makes: str
@@ -34,6 +35,9 @@ class Task(NamedTuple):
     minutes: float
     seams: float = 0.0
     length: float = 0.0
+    pieces: str = ""
+    marks: int = 0
+    begun: bool = False
 
     @property
     def chain(self) -> float:
@@ -69,9 +73,14 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
             minutes = 0.0 if crossed else rates.cut * crosscuts(method) / 60
             crossed = True
         length += gap * per
+        pieces = _pieces_words(method) if move.do == "cut" else ""
+        marks = times if move.do == "mark" else 0
+        new = _task(step, move.do, times, minutes, per, length)
+        new = new._replace(pieces=pieces, marks=marks, **_of_sets(move, step))
         if out and out[-1].place == place:
             last = out.pop()
-            most = max(last.times, times)
+            many_sets = move.of_set is not None and last.what == new.what
+            most = last.times + times if many_sets else max(last.times, times)
             out.append(
                 last._replace(
                     verb=_both(last.verb, _VERBS[move.do]),
@@ -79,10 +88,12 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
                     minutes=last.minutes + minutes,
                     seams=(last.seams * last.times + per * times) / most,
                     length=(last.chain + length * times) / most,
+                    pieces=last.pieces or pieces,
+                    marks=last.marks + marks,
                 )
             )
         else:
-            out.append(_task(step, move.do, times, minutes, per, length))
+            out.append(new)
     if method.trim_to and not any(move.do == "trim" for move in method.moves):
         out.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
     return out
@@ -118,6 +129,22 @@ def _task(
         what = f"runs of {what}"
     place = _PLACE_OF.get(do, "mat")
     return Task(step.number, step.makes, what, place, _VERBS[do], times, minutes, seams, length)
+
+
+def _of_sets(move: Move, step: Step) -> dict[str, Any]:
+    """What is done to strip sets is told of them, not of the units: sets sewn, segments cut."""
+    sets = step.unit.in_use.sets if step.unit else ()
+    if move.of_set is not None:
+        return {"what": f"strip sets for {step.makes}"}
+    if move.do != "cut-apart" or not sets:
+        return {}
+    return {"what": f"segments for {step.makes}", "times": sum(s.segments * s.number for s in sets)}
+
+
+def _pieces_words(method: MethodPlan) -> str:
+    """What is cut for a unit, in a word."""
+    shapes = {piece.piece.shape for piece in method.pieces}
+    return f"{shapes.pop()}s" if len(shapes) == 1 else "pieces"
 
 
 def _both(one: str, other: str) -> str:

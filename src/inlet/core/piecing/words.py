@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Sequence
 
 from inlet.core.piecing.batches import Batch
@@ -47,15 +48,73 @@ def minutes_text(minutes: float) -> str:
     return f"{hours} h {rest} min" if rest else f"{hours} h"
 
 
-def task_text(task: Task) -> str:
-    """“sew 12 × A”."""
-    return f"{task.verb} {task.times} × {task.what}"
+_SENTENCES = {
+    "cut": "Cut {}.",
+    "take": "Take {}, which are over.",
+    "mark": "Draw the lines on {}.",
+    "cut across": "Cut the diagonals for {}.",
+    "cut apart": "Cut apart {}.",
+    "trim": "Trim {}.",
+    "lay out": "Lay out {}.",
+    "sew": "Sew {}.",
+    "press": "Press {}.",
+    "fold": "Fold {}.",
+}
+
+
+_OF = re.compile(r"(run|strip set|segment)s( of .*| for .*)$")
+
+
+def tasks_text(tasks: Sequence[Task]) -> str:
+    """What is done in one go, as a person says it: “Cut 4 B and the squares for A and C. Draw the
+    lines on 2 A squares.”"""
+    said: dict[str, list[Task]] = {}
+    for task in tasks:
+        for verb in task.verb.split(", "):
+            said.setdefault(verb, []).append(task)
+    return " ".join(_SENTENCES[verb].format(_listed(verb, own)) for verb, own in said.items())
+
+
+def _listed(verb: str, tasks: Sequence[Task]) -> str:
+    named: list[str] = []
+    pieces: dict[str, list[str]] = {}
+    for task in tasks:
+        if verb == "cut" and task.pieces:
+            pieces.setdefault(task.pieces, []).append(_number(task) if task.begun else task.makes)
+        elif verb == "cut across":
+            named.append(_number(task) if task.begun else task.makes)
+        elif verb == "mark":
+            one = (task.pieces or "pieces").removesuffix("s")
+            several = f"{one}s" if task.marks > 1 else one
+            named.append(f"{task.marks} {task.makes} {several}")
+        else:
+            named.append(_number(task))
+    named += [f"the {what} for {listed(units)}" for what, units in pieces.items()]
+    return listed(named)
+
+
+def _number(task: Task) -> str:
+    """“12 A”, “2 runs of A”, “row 1”, “3 of row 1”, “the block”, “3 blocks”."""
+    what, times = task.what, task.times
+    if what == "the block":
+        return what if times == 1 else f"{times} blocks"
+    many = _OF.match(what)
+    if many:
+        return f"1 {many[1]}{many[2]}" if times == 1 else f"{times} {what}"
+    if times == 1 and task.step:
+        return what
+    return f"{times} of {what}" if what[-1].isdigit() else f"{times} {what}"
+
+
+def listed(names: Sequence[str]) -> str:
+    """“A”, “A and B”, “A, B and C”."""
+    *first, last = names
+    return f"{', '.join(first)} and {last}" if first else last
 
 
 def batch_text(batch: Batch, measure: Measure) -> str:
     """What is done at a place in one go, with its minutes and, sewn as a chain, its length."""
-    text = f"At the {batch.place}, {minutes_text(batch.minutes)}: "
-    text += ", ".join(task_text(task) for task in batch.tasks) + "."
+    text = f"At the {batch.place}, {minutes_text(batch.minutes)}: {tasks_text(batch.tasks)}"
     if batch.chain:
         text += f" Chain: {long_text(batch.chain, measure)} of seam."
     return text

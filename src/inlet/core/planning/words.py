@@ -11,6 +11,7 @@ from inlet.core.planning.unit_plan import CutPiece, MethodPlan
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.unit_kind import UnitKind
+from inlet.core.table.seam_words import about
 from inlet.core.words import cloth_name, length_text, size_text
 
 
@@ -20,9 +21,16 @@ def piece_text(piece: CutPiece, measure: Measure) -> str:
     return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
 
 
-def move_text(text: str, method: MethodPlan, project: Project, stacks: Sequence[str] = ()) -> str:
+def move_text(
+    text: str,
+    method: MethodPlan,
+    project: Project,
+    stacks: Sequence[str] = (),
+    times: int = 1,
+) -> str:
     """A move's text with its sizes filled in, for the maker's ruler and cloths; ``stacks`` are the
-    labels of those the method's pieces lie in, where they are to be named."""
+    labels of those the method's pieces lie in, where they are to be named. ``times`` is how many
+    rows are sewn, where it is a row."""
     measure = project.measure
     wanted = {name for _, name, _, _ in Formatter().parse(text)}
 
@@ -31,18 +39,46 @@ def move_text(text: str, method: MethodPlan, project: Project, stacks: Sequence[
 
     everything = ""
     if "all" in wanted:
-        named = [f" ({stack})" if stack else "" for stack in stacks or [""] * len(method.pieces)]
-        parts = []
-        for piece, stack in zip(method.pieces, named, strict=True):
-            if piece.number:
-                parts.append(f"{piece.number} × {said(piece)}{stack}")
-            if piece.spare:
-                parts.append(f"{spare_text(piece, project)}{stack}")
-        everything = ", ".join(parts)
-    several = any(name and name.isdigit() for name in wanted)
+        everything = _all_text(method.pieces, stacks or [""] * len(method.pieces), project)
+    several = any(name and name not in ("all", "seam", "trim", "row", "length") for name in wanted)
     one = [f"the {said(piece)}" for piece in method.pieces] if several else []
+    lies = {f"s{i}": said for i, said in enumerate(one)}
+    lies |= {f"s{i}": stack for i, stack in enumerate(stacks) if stack}
     trim = size_text(method.trim_to, measure) if method.trim_to else ""
-    return text.format(*one, all=everything, seam=length_text(measure.seam, measure), trim=trim)
+    row = "a row" if times == 1 else f"{times} rows"
+    seam = length_text(measure.seam, measure)
+    return text.format(
+        *one, all=everything, seam=seam, trim=trim, row=row, length=_Length(measure), **lies
+    )
+
+
+class _Length:
+    """What a length stands for in a move's text: ``{length:3.25}``, to the nearest mark."""
+
+    def __init__(self, measure: Measure) -> None:
+        self.measure = measure
+
+    def __format__(self, length: str) -> str:
+        return about(float(length), self.measure)
+
+
+def _all_text(pieces: Sequence[CutPiece], stacks: Sequence[str], project: Project) -> str:
+    """Everything to cut, of one size together: “2 1/2 in squares: 18 of Fog (A1), 18 of Silt
+    (A2)”."""
+    sizes: dict[str, list[str]] = {}
+    over: list[str] = []
+    for piece, stack in zip(pieces, stacks, strict=True):
+        lies = f" ({stack})" if stack else ""
+        if piece.number:
+            of = f"{piece.number} of {cloth_name(project, piece.piece.fabric)}{lies}"
+            sizes.setdefault(piece_text(piece, project.measure), []).append(of)
+        if piece.spare:
+            over.append(f"{spare_text(piece, project)}{lies}")
+    said = []
+    for size, each in sizes.items():
+        number, _, of = each[0].partition(" ")
+        said.append(f"{number} × {size} {of}" if len(each) == 1 else f"{size}s: {', '.join(each)}")
+    return "; ".join((*said, *over))
 
 
 def spare_text(piece: CutPiece, project: Project) -> str:

@@ -32,11 +32,12 @@ class DrawnLine(NamedTuple):
 class Move(NamedTuple):
     """One thing done at the table, ``times`` over for a run.
 
-    ``times`` is a half where one doing serves two runs. ``text`` may hold ``{all}``
-    for the pieces as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, ``{seam}`` and
-    ``{trim}``. ``lower`` lies right side up, ``upper`` wrong side up on it. ``seams`` is how many
-    seams its lines are, where they are not one each; ``of_set`` the strip set it is done to, once
-    for each that is sewn, not for each run.
+    ``times`` is a half where one doing serves two runs. ``text`` may hold ``{all}`` for the pieces
+    as the maker cuts them, ``{0}``, ``{1}`` ... for one of them, ``{s0}``, ``{s1}`` ... for the
+    stack it lies in, ``{row}`` for a row or several, ``{length:1.5}``, ``{seam}`` and ``{trim}``.
+    ``lower`` lies right side up, ``upper`` wrong side up on it. ``seams`` is how many seams its
+    lines are, where they are not one each, or how many are pressed, where it is not one; ``of_set``
+    the strip set it is done to, once for each that is sewn, not for each run.
     """
 
     do: Do

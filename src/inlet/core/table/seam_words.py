@@ -5,7 +5,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from inlet.core.assembly.tree import Join
 from inlet.core.geometry.curve import circle_of
@@ -22,9 +22,6 @@ ONE_DOT = "Mark a dot {seam} from both edges at the corner."
 EACH_DOT = "Mark dots {seam} from both edges at each corner."
 DOT = f"{ONE_DOT} Sew from the edge to the dot and take a backstitch."
 DOTS = f"{EACH_DOT} Sew from dot to dot, a backstitch at both."
-PARTIAL = (
-    "Sew {seam} from the edge, only half way: stop well short of the open end, take a backstitch."
-)
 FINISH = "Go back to the seam left open and sew the rest of it, on over the new piece."
 SET_IN = "Set in: sew one side from the dot outward, swing the piece round, sew the other."
 CURVE = (
@@ -33,14 +30,46 @@ CURVE = (
 )
 
 
-def sewing_text(join: Join) -> str:
-    """What to do for a seam, as a sentence for a move."""
+def sewing_text(join: Join, seam: Exact) -> str:
+    """What to do for a seam, as a sentence for a move: lengths are left to ``move_text``."""
+    if join.kind == "partial":
+        say = "{{length:{:.4f}}}".format
+        return f"Right sides together, sew {{seam}} from the edge. {_partly(join, seam, say)}"
     if join.kind in _TEXTS:
         return _TEXTS[join.kind]
     return (EDGE, DOT, DOTS)[len(join.dots)]
 
 
-_TEXTS = {"partial": PARTIAL, "set-in": SET_IN, "curve": CURVE}
+_TEXTS = {"set-in": SET_IN, "curve": CURVE}
+
+
+def _partly(join: Join, seam: Exact, say: Callable[[float], str]) -> str:
+    """Where a partial seam starts and stops on its pieces as they lie, measured from their raw
+    edges: an allowance more than along the seam; from the dot, where it begins at one."""
+    opened = [open_length(join, left.vertex) + float(seam) for left in join.left_open]
+    first, second = (_which_end(join, left.vertex) for left in (join.left_open * 2)[:2])
+    if len(opened) == 2:
+        return (
+            f"Start {say(opened[0])} from the {first} edge, stop {say(opened[1])} from the "
+            f"{second} one, a backstitch at both: the middle third only."
+        )
+    closed = next(v for v in join.ends if v != join.left_open[0].vertex)
+    at, far = "dot", sewn_first(join)
+    if closed not in join.dots:
+        at, far = "edge", far + float(seam)
+    return (
+        f"Start at the {_which_end(join, closed)} {at}, stop {say(far)} from it, take a "
+        f"backstitch: the last {say(opened[0])} stay open."
+    )
+
+
+def _which_end(join: Join, vertex: int) -> str:
+    """“top”, “left”, “bottom right”: where an end of a seam lies, as the block is drawn."""
+    other = join.ends[0] if vertex == join.ends[1] else join.ends[1]
+    x, y = join.at(vertex).minus(join.at(other)).floats()
+    down = "" if abs(y) * 2 < abs(x) else "bottom" if y > 0 else "top"
+    across = "" if abs(x) * 2 < abs(y) else "right" if x > 0 else "left"
+    return f"{down} {across}".strip()
 
 
 def about(length: float, measure: Measure) -> str:
@@ -80,11 +109,9 @@ def join_text(join: Join, one: str, other: str, measure: Measure) -> str:
     """What to do, with the names of the two parts."""
     seam = length_text(measure.seam, measure)
     if join.kind == "partial":
-        sewn = about(sewn_first(join), measure)
-        both = len(join.left_open) == 2
-        where = "Sew the middle third only" if both else f"Sew only {sewn} from the closed end"
-        text = f"Lay {other} on {one}, right sides together. {where}, and take a backstitch."
-        return text + " Leave the rest open and press it flat for now."
+        where = _partly(join, measure.seam, lambda length: about(length, measure))
+        text = f"Lay {other} on {one}, right sides together. {where}"
+        return text + " Press it flat for now."
     if join.kind == "set-in":
         dots = (ONE_DOT if len(join.pivots) == 1 else EACH_DOT).format(seam=seam)
         return f"Set {other} into {one}. {dots} {' '.join(_legs_text(join))}"
