@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from itertools import groupby
 
 import pytest
 from hypothesis import given, settings
@@ -330,6 +331,25 @@ def test_all_corner_squares_are_marked_at_once():
     assert does[:2] == ["cut", "mark"]
     assert does.count("mark") == 1
     assert method.effort.marks == 4
+
+
+@pytest.mark.parametrize(
+    ("kind", "name", "sewn"),
+    [("square-in-square", "single-triangles", [2, 2]),
+     ("square-in-square", "corner-squares", [2, 2]),
+     ("flying-geese", "corner-squares", [1, 1]), ("nine-patch", "plain", [2, 2, 2, 2]),
+     ("corner-triangle", "corner-squares", None), ("strips", "plain", [2])],
+)  # fmt: skip
+def test_what_does_not_wait_for_the_iron_is_sewn_before_it(kind, name, sewn):
+    """Opposite sides and corners, and the seams of a row, in one walk; rows one after the other."""
+    wide = [F(6)] if kind != "flying-geese" else [F(6), F(3)]
+    method = method_of(unit_of(kind, wide, "abcabcab"), QUARTER, name)
+    seams = [[line.kind for line in m.lines].count("seam") for m in method.moves if m.do == "sew"]
+    assert sum(seams) == method.effort.seams
+    assert seams == (sewn or [sum(seams)])
+    walks = [place for place, _ in groupby(m.do == "open" for m in method.moves)]
+    rows = 2 if kind in ("nine-patch", "square-in-square", "flying-geese") else 1
+    assert walks.count(True) == rows
 
 
 def test_a_unit_sewn_patch_by_patch_is_trimmed_with_a_picture():

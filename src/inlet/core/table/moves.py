@@ -66,16 +66,17 @@ def like_ones_together(moves: Sequence[Move]) -> list[Repeated]:
     found: dict[object, Repeated] = {}
     for move in moves:
         kinds = tuple(sorted((line.kind, line.number) for line in move.lines))
-        key = (move.do, move.text, kinds, _in_any_turn(move))
+        key = (move.do, move.text, kinds, in_any_turn(move.lower, move.upper))
         known = found.get(key)
         found[key] = Repeated(known.move, known.times + 1) if known else Repeated(move, 1)
     return list(found.values())
 
 
-def _in_any_turn(move: Move) -> frozenset[object]:
-    """The picture of a move in all four turns: equal for equal ones, however they lie."""
-    whole = [(outline, f"below {cloth}") for outline, cloth in move.lower]
-    whole += [(outline, f"above {cloth}") for outline, cloth in move.upper]
+def in_any_turn(lower: Sheet, upper: Sheet = ()) -> frozenset[object]:
+    """The picture of sheets on one another in all four turns: equal for equal ones, however they
+    lie."""
+    whole = [(outline, f"below {cloth}") for outline, cloth in lower]
+    whole += [(outline, f"above {cloth}") for outline, cloth in upper]
     turned: Sheet = tuple(whole)
     out = []
     for _ in range(4 if whole else 0):

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from inlet.core.draft.sizes import without_seams
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.piecing.assembling import run_lengths
+from inlet.core.piecing.cards import cards, cloth_rows
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
@@ -174,15 +175,17 @@ class PiecingStage(QWidget):
             text = move.text
             if step.unit:
                 stacks = plan.stacks[step.unit.unit.label]
-                often = move.times * number
+                often = 1 if "{row}" in move.text else move.times * number
                 times = f"  ({often} ×)" if often > 1 else ""
-                text = move_text(move.text, step.unit.in_use, plan.project, stacks) + times
+                method = step.unit.in_use
+                text = move_text(move.text, method, plan.project, stacks, number) + times
             words = label(f"{i + 1}.  {text}", "" if step.unit else "small", True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
             grid.addWidget(words, 2 * (i // across) + 1, i % across)
         for k in range(across):
             grid.setColumnStretch(k, 1)
         self.body.addLayout(grid)
+        self._alike(plan, step)
         for note in step.notes:
             self.body.addWidget(label(note, "", True))
         if step.after_each:
@@ -192,6 +195,23 @@ class PiecingStage(QWidget):
             trim = size_text(step.unit.in_use.trim_to, plan.measure)
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
         self.body.addWidget(label(CAUTION, "caption", True))
+
+    def _alike(self, plan: BlockPlan, step: Step) -> None:
+        """The units made just like this one, of other cloths: what to take for each."""
+        found = next(card for card in cards(plan.steps) if step in card.steps)
+        if len(found.steps) < 2:
+            return
+        self.body.addWidget(label("The same way, of other cloths", "heading"))
+        table = QGridLayout()
+        table.setHorizontalSpacing(theme.px(18))
+        table.setVerticalSpacing(theme.px(2))
+        rows = cloth_rows(found, plan.stacks, plan.project)
+        for i, row_ in enumerate(rows):
+            here = found.steps[i] is step
+            for k, words in enumerate(row_):
+                table.addWidget(label(words, "heading" if here else ""), i, k)
+        table.setColumnStretch(len(rows[0]), 1)
+        self.body.addLayout(table)
 
     def _beside(self, plan: BlockPlan, step: Step) -> QBoxLayout:
         """What to lay beside the machine, in the order it is picked up, and the seam's ends."""

@@ -8,6 +8,7 @@ from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from inlet.core.planning.words import move_text
+from inlet.core.table.moves import like_ones_together
 from inlet.ui import theme
 from inlet.ui.drawing import MovePicture
 from inlet.ui.guard import guarded
@@ -88,15 +89,15 @@ class MoveStrip(QScrollArea):
             return
         method, project = unit.in_use, self.session.project
         stacks = plan.stacks[unit.unit.label]
-        shown = method.moves
+        shown = like_ones_together(method.moves)
         if not shown:
             self.line.addWidget(label("One piece: cut it, and it is ready to sew.", "small", True))
-        for i, move in enumerate(shown[:MOST_MOVES]):
+        for i, (move, number) in enumerate(shown[:MOST_MOVES]):
             card = QWidget()
             card.setFixedWidth(theme.px(158))
             inner = column(card, 0, 4)
             inner.addWidget(MovePicture(move, project, 90, self.session.grey), 3)
-            text = f"{i + 1}.  {move_text(move.text, method, project, stacks)}"
+            text = f"{i + 1}.  {move_text(move.text, method, project, stacks, number)}"
             words = label(text, "caption", True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
             words.setMinimumHeight(theme.px(64))

@@ -1,0 +1,59 @@
+"""Steps on cards: units of one shape, made in one way of other cloths, share a card."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from inlet.core.cutting.cuts import Stacks
+from inlet.core.piecing.step import Step
+from inlet.core.project.project import Project
+from inlet.core.table.moves import in_any_turn
+from inlet.core.words import cloth_name
+
+
+class Card(NamedTuple):
+    """Steps that are done alike: the pictures of the first stand for all."""
+
+    steps: tuple[Step, ...]
+
+    @property
+    def first(self) -> Step:
+        return self.steps[0]
+
+
+def cards(steps: Sequence[Step]) -> list[Card]:
+    """The steps in their order, those that differ in nothing but their cloths on one card."""
+    found: dict[object, list[Step]] = {}
+    for step in steps:
+        found.setdefault(_work_of(step), []).append(step)
+    return [Card(tuple(each)) for each in found.values()]
+
+
+def _work_of(step: Step) -> object:
+    """What is done in a step, cloths aside; the step itself where it is like no other: what holds
+    other units waits for them."""
+    plan = step.unit
+    if plan is None or plan.inside or plan.in_use.made_with is not None:
+        return step.number
+    method = plan.in_use
+    pieces = tuple(
+        (each.cut, each.piece.shape, each.piece.crosscut, each.piece.lean, each.piece.quantity)
+        for each in method.pieces
+    )
+    moves = tuple((m.do, m.text, m.times) for m in method.moves)
+    which = {c: str(i) for i, c in enumerate(dict.fromkeys(p.piece.fabric for p in method.pieces))}
+    drawn = tuple((outline, which.get(fabric)) for outline, fabric in plan.unit.picture)
+    whole = (plan.unit.kind, method.name, method.trim_to, step.measures)
+    return whole, pieces, moves, in_any_turn(drawn)
+
+
+def cloth_rows(card: Card, stacks: Stacks, project: Project) -> list[list[str]]:
+    """A table of the units of a card: label, how many, and of each piece its stack and cloth."""
+    rows = []
+    for step in card.steps:
+        pieces = step.unit.in_use.pieces if step.unit else ()
+        named = zip(stacks[step.makes], pieces, strict=True)
+        cloths = [f"{stack} {cloth_name(project, each.piece.fabric)}" for stack, each in named]
+        rows.append([step.makes, f"{step.times} ×", *cloths])
+    return rows
