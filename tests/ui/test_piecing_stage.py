@@ -53,8 +53,7 @@ def test_a_ring_is_sewn_card_by_card(maker, qtbot):
     maker.paint("light", "7/4 5/4")
     centre, ring = sew_through(maker, qtbot)
     assert "half-square triangle" in centre
-    assert "partial: from the edge" in ring
-    assert "1½ in along, then stop; 1½ in stays open" in ring.replace("1 1/2", "1½")
+    assert "stop 1¾ in from it" in ring.replace("1 3/4", "1¾")  # from the raw edge
     assert "Go back to the seam left open" in ring
     # the stop on the first seam, and where the last goes on from it
     assert lines_of(maker.window.piecing)["stop"] == 2

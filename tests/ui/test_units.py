@@ -211,7 +211,7 @@ def test_hands_and_moves_are_told(maker):
     assert "of the other hand" in maker.reads(maker.window.units_ticket)
     moves = maker.reads(maker.window.units.moves)
     cut = show(plan.units[0].in_use.pieces[0].cut[0], vulgar=True)
-    assert f"Cut 2 × {cut} in square of" in moves
+    assert f"Cut {cut} in squares: 2 of" in moves
     assert "Lay each on a plain square" in moves
     maker.session.pick_unit("A rev")
     assert "come out of the runs of A" in maker.reads(maker.window.units.moves)

@@ -164,6 +164,7 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
         lay, trim, flip = _TEXTS[len(group) > 1]
         if alike:
             lay = "Lay the two right sides together; sew on the drawn line."
+            flip = "Open and press."
         drawn = tuple(seams)
         moves.append(Move("sew", lay.format(len(group)), sheet, squares, drawn))
         moves.append(Move("cut-apart", trim, sheet, squares, (*drawn, *cuts)))
