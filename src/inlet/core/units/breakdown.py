@@ -173,7 +173,7 @@ class _Breaker:
                 fewer = units[0] < now[0] or (units == now and other.cost < best[0].cost)
                 if other.cost[:3] <= least[:3] and fewer:
                     best, now = [other], units
-        return self._as_its_twin(best, faces)
+        return self._as_its_twin(self._whatever_the_turn(best), faces)
 
     def _sewn_in(self, row: Row, faces: Faces, shape: Outline) -> Steps[Solved]:
         """A part sewn of the parts of a row."""
@@ -184,6 +184,16 @@ class _Breaker:
         grouped, cost = self.rows.grouped(solved, across)
         whole = Part(faces, shape.corners, None, grouped, across)
         return Solved(grouped[0] if len(grouped) == 1 else whole, cost)
+
+    def _whatever_the_turn(self, ways: list[Solved]) -> list[Solved]:
+        """Of ways to split a part that leave as much, those a part that is turned or mirrored is
+        split in as well: told by the units they leave."""
+        for of in (self.rows.likeness, self.rows.pattern):
+            if len(ways) > 1:
+                units = [sorted(of(unit.faces) for unit in tiling(way.part)) for way in ways]
+                first = min(units)
+                ways = [way for way, its in zip(ways, units, strict=True) if its == first]
+        return ways
 
     def _as_its_twin(self, ways: Sequence[Solved], faces: Faces) -> Solved:
         """Of ways to split a part that leave as much, the one in which a part just like it, turned

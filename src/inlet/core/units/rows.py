@@ -95,6 +95,25 @@ class Rows:
             self._likeness[faces] = found
         return found
 
+    def pattern(self, faces: Faces) -> list[float]:
+        """How patches lie to one another, the same in every turn and mirrored."""
+        at = [(*self.boxes[f], float(self.looks[f])) for f in faces]
+        left, top = min(b[0] for b in at), min(b[1] for b in at)
+        right, bottom = max(b[2] for b in at), max(b[3] for b in at)
+        ways: list[list[tuple[float, ...]]] = []
+        for flipped in (False, True):
+            for down in (False, True):
+                for across in (False, True):
+                    way: list[tuple[float, ...]] = []
+                    for x0, y0, x1, y1, look in at:
+                        x, u = (right - x1, right - x0) if across else (x0 - left, x1 - left)
+                        y, v = (bottom - y1, bottom - y0) if down else (y0 - top, y1 - top)
+                        place = (y, x, v, u) if flipped else (x, y, u, v)
+                        way.append((*(round(n, 6) for n in place), look))
+                    ways.append(sorted(way))
+        least = min(ways)
+        return [number for patch in least for number in patch]
+
     @cached_property
     def boxes(self) -> list[tuple[float, float, float, float]]:
         """Of each patch its left, top, right and bottom."""
@@ -129,14 +148,15 @@ class Rows:
     @cached_property
     def looks(self) -> list[int]:
         """A number for each patch, the same for those of one cloth, as many corners and a box of
-        one area."""
-        known: dict[tuple[str | None, int, float], int] = {}
-        out = []
-        for patch, (left, top, right, bottom) in zip(self.draft.patches, self.boxes, strict=True):
-            area = round((right - left) * (bottom - top), 6)
-            look = patch.fabric, len(patch.outline), area
-            out.append(known.setdefault(look, len(known)))
-        return out
+        one area; whichever way the block is turned."""
+        looks = [
+            (patch.fabric or "", len(patch.outline), round((right - left) * (bottom - top), 6))
+            for patch, (left, top, right, bottom) in zip(
+                self.draft.patches, self.boxes, strict=True
+            )
+        ]
+        number = {look: i for i, look in enumerate(sorted(set(looks)))}
+        return [number[look] for look in looks]
 
     def _strips(self, parts: list[Part], across: Point) -> Part | None:
         """Plain bands side by side as one unit of strips, if that is what they are."""
