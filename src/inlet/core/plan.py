@@ -159,7 +159,7 @@ def plan_block(
     if sound and not proved:
         in_sewing.append(not_proved())
     sizes = comfort(units, block, measure)
-    fitting = Fitting(drawn, root, units, measure, sizes.comfortable) if proved else None
+    fitting = Fitting(drawn, root, units, measure, not sizes.misses) if proved else None
     fit = None
     if fitting is not None:
         used = _on_bands(fitting, project, block, copies) or fitting

@@ -238,6 +238,20 @@ def test_at_a_comfortable_size_every_cut_stays_and_what_comes_out_large_is_trimm
     assert any(move.do == "trim" for move in plan.units[0].in_use.moves)
 
 
+def test_a_square_on_its_point_makes_no_size_awkward():
+    """Triangle squares of 3 in beside a four-patch in a square: its squares, 2.621, are cut 2 5/8,
+    a thread more, and the triangles 3 7/8 as ever."""
+    drawn = "0 1 1 0 / 1 0 2 1 / 2 1 1 2 / 1 2 0 1 / 1/2 1/2 3/2 3/2 / 3/2 1/2 1/2 3/2"
+    block = block_of(f"{drawn} / 2 0 2 2 / 2 1 3 1 / 2 0 3 1 / 3 1 2 2", 3, 2, (9, 6), "abc")
+    plan = plan_of(usually(block))
+    assert plan.comfort.never
+    assert plan.fit.remedy == "none"
+    cuts = {c.cut[0] for c in plan.cuts}
+    assert F(31, 8) in cuts
+    assert F(21, 8) in cuts
+    assert plan.answers == ()
+
+
 def test_bands_are_put_on_marks_that_add_up():
     thirds = [F(43, 12)] * 3  # 10 3/4 in three
     assert on_marks(thirds, F(1, 8)) == [F(29, 8), F(7, 2), F(29, 8)]

@@ -18,7 +18,7 @@ from inlet.core.methods.method import bias_edges, effort_of
 from inlet.core.methods.proof import makes_unit
 from inlet.core.methods.trim import trim_of
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.numbers.root2 import floor_exact
+from inlet.core.numbers.root2 import ROOT2, floor_exact
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.plan import plan_block
 from inlet.core.planning.compare import cost_of, costs, reason, recommended
@@ -321,6 +321,64 @@ def test_nobody_is_advised_unasked_to_folds_or_a_special_ruler(kind):
             plan = UnitPlan(unit, Need(number), Measure())
             best = recommended(costs(plan, rates), Measure()).plan
             assert best.name not in ("folded", "strip-triangles")
+
+
+@pytest.mark.parametrize("number", [1, 4, 40])
+def test_a_snowballs_corner_is_a_corner_square(number):
+    """Not a template of five sides, whatever its minutes."""
+    plan = UnitPlan(unit_of("corner-triangle", [F(3)], "ab"), Need(number), Measure())
+    best = recommended(costs(plan, Rates()), Measure())
+    assert best.plan.name == "corner-squares"
+
+
+def test_inner_corners_are_offered_cut_once_with_the_bias_that_leaves():
+    """A square in a square in a square, 8 in: the inner one is 4√2, its corners f/2 + 2s + s√2 cut
+    once, 3.682, and no bias outside; cut twice four edges are."""
+    drawn = "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0"
+    inside = "3/4 1/4 3/4 3/4 / 3/4 3/4 1/4 3/4 / 1/4 3/4 1/4 1/4 / 1/4 1/4 3/4 1/4"
+    block = block_of(f"{drawn} / {inside}", size=(8, 8), cloths="abababababa")
+    for wanted in ("", "single-triangles", "corners-cut-once"):
+        methods = {"square-in-square": wanted} if wanted else {}
+        plan = plan_block(project_of(block), replace(block, methods=methods), 3)
+        assert plan.resewn
+        inner = next(u for u in plan.units if u.unit.nested_in(plan.units[0].unit))
+        found = {c.plan.name: c for c in plan.compared[inner.unit.label].costs}
+        assert (found["single-triangles"].bias, found["corners-cut-once"].bias) == (4, 0)
+        cut = [p for p in found["corners-cut-once"].plan.pieces if p.piece.crosscut == "once"]
+        exact = 2 * ROOT2 + F(1, 2) + ROOT2 / 4
+        assert {p.piece.exact[0] for p in cut} == {exact}
+        assert inner.in_use.name == (wanted or "corners-cut-once")
+        assert inner.chosen_for_you == (not wanted)
+        assert plan.fit.worst <= 1 / 32 + 1e-9
+
+
+def test_the_plan_follows_its_own_advice_unless_the_maker_chose():
+    """For each number what is advised is used; what is chosen, for a kind, one unit or its mirror
+    image, is used instead, and what cannot be is not."""
+    block = block_of("0 0 1 1", size=(3, 3))
+    seen = set()
+    for copies in (1, 2, 8, 9, 30):
+        plan = plan_block(project_of(block), block, copies)
+        (unit,) = plan.units
+        assert unit.in_use.name == plan.compared["A"].best.plan.name
+        assert unit.chosen_for_you
+        seen.add(unit.in_use.name)
+    assert len(seen) >= 3
+    chosen = replace(block, methods={"half-square-triangle": "four-at-a-time"})
+    (unit,) = plan_block(project_of(block), chosen).units
+    assert (unit.in_use.name, unit.chosen_for_you) == ("four-at-a-time", False)
+    odd = replace(block, methods={"half-square-triangle": "no-waste"})
+    (unit,) = plan_block(project_of(block), odd, 8).units
+    assert (unit.in_use.name, unit.chosen_for_you) == ("eight-at-a-time", True)
+    for at, method in (
+        (F(1, 2), "single-triangles"),
+        (F(7, 2), "crossed-pairs"),
+    ):  # A, or A rev alone
+        pair = replace(
+            row_of_three_triangles("lr"), units=(Choice(point=(F(at), F(1)), method=method),)
+        )
+        names = [u.in_use.name for u in plan_block(project_of(pair), pair).units]
+        assert names == [method, method]
 
 
 def test_all_corner_squares_are_marked_at_once():

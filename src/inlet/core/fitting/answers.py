@@ -104,7 +104,7 @@ def fitting_of(project: Project, block: Block, copies: int) -> Fitting:
     root = break_down(drawn)
     units = plan_units(project, block, drawn, root, copies)
     sizes = comfort(units, block, project.measure)
-    return Fitting(drawn, root, units, project.measure, sizes.comfortable)
+    return Fitting(drawn, root, units, project.measure, not sizes.misses)
 
 
 def with_bands(fitting: Fitting, project: Project, block: Block, copies: int) -> Fitting | None:

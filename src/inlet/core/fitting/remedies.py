@@ -64,8 +64,8 @@ class Fit(NamedTuple):
 
 
 class Fitting:
-    """The ways to cut one block so that it fits; ``comfortable`` is whether its cuts land on
-    marks."""
+    """The ways to cut one block so that it fits; ``comfortable`` is whether its cuts land on marks,
+    but for diagonals and for what lands at no size."""
 
     def __init__(
         self,
@@ -87,10 +87,18 @@ class Fitting:
     @property
     def fits(self) -> bool:
         """Can it be sewn as it is? At a comfortable size nothing is done for what the craft's own
-        habits of rounding add to the block, as long as its seams fit."""
-        if self.comfortable:
-            return self.usual.worst <= float(self.measure.system.thread) + HAIR
-        return self.usual.error(self.measure) == 0
+        habits of rounding diagonals add to the block, as long as its seams fit."""
+        if not self.comfortable:
+            return self.usual.error(self.measure) == 0
+        system = self.measure.system
+        if self.usual.worst > float(system.thread) + HAIR:
+            return False
+        runs = runs_of(self.draft, self.units)
+        straight = {run.length: run.length for run in runs if run.length is not None}
+        layout = self.usual.sewn.layout
+        exact = self._fit("none", self.units, self._made(runs, straight), layout, self.measure.mark)
+        sizes = zip(self.usual.finished, exact.finished, strict=True)
+        return max(abs(a - b) for a, b in sizes) <= float(system.checked_to) + HAIR
 
     @cached_property
     def trimmed(self) -> Fit | None:
@@ -205,7 +213,7 @@ class Fitting:
         system, seam = self.measure.system, self.measure.seam
         return settled(runs, layout.stretches, seam, mark, system.thread, thorough)
 
-    def _made(self, runs: Sequence[Run], at: Mapping[Exact, Fraction]) -> list[Run]:
+    def _made(self, runs: Sequence[Run], at: Mapping[Exact, Exact]) -> list[Run]:
         """Runs as they come out once lengths are settled."""
         twice = 2 * float(self.measure.seam)
         return [
