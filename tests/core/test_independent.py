@@ -233,7 +233,8 @@ def verify_cloth(unit: dict, method: dict, finished: float) -> None:
     area = 0.0
     for piece in method["pieces"]:
         w, h = (value(n) for n in piece["exact"])
-        area += w * h * piece["count"]
+        taken = piece.get("spare", 0) / {"once": 2, "twice": 4}.get(piece["crosscut"], 1)
+        area += w * h * (piece["count"] + taken)  # triangles of squares cut for others
     if unit["kind"] != "other":
         assert area > finished * unit["count"]
 
