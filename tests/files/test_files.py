@@ -30,6 +30,7 @@ from inlet.core.project.value import replace
 from inlet.core.table.moves import like_ones_together
 from inlet.core.words import cloth_name
 from inlet.files.guide_pdf import write_guide
+from inlet.files.labels_pdf import labels
 from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, dumps, load, loads, save, why_not_held
 from inlet.files.whole import previous_version
@@ -449,6 +450,15 @@ def test_a_guide_carries_every_size_and_step(tmp_path):
     assert thread_text(thread_for(plan.batches, 60, plan.measure), plan.measure)[:20] in text
     assert "{" not in text
     assert sorted(p.name for p in tmp_path.iterdir()) == ["guide.pdf"]
+
+
+def test_a_label_says_what_comes_out_of_the_cuts():
+    """Triangle squares of 2 11/16 cut 3 5/8: 3 1/4 by the drawing, 3.271 as they are cut."""
+    block = block_of("0 0 1 1", 1, 1, (F(43, 16), F(43, 16)), "ab")
+    block = replace(block, methods={"half-square-triangle": "two-at-a-time"})
+    left = replace(project_of(block), measure=Measure(awkward="leave"))
+    *_, sewn = labels(plan_block(left, block))
+    assert "sewn, measures 3 1/4 in, a thread more" in sewn.lines
 
 
 @pytest.mark.parametrize(("paper", "width"), [("letter", 612), ("a4", 595)])

@@ -184,7 +184,9 @@ class _Guide:
         moves = step_moves(plan.draft, step, measure.seam)
         shown = like_ones_together(moves) if step.unit else [Repeated(m, 1) for m in moves]
         shown = [each for each in shown if each.move.do != "cut"]  # said, and in the cut list
-        half = wide_of(shown, LEAST_PICTURE) <= self.half
+        comes_along = step.unit is not None and step.unit.in_use.made_with is not None
+        # What comes out of the runs before stays behind them: a half may be laid beside another.
+        half = wide_of(shown, LEAST_PICTURE) <= self.half and not comes_along
         figure = f"measures {measured_text(step.measures, measure)}" if step.measures else ""
         words = self._unit_words(card, shown) if step.unit else self._seam_words(step)
         if step.after_each:

@@ -15,7 +15,7 @@ from inlet import __version__
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.words import kind_words
 from inlet.core.table.piece_words import diagonal_text
-from inlet.core.words import cloth_name, size_text
+from inlet.core.words import cloth_name, measured_text, size_text
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
 ACROSS, DOWN = 3, 8
@@ -42,14 +42,21 @@ def labels(plan: BlockPlan) -> Iterator[Label]:
                 f"for {', '.join(cut.labels)}",
             ),
         )
+    made = {step.makes: step.measures for step in plan.steps if step.unit}
     for unit in plan.units:
         if len(unit.unit.part.faces) > 1:
+            size = made.get(unit.unit.label)
+            comes_out = (
+                f"measures {measured_text(size, measure)}"
+                if size
+                else f"unfinished {size_text(unit.unfinished, measure)}"
+            )
             hand = f", mirror image of {unit.unit.mirror_of}" if unit.unit.mirror_of else ""
             yield Label(
                 unit.unit.label,
                 (
                     f"{unit.count} × {kind_words(unit.unit.kind)}{hand}",
-                    f"sewn, unfinished {size_text(unit.unfinished, measure)}",
+                    f"sewn, {comes_out}",
                     f"of {plan.block.title}",
                 ),
             )

@@ -264,7 +264,9 @@ class _Sewing(NamedTuple):
         if len(names) == 3 and first and last:
             ends = (part.parts[0].face, part.parts[-1].face)
             what = "triangles" if all(map(self.is_triangle, ends)) else "pieces"
-            return sides_text(first, last, between[0] or "what is sewn", what)
+            inner = part.parts[1].faces in self.nested
+            middle = between[0] or ("the unit in the middle" if inner else "what is sewn")
+            return sides_text(first, last, middle, what)
         if any(names):
             return f"Sew the {len(names)} parts in a row, right sides together; press."
         starts = [self.named(inner.parts[0]) or "" for inner in part.parts if inner.parts]

@@ -54,12 +54,17 @@ def sides_text(one: str, other: str, middle: str, what: str) -> str:
     return f"Sew {both} to opposite sides of {middle}; press."
 
 
+def every_second(number: int) -> str:
+    """Of rows in turn, those that are not like the first."""
+    return "the second one" if number == 2 else "every second one"
+
+
 def together_text(what: str, starts: Sequence[str]) -> str:
     """Rows sewn together: ``what`` they are, and what each begins with, where that is known."""
     begin = ""
     sorts = list(dict.fromkeys(starts))
     if len(sorts) == 2 and all(a != b for a, b in pairwise(starts)):
-        begin = f", every second one beginning with {sorts[1]}"
+        begin = f", {every_second(len(starts))} beginning with {sorts[1]}"
     elif len(sorts) > 1:
         begin = f", beginning with {', '.join(starts)}"
     return f"Sew the {len(starts)} {what} together, seams meeting{begin}; press."

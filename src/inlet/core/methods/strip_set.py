@@ -15,7 +15,7 @@ from inlet.core.geometry.motion import Motion
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, squared_length
 from inlet.core.methods.method import Effort, Method, SetOfStrips, Sizes, Work, no_bias
-from inlet.core.methods.rows import PRESS
+from inlet.core.methods.rows import PRESS, every_second
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, sqrt_exact
 from inlet.core.project.fabric import Cloth
@@ -121,7 +121,7 @@ def _together(rows: Sequence[Segment]) -> str:
     turned = [row.bands != rows[0].bands for row in rows]
     same = len({row.set_bands for row in rows}) == 1 and any(turned)
     by_turns = same and all(a != b for a, b in pairwise(turned))
-    how = ", every second one turned round" if by_turns else ""
+    how = f", {every_second(len(rows))} turned round" if by_turns else ""
     return f"Sew the {len(rows)} segments together, seams meeting{how}; press."
 
 
