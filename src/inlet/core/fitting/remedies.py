@@ -93,10 +93,12 @@ class Fitting:
         system = self.measure.system
         if self.usual.worst > float(system.thread) + HAIR:
             return False
-        runs = runs_of(self.draft, self.units)
+        runs, layout = self.usual.sewn.runs, self.usual.sewn.layout
         straight = {run.length: run.length for run in runs if run.length is not None}
-        layout = self.usual.sewn.layout
-        exact = self._fit("none", self.units, self._made(runs, straight), layout, self.measure.mark)
+        as_drawn = self._made(runs, straight)
+        if all(abs(a.made - b.made) < HAIR for a, b in zip(runs, as_drawn, strict=True)):
+            return True
+        exact = self._fit("none", self.units, as_drawn, layout, self.measure.mark)
         sizes = zip(self.usual.finished, exact.finished, strict=True)
         return max(abs(a - b) for a, b in sizes) <= float(system.checked_to) + HAIR
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
@@ -63,10 +64,15 @@ class Repeated(NamedTuple):
 def like_ones_together(moves: Sequence[Move]) -> list[Repeated]:
     """Moves that say and show the same, turned or not, as one where the first of them is; those of
     a kind there is one of, as they are."""
+    said = [
+        (move.do, move.text, tuple(sorted((line.kind, line.number) for line in move.lines)))
+        for move in moves
+    ]
+    often = Counter(said)
     found: dict[object, Repeated] = {}
-    for move in moves:
-        kinds = tuple(sorted((line.kind, line.number) for line in move.lines))
-        key = (move.do, move.text, kinds, in_any_turn(move.lower, move.upper))
+    for move, words in zip(moves, said, strict=True):
+        shown = in_any_turn(move.lower, move.upper) if often[words] > 1 else None
+        key = (words, shown)
         known = found.get(key)
         found[key] = Repeated(known.move, known.times + 1) if known else Repeated(move, 1)
     return list(found.values())
