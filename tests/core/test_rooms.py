@@ -12,7 +12,8 @@ import inlet
 
 ROOMS = (
     "deep", "numbers", "stopping", "geometry", "project", "problem", "words", "history", "draft",
-    "assembly", "units", "table", "methods", "planning", "cutting", "fitting", "piecing", "plan",
+    "assembly", "units", "table", "methods", "planning", "cutting", "fitting", "piecing",
+    "pressing", "plan",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 

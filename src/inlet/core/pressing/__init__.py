@@ -1,0 +1,1 @@
+"""Which way each seam is pressed, and what lies on what then."""
