@@ -64,7 +64,7 @@ def test_labels_for_the_stacks(capsys, tmp_path):
     for cut in plan["cuts"]:
         assert cut["label"] in text
     assert "4 × half-square triangle" in text
-    assert "sewn, unfinished 3 1/2 in" in text
+    assert "sewn, measures 3 1/2 in" in text
 
 
 def test_methods_side_by_side(capsys):

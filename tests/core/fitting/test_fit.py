@@ -168,6 +168,7 @@ def test_what_is_said_of_seams_and_sizes_is_so_by_polygons(block, size, awkward)
 
 
 @given(st.one_of(unit_blocks(), through_blocks(most=16), st.sampled_from(STRAIGHT)), sizes)
+@example(block_of("2 0 2 2 / 2 1 3 2 / 1 0 2 1 / 2 3/2 5/2 2", 4, 2, (8, 4), "a"), F(71, 16))
 @settings(max_examples=120, deadline=None)
 def test_no_seam_of_any_block_at_any_size_differs_by_more_than_a_thread(block, size):
     """Units by their usual methods as well, trimmed ones included."""

@@ -169,7 +169,7 @@ class Fitting:
         layout = self.usual.sewn.layout
         at = self._settled(runs, layout, mark, thorough)
         units = with_inside(replace(plan, rule=replace(rule, fitted=at)) for plan in units)
-        return self._fit("finer", units, self._made(runs, at), layout, mark)
+        return self._fit("finer", units, self._come_out(units, runs, at), layout, mark)
 
     def _with_trims(self, trimmed: Sequence[UnitPlan], mark: Fraction, thorough: bool) -> Fit:
         """Some units trimmed, all else cut on this mark, settled with what it meets."""
@@ -189,7 +189,8 @@ class Fitting:
         runs = runs_of(self.draft, units)
         layout = Layout(self.draft, runs)
         at = self._settled(runs, layout, mark, thorough)
-        return self._fit("trim", planned(at), self._made(runs, at), layout, mark)
+        units = planned(at)
+        return self._fit("trim", units, self._come_out(units, runs, at), layout, mark)
 
     def _trimmed(self, plan: UnitPlan, at: Mapping[Exact, Fraction], rule: CutRule) -> UnitPlan:
         """A unit cut large enough to be trimmed to what ``at`` says of its sides."""
@@ -214,6 +215,14 @@ class Fitting:
     ) -> dict[Exact, Fraction]:
         system, seam = self.measure.system, self.measure.seam
         return settled(runs, layout.stretches, seam, mark, system.thread, thorough)
+
+    def _come_out(
+        self, units: Sequence[UnitPlan], runs: list[Run], at: Mapping[Exact, Fraction]
+    ) -> list[Run]:
+        """Runs of units whose lengths are settled. Where a corner sewn on parts a side, how it is
+        cut decides where."""
+        parted = any(run.length is not None and run.share < 1 - HAIR for run in runs)
+        return runs_of(self.draft, units) if parted else self._made(runs, at)
 
     def _made(self, runs: Sequence[Run], at: Mapping[Exact, Exact]) -> list[Run]:
         """Runs as they come out once lengths are settled."""
