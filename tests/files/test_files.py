@@ -400,7 +400,9 @@ def test_units_of_one_shape_are_one_card_with_a_table_of_cloths(tmp_path):
         assert [row[0] for row in rows] == [step.makes for step in card.steps]
         for step, row in zip(card.steps, rows, strict=True):
             told = [cloth_name(plan.project, p.piece.fabric) for p in step.unit.in_use.pieces]
-            assert [text.split()[1] for text in row[2:]] == told
+            assert [text.split()[1] for text in row[2:-1]] == told
+            surplus = step.unit.in_use.surplus
+            assert row[-1] == (f"{surplus} will be over." if surplus else "")
     path = tmp_path / "guide.pdf"
     write_guide(plan, path)
     assert text_of(path).count("Draw a ") == len(found)

@@ -3,9 +3,9 @@ high it is at a width, and draws itself there."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Any, Protocol
+from typing import Protocol
 
 from reportlab.lib.colors import black
 from reportlab.lib.utils import simpleSplit
@@ -236,7 +236,7 @@ class Flow:
     size: tuple[float, float]
     margin: float
     top: float
-    new_page: Any
+    new_page: Callable[[], None]
     y: float = field(default=0.0)
 
     BETWEEN = 10.0

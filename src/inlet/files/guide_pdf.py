@@ -214,7 +214,7 @@ class _Guide:
         said = cut + [f"{', '.join(numbers)}. {text}" for text, numbers in told.items()]
         if method.trim_to and not any(each.move.do == "trim" for each in shown):
             said.append(f"Trim to {size_text(method.trim_to, plan.measure)}.")
-        if over_text(method):
+        if over_text(method) and len(card.steps) == 1:  # else it stands in the table
             said.append(over_text(method))
         words: list[Block] = [Words("  ".join(said))]
         if len(card.steps) > 1:

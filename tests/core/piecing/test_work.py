@@ -6,7 +6,7 @@ from itertools import pairwise
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.assembly.net import unpassed
@@ -85,7 +85,16 @@ def test_no_advice_where_nothing_is_set_in():
 # --- sittings ---------------------------------------------------------------------------------
 
 
+SHARED_STRIPS = block_of(
+    "1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 0 1 1 0 / 4/3 0 4/3 2 / 5/3 0 5/3 2 / 1 1/3 2 1/3 / 1 2/3 2 2/3 "
+    "/ 0 4/3 2 4/3 / 0 5/3 2 5/3 / 1/3 1 1/3 2 / 2/3 1 2/3 2",
+    2, 2, (6, 6), "acbcbbcccbccbbbbcccacbcaacaabba",
+)  # fmt: skip
+"""Nine-patches that share strips: a stack of them once bore the label of another unit."""
+
+
 @given(unit_blocks(most=2), st.integers(1, 12), st.integers(5, 90))
+@example(SHARED_STRIPS, 2, 60)
 @settings(max_examples=25, deadline=None)
 def test_sittings_do_everything_once_in_an_order_that_can_be_done(block, copies, minutes):
     plan = plan_of(block, copies)

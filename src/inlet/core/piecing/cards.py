@@ -7,6 +7,7 @@ from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Stacks
 from inlet.core.piecing.step import Step
+from inlet.core.planning.words import over_text
 from inlet.core.project.project import Project
 from inlet.core.table.moves import in_any_turn
 from inlet.core.words import cloth_name
@@ -49,11 +50,15 @@ def _work_of(step: Step) -> object:
 
 
 def cloth_rows(card: Card, stacks: Stacks, project: Project) -> list[list[str]]:
-    """A table of the units of a card: label, how many, and of each piece its stack and cloth."""
+    """A table of the units of a card: label, how many, of each piece its stack and cloth, and what
+    is over."""
     rows = []
     for step in card.steps:
         pieces = step.unit.in_use.pieces if step.unit else ()
         named = zip(stacks[step.makes], pieces, strict=True)
-        cloths = [f"{stack} {cloth_name(project, each.piece.fabric)}" for stack, each in named]
-        rows.append([step.makes, f"{step.times} ×", *cloths])
+        cloths = [
+            f"{stack} {cloth_name(project, each.piece.fabric)}".strip() for stack, each in named
+        ]
+        over = over_text(step.unit.in_use) if step.unit else ""
+        rows.append([step.makes, f"{step.times} ×", *cloths, over])
     return rows

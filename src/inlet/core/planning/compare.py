@@ -219,8 +219,8 @@ def recommended(found: Sequence[Cost], measure: Measure, asked_to_trim: bool = F
         weighed = cost.minutes + cost.wasted / per_minute + bias
         method = cost.plan.method
         template = any(piece.shape == "template" for piece in method.pieces)
-        asked_for = bool(method.tool) or method.stands_proud or template
-        return cost.plan.short, asked_to_trim and not method.trims, asked_for, weighed
+        if_asked_for = bool(method.tool) or method.stands_proud or template
+        return cost.plan.short, asked_to_trim and not method.trims, if_asked_for, weighed
 
     return min(found, key=weight)
 

@@ -47,8 +47,8 @@ def _partly(join: Join, seam: Exact, say: Callable[[float], str]) -> str:
     """Where a partial seam starts and stops on its pieces as they lie, measured from their raw
     edges: an allowance more than along the seam; from the dot, where it begins at one."""
     opened = [open_length(join, left.vertex) + float(seam) for left in join.left_open]
-    first, second = (_which_end(join, left.vertex) for left in (join.left_open * 2)[:2])
     if len(opened) == 2:
+        first, second = (_which_end(join, left.vertex) for left in join.left_open)
         return (
             f"Start {say(opened[0])} from the {first} edge, stop {say(opened[1])} from the "
             f"{second} one, a backstitch at both: the middle third only."
