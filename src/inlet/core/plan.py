@@ -35,6 +35,8 @@ from inlet.core.planning.compare import Comparisons
 from inlet.core.planning.offers import Offer, left_over, offers
 from inlet.core.planning.planned import plan_units, sharing_squares
 from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.pressing.find import find_pressing
+from inlet.core.pressing.pressed import PressingPlan
 from inlet.core.problem import Problem, errors_first, has_error
 from inlet.core.project.block import Block
 from inlet.core.project.measure import Measure, Needle, Rates
@@ -122,6 +124,20 @@ class BlockPlan:
     def thread(self) -> Thread:
         """The thread for all batches, and where bobbins run out."""
         return thread_for(self.batches, self.rates.bobbin, self.measure)
+
+    @cached_property
+    def pressing(self) -> PressingPlan | None:
+        """Which way every seam is pressed; None where there is none to press, or no order."""
+        if self.assembly is None:
+            return None
+        return find_pressing(self.project, self.draft, self.root, self.units)
+
+    @property
+    def pressing_at_once(self) -> PressingPlan | None:
+        """The same, as good as can be told at once."""
+        if "pressing" in self.__dict__ or self.assembly is None:
+            return self.pressing
+        return find_pressing(self.project, self.draft, self.root, self.units, 0)
 
     @property
     def advice(self) -> Advised:

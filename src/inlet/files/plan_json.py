@@ -14,8 +14,6 @@ from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.draft.patches import Patch
 from inlet.core.fitting.remedies import Fit
 from inlet.core.fitting.words import as_exact
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact, Root2, write_exact
 from inlet.core.numbers.systems import INCHES
 from inlet.core.piecing.advice import Advice, advice_text
 from inlet.core.piecing.needle import effect_text, needle_text
@@ -26,12 +24,12 @@ from inlet.core.planning.stock import Stock
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
 from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure, Needle
+from inlet.files.exact_json import number, pair, places
+from inlet.files.pressing_json import pressing_dict
 
 VERSION = 1
 NOTHING = 1e-6
 """Edges that differ by less are equal, but for how numbers are kept."""
-_LONGEST_FRACTION = 10**6
-"""Denominators past this come only from roots taken upward; those are written as decimals."""
 
 
 def plan_dict(plan: BlockPlan) -> dict[str, Any]:
@@ -41,8 +39,8 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "version": VERSION,
         "block": {
             "id": plan.block.id,
-            "finished": _pair(plan.block.finished),
-            "unfinished": _pair(plan.unfinished),
+            "finished": pair(plan.block.finished),
+            "unfinished": pair(plan.unfinished),
         },
         "copies": plan.copies,
         "patches": [_patch(p) for p in plan.draft.patches],
@@ -56,7 +54,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
-        "pressing": [],
+        **pressing_dict(plan),
         "fabric": [_fabric(c, plan.measure) for c in plan.cloth],
         "resewn": plan.resewn,
         "comfort": _comfort(plan.comfort),
@@ -69,9 +67,9 @@ def _patch(patch: Patch) -> dict[str, Any]:
     return {
         "id": patch.id,
         "fabric": patch.fabric,
-        "outline": _outline(patch.outline),
-        "arcs": [{"edge": i, "centre": _pair(centre)} for i, centre in patch.arcs],
-        **({"holes": [_outline(h.corners) for h in patch.holes]} if patch.holes else {}),
+        "outline": places(patch.outline),
+        "arcs": [{"edge": i, "centre": pair(centre)} for i, centre in patch.arcs],
+        **({"holes": [places(h.corners) for h in patch.holes]} if patch.holes else {}),
     }
 
 
@@ -79,7 +77,7 @@ def _cut(cut: Cut) -> dict[str, Any]:
     return {
         "fabric": cut.fabric,
         "shape": cut.shape,
-        "cut": _pair(cut.cut),
+        "cut": pair(cut.cut),
         "count": cut.number,
         "crosscut": cut.crosscut,
         **({"lean": cut.lean} if cut.lean else {}),
@@ -97,8 +95,8 @@ def _step(step: Step) -> dict[str, Any]:
         "makes": step.makes,
         "times": step.times,
         "text": step.text,
-        "measures": _pair(step.measures) if step.measures else None,
-        "after_each": [_pair(size) for size in step.after_each],
+        "measures": pair(step.measures) if step.measures else None,
+        "after_each": [pair(size) for size in step.after_each],
         "of": list(step.needs),
         "seams": step.seams,
         **({"ends": step.ends} if step.ends else {}),
@@ -122,7 +120,7 @@ def _problem(problem: Problem) -> dict[str, Any]:
     return {
         "level": problem.level,
         "code": problem.code,
-        "at": [_pair(point) for point in problem.at],
+        "at": [pair(point) for point in problem.at],
         "text": problem.text,
     }
 
@@ -169,7 +167,7 @@ def _made(length: float, measure: Measure) -> str:
 
 def _comfort(found: Comfort) -> dict[str, Any]:
     near = {
-        name: None if size is None else _pair(size)
+        name: None if size is None else pair(size)
         for name, size in (
             ("smaller", found.smaller),
             ("larger", found.larger),
@@ -193,7 +191,7 @@ def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
         {
             "stock": each.shape,
             "width": number(each.width),
-            "finished": _pair(size.finished),
+            "finished": pair(size.finished),
             "fills": size.fills,
             "whole": list(size.whole),
             "others": list(size.others),
@@ -234,8 +232,8 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "label": unit.label,
         "kind": unit.kind,
         "count": plan.count if number_of is None else number_of,
-        "finished": _pair(unit.size),
-        "unfinished": _pair(plan.unfinished),
+        "finished": pair(unit.size),
+        "unfinished": pair(plan.unfinished),
         "fabrics": list(unit.fabrics),
         "mirror_of": unit.mirror_of,
         "method": plan.in_use.name,
@@ -264,7 +262,7 @@ def _method(method: MethodPlan, cost: Cost) -> dict[str, Any]:
         "mirrored": method.mirrored,
         "mirrored_surplus": method.mirrored_over,
         "made_with": method.made_with,
-        "trim_to": _pair(method.trim_to) if method.trim_to else None,
+        "trim_to": pair(method.trim_to) if method.trim_to else None,
         "pieces": [_piece(p) for p in method.pieces],
         "compare": {
             "minutes": round(cost.minutes, 1),
@@ -278,7 +276,7 @@ def _method(method: MethodPlan, cost: Cost) -> dict[str, Any]:
             "bias_outside": cost.bias,
         },
         "left_over": [
-            {"kind": b.kind, "finished": _pair(b.size), "count": b.number,
+            {"kind": b.kind, "finished": pair(b.size), "count": b.number,
              "fabrics": list(dict.fromkeys(b.fabrics))}
             for b in method.left_over
         ],
@@ -290,14 +288,14 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
     return {
         "fabric": piece.fabric,
         "shape": piece.shape,
-        "cut": _pair(cut.cut),
-        "exact": _pair(piece.exact),
+        "cut": pair(cut.cut),
+        "exact": pair(piece.exact),
         "count": cut.number,
         "crosscut": piece.crosscut,
         **({"spare": cut.spare} if cut.spare else {}),
         **({"lean": piece.lean} if piece.lean else {}),
         **({"stock": cut.stock} if cut.stock is not None else {}),
-        **({"outline": _outline(piece.outline)} if piece.outline else {}),
+        **({"outline": places(piece.outline)} if piece.outline else {}),
     }
 
 
@@ -324,8 +322,8 @@ def _path(join: Join) -> dict[str, Any]:
         "dots": [join.at(v) for v in join.dots],
         "left_open": [join.at(end.vertex) for end in join.left_open],
     }
-    found = {name: _outline(points) for name, points in marks.items() if points}
-    return {"path": _outline(join.points), **found}
+    found = {name: places(points) for name, points in marks.items() if points}
+    return {"path": places(join.points), **found}
 
 
 def _work(plan: BlockPlan) -> dict[str, Any]:
@@ -361,7 +359,7 @@ def _work(plan: BlockPlan) -> dict[str, Any]:
 
 def _advice(advice: Advice, plan: BlockPlan) -> dict[str, Any]:
     return {
-        "seam": _outline((advice.start, advice.end)),
+        "seam": places((advice.start, advice.end)),
         "across": advice.across,
         "pivots_spared": advice.pivots,
         "partial_more": advice.partial,
@@ -384,17 +382,3 @@ def _needle(plan: BlockPlan, needle: Needle) -> dict[str, Any]:
             *needle_text(test, plan.measure), *effect_text(effect, test.off, plan.measure),
         ],
     }  # fmt: skip
-
-
-def _outline(outline: Sequence[Point]) -> list[list[str]]:
-    return [[number(p.x), number(p.y)] for p in outline]
-
-
-def _pair(pair: tuple[Exact, Exact]) -> list[str]:
-    return [number(pair[0]), number(pair[1])]
-
-
-def number(x: Exact) -> str:
-    """An exact number as a string; one whose root was taken upward as a decimal of 9 places."""
-    largest = x.d if isinstance(x, Root2) else x.denominator
-    return write_exact(x) if largest <= _LONGEST_FRACTION else f"{float(x):.9f}"

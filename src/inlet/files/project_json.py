@@ -118,6 +118,7 @@ def _is_plain(block: Block) -> bool:
     return (
         block.name.isprintable()
         and not block.units
+        and block.pressing is None
         and all(max(map(abs, as_parts(x) or (SHORT,))) < SHORT for x in numbers)
     )
 
@@ -285,7 +286,7 @@ def _plain(value: Any, place: str, depth: int = 0) -> Any:
     return [_plain(v, place, depth + 1) for v in value] if isinstance(value, list) else value
 
 
-_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders")
+_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins")
 """Lists that are left out where empty."""
 
 

@@ -16,6 +16,7 @@ from inlet.core.numbers.root2 import Exact, write_exact
 from inlet.core.numbers.systems import SYSTEMS, System
 from inlet.core.numbers.text import NumberError
 from inlet.core.planning.stock import parse_stock
+from inlet.core.pressing.weights import MOST_POINTS, WEIGHT_NAMES
 from inlet.core.project.block import (
     LARGEST_BLOCK_INCHES,
     LONGEST_LABEL,
@@ -27,6 +28,14 @@ from inlet.core.project.block import (
 )
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import AWKWARD, Measure, Rates
+from inlet.core.project.pressing import (
+    MOST_VERSIONS,
+    PINNED_TO,
+    SCHOOLS,
+    SETTINGS,
+    BlockPressing,
+    Pressing,
+)
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import MOST_PLACES, Quilt
 from inlet.core.project.value import Pair
@@ -47,6 +56,8 @@ def broken_rules(project: Project) -> Iterator[str]:
     needle = project.needle
     if needle is not None and not 0 < needle.middle < needle.strip:
         yield "needle: the middle strip must be narrower than it was cut, and above 0"
+    if project.pressing is not None:
+        yield from _weight_rules(project.pressing)
     yield from _repeated("fabrics", [f.id for f in project.fabrics])
     for i, fabric in enumerate(project.fabrics):
         yield from _fabric_rules(fabric, f"fabrics[{i}]")
@@ -146,6 +157,8 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
         yield from _point_rules(mark, f"{place}.marks[{i}]")
     for i, choice in enumerate(block.units):
         yield from _choice_rules(choice, f"{place}.units[{i}]", project.measure.system)
+    if block.pressing is not None:
+        yield from _pressing_rules(block.pressing, f"{place}.pressing")
     for i, spot in enumerate(block.fabric_at):
         yield from _point_rules(spot.point, f"{place}.fabric_at[{i}].point")
         if spot.fabric not in fabrics:
@@ -195,6 +208,33 @@ def _choice_rules(choice: Choice, place: str, system: System) -> Iterator[str]:
         parse_stock(choice.stock, system)
     except NumberError as why:
         yield f"{place}.stock: {why}"
+
+
+def _pressing_rules(pressing: BlockPressing, place: str) -> Iterator[str]:
+    if pressing.school and pressing.school not in SCHOOLS:
+        yield f"{place}.school: {shown(pressing.school)} is none of {', '.join(SCHOOLS)}"
+    if pressing.setting and pressing.setting not in SETTINGS:
+        yield f"{place}.setting: {shown(pressing.setting)} is none of {', '.join(SETTINGS)}"
+    if not 1 <= pressing.versions <= MOST_VERSIONS:
+        yield f"{place}.versions: {shown(pressing.versions)} must be from 1 to {MOST_VERSIONS}"
+    if len(pressing.pins) > MOST_SEAMS:
+        yield f"{place}.pins: more than {MOST_SEAMS} pins"
+    for i, pin in enumerate(pressing.pins):
+        here = f"{place}.pins[{i}]"
+        yield from _point_rules(pin.point, f"{here}.point")
+        if not isinstance(pin.toward, str):
+            yield from _point_rules(pin.toward, f"{here}.toward")
+        elif pin.toward not in PINNED_TO:
+            words = ", ".join(PINNED_TO)
+            yield f"{here}.toward: {shown(pin.toward)} is no point and none of {words}"
+
+
+def _weight_rules(pressing: Pressing) -> Iterator[str]:
+    if pressing.school not in SCHOOLS:
+        yield f"pressing.school: {shown(pressing.school)} is none of {', '.join(SCHOOLS)}"
+    for name, points in pressing.weights.items():
+        if name in WEIGHT_NAMES and not 0 <= points <= MOST_POINTS:
+            yield f"pressing.weights.{name}: {_number(points)} must be from 0 to {MOST_POINTS}"
 
 
 def _repeated(place: str, ids: list[str]) -> Iterator[str]:

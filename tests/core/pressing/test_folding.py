@@ -17,6 +17,7 @@ from inlet.core.geometry.polygon import area, contains
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.pressing.folding import folded, layers_at
+from inlet.core.pressing.spans import find_seams
 from tests.blocks import block_of, project_of, turns
 from tests.core.assembly.test_assembly import ALL, random_map
 
@@ -31,17 +32,30 @@ def plan_of(block):
 def test_the_centre_of_a_four_patch_counted_by_hand():
     """The upper seam to the right, the lower one to the left, the last one down: nothing behind the
     upper left; three behind the upper right; below, what is above lies on it again, folded with the
-    allowance. Both to the right: all on one heap, nine."""
+    allowance. Both to the right: all on one heap, nine. Whirled: each on its neighbour, four."""
     plan = plan_of(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (8, 8), "abcd"))
     places = [Point(4 + F(x, 10), 4 + F(y, 13)) for y in (-1, 1) for x in (-1, 1)]
 
-    def layers(toward):
-        behind = folded(plan.draft, plan.assembly, S, toward)
+    def layers(*ways):
+        behind = folded(find_seams(plan.draft, plan.assembly), S, ways)
         return [layers_at(plan.draft, behind, p) for p in places]
 
-    assert layers({1: 1, 2: 0, 3: 1}) == [1, 3, 7, 5]
-    assert layers({1: 1, 2: 1, 3: 1}) == [1, 3, 3, 9]
-    assert layers({1: None, 2: None, 3: None}) == [4, 4, 4, 4]
+    assert layers(1, 0, 1, 1) == [1, 3, 7, 5]
+    assert layers(1, 1, 1, 1) == [1, 3, 3, 9]
+    assert layers(None, None, None, None) == [4, 4, 4, 4]
+    assert layers(1, 0, 0, 1) == [4, 4, 4, 4]  # whirled
+
+
+def pressed_at_random(seams, chance):
+    """Every seam one way or open over its whole length, each leg of its own."""
+    legs = {}
+    return [legs.setdefault((id(span.join), leg_of(span)), chance.choice([0, 1, None]))
+            for span in seams.spans]  # fmt: skip
+
+
+def leg_of(span):
+    join, begin, _, _ = span.pieces[0]
+    return next(i for i, leg in enumerate(join.legs) if begin in range(*sorted(leg[:2])))
 
 
 def solid(shape):
@@ -74,8 +88,22 @@ def cloth_folded(plan, toward):
                 at = ends[0][axis]
                 low, high = sorted(zip((e[along] for e in ends), far, strict=True))
                 span = low[0] - low[1], high[0] + high[1]
+                along = shapely.LineString(ends)
+                corners = [
+                    shapely.Point([x * c for x, c in zip(points[v], scale, strict=True)])
+                    for n, v in enumerate(each.vertices)
+                    if any(n in (other.begin, other.end) for other in each.legs)
+                    and n not in (0, len(each.vertices) - 1)
+                ]
                 for k in (0, 1):
                     own = faces_of(each.sides[k])
+                    # At a corner, a patch that lies along the other leg only is out of the way.
+                    aside = {
+                        f
+                        for f in own
+                        if faces[f].intersection(along).length < 1e-9
+                        and any(faces[f].distance(c) < 1e-9 for c in corners)
+                    }
                     near = next(
                         f for f in own if faces[f].intersection(shapely.LineString(ends)).length > 0
                     )
@@ -89,10 +117,10 @@ def cloth_folded(plan, toward):
                         (across[m], span[m]) if upright else (span[m], across[m]) for m in (0, 1)
                     )
                     region = shapely.box(*low_corner, *high_corner)
-                    if toward[each.number] not in (k, None):
+                    if toward[each.number, i] not in (k, None):
                         continue
                     mirror = (-1, 0, 0, 1, 2 * at, 0) if upright else (1, 0, 0, -1, 0, 2 * at)
-                    for f in own:
+                    for f in own - aside:
                         new = []
                         for piece in lying[f]:
                             inside = piece.intersection(region)
@@ -121,8 +149,11 @@ def test_layers_are_those_of_cloth_folded_by_another_library(block, chance):
     )
     if plan.assembly is None or not square or any(p.holes or p.arcs for p in plan.draft.patches):
         return
-    toward = {j.number: chance.choice([0, 1, None]) for j in all_joins(plan.assembly)}
-    ours, theirs = folded(plan.draft, plan.assembly, S, toward), cloth_folded(plan, toward)
+    seams = find_seams(plan.draft, plan.assembly)
+    ways = pressed_at_random(seams, chance)
+    toward = {(join.number, n): seams.toward(ways, join, n) for join in seams.joins
+              for n in range(len(join.edges))}  # fmt: skip
+    ours, theirs = folded(seams, S, ways), cloth_folded(plan, toward)
     wide, high = plan.block.finished
     spots = [p for each in plan.draft.patches for p in each.polygon]
     tree = shapely.STRtree(theirs)
@@ -146,15 +177,14 @@ def test_no_cloth_is_lost_and_a_turned_block_is_folded_alike(name):
     chance = random.Random(name)
     other = plan_of(turned(ALL[name], (1, True)))
     whole = None
+    seams, others = (find_seams(p.draft, p.assembly) for p in (plan, other))
     for _ in range(3):
-        toward = {j.number: chance.choice([0, 1, None]) for j in all_joins(plan.assembly)}
-        behind = folded(plan.draft, plan.assembly, S, toward)
+        behind = folded(seams, S, pressed_at_random(seams, chance))
         cloth = sum(float(area(layer.outline)) for layer in behind)
         whole = cloth if whole is None else whole
         assert cloth == pytest.approx(whole)
         assert all(area(layer.outline) > 0 for layer in behind)
-    flat = dict.fromkeys((j.number for j in all_joins(other.assembly)), None)
-    opened = folded(other.draft, other.assembly, S, flat)
+    opened = folded(others, S, [None] * len(others.spans))
     assert sum(float(area(layer.outline)) for layer in opened) == pytest.approx(whole)
 
 
@@ -166,8 +196,8 @@ def test_what_is_pressed_open_lies_alike_in_any_turn(turn):
     found = []
     for each in (block, turned(block, turn)):
         plan = plan_of(each)
-        flat = dict.fromkeys((j.number for j in all_joins(plan.assembly)), None)
-        behind = folded(plan.draft, plan.assembly, S, flat)
+        seams = find_seams(plan.draft, plan.assembly)
+        behind = folded(seams, S, [None] * len(seams.spans))
         found.append(sorted((layer.folds, float(area(layer.outline))) for layer in behind))
     assert [folds for folds, _ in found[0]] == [folds for folds, _ in found[1]]
     assert [a for _, a in found[0]] == pytest.approx([a for _, a in found[1]])

@@ -17,6 +17,7 @@ from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block, seam_along
+from inlet.core.project.pressing import pins_moved
 from inlet.core.project.value import Pair, replace
 
 Span = tuple[Exact, Exact]
@@ -54,6 +55,7 @@ class Cut(NamedTuple):
             fabric_at=tuple(replace(spot, point=to) for spot, to in spots if to is not None),
             marks=tuple(mark for mark in marks if mark is not None),
             units=tuple(replace(choice, point=to) for choice, to in choices if to is not None),
+            pressing=pins_moved(before.pressing, self.placed),
         )
         return made, sum(each.lost for each in parted)
 

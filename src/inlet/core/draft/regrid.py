@@ -18,6 +18,7 @@ from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block, Seam, seam_along, total
+from inlet.core.project.pressing import pins_moved
 from inlet.core.project.value import Pair, replace
 
 
@@ -135,6 +136,7 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
         seams=tuple(seams),
         marks=tuple(_pair(move(Point(*m))) for m in before.marks),
         units=tuple(replace(c, point=_pair(move(Point(*c.point)))) for c in before.units),
+        pressing=pins_moved(before.pressing, lambda p: _pair(move(Point(*p)))),
         fabric_at=tuple(replace(f, point=_pair(move(Point(*f.point)))) for f in before.fabric_at),
     )
     return Regridded(made, lost)

@@ -14,6 +14,7 @@ from inlet.core.geometry.vertices import short_point
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block, seam_along
+from inlet.core.project.pressing import pins_moved
 from inlet.core.project.value import Pair, replace
 
 
@@ -118,6 +119,7 @@ def turned(block: Block, turn: Turn) -> Block:
         seams=tuple(seam_along(image(seam.curve, move)) for seam in block.seams),
         marks=tuple(pair(p) for p in block.marks),
         units=tuple(replace(choice, point=pair(choice.point)) for choice in block.units),
+        pressing=pins_moved(block.pressing, pair),
         fabric_at=tuple(replace(spot, point=pair(spot.point)) for spot in block.fabric_at),
     )
 

@@ -15,7 +15,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import groupby, pairwise
 from typing import Literal, NamedTuple
 
-from inlet.core.assembly.tree import Join, all_joins, faces_of
+from inlet.core.assembly.tree import Join, faces_of
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import exact_chain
 from inlet.core.geometry.point import Point
@@ -31,10 +31,9 @@ from inlet.core.geometry.polygon import (
     offset_sides,
 )
 from inlet.core.numbers.root2 import Exact
+from inlet.core.pressing.junctions import Whirl
+from inlet.core.pressing.spans import Seams, Toward
 from inlet.core.stopping import check
-
-Toward = Literal[0, 1] | None
-"""Which of its two sides a join is pressed to; None where it is pressed open."""
 
 
 class Layer(NamedTuple):
@@ -57,41 +56,95 @@ class Fold(NamedTuple):
     reach: tuple[Exact | int, Exact | int]
 
 
-def folded(
-    draft: Draft, last: Join, seam: Exact, toward: Mapping[int, Toward]
-) -> tuple[Layer, ...]:
-    """The allowances of a block, each join pressed as ``toward`` says by its number, in the order
-    in which they are sewn; a partial seam when it is finished. At the outer edge they stand out, as
-    they do until the block is sewn on."""
+def folded(seams: Seams, seam: Exact, ways: Sequence[Toward]) -> tuple[Layer, ...]:
+    """The allowances of a block, its spans pressed ``ways``, in the order in which that is done. At
+    the outer edge they stand out, as they do until the block is sewn on."""
+    draft = seams.draft
     lying = {patch.face: _strips(draft, patch.face, seam) for patch in draft.patches}
-    joins = list(all_joins(last))
-    pressed_after: dict[int, list[Join]] = defaultdict(list)
-    for join in joins:
-        finished = [end.finished_by for end in join.left_open]
-        pressed_after[max(finished, default=join.number)].append(join)
-    for join in joins:
+    whirls = {j.vertex: j.whirl for j in seams.junctions if j.whirl}
+    corners = _at_corners(seams)
+    for join in seams.joins:
         check()
-        for each in sorted(pressed_after[join.number], key=lambda j: -j.number):
-            for fold in folds(draft, each, seam):
-                for side in (0, 1):
-                    back = toward[each.number] in (side, None)
-                    for face in faces_of(each.sides[side]):
+        for run in _runs(seams, ways, join, whirls):
+            for side in (0, 1):
+                back = run.toward in (side, None)
+                for face in faces_of(join.sides[side]) - (corners[join.number] - run.along):
+                    ends = [_at_end(end, face, seam) for end in run.ends]
+                    if _ELSEWHERE in ends:
+                        continue
+                    for fold in _folds(draft, join, run, (ends[0], ends[1])):
                         lying[face] = _beyond(lying[face], fold, side, back, seam)
     return tuple(layer for each in lying.values() for layer in each)
 
 
-def folds(draft: Draft, join: Join, seam: Exact) -> Iterator[Fold]:
-    """A seam's straight stretches; arcs in chords."""
+class _Run(NamedTuple):
+    """Edges ``begin`` up to ``end`` of a join pressed one way, ``along`` those patches. Its
+    ``ends`` are a stop (None), the raw edge (an empty mapping), or a whirled centre (which patches
+    go with this run there)."""
+
+    begin: int
+    end: int
+    toward: Toward
+    along: frozenset[int]
+    ends: tuple[Mapping[int, bool] | None, Mapping[int, bool] | None]
+
+
+def _at_corners(seams: Seams) -> Mapping[int, frozenset[int]]:
+    """For each join, the patches at the corners it turns: there, one that does not lie along a leg
+    is out of its way."""
+    out: dict[int, frozenset[int]] = defaultdict(frozenset)
+    for junction in seams.junctions:
+        for seat in junction.seats:
+            if seat.turns:
+                out[seat.join.number] |= frozenset(junction.faces)
+    return out
+
+
+_ELSEWHERE = -1
+
+
+def _at_end(end: Mapping[int, bool] | None, face: int, seam: Exact) -> Exact | int:
+    """How far beyond a run's end a patch is folded with it; elsewhere if with the next run."""
+    if not end:
+        return 0 if end is None else seam
+    goes_with = end.get(face)
+    return 0 if goes_with is None else seam if goes_with else _ELSEWHERE
+
+
+def _runs(
+    seams: Seams, ways: Sequence[Toward], join: Join, whirls: Mapping[int, Whirl]
+) -> Iterator[_Run]:
     stops = {*join.dots, *join.pivots}
     for leg in join.legs:
         low, high = sorted((leg.begin, leg.end))
-        ends = (low, high)
-        reach = [0 if join.vertices[i] in stops else seam for i in ends]
-        stretches = list(_straight(draft, join, low, high))
-        last = len(stretches) - 1
-        for k, (p, q, right) in enumerate(stretches):
-            side: Literal[0, 1] = 0 if right in faces_of(join.sides[0]) else 1
-            yield Fold(p, q, side, (reach[0] if k == 0 else 0, reach[1] if k == last else 0))
+        begin = low
+        for place in range(low, high):
+            here = seams.toward(ways, join, place)
+            if place + 1 < high and seams.toward(ways, join, place + 1) == here:
+                continue
+            ends: list[Mapping[int, bool] | None] = []
+            for i, outer, last in ((begin, low, begin), (place + 1, high, place)):
+                v = join.vertices[i]
+                if i == outer:
+                    ends.append(None if v in stops else {})
+                else:
+                    beside = whirls[v].beside
+                    ends.append({f: arm.place == last for f, arm in beside.items()})
+            edges = (seams.draft.arrangement.edges[k] for k in join.edges[begin : place + 1])
+            along = frozenset(face for edge in edges for face in (edge.right, edge.left))
+            yield _Run(begin, place + 1, here, along, (ends[0], ends[1]))
+            begin = place + 1
+
+
+def _folds(
+    draft: Draft, join: Join, run: _Run, reach: tuple[Exact | int, Exact | int]
+) -> Iterator[Fold]:
+    """A run's straight stretches; arcs in chords."""
+    stretches = list(_straight(draft, join, run.begin, run.end))
+    last = len(stretches) - 1
+    for k, (p, q, right) in enumerate(stretches):
+        side: Literal[0, 1] = 0 if right in faces_of(join.sides[0]) else 1
+        yield Fold(p, q, side, (reach[0] if k == 0 else 0, reach[1] if k == last else 0))
 
 
 def _straight(draft: Draft, join: Join, low: int, high: int) -> Iterator[tuple[Point, Point, int]]:

@@ -14,6 +14,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import System
 from inlet.core.project.measure import INCH, Measure
+from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.value import Pair, Value, fresh_id, replace
 
 LARGEST_BLOCK_INCHES = Fraction(120)
@@ -99,7 +100,8 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     """A drafted block. Bands (``columns``, ``rows``) are proportions; coordinates of seams are in
     grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
     ``marks`` are points carried there with the compass, to draw seams between. ``methods`` are by
-    kind of unit, ``units`` the choices for single ones."""
+    kind of unit, ``units`` the choices for single ones, ``pressing`` is what was decided of its
+    seams."""
 
     id: str
     name: str = ""
@@ -111,6 +113,7 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     marks: tuple[Pair, ...] = ()
     methods: dict[str, str] = msgspec.field(default_factory=dict)
     units: tuple[Choice, ...] = ()
+    pressing: BlockPressing | None = None
 
     @property
     def title(self) -> str:

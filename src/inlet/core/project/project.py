@@ -11,6 +11,7 @@ from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
+from inlet.core.project.pressing import Pressing
 from inlet.core.project.quilt import Quilt, in_other_cloth, quilt_measured
 from inlet.core.project.value import Value, replace
 
@@ -25,6 +26,7 @@ class Project(Value, frozen=True, kw_only=True):
     quilt: Quilt | None = None
     rates: Rates | None = None
     needle: Needle | None = None
+    pressing: Pressing | None = None
 
     def block(self, block_id: str) -> Block:
         """The block of that id; ``KeyError`` if there is none."""

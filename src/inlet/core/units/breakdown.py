@@ -140,15 +140,16 @@ class _Breaker:
     # --- rows -----------------------------------------------------------------------------------
 
     def _split_best(self, faces: Faces, shape: Outline, unit: bool) -> Steps[Solved | None]:
-        """A part split along through seams in the way that leaves least; None if none runs. How a
-        ``unit`` is split matters to nothing else."""
+        """A part split along through seams in the way that leaves least; None if none runs. A
+        ``unit`` is split into few different rows, as it is cut from strips, and as its equals are.
+        """
         rows: list[Row] = []
         for lines in self.splitter.ways(faces):
             parts = self.splitter.split(faces, lines, bool(shape.arcs))
             if len(parts) > 1:
                 rows.append(Row(lines, (yield from self._framed(parts))))
-                if unit:
-                    break
+        if unit and len(rows) > 1:
+            rows = self._fewest_sets(rows)
         if not rows:
             return None
         found = []
@@ -157,7 +158,7 @@ class _Breaker:
         least = min(cost for _, cost in found)
         best = [each for each in found if each.cost == least]
         if unit:
-            return best[0]
+            return self._as_its_twin(best, faces)
         if FEWEST_CUT_UP <= len(faces) <= MOST_CUT_UP:
             now = self.rows.units(best[0].part)
             tried = [row.parts for row in rows]
@@ -213,6 +214,18 @@ class _Breaker:
         if ways[0].part.across is not None:
             alike.append((picture, ways[0].part.across))
         return ways[0]
+
+    def _fewest_sets(self, rows: list[Row]) -> list[Row]:
+        """Of ways to split a unit, those that take the fewest strip sets, of the fewest strips."""
+
+        def work_of(row: Row) -> tuple[int, int, int, list[list[float]]]:
+            sets = {tuple(self.rows.pattern(faces)): len(faces) for faces in row.parts}
+            same = sorted(self.rows.pattern(faces) for faces in row.parts)
+            return len(sets), len(row.parts), sum(sets.values()), same
+
+        work = [work_of(row) for row in rows]
+        least = min(work)
+        return [row for row, its in zip(rows, work, strict=True) if its == least]
 
     def _is_unit(self, faces: Faces) -> bool:
         """Is a part that is solved a unit?"""

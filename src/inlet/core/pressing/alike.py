@@ -1,0 +1,328 @@
+"""Equal parts press alike, wherever they stand and however they are turned.
+
+Of equal parts of a block (some turn of one is the other, cloth for cloth, sewn of the same seams)
+the first is decided; the others follow it. A part that looks the same when it is turned (a row of
+one cloth) can be sewn in either way round, which is a choice of its own at each place. Where the
+maker allows two versions, each place of a part takes one of them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from itertools import permutations
+from math import atan2, cos, hypot, sin
+from typing import NamedTuple
+
+from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.geometry.curve import Curve, sweep
+from inlet.core.geometry.motion import Alike, Motion, Picture, at_origin, canonical, corner_of
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.pressing.spans import Seams, Span
+from inlet.core.stopping import check
+from inlet.core.units.units import picture_of
+
+
+class Follows(NamedTuple):
+    """What a seam follows: a decision, or the contrary of it (the other side; open stays open)."""
+
+    decision: int
+    contrary: bool
+
+    def other(self, contrary: bool) -> Follows:
+        return Follows(self.decision, self.contrary ^ contrary)
+
+
+class Option(NamedTuple):
+    """One way to take a part at a place: its ``version``, and what each of the place's decisions
+    follows then."""
+
+    version: int
+    follows: tuple[Follows, ...]
+
+
+class Choice(NamedTuple):
+    """At a place of a part, ``decisions`` that follow one of several options, in their order.
+    ``part`` numbers the part, ``sewn`` are the spans in one of it."""
+
+    part: int
+    sewn: tuple[int, ...]
+    decisions: tuple[int, ...]
+    options: tuple[Option, ...]
+
+
+class Decisions(NamedTuple):
+    """How the spans of a block follow its decisions, ``number`` in all; those in ``choices`` follow
+    others. ``versions`` are the spans in one block for each version of it."""
+
+    number: int
+    choices: tuple[Choice, ...]
+    versions: tuple[tuple[Follows, ...], ...]
+
+    @property
+    def free(self) -> tuple[int, ...]:
+        """The decisions that follow no other."""
+        bound = {d for choice in self.choices for d in choice.decisions}
+        return tuple(d for d in range(self.number) if d not in bound)
+
+
+def find_decisions(seams: Seams, versions: int = 1, blocks: int = 1) -> Decisions:
+    """The decisions of a block whose parts may be pressed in so many versions, in so many versions
+    of the block."""
+    return _Decider(seams, versions).decide(blocks)
+
+
+Placed = dict[int, Follows]
+"""What the spans of a part, each by its number, follow at one of its places."""
+
+
+class _Kind(NamedTuple):
+    """Equal parts: the join that makes the first, and for each turn in which that looks the same,
+    which span comes to lie where another was (and whether their sides change places)."""
+
+    first: Join
+    turns: tuple[Mapping[int, tuple[int, bool]], ...]
+    versions: list[Placed]
+
+
+class _Decider:
+    def __init__(self, seams: Seams, versions: int) -> None:
+        self.seams, self.allowed = seams, versions
+        self.draft = seams.draft
+        self.joins = sorted(seams.joins, key=lambda join: join.number)
+        self.number = 0
+        self.choices: list[Choice] = []
+        self.kinds: list[_Kind] = []
+        self.own: dict[int, list[int]] = {join.number: [] for join in self.joins}
+        for s, span in enumerate(seams.spans):
+            self.own[span.join.number].append(s)
+        self.middles = _Middles(seams)
+        self.sewn = self._sewn_in()
+
+    def _sewn_in(self) -> dict[int, tuple[int, ...]]:
+        """The spans in the part that each join makes."""
+        out: dict[int, tuple[int, ...]] = {}
+        for join in self.joins:
+            inner = [s for side in join.sides if isinstance(side, Join) for s in out[side.number]]
+            out[join.number] = (*inner, *self.own[join.number])
+        return out
+
+    def decide(self, blocks: int) -> Decisions:
+        kind_of, mapped = self._kinds()
+        needed = self._needed(kind_of)
+        often: dict[int, int] = {}
+        for join in self.joins:
+            if join.number in needed:
+                kind = kind_of[join.number]
+                often[kind] = often.get(kind, 0) + 1
+        placed: dict[int, Placed] = {}
+        root = self.joins[-1]
+        for join in self.joins:
+            if join.number not in needed:
+                continue
+            check()
+            kind = kind_of[join.number]
+            if self.kinds[kind].first is join:
+                inner = [placed[side.number] for side in join.sides if isinstance(side, Join)]
+                self.kinds[kind].versions.append(self._made(join, inner))
+                placed[join.number] = self.kinds[kind].versions[0]
+                more = blocks if join is root else self.allowed if often[kind] > 1 else 1
+                for _ in range(1, more):
+                    again = [
+                        self._place(kind_of[side.number], self._still(side, mapped))
+                        for side in join.sides
+                        if isinstance(side, Join)
+                    ]
+                    self.kinds[kind].versions.append(self._made(join, again))
+            else:
+                placed[join.number] = self._place(kind, mapped[join.number])
+        whole = self.kinds[kind_of[root.number]].versions
+        spans = range(len(self.seams.spans))
+        found = tuple(tuple(version[s] for s in spans) for version in whole)
+        return Decisions(self.number, tuple(self.choices), found)
+
+    def _still(
+        self, join: Join, mapped: Mapping[int, Mapping[int, tuple[int, bool]]]
+    ) -> Mapping[int, tuple[int, bool]]:
+        found = mapped.get(join.number)
+        return found or {s: (s, False) for s in self.sewn[join.number]}
+
+    def _made(self, join: Join, inner: Sequence[Placed]) -> Placed:
+        """A version of a part: its parts as they are placed in it, its own seams decided."""
+        out: Placed = {}
+        for part in inner:
+            out.update(part)
+        for s in self.own[join.number]:
+            out[s] = Follows(self._decision(), False)
+        return out
+
+    def _decision(self) -> int:
+        self.number += 1
+        return self.number - 1
+
+    def _place(self, kind: int, onto: Mapping[int, tuple[int, bool]]) -> Placed:
+        """What a part's spans follow at a place; ``onto`` says where the first's come to lie."""
+        spans = sorted(onto)
+        options: list[Option] = []
+        for v, version in enumerate(self.kinds[kind].versions):
+            for turn in self.kinds[kind].turns:
+                follows = []
+                for s in spans:
+                    source, swapped = turn[s]
+                    follows.append(version[source].other(swapped))
+                option = Option(v, tuple(follows))
+                if all(option.follows != other.follows for other in options):
+                    options.append(option)
+        if len(options) == 1:
+            own: Sequence[Follows] = options[0].follows
+        else:
+            decisions = tuple(self._decision() for _ in spans)
+            self.choices.append(Choice(kind, tuple(spans), decisions, tuple(options)))
+            own = [Follows(d, False) for d in decisions]
+        return {
+            onto[s][0]: follows.other(onto[s][1]) for s, follows in zip(spans, own, strict=True)
+        }
+
+    # --- what is equal ----------------------------------------------------------------------------
+
+    def _kinds(self) -> tuple[dict[int, int], dict[int, Mapping[int, tuple[int, bool]]]]:
+        """The kind of part that each join makes, and for those that are not the first of theirs,
+        where the first's spans come to lie."""
+        alike = Alike()
+        firsts: dict[int, list[tuple[int, Motion]]] = {}
+        kind_of: dict[int, int] = {}
+        mapped: dict[int, Mapping[int, tuple[int, bool]]] = {}
+        for join in self.joins:
+            picture = picture_of(self.draft, join.faces)
+            group, motion = alike.add(picture)
+            for kind, before in firsts.get(group, ()):
+                first = self.kinds[kind].first
+                onto = self.middles.onto(self.sewn[first.number], _after(motion, before))
+                if onto is not None:
+                    kind_of[join.number], mapped[join.number] = kind, onto
+                    break
+            else:
+                kind_of[join.number] = len(self.kinds)
+                firsts.setdefault(group, []).append((len(self.kinds), motion))
+                self.kinds.append(_Kind(join, tuple(self._turns(join, picture)), []))
+        return kind_of, mapped
+
+    def _needed(self, kind_of: Mapping[int, int]) -> set[int]:
+        """The joins whose parts are not followed whole by, or as a part of, a later one."""
+        out = {self.joins[-1].number}
+        for join in reversed(self.joins):
+            if join.number in out and self.kinds[kind_of[join.number]].first is join:
+                out |= {side.number for side in join.sides if isinstance(side, Join)}
+        return out
+
+    def _turns(self, join: Join, picture: Picture) -> Iterator[Mapping[int, tuple[int, bool]]]:
+        """The turns in which a part looks the same, as it lies first: for each span, the one that
+        comes to lie there."""
+        still = {s: (s, False) for s in self.sewn[join.number]}
+        yield still
+        wanted = canonical(at_origin(picture)) if len(picture) < MOST_TURNED else None
+        for cos_, sin_ in ((-1, 0), (0, 1), (0, -1)) if wanted else ():
+            turn = Motion(Fraction(cos_), Fraction(sin_))
+            turned = turn.picture(picture)
+            if canonical(at_origin(turned)) != wanted:
+                continue
+            by = corner_of(picture).minus(corner_of(turned))
+            onto = self.middles.onto(self.sewn[join.number], turn.then_move(by))
+            if onto is not None:
+                yield {there: (s, swapped) for s, (there, swapped) in onto.items()}
+
+
+MOST_TURNED = 400
+"""Patches of a part that is turned to see whether it looks the same."""
+
+
+def _after(second: Motion, first: Motion) -> Motion:
+    """The motion that undoes ``first``, then does ``second``."""
+    back_cos, back_sin = first.cos, -first.sin
+    c = second.cos * back_cos - second.sin * back_sin
+    s = second.sin * back_cos + second.cos * back_sin
+    turn = Motion(c, s)
+    moved = turn(first.by)
+    return turn.then_move(second.by.minus(moved))
+
+
+class _Middle(NamedTuple):
+    """The middle of an edge of a span, the direction the seam runs in there, and whether the span's
+    first side lies on the right hand then."""
+
+    x: float
+    y: float
+    step: tuple[float, float]
+    right: bool
+
+
+class _Middles:
+    """The middles of a block's seams, edge by edge, to find which comes to lie on which."""
+
+    def __init__(self, seams: Seams) -> None:
+        self.of_span = [tuple(_middles(seams, span)) for span in seams.spans]
+        self.found = {
+            _key(each.x, each.y): (s, each) for s, own in enumerate(self.of_span) for each in own
+        }
+        self.sewn = [span.join.number for span in seams.spans]
+        self.meets: dict[int, set[int]] = {}
+        for junction in seams.junctions:
+            met = {seams.of[arm.join.number, arm.place][0] for arm in junction.arms}
+            for one, other in permutations(met, 2):
+                early, late = seams.spans[one].join, seams.spans[other].join
+                if early.faces < late.faces:
+                    self.meets.setdefault(other, set()).add(one)
+
+    def onto(self, spans: Sequence[int], motion: Motion) -> Mapping[int, tuple[int, bool]] | None:
+        """Where a motion brings spans, and whether their sides change places; None where there is
+        no seam, or seams that meet are sewn in another order."""
+        c, s = float(motion.cos), float(motion.sin)
+        bx, by = motion.by.floats()
+        out: dict[int, tuple[int, bool]] = {}
+        for span in spans:
+            for each in self.of_span[span]:
+                x, y, (dx, dy) = each.x, each.y, each.step
+                there, other = self.found.get(
+                    _key(c * x - s * y + bx, s * x + c * y + by), (-1, each)
+                )
+                if there < 0:
+                    return None
+                ex, ey = other.step
+                against = (c * dx - s * dy) * ex + (s * dx + c * dy) * ey < 0
+                found = there, (each.right != other.right) ^ against
+                if out.setdefault(span, found) != found:
+                    return None
+        if len({there for there, _ in out.values()}) < len(out):
+            return None
+        in_order = all(
+            self.sewn[out[early][0]] < self.sewn[out[late][0]]
+            for late in spans
+            for early in self.meets.get(late, ())
+            if early in out
+        )
+        return out if in_order else None
+
+
+def _middles(seams: Seams, span: Span) -> Iterator[_Middle]:
+    edges = seams.draft.arrangement.edges
+    for join, begin, end, swapped in span.pieces:
+        first = faces_of(join.sides[0])
+        for place in range(begin, end):
+            edge, curve = edges[join.edges[place]], join.curves[place]
+            right = edge.right if edge.start == join.vertices[place] else edge.left
+            step = curve.end.minus(curve.start).floats()
+            yield _Middle(*middle_of(curve), step, (right in first) ^ swapped)
+
+
+def _key(x: float, y: float) -> tuple[int, int]:
+    return round(x * 1e5), round(y * 1e5)
+
+
+def middle_of(curve: Curve) -> tuple[float, float]:
+    """The middle of an edge of a seam, along it."""
+    (x0, y0), (x1, y1) = curve.start.floats(), curve.end.floats()
+    if curve.centre is None:
+        return (x0 + x1) / 2, (y0 + y1) / 2
+    cx, cy = curve.centre.floats()
+    angle = atan2(y0 - cy, x0 - cx) + sweep(curve) / 2
+    far = hypot(x0 - cx, y0 - cy)
+    return cx + far * cos(angle), cy + far * sin(angle)

@@ -1,0 +1,281 @@
+"""What a block's pressing costs, as tables over the ways its seams are pressed.
+
+Every fault is weighed where it lies: at a junction by what comes of the seams there, along a seam
+by its cloths and by what it folds back. A cost is the sum of tables, each over a few seams, so that
+it is the same sum for the solver, for the maker's flip of one seam, and for the words.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import groupby, pairwise, product
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.draft.value import DARK_TO, LIGHT_FROM, TOO_NEAR, lightness
+from inlet.core.geometry.curve import curve_length
+from inlet.core.pressing.alike import Follows
+from inlet.core.pressing.junctions import Arm, Crossing, Junction, ends_on
+from inlet.core.pressing.outcomes import OPEN, WAYS, Outcome, outcome
+from inlet.core.pressing.spans import Seams, Span
+from inlet.core.pressing.weights import Weights
+from inlet.core.project.fabric import Fabric
+
+MOST_SEAMS_AT = 7
+"""Seams at one junction, those that follow one decision as one, that are weighed all together; of
+more, only those that cross."""
+NEVER = 10**12
+"""What cannot be done costs this."""
+FULL_CONTRAST = 50.0
+"""L* apart from which a shadow counts in full."""
+TO_DARK, ALTERNATE, ONE_WAY = 40, 20, 5
+"""How ties fall, in thousandths of a point: to the dark, rows by turns, a row all one way."""
+OUTWARD_KINDS = ("rounds", "ring", "square-in-square")
+
+
+class Table(NamedTuple):
+    """Costs over the ways some spans are pressed, or some decisions made: an axis for each of
+    ``spans``, to its side 0, 1 or open."""
+
+    spans: tuple[int, ...]
+    costs: NDArray[np.int64]
+
+
+class Block(NamedTuple):
+    """What costs are worked out of: the seams, the lightness (L*) of each patch (None without a
+    cloth), the weights, and for spans that go round a centre which side is the outer one."""
+
+    seams: Seams
+    lightness: tuple[float | None, ...]
+    weights: Weights
+    outward: dict[int, int]
+
+
+def lightness_of(seams: Seams, fabrics: Iterable[Fabric]) -> tuple[float | None, ...]:
+    """L* of each patch's cloth."""
+    known = {f.id: lightness(f.colour) for f in fabrics}
+    return tuple(known.get(patch.fabric or "") for patch in seams.draft.patches)
+
+
+def all_tables(block: Block, follows: Sequence[Follows]) -> list[Table]:
+    """Everything that pressing a version of a block costs, ties too, over the decisions that its
+    spans follow."""
+    tables = [along(block, s) for s in range(len(block.seams.spans))]
+    tables += _rows_by_turns(block.seams)
+    out = over_decisions(tables, follows)
+    for junction in block.seams.junctions:
+        out += at_junction(block, junction, follows)
+    return out
+
+
+def over_decisions(tables: Iterable[Table], follows: Sequence[Follows]) -> list[Table]:
+    """Tables over spans as tables over the decisions that the spans follow."""
+    out = []
+    for table in tables:
+        found = [follows[s] for s in table.spans]
+        own = tuple(dict.fromkeys(f.decision for f in found))
+        ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
+        index = tuple(_turned(ways[own.index(f.decision)], f.contrary) for f in found)
+        out.append(Table(own, table.costs[index].reshape((WAYS,) * len(own))))
+    return out
+
+
+# --- along a seam ---------------------------------------------------------------------------------
+
+
+def along(block: Block, s: int) -> Table:
+    """What a span costs pressed to its side 0, to its side 1, and open, apart from its ends."""
+    w, span = block.weights, block.seams.spans[s]
+    share = share_of_seam(span)
+    costs = [round(share * w[name]) for name in ("closed", "closed", "open")]
+    back = folded_back(block.seams, span)
+    for side in (0, 1):
+        shade, darker = shadow(block, span, side)
+        costs[side] += round(share * w["shadow"] * shade) + round(TO_DARK * max(0.0, -darker))
+        costs[side] += w["folded-back"] * max(0, back[side] - back[1 - side]) // 2
+        if block.outward.get(s) == 1 - side:
+            costs[side] += round(share * w["inward"])
+    waits = waiting_side(span)
+    if waits is not None:
+        costs[1 - waits] += w["against"]
+    return Table((s,), np.array(costs))
+
+
+def share_of_seam(span: Span) -> float:
+    """How much of its seam's length a span is: the rest lies beyond centres that can be whirled."""
+    own = whole = 0.0
+    for join, begin, end, _ in span.pieces:
+        lengths = [curve_length(curve) for curve in join.curves]
+        own += sum(lengths[begin:end])
+        leg = next(
+            sorted((each.begin, each.end))
+            for each in join.legs
+            if min(each.begin, each.end) <= begin < max(each.begin, each.end)
+        )
+        whole += sum(lengths[leg[0] : leg[1]])
+    return own / whole
+
+
+def shadow(block: Block, span: Span, side: int) -> tuple[float, float]:
+    """How much a seam pressed to a side shows through there, 0 to 1, and how much darker that side
+    is than the other: shares of its length, weighed by how far apart the cloths are."""
+    shade = darker = whole = 0.0
+    for join, begin, end, swapped in span.pieces:
+        own = faces_of(join.sides[side ^ swapped])
+        for place in range(begin, end):
+            edge = block.seams.draft.arrangement.edges[join.edges[place]]
+            one, other = (edge.right, edge.left) if edge.right in own else (edge.left, edge.right)
+            length = curve_length(join.curves[place])
+            whole += length
+            above, below = block.lightness[one], block.lightness[other]
+            if above is None or below is None:
+                continue
+            apart = min(1.0, max(-1.0, (above - below) / FULL_CONTRAST))
+            darker -= apart * length
+            if above - below >= TOO_NEAR:
+                shade += apart * _shows(above) * length
+    return shade / whole, darker / whole
+
+
+def _shows(level: float) -> float:
+    """How well a cloth of that L* lets a darker one be seen: light cloth does, dark does not."""
+    return min(1.0, max(0.0, (level - DARK_TO) / (LIGHT_FROM - DARK_TO)))
+
+
+def folded_back(seams: Seams, span: Span) -> tuple[int, int]:
+    """Twice how many seams are folded back on themselves if a span is pressed to either side: those
+    that end at it from there, the ones at its own ends half."""
+    out = [0, 0]
+    for join, begin, end, swapped in span.pieces:
+        for i in range(begin, end + 1):
+            junction = seams.at.get(join.vertices[i])
+            for arm in junction.arms if junction else ():
+                if arm.join.number < join.number:
+                    for side in (0, 1):
+                        if arm.join.faces <= faces_of(join.sides[side]):
+                            out[side ^ swapped] += 1 if i in (begin, end) else 2
+    return out[0], out[1]
+
+
+def waiting_side(span: Span) -> int | None:
+    """The side to which a partial seam must be pressed: away from the part that is sewn across its
+    open end."""
+    first = span.pieces[0].join
+    for join, _, _, swapped in span.pieces[1:]:
+        for side in (0, 1):
+            if first.faces <= faces_of(join.sides[side]):
+                return side ^ swapped
+    return None
+
+
+# --- at junctions ---------------------------------------------------------------------------------
+
+
+def ways_of(
+    seams: Seams, arms: Iterable[Arm], follows: Sequence[Follows]
+) -> tuple[tuple[int, ...], NDArray[np.int64]]:
+    """The decisions that arms follow, and (ways, arms): how each arm is pressed in every way to
+    make them."""
+    found = []
+    for arm in arms:
+        span, swapped = seams.of[arm.join.number, arm.place]
+        found.append(follows[span].other(swapped))
+    own = tuple(dict.fromkeys(each.decision for each in found))
+    ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
+    columns = [_turned(ways[own.index(each.decision)], each.contrary) for each in found]
+    return own, np.stack(columns, axis=1)
+
+
+def _turned(column: NDArray[np.int64], swapped: bool) -> NDArray[np.int64]:
+    return np.where(column == OPEN, OPEN, 1 - column) if swapped else column
+
+
+def at_junction(block: Block, junction: Junction, follows: Sequence[Follows]) -> Iterator[Table]:
+    """What the seams at a junction cost together, over the decisions they follow."""
+    found = {follows[block.seams.of[arm.join.number, arm.place][0]][0] for arm in junction.arms}
+    if len(found) <= MOST_SEAMS_AT:
+        yield _weighed(block, junction, follows)
+        return
+    for crossing in junction.crossings:
+        yield _weighed(block, only_crossing(junction, crossing), follows)
+
+
+def _weighed(block: Block, junction: Junction, follows: Sequence[Follows]) -> Table:
+    own, values = ways_of(block.seams, junction.arms, follows)
+    costs = cost_of(block, junction, outcome(junction, values))
+    return Table(own, costs.reshape((WAYS,) * len(own)))
+
+
+def only_crossing(junction: Junction, crossing: Crossing) -> Junction:
+    """Of a junction of many seams, those that cross, and whether its centre is whirled."""
+    whirl = junction.whirl
+    own = whirl is not None and crossing.later is whirl.arms[0].join
+    arms = [*crossing.ends, *(whirl.arms if own and whirl is not None else ())]
+    seats = tuple(
+        seat._replace(arms=found)
+        for seat in junction.seats
+        if (found := tuple(arm for arm in seat.arms if arm in arms))
+    )
+    return junction._replace(
+        seats=seats, crossings=(crossing,), whirl=whirl if own else None, faces=()
+    )
+
+
+def cost_of(block: Block, junction: Junction, found: Outcome) -> NDArray[np.int64]:
+    """(ways,): what each outcome at a junction costs."""
+    w = block.weights
+    costs = w["stacked"] * found.stacked + w["half-open"] * found.half_open
+    costs = costs + w["both-open"] * found.both_open
+    costs = costs + w["layer"] * np.maximum(0, found.layers - w["foot"])
+    if junction.whirl is not None:
+        costs = costs + np.where(found.whirled, w["whirl"], w["not-whirled"])
+    return np.where(found.possible, costs, NEVER)
+
+
+# --- ties -----------------------------------------------------------------------------------------
+
+
+class _Met(NamedTuple):
+    """An end met going along a later seam: on which of its sides, at which of its vertices, of
+    which span, and which side of that lies ahead."""
+
+    side: int
+    place: int
+    span: int
+    ahead: int
+
+
+def _rows_by_turns(seams: Seams) -> Iterator[Table]:
+    """Seams that end one after the other along a later one: from opposite sides they go opposite
+    ways, where nothing weighs more; from one side, the same way."""
+    for join in seams.joins:
+        met = list(_ends_along(seams, join))
+        for side in (0, 1):
+            own = [end for end in met if end.side == side]
+            yield from (_tie(a, b, True) for a, b in pairwise(own) if a.span != b.span)
+        places = [list(own) for _, own in groupby(met, key=lambda end: end.place)]
+        for here, next_ in pairwise(places):
+            for a, b in product(here, next_):
+                if a.side != b.side and a.span != b.span:
+                    yield _tie(a, b, False)
+
+
+def _ends_along(seams: Seams, join: Join) -> Iterator[_Met]:
+    for i, vertex in enumerate(join.vertices):
+        junction = seams.at.get(vertex)
+        for seat in junction.seats if junction else ():
+            if seat.join is join:
+                for end in ends_on(junction.seats, seat):  # type: ignore[union-attr]
+                    span, swapped = seams.of[end.arm.join.number, end.arm.place]
+                    yield _Met(end.side, i, span, end.ahead ^ swapped)
+
+
+def _tie(one: _Met, other: _Met, same: bool) -> Table:
+    costs = np.zeros((3, 3), int)
+    for a, b in product((0, 1), repeat=2):
+        if ((a == one.ahead) == (b == other.ahead)) != same:
+            costs[a, b] = ONE_WAY if same else ALTERNATE
+    return Table((one.span, other.span), costs)

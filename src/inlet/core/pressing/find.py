@@ -1,0 +1,359 @@
+"""Finding how a block is pressed: from its seams, its cloths and the maker's wishes to the plan."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from math import hypot
+from typing import NamedTuple
+
+import numpy as np
+
+from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.draft.patches import Draft, points_of
+from inlet.core.geometry.curve import distance_to
+from inlet.core.geometry.point import Point
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.pressing.alike import Decisions, Follows, find_decisions
+from inlet.core.pressing.costs import (
+    OUTWARD_KINDS,
+    Block,
+    Table,
+    all_tables,
+    lightness_of,
+    only_crossing,
+    over_decisions,
+    ways_of,
+)
+from inlet.core.pressing.neighbours import (
+    SETTING_TITLES,
+    EdgeEnd,
+    Grid,
+    Meeting,
+    by_turns,
+    edge_ends,
+    grid_of,
+    meetings,
+    quilt_grid,
+)
+from inlet.core.pressing.outcomes import OPEN, WAYS, outcome
+from inlet.core.pressing.pressed import PIN, Pinned, PressingPlan, meeting_state
+from inlet.core.pressing.program import (
+    Answer,
+    Program,
+    greedy,
+    solve,
+    taken_together,
+)
+from inlet.core.pressing.spans import Seams, Toward, find_seams
+from inlet.core.pressing.weights import weights_of
+from inlet.core.project.block import Block as DraftedBlock
+from inlet.core.project.pressing import BlockPressing, Pin, Pressing
+from inlet.core.project.project import Project
+from inlet.core.units.parts import Part, walk
+
+SECONDS = 2.0
+"""How long the best pressing is looked for; then what was found is shown with its gap."""
+ON_SEAM = 1 / 50
+"""How far beside its seam a pin's point may lie, in grid units."""
+
+
+class Wishes(NamedTuple):
+    """What the maker decided: school, versions allowed, pins, and how blocks lie (empty: as the
+    project's quilt says, if it does)."""
+
+    school: str
+    versions: int
+    pins: tuple[Pin, ...]
+    setting: str
+
+
+def wishes_of(project: Project, block: DraftedBlock) -> Wishes:
+    own, whole = block.pressing or BlockPressing(), project.pressing or Pressing()
+    return Wishes(own.school or whole.school, own.versions, own.pins, own.setting)
+
+
+def find_pressing(
+    project: Project,
+    draft: Draft,
+    root: Part,
+    units: Iterable[UnitPlan],
+    seconds: float = SECONDS,
+) -> PressingPlan | None:
+    """How a block is pressed; None for one without seams or without an order of sewing. With no
+    ``seconds`` it is the greedy answer."""
+    if not root.joins:
+        return None
+    return _Finder(project, draft, root, units, seconds).find()
+
+
+class _Finder:
+    def __init__(
+        self,
+        project: Project,
+        draft: Draft,
+        root: Part,
+        units: Iterable[UnitPlan],
+        seconds: float,
+    ) -> None:
+        self.project, self.draft, self.root = project, draft, root
+        self.seconds = seconds
+        self.drafted = draft.block
+        self.wishes = wishes_of(project, self.drafted)
+        own = (project.pressing or Pressing()).weights
+        self.seams = find_seams(draft, root.joins[-1])
+        self.block = Block(
+            self.seams,
+            lightness_of(self.seams, project.fabrics),
+            weights_of(self.wishes.school, own),
+            outward_sides(self.seams, root),
+        )
+        self.in_sets = spans_in_sets(self.seams, units)
+        self.pins = [pin for pin in map(self._read, enumerate(self.wishes.pins)) if pin]
+        self.ends = edge_ends(self.seams)
+
+    def find(self) -> PressingPlan:
+        grid, setting = self._grid()
+        one = self._solved(grid, setting, 1)
+        if grid and self.wishes.versions > 1 and not _all_nest(one):
+            two = self._solved(by_turns(grid), setting, 2)
+            if two.cost < one.cost:
+                return two
+        return one
+
+    def _grid(self) -> tuple[Grid | None, str]:
+        """How the block lies beside others like it, and that in words."""
+        quilt, wished = self.project.quilt, self.wishes.setting
+        if wished in SETTING_TITLES:
+            square = self.drafted.finished[0] == self.drafted.finished[1]
+            return grid_of(wished, square), SETTING_TITLES[wished]
+        if quilt is not None and not wished:
+            found = quilt_grid(quilt, self.drafted.id)
+            if found and len(found) > 1:
+                return found, "as the quilt places it"
+        return None, ""
+
+    def _solved(self, grid: Grid | None, setting: str, blocks: int) -> PressingPlan:
+        decisions = find_decisions(self.seams, self.wishes.versions, blocks)
+        met = meetings(self.ends, grid) if grid else ()
+        program = self._program(decisions, met, blocks, len(grid) if grid else 1)
+        answer = greedy(program)
+        if self.seconds:
+            answer = _better(answer, solve(program, self.seconds))
+        versions = tuple(
+            tuple(_way(answer, follows) for follows in version) for version in decisions.versions
+        )
+        pins = tuple(self._judged(pin, versions[0]) for pin in self.pins)
+        unmet = PIN * sum(not pin.kept for pin in pins)
+        cost = (answer.cost - unmet) // blocks
+        return PressingPlan(
+            block=self.block,
+            school=self.wishes.school,
+            decisions=decisions,
+            program=program,
+            answer=answer,
+            versions=versions,
+            pins=pins,
+            ends=self.ends,
+            meetings=met,
+            setting=setting,
+            cost=cost,
+            gap=answer.gap // blocks,
+            seam=self.project.measure.seam,
+        )
+
+    def _program(
+        self, decisions: Decisions, met: Sequence[Meeting], blocks: int, places: int
+    ) -> Program:
+        w = self.block.weights
+        follows = [each for version in decisions.versions for each in version]
+        tables = [
+            table for version in decisions.versions for table in all_tables(self.block, version)
+        ]
+        others = [self._met(each, blocks, places) for each in met]
+        others += [self._held(pin) for pin in self.pins]
+        tables += over_decisions(others, follows)
+        together: dict[tuple[int, int, int], list[Follows]] = {}
+        for v, version in enumerate(decisions.versions):
+            for s, span in enumerate(self.seams.spans):
+                join, begin, _, _ = span.pieces[0]
+                leg = next(
+                    i for i, each in enumerate(join.legs)
+                    if min(each.begin, each.end) <= begin < max(each.begin, each.end)
+                )  # fmt: skip
+                together.setdefault((v, join.number, leg), []).append(version[s])
+        choices = decisions.choices
+        again = tuple(
+            w["again"] * len(self.in_sets.intersection(choice.sewn)) for choice in choices
+        )
+        second = {choice.part: w["version"] for choice in choices}
+        whole = taken_together(tables)
+        extra = w["version"] * blocks if blocks > 1 else 0
+        return Program(decisions, whole, tuple(map(tuple, together.values())), second, again, extra)
+
+    def _met(self, meeting: Meeting, blocks: int, places: int) -> Table:
+        """What a meeting with a neighbour costs, its share for one block of each version."""
+        w, number = self.block.weights, len(self.seams.spans)
+        arms = [self.ends[i].arm for i in (meeting.one, meeting.other)]
+        found = [self.seams.of[arm.join.number, arm.place] for arm in arms]
+        costs = np.zeros((WAYS, WAYS), int)
+        weight = {"stacks": w["stacked"], "mixed": w["half-open"], "open": w["both-open"]}
+        for a in range(WAYS):
+            for b in range(WAYS):
+                pair = [
+                    None if value == OPEN else value ^ swapped
+                    for value, (_, swapped) in zip((a, b), found, strict=True)
+                ]
+                state = _state_of(self.ends, meeting, pair)
+                share = meeting.times * blocks / places
+                costs[a, b] = round(weight.get(state, 0) * share)
+        spans = tuple(s + v * number for (s, _), v in zip(found, meeting.versions, strict=True))
+        return Table(spans, costs)
+
+    # --- pins ---------------------------------------------------------------------------------
+
+    def _read(self, numbered: tuple[int, Pin]) -> Pinned | None:
+        """What a pin holds; None where there is no seam at its point any more."""
+        number, pin = numbered
+        at = Point(*pin.point).scaled(*self.drafted.scale)
+        if pin.toward in ("whirl", "flat"):
+            points = points_of(self.draft)
+            near = min(
+                (j for j in self.seams.junctions if j.whirl),
+                key=lambda j: _apart(points[j.vertex], at),
+                default=None,
+            )
+            if near is None or _apart(points[near.vertex], at) > self.reach:
+                return None
+            return Pinned(number, None, near.vertex, int(pin.toward == "whirl"))
+        found = self._edge_at(at)
+        if found is None:
+            return None
+        join, place = found
+        span, swapped = self.seams.of[join.number, place]
+        if isinstance(pin.toward, str):
+            return Pinned(number, span, None, OPEN)
+        side = self._side_of(join, place, Point(*pin.toward))
+        return None if side is None else Pinned(number, span, None, side ^ swapped)
+
+    @property
+    def reach(self) -> float:
+        return ON_SEAM * min(float(x) for x in self.drafted.scale)
+
+    def _edge_at(self, at: Point) -> tuple[Join, int] | None:
+        places = [
+            (distance_to(curve, at.floats()), join.number, place, join)
+            for join in self.seams.joins
+            for place, curve in enumerate(join.curves)
+        ]
+        far, _, place, join = min(places, key=lambda each: each[:3])
+        return (join, place) if far <= self.reach else None
+
+    def _side_of(self, join: Join, place: int, toward: Point) -> int | None:
+        patch = self.draft.patch_at(toward)
+        for side in (0, 1):
+            if patch is not None and patch.face in faces_of(join.sides[side]):
+                return side
+        return None
+
+    def _held(self, pin: Pinned) -> Table:
+        """What going another way than a pin costs."""
+        if pin.span is not None:
+            costs = np.full(WAYS, PIN)
+            costs[pin.way] = 0
+            return Table((pin.span,), costs)
+        assert pin.vertex is not None
+        junction = self.seams.at[pin.vertex]
+        assert junction.whirl is not None
+        later = junction.whirl.arms[0].join
+        crossing = next(c for c in junction.crossings if c.later is later)
+        alone = only_crossing(junction, crossing)
+        each_its_own = [Follows(s, False) for s in range(len(self.seams.spans))]
+        spans, values = ways_of(self.seams, alone.arms, each_its_own)
+        found = outcome(alone, values)
+        costs = np.where(found.whirled == bool(pin.way), 0, PIN)
+        return Table(spans, costs.reshape((WAYS,) * len(spans)))
+
+    def _judged(self, pin: Pinned, ways: Sequence[Toward]) -> Pinned:
+        if pin.span is not None:
+            way = ways[pin.span]
+            return pin._replace(kept=(OPEN if way is None else way) == pin.way)
+        assert pin.vertex is not None
+        whirl = self.seams.at[pin.vertex].whirl
+        assert whirl is not None
+        before, after = (self.seams.toward(ways, arm.join, arm.place) for arm in whirl.arms)
+        return pin._replace(kept=(before != after) == bool(pin.way))
+
+
+def _state_of(ends: Sequence[EdgeEnd], meeting: Meeting, pair: Sequence[Toward]) -> str:
+    one = meeting._replace(one=0, other=1, versions=(0, 0))
+    return meeting_state([ends[meeting.one], ends[meeting.other]], one, [pair])
+
+
+def _all_nest(plan: PressingPlan) -> bool:
+    return all(each.state in ("tee", "nests") for each in plan.edges)
+
+
+def _better(first: Answer, found: Answer | None) -> Answer:
+    if found is None or found.cost > first.cost:
+        return first._replace(at_least=max(first.at_least, found.at_least if found else 0))
+    return found
+
+
+def _way(answer: Answer, follows: Follows) -> Toward:
+    way = answer.ways[follows.decision]
+    if way == OPEN:
+        return None
+    return 1 - way if follows.contrary else way
+
+
+def _apart(one: Point, other: Point) -> float:
+    return hypot(*one.minus(other).floats())
+
+
+def outward_sides(seams: Seams, root: Part) -> dict[int, int]:
+    """For the spans of parts that go round a centre, which side lies farther out."""
+    out: dict[int, int] = {}
+    for part in walk(root):
+        if part.kind not in OUTWARD_KINDS:
+            continue
+        nested = [inner.faces for inner in part.nested]
+        middle = _middle_of(seams.draft, part.faces)
+        for s, span in enumerate(seams.spans):
+            join = span.join
+            if join.faces <= part.faces and not any(join.faces <= n for n in nested):
+                far = [
+                    hypot(x - middle[0], y - middle[1])
+                    for x, y in (_middle_of(seams.draft, faces_of(side)) for side in join.sides)
+                ]
+                if abs(far[0] - far[1]) > 1e-6:
+                    out[s] = int(far[1] > far[0])
+    return out
+
+
+def _middle_of(draft: Draft, faces: Iterable[int]) -> tuple[float, float]:
+    boxes = [draft.arrangement.boxes[f] for f in faces]
+    sx, sy = (float(x) for x in draft.block.scale)
+    left, top = min(b[0] for b in boxes), min(b[1] for b in boxes)
+    right, bottom = max(b[2] for b in boxes), max(b[3] for b in boxes)
+    return (left + right) / 2 * sx, (top + bottom) / 2 * sy
+
+
+def spans_in_sets(seams: Seams, units: Iterable[UnitPlan]) -> frozenset[int]:
+    """The spans sewn in long strips, before these are cut across."""
+    faces = [
+        (place.part, inner)
+        for plan in units
+        if plan.in_use.sets
+        for place in plan.unit.places
+        for inner in [{p.faces for p in place.part.parts}]
+    ]
+    return frozenset(_long(seams, faces))
+
+
+def _long(seams: Seams, parts: Sequence[tuple[Part, set[frozenset[int]]]]) -> Iterator[int]:
+    for s, span in enumerate(seams.spans):
+        for part, rows in parts:
+            if span.join.faces <= part.faces and (
+                part.kind == "strips" or any(span.join.faces <= row for row in rows)
+            ):
+                yield s

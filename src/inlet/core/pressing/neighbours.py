@@ -1,0 +1,164 @@
+"""A block beside others like it: the ends of its seams that meet theirs.
+
+Go round every block clockwise along its edge. Where two blocks meet, one is gone along one way and
+the other the other way, so an end pressed clockwise in both is pressed two ways at the seam between
+them: it nests. So does an end pressed the other way in both. A mirrored block is gone round the
+other way.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from math import pi, sin
+from typing import NamedTuple
+
+from inlet.core.draft.patches import points_of
+from inlet.core.geometry.point import Point
+from inlet.core.numbers.root2 import Exact
+from inlet.core.pressing.junctions import Arm, arms_of
+from inlet.core.pressing.spans import Seams
+from inlet.core.project.quilt import Quilt, QuiltPlace
+
+SETTING_TITLES = {
+    "one-way": "all one way",
+    "quarter-turns": "in alternate quarter turns",
+    "round": "four round a centre",
+}
+"""How blocks may lie where there is no quilt, in words."""
+MOST_ASKED = 40
+"""Rows and columns of a quilt that are looked through."""
+
+
+class EdgeEnd(NamedTuple):
+    """A seam that reaches the block's edge: on which ``side`` (0 top, 1 right, 2 bottom, 3 left),
+    how far along it, going round clockwise, and which side of its join lies ahead, going so."""
+
+    side: int
+    along: Exact
+    length: Exact
+    at: Point
+    arm: Arm
+    ahead: int
+
+
+class Lying(NamedTuple):
+    """How a block lies: by how many quarter turns clockwise, after it was mirrored (left to right)
+    if it was; ``version`` says how it is pressed."""
+
+    turn: int = 0
+    mirror: bool = False
+    version: int = 0
+
+
+class Meeting(NamedTuple):
+    """Two ends that meet, each by its place among the block's edge ends and the version of its
+    block; whether one of the two blocks is mirrored, and how often they meet so."""
+
+    one: int
+    other: int
+    versions: tuple[int, int]
+    mirrored: bool
+    times: int
+
+
+def edge_ends(seams: Seams) -> tuple[EdgeEnd, ...]:
+    """The seams that reach the edge of a block, clockwise from its top left; of several at one
+    point, the one that is sewn last."""
+    width, height = seams.draft.block.finished
+    found: dict[Point, Arm] = {}
+    points = points_of(seams.draft)
+    for join in sorted(seams.joins, key=lambda each: each.number):
+        for place, vertex in ((0, join.vertices[0]), (len(join.edges) - 1, join.vertices[-1])):
+            at = points[vertex]
+            if at.x in (0, width) or at.y in (0, height):
+                found[at] = dict(arms_of(seams.draft, join, place, points))[vertex]
+    out = []
+    for at, arm in found.items():
+        if at.y == 0:
+            side, along, length = 0, at.x, width
+        elif at.x == width:
+            side, along, length = 1, at.y, height
+        elif at.y == height:
+            side, along, length = 2, width - at.x, width
+        else:
+            side, along, length = 3, height - at.y, height
+        lean = sin(side * pi / 2 - arm.angle)
+        out.append(EdgeEnd(side, along, length, at, arm, arm.side(lean > 0)))
+    return tuple(sorted(out, key=lambda end: (end.side, end.along)))
+
+
+Grid = dict[tuple[int, int], Lying]
+"""Blocks by column and row."""
+
+
+def grid_of(setting: str, square: bool) -> Grid:
+    """A patch of a quilt that shows every way blocks of a setting meet."""
+    step = 1 if square else 2  # a rectangle fits its place again after half a turn
+    out: Grid = {}
+    for x in range(4):
+        for y in range(4):
+            quarters = {
+                "one-way": 0,
+                "quarter-turns": (x + y) % 2,
+                "round": ((0, 1), (3, 2))[y % 2][x % 2],
+            }
+            out[x, y] = Lying(quarters[setting] * step % 4)
+    return out
+
+
+def quilt_grid(quilt: Quilt, block: str) -> Grid | None:
+    """The places of a block in a quilt whose blocks lie edge to edge; None where it has none."""
+    sashing = quilt.sashing
+    if sashing is not None and sashing.width:
+        return None
+    columns, rows = (min(n or 0, MOST_ASKED) for n in (quilt.columns, quilt.rows))
+    others = {(place.column, place.row): place for place in quilt.places}
+    usual = QuiltPlace(column=0, row=0)
+    out: Grid = {}
+    for x in range(columns):
+        for y in range(rows):
+            place = others.get((x, y), usual)
+            if (place.block or quilt.block) == block:
+                out[x, y] = Lying((place.turn or 0) // 90 % 4, bool(place.mirror))
+    return out or None
+
+
+def by_turns(grid: Grid) -> Grid:
+    """The blocks of a grid pressed by turns in one version and the other, so that no two beside one
+    another are alike."""
+    return {(x, y): lying._replace(version=(x + y) % 2) for (x, y), lying in grid.items()}
+
+
+def meetings(ends: Sequence[EdgeEnd], grid: Grid) -> tuple[Meeting, ...]:
+    """Which edge ends of the blocks in a grid meet, and how often."""
+    found: Counter[tuple[int, int, tuple[int, int], bool]] = Counter()
+    pairs: Counter[tuple[Lying, Lying, int]] = Counter()
+    for (x, y), lying in grid.items():
+        for side, beside in ((1, (x + 1, y)), (2, (x, y + 1))):
+            if beside in grid:
+                pairs[lying, grid[beside], side] += 1
+    for (one, other, side), times in pairs.items():
+        facing = _shown(ends, other, (side + 2) % 4)
+        for i, along, length in _shown(ends, one, side):
+            for j, back, _ in facing:
+                if along == length - back:
+                    mirrored = one.mirror != other.mirror
+                    found[i, j, (one.version, other.version), mirrored] += times
+    return tuple(Meeting(*key, times) for key, times in found.items())
+
+
+def _shown(ends: Sequence[EdgeEnd], lying: Lying, side: int) -> list[tuple[int, Exact, Exact]]:
+    """The ends on one side of a block as it lies: each with how far along that side, clockwise."""
+    return list(_on_side(ends, lying, side))
+
+
+def _on_side(
+    ends: Sequence[EdgeEnd], lying: Lying, side: int
+) -> Iterator[tuple[int, Exact, Exact]]:
+    own = (side - lying.turn) % 4
+    if lying.mirror and own % 2:
+        own = 4 - own
+    for i, end in enumerate(ends):
+        if end.side == own:
+            yield i, end.length - end.along if lying.mirror else end.along, end.length

@@ -1,0 +1,254 @@
+"""A block pressed: which way every seam goes, what comes of it where seams meet, what it costs."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+
+from inlet.core.assembly.tree import Join
+from inlet.core.geometry.curve import curve_length
+from inlet.core.geometry.point import Point
+from inlet.core.numbers.root2 import Exact
+from inlet.core.pressing.alike import Decisions
+from inlet.core.pressing.costs import Block, Table
+from inlet.core.pressing.folding import Layer, folded
+from inlet.core.pressing.junctions import Junction
+from inlet.core.pressing.neighbours import EdgeEnd, Meeting
+from inlet.core.pressing.outcomes import OPEN, State, outcome
+from inlet.core.pressing.program import Answer, Program, solve
+from inlet.core.pressing.spans import Seams, Toward
+
+PIN = 10**8
+"""What a pin weighs: more than anything else, less than what cannot be done."""
+FLIP_SECONDS = 1.0
+"""How long is looked for what a flip costs."""
+
+
+class Stretch(NamedTuple):
+    """A seam from one junction to the next: edges ``begin`` up to ``end`` of a join, of ``span``,
+    pressed ``toward`` the patch that lies beside its middle on that side; None where it is open."""
+
+    join: Join
+    begin: int
+    end: int
+    span: int
+    toward: int | None
+    beside: tuple[int, int]
+    """The patches at its middle, on the first and on the second side of its join."""
+
+    @property
+    def ends(self) -> tuple[Point, Point]:
+        points = self.join.points
+        return points[self.begin], points[self.end]
+
+
+class Met(NamedTuple):
+    """What came of a junction."""
+
+    junction: Junction
+    state: State
+    layers: int
+
+    @property
+    def counts(self) -> bool:
+        """Does it nest or not, or is it only a T?"""
+        return self.state != "tee"
+
+    @property
+    def good(self) -> bool:
+        return self.state in ("nests", "whirled")
+
+
+class AtEdge(NamedTuple):
+    """What came of a seam that reaches the block's edge: the patch it is pressed toward there (None
+    where it is open), and how it meets its neighbours', in the worst place; ``tee`` where nothing
+    meets it."""
+
+    end: EdgeEnd
+    toward: int | None
+    state: State
+
+
+class Pinned(NamedTuple):
+    """What a pin of the maker came to: the span it holds, or the junction, and the way it says (a
+    side, open, or for a junction whether to whirl); ``kept`` if the pressing goes that way."""
+
+    number: int
+    span: int | None
+    vertex: int | None
+    way: int
+    kept: bool = True
+
+
+@dataclass(frozen=True, eq=False)
+class PressingPlan:
+    """How a block is pressed, in one version or in two that lie by turns.
+
+    ``versions`` say for each span which side it is pressed to. ``cost`` is in thousandths of a
+    point for one block, ``gap`` how far from the least it may be. ``meetings`` are with neighbours,
+    in the ``setting`` in words.
+    """
+
+    block: Block
+    school: str
+    decisions: Decisions
+    program: Program
+    answer: Answer
+    versions: tuple[tuple[Toward, ...], ...]
+    pins: tuple[Pinned, ...]
+    ends: tuple[EdgeEnd, ...]
+    meetings: tuple[Meeting, ...]
+    setting: str
+    cost: int
+    gap: int
+    seam: Exact
+
+    @property
+    def seams(self) -> Seams:
+        return self.block.seams
+
+    @cached_property
+    def stretches(self) -> tuple[Stretch, ...]:
+        """The seams of the block, from junction to junction, in the first version."""
+        return self.stretches_of(0)
+
+    def stretches_of(self, version: int) -> tuple[Stretch, ...]:
+        """The same in a version."""
+        return tuple(_stretches(self.seams, self.versions[version]))
+
+    @cached_property
+    def junctions(self) -> tuple[Met, ...]:
+        """Every junction, with what came of it in the first version."""
+        return self.junctions_of(0)
+
+    def junctions_of(self, version: int) -> tuple[Met, ...]:
+        """Every junction of a version: its state is that of the seams that cross there."""
+        return tuple(met(self.seams, self.versions[version], j) for j in self.seams.junctions)
+
+    @property
+    def nesting(self) -> tuple[int, int]:
+        """How many junctions nest (or are whirled), of all where seams cross."""
+        counted = [each for each in self.junctions if each.counts]
+        return sum(each.good for each in counted), len(counted)
+
+    @cached_property
+    def edges(self) -> tuple[AtEdge, ...]:
+        return tuple(_at_edges(self))
+
+    @cached_property
+    def layers(self) -> tuple[Layer, ...]:
+        """The allowances behind the block, folded, in the first version."""
+        return self.layers_of(0)
+
+    def layers_of(self, version: int) -> tuple[Layer, ...]:
+        return folded(self.seams, self.seam, self.versions[version])
+
+    @cached_property
+    def whirled(self) -> frozenset[int]:
+        """The vertices of centres that are whirled."""
+        return frozenset(m.junction.vertex for m in self.junctions if m.state == "whirled")
+
+    def pinned(self, span: int) -> bool:
+        return any(pin.span == span for pin in self.pins)
+
+    def toward(self, join: Join, place: int = 0, version: int = 0) -> Toward:
+        """Which side of a join one of its edges is pressed to."""
+        return self.seams.toward(self.versions[version], join, place)
+
+    def thickest(self) -> Met | None:
+        """The junction with most layers."""
+        return max(self.junctions, key=lambda m: m.layers, default=None)
+
+
+def met(seams: Seams, ways: Sequence[Toward], junction: Junction) -> Met:
+    """What comes of a junction when the spans go those ways."""
+    values = np.array([[_value(seams, ways, arm.join, arm.place) for arm in junction.arms]])
+    found = outcome(junction, values)
+    return Met(junction, found.state(0, bool(junction.crossings)), int(found.layers[0]))
+
+
+def _value(seams: Seams, ways: Sequence[Toward], join: Join, place: int) -> int:
+    way = seams.toward(ways, join, place)
+    return OPEN if way is None else way
+
+
+def _stretches(seams: Seams, ways: Sequence[Toward]) -> Iterator[Stretch]:
+    for join in sorted(seams.joins, key=lambda each: each.number):
+        for leg in join.legs:
+            low, high = sorted((leg.begin, leg.end))
+            stops = [i for i in range(low + 1, high) if join.vertices[i] in seams.at]
+            for begin, end in zip([low, *stops], [*stops, high], strict=True):
+                place = _middle_edge(join, begin, end)
+                beside = sides_beside(seams, join, place)
+                way = seams.toward(ways, join, place)
+                toward = None if way is None else beside[way]
+                span, _ = seams.of[join.number, place]
+                yield Stretch(join, begin, end, span, toward, beside)
+
+
+def sides_beside(seams: Seams, join: Join, place: int) -> tuple[int, int]:
+    """The patches along an edge of a join, on its first and on its second side."""
+    edge = seams.draft.arrangement.edges[join.edges[place]]
+    one = join.sides[0].faces if isinstance(join.sides[0], Join) else join.sides[0]
+    return (edge.right, edge.left) if edge.right in one else (edge.left, edge.right)
+
+
+def _middle_edge(join: Join, begin: int, end: int) -> int:
+    """The edge on which the middle of a stretch lies."""
+    lengths = [curve_length(curve) for curve in join.curves[begin:end]]
+    left = sum(lengths) / 2
+    for k, length in enumerate(lengths):
+        left -= length
+        if left <= 0:
+            return begin + k
+    return end - 1
+
+
+_WORST: Mapping[State, int] = {
+    "tee": 0, "nests": 1, "whirled": 1, "open": 2, "mixed": 3, "stacks": 4,
+}  # fmt: skip
+
+
+def _at_edges(plan: PressingPlan) -> Iterator[AtEdge]:
+    ways = [
+        [plan.toward(end.arm.join, end.arm.place, v) for end in plan.ends]
+        for v in range(len(plan.versions))
+    ]
+    states: list[State] = ["tee"] * len(plan.ends)
+    for meeting in plan.meetings:
+        state = meeting_state(plan.ends, meeting, ways)
+        for i in (meeting.one, meeting.other):
+            states[i] = max(states[i], state, key=lambda s: _WORST[s])
+    for i, end in enumerate(plan.ends):
+        way = ways[0][i]
+        beside = sides_beside(plan.seams, end.arm.join, end.arm.place)
+        yield AtEdge(end, None if way is None else beside[way], states[i])
+
+
+def meeting_state(
+    ends: Sequence[EdgeEnd], meeting: Meeting, ways: Sequence[Sequence[Toward]]
+) -> State:
+    """How two ends that meet lie to one another, where those of each version go ``ways``."""
+    one = ways[meeting.versions[0]][meeting.one]
+    other = ways[meeting.versions[1]][meeting.other]
+    if one is None or other is None:
+        return "open" if one is other else "mixed"
+    same = (one == ends[meeting.one].ahead) == (other == ends[meeting.other].ahead)
+    return "nests" if same != meeting.mirrored else "stacks"
+
+
+def cost_if(plan: PressingPlan, span: int, way: Toward) -> int | None:
+    """What the block would cost if the maker pinned a span that way, in thousandths of a point;
+    None where no answer was found in time."""
+    follows = plan.decisions.versions[0][span]
+    value = OPEN if way is None else way ^ follows.contrary
+    costs = np.full(3, PIN)
+    costs[value] = 0
+    pinned = Table((follows.decision,), costs)
+    program = plan.program._replace(tables=(*plan.program.tables, pinned))
+    answer = solve(program, FLIP_SECONDS)
+    return None if answer is None else answer.cost // len(plan.versions)

@@ -1,0 +1,219 @@
+"""Why a seam goes the way it does, in one sentence: what it saves against the other way."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from typing import NamedTuple
+
+import numpy as np
+
+from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.pressing.costs import (
+    TO_DARK,
+    folded_back,
+    shadow,
+    share_of_seam,
+    waiting_side,
+)
+from inlet.core.pressing.junctions import Junction
+from inlet.core.pressing.outcomes import OPEN, outcome
+from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.spans import Span, Toward
+from inlet.core.project.project import Project
+from inlet.core.words import cloth_name
+
+
+class Saved(NamedTuple):
+    """What a way saves against another, in thousandths of a point, and why."""
+
+    points: int
+    why: str
+
+
+def reason(plan: PressingPlan, span: int, project: Project) -> str:
+    """Why a span is pressed as it is, in one sentence."""
+    way = plan.versions[0][span]
+    if plan.pinned(span):
+        return "You pinned it so."
+    whirled = _whirled_at(plan, span)
+    if whirled is not None:
+        return (
+            f"The centre is whirled: all its seams turn the same way round, {whirled} layers lie "
+            "there, and the stitches in the allowance are undone."
+        )
+    if way is None:
+        return max(_saved_open(plan, span), default=_LAST).why
+    return max(_saved(plan, span, way, project), default=_LAST, key=lambda s: s.points).why
+
+
+_FEWER = "Fewer layers lie where it meets other seams."
+_LAST = Saved(0, "Either way is as good; equal parts are pressed alike.")
+
+
+def flip_text(plan: PressingPlan, cost: int | None) -> str:
+    """What a flip costs, told before it is made."""
+    if cost is None:
+        return "What that costs was not found in time."
+    more = points_text(cost - plan.cost)
+    return f"That costs {more} more." if cost > plan.cost else "That costs nothing more."
+
+
+def points_text(cost: int) -> str:
+    """A cost in points: thousandths shown where they matter."""
+    points = cost / 1000
+    if cost and abs(points) < 0.1:
+        return "less than 0.1 points"
+    shown = f"{points:.1f}".removesuffix(".0")
+    return f"{shown} point" if shown == "1" else f"{shown} points"
+
+
+def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> str:
+    """The cloths along one side of a span, in words."""
+    edges = plan.seams.draft.arrangement.edges
+    names: dict[str, None] = {}
+    for join, begin, end, swapped in span.pieces:
+        own = faces_of(join.sides[side ^ swapped])
+        for k in join.edges[begin:end]:
+            for face in (edges[k].right, edges[k].left):
+                if face in own:
+                    names[cloth_name(project, plan.seams.draft.patches[face].fabric)] = None
+    found = list(names)
+    return (
+        found[0]
+        if len(found) == 1
+        else "the cloths there"
+        if len(found) > 2
+        else (" and ".join(found))
+    )
+
+
+def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Iterator[Saved]:
+    """What pressing a span its way saves against the other side."""
+    w, other = plan.block.weights, 1 - way
+    seam = sorted(_spans_of_seam(plan, number))
+    span = plan.seams.spans[number]
+    cloth = side_cloths(plan, span, way, project)
+    if waiting_side(span) is not None:
+        yield Saved(
+            w["against"] if waiting_side(span) == way else -w["against"],
+            "A partial seam lies away from the piece that is sewn across its open end.",
+        )
+    saved = back = inward = 0
+    darker = 0.0
+    for n in seam:
+        each = plan.seams.spans[n]
+        share, folds = share_of_seam(each), folded_back(plan.seams, each)
+        shades = [shadow(plan.block, each, side) for side in (way, other)]
+        saved += round(share * w["shadow"] * (shades[1][0] - shades[0][0]))
+        darker += share * shades[0][1]
+        back += folds[other] - folds[way]
+        inward += round(share * w["inward"]) * (plan.block.outward.get(n) == way)
+    if saved:
+        light = side_cloths(plan, span, other, project)
+        yield Saved(saved, f"To the dark: it would show through {light}, not through {cloth}.")
+    away = "Away from the point where seams meet" if _point_on(plan, seam, other) else ""
+    if back:
+        why = away or "Into the side with fewer seams"
+        yield Saved(w["folded-back"] * back // 2, f"{why}: less is folded back on itself.")
+    yield Saved(inward, "Away from the centre, where there is room.")
+    nests, layers = _at_ends(plan, number, other)
+    if nests[0]:
+        at = "one junction" if nests[1] == 1 else f"{nests[1]} junctions"
+        yield Saved(nests[0], f"It nests with the seams it meets, at {at}.")
+    if layers:
+        yield Saved(layers, f"{away}: fewer layers lie there." if away else _FEWER)
+    yield Saved(round(TO_DARK * darker), f"To the darker side, {cloth}.")
+    beside = _neighbours(plan, number)
+    if beside:
+        yield Saved(beside, "It nests with the block beside it.")
+    yield Saved(1, "The other way from the row beside it, or as its equals are pressed.")
+
+
+def _saved_open(plan: PressingPlan, number: int) -> Iterator[Saved]:
+    """Why a span is open: what the better of its sides would cost more."""
+    w = plan.block.weights
+    if w["closed"] > w["open"]:
+        yield Saved(10**9, "Open, as this school presses every seam.")
+    for side in (0, 1):
+        nests, layers = _at_ends(plan, number, side)
+        if layers > 0:
+            yield Saved(layers, "Open, since it lies flatter where many seams meet.")
+        if nests[0] > 0:
+            yield Saved(nests[0], "Open, since to a side it would stack on the seams it meets.")
+    yield Saved(1, "Open, since to either side it would show through or lie in a lump.")
+
+
+def _at_ends(plan: PressingPlan, span: int, way: Toward) -> tuple[tuple[int, int], int]:
+    """What pressing a span another way would cost more at its junctions, the others as they are:
+    for nesting, and at how many of them; and for layers."""
+    w = plan.block.weights
+    now = list(plan.versions[0])
+    seam = _spans_of_seam(plan, span)
+    then = list(now)
+    for s in seam:
+        then[s] = None if way is None else way
+    nesting = places = layers = 0
+    for junction in plan.seams.junctions:
+        if not any(plan.seams.of[a.join.number, a.place][0] in seam for a in junction.arms):
+            continue
+        costs = [_costs(plan, junction, ways) for ways in (now, then)]
+        gained = costs[1][0] - costs[0][0]
+        nesting += gained
+        places += gained > 0
+        layers += w["layer"] * (max(0, costs[1][1] - w["foot"]) - max(0, costs[0][1] - w["foot"]))
+    return (max(nesting, 0), places), max(layers, 0)
+
+
+def _costs(plan: PressingPlan, junction: Junction, ways: Sequence[Toward]) -> tuple[int, int]:
+    """What the crossings at a junction cost, and its layers."""
+    w = plan.block.weights
+    values = np.array([[_value(plan, ways, arm.join, arm.place) for arm in junction.arms]])
+    found = outcome(junction, values)
+    cost = w["stacked"] * found.stacked + w["half-open"] * found.half_open
+    return int(cost[0] + w["both-open"] * found.both_open[0]), int(found.layers[0])
+
+
+def _value(plan: PressingPlan, ways: Sequence[Toward], join: Join, place: int) -> int:
+    way = plan.seams.toward(ways, join, place)
+    return OPEN if way is None else way
+
+
+def _point_on(plan: PressingPlan, seam: Iterable[int], side: int) -> bool:
+    """Do two earlier seams or more end at one point inside a seam, on that side of it?"""
+    for s in seam:
+        for join, begin, end, swapped in plan.seams.spans[s].pieces:
+            own = faces_of(join.sides[side ^ swapped])
+            for vertex in join.vertices[begin + 1 : end]:
+                arms = plan.seams.at[vertex].arms if vertex in plan.seams.at else ()
+                if sum(a.join.number < join.number and a.join.faces <= own for a in arms) > 1:
+                    return True
+    return False
+
+
+def _spans_of_seam(plan: PressingPlan, span: int) -> set[int]:
+    """A span, and those of the same leg that go the same way."""
+    now, own = plan.versions[0], plan.seams.spans[span]
+    return {
+        s
+        for s, other in enumerate(plan.seams.spans)
+        if other.join is own.join and now[s] == now[span]
+    }
+
+
+def _neighbours(plan: PressingPlan, span: int) -> int:
+    own = [
+        each
+        for each in plan.edges
+        if plan.seams.of[each.end.arm.join.number, each.end.arm.place][0] == span
+    ]
+    return plan.block.weights["stacked"] if any(e.state == "nests" for e in own) else 0
+
+
+def _whirled_at(plan: PressingPlan, span: int) -> int | None:
+    """How many layers lie at a whirled centre that a span ends at."""
+    for each in plan.junctions:
+        if each.state == "whirled" and each.junction.whirl is not None:
+            for arm in each.junction.whirl.arms:
+                if plan.seams.of[arm.join.number, arm.place][0] == span:
+                    return each.layers
+    return None
