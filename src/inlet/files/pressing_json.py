@@ -27,9 +27,18 @@ def pressing_dict(plan: BlockPlan) -> dict[str, Any]:
         "pressing_school": found.school,
         "pressing_versions": len(found.versions),
         **({"pressing_setting": found.setting} if found.setting else {}),
+        **({"pressing_places": _places(found)} if len(found.versions) > 1 else {}),
         "pressing_cost": found.cost / 1000,
         "pressing_gap": found.gap / 1000,
     }
+
+
+def _places(found: PressingPlan) -> list[dict[str, int]]:
+    """Which version lies where."""
+    return [
+        {"column": x, "row": y, "version": lying.version + 1}
+        for (x, y), lying in sorted(found.grid.items())
+    ]
 
 
 def _patch(face: int | None) -> str:

@@ -123,7 +123,7 @@ def draw_sheet(
         colour = colour_of(project, fabric, grey)
         painter.setPen(pen)
         if wrong_side:
-            painter.setBrush(_paler(colour))
+            painter.setBrush(paler(colour))
             painter.drawPolygon(polygon)
             painter.setBrush(QBrush(theme.INK_SOFT, Qt.BrushStyle.BDiagPattern))
             painter.drawPolygon(polygon)
@@ -161,7 +161,8 @@ def cloth_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
     return QBrush(colour_of(project, fabric, grey))
 
 
-def _paler(colour: QColor) -> QColor:
+def paler(colour: QColor) -> QColor:
+    """The wrong side of a cloth of that colour."""
     return QColor(
         *((255 * 2 + part) // 3 for part in (colour.red(), colour.green(), colour.blue()))
     )

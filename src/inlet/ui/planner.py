@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 from collections import deque
 from collections.abc import Callable
 from functools import partial
@@ -16,6 +15,7 @@ from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.stopping import Job, Stopped, under
 from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
+from inlet.ui import collector
 from inlet.ui.guard import guarded
 
 PAUSE = 12
@@ -67,12 +67,7 @@ class _Aside(QRunnable):
 
 class Planner(QObject):
     """``ask`` for a plan, get it by ``done``. A question asked while another is worked on replaces
-    any that waits, so a quick hand never builds a queue.
-
-    Python's cycle collector runs in whichever thread happens to allocate, and would destroy
-    discarded widgets in the worker's, which Qt forbids. It rests while a plan is worked on and
-    goes on in the window's thread.
-    """
+    any that waits, so a quick hand never builds a queue."""
 
     done = Signal(object)
     broke = Signal(str)
@@ -122,13 +117,13 @@ class Planner(QObject):
             return
         question, self._waiting = self._waiting, None
         self._busy = True
-        gc.disable()
+        collector.rest()
         self._job = Job()
         self._pool.start(_Work(self, question, self._job))
 
     def _rest(self) -> None:
         self._busy, self._job = False, None
-        gc.enable()
+        collector.go_on()
 
     def _finished(self, plan: BlockPlan) -> None:
         self._rest()
@@ -196,7 +191,7 @@ class Planner(QObject):
 
     def _aside(self, do: Callable[[], object], told: SignalInstance, wished: bool = False) -> None:
         self._busy = True
-        gc.disable()
+        collector.rest()
         job = Job()
         self._job = None if wished else job  # what was wished for is not given up for a plan
         self._pool.start(_Aside(self, do, told, job))
@@ -231,4 +226,5 @@ class Planner(QObject):
         self._to_learn, self._wishes = [], []
         self._to_advise = self._last = None
         self._pool.waitForDone()
-        gc.enable()
+        if self._busy:
+            self._rest()

@@ -7,11 +7,12 @@ from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
 from inlet.core.cutting.words import total_text
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.pressing.pressed import PressingPlan
 from inlet.ui import theme
 from inlet.ui.parts import column
 from inlet.ui.session import Session
 
-STAGES = ("draft", "units", "cutting", "piecing")
+STAGES = ("draft", "units", "cutting", "piecing", "pressing")
 
 
 class Rail(QWidget):
@@ -42,6 +43,7 @@ class Rail(QWidget):
         layout.addStretch(1)
         session.changed.connect(self.refresh)
         session.planned.connect(self.refresh)
+        session.pressed.connect(self.refresh)
         self.refresh()
         self.mark("draft")
 
@@ -61,11 +63,21 @@ class Rail(QWidget):
             figures["units"] = _count(sum(u.count for u in plan.units), "unit", "units")
             figures["cutting"] = vulgar_text(total_text(plan.cloth, plan.measure))
             figures["piecing"] = _count(len(plan.steps), "step", "steps")
+        if self.session.pressing_known:
+            figures["pressing"] = _nesting(self.session.pressing)
         for stage, made in self.buttons.items():
             figure = figures.get(stage, "…")
             made.setText(f"{stage.capitalize()}\n{figure}")
             made.setAccessibleName(f"{stage.capitalize()}, {figure}")
             self._tint(stage)
+
+
+def _nesting(pressing: PressingPlan | None) -> str:
+    """How many junctions nest, of all where seams cross."""
+    if pressing is None:
+        return "no seams"
+    good, crossed = pressing.nesting
+    return f"{good}/{crossed} nest" if crossed else "no crossings"
 
 
 def _count(number: int, one: str, many: str) -> str:

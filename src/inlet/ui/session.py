@@ -21,6 +21,7 @@ from inlet.core.history import History
 from inlet.core.piecing.advice import Advice, known_advice
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.pressing.pressed import PressingPlan
 from inlet.core.problem import Problem
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.measure import Measure
@@ -29,6 +30,7 @@ from inlet.core.project.value import fresh_id, replace
 from inlet.files import project_json
 from inlet.ui import guard
 from inlet.ui.planner import Planner
+from inlet.ui.presser import Presser
 
 T = TypeVar("T")
 
@@ -47,6 +49,7 @@ class Session(QObject):
 
     changed = Signal()  # the document, or which block is shown
     planned = Signal()  # a current plan has arrived
+    pressed = Signal()  # how its block is pressed is known, or known better
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
     picked_cloth = Signal()
@@ -66,6 +69,12 @@ class Session(QObject):
         self._draft: tuple[Block, Draft] | None = None
         self._plan: BlockPlan | None = None
         self._checks: tuple[Project, Block, tuple[Problem, ...]] | None = None
+        self._pressing: tuple[BlockPlan, PressingPlan | None] | None = None
+        self._presser = Presser(self)
+        self._presser.found.connect(self._pressed)
+        self._presser.failed.connect(
+            lambda text: self.said.emit(f"Inlet could not find the pressing ({text}).")
+        )
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
         self._planner.advised.connect(self.advised)
@@ -114,6 +123,19 @@ class Session(QObject):
         if plan is None or plan.project is not self.project or plan.block is not self.block:
             return None
         return plan if plan.copies == self.copies else None
+
+    @property
+    def pressing(self) -> PressingPlan | None:
+        """How the block is pressed as it is now; None until it has been worked out, and where there
+        is nothing to press."""
+        if self._pressing is None or self._pressing[0] is not self.plan:
+            return None
+        return self._pressing[1]
+
+    @property
+    def pressing_known(self) -> bool:
+        """Is it known how the block as it is now is pressed, or that there is nothing to press?"""
+        return self._pressing is not None and self._pressing[0] is self.plan
 
     @property
     def unit(self) -> UnitPlan | None:
@@ -296,10 +318,15 @@ class Session(QObject):
         """Work something out aside, while no plan is asked for, and hand it to ``take``."""
         self._planner.think(do, take)
 
+    def think_of_pressing(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
+        """Work out more about the pressing, once that is known, and hand it to ``take``; nothing
+        comes of it where another plan is asked for first."""
+        self._presser.think(do, take)
+
     @property
     def at_rest(self) -> bool:
         """Is nothing being worked out?"""
-        return self._planner.at_rest
+        return self._planner.at_rest and self._presser.at_rest
 
     # --- plans --------------------------------------------------------------------------------
 
@@ -314,6 +341,7 @@ class Session(QObject):
         self.changed.emit()
 
     def _ask(self) -> None:
+        self._presser.ask(None)
         self._planner.ask(self.project, self.block, self.copies)
 
     def _arrived(self, plan: BlockPlan) -> None:
@@ -324,7 +352,14 @@ class Session(QObject):
         if self.label not in labels:
             self.label = labels[0] if labels else None
         self.planned.emit()
+        self._presser.ask(plan)
+
+    def _pressed(self, plan: BlockPlan, pressing: PressingPlan | None) -> None:
+        if self.plan is plan:
+            self._pressing = plan, pressing
+            self.pressed.emit()
 
     def close(self) -> None:
         """Wait for work under way; nothing may arrive afterwards."""
+        self._presser.stop()
         self._planner.stop()

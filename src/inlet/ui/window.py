@@ -42,6 +42,8 @@ from inlet.ui.guard import guarded
 from inlet.ui.parts import button, column, label, scrolled
 from inlet.ui.piecing.stage import PiecingStage
 from inlet.ui.piecing.ticket import PiecingTicket
+from inlet.ui.pressing.stage import PressingStage
+from inlet.ui.pressing.ticket import PressingTicket
 from inlet.ui.rail import STAGES, Rail
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -84,7 +86,7 @@ def svg() -> ModuleType:
 
 @guarded
 class Window(QMainWindow):
-    """One project, four stages."""
+    """One project, five stages."""
 
     read_so_far = Signal(float)  # how much of a drawing is read, told from another thread
 
@@ -148,11 +150,14 @@ class Window(QMainWindow):
         layout.addLayout(self._middle(), 1)
         self.tape = Tape()
         layout.addWidget(self.tape)
-        for stage in (self.draft.drawing, self.units, self.cutting, self.piecing):
+        for stage in (
+            self.draft.drawing, self.units, self.cutting, self.piecing, self.pressing
+        ):  # fmt: skip
             stage.pointed.connect(self._read)
         self.setCentralWidget(body)
         if session.plan is not None:
             session.planned.emit()
+            session.pressed.emit()
         self.show_stage(self.stage)
 
     def _message_line(self) -> QWidget:
@@ -181,16 +186,19 @@ class Window(QMainWindow):
         self.units = UnitsStage(session)
         self.cutting = CuttingStage(session)
         self.piecing = PiecingStage(session)
+        self.pressing = PressingStage(session)
         self.draft_ticket = DraftTicket(session)
         self.units_ticket = UnitsTicket(session)
         self.cutting_ticket = CuttingTicket(session)
         self.piecing_ticket = PiecingTicket(session, self.piecing)
+        self.pressing_ticket = PressingTicket(session, self.pressing)
         self.stages, self.tickets = QStackedWidget(), QStackedWidget()
         for stage, ticket in (
             (self.draft, self.draft_ticket),
             (self.units, self.units_ticket),
             (self.cutting, self.cutting_ticket),
             (self.piecing, self.piecing_ticket),
+            (self.pressing, self.pressing_ticket),
         ):
             self.stages.addWidget(stage)
             self.tickets.addWidget(scrolled(ticket, "ticket"))
@@ -250,6 +258,8 @@ class Window(QMainWindow):
             reading = self.draft.drawing.reading() or reading
         elif self.stage == "piecing":
             reading = self.piecing.reading() or reading
+        elif self.stage == "pressing":
+            reading = self.pressing.reading() or reading
         elif self.stage == "units":
             reading = self.units.reading() or reading
         self.tape.read(reading, session.measure)

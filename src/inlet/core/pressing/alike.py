@@ -8,7 +8,8 @@ maker allows two versions, each place of a part takes one of them.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import permutations
 from math import atan2, cos, hypot, sin
 from typing import NamedTuple
@@ -92,6 +93,8 @@ class _Decider:
         self.number = 0
         self.choices: list[Choice] = []
         self.kinds: list[_Kind] = []
+        self.kind_of: dict[int, int] = {}
+        self.mapped: dict[int, Mapping[int, tuple[int, bool]]] = {}
         self.own: dict[int, list[int]] = {join.number: [] for join in self.joins}
         for s, span in enumerate(seams.spans):
             self.own[span.join.number].append(s)
@@ -107,46 +110,32 @@ class _Decider:
         return out
 
     def decide(self, blocks: int) -> Decisions:
-        kind_of, mapped = self._kinds()
-        needed = self._needed(kind_of)
-        often: dict[int, int] = {}
-        for join in self.joins:
-            if join.number in needed:
-                kind = kind_of[join.number]
-                often[kind] = often.get(kind, 0) + 1
-        placed: dict[int, Placed] = {}
+        self._find_kinds()
         root = self.joins[-1]
-        for join in self.joins:
-            if join.number not in needed:
-                continue
+        often = Counter(self.kind_of.values())
+        # What is in a part is smaller than it.
+        for kind in sorted(self.kinds, key=lambda kind: len(kind.first.faces)):
             check()
-            kind = kind_of[join.number]
-            if self.kinds[kind].first is join:
-                inner = [placed[side.number] for side in join.sides if isinstance(side, Join)]
-                self.kinds[kind].versions.append(self._made(join, inner))
-                placed[join.number] = self.kinds[kind].versions[0]
-                more = blocks if join is root else self.allowed if often[kind] > 1 else 1
-                for _ in range(1, more):
-                    again = [
-                        self._place(kind_of[side.number], self._still(side, mapped))
-                        for side in join.sides
-                        if isinstance(side, Join)
-                    ]
-                    self.kinds[kind].versions.append(self._made(join, again))
-            else:
-                placed[join.number] = self._place(kind, mapped[join.number])
-        whole = self.kinds[kind_of[root.number]].versions
+            join = kind.first
+            inner = [side for side in join.sides if isinstance(side, Join)]
+            kind.versions.append(self._made(join, map(self._first_or_placed, inner)))
+            many = blocks > 1 or often[self.kind_of[join.number]] > 1
+            for _ in range(1, blocks if join is root else self.allowed if many else 1):
+                kind.versions.append(self._made(join, map(self._placed, inner)))
+        whole = self.kinds[self.kind_of[root.number]].versions
         spans = range(len(self.seams.spans))
         found = tuple(tuple(version[s] for s in spans) for version in whole)
         return Decisions(self.number, tuple(self.choices), found)
 
-    def _still(
-        self, join: Join, mapped: Mapping[int, Mapping[int, tuple[int, bool]]]
-    ) -> Mapping[int, tuple[int, bool]]:
-        found = mapped.get(join.number)
-        return found or {s: (s, False) for s in self.sewn[join.number]}
+    def _first_or_placed(self, join: Join) -> Placed:
+        kind = self.kinds[self.kind_of[join.number]]
+        return kind.versions[0] if kind.first is join else self._placed(join)
 
-    def _made(self, join: Join, inner: Sequence[Placed]) -> Placed:
+    def _placed(self, join: Join) -> Placed:
+        still = {s: (s, False) for s in self.sewn[join.number]}
+        return self._place(self.kind_of[join.number], self.mapped.get(join.number, still))
+
+    def _made(self, join: Join, inner: Iterable[Placed]) -> Placed:
         """A version of a part: its parts as they are placed in it, its own seams decided."""
         out: Placed = {}
         for part in inner:
@@ -184,35 +173,29 @@ class _Decider:
 
     # --- what is equal ----------------------------------------------------------------------------
 
-    def _kinds(self) -> tuple[dict[int, int], dict[int, Mapping[int, tuple[int, bool]]]]:
-        """The kind of part that each join makes, and for those that are not the first of theirs,
-        where the first's spans come to lie."""
+    def _find_kinds(self) -> None:
+        """The kind of part that joins make, from the whole block down. A part that follows another
+        whole is not looked into: what is in it follows as well."""
         alike = Alike()
         firsts: dict[int, list[tuple[int, Motion]]] = {}
-        kind_of: dict[int, int] = {}
-        mapped: dict[int, Mapping[int, tuple[int, bool]]] = {}
-        for join in self.joins:
+        looked_at = {self.joins[-1].number}
+        for join in reversed(self.joins):
+            if join.number not in looked_at:
+                continue
+            check()
             picture = picture_of(self.draft, join.faces)
             group, motion = alike.add(picture)
             for kind, before in firsts.get(group, ()):
                 first = self.kinds[kind].first
                 onto = self.middles.onto(self.sewn[first.number], _after(motion, before))
                 if onto is not None:
-                    kind_of[join.number], mapped[join.number] = kind, onto
+                    self.kind_of[join.number], self.mapped[join.number] = kind, onto
                     break
             else:
-                kind_of[join.number] = len(self.kinds)
+                self.kind_of[join.number] = len(self.kinds)
                 firsts.setdefault(group, []).append((len(self.kinds), motion))
                 self.kinds.append(_Kind(join, tuple(self._turns(join, picture)), []))
-        return kind_of, mapped
-
-    def _needed(self, kind_of: Mapping[int, int]) -> set[int]:
-        """The joins whose parts are not followed whole by, or as a part of, a later one."""
-        out = {self.joins[-1].number}
-        for join in reversed(self.joins):
-            if join.number in out and self.kinds[kind_of[join.number]].first is join:
-                out |= {side.number for side in join.sides if isinstance(side, Join)}
-        return out
+                looked_at |= {side.number for side in join.sides if isinstance(side, Join)}
 
     def _turns(self, join: Join, picture: Picture) -> Iterator[Mapping[int, tuple[int, bool]]]:
         """The turns in which a part looks the same, as it lies first: for each span, the one that

@@ -20,10 +20,9 @@ from inlet.core.pressing.costs import (
     Table,
     all_tables,
     lightness_of,
-    only_crossing,
     over_decisions,
-    ways_of,
 )
+from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.neighbours import (
     SETTING_TITLES,
     EdgeEnd,
@@ -35,8 +34,8 @@ from inlet.core.pressing.neighbours import (
     meetings,
     quilt_grid,
 )
-from inlet.core.pressing.outcomes import OPEN, WAYS, outcome
-from inlet.core.pressing.pressed import PIN, Pinned, PressingPlan, meeting_state
+from inlet.core.pressing.outcomes import OPEN, WAYS
+from inlet.core.pressing.pressed import PressingPlan, meeting_state
 from inlet.core.pressing.program import (
     Answer,
     Program,
@@ -114,7 +113,7 @@ class _Finder:
     def find(self) -> PressingPlan:
         grid, setting = self._grid()
         one = self._solved(grid, setting, 1)
-        if grid and self.wishes.versions > 1 and not _all_nest(one):
+        if grid and self.wishes.versions > 1 and not one.nests_beside:
             two = self._solved(by_turns(grid), setting, 2)
             if two.cost < one.cost:
                 return two
@@ -147,6 +146,7 @@ class _Finder:
         cost = (answer.cost - unmet) // blocks
         return PressingPlan(
             block=self.block,
+            root=self.root,
             school=self.wishes.school,
             decisions=decisions,
             program=program,
@@ -155,6 +155,7 @@ class _Finder:
             pins=pins,
             ends=self.ends,
             meetings=met,
+            grid=grid or {},
             setting=setting,
             cost=cost,
             gap=answer.gap // blocks,
@@ -170,7 +171,7 @@ class _Finder:
             table for version in decisions.versions for table in all_tables(self.block, version)
         ]
         others = [self._met(each, blocks, places) for each in met]
-        others += [self._held(pin) for pin in self.pins]
+        others += [held(self.seams, pin) for pin in self.pins]
         tables += over_decisions(others, follows)
         together: dict[tuple[int, int, int], list[Follows]] = {}
         for v, version in enumerate(decisions.versions):
@@ -185,7 +186,8 @@ class _Finder:
         again = tuple(
             w["again"] * len(self.in_sets.intersection(choice.sewn)) for choice in choices
         )
-        second = {choice.part: w["version"] for choice in choices}
+        # What parts a second version of the block has is a matter of that version.
+        second = {choice.part: 0 if blocks > 1 else w["version"] for choice in choices}
         whole = taken_together(tables)
         extra = w["version"] * blocks if blocks > 1 else 0
         return Program(decisions, whole, tuple(map(tuple, together.values())), second, again, extra)
@@ -255,24 +257,6 @@ class _Finder:
                 return side
         return None
 
-    def _held(self, pin: Pinned) -> Table:
-        """What going another way than a pin costs."""
-        if pin.span is not None:
-            costs = np.full(WAYS, PIN)
-            costs[pin.way] = 0
-            return Table((pin.span,), costs)
-        assert pin.vertex is not None
-        junction = self.seams.at[pin.vertex]
-        assert junction.whirl is not None
-        later = junction.whirl.arms[0].join
-        crossing = next(c for c in junction.crossings if c.later is later)
-        alone = only_crossing(junction, crossing)
-        each_its_own = [Follows(s, False) for s in range(len(self.seams.spans))]
-        spans, values = ways_of(self.seams, alone.arms, each_its_own)
-        found = outcome(alone, values)
-        costs = np.where(found.whirled == bool(pin.way), 0, PIN)
-        return Table(spans, costs.reshape((WAYS,) * len(spans)))
-
     def _judged(self, pin: Pinned, ways: Sequence[Toward]) -> Pinned:
         if pin.span is not None:
             way = ways[pin.span]
@@ -287,10 +271,6 @@ class _Finder:
 def _state_of(ends: Sequence[EdgeEnd], meeting: Meeting, pair: Sequence[Toward]) -> str:
     one = meeting._replace(one=0, other=1, versions=(0, 0))
     return meeting_state([ends[meeting.one], ends[meeting.other]], one, [pair])
-
-
-def _all_nest(plan: PressingPlan) -> bool:
-    return all(each.state in ("tee", "nests") for each in plan.edges)
 
 
 def _better(first: Answer, found: Answer | None) -> Answer:

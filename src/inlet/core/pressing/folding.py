@@ -38,11 +38,13 @@ from inlet.core.stopping import check
 
 class Layer(NamedTuple):
     """A piece of allowance as it lies behind the block: the patch it is cloth of, how often it was
-    folded back, and its outline."""
+    folded back, its outline, and how far from the front it lies: what was pressed later lies
+    behind, and of one seam the part's own allowance before the other's."""
 
     patch: int
     folds: int
     outline: Polygon
+    depth: int = 0
 
 
 class Fold(NamedTuple):
@@ -63,17 +65,18 @@ def folded(seams: Seams, seam: Exact, ways: Sequence[Toward]) -> tuple[Layer, ..
     lying = {patch.face: _strips(draft, patch.face, seam) for patch in draft.patches}
     whirls = {j.vertex: j.whirl for j in seams.junctions if j.whirl}
     corners = _at_corners(seams)
-    for join in seams.joins:
+    for order, join in enumerate(seams.joins, 1):
         check()
         for run in _runs(seams, ways, join, whirls):
             for side in (0, 1):
                 back = run.toward in (side, None)
+                depth = 2 * order + (not back)
                 for face in faces_of(join.sides[side]) - (corners[join.number] - run.along):
                     ends = [_at_end(end, face, seam) for end in run.ends]
                     if _ELSEWHERE in ends:
                         continue
                     for fold in _folds(draft, join, run, (ends[0], ends[1])):
-                        lying[face] = _beyond(lying[face], fold, side, back, seam)
+                        lying[face] = _beyond(lying[face], fold, side, back, seam, depth)
     return tuple(layer for each in lying.values() for layer in each)
 
 
@@ -197,20 +200,23 @@ def _ends(p: Point, q: Point, reach: tuple[Exact | int, Exact | int]) -> tuple[L
     return at_start.shifted(-reach[0]), at_end.shifted(-reach[1])
 
 
-def _beyond(layers: Sequence[Layer], fold: Fold, side: int, back: bool, seam: Exact) -> list[Layer]:
+def _beyond(
+    layers: Sequence[Layer], fold: Fold, side: int, back: bool, seam: Exact, depth: int
+) -> list[Layer]:
     """The layers of a part on one side of a seam once it is opened: what lies beyond its line, no
-    farther than an allowance, is folded ``back`` or stays."""
+    farther than an allowance, is folded ``back`` or stays, and lies at a new ``depth``."""
     line = line_through(fold.start, fold.end)  # the right hand is its growing side
     beyond = line.opposite() if side == fold.right else line
     region = (beyond, beyond.shifted(seam).opposite(), *_ends(fold.start, fold.end, fold.reach))
     out = []
     for layer in layers:
         inside, outside = _split(layer.outline, region)
-        if not inside or not back:
+        if not inside:
             out.append(layer)
             continue
         out += [layer._replace(outline=piece) for piece in outside]
-        out.append(Layer(layer.patch, layer.folds + 1, flip(inside, line)))
+        turned = flip(inside, line) if back else inside
+        out.append(Layer(layer.patch, layer.folds + back, turned, depth))
     return out
 
 

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import NamedTuple
 
@@ -13,17 +14,17 @@ from inlet.core.assembly.tree import Join
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact
-from inlet.core.pressing.alike import Decisions
-from inlet.core.pressing.costs import Block, Table
+from inlet.core.pressing.alike import Decisions, middle_of
+from inlet.core.pressing.costs import Block, over_decisions
 from inlet.core.pressing.folding import Layer, folded
+from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.junctions import Junction
-from inlet.core.pressing.neighbours import EdgeEnd, Meeting
+from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
 from inlet.core.pressing.program import Answer, Program, solve
 from inlet.core.pressing.spans import Seams, Toward
+from inlet.core.units.parts import Part
 
-PIN = 10**8
-"""What a pin weighs: more than anything else, less than what cannot be done."""
 FLIP_SECONDS = 1.0
 """How long is looked for what a flip costs."""
 
@@ -73,27 +74,17 @@ class AtEdge(NamedTuple):
     state: State
 
 
-class Pinned(NamedTuple):
-    """What a pin of the maker came to: the span it holds, or the junction, and the way it says (a
-    side, open, or for a junction whether to whirl); ``kept`` if the pressing goes that way."""
-
-    number: int
-    span: int | None
-    vertex: int | None
-    way: int
-    kept: bool = True
-
-
 @dataclass(frozen=True, eq=False)
 class PressingPlan:
     """How a block is pressed, in one version or in two that lie by turns.
 
-    ``versions`` say for each span which side it is pressed to. ``cost`` is in thousandths of a
-    point for one block, ``gap`` how far from the least it may be. ``meetings`` are with neighbours,
-    in the ``setting`` in words.
+    ``root`` is the block broken down; ``versions`` say for each span which side it is pressed to.
+    ``cost`` is in thousandths of a point for one block, ``gap`` how far from the least it may be.
+    ``meetings`` are with neighbours as they lie in the ``grid``, which is the ``setting`` in words.
     """
 
     block: Block
+    root: Part
     school: str
     decisions: Decisions
     program: Program
@@ -102,6 +93,7 @@ class PressingPlan:
     pins: tuple[Pinned, ...]
     ends: tuple[EdgeEnd, ...]
     meetings: tuple[Meeting, ...]
+    grid: Grid
     setting: str
     cost: int
     gap: int
@@ -129,6 +121,22 @@ class PressingPlan:
         """Every junction of a version: its state is that of the seams that cross there."""
         return tuple(met(self.seams, self.versions[version], j) for j in self.seams.junctions)
 
+    @cached_property
+    def second(self) -> PressingPlan:
+        """The second version, as if it were the only one."""
+        return replace(self, versions=self.versions[1:2], pins=(), meetings=())
+
+    @property
+    def of_each(self) -> tuple[int, ...]:
+        """How many blocks of the grid are pressed in each version."""
+        found = Counter(lying.version for lying in self.grid.values())
+        return tuple(found[v] for v in range(len(self.versions)))
+
+    @property
+    def nests_beside(self) -> bool:
+        """Does every seam at the edge nest with the block beside, where one meets it?"""
+        return all(each.state in ("tee", "nests") for each in self.edges)
+
     @property
     def nesting(self) -> tuple[int, int]:
         """How many junctions nest (or are whirled), of all where seams cross."""
@@ -152,12 +160,32 @@ class PressingPlan:
         """The vertices of centres that are whirled."""
         return frozenset(m.junction.vertex for m in self.junctions if m.state == "whirled")
 
+    def at_vertex(self, vertex: int) -> Met:
+        """The junction at a vertex."""
+        return next(each for each in self.junctions if each.junction.vertex == vertex)
+
     def pinned(self, span: int) -> bool:
         return any(pin.span == span for pin in self.pins)
 
     def toward(self, join: Join, place: int = 0, version: int = 0) -> Toward:
         """Which side of a join one of its edges is pressed to."""
         return self.seams.toward(self.versions[version], join, place)
+
+    def middle(self, stretch: Stretch) -> tuple[float, float]:
+        """The middle of a seam from junction to junction, finished lengths."""
+        place = _middle_edge(stretch.join, stretch.begin, stretch.end)
+        return middle_of(stretch.join.curves[place])
+
+    def square(self, stretch: Stretch) -> tuple[float, float]:
+        """A step square to a seam at its middle, toward the side it is pressed to (to its first
+        side where it is open)."""
+        place = _middle_edge(stretch.join, stretch.begin, stretch.end)
+        edge = self.seams.draft.arrangement.edges[stretch.join.edges[place]]
+        dx, dy = stretch.join.curves[place].end.minus(stretch.join.curves[place].start).floats()
+        ahead = edge.start == stretch.join.vertices[place]
+        right = edge.right if ahead else edge.left
+        wanted = stretch.beside[0] if stretch.toward is None else stretch.toward
+        return (-dy, dx) if right == wanted else (dy, -dx)
 
     def thickest(self) -> Met | None:
         """The junction with most layers."""
@@ -241,14 +269,11 @@ def meeting_state(
     return "nests" if same != meeting.mirrored else "stacks"
 
 
-def cost_if(plan: PressingPlan, span: int, way: Toward) -> int | None:
-    """What the block would cost if the maker pinned a span that way, in thousandths of a point;
-    None where no answer was found in time."""
-    follows = plan.decisions.versions[0][span]
-    value = OPEN if way is None else way ^ follows.contrary
-    costs = np.full(3, PIN)
-    costs[value] = 0
-    pinned = Table((follows.decision,), costs)
-    program = plan.program._replace(tables=(*plan.program.tables, pinned))
+def cost_if(plan: PressingPlan, wish: Pinned) -> int | None:
+    """What the block would cost if the maker pinned a seam or a centre so, in thousandths of a
+    point; None where no answer was found in time."""
+    table = held(plan.seams, wish, 2 * PIN)  # heavier than a pin that says otherwise
+    pinned = over_decisions([table], plan.decisions.versions[0])
+    program = plan.program._replace(tables=(*plan.program.tables, *pinned))
     answer = solve(program, FLIP_SECONDS)
-    return None if answer is None else answer.cost // len(plan.versions)
+    return None if answer is None else answer.cost % PIN // len(plan.versions)

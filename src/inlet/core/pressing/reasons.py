@@ -53,9 +53,8 @@ _LAST = Saved(0, "Either way is as good; equal parts are pressed alike.")
 def flip_text(plan: PressingPlan, cost: int | None) -> str:
     """What a flip costs, told before it is made."""
     if cost is None:
-        return "What that costs was not found in time."
-    more = points_text(cost - plan.cost)
-    return f"That costs {more} more." if cost > plan.cost else "That costs nothing more."
+        return "its cost was not found in time"
+    return f"{points_text(cost - plan.cost)} more" if cost > plan.cost else "costs nothing more"
 
 
 def points_text(cost: int) -> str:

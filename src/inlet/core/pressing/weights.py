@@ -84,15 +84,31 @@ SCHOOL_TITLES = {
     "end": "Press at the end",
 }
 
+SCHOOL_NOTES = {
+    "mixed": "All of it weighed: nesting, shadows, layers, room.",
+    "dark": "No dark allowance under a lighter cloth, whatever it costs.",
+    "nest": "Seams lock at every junction where they can.",
+    "open": "Every seam open: flat, slow, matched with pins.",
+    "whirl": "Four-way centres turned all one way round: flat, with unpicking.",
+    "end": "Nothing is pressed on the way: fold each seam with the finger as the plan says, "
+    "and press the block once.",
+}
+
 Weights = Mapping[str, int]
 """Thousandths of a point by name; ``foot`` is whole layers."""
 
 
-def weights_of(school: str, own: Mapping[str, Exact]) -> Weights:
-    """The weights of a school, with the maker's ``own`` in place of its."""
+def points_of(school: str, own: Mapping[str, Exact]) -> dict[str, Exact]:
+    """The points of a school, by name, with the maker's ``own`` in place of its."""
     points: dict[str, Exact] = {each.name: each.points for each in TABLE}
     points.update(SCHOOL_POINTS[school])
     points.update({name: value for name, value in own.items() if name in points})
+    return points
+
+
+def weights_of(school: str, own: Mapping[str, Exact]) -> Weights:
+    """The same in thousandths of a point; ``foot`` in whole layers."""
+    points = points_of(school, own)
     out = {name: round(float(value) * POINT) for name, value in points.items()}
     out["foot"] = round(float(points["foot"]))
     return out

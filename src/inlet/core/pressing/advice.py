@@ -1,0 +1,153 @@
+"""Advice on pressing: the thickest junction and what would flatten it; what a pin costs."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from inlet.core.draft.patches import Draft, draft
+from inlet.core.draft.symmetry import fits, turned, turner
+from inlet.core.pressing.find import find_pressing
+from inlet.core.pressing.holding import Pinned
+from inlet.core.pressing.junctions import Junction
+from inlet.core.pressing.outcomes import OPEN
+from inlet.core.pressing.pressed import Met, PressingPlan, cost_if, met
+from inlet.core.pressing.reasons import points_text
+from inlet.core.project.block import Block
+from inlet.core.project.pressing import BlockPressing
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+from inlet.core.units.breakdown import break_down
+
+QUARTER = (1, False)
+
+
+class Advice(NamedTuple):
+    """A sentence, the vertex it is about, and the pressing to take for it, if it can be taken."""
+
+    text: str
+    vertex: int | None = None
+    take: Pinned | None = None
+    drop: int | None = None
+    """The pin to let go of, by its place among the block's."""
+    two: bool = False
+    """Are two versions to be allowed?"""
+
+
+def pressing_advice(plan: PressingPlan, project: Project) -> list[Advice]:
+    """What an expert would look at: the thickest junction first, then pins, then the edges."""
+    out = []
+    thickest = plan.thickest()
+    if thickest is not None and thickest.layers > plan.block.weights["foot"]:
+        out += _flatter(plan, project, thickest)
+    out += _pins(plan, project)
+    out += _edges(plan, project)
+    return out
+
+
+def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[Advice]:
+    junction = thick.junction
+    found = []
+    if junction.whirl is not None and thick.state != "whirled":
+        found.append((Pinned(-1, None, junction.vertex, 1), "Whirled"))
+    last = max(junction.seats, key=lambda seat: seat.join.number)
+    span, _ = plan.seams.of[last.join.number, last.arms[0].place]
+    if plan.versions[0][span] is not None:
+        found.append((Pinned(-1, span, None, OPEN), "With its last seam open"))
+    out = []
+    for wish, words in found:
+        layers = _layers_if(plan, wish, junction)
+        cost = cost_if(plan, wish)
+        if layers is None or layers >= thick.layers or cost is None:
+            continue
+        more = cost - plan.cost
+        price = f"for {points_text(more)}" if more > 0 else "for nothing more"
+        text = f"{words}, {layers} layers would lie there, {price}."
+        out.append(Advice(text, junction.vertex, wish))
+    other = _other_order(plan, project, junction)
+    if other is not None and other < thick.layers:
+        text = f"Sewn the other way (columns for rows), {other} layers would lie there."
+        out.append(Advice(text, junction.vertex))
+    head = f"Most layers meet at one junction: {thick.layers}."
+    if not out:
+        head += " Nothing flatter was found: clip and press it well."
+    return [Advice(head, junction.vertex), *out]
+
+
+def _layers_if(plan: PressingPlan, wish: Pinned, junction: Junction) -> int | None:
+    """The layers at a junction with one wish granted and all else as it is."""
+    best = None
+    seams = plan.seams
+    if wish.span is not None:
+        ways = list(plan.versions[0])
+        ways[wish.span] = None
+        for arm in max(junction.seats, key=lambda seat: seat.join.number).arms:
+            ways[seams.of[arm.join.number, arm.place][0]] = None
+        return met(seams, ways, junction).layers
+    assert junction.whirl is not None
+    for clockwise in (True, False):
+        ways = list(plan.versions[0])
+        for arm in (*junction.whirl.ends, *junction.whirl.arms):
+            span, swapped = seams.of[arm.join.number, arm.place]
+            ways[span] = arm.side(clockwise) ^ swapped
+        layers = met(seams, ways, junction).layers
+        best = layers if best is None else min(best, layers)
+    return best
+
+
+def _other_order(plan: PressingPlan, project: Project, junction: Junction) -> int | None:
+    """The layers at a junction when the block is sewn as its turned picture would be."""
+    block = plan.seams.draft.block
+    if not fits(QUARTER, block):
+        return None
+    other: Draft = draft(turned(block, QUARTER))
+    found = find_pressing(project, other, break_down(other), (), 0.5)
+    if found is None:
+        return None
+    move: Callable = turner(QUARTER, *block.finished)  # type: ignore[type-arg]
+    at = move(junction.at)
+    return next((m.layers for m in found.junctions if m.junction.at == at), None)
+
+
+def _pins(plan: PressingPlan, project: Project) -> list[Advice]:
+    """What each pin costs, the dearest first; pins that contradict others."""
+    block = plan.seams.draft.block
+    own = block.pressing or BlockPressing()
+    out: list[tuple[int, Advice]] = []
+    for pin in plan.pins:
+        if not pin.kept:
+            text = "A pin cannot be kept: equal parts press alike, and another pin says otherwise."
+            out.append((10**9, Advice(text, drop=pin.number)))
+            continue
+        rest = tuple(p for i, p in enumerate(own.pins) if i != pin.number)
+        free = _pressed_again(plan, project, replace(block, pressing=replace(own, pins=rest)))
+        if free is not None and free.cost < plan.cost:
+            text = f"Pin {pin.number + 1} costs {points_text(plan.cost - free.cost)}: let go of it."
+            out.append((plan.cost - free.cost, Advice(text, drop=pin.number)))
+    return [advice for _, advice in sorted(out, key=lambda each: -each[0])[:5]]
+
+
+def _pressed_again(plan: PressingPlan, project: Project, block: Block) -> PressingPlan | None:
+    drawn = plan.seams.draft._replace(block=block)
+    return find_pressing(project, drawn, plan.root, (), 0.5)
+
+
+def _edges(plan: PressingPlan, project: Project) -> list[Advice]:
+    """What to do where the edges do not nest with the neighbours."""
+    bad = [each for each in plan.edges if each.state not in ("tee", "nests")]
+    if not bad:
+        return []
+    number = "One seam" if len(bad) == 1 else f"{len(bad)} seams"
+    out = [Advice(f"{number} at the edge will not nest with the next block's.")]
+    block = plan.seams.draft.block
+    own = block.pressing or BlockPressing()
+    if own.versions == 1:
+        two = replace(block, pressing=replace(own, versions=2))
+        found = _pressed_again(plan, project, two)
+        if found is not None and len(found.versions) > 1 and found.nests_beside:
+            counts = " and ".join(f"{n} of version {v}" for v, n in enumerate(found.of_each, 1))
+            out.append(Advice(f"With two versions all of them nest: {counts}, by turns.", two=True))
+    out.append(
+        Advice("Else leave the last seams until the neighbours are known, or press them open.")
+    )
+    return out

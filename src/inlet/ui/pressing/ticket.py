@@ -1,0 +1,214 @@
+"""How the block is pressed: school, neighbours, versions, marks, advice."""
+
+from __future__ import annotations
+
+from collections import Counter
+from functools import partial
+
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QWidget
+
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.pressing.advice import Advice, pressing_advice
+from inlet.core.pressing.neighbours import SETTING_TITLES
+from inlet.core.pressing.pins import pin_wish, unpin_all
+from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.reasons import points_text
+from inlet.core.pressing.weights import SCHOOL_NOTES, SCHOOL_TITLES
+from inlet.core.pressing.words import STATE_ORDER, STATES
+from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pressing
+from inlet.core.project.value import replace
+from inlet.ui import theme
+from inlet.ui.parts import Link, button, column, empty, label, row, rule
+from inlet.ui.pressing.marks import Mark
+from inlet.ui.pressing.stage import PressingStage
+from inlet.ui.pressing.weights import WeightsDialog
+from inlet.ui.session import Session
+
+CARE = (
+    "Set each seam first: press it closed, as it was sewn. Then open it, dark side up, and press, "
+    "do not rub: bias edges stretch. The iron and its steam are hot. The manuals of your own tools "
+    "come first."
+)
+SETTINGS = (("", "As the quilt says"), ("alone", "Beside no other"), *SETTING_TITLES.items())
+
+
+class PressingTicket(QWidget):
+    def __init__(self, session: Session, stage: PressingStage) -> None:
+        super().__init__()
+        self.session, self.stage = session, stage
+        self.setObjectName("ticketBody")
+        layout = column(self, 16, 8)
+        layout.addWidget(label("Pressing", "title"))
+        self.figure = label("…", "size", True)
+        self.cost = label("", "small", True)
+        layout.addWidget(self.figure)
+        layout.addWidget(self.cost)
+        layout.addWidget(label("School", "heading"))
+        self.school = QComboBox()
+        self.school.setAccessibleName("School of pressing")
+        for name in SCHOOLS:
+            self.school.addItem(SCHOOL_TITLES[name], name)
+        self.school.activated.connect(self._take_school)
+        layout.addWidget(self.school)
+        self.note = label("", "small", True)
+        layout.addWidget(self.note)
+        weigh = Link("What weighs how much…", "link", "The weights, with their reasons")
+        weigh.followed.connect(self._weigh)
+        layout.addWidget(weigh)
+        layout.addWidget(label("Beside others like it", "heading"))
+        self.setting = QComboBox()
+        self.setting.setAccessibleName("How the block lies beside others like it")
+        for name, words in SETTINGS:
+            self.setting.addItem(words[0].upper() + words[1:], name)
+        self.setting.activated.connect(self._take_setting)
+        layout.addWidget(self.setting)
+        self.versions = QCheckBox("Two versions may be pressed")
+        self.versions.clicked.connect(self._take_versions)
+        layout.addWidget(self.versions)
+        self.beside = label("", "small", True)
+        layout.addWidget(self.beside)
+        layout.addWidget(rule())
+        layout.addWidget(label("Junctions", "heading"))
+        self.marks = QGridLayout()
+        self.marks.setHorizontalSpacing(theme.px(8))
+        self.marks.setVerticalSpacing(theme.px(2))
+        layout.addLayout(self.marks)
+        self.unpin = button("Let go of all pins", self._unpin)
+        layout.addLayout(row(self.unpin, 1))
+        layout.addWidget(rule())
+        self.advice = column(spacing=6)
+        layout.addLayout(self.advice)
+        layout.addWidget(label(CARE, "caption", True))
+        layout.addStretch(1)
+        session.pressed.connect(self.refresh)
+        session.changed.connect(self._choices)
+        self._choices()
+
+    def _own(self) -> BlockPressing:
+        return self.session.block.pressing or BlockPressing()
+
+    def _choices(self) -> None:
+        """What was chosen, as it is in the document."""
+        whole = self.session.project.pressing or Pressing()
+        own = self._own()
+        school = own.school or whole.school
+        self.school.setCurrentIndex(SCHOOLS.index(school))
+        self.note.setText(SCHOOL_NOTES[school])
+        names = [name for name, _ in SETTINGS]
+        self.setting.setCurrentIndex(names.index(own.setting))
+        self.versions.setChecked(own.versions > 1)
+        self.unpin.setVisible(bool(own.pins))
+
+    def refresh(self) -> None:
+        pressing = self.session.pressing
+        empty(self.marks)
+        empty(self.advice)
+        if pressing is None:
+            self.figure.setText("No seams")
+            self.cost.setText("")
+            self.beside.setText("")
+            return
+        good, crossed = pressing.nesting
+        self.figure.setText(f"{good} of {crossed} nest" if crossed else "No crossings")
+        gap = f", at most {points_text(pressing.gap)} from the least" if pressing.gap else ""
+        proved = "" if pressing.gap else ", and nothing costs less"
+        self.cost.setText(f"It costs {points_text(pressing.cost)}{gap}{proved}.")
+        self.beside.setText(beside_text(pressing))
+        found = Counter(m.state for m in pressing.junctions if m.junction.inside or m.counts)
+        line = 0
+        for state in STATE_ORDER:
+            if found[state]:
+                self.marks.addWidget(Mark(state), line, 0)
+                self.marks.addWidget(label(str(found[state]), "heading"), line, 1)
+                self.marks.addWidget(label(STATES[state]), line, 2)
+                line += 1
+        self.marks.setColumnStretch(2, 1)
+        project = self.session.project
+        self.session.think_of_pressing(
+            lambda: pressing_advice(pressing, project), partial(self._advised, pressing)
+        )
+
+    def _advised(self, pressing: PressingPlan, found: list[Advice]) -> None:
+        if pressing is not self.session.pressing:
+            return
+        empty(self.advice)
+        if found:
+            self.advice.addWidget(label("Advice", "heading"))
+        for each in found:
+            if each[1:] == (None, None, None, False):
+                self.advice.addWidget(label(each.text, "small", True))
+                continue
+            link = Link(each.text)
+            link.followed.connect(partial(self._follow, pressing, each))
+            self.advice.addWidget(link)
+
+    def _follow(self, pressing: PressingPlan, each: Advice) -> None:
+        """Take an advice: pin what it says, let go of a pin, or show the junction."""
+        if pressing is not self.session.pressing:
+            return
+        own = self._own()
+        if each.take is not None:
+            self.session.edit_block(pin_wish(pressing, each.take))
+        elif each.two:
+            self._take_versions(True)
+        elif each.drop is not None:
+            pins = tuple(pin for i, pin in enumerate(own.pins) if i != each.drop)
+            self.session.edit_block(replace(self.session.block, pressing=replace(own, pins=pins)))
+        else:
+            met = next(m for m in pressing.junctions if m.junction.vertex == each.vertex)
+            self.stage.picture.pick(None, met)
+
+    def _take_school(self, index: int) -> None:
+        """For the whole project: a maker presses all blocks of a quilt one way."""
+        project = self.session.project
+        whole = project.pressing or Pressing()
+        block = self.session.block
+        if block.pressing is not None and block.pressing.school:
+            project = project.with_block(
+                replace(block, pressing=replace(block.pressing, school=""))
+            )
+        self.session.edit(replace(project, pressing=replace(whole, school=SCHOOLS[index])))
+
+    def _take_setting(self, index: int) -> None:
+        own = replace(self._own(), setting=SETTINGS[index][0])
+        self.session.edit_block(replace(self.session.block, pressing=own))
+
+    def _take_versions(self, two: bool) -> None:
+        own = replace(self._own(), versions=2 if two else 1)
+        self.session.edit_block(replace(self.session.block, pressing=own))
+
+    def _unpin(self) -> None:
+        self.session.edit_block(unpin_all(self.session.block))
+
+    def _weigh(self) -> None:
+        whole = self.session.project.pressing or Pressing()
+        school = self._own().school or whole.school
+        dialog = WeightsDialog(school, whole.weights, self)
+        if dialog.exec():
+            weights = dialog.weights()
+            self.session.edit(
+                replace(self.session.project, pressing=replace(whole, weights=weights))
+            )
+
+
+def beside_text(pressing: PressingPlan) -> str:
+    """How the block meets its neighbours, and what to do where it does not nest."""
+    if not pressing.setting:
+        return "No block like it lies beside it: its edges are pressed for themselves."
+    met = [each for each in pressing.edges if each.state != "tee"]
+    good = sum(each.state == "nests" for each in met)
+    if not met:
+        return f"Laid {pressing.setting}, no seam meets a seam of the next block."
+    text = f"Laid {pressing.setting}, {good} of {len(met)} seams at the edge nest with the next "
+    text += "block's."
+    if len(pressing.versions) > 1:
+        one, two = pressing.of_each
+        text += (
+            f" Press blocks in two versions, {one} and {two} of every {one + two}, and lay them by "
+            "turns: no two of one version side by side."
+        )
+    elif good == len(met):
+        text += " One version is enough."
+    return vulgar_text(
+        f"{text} Seams between blocks: odd rows away from the row's label, even rows toward it."
+    )

@@ -1,0 +1,67 @@
+"""What weighs how much when seams are pressed: the table, with its reasons, to be edited."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from PySide6.QtWidgets import QDialog, QDialogButtonBox, QDoubleSpinBox, QGridLayout, QWidget
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.pressing.weights import MOST_POINTS, SCHOOL_TITLES, TABLE, points_of
+from inlet.ui import theme
+from inlet.ui.parts import column, label, scrolled
+
+
+class WeightsDialog(QDialog):
+    """A number for each fault; what is left as the school has it follows the school."""
+
+    def __init__(self, school: str, own: Mapping[str, Exact], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("What weighs how much")
+        self.usual = points_of(school, {})
+        layout = column(self, 16, 10)
+        layout.addWidget(label(f"School: {SCHOOL_TITLES[school]}", "title"))
+        layout.addWidget(
+            label("In points. The pressing with the fewest points in all is taken.", "small", True)
+        )
+        body = QWidget()
+        body.setObjectName("pageBody")
+        grid = QGridLayout(body)
+        grid.setHorizontalSpacing(theme.px(14))
+        grid.setVerticalSpacing(theme.px(6))
+        self.fields: dict[str, QDoubleSpinBox] = {}
+        now = points_of(school, own)
+        for line, each in enumerate(TABLE):
+            words = column(spacing=0)
+            words.addWidget(label(each.title))
+            words.addWidget(label(each.reason, "caption", True))
+            field = QDoubleSpinBox()
+            field.setRange(0, MOST_POINTS)
+            field.setDecimals(0 if each.name == "foot" else 1)
+            field.setValue(float(now[each.name]))
+            field.setAccessibleName(each.title)
+            self.fields[each.name] = field
+            grid.addLayout(words, line, 0)
+            grid.addWidget(field, line, 1)
+        grid.setColumnStretch(0, 1)
+        layout.addWidget(scrolled(body, "page"), 1)
+        kinds = QDialogButtonBox.StandardButton
+        buttons = QDialogButtonBox(kinds.Ok | kinds.Cancel | kinds.RestoreDefaults)
+        buttons.accepted.connect(self.accept)
+        buttons.rejected.connect(self.reject)
+        buttons.button(kinds.RestoreDefaults).clicked.connect(self._restore)
+        layout.addWidget(buttons)
+        self.resize(theme.px(560), theme.px(620))
+
+    def _restore(self) -> None:
+        for name, field in self.fields.items():
+            field.setValue(float(self.usual[name]))
+
+    def weights(self) -> dict[str, Exact]:
+        """The maker's own: those that are not the school's."""
+        return {
+            name: Fraction(str(field.value()))
+            for name, field in self.fields.items()
+            if field.value() != float(self.usual[name])
+        }
