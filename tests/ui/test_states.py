@@ -36,7 +36,7 @@ def test_pictures_of_every_stage(qapp, tmp_path, stage):
 
 def test_pictures_that_cannot_be(qapp, tmp_path):
     for wrong in (
-        {"demo": True, "stage": "pressing"}, {"demo": True, "block": "none"},
+        {"demo": True, "stage": "ironing"}, {"demo": True, "block": "none"},
         {"file": str(tmp_path / "none.inlet")},
     ):  # fmt: skip
         with pytest.raises(FileProblem):
@@ -157,10 +157,11 @@ def test_messages_go_when_closed_and_plans_name_the_stage_figures(maker):
     close.click()
     assert not maker.window.message.isVisible()
     maker.wait()
+    maker.bot.waitUntil(lambda: maker.session.pressing_known, timeout=20000)
     texts = {stage: b.text() for stage, b in maker.window.rail.buttons.items()}
     assert texts == {
         "draft": "Draft\n21 patches", "units": "Units\n9 units", "cutting": "Cutting\n⅝ yd",
-        "piecing": "Piecing\n5 steps",
+        "piecing": "Piecing\n5 steps", "pressing": "Pressing\n4/4 nest",
     }  # fmt: skip
 
 

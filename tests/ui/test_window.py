@@ -141,7 +141,7 @@ def test_a_block_drawn_and_painted_by_keys_alone(maker, qtbot):
     qtbot.keyClick(drawing, keys.Key_Return)
     assert maker.session.block.seams == ()
     for i, stage in enumerate(STAGES):
-        key = [keys.Key_1, keys.Key_2, keys.Key_3, keys.Key_4][i]
+        key = [keys.Key_1, keys.Key_2, keys.Key_3, keys.Key_4, keys.Key_5][i]
         qtbot.keyClick(maker.window, key, Qt.KeyboardModifier.ControlModifier)
         assert maker.window.stage == stage
 
@@ -253,8 +253,10 @@ def test_steps_forward_and_back_with_their_size_to_check(maker, qtbot):
     plan = maker.wait()
     assert plan.resewn
     stage = maker.window.piecing
+    qtbot.waitUntil(lambda: maker.session.at_rest, timeout=20000)  # how it is pressed, too
     for step in plan.steps:
         words = maker.reads(stage)
+        assert plan.press(step).text in words
         assert show(nearest_mark(step.measures[0], F(1, 16)), vulgar=True) in words
         assert f"step {step.number} of {len(plan.steps)}" in words
         qtbot.mouseClick(stage.onward, Qt.MouseButton.LeftButton)

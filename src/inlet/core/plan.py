@@ -37,6 +37,7 @@ from inlet.core.planning.planned import plan_units, sharing_squares
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.steps import StepPress, step_press
 from inlet.core.problem import Problem, errors_first, has_error
 from inlet.core.project.block import Block
 from inlet.core.project.measure import Measure, Needle, Rates
@@ -138,6 +139,11 @@ class BlockPlan:
         if "pressing" in self.__dict__ or self.assembly is None:
             return self.pressing
         return find_pressing(self.project, self.draft, self.root, self.units, 0)
+
+    def press(self, step: Step) -> StepPress | None:
+        """How the seams of a step are pressed; None where it has none."""
+        found = self.pressing
+        return None if found is None else step_press(found, step, self.project)
 
     @property
     def advice(self) -> Advised:

@@ -4,6 +4,7 @@ seams dashed, cuts solid."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from math import cos, hypot, pi, sin
 from typing import Any
 
 from reportlab.lib.colors import Color, HexColor, black, white
@@ -16,6 +17,9 @@ from inlet.files.pages import BOLD, FAINT, MEDIUM
 
 Place = tuple[float, float, float]
 """Where a picture lies on the page: left, top, and points a unit of length."""
+
+
+Spot = tuple[float, float]
 
 
 class Pen:
@@ -32,7 +36,7 @@ class Pen:
         x, y, w, h = found
         scale = min(wide / w, high / h)
         place = (left - x * scale, top - (high - h * scale) / 2 + y * scale, scale)
-        self.sheet(move.lower, place)
+        self.sheet(move.lower, place, letters_too=move.do != "press")  # arrows are what is read
         self.sheet(move.upper, place, wrong_side=True)
         self._lines(move, place)
 
@@ -43,6 +47,15 @@ class Pen:
             (x0, y0), (x1, y1) = drawn.start.floats(), drawn.end.floats()
             if drawn.start == drawn.end:
                 self._spot(drawn, left + x0 * scale, top - y0 * scale)
+                continue
+            if drawn.kind == "press":
+                start, end = (
+                    (left + x0 * scale, top - y0 * scale),
+                    (left + x1 * scale, top - y1 * scale),
+                )
+                self.arrow(start, end)
+                if drawn.number:
+                    self.arrow(start, (2 * start[0] - end[0], 2 * start[1] - end[1]))
                 continue
             c.saveState()
             c.setStrokeColor(black)
@@ -57,6 +70,45 @@ class Pen:
             c.line(left + x0 * scale, top - y0 * scale, left + x1 * scale, top - y1 * scale)
             c.restoreState()
 
+    def arrow(self, start: Spot, toward: Spot, most: float = 15.0) -> None:
+        """Which way a seam is pressed."""
+        c = self.canvas
+        dx, dy = toward[0] - start[0], toward[1] - start[1]
+        long = hypot(dx, dy) or 1.0
+        size = min(max(long, 8.0), most)
+        ux, uy = dx / long * size, dy / long * size
+        tip, neck = (start[0] + ux, start[1] + uy), (start[0] + ux * 0.5, start[1] + uy * 0.5)
+        path = c.beginPath()
+        path.moveTo(*tip)
+        path.lineTo(neck[0] - uy * 0.32, neck[1] + ux * 0.32)
+        path.lineTo(neck[0] + uy * 0.32, neck[1] - ux * 0.32)
+        path.close()
+        for colour, width in ((white, 3.4), (black, 1.6)):
+            c.setStrokeColor(colour)
+            c.setLineWidth(width)
+            c.line(*start, *neck)
+        c.setLineWidth(0.6)
+        c.setStrokeColor(white)
+        c.setFillColor(black)
+        c.drawPath(path, fill=1, stroke=1)
+
+    def blades(self, x: float, y: float, radius: float) -> None:
+        """Four blades in a ring, turned one way round: a whirled centre."""
+        c = self.canvas
+        c.setFillColor(white)
+        c.setStrokeColor(black)
+        c.setLineWidth(0.9)
+        c.circle(x, y, radius, fill=1, stroke=1)
+        c.setFillColor(black)
+        for k in range(4):
+            a, near = k * pi / 2, 0.7 * radius
+            path = c.beginPath()
+            path.moveTo(x, y)
+            path.lineTo(x + cos(a) * radius, y + sin(a) * radius)
+            path.lineTo(x + cos(a - pi / 3) * near, y + sin(a - pi / 3) * near)
+            path.close()
+            c.drawPath(path, fill=1, stroke=0)
+
     def _spot(self, line: DrawnLine, x: float, y: float) -> None:
         """A dot, a square where a seam stops, a pin, the ring round a point, a leg's number."""
         c = self.canvas
@@ -66,6 +118,8 @@ class Pen:
         c.setFillColor(black)
         if line.kind == "leg":
             self.tag(str(line.number), x, y, 7)
+        elif line.kind == "whirl":
+            self.blades(x, y, 4.5)
         elif line.kind == "stop":
             c.setFillColor(white)
             c.rect(x - 3, y - 3, 6, 6, fill=1, stroke=1)
@@ -97,7 +151,7 @@ class Pen:
             c.setFillColor(white if wrong_side else self._tint(fabric))
             c.drawPath(path, fill=1, stroke=1)
             if wrong_side:
-                self._hatch(path, points)
+                self.hatch(path, points)
             xs, ys = [x for x, _ in points], [y for _, y in points]
             if letters_too and min(max(xs) - min(xs), max(ys) - min(ys)) > 12:
                 x, y = _middle_of(points)
@@ -105,7 +159,8 @@ class Pen:
                 c.setFont(MEDIUM, 9)
                 c.drawCentredString(x, y - 3, self.letters.get(fabric, ""))
 
-    def _hatch(self, path: Any, points: Sequence[tuple[float, float]]) -> None:
+    def hatch(self, path: Any, points: Sequence[tuple[float, float]]) -> None:
+        """Lines across an outline, as the wrong side of cloth is drawn."""
         c = self.canvas
         xs, ys = [x for x, _ in points], [y for _, y in points]
         c.saveState()

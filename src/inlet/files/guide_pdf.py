@@ -14,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.words import buying_text, strips_text
+from inlet.core.methods.rows import PRESS
 from inlet.core.piecing import cards
 from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.assembling import run_lengths
@@ -24,10 +25,12 @@ from inlet.core.piecing.words import seams_text, sitting_lines, thread_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
-from inlet.core.table.moves import Repeated, like_ones_together
+from inlet.core.pressing.words import CARE, pressing_lines
+from inlet.core.table.moves import Move, Repeated, like_ones_together
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.units.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
+from inlet.files.guide_back import BackPicture
 from inlet.files.guide_blocks import (
     LEAST_PICTURE,
     Block,
@@ -56,6 +59,10 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
     write_pages(path, plan.measure, paper, lambda to, size: _Guide(plan, to, size).write())
 
 
+MOST_BACK = 300.0
+"""Points that the picture of the back is high at most, but on a sheet of its own."""
+
+
 class _Guide:
     """The pages of one guide."""
 
@@ -80,6 +87,7 @@ class _Guide:
         found = cards.cards(self.plan.steps)
         for several in groupby(found, lambda card: card.first.unit is None):
             self.flow.cards([self._step(card) for card in several[1]])
+        self._back()
         for section in (self._sittings(), self._needle()):
             self.flow.text(list(section))
         self._foot()
@@ -184,11 +192,18 @@ class _Guide:
         moves = step_moves(plan.draft, step, measure.seam)
         shown = like_ones_together(moves) if step.unit else [Repeated(m, 1) for m in moves]
         shown = [each for each in shown if each.move.do != "cut"]  # said, and in the cut list
+        pressed = plan.press(step)
+        if pressed is not None:
+            shown = _with_press(shown, pressed.moves[-1])
         comes_along = step.unit is not None and step.unit.in_use.made_with is not None
         # What comes out of the runs before stays behind them: a half may be laid beside another.
         half = wide_of(shown, LEAST_PICTURE) <= self.half and not comes_along
         figure = f"measures {measured_text(step.measures, measure)}" if step.measures else ""
-        words = self._unit_words(card, shown) if step.unit else self._seam_words(step)
+        told = [each for each in shown if each.move.text]
+        words = self._unit_words(card, told) if step.unit else self._seam_words(step)
+        if pressed is not None:
+            number = next(i for i, each in enumerate(shown, 1) if each.move.do == "press")
+            words.append(Words(f"{number}. {pressed.text}", font=MEDIUM))
         if step.after_each:
             sizes = ";  then ".join(measured_text(size, measure) for size in step.after_each)
             words.append(Words(f"On the way it should measure {sizes}."))
@@ -230,6 +245,29 @@ class _Guide:
         words.append(Words(step.text + (f" Seam: {step.ends}." if step.ends not in _PLAIN else "")))
         return words
 
+    def _back(self) -> None:
+        """The block from the back, as it is pressed: on a sheet of its own for those who press at
+        the end, else beside what is said of it."""
+        found = self.plan.pressing
+        if found is None:
+            return
+        said: list[Block] = [Words("Seen from the back: left and right change places. " + CARE)]
+        said += [Words(line) for line in pressing_lines(found)]
+        versions = [(found, "The back, as it is pressed")]
+        if len(found.versions) > 1:
+            versions = [(found, "The back, version 1"), (found.second, "The back, version 2")]
+        for version, name in versions:
+            title = Title(name, size=14)
+            if found.school == "end":
+                self.flow.turn()
+                blocks = [title, *said]
+                room = self.flow.left_over - sum(b.height(self.flow.wide) for b in blocks) - 8
+                self.flow.text([*blocks, BackPicture(version, room)])
+            else:
+                picture = Card((title, BackPicture(version, MOST_BACK)), True)
+                self.flow.cards([picture, Card(tuple(said), True)] if said else [picture])
+            said = []
+
     def _sittings(self) -> Iterator[Block]:
         """Seams counted, thread, and what to do at a sitting; seams that would spare a set-in."""
         plan = self.plan
@@ -265,6 +303,18 @@ def _unit_line(unit: UnitPlan, plan: BlockPlan) -> str:
         + ("" if name == "plain" else f", {method_words(name)}")
         + (f" (mirror image of {unit.unit.mirror_of})" if unit.unit.mirror_of else "")
     )
+
+
+def _with_press(shown: list[Repeated], press: Move) -> list[Repeated]:
+    """Moves with that at the iron, in place of the last picture of what is sewn; its words are
+    said apart."""
+    kept = [each for each in shown if each.move.text not in (PRESS, "Sewn")]
+    opened = [i for i, each in enumerate(kept) if each.move.do == "open"]
+    if opened:
+        last = kept[opened[-1]]
+        kept[opened[-1]] = Repeated(press._replace(text=last.move.text), last.times)
+        return kept
+    return [*kept, Repeated(press._replace(text=""), 1)]
 
 
 def _card_title(card: cards.Card, plan: BlockPlan) -> str:

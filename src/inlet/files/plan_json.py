@@ -49,7 +49,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "strip_sets": [set_dict(s) for s in plan.sets],
         "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
-        "steps": [_step(s) for s in plan.steps],
+        "steps": [_step(s, plan) for s in plan.steps],
         **_work(plan),
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
@@ -88,7 +88,8 @@ def _cut(cut: Cut) -> dict[str, Any]:
     }
 
 
-def _step(step: Step) -> dict[str, Any]:
+def _step(step: Step, plan: BlockPlan) -> dict[str, Any]:
+    pressed = plan.press(step)
     return {
         "number": step.number,
         "do": "sew",
@@ -100,6 +101,7 @@ def _step(step: Step) -> dict[str, Any]:
         "of": list(step.needs),
         "seams": step.seams,
         **({"ends": step.ends} if step.ends else {}),
+        **({"press": pressed.text} if pressed else {}),
         "notes": list(step.notes),
         "points": len(step.points),
     }

@@ -21,6 +21,7 @@ from inlet.core.planning.words import (
     spare_text,
     times_words,
 )
+from inlet.core.pressing.words import pressing_lines
 from inlet.core.project.measure import Needle
 from inlet.core.project.project import Project
 from inlet.core.table.piece_words import diagonal_text
@@ -78,12 +79,16 @@ def fit_lines(plan: BlockPlan) -> Iterator[str]:
 def _step_lines(plan: BlockPlan) -> Iterator[str]:
     for step in plan.steps:
         yield f"  {step.number}. {step.makes} × {step.times}: {step.text}"
+        if pressed := plan.press(step):
+            yield f"      {pressed.text}"
         yield from (f"      {note}" for note in step.notes)
         if step.measures:
             yield f"      should measure {measured_text(step.measures, plan.measure)}"
 
 
 def _end_lines(plan: BlockPlan) -> Iterator[str]:
+    if plan.pressing is not None:
+        yield from (f"  {text}" for text in pressing_lines(plan.pressing))
     yield from (f"  {text}" for text in _work_lines(plan))
     yield from (f"  {text}" for text in advice_lines(plan.advice, plan.project))
     yield from (f"  {problem.level}: {problem.text}" for problem in plan.problems)

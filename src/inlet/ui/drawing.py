@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
-from math import atan2, degrees
+from math import atan2, cos, degrees, hypot, pi, sin
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import (
@@ -180,7 +180,7 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> N
     """Seams dashed, cuts solid in the accent, marks dotted; spots over all of them."""
     spots = [line for line in lines if line.start == line.end]
     for line in lines:
-        if line.start == line.end:
+        if line.start == line.end or line.kind == "press":
             continue
         width, style = _STYLES[line.kind]
         colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
@@ -190,8 +190,20 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> N
         painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
         painter.drawLine(drawn)
+    for line in lines:
+        if line.kind == "press":
+            _draw_press(painter, frame, line)
     for spot in spots:
         _draw_spot(painter, frame.at(*spot.start.floats()), spot)
+
+
+def _draw_press(painter: QPainter, frame: Frame, line: DrawnLine) -> None:
+    """Which way a seam is pressed; an arrow each way where it is opened."""
+    start, end = frame.at(*line.start.floats()), frame.at(*line.end.floats())
+    size = min(max(hypot(end.x() - start.x(), end.y() - start.y()), theme.px(12)), theme.px(26))
+    draw_arrow(painter, start, end, size)
+    if line.number:
+        draw_arrow(painter, start, start - (end - start), size)
 
 
 def _draw_spot(painter: QPainter, at: QPointF, line: DrawnLine) -> None:
@@ -200,6 +212,9 @@ def _draw_spot(painter: QPainter, at: QPointF, line: DrawnLine) -> None:
     kind = line.kind
     if kind == "leg":
         draw_tag(painter, at, str(line.number), 9)
+        return
+    if kind == "whirl":
+        draw_blades(painter, at, theme.px(8))
         return
     radius = theme.px({"dot": 4, "stop": 5, "pin": 2, "point": 7}[kind])
     painter.setPen(QPen(theme.PAPER, 1.5))
@@ -214,6 +229,42 @@ def _draw_spot(painter: QPainter, at: QPointF, line: DrawnLine) -> None:
             painter.drawEllipse(at, radius, radius)
         return
     painter.drawEllipse(at, radius, radius)
+
+
+def draw_arrow(
+    painter: QPainter, start: QPointF, toward: QPointF, size: float, strong: bool = False
+) -> None:
+    """An arrow from a seam over its allowance, ``size`` pixels long, toward a place."""
+    dx, dy = toward.x() - start.x(), toward.y() - start.y()
+    length = hypot(dx, dy) or 1.0
+    ux, uy = dx / length * size, dy / length * size
+    tip, neck = start + QPointF(ux, uy), start + QPointF(ux, uy) * 0.45
+    side = QPointF(-uy, ux) * 0.34
+    head = QPolygonF([tip, neck + side, neck - side])
+    ink = theme.ACCENT if strong else theme.INK
+    for colour, width in ((theme.PAPER, size / 4 + 2.4), (ink, size / 6 + 0.8)):
+        painter.setPen(QPen(colour, width, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
+        painter.drawLine(QLineF(start, neck))
+    painter.setPen(QPen(theme.PAPER, 1.4))
+    painter.setBrush(ink)
+    painter.drawPolygon(head)
+
+
+def draw_blades(painter: QPainter, at: QPointF, radius: float) -> None:
+    """Four blades in a ring, turned one way round: a whirled centre."""
+    painter.setPen(QPen(theme.INK, max(1.4, radius / 4)))
+    painter.setBrush(theme.PAPER)
+    painter.drawEllipse(at, radius, radius)
+    path = QPainterPath()
+    for k in range(4):
+        a, b, near = k * pi / 2, k * pi / 2 + pi / 3, radius * 0.7
+        path.moveTo(at)
+        path.lineTo(at + QPointF(cos(a) * radius, sin(a) * radius))
+        path.lineTo(at + QPointF(cos(b) * near, sin(b) * near))
+        path.closeSubpath()
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(theme.INK)
+    painter.drawPath(path)
 
 
 def draw_tag(

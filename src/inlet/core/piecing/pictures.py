@@ -36,7 +36,7 @@ def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
     parts = step.part.parts
     sheets = [raw_sheet(draft, p.faces, seam) for p in parts]
     laid = Move("lay", "Lay out", _spread_out(sheets, step.part, seam))
-    return (laid, _turned_over(draft, step.part.joins[0], seam), sewn)
+    return (laid, turned_over(draft, step.part.joins[0], seam), sewn)
 
 
 def _join_moves(draft: Draft, join: Join, seam: Exact) -> list[Move]:
@@ -47,7 +47,7 @@ def _join_moves(draft: Draft, join: Join, seam: Exact) -> list[Move]:
         lines = _seam_with_pins(join, seam)
         moves.append(Move("sew", "Sew: the dashed line on the back", whole, (), lines))
     else:
-        moves.append(_turned_over(draft, join, seam))
+        moves.append(turned_over(draft, join, seam))
     if join.finishes:
         rest = finish_lines(join)
         moves.append(Move("sew", "Then finish the seam left open", whole, (), rest))
@@ -59,11 +59,19 @@ def _seam_with_pins(join: Join, seam: Exact) -> tuple[DrawnLine, ...]:
     return (*seam_lines(join), *(DrawnLine("pin", p, p) for p in pin_points(join, seam)))
 
 
-def _turned_over(draft: Draft, join: Join, seam: Exact) -> Move:
-    """The smaller part turned over onto the other, right sides together, the seam to sew."""
+def turned_over(
+    draft: Draft, join: Join, seam: Exact, on_top: Faces = frozenset(), text: str = ""
+) -> Move:
+    """One part turned over onto the other, right sides together, the seam to sew: the smaller one,
+    or the one that is to lie ``on_top``."""
     line = line_through(join.points[0], join.points[-1])
-    lower, upper = (raw_sheet(draft, faces_of(side), seam) for side in join.larger_first)
+    below, above = map(faces_of, join.larger_first)
+    if below == on_top:
+        below, above = above, below
+    lower, upper = (raw_sheet(draft, faces, seam) for faces in (below, above))
     turned = tuple((flip(outline, line), fabric) for outline, fabric in upper)
+    if text:
+        return Move("press", text, lower, turned)
     return Move("flip", "Right sides together", lower, turned, _seam_with_pins(join, seam))
 
 

@@ -98,7 +98,7 @@ class _Decider:
         self.own: dict[int, list[int]] = {join.number: [] for join in self.joins}
         for s, span in enumerate(seams.spans):
             self.own[span.join.number].append(s)
-        self.middles = _Middles(seams)
+        self.middles = Middles(seams)
         self.sewn = self._sewn_in()
 
     def _sewn_in(self) -> dict[int, tuple[int, ...]]:
@@ -238,7 +238,7 @@ class _Middle(NamedTuple):
     right: bool
 
 
-class _Middles:
+class Middles:
     """The middles of a block's seams, edge by edge, to find which comes to lie on which."""
 
     def __init__(self, seams: Seams) -> None:
@@ -255,15 +255,19 @@ class _Middles:
                 if early.faces < late.faces:
                     self.meets.setdefault(other, set()).add(one)
 
-    def onto(self, spans: Sequence[int], motion: Motion) -> Mapping[int, tuple[int, bool]] | None:
-        """Where a motion brings spans, and whether their sides change places; None where there is
-        no seam, or seams that meet are sewn in another order."""
+    def onto(
+        self, spans: Sequence[int], motion: Motion, mirror: bool = False
+    ) -> Mapping[int, tuple[int, bool]] | None:
+        """Where a motion (after a mirror, left to right) brings spans, and whether their sides
+        change places; None where there is no seam, or seams that meet are sewn in another order."""
         c, s = float(motion.cos), float(motion.sin)
         bx, by = motion.by.floats()
         out: dict[int, tuple[int, bool]] = {}
         for span in spans:
             for each in self.of_span[span]:
                 x, y, (dx, dy) = each.x, each.y, each.step
+                if mirror:
+                    x, dx = -x, -dx
                 there, other = self.found.get(
                     _key(c * x - s * y + bx, s * x + c * y + by), (-1, each)
                 )
@@ -271,7 +275,7 @@ class _Middles:
                     return None
                 ex, ey = other.step
                 against = (c * dx - s * dy) * ex + (s * dx + c * dy) * ey < 0
-                found = there, (each.right != other.right) ^ against
+                found = there, (each.right != other.right) ^ against ^ mirror
                 if out.setdefault(span, found) != found:
                     return None
         if len({there for there, _ in out.values()}) < len(out):

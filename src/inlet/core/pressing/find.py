@@ -11,9 +11,10 @@ import numpy as np
 from inlet.core.assembly.tree import Join, faces_of
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.curve import distance_to
+from inlet.core.geometry.motion import mirrored, motion_between
 from inlet.core.geometry.point import Point
 from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.pressing.alike import Decisions, Follows, find_decisions
+from inlet.core.pressing.alike import Decisions, Follows, Middles, find_decisions
 from inlet.core.pressing.costs import (
     OUTWARD_KINDS,
     Block,
@@ -107,6 +108,7 @@ class _Finder:
             outward_sides(self.seams, root),
         )
         self.in_sets = spans_in_sets(self.seams, units)
+        self.twins = list(twin_spans(self.seams, units))
         self.pins = [pin for pin in map(self._read, enumerate(self.wishes.pins)) if pin]
         self.ends = edge_ends(self.seams)
 
@@ -153,6 +155,7 @@ class _Finder:
             answer=answer,
             versions=versions,
             pins=pins,
+            again=frozenset(twin.other for twin in self.twins if not _alike(twin, versions[0])),
             ends=self.ends,
             meetings=met,
             grid=grid or {},
@@ -172,6 +175,7 @@ class _Finder:
         ]
         others = [self._met(each, blocks, places) for each in met]
         others += [held(self.seams, pin) for pin in self.pins]
+        others += [_pressed_once(twin, w["again"]) for twin in self.twins]
         tables += over_decisions(others, follows)
         together: dict[tuple[int, int, int], list[Follows]] = {}
         for v, version in enumerate(decisions.versions):
@@ -316,6 +320,46 @@ def _middle_of(draft: Draft, faces: Iterable[int]) -> tuple[float, float]:
     left, top = min(b[0] for b in boxes), min(b[1] for b in boxes)
     right, bottom = max(b[2] for b in boxes), max(b[3] for b in boxes)
     return (left + right) / 2 * sx, (top + bottom) / 2 * sy
+
+
+class Twin(NamedTuple):
+    """A span pressed before a run is cut apart into units of both hands: that of the one hand, of
+    the other, whether they count their sides the other way round, and how many units there are."""
+
+    one: int
+    other: int
+    swapped: bool
+    number: int
+
+
+def twin_spans(seams: Seams, units: Iterable[UnitPlan]) -> Iterator[Twin]:
+    """The spans that come out of runs in both hands."""
+    by_label = {plan.unit.label: plan for plan in units}
+    middles = Middles(seams) if any(plan.in_use.made_with for plan in by_label.values()) else None
+    for plan in by_label.values():
+        other = by_label.get(plan.in_use.made_with or "")
+        if other is None or middles is None:
+            continue
+        motion = motion_between(mirrored(other.unit.picture), plan.unit.picture)
+        faces = other.unit.part.faces
+        early = [s for s, span in enumerate(seams.spans) if span.join.faces < faces]
+        onto = middles.onto(early, motion, True) if motion else None
+        number = len(plan.unit.places)
+        yield from (Twin(s, *there, number) for s, there in (onto or {}).items())
+
+
+def _alike(twin: Twin, ways: Sequence[Toward]) -> bool:
+    """Is a seam pressed as it came out of its run, in both hands?"""
+    one, other = ways[twin.one], ways[twin.other]
+    return other == (1 - one if twin.swapped and one is not None else one)
+
+
+def _pressed_once(twin: Twin, again: int) -> Table:
+    """What it costs to press a seam again the other way in all units of one hand."""
+    costs = np.full((WAYS, WAYS), again * twin.number)
+    for way in range(WAYS):
+        costs[way, 1 - way if twin.swapped and way != OPEN else way] = 0
+    return Table((twin.one, twin.other), costs)
 
 
 def spans_in_sets(seams: Seams, units: Iterable[UnitPlan]) -> frozenset[int]:

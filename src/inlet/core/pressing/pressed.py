@@ -79,6 +79,7 @@ class PressingPlan:
     """How a block is pressed, in one version or in two that lie by turns.
 
     ``root`` is the block broken down; ``versions`` say for each span which side it is pressed to.
+    Spans in ``again`` came pressed the other way out of a run that makes units of both hands.
     ``cost`` is in thousandths of a point for one block, ``gap`` how far from the least it may be.
     ``meetings`` are with neighbours as they lie in the ``grid``, which is the ``setting`` in words.
     """
@@ -91,6 +92,7 @@ class PressingPlan:
     answer: Answer
     versions: tuple[tuple[Toward, ...], ...]
     pins: tuple[Pinned, ...]
+    again: frozenset[int]
     ends: tuple[EdgeEnd, ...]
     meetings: tuple[Meeting, ...]
     grid: Grid

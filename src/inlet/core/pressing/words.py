@@ -2,11 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from inlet.core.pressing.outcomes import State
 from inlet.core.pressing.pressed import Met, PressingPlan, Stretch
+from inlet.core.pressing.reasons import points_text
+from inlet.core.pressing.weights import SCHOOL_TITLES
 from inlet.core.project.project import Project
 from inlet.core.words import cloth_name
 
+CARE = (
+    "Set each seam first: press it closed, as it was sewn. Then open it, dark side up, and press, "
+    "do not rub: bias edges stretch. The iron and its steam are hot. The manuals of your own tools "
+    "come first."
+)
 STATES: dict[State, str] = {
     "nests": "nests",
     "whirled": "is whirled",
@@ -49,5 +58,40 @@ def heading(plan: PressingPlan, stretch: Stretch, from_behind: bool = False) -> 
     if abs(y) > abs(x) * 0.4:
         parts.append("down" if y > 0 else "up")
     if abs(x) > abs(y) * 0.4:
-        parts.append("right" if x > 0 else "left")
+        parts.append("to the right" if x > 0 else "to the left")
     return " and ".join(parts)
+
+
+def pressing_lines(plan: PressingPlan) -> Iterator[str]:
+    """How well a block is pressed, beside its neighbours too, and its thickest place."""
+    good, crossed = plan.nesting
+    gap = f", at most {points_text(plan.gap)} from the least" if plan.gap else ", the least"
+    nest = f"{good} of {crossed} junctions nest, " if crossed else ""
+    yield f"Pressing ({SCHOOL_TITLES[plan.school].lower()}): {nest}{points_text(plan.cost)}{gap}."
+    yield from beside_lines(plan)
+    thickest = plan.thickest()
+    if thickest is not None:
+        yield f"Most layers at one junction: {thickest.layers}."
+
+
+def beside_lines(plan: PressingPlan) -> Iterator[str]:
+    """How a block meets its neighbours, and what to do where it does not nest."""
+    if not plan.setting:
+        return
+    met = [each for each in plan.edges if each.state != "tee"]
+    if not met:
+        yield f"Laid {plan.setting}, no seam meets a seam of the next block."
+        return
+    good = sum(each.state == "nests" for each in met)
+    yield (
+        f"Laid {plan.setting}, {good} of {len(met)} seams at the edge nest with the next block's."
+    )
+    if len(plan.versions) > 1:
+        one, two = plan.of_each
+        yield (
+            f"Press blocks in two versions, {one} and {two} of every {one + two}, and lay them by "
+            "turns: no two of one version side by side."
+        )
+    elif good == len(met):
+        yield "One version is enough."
+    yield "Seams between blocks: odd rows away from the row's label, even rows toward it."

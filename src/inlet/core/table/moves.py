@@ -14,15 +14,20 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.table.pieces import Piece
 from inlet.core.table.sheets import ZERO, Sheet, box, size
 
-LineKind = Literal["mark", "seam", "cut", "ruler", "dot", "stop", "pin", "point", "leg"]
-Do = Literal["cut", "crosscut", "mark", "fold", "lay", "flip", "sew", "cut-apart", "open", "trim"]
+LineKind = Literal[
+    "mark", "seam", "cut", "ruler", "dot", "stop", "pin", "point", "leg", "press", "whirl"
+]  # fmt: skip
+Do = Literal[
+    "cut", "crosscut", "mark", "fold", "lay", "flip", "sew", "cut-apart", "open", "trim", "press"
+]  # fmt: skip
 
 
 class DrawnLine(NamedTuple):
     """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make, or a
     line of the ``ruler`` to lay there. Where it starts and ends at one place, what lies there: a
     ``dot``, the ``stop`` of a partial seam, a ``pin``, a ``point`` at the edge, or the ``number``
-    of a ``leg``."""
+    of a ``leg``, a centre to ``whirl``. ``press`` is an arrow over a seam, the way it is pressed;
+    both ways if its number is 1."""
 
     kind: LineKind
     start: Point

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.draft.sizes import without_seams
+from inlet.core.methods.rows import PRESS
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.cards import cards, cloth_rows
@@ -25,6 +26,7 @@ from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.words import kind_words, method_words, move_text
+from inlet.core.pressing.steps import step_press
 from inlet.core.table.moves import Repeated, like_ones_together
 from inlet.core.words import measured_text, size_text
 from inlet.ui import theme
@@ -85,6 +87,7 @@ class PiecingStage(QWidget):
         layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
         self._show_anew = when_seen(self, self.refresh)
         session.planned.connect(self._planned)
+        session.pressed.connect(self._show_anew)
         session.selected.connect(self._picked)
 
     def turn_to(self, page: int) -> None:
@@ -160,26 +163,33 @@ class PiecingStage(QWidget):
     def _show(self, plan: BlockPlan, step: Step) -> None:
         self.body.addLayout(self._head(plan, step))
         moves = step_moves(plan.draft, step, plan.measure.seam)
+        pressing = self.session.pressing
+        pressed = step_press(pressing, step, plan.project) if pressing is not None else None
         if step.needs and step.unit is None:
             self.body.addLayout(self._beside(plan, step))
         if step.unit is None:
             self.body.addWidget(label(step.text, "", True))
         grid = QGridLayout()
         grid.setSpacing(theme.px(12))
-        across = 1 if _large() else 3 if step.unit or len(moves) < 4 else 2
         shown = like_ones_together(moves) if step.unit else [Repeated(m, 1) for m in moves]
-        for i, (move, number) in enumerate(shown[:MOST_SHOWN]):
+        across = 1 if _large() else 3 if step.unit or len(shown) < 5 else 2
+        shown = shown[:MOST_SHOWN]
+        if pressed is not None:
+            shown = [each for each in shown if each.move.text not in ("Sewn", PRESS)]
+            shown += [Repeated(move, 1) for move in pressed.moves]
+        for i, (move, number) in enumerate(shown):
             picture = MovePicture(move, plan.project, 150 if step.unit else 210, self.session.grey)
             picture.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
             grid.addWidget(picture, 2 * (i // across), i % across)
             text = move.text
-            if step.unit:
+            if step.unit and move.do != "press":
                 stacks = plan.stacks[step.unit.unit.label]
                 often = 1 if "{row}" in move.text else move.times * number
                 times = f"  ({often} ×)" if often > 1 else ""
                 method = step.unit.in_use
                 text = move_text(move.text, method, plan.project, stacks, number) + times
-            words = label(f"{i + 1}.  {text}", "" if step.unit else "small", True)
+            kind = "" if step.unit or move.do == "press" else "small"
+            words = label(f"{i + 1}.  {text}", kind, True)
             words.setAlignment(Qt.AlignmentFlag.AlignTop)
             grid.addWidget(words, 2 * (i // across) + 1, i % across)
         for k in range(across):

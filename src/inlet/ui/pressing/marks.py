@@ -1,15 +1,14 @@
-"""Junctions marked by shape as well as colour, and arrows that say which way a seam goes."""
+"""Junctions marked by shape as well as colour."""
 
 from __future__ import annotations
 
-from math import cos, hypot, pi, sin
-
-from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtCore import QLineF, QPointF, QRectF, QSize
+from PySide6.QtGui import QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.pressing.outcomes import State
 from inlet.ui import theme
+from inlet.ui.drawing import draw_blades
 from inlet.ui.guard import guarded
 
 
@@ -28,12 +27,7 @@ def draw_mark(painter: QPainter, at: QPointF, state: State, radius: float) -> No
         drop = QPointF(0, radius * 0.2)
         painter.drawPolyline(QPolygonF([at - step + drop, at + drop, at - drop, at + step - drop]))
     elif state == "whirled":
-        painter.setPen(QPen(theme.INK, max(1.4, radius / 4)))
-        painter.setBrush(theme.PAPER)
-        painter.drawEllipse(at, radius * 1.15, radius * 1.15)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(theme.INK)
-        painter.drawPath(_blades(at, radius * 1.1))
+        draw_blades(painter, at, radius * 1.15)
     elif state == "stacks":
         box = QRectF(at.x() - radius, at.y() - radius, 2 * radius, 2 * radius)
         painter.setBrush(theme.ACCENT)
@@ -56,38 +50,6 @@ def _diamond(painter: QPainter, at: QPointF, radius: float, half: bool) -> None:
     if half:
         painter.setBrush(theme.ACCENT)
         painter.drawPolygon(QPolygonF([top, right, bottom]))
-
-
-def _blades(at: QPointF, radius: float) -> QPainterPath:
-    path = QPainterPath()
-    for k in range(4):
-        a, near = k * pi / 2, radius * 0.75
-        tip = at + QPointF(cos(a) * radius, sin(a) * radius)
-        shoulder = at + QPointF(cos(a + pi / 3) * near, sin(a + pi / 3) * near)
-        path.moveTo(at)
-        path.lineTo(tip)
-        path.lineTo(shoulder)
-        path.closeSubpath()
-    return path
-
-
-def draw_arrow(
-    painter: QPainter, start: QPointF, toward: QPointF, size: float, strong: bool = False
-) -> None:
-    """An arrow from a seam over its allowance, ``size`` pixels long, toward a place."""
-    dx, dy = toward.x() - start.x(), toward.y() - start.y()
-    length = hypot(dx, dy) or 1.0
-    ux, uy = dx / length * size, dy / length * size
-    tip, neck = start + QPointF(ux, uy), start + QPointF(ux, uy) * 0.45
-    side = QPointF(-uy, ux) * 0.34
-    head = QPolygonF([tip, neck + side, neck - side])
-    ink = theme.ACCENT if strong else theme.INK
-    for colour, width in ((theme.PAPER, size / 4 + 2.4), (ink, size / 6 + 0.8)):
-        painter.setPen(QPen(colour, width, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
-        painter.drawLine(QLineF(start, neck))
-    painter.setPen(QPen(theme.PAPER, 1.4))
-    painter.setBrush(ink)
-    painter.drawPolygon(head)
 
 
 @guarded

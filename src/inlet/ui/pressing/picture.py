@@ -17,8 +17,8 @@ from inlet.core.pressing.folding import Layer
 from inlet.core.pressing.pressed import PressingPlan, Stretch
 from inlet.core.project.project import Project
 from inlet.ui import theme
-from inlet.ui.drawing import Frame, colour_of, draw_tag, paler
-from inlet.ui.pressing.marks import draw_arrow, draw_mark
+from inlet.ui.drawing import Frame, colour_of, draw_arrow, draw_tag, paler
+from inlet.ui.pressing.marks import draw_mark
 
 View = Literal["back", "front", "layers"]
 SHADE = 34

@@ -7,14 +7,13 @@ from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QWidget
 
-from inlet.core.numbers.text import vulgar_text
 from inlet.core.pressing.advice import Advice, pressing_advice
 from inlet.core.pressing.neighbours import SETTING_TITLES
 from inlet.core.pressing.pins import pin_wish, unpin_all
 from inlet.core.pressing.pressed import PressingPlan
 from inlet.core.pressing.reasons import points_text
 from inlet.core.pressing.weights import SCHOOL_NOTES, SCHOOL_TITLES
-from inlet.core.pressing.words import STATE_ORDER, STATES
+from inlet.core.pressing.words import CARE, STATE_ORDER, STATES, beside_lines
 from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pressing
 from inlet.core.project.value import replace
 from inlet.ui import theme
@@ -24,11 +23,7 @@ from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.weights import WeightsDialog
 from inlet.ui.session import Session
 
-CARE = (
-    "Set each seam first: press it closed, as it was sewn. Then open it, dark side up, and press, "
-    "do not rub: bias edges stretch. The iron and its steam are hot. The manuals of your own tools "
-    "come first."
-)
+ALONE = "No block like it lies beside it: its edges are pressed for themselves."
 SETTINGS = (("", "As the quilt says"), ("alone", "Beside no other"), *SETTING_TITLES.items())
 
 
@@ -113,7 +108,7 @@ class PressingTicket(QWidget):
         gap = f", at most {points_text(pressing.gap)} from the least" if pressing.gap else ""
         proved = "" if pressing.gap else ", and nothing costs less"
         self.cost.setText(f"It costs {points_text(pressing.cost)}{gap}{proved}.")
-        self.beside.setText(beside_text(pressing))
+        self.beside.setText(" ".join(beside_lines(pressing)) or ALONE)
         found = Counter(m.state for m in pressing.junctions if m.junction.inside or m.counts)
         line = 0
         for state in STATE_ORDER:
@@ -189,26 +184,3 @@ class PressingTicket(QWidget):
             self.session.edit(
                 replace(self.session.project, pressing=replace(whole, weights=weights))
             )
-
-
-def beside_text(pressing: PressingPlan) -> str:
-    """How the block meets its neighbours, and what to do where it does not nest."""
-    if not pressing.setting:
-        return "No block like it lies beside it: its edges are pressed for themselves."
-    met = [each for each in pressing.edges if each.state != "tee"]
-    good = sum(each.state == "nests" for each in met)
-    if not met:
-        return f"Laid {pressing.setting}, no seam meets a seam of the next block."
-    text = f"Laid {pressing.setting}, {good} of {len(met)} seams at the edge nest with the next "
-    text += "block's."
-    if len(pressing.versions) > 1:
-        one, two = pressing.of_each
-        text += (
-            f" Press blocks in two versions, {one} and {two} of every {one + two}, and lay them by "
-            "turns: no two of one version side by side."
-        )
-    elif good == len(met):
-        text += " One version is enough."
-    return vulgar_text(
-        f"{text} Seams between blocks: odd rows away from the row's label, even rows toward it."
-    )

@@ -1,0 +1,223 @@
+"""How the seams of a step are pressed: in words, and as moves at the iron with their pictures."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+from inlet.core.assembly.net import Faces
+from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.draft.patches import points_of
+from inlet.core.geometry.point import Point
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.piecing.assembling import run_lengths
+from inlet.core.piecing.pictures import raw_sheet, turned_over
+from inlet.core.piecing.step import Step
+from inlet.core.pressing.pressed import Met, PressingPlan, Stretch
+from inlet.core.pressing.words import heading
+from inlet.core.project.project import Project
+from inlet.core.table.moves import DrawnLine, Move
+from inlet.core.units.parts import walk
+from inlet.core.words import cloth_name
+
+MOST_TOLD = 4
+"""Ways of seams told one by one in a sentence; more are left to the arrows."""
+ARROW = 2
+"""Allowances that an arrow is long."""
+
+
+class StepPress(NamedTuple):
+    """What is said of pressing a step, and shown of it."""
+
+    text: str
+    moves: tuple[Move, ...]
+
+
+class _Way(NamedTuple):
+    """Where one seam of a step goes, in words, and its stretches, as far as they go one way."""
+
+    words: str
+    runs: tuple[tuple[Stretch, ...], ...]
+
+
+def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | None:
+    """How the seams of a step are pressed; None where it has none of its own."""
+    joins = tuple(step_joins(step))
+    if not joins:
+        return None
+    ways = [_way(plan, step, join, project) for join in joins]
+    whirled = [
+        met for met in plan.junctions
+        if met.state == "whirled"
+        and met.junction.whirl
+        and met.junction.whirl.arms[0].join in joins
+    ]  # fmt: skip
+    text = _sentence(plan, ways)
+    if whirled:
+        text += " " + _whirl_text(len(whirled))
+    if any(s.span in plan.again for way in ways for run in way.runs for s in run):
+        text += " What came out of its run pressed the other way is pressed again."
+    return StepPress(text, tuple(_moves(plan, step, joins, ways, whirled, text)))
+
+
+def step_joins(step: Step) -> Iterator[Join]:
+    """The seams sewn in a step: of a unit all but those of units nested in it."""
+    if step.join is not None:
+        yield step.join
+        yield from (finish.join for finish in step.join.finishes)
+    elif step.unit is None:
+        yield from step.part.joins
+    else:
+        nested = {p.faces for inner in step.part.nested for p in walk(inner)}
+        for part in walk(step.part):
+            if part.faces not in nested:
+                yield from part.joins
+
+
+# --- words ----------------------------------------------------------------------------------------
+
+
+AS_SHOWN = "as its arrows show"
+FROM_THE_FRONT = ", seen from the front"
+
+
+def _way(plan: PressingPlan, step: Step, join: Join, project: Project) -> _Way:
+    """The way of a seam: one, unless it turns or is whirled."""
+    runs: list[list[Stretch]] = []
+    for stretch in (s for s in plan.stretches if s.join is join):
+        now = plan.toward(join, stretch.begin)
+        if runs and plan.toward(join, runs[-1][-1].begin) == now:
+            runs[-1].append(stretch)
+        else:
+            runs.append([stretch])
+    words = {_words(plan, step, run, project) for run in runs}
+    said = words.pop() if len(words) == 1 else AS_SHOWN
+    return _Way(said, tuple(map(tuple, runs)))
+
+
+def _words(plan: PressingPlan, step: Step, run: Sequence[Stretch], project: Project) -> str:
+    """Toward what a seam goes; the way on the picture where that does not tell it."""
+    if run[0].toward is None:
+        return "open"
+    side = run[0].beside.index(run[0].toward)
+
+    def named(face: int) -> str:
+        if step.unit is None:
+            return _named(step, face)
+        return cloth_name(project, plan.seams.draft.patches[face].fabric)
+
+    here, there = ({named(s.beside[k]) for s in run} for k in (side, 1 - side))
+    if len(here) == 1 and not here & there and "" not in here:
+        return f"toward {here.pop()}"
+    return heading(plan, run[len(run) // 2])
+
+
+def _named(step: Step, face: int) -> str:
+    """What a step calls the part that a patch is in."""
+    if step.join is not None:
+        for side, name in zip(step.join.larger_first, step.needs, strict=False):
+            if face in faces_of(side):
+                return name
+        return ""
+    for part, name in zip(step.part.parts, step.needs, strict=False):
+        if face in part.faces:
+            return name
+    return ""
+
+
+def _sentence(plan: PressingPlan, ways: Sequence[_Way]) -> str:
+    verb = "Fold" if plan.school == "end" else "Press"
+    found = list(dict.fromkeys(way.words for way in ways))
+    after = "; press when the block is done" if plan.school == "end" else ""
+    if any(words not in ("open", AS_SHOWN) and "toward" not in words for words in found):
+        after = FROM_THE_FRONT + after
+    number = len(ways)
+    if len(found) == 1:
+        all_of = "" if number == 1 else "both seams " if number == 2 else f"all {number} seams "
+        words = "as the arrows show" if found == [AS_SHOWN] else found[0]
+        return f"{verb} {all_of}{words}{after}."
+    if number > MOST_TOLD and len(found) > 2:
+        return f"{verb} each seam as its arrow shows{after}."
+    told = []
+    for words in found:
+        which = [str(i) for i, way in enumerate(ways, 1) if way.words == words]
+        told.append(f"seam{'s' * (len(which) > 1)} {_listed(which)} {words}")
+    return f"{verb} {', '.join(told)}{after}."
+
+
+def _listed(numbers: Sequence[str]) -> str:
+    if len(numbers) > MOST_TOLD:
+        return f"{run_lengths(numbers[:3])} ... {numbers[-1]}"
+    return " and ".join(filter(None, [", ".join(numbers[:-1]), numbers[-1]]))
+
+
+def _whirl_text(number: int) -> str:
+    where = "At the centre" if number == 1 else f"At the {number} crossings marked"
+    return (
+        f"{where} undo the stitches in the allowance back to the crossing seam, then turn all "
+        "seams the same way round and press flat."
+    )
+
+
+# --- moves ----------------------------------------------------------------------------------------
+
+
+def _moves(
+    plan: PressingPlan,
+    step: Step,
+    joins: Sequence[Join],
+    ways: Sequence[_Way],
+    whirled: Sequence[Met],
+    text: str,
+) -> Iterator[Move]:
+    """Setting the first seam, the part on top toward which it goes; then pressing, with an arrow a
+    seam."""
+    draft, seam = plan.seams.draft, plan.seam
+    first = ways[0]
+    top = first.runs[0][0].toward
+    setting = plan.school != "end" and top is not None and len(first.runs) == 1
+    straight = len(joins[0].legs) == 1 and not any(c.centre for c in joins[0].curves)
+    if setting and straight and not joins[0].left_open:
+        side = next(s for s in joins[0].sides if top in faces_of(s))
+        above = first.words.removeprefix("toward ")
+        if above == first.words:
+            above = "what it goes toward"
+        set_ = f"Set the seam as it was sewn, {above} on top. Open it and press, do not rub."
+        if _on_bias(step, joins):
+            set_ += " Bias edges stretch: lift the iron and put it down."
+        yield turned_over(draft, joins[0], seam, faces_of(side), set_)
+    arrows = tuple(_arrow(plan, run) for way in ways for run in way.runs)
+    marks = tuple(DrawnLine("whirl", met.junction.at, met.junction.at) for met in whirled)
+    places = points_of(draft)
+    marks += tuple(DrawnLine("point", places[v], places[v]) for v in step.points)
+    faces = _faces(joins)
+    yield Move("press", text, raw_sheet(draft, faces, seam), (), (*arrows, *marks))
+
+
+def _faces(joins: Sequence[Join]) -> Faces:
+    return max((join.faces for join in joins), key=len)
+
+
+def _on_bias(step: Step, joins: Sequence[Join]) -> bool:
+    """Is there a bias edge at the iron: an outer edge of a unit, or a slanted or curved seam?"""
+    if step.unit is not None and step.unit.in_use.method.bias:
+        return True
+    ends = (join.points for join in joins)
+    slanted = any(p[0].x != p[-1].x and p[0].y != p[-1].y for p in ends)
+    return slanted or any(curve.centre for join in joins for curve in join.curves)
+
+
+def _arrow(plan: PressingPlan, run: Sequence[Stretch]) -> DrawnLine:
+    """From the middle of a seam toward the side it goes; ``number`` 1 where it is open: two
+    arrows."""
+    stretch = run[len(run) // 2]
+    (x, y), (dx, dy) = plan.middle(stretch), plan.square(stretch)
+    long = (dx * dx + dy * dy) ** 0.5 or 1.0
+    far = float(plan.seam) * ARROW / long
+    start = Point(_near(x), _near(y))
+    end = Point(_near(x + dx * far), _near(y + dy * far))
+    return DrawnLine("press", start, end, int(stretch.toward is None))
+
+
+def _near(x: float) -> Fraction:
+    return Fraction(round(x * 1000), 1000)
