@@ -242,7 +242,7 @@ class Flow:
     BETWEEN = 10.0
     """Between cards, above one another."""
     BESIDE = 24.0
-    LEAST = 3
+    LEAST = 4
     """Blocks that are no page of their own."""
 
     @property
