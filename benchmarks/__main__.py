@@ -17,6 +17,7 @@ import shapely.ops
 from PySide6.QtWidgets import QApplication
 
 from benchmarks.assembling import cases
+from benchmarks.pressing import cases as pressing_cases
 from inlet.core.assembly import shape
 from inlet.core.draft import borders, patches
 from inlet.core.draft.compass import quarter_arc
@@ -305,6 +306,8 @@ def main() -> None:
     rows.append((f"{name}, again", timed(lambda: compared(block), 7), "100"))
     for name, do, aim in cases(triangles_and_squares(18, 76)):
         rows.append((name, timed(do, 3), aim))
+    for name, do, aim in pressing_cases(CLOTHS):
+        rows.append((name, timed(do, 5), aim))
     for count, size in ((200, 12), (200, 40), (300, 12)):
         mixed = count == 300
         seams = mixed_seams(count, size) if mixed else [

@@ -42,9 +42,10 @@ class Option(NamedTuple):
 
 
 class Choice(NamedTuple):
-    """At a place of a part, ``decisions`` that follow one of several options, in their order.
-    ``part`` numbers the part, ``sewn`` are the spans in one of it."""
+    """At a place of a part, the one that ``join`` makes, ``decisions`` that follow one of several
+    options, in their order. ``part`` numbers the part, ``sewn`` are the spans in one of it."""
 
+    join: Join
     part: int
     sewn: tuple[int, ...]
     decisions: tuple[int, ...]
@@ -133,7 +134,7 @@ class _Decider:
 
     def _placed(self, join: Join) -> Placed:
         still = {s: (s, False) for s in self.sewn[join.number]}
-        return self._place(self.kind_of[join.number], self.mapped.get(join.number, still))
+        return self._place(join, self.mapped.get(join.number, still))
 
     def _made(self, join: Join, inner: Iterable[Placed]) -> Placed:
         """A version of a part: its parts as they are placed in it, its own seams decided."""
@@ -148,9 +149,9 @@ class _Decider:
         self.number += 1
         return self.number - 1
 
-    def _place(self, kind: int, onto: Mapping[int, tuple[int, bool]]) -> Placed:
+    def _place(self, join: Join, onto: Mapping[int, tuple[int, bool]]) -> Placed:
         """What a part's spans follow at a place; ``onto`` says where the first's come to lie."""
-        spans = sorted(onto)
+        kind, spans = self.kind_of[join.number], sorted(onto)
         options: list[Option] = []
         for v, version in enumerate(self.kinds[kind].versions):
             for turn in self.kinds[kind].turns:
@@ -165,7 +166,7 @@ class _Decider:
             own: Sequence[Follows] = options[0].follows
         else:
             decisions = tuple(self._decision() for _ in spans)
-            self.choices.append(Choice(kind, tuple(spans), decisions, tuple(options)))
+            self.choices.append(Choice(join, kind, tuple(spans), decisions, tuple(options)))
             own = [Follows(d, False) for d in decisions]
         return {
             onto[s][0]: follows.other(onto[s][1]) for s, follows in zip(spans, own, strict=True)

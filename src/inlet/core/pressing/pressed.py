@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.point import Point
@@ -127,6 +128,17 @@ class PressingPlan:
     def second(self) -> PressingPlan:
         """The second version, as if it were the only one."""
         return replace(self, versions=self.versions[1:2], pins=(), meetings=())
+
+    @cached_property
+    def second_parts(self) -> frozenset[Faces]:
+        """The parts of the block that are pressed in a second version, by their patches."""
+        used = {follows.decision for follows in self.decisions.versions[0]}
+        taken = zip(self.decisions.choices, self.answer.options, strict=True)
+        return frozenset(
+            choice.join.faces
+            for choice, option in taken
+            if choice.options[option].version and used.intersection(choice.decisions)
+        )
 
     @property
     def of_each(self) -> tuple[int, ...]:

@@ -17,7 +17,7 @@ from inlet.core.pressing.pressed import Met, PressingPlan, Stretch
 from inlet.core.pressing.words import heading
 from inlet.core.project.project import Project
 from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.units.parts import walk
+from inlet.core.units.parts import Part, walk
 from inlet.core.words import cloth_name
 
 MOST_TOLD = 4
@@ -42,7 +42,7 @@ class _Way(NamedTuple):
 
 def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | None:
     """How the seams of a step are pressed; None where it has none of its own."""
-    joins = tuple(step_joins(step))
+    joins = tuple(step_joins(step, step.part))
     if not joins:
         return None
     ways = [_way(plan, step, join, project) for join in joins]
@@ -52,7 +52,7 @@ def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | 
         and met.junction.whirl
         and met.junction.whirl.arms[0].join in joins
     ]  # fmt: skip
-    text = _sentence(plan, ways)
+    text = _sentence(plan, ways) + _second(plan, step, project)
     if whirled:
         text += " " + _whirl_text(len(whirled))
     if any(s.span in plan.again for way in ways for run in way.runs for s in run):
@@ -60,18 +60,31 @@ def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | 
     return StepPress(text, tuple(_moves(plan, step, joins, ways, whirled, text)))
 
 
-def step_joins(step: Step) -> Iterator[Join]:
-    """The seams sewn in a step: of a unit all but those of units nested in it."""
-    if step.join is not None:
+def step_joins(step: Step, made: Part) -> Iterator[Join]:
+    """The seams sewn in a step where it makes a part: of a unit all but those of units nested in
+    it."""
+    if step.join is not None and made is step.part:
         yield step.join
         yield from (finish.join for finish in step.join.finishes)
     elif step.unit is None:
-        yield from step.part.joins
+        yield from made.joins
     else:
-        nested = {p.faces for inner in step.part.nested for p in walk(inner)}
-        for part in walk(step.part):
+        nested = {p.faces for inner in made.nested for p in walk(inner)}
+        for part in walk(made):
             if part.faces not in nested:
                 yield from part.joins
+
+
+def _second(plan: PressingPlan, step: Step, project: Project) -> str:
+    """What is pressed in a second version: how many, and how."""
+    places = step.alike if step.unit is None else [p.part for p in step.unit.unit.places]
+    found = [part for part in places if part.faces in plan.second_parts]
+    if not found:
+        return ""
+    there = step._replace(part=found[0])
+    ways = [_way(plan, there, join, project) for join in step_joins(there, found[0])]
+    each = max(1, step.times // max(1, len(places) + (step.unit is None)))
+    return f" In a second version, {len(found) * each} of them: {_sentence(plan, ways)}"
 
 
 # --- words ----------------------------------------------------------------------------------------
