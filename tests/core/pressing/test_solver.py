@@ -52,6 +52,8 @@ def least_of_all(program):
                 ways[d] = np.array([1, 0, 2], np.int8)[column] if contrary else column
         cost = np.zeros(tried.shape[1], np.int64)
         for table in program.tables:
+            if table.tie:
+                continue
             cost += table.costs[tuple(ways[d] for d in table.spans)]
         versions = {c.part for c, o in zip(choices, options, strict=True) if c.options[o].version}
         extra = sum(program.second[part] for part in versions) + program.always

@@ -38,10 +38,11 @@ OUTWARD_KINDS = ("rounds", "ring", "square-in-square")
 
 class Table(NamedTuple):
     """Costs over the ways some spans are pressed, or some decisions made: an axis for each of
-    ``spans``, to its side 0, 1 or open."""
+    ``spans``, to its side 0, 1 or open. A ``tie`` costs nothing, but decides between equals."""
 
     spans: tuple[int, ...]
     costs: NDArray[np.int64]
+    tie: bool = False
 
 
 class Block(NamedTuple):
@@ -63,7 +64,7 @@ def lightness_of(seams: Seams, fabrics: Iterable[Fabric]) -> tuple[float | None,
 def all_tables(block: Block, follows: Sequence[Follows]) -> list[Table]:
     """Everything that pressing a version of a block costs, ties too, over the decisions that its
     spans follow."""
-    tables = [along(block, s) for s in range(len(block.seams.spans))]
+    tables = [table for s in range(len(block.seams.spans)) for table in along(block, s)]
     tables += _rows_by_turns(block.seams)
     out = over_decisions(tables, follows)
     for junction in block.seams.junctions:
@@ -79,29 +80,31 @@ def over_decisions(tables: Iterable[Table], follows: Sequence[Follows]) -> list[
         own = tuple(dict.fromkeys(f.decision for f in found))
         ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
         index = tuple(_turned(ways[own.index(f.decision)], f.contrary) for f in found)
-        out.append(Table(own, table.costs[index].reshape((WAYS,) * len(own))))
+        out.append(Table(own, table.costs[index].reshape((WAYS,) * len(own)), table.tie))
     return out
 
 
 # --- along a seam ---------------------------------------------------------------------------------
 
 
-def along(block: Block, s: int) -> Table:
-    """What a span costs pressed to its side 0, to its side 1, and open, apart from its ends."""
+def along(block: Block, s: int) -> tuple[Table, Table]:
+    """What a span costs pressed to its side 0, to its side 1, and open, apart from its ends; and
+    the tie between its sides, to the dark."""
     w, span = block.weights, block.seams.spans[s]
     share = share_of_seam(span)
     costs = [round(share * w[name]) for name in ("closed", "closed", "open")]
-    back = folded_back(block.seams, span)
+    back, ties = folded_back(block.seams, span), [0, 0, 0]
     for side in (0, 1):
         shade, darker = shadow(block, span, side)
-        costs[side] += round(share * w["shadow"] * shade) + round(TO_DARK * max(0.0, -darker))
+        costs[side] += round(share * w["shadow"] * shade)
+        ties[side] = round(TO_DARK * max(0.0, -darker))
         costs[side] += w["folded-back"] * max(0, back[side] - back[1 - side]) // 2
         if block.outward.get(s) == 1 - side:
             costs[side] += round(share * w["inward"])
     waits = waiting_side(span)
     if waits is not None:
         costs[1 - waits] += w["against"]
-    return Table((s,), np.array(costs))
+    return Table((s,), np.array(costs)), Table((s,), np.array(ties), True)
 
 
 def share_of_seam(span: Span) -> float:
@@ -278,4 +281,4 @@ def _tie(one: _Met, other: _Met, same: bool) -> Table:
     for a, b in product((0, 1), repeat=2):
         if ((a == one.ahead) == (b == other.ahead)) != same:
             costs[a, b] = ONE_WAY if same else ALTERNATE
-    return Table((one.span, other.span), costs)
+    return Table((one.span, other.span), costs, True)

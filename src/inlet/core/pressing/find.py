@@ -23,6 +23,7 @@ from inlet.core.pressing.costs import (
     lightness_of,
     over_decisions,
 )
+from inlet.core.pressing.greedy import greedy
 from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.neighbours import (
     SETTING_TITLES,
@@ -37,13 +38,8 @@ from inlet.core.pressing.neighbours import (
 )
 from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.pressed import PressingPlan, meeting_state
-from inlet.core.pressing.program import (
-    Answer,
-    Program,
-    greedy,
-    solve,
-    taken_together,
-)
+from inlet.core.pressing.program import Answer, Program, taken_together
+from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import Seams, Toward, find_seams
 from inlet.core.pressing.weights import weights_of
 from inlet.core.project.block import Block as DraftedBlock

@@ -22,7 +22,8 @@ from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
-from inlet.core.pressing.program import Answer, Program, solve
+from inlet.core.pressing.program import Answer, Program
+from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import Seams, Toward
 from inlet.core.units.parts import Part
 
@@ -289,5 +290,5 @@ def cost_if(plan: PressingPlan, wish: Pinned) -> int | None:
     table = held(plan.seams, wish, 2 * PIN)  # heavier than a pin that says otherwise
     pinned = over_decisions([table], plan.decisions.versions[0])
     program = plan.program._replace(tables=(*plan.program.tables, *pinned))
-    answer = solve(program, FLIP_SECONDS)
+    answer = solve(program, FLIP_SECONDS, ties=False)
     return None if answer is None else answer.cost % PIN // len(plan.versions)
