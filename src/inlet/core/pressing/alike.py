@@ -16,7 +16,15 @@ from typing import NamedTuple
 
 from inlet.core.assembly.tree import Join, faces_of
 from inlet.core.geometry.curve import Curve, sweep
-from inlet.core.geometry.motion import Alike, Motion, Picture, at_origin, canonical, corner_of
+from inlet.core.geometry.motion import (
+    Alike,
+    Motion,
+    Picture,
+    at_origin,
+    canonical,
+    corner_of,
+    motion_between,
+)
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.pressing.spans import Seams, Span
 from inlet.core.stopping import check
@@ -42,10 +50,9 @@ class Option(NamedTuple):
 
 
 class Choice(NamedTuple):
-    """At a place of a part, the one that ``join`` makes, ``decisions`` that follow one of several
-    options, in their order. ``part`` numbers the part, ``sewn`` are the spans in one of it."""
+    """At a place of a part, ``decisions`` that follow one of several options, in their order.
+    ``part`` numbers the part, ``sewn`` are the spans in one of it."""
 
-    join: Join
     part: int
     sewn: tuple[int, ...]
     decisions: tuple[int, ...]
@@ -166,7 +173,7 @@ class _Decider:
             own: Sequence[Follows] = options[0].follows
         else:
             decisions = tuple(self._decision() for _ in spans)
-            self.choices.append(Choice(join, kind, tuple(spans), decisions, tuple(options)))
+            self.choices.append(Choice(kind, tuple(spans), decisions, tuple(options)))
             own = [Follows(d, False) for d in decisions]
         return {
             onto[s][0]: follows.other(onto[s][1]) for s, follows in zip(spans, own, strict=True)
@@ -203,16 +210,36 @@ class _Decider:
         comes to lie there."""
         still = {s: (s, False) for s in self.sewn[join.number]}
         yield still
-        wanted = canonical(at_origin(picture)) if len(picture) < MOST_TURNED else None
-        for cos_, sin_ in ((-1, 0), (0, 1), (0, -1)) if wanted else ():
-            turn = Motion(Fraction(cos_), Fraction(sin_))
-            turned = turn.picture(picture)
-            if canonical(at_origin(turned)) != wanted:
-                continue
-            by = corner_of(picture).minus(corner_of(turned))
-            onto = self.middles.onto(self.sewn[join.number], turn.then_move(by))
+        for motion in turns_of(picture):
+            onto = self.middles.onto(self.sewn[join.number], motion)
             if onto is not None:
                 yield {there: (s, swapped) for s, (there, swapped) in onto.items()}
+
+
+def turns_of(picture: Picture) -> Iterator[Motion]:
+    """The turns by quarters, but for none at all, that lay a picture on itself."""
+    if len(picture) >= MOST_TURNED:
+        return
+    wanted = canonical(at_origin(picture))
+    for cos_, sin_ in ((-1, 0), (0, 1), (0, -1)):
+        turn = Motion(Fraction(cos_), Fraction(sin_))
+        turned = turn.picture(picture)
+        if canonical(at_origin(turned)) == wanted:
+            yield turn.then_move(corner_of(picture).minus(corner_of(turned)))
+
+
+def motions_between(one: Picture, other: Picture) -> Iterator[Motion]:
+    """Motions that lay a picture on another: one, and those after a turn by quarters."""
+    first = motion_between(one, other)
+    if first is not None:
+        yield first
+        for turn in turns_of(one):
+            moved = first(turn.by)
+            yield Motion(
+                first.cos * turn.cos - first.sin * turn.sin,
+                first.sin * turn.cos + first.cos * turn.sin,
+                moved,
+            )
 
 
 MOST_TURNED = 400

@@ -15,7 +15,7 @@ from inlet.core.assembly.tree import Join
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact
-from inlet.core.pressing.alike import Decisions, middle_of
+from inlet.core.pressing.alike import Decisions, Middles, middle_of, motions_between
 from inlet.core.pressing.costs import Block, over_decisions
 from inlet.core.pressing.folding import Layer, folded
 from inlet.core.pressing.holding import PIN, Pinned, held
@@ -26,6 +26,7 @@ from inlet.core.pressing.program import Answer, Program
 from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import Seams, Toward
 from inlet.core.units.parts import Part
+from inlet.core.units.units import picture_of
 
 FLIP_SECONDS = 1.0
 """How long is looked for what a flip costs."""
@@ -131,15 +132,22 @@ class PressingPlan:
         return replace(self, versions=self.versions[1:2], pins=(), meetings=())
 
     @cached_property
-    def second_parts(self) -> frozenset[Faces]:
-        """The parts of the block that are pressed in a second version, by their patches."""
-        used = {follows.decision for follows in self.decisions.versions[0]}
-        taken = zip(self.decisions.choices, self.answer.options, strict=True)
-        return frozenset(
-            choice.join.faces
-            for choice, option in taken
-            if choice.options[option].version and used.intersection(choice.decisions)
-        )
+    def _middles(self) -> Middles:
+        return Middles(self.seams)
+
+    def alike(self, one: Faces, other: Faces) -> bool:
+        """Are two equal parts pressed alike, in some turn in which they look the same?"""
+        ways, draft = self.versions[0], self.seams.draft
+        spans = [s for s, span in enumerate(self.seams.spans) if span.join.faces <= one]
+        for motion in motions_between(picture_of(draft, one), picture_of(draft, other)):
+            onto = self._middles.onto(spans, motion)
+            if onto is not None and all(
+                ways[there] == (1 - way if swapped and way is not None else way)
+                for s, (there, swapped) in onto.items()
+                for way in [ways[s]]
+            ):
+                return True
+        return False
 
     @property
     def of_each(self) -> tuple[int, ...]:

@@ -77,13 +77,15 @@ def step_joins(step: Step, made: Part) -> Iterator[Join]:
 
 def _second(plan: PressingPlan, step: Step, project: Project) -> str:
     """What is pressed in a second version: how many, and how."""
-    places = step.alike if step.unit is None else [p.part for p in step.unit.unit.places]
-    found = [part for part in places if part.faces in plan.second_parts]
+    if plan.decisions.choices == ():
+        return ""
+    places = [p.part for p in step.unit.unit.places[1:]] if step.unit else list(step.alike)
+    found = [part for part in places if not plan.alike(step.part.faces, part.faces)]
     if not found:
         return ""
     there = step._replace(part=found[0])
     ways = [_way(plan, there, join, project) for join in step_joins(there, found[0])]
-    each = max(1, step.times // max(1, len(places) + (step.unit is None)))
+    each = max(1, step.times // (len(places) + 1))
     return f" In a second version, {len(found) * each} of them: {_sentence(plan, ways)}"
 
 
@@ -98,8 +100,8 @@ def _way(plan: PressingPlan, step: Step, join: Join, project: Project) -> _Way:
     """The way of a seam: one, unless it turns or is whirled."""
     runs: list[list[Stretch]] = []
     for stretch in (s for s in plan.stretches if s.join is join):
-        now = plan.toward(join, stretch.begin)
-        if runs and plan.toward(join, runs[-1][-1].begin) == now:
+        now, turns = plan.toward(join, stretch.begin), join.vertices[stretch.begin] in join.pivots
+        if runs and not turns and plan.toward(join, runs[-1][-1].begin) == now:
             runs[-1].append(stretch)
         else:
             runs.append([stretch])
