@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 import pytest
 
 from inlet.core.draft.symmetry import turned
 from inlet.core.geometry.point import Point
 from inlet.core.plan import plan_block
+from inlet.core.pressing.pressed import meeting_state
 from inlet.core.pressing.reasons import reason
 from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.quilt import Quilt, QuiltPlace, Sashing
 from inlet.core.project.value import replace
-from tests.blocks import F, in_cloths, project_of
-from tests.core.assembly.test_assembly import ALL
+from tests.blocks import F, block_of, in_cloths, project_of
 from tests.core.pressing.drawn import DARK, NAMED
 from tests.core.pressing.test_solver import pressed
 
@@ -187,28 +189,41 @@ def test_in_a_quilt_one_pressing_is_found_or_two_lie_by_turns():
             assert plan.versions[0] != plan.versions[1]
 
 
-def test_what_meets_is_counted_on_the_blocks_themselves():
-    """Every meeting in a quilt of turned and mirrored blocks, laid out and compared by place."""
-    block = ALL["Ring"]
+def test_what_meets_is_told_by_blocks_laid_out_on_the_floor():
+    """A quilt of turned and mirrored blocks: every two ends at one place, and whether they lie
+    opposite ways, told by where they come to lie; against what the plan says of its meetings."""
+    block = block_of("1 0 1 3 / 0 1 3 1 / 1 2 3 2 / 2 0 2 1", 3, 3, (9, 9), "abcab")
     places = [QuiltPlace(column=x, row=y, turn=90 * (x + 2 * y) % 360, mirror=x == 1)
-              for x in range(3) for y in range(2)]  # fmt: skip
-    project = quilted(block, 3, 2, places=tuple(places))
-    plan = plan_block(project, block).pressing
-    side = float(block.finished[0])
-    seen = 0
-    ends = {}
+              for x in range(3) for y in range(4)]  # fmt: skip
+    plan = plan_block(quilted(block, 3, 4, places=tuple(places)), block).pressing
+    side, seen, ends = 9.0, Counter(), {}
     for place in places:
-        for end in plan.edges:
-            x, y = (c - side / 2 for c in end.end.at.floats())
-            x = -x if place.mirror else x
-            for _ in range(place.turn // 90):
-                x, y = -y, x
-            spot = tuple(
-                round(c + side * (n + 0.5), 6) for c, n in ((x, place.column), (y, place.row))
-            )
-            seen += spot in ends
-            ends[spot] = place
-    assert sum(meeting.times for meeting in plan.meetings) == seen > 0
+        for each in plan.edges:
+            stretch = next(s for s in plan.stretches if s.join is each.end.arm.join
+                           and s.begin <= each.end.arm.place < s.end)  # fmt: skip
+            spots = [tuple(c - side / 2 for c in each.end.at.floats()), plan.square(stretch)]
+            for k, (x, y) in enumerate(spots):
+                x = -x if place.mirror else x
+                for _ in range(place.turn // 90):
+                    x, y = -y, x
+                spots[k] = x, y
+            (x, y), way = spots
+            spot = (round(x + side * (place.column + 0.5), 6),
+                    round(y + side * (place.row + 0.5), 6))  # fmt: skip
+            if spot in ends:
+                other = ends[spot]
+                if each.toward is None or other is None:
+                    seen["open" if each.toward is None is other else "mixed"] += 1
+                else:
+                    opposite = way[0] * other[0] + way[1] * other[1] < 0
+                    seen["nests" if opposite else "stacks"] += 1
+            ends[spot] = None if each.toward is None else way
+    ways = [[plan.toward(e.end.arm.join, e.end.arm.place) for e in plan.edges]]
+    told = Counter()
+    for meeting in plan.meetings:
+        told[meeting_state(plan.ends, meeting, ways)] += meeting.times
+    assert told == seen
+    assert sum(seen.values()) > 5
 
 
 def test_sashing_keeps_blocks_apart_and_other_blocks_are_no_neighbours():

@@ -109,6 +109,16 @@ def test_units_of_both_hands_from_one_run_are_pressed_alike_or_again():
     assert len(twins) == 1
     again = "pressed again" in " ".join(texts(plan))
     assert again == bool(plan.pressing.again)
+    unit = next(u for u in plan.units if u.unit.label == twins[0].in_use.made_with)
+    ways = [first_seam(plan, u.unit.part) for u in (unit, twins[0])]
+    assert (ways[0] != ways[1]) == again
+
+
+def first_seam(plan, part):
+    """The cloth toward which a unit's first seam is pressed."""
+    own = [s for s in plan.pressing.stretches if s.join.faces < part.faces]
+    (stretch,) = [s for s in own if len(s.join.faces) == 2]
+    return plan.draft.patches[stretch.toward].fabric
 
 
 def test_plans_tell_it_in_json_and_text_in_inches_and_centimetres():

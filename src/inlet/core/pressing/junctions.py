@@ -183,7 +183,7 @@ def ends_on(seats: Sequence[Seat], later: Seat) -> tuple[End, ...]:
     along = later.arms[-1].angle
     out = []
     for side, part in enumerate(later.join.sides):
-        arm = _end_within(faces_of(part), seats, later)
+        arm = _end_within(faces_of(part), seats)
         if arm is None:
             continue
         lean = sin(along - arm.angle)
@@ -201,13 +201,9 @@ def _crossings(seats: Sequence[Seat]) -> Iterator[Crossing]:
             yield Crossing(seat.join, (one.arm, other.arm), (one.ahead, other.ahead))
 
 
-def _end_within(side: Faces, seats: Sequence[Seat], later: Seat) -> Arm | None:
+def _end_within(side: Faces, seats: Sequence[Seat]) -> Arm | None:
     """The arm of the last seam sewn in a part that ends there."""
-    found = [
-        seat
-        for seat in seats
-        if len(seat.arms) == 1 and seat.join.number < later.join.number and seat.join.faces <= side
-    ]
+    found = [seat for seat in seats if len(seat.arms) == 1 and seat.join.faces <= side]
     return max(found, key=lambda seat: seat.join.number).arms[0] if found else None
 
 
