@@ -23,6 +23,7 @@ from inlet.core.pressing.outcomes import OPEN, WAYS, Outcome, outcome
 from inlet.core.pressing.spans import Seams, Span
 from inlet.core.pressing.weights import Weights
 from inlet.core.project.fabric import Fabric
+from inlet.core.stopping import check
 
 MOST_SEAMS_AT = 7
 """Seams at one junction, those that follow one decision as one, that are weighed all together; of
@@ -68,6 +69,7 @@ def all_tables(block: Block, follows: Sequence[Follows]) -> list[Table]:
     tables += _rows_by_turns(block.seams)
     out = over_decisions(tables, follows)
     for junction in block.seams.junctions:
+        check()
         out += at_junction(block, junction, follows)
     return out
 

@@ -93,7 +93,10 @@ class _Search:
         self.set(way, seam)
         if self.choices:
             self.ways = followed(self.program, self.ways, self.options)
-        changed = [d for d, (a, b) in enumerate(zip(before, self.ways, strict=True)) if a != b]
+        touched = self.bound.union(each.decision for each in seam)
+        changed = [d for d in touched if before[d] != self.ways[d]]
+        if not changed:
+            return 0
         tables = {t for d in changed for t in self.tables_of[d]}
         change = self.of(tables, self.ways) - self.of(tables, before)
         if change >= 0:

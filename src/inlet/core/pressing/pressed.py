@@ -132,6 +132,33 @@ class PressingPlan:
         return replace(self, versions=self.versions[1:2], pins=(), meetings=())
 
     @cached_property
+    def touching(self) -> Mapping[int, tuple[Junction, ...]]:
+        """The junctions at which each span has an arm."""
+        out: dict[int, list[Junction]] = {}
+        for junction in self.seams.junctions:
+            for s in {self.seams.of[arm.join.number, arm.place][0] for arm in junction.arms}:
+                out.setdefault(s, []).append(junction)
+        return {s: tuple(junctions) for s, junctions in out.items()}
+
+    @cached_property
+    def known_reasons(self) -> dict[tuple[int, Toward], str]:
+        """Why seams go the way they do, as far as it was asked for: by join and way."""
+        return {}
+
+    @cached_property
+    def known_outcomes(self) -> dict[tuple[int, ...], tuple[int, int]]:
+        """What crossings cost, and layers, as far as it was asked for: by vertex and ways."""
+        return {}
+
+    @cached_property
+    def of_join(self) -> Mapping[int, tuple[Stretch, ...]]:
+        """The stretches of each join, by its number."""
+        out: dict[int, list[Stretch]] = {}
+        for stretch in self.stretches:
+            out.setdefault(stretch.join.number, []).append(stretch)
+        return {number: tuple(stretches) for number, stretches in out.items()}
+
+    @cached_property
     def _middles(self) -> Middles:
         return Middles(self.seams)
 

@@ -41,9 +41,11 @@ def reason(plan: PressingPlan, span: int, project: Project) -> str:
             f"The centre is whirled: all its seams turn the same way round, {whirled} layers lie "
             "there, and the stitches in the allowance are undone."
         )
-    if way is None:
-        return max(_saved_open(plan, span), default=_LAST).why
-    return max(_saved(plan, span, way, project), default=_LAST, key=lambda s: s.points).why
+    key = plan.seams.spans[span].join.number, way
+    if key not in plan.known_reasons or len(plan.seams.spans[span].join.legs) > 1:
+        saved = _saved_open(plan, span) if way is None else _saved(plan, span, way, project)
+        plan.known_reasons[key] = max(saved, default=_LAST, key=lambda s: s.points).why
+    return plan.known_reasons[key]
 
 
 _FEWER = "Fewer layers lie where it meets other seams."
@@ -152,9 +154,8 @@ def _at_ends(plan: PressingPlan, span: int, way: Toward) -> tuple[tuple[int, int
     for s in seam:
         then[s] = None if way is None else way
     nesting = places = layers = 0
-    for junction in plan.seams.junctions:
-        if not any(plan.seams.of[a.join.number, a.place][0] in seam for a in junction.arms):
-            continue
+    near = {j.vertex: j for s in seam for j in plan.touching.get(s, ())}
+    for junction in near.values():
         costs = [_costs(plan, junction, ways) for ways in (now, then)]
         gained = costs[1][0] - costs[0][0]
         nesting += gained
@@ -166,10 +167,14 @@ def _at_ends(plan: PressingPlan, span: int, way: Toward) -> tuple[tuple[int, int
 def _costs(plan: PressingPlan, junction: Junction, ways: Sequence[Toward]) -> tuple[int, int]:
     """What the crossings at a junction cost, and its layers."""
     w = plan.block.weights
-    values = np.array([[_value(plan, ways, arm.join, arm.place) for arm in junction.arms]])
-    found = outcome(junction, values)
-    cost = w["stacked"] * found.stacked + w["half-open"] * found.half_open
-    return int(cost[0] + w["both-open"] * found.both_open[0]), int(found.layers[0])
+    found = tuple(_value(plan, ways, arm.join, arm.place) for arm in junction.arms)
+    key = (junction.vertex, *found)
+    if key not in plan.known_outcomes:
+        came = outcome(junction, np.array([found]))
+        cost = w["stacked"] * came.stacked + w["half-open"] * came.half_open
+        cost = cost + w["both-open"] * came.both_open
+        plan.known_outcomes[key] = int(cost[0]), int(came.layers[0])
+    return plan.known_outcomes[key]
 
 
 def _value(plan: PressingPlan, ways: Sequence[Toward], join: Join, place: int) -> int:
@@ -190,13 +195,10 @@ def _point_on(plan: PressingPlan, seam: Iterable[int], side: int) -> bool:
 
 
 def _spans_of_seam(plan: PressingPlan, span: int) -> set[int]:
-    """A span, and those of the same leg that go the same way."""
+    """A span, and those of the same seam that go the same way."""
     now, own = plan.versions[0], plan.seams.spans[span]
-    return {
-        s
-        for s, other in enumerate(plan.seams.spans)
-        if other.join is own.join and now[s] == now[span]
-    }
+    found = {stretch.span for stretch in plan.of_join[own.join.number]}
+    return {s for s in found if now[s] == now[span]}
 
 
 def _neighbours(plan: PressingPlan, span: int) -> int:
@@ -210,9 +212,9 @@ def _neighbours(plan: PressingPlan, span: int) -> int:
 
 def _whirled_at(plan: PressingPlan, span: int) -> int | None:
     """How many layers lie at a whirled centre that a span ends at."""
-    for each in plan.junctions:
-        if each.state == "whirled" and each.junction.whirl is not None:
-            for arm in each.junction.whirl.arms:
+    for junction in plan.touching.get(span, ()):
+        if junction.vertex in plan.whirled and junction.whirl is not None:
+            for arm in junction.whirl.arms:
                 if plan.seams.of[arm.join.number, arm.place][0] == span:
-                    return each.layers
+                    return plan.at_vertex(junction.vertex).layers
     return None

@@ -99,7 +99,7 @@ FROM_THE_FRONT = ", seen from the front"
 def _way(plan: PressingPlan, step: Step, join: Join, project: Project) -> _Way:
     """The way of a seam: one, unless it turns or is whirled."""
     runs: list[list[Stretch]] = []
-    for stretch in (s for s in plan.stretches if s.join is join):
+    for stretch in plan.of_join[join.number]:
         now, turns = plan.toward(join, stretch.begin), join.vertices[stretch.begin] in join.pivots
         if runs and not turns and plan.toward(join, runs[-1][-1].begin) == now:
             runs[-1].append(stretch)
