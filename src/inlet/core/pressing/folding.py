@@ -11,7 +11,7 @@ with it, as cloth is.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import groupby, pairwise
 from typing import Literal, NamedTuple
 
@@ -28,6 +28,7 @@ from inlet.core.geometry.polygon import (
     edges,
     flip,
     line_through,
+    narrowest,
     offset_sides,
 )
 from inlet.core.numbers.root2 import Exact
@@ -78,6 +79,18 @@ def folded(seams: Seams, seam: Exact, ways: Sequence[Toward]) -> tuple[Layer, ..
                     for fold in _folds(draft, join, run, (ends[0], ends[1])):
                         lying[face] = _beyond(lying[face], fold, side, back, seam, depth)
     return tuple(layer for each in lying.values() for layer in each)
+
+
+THIN = 12
+"""A piece narrower than this part of an allowance is a sliver."""
+
+
+def without_slivers(draft: Draft, layers: Iterable[Layer], seam: Exact) -> tuple[Layer, ...]:
+    """Layers to draw: arcs are folded chord by chord, which leaves slivers where cloth is eased."""
+    if not any(patch.arcs for patch in draft.patches):
+        return tuple(layers)
+    least = float(seam) / THIN
+    return tuple(each for each in layers if narrowest([p.floats() for p in each.outline]) > least)
 
 
 class _Run(NamedTuple):

@@ -17,7 +17,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact
 from inlet.core.pressing.alike import Decisions, Middles, middle_of, motions_between
 from inlet.core.pressing.costs import Block, over_decisions
-from inlet.core.pressing.folding import Layer, folded
+from inlet.core.pressing.folding import Layer, folded, without_slivers
 from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
@@ -199,11 +199,12 @@ class PressingPlan:
 
     @cached_property
     def layers(self) -> tuple[Layer, ...]:
-        """The allowances behind the block, folded, in the first version."""
+        """The allowances behind the block, folded, in the first version, without slivers."""
         return self.layers_of(0)
 
     def layers_of(self, version: int) -> tuple[Layer, ...]:
-        return folded(self.seams, self.seam, self.versions[version])
+        found = folded(self.seams, self.seam, self.versions[version])
+        return without_slivers(self.seams.draft, found, self.seam)
 
     @cached_property
     def whirled(self) -> frozenset[int]:
