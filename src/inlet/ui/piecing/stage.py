@@ -87,7 +87,7 @@ class PiecingStage(QWidget):
         layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
         self._show_anew = when_seen(self, self.refresh)
         session.planned.connect(self._planned)
-        session.pressed.connect(self._show_anew)
+        session.pressed.connect(self._pressed)
         session.selected.connect(self._picked)
 
     def turn_to(self, page: int) -> None:
@@ -103,6 +103,11 @@ class PiecingStage(QWidget):
             self.index = max(0, min(self.index, len(plan.steps) - 1))
             self._show_anew()
             self.moved.emit()
+
+    def _pressed(self) -> None:
+        """How the step's seams are pressed has come to be known."""
+        if self.session.pressing is not None:
+            self._show_anew()
 
     def _picked(self) -> None:
         """A unit picked elsewhere: go to its step."""
