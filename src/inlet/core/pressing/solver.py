@@ -16,7 +16,7 @@ from scipy.sparse import csr_array
 
 from inlet.core.pressing.costs import NEVER, Table
 from inlet.core.pressing.greedy import with_better_ties
-from inlet.core.pressing.outcomes import WAYS
+from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.program import Answer, Program, cost_of_answer, followed, one_way
 
 
@@ -54,7 +54,10 @@ def solve(program: Program, seconds: float, ties: bool = True) -> Answer | None:
     if none was found. Of those that cost as much one that loses few ties, if ``ties`` matter. The
     same program gives the same answer where it is proved."""
     model = _Model(program)
-    found = model.solved(seconds)
+    if program.decisions.number > MANY:
+        found = _better_of(_Model(_all_closed(program)).solved(seconds), model, seconds / 2)
+    else:
+        found = model.solved(seconds)
     if found is None or not ties:
         return found
     if found.gap == 0 and program.decisions.number <= MOST_WITH_TIES:
@@ -62,6 +65,32 @@ def solve(program: Program, seconds: float, ties: bool = True) -> Answer | None:
         if again is not None and again.cost == found.cost:
             return again._replace(at_least=found.cost)
     return with_better_ties(program, found)
+
+
+MANY = 150
+"""Decisions of a program that is first solved with no seam open: that is found much sooner, and
+seldom costs more."""
+
+
+def _all_closed(program: Program) -> Program:
+    """The program without open seams."""
+    tables = []
+    for table in program.tables:
+        costs = table.costs.copy()
+        for axis in range(costs.ndim):
+            np.moveaxis(costs, axis, 0)[OPEN] = NEVER
+        tables.append(table if table.tie else table._replace(costs=costs))
+    return program._replace(tables=tuple(tables))
+
+
+def _better_of(first: Answer | None, model: _Model, seconds: float) -> Answer | None:
+    """The first answer, or that of the whole program if it is better; with the latter's bound."""
+    found = model.solved(seconds)
+    if first is None:
+        return found
+    at_least = found.at_least if found is not None else 0
+    best = found if found is not None and found.cost <= first.cost else first
+    return best._replace(at_least=min(best.cost, at_least))
 
 
 class _Model:
