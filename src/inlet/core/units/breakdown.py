@@ -219,8 +219,9 @@ class _Breaker:
         """Of ways to split a unit, those that take the fewest strip sets, of the fewest strips."""
 
         def work_of(row: Row) -> tuple[int, int, int, list[list[float]]]:
-            sets = {tuple(self.rows.pattern(faces)): len(faces) for faces in row.parts}
-            same = sorted(self.rows.pattern(faces) for faces in row.parts)
+            sewn = [(self.rows.pattern(faces), len(faces)) for faces in row.parts]
+            sets = {tuple(pattern): strips for pattern, strips in sewn}
+            same = sorted(pattern for pattern, _ in sewn)
             return len(sets), len(row.parts), sum(sets.values()), same
 
         work = [work_of(row) for row in rows]
