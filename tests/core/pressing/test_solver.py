@@ -11,6 +11,7 @@ from inlet.core.plan import plan_block
 from inlet.core.pressing.costs import NEVER
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.outcomes import OPEN
+from inlet.core.pressing.reasons import reason
 from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pin
 from inlet.core.project.value import replace
 from tests.blocks import F, project_of
@@ -166,6 +167,9 @@ def test_pins_that_contradict_one_another_are_told():
     both = pressed(block, pins=pins)
     assert [pin.kept for pin in both.pins].count(True) == 1
     assert len(both.pins) == 2
+    told = {pin.kept: reason(both, pin.span, project_of(block)) for pin in both.pins}
+    assert told[True] == "You pinned it so."
+    assert told[False] != told[True]  # it does not go the way that pin says
     assert both.cost < 10**8
     two = pressed(block, pins=pins, versions=2)  # a second version of the unit keeps both
     assert all(pin.kept for pin in two.pins)

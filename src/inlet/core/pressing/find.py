@@ -72,7 +72,7 @@ def find_pressing(
     project: Project,
     draft: Draft,
     root: Part,
-    units: Iterable[UnitPlan],
+    units: Sequence[UnitPlan],
     seconds: float = SECONDS,
 ) -> PressingPlan | None:
     """How a block is pressed; None for one without seams or without an order of sewing. With no
@@ -88,7 +88,7 @@ class _Finder:
         project: Project,
         draft: Draft,
         root: Part,
-        units: Iterable[UnitPlan],
+        units: Sequence[UnitPlan],
         seconds: float,
     ) -> None:
         self.project, self.draft, self.root = project, draft, root
@@ -157,7 +157,7 @@ class _Finder:
             grid=grid or {},
             setting=setting,
             cost=cost,
-            gap=answer.gap // blocks,
+            gap=-(-answer.gap // blocks),  # never told smaller than it is
             seam=self.project.measure.seam,
         )
 
@@ -234,7 +234,7 @@ class _Finder:
         span, swapped = self.seams.of[join.number, place]
         if isinstance(pin.toward, str):
             return Pinned(number, span, None, OPEN)
-        side = self._side_of(join, place, Point(*pin.toward))
+        side = self._side_of(join, Point(*pin.toward))
         return None if side is None else Pinned(number, span, None, side ^ swapped)
 
     @property
@@ -250,7 +250,7 @@ class _Finder:
         far, _, place, join = min(places, key=lambda each: each[:3])
         return (join, place) if far <= self.reach else None
 
-    def _side_of(self, join: Join, place: int, toward: Point) -> int | None:
+    def _side_of(self, join: Join, toward: Point) -> int | None:
         patch = self.draft.patch_at(toward)
         for side in (0, 1):
             if patch is not None and patch.face in faces_of(join.sides[side]):

@@ -19,7 +19,7 @@ from inlet.core.pressing.alike import Decisions, Middles, middle_of, motions_bet
 from inlet.core.pressing.costs import Block, over_decisions
 from inlet.core.pressing.folding import Layer, folded, without_slivers
 from inlet.core.pressing.holding import PIN, Pinned, held
-from inlet.core.pressing.junctions import Junction
+from inlet.core.pressing.junctions import Arm, Junction
 from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
 from inlet.core.pressing.program import Answer, Program
@@ -245,13 +245,14 @@ class PressingPlan:
 
 def met(seams: Seams, ways: Sequence[Toward], junction: Junction) -> Met:
     """What comes of a junction when the spans go those ways."""
-    values = np.array([[_value(seams, ways, arm.join, arm.place) for arm in junction.arms]])
+    values = np.array([[value_of(seams, ways, arm) for arm in junction.arms]])
     found = outcome(junction, values)
     return Met(junction, found.state(0, bool(junction.crossings)), int(found.layers[0]))
 
 
-def _value(seams: Seams, ways: Sequence[Toward], join: Join, place: int) -> int:
-    way = seams.toward(ways, join, place)
+def value_of(seams: Seams, ways: Sequence[Toward], arm: Arm) -> int:
+    """How an arm is pressed, as outcomes count it: the side of its join, or open."""
+    way = seams.toward(ways, arm.join, arm.place)
     return OPEN if way is None else way
 
 

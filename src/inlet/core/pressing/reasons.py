@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.assembly.tree import faces_of
 from inlet.core.pressing.costs import (
     TO_DARK,
     folded_back,
@@ -16,8 +16,8 @@ from inlet.core.pressing.costs import (
     waiting_side,
 )
 from inlet.core.pressing.junctions import Junction
-from inlet.core.pressing.outcomes import OPEN, outcome
-from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.outcomes import outcome
+from inlet.core.pressing.pressed import PressingPlan, value_of
 from inlet.core.pressing.spans import Span, Toward
 from inlet.core.project.project import Project
 from inlet.core.words import cloth_name
@@ -33,7 +33,7 @@ class Saved(NamedTuple):
 def reason(plan: PressingPlan, span: int, project: Project) -> str:
     """Why a span is pressed as it is, in one sentence."""
     way = plan.versions[0][span]
-    if plan.pinned(span):
+    if any(pin.span == span and pin.kept for pin in plan.pins):
         return "You pinned it so."
     whirled = _whirled_at(plan, span)
     if whirled is not None:
@@ -167,7 +167,7 @@ def _at_ends(plan: PressingPlan, span: int, way: Toward) -> tuple[tuple[int, int
 def _costs(plan: PressingPlan, junction: Junction, ways: Sequence[Toward]) -> tuple[int, int]:
     """What the crossings at a junction cost, and its layers."""
     w = plan.block.weights
-    found = tuple(_value(plan, ways, arm.join, arm.place) for arm in junction.arms)
+    found = tuple(value_of(plan.seams, ways, arm) for arm in junction.arms)
     key = (junction.vertex, *found)
     if key not in plan.known_outcomes:
         came = outcome(junction, np.array([found]))
@@ -175,11 +175,6 @@ def _costs(plan: PressingPlan, junction: Junction, ways: Sequence[Toward]) -> tu
         cost = cost + w["both-open"] * came.both_open
         plan.known_outcomes[key] = int(cost[0]), int(came.layers[0])
     return plan.known_outcomes[key]
-
-
-def _value(plan: PressingPlan, ways: Sequence[Toward], join: Join, place: int) -> int:
-    way = plan.seams.toward(ways, join, place)
-    return OPEN if way is None else way
 
 
 def _point_on(plan: PressingPlan, seam: Iterable[int], side: int) -> bool:
