@@ -78,11 +78,7 @@ class BackPicture:
 
 def _outline(pen: Pen, points: list[Spot], fill: Color, hatched: bool = False) -> None:
     c = pen.canvas
-    path = c.beginPath()
-    path.moveTo(*points[0])
-    for point in points[1:]:
-        path.lineTo(*point)
-    path.close()
+    path = pen.path(points)
     c.setStrokeColor(black)
     c.setLineWidth(0.35)
     c.setFillColor(fill)

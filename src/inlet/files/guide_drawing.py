@@ -140,12 +140,8 @@ class Pen:
         left, top, scale = place
         c = self.canvas
         for outline, fabric in sheet:
-            path = c.beginPath()
             points = [(left + x * scale, top - y * scale) for x, y in (p.floats() for p in outline)]
-            path.moveTo(*points[0])
-            for point in points[1:]:
-                path.lineTo(*point)
-            path.close()
+            path = self.path(points)
             c.setStrokeColor(black)
             c.setLineWidth(0.8)
             c.setFillColor(white if wrong_side else self._tint(fabric))
@@ -158,6 +154,15 @@ class Pen:
                 c.setFillColor(black)
                 c.setFont(MEDIUM, 9)
                 c.drawCentredString(x, y - 3, self.letters.get(fabric, ""))
+
+    def path(self, points: Sequence[Spot]) -> Any:
+        """A closed outline."""
+        made = self.canvas.beginPath()
+        made.moveTo(*points[0])
+        for point in points[1:]:
+            made.lineTo(*point)
+        made.close()
+        return made
 
     def hatch(self, path: Any, points: Sequence[tuple[float, float]]) -> None:
         """Lines across an outline, as the wrong side of cloth is drawn."""

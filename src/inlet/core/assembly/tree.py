@@ -113,6 +113,11 @@ class Join:
         """The whole length of the seam, finished."""
         return sum(map(curve_length, self.curves))
 
+    def leg_of(self, place: int) -> int:
+        """The leg that an edge is of, by their places in the join."""
+        spans = (sorted((leg.begin, leg.end)) for leg in self.legs)
+        return next(i for i, (low, high) in enumerate(spans) if low <= place < high)
+
     @property
     def larger_first(self) -> tuple[Side, Side]:
         """Its two sides, the one of more patches first."""

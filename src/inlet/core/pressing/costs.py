@@ -115,12 +115,8 @@ def share_of_seam(span: Span) -> float:
     for join, begin, end, _ in span.pieces:
         lengths = [curve_length(curve) for curve in join.curves]
         own += sum(lengths[begin:end])
-        leg = next(
-            sorted((each.begin, each.end))
-            for each in join.legs
-            if min(each.begin, each.end) <= begin < max(each.begin, each.end)
-        )
-        whole += sum(lengths[leg[0] : leg[1]])
+        leg = join.legs[join.leg_of(begin)]
+        whole += sum(lengths[slice(*sorted((leg.begin, leg.end)))])
     return own / whole
 
 

@@ -177,10 +177,7 @@ class _Finder:
         for v, version in enumerate(decisions.versions):
             for s, span in enumerate(self.seams.spans):
                 join, begin, _, _ = span.pieces[0]
-                leg = next(
-                    i for i, each in enumerate(join.legs)
-                    if min(each.begin, each.end) <= begin < max(each.begin, each.end)
-                )  # fmt: skip
+                leg = join.leg_of(begin)
                 together.setdefault((v, join.number, leg), []).append(version[s])
         choices = decisions.choices
         again = tuple(

@@ -155,12 +155,7 @@ def _seats(v: int, arms: Sequence[Arm]) -> Iterator[Seat]:
 
 def _as_sewn(join: Join, arms: Sequence[Arm]) -> list[Arm]:
     """Arms of a join in the order in which its legs are sewn."""
-    spans = [sorted((leg.begin, leg.end)) for leg in join.legs]
-
-    def leg_of(arm: Arm) -> int:
-        return next(i for i, (low, high) in enumerate(spans) if low <= arm.place < high)
-
-    return sorted(arms, key=leg_of)
+    return sorted(arms, key=lambda arm: join.leg_of(arm.place))
 
 
 def _opposite(one: Arm, other: Arm) -> bool:
