@@ -24,6 +24,7 @@ from inlet.core.plan import plan_block
 from inlet.core.project.block import Block, FabricAt, curved, seam_along, straight
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import METRIC, Measure
+from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Backing, Binding, Border, Quilt, QuiltPlace, Sashing
 from inlet.core.project.value import replace
@@ -35,6 +36,7 @@ from inlet.files.plan_json import plan_dict
 from inlet.files.project_json import FileProblem, dumps, load, loads, save, why_not_held
 from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
+from tests.core.pressing.drawn import NAMED
 
 names = st.text(min_size=1, max_size=12)
 more = st.dictionaries(
@@ -385,6 +387,21 @@ def test_a_guide_saves_paper_and_its_words_never_collide(tmp_path, drawn, grid, 
                 for u0, v0, u1, v1, other in words[i + 1 :]:
                     clear = x1 <= u0 + 1 or u1 <= x0 + 1 or y1 <= v0 or v1 <= y0
                     assert clear, (text, other)
+
+
+@pytest.mark.parametrize("versions", [1, 2])
+def test_a_guide_shows_the_back_of_every_version(tmp_path, versions):
+    """Who presses at the end has each on a sheet of its own, and is told to fold until then."""
+    wishes = BlockPressing(school="end", setting="one-way", versions=versions)
+    block = replace(NAMED["dash"], pressing=wishes)
+    path = tmp_path / "guide.pdf"
+    write_guide(plan_block(project_of(block), block), path)
+    found = [page.extract_text() for page in PdfReader(path).pages]
+    backs = [text for text in found if "The back, " in text]
+    assert len(backs) == versions
+    assert ("version 2" in backs[-1]) == (versions == 2)
+    assert sum(text.count("Fold ") for text in found) >= 4
+    assert all("Fold " not in text for text in backs)
 
 
 def test_units_of_one_shape_are_one_card_with_a_table_of_cloths(tmp_path):
