@@ -27,7 +27,9 @@ class System:
     ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
     checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
     second), and ``squaring``, what squaring off takes of a strip. Cloth has the usable
-    ``cloth_width``, its fat quarters strips ``fat_quarter`` long; it is bought in steps of
+    ``cloth_width``, its fat quarters are of
+    ``fat_quarter_size`` and their strips ``fat_quarter`` long; ``long_ruler`` is how far one reaches;
+    it is bought in steps of
     ``buying``, told in ``cloth_unit``, long lengths in ``long_unit``. ``cut_cloth`` is what people
     own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap`` the
     thread between two seams of a chain, ``cloth_a_minute`` how much wasted cloth (squared) weighs
@@ -52,6 +54,8 @@ class System:
     squaring: Fraction
     cloth_width: Fraction
     fat_quarter: Fraction
+    fat_quarter_size: tuple[Fraction, Fraction]
+    long_ruler: Fraction
     buying: Fraction
     cloth_unit: LongUnit
     long_unit: LongUnit
@@ -82,6 +86,8 @@ INCHES = System(
     squaring=Fraction(1, 2),
     cloth_width=Fraction(42),
     fat_quarter=Fraction(20),
+    fat_quarter_size=(Fraction(18), Fraction(20)),
+    long_ruler=Fraction(24),
     buying=Fraction(36, 8),
     cloth_unit=LongUnit("yd", 36),
     long_unit=LongUnit("yd", 36),
@@ -112,6 +118,8 @@ CENTIMETRES = System(
     squaring=Fraction(1),
     cloth_width=Fraction(107),
     fat_quarter=Fraction(50),
+    fat_quarter_size=(Fraction(50), Fraction(53)),
+    long_ruler=Fraction(60),
     buying=Fraction(10),
     cloth_unit=LongUnit("cm", 1),
     long_unit=LongUnit("m", 100),

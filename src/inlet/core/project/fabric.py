@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.project.value import Value, replace
+from inlet.core.project.cutting import Have, have_measured
+from inlet.core.project.value import Pair, Value, replace
 
 Cloth = str | None
 """A cloth by its id; None where none lies yet."""
@@ -20,7 +21,9 @@ class Print(Value, frozen=True, kw_only=True):
 
 class Fabric(Value, frozen=True, kw_only=True):
     """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``; ``value`` is
-    ``light``, ``medium`` or ``dark`` where the maker says so, else empty."""
+    ``light``, ``medium`` or ``dark`` where the maker says so, else empty. ``have`` is what the
+    maker has of it, ``direction`` says which ways a print may lie, ``shrink`` what washing takes
+    along it and across it, in per cent, and ``price`` what a yard or metre costs."""
 
     id: str
     name: str = ""
@@ -29,6 +32,10 @@ class Fabric(Value, frozen=True, kw_only=True):
     value: str = ""
     print: Print | None = None
     notes: str = ""
+    have: tuple[Have, ...] = ()
+    direction: str = ""
+    shrink: Pair = (Fraction(0), Fraction(0))
+    price: Exact | None = None
 
     @property
     def title(self) -> str:
@@ -42,4 +49,5 @@ def fabric_measured(fabric: Fabric, factor: Fraction) -> Fabric:
         fabric,
         width=None,
         print=replace(shown, width=shown.width * factor) if shown is not None else None,
+        have=tuple(have_measured(have, factor) for have in fabric.have),
     )

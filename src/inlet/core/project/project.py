@@ -9,6 +9,7 @@ from __future__ import annotations
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
+from inlet.core.project.cutting import Cutting
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
 from inlet.core.project.pressing import Pressing
@@ -27,6 +28,7 @@ class Project(Value, frozen=True, kw_only=True):
     rates: Rates | None = None
     needle: Needle | None = None
     pressing: Pressing | None = None
+    cutting: Cutting | None = None
 
     def block(self, block_id: str) -> Block:
         """The block of that id; ``KeyError`` if there is none."""

@@ -1,0 +1,185 @@
+"""Cutting: cloth and cuts beside a general rectangle packer's best and the area, on 20 cut lists.
+
+The lists are made by rule: three to nine sizes with sides from 1 1/2 to 10 in, in eighths, 4 to 64
+of each, 36 to 330 pieces. Nothing to square and a single layer, so that the comparison is fair.
+"""
+
+from __future__ import annotations
+
+import random
+import statistics
+import time
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+import rectpack
+from rectpack import guillotine
+
+from inlet.core.cutting.cuts import Cut
+from inlet.core.cutting.layout import SECONDS, ClothPlan, fill_strips_once, lay_out
+from inlet.core.cutting.strokes import Rect, places_of, strokes_of
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.cutting import Cutting
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+
+WIDTH = 336
+"""42 in, in eighths."""
+RULER = F(24)
+Sizes = list[tuple[int, int, int]]
+
+
+def cut_lists() -> Iterator[Sizes]:
+    """20 lists of (shorter side, longer side, number), in eighths of an inch."""
+    for seed in range(20):
+        chance = random.Random(seed)
+        number = 0
+        while not 36 <= number <= 330:
+            sizes = []
+            for _ in range(chance.randint(3, 9)):
+                a = chance.randint(12, 60)
+                b = a if chance.random() < 0.5 else chance.randint(12, 80)
+                sizes.append((min(a, b), max(a, b), chance.choice((4, 8, 12, 16, 20, 24, 36, 48, 64))))
+            number = sum(n for _, _, n in sizes)
+        yield sizes
+
+
+def many_pieces() -> Sizes:
+    """2,000 pieces of 25 sizes."""
+    chance = random.Random(2000)
+    return [(*sorted((chance.randint(12, 60), chance.randint(12, 80))), 80) for _ in range(25)]
+
+
+def as_cuts(sizes: Sizes) -> list[Cut]:
+    return [
+        Cut("a", "rectangle", (F(a, 8), F(b, 8)), "none", n, ("A",), label=f"A{i}")
+        for i, (a, b, n) in enumerate(sizes)
+    ]
+
+
+def ours(sizes: Sizes, seconds: float, cutting: Cutting, squaring: F = F(0)) -> ClothPlan:
+    project = Project(measure=Measure(squaring=squaring), cutting=cutting)
+    fill_strips_once.cache_clear()
+    (plan,) = lay_out(project, as_cuts(sizes), seconds)
+    return plan
+
+
+SELECTIONS, SPLITS = ("Baf", "Blsf", "Bssf"), ("Sas", "Las", "Slas", "Llas", "Maxas", "Minas")
+ORDERS = [getattr(rectpack, f"SORT_{n}") for n in
+          ("AREA", "PERI", "DIFF", "SSIDE", "LSIDE", "RATIO", "NONE")]  # fmt: skip
+
+
+def theirs(sizes: Sizes) -> list[Rect]:
+    """rectpack's shortest layout over its guillotine modes and orders, in eighths."""
+    best: tuple[int, list[Rect]] | None = None
+    for selection in SELECTIONS:
+        for split in SPLITS:
+            for order in ORDERS:
+                packer = rectpack.newPacker(
+                    mode=rectpack.PackingMode.Offline,
+                    pack_algo=getattr(guillotine, f"Guillotine{selection}{split}"),
+                    sort_algo=order,
+                    rotation=True,
+                )
+                for a, b, n in sizes:
+                    for _ in range(n):
+                        packer.add_rect(a, b)
+                packer.add_bin(WIDTH, 10**6)
+                packer.pack()
+                found = [Rect(F(x), F(y), F(w), F(h), 1) for _, x, y, w, h, _ in packer.rect_list()]
+                length = max(int(r.bottom) for r in found)
+                if best is None or length < best[0]:
+                    best = length, found
+    assert best is not None
+    return best[1]
+
+
+def fewest_strokes(rects: Sequence[Rect], width: F) -> int:
+    """Strokes from edge to edge that no way of cutting a layout can do without: on each line edges
+    lie on, one for every part of it between pieces that it runs through."""
+    strokes = 0
+    lines: dict[tuple[bool, F], list[tuple[F, F]]] = {}
+    for r in rects:
+        for along, at, ends in (
+            (True, r.x, (r.y, r.bottom)), (True, r.right, (r.y, r.bottom)),
+            (False, r.y, (r.x, r.right)), (False, r.bottom, (r.x, r.right)),
+        ):  # fmt: skip
+            if at not in (0, width if along else 0):
+                lines.setdefault((along, at), []).append(ends)
+    for (along, at), ends in lines.items():
+        through = sorted(
+            (r.y, r.bottom) if along else (r.x, r.right)
+            for r in rects
+            if (r.x < at < r.right if along else r.y < at < r.bottom)
+        )
+        strokes += len({sum(b <= start for _, b in through) for start, _ in ends})
+    return strokes
+
+
+class Compared(NamedTuple):
+    """One list: lengths in inches, strokes, seconds."""
+
+    length: float
+    theirs: float
+    area: float
+    strokes: int
+    their_strokes: int
+    first: float
+    last: float
+
+
+def compared(sizes: Sizes) -> Compared:
+    cutting = Cutting(folds=0, stack=1, square_every=0, goal="cloth")
+    start = time.perf_counter()
+    ours(sizes, 0, cutting)
+    first = time.perf_counter() - start
+    plan = ours(sizes, SECONDS, cutting)
+    last = time.perf_counter() - start - first
+    assert plan.new is not None
+    placed = [p.at for p in places_of(plan.new)]
+    strokes = len(strokes_of(plan.new, 1, RULER))
+    assert strokes >= fewest_strokes(placed, F(42))
+    packed = theirs(sizes)
+    area = sum(a * b * n for a, b, n in sizes) / WIDTH / 8
+    return Compared(
+        float(plan.length), float(max(r.bottom for r in packed)) / 8, area, strokes,
+        fewest_strokes(packed, F(WIDTH)), first, last,
+    )  # fmt: skip
+
+
+def told(name: str, values: Sequence[float], aim: str) -> str:
+    return f"{name:58} {statistics.median(values):8.3f} {max(values):8.3f}   {aim}"
+
+
+def rows() -> Iterator[str]:
+    """The table's rows: median and worst of the 20 lists."""
+    found = [compared(sizes) for sizes in cut_lists()]
+    yield told("cloth ours / rectpack's best", [c.length / c.theirs for c in found], "1.00, 1.02")
+    yield told("cloth rectpack's best / area", [c.theirs / c.area for c in found], "")
+    yield told("cloth ours / area", [c.length / c.area for c in found], "1.03")
+    yield told("cuts ours / theirs", [c.strokes / c.their_strokes for c in found], "0.7")
+    yield told("first layout, ms", [c.first * 1000 for c in found], "20")
+    yield told("final layout, ms", [c.last * 1000 for c in found], "1000")
+    sizes = many_pieces()
+    start = time.perf_counter()
+    ours(sizes, SECONDS, Cutting(folds=0, stack=1, square_every=0, goal="cloth"))
+    yield told("2,000 pieces, ms", [(time.perf_counter() - start) * 1000], "3000")
+    for name, cutting in (("folded, squared", Cutting()), ("folded twice", Cutting(folds=2))):
+        at_once = [ours(sizes, 0, cutting, F(1, 2)) for sizes in cut_lists()]
+        best = [ours(sizes, SECONDS, cutting, F(1, 2)) for sizes in cut_lists()]
+        for words, plans in (("at once", at_once), ("best", best)):
+            lengths = [float(p.length / p.bound) for p in plans]
+            yield told(f"{name}, {words}: cloth / area", lengths, "")
+            cuts = [_cuts_a_piece(p, cutting) for p in plans]
+            yield told(f"{name}, {words}: cuts a piece", cuts, "")
+
+
+def _cuts_a_piece(plan: ClothPlan, cutting: Cutting) -> float:
+    assert plan.new is not None
+    pieces = sum(p.at.layers for p in places_of(plan.new))
+    return len(strokes_of(plan.new, cutting.stack, RULER)) / pieces
+
+
+if __name__ == "__main__":
+    for line in rows():
+        print(line)

@@ -1,0 +1,402 @@
+"""All pieces of a cut list laid out on the cloth there is, and on cloth to buy.
+
+What is there is filled first: bundles cut already, scraps, panels, fat quarters, then lengths of
+bolt; what finds no room on them is cut from new cloth of the fabric's width.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from functools import lru_cache
+from math import lcm
+from typing import NamedTuple
+
+from inlet.core.cutting.cuts import Cut
+from inlet.core.cutting.patterns import Kind, Pattern
+from inlet.core.cutting.program import Price, fill_strips
+from inlet.core.cutting.strokes import length_used, places_of, room_across
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.project.cutting import (
+    Cutting,
+    Have,
+    LaidCloth,
+    LaidPieces,
+    LaidRow,
+    LaidSegment,
+    LaidStrip,
+)
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import Rates
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+from inlet.core.stopping import check
+
+ZERO = Fraction(0)
+SECONDS = 0.7
+"""How long each cloth's best layout is looked for."""
+FEW_SECONDS = 0.25
+"""How long for one piece of what is there."""
+
+Standing = Mapping[str, int]
+"""By the label of a stack of a print that has a top: how many pieces stand with their long side
+along the print."""
+
+
+class Missing(NamedTuple):
+    """``number`` pieces of a cut that no cloth holds."""
+
+    cut: Cut
+    number: int
+
+
+class ClothPlan(NamedTuple):
+    """What one fabric needs: pieces of cloth to lay down, those that are there first, then new
+    cloth. ``buy`` is how much of that, as shops sell it; ``bound`` the least length of new cloth
+    that holds its pieces side by side without any waste. ``missing`` fits no cloth."""
+
+    fabric: str | None
+    width: Exact
+    cloths: tuple[LaidCloth, ...]
+    buy: Fraction
+    bound: Exact
+    missing: tuple[Missing, ...] = ()
+
+    @property
+    def new(self) -> LaidCloth | None:
+        """The cloth to buy, as it is laid out."""
+        return next((cloth for cloth in self.cloths if cloth.kind == "new"), None)
+
+    @property
+    def length(self) -> Exact:
+        """How much of the new cloth is cut up."""
+        return length_used(self.new) if self.new is not None else ZERO
+
+    @property
+    def used(self) -> float:
+        """The share of the cloth cut up that is in pieces, of new cloth or of what is there."""
+        cloths = [self.new] if self.new is not None else self.cloths
+        area = float(sum(length_used(cloth) * cloth.width for cloth in cloths))
+        return float(sum(piece_area(cloth) for cloth in cloths)) / area if area else 0.0
+
+
+def piece_area(cloth: LaidCloth) -> Exact:
+    """The cloth in its pieces."""
+    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
+
+
+def lay_out(
+    project: Project, cuts: Sequence[Cut], seconds: float, standing: Standing | None = None
+) -> tuple[ClothPlan, ...]:
+    """Every cloth of a cut list laid out, in the list's order; what comes from cloth cut already
+    for one unit is not counted. With no ``seconds`` the first layout that is found."""
+    by_fabric: dict[str | None, list[Cut]] = {}
+    for cut in cuts:
+        if not cut.owned:
+            by_fabric.setdefault(cut.fabric, []).append(cut)
+    return tuple(
+        lay_out_fabric(project, fabric, own, seconds, standing or {})
+        for fabric, own in by_fabric.items()
+    )
+
+
+def lay_out_fabric(
+    project: Project,
+    fabric: str | None,
+    cuts: Sequence[Cut],
+    seconds: float,
+    standing: Standing,
+    buys: bool = True,
+) -> ClothPlan:
+    """One fabric's pieces laid out; only on what is there, unless ``buys``."""
+    known = project.fabric(fabric or "")
+    found = known or Fabric(id=fabric or "")
+    rules = project.cutting or Cutting()
+    width = project.cloth_width(fabric or "")
+    work = _Work(project, found, rules, width, cuts, standing)
+    for source in sources(found, rules, project):
+        if not work.left:
+            break
+        work.fill(source, min(seconds, FEW_SECONDS))
+    if buys and work.left:
+        work.buy(seconds)
+    return work.plan()
+
+
+class Source(NamedTuple):
+    """Cloth to lay down, as it comes out of the wash: how wide and how long, in how many layers,
+    and what squaring takes of it."""
+
+    kind: str
+    width: Exact
+    length: Exact
+    layers: int
+    squaring: Exact
+
+
+ORDER = ("strips", "squares", "scrap", "panel", "fat-quarter", "bolt")
+
+
+def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source]:
+    """What there is of a fabric, what is smaller first."""
+    squaring = project.measure.squared_off
+    have = sorted(fabric.have, key=lambda h: (ORDER.index(h.kind), float(h.length or 0)))
+    if not rules.scraps_first:
+        have.sort(key=lambda h: h.kind != "bolt")
+    for one in have:
+        wide, long = have_size(one, fabric, project)
+        if one.kind in WASHED and rules.wash:
+            wide, long = wide * (1 - fabric.shrink[1] / 100), long * (1 - fabric.shrink[0] / 100)
+        layers = 2**rules.folds if one.kind == "bolt" else 1
+        exact = one.kind in ("strips", "squares")
+        for _ in range(one.count):
+            yield Source(one.kind, wide, long, layers, ZERO if exact else squaring)
+
+
+WASHED = ("bolt", "fat-quarter", "panel")
+
+
+def have_size(one: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact]:
+    """How wide and how long a piece of what is there is to use: of a strip its length lies across,
+    as it does on the bolt."""
+    system = project.measure.system
+    usual = fabric.width if fabric.width is not None else system.cloth_width
+    if one.kind == "squares":
+        side = one.width if one.width is not None else ZERO
+        return side, side
+    if one.kind == "strips":
+        long = one.length if one.length is not None else usual
+        return long, one.width if one.width is not None else ZERO
+    if one.kind == "fat-quarter":
+        short, long = system.fat_quarter_size
+        wide = one.width if one.width is not None else long
+        return wide - 2 * one.selvage, one.length if one.length is not None else short
+    wide = one.width if one.width is not None else usual
+    return wide - 2 * one.selvage, one.length if one.length is not None else ZERO
+
+
+class _Want(NamedTuple):
+    """Pieces of a cut that lie one way: ``number`` left to be laid out."""
+
+    cut: Cut
+    wide: Fraction
+    high: Fraction
+    turns: bool
+    number: int
+
+
+class _Work:
+    """One fabric being laid out."""
+
+    def __init__(
+        self,
+        project: Project,
+        fabric: Fabric,
+        rules: Cutting,
+        width: Exact,
+        cuts: Sequence[Cut],
+        standing: Standing,
+    ) -> None:
+        self.project, self.fabric, self.rules, self.width = project, fabric, rules, width
+        self.wants = [want for cut in cuts for want in _wants(cut, fabric, standing)]
+        lengths = [side for want in self.wants for side in (want.wide, want.high)]
+        self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
+        self.cloths: list[LaidCloth] = []
+        self.bound: Exact = ZERO
+        self.bought: Fraction = ZERO
+
+    @property
+    def left(self) -> bool:
+        return any(want.number for want in self.wants)
+
+    def fill(self, source: Source, seconds: float) -> None:
+        """Lay down as much as one piece of cloth holds."""
+        made = self._filled(source, seconds, source.length)
+        if made is not None:
+            self.cloths.append(made)
+            self._take(made)
+
+    def buy(self, seconds: float) -> None:
+        """What is left, on new cloth."""
+        rules, system = self.rules, self.project.measure.system
+        shrink = self.fabric.shrink if rules.wash else (ZERO, ZERO)
+        width = self.width * (1 - shrink[1] / 100)
+        area = sum((w.wide * w.high * w.number for w in self.wants), ZERO)
+        squaring = self.project.measure.squared_off
+        source = Source("new", width, ZERO, 2**rules.folds, squaring)
+        made = self._filled(source, seconds, None)
+        if made is None:
+            return
+        self.bound = area / width
+        along = 1 - shrink[0] / 100
+        self.bought = next_mark(
+            length_used(made) * (1 + rules.margin / 100) / along, system.buying
+        )
+        self.cloths.append(replace(made, length=self.bought * along))
+        self._take(made)
+
+    def _filled(self, source: Source, seconds: float, most: Exact | None) -> LaidCloth | None:
+        """A piece of cloth with its strips; None where it holds nothing."""
+        cloth = LaidCloth(
+            kind=source.kind,
+            width=source.width,
+            length=source.length,
+            layers=source.layers,
+            squaring=source.squaring,
+            every=self.rules.square_every,
+        )
+        strips = self._whole_strips(cloth) if most is None else ()
+        room = max(0, floor_exact(room_across(cloth) / self.unit))
+        longest = None if most is None else floor_exact((most - source.squaring) / self.unit)
+        halves = max(1, source.layers // 2)
+        wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
+        kinds, own = [], []
+        for want in wants:
+            kind = self._kind(want, halves)
+            if any(w <= room and h <= (longest or h) for w, h, _ in kind.ways()):
+                kinds.append(kind)
+                own.append(want)
+        if longest is None or longest > 0:
+            price = self._price(source)
+            check()
+            chosen = fill_strips_once(tuple(kinds), room, price, seconds, longest)
+            strips = (*strips, *self._strips(chosen, own))
+        laid = replace(cloth, strips=_widest_first(strips))
+        while most is not None and laid.strips and length_used(laid) > most:
+            laid = _without_last(laid)
+        return laid if laid.strips else None
+
+    def _kind(self, want: _Want, halves: int) -> Kind:
+        wide, high = (int(side / self.unit) for side in (want.wide, want.high))
+        return Kind(wide, high, -(-want.number // halves), want.turns)
+
+    def _is_whole(self, want: _Want, cloth: LaidCloth) -> bool:
+        """Does a piece take a strip from selvage to selvage, so that no end is squared?"""
+        return room_across(cloth) < want.wide <= 2 * cloth.width / max(2, cloth.layers) and (
+            not want.turns or want.high > room_across(cloth)
+        )
+
+    def _whole_strips(self, cloth: LaidCloth) -> tuple[LaidStrip, ...]:
+        halves = max(1, cloth.layers // 2)
+        return tuple(
+            LaidStrip(
+                width=want.high,
+                count=-(-want.number // halves),
+                segments=(_one_piece(want, want.wide, want.high, False),),
+            )
+            for want in self.wants
+            if want.number and self._is_whole(want, cloth)
+        )
+
+    def _price(self, source: Source) -> Price:
+        """What the maker wishes to spare, in the layout's units of cloth length."""
+        goal, every = self.rules.goal, self.rules.square_every
+        strip = float(source.squaring / self.unit) / every if every else 0.0
+        system, rates = self.project.measure.system, self.project.rates or Rates()
+        stroke = rates.cut / 60 * system.cloth_a_minute / float(source.width) / float(self.unit)
+        width = 4 * stroke
+        if goal == "cloth":
+            return Price(1.0, 0.001, strip, 0.0)
+        if goal == "cuts":
+            return Price(1.0, 10 * stroke, strip, 0.0)
+        if goal == "widths":
+            return Price(1.0, stroke / 4, strip, 20 * width)
+        return Price(1.0, stroke, strip, width)
+
+    def _strips(
+        self, chosen: Sequence[tuple[Pattern, int]], wants: Sequence[_Want]
+    ) -> Iterator[LaidStrip]:
+        unit = self.unit
+        for pattern, times in chosen:
+            segments = tuple(
+                LaidSegment(
+                    width=segment.wide * unit,
+                    count=segment.number,
+                    rows=tuple(
+                        LaidRow(
+                            width=row.high * unit,
+                            pieces=tuple(
+                                LaidPieces(
+                                    label=wants[b.kind].cut.label,
+                                    size=_lying(wants[b.kind], b.turned),
+                                    count=b.number,
+                                    turned=b.turned,
+                                )
+                                for b in row.bits
+                            ),
+                        )
+                        for row in segment.rows
+                    ),
+                )
+                for segment in pattern.segments
+            )
+            yield LaidStrip(width=pattern.high * unit, segments=segments, count=times)
+
+    def _take(self, made: LaidCloth) -> None:
+        """Count what is laid out off what is wanted."""
+        laid: dict[tuple[str, Exact, Exact], int] = {}
+        for place in places_of(made):
+            size = place.at.width, place.at.height
+            wide, high = size[::-1] if place.turned else size
+            key = place.label, wide, high
+            laid[key] = laid.get(key, 0) + place.at.layers
+        self.wants = [
+            w._replace(number=max(0, w.number - laid.get((w.cut.label, w.wide, w.high), 0)))
+            for w in self.wants
+        ]
+
+    def plan(self) -> ClothPlan:
+        missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
+        return ClothPlan(
+            self.fabric.id or None, self.width, tuple(self.cloths), self.bought, self.bound, missing
+        )
+
+
+@lru_cache(maxsize=500)
+def fill_strips_once(
+    kinds: tuple[Kind, ...], room: int, price: Price, seconds: float, most: int | None
+) -> tuple[tuple[Pattern, int], ...]:
+    """``fill_strips``, worked out once for the same pieces."""
+    return tuple(fill_strips(kinds, room, price, seconds, most))
+
+
+def _lying(want: _Want, turned: bool) -> tuple[Exact, Exact]:
+    return (want.high, want.wide) if turned else (want.wide, want.high)
+
+
+def _one_piece(want: _Want, wide: Exact, high: Exact, turned: bool) -> LaidSegment:
+    pieces = LaidPieces(label=want.cut.label, size=(wide, high), turned=turned)
+    return LaidSegment(width=wide, rows=(LaidRow(width=high, pieces=(pieces,)),))
+
+
+def _wants(cut: Cut, fabric: Fabric, standing: Standing) -> Iterator[_Want]:
+    """A cut's pieces as they may lie: the long side across the cloth, or turned; of a print with a
+    direction, each as it stands in the block; long strips across the cloth only."""
+    low, high = cut.cut
+    if not fabric.direction or low == high:
+        yield _Want(cut, high, low, cut.shape != "strip", cut.number)
+        return
+    upright = min(cut.number, standing.get(cut.label, 0))
+    for wide, along, number in ((high, low, cut.number - upright), (low, high, upright)):
+        if number:
+            yield _Want(cut, wide, along, False, number)
+
+
+def _widest_first(strips: Iterable[LaidStrip]) -> tuple[LaidStrip, ...]:
+    """The order they are cut in, equal strips taken together."""
+    found: list[LaidStrip] = []
+    for strip in sorted(strips, key=lambda s: -s.width):
+        same = (i for i, s in enumerate(found) if replace(s, count=strip.count) == strip)
+        at = next(same, None)
+        if at is None:
+            found.append(strip)
+        else:
+            found[at] = replace(found[at], count=found[at].count + strip.count)
+    return tuple(found)
+
+
+def _without_last(cloth: LaidCloth) -> LaidCloth:
+    *first, last = cloth.strips
+    kept = [replace(last, count=last.count - 1)] if last.count > 1 else []
+    return replace(cloth, strips=(*first, *kept))

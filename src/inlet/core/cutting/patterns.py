@@ -1,0 +1,162 @@
+"""How a strip is filled: segments across it, rows in a segment, pieces side by side in a row.
+
+A strip is cut off across the cloth, segments are cut off the strip, rows off a segment, pieces off
+a row: every cut goes from edge to edge. Lengths are whole numbers of a unit all sizes share, so
+that nothing is rounded while strips are looked for.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Iterator, Sequence
+from typing import NamedTuple
+
+
+class Kind(NamedTuple):
+    """``number`` rectangles of one size: ``wide`` across the cloth, ``high`` along its length;
+    ``turns``: they may lie the other way too."""
+
+    wide: int
+    high: int
+    number: int
+    turns: bool = True
+
+    @property
+    def area(self) -> int:
+        return self.wide * self.high
+
+    def ways(self) -> tuple[tuple[int, int, bool], ...]:
+        """(across, along, turned) for each way it may lie."""
+        if not self.turns or self.wide == self.high:
+            return ((self.wide, self.high, False),)
+        return (self.wide, self.high, False), (self.high, self.wide, True)
+
+
+class Bit(NamedTuple):
+    """``number`` pieces of a kind side by side, turned or not."""
+
+    kind: int
+    turned: bool
+    number: int
+
+
+class Row(NamedTuple):
+    """Pieces side by side in a row ``high``."""
+
+    high: int
+    bits: tuple[Bit, ...]
+
+
+class Segment(NamedTuple):
+    """``number`` equal segments, each ``wide`` with its rows one below the other."""
+
+    wide: int
+    rows: tuple[Row, ...]
+    number: int = 1
+
+
+class Pattern(NamedTuple):
+    """A strip ``high`` with its segments from the squared end on."""
+
+    high: int
+    segments: tuple[Segment, ...]
+
+    def counts(self) -> Counter[int]:
+        """How many of each kind it gives."""
+        found: Counter[int] = Counter()
+        for segment in self.segments:
+            for row in segment.rows:
+                for bit in row.bits:
+                    found[bit.kind] += bit.number * segment.number
+        return found
+
+    @property
+    def wide(self) -> int:
+        """How much of the strip's length is in segments."""
+        return sum(segment.wide * segment.number for segment in self.segments)
+
+    @property
+    def strokes(self) -> int:
+        """Cuts from edge to edge to release its pieces, the one that cuts the strip off included:
+        one a segment, and what its rows take, once for equal segments side by side."""
+        return 1 + sum(s.number + _inside(s) for s in self.segments)
+
+
+def _inside(segment: Segment) -> int:
+    """Strokes inside equal segments side by side: one between two rows; where a row holds several
+    pieces, one between two of them in each segment."""
+    between = len(segment.rows) - 1
+    beside = sum(sum(b.number for b in row.bits) - 1 for row in segment.rows)
+    return between + segment.number * beside
+
+
+def in_order(segments: Iterable[Segment]) -> tuple[Segment, ...]:
+    """Equal segments taken together, those with the highest single pieces first."""
+    found: Counter[tuple[int, tuple[Row, ...]]] = Counter()
+    for segment in segments:
+        if segment.rows:
+            found[segment.wide, segment.rows] += segment.number
+    made = [Segment(wide, rows, number) for (wide, rows), number in found.items()]
+    return tuple(sorted(made, key=lambda s: (-max(r.high for r in s.rows), -s.wide, s.rows)))
+
+
+Chosen = Sequence[tuple[Pattern, int]]
+"""Patterns with how many strips are cut so."""
+
+
+def without_surplus(chosen: Chosen, kinds: Sequence[Kind]) -> list[tuple[Pattern, int]]:
+    """The same strips without pieces that nobody wants, and none that is empty then; each strip no
+    higher than its pieces are."""
+    surplus: Counter[int] = Counter()
+    for pattern, times in chosen:
+        for which, number in pattern.counts().items():
+            surplus[which] += number * times
+    for which, kind in enumerate(kinds):
+        surplus[which] -= kind.number
+    out: Counter[Pattern] = Counter()
+    narrow_first = sorted(chosen, key=lambda c: (_filled(c[0], kinds), c[0]))
+    for pattern, times in narrow_first:
+        for _ in range(times):
+            left = pattern
+            if any(surplus[k] > 0 for k in pattern.counts()):
+                left = _without(pattern, surplus, kinds)
+            if left.segments:
+                out[left] += 1
+    return sorted(out.items(), key=lambda c: (-c[0].high, c[0]))
+
+
+def _filled(pattern: Pattern, kinds: Sequence[Kind]) -> float:
+    used = sum(kinds[k].area * n for k, n in pattern.counts().items())
+    return used / pattern.high
+
+
+def _without(pattern: Pattern, surplus: Counter[int], kinds: Sequence[Kind]) -> Pattern:
+    kept: list[Segment] = []
+    for segment in reversed(pattern.segments):
+        for _ in range(segment.number):
+            rows = tuple(row for row in _rows_kept(segment.rows, surplus))
+            if rows:
+                kept.append(Segment(_across(rows, kinds), rows))
+    segments = in_order(kept)
+    high = max((sum(r.high for r in s.rows) for s in segments), default=0)
+    return Pattern(high, segments)
+
+
+def _across(rows: Iterable[Row], kinds: Sequence[Kind]) -> int:
+    """How wide the pieces of the widest row are together."""
+    return max(
+        sum((kinds[b.kind].high if b.turned else kinds[b.kind].wide) * b.number for b in row.bits)
+        for row in rows
+    )
+
+
+def _rows_kept(rows: Iterable[Row], surplus: Counter[int]) -> Iterator[Row]:
+    for row in rows:
+        bits = []
+        for bit in row.bits:
+            spare = min(bit.number, max(0, surplus[bit.kind]))
+            surplus[bit.kind] -= spare
+            if bit.number > spare:
+                bits.append(bit._replace(number=bit.number - spare))
+        if bits:
+            yield Row(row.high, tuple(bits))

@@ -1,0 +1,120 @@
+"""What the maker decided about cutting, what cloth they have, and cloth laid down to be cut."""
+
+from __future__ import annotations
+
+from msgspec import field
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.value import Pair, Value, replace
+
+HAVE_KINDS = ("bolt", "fat-quarter", "strips", "squares", "scrap", "panel")
+"""Lengths off the bolt, other shop cuts, bundles cut already, what is left over, feature prints."""
+DIRECTIONS = ("", "one-way", "two-way")
+"""A print that lies any way; one with a top, as a nap has; a stripe, which has none."""
+GOALS = ("balance", "cloth", "cuts", "widths")
+"""Cloth and time weighed by the maker's rates; least cloth, fewest cuts, fewest strip widths."""
+FOLDS = (0, 1, 2)
+MOST_STACKED = 8
+MOST_HAVE = 200
+
+
+class Have(Value, frozen=True, kw_only=True):
+    """Cloth the maker has: ``count`` pieces ``width`` across and ``length`` along the selvage, with
+    a ``selvage`` on both sides that is no use. Strips and squares are cut already: ``width`` is how
+    wide, ``length`` how long; a square's is its width."""
+
+    kind: str = "bolt"
+    width: Exact | None = None
+    length: Exact | None = None
+    count: int = 1
+    selvage: Exact = Fraction(0)
+
+
+class LaidPieces(Value, frozen=True, kw_only=True):
+    """``count`` equal pieces side by side, for the stack ``label``: ``size`` across the cloth and
+    along it as they lie; ``turned`` from how the print stands, or from the long side across."""
+
+    label: str
+    size: Pair
+    count: int = 1
+    turned: bool = False
+
+
+class LaidRow(Value, frozen=True, kw_only=True):
+    """A row of a segment, ``width`` along the cloth."""
+
+    width: Exact
+    pieces: tuple[LaidPieces, ...]
+
+
+class LaidSegment(Value, frozen=True, kw_only=True):
+    """``count`` equal segments of a strip, each ``width`` across the cloth, its rows one below the
+    other."""
+
+    width: Exact
+    rows: tuple[LaidRow, ...]
+    count: int = 1
+
+
+class LaidStrip(Value, frozen=True, kw_only=True):
+    """``count`` equal strips, each cut ``width`` wide."""
+
+    width: Exact
+    segments: tuple[LaidSegment, ...]
+    count: int = 1
+
+
+class LaidCloth(Value, frozen=True, kw_only=True):
+    """One piece of cloth to lay down, as it lies after washing: ``kind`` of what is there, or
+    ``new`` for cloth to buy; ``width`` usable across, ``length`` along; folded into so many
+    ``layers`` (1, 2 or 4). Its strips in the order they are cut. ``squaring`` is lost at its start
+    and again before every ``every`` strips (0: at the start only), and of each strip's end."""
+
+    kind: str
+    width: Exact
+    length: Exact
+    layers: int = 1
+    squaring: Exact = Fraction(0)
+    every: int = 0
+    strips: tuple[LaidStrip, ...] = ()
+
+
+class Begun(Value, frozen=True, kw_only=True):
+    """Cloth that is being cut: how it was laid out when the first cut was made, for so many
+    ``copies`` of a block, and how many of its cuts are ``done``. ``counted``: it was taken from
+    what the maker has."""
+
+    fabric: str
+    block: str
+    copies: int
+    cloth: LaidCloth
+    done: int = 0
+    counted: bool = False
+
+
+class Cutting(Value, frozen=True, kw_only=True):
+    """How cloth is cut: folded so often, squared off again every so many strips (0: only at the
+    start), ``stack`` layers under the cutter at most; ``margin`` is what is bought more, in per
+    cent. ``wash``: cloth is washed before it is cut, and shrinks. ``scraps_first``: what is there
+    is used before cloth off the bolt."""
+
+    folds: int = 1
+    square_every: int = 4
+    stack: int = 4
+    margin: Exact = Fraction(0)
+    goal: str = "balance"
+    handed: str = "right"
+    wash: bool = False
+    scraps_first: bool = True
+    begun: tuple[Begun, ...] = field(default_factory=tuple)
+
+
+def have_measured(have: Have, factor: Fraction) -> Have:
+    """What is there, with its lengths in another system."""
+    return replace(
+        have,
+        width=None if have.width is None else have.width * factor,
+        length=None if have.length is None else have.length * factor,
+        selvage=have.selvage * factor,
+    )

@@ -1,0 +1,99 @@
+"""A cutting plan followed on the mat, from its JSON alone: this shares no code with the planner."""
+
+from __future__ import annotations
+
+from collections import Counter
+from fractions import Fraction as F
+from typing import Any
+
+Box = tuple[F, F, F, F]
+
+
+def box(texts: list[str]) -> Box:
+    x, y, w, h = map(F, texts)
+    return x, y, w, h
+
+
+def opened(piece: Box, layers: int) -> list[tuple[Box, int]]:
+    """A folded piece that touches the fold, laid open."""
+    x, y, w, h = piece
+    return [((-w, y, 2 * w, h), layers // 2)] if x == 0 and layers > 1 else []
+
+
+def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
+    """Make every cut in its order; the pieces that lie there in the end, by their label. Fails
+    where a cut does not go through a whole piece of cloth, edge to edge, or a place is not cut
+    out."""
+    width, length, layers = F(cloth["width"]), F(cloth["length"]), cloth["layers"]
+    assert cloth["fold"] == (None if layers == 1 else "0")
+    there: dict[Box, int] = {(F(0), F(0), width / layers, length): layers}
+    ready: Counter[str] = Counter()
+    wanted = {box([p["x"], p["y"], p["width"], p["height"]]): p for p in cloth["places"]}
+    assert len(wanted) == len(cloth["places"])
+    strips, squared = [], []
+    for number, cut in enumerate(cloth["cuts"], 1):
+        assert cut["number"] == number
+        across = cut["way"] == "across"
+        pile = [box(each) for each in cut["of"]]
+        for piece in pile:
+            if cut.get("opens"):
+                x, y, w, h = piece
+                assert x == -w / 2  # as far to either side of the fold
+                there[piece] = there.pop((F(0), y, w / 2, h)) // 2
+            assert piece in there, f"cut {number} is of cloth that does not lie there"
+        assert len({there[piece] for piece in pile}) == 1
+        assert cut["layers"] == there[pile[0]] * cut["stacked"]
+        assert cut["stacked"] == 1 or cut["layers"] <= stack
+        assert len(pile) % cut["stacked"] == 0
+        low = 1 if across else 0
+        off = F(cut["at"]) - pile[0][low]
+        spans = sorted((p[1 - low], p[1 - low] + p[3 - low]) for p in pile)
+        if cut["stacked"] == 1:  # side by side, one stroke through all of them
+            assert all(a[1] == b[0] for a, b in zip(spans, spans[1:], strict=False))
+            assert len({p[low] for p in pile}) == 1
+            assert (F(cut["from"]), F(cut["to"])) == (spans[0][0], spans[-1][1])
+        else:
+            assert (F(cut["from"]), F(cut["to"])) == (pile[0][1 - low], sum(pile[0][1 - low :: 2]))
+        done: Counter[str] = Counter()
+        sides = set()
+        for piece in pile:
+            assert 0 < off < piece[2 + low]
+            n = there.pop(piece)
+            x, y, w, h = piece
+            parts = (
+                [(x, y, w, off), (x, y + off, w, h - off)] if across
+                else [(x, y, off, h), (x + off, y, w - off, h)]
+            )  # fmt: skip
+            sides |= {part[2 + low] for part in parts}
+            for part in parts:
+                there[part] = n
+                for lying, layers in ((part, n), *opened(part, n)):
+                    if lying in wanted:
+                        assert wanted[lying]["layers"] == layers
+                        done[wanted[lying]["label"]] += layers
+        assert F(cut["size"]) in sides
+        assert dict(done) == cut["finishes"]
+        ready += done
+        if cut["what"] == "strip":
+            strips.append(F(cut["size"]))
+        if cut["what"] == "square" and across:
+            squared.append(len(strips))
+            assert F(cut["size"]) == F(cloth["squaring"])
+    # What is left when the last cut is made may be a piece too.
+    for piece, layers in list(there.items()):
+        for lying, n in opened(piece, layers):
+            if lying in wanted:
+                there[lying] = n
+    for place in set(wanted) & set(there):
+        assert there[place] == wanted[place]["layers"]
+    missing = set(wanted) - set(there)
+    assert not missing, f"not cut out: {missing}"
+    assert strips == sorted(strips, reverse=True)
+    if F(cloth["squaring"]) and cloth["places"]:
+        every = cloth["square_every"]
+        assert squared == [n for n in range(len(strips) + 1) if n in squared]
+        assert squared[0] == 0
+        if every:
+            assert all(b - a == every for a, b in zip(squared, squared[1:], strict=False))
+            assert len(strips) - squared[-1] <= every
+    return sum((Counter({p["label"]: p["layers"]}) for p in cloth["places"]), Counter())
