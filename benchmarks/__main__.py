@@ -17,6 +17,7 @@ import shapely.ops
 from PySide6.QtWidgets import QApplication
 
 from benchmarks.assembling import cases
+from benchmarks.cutting import rows as cutting_rows
 from benchmarks.pressing import cases as pressing_cases
 from inlet.core.assembly import shape
 from inlet.core.draft import borders, patches
@@ -324,6 +325,9 @@ def main() -> None:
     print(f"{'figure':<{width}}  {'median ms':>10}  {'worst ms':>9}  {'aim ms':>7}")
     for name, (median, worst), aim in rows:
         print(f"{name:<{width}}  {median:>10.1f}  {worst:>9.1f}  {aim:>7}")
+    print("cutting: median and worst of 20 cut lists")
+    for line in cutting_rows():
+        print(line, flush=True)
 
 
 if __name__ == "__main__":

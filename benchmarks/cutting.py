@@ -22,10 +22,11 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 
 WIDTH = 336
 """42 in, in eighths."""
-RULER = F(24)
+RULER, NOTHING = F(24), F(0)
 Sizes = list[tuple[int, int, int]]
 
 
@@ -39,7 +40,9 @@ def cut_lists() -> Iterator[Sizes]:
             for _ in range(chance.randint(3, 9)):
                 a = chance.randint(12, 60)
                 b = a if chance.random() < 0.5 else chance.randint(12, 80)
-                sizes.append((min(a, b), max(a, b), chance.choice((4, 8, 12, 16, 20, 24, 36, 48, 64))))
+                sizes.append(
+                    (min(a, b), max(a, b), chance.choice((4, 8, 12, 16, 20, 24, 36, 48, 64)))
+                )
             number = sum(n for _, _, n in sizes)
         yield sizes
 
@@ -57,7 +60,7 @@ def as_cuts(sizes: Sizes) -> list[Cut]:
     ]
 
 
-def ours(sizes: Sizes, seconds: float, cutting: Cutting, squaring: F = F(0)) -> ClothPlan:
+def ours(sizes: Sizes, seconds: float, cutting: Cutting, squaring: F = NOTHING) -> ClothPlan:
     project = Project(measure=Measure(squaring=squaring), cutting=cutting)
     fill_strips_once.cache_clear()
     (plan,) = lay_out(project, as_cuts(sizes), seconds)
@@ -94,36 +97,54 @@ def theirs(sizes: Sizes) -> list[Rect]:
     return best[1]
 
 
-def fewest_strokes(rects: Sequence[Rect], width: F) -> int:
-    """Strokes from edge to edge that no way of cutting a layout can do without: on each line edges
-    lie on, one for every part of it between pieces that it runs through."""
-    strokes = 0
-    lines: dict[tuple[bool, F], list[tuple[F, F]]] = {}
-    for r in rects:
-        for along, at, ends in (
-            (True, r.x, (r.y, r.bottom)), (True, r.right, (r.y, r.bottom)),
-            (False, r.y, (r.x, r.right)), (False, r.bottom, (r.x, r.right)),
-        ):  # fmt: skip
-            if at not in (0, width if along else 0):
-                lines.setdefault((along, at), []).append(ends)
-    for (along, at), ends in lines.items():
-        through = sorted(
-            (r.y, r.bottom) if along else (r.x, r.right)
-            for r in rects
-            if (r.x < at < r.right if along else r.y < at < r.bottom)
-        )
-        strokes += len({sum(b <= start for _, b in through) for start, _ in ends})
-    return strokes
+def cuts_for(rects: tuple[Rect, ...], region: Rect) -> int:
+    """Cuts from edge to edge that release every piece, each through one piece of cloth, in the way
+    that takes fewest. Of a layout that cannot be cut so (the packer joins what is free), one a
+    piece, which is in its favour."""
+    if len(rects) == 1 and rects[0] == region:
+        return 0
+    ways = []
+    for along in (False, True):
+        slabs = _slabs(rects, along)
+        low, high = (region.x, region.right) if along else (region.y, region.bottom)
+        if len(slabs) == 1 and slabs[0][:2] == (low, high):
+            continue
+        cuts = len({at for start, end, _ in slabs for at in (start, end)} - {low, high})
+        for start, end, own in slabs:
+            inner = (
+                region._replace(x=start, width=end - start)
+                if along
+                else region._replace(y=start, height=end - start)
+            )
+            cuts += cuts_for(tuple(own), inner)
+        ways.append(cuts)
+    return min(ways, default=len(rects))
+
+
+def _slabs(rects: Sequence[Rect], along: bool) -> list[tuple[F, F, list[Rect]]]:
+    """The layout between its lines that no piece crosses."""
+    slabs: list[tuple[F, F, list[Rect]]] = []
+    for rect in sorted(rects, key=lambda r: r.x if along else r.y):
+        start, end = (rect.x, rect.right) if along else (rect.y, rect.bottom)
+        if slabs and start < slabs[-1][1]:
+            first, last, own = slabs[-1]
+            slabs[-1] = (first, max(last, end), [*own, rect])
+        else:
+            slabs.append((start, end, [rect]))
+    return slabs
 
 
 class Compared(NamedTuple):
-    """One list: lengths in inches, strokes, seconds."""
+    """One list: lengths in inches, cuts, seconds; ``weighed``: cloth and cuts balanced."""
 
     length: float
     theirs: float
     area: float
-    strokes: int
-    their_strokes: int
+    cuts: int
+    one_by_one: int
+    their_cuts: int
+    weighed_length: float
+    weighed_cuts: int
     first: float
     last: float
 
@@ -135,16 +156,24 @@ def compared(sizes: Sizes) -> Compared:
     first = time.perf_counter() - start
     plan = ours(sizes, SECONDS, cutting)
     last = time.perf_counter() - start - first
+    weighed = ours(sizes, SECONDS, replace(cutting, goal="balance"))
     assert plan.new is not None
-    placed = [p.at for p in places_of(plan.new)]
-    strokes = len(strokes_of(plan.new, 1, RULER))
-    assert strokes >= fewest_strokes(placed, F(42))
+    assert weighed.new is not None
     packed = theirs(sizes)
-    area = sum(a * b * n for a, b, n in sizes) / WIDTH / 8
+    length = max(r.bottom for r in packed)
+    placed = tuple(place.at for place in places_of(plan.new))
     return Compared(
-        float(plan.length), float(max(r.bottom for r in packed)) / 8, area, strokes,
-        fewest_strokes(packed, F(WIDTH)), first, last,
-    )  # fmt: skip
+        float(plan.length),
+        float(length) / 8,
+        sum(a * b * n for a, b, n in sizes) / WIDTH / 8,
+        len(strokes_of(plan.new, 1, RULER)),
+        cuts_for(placed, Rect(F(0), F(0), F(42), plan.length, 1)),
+        cuts_for(tuple(packed), Rect(F(0), F(0), F(WIDTH), length, 1)),
+        float(weighed.length),
+        len(strokes_of(weighed.new, 1, RULER)),
+        first,
+        last,
+    )
 
 
 def told(name: str, values: Sequence[float], aim: str) -> str:
@@ -157,7 +186,13 @@ def rows() -> Iterator[str]:
     yield told("cloth ours / rectpack's best", [c.length / c.theirs for c in found], "1.00, 1.02")
     yield told("cloth rectpack's best / area", [c.theirs / c.area for c in found], "")
     yield told("cloth ours / area", [c.length / c.area for c in found], "1.03")
-    yield told("cuts ours / theirs", [c.strokes / c.their_strokes for c in found], "0.7")
+    one, side = "one piece of cloth a cut", "equal strips side by side"
+    yield told(f"cuts ours / theirs, {one}", [c.one_by_one / c.their_cuts for c in found], "")
+    yield told(f"cuts ours, {side} / theirs", [c.cuts / c.their_cuts for c in found], "0.7")
+    weighed = [c.weighed_length / c.theirs for c in found]
+    yield told("cloth and cuts weighed: cloth / theirs", weighed, "")
+    weighed = [c.weighed_cuts / c.their_cuts for c in found]
+    yield told(f"cloth and cuts weighed: cuts, {side} / theirs", weighed, "0.7")
     yield told("first layout, ms", [c.first * 1000 for c in found], "20")
     yield told("final layout, ms", [c.last * 1000 for c in found], "1000")
     sizes = many_pieces()
@@ -182,4 +217,4 @@ def _cuts_a_piece(plan: ClothPlan, cutting: Cutting) -> float:
 
 if __name__ == "__main__":
     for line in rows():
-        print(line)
+        print(line, flush=True)

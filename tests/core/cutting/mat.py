@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from fractions import Fraction as F
+from itertools import pairwise
 from typing import Any
 
 Box = tuple[F, F, F, F]
@@ -49,7 +50,7 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
         off = F(cut["at"]) - pile[0][low]
         spans = sorted((p[1 - low], p[1 - low] + p[3 - low]) for p in pile)
         if cut["stacked"] == 1:  # side by side, one stroke through all of them
-            assert all(a[1] == b[0] for a, b in zip(spans, spans[1:], strict=False))
+            assert all(a[1] == b[0] for a, b in pairwise(spans))
             assert len({p[low] for p in pile}) == 1
             assert (F(cut["from"]), F(cut["to"])) == (spans[0][0], spans[-1][1])
         else:
@@ -94,6 +95,6 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
         assert squared == [n for n in range(len(strips) + 1) if n in squared]
         assert squared[0] == 0
         if every:
-            assert all(b - a == every for a, b in zip(squared, squared[1:], strict=False))
+            assert all(b - a == every for a, b in pairwise(squared))
             assert len(strips) - squared[-1] <= every
     return sum((Counter({p["label"]: p["layers"]}) for p in cloth["places"]), Counter())

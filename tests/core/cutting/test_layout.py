@@ -5,16 +5,15 @@ from __future__ import annotations
 import json
 from collections import Counter
 
-import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.layout import lay_out, lay_out_fabric
+from inlet.core.cutting.layout import lay_out
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.fabric import Fabric
-from inlet.core.project.measure import METRIC, Measure
+from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.files.cutting_json import cutting_list
 from tests.core.cutting.mat import follow
@@ -70,7 +69,7 @@ def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
     for cut in cuts:
         more = ready[cut.label] - (cut.number - missing.get(cut.label, 0))
         # Folded twice, a strip has two halves alike: what one has too few the other has too many.
-        assert more == 0 or (cutting.folds == 2 and 0 < more)
+        assert more == 0 or (cutting.folds == 2 and more > 0)
     new = plan.new
     if new is not None:
         assert plan.bound <= plan.length <= new.length

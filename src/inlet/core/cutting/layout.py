@@ -12,8 +12,8 @@ from math import lcm
 from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.patterns import Kind, Pattern
-from inlet.core.cutting.program import Price, fill_strips
+from inlet.core.cutting.patterns import Kind, Pattern, Price
+from inlet.core.cutting.program import fill_strips
 from inlet.core.cutting.strokes import length_used, places_of, room_across
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
@@ -34,7 +34,7 @@ from inlet.core.project.value import replace
 from inlet.core.stopping import check
 
 ZERO = Fraction(0)
-SECONDS = 0.7
+SECONDS = 0.5
 """How long each cloth's best layout is looked for."""
 FEW_SECONDS = 0.25
 """How long for one piece of what is there."""
@@ -230,9 +230,7 @@ class _Work:
             return
         self.bound = area / width
         along = 1 - shrink[0] / 100
-        self.bought = next_mark(
-            length_used(made) * (1 + rules.margin / 100) / along, system.buying
-        )
+        self.bought = next_mark(length_used(made) * (1 + rules.margin / 100) / along, system.buying)
         self.cloths.append(replace(made, length=self.bought * along))
         self._take(made)
 
@@ -297,7 +295,7 @@ class _Work:
         stroke = rates.cut / 60 * system.cloth_a_minute / float(source.width) / float(self.unit)
         width = 4 * stroke
         if goal == "cloth":
-            return Price(1.0, 0.001, strip, 0.0)
+            return Price(1.0, 0.02, strip, 0.0)
         if goal == "cuts":
             return Price(1.0, 10 * stroke, strip, 0.0)
         if goal == "widths":

@@ -100,8 +100,21 @@ def in_order(segments: Iterable[Segment]) -> tuple[Segment, ...]:
     return tuple(sorted(made, key=lambda s: (-max(r.high for r in s.rows), -s.wide, s.rows)))
 
 
-Chosen = Sequence[tuple[Pattern, int]]
+Chosen = list[tuple[Pattern, int]]
 """Patterns with how many strips are cut so."""
+
+
+class Price(NamedTuple):
+    """What is to be kept small: ``cloth`` a unit of its length, ``stroke`` a cut, ``strip`` what is
+    lost a strip besides its width, ``width`` another width to set the ruler to."""
+
+    cloth: float = 1.0
+    stroke: float = 0.0
+    strip: float = 0.0
+    width: float = 0.0
+
+    def of(self, pattern: Pattern) -> float:
+        return self.cloth * (pattern.high + self.strip) + self.stroke * pattern.strokes
 
 
 def without_surplus(chosen: Chosen, kinds: Sequence[Kind]) -> list[tuple[Pattern, int]]:

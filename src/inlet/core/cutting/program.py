@@ -17,11 +17,13 @@ from numpy.typing import NDArray
 from scipy.optimize import Bounds, LinearConstraint, linprog, milp
 from scipy.sparse import csr_array
 
-from inlet.core.cutting.filling import filled_at_once
+from inlet.core.cutting.filling import AT_ONCE, fill_in_turn
 from inlet.core.cutting.patterns import (
     Bit,
+    Chosen,
     Kind,
     Pattern,
+    Price,
     Row,
     Segment,
     in_order,
@@ -30,23 +32,9 @@ from inlet.core.cutting.patterns import (
 from inlet.core.cutting.pricing import Pricer
 from inlet.core.stopping import check
 
-
-class Price(NamedTuple):
-    """What is to be kept small: ``cloth`` a unit of its length, ``stroke`` a cut, ``strip`` what is
-    lost a strip besides its width, ``width`` another width to set the ruler to."""
-
-    cloth: float = 1.0
-    stroke: float = 0.0
-    strip: float = 0.0
-    width: float = 0.0
-
-    def of(self, pattern: Pattern) -> float:
-        return self.cloth * (pattern.high + self.strip) + self.stroke * pattern.strokes
-
-
-Chosen = list[tuple[Pattern, int]]
-
-ROUNDS = 30
+TRIES = 2500
+"""Orders tried before the integer program."""
+ROUNDS = 12
 NEW_A_ROUND = 6
 FIRST_ROUND = 20
 WHOLE_SHARE = 0.8
@@ -68,14 +56,22 @@ def fill_strips(
     must fit across one way."""
     if not any(kind.number for kind in kinds):
         return []
-    at_once = filled_at_once(kinds, room)
-    if seconds <= 0:
-        return at_once if most is None else _within(at_once, most)
+    in_turn = fill_in_turn(kinds, room, price, AT_ONCE if seconds <= 0 else TRIES)
+    if seconds <= 0 or _cannot_be_less(in_turn, kinds, room):
+        return in_turn if most is None else _within(in_turn, most)
     pool = _Pool(kinds, room, price, most)
-    pool.add(pattern for pattern, _ in at_once)
+    pool.add(pattern for pattern, _ in in_turn)
     wanted = pool.generate()
-    best = _better(at_once, pool.finished(wanted, seconds), price, kinds, most)
+    best = _better(in_turn, pool.finished(wanted, seconds), price, kinds, most)
     return without_surplus(best, kinds)
+
+
+def _cannot_be_less(chosen: Chosen, kinds: Sequence[Kind], room: int) -> bool:
+    """Is it one strip, as narrow as its pieces are, or full?"""
+    high = sum(pattern.high * number for pattern, number in chosen)
+    widest = max(min(h for w, h, _ in k.ways() if w <= room) for k in kinds if k.number)
+    area = sum(kind.area * kind.number for kind in kinds)
+    return len(chosen) == 1 and high == max(widest, -(-area // room))
 
 
 def cost_of(chosen: Iterable[tuple[Pattern, int]], price: Price) -> float:
@@ -183,9 +179,7 @@ class _Pool:
         if self.most is None:
             whole = np.floor(wants * WHOLE_SHARE + 1e-9).astype(int)
         left = self.wanted - self._gives() @ whole
-        kinds = [
-            k._replace(number=max(0, round(n))) for k, n in zip(self.kinds, left, strict=True)
-        ]
+        kinds = [k._replace(number=max(0, round(n))) for k, n in zip(self.kinds, left, strict=True)]
         rest = _Rest(kinds, self, self._single_heights()).solved(seconds)
         if rest is None:
             return None
@@ -297,47 +291,52 @@ class _Rest:
 def segments_within(kinds: Sequence[Kind], high: int) -> list[Segment]:
     """Segments of a strip so wide that are well filled, the best first: a width of some piece, rows
     of one kind each, no more of a kind than is wanted."""
-    found: dict[tuple[int, tuple[Row, ...]], float] = {}
-    widths = sorted({wide for k in kinds if k.number for wide, _, _ in k.ways()})
-    for wide in widths:
-        rows = sorted(_rows(kinds, wide, high), key=lambda r: (-r[1].high, r))
-        for _, stack in _stacks(rows, kinds, high):
-            area = sum(kinds[b.kind].area * b.number for row in stack for b in row.bits)
-            filled = area / (wide * high)
-            if filled >= LEAST_FILLED:
-                found[wide, stack] = filled
-    best = sorted(found, key=lambda key: (-found[key], key))
-    return [Segment(wide, rows) for wide, rows in best[:MOST_SEGMENTS]]
+    found: list[tuple[float, int, tuple[Row, ...]]] = []
+    widths = {wide for k in kinds if k.number for wide, _, _ in k.ways()}
+    for wide in sorted(widths):
+        for area, stack in _stacks(_rows(kinds, wide, high), high, LEAST_FILLED * wide * high):
+            found.append((-area / (wide * high), wide, stack))
+    return [Segment(wide, rows) for _, wide, rows in sorted(found)[:MOST_SEGMENTS]]
 
 
-MOST_ROWS = 14
-MOST_STACKS = 3000
+MOST_ROWS = 8
+MOST_STACKS = 400
 
 
-def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[tuple[float, Row]]:
-    """Rows of one kind that nearly fill a segment's width, the fullest first."""
+class _RowOf(NamedTuple):
+    """A row of one kind: how often it may be repeated, and the cloth in its pieces."""
+
+    row: Row
+    most: int
+    area: int
+
+
+def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[_RowOf]:
+    """Rows of one kind that nearly fill a segment's width, the fullest first, then widest first."""
     out = []
     for i, kind in enumerate(kinds):
         for across, along, turned in kind.ways():
             number = min(wide // across, kind.number)
             if number and along <= high and number * across >= LEAST_FILLED * wide:
-                out.append((-number * across / wide, Row(along, (Bit(i, turned, number),))))
-    return sorted(out)[:MOST_ROWS]
+                row = Row(along, (Bit(i, turned, number),))
+                out.append(_RowOf(row, kind.number // number, number * kind.area))
+    out.sort(key=lambda r: (-r.area / r.row.high, r.row))
+    return sorted(out[:MOST_ROWS], key=lambda r: (-r.row.high, r.row))
 
 
 def _stacks(
-    rows: Sequence[tuple[float, Row]], kinds: Sequence[Kind], high: int
+    rows: Sequence[_RowOf], high: int, least: float
 ) -> Iterator[tuple[int, tuple[Row, ...]]]:
-    """Rows put one below the other as far as they fit, each kind as often as it is wanted."""
-    stacks: list[tuple[int, tuple[Row, ...]]] = [(high, ())]
-    for _, row in rows:
-        bit = row.bits[0]
+    """Rows put one below the other as far as they fit, with at least so much cloth in pieces."""
+    stacks: list[tuple[int, int, tuple[Row, ...]]] = [(high, 0, ())]
+    for row, most, area in rows:
         more = []
-        for left, stack in stacks:
-            used = sum(b.number for r in stack for b in r.bits if b.kind == bit.kind)
-            times = min(left // row.high, (kinds[bit.kind].number - used) // bit.number)
-            more += [(left - row.high * n, stack + (row,) * n) for n in range(1, times + 1)]
+        for left, filled, stack in stacks:
+            for times in range(1, min(left // row.high, most) + 1):
+                more.append(
+                    (left - row.high * times, filled + area * times, stack + (row,) * times)
+                )
         stacks += more
         if len(stacks) > MOST_STACKS:
             break
-    return ((left, stack) for left, stack in stacks if stack)
+    return ((filled, stack) for _, filled, stack in stacks if stack and filled >= least)

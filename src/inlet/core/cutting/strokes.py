@@ -163,10 +163,7 @@ def strip_tops(cloth: LaidCloth) -> Iterator[tuple[LaidStrip, Exact, bool]]:
 
 def length_used(cloth: LaidCloth) -> Exact:
     """How much of its length is cut up, squaring included."""
-    last = None
-    for last in strip_tops(cloth):
-        pass
-    return ZERO if last is None else last[1] + last[0].width
+    return max((top + strip.width for strip, top, _ in strip_tops(cloth)), default=ZERO)
 
 
 def places_of(cloth: LaidCloth) -> list[Place]:

@@ -6,10 +6,11 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.systems import System
 
 ONES = (
-    "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen "
-    "sixteen seventeen eighteen nineteen"
-).split()
-TENS = "twenty thirty forty fifty sixty seventy eighty ninety".split()
+    *("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"),
+    *("eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen"),
+    "nineteen",
+)
+TENS = ("twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety")
 PARTS = {2: "half", 4: "quarter", 8: "eighth", 16: "sixteenth", 32: "thirty-second",
          64: "sixty-fourth"}  # fmt: skip
 
