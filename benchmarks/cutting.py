@@ -16,7 +16,7 @@ import rectpack
 from rectpack import guillotine
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.layout import SECONDS, ClothPlan, fill_strips_once, lay_out
+from inlet.core.cutting.layout import SECONDS, ClothPlan, ToCut, fill_strips_once, lay_out
 from inlet.core.cutting.strokes import Rect, places_of, strokes_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting
@@ -63,7 +63,7 @@ def as_cuts(sizes: Sizes) -> list[Cut]:
 def ours(sizes: Sizes, seconds: float, cutting: Cutting, squaring: F = NOTHING) -> ClothPlan:
     project = Project(measure=Measure(squaring=squaring), cutting=cutting)
     fill_strips_once.cache_clear()
-    (plan,) = lay_out(project, as_cuts(sizes), seconds)
+    (plan,) = lay_out(project, ToCut(tuple(as_cuts(sizes)), {}), seconds)
     return plan
 
 

@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from inlet.core.assembly.tree import Join
-from inlet.core.cutting.checks import cloth_problems, size_problems
+from inlet.core.cutting.checks import cloth_problems, print_problems, size_problems
 from inlet.core.cutting.comfort import Comfort, comfort
 from inlet.core.cutting.cuts import Cut, Stacks, cut_list, stacks_of
+from inlet.core.cutting.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_out
 from inlet.core.cutting.sets import PlannedSet, plan_sets, with_elsewhere
-from inlet.core.cutting.strips import ClothNeeded, lay_out
+from inlet.core.cutting.standing import standing
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.fitting.answers import Answer, answers, with_bands
@@ -71,7 +72,8 @@ class BlockPlan:
     offers: tuple[Offer, ...]
     cuts: tuple[Cut, ...]
     stacks: Stacks
-    cloth: tuple[ClothNeeded, ...]
+    to_cut: ToCut
+    cloth_at_once: tuple[ClothPlan, ...]
     comfort: Comfort
     fitting: Fitting | None
     fit: Fit | None
@@ -109,6 +111,16 @@ class BlockPlan:
         if self.fitting is None:
             return ()
         return answers(self.fitting, self.project, self.block, self.copies, self.comfort)
+
+    @cached_property
+    def cloth(self) -> tuple[ClothPlan, ...]:
+        """Every cloth laid out for cutting as well as could be found, see ``lay_out``."""
+        return lay_out(self.project, self.to_cut, SECONDS)
+
+    @property
+    def cloth_known(self) -> tuple[ClothPlan, ...]:
+        """The same where it was worked out already, else as it was found at once."""
+        return self.cloth if "cloth" in self.__dict__ else self.cloth_at_once
 
     @cached_property
     def batches(self) -> tuple[Batch, ...]:
@@ -202,10 +214,13 @@ def plan_block(
     sets = with_elsewhere(plan_sets(units), others)
     cuts = cut_list(units, sets)
     stacks = stacks_of(units, cuts)
-    cloth = lay_out(project, cuts)
+    to_cut = ToCut(
+        cuts, standing(drawn, units, stacks, project, copies), begun_for(project, block, copies)
+    )
+    cloth = lay_out(project, to_cut, 0)
     done = done_text(fit, measure) if fit is not None else ""
     in_sizes = [*size_problems(sizes, measure, done), *fit_problems(fit, measure)]
-    in_cloth = list(cloth_problems(project, cloth))
+    in_cloth = [*cloth_problems(project, cloth), *print_problems(project, cuts)]
 
     assembly = root.joins[-1] if good and root.joins else None
     made = MadeSizes(fit.sewn if fit is not None else None, measure)
@@ -220,7 +235,8 @@ def plan_block(
         offers=offered,
         cuts=cuts,
         stacks=stacks,
-        cloth=cloth,
+        to_cut=to_cut,
+        cloth_at_once=cloth,
         comfort=sizes,
         fitting=fitting,
         fit=fit,

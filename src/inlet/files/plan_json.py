@@ -8,9 +8,9 @@ from typing import Any
 from inlet.core.assembly.tree import Join, Side, all_joins
 from inlet.core.cutting.comfort import Comfort
 from inlet.core.cutting.cuts import Cut
+from inlet.core.cutting.layout import ClothPlan
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.stock_sizes import sizes_from
-from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.draft.patches import Patch
 from inlet.core.fitting.remedies import Fit
 from inlet.core.fitting.words import as_exact
@@ -24,6 +24,7 @@ from inlet.core.planning.stock import Stock
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
 from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure, Needle
+from inlet.files.cutting_json import cutting_list
 from inlet.files.exact_json import number, pair, places
 from inlet.files.pressing_json import pressing_dict
 
@@ -56,6 +57,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
         **pressing_dict(plan),
         "fabric": [_fabric(c, plan.measure) for c in plan.cloth],
+        "cutting": cutting_list(plan.cloth, plan.project),
         "resewn": plan.resewn,
         "comfort": _comfort(plan.comfort),
         "as_cut": _as_cut(plan),
@@ -107,14 +109,15 @@ def _step(step: Step, plan: BlockPlan) -> dict[str, Any]:
     }
 
 
-def _fabric(cloth: ClothNeeded, measure: Measure) -> dict[str, Any]:
+def _fabric(cloth: ClothPlan, measure: Measure) -> dict[str, Any]:
     return {
         "fabric": cloth.fabric,
         "length": number(cloth.length),
         **({"yards": number(cloth.yards())} if measure.system is INCHES else {}),
         "buy": number(cloth.buy),
-        "strips": [number(s.width) for s in cloth.strips],
+        "strips": [number(width) for width in cloth.strips],
         "used": round(cloth.used, 4),
+        "missing": [{"label": m.cut.label, "count": m.number} for m in cloth.missing],
     }
 
 

@@ -286,7 +286,7 @@ def _plain(value: Any, place: str, depth: int = 0) -> Any:
     return [_plain(v, place, depth + 1) for v in value] if isinstance(value, list) else value
 
 
-_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins")
+_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins", "have", "begun")
 """Lists that are left out where empty."""
 
 

@@ -9,6 +9,7 @@ import base64
 import re
 from collections.abc import Iterator
 
+from inlet.core.cutting.strokes import fits
 from inlet.core.geometry.curve import arc_fault
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction
@@ -25,6 +26,20 @@ from inlet.core.project.block import (
     Block,
     Choice,
     Seam,
+)
+from inlet.core.project.cutting import (
+    DIRECTIONS,
+    FOLDS,
+    GOALS,
+    HANDS,
+    HAVE_KINDS,
+    MOST_EVERY,
+    MOST_HAVE,
+    MOST_LAID,
+    MOST_STACKED,
+    Cutting,
+    Have,
+    LaidCloth,
 )
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import AWKWARD, Measure, Rates
@@ -61,6 +76,8 @@ def broken_rules(project: Project) -> Iterator[str]:
     yield from _repeated("fabrics", [f.id for f in project.fabrics])
     for i, fabric in enumerate(project.fabrics):
         yield from _fabric_rules(fabric, f"fabrics[{i}]")
+    if project.cutting is not None:
+        yield from _cutting_rules(project.cutting, project)
     yield from _repeated("blocks", [b.id for b in project.blocks])
     fabrics = {f.id for f in project.fabrics}
     for i, block in enumerate(project.blocks):
@@ -127,6 +144,85 @@ def _fabric_rules(fabric: Fabric, place: str) -> Iterator[str]:
         yield from _print_rules(fabric.print, f"{place}.print")
     if fabric.width is not None:
         yield from _within(fabric.width, 0, WIDEST_CLOTH, f"{place}.width")
+
+    if fabric.direction not in DIRECTIONS:
+        words = ", ".join(filter(None, DIRECTIONS))
+        yield f"{place}.direction: {shown(fabric.direction)} is none of {words}"
+    for i, lost in enumerate(fabric.shrink):
+        if not 0 <= lost < MOST_SHRINK:
+            yield f"{place}.shrink[{i}]: {_number(lost)} must be per cent from 0 to {MOST_SHRINK}"
+    if fabric.price is not None and not 0 <= fabric.price <= WIDEST_CLOTH:
+        yield f"{place}.price: {_number(fabric.price)} must be from 0 to {WIDEST_CLOTH}"
+    if len(fabric.have) > MOST_HAVE:
+        yield f"{place}.have: more than {MOST_HAVE} pieces of cloth"
+    for i, have in enumerate(fabric.have):
+        yield from _have_rules(have, f"{place}.have[{i}]")
+
+
+MOST_SHRINK = 50
+
+
+def _have_rules(have: Have, place: str) -> Iterator[str]:
+    if have.kind not in HAVE_KINDS:
+        yield f"{place}.kind: {shown(have.kind)} is none of {', '.join(HAVE_KINDS)}"
+        return
+    if not 1 <= have.count <= MOST_HAVE:
+        yield f"{place}.count: {shown(have.count)} must be from 1 to {MOST_HAVE}"
+    for name in ("width", "length"):
+        value = getattr(have, name)
+        if value is not None:
+            yield from _within(value, 0, WIDEST_CLOTH, f"{place}.{name}")
+    needed = {"strips": "width", "squares": "width", "bolt": "length", "scrap": "length",
+              "panel": "length"}.get(have.kind)  # fmt: skip
+    if needed and getattr(have, needed) is None:
+        yield f"{place}.{needed}: missing; {have.kind} needs it"
+    if have.selvage < 0 or (have.width is not None and 2 * have.selvage >= have.width):
+        yield f"{place}.selvage: {_number(have.selvage)} leaves no cloth between the selvages"
+
+
+def _cutting_rules(cutting: Cutting, project: Project) -> Iterator[str]:
+    known = {
+        "goal": GOALS, "handed": HANDS, "folds": FOLDS,
+        "square_every": range(MOST_EVERY + 1), "stack": range(1, MOST_STACKED + 1),
+    }  # fmt: skip
+    for name, values in known.items():
+        value = getattr(cutting, name)
+        if value not in values:
+            yield f"cutting.{name}: {shown(value)} is none of {', '.join(map(str, values))}"
+    if not 0 <= cutting.margin <= 100:
+        yield f"cutting.margin: {_number(cutting.margin)} must be per cent from 0 to 100"
+    fabrics, blocks = {f.id for f in project.fabrics}, {b.id for b in project.blocks}
+    for i, begun in enumerate(cutting.begun):
+        place = f"cutting.begun[{i}]"
+        yield from _known(f"{place}.fabric", begun.fabric, "fabric", fabrics)
+        yield from _known(f"{place}.block", begun.block, "block", blocks)
+        yield from _laid_rules(begun.cloth, f"{place}.cloth")
+        if begun.copies < 1 or begun.done < 0:
+            yield f"{place}: copies must be 1 or more, and done 0 or more"
+
+
+def _laid_rules(cloth: LaidCloth, place: str) -> Iterator[str]:
+    """Cloth laid out must lie on its cloth: what is cut from it is drawn and counted."""
+    if cloth.layers not in (1, 2, 4):
+        yield f"{place}.layers: {shown(cloth.layers)} is not 1, 2 or 4"
+        return
+    lengths = [cloth.width, cloth.length]
+    for strip in cloth.strips:
+        lengths.append(strip.width)
+        for segment in strip.segments:
+            lengths.append(segment.width)
+            for row in segment.rows:
+                lengths += [row.width, *(side for p in row.pieces for side in p.size)]
+                if not row.pieces or any(p.count < 1 for p in row.pieces):
+                    yield f"{place}: a row without pieces"
+            if segment.count < 1 or not segment.rows:
+                yield f"{place}: a segment without rows"
+        if not 1 <= strip.count <= MOST_LAID:
+            yield f"{place}: a strip must be there from 1 to {MOST_LAID} times"
+    if cloth.squaring < 0 or cloth.every < 0 or any(not 0 < x <= 10**6 for x in lengths):
+        yield f"{place}: lengths must be above 0"
+    elif not fits(cloth):
+        yield f"{place}: its pieces do not lie on it"
 
 
 def _print_rules(print_: Print, place: str) -> Iterator[str]:

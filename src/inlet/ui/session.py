@@ -12,6 +12,7 @@ from typing import TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
+from inlet.core.cutting.progress import under_way
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.patches import Draft, draft
 from inlet.core.draft.regrid import Regridded
@@ -31,6 +32,7 @@ from inlet.files import project_json
 from inlet.ui import guard
 from inlet.ui.planner import Planner
 from inlet.ui.presser import Presser
+from inlet.ui.thinker import Thinker
 
 T = TypeVar("T")
 
@@ -50,6 +52,7 @@ class Session(QObject):
     changed = Signal()  # the document, or which block is shown
     planned = Signal()  # a current plan has arrived
     pressed = Signal()  # how its block is pressed is known, or known better
+    laid_out = Signal()  # the cloth is laid out as well as can be
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
     picked_cloth = Signal()
@@ -74,6 +77,10 @@ class Session(QObject):
         self._presser.found.connect(self._pressed)
         self._presser.failed.connect(
             lambda text: self.said.emit(f"Inlet could not find the pressing ({text}).")
+        )
+        self._cutter = Thinker(self)
+        self._cutter.failed.connect(
+            lambda text: self.said.emit(f"Inlet could not lay out the cloth ({text}).")
         )
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
@@ -299,6 +306,9 @@ class Session(QObject):
         self.block_id = project.blocks[0].id
         self.cloth = project.fabrics[0].id if project.fabrics else None
         self.label = None
+        going_on = under_way(project)
+        if going_on is not None:
+            self.block_id, self.copies = going_on.block, going_on.copies
         self._refresh()
         return True
 
@@ -323,10 +333,24 @@ class Session(QObject):
         comes of it where another plan is asked for first."""
         self._presser.think(do, take)
 
+    def lay_out(self) -> None:
+        """Lay out the cloth as well as can be, if that is not done; ``laid_out`` tells."""
+        plan = self.plan
+        if plan is not None and plan.cloth_known is plan.cloth_at_once:
+            self._cutter.ask(lambda: plan.cloth, lambda _: self._laid_out(plan))
+
+    def _laid_out(self, plan: BlockPlan) -> None:
+        if self.plan is plan:
+            self.laid_out.emit()
+
+    def think_of_cutting(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
+        """Work out something about the cutting aside; what is asked for next takes its place."""
+        self._cutter.ask(do, take)
+
     @property
     def at_rest(self) -> bool:
         """Is nothing being worked out?"""
-        return self._planner.at_rest and self._presser.at_rest
+        return self._planner.at_rest and self._presser.at_rest and self._cutter.at_rest
 
     # --- plans --------------------------------------------------------------------------------
 
@@ -342,6 +366,7 @@ class Session(QObject):
 
     def _ask(self) -> None:
         self._presser.ask(None)
+        self._cutter.stop()
         self._planner.ask(self.project, self.block, self.copies)
 
     def _arrived(self, plan: BlockPlan) -> None:
@@ -361,5 +386,6 @@ class Session(QObject):
 
     def close(self) -> None:
         """Wait for work under way; nothing may arrive afterwards."""
+        self._cutter.close()
         self._presser.stop()
         self._planner.stop()

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.layout import lay_out
+from inlet.core.cutting.layout import ToCut, lay_out
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.fabric import Fabric
@@ -48,7 +48,7 @@ def cut_list(wanted) -> list[Cut]:
 
 def laid(project: Project, cuts: list[Cut], seconds: float = 0.0):
     """The plans, and the pieces that lie cut on the mat, by the label of their stack."""
-    plans = lay_out(project, cuts, seconds)
+    plans = lay_out(project, ToCut(tuple(cuts), {}), seconds)
     stack = (project.cutting or Cutting()).stack
     ready: Counter[str] = Counter()
     for cloth in json.loads(json.dumps(cutting_list(plans, project))):

@@ -6,7 +6,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cutting.comfort import Comfort
-from inlet.core.cutting.strips import ClothNeeded
+from inlet.core.cutting.cuts import Cut
+from inlet.core.cutting.layout import ClothPlan
+from inlet.core.cutting.standing import turned_prints
 from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
@@ -34,11 +36,11 @@ def size_problems(sizes: Comfort, measure: Measure, done: str = "") -> Iterator[
     )
 
 
-def cloth_problems(project: Project, cloth: Sequence[ClothNeeded]) -> Iterator[Problem]:
+def cloth_problems(project: Project, cloth: Sequence[ClothPlan]) -> Iterator[Problem]:
     """Pieces that no width of their cloth holds."""
     measure = project.measure
     for each in cloth:
-        for cut in each.too_wide:
+        for cut, _ in each.missing:
             name = cloth_name(project, each.fabric)
             yield Problem(
                 "warning",
@@ -47,3 +49,15 @@ def cloth_problems(project: Project, cloth: Sequence[ClothNeeded]) -> Iterator[P
                 f"A {size_text(cut.cut, measure)} piece for {', '.join(cut.labels)} is wider than "
                 f"{name} ({length_text(each.width, measure)}): join cloth, or use a wider one.",
             )
+
+
+def print_problems(project: Project, cuts: Sequence[Cut]) -> Iterator[Problem]:
+    """Units in which a print with a direction will not stand upright."""
+    for fabric, labels in turned_prints(cuts, project).items():
+        yield Problem(
+            "warning",
+            "print-turned",
+            (),
+            f"{cloth_name(project, fabric)} has a direction; it will lie several ways in "
+            f"{', '.join(labels)}, as the pieces are turned or cut apart.",
+        )

@@ -6,7 +6,7 @@ bolt; what finds no room on them is cut from new cloth of the fabric's width.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from functools import lru_cache
 from math import lcm
 from typing import NamedTuple
@@ -14,11 +14,15 @@ from typing import NamedTuple
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.patterns import Kind, Pattern, Price
 from inlet.core.cutting.program import fill_strips
-from inlet.core.cutting.strokes import length_used, places_of, room_across
+from inlet.core.cutting.standing import Standing
+from inlet.core.cutting.strokes import length_used, places_of, room_across, strip_tops
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.numbers.systems import INCHES
+from inlet.core.project.block import Block
 from inlet.core.project.cutting import (
+    Begun,
     Cutting,
     Have,
     LaidCloth,
@@ -39,10 +43,6 @@ SECONDS = 0.5
 FEW_SECONDS = 0.25
 """How long for one piece of what is there."""
 
-Standing = Mapping[str, int]
-"""By the label of a stack of a print that has a top: how many pieces stand with their long side
-along the print."""
-
 
 class Missing(NamedTuple):
     """``number`` pieces of a cut that no cloth holds."""
@@ -52,9 +52,10 @@ class Missing(NamedTuple):
 
 
 class ClothPlan(NamedTuple):
-    """What one fabric needs: pieces of cloth to lay down, those that are there first, then new
-    cloth. ``buy`` is how much of that, as shops sell it; ``bound`` the least length of new cloth
-    that holds its pieces side by side without any waste. ``missing`` fits no cloth."""
+    """What one fabric needs: pieces of cloth to lay down, the first ``begun`` of them being cut
+    already, then those that are there, then new cloth. ``buy`` is how much of that, as shops sell
+    it; ``bound`` the least length of new cloth that holds its pieces side by side without any
+    waste. ``missing`` fits no cloth."""
 
     fabric: str | None
     width: Exact
@@ -62,11 +63,23 @@ class ClothPlan(NamedTuple):
     buy: Fraction
     bound: Exact
     missing: tuple[Missing, ...] = ()
+    begun: int = 0
 
     @property
     def new(self) -> LaidCloth | None:
         """The cloth to buy, as it is laid out."""
-        return next((cloth for cloth in self.cloths if cloth.kind == "new"), None)
+        fresh = self.cloths[self.begun :]
+        return next((cloth for cloth in fresh if cloth.kind == "new"), None)
+
+    @property
+    def strips(self) -> list[Exact]:
+        """How wide each strip of new cloth is cut, in their order."""
+        new = self.new
+        return [strip.width for strip, _, _ in strip_tops(new)] if new is not None else []
+
+    def yards(self) -> Fraction:
+        """``buy`` in yards, for inch projects."""
+        return self.buy / INCHES.long_unit.length
 
     @property
     def length(self) -> Exact:
@@ -86,35 +99,46 @@ def piece_area(cloth: LaidCloth) -> Exact:
     return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
 
 
-def lay_out(
-    project: Project, cuts: Sequence[Cut], seconds: float, standing: Standing | None = None
-) -> tuple[ClothPlan, ...]:
-    """Every cloth of a cut list laid out, in the list's order; what comes from cloth cut already
-    for one unit is not counted. With no ``seconds`` the first layout that is found."""
-    by_fabric: dict[str | None, list[Cut]] = {}
-    for cut in cuts:
-        if not cut.owned:
-            by_fabric.setdefault(cut.fabric, []).append(cut)
-    return tuple(
-        lay_out_fabric(project, fabric, own, seconds, standing or {})
-        for fabric, own in by_fabric.items()
-    )
+def begun_for(project: Project, block: Block, copies: int) -> tuple[Begun, ...]:
+    """The cloth that is being cut for so many of a block."""
+    begun = project.cutting.begun if project.cutting is not None else ()
+    return tuple(b for b in begun if b.block == block.id and b.copies == copies)
+
+
+class ToCut(NamedTuple):
+    """A cut list, and what else its layout depends on: how the pieces of prints ``stand``, and
+    which cloth is being cut for it already."""
+
+    cuts: tuple[Cut, ...]
+    standing: Standing
+    begun: tuple[Begun, ...] = ()
+
+    def by_fabric(self) -> dict[str | None, list[Cut]]:
+        """The cuts of each cloth; what comes from cloth cut already for one unit is not counted."""
+        out: dict[str | None, list[Cut]] = {}
+        for cut in self.cuts:
+            if not cut.owned:
+                out.setdefault(cut.fabric, []).append(cut)
+        return out
+
+
+def lay_out(project: Project, wanted: ToCut, seconds: float) -> tuple[ClothPlan, ...]:
+    """Every cloth of a cut list laid out, in the list's order. With no ``seconds`` the first
+    layout that is found."""
+    return tuple(lay_out_fabric(project, f, wanted, seconds) for f in wanted.by_fabric())
 
 
 def lay_out_fabric(
-    project: Project,
-    fabric: str | None,
-    cuts: Sequence[Cut],
-    seconds: float,
-    standing: Standing,
-    buys: bool = True,
+    project: Project, fabric: str | None, wanted: ToCut, seconds: float, buys: bool = True
 ) -> ClothPlan:
     """One fabric's pieces laid out; only on what is there, unless ``buys``."""
-    known = project.fabric(fabric or "")
-    found = known or Fabric(id=fabric or "")
+    found = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
     width = project.cloth_width(fabric or "")
-    work = _Work(project, found, rules, width, cuts, standing)
+    work = _Work(project, found, rules, width, wanted.by_fabric()[fabric], wanted.standing)
+    for begun in wanted.begun:
+        if begun.fabric == found.id:
+            work.go_on(begun.cloth)
     for source in sources(found, rules, project):
         if not work.left:
             break
@@ -205,10 +229,17 @@ class _Work:
         self.cloths: list[LaidCloth] = []
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
+        self.begun = 0
 
     @property
     def left(self) -> bool:
         return any(want.number for want in self.wants)
+
+    def go_on(self, cloth: LaidCloth) -> None:
+        """Cloth that is being cut stays as it was laid out."""
+        self.cloths.append(cloth)
+        self.begun += 1
+        self._take(cloth)
 
     def fill(self, source: Source, seconds: float) -> None:
         """Lay down as much as one piece of cloth holds."""
@@ -347,8 +378,9 @@ class _Work:
     def plan(self) -> ClothPlan:
         missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
         return ClothPlan(
-            self.fabric.id or None, self.width, tuple(self.cloths), self.bought, self.bound, missing
-        )
+            self.fabric.id or None, self.width, tuple(self.cloths), self.bought, self.bound,
+            missing, self.begun,
+        )  # fmt: skip
 
 
 @lru_cache(maxsize=500)

@@ -84,6 +84,13 @@ class Stroke(NamedTuple):
         """Layers under the cutter."""
         return self.of[0].layers * self.stacked
 
+    def parts(self) -> Iterator[Rect]:
+        """What it leaves, on either side, of each piece."""
+        along = self.way == "along"
+        off = self.at - (self.of[0].x if along else self.of[0].y)
+        for rect in self.of:
+            yield from rect.parted(self.way, (rect.x if along else rect.y) + off)
+
 
 class Cell(NamedTuple):
     """A segment where it lies in its strip: from ``x`` on, with its ``rows``."""
@@ -166,6 +173,24 @@ def length_used(cloth: LaidCloth) -> Exact:
     return max((top + strip.width for strip, top, _ in strip_tops(cloth)), default=ZERO)
 
 
+def fits(cloth: LaidCloth) -> bool:
+    """Do its strips lie on it, their segments on them, and so on down to the pieces?"""
+    if length_used(cloth) > cloth.length:
+        return False
+    for strip in cloth.strips:
+        across = sum((s.width * s.count for s in strip.segments), ZERO)
+        if across > max(room_across(cloth), 2 * cloth.width / max(2, cloth.layers)):
+            return False
+        for segment in strip.segments:
+            if sum((row.width for row in segment.rows), ZERO) > strip.width:
+                return False
+            for row in segment.rows:
+                wide = sum((p.size[0] * p.count for p in row.pieces), ZERO)
+                if wide > segment.width or any(p.size[1] > row.width for p in row.pieces):
+                    return False
+    return True
+
+
 def places_of(cloth: LaidCloth) -> list[Place]:
     """Where every piece lies, strip by strip."""
     out: list[Place] = []
@@ -196,6 +221,29 @@ def strokes_of(cloth: LaidCloth, stack: int, ruler: Exact) -> list[Stroke]:
         for pile in piles(rects, stack, ruler):
             table.cut_up(strip, pile)
     return table.strokes
+
+
+def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[Place, int]]:
+    """Each place with how many cuts release what lies there; 0 where the whole cloth is it."""
+    when: dict[Rect, int] = {}
+    for number, stroke in enumerate(strokes, 1):
+        for part in stroke.parts():
+            when[part] = when[part.opened()] = number
+    return [(place, when.get(place.at, 0)) for place in places_of(cloth)]
+
+
+def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
+    """What lies there besides the pieces once all cuts are made, the largest first."""
+    there = {Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)}
+    for stroke in strokes:
+        for rect in stroke.of:
+            if stroke.opens:
+                there.discard(rect._replace(x=ZERO, width=rect.right, layers=rect.layers * 2))
+            there.discard(rect)
+        there.update(stroke.parts())
+    places = {place.at for place in places_of(cloth)}
+    rest = [r for r in there if r not in places and r.opened() not in places]
+    return sorted(rest, key=lambda r: (-r.width * r.height, r))
 
 
 class Pile(NamedTuple):

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 
+from inlet.core.cutting.layout import ClothPlan
 from inlet.core.cutting.sets import PlannedSet, four_patches
-from inlet.core.cutting.strips import ClothNeeded
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.systems import LongUnit, System
 from inlet.core.numbers.text import show
@@ -15,17 +15,27 @@ from inlet.core.project.project import Project
 from inlet.core.words import cloth_name, length_text
 
 
-def buying_text(cloth: ClothNeeded, measure: Measure) -> str:
-    """How much of a cloth: strips, their length together, and what to buy."""
-    bought = _bought(cloth.buy, measure.system, measure.system.cloth_unit)
-    strips = "1 strip" if len(cloth.strips) == 1 else f"{len(cloth.strips)} strips"
-    return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}"
+def buying_text(cloth: ClothPlan, measure: Measure) -> str:
+    """How much of a cloth: strips, their length together, and what to buy; nothing to buy where
+    what is there does."""
+    if cloth.new is None:
+        return "from what you have" if cloth.cloths else "nothing can be cut of it"
+    number = len(cloth.strips)
+    strips = "1 strip" if number == 1 else f"{number} strips"
+    bought = bought_text(cloth.buy, measure)
+    also = " beside what you have" if len(cloth.cloths) > 1 else ""
+    return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}{also}"
 
 
-def strips_text(cloth: ClothNeeded, measure: Measure) -> str:
+def bought_text(length: Fraction, measure: Measure) -> str:
+    """A length of cloth as a shop cuts it: ``3/8 yd``, ``50 cm``."""
+    return _bought(length, measure.system, measure.system.cloth_unit)
+
+
+def strips_text(cloth: ClothPlan, measure: Measure) -> str:
     """The strips to cut first, in their order: “Cut 3 strips 7 1/4 in, then 4 at 3 1/2 in.”;
     nothing where none are."""
-    widths = Counter(strip.width for strip in cloth.strips)
+    widths = Counter(cloth.strips)
     if not widths:
         return ""
     (first, number), *others = widths.items()
@@ -66,7 +76,7 @@ def set_lines(one: PlannedSet, project: Project) -> list[str]:
     return lines
 
 
-def total_text(cloths: Sequence[ClothNeeded], measure: Measure) -> str:
+def total_text(cloths: Sequence[ClothPlan], measure: Measure) -> str:
     """All the cloth to buy together: ``7/8 yd``, ``0.7 m``."""
     bought = sum((cloth.buy for cloth in cloths), Fraction(0))
     return _bought(bought, measure.system, measure.system.long_unit)

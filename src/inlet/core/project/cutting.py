@@ -15,7 +15,12 @@ DIRECTIONS = ("", "one-way", "two-way")
 GOALS = ("balance", "cloth", "cuts", "widths")
 """Cloth and time weighed by the maker's rates; least cloth, fewest cuts, fewest strip widths."""
 FOLDS = (0, 1, 2)
+HANDS = ("right", "left")
 MOST_STACKED = 8
+MOST_EVERY = 20
+"""Strips between one squaring of the edge and the next."""
+MOST_LAID = 20_000
+"""Strips of one piece of cloth."""
 MOST_HAVE = 200
 
 
@@ -82,15 +87,13 @@ class LaidCloth(Value, frozen=True, kw_only=True):
 
 class Begun(Value, frozen=True, kw_only=True):
     """Cloth that is being cut: how it was laid out when the first cut was made, for so many
-    ``copies`` of a block, and how many of its cuts are ``done``. ``counted``: it was taken from
-    what the maker has."""
+    ``copies`` of a block, and how many of its cuts are ``done``."""
 
     fabric: str
     block: str
     copies: int
     cloth: LaidCloth
     done: int = 0
-    counted: bool = False
 
 
 class Cutting(Value, frozen=True, kw_only=True):

@@ -1,189 +1,340 @@
-"""The cutting stage: every cloth's strips to scale across its width, pieces laid in them."""
+"""The cutting stage: cloth by cloth, cut by cut; what to buy; the block at other sizes."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from functools import partial
+from typing import NamedTuple
 
-from inlet.core.cutting.strips import ClothNeeded, Laid
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
+from PySide6.QtWidgets import QBoxLayout, QButtonGroup, QFrame, QPushButton, QWidget
+
+from inlet.core.cutting.cards import CutCard, card, cloth_text, finished_card, preparing
+from inlet.core.cutting.layout import ClothPlan
+from inlet.core.cutting.progress import begin, begun_at, cuts_of, given_up, gone_on, kept
 from inlet.core.cutting.words import buying_text
-from inlet.core.numbers.text import show, vulgar_text
+from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
-from inlet.core.words import cloth_name, length_text
+from inlet.core.project.cutting import Cutting, LaidCloth
+from inlet.core.words import cloth_name
 from inlet.ui import theme
+from inlet.ui.cutting.mat import Mat, Shown
+from inlet.ui.cutting.ruler import RulerFace
 from inlet.ui.drawing import colour_of
+from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, scrolled
+from inlet.ui.parts import Link, button, column, empty, label, row, scrolled
 from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+
+CARD, CARD_BELOW = 270, 660
+"""Pixels of the card beside the cloth, and of the stage from which on it stands there."""
+ANY_SIZE = 2**24 - 1
 
 
-class CuttingStage(QWidget):
-    """All cloths below one another, scrolled if they must be."""
+class Lying(NamedTuple):
+    """A piece of cloth of the plan, of one fabric."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.layouts = Layouts(session)
-        self.pointed = self.layouts.pointed
-        layout = column(self, 0)
-        area = scrolled(self.layouts, "page")
-        area.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        layout.addWidget(area)
+    plan: ClothPlan
+    cloth: LaidCloth
 
 
 @guarded
-class Layouts(QWidget):
-    """The drawing of the strips."""
+class CuttingStage(QWidget):
+    """Which cloth, the cloth itself, and the card of the next cut."""
 
     pointed = Signal(object)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.setObjectName("pageBody")
-        self.setMouseTracking(True)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Minimum)
-        self.setAccessibleName("Cloth laid out for cutting")
-        self._hot: list[tuple[QRectF, Laid]] = []
+        self.at = 0
+        self.cloths: list[Lying] = []
+        self._plan: BlockPlan | None = None
+        layout = column(self, 16, 8)
+        self.chooser = QWidget()
+        self.chips = FlowLayout(self.chooser, 0, theme.px(6))
+        self.group = QButtonGroup(self)
+        layout.addWidget(self.chooser)
+        self.mat = Mat()
+        self.mat.pointed.connect(self.pointed)
+        self.mat.picked.connect(self._pick)
+        self.card = _Card(self)
+        self.both = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self.both.setSpacing(theme.px(12))
+        self.both.addWidget(self.mat, 1)
+        self.side = scrolled(self.card, "page")
+        self.both.addWidget(self.side)
+        layout.addLayout(self.both, 1)
         session.planned.connect(self._planned)
-        session.changed.connect(self.update)
-        session.selected.connect(self.update)
+        session.laid_out.connect(self._planned)
+        session.changed.connect(self._changed)
+        session.selected.connect(self._changed)
+
+    # --- what is shown ------------------------------------------------------------------------
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.session.lay_out()
+        self._planned()
 
     def _planned(self) -> None:
-        self.setMinimumHeight(round(self._height()))
-        self.updateGeometry()
-        self.update()
-
-    def sizeHint(self) -> QSize:
-        return QSize(500, round(self._height()))
-
-    def _scale(self, plan: BlockPlan) -> float:
-        """Pixels a length, so that the widest cloth fills the stage."""
-        widest = max((float(c.width) for c in plan.cloth), default=42.0)
-        return max(4.0, (self.width() - theme.px(60)) / widest)
-
-    def _height(self) -> float:
+        """Another plan: its cloths; the one that was looked at stays where it is still there."""
         plan = self.session.plan
         if plan is None:
-            return 100
-        scale = self._scale(plan)
-        return theme.px(30) + sum(
-            theme.px(52) + sum(self._strip_height(float(s.width), scale) for s in c.strips)
-            for c in plan.cloth
+            return
+        if self.isVisible():
+            self.session.lay_out()
+        before = self.lying
+        first = self._plan is None or self._plan.block.id != plan.block.id
+        self._plan = plan
+        self.cloths = [Lying(each, cloth) for each in plan.cloth_known for cloth in each.cloths]
+        self.at = self._place_of(before) if not first else self._first_open()
+        self._show_chips(plan)
+        self.refresh()
+
+    def _place_of(self, before: Lying | None) -> int:
+        for i, lying in enumerate(self.cloths):
+            same_fabric = before is not None and lying.plan.fabric == before.plan.fabric
+            if before is not None and same_fabric and lying.cloth == before.cloth:
+                return i
+        same = (
+            i for i, lying in enumerate(self.cloths)
+            if before is not None and lying.plan.fabric == before.plan.fabric
+        )  # fmt: skip
+        return next(same, 0)
+
+    def _first_open(self) -> int:
+        """The cloth that is being cut, else the first."""
+        for i, lying in enumerate(self.cloths):
+            at = self._begun(lying)
+            if at is not None and not self._is_done(lying):
+                return i
+        return 0
+
+    @property
+    def lying(self) -> Lying | None:
+        return self.cloths[self.at] if self.at < len(self.cloths) else None
+
+    def _begun(self, lying: Lying) -> int | None:
+        session = self.session
+        return begun_at(
+            session.project, session.block, session.copies, lying.plan.fabric, lying.cloth
         )
 
-    def _strip_height(self, width: float, scale: float) -> float:
-        return max(width * scale, theme.px(10)) + theme.px(5)
+    def _done(self, lying: Lying) -> int | None:
+        """How many cuts are made; None before the cloth is prepared."""
+        at = self._begun(lying)
+        cutting = self.session.project.cutting
+        return None if at is None or cutting is None else cutting.begun[at].done
+
+    def _is_done(self, lying: Lying) -> bool:
+        return self._done(lying) == len(cuts_of(lying.cloth, self.session.project))
+
+    def _show_chips(self, plan: BlockPlan) -> None:
+        empty(self.chips)
+        for i, lying in enumerate(self.cloths):
+            name = cloth_name(plan.project, lying.plan.fabric)
+            words = vulgar_text(f"{name}: {cloth_text(lying.cloth, plan.measure).lower()}")
+            if self._is_done(lying):
+                words += "  ✓"
+            made = QPushButton(words)
+            made.setCheckable(True)
+            made.setChecked(i == self.at)
+            made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            made.setAccessibleName(words)
+            made.clicked.connect(partial(self.choose, i))
+            self.group.addButton(made)
+            self.chips.addWidget(made)
+
+    def choose(self, at: int) -> None:
+        """Another piece of cloth."""
+        if self.cloths:
+            self.at = at % len(self.cloths)
+            buttons = self.chooser.findChildren(QPushButton)
+            for i, made in enumerate(b for b in buttons if not b.isHidden()):
+                made.setChecked(i == self.at)
+            self.refresh()
+
+    def _changed(self) -> None:
+        if self.cloths and self.isVisible():
+            self.refresh()
+
+    def refresh(self) -> None:
+        lying, plan = self.lying, self._plan
+        if lying is None or plan is None:
+            self.mat.show_cloth(None)
+            self.card.show_none()
+            return
+        project, session = self.session.project, self.session
+        strokes = tuple(cuts_of(lying.cloth, project))
+        cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == lying.plan.fabric}
+        rules = project.cutting or Cutting()
+        done = self._done(lying)
+        chosen = next((c.label for c in cuts.values() if session.label in c.labels), "")
+        self.mat.chosen = chosen
+        colour = colour_of(project, lying.plan.fabric, session.grey)
+        left = rules.handed == "left"
+        self.mat.show_cloth(Shown(lying.cloth, strokes, done, cuts, colour, plan.measure, left))
+        if done is None:
+            found = preparing(lying.cloth, project)
+        elif done < len(strokes):
+            found = card(strokes, done, plan.cuts, plan.units, project)
+        else:
+            found = finished_card(lying.cloth, project)
+        self.card.show_card(
+            found, done, len(strokes), vulgar_text(buying_text(lying.plan, plan.measure))
+        )
+        self.card.ruler.show_mark(found.size, plan.measure, colour, left)
+
+    # --- what is done -------------------------------------------------------------------------
+
+    def go_on(self) -> None:
+        """The cloth is prepared, or a cut is made."""
+        lying, session = self.lying, self.session
+        if lying is None:
+            return
+        at = self._begun(lying)
+        if at is None:
+            session.edit(
+                begin(
+                    session.project, session.block, session.copies, lying.plan.fabric, lying.cloth
+                )
+            )
+        else:
+            session.edit(gone_on(session.project, at, 1))
+        self.refresh()
+
+    def go_back(self) -> None:
+        """The last cut is not made."""
+        lying = self.lying
+        at = self._begun(lying) if lying is not None else None
+        if at is not None:
+            self.session.edit(gone_on(self.session.project, at, -1))
+            self.refresh()
+
+    def lay_anew(self) -> None:
+        """What was cut of the cloth is not counted any more."""
+        lying = self.lying
+        at = self._begun(lying) if lying is not None else None
+        if at is not None:
+            self.session.edit(given_up(self.session.project, at))
+
+    def keep_left(self) -> None:
+        """What is left is put with the scraps."""
+        lying = self.lying
+        if lying is not None:
+            self.session.edit(kept(self.session.project, lying.plan.fabric, lying.cloth))
+            self.session.said.emit("What is left is with the scraps of this cloth now.")
+
+    def _pick(self, stack: str) -> None:
+        """A piece picks the unit it is for, the next one of them if it is picked already."""
+        plan = self._plan
+        cut = next((c for c in plan.cuts if c.label == stack), None) if plan else None
+        if cut is not None:
+            at = cut.labels.index(self.session.label) + 1 if self.session.label in cut.labels else 0
+            self.session.pick_unit(cut.labels[at % len(cut.labels)])
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = event.key()
+        if key == Qt.Key.Key_Space:
+            self.go_on()
+        elif key in (Qt.Key.Key_Backspace, Qt.Key.Key_Left):
+            self.go_back()
+        elif key == Qt.Key.Key_Right:
+            self.go_on()
+        elif key == Qt.Key.Key_PageDown:
+            self.choose(self.at + 1)
+        elif key == Qt.Key.Key_PageUp:
+            self.choose(self.at - 1)
+        else:
+            super().keyPressEvent(event)
 
     def resizeEvent(self, event: object) -> None:
-        self.setMinimumHeight(round(self._height()))
+        """The card beside the cloth where there is room, else below it."""
+        beside = self.width() > CARD_BELOW * theme.text_scale()
+        ways = QBoxLayout.Direction
+        self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
+        self.side.setFixedWidth(theme.px(CARD)) if beside else self.side.setMaximumWidth(ANY_SIZE)
+        self.side.setMinimumWidth(theme.px(CARD) if beside else 0)
 
-    def paintEvent(self, event: object) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._hot = []
-        plan = self.session.plan
-        if plan is not None:
-            y = float(theme.px(22))
-            scale = self._scale(plan)
-            for cloth in plan.cloth:
-                y = self._draw_cloth(painter, plan, cloth, y, scale)
-        painter.end()
-
-    def _draw_cloth(
-        self, painter: QPainter, plan: BlockPlan, cloth: ClothNeeded, y: float, scale: float
-    ) -> float:
-        left = theme.px(30)
-        measure = plan.measure
-        painter.setPen(theme.INK)
-        painter.setFont(theme.font(13, QFont.Weight.DemiBold))
-        name = cloth_name(plan.project, cloth.fabric)
-        painter.drawText(QPointF(left, y + theme.px(16)), name)
-        x = left + QFontMetricsF(painter.font()).horizontalAdvance(name) + theme.px(14)
-        painter.setFont(theme.font(10.5))
-        painter.setPen(theme.INK_SOFT)
-        words = f"{buying_text(cloth, measure)}, {cloth.used:.0%} in pieces"
-        painter.drawText(QPointF(x, y + theme.px(16)), vulgar_text(words))
-        y += theme.px(26)
-        width = float(cloth.width) * scale
-        for strip in cloth.strips:
-            height = self._strip_height(float(strip.width), scale) - theme.px(5)
-            band = QRectF(left, y, width, height)
-            painter.setPen(QPen(theme.LINE, 1))
-            painter.setBrush(theme.PAPER)
-            painter.drawRect(band)
-            squared = QRectF(band)
-            squared.setWidth(float(strip.pieces[0].start) * scale)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QBrush(theme.ACCENT, Qt.BrushStyle.BDiagPattern))
-            painter.drawRect(squared)  # cut off to square the end
-            for piece in strip.pieces:
-                self._draw_piece(painter, plan, piece, band, scale)
-            painter.setPen(QPen(theme.ACCENT, 1.6))
-            painter.drawLine(QLineF(band.bottomLeft(), band.bottomRight()))
-            self._name_strip(painter, show(strip.width, system=measure.system, vulgar=True), band)
-            y += height + theme.px(5)
-        return y + theme.px(26)
-
-    def _name_strip(self, painter: QPainter, text: str, band: QRectF) -> None:
-        painter.setFont(theme.font(9, QFont.Weight.DemiBold))
-        painter.setPen(theme.INK)
-        where = QRectF(0, band.top(), band.left() - 4, band.height())
-        align = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        if where.height() >= QFontMetricsF(painter.font()).height() * 0.8:
-            painter.drawText(where, align, text)
-
-    def _draw_piece(
-        self, painter: QPainter, plan: BlockPlan, piece: Laid, band: QRectF, scale: float
-    ) -> None:
-        box = QRectF(
-            band.left() + float(piece.start) * scale, band.top(),
-            float(piece.along) * scale, float(piece.across) * scale,
-        )  # fmt: skip
-        self._hot.append((box, piece))
-        colour = colour_of(plan.project, piece.cut.fabric, self.session.grey)
-        chosen = self.session.label in piece.cut.labels
-        painter.setPen(QPen(theme.ACCENT, 3) if chosen else QPen(theme.INK, 1))
-        painter.setBrush(colour)
-        painter.drawRect(box.adjusted(1, 1, -1, -1) if chosen else box)
-        painter.setPen(QPen(theme.ink_on(colour), 1, Qt.PenStyle.DashLine))
-        falling = QLineF(box.topLeft(), box.bottomRight())
-        rising = QLineF(box.bottomLeft(), box.topRight())
-        if piece.cut.crosscut == "twice":
-            painter.drawLines([falling, rising])
-        elif piece.cut.crosscut == "once":
-            painter.drawLine(rising if piece.rises else falling)
-        painter.setFont(theme.font(9, QFont.Weight.Medium))
-        text = piece.cut.label
-        metrics = QFontMetricsF(painter.font())
-        if (
-            metrics.horizontalAdvance(text) + 4 < box.width()
-            and metrics.height() < box.height() + 3
-        ):
-            painter.setPen(theme.ink_on(colour))
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        """A piece picks the unit it is for, the next one of them if it is picked already."""
-        for box, piece in self._hot:
-            if box.contains(event.position()):
-                labels = piece.cut.labels
-                at = labels.index(self.session.label) + 1 if self.session.label in labels else 0
-                self.session.pick_unit(labels[at % len(labels)])
-                return
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        for box, piece in self._hot:
-            if box.contains(event.position()):
-                measure = self.session.measure
-                low, high = piece.cut.cut
-                what = f"Stack {piece.cut.label}, for {', '.join(piece.cut.labels)}"
-                if low != high:
-                    what += f", {length_text(low, measure)} wide"
-                self.pointed.emit(Reading(what, None, None, high))
-                return
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
         self.pointed.emit(None)
 
-    def leaveEvent(self, event: object) -> None:
-        self.pointed.emit(None)
+
+@guarded
+class _Card(QFrame):
+    """The card of the next cut."""
+
+    def __init__(self, stage: CuttingStage) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        layout = column(self, 14, 8)
+        self.title = label("", "caption")
+        self.figure = label("", "figure")
+        self.words = label("", "heading", True)
+        self.ruler = RulerFace()
+        self.text = label("", "", True)
+        self.ready = label("", "small", True)
+        self.stacks = column(spacing=6)
+        self.cautions = label("", "caption", True)
+        self.left = Link("Put what is left with the scraps")
+        self.left.followed.connect(stage.keep_left)
+        self.anew = Link("Lay it out anew")
+        self.anew.followed.connect(stage.lay_anew)
+        self.done = button("Done (space)", stage.go_on)
+        self.back = button("Back", stage.go_back)
+        self.cloth = label("", "caption", True)
+        for each in (self.title, self.figure, self.words, self.ruler, self.text, self.ready):
+            layout.addWidget(each)
+        layout.addLayout(self.stacks)
+        layout.addWidget(self.left)
+        layout.addWidget(self.anew)
+        layout.addLayout(row(self.back, self.done, 1))
+        layout.addWidget(self.cautions)
+        layout.addStretch(1)
+        layout.addWidget(self.cloth)
+
+    def show_none(self) -> None:
+        """Nothing is to be cut."""
+        self.show_card(
+            CutCard(
+                "Nothing to cut",
+                None,
+                "",
+                "Draw a block, and give its patches cloth: its pieces are laid out here.",
+                "",
+                (),
+                (),
+            ),
+            None,
+            0,
+            "",
+        )
+        self.done.hide()
+        self.back.hide()
+
+    def show_card(self, found: CutCard, done: int | None, of: int, cloth: str) -> None:
+        self.title.setText(found.title)
+        for widget, text in (
+            (self.figure, vulgar_text(found.shown)), (self.words, found.words),
+            (self.text, vulgar_text(found.text)),
+            (self.ready, f"Comes off: {found.ready}." if found.ready else ""),
+            (self.cautions, " ".join(found.cautions)), (self.cloth, cloth),
+        ):  # fmt: skip
+            widget.setText(text)
+            widget.setVisible(bool(text))
+        empty(self.stacks)
+        for stack in found.stacks:
+            self.stacks.addWidget(
+                label(f"Stack {stack.label} is complete: pin its label.", "heading", True)
+            )
+            self.stacks.addWidget(label(vulgar_text(stack.text), "", True))
+            for note in stack.notes:
+                self.stacks.addWidget(label(vulgar_text(note), "small", True))
+        ended = done is not None and done >= of
+        self.left.setVisible(ended)
+        self.anew.setVisible(done is not None)
+        self.done.setVisible(not ended)
+        self.done.setText("Prepared (space)" if done is None else "Done (space)")
+        self.back.setVisible(bool(done))

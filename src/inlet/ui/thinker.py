@@ -1,0 +1,94 @@
+"""One thing worked out off the window's thread; what is asked for next takes its place."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
+
+from inlet.core.stopping import Job, Stopped, under
+from inlet.ui import collector
+from inlet.ui.guard import guarded
+
+
+@guarded
+class _Work(QRunnable):
+    def __init__(self, thinker: Thinker, do: Callable[[], Any], job: Job) -> None:
+        super().__init__()
+        self.thinker, self.do, self.job = thinker, do, job
+
+    def run(self) -> None:
+        try:
+            with under(self.job):
+                found = self.do()
+                if not self.job.asked_to_stop:
+                    self.thinker.found.emit(self.job, found)
+        except Stopped:
+            pass
+        except Exception as error:  # a defect of ours must not take the window down with it
+            self.thinker.failed.emit(repr(error))
+        self.thinker.finished.emit()
+
+
+class Thinker(QObject):
+    """``ask`` for something; it is handed over in the window's thread, unless something else was
+    asked for meanwhile."""
+
+    found = Signal(object, object)
+    failed = Signal(str)
+    finished = Signal()
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self._pool = QThreadPool(self)
+        self._pool.setMaxThreadCount(1)
+        self._job: Job | None = None
+        self._next: tuple[Callable[[], Any], Callable[[Any], object]] | None = None
+        self._take: Callable[[Any], object] | None = None
+        self.found.connect(self._found)
+        self.finished.connect(self._finished)
+
+    def ask(self, do: Callable[[], Any], take: Callable[[Any], object]) -> None:
+        self._next = do, take
+        if self._job is not None:
+            self._job.stop()
+        else:
+            self._start()
+
+    @property
+    def at_rest(self) -> bool:
+        return self._job is None and self._next is None
+
+    def stop(self) -> None:
+        """Stop what is under way; nothing comes of it."""
+        self._next = None
+        if self._job is not None:
+            self._job.stop()
+
+    def close(self) -> None:
+        """Stop, and wait until that is so."""
+        self.stop()
+        self._pool.waitForDone()
+        if self._job is not None:
+            self._job = None
+            collector.go_on()
+
+    def _start(self) -> None:
+        if self._next is None:
+            return
+        (do, self._take), self._next = self._next, None
+        self._job = Job()
+        collector.rest()
+        self._pool.start(_Work(self, do, self._job))
+
+    def _found(self, job: Job, what: Any) -> None:
+        if job is self._job and not job.asked_to_stop and self._take is not None:
+            self._take(what)
+
+    def _finished(self) -> None:
+        if self._job is None:  # closed meanwhile
+            return
+        self._job = None
+        collector.go_on()
+        self._start()
