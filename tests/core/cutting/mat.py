@@ -15,10 +15,10 @@ def box(texts: list[str]) -> Box:
     return x, y, w, h
 
 
-def opened(piece: Box, layers: int) -> list[tuple[Box, int]]:
-    """A folded piece that touches the fold, laid open."""
+def opened(piece: Box, deep: int, layers: int) -> list[tuple[Box, int]]:
+    """A piece still folded in all the layers that touches the fold, laid open."""
     x, y, w, h = piece
-    return [((-w, y, 2 * w, h), layers // 2)] if x == 0 and layers > 1 else []
+    return [((-w, y, 2 * w, h), deep // 2)] if x == 0 and deep == layers > 1 else []
 
 
 def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
@@ -68,10 +68,9 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
             sides |= {part[2 + low] for part in parts}
             for part in parts:
                 there[part] = n
-                for lying, layers in ((part, n), *opened(part, n)):
-                    if lying in wanted:
-                        assert wanted[lying]["layers"] == layers
-                        done[wanted[lying]["label"]] += layers
+                for lying, deep in ((part, n), *opened(part, n, layers)):
+                    if lying in wanted and wanted[lying]["layers"] == deep:
+                        done[wanted[lying]["label"]] += deep
         assert F(cut["size"]) in sides
         assert dict(done) == cut["finishes"]
         ready += done
@@ -81,9 +80,9 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
             squared.append(len(strips))
             assert F(cut["size"]) == F(cloth["squaring"])
     # What is left when the last cut is made may be a piece too.
-    for piece, layers in list(there.items()):
-        for lying, n in opened(piece, layers):
-            if lying in wanted:
+    for piece, deep in list(there.items()):
+        for lying, n in opened(piece, deep, layers):
+            if lying in wanted and wanted[lying]["layers"] == n:
                 there[lying] = n
     for place in set(wanted) & set(there):
         assert there[place] == wanted[place]["layers"]

@@ -10,13 +10,23 @@ from hypothesis import strategies as st
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.layout import ToCut, lay_out
+from inlet.core.cutting.progress import begin, kept, worth_keeping
+from inlet.core.cutting.strokes import places_of
+from inlet.core.cutting.words import buying_text, strips_text
+from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.plan import plan_block
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.fabric import Fabric
-from inlet.core.project.measure import Measure
+from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.cutting_json import cutting_list
+from tests.blocks import block_of, project_of
 from tests.core.cutting.mat import follow
+
+SQUARE = Cut("a", "square", (F(7, 2), F(7, 2)), "none", 12, ("A",), label="A")
+SINGLE = Cutting(folds=0, square_every=0)
 
 eighths = st.integers(8, 130).map(lambda n: F(n, 8))
 sizes = st.lists(st.tuples(eighths, eighths, st.integers(1, 25)), min_size=1, max_size=6)
@@ -57,7 +67,7 @@ def laid(project: Project, cuts: list[Cut], seconds: float = 0.0):
 
 
 @given(sizes, haves, rules, st.sampled_from([F(0), F(1, 2)]), st.sampled_from([0, 0, 0.2]))
-@settings(deadline=None)
+@settings(max_examples=50, deadline=None)
 def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
     wanted, have, cutting, squaring, seconds
 ):
@@ -75,3 +85,128 @@ def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
         assert plan.bound <= plan.length <= new.length
         steps = plan.buy / F(9, 2)
         assert steps.denominator == 1
+
+
+def plan_of(*cuts: Cut, cutting=SINGLE, measure=INCH, seconds=0.0):
+    project = Project(measure=measure, cutting=cutting)
+    (plan,) = lay_out(project, ToCut(cuts, {}), seconds)
+    return plan
+
+
+def test_the_end_of_a_strip_serves_for_narrower_pieces():
+    wide, narrow = (
+        SQUARE._replace(cut=(F(4), F(4)), number=2),
+        SQUARE._replace(cut=(F(2), F(2)), number=5, label="B"),
+    )
+    plan = plan_of(wide, narrow)
+    assert (plan.strips, plan.yards()) == ([F(4)], F(1, 8))
+
+
+def test_the_ends_of_a_strip_are_squared():
+    """Twelve squares of 3 1/2 in take all of 42 in. In a single layer one end is squared: eleven;
+    folded, both are, by one cut: eleven still, of 41 in; folded twice each half loses both: ten of
+    40 in, five a half."""
+    assert plan_of(SQUARE, measure=Measure(squaring=F(0))).strips == [F(7, 2)]
+    for folds, in_one in ((0, 11), (1, 11), (2, 10)):
+        cutting = Cutting(folds=folds)
+        assert len(plan_of(SQUARE._replace(number=in_one), cutting=cutting).strips) == 1
+        assert len(plan_of(SQUARE._replace(number=in_one + 1), cutting=cutting).strips) == 2
+
+
+def test_a_whole_strip_for_a_set_is_not_squared():
+    """It runs from selvage to selvage, and is squared once it is sewn."""
+    strip = SQUARE._replace(shape="strip", cut=(F(5, 2), F(42)), number=3)
+    plan = plan_of(strip, cutting=Cutting())
+    assert plan.strips == [F(5, 2)] * 3
+    assert not plan.missing
+    assert plan.length == 8  # and the cloth's edge, once
+
+
+def test_cloth_narrower_than_a_piece_is_told():
+    plan = plan_block(project_of(big := block_of(size=(50, 50), cloths="a")), big)
+    assert [p.code for p in plan.problems] == ["too-wide"]
+    assert "50 1/2 in" in plan.problems[0].text
+    assert buying_text(plan.cloth[0], INCH) == "nothing can be cut of it"
+
+
+def test_a_long_piece_is_cut_along_the_cloth():
+    plan = plan_block(project_of(block := block_of(size=(60, 5), cloths="a")), block)
+    assert plan.cloth[0].strips == [F(121, 2)]
+
+
+def test_metric_cloth_is_bought_by_ten_centimetres():
+    block = block_of("1 0 1 1", 2, 1, (16, 8))
+    plan = plan_block(replace(project_of(block), measure=METRIC), block)
+    assert [(c.length, c.buy) for c in plan.cloth] == [(F(21, 2), F(20))] * 2
+
+
+def test_the_strips_to_cut_first_are_told_widest_first():
+    """Ten squares of 7 1/4, five to a strip of 41; thirty of 3 1/2: what is left of the wide strips
+    takes a stack of two each, and the rest three strips."""
+    large = SQUARE._replace(cut=(F(29, 4), F(29, 4)), number=10, label="L")
+    plan = plan_of(large, SQUARE._replace(number=30), cutting=Cutting(square_every=0))
+    assert strips_text(plan, INCH) == "Cut 2 strips 7 1/4 in, then 3 at 3 1/2 in."
+    assert strips_text(plan_of(large._replace(number=3)), INCH) == "Cut 1 strip 7 1/4 in."
+
+
+def test_what_is_there_is_used_first_and_counted_down():
+    """Two fat quarters hold eight squares of 7 in, four each; the other four are cut from new
+    cloth. Once the first is on the mat, one is left."""
+    have = (Have(kind="fat-quarter", count=2),)
+    fabric = Fabric(id="a", have=have)
+    block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
+    project = replace(project_of(block), fabrics=(fabric,))
+    plan = plan_block(project, block, 12)
+    (cloth,) = plan.cloth
+    assert [c.kind for c in cloth.cloths] == ["fat-quarter", "fat-quarter", "new"]
+    assert cloth.buy == F(9)  # one strip of 7 in and the squaring
+    begun = begin(project, block, 12, "a", cloth.cloths[0])
+    assert begun.fabrics[0].have == (replace(have[0], count=1),)
+    (again,) = plan_block(begun, block, 12).cloth
+    assert again.cloths == cloth.cloths
+    assert again.begun == 1
+
+
+def test_a_bolt_goes_back_shorter():
+    fabric = Fabric(id="a", have=(Have(kind="bolt", width=F(42), length=F(30)),))
+    block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
+    project = replace(project_of(block), fabrics=(fabric,), cutting=Cutting(wash=True))
+    project = project.with_fabric("a", replace(fabric, shrink=(F(10), F(0))))
+    (cloth,) = plan_block(project, block, 4).cloth
+    (laid,) = cloth.cloths
+    assert laid.length == 27
+    begun = begin(project, block, 4, "a", laid)
+    (left,) = begun.fabrics[0].have
+    assert left.length == 30 - F(15, 2) / F(9, 10)
+
+
+@given(st.integers(1, 30), st.booleans())
+@settings(max_examples=15, deadline=None)
+def test_a_print_with_a_top_stands_as_in_the_block(copies, turned):
+    """Bars 2 x 6 in: upright where the block stands, lying where it is turned a quarter."""
+    block = block_of("1 0 1 1 / 2 0 2 1", 3, 1, (6, 6), "aba")
+    block = replace(block, methods={"strips": "plain"})
+    if turned:
+        block = turned_block(block, (1, False))
+    project = project_of(block)
+    project = project.with_fabric("a", replace(project.fabrics[0], direction="one-way"))
+    plan = plan_block(project, block, copies)
+    cloth = next(c for c in plan.cloth if c.fabric == "a")
+    sizes = {(p.at.width, p.at.height) for laid in cloth.cloths for p in places_of(laid)}
+    assert sizes == {(F(13, 2), F(5, 2)) if turned else (F(5, 2), F(13, 2))}
+    assert not any(p.code == "print-turned" for p in plan.problems)
+
+
+def test_what_is_left_is_told_and_kept():
+    """A scrap of 10 x 10 in gives four squares of 4 1/2, squared on two sides: no more is left of
+    it than 1/2 in; of 12 x 10, the ends of both strips, 2 1/2 in long."""
+    square = SQUARE._replace(cut=(F(9, 2), F(9, 2)), number=4)
+    for wide, left in ((F(10), []), (F(12), [(F(5, 2), F(9, 2))] * 2)):
+        have = (Have(kind="scrap", width=wide, length=F(10)),)
+        project = Project(fabrics=(Fabric(id="a", have=have),))
+        (plan,) = lay_out(project, ToCut((square,), {}), 0.2)
+        (laid,) = plan.cloths
+        found = [(r.width, r.height) for r in worth_keeping(laid, project)]
+        assert found == left
+        scraps = kept(project, "a", laid).fabrics[0].have
+        assert [h.count for h in scraps[1:]] == ([2] if left else [])

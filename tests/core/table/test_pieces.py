@@ -10,6 +10,8 @@ import shapely.ops
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.cutting.cuts import rises
+from inlet.core.cutting.strokes import places_of
 from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.point import turned
@@ -173,12 +175,13 @@ def test_half_rectangles_are_cut_the_way_they_lean(width, times, turn):
     left, top, right, bottom = (float(x) for x in box(move.lower))
     halves = halves_of((left, top, right, bottom), [line.start.floats(), line.end.floats()])
     assert halves == [pytest.approx(wanted)] * 2
-    for cloth in plan.cloth:
-        for laid in (laid for strip in cloth.strips for laid in strip.pieces):
-            exact = unit.in_use.method.pieces[0].exact
-            low, high = (float(x) for x in exact)
-            wide, tall = (high, low) if laid.along > laid.across else (low, high)
-            ends = [(0, tall), (wide, 0)] if laid.rises else [(0, 0), (wide, tall)]
+    cut = plan.cuts[0]
+    for laid in (laid for cloth in plan.cloth for laid in cloth.cloths):
+        for place in places_of(laid):  # on the mat the cloth's width runs upward
+            low, high = (float(x) for x in unit.in_use.method.pieces[0].exact)
+            upright = place.at.width > place.at.height
+            wide, tall = (low, high) if upright else (high, low)
+            ends = [(0, tall), (wide, 0)] if rises(cut, upright) else [(0, 0), (wide, tall)]
             assert halves_of((0, 0, wide, tall), ends) == [pytest.approx(wanted, abs=1e-5)] * 2
     words = f"{plan.cuts[0].lean} {diagonal_text('once', plan.cuts[0].lean)}"
     assert ("top left to bottom right" in words) == ("falling" in words)

@@ -67,6 +67,12 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     )
 
 
+def rises(cut: Cut, upright: bool) -> bool:
+    """Does the diagonal of a rectangle run from the bottom left as it lies, its long side upright
+    or not? A quarter turn changes that."""
+    return bool(cut.lean) and (cut.lean == "rising") == upright
+
+
 Stacks = Mapping[str, tuple[str, ...]]
 """By a unit's label: the stack that each piece of its method in use goes to, by its label."""
 

@@ -18,6 +18,7 @@ from inlet.core.cutting.patterns import (
     Kind,
     Pattern,
     Price,
+    Room,
     Row,
     Segment,
     in_order,
@@ -53,10 +54,10 @@ class _Strips:
         self.number -= number
         return _Strips(self.high, self.free, number, [block.copy() for block in self.blocks])
 
-    def below(self, kind: int, wide: int, high: int, turned: bool, left: int) -> int:
+    def below(self, kind: int, wide: int, high: int, turned: bool, left: int, reach: int) -> int:
         """Rows of a kind below what lies in segments already; how many pieces are left over."""
         for block in list(self.blocks):
-            if block.free < high or block.wide < wide:
+            if block.free < high or not wide <= block.wide <= reach:
                 continue
             beside = block.wide // wide
             each = beside * block.number * self.number
@@ -105,37 +106,39 @@ Ways = Sequence[tuple[int, int, bool]]
 
 
 def filled(
-    kinds: Sequence[Kind], ways: Sequence[Ways], order: Sequence[int], room: int
+    kinds: Sequence[Kind], ways: Sequence[Ways], order: Sequence[int], room: Room
 ) -> list[_Strips]:
-    """Strips of cloth ``room`` across that hold everything, kinds taken in ``order``, each lying
+    """Strips that hold everything, kinds taken in ``order``, each lying
     the first of its ``ways`` where it gets strips of its own."""
     strips: list[_Strips] = []
     for i in order:
         left = kinds[i].number
-        for wide, high, turned in ways[i]:
+        for way in ways[i]:
             if left:
-                left = _into_free(strips, i, wide, high, turned, left)
+                left = _into_free(strips, i, way, left, room.reach)
         if not left:
             continue
         wide, high, turned = ways[i][0]
-        each = room // wide
+        each = room.across // wide
         for number, segments in ((left // each, each), (1, left % each)):
             if number and segments:
-                new = _Strips(high, room, number)
+                new = _Strips(high, room.across, number)
                 new.at_end(i, wide, high, turned, segments, 1)
                 strips.append(new)
     return strips
 
 
 def _into_free(
-    strips: list[_Strips], kind: int, wide: int, high: int, turned: bool, left: int
+    strips: list[_Strips], kind: int, way: tuple[int, int, bool], left: int, reach: int
 ) -> int:
     """Fill what is free in strips with pieces of a kind; how many are left over."""
+    wide, high, turned = way
     for strip in list(strips):
         if strip.high < high:
             continue
-        left = strip.below(kind, wide, high, turned, left)
-        rows, across = strip.high // high, strip.free // wide
+        left = strip.below(kind, wide, high, turned, left, reach)
+        rows = strip.high // high if wide <= reach else 1
+        across = strip.free // wide
         while left and rows and across:
             most = rows * across
             if left >= most:
@@ -149,7 +152,8 @@ def _into_free(
                 strips.append(part)
             part.at_end(kind, wide, high, turned, segments, rows)
             left -= number * rows * segments
-            rows, across = strip.high // high, strip.free // wide
+            rows = strip.high // high if wide <= reach else 1
+            across = strip.free // wide
         if not left:
             break
     return left
@@ -180,13 +184,13 @@ FIRST_WARMTH = 0.01
 """Of the cost: how much worse an order may be and still be gone on from, at the start."""
 
 
-def fill_in_turn(kinds: Sequence[Kind], room: int, price: Price, tries: int = AT_ONCE) -> Chosen:
+def fill_in_turn(kinds: Sequence[Kind], room: Room, price: Price, tries: int = AT_ONCE) -> Chosen:
     """Strips that hold all the kinds, the cheapest of so many orders. Every kind must fit across
     one way. Orders are changed a little at a time, and worse ones gone on from less and less
     (simulated annealing, with chances that are the same each time)."""
     wanted = [i for i, kind in enumerate(kinds) if kind.number]
     ways: list[Ways] = [
-        sorted((way for way in kind.ways() if way[0] <= room), key=lambda way: way[1])
+        sorted((way for way in kind.ways() if way[0] <= room.across), key=lambda way: way[1])
         for kind in kinds
     ]
     order = sorted(wanted, key=lambda i: (-ways[i][0][1], -kinds[i].area, i))

@@ -12,7 +12,7 @@ from math import lcm
 from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.patterns import Kind, Pattern, Price
+from inlet.core.cutting.patterns import Kind, Pattern, Price, Room
 from inlet.core.cutting.program import fill_strips
 from inlet.core.cutting.standing import Standing
 from inlet.core.cutting.strokes import length_used, places_of, room_across, strip_tops
@@ -223,7 +223,7 @@ class _Work:
         standing: Standing,
     ) -> None:
         self.project, self.fabric, self.rules, self.width = project, fabric, rules, width
-        self.wants = [want for cut in cuts for want in _wants(cut, fabric, standing)]
+        self.wants = [want for cut in cuts for want in _wants(cut, fabric, width, standing)]
         lengths = [side for want in self.wants for side in (want.wide, want.high)]
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
         self.cloths: list[LaidCloth] = []
@@ -276,14 +276,16 @@ class _Work:
             every=self.rules.square_every,
         )
         strips = self._whole_strips(cloth) if most is None else ()
-        room = max(0, floor_exact(room_across(cloth) / self.unit))
+        ruler = self.project.measure.system.long_ruler
+        across = max(0, floor_exact(room_across(cloth) / self.unit))
+        room = Room(across, floor_exact(ruler / self.unit))
         longest = None if most is None else floor_exact((most - source.squaring) / self.unit)
         halves = max(1, source.layers // 2)
         wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
         kinds, own = [], []
         for want in wants:
             kind = self._kind(want, halves)
-            if any(w <= room and h <= (longest or h) for w, h, _ in kind.ways()):
+            if any(w <= across and h <= (longest or h) for w, h, _ in kind.ways()):
                 kinds.append(kind)
                 own.append(want)
         if longest is None or longest > 0:
@@ -385,7 +387,7 @@ class _Work:
 
 @lru_cache(maxsize=500)
 def fill_strips_once(
-    kinds: tuple[Kind, ...], room: int, price: Price, seconds: float, most: int | None
+    kinds: tuple[Kind, ...], room: Room, price: Price, seconds: float, most: int | None
 ) -> tuple[tuple[Pattern, int], ...]:
     """``fill_strips``, worked out once for the same pieces."""
     return tuple(fill_strips(kinds, room, price, seconds, most))
@@ -400,12 +402,13 @@ def _one_piece(want: _Want, wide: Exact, high: Exact, turned: bool) -> LaidSegme
     return LaidSegment(width=wide, rows=(LaidRow(width=high, pieces=(pieces,)),))
 
 
-def _wants(cut: Cut, fabric: Fabric, standing: Standing) -> Iterator[_Want]:
+def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterator[_Want]:
     """A cut's pieces as they may lie: the long side across the cloth, or turned; of a print with a
-    direction, each as it stands in the block; long strips across the cloth only."""
+    direction, each as it stands in the block; strips across the cloth where it is wide enough."""
     low, high = cut.cut
     if not fabric.direction or low == high:
-        yield _Want(cut, high, low, cut.shape != "strip", cut.number)
+        across = cut.shape == "strip" and high <= width
+        yield _Want(cut, high, low, not across, cut.number)
         return
     upright = min(cut.number, standing.get(cut.label, 0))
     for wide, along, number in ((high, low, cut.number - upright), (low, high, upright)):

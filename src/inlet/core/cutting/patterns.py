@@ -47,6 +47,14 @@ class Row(NamedTuple):
     bits: tuple[Bit, ...]
 
 
+class Room(NamedTuple):
+    """What a strip may be: ``across`` long, and segments wider than ``reach``, which no ruler cuts
+    through lengthwise, of one row only."""
+
+    across: int
+    reach: int
+
+
 class Segment(NamedTuple):
     """``number`` equal segments, each ``wide`` with its rows one below the other."""
 

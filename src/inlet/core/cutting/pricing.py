@@ -13,7 +13,7 @@ from itertools import combinations_with_replacement
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.cutting.patterns import Bit, Kind, Pattern, Row, Segment, in_order
+from inlet.core.cutting.patterns import Bit, Kind, Pattern, Room, Row, Segment, in_order
 
 _NEVER = -1e9
 MOST_SEGMENT_WIDTHS = 80
@@ -22,15 +22,15 @@ MOST_STRIP_WIDTHS = 160
 
 
 class Pricer:
-    """Best strips of cloth ``room`` across and at most ``highest`` wide."""
+    """Best strips of what room there is, at most ``highest`` wide."""
 
-    def __init__(self, kinds: Sequence[Kind], room: int, highest: int) -> None:
-        self.room = room
+    def __init__(self, kinds: Sequence[Kind], room: Room, highest: int) -> None:
+        self.room, self.reach = room.across, room.reach
         self.items = [
             (wide, high, i, turned)
             for i, kind in enumerate(kinds)
             for wide, high, turned in kind.ways()
-            if kind.number and wide <= room and high <= highest
+            if kind.number and wide <= self.room and high <= highest
         ]
         self.row_heights = sorted({high for _, high, _, _ in self.items})
         self.highest = highest
@@ -83,8 +83,11 @@ class Pricer:
         ahead = int(rows.max())
         best = np.full((ahead + self.highest + 1, len(self.widths)), _NEVER)
         best[ahead] = 0
+        alone = np.array(self.widths) > self.reach  # these are of one row
         for y in range(ahead + 1, ahead + self.highest + 1):
-            best[y] = np.maximum(best[y - 1], (best[y - rows] + of_widths).max(axis=0))
+            below = best[y - rows]
+            below[:, alone] = np.minimum(below[:, alone], 0)
+            best[y] = np.maximum(best[y - 1], (below + of_widths).max(axis=0))
         return best[ahead:]
 
     def _best_strips(self) -> NDArray[np.float64]:
@@ -119,6 +122,10 @@ class Pricer:
     def _stack(self, high: int, at: int) -> tuple[Row, ...]:
         best = self._stacks[:, at]
         wide = self.widths[at]
+
+        def below(left: int) -> float:
+            return float(min(best[left], 0.0) if wide > self.reach else best[left])
+
         rows = []
         while high > 0:
             if best[high] == best[high - 1]:
@@ -126,10 +133,10 @@ class Pricer:
                 continue
             which, row = next(
                 (k, r) for k, r in enumerate(self.row_heights)
-                if r <= high and best[high - r] + self._rows[k, wide] == best[high]
+                if r <= high and below(high - r) + self._rows[k, wide] == best[high]
             )  # fmt: skip
             rows.append(Row(row, self._row(which, wide)))
-            high -= row
+            high = 0 if wide > self.reach else high - row
         return tuple(sorted(rows, reverse=True))
 
     def _row(self, which: int, wide: int) -> tuple[Bit, ...]:

@@ -24,6 +24,7 @@ from inlet.core.cutting.patterns import (
     Kind,
     Pattern,
     Price,
+    Room,
     Row,
     Segment,
     in_order,
@@ -49,9 +50,9 @@ HIGHEST_ROWS = 3
 
 
 def fill_strips(
-    kinds: Sequence[Kind], room: int, price: Price, seconds: float, most: int | None = None
+    kinds: Sequence[Kind], room: Room, price: Price, seconds: float, most: int | None = None
 ) -> Chosen:
-    """Strips of cloth ``room`` across that hold all the kinds, as cheap as could be found in about
+    """Strips that hold all the kinds, as cheap as could be found in about
     so many seconds; with ``most`` of its length to be had, those that hold the most. Every kind
     must fit across one way."""
     if not any(kind.number for kind in kinds):
@@ -66,12 +67,12 @@ def fill_strips(
     return without_surplus(best, kinds)
 
 
-def _cannot_be_less(chosen: Chosen, kinds: Sequence[Kind], room: int) -> bool:
+def _cannot_be_less(chosen: Chosen, kinds: Sequence[Kind], room: Room) -> bool:
     """Is it one strip, as narrow as its pieces are, or full?"""
     high = sum(pattern.high * number for pattern, number in chosen)
-    widest = max(min(h for w, h, _ in k.ways() if w <= room) for k in kinds if k.number)
+    widest = max(min(h for w, h, _ in k.ways() if w <= room.across) for k in kinds if k.number)
     area = sum(kind.area * kind.number for kind in kinds)
-    return len(chosen) == 1 and high == max(widest, -(-area // room))
+    return len(chosen) == 1 and high == max(widest, -(-area // room.across))
 
 
 def cost_of(chosen: Iterable[tuple[Pattern, int]], price: Price) -> float:
@@ -114,13 +115,13 @@ def _area(chosen: Chosen, kinds: Sequence[Kind]) -> int:
 class _Pool:
     """Patterns found so far."""
 
-    def __init__(self, kinds: Sequence[Kind], room: int, price: Price, most: int | None) -> None:
+    def __init__(self, kinds: Sequence[Kind], room: Room, price: Price, most: int | None) -> None:
         self.kinds, self.room, self.price, self.most = kinds, room, price, most
         self.wanted = np.array([kind.number for kind in kinds], float)
-        longest = max(min(h for w, h, _ in k.ways() if w <= room) for k in kinds if k.number)
-        sides = max(max(h for w, h, _ in k.ways() if w <= room) for k in kinds if k.number)
+        longest = max(min(h for w, h, _ in k.ways() if w <= room.across) for k in kinds if k.number)
+        sides = max(max(h for w, h, _ in k.ways() if w <= room.across) for k in kinds if k.number)
         area = sum(kind.area * kind.number for kind in kinds)
-        highest = max(longest, sides, min(HIGHEST_ROWS * longest, area * 11 // (10 * room)))
+        highest = max(longest, sides, min(HIGHEST_ROWS * longest, area * 11 // (10 * room.across)))
         if most is not None:
             highest = min(highest, most)
         self.pricer = Pricer(kinds, room, highest)
@@ -147,7 +148,7 @@ class _Pool:
         """Patterns added until none is worth more than it costs; how many of each the linear
         program wants."""
         heights = np.array(self.pricer.heights)
-        values = np.array([kind.area / self.room for kind in self.kinds])
+        values = np.array([kind.area / self.room.across for kind in self.kinds])
         worth = self.pricer.run(values)
         filled = np.argsort(-worth / heights, kind="stable")[:FIRST_ROUND]
         self.add(self.pricer.pattern(int(i)) for i in filled if worth[i] > 0)
@@ -230,13 +231,13 @@ class _Rest:
         price = self.pool.price
         own = price.cloth * (high + price.strip) + price.stroke
         reach = self._row(0, np.inf)
-        strip = self._variable(own, 1, [(reach, self.pool.room)])
+        strip = self._variable(own, 1, [(reach, self.pool.room.across)])
         found = []
-        for segment in segments_within(self.kinds, high):
+        for segment in segments_within(self.kinds, high, self.pool.room.reach):
             gives = Pattern(high, (segment,)).counts()
             entries = [*gives.items(), (reach, -segment.wide)]
             cost = price.stroke * (Pattern(high, (segment,)).strokes - 1)
-            most = self.pool.room // segment.wide
+            most = self.pool.room.across // segment.wide
             found.append((self._variable(cost, most, entries), segment))
         self.singles.append((high, strip, found))
 
@@ -288,13 +289,14 @@ class _Rest:
                 yield Pattern(high, in_order(own)), 1
 
 
-def segments_within(kinds: Sequence[Kind], high: int) -> list[Segment]:
+def segments_within(kinds: Sequence[Kind], high: int, reach: int) -> list[Segment]:
     """Segments of a strip so wide that are well filled, the best first: a width of some piece, rows
     of one kind each, no more of a kind than is wanted."""
     found: list[tuple[float, int, tuple[Row, ...]]] = []
     widths = {wide for k in kinds if k.number for wide, _, _ in k.ways()}
     for wide in sorted(widths):
-        for area, stack in _stacks(_rows(kinds, wide, high), high, LEAST_FILLED * wide * high):
+        least = LEAST_FILLED * wide * high
+        for area, stack in _stacks(_rows(kinds, wide, high), high, least, wide <= reach):
             found.append((-area / (wide * high), wide, stack))
     return [Segment(wide, rows) for _, wide, rows in sorted(found)[:MOST_SEGMENTS]]
 
@@ -325,9 +327,12 @@ def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[_RowOf]:
 
 
 def _stacks(
-    rows: Sequence[_RowOf], high: int, least: float
+    rows: Sequence[_RowOf], high: int, least: float, several: bool
 ) -> Iterator[tuple[int, tuple[Row, ...]]]:
-    """Rows put one below the other as far as they fit, with at least so much cloth in pieces."""
+    """Rows put one below the other as far as they fit, where ``several`` may be, with at least so
+    much cloth in pieces."""
+    if not several:
+        return ((row.area, (row.row,)) for row in rows if row.area >= least)
     stacks: list[tuple[int, int, tuple[Row, ...]]] = [(high, 0, ())]
     for row, most, area in rows:
         more = []

@@ -27,7 +27,7 @@ def stroke_text(stroke: Stroke, measure: Measure) -> str:
         "square": f"Square the edge: take off {size} at most",
         "strip": f"Cut a strip {on_ruler(stroke.size, measure)}",
         "segment": f"Cut across the strip at {on_ruler(stroke.size, measure)}",
-        "row": f"Cut along it at {on_ruler(stroke.size, measure)}",
+        "row": f"Cut along the strip at {on_ruler(stroke.size, measure)}",
         "piece": f"Cut off a piece {on_ruler(stroke.size, measure)}",
         "trim": f"Trim to {on_ruler(stroke.size, measure)}",
     }[stroke.what]

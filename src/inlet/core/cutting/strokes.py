@@ -145,11 +145,11 @@ def strip_plan(cloth: LaidCloth, strip: LaidStrip) -> StripPlan:
             pairs.append(Cell(x, segment.width, cloth.layers, segment.rows))
         if segment.count % 2:
             odd.append(segment)
-    left = -x
+    far = x
     opened = []
     for segment in odd:
-        opened.append(Cell(left, segment.width, cloth.layers // 2, segment.rows))
-        left += segment.width
+        far -= segment.width
+        opened.append(Cell(far, segment.width, cloth.layers // 2, segment.rows))
     return StripPlan(tuple(pairs), tuple(opened), squared, x if odd else None)
 
 
@@ -228,7 +228,7 @@ def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[Place
     when: dict[Rect, int] = {}
     for number, stroke in enumerate(strokes, 1):
         for part in stroke.parts():
-            when[part] = when[part.opened()] = number
+            when |= dict.fromkeys(_lying(part, cloth), number)
     return [(place, when.get(place.at, 0)) for place in places_of(cloth)]
 
 
@@ -242,7 +242,7 @@ def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
             there.discard(rect)
         there.update(stroke.parts())
     places = {place.at for place in places_of(cloth)}
-    rest = [r for r in there if r not in places and r.opened() not in places]
+    rest = [r for r in there if not places.intersection(_lying(r, cloth))]
     return sorted(rest, key=lambda r: (-r.width * r.height, r))
 
 
@@ -295,16 +295,23 @@ def in_line(rects: Sequence[Rect], way: Way) -> Iterator[tuple[Rect, ...]]:
     yield tuple(run)
 
 
+def _lying(part: Rect, cloth: LaidCloth) -> tuple[Rect, ...]:
+    """A piece of cloth as it lies, and laid open where it is still folded at the fold."""
+    folded = cloth.layers > 1 and part.layers == cloth.layers and part.x == 0
+    return (part, part.opened()) if folded else (part,)
+
+
 class _Table:
     """Cloth under the cutter: what was cut so far."""
 
     def __init__(self, cloth: LaidCloth) -> None:
         self.cloth = cloth
         self.strokes: list[Stroke] = []
+        self.opening = False  # is what is cut next to be opened first?
         self.wanted: dict[Rect, str] = {p.at: p.label for p in places_of(cloth)}
 
     def cut(
-        self, pile: Pile, way: Way, size: Exact, what: What, far: bool = False, opens: bool = False
+        self, pile: Pile, way: Way, size: Exact, what: What, far: bool = False
     ) -> tuple[Pile, Pile | None]:
         """``size`` cut off every piece of a pile, from its far edge where ``far``: what comes off,
         and the rest; no stroke where nothing is left."""
@@ -321,7 +328,7 @@ class _Table:
             parts = [r.parted(way, (r.x if along else r.y) + off) for r in rects]
             found: Counter[str] = Counter()
             for part in chain(*parts):
-                for lying in (part, part.opened()):
+                for lying in _lying(part, self.cloth):
                     if lying in self.wanted:
                         found[self.wanted.pop(lying)] += lying.layers
             ends = [(r.y, r.bottom) if along else (r.x, r.right) for r in rects]
@@ -329,10 +336,11 @@ class _Table:
             at = (rects[0].x if along else rects[0].y) + off
             done = tuple(found.items())
             self.strokes.append(
-                Stroke(way, at, start, end, rects, pile.stacked, what, size, opens, done)
+                Stroke(way, at, start, end, rects, pile.stacked, what, size, self.opening, done)
             )
             near += [part[0] for part in parts]
             beyond += [part[1] for part in parts]
+        self.opening = False
         sides = Pile(tuple(near), pile.stacked), Pile(tuple(beyond), pile.stacked)
         return (sides[1], sides[0]) if far else sides
 
@@ -359,13 +367,13 @@ class _Table:
         rest: Pile | None = pile
         if plan.squared:
             _, rest = self.cut(pile, "along", plan.squared, "square", far)
-        rest = self.segments(plan.pairs, rest, far, False)
+        rest = self.segments(plan.pairs, rest, far)
         if plan.opened and rest is not None:
-            self.segments(plan.opened, rest.opened(), False, True)
+            self.opening = True
+            self.segments(plan.opened, rest.opened(), True)
+            self.opening = False
 
-    def segments(
-        self, cells: Sequence[Cell], pile: Pile | None, far: bool, opens: bool
-    ) -> Pile | None:
+    def segments(self, cells: Sequence[Cell], pile: Pile | None, far: bool) -> Pile | None:
         """Segments cut off one after the other, those with equal rows together; what is left."""
         for (width, rows), run in groupby(cells, key=lambda c: (c.width, c.rows)):
             number = len(list(run))
@@ -373,11 +381,9 @@ class _Table:
             if len(rows) == 1 and rows[0].width == pile.rects[0].height and _fills(rows[0], width):
                 for _ in range(number):
                     assert pile is not None, "a segment beyond the end of its strip"
-                    _, pile = self.cut(pile, "along", width, "segment", far, opens)
-                    opens = False
+                    _, pile = self.cut(pile, "along", width, "segment", far)
                 continue
-            block, pile = self.cut(pile, "along", width * number, "segment", far, opens)
-            opens = False
+            block, pile = self.cut(pile, "along", width * number, "segment", far)
             self.block(block, width, rows, number)
         return pile
 

@@ -19,7 +19,9 @@ def buying_text(cloth: ClothPlan, measure: Measure) -> str:
     """How much of a cloth: strips, their length together, and what to buy; nothing to buy where
     what is there does."""
     if cloth.new is None:
-        return "from what you have" if cloth.cloths else "nothing can be cut of it"
+        if not cloth.cloths:
+            return "nothing can be cut of it"
+        return "being cut" if cloth.begun == len(cloth.cloths) else "from what you have"
     number = len(cloth.strips)
     strips = "1 strip" if number == 1 else f"{number} strips"
     bought = bought_text(cloth.buy, measure)

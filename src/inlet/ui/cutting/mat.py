@@ -9,7 +9,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.cutting.cuts import Cut
+from inlet.core.cutting.cuts import Cut, rises
 from inlet.core.cutting.strokes import Place, Rect, Stroke, ready_after
 from inlet.core.numbers.text import show
 from inlet.core.project.cutting import LaidCloth
@@ -73,7 +73,7 @@ class Mat(QWidget):
         )
         scale = max(0.5, min(room.width() / wide, room.height() / (deep + below)))
         size = QRectF(0, 0, wide * scale, deep * scale)
-        left = room.right() - size.width() if shown.left_handed else room.left()
+        left = room.left() + max(0.0, (room.width() - size.width()) / 2)
         top = room.top() + max(0.0, (room.height() - (deep + below) * scale) / 2)
         size.moveTo(left, top)
         return size, scale, below
@@ -111,11 +111,20 @@ class Mat(QWidget):
         if shown.strokes and shown.strokes[0].what == "square" and done == 0:
             strip = self._box(shown, shown.strokes[0].of[0]._replace(height=shown.strokes[0].size))
             painter.fillRect(strip, QBrush(theme.ACCENT, Qt.BrushStyle.BDiagPattern))
+        self._opened(painter, shown, done)
         for place, when in self._places:
             self._piece(painter, shown, place, 0 < when <= done)
         self._cut_lines(painter, shown, done)
         if shown.done is not None and done < len(shown.strokes):
             self._next(painter, shown, shown.strokes[done])
+
+    def _opened(self, painter: QPainter, shown: Shown, done: int) -> None:
+        """What is laid open at the fold by now, or by the next cut."""
+        painter.setPen(QPen(theme.INK_SOFT, 1))
+        painter.setBrush(_light(shown.colour))
+        for stroke in shown.strokes[: done + 1]:
+            for rect in stroke.of if stroke.opens else ():
+                painter.drawRect(self._box(shown, rect))
 
     def _edges(self, painter: QPainter, shown: Shown, frame: QRectF) -> None:
         """Selvages, fold, grain."""
@@ -168,8 +177,8 @@ class Mat(QWidget):
             painter.setPen(QPen(ink, 1, Qt.PenStyle.DashLine))
             falling = QLineF(box.topLeft(), box.bottomRight())
             rising = QLineF(box.bottomLeft(), box.topRight())
-            lines = [falling, rising] if cut.crosscut == "twice" else [falling]
-            painter.drawLines(lines)
+            once = rising if rises(cut, box.height() > box.width()) else falling
+            painter.drawLines([falling, rising] if cut.crosscut == "twice" else [once])
         painter.setFont(theme.font(9, QFont.Weight.Medium))
         metrics = QFontMetricsF(painter.font())
         fits = metrics.horizontalAdvance(place.label) + 3 < box.width()
