@@ -175,15 +175,19 @@ def test_strip_sets_at_the_cutting_table(at_units):
     maker.stage("cutting")
     ticket = maker.window.cutting_ticket
     assert "None in the methods in use." in maker.reads(ticket)
+    maker.bot.waitUntil(lambda: maker.session.at_rest, timeout=20000)
     ticket.sets_link.followed.emit()
     assert "for Two A" in maker.reads(ticket)
     ticket.sets_link.followed.emit()
     maker.window.units.board.methods["strip-set"].click()
     (one,) = maker.wait().sets
+    maker.bot.waitUntil(lambda: maker.session.at_rest, timeout=20000)
     assert f"1 set to sew: 1 of {show(one.lengths[0], vulgar=True)} in" in maker.reads(ticket)
-    maker.type(ticket.squaring, "1")
+    maker.stage("cutting")
+    ticket.turn_to("rules")
+    maker.type(ticket.rules.squaring, "1")
     assert maker.wait().sets[0].lengths[0] == one.lengths[0] + F(1, 2)
-    maker.type(ticket.squaring, "4")
+    maker.type(ticket.rules.squaring, "4")
     assert "from 0 to 3 inches" in maker.window.message_text.text()
 
 

@@ -230,13 +230,16 @@ def test_cutting_for_more_blocks(maker, qtbot):
     maker.window.cutting_ticket.copies.setValue(12)
     plan = maker.wait()
     assert sum(c.number for c in plan.cuts) == 12 * 9
+    qtbot.waitUntil(lambda: maker.session.at_rest, timeout=20000)
     words = maker.reads(maker.window.cutting_ticket)
     assert "12 ×" in words
     assert "3½" in words
     maker.window.grab()
-    box, _ = maker.window.cutting.layouts._hot[0]
-    qtbot.mouseMove(maker.window.cutting.layouts, box.center().toPoint())
-    assert "cut 3½ in" in maker.window.tape.words()
+    mat = maker.window.cutting.mat
+    place, _ = mat._places[0]
+    qtbot.mouseMove(mat, mat._box(mat.shown, place.at).center().toPoint())
+    assert "Stack" in maker.window.tape.words()
+    assert "3½ in" in maker.window.tape.words()
 
 
 def test_steps_forward_and_back_with_their_size_to_check(maker, qtbot):

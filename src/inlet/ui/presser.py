@@ -49,6 +49,7 @@ class Presser(QObject):
         super().__init__(parent)
         self._pool = QThreadPool(self)
         self._pool.setMaxThreadCount(1)
+        self._closed = False
         self._job: Job | None = None
         self._plan: BlockPlan | None = None  # to be pressed
         self._wishes: list[tuple[Callable[[], Any], Callable[[Any], object]]] = []
@@ -57,7 +58,7 @@ class Presser(QObject):
         self._soon.setInterval(PAUSE)
         self._soon.timeout.connect(self._next)
         self.finished.connect(self._finished)
-        self.worked_out.connect(lambda take, what: take(what))
+        self.worked_out.connect(self._worked_out)
 
     def ask(self, plan: BlockPlan | None) -> None:
         """Press a plan; with none, only stop: it is of a document that is no longer this one."""
@@ -111,7 +112,13 @@ class Presser(QObject):
         collector.go_on()
         self._next()
 
+    def _worked_out(self, take: Callable[[Any], object], what: Any) -> None:
+        if not self._closed:  # what was to take it may be gone
+            take(what)
+
     def stop(self) -> None:
+        """Stop for good; nothing comes of what is under way."""
+        self._closed = True
         self._plan, self._wishes = None, []
         self._soon.stop()
         if self._job is not None:

@@ -386,6 +386,6 @@ class Session(QObject):
 
     def close(self) -> None:
         """Wait for work under way; nothing may arrive afterwards."""
-        self._cutter.close()
         self._presser.stop()
+        self._cutter.close()
         self._planner.stop()

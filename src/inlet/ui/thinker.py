@@ -69,6 +69,7 @@ class Thinker(QObject):
     def close(self) -> None:
         """Stop, and wait until that is so."""
         self.stop()
+        self._take = None
         self._pool.waitForDone()
         if self._job is not None:
             self._job = None

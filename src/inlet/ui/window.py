@@ -206,6 +206,7 @@ class Window(QMainWindow):
         self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
         self.draft_ticket.tray.chosen.connect(self._take_unit)
         self.draft.used.connect(self._used)
+        self.cutting.chose.connect(self.cutting_ticket.show_fabric)
         self.rail = Rail(session)
         self.rail.chosen.connect(self.show_stage)
         rail = scrolled(self.rail, "railArea")

@@ -43,6 +43,7 @@ class CuttingStage(QWidget):
     """Which cloth, the cloth itself, and the card of the next cut."""
 
     pointed = Signal(object)
+    chose = Signal(object)  # the fabric that lies on the mat
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -165,6 +166,7 @@ class CuttingStage(QWidget):
             self.mat.show_cloth(None)
             self.card.show_none()
             return
+        self.chose.emit(lying.plan.fabric)
         project, session = self.session.project, self.session
         strokes = tuple(cuts_of(lying.cloth, project))
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == lying.plan.fabric}

@@ -2,48 +2,86 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
+from PySide6.QtWidgets import QButtonGroup, QGridLayout, QPushButton, QSpinBox, QWidget
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import buying_text, set_lines, set_name, strips_text
-from inlet.core.numbers.text import parse_length, show
+from inlet.core.numbers.text import show
 from inlet.core.plan import MOST_COPIES, BlockPlan
-from inlet.core.project.value import replace
 from inlet.core.table.piece_words import diagonal_text, over_triangles
-from inlet.core.words import cloth_name, unit_of
+from inlet.core.words import cloth_name
 from inlet.ui import theme
+from inlet.ui.cutting.have_page import HavePage
+from inlet.ui.cutting.rules_page import RulesPage
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule
+from inlet.ui.parts import Link, column, empty, label, row, rule
 from inlet.ui.session import Session
 
-CAUTION = (
-    "Close the cutter when you put it down, cut away from yourself, fingers behind the ruler's "
-    "edge. Your tools' own manuals come first."
-)
+PAGES = (("list", "Cut list"), ("have", "What I have"), ("rules", "How I cut"))
 
 
 @guarded
 class CuttingTicket(QWidget):
+    """The cut list, what cloth there is, and how the maker cuts."""
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
         self.setObjectName("ticketBody")
         layout = column(self, 16, 8)
-        layout.addWidget(label("Cut list", "title"))
+        pages = QButtonGroup(self)
+        self.page_buttons: dict[str, QPushButton] = {}
+        chooser = row()
+        for page, words in PAGES:
+            made = QPushButton(words)
+            made.setCheckable(True)
+            made.clicked.connect(partial(self.turn_to, page))
+            pages.addButton(made)
+            self.page_buttons[page] = made
+            chooser.addWidget(made)
+        chooser.addStretch(1)
+        layout.addLayout(chooser)
         self.copies = QSpinBox()
         self.copies.setRange(1, MOST_COPIES)
         self.copies.setAccessibleName("How many of this block")
         self.copies.valueChanged.connect(session.set_copies)
         layout.addLayout(row(label("for"), self.copies, label("of this block"), 1))
         self.whole = False  # are strip sets shown of the whole project?
-        self.list = column(spacing=5)
-        layout.addLayout(self.list)
-        layout.addWidget(rule())
-        layout.addWidget(label(CAUTION, "caption", True))
+        self.cut_list = QWidget()
+        self.list = column(self.cut_list, 0, 5)
+        self.have = HavePage(session)
+        self.rules = RulesPage(session)
+        for body in (self.cut_list, self.have, self.rules):
+            layout.addWidget(body)
         layout.addStretch(1)
         session.planned.connect(self.refresh)
+        session.laid_out.connect(self.refresh)
+        session.changed.connect(self._changed)
+        self.turn_to("list")
+
+    def turn_to(self, page: str) -> None:
+        self.page = page
+        self.page_buttons[page].setChecked(True)
+        self.cut_list.setVisible(page == "list")
+        self.have.setVisible(page == "have")
+        self.rules.setVisible(page == "rules")
+        self._changed()
+
+    def show_fabric(self, fabric: str | None) -> None:
+        """The cloth that lies on the mat."""
+        if fabric != self.have.fabric_id:
+            self.have.fabric_id = fabric
+            self._changed()
+
+    def _changed(self) -> None:
+        if self.page == "have":
+            self.have.refresh()
+        elif self.page == "rules":
+            self.rules.refresh()
 
     def refresh(self) -> None:
         plan = self.session.plan
@@ -53,7 +91,7 @@ class CuttingTicket(QWidget):
         self.copies.blockSignals(True)
         self.copies.setValue(plan.copies)  # it may have been set at another stage
         self.copies.blockSignals(False)
-        for cloth in plan.cloth:
+        for cloth in plan.cloth_known:
             self.list.addWidget(rule())
             self.list.addWidget(label(cloth_name(plan.project, cloth.fabric), "heading", True))
             self.list.addWidget(label(buying_text(cloth, plan.measure), "caption", True))
@@ -95,13 +133,6 @@ class CuttingTicket(QWidget):
             sets = project_sets(plan.project, plan.copies)
         self.list.addWidget(rule())
         self.list.addWidget(label("Strip sets", "heading"))
-        measure = plan.measure
-        self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
-        self.squaring.show_value(show(measure.squared_off, system=measure.system))
-        self.squaring.refused.connect(self.session.said)
-        self.list.addLayout(
-            row(label("squaring a strip takes"), self.squaring, label(unit_of(measure)), 1)
-        )
         for one in sets:
             self.list.addWidget(label(set_name(one, plan.project), "", True))
             for line in set_lines(one, plan.project):
@@ -112,13 +143,6 @@ class CuttingTicket(QWidget):
         self.sets_link = Link(words)
         self.sets_link.followed.connect(self._turn_whole)
         self.list.addWidget(self.sets_link)
-
-    def _square(self, text: str) -> None:
-        measure = self.session.measure
-        length = parse_length(text, measure.system)
-        if not 0 <= length <= measure.from_inches(3):
-            raise ValueError("it must be from 0 to 3 inches")
-        self.session.edit_measure(replace(measure, squaring=length))
 
     def hideEvent(self, event: QHideEvent) -> None:
         """The whole project's sets are worked out only while they are looked at."""

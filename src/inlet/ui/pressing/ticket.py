@@ -6,6 +6,7 @@ from collections import Counter
 from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QWidget
+from shiboken6 import isValid
 
 from inlet.core.pressing.advice import Advice, pressing_advice
 from inlet.core.pressing.neighbours import SETTING_TITLES
@@ -124,7 +125,7 @@ class PressingTicket(QWidget):
         )
 
     def _advised(self, pressing: PressingPlan, found: list[Advice]) -> None:
-        if pressing is not self.session.pressing:
+        if pressing is not self.session.pressing or not isValid(self):  # text of another size
             return
         empty(self.advice)
         if found:

@@ -1,0 +1,109 @@
+"""How the maker cuts: folds, layers, squaring, what to spare, which hand."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QCheckBox, QComboBox, QSpinBox, QWidget
+
+from inlet.core.cutting.have import per_cent
+from inlet.core.numbers.text import parse_length, show
+from inlet.core.project.cutting import MOST_EVERY, MOST_STACKED, Cutting
+from inlet.core.project.value import replace
+from inlet.core.words import unit_of
+from inlet.ui.guard import guarded
+from inlet.ui.parts import ValueEdit, column, label, row
+from inlet.ui.session import Session
+
+FOLDED = {0: "in a single layer", 1: "folded once", 2: "folded twice"}
+GOAL = {
+    "balance": "cloth and time balanced", "cloth": "least cloth", "cuts": "fewest cuts",
+    "widths": "fewest strip widths",
+}  # fmt: skip
+HAND = {"right": "right-handed", "left": "left-handed"}
+
+
+@guarded
+class RulesPage(QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self, 0, 8)
+        self.folds = self._choice("Cloth off the bolt lies", FOLDED, "folds")
+        self.goal = self._choice("The layout spares", GOAL, "goal")
+        self.handed = self._choice("The pictures are", HAND, "handed")
+        self.stack = self._number("Layers cut at once, at most", 1, MOST_STACKED, "stack")
+        self.every = self._number("Strips between squarings", 0, MOST_EVERY, "square_every")
+        self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
+        self.margin = ValueEdit("Bought more, per cent", self._margin, 44)
+        self.wash = QCheckBox("Cloth is washed first, and shrinks")
+        self.wash.toggled.connect(lambda on: self._edit(wash=on))
+        self.first = QCheckBox("Scraps and cut pieces are used before bolts")
+        self.first.toggled.connect(lambda on: self._edit(scraps_first=on))
+        for edit in (self.squaring, self.margin):
+            edit.refused.connect(session.said)
+        self.unit = label("")
+        layout.addLayout(row(label("cloth lies"), self.folds, 1))
+        layout.addLayout(row(label("at most"), self.stack, label("layers under the cutter"), 1))
+        layout.addLayout(row(label("square again every"), self.every, label("strips"), 1))
+        layout.addWidget(label("0: at the start only", "caption"))
+        layout.addLayout(row(label("squaring takes"), self.squaring, self.unit, 1))
+        layout.addLayout(row(label("spare"), self.goal, 1))
+        layout.addLayout(row(label("pictures"), self.handed, 1))
+        layout.addLayout(row(label("buy"), self.margin, label("% more, to be safe"), 1))
+        layout.addWidget(self.wash)
+        layout.addWidget(self.first)
+        layout.addStretch(1)
+
+    @property
+    def rules(self) -> Cutting:
+        return self.session.project.cutting or Cutting()
+
+    def _choice(self, name: str, words: dict, key: str) -> QComboBox:  # type: ignore[type-arg]
+        box = QComboBox()
+        box.setAccessibleName(name)
+        for value, text in words.items():
+            box.addItem(text, value)
+        box.activated.connect(lambda i: self._edit(**{key: box.itemData(i)}))
+        return box
+
+    def _number(self, name: str, low: int, high: int, key: str) -> QSpinBox:
+        box = QSpinBox()
+        box.setRange(low, high)
+        box.setAccessibleName(name)
+        box.valueChanged.connect(lambda n: self._edit(**{key: n}))
+        return box
+
+    def refresh(self) -> None:
+        rules, measure = self.rules, self.session.measure
+        quiet: list[tuple[QWidget, Callable[[], object]]] = [
+            (self.folds, lambda: self.folds.setCurrentIndex(self.folds.findData(rules.folds))),
+            (self.goal, lambda: self.goal.setCurrentIndex(self.goal.findData(rules.goal))),
+            (self.handed, lambda: self.handed.setCurrentIndex(self.handed.findData(rules.handed))),
+            (self.stack, lambda: self.stack.setValue(rules.stack)),
+            (self.every, lambda: self.every.setValue(rules.square_every)),
+            (self.wash, lambda: self.wash.setChecked(rules.wash)),
+            (self.first, lambda: self.first.setChecked(rules.scraps_first)),
+        ]
+        for widget, show_it in quiet:
+            widget.blockSignals(True)
+            show_it()
+            widget.blockSignals(False)
+        self.squaring.show_value(show(measure.squared_off, system=measure.system))
+        self.margin.show_value(show(rules.margin))
+        self.unit.setText(unit_of(measure))
+
+    def _edit(self, **changes: object) -> None:
+        made = replace(self.rules, **changes)
+        if made != self.rules:
+            self.session.edit(replace(self.session.project, cutting=made))
+
+    def _square(self, text: str) -> None:
+        measure = self.session.measure
+        length = parse_length(text, measure.system)
+        if not 0 <= length <= measure.from_inches(3):
+            raise ValueError("it must be from 0 to 3 inches")
+        self.session.edit_measure(replace(measure, squaring=length))
+
+    def _margin(self, text: str) -> None:
+        self._edit(margin=per_cent(text, 100))

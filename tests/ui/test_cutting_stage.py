@@ -1,0 +1,175 @@
+"""Cloth cut at the mat, with the mouse and with keys; what there is entered and used up."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication
+
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import CENTIMETRES
+from inlet.core.project.cutting import Cutting, Have
+from inlet.core.project.project import measured_in
+from inlet.core.project.value import replace
+from inlet.files.project_json import load
+from inlet.ui.parts import ValueEdit
+from tests.blocks import block_of, project_of
+
+SQUARES = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
+
+
+class Cutter:
+    """A person at the cutting stage."""
+
+    def __init__(self, maker):
+        self.maker, self.bot, self.session = maker, maker.bot, maker.session
+        self.stage, self.mat = maker.window.cutting, maker.window.cutting.mat
+        self.card, self.ticket = maker.window.cutting.card, maker.window.cutting_ticket
+
+    def open(self, project, copies=1):
+        self.session.start(project, None)
+        self.session.set_copies(copies)
+        self.rests()
+        self.maker.stage("cutting")
+        self.rests()
+
+    def rests(self):
+        self.bot.waitUntil(
+            lambda: self.session.plan is not None and self.session.at_rest, timeout=20000
+        )
+        QApplication.processEvents()
+
+    def press(self, key, times=1):
+        for _ in range(times):
+            self.bot.keyClick(self.mat, key)
+
+    def says(self):
+        return self.maker.reads(self.card)
+
+    def done(self):
+        return self.session.project.cutting.begun[0].done
+
+
+@pytest.fixture
+def cutter(maker):
+    return Cutter(maker)
+
+
+def nine_patch(size=9, cloths="aabaabaab"):
+    block = replace(block_of(SQUARES, 3, 3, (size, size), cloths), methods={"nine-patch": "plain"})
+    return project_of(block)
+
+
+def test_ten_cuts_left_handed_in_centimetres_back_two_and_on_after_reopening(cutter, tmp_path):
+    project = measured_in(nine_patch(), CENTIMETRES)
+    block = replace(project.blocks[0], finished=(F(21), F(21)))
+    cutter.open(replace(project.with_block(block), cutting=Cutting(handed="left")), copies=6)
+    assert "Prepare the cloth" in cutter.says()
+    assert "Fold it once, selvage to selvage" in cutter.says()
+    assert cutter.mat.shown.left_handed
+    first, last = (cutter.mat._box(cutter.mat.shown, r) for r in _ends(cutter.mat.shown))
+    assert first.left() > last.left()  # the squared end lies to the right
+    cutter.press(Qt.Key.Key_Space)  # prepared
+    assert "fingers behind the ruler's edge" in cutter.says()
+    assert "Cut 1 of" in cutter.says()
+    told = []
+    for _ in range(10):
+        cutter.press(Qt.Key.Key_Space)
+        told.append(cutter.says())
+    assert any("8.5 cm\neight point five" in card for card in told)  # 7 cm and twice 3/4
+    assert cutter.done() == 10
+    cutter.press(Qt.Key.Key_Backspace, 2)
+    assert cutter.done() == 8
+    assert "Cut 9 of" in cutter.says()
+    card = cutter.says()
+    cutter.rests()
+    path = tmp_path / "begun.inlet"
+    assert cutter.session.save_to(path)
+    kept = load(path)
+    assert kept == cutter.session.project
+    cutter.open(nine_patch())
+    cutter.session.start(kept, path)
+    cutter.rests()
+    assert cutter.session.copies == 6
+    assert cutter.says() == card
+
+
+def _ends(shown):
+    """The first strip's place and the last one's."""
+    from inlet.core.cutting.strokes import places_of
+
+    rects = [place.at for place in places_of(shown.cloth)]
+    return min(rects, key=lambda r: r.y), max(rects, key=lambda r: r.y)
+
+
+def test_every_stack_is_told_when_its_last_piece_comes_off(cutter):
+    cutter.open(nine_patch())
+    cutter.stage.go_on()
+    told = []
+    for _ in range(30):
+        told.append(cutter.says())
+        cutter.press(Qt.Key.Key_Right)
+    assert "All cuts of this cloth are made" in cutter.says()
+    complete = [text for text in told if "Stack A1 is complete" in text]
+    assert len(complete) == 1
+    assert "6 × 3½ in squares of A, for A" in complete[0]
+    cutter.rests()
+    assert "✓" in cutter.maker.reads(cutter.stage.chooser)
+
+
+def test_what_there_is_is_typed_used_and_not_enough(cutter):
+    cutter.open(nine_patch(), copies=8)
+    ticket = cutter.ticket
+    ticket.page_buttons["have"].click()
+    ticket.have.show_fabric("a")
+    assert "all of it is bought" in cutter.maker.reads(ticket.have)
+    ticket.have.add.setCurrentIndex(2)
+    ticket.have.add.activated.emit(2)
+    cutter.rests()
+    assert cutter.session.project.fabrics[0].have == (Have(kind="fat-quarter"),)
+    chips = cutter.maker.reads(cutter.stage.chooser)
+    assert "a fat quarter" in chips
+    assert "A: new cloth" in chips  # 48 squares: more than one holds
+    (size,) = [
+        e for e in ticket.have.findChildren(ValueEdit) if e.accessibleName().endswith("size")
+    ]
+    cutter.maker.type(size, "none")
+    assert "Fat quarter, size" in cutter.maker.window.message_text.text()
+    assert cutter.session.project.fabrics[0].have == (Have(kind="fat-quarter"),)
+    cutter.maker.type(size, "30 x 40")
+    cutter.rests()
+    assert "A: new cloth" not in cutter.maker.reads(cutter.stage.chooser)
+
+
+def test_a_price_of_words_and_cloth_that_is_nothing_are_refused(cutter):
+    cutter.open(nine_patch())
+    cutter.rests()
+    cutter.ticket.page_buttons["have"].click()
+    says = cutter.maker.window.message_text
+
+    def field(name):
+        return next(
+            e for e in cutter.ticket.have.findChildren(ValueEdit)
+            if e.accessibleName() == name and not e.isHidden()
+        )  # fmt: skip
+
+    cutter.ticket.have.show_fabric("a")
+    cutter.rests()
+    cutter.maker.type(field("Price a yd"), "a lot")
+    assert "“a lot” is not a price" in says.text()
+    cutter.maker.type(field("Usable width"), "0")
+    assert "wider than 0" in says.text()
+    assert cutter.session.project.fabrics[0].width is None
+
+
+def test_another_goal_lays_the_cloth_out_otherwise(cutter):
+    cutter.open(nine_patch(), copies=5)
+    rules = cutter.ticket.rules
+    cutter.ticket.page_buttons["rules"].click()
+    rules.folds.setCurrentIndex(0)
+    rules.folds.activated.emit(0)
+    cutter.rests()
+    assert cutter.mat.shown.cloth.layers == 1
+    rules.every.setValue(1)
+    cutter.rests()
+    assert cutter.mat.shown.cloth.every == 1
