@@ -9,6 +9,16 @@ from pathlib import Path
 from typing import NoReturn
 
 from inlet import __version__, terminal
+from inlet.core.buying.enough import enough, enough_lines
+from inlet.core.buying.shopping import (
+    shopping,
+    shopping_for,
+    shopping_lines,
+    shopping_notes,
+    whole_project,
+)
+from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
+from inlet.core.cutting.layout import SECONDS
 from inlet.core.cutting.sets import project_sets
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import NumberError, parse_length
@@ -110,15 +120,21 @@ def _commands() -> argparse.ArgumentParser:
         ("--json", "as JSON, docs/plan-format.md"),
         ("--compare", "every method of each unit side by side"),
         ("--sets", "the strip sets of the whole project"),
+        ("--shopping", "what to buy for it"),
+        ("--project", "with --shopping: for the whole project, or its quilt"),
+        ("--enough", "will what is there do, and what would make it do"),
     ):
         plan.add_argument(name, action="store_true", help=text)
     plan.add_argument("--needle", metavar="SIZES", help="a needle test: strip, middle[, stitched]")
+    plan.add_argument("--sizes", metavar="SIZES", help="a size chart: 4, 6, 8, 12, or 4 to 12")
     plan.add_argument("--have", metavar="STOCK", help="sizes from cloth cut already: 5 squares")
 
     export = command("export", _export, "write a guide to print, or the drawing of a block")
     of_block(export)
-    export.add_argument("--what", choices=["guide", "block", "labels"], required=True)
-    export.add_argument("--format", choices=["pdf", "svg"], required=True)
+    whats = ["guide", "block", "labels", "cutting", "shopping", "sizes"]
+    export.add_argument("--what", choices=whats, required=True)
+    export.add_argument("--format", choices=["pdf", "svg", "csv"], required=True)
+    export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
     export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
     export.add_argument("-o", "--output", metavar="OUT", required=True)
 
@@ -143,7 +159,16 @@ def _plan_asked(options: argparse.Namespace) -> BlockPlan:
 def _plan(options: argparse.Namespace) -> int:
     if options.sets:
         return _print_sets(load(options.file), options.copies, options.json)
+    if options.shopping and options.project:
+        return _say_table(*_shopping_of(options))
     plan = _plan_asked(options)
+    if options.shopping:
+        return _say_table(*_shopping_of(options))
+    if options.enough:
+        terminal.say("\n".join(enough_lines(enough(plan), plan.project)))
+        return 0
+    if options.sizes:
+        return _say_table(*_chart_of(options, plan))
     if options.json:
         stock = _stock(options.have, plan)
         more = {"from_stock": stock_list(plan, stock)} if stock else {}
@@ -165,12 +190,73 @@ def _export(options: argparse.Namespace) -> int:
 
         write_block_svg(plan.project, plan.block, Path(options.output))
         return 0
+    if options.what in TABLES and options.format in ("pdf", "csv"):
+        return _export_table(options, plan)
     if options.format != "pdf" or options.what == "block":
         raise FileProblem(f"inlet: a {options.what} cannot be written as {options.format}")
-    from inlet.files import guide_pdf, labels_pdf  # load the PDF library
+    from inlet.files import cutting_pdf, guide_pdf, labels_pdf  # load the PDF library
 
-    write = labels_pdf.write_labels if options.what == "labels" else guide_pdf.write_guide
+    write = {
+        "labels": labels_pdf.write_labels,
+        "cutting": cutting_pdf.write_cutting,
+        "guide": guide_pdf.write_guide,
+    }[options.what]
     write(plan, options.output, options.paper)
+    return 0
+
+
+TABLES = ("cutting", "shopping", "sizes")
+Table = tuple[str, list[list[str]], list[str]]
+"""A title, lines of cells with their head first, and notes below."""
+
+
+def _export_table(options: argparse.Namespace, plan: BlockPlan) -> int:
+    from inlet.files import cutting_pdf, tables  # load the PDF library
+
+    if options.what == "cutting" and options.format == "pdf":
+        cutting_pdf.write_cutting(plan, options.output, options.paper)
+        return 0
+    if options.what == "cutting":
+        tables.write_csv(cutting_pdf.cut_lines(plan), options.output)
+        return 0
+    if options.what == "sizes" and not options.sizes:
+        raise FileProblem("inlet: --sizes: say which, like 4, 6, 8, 12")
+    found = _chart_of(options, plan) if options.what == "sizes" else _shopping_of(options)
+    if options.format == "csv":
+        tables.write_csv(found[1], options.output)
+    else:
+        tables.write_table(*found, plan.measure, options.output, options.paper)
+    return 0
+
+
+def _shopping_of(options: argparse.Namespace) -> Table:
+    """The shopping list asked for."""
+    project = load(options.file)
+    if getattr(options, "project", False):
+        what, copies = whole_project(project)
+        found = shopping_for(project, copies, what, SECONDS)
+    else:
+        found = shopping(_plan_asked(options), notes=True)
+    lines = shopping_lines(found, project)
+    return f"Shopping list: {found.what}", lines, shopping_notes(found, project)
+
+
+def _chart_of(options: argparse.Namespace, plan: BlockPlan) -> Table:
+    """The size chart asked for."""
+    try:
+        widths = sizes_typed(options.sizes, plan)
+    except NumberError as why:
+        raise FileProblem(f"inlet: --sizes: {why}") from None
+    chart = size_chart(plan.project, plan.block, widths, plan.copies)
+    title = f"Size chart: {plan.block.title}"
+    return title, chart_lines(chart, plan), chart_notes(chart)
+
+
+def _say_table(title: str, lines: list[list[str]], notes: list[str]) -> int:
+    widths = [max(map(len, column)) for column in zip(*lines, strict=True)]
+    cells = (zip(line, widths, strict=True) for line in lines)
+    rows = ["  ".join(text.ljust(width) for text, width in line).rstrip() for line in cells]
+    terminal.say("\n".join([title, *(f"  {row}" for row in rows), *notes]))
     return 0
 
 

@@ -173,3 +173,23 @@ def test_another_goal_lays_the_cloth_out_otherwise(cutter):
     rules.every.setValue(1)
     cutter.rests()
     assert cutter.mat.shown.cloth.every == 1
+
+
+def test_two_cells_of_the_size_chart_and_what_to_buy(cutter):
+    """Squares that finish 3 in and 2 in: cut 3 1/2 and 2 1/2."""
+    cutter.open(nine_patch(), copies=2)
+    cutter.stage.page_buttons[2].click()
+    sizes = cutter.stage.sizes
+    cutter.maker.type(sizes.sizes, "6, 9")
+    cutter.rests()
+    assert sizes.table.cell(0, 3) == "12 × 2½ in"
+    assert sizes.table.cell(0, 4) == "12 × 3½ in"
+    cutter.maker.type(sizes.sizes, "huge")
+    assert "“huge” is not a size" in cutter.maker.window.message_text.text()
+    assert sizes.sizes.text() == "6, 9"
+    cutter.stage.page_buttons[1].click()
+    cutter.rests()
+    assert cutter.stage.shopping.table.cell(0, 1) == "¼ yd"
+    cutter.stage.shopping.does.click()
+    cutter.rests()
+    assert "Nothing is entered" in cutter.stage.shopping.notes.text()

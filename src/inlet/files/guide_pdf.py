@@ -30,6 +30,7 @@ from inlet.core.table.moves import Move, Repeated, like_ones_together
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.units.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
+from inlet.files.cutting_pdf import draw_cutting
 from inlet.files.guide_back import BackPicture
 from inlet.files.guide_blocks import (
     LEAST_PICTURE,
@@ -90,8 +91,18 @@ class _Guide:
         self._back()
         for section in (self._sittings(), self._needle()):
             self.flow.text(list(section))
+        self._cutting()
         self._foot()
         self.canvas.save()
+
+    def _cutting(self) -> None:
+        """The cutting plan, on pages of its own."""
+
+        def turn() -> float:
+            self.flow.turn()
+            return self.height - TOP
+
+        draw_cutting(self.canvas, self.plan, (self.width, self.height), turn(), turn)
 
     # --- pages --------------------------------------------------------------------------------
 

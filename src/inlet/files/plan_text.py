@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from inlet.core.cutting.cards import cloth_text
+from inlet.core.cutting.progress import cuts_of
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.stock_sizes import sizes_from
+from inlet.core.cutting.stroke_words import finished_text, layers_text, stroke_text
 from inlet.core.cutting.words import set_lines, set_name, strips_text
 from inlet.core.piecing.advice import advice_lines
 from inlet.core.piecing.needle import effect_text, needle_text
@@ -64,6 +67,20 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         if strips := strips_text(needed, measure):
             yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
+    yield from (f"  {text}" for text in cutting_lines(plan))
+
+
+def cutting_lines(plan: BlockPlan) -> Iterator[str]:
+    """Every piece of cloth to lay down, with its cuts in their order."""
+    for each in plan.cloth:
+        name = cloth_name(plan.project, each.fabric)
+        for cloth in each.cloths:
+            lies = layers_text(cloth)
+            yield f"{name}, {cloth_text(cloth, plan.measure).lower()}, {lies}:"
+            for i, stroke in enumerate(cuts_of(cloth, plan.project), 1):
+                off = finished_text(stroke)
+                words = f" Comes off: {off}." if off else ""
+                yield f"    {i}. {stroke_text(stroke, plan.measure)}{words}"
 
 
 def fit_lines(plan: BlockPlan) -> Iterator[str]:

@@ -124,6 +124,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
         window.grey.trigger()
     window.piecing.go(options.step - 1)
     window.piecing.turn_to(max(0, min(options.page, 2)))
+    window.cutting.turn_to(max(0, min(options.page, 2)))
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     window.show_stage(options.stage)
     wait(lambda: window.session.at_rest)

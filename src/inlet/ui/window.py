@@ -23,6 +23,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.buying.shopping import shopping, shopping_lines, shopping_notes
+from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
 from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import TrayUnit
@@ -62,6 +64,7 @@ TITLE_BAR = 36
 """Pixels left for a title bar above the window."""
 BURST = 300
 """Milliseconds of edits that are put by together."""
+TABLES = "Tables (*.csv);;PDF (*.pdf)"
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
@@ -303,6 +306,10 @@ class Window(QMainWindow):
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
         self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
         self.labels_ = self._action("Print the la&bels…", self.print_labels, "Ctrl+L")
+        self.cutting_ = self._action("Print the cu&tting plan…", partial(self._print, "cutting"))
+        self.shopping_ = self._action("Write the s&hopping list…", partial(self._table, "shopping"))
+        self.sizes_ = self._action("Write the si&ze chart…", partial(self._table, "sizes"))
+        self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
         self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
         self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
         papers = QActionGroup(self)
@@ -342,6 +349,7 @@ class Window(QMainWindow):
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
         menu.addActions([self.save_, self.save_as_, self.print_, self.labels_])
+        menu.addActions([self.cutting_, self.cut_list_, self.shopping_, self.sizes_])
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
@@ -544,11 +552,50 @@ class Window(QMainWindow):
         if not name:
             return
         path = Path(name)
-        from inlet.files import guide_pdf, labels_pdf  # load the PDF library, slow to start
+        from inlet.files import cutting_pdf, guide_pdf, labels_pdf  # slow to start
 
-        write = labels_pdf.write_labels if what == "labels" else guide_pdf.write_guide
+        write = {
+            "labels": labels_pdf.write_labels,
+            "cutting": cutting_pdf.write_cutting,
+            "guide": guide_pdf.write_guide,
+        }[what]
         try:
             write(plan, path if path.suffix else path.with_suffix(".pdf"), self.settings.paper)
+        except FileProblem as problem:
+            self.say(str(problem))
+
+    def _table(self, what: str) -> None:
+        """Write a table of the cutting stage as CSV or PDF: what to buy, sizes, or the cuts."""
+        plan = self.session.plan
+        if plan is None:
+            self.say("The plan is still being worked out; write it again in a moment.")
+            return
+        from inlet.files import cutting_pdf, tables  # slow to start
+
+        if what == "sizes" and not self.cutting.sizes.text:
+            self.say("Type sizes at the cutting stage first, under Size chart.")
+            return
+        start = str(Path(self._folder()) / f"{plan.block.id}-{what}.csv")
+        name, _ = QFileDialog.getSaveFileName(self, f"Write {what}", start, TABLES)
+        if not name:
+            return
+        path = Path(name) if Path(name).suffix else Path(name).with_suffix(".csv")
+        notes: list[str] = []
+        if what == "shopping":
+            found = shopping(plan, notes=True)
+            lines, notes = shopping_lines(found, plan.project), shopping_notes(found, plan.project)
+        elif what == "sizes":
+            widths = sizes_typed(self.cutting.sizes.text, plan)
+            chart = size_chart(plan.project, plan.block, widths, plan.copies)
+            lines, notes = chart_lines(chart, plan), chart_notes(chart)
+        else:
+            lines = cutting_pdf.cut_lines(plan)
+        try:
+            if path.suffix.lower() == ".pdf":
+                title = f"{plan.block.title}: {what}"
+                tables.write_table(title, lines, notes, plan.measure, path, self.settings.paper)
+            else:
+                tables.write_csv(lines, path)
         except FileProblem as problem:
             self.say(str(problem))
 

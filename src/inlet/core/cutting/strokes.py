@@ -242,7 +242,7 @@ def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
             there.discard(rect)
         there.update(stroke.parts())
     places = {place.at for place in places_of(cloth)}
-    rest = [r for r in there if not places.intersection(_lying(r, cloth))]
+    rest = [_lying(r, cloth)[-1] for r in there if not places.intersection(_lying(r, cloth))]
     return sorted(rest, key=lambda r: (-r.width * r.height, r))
 
 

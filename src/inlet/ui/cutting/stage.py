@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QBoxLayout, QButtonGroup, QFrame, QPushButton, QWidget
+from PySide6.QtWidgets import QBoxLayout, QButtonGroup, QFrame, QPushButton, QStackedWidget, QWidget
 
 from inlet.core.cutting.cards import CutCard, card, cloth_text, finished_card, preparing
 from inlet.core.cutting.layout import ClothPlan
@@ -20,6 +20,8 @@ from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.mat import Mat, Shown
 from inlet.ui.cutting.ruler import RulerFace
+from inlet.ui.cutting.shopping_page import ShoppingPage
+from inlet.ui.cutting.sizes_page import SizesPage
 from inlet.ui.drawing import colour_of
 from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
@@ -29,6 +31,7 @@ from inlet.ui.session import Session
 CARD, CARD_BELOW = 270, 660
 """Pixels of the card beside the cloth, and of the stage from which on it stands there."""
 ANY_SIZE = 2**24 - 1
+PAGES = ("At the mat", "Shopping list", "Size chart")
 
 
 class Lying(NamedTuple):
@@ -51,7 +54,27 @@ class CuttingStage(QWidget):
         self.at = 0
         self.cloths: list[Lying] = []
         self._plan: BlockPlan | None = None
-        layout = column(self, 16, 8)
+        whole = column(self, 16, 8)
+        pages = QButtonGroup(self)
+        self.page_buttons: list[QPushButton] = []
+        tabs = row()
+        for i, words in enumerate(PAGES):
+            made = QPushButton(words)
+            made.setCheckable(True)
+            made.setChecked(i == 0)
+            made.clicked.connect(partial(self.turn_to, i))
+            pages.addButton(made)
+            self.page_buttons.append(made)
+            tabs.addWidget(made)
+        tabs.addStretch(1)
+        whole.addLayout(tabs)
+        at_mat = QWidget()
+        layout = column(at_mat, 0, 8)
+        self.shopping, self.sizes = ShoppingPage(session), SizesPage(session)
+        self.pages = QStackedWidget()
+        for page in (at_mat, self.shopping, self.sizes):
+            self.pages.addWidget(page)
+        whole.addWidget(self.pages, 1)
         self.chooser = QWidget()
         self.chips = FlowLayout(self.chooser, 0, theme.px(6))
         self.group = QButtonGroup(self)
@@ -71,6 +94,12 @@ class CuttingStage(QWidget):
         session.changed.connect(self._changed)
         session.selected.connect(self._changed)
 
+    def turn_to(self, page: int) -> None:
+        """At the mat, what to buy, or the block at other sizes."""
+        self.pages.setCurrentIndex(page)
+        self.page_buttons[page].setChecked(True)
+        self._planned()
+
     # --- what is shown ------------------------------------------------------------------------
 
     def showEvent(self, event: QShowEvent) -> None:
@@ -85,6 +114,7 @@ class CuttingStage(QWidget):
             return
         if self.isVisible():
             self.session.lay_out()
+            self._show_page()
         before = self.lying
         first = self._plan is None or self._plan.block.id != plan.block.id
         self._plan = plan
@@ -92,6 +122,14 @@ class CuttingStage(QWidget):
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)
         self.refresh()
+
+    def _show_page(self) -> None:
+        """The page in front is worked out once the cloth is laid out."""
+        plan = self.session.plan
+        if plan is not None and plan.cloth_known is not plan.cloth_at_once:
+            page = self.pages.currentWidget()
+            if isinstance(page, ShoppingPage | SizesPage):
+                page.refresh()
 
     def _place_of(self, before: Lying | None) -> int:
         for i, lying in enumerate(self.cloths):

@@ -1,0 +1,192 @@
+"""The shopping list: for one block, for copies of it, for the whole project or its quilt."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from typing import NamedTuple
+
+from inlet.core.cutting.layout import ClothPlan, ToCut, lay_out
+from inlet.core.cutting.progress import worth_keeping
+from inlet.core.cutting.words import bought_text
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.project.project import Project
+from inlet.core.stopping import check
+from inlet.core.words import cloth_name, size_text
+
+FARTHEST = 6
+"""How many blocks more or fewer are tried for a step of cloth more or less."""
+
+
+class Line(NamedTuple):
+    """One cloth to buy: ``price`` for all of it where its price is known; ``left`` what is left
+    over that is worth keeping; ``notes`` what a step more would buy, and one less would cost."""
+
+    cloth: ClothPlan
+    price: Exact | None
+    left: tuple[str, ...]
+    notes: tuple[str, ...] = ()
+
+
+class Shopping(NamedTuple):
+    """Everything to buy for ``what``; ``missing`` are pieces no cloth holds."""
+
+    what: str
+    lines: tuple[Line, ...]
+    missing: tuple[str, ...]
+
+    @property
+    def price(self) -> Exact | None:
+        """What it costs together; None where no price is known."""
+        known = [line.price for line in self.lines if line.price is not None]
+        return sum(known, Fraction(0)) if known else None
+
+
+def shopping(plan: BlockPlan, notes: bool = False) -> Shopping:
+    """For the copies of a plan's block; with ``notes`` on what a step of cloth more or less means,
+    which plans other numbers of it."""
+    steps = _steps(plan) if notes else {}
+    what = f"{plan.copies} × {plan.block.title}" if plan.copies > 1 else plan.block.title
+    return _listed(what, plan.project, plan.cloth, steps)
+
+
+def shopping_for(
+    project: Project, copies: Mapping[str, int], what: str, seconds: float
+) -> Shopping:
+    """For so many of each block, by its id, cut from the same cloth together."""
+    cuts, standing = [], {}
+    for block in project.blocks:
+        number = copies.get(block.id, 0)
+        if not number:
+            continue
+        check()
+        wanted = plan_block(project, block, min(number, MOST_COPIES)).to_cut
+        for cut in wanted.cuts:
+            label = f"{block.title} {cut.label}"
+            cuts.append(cut._replace(label=label))
+            if cut.label in wanted.standing:
+                standing[label] = wanted.standing[cut.label]
+    plans = lay_out(project, ToCut(tuple(cuts), standing), seconds)
+    return _listed(what, project, plans, {})
+
+
+def whole_project(project: Project) -> tuple[str, dict[str, int]]:
+    """How many of each block the project asks for: as the quilt has them, else one of each."""
+    if project.quilt is not None and project.quilt.blocks():
+        return "the quilt's blocks", project.quilt.blocks()
+    return "one of each block", {block.id: 1 for block in project.blocks}
+
+
+def _listed(
+    what: str,
+    project: Project,
+    plans: Sequence[ClothPlan],
+    notes: Mapping[str | None, tuple[str, ...]],
+) -> Shopping:
+    lines = []
+    missing = []
+    for cloth in plans:
+        fabric = project.fabric(cloth.fabric or "")
+        price = None
+        if fabric is not None and fabric.price is not None and cloth.new is not None:
+            price = fabric.price * cloth.buy / project.measure.system.long_unit.length
+        left = tuple(_left(cloth, project))
+        lines.append(Line(cloth, price, left, notes.get(cloth.fabric, ())))
+        missing += [
+            f"{m.number} × {size_text(m.cut.cut, project.measure)} of "
+            f"{cloth_name(project, cloth.fabric)}"
+            for m in cloth.missing
+        ]
+    return Shopping(what, tuple(lines), tuple(missing))
+
+
+def _left(cloth: ClothPlan, project: Project) -> Iterator[str]:
+    """What is left of each piece of cloth, the largest pieces."""
+    for laid in cloth.cloths:
+        for rect in worth_keeping(laid, project)[:3]:
+            size = size_text((rect.width, rect.height), project.measure)
+            yield f"{rect.layers} × {size}" if rect.layers > 1 else size
+
+
+def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
+    """What a step of cloth more would make, and one less, for each cloth alone."""
+    step = plan.measure.system.buying
+    name = bought_text(step, plan.measure)
+    needs: dict[int, dict[str | None, Fraction]] = {}
+    for copies in range(plan.copies - FARTHEST, plan.copies + FARTHEST + 1):
+        if copies > 0:
+            check()
+            other = plan_block(plan.project, plan.block, copies, ())
+            needs[copies] = {c.fabric: c.buy for c in other.cloth_at_once}
+    out = {}
+    for cloth in plan.cloth:
+        if cloth.new is None:
+            continue
+        more = [
+            n - plan.copies for n, need in needs.items()
+            if n > plan.copies and need.get(cloth.fabric, 0) <= cloth.buy + step
+        ]  # fmt: skip
+        same = [
+            n - plan.copies for n, need in needs.items()
+            if n > plan.copies and need.get(cloth.fabric, 0) <= cloth.buy
+        ]  # fmt: skip
+        fewer = [
+            plan.copies - n for n, need in needs.items()
+            if n < plan.copies and need.get(cloth.fabric, 0) <= cloth.buy - step
+        ]  # fmt: skip
+        notes = []
+        if same:
+            notes.append(f"It holds {_blocks(max(same))} more as it is.")
+        if more and max(more) > max(same, default=0):
+            notes.append(f"{name} more holds {_blocks(max(more))} more.")
+        if fewer:
+            notes.append(f"{name} less: {_blocks(min(fewer))} fewer.")
+        elif cloth.buy > step:
+            notes.append(f"{name} less: more than {FARTHEST} blocks fewer.")
+        else:
+            notes.append(f"{name} less: none.")
+        out[cloth.fabric] = tuple(notes)
+    return out
+
+
+def _blocks(number: int) -> str:
+    return "1 block" if number == 1 else f"{number} blocks"
+
+
+def price_text(price: Exact | None) -> str:
+    """Money to two places; nothing where it is not known."""
+    return "" if price is None else f"{float(price):.2f}"
+
+
+def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
+    """The list as lines of text cells: cloth, what to buy, price, what is left."""
+    measure = project.measure
+    lines = [["Cloth", "Buy", "Price", "From what you have", "Left over"]]
+    for line in found.lines:
+        cloth = line.cloth
+        own = [laid for laid in cloth.cloths[cloth.begun :] if laid.kind != "new"]
+        lines.append(
+            [
+                cloth_name(project, cloth.fabric),
+                bought_text(cloth.buy, measure) if cloth.new is not None else "nothing",
+                price_text(line.price),
+                f"{len(own)} pieces" if len(own) > 1 else "1 piece" if own else "",
+                ", ".join(line.left),
+            ]
+        )
+    if found.price is not None:
+        lines.append(["Together", "", price_text(found.price), "", ""])
+    return lines
+
+
+def shopping_notes(found: Shopping, project: Project) -> list[str]:
+    """What is said below the list: what a step more or less means, and what no cloth holds."""
+    notes = [
+        f"{cloth_name(project, line.cloth.fabric)}: {' '.join(line.notes)}"
+        for line in found.lines
+        if line.notes
+    ]
+    if found.missing:
+        notes.append(f"No cloth holds: {', '.join(found.missing)}.")
+    return notes

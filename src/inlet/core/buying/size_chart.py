@@ -1,0 +1,227 @@
+"""One drawing at all the sizes it is to be offered in: pieces down, sizes across."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from inlet.core.cutting.growth import growths, landing_sizes
+from inlet.core.cutting.layout import ClothPlan
+from inlet.core.cutting.words import bought_text
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import NumberError, parse_length
+from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.planning.unit_plan import CutPiece, UnitPlan
+from inlet.core.planning.words import method_words
+from inlet.core.project.block import LARGEST_BLOCK_INCHES, Block
+from inlet.core.project.project import Project
+from inlet.core.project.value import Pair, replace
+from inlet.core.stopping import check
+from inlet.core.table.piece_words import diagonal_text
+from inlet.core.words import cloth_name, length_text, size_text
+
+MOST_SIZES = 24
+
+
+class ChartRow(NamedTuple):
+    """One piece of one method of a unit: what it is, and at each size how many are cut and how
+    large, as ``2 × 3 7/8 in``; empty at sizes where the unit is made otherwise."""
+
+    unit: str
+    fabric: str | None
+    what: str
+    cells: tuple[str, ...]
+
+
+class ClothRow(NamedTuple):
+    """A cloth: how much of it is bought for one block, and for as many as are asked for, at each
+    size."""
+
+    fabric: str | None
+    for_one: tuple[str, ...]
+    for_all: tuple[str, ...]
+
+
+class SizeChart(NamedTuple):
+    """``sizes`` finished, ``comfortable`` or not; rows of pieces, of cloth, and what changes: units
+    that are made otherwise at some sizes. ``copies`` is for how many blocks."""
+
+    sizes: tuple[Pair, ...]
+    comfortable: tuple[bool, ...]
+    rows: tuple[ChartRow, ...]
+    cloth: tuple[ClothRow, ...]
+    changes: tuple[str, ...]
+    copies: int
+
+
+def at_size(block: Block, width: Exact) -> Block:
+    """The block with so wide a finish, in its own proportions."""
+    return replace(block, finished=(width, block.finished[1] * width / block.finished[0]))
+
+
+def sizes_typed(text: str, plan: BlockPlan) -> tuple[Exact, ...]:
+    """Finished widths as typed: ``4, 6, 8, 12 in``, or ``4 to 12`` for every comfortable one
+    between two. Raises ``NumberError`` with a sentence."""
+    system = plan.measure.system
+    span = re.fullmatch(r"\s*(.+?)\s+to\s+(.+?)\s*", text)
+    if span:
+        low, high = (_size(side, plan) for side in span.groups())
+        return comfortable_between(plan, min(low, high), max(low, high))
+    parts = [part for part in re.split(r"[,;]", text) if part.strip()]
+    if not parts:
+        raise NumberError("write sizes like 4, 6, 8, 12, or 4 to 12")
+    unit = re.search(rf"\s*({system.unit}|in|cm|mm)\s*$", parts[-1], re.IGNORECASE)
+    if unit:  # said once, it holds for all
+        parts = [part if part.strip()[-1].isalpha() else f"{part} {unit[1]}" for part in parts]
+    if len(parts) > MOST_SIZES:
+        raise NumberError(f"no more than {MOST_SIZES} sizes fit one chart")
+    return tuple(dict.fromkeys(_size(part, plan) for part in parts))
+
+
+def _size(text: str, plan: BlockPlan) -> Exact:
+    size = parse_length(text.strip(), plan.measure.system)
+    if not 0 < size <= plan.measure.from_inches(LARGEST_BLOCK_INCHES):
+        raise NumberError(f"“{text.strip()}” is not a size a block can have")
+    return size
+
+
+def comfortable_between(plan: BlockPlan, low: Exact, high: Exact) -> tuple[Exact, ...]:
+    """Every width between two at which all cuts land on the ruler's marks; raises ``NumberError``
+    where there is none, or more than a chart holds."""
+    one = Fraction(1)
+    series = landing_sizes(growths(plan.units), plan.measure.mark, one, one)
+    now = plan.block.finished[0]
+    found: list[Exact] = []
+    if series is not None:
+        k = series.last_up_to(high / now)
+        while k is not None and k > 0 and k * now >= low:
+            found.append(k * now)
+            k -= series.step
+            if len(found) > MOST_SIZES:
+                raise NumberError(
+                    f"more than {MOST_SIZES} comfortable sizes lie between these two; "
+                    "choose nearer ones"
+                )
+    if not found:
+        raise NumberError("no size between these two is comfortable")
+    return tuple(reversed(found))
+
+
+def size_chart(project: Project, block: Block, widths: Sequence[Exact], copies: int) -> SizeChart:
+    """The chart of a block at several finished widths, each planned as it would be on its own."""
+    plans = []
+    for width in widths:
+        check()
+        plans.append(plan_block(project, at_size(block, width), copies))
+    singles = [plan if copies == 1 else plan_block(project, plan.block, 1) for plan in plans]
+    return SizeChart(
+        tuple(plan.block.finished for plan in plans),
+        tuple(plan.comfort.comfortable for plan in plans),
+        _rows(plans),
+        _cloth(plans, singles),
+        tuple(_changes(plans)),
+        copies,
+    )
+
+
+def _rows(plans: Sequence[BlockPlan]) -> tuple[ChartRow, ...]:
+    cells: dict[tuple[str, str, int], dict[int, tuple[UnitPlan, CutPiece]]] = {}
+    for i, plan in enumerate(plans):
+        for unit in plan.units:
+            for k, piece in enumerate(unit.in_use.pieces):
+                cells.setdefault((unit.unit.label, unit.in_use.name, k), {})[i] = unit, piece
+    order = {label: i for i, label in enumerate(dict.fromkeys(key[0] for key in cells))}
+    rows = []
+    for key in sorted(cells, key=lambda key: order[key[0]]):
+        found = cells[key]
+        unit, first = next(iter(found.values()))
+        several = len({k[1] for k in cells if k[0] == key[0]}) > 1
+        apart = diagonal_text(first.piece.crosscut, first.piece.lean)
+        what = first.piece.shape + (f", cut {apart}" if apart else "")
+        if several:
+            what += f" ({method_words(key[1])})"
+        rows.append(
+            ChartRow(
+                key[0],
+                first.piece.fabric,
+                what,
+                tuple(
+                    _cell(found[i][1], plan) if i in found else "" for i, plan in enumerate(plans)
+                ),
+            )
+        )
+    return tuple(rows)
+
+
+def _cell(cut: CutPiece, plan: BlockPlan) -> str:
+    spare = f" + {cut.spare} over" if cut.spare else ""
+    return f"{cut.number} × {size_text(cut.cut, plan.measure)}{spare}"
+
+
+def _cloth(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[ClothRow, ...]:
+    fabrics = dict.fromkeys(cloth.fabric for plan in plans for cloth in plan.cloth_at_once)
+
+    def bought(plan: BlockPlan, fabric: str | None) -> str:
+        own = next((c for c in plan.cloth_at_once if c.fabric == fabric), None)
+        return _bought(own, plan)
+
+    return tuple(
+        ClothRow(
+            fabric,
+            tuple(bought(plan, fabric) for plan in singles),
+            tuple(bought(plan, fabric) for plan in plans),
+        )
+        for fabric in fabrics
+    )
+
+
+def _bought(cloth: ClothPlan | None, plan: BlockPlan) -> str:
+    if cloth is None or cloth.new is None:
+        return ""
+    return bought_text(cloth.buy, plan.measure)
+
+
+def _changes(plans: Sequence[BlockPlan]) -> list[str]:
+    """Units that are made otherwise at some sizes, a sentence each."""
+    made: dict[str, dict[str, list[str]]] = {}
+    for plan in plans:
+        for unit in plan.units:
+            size = length_text(plan.block.finished[0], plan.measure)
+            made.setdefault(unit.unit.label, {}).setdefault(unit.in_use.name, []).append(size)
+    out = []
+    for label, ways in made.items():
+        if len(ways) > 1:
+            said = "; ".join(
+                f"{method_words(name)} at {', '.join(at)}" for name, at in ways.items()
+            )
+            out.append(f"{label} changes its method: {said}.")
+    return out
+
+
+def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:
+    """The chart as lines of text cells: a head, the pieces, the cloth."""
+    measure = plan.measure
+    head = ["Unit", "Cloth", "Piece"]
+    head += [
+        size_text(size, measure) + ("" if ok else " *")
+        for size, ok in zip(chart.sizes, chart.comfortable, strict=True)
+    ]
+    lines = [head]
+    for row in chart.rows:
+        lines.append([row.unit, cloth_name(plan.project, row.fabric), row.what, *row.cells])
+    for cloth in chart.cloth:
+        name = cloth_name(plan.project, cloth.fabric)
+        lines.append(["", name, "buy for one block", *cloth.for_one])
+        if chart.copies > 1:
+            lines.append(["", name, f"buy for {chart.copies} blocks", *cloth.for_all])
+    return lines
+
+
+NOT_COMFORTABLE = "* not a comfortable size: some cuts fall between the ruler's marks."
+
+
+def chart_notes(chart: SizeChart) -> list[str]:
+    """What is said below the chart."""
+    return [*([] if all(chart.comfortable) else [NOT_COMFORTABLE]), *chart.changes]

@@ -1,0 +1,195 @@
+"""The cutting plan to print: every cloth to scale with its cuts numbered, then the list to tick."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+from typing import Any, BinaryIO
+
+from reportlab.lib.colors import HexColor, black
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfgen.canvas import Canvas
+
+from inlet import __version__
+from inlet.core.cutting.cards import CUTTER, cloth_text, preparing
+from inlet.core.cutting.cuts import rises
+from inlet.core.cutting.progress import cuts_of
+from inlet.core.cutting.stroke_words import finished_text, stroke_text
+from inlet.core.cutting.strokes import Rect, Stroke, places_of
+from inlet.core.cutting.words import buying_text
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.project.cutting import Cutting, LaidCloth
+from inlet.core.words import cloth_name
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+
+PICTURE = 230.0
+"""How high the picture of a cloth is, at most, in points."""
+ACCENT = HexColor("#bf4b23")
+
+
+def write_cutting(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
+    """Write the cutting plan of a block as PDF, see ``write_pages``."""
+
+    def draw(to: BinaryIO, size: tuple[float, float]) -> None:
+        canvas: Any = Canvas(to, pagesize=size)
+        canvas.setTitle(f"{plan.block.title}, cutting plan")
+        canvas.setCreator(f"Inlet {__version__}")
+        canvas_top = size[1] - MARGIN
+
+        def turn() -> float:
+            canvas.showPage()
+            return canvas_top
+
+        draw_cutting(canvas, plan, size, canvas_top, turn)
+        canvas.save()
+
+    write_pages(path, plan.measure, paper, draw)
+
+
+def draw_cutting(
+    canvas: Any, plan: BlockPlan, size: tuple[float, float], top: float, turn: Callable[[], float]
+) -> None:
+    """The pages of a cutting plan, one piece of cloth after the other, on a canvas from ``top``
+    down; ``turn`` begins another page and says where its top is."""
+    pages = _Pages(canvas, plan, size, top, turn)
+    pages.words(f"Cutting {plan.copies} × {plan.block.title}", 16, BOLD)
+    pages.words(CUTTER, 8.5, REGULAR)
+    for each in plan.cloth:
+        pages.words(
+            f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}",
+            12.5,
+            BOLD,
+        )
+        for cloth in each.cloths:
+            pages.cloth(cloth, each.fabric)
+
+
+class _Pages:
+    """Pages filled from the top."""
+
+    def __init__(
+        self, canvas: Any, plan: BlockPlan, size: tuple[float, float], top: float,
+        turn: Callable[[], float],
+    ) -> None:  # fmt: skip
+        self.canvas, self.plan, self.turn = canvas, plan, turn
+        self.wide = size[0] - 2 * MARGIN
+        self.y = top
+
+    def room(self, height: float) -> None:
+        """Turn the page where so much does not fit on it."""
+        if self.y - height < MARGIN:
+            self.y = self.turn()
+
+    def words(self, text: str, size: float, font: str, indent: float = 0) -> None:
+        for line in simpleSplit(vulgar_text(text), font, size, self.wide - indent):
+            self.room(size * 1.3)
+            self.y -= size * 1.3
+            self.canvas.setFillColor(INK if font == BOLD else black)
+            self.canvas.setFont(font, size)
+            self.canvas.drawString(MARGIN + indent, self.y, line)
+        self.y -= 2
+
+    def cloth(self, cloth: LaidCloth, fabric: str | None) -> None:
+        plan = self.plan
+        strokes = cuts_of(cloth, plan.project)
+        wide, deep = float(cloth.length), float(cloth.width / cloth.layers)
+        below = max((-float(p.at.x) for p in places_of(cloth) if p.at.x < 0), default=0.0)
+        scale = min((self.wide - 10) / wide, PICTURE / (deep + below))
+        self.room((deep + below) * scale + 60)
+        self.words(cloth_text(cloth, plan.measure), 10.5, MEDIUM)
+        self.words(preparing(cloth, plan.project).text, 9, REGULAR)
+        fold = self.y - 8 - deep * scale
+        self.picture(cloth, strokes, fold, scale, fabric)
+        self.y = fold - below * scale - 8
+        for i, stroke in enumerate(strokes, 1):
+            self.tick(i, stroke)
+        self.y -= 8
+
+    def picture(
+        self, cloth: LaidCloth, strokes: list[Stroke], fold: float, scale: float, fabric: str | None
+    ) -> None:
+        """The cloth to scale, its length to the right (to the left for left-handers), the fold at
+        ``fold``."""
+        c = self.canvas
+        left_handed = (self.plan.project.cutting or Cutting()).handed == "left"
+        whole = float(cloth.length) * scale
+
+        def box(rect: Rect) -> tuple[float, float, float, float]:
+            x, w = float(rect.y) * scale, float(rect.height) * scale
+            left = whole - x - w if left_handed else x
+            return MARGIN + left, fold + float(rect.x) * scale, w, float(rect.width) * scale
+
+        c.setLineWidth(0.8)
+        c.setStrokeColor(INK)
+        c.setFillColor(HexColor("#f6f2ea"))
+        c.rect(MARGIN, fold, whole, float(cloth.width / cloth.layers) * scale, fill=1)
+        cuts = {cut.label: cut for cut in self.plan.cuts if cut.fabric == fabric}
+        for place in places_of(cloth):
+            x, y, w, h = box(place.at)
+            c.setFillColor(HexColor("#ffffff"))
+            c.rect(x, y, w, h, fill=1)
+            c.setFillColor(black)
+            size = min(8.0, h * 0.7, w / max(1, len(place.label)) * 1.4)
+            if size > 3:
+                c.setFont(REGULAR, size)
+                c.drawCentredString(x + w / 2, y + h / 2 - size / 3, place.label)
+            cut = cuts.get(place.label)
+            if cut is not None and cut.crosscut in ("once", "twice"):
+                up = rises(cut, h > w)
+                c.setDash(2, 2)
+                if cut.crosscut == "twice" or not up:
+                    c.line(x, y + h, x + w, y)
+                if cut.crosscut == "twice" or up:
+                    c.line(x, y, x + w, y + h)
+                c.setDash()
+        for i, stroke in enumerate(strokes, 1):
+            self._number(i, stroke, box)
+        if cloth.layers > 1:
+            c.setLineWidth(2)
+            c.line(MARGIN, fold, MARGIN + whole, fold)
+
+    def _number(self, number: int, stroke: Stroke, box: Any) -> None:
+        """A cut's number where its line begins."""
+        c = self.canvas
+        near = next(iter(stroke.parts()))
+        x, y, w, h = box(near)
+        handed = (self.plan.project.cutting or Cutting()).handed
+        at = (x + 4, y + h) if stroke.way == "along" else (x if handed == "left" else x + w, y + h)
+        c.setFillColor(ACCENT)
+        c.setFont(BOLD, 5.5)
+        c.drawCentredString(at[0], at[1] - 5 if stroke.way == "across" else at[1] - 2, str(number))
+
+    def tick(self, number: int, stroke: Stroke) -> None:
+        """One line to tick."""
+        off = finished_text(stroke)
+        text = stroke_text(stroke, self.plan.measure) + (f" Comes off: {off}." if off else "")
+        lines = simpleSplit(vulgar_text(f"{number}. {text}"), REGULAR, 9, self.wide - 16)
+        self.room(len(lines) * 11.5)
+        c = self.canvas
+        for i, line in enumerate(lines):
+            self.y -= 11.5
+            if i == 0:
+                c.setStrokeColor(FAINT)
+                c.setLineWidth(0.8)
+                c.rect(MARGIN, self.y - 1, 8, 8)
+            c.setFillColor(black)
+            c.setFont(REGULAR, 9)
+            c.drawString(MARGIN + 16, self.y, line)
+
+
+def cut_lines(plan: BlockPlan) -> list[list[str]]:
+    """Every cut of a plan as lines of text cells, its head first: what a CSV holds."""
+    lines = [["Cloth", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
+    for each in plan.cloth:
+        name = cloth_name(plan.project, each.fabric)
+        for cloth in each.cloths:
+            for i, stroke in enumerate(cuts_of(cloth, plan.project), 1):
+                lines.append(
+                    [
+                        name, cloth_text(cloth, plan.measure), str(i), stroke.way, str(stroke.at),
+                        str(stroke.size), str(stroke.layers), stroke_text(stroke, plan.measure),
+                        finished_text(stroke),
+                    ]
+                )  # fmt: skip
+    return lines

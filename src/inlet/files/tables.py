@@ -1,0 +1,72 @@
+"""Tables of text as CSV, and as a PDF that breaks over pages with its head repeated."""
+
+from __future__ import annotations
+
+import csv
+import os
+from collections.abc import Sequence
+from io import StringIO
+from pathlib import Path
+from typing import BinaryIO
+from xml.sax.saxutils import escape
+
+from reportlab.lib.pagesizes import landscape
+from reportlab.lib.styles import ParagraphStyle
+from reportlab.platypus import LongTable, Paragraph, SimpleDocTemplate, Spacer, TableStyle
+
+from inlet import __version__
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.project.measure import Measure
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, REGULAR, write_pages
+from inlet.files.whole import export_whole
+
+Lines = Sequence[Sequence[str]]
+
+
+def write_csv(lines: Lines, path: str | os.PathLike[str]) -> None:
+    """A table as CSV, its head first. Raises ``FileProblem`` where it cannot be written."""
+    text = StringIO()
+    csv.writer(text, lineterminator="\n").writerows(lines)
+    export_whole(Path(path), text.getvalue().encode("utf-8-sig"))
+
+
+def write_table(
+    title: str,
+    lines: Lines,
+    notes: Sequence[str],
+    measure: Measure,
+    path: str | os.PathLike[str],
+    paper: str | None = None,
+) -> None:
+    """A table as PDF, lying where it has many columns; see ``write_pages``."""
+    wide = len(lines[0]) > 6
+
+    def draw(to: BinaryIO, size: tuple[float, float]) -> None:
+        page = landscape(size) if wide else size
+        room = page[0] - 2 * MARGIN
+        cell = ParagraphStyle("cell", fontName=REGULAR, fontSize=9, leading=11)
+        head = ParagraphStyle("head", parent=cell, fontName=BOLD, textColor=INK)
+        big = ParagraphStyle("title", parent=head, fontSize=16, leading=22)
+        body = [
+            [Paragraph(escape(vulgar_text(text)), head if i == 0 else cell) for text in line]
+            for i, line in enumerate(lines)
+        ]
+        table = LongTable(body, colWidths=[room / len(lines[0])] * len(lines[0]), repeatRows=1)
+        table.setStyle(
+            TableStyle(
+                [
+                    ("LINEBELOW", (0, 0), (-1, -1), 0.4, FAINT),
+                    ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                    ("LEFTPADDING", (0, 0), (-1, -1), 2),
+                ]
+            )
+        )
+        story = [Paragraph(escape(title), big), Spacer(1, 8), table, Spacer(1, 8)]
+        story += [Paragraph(escape(vulgar_text(note)), cell) for note in notes]
+        document = SimpleDocTemplate(
+            to, pagesize=page, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
+            bottomMargin=MARGIN, title=title, creator=f"Inlet {__version__}",
+        )  # fmt: skip
+        document.build(story)
+
+    write_pages(path, measure, paper, draw)

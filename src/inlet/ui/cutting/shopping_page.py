@@ -1,0 +1,69 @@
+"""What to buy, for the block or for all of the project."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QComboBox, QWidget
+
+from inlet.core.buying.enough import Enough, enough, enough_lines
+from inlet.core.buying.shopping import (
+    Shopping,
+    shopping,
+    shopping_for,
+    shopping_lines,
+    shopping_notes,
+    whole_project,
+)
+from inlet.core.cutting.layout import SECONDS
+from inlet.core.numbers.text import vulgar_text
+from inlet.ui.cutting.table import TextTable
+from inlet.ui.guard import guarded
+from inlet.ui.parts import button, column, label, row
+from inlet.ui.session import Session
+
+
+@guarded
+class ShoppingPage(QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self, 0, 8)
+        self.scope = QComboBox()
+        self.scope.setAccessibleName("What to buy for")
+        self.scope.addItem("this block, as many as are cut", "block")
+        self.scope.addItem("the whole project", "project")
+        self.scope.activated.connect(lambda _: self.refresh())
+        self.does = button("Will what I have do?", self.ask_enough)
+        layout.addLayout(row(label("Buy for"), self.scope, 1, self.does))
+        self.table = TextTable("Shopping list")
+        layout.addWidget(self.table, 1)
+        self.notes = label("", "small", True)
+        layout.addWidget(self.notes)
+
+    def refresh(self) -> None:
+        """Worked out aside; the list before stays until then."""
+        plan = self.session.plan
+        if plan is None:
+            return
+        project = plan.project
+        if self.scope.currentData() == "block":
+            self.session.think_of_cutting(lambda: shopping(plan, notes=True), self._found)
+        else:
+            what, copies = whole_project(project)
+            self.session.think_of_cutting(
+                lambda: shopping_for(project, copies, what, SECONDS), self._found
+            )
+
+    def _found(self, found: Shopping) -> None:
+        project = self.session.project
+        self.table.show_lines(shopping_lines(found, project))
+        self.notes.setText(vulgar_text("\n".join(shopping_notes(found, project))))
+
+    def ask_enough(self) -> None:
+        """Whether what there is does, with the smallest changes that would make it do."""
+        plan = self.session.plan
+        if plan is not None:
+            self.notes.setText("Trying what would make it do …")
+            self.session.think_of_cutting(lambda: enough(plan), self._enough)
+
+    def _enough(self, found: Enough) -> None:
+        self.notes.setText(vulgar_text("\n".join(enough_lines(found, self.session.project))))

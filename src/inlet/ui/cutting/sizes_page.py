@@ -1,0 +1,61 @@
+"""The block at all the sizes it is to be offered in."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QWidget
+
+from inlet.core.buying.size_chart import (
+    SizeChart,
+    chart_lines,
+    chart_notes,
+    size_chart,
+    sizes_typed,
+)
+from inlet.core.numbers.text import vulgar_text
+from inlet.ui.cutting.table import TextTable
+from inlet.ui.guard import guarded
+from inlet.ui.parts import ValueEdit, column, label, row
+from inlet.ui.session import Session
+
+
+@guarded
+class SizesPage(QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self, 0, 8)
+        self.sizes = ValueEdit("Sizes", self._typed, 180)
+        self.sizes.setPlaceholderText("4, 6, 8, 12 or 4 to 12")
+        self.sizes.refused.connect(session.said)
+        layout.addLayout(
+            row(label("Finished widths"), self.sizes, label("or every comfortable one: 4 to 12"), 1)
+        )
+        self.table = TextTable("Size chart")
+        layout.addWidget(self.table, 1)
+        self.notes = label("", "small", True)
+        layout.addWidget(self.notes)
+        self.text = ""
+
+    def _typed(self, text: str) -> None:
+        plan = self.session.plan
+        if plan is None:
+            return
+        sizes_typed(text, plan)  # refused where it is none
+        self.text = text
+        self.sizes.show_value(text)
+        self.refresh()
+
+    def refresh(self) -> None:
+        plan, text = self.session.plan, self.text
+        if plan is None or not text:
+            return
+        widths = sizes_typed(text, plan)
+        self.session.think_of_cutting(
+            lambda: size_chart(plan.project, plan.block, widths, plan.copies), self._found
+        )
+
+    def _found(self, chart: SizeChart) -> None:
+        plan = self.session.plan
+        if plan is not None:
+            self.table.show_lines(chart_lines(chart, plan))
+            self.notes.setText(vulgar_text("\n".join(chart_notes(chart))))
