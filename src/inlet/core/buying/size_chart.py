@@ -178,8 +178,10 @@ def _cloth(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[Cl
 
 
 def _bought(cloth: ClothPlan | None, plan: BlockPlan) -> str:
-    if cloth is None or cloth.new is None:
+    if cloth is None:
         return ""
+    if cloth.new is None:
+        return "nothing"
     return bought_text(cloth.buy, plan.measure)
 
 

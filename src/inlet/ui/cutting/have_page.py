@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtWidgets import QComboBox, QSpinBox, QWidget
+from PySide6.QtWidgets import QComboBox, QSizePolicy, QSpinBox, QWidget
 
 from inlet.core.cutting.have import (
     TITLES,
@@ -38,15 +38,17 @@ class HavePage(QWidget):
         self.which = QComboBox()
         self.which.setAccessibleName("Cloth")
         self.which.activated.connect(lambda i: self.show_fabric(self.which.itemData(i)))
-        layout.addWidget(self.which)
-        self.lines = column(spacing=6)
-        layout.addLayout(self.lines)
         self.add = QComboBox()
         self.add.setAccessibleName("Add cloth you have")
         self.add.addItem("Add what you have …", "")
         for kind in HAVE_KINDS:
             self.add.addItem(TITLES[kind], kind)
         self.add.activated.connect(self._add)
+        for box in (self.which, self.add):
+            box.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        layout.addWidget(self.which)
+        self.lines = column(spacing=6)
+        layout.addLayout(self.lines)
         layout.addWidget(self.add)
         layout.addWidget(rule())
         self.facts = column(spacing=6)
@@ -83,7 +85,7 @@ class HavePage(QWidget):
     def _line(self, i: int, have: Have) -> None:
         measure = self.session.measure
         name = f"{TITLES[have.kind]}, size"
-        size = ValueEdit(name, partial(self._size, i), 90)
+        size = ValueEdit(name, partial(self._size, i), 110)
         size.setPlaceholderText(size_hint(have.kind, measure))
         size.setToolTip(f"{name}: {size_hint(have.kind, measure)}")
         size.show_value(size_shown(have, measure))
@@ -94,8 +96,8 @@ class HavePage(QWidget):
         count.setAccessibleName(f"{TITLES[have.kind]}, how many")
         count.editingFinished.connect(partial(self._count, i, count))
         away = icon_button("x", f"Take this away: {TITLES[have.kind]}", partial(self._away, i))
-        self.lines.addLayout(row(label(TITLES[have.kind], "caption"), 1))
-        self.lines.addLayout(row(count, label("×"), size, label(unit_of(measure)), 1, away))
+        self.lines.addLayout(row(count, label(TITLES[have.kind], "caption"), 1, away))
+        self.lines.addLayout(row(size, label(unit_of(measure)), 1))
 
     def _facts(self, fabric: Fabric) -> None:
         measure = self.session.measure
@@ -118,9 +120,8 @@ class HavePage(QWidget):
             each.refused.connect(self.session.said)
         self.facts.addLayout(row(label("usable width"), width, label(unit_of(measure)), 1))
         self.facts.addLayout(row(label("the print"), lies, 1))
-        self.facts.addLayout(
-            row(label("washing takes"), along, label("% along,"), across, label("% across"), 1)
-        )
+        self.facts.addLayout(row(label("washing takes"), along, label("% along,"), 1))
+        self.facts.addLayout(row(label("and"), across, label("% across"), 1))
         self.facts.addLayout(row(label(f"a {unit} costs"), price, 1))
 
     # --- edits --------------------------------------------------------------------------------

@@ -12,6 +12,10 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 
 
+FEW = 6
+"""So many columns fill the page; of more, each takes what it needs."""
+
+
 @guarded
 class TextTable(QTableWidget):
     def __init__(self, name: str) -> None:
@@ -39,6 +43,7 @@ class TextTable(QTableWidget):
                 self.setItem(i, k, item)
         mode = QHeaderView.ResizeMode.ResizeToContents
         self.horizontalHeader().setSectionResizeMode(mode)
+        self.horizontalHeader().setStretchLastSection(len(head) <= FEW)
         self.verticalHeader().setSectionResizeMode(mode)
 
     def cell(self, row: int, column: int) -> str:
