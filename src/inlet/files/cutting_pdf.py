@@ -147,6 +147,7 @@ class _Pages:
             self._number(i, stroke, box)
         if cloth.layers > 1:
             c.setLineWidth(2)
+            c.setStrokeColor(INK)
             c.line(MARGIN, fold, MARGIN + whole, fold)
 
     def _number(self, number: int, stroke: Stroke, box: Any) -> None:
@@ -155,10 +156,16 @@ class _Pages:
         near = next(iter(stroke.parts()))
         x, y, w, h = box(near)
         handed = (self.plan.project.cutting or Cutting()).handed
-        at = (x + 4, y + h) if stroke.way == "along" else (x if handed == "left" else x + w, y + h)
+        at = (x + w / 2, y + h)
+        if stroke.way == "across":
+            at = (x if handed == "left" else x + w, y + h / 2)
+        c.setFillColor(HexColor("#ffffff"))
+        c.setStrokeColor(ACCENT)
+        c.setLineWidth(0.6)
+        c.circle(*at, 5.2, fill=1)
         c.setFillColor(ACCENT)
-        c.setFont(BOLD, 5.5)
-        c.drawCentredString(at[0], at[1] - 5 if stroke.way == "across" else at[1] - 2, str(number))
+        c.setFont(BOLD, 6.5)
+        c.drawCentredString(at[0], at[1] - 2.3, str(number))
 
     def tick(self, number: int, stroke: Stroke) -> None:
         """One line to tick."""

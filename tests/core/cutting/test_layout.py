@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.layout import ToCut, lay_out
 from inlet.core.cutting.progress import begin, kept, worth_keeping
-from inlet.core.cutting.strokes import places_of
+from inlet.core.cutting.strokes import places_of, strokes_of
 from inlet.core.cutting.words import buying_text, strips_text
 from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.numbers.fraction import Fraction as F
@@ -111,6 +111,14 @@ def test_the_ends_of_a_strip_are_squared():
         cutting = Cutting(folds=folds)
         assert len(plan_of(SQUARE._replace(number=in_one), cutting=cutting).strips) == 1
         assert len(plan_of(SQUARE._replace(number=in_one + 1), cutting=cutting).strips) == 2
+
+
+def test_in_folded_cloth_pieces_come_off_in_pairs():
+    """Six of 7 3/4 in on two strips of five: four and two, not five and one."""
+    square = SQUARE._replace(cut=(F(31, 4), F(31, 4)), number=6)
+    (laid,) = plan_of(square, cutting=Cutting()).cloths
+    assert {place.at.layers for place in places_of(laid)} == {2}
+    assert not any(stroke.opens for stroke in strokes_of(laid, 4, F(24)))
 
 
 def test_a_whole_strip_for_a_set_is_not_squared():

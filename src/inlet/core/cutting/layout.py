@@ -12,7 +12,7 @@ from math import lcm
 from typing import NamedTuple
 
 from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.patterns import Kind, Pattern, Price, Room
+from inlet.core.cutting.patterns import Kind, Pattern, Price, Room, evened
 from inlet.core.cutting.program import fill_strips
 from inlet.core.cutting.standing import Standing
 from inlet.core.cutting.strokes import length_used, places_of, room_across, strip_tops
@@ -291,7 +291,9 @@ class _Work:
         if longest is None or longest > 0:
             price = self._price(source)
             check()
-            chosen = fill_strips_once(tuple(kinds), room, price, seconds, longest)
+            chosen = list(fill_strips_once(tuple(kinds), room, price, seconds, longest))
+            if source.layers > 1:
+                chosen = evened(chosen, across)
             strips = (*strips, *self._strips(chosen, own))
         laid = replace(cloth, strips=_widest_first(strips))
         while most is not None and laid.strips and length_used(laid) > most:

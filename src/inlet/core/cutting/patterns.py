@@ -181,3 +181,37 @@ def _rows_kept(rows: Iterable[Row], surplus: Counter[int]) -> Iterator[Row]:
                 bits.append(bit._replace(number=bit.number - spare))
         if bits:
             yield Row(row.high, tuple(bits))
+
+
+MOST_EVENED = 60
+"""Strips of one cloth looked at in pairs."""
+
+
+def evened(chosen: Chosen, across: int) -> Chosen:
+    """The same segments for folded cloth, in which they come off in pairs: where two strips of one
+    width each have an odd one of a kind, it moves to the other if there is room, so that neither
+    must be opened at the fold for it."""
+    strips = [
+        (p.high, Counter({(s.wide, s.rows): s.number for s in p.segments}))
+        for p, number in chosen
+        for _ in range(number)
+    ]
+    if len(strips) > MOST_EVENED:
+        return chosen
+    for i, (high, one) in enumerate(strips):
+        for other_high, other in strips[i + 1 :]:
+            if high != other_high:
+                continue
+            for key in [key for key in one if one[key] % 2 and other[key] % 2]:
+                for giver, taker in ((other, one), (one, other)):
+                    used = sum(wide * n for (wide, _), n in taker.items())
+                    if used + key[0] <= across:
+                        giver[key] -= 1
+                        taker[key] += 1
+                        break
+    out: Counter[Pattern] = Counter()
+    for high, found in strips:
+        segments = [Segment(wide, rows, n) for (wide, rows), n in found.items() if n]
+        if segments:
+            out[Pattern(high, in_order(segments))] += 1
+    return list(out.items())

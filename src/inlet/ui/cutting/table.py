@@ -11,7 +11,6 @@ from inlet.core.numbers.text import vulgar_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 
-
 FEW = 6
 """So many columns fill the page; of more, each takes what it needs."""
 
