@@ -81,6 +81,8 @@ def _window(args: Sequence[str]) -> int:
         default=0,
         help="with --picture: steps, sittings, test; back, front, layers",
     )
+    parser.add_argument("--copies", type=_copies, default=1, help="with --picture: of the block")
+    parser.add_argument("--sizes", help="with --picture: those of the size chart")
     parser.add_argument("--tool", default="seam", help="with --picture: the draft's tool in hand")
     parser.add_argument("--grey", action="store_true", help="with --picture: in grey view")
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")

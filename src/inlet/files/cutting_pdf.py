@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 from collections.abc import Callable
+from math import dist
 from typing import Any, BinaryIO
 
 from reportlab.lib.colors import HexColor, black
@@ -23,8 +24,11 @@ from inlet.core.project.cutting import Cutting, LaidCloth
 from inlet.core.words import cloth_name
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
-PICTURE = 230.0
+PICTURE = 150.0
 """How high the picture of a cloth is, at most, in points."""
+DOT = 5.2
+BETWEEN = 18.0
+"""Points between the two columns of a page."""
 ACCENT = HexColor("#bf4b23")
 
 
@@ -73,13 +77,21 @@ class _Pages:
         turn: Callable[[], float],
     ) -> None:  # fmt: skip
         self.canvas, self.plan, self.turn = canvas, plan, turn
-        self.wide = size[0] - 2 * MARGIN
-        self.y = top
+        self.wide = (size[0] - 2 * MARGIN - BETWEEN) / 2
+        self.left, self.y = MARGIN, top
+        self.top = top  # of the column
+        self.prepared: set[tuple[str, int]] = set()
 
     def room(self, height: float) -> None:
-        """Turn the page where so much does not fit on it."""
-        if self.y - height < MARGIN:
-            self.y = self.turn()
+        """Go on in the next column, or on the next page, where so much does not fit."""
+        if self.y - height >= MARGIN:
+            return
+        if self.left == MARGIN:
+            self.left += self.wide + BETWEEN
+            self.y = self.top
+        else:
+            self.left = MARGIN
+            self.y = self.top = self.turn()
 
     def words(self, text: str, size: float, font: str, indent: float = 0) -> None:
         for line in simpleSplit(vulgar_text(text), font, size, self.wide - indent):
@@ -87,7 +99,7 @@ class _Pages:
             self.y -= size * 1.3
             self.canvas.setFillColor(INK if font == BOLD else black)
             self.canvas.setFont(font, size)
-            self.canvas.drawString(MARGIN + indent, self.y, line)
+            self.canvas.drawString(self.left + indent, self.y, line)
         self.y -= 2
 
     def cloth(self, cloth: LaidCloth, fabric: str | None) -> None:
@@ -96,9 +108,12 @@ class _Pages:
         wide, deep = float(cloth.length), float(cloth.width / cloth.layers)
         below = max((-float(p.at.x) for p in places_of(cloth) if p.at.x < 0), default=0.0)
         scale = min((self.wide - 10) / wide, PICTURE / (deep + below))
-        self.room((deep + below) * scale + 60)
+        self.room((deep + below) * scale + 80)
         self.words(cloth_text(cloth, plan.measure), 10.5, MEDIUM)
-        self.words(preparing(cloth, plan.project).text, 9, REGULAR)
+        how = "bolt" if cloth.kind == "new" else cloth.kind, cloth.layers
+        if how not in self.prepared:
+            self.prepared.add(how)
+            self.words(preparing(cloth, plan.project).text, 8.5, REGULAR)
         fold = self.y - 8 - deep * scale
         self.picture(cloth, strokes, fold, scale, fabric)
         self.y = fold - below * scale - 8
@@ -118,12 +133,12 @@ class _Pages:
         def box(rect: Rect) -> tuple[float, float, float, float]:
             x, w = float(rect.y) * scale, float(rect.height) * scale
             left = whole - x - w if left_handed else x
-            return MARGIN + left, fold + float(rect.x) * scale, w, float(rect.width) * scale
+            return self.left + left, fold + float(rect.x) * scale, w, float(rect.width) * scale
 
         c.setLineWidth(0.8)
         c.setStrokeColor(INK)
         c.setFillColor(HexColor("#f6f2ea"))
-        c.rect(MARGIN, fold, whole, float(cloth.width / cloth.layers) * scale, fill=1)
+        c.rect(self.left, fold, whole, float(cloth.width / cloth.layers) * scale, fill=1)
         cuts = {cut.label: cut for cut in self.plan.cuts if cut.fabric == fabric}
         for place in places_of(cloth):
             x, y, w, h = box(place.at)
@@ -143,12 +158,13 @@ class _Pages:
                 if cut.crosscut == "twice" or up:
                     c.line(x, y, x + w, y + h)
                 c.setDash()
+        self.numbered: list[tuple[float, float]] = []
         for i, stroke in enumerate(strokes, 1):
             self._number(i, stroke, box)
         if cloth.layers > 1:
             c.setLineWidth(2)
             c.setStrokeColor(INK)
-            c.line(MARGIN, fold, MARGIN + whole, fold)
+            c.line(self.left, fold, self.left + whole, fold)
 
     def _number(self, number: int, stroke: Stroke, box: Any) -> None:
         """A cut's number where its line begins."""
@@ -159,10 +175,13 @@ class _Pages:
         at = (x + w / 2, y + h)
         if stroke.way == "across":
             at = (x if handed == "left" else x + w, y + h / 2)
+        if any(dist(at, other) < 2 * DOT for other in self.numbered):
+            return  # it would hide another; the list says where it is
+        self.numbered.append(at)
         c.setFillColor(HexColor("#ffffff"))
         c.setStrokeColor(ACCENT)
         c.setLineWidth(0.6)
-        c.circle(*at, 5.2, fill=1)
+        c.circle(*at, DOT, fill=1)
         c.setFillColor(ACCENT)
         c.setFont(BOLD, 6.5)
         c.drawCentredString(at[0], at[1] - 2.3, str(number))
@@ -171,18 +190,18 @@ class _Pages:
         """One line to tick."""
         off = finished_text(stroke)
         text = stroke_text(stroke, self.plan.measure) + (f" Comes off: {off}." if off else "")
-        lines = simpleSplit(vulgar_text(f"{number}. {text}"), REGULAR, 9, self.wide - 16)
-        self.room(len(lines) * 11.5)
+        lines = simpleSplit(vulgar_text(f"{number}. {text}"), REGULAR, 8.5, self.wide - 13)
+        self.room(len(lines) * 10.5)
         c = self.canvas
         for i, line in enumerate(lines):
-            self.y -= 11.5
+            self.y -= 10.5
             if i == 0:
                 c.setStrokeColor(FAINT)
                 c.setLineWidth(0.8)
-                c.rect(MARGIN, self.y - 1, 8, 8)
+                c.rect(self.left, self.y - 1, 7, 7)
             c.setFillColor(black)
-            c.setFont(REGULAR, 9)
-            c.drawString(MARGIN + 16, self.y, line)
+            c.setFont(REGULAR, 8.5)
+            c.drawString(self.left + 13, self.y, line)
 
 
 def cut_lines(plan: BlockPlan) -> list[list[str]]:

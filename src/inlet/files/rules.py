@@ -148,7 +148,7 @@ def _fabric_rules(fabric: Fabric, place: str) -> Iterator[str]:
     if fabric.direction not in DIRECTIONS:
         words = ", ".join(filter(None, DIRECTIONS))
         yield f"{place}.direction: {shown(fabric.direction)} is none of {words}"
-    for i, lost in enumerate(fabric.shrink):
+    for i, lost in enumerate(fabric.shrink or ()):
         if not 0 <= lost < MOST_SHRINK:
             yield f"{place}.shrink[{i}]: {_number(lost)} must be per cent from 0 to {MOST_SHRINK}"
     if fabric.price is not None and not 0 <= fabric.price <= WIDEST_CLOTH:

@@ -106,6 +106,21 @@ def _until_closed(app: QApplication, window: Window) -> int:
         other.close()
 
 
+def _at_the_mat(
+    window: Window, options: argparse.Namespace, wait: Callable[[Callable[[], bool]], None]
+) -> None:
+    """The cutting stage as it is asked for: its page, so many cuts made, sizes in its chart."""
+    window.session.set_copies(options.copies)
+    wait(lambda: window.session.plan is not None)
+    window.cutting.turn_to(max(0, min(options.page, 2)))
+    if options.stage == "cutting":
+        wait(lambda: window.session.at_rest)
+        for _ in range(options.step - 1):
+            window.cutting.go_on()
+        if options.sizes:
+            window.cutting.sizes.take(options.sizes)
+
+
 def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:
     """Wait for the plan, show the stage asked for, write the picture."""
     window.resize(*USUAL_SIZE)
@@ -124,13 +139,14 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
         window.grey.trigger()
     window.piecing.go(options.step - 1)
     window.piecing.turn_to(max(0, min(options.page, 2)))
-    window.cutting.turn_to(max(0, min(options.page, 2)))
+    _at_the_mat(window, options, wait)
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     window.show_stage(options.stage)
     wait(lambda: window.session.at_rest)
     for _ in range(5):
         app.processEvents()
     written = window.grab().save(options.picture)
+    window.session.history.mark_saved()  # nobody is asked whether to keep it
     window.close()
     if not written:
         raise FileProblem(f"{Path(options.picture).name}: the picture cannot be written here")

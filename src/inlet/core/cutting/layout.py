@@ -171,7 +171,10 @@ def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source
     for one in have:
         wide, long = have_size(one, fabric, project)
         if one.kind in WASHED and rules.wash:
-            wide, long = wide * (1 - fabric.shrink[1] / 100), long * (1 - fabric.shrink[0] / 100)
+            wide, long = (
+                wide * (1 - fabric.shrinkage[1] / 100),
+                long * (1 - fabric.shrinkage[0] / 100),
+            )
         layers = 2**rules.folds if one.kind == "bolt" else 1
         exact = one.kind in ("strips", "squares")
         for _ in range(one.count):
@@ -251,7 +254,7 @@ class _Work:
     def buy(self, seconds: float) -> None:
         """What is left, on new cloth."""
         rules, system = self.rules, self.project.measure.system
-        shrink = self.fabric.shrink if rules.wash else (ZERO, ZERO)
+        shrink = self.fabric.shrinkage if rules.wash else (ZERO, ZERO)
         width = self.width * (1 - shrink[1] / 100)
         area = sum((w.wide * w.high * w.number for w in self.wants), ZERO)
         squaring = self.project.measure.squared_off

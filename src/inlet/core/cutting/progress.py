@@ -61,7 +61,9 @@ def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Hav
     """What there is of a fabric without a piece of cloth: of a bolt the length that is cut up, of
     others the whole piece."""
     washed = bool(project.cutting and project.cutting.wash) and cloth.kind in WASHED
-    across, along = (1 - fabric.shrink[1] / 100, 1 - fabric.shrink[0] / 100) if washed else (1, 1)
+    across, along = (
+        (1 - fabric.shrinkage[1] / 100, 1 - fabric.shrinkage[0] / 100) if washed else (1, 1)
+    )
     taken = False
     for one in fabric.have:
         wide, long = have_size(one, fabric, project)

@@ -34,8 +34,13 @@ class Fabric(Value, frozen=True, kw_only=True):
     notes: str = ""
     have: tuple[Have, ...] = ()
     direction: str = ""
-    shrink: Pair = (Fraction(0), Fraction(0))
+    shrink: Pair | None = None
     price: Exact | None = None
+
+    @property
+    def shrinkage(self) -> Pair:
+        """What washing takes, along and across, in per cent."""
+        return self.shrink if self.shrink is not None else (Fraction(0), Fraction(0))
 
     @property
     def title(self) -> str:

@@ -110,9 +110,9 @@ class HavePage(QWidget):
         lies.setCurrentIndex(max(0, lies.findData(fabric.direction)))
         lies.activated.connect(lambda i: self._edit(direction=lies.itemData(i)))
         along = ValueEdit("Washing takes along it, per cent", partial(self._shrink, 0), 40)
-        along.show_value(show(fabric.shrink[0]))
+        along.show_value(show(fabric.shrinkage[0]))
         across = ValueEdit("Washing takes across it, per cent", partial(self._shrink, 1), 40)
-        across.show_value(show(fabric.shrink[1]))
+        across.show_value(show(fabric.shrinkage[1]))
         unit = measure.system.long_unit.name
         price = ValueEdit(f"Price a {unit}", self._price, 56)
         price.show_value("" if fabric.price is None else f"{float(fabric.price):.2f}")
@@ -167,7 +167,7 @@ class HavePage(QWidget):
         share = per_cent(text, MOST_SHRINK)
         fabric = self.fabric
         if fabric is not None:
-            along, across = fabric.shrink
+            along, across = fabric.shrinkage
             self._edit(shrink=(share, across) if which == 0 else (along, share))
 
     def _price(self, text: str) -> None:

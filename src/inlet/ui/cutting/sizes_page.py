@@ -24,7 +24,7 @@ class SizesPage(QWidget):
         super().__init__()
         self.session = session
         layout = column(self, 0, 8)
-        self.sizes = ValueEdit("Sizes", self._typed, 180)
+        self.sizes = ValueEdit("Sizes", self.take, 180)
         self.sizes.setPlaceholderText("4, 6, 8, 12 or 4 to 12")
         self.sizes.refused.connect(session.said)
         layout.addLayout(
@@ -36,7 +36,8 @@ class SizesPage(QWidget):
         layout.addWidget(self.notes)
         self.text = ""
 
-    def _typed(self, text: str) -> None:
+    def take(self, text: str) -> None:
+        """The sizes to show, as typed. Raises ``NumberError``."""
         plan = self.session.plan
         if plan is None:
             return
