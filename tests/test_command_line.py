@@ -275,3 +275,36 @@ def test_strip_sets_of_rounds_as_deep_as_a_block_has_strips(capsys, tmp_path):
     code, out, err = run(capsys, "plan", file, "--sets")
     assert (code, err) == (0, "")
     assert out
+
+
+def test_what_to_buy_sizes_and_templates_from_the_command_line(tmp_path, capsys):
+    """Every table in its formats; what is wrong is told in one line."""
+    file = str(DEMO)
+    assert main(["plan", file, "--shopping", "--copies", "3"]) == 0
+    assert "Fog" in capsys.readouterr().out
+    assert main(["plan", file, "--shopping", "--project"]) == 0
+    assert "one of each block" in capsys.readouterr().out
+    assert main(["plan", file, "--sizes", "6, 9"]) == 0
+    assert "9 in" in capsys.readouterr().out
+    assert main(["plan", file, "--enough"]) == 0
+    assert "Nothing is entered" in capsys.readouterr().out
+    for what, kinds in (("shopping", "csv pdf"), ("sizes", "csv pdf"), ("cutting", "csv pdf")):
+        for kind in kinds.split():
+            out = tmp_path / f"{what}.{kind}"
+            args = ["export", file, "--what", what, "--format", kind, "-o", str(out)]
+            assert main([*args, "--sizes", "6, 9"]) == 0
+            assert out.stat().st_size > 100
+    for kind in ("pdf", "svg", "dxf"):
+        args = ["export", file, "--what", "templates", "--format", kind, "--block", "heron-bend"]
+        assert main([*args, "-o", str(tmp_path / f"t.{kind}"), "--printed", "31/32, 1"]) == 0
+    for args, why in (
+        (["plan", file, "--sizes", "big"], "--sizes: “big” is not a size"),
+        (["export", file, "--what", "sizes", "--format", "csv", "-o", "x"], "--sizes: say which"),
+        (["export", file, "--what", "templates", "--format", "csv", "--block", "heron-bend",
+          "-o", "x"], "pdf, svg or dxf"),
+        (["export", file, "--what", "templates", "--format", "pdf", "-o", "x"], "needs no template"),
+        (["export", file, "--what", "templates", "--format", "pdf", "--block", "heron-bend",
+          "--printed", "9", "-o", "x"], "--printed"),
+    ):  # fmt: skip
+        assert main(args) == 2
+        assert why in capsys.readouterr().err

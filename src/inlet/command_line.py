@@ -20,6 +20,8 @@ from inlet.core.buying.shopping import (
 from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.cutting.sets import project_sets
+from inlet.core.cutting.sheets import MOST_SPARES, correction
+from inlet.core.cutting.templates import templates
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import NumberError, parse_length
 from inlet.core.piecing.needle import (
@@ -133,9 +135,13 @@ def _commands() -> argparse.ArgumentParser:
 
     export = command("export", _export, "write a guide to print, or the drawing of a block")
     of_block(export)
-    whats = ["guide", "block", "labels", "cutting", "shopping", "sizes"]
+    whats = ["guide", "block", "labels", "cutting", "shopping", "sizes", "templates"]
     export.add_argument("--what", choices=whats, required=True)
-    export.add_argument("--format", choices=["pdf", "svg", "csv"], required=True)
+    export.add_argument("--format", choices=["pdf", "svg", "csv", "dxf"], required=True)
+    export.add_argument("--spares", type=_few, default=0, metavar="N", help="of each template")
+    export.add_argument("--every", action="store_true", help="a template for every shape")
+    measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
+    export.add_argument("--printed", metavar="SIZES", help=measured)
     export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
     export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
     export.add_argument("-o", "--output", metavar="OUT", required=True)
@@ -192,6 +198,8 @@ def _export(options: argparse.Namespace) -> int:
 
         write_block_svg(plan.project, plan.block, Path(options.output))
         return 0
+    if options.what == "templates":
+        return _export_templates(options, plan)
     if options.what in TABLES and options.format in ("pdf", "csv"):
         return _export_table(options, plan)
     if options.format != "pdf" or options.what == "block":
@@ -204,6 +212,32 @@ def _export(options: argparse.Namespace) -> int:
         "guide": guide_pdf.write_guide,
     }[options.what]
     write(plan, options.output, options.paper)
+    return 0
+
+
+def _export_templates(options: argparse.Namespace, plan: BlockPlan) -> int:
+    """Templates as PDF at true size, or as SVG or DXF for a machine."""
+    found = templates(plan.draft, plan.units, plan.project, plan.copies, options.every)
+    if not found:
+        raise FileProblem(
+            f"inlet: {plan.block.title} needs no template; --every makes one for every shape"
+        )
+    try:
+        corrected = correction(options.printed) if options.printed else (1.0, 1.0)
+    except NumberError as why:
+        raise FileProblem(f"inlet: --printed: {why}") from None
+    from inlet.files import templates_drawing, templates_pdf  # load the PDF and DXF libraries
+
+    if options.format == "pdf":
+        templates_pdf.write_templates(
+            found, plan.project, options.output, options.paper, options.spares, corrected
+        )
+    elif options.format == "svg":
+        templates_drawing.write_svg(found, plan.measure, options.output)
+    elif options.format == "dxf":
+        templates_drawing.write_dxf(found, plan.measure, options.output)
+    else:
+        raise FileProblem("inlet: templates are written as pdf, svg or dxf")
     return 0
 
 
@@ -300,6 +334,12 @@ def _import(options: argparse.Namespace) -> int:
     save(replace(project, blocks=(*project.blocks, made.block)), target)
     terminal.say("\n".join(made.report))
     return 0
+
+
+def _few(text: str) -> int:
+    if not text.isdecimal() or int(text) > MOST_SPARES:
+        raise argparse.ArgumentTypeError(f"“{text}” is not a number from 0 to {MOST_SPARES}")
+    return int(text)
 
 
 def _size(text: str) -> Exact:

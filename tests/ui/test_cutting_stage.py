@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
 
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
@@ -12,6 +12,7 @@ from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
 from inlet.files.project_json import load
+from inlet.ui.app import DEMO
 from inlet.ui.parts import ValueEdit
 from tests.blocks import block_of, project_of
 
@@ -193,3 +194,32 @@ def test_two_cells_of_the_size_chart_and_what_to_buy(cutter):
     cutter.stage.shopping.does.click()
     cutter.rests()
     assert "Nothing is entered" in cutter.stage.shopping.notes.text()
+
+
+def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monkeypatch):
+    window, says = cutter.maker.window, cutter.maker.window.message_text
+    cutter.open(nine_patch())
+    window.templates_.trigger()
+    assert "needs no template" in says.text()
+    cutter.open(load(DEMO))
+    cutter.session.show_block("heron-bend")
+    cutter.rests()
+    for kind in ("pdf", "svg", "dxf"):
+        name = str(tmp_path / f"t.{kind}")
+        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, name=name: (name, ""))
+        window.templates_.trigger()
+        assert (tmp_path / f"t.{kind}").stat().st_size > 500
+    for typed, printed in (("31/32, 1", (32 / 31, 1)), ("none", (32 / 31, 1))):
+        monkeypatch.setattr(QInputDialog, "getText", lambda *_, text=typed, **__: (text, True))
+        window.measured_.trigger()
+        assert window.settings.printed == pytest.approx(printed)
+    assert "“none” is not a size" in says.text()
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("1, 1", False))
+    window.measured_.trigger()
+    for action, name in ((window.shopping_, "buy.csv"), (window.cut_list_, "cuts.pdf")):
+        path = tmp_path / name
+        monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, p=path: (str(p), ""))
+        action.trigger()
+        assert path.stat().st_size > 100
+    window.sizes_.trigger()
+    assert "Type sizes" in says.text()

@@ -54,6 +54,21 @@ class Settings:
         self._set("text", scale)
 
     @property
+    def printed(self) -> tuple[float, float]:
+        """How much larger templates are drawn, across and down, so that the printer in use draws
+        them true."""
+        value = self._values.get("printed")
+        if isinstance(value, list) and len(value) == 2:
+            across, down = value
+            if all(isinstance(k, int | float) and 0.25 <= k <= 4 for k in value):
+                return float(across), float(down)
+        return 1.0, 1.0
+
+    @printed.setter
+    def printed(self, correction: tuple[float, float]) -> None:
+        self._set("printed", list(correction))
+
+    @property
     def window(self) -> tuple[int, int, int, int] | None:
         """Where the window was and how large: left, top, width, height; None before the first
         run."""

@@ -25,10 +25,13 @@ from PySide6.QtWidgets import (
 
 from inlet.core.buying.shopping import shopping, shopping_lines, shopping_notes
 from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
+from inlet.core.cutting.sheets import correction
+from inlet.core.cutting.templates import templates
 from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import TrayUnit
 from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
+from inlet.core.numbers.text import NumberError
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import fresh_id, replace
@@ -64,6 +67,9 @@ TITLE_BAR = 36
 """Pixels left for a title bar above the window."""
 BURST = 300
 """Milliseconds of edits that are put by together."""
+TEMPLATES = "PDF at true size (*.pdf);;SVG (*.svg);;DXF (*.dxf)"
+SPARES = 1
+"""Templates get shaved with use: so many more of each are printed."""
 TABLES = "Tables (*.csv);;PDF (*.pdf)"
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
@@ -307,6 +313,8 @@ class Window(QMainWindow):
         self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
         self.labels_ = self._action("Print the la&bels…", self.print_labels, "Ctrl+L")
         self.cutting_ = self._action("Print the cu&tting plan…", partial(self._print, "cutting"))
+        self.templates_ = self._action("Write the te&mplates…", self.write_templates)
+        self.measured_ = self._action("The test s&quare measured…", self.ask_measured)
         self.shopping_ = self._action("Write the s&hopping list…", partial(self._table, "shopping"))
         self.sizes_ = self._action("Write the si&ze chart…", partial(self._table, "sizes"))
         self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
@@ -350,6 +358,7 @@ class Window(QMainWindow):
         self._fill_recent()
         menu.addActions([self.save_, self.save_as_, self.print_, self.labels_])
         menu.addActions([self.cutting_, self.cut_list_, self.shopping_, self.sizes_])
+        menu.addActions([self.templates_, self.measured_])
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
@@ -598,6 +607,51 @@ class Window(QMainWindow):
                 tables.write_csv(lines, path)
         except FileProblem as problem:
             self.say(str(problem))
+
+    def write_templates(self) -> None:
+        """Templates as PDF at true size, or as SVG or DXF for a cutting machine."""
+        plan = self.session.plan
+        if plan is None:
+            self.say("The plan is still being worked out; write it again in a moment.")
+            return
+        found = templates(plan.draft, plan.units, plan.project, plan.copies)
+        if not found:
+            self.say(f"{plan.block.title} needs no template: a ruler cuts all of it.")
+            return
+        start = str(Path(self._folder()) / f"{plan.block.id}-templates.pdf")
+        name, _ = QFileDialog.getSaveFileName(self, "Write the templates", start, TEMPLATES)
+        if not name:
+            return
+        path = Path(name) if Path(name).suffix else Path(name).with_suffix(".pdf")
+        from inlet.files import templates_drawing, templates_pdf  # slow to start
+
+        try:
+            if path.suffix.lower() == ".svg":
+                templates_drawing.write_svg(found, plan.measure, path)
+            elif path.suffix.lower() == ".dxf":
+                templates_drawing.write_dxf(found, plan.measure, path)
+            else:
+                templates_pdf.write_templates(
+                    found, plan.project, path, self.settings.paper, SPARES, self.settings.printed
+                )
+        except FileProblem as problem:
+            self.say(str(problem))
+
+    def ask_measured(self) -> None:
+        """What the test square of the last sheet measured; the next one is corrected by it."""
+        text, typed = QInputDialog.getText(
+            self, "The test square", "The 1 in square measured, across and down:", text="1, 1"
+        )
+        if not typed:
+            return
+        try:
+            across, down = correction(text)
+        except NumberError as why:
+            self.say(f"The test square: {why}.")
+            return
+        before = self.settings.printed
+        self.settings.printed = (across * before[0], down * before[1])
+        self.say("The next templates are printed so that the square measures 1 in.")
 
     # --- drawings -----------------------------------------------------------------------------
 
