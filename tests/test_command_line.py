@@ -302,7 +302,7 @@ def test_what_to_buy_sizes_and_templates_from_the_command_line(tmp_path, capsys)
         (["export", file, "--what", "sizes", "--format", "csv", "-o", "x"], "--sizes: say which"),
         (["export", file, "--what", "templates", "--format", "csv", "--block", "heron-bend",
           "-o", "x"], "pdf, svg or dxf"),
-        (["export", file, "--what", "templates", "--format", "pdf", "-o", "x"], "needs no template"),
+        (["export", file, "--what", "templates", "--format", "pdf", "-o", "x"], "no template"),
         (["export", file, "--what", "templates", "--format", "pdf", "--block", "heron-bend",
           "--printed", "9", "-o", "x"], "--printed"),
     ):  # fmt: skip

@@ -210,7 +210,7 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
         window.templates_.trigger()
         assert (tmp_path / f"t.{kind}").stat().st_size > 500
     for typed, printed in (("31/32, 1", (32 / 31, 1)), ("none", (32 / 31, 1))):
-        monkeypatch.setattr(QInputDialog, "getText", lambda *_, text=typed, **__: (text, True))
+        monkeypatch.setattr(QInputDialog, "getText", lambda *_, t=typed, **__: (t, True))
         window.measured_.trigger()
         assert window.settings.printed == pytest.approx(printed)
     assert "“none” is not a size" in says.text()
