@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from inlet.core.assembly.tree import Join, Side, all_joins
+from inlet.core.cutting.angles import Angled, angled
 from inlet.core.cutting.comfort import Comfort
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.layout import ClothPlan
@@ -46,7 +47,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "copies": plan.copies,
         "patches": [_patch(p) for p in plan.draft.patches],
         "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
-        "cuts": [_cut(c) for c in plan.cuts],
+        "cuts": [_cut(c, plan.measure) for c in plan.cuts],
         "strip_sets": [set_dict(s) for s in plan.sets],
         "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
@@ -75,7 +76,8 @@ def _patch(patch: Patch) -> dict[str, Any]:
     }
 
 
-def _cut(cut: Cut) -> dict[str, Any]:
+def _cut(cut: Cut, measure: Measure) -> dict[str, Any]:
+    found = angled(cut.outline, measure) if cut.shape == "template" else None
     return {
         "fabric": cut.fabric,
         "shape": cut.shape,
@@ -87,6 +89,21 @@ def _cut(cut: Cut) -> dict[str, Any]:
         "for": list(cut.labels),
         **({"owned": True} if cut.owned else {}),
         **({"over": cut.over} if cut.over else {}),
+        **({"angled": _angled(found)} if found else {}),
+    }
+
+
+def _angled(found: Angled) -> dict[str, Any]:
+    """How a stack is cut from strips at an angle, lengths as plain numbers."""
+    return {
+        "kind": found.kind,
+        "strip": number(found.strip_mark),
+        "exact": round(found.strip, 6),
+        "angles": [round(angle, 4) for angle in found.angles],
+        "leans": found.leans or None,
+        "step": round(found.step, 6) or None,
+        "edges": [round(found.long, 6), round(found.short, 6)],
+        "first": round(found.first, 6),
     }
 
 

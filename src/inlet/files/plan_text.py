@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from inlet.core.cutting.angles import angled_lines
 from inlet.core.cutting.cards import cloth_text
 from inlet.core.cutting.progress import cuts_of
 from inlet.core.cutting.sets import PlannedSet
@@ -67,6 +68,10 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         if strips := strips_text(needed, measure):
             yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
+    for stack in plan.cuts:
+        room = plan.project.cloth_width(stack.fabric or "") - measure.squared_off
+        lines = angled_lines(stack, measure, room)
+        yield from (f"  {stack.label}: {line}" for line in lines)
     yield from (f"  {text}" for text in cutting_lines(plan))
 
 

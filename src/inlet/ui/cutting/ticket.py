@@ -7,10 +7,11 @@ from functools import partial
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QButtonGroup, QGridLayout, QPushButton, QSpinBox, QWidget
 
+from inlet.core.cutting.angles import angled_lines
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import buying_text, set_lines, set_name, strips_text
-from inlet.core.numbers.text import show
+from inlet.core.numbers.text import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.words import cloth_name
@@ -123,6 +124,9 @@ class CuttingTicket(QWidget):
                 words += f"; cut {diagonal}"
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
+            room = plan.project.cloth_width(cut.fabric or "") - plan.measure.squared_off
+            for line in angled_lines(cut, plan.measure, room):
+                words += f". {vulgar_text(line)}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
         self.list.addLayout(grid)
 
