@@ -122,7 +122,12 @@ class _Pages:
         self.y -= 8
 
     def picture(
-        self, cloth: LaidCloth, strokes: list[Stroke], fold: float, scale: float, fabric: str | None
+        self,
+        cloth: LaidCloth,
+        strokes: tuple[Stroke, ...],
+        fold: float,
+        scale: float,
+        fabric: str | None,
     ) -> None:
         """The cloth to scale, its length to the right (to the left for left-handers), the fold at
         ``fold``."""

@@ -15,13 +15,15 @@ from inlet.core.cutting.strokes import places_of, strokes_of
 from inlet.core.cutting.words import buying_text, strips_text
 from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.plan import plan_block
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import INCH, METRIC, Measure
-from inlet.core.project.project import Project
+from inlet.core.project.project import Project, measured_in
 from inlet.core.project.value import replace
 from inlet.files.cutting_json import cutting_list
+from inlet.files.project_json import dumps, loads
 from tests.blocks import block_of, project_of
 from tests.core.cutting.mat import follow
 
@@ -218,3 +220,38 @@ def test_what_is_left_is_told_and_kept():
         assert found == left
         scraps = kept(project, "a", laid).fabrics[0].have
         assert [h.count for h in scraps[1:]] == ([2] if left else [])
+
+
+def test_cloth_that_is_being_cut_is_the_same_in_centimetres():
+    """Every place and cut 2.54 times as far; a yard's price for a metre."""
+    block = block_of("1 0 1 1", 2, 1, (8, 4), "ab")
+    project = project_of(block)
+    project = project.with_fabric("a", replace(project.fabrics[0], price=F(9144, 1000)))
+    (cloth, _) = plan_block(project, block, 9).cloth
+    begun = begin(project, block, 9, "a", cloth.cloths[0])
+    metric = measured_in(begun, CENTIMETRES)
+    old, new = begun.cutting.begun[0].cloth, metric.cutting.begun[0].cloth
+    for a, b in zip(places_of(old), places_of(new), strict=True):
+        assert [x * F(254, 100) for x in a.at[:4]] == list(b.at[:4])
+    assert metric.fabrics[0].price == 10
+    assert loads(dumps(metric)) == metric
+    assert measured_in(metric, INCHES).cutting == begun.cutting
+
+
+def test_long_pieces_are_cut_along_a_stripe():
+    """Borders 3 x 60 in of a stripe lie side by side along the cloth; squares fill what is left
+    beside them."""
+    border = SQUARE._replace(shape="rectangle", cut=(F(3), F(60)), number=4)
+    small = SQUARE._replace(number=40, label="B")
+    project = Project(fabrics=(Fabric(id="a", lengthwise=True),))
+    (plan,) = lay_out(project, ToCut((border, small), {}), 0.3)
+    places = places_of(plan.new)
+    assert {(p.at.width, p.at.height) for p in places if p.label == "A"} == {(F(3), F(60))}
+    assert plan.length < 61
+
+
+def test_ten_thousand_blocks_are_planned():
+    """Twenty thousand squares: counted, not gone through one by one."""
+    plan = plan_of(SQUARE._replace(number=20_000), cutting=Cutting())
+    assert len(plan.strips) == -(-20_000 // 11)
+    assert not plan.missing

@@ -411,6 +411,9 @@ def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterat
     """A cut's pieces as they may lie: the long side across the cloth, or turned; of a print with a
     direction, each as it stands in the block; strips across the cloth where it is wide enough."""
     low, high = cut.cut
+    if fabric.lengthwise and low != high:
+        yield _Want(cut, low, high, False, cut.number)
+        return
     if not fabric.direction or low == high:
         across = cut.shape == "strip" and high <= width
         yield _Want(cut, high, low, not across, cut.number)

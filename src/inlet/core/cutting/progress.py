@@ -6,11 +6,13 @@ is changed in the block meanwhile.
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Iterator
 
 from inlet.core.cutting.layout import WASHED, have_size
 from inlet.core.cutting.strokes import Rect, Stroke, left_over, length_used, strokes_of
 from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block
 from inlet.core.project.cutting import Begun, Cutting, Have, LaidCloth
 from inlet.core.project.fabric import Fabric
@@ -21,10 +23,19 @@ KEPT_INCHES = Fraction(2)
 """What is narrower than this is not worth keeping."""
 
 
-def cuts_of(cloth: LaidCloth, project: Project) -> list[Stroke]:
-    """The cuts of laid cloth as this maker makes them."""
-    rules = project.cutting or Cutting()
-    return strokes_of(cloth, rules.stack, project.measure.system.long_ruler)
+_LATEST: deque[tuple[LaidCloth, int, Exact, tuple[Stroke, ...]]] = deque(maxlen=24)
+
+
+def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
+    """The cuts of laid cloth as this maker makes them; those of the latest cloths are known."""
+    stack = (project.cutting or Cutting()).stack
+    ruler = project.measure.system.long_ruler
+    for known, *how, strokes in list(_LATEST):
+        if known is cloth and how == [stack, ruler]:
+            return strokes
+    found = tuple(strokes_of(cloth, stack, ruler))
+    _LATEST.append((cloth, stack, ruler, found))
+    return found
 
 
 def begun_at(

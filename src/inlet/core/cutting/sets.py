@@ -162,11 +162,12 @@ def _filled(long: Exact, segments: Iterable[Segments], measure: Measure) -> list
     for one in segments:
         if one.cut > room:
             return []
+        at = 0  # sets before this one have no room for this length any more
         for _ in range(one.number):
-            at = next((i for i, used in enumerate(sets) if used + one.cut <= room), None)
-            if at is None:
+            while at < len(sets) and sets[at] + one.cut > room:
+                at += 1
+            if at == len(sets):
                 sets.append(Fraction(0))
-                at = len(sets) - 1
             sets[at] += one.cut
     return sets
 

@@ -121,3 +121,34 @@ def have_measured(have: Have, factor: Fraction) -> Have:
         length=None if have.length is None else have.length * factor,
         selvage=have.selvage * factor,
     )
+
+
+def cutting_measured(cutting: Cutting, factor: Fraction) -> Cutting:
+    """The same decisions with the lengths of cloth that is being cut in another system."""
+    return replace(
+        cutting,
+        begun=tuple(replace(b, cloth=_cloth_measured(b.cloth, factor)) for b in cutting.begun),
+    )
+
+
+def _cloth_measured(cloth: LaidCloth, factor: Fraction) -> LaidCloth:
+    def row(old: LaidRow) -> LaidRow:
+        pieces = tuple(
+            replace(p, size=(p.size[0] * factor, p.size[1] * factor)) for p in old.pieces
+        )
+        return replace(old, width=old.width * factor, pieces=pieces)
+
+    def segment(old: LaidSegment) -> LaidSegment:
+        return replace(old, width=old.width * factor, rows=tuple(map(row, old.rows)))
+
+    def strip(old: LaidStrip) -> LaidStrip:
+        segments = tuple(map(segment, old.segments))
+        return replace(old, width=old.width * factor, segments=segments)
+
+    return replace(
+        cloth,
+        width=cloth.width * factor,
+        length=cloth.length * factor,
+        squaring=cloth.squaring * factor,
+        strips=tuple(map(strip, cloth.strips)),
+    )

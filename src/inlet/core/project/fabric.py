@@ -23,7 +23,8 @@ class Fabric(Value, frozen=True, kw_only=True):
     """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``; ``value`` is
     ``light``, ``medium`` or ``dark`` where the maker says so, else empty. ``have`` is what the
     maker has of it, ``direction`` says which ways a print may lie, ``shrink`` what washing takes
-    along it and across it, in per cent, and ``price`` what a yard or metre costs."""
+    along it and across it, in per cent, and ``price`` what a yard or metre costs; ``lengthwise``
+    where long pieces are cut along it, as of a stripe, or for borders without joins."""
 
     id: str
     name: str = ""
@@ -36,6 +37,7 @@ class Fabric(Value, frozen=True, kw_only=True):
     direction: str = ""
     shrink: Pair | None = None
     price: Exact | None = None
+    lengthwise: bool = False
 
     @property
     def shrinkage(self) -> Pair:

@@ -9,7 +9,7 @@ from __future__ import annotations
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
-from inlet.core.project.cutting import Cutting
+from inlet.core.project.cutting import Cutting, cutting_measured
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
 from inlet.core.project.pressing import Pressing
@@ -110,7 +110,11 @@ def measured_in(project: Project, system: System) -> Project:
         measure=measure,
         needle=needle,
         quilt=project.quilt and quilt_measured(project.quilt, factor),
-        fabrics=tuple(fabric_measured(f, factor) for f in project.fabrics),
+        cutting=project.cutting and cutting_measured(project.cutting, factor),
+        fabrics=tuple(
+            replace(fabric_measured(f, factor), price=_price(f, before, system))
+            for f in project.fabrics
+        ),
         blocks=tuple(
             replace(
                 b,
@@ -120,3 +124,11 @@ def measured_in(project: Project, system: System) -> Project:
             for b in project.blocks
         ),
     )
+
+
+def _price(fabric: Fabric, before: System, system: System) -> Exact | None:
+    """What a yard costs, for a metre, or the other way round."""
+    if fabric.price is None:
+        return None
+    old, new = (s.long_unit.length / s.per_inch for s in (before, system))
+    return fabric.price * new / old

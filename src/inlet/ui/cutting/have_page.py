@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtWidgets import QComboBox, QSizePolicy, QSpinBox, QWidget
+from PySide6.QtWidgets import QCheckBox, QComboBox, QSizePolicy, QSpinBox, QWidget
 
 from inlet.core.cutting.have import (
     TITLES,
@@ -116,10 +116,14 @@ class HavePage(QWidget):
         unit = measure.system.long_unit.name
         price = ValueEdit(f"Price a {unit}", self._price, 56)
         price.show_value("" if fabric.price is None else f"{float(fabric.price):.2f}")
+        long = QCheckBox("long pieces are cut along it")
+        long.setChecked(fabric.lengthwise)
+        long.toggled.connect(lambda on: self._edit(lengthwise=on))
         for each in (width, along, across, price):
             each.refused.connect(self.session.said)
         self.facts.addLayout(row(label("usable width"), width, label(unit_of(measure)), 1))
         self.facts.addLayout(row(label("the print"), lies, 1))
+        self.facts.addWidget(long)
         self.facts.addLayout(row(label("washing takes"), along, label("% along,"), 1))
         self.facts.addLayout(row(label("and"), across, label("% across"), 1))
         self.facts.addLayout(row(label(f"a {unit} costs"), price, 1))

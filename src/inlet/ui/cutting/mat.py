@@ -141,14 +141,8 @@ class Mat(QWidget):
         painter.setPen(theme.INK_SOFT)
         layers = {1: "a single layer", 2: "folded once, 2 layers", 4: "folded twice, 4 layers"}
         words = layers[shown.cloth.layers]
-        above = QRectF(
-            frame.left(), frame.top() - theme.px(24), max(frame.width(), 260), theme.px(18)
-        )
-        align = Qt.AlignmentFlag.AlignVCenter | (
-            Qt.AlignmentFlag.AlignRight if shown.left_handed else Qt.AlignmentFlag.AlignLeft
-        )
-        if shown.left_handed:
-            above.moveRight(frame.right())
+        above = QRectF(4, frame.top() - theme.px(26), self.width() - 8, theme.px(20))
+        align = Qt.AlignmentFlag.AlignCenter
         edge = "selvages" if folded else "selvage"
         painter.drawText(above, align, f"{edge}  ·  {words}" if bolt else words)
         if folded:
@@ -156,7 +150,7 @@ class Mat(QWidget):
             painter.drawLine(frame.bottomLeft(), frame.bottomRight())
             painter.setPen(theme.INK)
         below = QRectF(above)
-        below.moveTop(frame.bottom() + theme.px(4))
+        below.moveTop(frame.bottom() + theme.px(6))
         fold = "fold, nearest to you" if folded else ("selvage, nearest to you" if bolt else "")
         if min((p.at.x for p, _ in self._places), default=0) >= 0:
             painter.drawText(below, align, f"{fold}   ⟷ straight grain".strip())
@@ -167,7 +161,7 @@ class Mat(QWidget):
         painter.setBrush(shown.colour if ready else Qt.BrushStyle.NoBrush)
         ink = theme.ink_on(shown.colour) if ready else theme.INK_SOFT
         if chosen:
-            painter.setPen(QPen(theme.ACCENT, 2))
+            painter.setPen(QPen(theme.INK, 1.8))
         else:
             style = Qt.PenStyle.SolidLine if ready else Qt.PenStyle.DotLine
             painter.setPen(QPen(theme.INK if ready else theme.INK_SOFT, 1, style))

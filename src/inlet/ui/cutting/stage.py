@@ -28,9 +28,13 @@ from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, button, column, empty, label, row, scrolled
 from inlet.ui.session import Session
 
-CARD, CARD_BELOW = 270, 660
-"""Pixels of the card beside the cloth, and of the stage from which on it stands there."""
+CARD, LEAST_CLOTH = 270, 300
+"""Pixels of the card beside the cloth, and of the cloth beside it; with less it stands below."""
 ANY_SIZE = 2**24 - 1
+SHORT = {
+    "new": "new", "bolt": "bolt", "fat-quarter": "fat quarter", "strips": "strip",
+    "squares": "square", "scrap": "scrap", "panel": "panel",
+}  # fmt: skip
 PAGES = ("At the mat", "Shopping list", "Size chart")
 
 
@@ -167,13 +171,14 @@ class CuttingStage(QWidget):
         return None if at is None or cutting is None else cutting.begun[at].done
 
     def _is_done(self, lying: Lying) -> bool:
-        return self._done(lying) == len(cuts_of(lying.cloth, self.session.project))
+        done = self._done(lying)
+        return done is not None and done == len(cuts_of(lying.cloth, self.session.project))
 
     def _show_chips(self, plan: BlockPlan) -> None:
         empty(self.chips)
         for i, lying in enumerate(self.cloths):
             name = cloth_name(plan.project, lying.plan.fabric)
-            words = vulgar_text(f"{name}: {cloth_text(lying.cloth, plan.measure).lower()}")
+            words = f"{name}: {SHORT[lying.cloth.kind]}"
             if self._is_done(lying):
                 words += "  ✓"
             made = QPushButton(words)
@@ -181,6 +186,7 @@ class CuttingStage(QWidget):
             made.setChecked(i == self.at)
             made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             made.setAccessibleName(words)
+            made.setToolTip(vulgar_text(cloth_text(lying.cloth, plan.measure)))
             made.clicked.connect(partial(self.choose, i))
             self.group.addButton(made)
             self.chips.addWidget(made)
@@ -206,7 +212,7 @@ class CuttingStage(QWidget):
             return
         self.chose.emit(lying.plan.fabric)
         project, session = self.session.project, self.session
-        strokes = tuple(cuts_of(lying.cloth, project))
+        strokes = cuts_of(lying.cloth, project)
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == lying.plan.fabric}
         rules = project.cutting or Cutting()
         done = self._done(lying)
@@ -221,9 +227,8 @@ class CuttingStage(QWidget):
             found = card(strokes, done, plan.cuts, plan.units, project)
         else:
             found = finished_card(lying.cloth, project)
-        self.card.show_card(
-            found, done, len(strokes), vulgar_text(buying_text(lying.plan, plan.measure))
-        )
+        what, buy = cloth_text(lying.cloth, plan.measure), buying_text(lying.plan, plan.measure)
+        self.card.show_card(found, done, len(strokes), vulgar_text(f"{what}: {buy}."))
         self.card.ruler.show_mark(found.size, plan.measure, colour, left)
 
     # --- what is done -------------------------------------------------------------------------
@@ -291,7 +296,7 @@ class CuttingStage(QWidget):
 
     def resizeEvent(self, event: object) -> None:
         """The card beside the cloth where there is room, else below it."""
-        beside = self.width() > CARD_BELOW * theme.text_scale()
+        beside = self.width() > theme.px(CARD) + LEAST_CLOTH
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
         self.side.setFixedWidth(theme.px(CARD)) if beside else self.side.setMaximumWidth(ANY_SIZE)

@@ -18,6 +18,7 @@ from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.have_page import HavePage
 from inlet.ui.cutting.rules_page import RulesPage
+from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, column, empty, label, row, rule
 from inlet.ui.session import Session
@@ -36,7 +37,8 @@ class CuttingTicket(QWidget):
         layout = column(self, 16, 8)
         pages = QButtonGroup(self)
         self.page_buttons: dict[str, QPushButton] = {}
-        chooser = row()
+        tabs = QWidget()
+        chooser = FlowLayout(tabs, 0, theme.px(6))
         for page, words in PAGES:
             made = QPushButton(words)
             made.setCheckable(True)
@@ -44,8 +46,7 @@ class CuttingTicket(QWidget):
             pages.addButton(made)
             self.page_buttons[page] = made
             chooser.addWidget(made)
-        chooser.addStretch(1)
-        layout.addLayout(chooser)
+        layout.addWidget(tabs)
         self.copies = QSpinBox()
         self.copies.setRange(1, MOST_COPIES)
         self.copies.setAccessibleName("How many of this block")
@@ -125,8 +126,8 @@ class CuttingTicket(QWidget):
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
             room = plan.project.cloth_width(cut.fabric or "") - plan.measure.squared_off
-            for line in angled_lines(cut, plan.measure, room):
-                words += f". {vulgar_text(line)}"
+            if told := list(angled_lines(cut, plan.measure, room)):
+                words += f". {vulgar_text('; '.join(told))}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
         self.list.addLayout(grid)
 
