@@ -6,6 +6,7 @@ import pytest
 from PySide6.QtCore import QRect
 from PySide6.QtWidgets import QApplication
 
+from inlet.ui import theme
 from inlet.ui.draft.dial import Dial
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -13,6 +14,8 @@ from inlet.ui.window import TITLE_BAR, Window
 
 
 def opened(qtbot, settings):
+    if not QApplication.instance().styleSheet():
+        theme.apply(QApplication.instance())
     session = Session()
     window = Window(session, settings)
     session.start(new_project(), None)

@@ -15,9 +15,11 @@ from inlet.core.buying.shopping import (
 )
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.numbers.text import vulgar_text
+from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
+from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label, row
+from inlet.ui.parts import button, column, label
 from inlet.ui.session import Session
 
 
@@ -29,11 +31,15 @@ class ShoppingPage(QWidget):
         layout = column(self, 0, 8)
         self.scope = QComboBox()
         self.scope.setAccessibleName("What to buy for")
-        self.scope.addItem("this block, as many as are cut", "block")
+        self.scope.addItem("this block", "block")
         self.scope.addItem("the whole project", "project")
         self.scope.activated.connect(lambda _: self.refresh())
         self.does = button("Will what I have do?", self.ask_enough)
-        layout.addLayout(row(label("Buy for"), self.scope, 1, self.does))
+        asked = QWidget()
+        flow = FlowLayout(asked, 0, theme.px(6))
+        for each in (label("Buy for"), self.scope, self.does):
+            flow.addWidget(each)
+        layout.addWidget(asked)
         self.table = TextTable("Shopping list")
         layout.addWidget(self.table, 1)
         self.notes = label("", "small", True)

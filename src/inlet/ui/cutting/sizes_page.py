@@ -12,9 +12,11 @@ from inlet.core.buying.size_chart import (
     sizes_typed,
 )
 from inlet.core.numbers.text import vulgar_text
+from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
+from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, column, label, row
+from inlet.ui.parts import ValueEdit, column, label
 from inlet.ui.session import Session
 
 
@@ -27,9 +29,12 @@ class SizesPage(QWidget):
         self.sizes = ValueEdit("Sizes", self.take, 180)
         self.sizes.setPlaceholderText("4, 6, 8, 12 or 4 to 12")
         self.sizes.refused.connect(session.said)
-        layout.addLayout(
-            row(label("Finished widths"), self.sizes, label("or every comfortable one: 4 to 12"), 1)
-        )
+        asked = QWidget()
+        flow = FlowLayout(asked, 0, theme.px(6))
+        every = label("or all comfortable ones: 4 to 12")
+        for each in (label("Finished widths"), self.sizes, every):
+            flow.addWidget(each)
+        layout.addWidget(asked)
         self.table = TextTable("Size chart")
         layout.addWidget(self.table, 1)
         self.notes = label("", "small", True)

@@ -28,8 +28,9 @@ from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, button, column, empty, label, row, scrolled
 from inlet.ui.session import Session
 
-CARD, LEAST_CLOTH = 270, 300
-"""Pixels of the card beside the cloth, and of the cloth beside it; with less it stands below."""
+CARD, LEAST_CARD, LEAST_CLOTH = 270, 180, 300
+"""Pixels of the card beside the cloth, at most and at least, and of the cloth beside it; with less
+room the card stands below."""
 ANY_SIZE = 2**24 - 1
 SHORT = {
     "new": "new", "bolt": "bolt", "fat-quarter": "fat quarter", "strips": "strip",
@@ -61,7 +62,8 @@ class CuttingStage(QWidget):
         whole = column(self, 16, 8)
         pages = QButtonGroup(self)
         self.page_buttons: list[QPushButton] = []
-        tabs = row()
+        chooser = QWidget()
+        tabs = FlowLayout(chooser, 0, theme.px(6))
         for i, words in enumerate(PAGES):
             made = QPushButton(words)
             made.setCheckable(True)
@@ -70,8 +72,7 @@ class CuttingStage(QWidget):
             pages.addButton(made)
             self.page_buttons.append(made)
             tabs.addWidget(made)
-        tabs.addStretch(1)
-        whole.addLayout(tabs)
+        whole.addWidget(chooser)
         at_mat = QWidget()
         layout = column(at_mat, 0, 8)
         self.shopping, self.sizes = ShoppingPage(session), SizesPage(session)
@@ -89,9 +90,9 @@ class CuttingStage(QWidget):
         self.card = _Card(self)
         self.both = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         self.both.setSpacing(theme.px(12))
-        self.both.addWidget(self.mat, 1)
+        self.both.addWidget(self.mat, 2)
         self.side = scrolled(self.card, "page")
-        self.both.addWidget(self.side)
+        self.both.addWidget(self.side, 1)
         layout.addLayout(self.both, 1)
         session.planned.connect(self._planned)
         session.laid_out.connect(self._planned)
@@ -299,8 +300,8 @@ class CuttingStage(QWidget):
         beside = self.width() > theme.px(CARD) + LEAST_CLOTH
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
-        self.side.setFixedWidth(theme.px(CARD)) if beside else self.side.setMaximumWidth(ANY_SIZE)
-        self.side.setMinimumWidth(theme.px(CARD) if beside else 0)
+        self.side.setMinimumWidth(theme.px(LEAST_CARD) if beside else 0)
+        self.side.setMaximumWidth(theme.px(CARD) if beside else ANY_SIZE)
 
     def hideEvent(self, event: QHideEvent) -> None:
         super().hideEvent(event)
