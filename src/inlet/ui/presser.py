@@ -6,34 +6,17 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
+from PySide6.QtCore import QObject, QThreadPool, QTimer, Signal
 
 from inlet.core.plan import BlockPlan
-from inlet.core.stopping import Job, Stopped, under
+from inlet.core.stopping import Job
 from inlet.ui import collector
-from inlet.ui.guard import guarded
+from inlet.ui.work import Work
 
 PAUSE = 40
 """Milliseconds between a plan and its pressing: an edit that follows at once is waited for."""
 SLOW = 60
 """Patches of a block from which on a first answer is shown before the proved one."""
-
-
-@guarded
-class _Work(QRunnable):
-    def __init__(self, presser: Presser, do: Callable[[], object], job: Job) -> None:
-        super().__init__()
-        self.presser, self.do, self.job = presser, do, job
-
-    def run(self) -> None:
-        try:
-            with under(self.job):
-                self.do()
-        except Stopped:
-            pass
-        except Exception as error:  # a defect of ours must not take the window down with it
-            self.presser.failed.emit(repr(error))
-        self.presser.finished.emit()
 
 
 class Presser(QObject):
@@ -95,7 +78,7 @@ class Presser(QObject):
     def _start(self, do: Callable[[], object]) -> None:
         self._job = Job()
         collector.rest()
-        self._pool.start(_Work(self, do, self._job))
+        self._pool.start(Work(self, do, self._job))
 
     def _press(self, plan: BlockPlan) -> None:
         if len(plan.draft.patches) >= SLOW:

@@ -5,30 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
+from PySide6.QtCore import QObject, QThreadPool, Signal
 
-from inlet.core.stopping import Job, Stopped, under
+from inlet.core.stopping import Job
 from inlet.ui import collector
-from inlet.ui.guard import guarded
-
-
-@guarded
-class _Work(QRunnable):
-    def __init__(self, thinker: Thinker, do: Callable[[], Any], job: Job) -> None:
-        super().__init__()
-        self.thinker, self.do, self.job = thinker, do, job
-
-    def run(self) -> None:
-        try:
-            with under(self.job):
-                found = self.do()
-                if not self.job.asked_to_stop:
-                    self.thinker.found.emit(self.job, found)
-        except Stopped:
-            pass
-        except Exception as error:  # a defect of ours must not take the window down with it
-            self.thinker.failed.emit(repr(error))
-        self.thinker.finished.emit()
+from inlet.ui.work import Work
 
 
 class Thinker(QObject):
@@ -79,9 +60,9 @@ class Thinker(QObject):
         if self._next is None:
             return
         (do, self._take), self._next = self._next, None
-        self._job = Job()
+        self._job = job = Job()
         collector.rest()
-        self._pool.start(_Work(self, do, self._job))
+        self._pool.start(Work(self, lambda: self.found.emit(job, do()), job))
 
     def _found(self, job: Job, what: Any) -> None:
         if job is self._job and not job.asked_to_stop and self._take is not None:
