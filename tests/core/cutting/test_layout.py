@@ -8,12 +8,14 @@ from collections import Counter
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.cutting.cards import stack_ready
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.layout import ToCut, lay_out
 from inlet.core.cutting.progress import begin, kept, worth_keeping
 from inlet.core.cutting.strokes import places_of, strokes_of
 from inlet.core.cutting.words import buying_text, strips_text
 from inlet.core.draft.symmetry import turned as turned_block
+from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.plan import plan_block
@@ -255,3 +257,23 @@ def test_ten_thousand_blocks_are_planned():
     plan = plan_of(SQUARE._replace(number=20_000), cutting=Cutting())
     assert len(plan.strips) == -(-20_000 // 11)
     assert not plan.missing
+
+
+def test_what_is_pinned_to_a_stack_says_what_is_done_with_it():
+    """Bias edges of triangles, squares paired for sewing, templates that have a left and a right."""
+    project = project_of(block := block_of("0 0 1 1", 1, 1, (6, 6), "ab"))
+
+    def told(method):
+        plan = plan_block(project, replace(block, methods={"half-square-triangle": method}), 4)
+        return " ".join(stack_ready(plan.cuts[0], plan.units, project).notes)
+
+    assert "the long side is bias" in told("single-triangles")
+    assert "pair them with its squares, right sides together" in told("two-at-a-time")
+    kite = SQUARE._replace(shape="template", outline=(
+        Point(F(0), F(0)), Point(F(4), F(0)), Point(F(3), F(2)), Point(F(0), F(2))))  # fmt: skip
+    even = SQUARE._replace(shape="template", outline=(
+        Point(F(0), F(0)), Point(F(4), F(0)), Point(F(3), F(2)), Point(F(1), F(2))))  # fmt: skip
+    for cut, sided in ((kite, True), (even, False)):
+        notes = " ".join(stack_ready(cut, (), project).notes)
+        assert "grain arrow" in notes
+        assert ("comes out reversed" in notes) == sided

@@ -10,6 +10,7 @@ from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.progress import worth_keeping
 from inlet.core.cutting.stroke_words import SAFE_LAYERS, layers_text, stroke_text
 from inlet.core.cutting.strokes import Stroke, length_used
+from inlet.core.geometry.motion import mirrored, motion_between
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.spelled import spelled
@@ -163,6 +164,12 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         )
     if cut.shape == "template":
         notes.append("Cut them out round the template, its grain arrow along the selvage.")
+        turned_over = mirrored(((cut.outline, None),))
+        if motion_between(((cut.outline, None),), turned_over) is None:
+            notes.append(
+                "It has a left and a right: in folded cloth every other piece comes out reversed. "
+                "Cut them in a single layer, right side up."
+            )
     return StackReady(cut.label, text, tuple(notes))
 
 
