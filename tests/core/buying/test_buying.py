@@ -56,6 +56,9 @@ def test_a_size_chart_agrees_with_plans_made_one_size_at_a_time(block, widths, c
             row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
             eighths = cloth.buy / F(9, 2)
             assert F(row.for_all[i].split()[0].replace(" ", "")) * 8 == eighths
+        for cloth in plan_block(project, at_size(block, width), 1).cloth_at_once:
+            row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
+            assert F(row.for_one[i].split()[0]) * 8 == cloth.buy / F(9, 2)
 
 
 def test_sizes_are_typed_as_a_list_or_as_between_two():

@@ -260,7 +260,7 @@ def test_ten_thousand_blocks_are_planned():
 
 
 def test_what_is_pinned_to_a_stack_says_what_is_done_with_it():
-    """Bias edges of triangles, squares paired for sewing, templates that have a left and a right."""
+    """Bias edges of triangles, squares paired for sewing, templates with a left and a right."""
     project = project_of(block := block_of("0 0 1 1", 1, 1, (6, 6), "ab"))
 
     def told(method):

@@ -84,6 +84,20 @@ def test_a_quarter_circle_has_its_exact_area_and_length():
     assert dist(cut[2].start, (-0.25, reach)) < 1e-12
 
 
+def test_a_curve_that_bulges_in_is_cut_round_a_smaller_circle():
+    """A square of 4 in without a quarter circle of 3: the cut line is part of a circle of 2 3/4,
+    which the lines 1/4 outside its ends meet."""
+    bend = Outline(
+        (point("0", "0"), point("4", "0"), point("4", "1"), point("1", "4"), point("0", "4")),
+        ((2, point("4", "4")),),
+    )
+    cut = cutting_sides(sewing_sides(bend), 0.25)
+    reach = 4 - sqrt(2.75**2 - 0.25**2)
+    assert dist(cut[2].start, (4.25, reach)) < 1e-12
+    assert dist(cut[3].start, (reach, 4.25)) < 1e-12
+    assert cut[2].radius == pytest.approx(2.75)
+
+
 @given(
     st.lists(st.tuples(st.integers(0, 20), st.integers(0, 20)), min_size=3, max_size=6),
     st.sampled_from([0.25, 0.75]),
