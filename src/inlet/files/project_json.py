@@ -318,7 +318,7 @@ def _is_usual(item: Any, usual: Any) -> bool:
     """Is a value empty, and what reading gives where its key is left out?"""
     if item == {}:  # the library keeps the usual {} as a way to make one
         return usual is not None and usual is not msgspec.NODEFAULT
-    return item in (None, "") and item == usual
+    return (item is False and usual is False) or (item in (None, "") and item == usual)
 
 
 # --- layout -----------------------------------------------------------------------------------
