@@ -9,11 +9,13 @@ from inlet.core.numbers.text import show
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 
-CAUTIONS = (
+CUTTER = (
     "Close the rotary cutter whenever you put it down; cut away from your body, fingers behind the "
-    "ruler's edge. The iron and its steam are hot. Never sew over pins. The manuals of your own "
-    "tools come first."
+    "ruler's edge."
 )
+IRON = "The iron and its steam are hot."
+MANUALS = "The manuals of your own tools come first."
+CAUTIONS = f"{CUTTER} {IRON} Never sew over pins. {MANUALS}"
 """Said once wherever cutting, pressing and sewing are told."""
 
 

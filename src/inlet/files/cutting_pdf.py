@@ -12,7 +12,7 @@ from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
-from inlet.core.cutting.cards import CUTTER, cloth_text, preparing
+from inlet.core.cutting.cards import cloth_text, preparing
 from inlet.core.cutting.cuts import rises
 from inlet.core.cutting.progress import cuts_of
 from inlet.core.cutting.stroke_words import finished_text, stroke_text
@@ -21,7 +21,7 @@ from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.project.cutting import Cutting, LaidCloth
-from inlet.core.words import cloth_name
+from inlet.core.words import CUTTER, MANUALS, cloth_name
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
 PICTURE = 150.0
@@ -58,7 +58,7 @@ def draw_cutting(
     down; ``turn`` begins another page and says where its top is."""
     pages = _Pages(canvas, plan, size, top, turn)
     pages.words(f"Cutting {plan.copies} × {plan.block.title}", 16, BOLD)
-    pages.words(CUTTER, 8.5, REGULAR)
+    pages.words(f"{CUTTER} {MANUALS}", 8.5, REGULAR)
     for each in plan.cloth:
         pages.words(
             f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}",

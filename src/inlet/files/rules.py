@@ -36,6 +36,7 @@ from inlet.core.project.cutting import (
     MOST_EVERY,
     MOST_HAVE,
     MOST_LAID,
+    MOST_SHRINK,
     MOST_STACKED,
     Cutting,
     Have,
@@ -157,9 +158,6 @@ def _fabric_rules(fabric: Fabric, place: str) -> Iterator[str]:
         yield f"{place}.have: more than {MOST_HAVE} pieces of cloth"
     for i, have in enumerate(fabric.have):
         yield from _have_rules(have, f"{place}.have[{i}]")
-
-
-MOST_SHRINK = 50
 
 
 def _have_rules(have: Have, place: str) -> Iterator[str]:

@@ -147,6 +147,17 @@ def test_the_whole_project_is_bought_together():
         assert number == sum(c.number for plan in apart for c in plan.cuts if c.fabric == fabric)
 
 
+def test_blocks_of_one_name_are_told_apart_on_what_there_is():
+    """Two blocks called the same ask for eight squares each; a fat quarter holds twelve."""
+    one = replace(block_of(size=(4, 4), cloths="a"), name="Same")
+    project = project_of(one, replace(one, id="two"))
+    project = priced(project, a=(Have(kind="fat-quarter"),))
+    (line,) = shopping_for(project, {one.id: 8, "two": 8}, "both", 0.2).lines
+    laid = sum(p.at.layers for c in line.cloth.cloths for p in places_of(c))
+    assert laid == 16
+    assert line.cloth.new is not None
+
+
 def test_what_there_is_does_or_what_would_make_it_do_is_told():
     plenty = (Have(kind="bolt", width=F(42), length=F(36)),)
     project = priced(project_of(PIN), a=plenty, b=plenty)

@@ -18,8 +18,6 @@ from inlet.core.cutting.cut_line import cutting_sides, sewing_sides
 from inlet.core.cutting.sheets import EDGE, SimulatedPrinter, correction, sheets
 from inlet.core.cutting.templates import (
     bounds_of,
-    enclosed,
-    outline_length,
     templates,
     turn_of,
 )
@@ -61,6 +59,28 @@ def of(block, copies=1, every=False, measure=None):
     project = project if measure is None else replace(project, measure=measure)
     plan = plan_block(project, block, copies)
     return templates(plan.draft, plan.units, plan.project, copies, every), plan
+
+
+def outline_length(sides):
+    """How long a line of straight sides and arcs is."""
+    total = 0.0
+    for side in sides:
+        if side.centre is None:
+            total += hypot(side.end[0] - side.start[0], side.end[1] - side.start[1])
+        else:
+            total += abs(turn_of(side)) * side.radius
+    return total
+
+
+def enclosed(sides):
+    """The area inside a clockwise line of straight sides and arcs: the shoelace of its corners, and
+    r²(θ - sin θ)/2 for each arc."""
+    total = sum(s.start[0] * s.end[1] - s.end[0] * s.start[1] for s in sides) / 2
+    for side in sides:
+        if side.centre is not None:
+            angle = turn_of(side)
+            total += side.radius**2 * (angle - sin(angle)) / 2
+    return total
 
 
 CURVED = NAMED["quarter circles"] if "quarter circles" in NAMED else next(

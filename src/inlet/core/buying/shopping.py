@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
@@ -56,6 +57,7 @@ def shopping_for(
 ) -> Shopping:
     """For so many of each block, by its id, cut from the same cloth together."""
     cuts, standing = [], {}
+    titles = Counter(block.title for block in project.blocks)
     for block in project.blocks:
         number = copies.get(block.id, 0)
         if not number:
@@ -63,7 +65,8 @@ def shopping_for(
         check()
         wanted = plan_block(project, block, min(number, MOST_COPIES)).to_cut
         for cut in wanted.cuts:
-            label = f"{block.title} {cut.label}"
+            name = block.title if titles[block.title] == 1 else block.id
+            label = f"{name} {cut.label}"
             cuts.append(cut._replace(label=label))
             if cut.label in wanted.standing:
                 standing[label] = wanted.standing[cut.label]

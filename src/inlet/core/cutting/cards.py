@@ -19,13 +19,7 @@ from inlet.core.project.cutting import Cutting, LaidCloth
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.table.piece_words import diagonal_text
-from inlet.core.words import cloth_name, length_text, size_text
-
-CUTTER = (
-    "Close the rotary cutter when you put it down, cut away from yourself, fingers behind the "
-    "ruler's edge. Your tools' own manuals come first."
-)
-IRON = "The iron and its steam are hot."
+from inlet.core.words import CUTTER, IRON, MANUALS, cloth_name, length_text, size_text
 
 
 class StackReady(NamedTuple):
@@ -132,7 +126,7 @@ def card(
 
 def _cautions(strokes: Sequence[Stroke], at: int) -> list[str]:
     """What to mind, the first time it matters."""
-    out = [CUTTER] if at == 0 else []
+    out = [f"{CUTTER} {MANUALS}"] if at == 0 else []
     deep = [stroke.layers > SAFE_LAYERS for stroke in strokes]
     if deep[at] and not any(deep[:at]):
         out.append(

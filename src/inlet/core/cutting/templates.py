@@ -209,34 +209,12 @@ def _edge_beside(other: Patch, v: Point, there: Point) -> tuple[Point, Point] | 
     return None
 
 
-def outline_length(sides: Sequence[Side]) -> float:
-    """How long a line of straight sides and arcs is."""
-    total = 0.0
-    for side in sides:
-        if side.centre is None:
-            total += hypot(side.end[0] - side.start[0], side.end[1] - side.start[1])
-        else:
-            total += abs(turn_of(side)) * side.radius
-    return total
-
-
 def turn_of(side: Side) -> float:
     """The angle of an arc, above 0 where it runs clockwise on screen."""
     assert side.centre is not None
     cx, cy = side.centre
     ux, uy, vx, vy = side.start[0] - cx, side.start[1] - cy, side.end[0] - cx, side.end[1] - cy
     return atan2(ux * vy - uy * vx, ux * vx + uy * vy)
-
-
-def enclosed(sides: Sequence[Side]) -> float:
-    """The area inside a clockwise line of straight sides and arcs: the shoelace of its corners, and
-    r²(θ - sin θ)/2 for each arc."""
-    total = sum(s.start[0] * s.end[1] - s.end[0] * s.start[1] for s in sides) / 2
-    for side in sides:
-        if side.centre is not None:
-            angle = turn_of(side)
-            total += side.radius**2 * (angle - sin(angle)) / 2
-    return total
 
 
 def bounds_of(sides: Sequence[Side]) -> tuple[float, float, float, float]:

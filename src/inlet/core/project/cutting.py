@@ -22,6 +22,8 @@ MOST_EVERY = 20
 MOST_LAID = 20_000
 """Strips of one piece of cloth."""
 MOST_HAVE = 200
+MOST_SHRINK = 50
+"""Per cent; washing takes less."""
 
 
 class Have(Value, frozen=True, kw_only=True):

@@ -16,7 +16,7 @@ from inlet.core.cutting.have import (
     size_typed,
 )
 from inlet.core.numbers.text import parse_length, show
-from inlet.core.project.cutting import HAVE_KINDS, MOST_HAVE, Have
+from inlet.core.project.cutting import HAVE_KINDS, MOST_HAVE, MOST_SHRINK, Have
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.value import replace
 from inlet.core.words import unit_of
@@ -25,7 +25,6 @@ from inlet.ui.parts import ValueEdit, column, empty, icon_button, label, row, ru
 from inlet.ui.session import Session
 
 WAYS = {"": "lies any way", "one-way": "has a top", "two-way": "has a stripe"}
-MOST_SHRINK = 50
 
 
 @guarded
