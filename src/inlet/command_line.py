@@ -6,18 +6,11 @@ import argparse
 import sys
 from collections.abc import Callable, Sequence
 from pathlib import Path
-from typing import NoReturn
+from typing import TYPE_CHECKING, NoReturn
 
 from inlet import __version__, terminal
 from inlet.core.buying.enough import enough, enough_lines
-from inlet.core.buying.shopping import (
-    shopping,
-    shopping_for,
-    shopping_lines,
-    shopping_notes,
-    whole_project,
-)
-from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
+from inlet.core.buying.shopping import shopping, shopping_for, whole_project
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.sheets import MOST_SPARES, correction
@@ -36,6 +29,9 @@ from inlet.core.project.value import replace
 from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.plan_text import compared_lines, needle_lines, plan_text, sets_text, stock_lines
 from inlet.files.project_json import FileProblem, load, save
+
+if TYPE_CHECKING:
+    from inlet.files.tables import Table
 
 COMMANDS = ("plan", "export", "check", "import")
 
@@ -167,16 +163,14 @@ def _plan_asked(options: argparse.Namespace) -> BlockPlan:
 def _plan(options: argparse.Namespace) -> int:
     if options.sets:
         return _print_sets(load(options.file), options.copies, options.json)
-    if options.shopping and options.project:
-        return _say_table(*_shopping_of(options))
-    plan = _plan_asked(options)
     if options.shopping:
-        return _say_table(*_shopping_of(options))
+        return _say_table(_shopping(options))
+    plan = _plan_asked(options)
     if options.enough:
         terminal.say("\n".join(enough_lines(enough(plan), plan.project)))
         return 0
     if options.sizes:
-        return _say_table(*_chart_of(options, plan))
+        return _say_table(_chart(options, plan))
     if options.json:
         stock = _stock(options.have, plan)
         more = {"from_stock": stock_list(plan, stock)} if stock else {}
@@ -242,8 +236,6 @@ def _export_templates(options: argparse.Namespace, plan: BlockPlan) -> int:
 
 
 TABLES = ("cutting", "shopping", "sizes")
-Table = tuple[str, list[list[str]], list[str]]
-"""A title, lines of cells with their head first, and notes below."""
 
 
 def _export_table(options: argparse.Namespace, plan: BlockPlan) -> int:
@@ -252,43 +244,42 @@ def _export_table(options: argparse.Namespace, plan: BlockPlan) -> int:
     if options.what == "cutting" and options.format == "pdf":
         cutting_pdf.write_cutting(plan, options.output, options.paper)
         return 0
-    if options.what == "cutting":
-        tables.write_csv(cutting_pdf.cut_lines(plan), options.output)
-        return 0
     if options.what == "sizes" and not options.sizes:
         raise FileProblem("inlet: --sizes: say which, like 4, 6, 8, 12")
-    found = _chart_of(options, plan) if options.what == "sizes" else _shopping_of(options)
-    if options.format == "csv":
-        tables.write_csv(found[1], options.output)
+    if options.what == "cutting":
+        table = cutting_pdf.cuts_table(plan)
     else:
-        tables.write_table(*found, plan.measure, options.output, options.paper)
+        table = _chart(options, plan) if options.what == "sizes" else _shopping(options)
+    if options.format == "csv":
+        tables.write_csv(table.lines, options.output)
+    else:
+        tables.write_table(table, plan.measure, options.output, options.paper)
     return 0
 
 
-def _shopping_of(options: argparse.Namespace) -> Table:
+def _shopping(options: argparse.Namespace) -> Table:
     """The shopping list asked for."""
+    from inlet.files.tables import shopping_table  # loads the PDF library
+
     project = load(options.file)
     if getattr(options, "project", False):
         what, copies = whole_project(project)
-        found = shopping_for(project, copies, what, SECONDS)
-    else:
-        found = shopping(_plan_asked(options), notes=True)
-    lines = shopping_lines(found, project)
-    return f"Shopping list: {found.what}", lines, shopping_notes(found, project)
+        return shopping_table(shopping_for(project, copies, what, SECONDS), project)
+    return shopping_table(shopping(_plan_asked(options), notes=True), project)
 
 
-def _chart_of(options: argparse.Namespace, plan: BlockPlan) -> Table:
+def _chart(options: argparse.Namespace, plan: BlockPlan) -> Table:
     """The size chart asked for."""
+    from inlet.files.tables import chart_table  # loads the PDF library
+
     try:
-        widths = sizes_typed(options.sizes, plan)
+        return chart_table(options.sizes, plan)
     except NumberError as why:
         raise FileProblem(f"inlet: --sizes: {why}") from None
-    chart = size_chart(plan.project, plan.block, widths, plan.copies)
-    title = f"Size chart: {plan.block.title}"
-    return title, chart_lines(chart, plan), chart_notes(chart)
 
 
-def _say_table(title: str, lines: list[list[str]], notes: list[str]) -> int:
+def _say_table(table: Table) -> int:
+    title, lines, notes = table
     widths = [max(map(len, column)) for column in zip(*lines, strict=True)]
     cells = (zip(line, widths, strict=True) for line in lines)
     rows = ["  ".join(text.ljust(width) for text, width in line).rstrip() for line in cells]

@@ -23,6 +23,7 @@ from inlet.core.plan import BlockPlan
 from inlet.core.project.cutting import Cutting, LaidCloth
 from inlet.core.words import CUTTER, MANUALS, cloth_name
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.tables import Table
 
 PICTURE = 150.0
 """How high the picture of a cloth is, at most, in points."""
@@ -209,8 +210,8 @@ class _Pages:
             c.drawString(self.left + 13, self.y, line)
 
 
-def cut_lines(plan: BlockPlan) -> list[list[str]]:
-    """Every cut of a plan as lines of text cells, its head first: what a CSV holds."""
+def cuts_table(plan: BlockPlan) -> Table:
+    """Every cut of a plan."""
     lines = [["Cloth", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
     for each in plan.cloth:
         name = cloth_name(plan.project, each.fabric)
@@ -223,4 +224,4 @@ def cut_lines(plan: BlockPlan) -> list[list[str]]:
                         finished_text(stroke),
                     ]
                 )  # fmt: skip
-    return lines
+    return Table(f"Cuts: {plan.block.title}", lines)

@@ -7,7 +7,7 @@ import os
 from collections.abc import Sequence
 from io import StringIO
 from pathlib import Path
-from typing import BinaryIO
+from typing import BinaryIO, NamedTuple
 from xml.sax.saxutils import escape
 
 from reportlab.lib.pagesizes import landscape
@@ -15,12 +15,49 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import LongTable, Paragraph, SimpleDocTemplate, Spacer, TableStyle
 
 from inlet import __version__
+from inlet.core.buying.shopping import Shopping, shopping_lines, shopping_notes
+from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.plan import BlockPlan
 from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, REGULAR, write_pages
 from inlet.files.whole import export_whole
 
 Lines = Sequence[Sequence[str]]
+
+
+class Table(NamedTuple):
+    """``lines`` of text cells, their head first, under a title; ``notes`` below."""
+
+    title: str
+    lines: Lines
+    notes: Sequence[str] = ()
+
+
+def shopping_table(found: Shopping, project: Project) -> Table:
+    return Table(
+        f"Shopping list: {found.what}",
+        shopping_lines(found, project),
+        shopping_notes(found, project),
+    )
+
+
+def chart_table(sizes: str, plan: BlockPlan) -> Table:
+    """The size chart of a plan's block at sizes as typed. Raises ``NumberError``."""
+    widths = sizes_typed(sizes, plan)
+    chart = size_chart(plan.project, plan.block, widths, plan.copies)
+    return Table(f"Size chart: {plan.block.title}", chart_lines(chart, plan), chart_notes(chart))
+
+
+def save_table(
+    table: Table, measure: Measure, path: str | os.PathLike[str], paper: str | None = None
+) -> None:
+    """Write a table by the ending of its file: PDF, else CSV. Raises ``FileProblem``."""
+    if Path(path).suffix.lower() == ".pdf":
+        write_table(table, measure, path, paper)
+    else:
+        write_csv(table.lines, path)
 
 
 def write_csv(lines: Lines, path: str | os.PathLike[str]) -> None:
@@ -31,14 +68,10 @@ def write_csv(lines: Lines, path: str | os.PathLike[str]) -> None:
 
 
 def write_table(
-    title: str,
-    lines: Lines,
-    notes: Sequence[str],
-    measure: Measure,
-    path: str | os.PathLike[str],
-    paper: str | None = None,
+    table: Table, measure: Measure, path: str | os.PathLike[str], paper: str | None = None
 ) -> None:
     """A table as PDF, lying where it has many columns; see ``write_pages``."""
+    title, lines, notes = table
     wide = len(lines[0]) > 6
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
@@ -51,8 +84,8 @@ def write_table(
             [Paragraph(escape(vulgar_text(text)), head if i == 0 else cell) for text in line]
             for i, line in enumerate(lines)
         ]
-        table = LongTable(body, colWidths=[room / len(lines[0])] * len(lines[0]), repeatRows=1)
-        table.setStyle(
+        grid = LongTable(body, colWidths=[room / len(lines[0])] * len(lines[0]), repeatRows=1)
+        grid.setStyle(
             TableStyle(
                 [
                     ("LINEBELOW", (0, 0), (-1, -1), 0.4, FAINT),
@@ -61,7 +94,7 @@ def write_table(
                 ]
             )
         )
-        story = [Paragraph(escape(title), big), Spacer(1, 8), table, Spacer(1, 8)]
+        story = [Paragraph(escape(title), big), Spacer(1, 8), grid, Spacer(1, 8)]
         story += [Paragraph(escape(vulgar_text(note)), cell) for note in notes]
         document = SimpleDocTemplate(
             to, pagesize=page, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,

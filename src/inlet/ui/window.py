@@ -23,8 +23,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.buying.shopping import shopping, shopping_lines, shopping_notes
-from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
+from inlet.core.buying.shopping import shopping
 from inlet.core.cutting.sheets import correction
 from inlet.core.cutting.templates import templates
 from inlet.core.draft.patches import draft
@@ -589,22 +588,14 @@ class Window(QMainWindow):
         if not name:
             return
         path = Path(name) if Path(name).suffix else Path(name).with_suffix(".csv")
-        notes: list[str] = []
         if what == "shopping":
-            found = shopping(plan, notes=True)
-            lines, notes = shopping_lines(found, plan.project), shopping_notes(found, plan.project)
+            table = tables.shopping_table(shopping(plan, notes=True), plan.project)
         elif what == "sizes":
-            widths = sizes_typed(self.cutting.sizes.text, plan)
-            chart = size_chart(plan.project, plan.block, widths, plan.copies)
-            lines, notes = chart_lines(chart, plan), chart_notes(chart)
+            table = tables.chart_table(self.cutting.sizes.text, plan)
         else:
-            lines = cutting_pdf.cut_lines(plan)
+            table = cutting_pdf.cuts_table(plan)
         try:
-            if path.suffix.lower() == ".pdf":
-                title = f"{plan.block.title}: {what}"
-                tables.write_table(title, lines, notes, plan.measure, path, self.settings.paper)
-            else:
-                tables.write_csv(lines, path)
+            tables.save_table(table, plan.measure, path, self.settings.paper)
         except FileProblem as problem:
             self.say(str(problem))
 
