@@ -9,7 +9,7 @@ from math import cos, dist, hypot, pi, radians, sin, sqrt
 import ezdxf
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 from svgelements import SVG, Path
@@ -122,6 +122,7 @@ def test_a_curve_that_bulges_in_is_cut_round_a_smaller_circle():
     st.lists(st.tuples(st.integers(0, 20), st.integers(0, 20)), min_size=3, max_size=6),
     st.sampled_from([0.25, 0.75]),
 )
+@example(places=[(6, 5), (8, 14), (18, 9)], seam=0.25)
 @settings(max_examples=60, deadline=None)
 def test_the_cut_line_of_straight_sides_is_that_of_a_library(places, seam):
     hull = shapely.MultiPoint(places).convex_hull
@@ -134,7 +135,8 @@ def test_the_cut_line_of_straight_sides_is_that_of_a_library(places, seam):
     cut = cutting_sides(sewing_sides(Outline(corners)), seam)
     wanted = hull.buffer(seam, join_style="mitre", mitre_limit=1000)
     assert enclosed(cut) == pytest.approx(wanted.area, rel=1e-9)
-    assert shapely.Polygon(flat(cut)).symmetric_difference(wanted).area < 1e-7
+    # Not the area between the two: the library's overlay fails where edges nearly coincide.
+    assert shapely.Polygon(flat(cut)).exterior.hausdorff_distance(wanted.exterior) < 1e-7
 
 
 @pytest.mark.parametrize("name", [n for n, b in NAMED.items() if any(s.arc for s in b.seams)])
