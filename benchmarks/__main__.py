@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QApplication
 from benchmarks.assembling import cases
 from benchmarks.cutting import rows as cutting_rows
 from benchmarks.pressing import cases as pressing_cases
+from benchmarks.quilt import quilt_rows
 from inlet.core.assembly import shape
 from inlet.core.draft import borders, patches
 from inlet.core.draft.compass import quarter_arc
@@ -321,6 +322,7 @@ def main() -> None:
         rows.append((f"shapely noding and polygonize, {name}", other, ""))
     rows.append(opening(60))
     rows += redraws()
+    rows += quilt_rows()
     width = max(len(name) for name, _, _ in rows)
     print(f"{'figure':<{width}}  {'median ms':>10}  {'worst ms':>9}  {'aim ms':>7}")
     for name, (median, worst), aim in rows:

@@ -8,6 +8,7 @@ import subprocess
 import sys
 
 import pytest
+from PIL import Image
 from pypdf import PdfReader
 
 from inlet.command_line import main
@@ -16,6 +17,8 @@ from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.block import seam_along
+from inlet.core.project.cutting import Cutting, PrintMotif
+from inlet.core.project.quilt import Binding, Quilt, QuiltingLines
 from inlet.core.project.value import replace
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
@@ -283,11 +286,22 @@ def test_what_to_buy_sizes_and_templates_from_the_command_line(tmp_path, capsys)
     assert main(["plan", file, "--shopping", "--copies", "3"]) == 0
     assert "Fog" in capsys.readouterr().out
     assert main(["plan", file, "--shopping", "--project"]) == 0
-    assert "one of each block" in capsys.readouterr().out
+    out = capsys.readouterr().out
+    assert "Shopping list: the quilt" in out
+    assert "Batting" in out
     assert main(["plan", file, "--sizes", "6, 9"]) == 0
     assert "9 in" in capsys.readouterr().out
     assert main(["plan", file, "--enough"]) == 0
     assert "Nothing is entered" in capsys.readouterr().out
+    assert main(["plan", file, "--motif"]) == 2
+    assert "cutting.motif: missing" in capsys.readouterr().err
+    motif = PrintMotif(
+        size=(F(5), F(5)), left=F(1), right=F(9), top=F(4), bottom=F(4), finished=(F(9), F(9))
+    )
+    measured = tmp_path / "motif.inlet"
+    save(replace(load(DEMO), cutting=Cutting(motif=motif)), measured)
+    assert main(["plan", str(measured), "--motif"]) == 0
+    assert "off the right" in capsys.readouterr().out
     for what, kinds in (("shopping", "csv pdf"), ("sizes", "csv pdf"), ("cutting", "csv pdf")):
         for kind in kinds.split():
             out = tmp_path / f"{what}.{kind}"
@@ -308,3 +322,68 @@ def test_what_to_buy_sizes_and_templates_from_the_command_line(tmp_path, capsys)
     ):  # fmt: skip
         assert main(args) == 2
         assert why in capsys.readouterr().err
+
+
+def test_what_a_library_prints_does_not_end_up_in_our_output():
+    """Past Python, as a solver does; what Python prints before and after still comes through."""
+    script = (
+        "import os\nfrom inlet import terminal\nprint('before', flush=True)\n"
+        "with terminal.only_ours():\n    os.write(1, b'noise')\n    terminal.say('ours')\n"
+        "    os.write(1, b'noise')\nprint('after')\n"
+    )
+    done = subprocess.run([sys.executable, "-c", script], capture_output=True, text=True)
+    assert done.stdout.split() == ["before", "ours", "after"]
+
+
+def test_the_quilt_from_the_command_line(tmp_path, capsys):
+    """Text, JSON and pictures of a quilt; a project without one says so in a line."""
+    project = load(DEMO)
+    none = tmp_path / "none.inlet"
+    save(replace(project, quilt=None), none)
+    assert main(["plan", str(none), "--quilt"]) == 2
+    assert "quilt: missing" in capsys.readouterr().err
+    file = tmp_path / "quilt.inlet"
+    quilt = Quilt(columns=2, rows=3, block="sluice", binding=Binding(fabric="buoy"))
+    save(replace(project, quilt=quilt), file)
+    assert main(["plan", str(file), "--quilt", "--json"]) == 0
+    data = json.loads(capsys.readouterr().out)
+    assert (data["finished"], data["blocks"]) == (["18", "27"], {"sluice": 6})
+    assert [row["label"] for row in data["rows"]] == ["Row 1", "Row 2", "Row 3"]
+    assert data["binding"]["length"] == "102"
+    assert main(["plan", str(file), "--quilt"]) == 0
+    out = capsys.readouterr().out
+    assert "6 × Sluice, 9 in" in out
+    assert "3 × Sluice" not in out
+    assert main(["plan", str(file), "--quilt", "--target", "36 x 45"]) == 0
+    assert "36 x 45 in: 3 x 4 straight, border 4 1/2 in" in capsys.readouterr().out
+    assert main(["plan", str(file), "--quilt", "--target", "wide"]) == 2
+    assert "--target: type a size, as in 56 x 70" in capsys.readouterr().err
+    picture = tmp_path / "q.png"
+    args = ["export", str(file), "--what", "quilt", "-o"]
+    assert main([*args, str(picture), "--format", "png", "--pixels", "90", "--no-seams"]) == 0
+    with Image.open(picture) as image:
+        assert image.size == (60, 90)
+    drawing = tmp_path / "q.svg"
+    assert main([*args, str(drawing), "--format", "svg"]) == 0
+    assert drawing.read_text().count("<use ") == 6
+    guide = tmp_path / "q.pdf"
+    assert main([*args, str(guide), "--format", "pdf"]) == 0
+    words = "".join(page.extract_text() for page in PdfReader(guide).pages)
+    for said in ("To buy", "6 × Sluice", "Row 3", "Binding", "Cutting Reed Channel"):
+        assert said in words
+    lines = tmp_path / "lines.svg"
+    asked = ["export", str(file), "--what", "quilting", "--format", "svg", "-o", str(lines)]
+    assert main(asked) == 2
+    assert "no quilting lines yet" in capsys.readouterr().err
+    grid = QuiltingLines(kind="grid", distance=F(9))
+    save(replace(project, quilt=replace(quilt, quilting=(grid,))), file)
+    assert main(asked) == 0
+    assert lines.read_text().count("<path ") == 3 + 3
+    assert main([*args, str(picture), "--format", "png", "--pixels", "9"]) == 2
+    assert "16 to 6000 pixels" in capsys.readouterr().err
+    assert main([*args, str(picture), "--format", "dxf"]) == 2
+    save(replace(project, quilt=replace(quilt, rows=0)), file)
+    assert main([*args, str(drawing), "--format", "svg"]) == 2
+    assert "no places yet" in capsys.readouterr().err
+    assert main(["plan", str(file), "--quilt"]) == 0
+    assert "no places yet" in capsys.readouterr().out

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import argparse
 import sys
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, NoReturn
 
 from inlet import __version__, terminal
 from inlet.core.buying.enough import enough, enough_lines
-from inlet.core.buying.shopping import shopping, shopping_for, whole_project
+from inlet.core.buying.shopping import shopping, shopping_whole
+from inlet.core.cutting.centring import centring_lines
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.sheets import MOST_SPARES, correction
@@ -26,9 +27,15 @@ from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block, ne
 from inlet.core.project.measure import Needle
 from inlet.core.project.project import Project, first_project
 from inlet.core.project.value import replace
+from inlet.core.quilt.plan import plan_quilt
+from inlet.core.quilt.target import cost_of, cost_text, proposals, target_typed
+from inlet.core.words import length_text, near_text
 from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.plan_text import compared_lines, needle_lines, plan_text, sets_text, stock_lines
 from inlet.files.project_json import FileProblem, load, save
+from inlet.files.quilt_json import quilt_dict
+from inlet.files.quilt_text import quilt_text
+from inlet.files.whole import export_whole
 
 if TYPE_CHECKING:
     from inlet.files.tables import Table
@@ -80,8 +87,10 @@ def _window(args: Sequence[str]) -> int:
         help="with --picture: steps, sittings, test; back, front, layers",
     )
     parser.add_argument("--copies", type=_copies, default=1, help="with --picture: of the block")
+    parser.add_argument("--cloth", type=int, default=0, help="with --picture: which on the mat")
     parser.add_argument("--sizes", help="with --picture: those of the size chart")
-    parser.add_argument("--tool", default="seam", help="with --picture: the draft's tool in hand")
+    what = "with --picture: the draft's tool in hand, or the page of the quilt's ticket"
+    parser.add_argument("--tool", default="seam", help=what)
     parser.add_argument("--grey", action="store_true", help="with --picture: in grey view")
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")
     parser.add_argument("--version", action="version", version=f"Inlet {__version__}")
@@ -94,7 +103,8 @@ def _window(args: Sequence[str]) -> int:
 def _without_window(args: Sequence[str]) -> int:
     options = _commands().parse_args(args)
     do: Callable[[argparse.Namespace], int] = options.do
-    return do(options)
+    with terminal.only_ours():
+        return do(options)
 
 
 def _commands() -> argparse.ArgumentParser:
@@ -122,23 +132,39 @@ def _commands() -> argparse.ArgumentParser:
         ("--sets", "the strip sets of the whole project"),
         ("--shopping", "what to buy for it"),
         ("--project", "with --shopping: for the whole project, or its quilt"),
+        ("--quilt", "of the whole quilt, not of one block"),
+        ("--motif", "how the project's motif gets into the middle of its piece"),
         ("--enough", "will what is there do, and what would make it do"),
     ):
         plan.add_argument(name, action="store_true", help=text)
     plan.add_argument("--needle", metavar="SIZES", help="a needle test: strip, middle[, stitched]")
     plan.add_argument("--sizes", metavar="SIZES", help="a size chart: 4, 6, 8, 12, or 4 to 12")
+    reach = "with --quilt: ways to a size, as in 56 x 70, or lap"
+    plan.add_argument("--target", metavar="SIZE", help=reach)
     plan.add_argument("--have", metavar="STOCK", help="sizes from cloth cut already: 5 squares")
 
     export = command("export", _export, "write a guide to print, or the drawing of a block")
     of_block(export)
-    whats = ["guide", "block", "labels", "cutting", "shopping", "sizes", "templates"]
+    whats = [
+        "guide",
+        "block",
+        "labels",
+        "cutting",
+        "shopping",
+        "sizes",
+        "templates",
+        "quilt",
+        "quilting",
+    ]
     export.add_argument("--what", choices=whats, required=True)
-    export.add_argument("--format", choices=["pdf", "svg", "csv", "dxf"], required=True)
+    export.add_argument("--format", choices=["pdf", "svg", "png", "csv", "dxf"], required=True)
     export.add_argument("--spares", type=_few, default=0, metavar="N", help="of each template")
     export.add_argument("--every", action="store_true", help="a template for every shape")
     measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
     export.add_argument("--printed", metavar="SIZES", help=measured)
     export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
+    export.add_argument("--pixels", type=int, default=1600, help="of a PNG's longer side")
+    export.add_argument("--no-seams", action="store_true", help="of a quilt, so that shapes show")
     export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
     export.add_argument("-o", "--output", metavar="OUT", required=True)
 
@@ -160,11 +186,78 @@ def _plan_asked(options: argparse.Namespace) -> BlockPlan:
     return plan_block(project, _block(project, options.block, options.file), options.copies)
 
 
+def _plan_of_quilt(options: argparse.Namespace) -> int:
+    plan = plan_quilt(_with_quilt(options.file))
+    if options.target:
+        terminal.say("\n".join(_ways_to(options.target, plan.project)))
+    elif options.json:
+        terminal.say_json(quilt_dict(plan))
+    else:
+        terminal.say(quilt_text(plan))
+    return 0
+
+
+def _ways_to(size: str, project: Project) -> Iterator[str]:
+    """Proposals for a size, a line each."""
+    try:
+        target = target_typed(size, project.measure)
+    except NumberError as why:
+        raise FileProblem(f"inlet: --target: {why}") from None
+    for proposal in proposals(project, target):
+        cost = cost_text(cost_of(proposal.plan(project)), project.measure)
+        border = proposal.quilt.borders[0].width if proposal.quilt.borders else None
+        edge = f", border {length_text(border, project.measure)}" if border else ""
+        yield f"{near_text(proposal.size, project.measure)}: {proposal.words}{edge}; {cost}"
+
+
+def _with_quilt(file: str) -> Project:
+    """The project in a file that has a quilt."""
+    project = load(file)
+    if project.quilt is None:
+        raise FileProblem(f"{Path(file).name}: quilt: missing; this project has no quilt yet")
+    return project
+
+
+def _export_quilt(options: argparse.Namespace) -> int:
+    plan = plan_quilt(_with_quilt(options.file))
+    what = "svg pdf png" if options.what == "quilt" else "svg"
+    if options.format not in what.split():
+        raise FileProblem(f"inlet: {options.what} cannot be written as {options.format}")
+    if options.format == "pdf":
+        from inlet.files.quilt_pdf import write_quilt  # loads the PDF library
+
+        write_quilt(plan, options.output, options.paper)
+        return 0
+    from inlet.files.quilt_picture import quilt_png, quilt_svg, quilting_svg
+
+    seams = not options.no_seams
+    if options.format == "png":
+        data = quilt_png(plan, options.pixels, seams)
+    else:
+        text = quilt_svg(plan, seams) if options.what == "quilt" else quilting_svg(plan)
+        data = text.encode("utf-8", "replace")
+    export_whole(Path(options.output), data)
+    return 0
+
+
+def _say_motif(options: argparse.Namespace) -> int:
+    project = load(options.file)
+    motif = project.cutting.motif if project.cutting is not None else None
+    if motif is None:
+        raise FileProblem(f"{Path(options.file).name}: cutting.motif: missing; measure it first")
+    terminal.say("\n".join(centring_lines(motif, project.measure)))
+    return 0
+
+
 def _plan(options: argparse.Namespace) -> int:
+    if options.quilt:
+        return _plan_of_quilt(options)
     if options.sets:
         return _print_sets(load(options.file), options.copies, options.json)
     if options.shopping:
         return _say_table(_shopping(options))
+    if options.motif:
+        return _say_motif(options)
     plan = _plan_asked(options)
     if options.enough:
         terminal.say("\n".join(enough_lines(enough(plan), plan.project)))
@@ -186,6 +279,8 @@ def _plan(options: argparse.Namespace) -> int:
 
 
 def _export(options: argparse.Namespace) -> int:
+    if options.what in ("quilt", "quilting"):
+        return _export_quilt(options)
     plan = _plan_asked(options)
     if (options.what, options.format) == ("block", "svg"):
         from inlet.files.svg import write_block_svg  # loads the SVG library
@@ -263,8 +358,7 @@ def _shopping(options: argparse.Namespace) -> Table:
 
     project = load(options.file)
     if getattr(options, "project", False):
-        what, copies = whole_project(project)
-        return shopping_table(shopping_for(project, copies, what, SECONDS), project)
+        return shopping_table(shopping_whole(project, SECONDS), project)
     return shopping_table(shopping(_plan_asked(options), notes=True), project)
 
 

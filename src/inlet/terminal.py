@@ -4,11 +4,42 @@ from __future__ import annotations
 
 import os
 import sys
-from contextlib import suppress
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from typing import Any
 
 from inlet.files.json_text import json_text
 from inlet.files.problem import FileProblem, reason
+
+
+@contextmanager
+def only_ours() -> Iterator[None]:
+    """Standard output for what we say alone: a solver of a library prints there now and then, past
+    Python, which would end up in the middle of our JSON. Left as it is where it is no file."""
+    stream = sys.stdout
+    try:
+        own = stream.fileno()
+    except (AttributeError, OSError, ValueError):  # a test reads along, or there is none
+        yield
+        return
+    if own != 1:
+        yield
+        return
+    kept = os.dup(1)
+    nowhere = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(nowhere, 1)
+    os.close(nowhere)
+    encoding, errors = stream.encoding, stream.errors
+    sys.stdout = open(kept, "w", encoding=encoding, errors=errors)  # noqa: SIM115
+    try:
+        yield
+    finally:
+        with suppress(OSError, ValueError):
+            sys.stdout.flush()
+        os.dup2(kept, 1)
+        with suppress(OSError, ValueError):
+            sys.stdout.close()
+        sys.stdout = stream
 
 
 def say(text: str) -> None:

@@ -13,7 +13,7 @@ import inlet
 ROOMS = (
     "deep", "numbers", "stopping", "geometry", "project", "problem", "words", "history", "draft",
     "assembly", "units", "table", "methods", "planning", "cutting", "fitting", "piecing",
-    "pressing", "plan", "buying",
+    "pressing", "plan", "quilt", "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 

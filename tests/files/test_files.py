@@ -26,7 +26,25 @@ from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Backing, Binding, Border, Quilt, QuiltPlace, Sashing
+from inlet.core.project.quilt import (
+    BORDER_KINDS,
+    BORDER_ORDERS,
+    QUILTING_KINDS,
+    TURNINGS,
+    Alternate,
+    Backing,
+    Batting,
+    Binding,
+    Border,
+    Colourway,
+    Motif,
+    Quilt,
+    QuiltingLines,
+    QuiltPlace,
+    Sashing,
+    Scatter,
+    Triangles,
+)  # fmt: skip
 from inlet.core.project.value import replace
 from inlet.core.table.moves import like_ones_together
 from inlet.core.words import cloth_name
@@ -55,16 +73,59 @@ def quilts(draw, fabrics, blocks):
         QuiltPlace, column=st.integers(0, 9), row=st.integers(0, 9), block=block,
         turn=st.sampled_from([None, 0, 90, 180, 270]), mirror=st.sampled_from([None, False, True]),
     )  # fmt: skip
-    borders = st.lists(st.builds(Border, width=width, fabric=fabric, extra=more), max_size=2)
+    borders = st.lists(
+        st.builds(
+            Border, width=width, fabric=fabric, extra=more, kind=st.sampled_from(BORDER_KINDS),
+            order=st.sampled_from(BORDER_ORDERS), measured=st.none() | st.tuples(lengths, lengths),
+        ),
+        max_size=2,
+    )  # fmt: skip
+    motif = st.builds(
+        Motif,
+        id=st.just("of four"),
+        block=block,
+        turning=st.sampled_from(TURNINGS),
+        columns=st.just(2),
+    )
+    way = st.builds(
+        Colourway, id=st.just("dusk"), block=block,
+        cloths=st.dictionaries(st.sampled_from(fabrics), st.sampled_from(fabrics), max_size=2),
+    )  # fmt: skip
+    ways = tuple(draw(st.lists(way, max_size=1)))
     return Quilt(
         setting=draw(st.sampled_from(["", "straight", "on-point"])),
         columns=draw(st.none() | st.integers(0, 30)),
         block=draw(block),
+        alternate=draw(st.none() | st.builds(Alternate, block=block, fabric=fabric)),
+        turning=draw(st.sampled_from(TURNINGS)),
+        row_lengths=tuple(draw(st.lists(st.integers(0, 9), max_size=3))),
         places=tuple(draw(st.lists(place, max_size=2))),
-        sashing=draw(st.none() | st.builds(Sashing, width=width, corner_fabric=fabric)),
+        motifs=tuple(draw(st.lists(motif, max_size=1))),
+        colourways=ways,
+        scatter=draw(st.none() | st.builds(Scatter, colourways=st.just(tuple(w.id for w in ways)))),
+        sashing=draw(st.none() | st.builds(Sashing, width=width, down=width, corner_fabric=fabric)),
+        triangles=draw(st.none() | st.builds(Triangles, fabric=fabric, float_by=width)),
         borders=tuple(draw(borders)),
         binding=draw(st.none() | st.builds(Binding, width=width, fabric=fabric)),
         backing=draw(st.none() | st.builds(Backing, overage=width, fabric=fabric)),
+        batting=draw(st.none() | st.builds(Batting, overage=width)),
+        quilting=tuple(
+            draw(
+                st.lists(
+                    st.builds(
+                        QuiltingLines,
+                        kind=st.sampled_from(QUILTING_KINDS),
+                        fabric=fabric,
+                        distance=width,
+                        repeats=st.integers(1, 3),
+                        diagonal=st.booleans(),
+                    ),
+                    max_size=2,
+                )
+            )
+        ),
+        done=draw(st.dictionaries(names, st.integers(1, 9), max_size=2)),
+        made={name: draw(st.tuples(lengths, lengths)) for name in draw(block) and blocks[:1]},
         extra=draw(more),
     )
 

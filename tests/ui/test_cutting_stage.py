@@ -6,15 +6,17 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
 
+from inlet.core.cutting.strokes import places_of
+from inlet.core.draft.tray import tray_units
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
-from inlet.files.project_json import load
+from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
 from inlet.ui.parts import ValueEdit
-from tests.blocks import block_of, project_of
+from tests.blocks import block_of, project_of, tray_block
 
 SQUARES = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 
@@ -223,3 +225,47 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
         assert path.stat().st_size > 100
     window.sizes_.trigger()
     assert "Type sizes" in says.text()
+
+
+def test_a_motif_is_measured_and_set_in_the_middle(cutter, tmp_path):
+    cutter.open(nine_patch())
+    cutter.stage.page_buttons[3].click()
+    cutter.rests()
+    page = cutter.stage.motif
+    typed = {("size", 0): "5", ("left", None): "1", ("right", None): "9", ("finished", 0): "10"}
+    for field, text in typed.items():
+        cutter.maker.type(page.edits[field], text)
+        cutter.rests()
+    assert "Cut a strip 2¾ in wide off the right" in page.steps.text()
+    cutter.maker.type(page.edits["left", None], "wide")
+    assert "wide" in cutter.maker.window.message_text.text()
+    assert cutter.session.project.cutting.motif.left == 1
+    save(cutter.session.project, tmp_path / "p.inlet")
+    assert load(tmp_path / "p.inlet") == cutter.session.project
+    cutter.maker.type(page.edits["left", None], "4")  # enough on both sides
+    cutter.rests()
+    assert "Cut a strip" not in page.steps.text()
+    page.clear.followed.emit()
+    assert cutter.session.project.cutting.motif is None
+
+
+def test_diamonds_lie_head_to_tail_on_the_mat(cutter):
+    """What is drawn of them fills the piece they come from but for its two ends."""
+    (star,) = [u for u in tray_units() if u.kind == "eight-point-star"]
+    block = replace(tray_block(star), finished=(F(12), F(12)))
+    cutter.open(project_of(block), copies=12)
+    holding = [
+        lying for lying in cutter.stage.cloths
+        if any(place.holds > 1 for place in places_of(lying.cloth))
+    ]  # fmt: skip
+    assert holding
+    cutter.stage.choose(cutter.stage.cloths.index(holding[0]))
+    cutter.rests()
+    (outlines,) = [found for (_, holds), found in cutter.mat._outlines.items() if holds == 9]
+    assert len(outlines) == 9
+    notes = cutter.maker.reads(cutter.ticket)
+    assert "9 from a strip" in notes
+    before = cutter.mat.grab().toImage()
+    cutter.press(Qt.Key.Key_Space, 4)
+    assert cutter.mat.grab().toImage() != before
+    assert cutter.done() == 3

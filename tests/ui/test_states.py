@@ -24,7 +24,7 @@ GRID = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 def options(**given) -> argparse.Namespace:
     usual = {"file": None, "demo": False, "picture": None, "stage": "draft", "block": None,
              "step": 1, "page": 0, "copies": 1,
-             "sizes": None, "text": 1.0, "tool": "seam", "grey": False}  # fmt: skip
+             "sizes": None, "cloth": 0, "text": 1.0, "tool": "seam", "grey": False}  # fmt: skip
     return argparse.Namespace(**{**usual, **given})
 
 
@@ -163,6 +163,7 @@ def test_messages_go_when_closed_and_plans_name_the_stage_figures(maker):
     assert texts == {
         "draft": "Draft\n21 patches", "units": "Units\n9 units", "cutting": "Cutting\n⅝ yd",
         "piecing": "Piecing\n5 steps", "pressing": "Pressing\n4/4 nest",
+        "quilt": "Quilt\n32 blocks",
     }  # fmt: skip
 
 

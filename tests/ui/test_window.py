@@ -141,7 +141,7 @@ def test_a_block_drawn_and_painted_by_keys_alone(maker, qtbot):
     qtbot.keyClick(drawing, keys.Key_Return)
     assert maker.session.block.seams == ()
     for i, stage in enumerate(STAGES):
-        key = [keys.Key_1, keys.Key_2, keys.Key_3, keys.Key_4, keys.Key_5][i]
+        key = keys(keys.Key_1.value + i)
         qtbot.keyClick(maker.window, key, Qt.KeyboardModifier.ControlModifier)
         assert maker.window.stage == stage
 

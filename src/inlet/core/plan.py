@@ -215,7 +215,7 @@ def plan_block(
     cuts = cut_list(units, sets)
     stacks = stacks_of(units, cuts)
     to_cut = ToCut(
-        cuts, standing(drawn, units, stacks, project, copies), begun_for(project, block, copies)
+        cuts, standing(drawn, units, stacks, project, copies), begun_for(project, block.id, copies)
     )
     cloth = lay_out(project, to_cut, 0)
     done = done_text(fit, measure) if fit is not None else ""

@@ -40,16 +40,26 @@ def size_text(size: tuple[Exact, Exact], measure: Measure) -> str:
     return f"{show(size[0], system=measure.system, ruler=True)} x {length_text(size[1], measure)}"
 
 
+def near(size: tuple[Exact, Exact], measure: Measure) -> tuple[Exact, Exact]:
+    """A size as it is read off a ruler, at the nearest sixteenth, or mm."""
+    mark = measure.system.checked_to
+    return nearest_mark(size[0], mark), nearest_mark(size[1], mark)
+
+
+def near_text(size: tuple[Exact, Exact], measure: Measure) -> str:
+    """A size in words, as it is read off a ruler."""
+    return size_text(near(size, measure), measure)
+
+
 def measured_text(size: tuple[Exact, Exact], measure: Measure) -> str:
     """A size to check with a ruler: at the nearest sixteenth, or mm, and whether it is a thread
     more or less: ``3 1/2 x 6 1/4 in, a thread more``."""
-    mark = measure.system.checked_to
-    near = nearest_mark(size[0], mark), nearest_mark(size[1], mark)
+    read = near(size, measure)
     least = measure.system.fine_mark / 2
     off = [
-        0 if abs(x - n) <= least else 1 if x > n else -1 for x, n in zip(size, near, strict=True)
+        0 if abs(x - n) <= least else 1 if x > n else -1 for x, n in zip(size, read, strict=True)
     ]
-    text = size_text(near, measure)
+    text = size_text(read, measure)
     if not any(off):
         return text
     more = {1: "a thread more", -1: "a thread less", 0: ""}

@@ -50,6 +50,7 @@ def cloth_dict(cloth: LaidCloth, project: Project) -> dict[str, Any]:
                 "height": number(place.at.height),
                 "turned": place.turned,
                 "layers": place.at.layers,
+                **({"holds": place.holds} if place.holds > 1 else {}),
             }
             for place in places_of(cloth)
         ],

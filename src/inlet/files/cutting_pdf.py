@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 from collections.abc import Callable
 from math import dist
-from typing import Any, BinaryIO
+from typing import Any, BinaryIO, Protocol
 
 from reportlab.lib.colors import HexColor, black
 from reportlab.lib.utils import simpleSplit
@@ -13,14 +13,18 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.cutting.cards import cloth_text, preparing
-from inlet.core.cutting.cuts import rises
+from inlet.core.cutting.cuts import Cut, rises
+from inlet.core.cutting.laid_outlines import in_box, laid_outlines
+from inlet.core.cutting.layout import ClothPlan
 from inlet.core.cutting.progress import cuts_of
 from inlet.core.cutting.stroke_words import finished_text, stroke_text
-from inlet.core.cutting.strokes import Rect, Stroke, places_of
+from inlet.core.cutting.strokes import Place, Rect, Stroke, places_of
 from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.project.cutting import Cutting, LaidCloth
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
 from inlet.core.words import CUTTER, MANUALS, cloth_name
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 from inlet.files.tables import Table
@@ -46,35 +50,55 @@ def write_cutting(plan: BlockPlan, path: str | os.PathLike[str], paper: str | No
             canvas.showPage()
             return canvas_top
 
-        draw_cutting(canvas, plan, size, canvas_top, turn)
+        draw_cutting(canvas, plan, block_name(plan), size, canvas_top, turn)
         canvas.save()
 
     write_pages(path, plan.measure, paper, draw)
 
 
+class Cuttable(Protocol):
+    """A plan whose cloth is cut: that of a block, or of a quilt."""
+
+    @property
+    def project(self) -> Project: ...
+    @property
+    def measure(self) -> Measure: ...
+    @property
+    def cuts(self) -> tuple[Cut, ...]: ...
+    @property
+    def cloth(self) -> tuple[ClothPlan, ...]: ...
+
+
 def draw_cutting(
-    canvas: Any, plan: BlockPlan, size: tuple[float, float], top: float, turn: Callable[[], float]
+    canvas: Any,
+    plan: Cuttable,
+    what: str,
+    size: tuple[float, float],
+    top: float,
+    turn: Callable[[], float],
 ) -> None:
-    """The pages of a cutting plan, one piece of cloth after the other, on a canvas from ``top``
-    down; ``turn`` begins another page and says where its top is."""
+    """The pages of a cutting plan for ``what``, one piece of cloth after the other, on a canvas
+    from ``top`` down; ``turn`` begins another page and says where its top is."""
     pages = _Pages(canvas, plan, size, top, turn)
-    pages.words(f"Cutting {plan.copies} × {plan.block.title}", 16, BOLD)
+    pages.words(f"Cutting {what}", 16, BOLD)
     pages.words(f"{CUTTER} {MANUALS}", 8.5, REGULAR)
     for each in plan.cloth:
-        pages.words(
-            f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}",
-            12.5,
-            BOLD,
-        )
-        for cloth in each.cloths:
-            pages.cloth(cloth, each.fabric)
+        heading = f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}"
+        if not each.cloths:
+            pages.words(heading, 12.5, BOLD)
+        for i, cloth in enumerate(each.cloths):
+            pages.cloth(cloth, each.fabric, "" if i else heading)
+
+
+def block_name(plan: BlockPlan) -> str:
+    return f"{plan.copies} × {plan.block.title}"
 
 
 class _Pages:
     """Pages filled from the top."""
 
     def __init__(
-        self, canvas: Any, plan: BlockPlan, size: tuple[float, float], top: float,
+        self, canvas: Any, plan: Cuttable, size: tuple[float, float], top: float,
         turn: Callable[[], float],
     ) -> None:  # fmt: skip
         self.canvas, self.plan, self.turn = canvas, plan, turn
@@ -103,13 +127,15 @@ class _Pages:
             self.canvas.drawString(self.left + indent, self.y, line)
         self.y -= 2
 
-    def cloth(self, cloth: LaidCloth, fabric: str | None) -> None:
+    def cloth(self, cloth: LaidCloth, fabric: str | None, heading: str) -> None:
         plan = self.plan
         strokes = cuts_of(cloth, plan.project)
         wide, deep = float(cloth.length), float(cloth.width / cloth.layers)
         below = max((-float(p.at.x) for p in places_of(cloth) if p.at.x < 0), default=0.0)
         scale = min((self.wide - 10) / wide, PICTURE / (deep + below))
-        self.room((deep + below) * scale + 80)
+        self.room((deep + below) * scale + 110)
+        if heading:
+            self.words(heading, 12.5, BOLD)
         self.words(cloth_text(cloth, plan.measure), 10.5, MEDIUM)
         how = "bolt" if cloth.kind == "new" else cloth.kind, cloth.layers
         if how not in self.prepared:
@@ -150,12 +176,15 @@ class _Pages:
             x, y, w, h = box(place.at)
             c.setFillColor(HexColor("#ffffff"))
             c.rect(x, y, w, h, fill=1)
+            cut = cuts.get(place.label)
+            if cut is not None and cut.outline:
+                self._laid_on(cut, place, (x, y, w, h), scale)
             c.setFillColor(black)
-            size = min(8.0, h * 0.7, w / max(1, len(place.label)) * 1.4)
+            text = place.label if place.holds == 1 else f"{place.label} × {place.holds}"
+            size = min(8.0, h * 0.7, w / len(text) * 1.4) if text else 0.0
             if size > 3:
                 c.setFont(REGULAR, size)
-                c.drawCentredString(x + w / 2, y + h / 2 - size / 3, place.label)
-            cut = cuts.get(place.label)
+                c.drawCentredString(x + w / 2, y + h / 2 - size / 3, text)
             if cut is not None and cut.crosscut in ("once", "twice"):
                 up = rises(cut, h > w)
                 c.setDash(2, 2)
@@ -171,6 +200,22 @@ class _Pages:
             c.setLineWidth(2)
             c.setStrokeColor(INK)
             c.line(self.left, fold, self.left + whole, fold)
+
+    def _laid_on(
+        self, cut: Cut, place: Place, box: tuple[float, float, float, float], scale: float
+    ) -> None:
+        """A place's templates: their cut lines, y up on paper."""
+        x, y, w, h = box
+        self.canvas.setLineWidth(0.4)
+        for outline in laid_outlines(cut, place.holds, self.plan.measure):
+            path = self.canvas.beginPath()
+            lying = in_box(outline, w / scale, h / scale, place.turned)
+            for i, (across, down) in enumerate(lying):
+                to = path.lineTo if i else path.moveTo
+                to(x + across * scale, y + h - down * scale)
+            path.close()
+            self.canvas.drawPath(path)
+        self.canvas.setLineWidth(0.8)
 
     def _number(self, number: int, stroke: Stroke, box: Any) -> None:
         """A cut's number where its line begins."""

@@ -30,7 +30,7 @@ from inlet.core.table.moves import Move, Repeated, like_ones_together
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.units.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
-from inlet.files.cutting_pdf import draw_cutting
+from inlet.files.cutting_pdf import block_name, draw_cutting
 from inlet.files.guide_back import BackPicture
 from inlet.files.guide_blocks import (
     LEAST_PICTURE,
@@ -102,7 +102,8 @@ class _Guide:
             self.flow.turn()
             return self.height - TOP
 
-        draw_cutting(self.canvas, self.plan, (self.width, self.height), turn(), turn)
+        size = self.width, self.height
+        draw_cutting(self.canvas, self.plan, block_name(self.plan), size, turn(), turn)
 
     # --- pages --------------------------------------------------------------------------------
 

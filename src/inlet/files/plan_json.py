@@ -47,22 +47,22 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "copies": plan.copies,
         "patches": [_patch(p) for p in plan.draft.patches],
         "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
-        "cuts": [_cut(c, plan.measure) for c in plan.cuts],
+        "cuts": [cut_dict(c, plan.measure) for c in plan.cuts],
         "strip_sets": [set_dict(s) for s in plan.sets],
         "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
-        "steps": [_step(s, plan) for s in plan.steps],
+        "steps": [step_dict(s, plan) for s in plan.steps],
         **_work(plan),
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
         **pressing_dict(plan),
-        "fabric": [_fabric(c, plan.measure) for c in plan.cloth],
+        "fabric": [fabric_dict(c, plan.measure) for c in plan.cloth],
         "cutting": cutting_list(plan.cloth, plan.project),
         "resewn": plan.resewn,
         "comfort": _comfort(plan.comfort),
         "as_cut": _as_cut(plan),
-        "problems": [_problem(p) for p in plan.problems],
+        "problems": [problem_dict(p) for p in plan.problems],
     }
 
 
@@ -76,7 +76,7 @@ def _patch(patch: Patch) -> dict[str, Any]:
     }
 
 
-def _cut(cut: Cut, measure: Measure) -> dict[str, Any]:
+def cut_dict(cut: Cut, measure: Measure) -> dict[str, Any]:
     found = angled(cut.outline, measure) if cut.shape == "template" else None
     return {
         "fabric": cut.fabric,
@@ -107,7 +107,7 @@ def _angled(found: Angled) -> dict[str, Any]:
     }
 
 
-def _step(step: Step, plan: BlockPlan) -> dict[str, Any]:
+def step_dict(step: Step, plan: BlockPlan) -> dict[str, Any]:
     pressed = plan.press(step)
     return {
         "number": step.number,
@@ -126,7 +126,7 @@ def _step(step: Step, plan: BlockPlan) -> dict[str, Any]:
     }
 
 
-def _fabric(cloth: ClothPlan, measure: Measure) -> dict[str, Any]:
+def fabric_dict(cloth: ClothPlan, measure: Measure) -> dict[str, Any]:
     return {
         "fabric": cloth.fabric,
         "length": number(cloth.length),
@@ -138,7 +138,7 @@ def _fabric(cloth: ClothPlan, measure: Measure) -> dict[str, Any]:
     }
 
 
-def _problem(problem: Problem) -> dict[str, Any]:
+def problem_dict(problem: Problem) -> dict[str, Any]:
     return {
         "level": problem.level,
         "code": problem.code,

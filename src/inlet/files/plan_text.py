@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from inlet.core.cutting.angles import angled_lines
 from inlet.core.cutting.cards import cloth_text
+from inlet.core.cutting.layout import ClothPlan
 from inlet.core.cutting.progress import cuts_of
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.stock_sizes import sizes_from
@@ -72,20 +73,21 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         room = plan.project.cloth_width(stack.fabric or "") - measure.squared_off
         lines = angled_lines(stack, measure, room)
         yield from (f"  {stack.label}: {line}" for line in lines)
-    yield from (f"  {text}" for text in cutting_lines(plan))
+    yield from (f"  {text}" for text in cloth_lines(plan.cloth, plan.project))
 
 
-def cutting_lines(plan: BlockPlan) -> Iterator[str]:
+def cloth_lines(cloths: Sequence[ClothPlan], project: Project) -> Iterator[str]:
     """Every piece of cloth to lay down, with its cuts in their order."""
-    for each in plan.cloth:
-        name = cloth_name(plan.project, each.fabric)
+    measure = project.measure
+    for each in cloths:
+        name = cloth_name(project, each.fabric)
         for cloth in each.cloths:
             lies = layers_text(cloth)
-            yield f"{name}, {cloth_text(cloth, plan.measure).lower()}, {lies}:"
-            for i, stroke in enumerate(cuts_of(cloth, plan.project), 1):
+            yield f"{name}, {cloth_text(cloth, measure).lower()}, {lies}:"
+            for i, stroke in enumerate(cuts_of(cloth, project), 1):
                 off = finished_text(stroke)
                 words = f" Comes off: {off}." if off else ""
-                yield f"    {i}. {stroke_text(stroke, plan.measure)}{words}"
+                yield f"    {i}. {stroke_text(stroke, measure)}{words}"
 
 
 def fit_lines(plan: BlockPlan) -> Iterator[str]:

@@ -23,7 +23,7 @@ from inlet.core.numbers.root2 import Exact, as_parts, write_exact
 from inlet.core.numbers.text import NumberError, parse_exact
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
-from inlet.core.project.value import replace
+from inlet.core.project.value import Brief, replace
 from inlet.files.problem import FileProblem, in_plain_words, reason, shown
 from inlet.files.rules import block_rules, broken_rules
 from inlet.files.whole import write_whole
@@ -306,6 +306,8 @@ def _ungather(value: Any) -> Any:
             if name == "extra" or _is_usual(item, known.get(name, msgspec.NODEFAULT)):
                 continue
             if name in _MAY_BE_LEFT_OUT and not item:
+                continue
+            if isinstance(value, Brief) and item == known.get(name, msgspec.NODEFAULT):
                 continue
             out[key] = _ungather(item)
         return {**out, **value.extra}  # type: ignore[attr-defined]

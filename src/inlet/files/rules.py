@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import base64
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from inlet.core.cutting.strokes import fits
 from inlet.core.geometry.curve import arc_fault
@@ -41,6 +41,7 @@ from inlet.core.project.cutting import (
     Cutting,
     Have,
     LaidCloth,
+    PrintMotif,
 )
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import AWKWARD, Measure, Rates
@@ -53,7 +54,19 @@ from inlet.core.project.pressing import (
     Pressing,
 )
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import MOST_PLACES, Quilt
+from inlet.core.project.quilt import (
+    ALTERNATIONS,
+    BORDER_KINDS,
+    BORDER_ORDERS,
+    FITS,
+    LAYOUTS,
+    MOST_ECHOES,
+    MOST_PLACES,
+    QUILTING_KINDS,
+    TURNINGS,
+    Quilt,
+    QuiltPlace,
+)
 from inlet.core.project.value import Pair
 from inlet.files.problem import shown
 
@@ -189,6 +202,8 @@ def _cutting_rules(cutting: Cutting, project: Project) -> Iterator[str]:
             yield f"cutting.{name}: {shown(value)} is none of {', '.join(map(str, values))}"
     if not 0 <= cutting.margin <= 100:
         yield f"cutting.margin: {_number(cutting.margin)} must be per cent from 0 to 100"
+    if cutting.motif is not None:
+        yield from _motif_rules(cutting.motif)
     fabrics, blocks = {f.id for f in project.fabrics}, {b.id for b in project.blocks}
     for i, begun in enumerate(cutting.begun):
         place = f"cutting.begun[{i}]"
@@ -197,6 +212,15 @@ def _cutting_rules(cutting: Cutting, project: Project) -> Iterator[str]:
         yield from _laid_rules(begun.cloth, f"{place}.cloth")
         if begun.copies < 1 or begun.done < 0:
             yield f"{place}: copies must be 1 or more, and done 0 or more"
+
+
+def _motif_rules(motif: PrintMotif) -> Iterator[str]:
+    for name in ("size", "finished"):
+        for i, length in enumerate(getattr(motif, name)):
+            yield from _within(length, 0, WIDEST_CLOTH, f"cutting.motif.{name}[{i}]")
+    for side in ("left", "right", "top", "bottom"):
+        if not 0 <= getattr(motif, side) <= WIDEST_CLOTH:
+            yield f"cutting.motif.{side}: must be from 0 to {WIDEST_CLOTH}"
 
 
 def _laid_rules(cloth: LaidCloth, place: str) -> Iterator[str]:
@@ -211,7 +235,7 @@ def _laid_rules(cloth: LaidCloth, place: str) -> Iterator[str]:
             lengths.append(segment.width)
             for row in segment.rows:
                 lengths += [row.width, *(side for p in row.pieces for side in p.size)]
-                if not row.pieces or any(p.count < 1 for p in row.pieces):
+                if not row.pieces or any(p.count < 1 or p.holds < 1 for p in row.pieces):
                     yield f"{place}: a row without pieces"
             if segment.count < 1 or not segment.rows:
                 yield f"{place}: a segment without rows"
@@ -342,31 +366,110 @@ def _repeated(place: str, ids: list[str]) -> Iterator[str]:
 
 
 def _quilt_rules(quilt: Quilt, fabrics: set[str], blocks: set[str]) -> Iterator[str]:
-    if quilt.setting not in ("", "straight", "on-point"):
-        yield f'quilt.setting: {shown(quilt.setting)} is not "straight" or "on-point"'
+    words = {"setting": LAYOUTS, "turning": TURNINGS}
+    for name, known in words.items():
+        yield from _one_of(f"quilt.{name}", getattr(quilt, name), known)
     for name, number in (("columns", quilt.columns), ("rows", quilt.rows)):
         if number is not None and not 0 <= number <= MOST_PLACES:
             yield f"quilt.{name}: {shown(number)} must be from 0 to {MOST_PLACES}"
-    yield from _known("quilt.block", quilt.block, "block", blocks)
-    for i, place in enumerate(quilt.places):
-        here = f"quilt.places[{i}]"
+    for i, number in enumerate(quilt.row_lengths):
+        if not 0 <= number <= MOST_PLACES:
+            yield f"quilt.row_lengths[{i}]: {shown(number)} must be from 0 to {MOST_PLACES}"
+    motifs = [motif.id for motif in quilt.motifs]
+    yield from _repeated("quilt.motifs", motifs)
+    for i, motif in enumerate(quilt.motifs):
+        here = f"quilt.motifs[{i}]"
+        if motif.id in blocks:
+            yield f"{here}.id: a block has the id {shown(motif.id)}"
+        for name in ("columns", "rows"):
+            if not 1 <= getattr(motif, name) <= MOST_IN_MOTIF:
+                yield f"{here}.{name}: must be from 1 to {MOST_IN_MOTIF}"
+        yield from _one_of(f"{here}.turning", motif.turning, TURNINGS)
+        yield from _known(f"{here}.block", motif.block, "block", blocks)
+        yield from _place_rules(motif.places, here, fabrics, blocks, None)
+    laid = blocks | set(motifs)
+    yield from _known("quilt.block", quilt.block, "block", laid)
+    ways = [way.id for way in quilt.colourways]
+    yield from _repeated("quilt.colourways", ways)
+    for i, way in enumerate(quilt.colourways):
+        here = f"quilt.colourways[{i}]"
+        yield from _known(f"{here}.block", way.block, "block", blocks)
+        for cloth in (*way.cloths, *way.cloths.values()):
+            yield from _known(f"{here}.cloths", cloth, "fabric", fabrics)
+    if quilt.scatter is not None:
+        for i, name in enumerate(quilt.scatter.colourways):
+            yield from _known(f"quilt.scatter.colourways[{i}]", name, "colourway", set(ways))
+    yield from _place_rules(quilt.places, "quilt", fabrics, laid, set(ways))
+    yield from _round_rules(quilt, fabrics, laid)
+    for name, number in quilt.done.items():
+        if not 0 <= number <= 2 * MOST_PLACES**2:
+            yield f"quilt.done.{name}: {shown(number)} must be 0 or more"
+    for name, size in quilt.made.items():
+        yield from _known("quilt.made", name, "block", laid)
+        for length in size:
+            yield from _within(length, 0, WIDEST_CLOTH, f"quilt.made.{name}")
+
+
+MOST_IN_MOTIF = 50
+
+
+def _place_rules(
+    places: Sequence[QuiltPlace], where: str, fabrics: set[str], blocks: set[str],
+    ways: set[str] | None,
+) -> Iterator[str]:  # fmt: skip
+    for i, place in enumerate(places):
+        here = f"{where}.places[{i}]"
         for name, number in (("column", place.column), ("row", place.row)):
-            if not 0 <= number < MOST_PLACES:
-                yield f"{here}.{name}: {shown(number)} must be from 0 to {MOST_PLACES - 1}"
+            if not 0 <= number < 2 * MOST_PLACES:
+                yield f"{here}.{name}: {shown(number)} must be from 0 to {2 * MOST_PLACES - 1}"
         yield from _known(f"{here}.block", place.block, "block", blocks)
+        yield from _known(f"{here}.fabric", place.fabric, "fabric", fabrics)
+        if ways is not None:
+            yield from _known(f"{here}.colourway", place.colourway, "colourway", ways)
         if place.turn not in (None, 0, 90, 180, 270):
             yield f"{here}.turn: {shown(place.turn)} is not 0, 90, 180 or 270"
-    borders = {f"borders[{i}]": border for i, border in enumerate(quilt.borders)}
-    round_it = {"sashing": quilt.sashing, "binding": quilt.binding, "backing": quilt.backing}
-    for name, part in {**borders, **round_it}.items():
+
+
+def _round_rules(quilt: Quilt, fabrics: set[str], blocks: set[str]) -> Iterator[str]:
+    """What lies between the blocks, round them and behind."""
+    words = {"kind": BORDER_KINDS, "order": BORDER_ORDERS, "fit": FITS, "by": ALTERNATIONS,
+             "cut": ("straight", "bias"), "seam": ("", "along", "across")}  # fmt: skip
+    parts = {f"borders[{i}]": border for i, border in enumerate(quilt.borders)}
+    for name in ("alternate", "sashing", "triangles", "binding", "backing", "batting"):
+        parts[name] = getattr(quilt, name)
+    for name, part in parts.items():
         for key in part.__struct_fields__ if part is not None else ():
             value, here = getattr(part, key), f"quilt.{name}.{key}"
             if key.endswith("fabric"):
                 yield from _known(here, value, "fabric", fabrics)
-            elif key == "width" and value is not None:
+            elif key == "block":
+                yield from _known(here, value, "block", blocks)
+            elif key in words:
+                yield from _one_of(here, value, words[key])
+            elif key in ("width", "down") and value is not None:
                 yield from _within(value, 0, WIDEST_CLOTH, here)
-            elif key == "overage" and value is not None and not 0 <= value <= WIDEST_CLOTH:
-                yield f"{here}: {_number(value)} must be from 0 to {WIDEST_CLOTH}"
+            elif key == "measured":
+                for length in value or ():
+                    yield from _within(length, 0, 10 * WIDEST_CLOTH, here)
+            elif key in ("overage", "float_by") and value is not None:
+                named = here.removesuffix("_by")
+                if not 0 <= value <= WIDEST_CLOTH:
+                    yield f"{named}: {_number(value)} must be from 0 to {WIDEST_CLOTH}"
+    for i, lines in enumerate(quilt.quilting):
+        here = f"quilt.quilting[{i}]"
+        yield from _one_of(f"{here}.kind", lines.kind, QUILTING_KINDS)
+        yield from _known(f"{here}.fabric", lines.fabric, "fabric", fabrics)
+        if lines.distance is not None:
+            yield from _within(lines.distance, 0, WIDEST_CLOTH, f"{here}.distance")
+        if not 1 <= lines.repeats <= MOST_ECHOES:
+            yield f"{here}.repeats: {shown(lines.repeats)} must be from 1 to {MOST_ECHOES}"
+    yield from _known("quilt.filler", quilt.filler, "fabric", fabrics)
+
+
+def _one_of(place: str, value: str, known: Sequence[str]) -> Iterator[str]:
+    if value not in known:
+        words = " or ".join(f'"{word}"' for word in known if word)
+        yield f"{place}: {shown(value)} is not {words}"
 
 
 def _known(place: str, wanted: str, what: str, ids: set[str]) -> Iterator[str]:

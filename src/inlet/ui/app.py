@@ -17,6 +17,7 @@ from PySide6.QtWidgets import QApplication
 from inlet import terminal
 from inlet.files.project_json import FileProblem, load
 from inlet.ui import guard, theme
+from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.rail import STAGES
 from inlet.ui.session import Session, new_project
@@ -112,13 +113,34 @@ def _at_the_mat(
     """The cutting stage as it is asked for: its page, so many cuts made, sizes in its chart."""
     window.session.set_copies(options.copies)
     wait(lambda: window.session.plan is not None)
-    window.cutting.turn_to(max(0, min(options.page, 2)))
+    window.cutting.turn_to(max(0, min(options.page, len(PAGES) - 1)))
     if options.stage == "cutting":
         wait(lambda: window.session.at_rest)
+        if options.cloth:
+            window.cutting.choose(options.cloth - 1)
         for _ in range(options.step - 1):
             window.cutting.go_on()
         if options.sizes:
             window.cutting.sizes.take(options.sizes)
+
+
+def _at_the_quilt(
+    window: Window, options: argparse.Namespace, wait: Callable[[Callable[[], bool]], None]
+) -> None:
+    """The quilt stage as it is asked for: its page, a step, a size to reach, a page of its
+    ticket."""
+    quilt, ticket = window.quilt, window.quilt_ticket
+    quilt.turn_to(max(0, min(options.page, 2)))
+    if options.stage != "quilt":
+        return
+    window.show_stage("quilt")
+    wait(lambda: window.session.at_rest)
+    quilt.rows.list.setCurrentRow(options.step - 1)
+    if options.tool in ticket.pages:
+        ticket.turn_to(options.tool)
+    if options.sizes:
+        quilt.target.take(options.sizes)
+        wait(lambda: bool(quilt.target.found))
 
 
 def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:
@@ -141,6 +163,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     window.piecing.turn_to(max(0, min(options.page, 2)))
     _at_the_mat(window, options, wait)
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
+    _at_the_quilt(window, options, wait)
     window.show_stage(options.stage)
     wait(lambda: window.session.at_rest)
     for _ in range(5):

@@ -8,11 +8,12 @@ from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 from inlet.core.cutting.words import total_text
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.project.places import block_counts
 from inlet.ui import theme
 from inlet.ui.parts import column
 from inlet.ui.session import Session
 
-STAGES = ("draft", "units", "cutting", "piecing", "pressing")
+STAGES = ("draft", "units", "cutting", "piecing", "pressing", "quilt")
 
 
 class Rail(QWidget):
@@ -58,6 +59,9 @@ class Rail(QWidget):
     def refresh(self) -> None:
         patches = len(self.session.draft.patches)
         figures = {"draft": _count(patches, "patch", "patches")}
+        quilt = self.session.project.quilt
+        blocks = sum(block_counts(quilt).values()) if quilt is not None else 0
+        figures["quilt"] = _count(blocks, "block", "blocks") if blocks else "not set yet"
         plan = self.session.plan
         if plan is not None:
             figures["units"] = _count(sum(u.count for u in plan.units), "unit", "units")

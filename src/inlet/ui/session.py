@@ -27,7 +27,9 @@ from inlet.core.problem import Problem
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project, first_project
+from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import fresh_id, replace
+from inlet.core.quilt.plan import QuiltPlan, plan_quilt
 from inlet.files import project_json
 from inlet.ui import guard
 from inlet.ui.planner import Planner
@@ -53,6 +55,7 @@ class Session(QObject):
     planned = Signal()  # a current plan has arrived
     pressed = Signal()  # how its block is pressed is known, or known better
     laid_out = Signal()  # the cloth is laid out as well as can be
+    quilted = Signal()  # the cloth of the quilt is laid out
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
     picked_cloth = Signal()
@@ -81,6 +84,11 @@ class Session(QObject):
         self._cutter = Thinker(self)
         self._cutter.failed.connect(
             lambda text: self.said.emit(f"Inlet could not lay out the cloth ({text}).")
+        )
+        self._quilt: QuiltPlan | None = None
+        self._quilter = Thinker(self)
+        self._quilter.failed.connect(
+            lambda text: self.said.emit(f"Inlet could not plan the quilt ({text}). It is kept.")
         )
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
@@ -163,6 +171,27 @@ class Session(QObject):
         return self._checks[2]
 
     @property
+    def quilt_plan(self) -> QuiltPlan:
+        """The quilt as it is now; what it is cut from is worked out when that is asked for."""
+        if self._quilt is None or self._quilt.project is not self.project:
+            self._quilt = plan_quilt(self.project, self._quilt)
+        return self._quilt
+
+    def plan_the_quilt(self) -> None:
+        """Lay out the cloth of the whole quilt aside; ``quilted`` tells."""
+        plan = self.quilt_plan
+        if not plan.planned:
+            self._quilter.ask(plan.work_out, lambda _: self._quilt_planned(plan))
+
+    def _quilt_planned(self, plan: QuiltPlan) -> None:
+        if self._quilt is plan:
+            self.quilted.emit()
+
+    def think_of_quilt(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
+        """Work something out about the quilt aside; what is asked for next takes its place."""
+        self._quilter.ask(do, take)
+
+    @property
     def group(self) -> tuple[Turn, ...]:
         """The ways the drawing is repeated, itself first."""
         return group_of(self.symmetries)
@@ -210,6 +239,10 @@ class Session(QObject):
 
     def edit_block(self, block: Block) -> None:
         self.edit(self.project.with_block(block))
+
+    def edit_quilt(self, quilt: Quilt) -> None:
+        if quilt != self.project.quilt:
+            self.edit(replace(self.project, quilt=quilt))
 
     def edit_measure(self, measure: Measure) -> None:
         self.edit(replace(self.project, measure=measure))
@@ -272,11 +305,14 @@ class Session(QObject):
         self.edit(replace(self.project, blocks=(*self.project.blocks, block)))
 
     def delete_block(self) -> None:
-        rest = tuple(b for b in self.project.blocks if b.id != self.block_id)
-        if not rest:
+        if len(self.project.blocks) == 1:
             self.said.emit("A project keeps at least one block.")
             return
-        self.edit(replace(self.project, blocks=rest))
+        number = self.project.in_quilt(self.block_id)
+        title = self.block.title
+        self.edit(self.project.without_block(self.block_id))
+        if number:
+            self.said.emit(f"{title} lay in the quilt {number} times; Undo brings it back.")
 
     def set_copies(self, copies: int) -> None:
         if copies != self.copies:
@@ -307,7 +343,7 @@ class Session(QObject):
         self.cloth = project.fabrics[0].id if project.fabrics else None
         self.label = None
         going_on = under_way(project)
-        if going_on is not None:
+        if going_on is not None and going_on.block:
             self.block_id, self.copies = going_on.block, going_on.copies
         self._refresh()
         return True
@@ -350,7 +386,8 @@ class Session(QObject):
     @property
     def at_rest(self) -> bool:
         """Is nothing being worked out?"""
-        return self._planner.at_rest and self._presser.at_rest and self._cutter.at_rest
+        workers = (self._planner, self._presser, self._cutter, self._quilter)
+        return all(worker.at_rest for worker in workers)
 
     # --- plans --------------------------------------------------------------------------------
 
@@ -388,4 +425,5 @@ class Session(QObject):
         """Wait for work under way; nothing may arrive afterwards."""
         self._presser.stop()
         self._cutter.close()
+        self._quilter.close()
         self._planner.stop()

@@ -154,7 +154,11 @@ class Tape(QWidget):
     def _draw_marks(self, painter: QPainter, tape: _Tape, shown: float) -> None:
         """The ruler's marks, or whole units where they would be too dense, and the numbers."""
         mark, band = float(self.measure.mark), tape.band
-        unit = mark if mark * tape.scale >= 3 else 1.0
+        steps = (1, 5, 10, 25, 50, 100, 250, 500, 1000)
+        marks = (mark, *(float(step) for step in steps))
+        unit = next((step for step in marks if step * tape.scale >= 3), marks[-1])
+        least = theme.px(26)
+        numbered = next((step for step in steps if step * tape.scale > least), steps[-1])
         painter.setFont(theme.font(8))
         for i in range(int(shown / unit) + 1):
             value = i * unit
@@ -164,7 +168,7 @@ class Tape(QWidget):
             length = band.height() * (0.45 if whole else 0.3 if half else 0.175)
             painter.setPen(QPen(theme.INK, 1))
             painter.drawLine(QLineF(x, band.bottom(), x, band.bottom() - length))
-            if whole and i and (tape.scale > 26 or round(value) % 5 == 0):
+            if whole and i and round(value) % numbered == 0:
                 painter.setPen(theme.INK_SOFT)
                 box = QRectF(x - 20, band.bottom() + 1, 40, self.height() - band.bottom())
                 painter.drawText(box, Qt.AlignmentFlag.AlignHCenter, str(round(value)))

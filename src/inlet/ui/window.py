@@ -48,6 +48,9 @@ from inlet.ui.piecing.stage import PiecingStage
 from inlet.ui.piecing.ticket import PiecingTicket
 from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.ticket import PressingTicket
+from inlet.ui.quilt.stage import QuiltStage
+from inlet.ui.quilt.ticket import QuiltTicket
+from inlet.ui.quilt.writing import write_quilt_file
 from inlet.ui.rail import STAGES, Rail
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -94,7 +97,7 @@ def svg() -> ModuleType:
 
 @guarded
 class Window(QMainWindow):
-    """One project, five stages."""
+    """One project, six stages."""
 
     read_so_far = Signal(float)  # how much of a drawing is read, told from another thread
 
@@ -159,7 +162,7 @@ class Window(QMainWindow):
         self.tape = Tape()
         layout.addWidget(self.tape)
         for stage in (
-            self.draft.drawing, self.units, self.cutting, self.piecing, self.pressing
+            self.draft.drawing, self.units, self.cutting, self.piecing, self.pressing, self.quilt
         ):  # fmt: skip
             stage.pointed.connect(self._read)
         self.setCentralWidget(body)
@@ -200,6 +203,9 @@ class Window(QMainWindow):
         self.cutting_ticket = CuttingTicket(session)
         self.piecing_ticket = PiecingTicket(session, self.piecing)
         self.pressing_ticket = PressingTicket(session, self.pressing)
+        self.quilt_ticket = QuiltTicket(session)
+        self.quilt = QuiltStage(session, self.quilt_ticket)
+        self.quilt.opened.connect(lambda _: self.show_stage("draft"))
         self.stages, self.tickets = QStackedWidget(), QStackedWidget()
         for stage, ticket in (
             (self.draft, self.draft_ticket),
@@ -207,6 +213,7 @@ class Window(QMainWindow):
             (self.cutting, self.cutting_ticket),
             (self.piecing, self.piecing_ticket),
             (self.pressing, self.pressing_ticket),
+            (self.quilt, self.quilt_ticket),
         ):
             self.stages.addWidget(stage)
             self.tickets.addWidget(scrolled(ticket, "ticket"))
@@ -271,6 +278,8 @@ class Window(QMainWindow):
             reading = self.pressing.reading() or reading
         elif self.stage == "units":
             reading = self.units.reading() or reading
+        elif self.stage == "quilt":
+            reading = self.quilt.reading() or reading
         self.tape.read(reading, session.measure)
 
     def say(self, text: str) -> None:
@@ -317,6 +326,15 @@ class Window(QMainWindow):
         self.shopping_ = self._action("Write the s&hopping list…", partial(self._table, "shopping"))
         self.sizes_ = self._action("Write the si&ze chart…", partial(self._table, "sizes"))
         self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
+        self.quilt_guide_ = self._action(
+            "Print the quilt's guide…", partial(self._write_quilt, "guide")
+        )
+        self.quilt_picture_ = self._action(
+            "Write a picture of the quilt…", partial(self._write_quilt, "picture")
+        )
+        self.quilting_ = self._action(
+            "Write the quilting lines…", partial(self._write_quilt, "lines")
+        )
         self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
         self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
         papers = QActionGroup(self)
@@ -358,6 +376,8 @@ class Window(QMainWindow):
         menu.addActions([self.save_, self.save_as_, self.print_, self.labels_])
         menu.addActions([self.cutting_, self.cut_list_, self.shopping_, self.sizes_])
         menu.addActions([self.templates_, self.measured_])
+        quilt = menu.addMenu("The quil&t")
+        quilt.addActions([self.quilt_guide_, self.quilt_picture_, self.quilting_])
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
@@ -543,8 +563,21 @@ class Window(QMainWindow):
                 return
 
     def print_guide(self) -> None:
-        """Write the guide of the block shown as PDF, to print from any viewer."""
-        self._print("guide")
+        """Write the guide of the block shown as PDF, to print from any viewer; at the quilt stage
+        that of the quilt."""
+        if self.stage == "quilt":
+            self._write_quilt("guide")
+        else:
+            self._print("guide")
+
+    def _write_quilt(self, what: str) -> None:
+        """The quilt's guide, picture or quilting lines."""
+        text = write_quilt_file(
+            self, self.session.quilt_plan, what, self._folder(), self.settings.paper,
+            self.quilt.seams.isChecked(),
+        )  # fmt: skip
+        if text:
+            self.say(text)
 
     def print_labels(self) -> None:
         """Write a sheet of labels for its stacks as PDF."""

@@ -14,7 +14,7 @@ from inlet.core.buying.shopping import (
     shopping_for,
     shopping_lines,
     shopping_notes,
-    whole_project,
+    shopping_whole,
 )
 from inlet.core.buying.size_chart import at_size, chart_lines, chart_notes, size_chart, sizes_typed
 from inlet.core.cutting.strokes import places_of
@@ -133,10 +133,9 @@ def test_margin_and_shrinkage_are_bought_too():
 def test_the_whole_project_is_bought_together():
     other = replace(block_of("1 0 1 1", 2, 1, (8, 4), "ab"), id="two", name="Two")
     project = project_of(PIN, other)
-    assert whole_project(project) == ("one of each block", {PIN.id: 1, "two": 1})
+    assert shopping_whole(project, 0).what == "one of each block"
     quilt = replace(project, quilt=Quilt(columns=2, rows=3, block="two"))
-    what, copies = whole_project(quilt)
-    assert (what, copies) == ("the quilt's blocks", {"two": 6})
+    assert shopping_whole(quilt, 0).what == "the quilt"
     found = shopping_for(project, {PIN.id: 2, "two": 5}, "both", 0)
     laid = {
         line.cloth.fabric: sum(p.at.layers for c in line.cloth.cloths for p in places_of(c))

@@ -70,7 +70,7 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
                 there[part] = n
                 for lying, deep in ((part, n), *opened(part, n, layers)):
                     if lying in wanted and wanted[lying]["layers"] == deep:
-                        done[wanted[lying]["label"]] += deep
+                        done[wanted[lying]["label"]] += deep * wanted[lying].get("holds", 1)
         assert F(cut["size"]) in sides
         assert dict(done) == cut["finishes"]
         ready += done
@@ -96,4 +96,7 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
         if every:
             assert all(b - a == every for a, b in pairwise(squared))
             assert len(strips) - squared[-1] <= every
-    return sum((Counter({p["label"]: p["layers"]}) for p in cloth["places"]), Counter())
+    found: Counter[str] = Counter()
+    for place in cloth["places"]:
+        found[place["label"]] += place["layers"] * place.get("holds", 1)
+    return found

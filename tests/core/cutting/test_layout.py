@@ -172,7 +172,7 @@ def test_what_is_there_is_used_first_and_counted_down():
     (cloth,) = plan.cloth
     assert [c.kind for c in cloth.cloths] == ["fat-quarter", "fat-quarter", "new"]
     assert cloth.buy == F(9)  # one strip of 7 in and the squaring
-    begun = begin(project, block, 12, "a", cloth.cloths[0])
+    begun = begin(project, block.id, 12, "a", cloth.cloths[0])
     assert begun.fabrics[0].have == (replace(have[0], count=1),)
     (again,) = plan_block(begun, block, 12).cloth
     assert again.cloths == cloth.cloths
@@ -187,7 +187,7 @@ def test_a_bolt_goes_back_shorter():
     (cloth,) = plan_block(project, block, 4).cloth
     (laid,) = cloth.cloths
     assert laid.length == 27
-    begun = begin(project, block, 4, "a", laid)
+    begun = begin(project, block.id, 4, "a", laid)
     (left,) = begun.fabrics[0].have
     assert left.length == 30 - F(15, 2) / F(9, 10)
 
@@ -230,7 +230,7 @@ def test_cloth_that_is_being_cut_is_the_same_in_centimetres():
     project = project_of(block)
     project = project.with_fabric("a", replace(project.fabrics[0], price=F(9144, 1000)))
     (cloth, _) = plan_block(project, block, 9).cloth
-    begun = begin(project, block, 9, "a", cloth.cloths[0])
+    begun = begin(project, block.id, 9, "a", cloth.cloths[0])
     metric = measured_in(begun, CENTIMETRES)
     old, new = begun.cutting.begun[0].cloth, metric.cutting.begun[0].cloth
     for a, b in zip(places_of(old), places_of(new), strict=True):

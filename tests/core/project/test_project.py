@@ -12,6 +12,7 @@ from inlet.core.plan import plan_block
 from inlet.core.planning.words import kind_words, method_words, move_text, piece_text
 from inlet.core.project.block import Block, straight, total
 from inlet.core.project.measure import INCH, METRIC
+from inlet.core.project.places import block_counts
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import fresh_id, replace
@@ -92,6 +93,7 @@ def test_a_quilts_blocks_are_counted_place_by_place():
     """Places outside it count nothing; one that names no block has the usual one."""
     at = [(0, 0, "b"), (1, 0, ""), (3, 0, "b"), (0, 2, "c"), (2, 1, "c")]
     places = tuple(QuiltPlace(column=c, row=r, block=block) for c, r, block in at)
-    assert Quilt(columns=3, rows=2, block="a", places=places).blocks() == {"a": 4, "b": 1, "c": 1}
-    assert Quilt(columns=3, rows=2, places=places).blocks() == {"b": 1, "c": 1}
-    assert Quilt(block="a").blocks() == {}
+    quilt = Quilt(columns=3, rows=2, block="a", places=places)
+    assert block_counts(quilt) == {"a": 4, "b": 1, "c": 1}
+    assert block_counts(replace(quilt, block="")) == {"b": 1, "c": 1}
+    assert block_counts(Quilt(block="a")) == {}

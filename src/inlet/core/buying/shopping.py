@@ -13,8 +13,9 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
 from inlet.core.project.project import Project
+from inlet.core.quilt.plan import QuiltPlan, plan_quilt
 from inlet.core.stopping import check
-from inlet.core.words import cloth_name, size_text
+from inlet.core.words import cloth_name, near, size_text
 
 FARTHEST = 6
 """How many blocks more or fewer are tried for a step of cloth more or less."""
@@ -30,17 +31,29 @@ class Line(NamedTuple):
     notes: tuple[str, ...] = ()
 
 
+class Other(NamedTuple):
+    """What is bought besides the cloth that is cut up: the backing, the batting."""
+
+    name: str
+    buy: str
+    price: Exact | None
+    left: str = ""
+
+
 class Shopping(NamedTuple):
-    """Everything to buy for ``what``; ``missing`` are pieces no cloth holds."""
+    """Everything to buy for ``what``; ``missing`` are pieces no cloth holds; ``others`` what goes
+    behind a quilt."""
 
     what: str
     lines: tuple[Line, ...]
     missing: tuple[str, ...]
+    others: tuple[Other, ...] = ()
 
     @property
     def price(self) -> Exact | None:
         """What it costs together; None where no price is known."""
-        known = [line.price for line in self.lines if line.price is not None]
+        prices = [line.price for line in self.lines] + [other.price for other in self.others]
+        known = [price for price in prices if price is not None]
         return sum(known, Fraction(0)) if known else None
 
 
@@ -74,11 +87,35 @@ def shopping_for(
     return _listed(what, project, plans, {})
 
 
-def whole_project(project: Project) -> tuple[str, dict[str, int]]:
-    """How many of each block the project asks for: as the quilt has them, else one of each."""
-    if project.quilt is not None and project.quilt.blocks():
-        return "the quilt's blocks", project.quilt.blocks()
-    return "one of each block", {block.id: 1 for block in project.blocks}
+def shopping_whole(project: Project, seconds: float) -> Shopping:
+    """For the project's quilt, with its borders, binding, backing and batting; where there is none
+    yet, for one of each block."""
+    plan = plan_quilt(project)
+    if plan.top.rows:
+        return quilt_shopping(plan, seconds)
+    return shopping_for(
+        project, {block.id: 1 for block in project.blocks}, "one of each block", seconds
+    )
+
+
+def quilt_shopping(plan: QuiltPlan, seconds: float) -> Shopping:
+    """Everything to buy for a quilt."""
+    project, measure = plan.project, plan.measure
+    cloth = plan.cloth if seconds else plan.cloth_at_once
+    found = _listed("the quilt", project, cloth, {})
+    others = []
+    if plan.backing is not None and plan.quilt.backing is not None:
+        way = plan.backing
+        fabric = project.fabric(plan.quilt.backing.fabric)
+        price = None
+        if fabric is not None and fabric.price is not None:
+            price = fabric.price * way.buy / measure.system.long_unit.length
+        name = cloth_name(project, plan.quilt.backing.fabric or None)
+        left = size_text(near(way.left, measure), measure) if way.left[0] > 0 else ""
+        others.append(Other(f"Backing: {name}", bought_text(way.buy, measure), price, left))
+    if plan.batting is not None:
+        others.append(Other("Batting", size_text(near(plan.batting, measure), measure), None))
+    return found._replace(others=tuple(others))
 
 
 def _listed(
@@ -178,6 +215,7 @@ def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
                 ", ".join(line.left),
             ]
         )
+    lines += [[o.name, o.buy, price_text(o.price), "", o.left] for o in found.others]
     if found.price is not None:
         lines.append(["Together", "", price_text(found.price), "", ""])
     return lines

@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import NamedTuple
 
+from inlet.core.cutting.angles import angled_lines
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.progress import worth_keeping
 from inlet.core.cutting.stroke_words import SAFE_LAYERS, layers_text, stroke_text
@@ -158,6 +159,9 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         )
     if cut.shape == "template":
         notes.append("Cut them out round the template, its grain arrow along the selvage.")
+        room = project.cloth_width(cut.fabric or "") - measure.squared_off
+        if lines := list(angled_lines(cut, measure, room)):
+            notes.append(f"{'; '.join(lines)}. What lies head to tail is cut so.")
         turned_over = mirrored(((cut.outline, None),))
         if motion_between(((cut.outline, None),), turned_over) is None:
             notes.append(

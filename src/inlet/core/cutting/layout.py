@@ -6,11 +6,13 @@ bolt; what finds no room on them is cut from new cloth of the fabric's width.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from functools import lru_cache
-from math import lcm
+from math import floor, lcm
 from typing import NamedTuple
 
+from inlet.core.cutting.angles import Angled, angled
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.patterns import Kind, Pattern, Price, Room, evened
 from inlet.core.cutting.program import fill_strips
@@ -20,7 +22,6 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
 from inlet.core.numbers.systems import INCHES
-from inlet.core.project.block import Block
 from inlet.core.project.cutting import (
     Begun,
     Cutting,
@@ -99,10 +100,10 @@ def piece_area(cloth: LaidCloth) -> Exact:
     return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
 
 
-def begun_for(project: Project, block: Block, copies: int) -> tuple[Begun, ...]:
-    """The cloth that is being cut for so many of a block."""
+def begun_for(project: Project, block: str, copies: int) -> tuple[Begun, ...]:
+    """The cloth that is being cut for so many of a block, by its id; empty for the quilt."""
     begun = project.cutting.begun if project.cutting is not None else ()
-    return tuple(b for b in begun if b.block == block.id and b.copies == copies)
+    return tuple(b for b in begun if b.block == block and b.copies == copies)
 
 
 class ToCut(NamedTuple):
@@ -204,13 +205,15 @@ def have_size(one: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact
 
 
 class _Want(NamedTuple):
-    """Pieces of a cut that lie one way: ``number`` left to be laid out."""
+    """Pieces of a cut that lie one way: ``number`` left to be laid out; in each of them as many as
+    it ``holds``."""
 
     cut: Cut
     wide: Fraction
     high: Fraction
     turns: bool
     number: int
+    holds: int = 1
 
 
 class _Work:
@@ -228,7 +231,10 @@ class _Work:
         self.project, self.fabric, self.rules, self.width = project, fabric, rules, width
         self.wants = [want for cut in cuts for want in _wants(cut, fabric, width, standing)]
         lengths = [side for want in self.wants for side in (want.wide, want.high)]
+        if any(_angled(want, project) for want in self.wants):
+            lengths.append(project.measure.mark)
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
+        self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
         self.cloths: list[LaidCloth] = []
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
@@ -256,7 +262,7 @@ class _Work:
         rules, system = self.rules, self.project.measure.system
         shrink = self.fabric.shrinkage if rules.wash else (ZERO, ZERO)
         width = self.width * (1 - shrink[1] / 100)
-        area = sum((w.wide * w.high * w.number for w in self.wants), ZERO)
+        area = sum((self._area(w) * w.number for w in self.wants), ZERO)
         squaring = self.project.measure.squared_off
         source = Source("new", width, ZERO, 2**rules.folds, squaring)
         made = self._filled(source, seconds, None)
@@ -267,6 +273,14 @@ class _Work:
         self.bought = next_mark(length_used(made) * (1 + rules.margin / 100) / along, system.buying)
         self.cloths.append(replace(made, length=self.bought * along))
         self._take(made)
+
+    def _area(self, want: _Want) -> Exact:
+        """The cloth one piece cannot do without: its box, or what it takes of a strip at an
+        angle."""
+        found = _angled(want, self.project)
+        if found is None:
+            return want.wide * want.high
+        return min(want.wide * want.high, Fraction(floor(found.each * found.strip * 64), 64))
 
     def _filled(self, source: Source, seconds: float, most: Exact | None) -> LaidCloth | None:
         """A piece of cloth with its strips; None where it holds nothing."""
@@ -285,23 +299,64 @@ class _Work:
         longest = None if most is None else floor_exact((most - source.squaring) / self.unit)
         halves = max(1, source.layers // 2)
         wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
-        kinds, own = [], []
-        for want in wants:
-            kind = self._kind(want, halves)
-            if any(w <= across and h <= (longest or h) for w, h, _ in kind.ways()):
-                kinds.append(kind)
-                own.append(want)
-        if longest is None or longest > 0:
-            price = self._price(source)
+
+        def filled(forms: Sequence[_Want], seconds: float) -> tuple[LaidStrip, ...]:
+            kinds, own = [], []
+            for want in forms:
+                kind = self._kind(want, halves)
+                if any(w <= across and h <= (longest or h) for w, h, _ in kind.ways()):
+                    kinds.append(kind)
+                    own.append(want)
             check()
+            price = self._price(source)
             chosen = list(fill_strips_once(tuple(kinds), room, price, seconds, longest))
             if source.layers > 1:
                 chosen = evened(chosen, across)
-            strips = (*strips, *self._strips(chosen, own))
+            return tuple(self._strips(chosen, own))
+
+        if longest is None or longest > 0:
+            ways = self._ways(wants, across * self.unit)
+            if len(ways) > 1:
+                ways.sort(key=lambda w: self._spent(replace(cloth, strips=filled(w, 0)), wants))
+            strips = (*strips, *filled(ways[0], seconds))
         laid = replace(cloth, strips=_widest_first(strips))
         while most is not None and laid.strips and length_used(laid) > most:
             laid = _without_last(laid)
         return laid if laid.strips else None
+
+    def _ways(self, wants: list[_Want], room: Exact) -> list[list[_Want]]:
+        """The pieces one by one, and, where some are cut at an angle, those head to tail: as many
+        as the strip is long, half as many, a third."""
+        out = [wants]
+        for share in (1, 2, 3):
+            forms = [form for want in wants for form in self._head_to_tail(want, room / share)]
+            if forms not in out:
+                out.append(forms)
+        return out
+
+    def _head_to_tail(self, want: _Want, room: Exact) -> Iterator[_Want]:
+        """A want in pieces that hold several, none longer than ``room``, and what is left."""
+        found = None if self.fabric.lengthwise else _angled(want, self.project)
+        most = min(found.from_strip(room), want.number) if found is not None else 0
+        if found is None or most < 2:
+            yield want
+            return
+        mark = self.project.measure.mark
+        pieces, rest = divmod(want.number, most)
+        for holds, number in ((most, pieces), (rest, 1)):
+            if holds == 1:
+                yield want._replace(number=1)
+            elif holds:
+                wide = next_mark(Fraction(found.room_for(holds)).limit_denominator(10**6), mark)
+                yield _Want(want.cut, wide, found.strip_mark, True, number, holds)
+
+    def _spent(self, cloth: LaidCloth, wants: Sequence[_Want]) -> tuple[int, Exact]:
+        """To compare layouts: how many pieces find no room, then how much cloth is cut up."""
+        laid: Counter[str] = Counter()
+        for place in places_of(cloth):
+            laid[place.label] += place.number
+        left = sum(max(0, want.number - laid[want.cut.label]) for want in wants)
+        return left, length_used(cloth)
 
     def _kind(self, want: _Want, halves: int) -> Kind:
         wide, high = (int(side / self.unit) for side in (want.wide, want.high))
@@ -358,6 +413,7 @@ class _Work:
                                     size=_lying(wants[b.kind], b.turned),
                                     count=b.number,
                                     turned=b.turned,
+                                    holds=wants[b.kind].holds,
                                 )
                                 for b in row.bits
                             ),
@@ -371,14 +427,15 @@ class _Work:
 
     def _take(self, made: LaidCloth) -> None:
         """Count what is laid out off what is wanted."""
-        laid: dict[tuple[str, Exact, Exact], int] = {}
+        laid: Counter[tuple[str, Exact, Exact]] = Counter()
         for place in places_of(made):
             size = place.at.width, place.at.height
             wide, high = size[::-1] if place.turned else size
-            key = place.label, wide, high
-            laid[key] = laid.get(key, 0) + place.at.layers
+            if place.holds > 1:  # head to tail: counted with those that lie one by one
+                wide, high = self.box_of.get(place.label, (wide, high))
+            laid[place.label, wide, high] += place.number
         self.wants = [
-            w._replace(number=max(0, w.number - laid.get((w.cut.label, w.wide, w.high), 0)))
+            w._replace(number=max(0, w.number - laid[w.cut.label, w.wide, w.high]))
             for w in self.wants
         ]
 
@@ -396,6 +453,15 @@ def fill_strips_once(
 ) -> tuple[tuple[Pattern, int], ...]:
     """``fill_strips``, worked out once for the same pieces."""
     return tuple(fill_strips(kinds, room, price, seconds, most))
+
+
+def _angled(want: _Want, project: Project) -> Angled | None:
+    """How a want is cut head to tail, as some of them are turned half round: not of a print with a
+    top, nor of a stripe."""
+    fabric = project.fabric(want.cut.fabric or "")
+    if want.cut.shape != "template" or (fabric is not None and fabric.direction):
+        return None
+    return angled(want.cut.outline, project.measure)
 
 
 def _lying(want: _Want, turned: bool) -> tuple[Exact, Exact]:

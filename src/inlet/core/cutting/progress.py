@@ -13,7 +13,6 @@ from inlet.core.cutting.layout import WASHED, have_size
 from inlet.core.cutting.strokes import Rect, Stroke, left_over, length_used, strokes_of
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block
 from inlet.core.project.cutting import Begun, Cutting, Have, LaidCloth
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
@@ -39,11 +38,12 @@ def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
 
 
 def begun_at(
-    project: Project, block: Block, copies: int, fabric: str | None, cloth: LaidCloth
+    project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
 ) -> int | None:
-    """Which of the project's begun cloths this one is; None if it is not begun."""
+    """Which of the project's begun cloths this one is; None if it is not begun. ``block`` is the id
+    of the one it is cut for, empty for the whole quilt."""
     begun = project.cutting.begun if project.cutting is not None else ()
-    wanted = Begun(fabric=fabric or "", block=block.id, copies=copies, cloth=cloth)
+    wanted = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
     return next((i for i, b in enumerate(begun) if replace(b, done=0) == wanted), None)
 
 
@@ -55,11 +55,11 @@ def under_way(project: Project) -> Begun | None:
 
 
 def begin(
-    project: Project, block: Block, copies: int, fabric: str | None, cloth: LaidCloth
+    project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
 ) -> Project:
     """The cloth is laid down: it stays as it is laid out, and is taken off what there is."""
     rules = project.cutting or Cutting()
-    new = Begun(fabric=fabric or "", block=block.id, copies=copies, cloth=cloth)
+    new = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
     made = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
     found = project.fabric(fabric or "")
     if found is None or cloth.kind == "new":

@@ -54,11 +54,17 @@ class Rect(NamedTuple):
 
 
 class Place(NamedTuple):
-    """Where pieces of a stack lie: one in each layer."""
+    """Where pieces of a stack lie: in each layer one, or as many as it ``holds`` head to tail."""
 
     label: str
     at: Rect
     turned: bool
+    holds: int = 1
+
+    @property
+    def number(self) -> int:
+        """How many pieces come from it, of all layers."""
+        return self.at.layers * self.holds
 
 
 class Stroke(NamedTuple):
@@ -207,7 +213,8 @@ def _places_in(cell: Cell, y: Exact) -> Iterator[Place]:
         for pieces in row.pieces:
             wide, high = pieces.size
             for _ in range(pieces.count):
-                yield Place(pieces.label, Rect(x, y, wide, high, cell.layers), pieces.turned)
+                at = Rect(x, y, wide, high, cell.layers)
+                yield Place(pieces.label, at, pieces.turned, pieces.holds)
                 x += wide
         y += row.width
 
@@ -308,7 +315,7 @@ class _Table:
         self.cloth = cloth
         self.strokes: list[Stroke] = []
         self.opening = False  # is what is cut next to be opened first?
-        self.wanted: dict[Rect, str] = {p.at: p.label for p in places_of(cloth)}
+        self.wanted = {place.at: place for place in places_of(cloth)}
 
     def cut(
         self, pile: Pile, way: Way, size: Exact, what: What, far: bool = False
@@ -330,7 +337,8 @@ class _Table:
             for part in chain(*parts):
                 for lying in _lying(part, self.cloth):
                     if lying in self.wanted:
-                        found[self.wanted.pop(lying)] += lying.layers
+                        place = self.wanted.pop(lying)
+                        found[place.label] += place.number
             ends = [(r.y, r.bottom) if along else (r.x, r.right) for r in rects]
             start, end = ends[0] if pile.stacked > 1 else (ends[0][0], ends[-1][1])
             at = (rects[0].x if along else rects[0].y) + off

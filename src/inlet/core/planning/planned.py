@@ -114,10 +114,14 @@ def _each_on_its_own(plans: dict[str, UnitPlan]) -> dict[str, UnitPlan]:
 
 
 def sharing_squares(plans: Sequence[UnitPlan]) -> tuple[UnitPlan, ...]:
+    """A block's plans, sharing squares, each with those of the units nested in it."""
+    return with_inside(squares_shared(plans))
+
+
+def squares_shared(plans: Iterable[UnitPlan]) -> Iterator[UnitPlan]:
     """The plans, each taking first what those before it leave over of squares cut into triangles of
     the same size and cloth."""
     left: Counter[TriangleKey] = Counter()
-    out = []
     for plan in plans:
         keys = {key: left[key] for cut in plan.in_use.pieces if (key := triangle_key(cut))}
         spare = {key: number for key, number in keys.items() if number}
@@ -126,8 +130,7 @@ def sharing_squares(plans: Sequence[UnitPlan]) -> tuple[UnitPlan, ...]:
             if key := triangle_key(cut):
                 used = triangles_in(cut, made.in_use.runs)
                 left[key] += cut.number * PER_SQUARE[cut.piece.crosscut] - used
-        out.append(made)
-    return with_inside(out)
+        yield made
 
 
 def with_inside(plans: Iterable[UnitPlan]) -> tuple[UnitPlan, ...]:

@@ -18,7 +18,8 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact
 from inlet.core.pressing.junctions import Arm, arms_of
 from inlet.core.pressing.spans import Seams
-from inlet.core.project.quilt import Quilt, QuiltPlace
+from inlet.core.project.places import side_by_side
+from inlet.core.project.quilt import Quilt
 
 SETTING_TITLES = {
     "one-way": "all one way",
@@ -112,15 +113,10 @@ def quilt_grid(quilt: Quilt, block: str) -> Grid | None:
     sashing = quilt.sashing
     if sashing is not None and sashing.width:
         return None
-    columns, rows = (min(n or 0, MOST_ASKED) for n in (quilt.columns, quilt.rows))
-    others = {(place.column, place.row): place for place in quilt.places}
-    usual = QuiltPlace(column=0, row=0)
     out: Grid = {}
-    for x in range(columns):
-        for y in range(rows):
-            place = others.get((x, y), usual)
-            if (place.block or quilt.block) == block:
-                out[x, y] = Lying((place.turn or 0) // 90 % 4, bool(place.mirror))
+    for (x, y), place in side_by_side(quilt).items():
+        if place.block == block and abs(x) < MOST_ASKED and abs(y) < MOST_ASKED:
+            out[x, y] = Lying(place.turn, place.mirror)
     return out or None
 
 

@@ -38,14 +38,28 @@ class Have(Value, frozen=True, kw_only=True):
     selvage: Exact = Fraction(0)
 
 
+class PrintMotif(Value, frozen=True, kw_only=True):
+    """A motif of a feature print that is to sit in the middle of a piece of ``finished`` size: its
+    own ``size``, and the free cloth from it to the edge on every side."""
+
+    size: Pair
+    left: Exact
+    right: Exact
+    top: Exact
+    bottom: Exact
+    finished: Pair
+
+
 class LaidPieces(Value, frozen=True, kw_only=True):
     """``count`` equal pieces side by side, for the stack ``label``: ``size`` across the cloth and
-    along it as they lie; ``turned`` from how the print stands, or from the long side across."""
+    along it as they lie; ``turned`` from how the print stands, or from the long side across. Each
+    ``holds`` so many templates head to tail, to be cut apart by the ruler's angle lines."""
 
     label: str
     size: Pair
     count: int = 1
     turned: bool = False
+    holds: int = 1
 
 
 class LaidRow(Value, frozen=True, kw_only=True):
@@ -89,7 +103,7 @@ class LaidCloth(Value, frozen=True, kw_only=True):
 
 class Begun(Value, frozen=True, kw_only=True):
     """Cloth that is being cut: how it was laid out when the first cut was made, for so many
-    ``copies`` of a block, and how many of its cuts are ``done``."""
+    ``copies`` of a block (no block: for the whole quilt), and how many of its cuts are ``done``."""
 
     fabric: str
     block: str
@@ -102,7 +116,7 @@ class Cutting(Value, frozen=True, kw_only=True):
     """How cloth is cut: folded so often, squared off again every so many strips (0: only at the
     start), ``stack`` layers under the cutter at most; ``margin`` is what is bought more, in per
     cent. ``wash``: cloth is washed before it is cut, and shrinks. ``scraps_first``: what is there
-    is used before cloth off the bolt."""
+    is used before cloth off the bolt. ``motif`` is to be centred."""
 
     folds: int = 1
     square_every: int = 4
@@ -112,6 +126,7 @@ class Cutting(Value, frozen=True, kw_only=True):
     handed: str = "right"
     wash: bool = False
     scraps_first: bool = True
+    motif: PrintMotif | None = None
     begun: tuple[Begun, ...] = field(default_factory=tuple)
 
 
@@ -125,12 +140,26 @@ def have_measured(have: Have, factor: Fraction) -> Have:
     )
 
 
+def without_cloth(cutting: Cutting, fabric: str) -> Cutting:
+    """The same decisions once a cloth is put away: nothing is being cut of it."""
+    return replace(cutting, begun=tuple(b for b in cutting.begun if b.fabric != fabric))
+
+
 def cutting_measured(cutting: Cutting, factor: Fraction) -> Cutting:
-    """The same decisions with the lengths of cloth that is being cut in another system."""
+    """The same decisions with their lengths in another system."""
     return replace(
         cutting,
+        motif=None if cutting.motif is None else _motif_measured(cutting.motif, factor),
         begun=tuple(replace(b, cloth=_cloth_measured(b.cloth, factor)) for b in cutting.begun),
     )
+
+
+def _motif_measured(motif: PrintMotif, factor: Fraction) -> PrintMotif:
+    def pair(size: Pair) -> Pair:
+        return size[0] * factor, size[1] * factor
+
+    sides = {side: getattr(motif, side) * factor for side in ("left", "right", "top", "bottom")}
+    return replace(motif, size=pair(motif.size), finished=pair(motif.finished), **sides)
 
 
 def _cloth_measured(cloth: LaidCloth, factor: Fraction) -> LaidCloth:

@@ -9,11 +9,12 @@ from __future__ import annotations
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
-from inlet.core.project.cutting import Cutting, cutting_measured
+from inlet.core.project.cutting import Cutting, cutting_measured, without_cloth
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
+from inlet.core.project.places import block_counts
 from inlet.core.project.pressing import Pressing
-from inlet.core.project.quilt import Quilt, in_other_cloth, quilt_measured
+from inlet.core.project.quilt import Quilt, in_other_cloth, quilt_measured, without_block
 from inlet.core.project.value import Value, replace
 
 
@@ -42,7 +43,7 @@ class Project(Value, frozen=True, kw_only=True):
 
     def in_quilt(self, block_id: str) -> int:
         """How often the quilt, as far as it is laid out, has a block; 0 without a quilt."""
-        return self.quilt.blocks().get(block_id, 0) if self.quilt else 0
+        return block_counts(self.quilt).get(block_id, 0) if self.quilt else 0
 
     def cloth_width(self, fabric_id: str) -> Exact:
         """Usable width of a cloth, or the usual one where it states none."""
@@ -70,6 +71,20 @@ class Project(Value, frozen=True, kw_only=True):
                 for block in self.blocks
             ),
             quilt=self.quilt and in_other_cloth(self.quilt, old, new),
+            cutting=self.cutting and without_cloth(self.cutting, old),
+        )
+
+    def without_block(self, block_id: str) -> Project:
+        """The project with a block put away, in its quilt, too, and what was cut for it."""
+        cutting = self.cutting
+        if cutting is not None:
+            begun = tuple(each for each in cutting.begun if each.block != block_id)
+            cutting = replace(cutting, begun=begun)
+        return replace(
+            self,
+            cutting=cutting,
+            blocks=tuple(b for b in self.blocks if b.id != block_id),
+            quilt=self.quilt and without_block(self.quilt, block_id),
         )
 
     def with_block(self, block: Block) -> Project:

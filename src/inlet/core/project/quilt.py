@@ -2,115 +2,303 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
+import msgspec
+
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.project.value import Value, replace
+from inlet.core.project.value import Brief, Pair, replace
 
 MOST_PLACES = 1000
 """Blocks along one side of a quilt."""
+LAYOUTS = ("", "straight", "on-point")
+TURNINGS = ("", "one-way", "quarter-turns", "round", "mirror-pairs", "by-row", "by-ring")
+"""How blocks are turned from place to place: all alike; every other one a quarter turn on; four
+round a centre; every other column mirrored; every other row, or ring from the edge, turned."""
+ALTERNATIONS = ("checker", "rows", "columns", "rings")
+BORDER_KINDS = ("butted", "mitred", "corner-squares", "pieced")
+BORDER_ORDERS = ("sides-first", "ends-first")
+QUILTING_KINDS = ("echo", "seams", "grid")
+MOST_ECHOES = 20
+FITS = ("exact", "mark", "float")
+"""Setting triangles as cut: to a hair, to the next mark of the ruler, or larger so that the blocks
+float inside the edge."""
 
 
-class QuiltPlace(Value, frozen=True, kw_only=True):
-    """A block that lies otherwise than the rest: another one (empty: the usual one), turned
-    clockwise by ``turn`` degrees after it was mirrored, if it was."""
+class QuiltPlace(Brief, frozen=True, kw_only=True):
+    """A place that differs from the rest: another ``block`` or motif (empty: the usual one), or a
+    plain square of a ``fabric``; turned clockwise by ``turn`` degrees after it was mirrored, if it
+    was; in a ``colourway``. Rows are counted from the top: on point each line of blocks is one, the
+    even ones with ``columns`` blocks, those between with one fewer."""
 
     column: int
     row: int
     block: str = ""
     turn: int | None = None
     mirror: bool | None = None
+    fabric: str = ""
+    colourway: str = ""
 
 
-class Sashing(Value, frozen=True, kw_only=True):
-    """Strips between blocks, ``width`` finished, with squares of another cloth where they meet."""
+class Alternate(Brief, frozen=True, kw_only=True):
+    """What lies in every other place: another ``block`` or motif, or plain squares of a ``fabric``;
+    ``by`` says which places."""
+
+    block: str = ""
+    fabric: str = ""
+    by: str = "checker"
+
+
+class Motif(Brief, frozen=True, kw_only=True):
+    """Blocks sewn together first and then set as one: ``columns`` by ``rows`` of them, ``block`` in
+    all but the ``places`` that say otherwise."""
+
+    id: str
+    name: str = ""
+    columns: int = 2
+    rows: int = 2
+    block: str = ""
+    turning: str = ""
+    places: tuple[QuiltPlace, ...] = ()
+
+
+class Colourway(Brief, frozen=True, kw_only=True):
+    """A block in other cloths: ``cloths`` says for each cloth of its drawing which takes its place;
+    of all blocks, or of one."""
+
+    id: str
+    name: str = ""
+    block: str = ""
+    cloths: dict[str, str] = msgspec.field(default_factory=dict)
+
+
+class Scatter(Brief, frozen=True, kw_only=True):
+    """Colourways scattered by chance over the places that name none themselves; the same ``seed``
+    gives the same again. ``apart``: none alike side by side; ``balance``: light and dark evenly
+    over the top; ``cloths``: no cloth twice in a row."""
+
+    colourways: tuple[str, ...] = ()
+    seed: int = 1
+    apart: bool = True
+    balance: bool = True
+    cloths: bool = False
+
+
+class Sashing(Brief, frozen=True, kw_only=True):
+    """Strips between blocks, ``width`` finished, between rows ``down`` where that differs; with
+    squares of another cloth where they meet; ``outside``: round the blocks at the edge as well."""
 
     width: Exact | None = None
     fabric: str = ""
     corner_fabric: str = ""
+    down: Exact | None = None
+    outside: bool = False
 
 
-class Border(Value, frozen=True, kw_only=True):
-    """Cloth round the quilt, ``width`` finished."""
+class Triangles(Brief, frozen=True, kw_only=True):
+    """The setting triangles of a quilt on point, cut as ``fit`` says; to ``float``, larger so that
+    the blocks lie ``float_by`` inside the edge."""
+
+    fabric: str = ""
+    fit: str = "mark"
+    float_by: Exact | None = msgspec.field(default=None, name="float")
+
+
+class Border(Brief, frozen=True, kw_only=True):
+    """Cloth round the quilt, ``width`` finished: sides first and then the ends, or the other way;
+    mitred; with corner squares; or ``pieced`` of a ``block`` repeated, with a plain ``spacer``
+    inside it that makes it fit. ``measured`` is what the quilt measured through its middle, raw
+    edge to raw edge, before this border."""
 
     width: Exact | None = None
     fabric: str = ""
+    kind: str = "butted"
+    order: str = "sides-first"
+    corner_fabric: str = ""
+    block: str = ""
+    measured: Pair | None = None
 
 
-class Binding(Value, frozen=True, kw_only=True):
-    """What the edge is bound with: strips cut ``width`` wide."""
+class Binding(Brief, frozen=True, kw_only=True):
+    """What the edge is bound with: strips cut ``width`` wide, on the straight or the bias."""
 
     width: Exact | None = None
     fabric: str = ""
+    cut: str = "straight"
 
 
-class Backing(Value, frozen=True, kw_only=True):
-    """The cloth behind; it reaches ``overage`` past the quilt on each side."""
+class Backing(Brief, frozen=True, kw_only=True):
+    """The cloth behind; it reaches ``overage`` past the quilt on each side. Its widths lie side by
+    side with their seams ``along`` the quilt or ``across`` it, whichever needs less if not said."""
 
     fabric: str = ""
     overage: Exact | None = None
+    seam: str = ""
 
 
-class Quilt(Value, frozen=True, kw_only=True):
-    """Blocks ``columns`` across and ``rows`` down, ``block`` in all but the ``places`` that say
-    otherwise; ``setting`` is ``straight`` or ``on-point``. Borders from the inside out."""
+class Batting(Brief, frozen=True, kw_only=True):
+    """What lies between; it reaches ``overage`` past the quilt on each side."""
+
+    overage: Exact | None = None
+
+
+class QuiltingLines(Brief, frozen=True, kw_only=True):
+    """Lines to quilt along: ``echo`` of every patch (of those of a ``fabric``), ``distance`` inside
+    its seams and again at so many ``repeats`` of it; along the ``seams`` themselves; or a ``grid``
+    all over, ``distance`` between its lines, square to the quilt's edge or on the ``diagonal``."""
+
+    kind: str = "echo"
+    fabric: str = ""
+    distance: Exact | None = None
+    repeats: int = 1
+    diagonal: bool = False
+
+
+class Quilt(Brief, frozen=True, kw_only=True):
+    """Blocks ``columns`` across and ``rows`` down, ``block`` (or a motif) in all but the ``places``
+    that say otherwise, every other one an ``alternate``, turned by a pattern of ``turning``;
+    ``setting`` is ``straight`` or ``on-point``. Straight rows may be of any length:
+    ``row_lengths``, as far as they are given, say how many blocks each has; short ones are filled
+    up with ``filler``. Borders from the inside out. ``made`` is what a block measured when it was
+    made, unfinished; ``done`` how often each step of making it is done, by its title."""
 
     setting: str = ""
     columns: int | None = None
     rows: int | None = None
     block: str = ""
+    alternate: Alternate | None = None
+    turning: str = ""
+    row_lengths: tuple[int, ...] = ()
+    filler: str = ""
     places: tuple[QuiltPlace, ...] = ()
+    motifs: tuple[Motif, ...] = ()
+    colourways: tuple[Colourway, ...] = ()
+    scatter: Scatter | None = None
     sashing: Sashing | None = None
+    triangles: Triangles | None = None
     borders: tuple[Border, ...] = ()
     binding: Binding | None = None
     backing: Backing | None = None
+    batting: Batting | None = None
+    quilting: tuple[QuiltingLines, ...] = ()
+    made: dict[str, Pair] = msgspec.field(default_factory=dict)
+    done: dict[str, int] = msgspec.field(default_factory=dict)
 
-    def blocks(self) -> dict[str, int]:
-        """How often it has each block, by its id, as far as it is laid out."""
-        columns, rows = self.columns or 0, self.rows or 0
-        usual = columns * rows
-        others = {
-            (place.column, place.row): place.block or self.block
-            for place in self.places
-            if place.column < columns and place.row < rows
-        }
-        out = {self.block: usual - len(others)} if self.block else {}
-        for block in others.values():
-            out[block] = out.get(block, 0) + 1
-        return {block: number for block, number in out.items() if block and number}
+    @property
+    def on_point(self) -> bool:
+        return self.setting == "on-point"
+
+    def motif(self, name: str) -> Motif | None:
+        return next((motif for motif in self.motifs if motif.id == name), None)
+
+    def colourway(self, name: str) -> Colourway | None:
+        return next((way for way in self.colourways if way.id == name), None)
+
+
+T = TypeVar("T", bound=Brief)
 
 
 def in_other_cloth(quilt: Quilt, old: str, new: str) -> Quilt:
     """The quilt with cloth ``new`` wherever cloth ``old`` was chosen."""
 
-    def changed(fabric: str) -> str:
-        return new if fabric == old else fabric
+    def changed(part: T) -> T:
+        own = ("fabric", "corner_fabric", "filler")
+        return replace(part, **{name: new for name in own if getattr(part, name, "") == old})
 
-    sashing, binding, backing = quilt.sashing, quilt.binding, quilt.backing
+    def of_all(parts: tuple[T, ...]) -> tuple[T, ...]:
+        return tuple(changed(part) for part in parts)
+
+    own = {
+        name: changed(part)
+        for name in ("alternate", "sashing", "triangles", "binding", "backing")
+        if (part := getattr(quilt, name)) is not None
+    }
     return replace(
-        quilt,
-        sashing=sashing
-        and replace(
-            sashing,
-            fabric=changed(sashing.fabric),
-            corner_fabric=changed(sashing.corner_fabric),
+        changed(quilt),
+        **own,
+        places=of_all(quilt.places),
+        motifs=tuple(replace(m, places=of_all(m.places)) for m in quilt.motifs),
+        borders=of_all(quilt.borders),
+        quilting=of_all(quilt.quilting),
+        colourways=tuple(
+            replace(
+                way,
+                cloths={
+                    new if k == old else k: new if v == old else v for k, v in way.cloths.items()
+                },
+            )
+            for way in quilt.colourways
         ),
-        borders=tuple(replace(b, fabric=changed(b.fabric)) for b in quilt.borders),
-        binding=binding and replace(binding, fabric=changed(binding.fabric)),
-        backing=backing and replace(backing, fabric=changed(backing.fabric)),
     )
 
 
 def quilt_measured(quilt: Quilt, factor: Fraction) -> Quilt:
     """The quilt with its lengths in another system, ``factor`` of its units to one of before."""
 
-    def times(length: Exact | None) -> Exact | None:
-        return None if length is None else length * factor
+    def pair(size: Pair) -> Pair:
+        return size[0] * factor, size[1] * factor
 
-    sashing, binding, backing = quilt.sashing, quilt.binding, quilt.backing
+    def changed(part: T) -> T:
+        lengths = {
+            name: value * factor
+            for name in ("width", "down", "float_by", "overage", "distance")
+            if (value := getattr(part, name, None)) is not None
+        }
+        return replace(part, **lengths)
+
+    def border(part: Border) -> Border:
+        measured = None if part.measured is None else pair(part.measured)
+        return replace(changed(part), measured=measured)
+
+    own = {
+        name: changed(part)
+        for name in ("sashing", "triangles", "binding", "backing", "batting")
+        if (part := getattr(quilt, name)) is not None
+    }
     return replace(
         quilt,
-        sashing=sashing and replace(sashing, width=times(sashing.width)),
-        borders=tuple(replace(b, width=times(b.width)) for b in quilt.borders),
-        binding=binding and replace(binding, width=times(binding.width)),
-        backing=backing and replace(backing, overage=times(backing.overage)),
+        **own,
+        borders=tuple(border(part) for part in quilt.borders),
+        quilting=tuple(changed(part) for part in quilt.quilting),
+        made={block: pair(size) for block, size in quilt.made.items()},
     )
+
+
+def without_block(quilt: Quilt, block: str) -> Quilt:
+    """The quilt without a block that is put away: its places are as the others, motifs that were
+    all of it go with it."""
+
+    def kept(places: tuple[QuiltPlace, ...]) -> tuple[QuiltPlace, ...]:
+        own = tuple(replace(p, block="") if p.block == block else p for p in places)
+        return tuple(p for p in own if p != QuiltPlace(column=p.column, row=p.row))
+
+    gone = {motif.id for motif in quilt.motifs if motif.block == block} | {block}
+    alternate = quilt.alternate
+    if alternate is not None and alternate.block in gone:
+        alternate = None
+    left = replace(quilt, places=tuple(p for p in quilt.places if p.block not in gone - {block}))
+    return replace(
+        left,
+        block="" if quilt.block in gone else quilt.block,
+        alternate=alternate,
+        places=kept(left.places),
+        motifs=tuple(
+            replace(motif, places=kept(motif.places))
+            for motif in quilt.motifs
+            if motif.id not in gone
+        ),
+        colourways=tuple(w for w in quilt.colourways if w.block != block),
+        scatter=_still(quilt, block),
+        borders=tuple(replace(b, block="") if b.block in gone else b for b in quilt.borders),
+        made={name: size for name, size in quilt.made.items() if name not in gone},
+    )
+
+
+def _still(quilt: Quilt, block: str) -> Scatter | None:
+    """The scatter without the colourways of a block."""
+    if quilt.scatter is None:
+        return None
+    own = {way.id for way in quilt.colourways if way.block != block}
+    left = tuple(name for name in quilt.scatter.colourways if name in own)
+    return replace(quilt.scatter, colourways=left) if left else None

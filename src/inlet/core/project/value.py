@@ -18,6 +18,10 @@ class Value(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):
     extra: dict[str, Any] = {}
 
 
+class Brief(Value, frozen=True, kw_only=True):
+    """A part of which files hold only what differs from the usual."""
+
+
 replace = msgspec.structs.replace
 
 

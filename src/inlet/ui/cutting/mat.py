@@ -6,10 +6,20 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QMouseEvent, QPainter, QPen
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QFont,
+    QFontMetricsF,
+    QMouseEvent,
+    QPainter,
+    QPen,
+    QPolygonF,
+)
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.cutting.cuts import Cut, rises
+from inlet.core.cutting.laid_outlines import Corners, in_box, laid_outlines
 from inlet.core.cutting.strokes import Place, Rect, Stroke, ready_after
 from inlet.core.numbers.text import show
 from inlet.core.project.cutting import LaidCloth
@@ -52,6 +62,7 @@ class Mat(QWidget):
         self.shown: Shown | None = None
         self.chosen = ""
         self._places: list[tuple[Place, int]] = []
+        self._outlines: dict[tuple[str, int], tuple[Corners, ...]] = {}
 
     def sizeHint(self) -> QSize:
         return QSize(520, 360)
@@ -59,6 +70,12 @@ class Mat(QWidget):
     def show_cloth(self, shown: Shown | None) -> None:
         self.shown = shown
         self._places = ready_after(shown.cloth, shown.strokes) if shown is not None else []
+        self._outlines = {}
+        for place, _ in self._places:
+            cut = shown.cuts.get(place.label) if shown is not None else None
+            key = place.label, place.holds
+            if shown is not None and cut is not None and key not in self._outlines:
+                self._outlines[key] = laid_outlines(cut, place.holds, shown.measure)
         self.update()
 
     # --- where things are ---------------------------------------------------------------------
@@ -173,12 +190,35 @@ class Mat(QWidget):
             rising = QLineF(box.bottomLeft(), box.topRight())
             once = rising if rises(cut, box.height() > box.width()) else falling
             painter.drawLines([falling, rising] if cut.crosscut == "twice" else [once])
+        for outline in self._outlines.get((place.label, place.holds), ()):
+            painter.setPen(QPen(ink, 1))
+            painter.drawPolygon(self._laid_on(shown, outline, box, place.turned))
+        text = place.label if place.holds == 1 else f"{place.label} × {place.holds}"
         painter.setFont(theme.font(9, QFont.Weight.Medium))
         metrics = QFontMetricsF(painter.font())
-        fits = metrics.horizontalAdvance(place.label) + 3 < box.width()
-        if fits and metrics.height() < box.height() + 3:
-            painter.setPen(ink)
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, place.label)
+        long, high = metrics.horizontalAdvance(text) + 3, metrics.height() - 3
+        painter.setPen(ink)
+        if long < box.width() and high < box.height():
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        elif long < box.height() and high < box.width():
+            painter.save()
+            painter.translate(box.center())
+            painter.rotate(-90)
+            size = box.size().transposed()
+            lying = QRectF(QPointF(-size.width() / 2, -size.height() / 2), size)
+            painter.drawText(lying, Qt.AlignmentFlag.AlignCenter, text)
+            painter.restore()
+
+    def _laid_on(self, shown: Shown, outline: Corners, box: QRectF, turned: bool) -> QPolygonF:
+        """A template's cut line inside its place."""
+        _, scale, _ = self._frame(shown)
+        size = box.width() / scale, box.height() / scale
+        return QPolygonF(
+            [
+                QPointF(box.left() + x * scale, box.top() + y * scale)
+                for x, y in in_box(outline, *size, turned)
+            ]
+        )
 
     def _cut_lines(self, painter: QPainter, shown: Shown, done: int) -> None:
         painter.setPen(QPen(theme.INK, 1.6))
@@ -272,6 +312,8 @@ class Mat(QWidget):
             return
         wide, high = sorted((place.at.width, place.at.height))
         what = f"Stack {place.label}"
+        if place.holds > 1:
+            what += f", {place.holds} head to tail"
         if place.at.layers > 1:
             what += f", {place.at.layers} layers"
         if wide != high:

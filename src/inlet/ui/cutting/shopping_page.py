@@ -8,10 +8,9 @@ from inlet.core.buying.enough import Enough, enough, enough_lines
 from inlet.core.buying.shopping import (
     Shopping,
     shopping,
-    shopping_for,
     shopping_lines,
     shopping_notes,
-    whole_project,
+    shopping_whole,
 )
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.numbers.text import vulgar_text
@@ -32,7 +31,7 @@ class ShoppingPage(QWidget):
         self.scope = QComboBox()
         self.scope.setAccessibleName("What to buy for")
         self.scope.addItem("this block", "block")
-        self.scope.addItem("the whole project", "project")
+        self.scope.addItem("the quilt, or one of each block", "project")
         self.scope.activated.connect(lambda _: self.refresh())
         self.does = button("Will what I have do?", self.ask_enough)
         asked = QWidget()
@@ -54,10 +53,7 @@ class ShoppingPage(QWidget):
         if self.scope.currentData() == "block":
             self.session.think_of_cutting(lambda: shopping(plan, notes=True), self._found)
         else:
-            what, copies = whole_project(project)
-            self.session.think_of_cutting(
-                lambda: shopping_for(project, copies, what, SECONDS), self._found
-            )
+            self.session.think_of_cutting(lambda: shopping_whole(project, SECONDS), self._found)
 
     def _found(self, found: Shopping) -> None:
         project = self.session.project

@@ -7,7 +7,15 @@ from typing import NamedTuple
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QBoxLayout, QButtonGroup, QFrame, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import (
+    QBoxLayout,
+    QButtonGroup,
+    QComboBox,
+    QFrame,
+    QPushButton,
+    QStackedWidget,
+    QWidget,
+)
 
 from inlet.core.cutting.cards import CutCard, card, cloth_text, finished_card, preparing
 from inlet.core.cutting.layout import ClothPlan
@@ -16,9 +24,12 @@ from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.project.cutting import Cutting, LaidCloth
+from inlet.core.project.places import block_counts
+from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.mat import Mat, Shown
+from inlet.ui.cutting.motif_page import MotifPage
 from inlet.ui.cutting.ruler import RulerFace
 from inlet.ui.cutting.shopping_page import ShoppingPage
 from inlet.ui.cutting.sizes_page import SizesPage
@@ -27,6 +38,7 @@ from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, button, column, empty, label, row, scrolled
 from inlet.ui.session import Session
+from inlet.ui.tabs import tabs
 
 CARD, LEAST_CARD, LEAST_CLOTH = 270, 180, 300
 """Pixels of the card beside the cloth, at most and at least, and of the cloth beside it; with less
@@ -36,7 +48,7 @@ SHORT = {
     "new": "new", "bolt": "bolt", "fat-quarter": "fat quarter", "strips": "strip",
     "squares": "square", "scrap": "scrap", "panel": "panel",
 }  # fmt: skip
-PAGES = ("At the mat", "Shopping list", "Size chart")
+PAGES = ("At the mat", "Shopping list", "Size chart", "Motif in the middle")
 
 
 class Lying(NamedTuple):
@@ -57,29 +69,27 @@ class CuttingStage(QWidget):
         super().__init__()
         self.session = session
         self.at = 0
+        self._is_for = ("", 0)
         self.cloths: list[Lying] = []
-        self._plan: BlockPlan | None = None
+        self._plan: BlockPlan | QuiltPlan | None = None
         whole = column(self, 16, 8)
-        pages = QButtonGroup(self)
-        self.page_buttons: list[QPushButton] = []
-        chooser = QWidget()
-        tabs = FlowLayout(chooser, 0, theme.px(6))
-        for i, words in enumerate(PAGES):
-            made = QPushButton(words)
-            made.setCheckable(True)
-            made.setChecked(i == 0)
-            made.clicked.connect(partial(self.turn_to, i))
-            pages.addButton(made)
-            self.page_buttons.append(made)
-            tabs.addWidget(made)
-        whole.addWidget(chooser)
+        line, self.page_buttons = tabs(self, enumerate(PAGES), self.turn_to)
+        self.page_buttons[0].setChecked(True)
+        whole.addWidget(line)
         at_mat = QWidget()
         layout = column(at_mat, 0, 8)
         self.shopping, self.sizes = ShoppingPage(session), SizesPage(session)
+        self.motif = MotifPage(session)
         self.pages = QStackedWidget()
-        for page in (at_mat, self.shopping, self.sizes):
+        for page in (at_mat, self.shopping, self.sizes, scrolled(self.motif, "page")):
             self.pages.addWidget(page)
         whole.addWidget(self.pages, 1)
+        self.scope = QComboBox()
+        self.scope.setAccessibleName("What is cut")
+        self.scope.addItem("for this block", False)
+        self.scope.addItem("for the whole quilt", True)
+        self.scope.activated.connect(lambda _: self._planned())
+        layout.addLayout(row(self.scope, 1))
         self.chooser = QWidget()
         self.chips = FlowLayout(self.chooser, 0, theme.px(6))
         self.group = QButtonGroup(self)
@@ -96,6 +106,7 @@ class CuttingStage(QWidget):
         layout.addLayout(self.both, 1)
         session.planned.connect(self._planned)
         session.laid_out.connect(self._planned)
+        session.quilted.connect(self._planned)
         session.changed.connect(self._changed)
         session.selected.connect(self._changed)
 
@@ -114,26 +125,51 @@ class CuttingStage(QWidget):
 
     def _planned(self) -> None:
         """Another plan: its cloths; the one that was looked at stays where it is still there."""
-        plan = self.session.plan
+        has_quilt = bool(self.session.project.quilt and block_counts(self.session.project.quilt))
+        self.scope.setVisible(has_quilt)
+        if not has_quilt:
+            self.scope.setCurrentIndex(0)
+        plan = self._asked()
         if plan is None:
             return
         if self.isVisible():
             self.session.lay_out()
             self._show_page()
         before = self.lying
-        first = self._plan is None or self._plan.block.id != plan.block.id
-        self._plan = plan
+        first = self._plan is None or self._cut_for != self._is_for
+        self._plan, self._is_for = plan, self._cut_for
         self.cloths = [Lying(each, cloth) for each in plan.cloth_known for cloth in each.cloths]
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)
         self.refresh()
 
+    @property
+    def whole(self) -> bool:
+        """Is the cloth of the whole quilt on the mat?"""
+        return bool(self.scope.currentData())
+
+    @property
+    def _cut_for(self) -> tuple[str, int]:
+        """The block that is cut for, and how many; none for the quilt."""
+        return ("", 1) if self.whole else (self.session.block.id, self.session.copies)
+
+    def _asked(self) -> BlockPlan | QuiltPlan | None:
+        """The plan whose cloth is cut; None until it is known."""
+        if not self.whole:
+            return self.session.plan
+        plan = self.session.quilt_plan
+        if plan.planned:
+            return plan
+        if self.isVisible():
+            self.session.plan_the_quilt()
+        return None
+
     def _show_page(self) -> None:
         """The page in front is worked out once the cloth is laid out."""
         plan = self.session.plan
         if plan is not None and plan.cloth_known is not plan.cloth_at_once:
-            page = self.pages.currentWidget()
-            if isinstance(page, ShoppingPage | SizesPage):
+            page = (None, self.shopping, self.sizes, self.motif)[self.pages.currentIndex()]
+            if page is not None:
                 page.refresh()
 
     def _place_of(self, before: Lying | None) -> int:
@@ -161,9 +197,7 @@ class CuttingStage(QWidget):
 
     def _begun(self, lying: Lying) -> int | None:
         session = self.session
-        return begun_at(
-            session.project, session.block, session.copies, lying.plan.fabric, lying.cloth
-        )
+        return begun_at(session.project, *self._cut_for, lying.plan.fabric, lying.cloth)
 
     def _done(self, lying: Lying) -> int | None:
         """How many cuts are made; None before the cloth is prepared."""
@@ -175,7 +209,7 @@ class CuttingStage(QWidget):
         done = self._done(lying)
         return done is not None and done == len(cuts_of(lying.cloth, self.session.project))
 
-    def _show_chips(self, plan: BlockPlan) -> None:
+    def _show_chips(self, plan: BlockPlan | QuiltPlan) -> None:
         empty(self.chips)
         for i, lying in enumerate(self.cloths):
             name = cloth_name(plan.project, lying.plan.fabric)
@@ -241,11 +275,7 @@ class CuttingStage(QWidget):
             return
         at = self._begun(lying)
         if at is None:
-            session.edit(
-                begin(
-                    session.project, session.block, session.copies, lying.plan.fabric, lying.cloth
-                )
-            )
+            session.edit(begin(session.project, *self._cut_for, lying.plan.fabric, lying.cloth))
         else:
             session.edit(gone_on(session.project, at, 1))
         self.refresh()

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from functools import partial
-
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import QButtonGroup, QGridLayout, QPushButton, QSpinBox, QWidget
+from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
 from inlet.core.cutting.angles import angled_lines
 from inlet.core.cutting.cuts import Cut
@@ -18,10 +16,10 @@ from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.have_page import HavePage
 from inlet.ui.cutting.rules_page import RulesPage
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, column, empty, label, row, rule
 from inlet.ui.session import Session
+from inlet.ui.tabs import tabs
 
 PAGES = (("list", "Cut list"), ("have", "What I have"), ("rules", "How I cut"))
 
@@ -35,18 +33,8 @@ class CuttingTicket(QWidget):
         self.session = session
         self.setObjectName("ticketBody")
         layout = column(self, 16, 8)
-        pages = QButtonGroup(self)
-        self.page_buttons: dict[str, QPushButton] = {}
-        tabs = QWidget()
-        chooser = FlowLayout(tabs, 0, theme.px(6))
-        for page, words in PAGES:
-            made = QPushButton(words)
-            made.setCheckable(True)
-            made.clicked.connect(partial(self.turn_to, page))
-            pages.addButton(made)
-            self.page_buttons[page] = made
-            chooser.addWidget(made)
-        layout.addWidget(tabs)
+        line, self.page_buttons = tabs(self, PAGES, self.turn_to)
+        layout.addWidget(line)
         self.copies = QSpinBox()
         self.copies.setRange(1, MOST_COPIES)
         self.copies.setAccessibleName("How many of this block")

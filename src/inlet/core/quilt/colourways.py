@@ -1,0 +1,20 @@
+"""Blocks in other cloths than they are drawn in."""
+
+from __future__ import annotations
+
+from inlet.core.project.block import Block
+from inlet.core.project.quilt import Colourway
+from inlet.core.project.value import replace
+
+
+def in_colourway(block: Block, way: Colourway | None) -> Block:
+    """A block in other cloths; as drawn without any, or where the colourway is another block's."""
+    if way is None or (way.block and way.block != block.id):
+        return block
+    return replace(
+        block,
+        fabric_at=tuple(
+            replace(spot, fabric=way.cloths.get(spot.fabric, spot.fabric))
+            for spot in block.fabric_at
+        ),
+    )

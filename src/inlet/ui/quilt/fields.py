@@ -1,0 +1,98 @@
+"""Choices of cloths and blocks, and lengths, as every page of the quilt's ticket has them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QSizePolicy, QWidget
+
+from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers.text import parse_length, show
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt
+from inlet.ui.guard import guarded
+from inlet.ui.parts import ValueEdit, label, row
+from inlet.ui.session import Session
+
+Items = Sequence[tuple[str, Any]]
+WIDEST_INCHES = 60
+
+
+@guarded
+class Choice(QComboBox):
+    """One of several; what is chosen by hand is handed to ``take``."""
+
+    def __init__(self, name: str, take: Callable[[Any], object]) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setToolTip(name)
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.activated.connect(lambda at: take(self.itemData(at)))
+
+    def offer(self, items: Items, now: Any) -> None:
+        """What there is to choose from, and what is chosen now."""
+        if [(self.itemText(i), self.itemData(i)) for i in range(self.count())] != list(items):
+            self.clear()
+            for words, data in items:
+                self.addItem(words, data)
+        self.setCurrentIndex(max(0, self.findData(now)))
+
+    def choose(self, data: Any) -> None:
+        """As if it were chosen by hand."""
+        at = self.findData(data)
+        self.setCurrentIndex(at)
+        self.activated.emit(at)
+
+
+def field(words: str, *widgets: QWidget) -> QHBoxLayout:
+    """A choice with its words before it; the choice takes what room is left."""
+    made = row(*widgets)
+    if words:
+        before = label(words)
+        before.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
+        made.insertWidget(0, before)
+    for widget in widgets:
+        if isinstance(widget, Choice):
+            made.setStretchFactor(widget, 1)
+    return made
+
+
+def cloths(project: Project, none: str = "no cloth yet") -> Items:
+    return [(none, ""), *((fabric.title, fabric.id) for fabric in project.fabrics)]
+
+
+def laid(project: Project, quilt: Quilt, none: str = "no block yet") -> Items:
+    """Blocks and motifs."""
+    blocks = [(block.title, block.id) for block in project.blocks]
+    motifs = [(f"{motif.name or motif.id} (motif)", motif.id) for motif in quilt.motifs]
+    return [(none, ""), *blocks, *motifs]
+
+
+class LengthEdit(ValueEdit):
+    """A length of the quilt; empty is none where that may be."""
+
+    def __init__(
+        self,
+        session: Session,
+        name: str,
+        take: Callable[[Exact | None], object],
+        may_be_empty: bool,
+    ) -> None:
+        super().__init__(name, self._take_length, 52)
+        self._session, self._give, self._may = session, take, may_be_empty
+        self.refused.connect(session.said)
+
+    def show_length(self, length: Exact | None) -> None:
+        system = self._session.measure.system
+        self.show_value("" if length is None else show(length, system=system, ruler=True))
+
+    def _take_length(self, text: str) -> None:
+        measure = self._session.measure
+        if not text.strip() and self._may:
+            self._give(None)
+            return
+        length = parse_length(text, measure.system)
+        if not 0 < length <= measure.from_inches(WIDEST_INCHES):
+            raise ValueError(f"it must be above 0, up to {WIDEST_INCHES} inches")
+        self._give(length)

@@ -1,0 +1,116 @@
+"""Lines to quilt along: inside patches, along seams, or a grid all over."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtWidgets import QSpinBox, QWidget
+
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.project.quilt import MOST_ECHOES, Quilt, QuiltingLines
+from inlet.core.project.value import replace
+from inlet.core.quilt.quilting_words import (
+    quilted_text,
+    quilting_words,
+    usual_apart,
+    usual_distance,
+)
+from inlet.core.words import unit_of
+from inlet.ui.guard import guarded
+from inlet.ui.parts import Link, column, empty, icon_button, label, row, rule
+from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field
+from inlet.ui.session import Session
+
+KINDS = [
+    ("inside patches", "echo"), ("along the seams", "seams"), ("a grid all over", "grid")
+]  # fmt: skip
+MOST_LINES = 8
+
+
+@guarded
+class QuiltingPage(QWidget):
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self, 0, 7)
+        self.list = column(spacing=7)
+        layout.addLayout(self.list)
+        self.add = Link("Add quilting lines")
+        self.add.followed.connect(self.add_lines)
+        layout.addWidget(self.add)
+        self.length = label("", "caption", True)
+        layout.addWidget(self.length)
+        session.quilted.connect(self._say_length)
+
+    @property
+    def quilt(self) -> Quilt:
+        return self.session.project.quilt or Quilt()
+
+    def refresh(self) -> None:
+        project, measure = self.session.project, self.session.measure
+        empty(self.list)
+        for i, lines in enumerate(self.quilt.quilting):
+            name = f"Lines {i + 1}"
+            away = icon_button("x", f"Take lines {i + 1} away", partial(self._away, i))
+            self.list.addLayout(row(label(name, "heading"), 1, away))
+            kind = Choice(f"{name}, where", partial(self._set, i, "kind"))
+            kind.offer(KINDS, lines.kind)
+            self.list.addLayout(field("", kind))
+            distance = LengthEdit(
+                self.session, f"{name}, distance", partial(self._set, i, "distance"), True
+            )
+            usual = usual_apart(measure) if lines.kind == "grid" else usual_distance(measure)
+            distance.show_length(lines.distance if lines.distance is not None else usual)
+            unit = label(unit_of(measure))
+            if lines.kind == "echo":
+                cloth = Choice(f"{name}, in which patches", partial(self._set, i, "fabric"))
+                cloth.offer(cloths(project, "of every cloth"), lines.fabric)
+                many = QSpinBox()
+                many.setRange(1, MOST_ECHOES)
+                many.setValue(lines.repeats)
+                many.setAccessibleName(f"{name}, how many")
+                many.valueChanged.connect(partial(self._set, i, "repeats"))
+                self.list.addLayout(field("", cloth))
+                self.list.addLayout(row(many, label("lines,"), distance, unit, 1))
+            elif lines.kind == "grid":
+                way = Choice(f"{name}, which way", partial(self._set, i, "diagonal"))
+                way.offer(
+                    [("square to the edge", False), ("on the diagonal", True)], lines.diagonal
+                )
+                self.list.addLayout(row(distance, unit, label("apart"), 1))
+                self.list.addLayout(field("", way))
+            words = vulgar_text(quilting_words(lines, project))
+            self.list.addWidget(label(words, "caption", True))
+            self.list.addWidget(rule())
+        self.add.setVisible(len(self.quilt.quilting) < MOST_LINES)
+        self._say_length()
+
+    def _say_length(self) -> None:
+        """Once it is worked out."""
+        plan = self.session.quilt_plan
+        text = ""
+        if self.quilt.quilting and plan.planned:
+            found = plan.quilted
+            text = f"{quilted_text(found.length, found.thread, plan.measure)}."
+        self.length.setText(text)
+
+    # --- edits --------------------------------------------------------------------------------
+
+    def _edit(self, lines: tuple[QuiltingLines, ...]) -> None:
+        self.session.edit_quilt(replace(self.quilt, quilting=lines))
+
+    def add_lines(self) -> None:
+        self._edit((*self.quilt.quilting, QuiltingLines()))
+
+    def _away(self, i: int) -> None:
+        lines = self.quilt.quilting
+        self._edit((*lines[:i], *lines[i + 1 :]))
+
+    def _set(self, i: int, name: str, value: object) -> None:
+        lines = list(self.quilt.quilting)
+        if i < len(lines):
+            if name == "kind":
+                lines[i] = QuiltingLines(kind=str(value))
+            else:
+                lines[i] = replace(lines[i], **{name: value})
+            self._edit(tuple(lines))

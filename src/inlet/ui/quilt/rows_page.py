@@ -1,0 +1,279 @@
+"""Making the quilt, a step a card: each row with its picture, how it is pressed, its length."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QKeyEvent,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPolygonF,
+    QResizeEvent,
+    QTransform,
+)
+from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
+
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.project.quilt import Quilt
+from inlet.core.quilt.around import JOIN, BackingWay
+from inlet.core.quilt.edit import step_done
+from inlet.core.quilt.making import BACKING, QuiltStep
+from inlet.core.quilt.top import Top
+from inlet.core.words import CAUTIONS
+from inlet.ui import theme
+from inlet.ui.drawing import colour_of, draw_tag
+from inlet.ui.guard import guarded
+from inlet.ui.parts import button, column, label, row, scrolled
+from inlet.ui.quilt.scene import Look, Scene
+from inlet.ui.session import Session
+
+LIST, LEAST_CARD = 190, 260
+"""Pixels of the list of steps, and of a card beside it at least."""
+MOST = 2**24 - 1
+COVER = 205
+"""How far what is not of the step is covered, of 255."""
+
+
+@guarded
+class RowsPage(QWidget):
+    """The list of steps, and the card of one of them."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.at = 0
+        self.both = whole = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(theme.px(12))
+        self.list = _Steps(self)
+        self.list.currentRowChanged.connect(self._choose)
+        whole.addWidget(self.list)
+        body = QFrame()
+        body.setObjectName("card")
+        card = column(body, 14, 8)
+        self.title = label("", "title", True)
+        self.text = label("", "", True)
+        self.check = label("", "size", True)
+        self.picture = StepPicture()
+        self.progress = label("", "caption")
+        self.back_ = button("Back", lambda: self.go(-1))
+        self.done_ = button("Done (space)", lambda: self.go(1))
+        card.addWidget(self.title)
+        card.addWidget(self.check)
+        card.addWidget(self.text)
+        card.addWidget(self.picture, 1)
+        card.addLayout(row(self.back_, self.done_, self.progress, 1))
+        self.caution = label(CAUTIONS, "caption", True)
+        card.addWidget(self.caution)
+        whole.addWidget(scrolled(body, "page"), 1)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """With little room the list stands above the card."""
+        wide = self.width() >= theme.px(LIST + LEAST_CARD)
+        ways = QBoxLayout.Direction
+        self.both.setDirection(ways.LeftToRight if wide else ways.TopToBottom)
+        self.list.setMaximumSize(
+            QSize(theme.px(LIST), MOST) if wide else QSize(MOST, self.height() // 3)
+        )
+
+    @property
+    def quilt(self) -> Quilt:
+        return self.session.project.quilt or Quilt()
+
+    @property
+    def steps(self) -> tuple[QuiltStep, ...]:
+        return self.session.quilt_plan.steps
+
+    def refresh(self) -> None:
+        steps, quilt = self.steps, self.quilt
+        self.list.blockSignals(True)
+        self.list.clear()
+        for step in steps:
+            done = quilt.done.get(step.title, 0)
+            mark = "✓  " if done >= step.times else f"{done}/{step.times}  " if done else ""
+            self.list.addItem(QListWidgetItem(f"{mark}{step.title}"))
+        self.at = max(0, min(self.at, len(steps) - 1))
+        self.list.setCurrentRow(self.at)
+        self.list.blockSignals(False)
+        self._show()
+
+    def _choose(self, at: int) -> None:
+        self.at = max(0, at)
+        self._show()
+
+    def _show(self) -> None:
+        steps = self.steps
+        here = steps[self.at] if self.at < len(steps) else None
+        for widget in (self.picture, self.back_, self.done_, self.caution):
+            widget.setVisible(here is not None)
+        if here is None:
+            self.title.setText("No quilt is set yet")
+            self.text.setText("Set its blocks first: the ticket says how many across and down.")
+            self.check.setText("")
+            self.progress.setText("")
+            return
+        done = self.quilt.done.get(here.title, 0)
+        self.title.setText(here.title)
+        self.text.setText(vulgar_text(here.text))
+        self.check.setText(vulgar_text(here.measures))
+        self.check.setVisible(bool(here.measures))
+        self.progress.setText(
+            f"{done} of {here.times} done" if here.times > 1 else "done" if done else ""
+        )
+        self.caution.setVisible(self.at == 0)
+        plan = self.session.quilt_plan
+        backing = plan.backing if here.of == BACKING else None
+        self.picture.show_step(plan.top, self.session, here.of, backing)
+
+    def go(self, by: int) -> None:
+        """A step is done, and the next one shown; or the last is not."""
+        steps = self.steps
+        if not steps:
+            return
+        here = steps[self.at]
+        done = self.quilt.done.get(here.title, 0)
+        if by < 0 and not done and self.at:
+            self.at -= 1
+            here = steps[self.at]
+        made = step_done(self.quilt, here.title, here.times, by)
+        if by > 0 and made.done.get(here.title, 0) >= here.times and self.at + 1 < len(steps):
+            self.at += 1
+        self.session.edit_quilt(made)
+        self.refresh()
+
+
+@guarded
+class _Steps(QListWidget):
+    """The steps in their order; the space bar goes on, the backspace key back."""
+
+    def __init__(self, page: RowsPage) -> None:
+        super().__init__()
+        self.page = page
+        self.setAccessibleName("Steps of the quilt")
+        self.setWordWrap(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Space:
+            self.page.go(1)
+        elif event.key() == Qt.Key.Key_Backspace:
+            self.page.go(-1)
+        else:
+            super().keyPressEvent(event)
+
+
+@guarded
+class StepPicture(QWidget):
+    """The whole top, all but what the step makes paler; the row's label where it is pinned."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(theme.px(180))
+        self.setAccessibleName("What the step makes")
+        self.scene: Scene | None = None
+        self._top: Top | None = None
+        self.of: list[QPolygonF] = []
+        self.label = ""
+        self.backing: tuple[BackingWay, list[float], QColor] | None = None
+        self.look = Look()
+
+    def sizeHint(self) -> QSize:
+        return QSize(480, 320)
+
+    def show_step(self, top: Top, session: Session, of: str, backing: BackingWay | None) -> None:
+        """The pieces of a row or a border, or the ``backing`` with the quilt on it."""
+        self.backing = None
+        if backing is not None:
+            project = session.project
+            cloth = project.quilt.backing.fabric if project.quilt and project.quilt.backing else ""
+            lost = 2 * session.measure.from_inches(JOIN)
+            joins = [float(x) for x in backing.joins(project.cloth_width(cloth), lost)]
+            colour = colour_of(project, cloth or None, session.grey)
+            self.backing = backing, joins, colour
+        if self._top is not top:
+            self._top, self.scene = top, Scene(top, session.project)
+        rows = [r for r in top.rows if r.label == of]
+        pieces = [piece for r in rows for piece in r.pieces]
+        pieces += [piece for each in top.borders if each.label == of for piece in each.pieces]
+        self.of = [QPolygonF([QPointF(*p.floats()) for p in piece.outline]) for piece in pieces]
+        self.label = of if rows else ""
+        self.look = Look(True, session.grey)
+        self.update()
+
+    def paintEvent(self, event: object) -> None:
+        painter = QPainter(self)
+        if self.scene is not None and self.backing is not None:
+            self._draw_backing(painter, self.scene, *self.backing)
+        elif self.scene is not None:
+            self._draw(painter, self.scene)
+        painter.end()
+
+    def _draw_backing(
+        self, painter: QPainter, scene: Scene, way: BackingWay, joins: list[float], colour: QColor
+    ) -> None:
+        """The widths of cloth side by side with their seams, what is cut off hatched, the quilt's
+        edge on them."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        wide, high = (float(side) for side in way.size)
+        spare = float(way.left[0])
+        along = way.seam == "along"
+        whole = QRectF(0, 0, wide + (spare if along else 0), high + (0 if along else spare))
+        room = QRectF(self.rect()).adjusted(12, 12, -12, -12)
+        scale = max(1e-6, min(room.width() / whole.width(), room.height() / whole.height()))
+        corner = room.center() - whole.center() * scale
+        frame = QTransform(scale, 0, 0, scale, corner.x(), corner.y())
+        painter.setPen(QPen(theme.INK, 1.4))
+        painter.setBrush(colour)
+        painter.drawRect(frame.mapRect(whole))
+        left = QRectF(wide, 0, spare, high) if along else QRectF(0, high, wide, spare)
+        painter.fillRect(frame.mapRect(left), QBrush(theme.ACCENT, Qt.BrushStyle.BDiagPattern))
+        for ink, width, style in (
+            (theme.PAPER, 4.0, Qt.PenStyle.SolidLine), (theme.INK, 2.0, Qt.PenStyle.DashLine)
+        ):  # fmt: skip
+            painter.setPen(QPen(ink, width, style))
+            for at in joins:
+                ends = (QPointF(at, 0), QPointF(at, high)) if along else (
+                    QPointF(0, at), QPointF(wide, at)
+                )  # fmt: skip
+                painter.drawLine(*map(frame.map, ends))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        quilt = QRectF(0, 0, *scene.size)
+        quilt.moveCenter(QPointF(wide / 2, high / 2))
+        for ink, width in ((theme.PAPER, 4.0), (theme.INK, 1.6)):
+            painter.setPen(QPen(ink, width))
+            painter.drawRect(frame.mapRect(quilt))
+        draw_tag(painter, frame.map(quilt.center()), "the quilt", 10)
+
+    def _draw(self, painter: QPainter, scene: Scene) -> None:
+        wide, high = scene.size
+        room = QRectF(self.rect()).adjusted(10, 10, -10, -10)
+        scale = max(1e-6, min(room.width() / wide, room.height() / high))
+        left = room.left() + (room.width() - wide * scale) / 2
+        top = room.top() + (room.height() - high * scale) / 2
+        frame = QTransform(scale, 0, 0, scale, left, top)
+        scene.paint(painter, frame, QRectF(self.rect()), self.look)
+        if not self.of:
+            return
+        cover = QColor(theme.PAPER)
+        cover.setAlpha(COVER)
+        painter.fillRect(frame.mapRect(QRectF(0, 0, wide, high)), cover)
+        path = QPainterPath()
+        for polygon in self.of:
+            own = QPainterPath()
+            own.addPolygon(frame.map(polygon))
+            own.closeSubpath()
+            path = path.united(own)
+        painter.save()
+        painter.setClipPath(path)
+        scene.paint(painter, frame, path.boundingRect(), self.look)
+        painter.restore()
+        painter.setPen(QPen(theme.INK, 2))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPath(path)
+        if self.label:
+            first = frame.map(self.of[0]).boundingRect().center()
+            draw_tag(painter, first, self.label, 10, True)

@@ -1,0 +1,211 @@
+"""A quilt top ready to be painted, however many blocks it has.
+
+Every block that looks alike is drawn once, as a small picture at the scale it is shown at; the top
+is put together of those. Only where a block fills much of the screen is it drawn as it is.
+"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from typing import NamedTuple
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QImage, QPainter, QPainterPath, QPen, QPolygonF, QTransform
+
+from inlet.core.project.block import Block
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt
+from inlet.core.quilt.picture import blocks_on_top, patches_of
+from inlet.core.quilt.pieces import Lying
+from inlet.core.quilt.top import Top, single_pieces
+from inlet.ui import theme
+from inlet.ui.drawing import cloth_brush
+
+LARGE = 700
+"""Pixels: a block shown larger than this is drawn as it is."""
+MOST_PICTURES = 400
+BLEED = 0.35
+"""Pixels each patch reaches over its edge, so that no ground shows between two."""
+
+
+class Look(NamedTuple):
+    """How a top is shown: with its seams or without, in grey."""
+
+    seams: bool = True
+    grey: bool = False
+
+
+class Patch(NamedTuple):
+    """A patch of a block as a path, in finished lengths, and its cloth."""
+
+    path: QPainterPath
+    fabric: str | None
+
+
+class Drawn(NamedTuple):
+    """A block where it lies: which drawing, how it is turned, its middle and reach on the top."""
+
+    which: int
+    turned: tuple[float, float, float, float]
+    middle: tuple[float, float]
+    reach: QRectF
+    lying: Lying
+
+
+class Scene:
+    """The pieces of a top, in floats."""
+
+    def __init__(self, top: Top, project: Project) -> None:
+        self.top, self.project = top, project
+        self.size = float(top.size[0]), float(top.size[1])
+        self.blocks: list[Drawn] = []
+        self.drawings: list[tuple[Block, tuple[Patch, ...]]] = []
+        self._pictures: OrderedDict[object, tuple[QImage, float]] = OrderedDict()
+        which: dict[int, int] = {}
+        for each in blocks_on_top(top, project):
+            number = which.get(id(each.block))
+            if number is None:
+                number = which[id(each.block)] = len(self.drawings)
+                self.drawings.append((each.block, _patches(each.block)))
+            matrix = each.matrix
+            wide, high = (float(side) for side in each.block.finished)
+            turned = (round(matrix.a, 9), round(matrix.b, 9), round(matrix.c, 9),
+                      round(matrix.d, 9))  # fmt: skip
+            middle = matrix((wide / 2, high / 2))
+            dx = (abs(turned[0]) * wide + abs(turned[2]) * high) / 2
+            dy = (abs(turned[1]) * wide + abs(turned[3]) * high) / 2
+            reach = QRectF(middle[0] - dx, middle[1] - dy, 2 * dx, 2 * dy)
+            self.blocks.append(Drawn(number, turned, middle, reach, each.lying))
+        quilt = project.quilt or Quilt()
+        self.others: list[tuple[QPolygonF, QRectF, str]] = []
+        for piece in single_pieces(top, quilt):
+            if piece.lying is None:
+                polygon = QPolygonF([QPointF(*p.floats()) for p in piece.outline])
+                self.others.append((polygon, polygon.boundingRect(), piece.fabric))
+
+    def take(self, top: Top, project: Project) -> bool:
+        """Show the same top in other cloths; False where its pieces or blocks are others."""
+        if top is not self.top or project.blocks is not self.project.blocks:
+            return False
+        self.project = project
+        self._pictures.clear()
+        return True
+
+    def paint(self, painter: QPainter, frame: QTransform, seen: QRectF, look: Look) -> None:
+        """The top through ``frame`` (lengths to pixels, one scale both ways), as far as it is
+        ``seen``, in pixels."""
+        scale = frame.m11()
+        lengths, _ = frame.inverted()
+        within = lengths.mapRect(seen)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self._paint_others(painter, frame, within, look)
+        for each in self.blocks:
+            if not each.reach.intersects(within):
+                continue
+            if max(each.reach.width(), each.reach.height()) * scale > LARGE:
+                self._paint_whole(painter, frame, each, look)
+                continue
+            picture, half = self._picture(each, scale, look)
+            at = frame.map(QPointF(*each.middle))
+            painter.drawImage(QPointF(at.x() - half, at.y() - half), picture)
+
+    def _paint_others(
+        self, painter: QPainter, frame: QTransform, within: QRectF, look: Look
+    ) -> None:
+        painter.save()
+        painter.setTransform(frame, True)
+        brushes: dict[str, QBrush] = {}
+        pens: dict[str, QPen] = {}
+        for polygon, reach, fabric in self.others:
+            if not reach.intersects(within):
+                continue
+            brush = brushes.get(fabric)
+            if brush is None:
+                brush = brushes[fabric] = cloth_brush(self.project, fabric, look.grey)
+                pens[fabric] = seam_pen() if look.seams else _over_edge(brush)
+            painter.setPen(pens[fabric])
+            painter.setBrush(brush)
+            painter.drawPolygon(polygon)
+        painter.restore()
+
+    def _picture(self, each: Drawn, scale: float, look: Look) -> tuple[QImage, float]:
+        """A block as it lies, on a square with its middle in the middle, and half its side."""
+        key = each.which, each.turned, round(scale, 6), look
+        known = self._pictures.get(key)
+        if known is not None:
+            self._pictures.move_to_end(key)
+            return known
+        half = int(max(each.reach.width(), each.reach.height()) * scale / 2) + 2
+        made = QImage(2 * half, 2 * half, QImage.Format.Format_ARGB32_Premultiplied)
+        made.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(made)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        frame = QTransform(scale, 0, 0, scale, half, half)
+        centred = each._replace(middle=(0.0, 0.0))
+        self._paint_whole(painter, frame, centred, look)
+        painter.end()
+        self._pictures[key] = made, float(half)
+        while len(self._pictures) > MOST_PICTURES:
+            self._pictures.popitem(last=False)
+        return made, float(half)
+
+    def _paint_whole(self, painter: QPainter, frame: QTransform, each: Drawn, look: Look) -> None:
+        block, patches = self.drawings[each.which]
+        wide, high = (float(side) for side in block.finished)
+        a, b, c, d = each.turned
+        x, y = each.middle
+        # From the block's upper left to the top: turned about its middle.
+        lying = QTransform(
+            a, b, c, d, x - a * wide / 2 - c * high / 2, y - b * wide / 2 - d * high / 2
+        )
+        painter.save()
+        painter.setTransform(lying * frame, True)
+        for patch in patches:
+            brush = cloth_brush(self.project, patch.fabric, look.grey)
+            painter.setPen(seam_pen() if look.seams else _over_edge(brush))
+            painter.setBrush(brush)
+            painter.drawPath(patch.path)
+        painter.restore()
+
+    def at(self, x: float, y: float) -> Drawn | None:
+        """The block under a point of the top."""
+        for each in self.blocks:
+            if each.reach.contains(x, y) and _outline(each).containsPoint(
+                QPointF(x, y), Qt.FillRule.OddEvenFill
+            ):
+                return each
+        return None
+
+    def outline(self, each: Drawn) -> QPolygonF:
+        """A block's edge on the top."""
+        return _outline(each)
+
+
+def _outline(each: Drawn) -> QPolygonF:
+    return QPolygonF([QPointF(*p.floats()) for p in each.lying.corners])
+
+
+def _patches(block: Block) -> tuple[Patch, ...]:
+    out = []
+    for patch in patches_of(block):
+        path = QPainterPath()
+        path.setFillRule(Qt.FillRule.OddEvenFill)
+        for corners in (patch.outline, *patch.holes):
+            path.addPolygon(QPolygonF([QPointF(*p) for p in corners]))
+            path.closeSubpath()
+        out.append(Patch(path, patch.fabric))
+    return tuple(out)
+
+
+def seam_pen() -> QPen:
+    pen = QPen(theme.INK, 0.9)
+    pen.setCosmetic(True)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    return pen
+
+
+def _over_edge(brush: QBrush) -> QPen:
+    """A line in the cloth's own colour, so that patches meet without a gap."""
+    pen = QPen(brush, 2 * BLEED)
+    pen.setCosmetic(True)
+    return pen

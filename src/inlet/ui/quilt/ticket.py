@@ -1,0 +1,89 @@
+"""The ticket of the quilt: its size, how it is set, what goes round it, its colours, its places."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QWidget
+
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.words import near_text
+from inlet.ui.guard import guarded
+from inlet.ui.parts import column, label, rule
+from inlet.ui.quilt.colours_page import ColoursPage
+from inlet.ui.quilt.edges_page import EdgesPage
+from inlet.ui.quilt.place_page import PlacePage
+from inlet.ui.quilt.quilting_page import QuiltingPage
+from inlet.ui.quilt.setting_page import SettingPage
+from inlet.ui.session import Session
+from inlet.ui.tabs import tabs
+
+PAGES = (
+    ("setting", "Setting"), ("edges", "Edges"), ("colours", "Colours"), ("place", "Place"),
+    ("quilting", "Quilting"),
+)  # fmt: skip
+
+
+@guarded
+class QuiltTicket(QWidget):
+    turned = Signal(str)  # another page is shown
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("ticketBody")
+        layout = column(self, 16, 8)
+        layout.addWidget(label("finished", "caption"))
+        self.finished = label("", "size", True)
+        layout.addWidget(self.finished)
+        self.inside = label("", "caption", True)
+        layout.addWidget(self.inside)
+        self.problems = label("", "warning", True)
+        layout.addWidget(self.problems)
+        layout.addWidget(rule())
+        line, self.page_buttons = tabs(self, PAGES, self.turn_to)
+        layout.addWidget(line)
+        self.setting, self.edges = SettingPage(session), EdgesPage(session)
+        self.colours, self.place = ColoursPage(session), PlacePage(session)
+        self.quilting = QuiltingPage(session)
+        self.pages: dict[
+            str, SettingPage | EdgesPage | ColoursPage | PlacePage | QuiltingPage
+        ] = {
+            "setting": self.setting, "edges": self.edges, "colours": self.colours,
+            "place": self.place, "quilting": self.quilting,
+        }  # fmt: skip
+        for body in self.pages.values():
+            layout.addWidget(body)
+        layout.addStretch(1)
+        self.turn_to("setting")
+
+    def turn_to(self, page: str) -> None:
+        self.page = page
+        self.page_buttons[page].setChecked(True)
+        for name, body in self.pages.items():
+            body.setVisible(name == page)
+        self.refresh()
+        self.turned.emit(page)
+
+    def refresh(self) -> None:
+        """Only where it is looked at: the stage asks for it."""
+        if not self.isVisible():
+            return
+        plan = self.session.quilt_plan
+        top, measure = plan.top, plan.measure
+        self.finished.setText(
+            vulgar_text(near_text(top.size, measure)) if top.rows else "no size yet"
+        )
+        words = []
+        if top.borders:
+            words.append(f"{near_text(top.middle, measure)} inside the borders")
+        blocks = sum(piece.lying is not None for row in top.rows for piece in row.pieces)
+        if blocks:
+            words.append(f"{blocks} {'place' if blocks == 1 else 'places'} with a block")
+        self.inside.setText(vulgar_text("; ".join(words)))
+        self.problems.setText(vulgar_text("\n".join(p.text for p in top.problems)))
+        self.problems.setVisible(bool(top.problems))
+        page = self.pages[self.page]
+        page.refresh()
+
+    def showEvent(self, event: object) -> None:
+        self.refresh()
