@@ -33,7 +33,8 @@ SQUARE = Cut("a", "square", (F(7, 2), F(7, 2)), "none", 12, ("A",), label="A")
 SINGLE = Cutting(folds=0, square_every=0)
 
 eighths = st.integers(8, 130).map(lambda n: F(n, 8))
-sizes = st.lists(st.tuples(eighths, eighths, st.integers(1, 25)), min_size=1, max_size=6)
+shapes = st.sampled_from(["rectangle", "rectangle", "strip"])
+sizes = st.lists(st.tuples(eighths, eighths, st.integers(1, 25), shapes), min_size=1, max_size=6)
 haves = st.lists(
     st.builds(
         lambda kind, w, h, n: Have(kind=kind, width=w, length=h, count=n),
@@ -55,8 +56,8 @@ rules = st.builds(
 
 def cut_list(wanted) -> list[Cut]:
     return [
-        Cut("a", "rectangle", (min(a, b), max(a, b)), "none", n, ("A",), label=f"A{i}")
-        for i, (a, b, n) in enumerate(wanted)
+        Cut("a", shape, (min(a, b), max(a, b)), "none", n, ("A",), label=f"A{i}")
+        for i, (a, b, n, shape) in enumerate(wanted)
     ]
 
 
@@ -80,6 +81,12 @@ def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
     cuts = cut_list(wanted)
     (plan,), ready = laid(project, cuts, seconds)
     missing = {m.cut.label: m.number for m in plan.missing}
+    for place in (place for cloth in plan.cloths for place in places_of(cloth)):
+        (cut,) = (c for c in cuts if c.label == place.label)
+        low, high = sorted((place.at.width, place.at.height))
+        assert cut.cut == (low, high) or (
+            cut.shape == "strip" and low == cut.cut[0] and cut.cut[1] < high <= F(3, 2) * cut.cut[1]
+        )
     for cut in cuts:
         more = ready[cut.label] - (cut.number - missing.get(cut.label, 0))
         # Folded twice, a strip has two halves alike: what one has too few the other has too many.
@@ -132,6 +139,23 @@ def test_a_whole_strip_for_a_set_is_not_squared():
     assert plan.strips == [F(5, 2)] * 3
     assert not plan.missing
     assert plan.length == 8  # and the cloth's edge, once
+
+
+def test_a_strip_nearly_all_of_which_a_set_takes_stays_whole():
+    """Of three of 39 in no end is squared nor cut off; of one of 7 1/2 in it is, as the rest is of
+    use."""
+    long = SQUARE._replace(shape="strip", cut=(F(3, 2), F(39)), number=3)
+    short = long._replace(cut=(F(3, 2), F(15, 2)), number=1, label="B")
+    for folds in (0, 1):
+        plan = plan_of(long, short, cutting=Cutting(folds=folds, square_every=0))
+        (cloth,) = plan.cloths
+        assert not plan.missing
+        lengths = sorted(place.at.width for place in places_of(cloth))
+        assert lengths == [F(15, 2), F(42), F(42), F(42)]
+        cuts = [stroke.what for stroke in strokes_of(cloth, 4, F(24))]
+        assert cuts == ["square", *["strip"] * 4, "square", "segment"]
+    (rectangles,) = plan_of(long._replace(shape="rectangle")).cloths
+    assert {place.at.width for place in places_of(rectangles)} == {F(39)}
 
 
 def test_cloth_narrower_than_a_piece_is_told():

@@ -43,6 +43,8 @@ SECONDS = 0.5
 """How long each cloth's best layout is looked for."""
 FEW_SECONDS = 0.25
 """How long for one piece of what is there."""
+WHOLE_FROM = Fraction(2, 3)
+"""A strip of which a set takes so much stays whole; what is left of others is of use."""
 
 
 class Missing(NamedTuple):
@@ -235,6 +237,7 @@ class _Work:
             lengths.append(project.measure.mark)
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
         self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
+        self.strips = {want.cut.label for want in self.wants if want.cut.shape == "strip"}
         self.cloths: list[LaidCloth] = []
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
@@ -312,7 +315,7 @@ class _Work:
             chosen = list(fill_strips_once(tuple(kinds), room, price, seconds, longest))
             if source.layers > 1:
                 chosen = evened(chosen, across)
-            return tuple(self._strips(chosen, own))
+            return tuple(self._uncut(strip, cloth) for strip in self._strips(chosen, own))
 
         if longest is None or longest > 0:
             ways = self._ways(wants, across * self.unit)
@@ -380,6 +383,21 @@ class _Work:
             if want.number and self._is_whole(want, cloth)
         )
 
+    def _uncut(self, strip: LaidStrip, cloth: LaidCloth) -> LaidStrip:
+        """A strip that gives one length for a strip set, and nothing else, stays whole: what it is
+        longer comes off with the set's ends, and a cut and a squared end are spared."""
+        if sum(segment.count for segment in strip.segments) != 1 or len(strip.segments[0].rows) > 1:
+            return strip
+        (pieces, *others) = strip.segments[0].rows[0].pieces
+        want = next(w for w in self.wants if w.cut.label == pieces.label)
+        alone = pieces.count == 1 and not others and pieces.size == (want.wide, want.high)
+        if not alone or want.cut.shape != "strip":
+            return strip
+        wide = 2 * cloth.width / max(2, cloth.layers)
+        if want.wide < WHOLE_FROM * wide:
+            return strip
+        return replace(strip, segments=(_one_piece(want, wide, strip.width, False),))
+
     def _price(self, source: Source) -> Price:
         """What the maker wishes to spare, in the layout's units of cloth length."""
         goal, every = self.rules.goal, self.rules.square_every
@@ -431,8 +449,11 @@ class _Work:
         for place in places_of(made):
             size = place.at.width, place.at.height
             wide, high = size[::-1] if place.turned else size
+            box = self.box_of.get(place.label, (wide, high))
             if place.holds > 1:  # head to tail: counted with those that lie one by one
-                wide, high = self.box_of.get(place.label, (wide, high))
+                wide, high = box
+            elif place.label in self.strips and high == box[1]:  # it may be longer: see _uncut
+                wide = min(wide, box[0])
             laid[place.label, wide, high] += place.number
         self.wants = [
             w._replace(number=max(0, w.number - laid[w.cut.label, w.wide, w.high]))
