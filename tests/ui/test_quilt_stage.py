@@ -391,6 +391,9 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     of_b = [lying for lying in stage.cloths if lying.plan.fabric == "b"]
     labels = {place.label for lying in of_b for place in places_of(lying.cloth)}
     assert {"Border 1, sides", "Binding"} <= labels
+    ticket = setter.maker.window.cutting_ticket
+    assert "stack Binding" in setter.maker.reads(ticket)
+    assert ticket.count.isHidden()
     stage.choose(stage.cloths.index(of_b[0]))
     for _ in range(4):
         setter.bot.keyClick(stage.mat, Qt.Key.Key_Space)

@@ -222,6 +222,7 @@ class Window(QMainWindow):
         self.draft_ticket.tray.chosen.connect(self._take_unit)
         self.draft.used.connect(self._used)
         self.cutting.chose.connect(self.cutting_ticket.show_fabric)
+        self.cutting.cuts.connect(self.cutting_ticket.show_plan)
         self.rail = Rail(session)
         self.rail.chosen.connect(self.show_stage)
         rail = scrolled(self.rail, "railArea")

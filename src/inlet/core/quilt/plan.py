@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 
 from inlet.core.cutting.cuts import Cut
 from inlet.core.cutting.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_out
+from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.standing import Standing
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import floor_exact
@@ -108,6 +109,11 @@ class QuiltPlan:
     def units(self) -> tuple[UnitPlan, ...]:
         """The units of all blocks."""
         return self.batch.units
+
+    @property
+    def sets(self) -> tuple[PlannedSet, ...]:
+        """The strip sets of all blocks."""
+        return self.batch.sets
 
     def work_out(self) -> None:
         """Ask for everything that takes a while, so that it is known from then on."""

@@ -64,6 +64,7 @@ class CuttingStage(QWidget):
 
     pointed = Signal(object)
     chose = Signal(object)  # the fabric that lies on the mat
+    cuts = Signal(object)  # the plan that is cut: of the block, or of the quilt
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -138,6 +139,7 @@ class CuttingStage(QWidget):
         before = self.lying
         first = self._plan is None or self._cut_for != self._is_for
         self._plan, self._is_for = plan, self._cut_for
+        self.cuts.emit(plan)
         self.cloths = [Lying(each, cloth) for each in plan.cloth_known for cloth in each.cloths]
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)

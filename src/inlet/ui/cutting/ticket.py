@@ -11,6 +11,7 @@ from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.words import buying_text, set_lines, set_name, strips_text
 from inlet.core.numbers.text import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan
+from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.words import cloth_name
 from inlet.ui import theme
@@ -39,8 +40,12 @@ class CuttingTicket(QWidget):
         self.copies.setRange(1, MOST_COPIES)
         self.copies.setAccessibleName("How many of this block")
         self.copies.valueChanged.connect(session.set_copies)
-        layout.addLayout(row(label("for"), self.copies, label("of this block"), 1))
+        self.count = QWidget()
+        count = column(self.count, 0, 0)
+        count.addLayout(row(label("for"), self.copies, label("of this block"), 1))
+        layout.addWidget(self.count)
         self.whole = False  # are strip sets shown of the whole project?
+        self.plan: BlockPlan | QuiltPlan | None = None
         self.cut_list = QWidget()
         self.list = column(self.cut_list, 0, 5)
         self.have = HavePage(session)
@@ -48,8 +53,6 @@ class CuttingTicket(QWidget):
         for body in (self.cut_list, self.have, self.rules):
             layout.addWidget(body)
         layout.addStretch(1)
-        session.planned.connect(self.refresh)
-        session.laid_out.connect(self.refresh)
         session.changed.connect(self._changed)
         self.turn_to("list")
 
@@ -60,6 +63,11 @@ class CuttingTicket(QWidget):
         self.have.setVisible(page == "have")
         self.rules.setVisible(page == "rules")
         self._changed()
+
+    def show_plan(self, plan: BlockPlan | QuiltPlan) -> None:
+        """What is cut at the mat: the block, or the whole quilt."""
+        self.plan = plan
+        self.refresh()
 
     def show_fabric(self, fabric: str | None) -> None:
         """The cloth that lies on the mat."""
@@ -74,13 +82,15 @@ class CuttingTicket(QWidget):
             self.rules.refresh()
 
     def refresh(self) -> None:
-        plan = self.session.plan
+        plan = self.plan
         if plan is None:
             return
         empty(self.list)
-        self.copies.blockSignals(True)
-        self.copies.setValue(plan.copies)  # it may have been set at another stage
-        self.copies.blockSignals(False)
+        self.count.setHidden(isinstance(plan, QuiltPlan))
+        if isinstance(plan, BlockPlan):
+            self.copies.blockSignals(True)
+            self.copies.setValue(plan.copies)  # it may have been set at another stage
+            self.copies.blockSignals(False)
         for cloth in plan.cloth_known:
             self.list.addWidget(rule())
             self.list.addWidget(label(cloth_name(plan.project, cloth.fabric), "heading", True))
@@ -96,7 +106,7 @@ class CuttingTicket(QWidget):
             self._cuts(owned, plan)
         self._sets(plan)
 
-    def _cuts(self, cuts: list[Cut], plan: BlockPlan) -> None:
+    def _cuts(self, cuts: list[Cut], plan: BlockPlan | QuiltPlan) -> None:
         system = plan.measure.system
         grid = QGridLayout()
         grid.setHorizontalSpacing(theme.px(10))
@@ -119,10 +129,10 @@ class CuttingTicket(QWidget):
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
         self.list.addLayout(grid)
 
-    def _sets(self, plan: BlockPlan) -> None:
-        """The strip sets of this block's methods, or of all that the project could cut so."""
+    def _sets(self, plan: BlockPlan | QuiltPlan) -> None:
+        """The strip sets of the methods in use, or of all that the project could cut so."""
         sets = plan.sets
-        if self.whole:
+        if self.whole and isinstance(plan, BlockPlan):
             sets = project_sets(plan.project, plan.copies)
         self.list.addWidget(rule())
         self.list.addWidget(label("Strip sets", "heading"))
@@ -132,6 +142,8 @@ class CuttingTicket(QWidget):
                 self.list.addWidget(label(line, "caption", True))
         if not sets:
             self.list.addWidget(label("None in the methods in use.", "caption", True))
+        if isinstance(plan, QuiltPlan):
+            return
         words = "Of this block's methods" if self.whole else "Of the whole project"
         self.sets_link = Link(words)
         self.sets_link.followed.connect(self._turn_whole)
