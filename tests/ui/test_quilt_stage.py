@@ -307,11 +307,16 @@ def test_every_step_has_its_picture(setter):
     )  # fmt: skip
     setter.open(replace(project_of(EFF), quilt=quilt))
     setter.stage.page_buttons[1].click()
+    setter.rests()
     rows, seen = setter.stage.rows, []
+    assert rows.steps[0].sewn is not None
     for i, step in enumerate(rows.steps):
         rows.list.setCurrentRow(i)
         QApplication.processEvents()
         assert rows.title.text() == step.title
+        assert rows.sewn.isVisible() == (step.sewn is not None) != rows.picture.isVisible()
+        if step.sewn is not None:  # as at the piecing stage: what is made, how many, the size
+            assert f"make {step.sewn[1].times}" in setter.maker.reads(rows.sewn)
         if step.of:
             image = rows.picture.grab().toImage()
             assert image not in seen, step.title
@@ -322,16 +327,24 @@ def test_every_step_has_its_picture(setter):
 def test_rows_are_ticked_off_with_the_space_bar_and_kept(setter, tmp_path):
     setter.open(replace(project_of(EFF), quilt=Quilt(columns=2, rows=2, block="f")))
     setter.stage.page_buttons[1].click()
+    setter.rests()
     rows = setter.stage.rows
-    assert rows.title.text() == "Make 4 × Eff"
+    for _ in range(40):
+        if rows.title.text() == "Make 4 × Eff":
+            break
+        setter.bot.keyClick(rows.list, Qt.Key.Key_Space)
+    before = setter.quilt.done
+    assert list(before.values()) == [1] * len(before)  # units and parts of the block
+    assert before
     for _ in range(5):
         setter.bot.keyClick(rows.list, Qt.Key.Key_Space)
-    assert setter.quilt.done == {"Make 4 × Eff": 4, "Lay it out": 1}
+    done = {**before, "Make 4 × Eff": 4}
+    assert setter.quilt.done == {**done, "Lay it out": 1}
     assert rows.title.text() == "Sew row 1"
     setter.bot.keyClick(rows.list, Qt.Key.Key_Backspace)
-    assert setter.quilt.done == {"Make 4 × Eff": 4}
+    assert setter.quilt.done == done
     save(setter.session.project, tmp_path / "q.inlet")
-    assert load(tmp_path / "q.inlet").quilt.done == {"Make 4 × Eff": 4}
+    assert load(tmp_path / "q.inlet").quilt.done == done
 
 
 def test_quilting_lines_are_drawn_and_measured(setter):

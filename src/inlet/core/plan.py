@@ -97,6 +97,11 @@ class BlockPlan:
         return self.block.finished[0] + 2 * s, self.block.finished[1] + 2 * s
 
     @property
+    def made(self) -> MadeSizes:
+        """What parts measure as they are cut."""
+        return MadeSizes(self.fit.sewn if self.fit is not None else None, self.measure)
+
+    @property
     def errors(self) -> tuple[Problem, ...]:
         return tuple(p for p in self.problems if p.level == "error")
 

@@ -18,7 +18,9 @@ from inlet.core.fitting.words import as_exact
 from inlet.core.numbers.systems import INCHES
 from inlet.core.piecing.advice import Advice, advice_text
 from inlet.core.piecing.needle import effect_text, needle_text
+from inlet.core.piecing.sittings import Sitting
 from inlet.core.piecing.step import Step
+from inlet.core.piecing.thread import Thread
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.compare import Cost
 from inlet.core.planning.stock import Stock
@@ -52,7 +54,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
         "steps": [step_dict(s, plan) for s in plan.steps],
-        **_work(plan),
+        **work_dict(plan.sittings, plan.thread),
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
@@ -348,9 +350,8 @@ def _path(join: Join) -> dict[str, Any]:
     return {"path": places(join.points), **found}
 
 
-def _work(plan: BlockPlan) -> dict[str, Any]:
+def work_dict(found: Sequence[Sitting], thread: Thread) -> dict[str, Any]:
     """Sittings and thread, minutes and lengths as plain numbers."""
-    thread = plan.thread
     return {
         "sittings": [
             {
@@ -368,7 +369,7 @@ def _work(plan: BlockPlan) -> dict[str, Any]:
                     for batch in sitting.batches
                 ],
             }
-            for sitting in plan.sittings
+            for sitting in found
         ],
         "thread": {
             "top": round(thread.each, 1),

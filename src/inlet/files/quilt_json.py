@@ -16,7 +16,7 @@ from inlet.core.quilt.straight import strips_of
 from inlet.core.quilt.work import work_of
 from inlet.files.cutting_json import cutting_list
 from inlet.files.exact_json import number, pair, places
-from inlet.files.plan_json import cut_dict, fabric_dict, problem_dict, step_dict
+from inlet.files.plan_json import cut_dict, fabric_dict, problem_dict, step_dict, work_dict
 from inlet.files.pressing_json import pressing_dict
 
 VERSION = 1
@@ -60,8 +60,7 @@ def quilt_dict(plan: QuiltPlan) -> dict[str, Any]:
         "cutting": cutting_list(plan.cloth, plan.project),
         "work": {
             "minutes": round(work.minutes, 1),
-            "sittings": work.sittings,
-            "thread": round(work.thread, 2),
+            **work_dict(work.sittings, work.thread),
         },
         "quilting": {
             "lines": [[[f"{x:.6f}", f"{y:.6f}"] for x, y in line] for line in plan.quilted.lines],
@@ -203,13 +202,14 @@ def _piece(piece: TopPiece, plan: QuiltPlan) -> dict[str, Any]:
 def _steps(plan: QuiltPlan) -> list[dict[str, Any]]:
     """The steps of every block, then those of the quilt, numbered through."""
     out: list[dict[str, Any]] = [
-        {**step_dict(step, block.plan), "block": block.name}
-        for block in plan.blocks
-        for step in block.plan.steps
+        {**step_dict(step, sewn), "block": block.name}
+        for block, sewn in zip(plan.blocks, plan.sewn, strict=True)
+        for step in sewn.steps
     ]
     out += [
         {"do": "quilt", "makes": step.title, "text": step.text, "check": step.measures or None}
         for step in plan.steps
+        if step.sewn is None
     ]
     return [{**step, "number": i} for i, step in enumerate(out, 1)]
 
@@ -218,5 +218,8 @@ def _pressing(plan: QuiltPlan) -> dict[str, Any]:
     """How rows are pressed, and, by block, which way each seam is."""
     return {
         "rows": [{"label": card.label, "press": card.pressed or None} for card in plan.rows],
-        "blocks": {block.name: pressing_dict(block.plan) for block in plan.blocks},
+        "blocks": {
+            block.name: pressing_dict(sewn)
+            for block, sewn in zip(plan.blocks, plan.sewn, strict=True)
+        },
     }

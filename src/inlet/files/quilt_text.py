@@ -6,6 +6,8 @@ from collections.abc import Iterator
 
 from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.root2 import Exact
+from inlet.core.piecing.words import sitting_lines
+from inlet.core.project.measure import Rates
 from inlet.core.quilt.hands import hands_lines
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.quilting_words import quilted_text, quilting_words
@@ -58,7 +60,11 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         over = near_text(made.left, measure) if made.left[0] > 0 else "nothing"
         panel = near_text((made.panel, made.panel), measure)
         yield f"  backing, seams {made.seam}: {made.widths} × {panel}; left over {over}"
-    yield f"{work_text(work_of(plan), measure)}."
+    work = work_of(plan)
+    yield f"{work_text(work, measure)}."
+    for head, lines in sitting_lines(work.sittings, project.rates or Rates(), measure):
+        yield f"  {head}:"
+        yield from (f"    {line}" for line in lines)
     for asked in plan.quilt.quilting:
         yield f"Quilting: {quilting_words(asked, project)}"
     if plan.quilt.quilting:

@@ -82,6 +82,10 @@ def test_sets_hold_what_is_cut_from_them(copies, usable, metric):
     assert all(length <= usable for length in one.lengths)
     each = (usable - squaring) // segment.cut
     assert len(one.lengths) == -(-copies // each)
+    (step,) = plan.steps  # it names every stack of the cut list, of whatever length
+    named = [name for each in step.needs for name in each.split(", ")]
+    assert sorted(named) == sorted(cut.label for cut in plan.cuts)
+    assert all(name in step.text for name in named)
     kinds = [s.kind for s in one.choices]
     assert kinds[0] == "full-width"
     for strips in one.choices:

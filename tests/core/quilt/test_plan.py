@@ -42,9 +42,9 @@ from inlet.core.quilt.picture import blocks_on_top
 from inlet.core.quilt.pieces import Lying
 from inlet.core.quilt.plan import plan_quilt
 from inlet.core.quilt.top import member_lying
-from inlet.core.quilt.work import seams_between, work_of, work_text
+from inlet.core.quilt.work import seams_of, work_of, work_text
 from inlet.files.quilt_json import quilt_dict
-from tests.blocks import CLOTHS, block_of, project_of
+from tests.blocks import CLOTHS, block_of, project_of, unit_blocks
 from tests.core.cutting.mat import follow
 from tests.core.quilt.test_top import polygon, quilts
 
@@ -357,10 +357,43 @@ def test_settings_that_use_both_hands():
 def test_work_of_the_whole_quilt():
     """Six 4 in blocks in two rows of three: seams of 4 in, two a row, and one of 12: 28 in."""
     plan = plan_quilt(of(Quilt(columns=3, rows=2, block="hst"), HST))
-    assert seams_between(plan.top) == (pytest.approx(28), 5)
+    assert [(s.what, s.times, s.seams, s.length) for s in seams_of(plan.top, plan.quilt)] == [
+        ("rows", 2, 4, 16), ("row join", 1, 1, 12),
+    ]  # fmt: skip
     work = work_of(plan)
     block = plan.blocks[0].plan
-    assert work.blocks == pytest.approx(sum(b.minutes for b in block.batches))
-    assert work.minutes > work.blocks
-    assert work.thread == pytest.approx(2 * block.thread.each + 2 * 28 * 2.8 / 2.2)
+    assert work.minutes == pytest.approx(sum(s.minutes for s in work.sittings))
+    # The thread at the ends of five seams, half an inch each.
+    ours = work.thread.each - block.thread.each
+    assert ours == pytest.approx((28 + 5 * 0.5) * 2.8 / 2.2)
     assert work_text(work, INCH).startswith("About 1 h of cutting and piecing, in 1 sitting; ")
+
+
+@given(unit_blocks(most=2), unit_blocks(most=3), st.integers(1, 3), st.integers(1, 3))
+@settings(max_examples=25, deadline=None)
+def test_what_the_steps_of_a_quilt_make_is_what_they_need(one, other, columns, rows):
+    """A balance over all blocks: of every unit, part and block as many are made as later steps take
+    and the top holds; each has one step; stacks are those of the cut list."""
+    one, other = replace(one, id="one", name="One"), replace(other, id="two", name="Two")
+    quilt = Quilt(
+        columns=columns, rows=2 * rows, block="one", alternate=Alternate(block="two", by="rows")
+    )
+    plan = plan_quilt(of(quilt, one, other))
+    steps = [step for sewn in plan.sewn for step in sewn.steps]
+    assert [step.number for step in steps] == list(range(1, len(steps) + 1))
+    made, taken = Counter(), Counter()
+    plain = [unit for unit in plan.units if len(unit.unit.part.faces) == 1]
+    made.update({unit.unit.label: unit.count for unit in plain})
+    stacks = {cut.label for cut in plan.cuts}
+    for step in steps:
+        named = {name for need in step.needs for name in need.split(", ")}
+        assert named <= stacks | set(made), step
+        assert step.makes not in made
+        made[step.makes] = step.times
+        pieces = plan.batch.stacks[step.makes] if step.unit else ()
+        own = Counter(step.needs) - Counter(pieces)
+        taken.update({need: step.times * n for need, n in own.items()})
+    for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
+        whole = next((s.makes for s in sewn.steps if s.part.faces == sewn.root.faces), None)
+        taken[whole or sewn.units[0].unit.label] += block.number
+    assert {name: n for name, n in taken.items() if name in made} == made

@@ -30,7 +30,9 @@ from inlet.core.project.quilt import (
 )  # fmt: skip
 from inlet.core.project.value import replace
 from inlet.core.quilt.borders import fitting_units, spacer_for
+from inlet.core.quilt.making import JOIN_ROWS
 from inlet.core.quilt.top import quilt_top, single_pieces
+from inlet.core.quilt.work import seams_of
 from tests.blocks import CLOTHS
 
 lengths = st.integers(2, 40).map(lambda n: F(n, 4))
@@ -120,6 +122,13 @@ def test_a_top_is_sewn_row_by_row_and_fills_its_size(project):
     made = list(accumulate((row[-1] for row in rows), sewn_on))
     assert all(is_convex(each) for each in made)
     whole = made[-1]
+    sewn = [s for s in seams_of(top, project.quilt) if not s.what.startswith("motif")]
+    assert sum(s.seams for s in sewn) == len(top.pieces) - 1
+    assert all(s.length > 0 for s in sewn)
+    joins = sum(s.length for s in sewn if s.step == JOIN_ROWS)
+    if all(len(cell) == 1 for row in top.rows for cell in row.cells):
+        around = sum(row[-1].length for row in rows)
+        assert joins == pytest.approx((around - whole.length) / 2, abs=1e-4)
     assert whole.area == pytest.approx(float(top.middle[0] * top.middle[1]), rel=1e-6)
     for border in top.borders:
         for pair in border.pairs:

@@ -78,7 +78,8 @@ Stacks = Mapping[str, tuple[str, ...]]
 
 
 def stacks_of(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> Stacks:
-    """Which stack of the cut list each unit's pieces go to; "" for strips cut with its sets."""
+    """Which stack of the cut list each unit's pieces go to; of the strips for its sets, which may
+    be of several lengths, all of them: ``B1, B2``."""
     same = SameShapes()
 
     def key(cut: Cut) -> tuple[object, ...]:
@@ -88,18 +89,25 @@ def stacks_of(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> Stacks:
     stacks: dict[object, str] = {}
     for cut in cuts:
         stacks.setdefault(key(cut), cut.label)
+    strips = [cut for cut in cuts if cut.shape == "strip"]
+
+    def stack(plan: UnitPlan, piece: CutPiece) -> str:
+        cut = _cut_of(plan, piece)
+        if not piece.in_set(plan.in_use.sets):
+            return stacks.get(key(cut), "")
+        label, kind = plan.unit.label, (cut.fabric, cut.cut[0], cut.owned)
+        own = [c for c in strips if label in c.labels and (c.fabric, c.cut[0], c.owned) == kind]
+        return ", ".join(c.label for c in own)
+
     return {
-        plan.unit.label: tuple(
-            stacks.get(key(_cut_of(plan, piece)), "") for piece in plan.in_use.pieces
-        )
-        for plan in units
+        plan.unit.label: tuple(stack(plan, piece) for piece in plan.in_use.pieces) for plan in units
     }
 
 
 def _pieces(units: Sequence[UnitPlan]) -> Iterator[Cut]:
     for plan in units:
         for each in plan.in_use.pieces:
-            if each.piece.shape != "strip" or not plan.in_use.sets:  # those are shared with others
+            if not each.in_set(plan.in_use.sets):  # those are shared with others
                 yield _cut_of(plan, each)
 
 

@@ -29,12 +29,17 @@ from inlet.core.words import length_text
 
 
 def assembly_steps(
-    draft: Draft, root: Part, unit_names: dict[Faces, str], copies: int, made: MadeSizes
+    draft: Draft,
+    root: Part,
+    unit_names: dict[Faces, str],
+    copies: int,
+    made: MadeSizes,
+    block: str = "",
 ) -> list[Step]:
     """Steps, without their numbers, that sew units into ``copies`` blocks. Equal parts (some turn
     of one is the other, cloth for cloth) are sewn together; what holds a part that cannot be sewn
-    has no step."""
-    return _Assembly(draft, root, unit_names, copies, made).run()
+    has no step. Where several blocks are sewn, parts are named after their ``block``."""
+    return _Assembly(draft, root, unit_names, copies, made, block).run()
 
 
 class _Assembly:
@@ -45,8 +50,9 @@ class _Assembly:
         unit_names: dict[Faces, str],
         copies: int,
         made: MadeSizes,
+        block: str,
     ) -> None:
-        self.draft, self.root, self.copies = draft, root, copies
+        self.draft, self.root, self.copies, self.block = draft, root, copies, block
         self.made, self.measure = made, made.measure
         self.name_of = dict(unit_names)
         self.points = EdgePoints(draft)
@@ -93,9 +99,9 @@ class _Assembly:
 
     def new_name(self, faces: Faces, noun: str) -> str:
         if faces == self.root.faces:
-            return "block"
+            return self.block or "block"
         self.counters[noun] += 1
-        return f"{noun} {self.counters[noun]}"
+        return f"{self.block} {noun} {self.counters[noun]}".lstrip()
 
     # --- rows ---------------------------------------------------------------------------------
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import faces_of
 from inlet.core.draft.patches import Draft
 from inlet.core.fitting.measured import MadeSizes
@@ -35,22 +36,38 @@ def find_steps(
     """Steps in sewing order for ``copies`` blocks; ``stacks`` are those each unit's pieces lie in,
     by its label, ``made`` what parts measure as they are cut. What cannot be sewn (a stuck part)
     has no step; its parts have."""
-    names = {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
-    steps = [
+    steps = unit_steps(draft, units, stacks, project, made)
+    if root.kind is None:
+        steps += assembly_steps(draft, root, labels_of(units), copies, made)
+    return numbered(steps)
+
+
+def unit_steps(
+    draft: Draft,
+    units: Sequence[UnitPlan],
+    stacks: Mapping[str, tuple[str, ...]],
+    project: Project,
+    made: MadeSizes,
+) -> list[Step]:
+    """A step, without its number, for every unit that has a seam."""
+    return [
         _unit_step(draft, plan, stacks[plan.unit.label], project, made)
         for plan in _nested_first(units)
         if len(plan.unit.part.faces) > 1
     ]
-    if root.kind is None:
-        steps += assembly_steps(draft, root, names, copies, made)
-    return _numbered(steps)
 
 
-def _numbered(steps: Sequence[Step]) -> tuple[Step, ...]:
-    """Steps with their numbers; one that leaves a seam open says which finishes it."""
-    at = {step.join.number: i for i, step in enumerate(steps, 1) if step.join}
+def labels_of(units: Sequence[UnitPlan]) -> dict[Faces, str]:
+    """The label of the unit that each part of the block is."""
+    return {place.part.faces: plan.unit.label for plan in units for place in plan.unit.places}
+
+
+def numbered(steps: Sequence[Step], first: int = 1) -> tuple[Step, ...]:
+    """Steps with their numbers, from ``first`` on; one that leaves a seam open says which finishes
+    it."""
+    at = {step.join.number: i for i, step in enumerate(steps, first) if step.join}
     out = []
-    for i, step in enumerate(steps, 1):
+    for i, step in enumerate(steps, first):
         text = step.text
         if step.join:
             late = {end.finished_by for end in step.join.left_open}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
@@ -50,6 +50,10 @@ class CutPiece(NamedTuple):
         longer side, of a strip's width."""
         side = 0 if self.piece.shape == "strip" else 1
         return self.cut[side] - self.piece.exact[side]
+
+    def in_set(self, sets: Sequence[SewnSet]) -> bool:
+        """Is it a strip for the method's strip sets, which may be shared with other units?"""
+        return bool(sets) and self.piece.shape == "strip"
 
 
 TriangleKey = tuple[str | None, CutSize, Crosscut, Lean]

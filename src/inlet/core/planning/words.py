@@ -21,6 +21,13 @@ def piece_text(piece: CutPiece, measure: Measure) -> str:
     return f"{size_text(piece.cut, measure)} {piece.piece.shape}"
 
 
+def _sized(piece: CutPiece, method: MethodPlan, measure: Measure) -> str:
+    """The same; strips for sets by their width, as the cut list has their lengths."""
+    if piece.in_set(method.sets):
+        return f"{length_text(piece.cut[0], measure)} {piece.piece.shape}"
+    return piece_text(piece, measure)
+
+
 def move_text(
     text: str,
     method: MethodPlan,
@@ -35,11 +42,11 @@ def move_text(
     wanted = {name for _, name, _, _ in Formatter().parse(text)}
 
     def said(piece: CutPiece) -> str:
-        return f"{piece_text(piece, measure)} of {cloth_name(project, piece.piece.fabric)}"
+        return f"{_sized(piece, method, measure)} of {cloth_name(project, piece.piece.fabric)}"
 
     everything = ""
     if "all" in wanted:
-        everything = _all_text(method.pieces, stacks or [""] * len(method.pieces), project)
+        everything = _all_text(method, stacks or [""] * len(method.pieces), project)
     several = any(name and name not in ("all", "seam", "trim", "row", "length") for name in wanted)
     one = [f"the {said(piece)}" for piece in method.pieces] if several else []
     lies = {f"s{i}": said for i, said in enumerate(one)}
@@ -62,22 +69,27 @@ class _Length:
         return about(float(length), self.measure)
 
 
-def _all_text(pieces: Sequence[CutPiece], stacks: Sequence[str], project: Project) -> str:
+def _all_text(method: MethodPlan, stacks: Sequence[str], project: Project) -> str:
     """Everything to cut, of one size together: “2 1/2 in squares: 18 of Fog (A1), 18 of Silt
-    (A2)”."""
-    sizes: dict[str, list[str]] = {}
+    (A2)”. Strips for sets are counted in the cut list, with those of other units."""
+    sizes: dict[str, list[tuple[str, str]]] = {}
     over: list[str] = []
-    for piece, stack in zip(pieces, stacks, strict=True):
+    for piece, stack in zip(method.pieces, stacks, strict=True):
         lies = f" ({stack})" if stack else ""
         if piece.number:
-            of = f"{piece.number} of {cloth_name(project, piece.piece.fabric)}{lies}"
-            sizes.setdefault(piece_text(piece, project.measure), []).append(of)
+            counted = not stack or not piece.in_set(method.sets)
+            number = str(piece.number) if counted else ""
+            of = f"{cloth_name(project, piece.piece.fabric)}{lies}"
+            sizes.setdefault(_sized(piece, method, project.measure), []).append((number, of))
         if piece.spare:
             over.append(f"{spare_text(piece, project)}{lies}")
     said = []
     for size, each in sizes.items():
-        number, _, of = each[0].partition(" ")
-        said.append(f"{number} × {size} {of}" if len(each) == 1 else f"{size}s: {', '.join(each)}")
+        number, of = each[0]
+        if len(each) > 1:
+            said.append(f"{size}s: {', '.join(' of '.join(filter(None, one)) for one in each)}")
+        else:
+            said.append(f"{number} × {size} of {of}" if number else f"{size}s of {of}")
     return "; ".join((*said, *over))
 
 

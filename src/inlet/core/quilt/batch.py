@@ -8,22 +8,19 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace as with_changes
 from typing import NamedTuple
 
-from inlet.core.cutting.cuts import Cut, cut_list, stacks_of
+from inlet.core.cutting.cuts import Cut, Stacks, cut_list, stacks_of
 from inlet.core.cutting.sets import PlannedSet, plan_sets
 from inlet.core.cutting.standing import standing
 from inlet.core.geometry.motion import Alike
 from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
-from inlet.core.planning.planned import squares_shared
+from inlet.core.planning.planned import squares_shared, with_inside
 from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
 from inlet.core.project.block import Block
-from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
 from inlet.core.quilt.colourways import in_colourway
-from inlet.core.quilt.making import QuiltStep
 from inlet.core.quilt.top import Top, single_pieces
 from inlet.core.stopping import check
-from inlet.core.words import near_text
 
 
 class QuiltBlock(NamedTuple):
@@ -38,12 +35,16 @@ class QuiltBlock(NamedTuple):
 
 class Batch(NamedTuple):
     """The units of all blocks, labelled by block; ``made_as`` says for each unit that is made with
-    an equal one of another block which that is. ``cuts`` is their cut list."""
+    an equal one of another block which that is. ``in_block`` are those of each block, what is made
+    with another's under that label. ``cuts`` is their cut list, ``stacks`` those the pieces of each
+    lie in."""
 
     units: tuple[UnitPlan, ...]
+    in_block: tuple[tuple[UnitPlan, ...], ...]
     made_as: dict[str, str]
     sets: tuple[PlannedSet, ...]
     cuts: tuple[Cut, ...]
+    stacks: Stacks
     standing: dict[str, int]
 
 
@@ -109,7 +110,20 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> Batch:
     upright: Counter[str] = Counter()
     for block, plans in own:
         upright.update(standing(block.plan.draft, plans, stacks, project, block.number))
-    return Batch(units, made_as, sets, cuts, dict(upright))
+    by_label = {plan.unit.label: plan for plan in units}
+    in_block = tuple(
+        with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in own
+    )
+    return Batch(units, in_block, made_as, sets, cuts, stacks, dict(upright))
+
+
+def _in_batch(plan: UnitPlan, made_as: dict[str, str], kept: dict[str, UnitPlan]) -> UnitPlan:
+    """A block's unit as it is made in its batch; what is made with another block's, by its
+    label."""
+    label = made_as.get(plan.unit.label)
+    if label is None:
+        return kept[plan.unit.label]
+    return with_changes(plan, unit=plan.unit._replace(label=label))
 
 
 def _named(plan: UnitPlan, block: str) -> UnitPlan:
@@ -143,16 +157,3 @@ def _as_cut(plan: UnitPlan) -> Iterator[tuple[object, ...]]:
     for cut in plan.in_use.pieces:
         piece = cut.piece
         yield piece.fabric, piece.shape, cut.cut, piece.crosscut, piece.lean
-
-
-def block_step(block: QuiltBlock, measure: Measure) -> QuiltStep:
-    """Making all of a block, as its own stages say."""
-    steps = len(block.plan.steps)
-    many = "1 step" if steps == 1 else f"{steps} steps"
-    return QuiltStep(
-        f"Make {block.number} × {block.name}",
-        f"Cut, sew and press them as their own plan says, in {many}; equal units of several blocks "
-        "are made together.",
-        near_text(block.plan.unfinished, measure),
-        times=block.number,
-    )

@@ -9,9 +9,11 @@ from typing import NamedTuple
 
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
+from inlet.core.piecing.step import Step
+from inlet.core.plan import BlockPlan
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
+from inlet.core.project.quilt import Motif, Quilt
 from inlet.core.quilt.around import BackingWay, BindingPlan
 from inlet.core.quilt.cuts import NAMES, border_strips, extent
 from inlet.core.quilt.on_point import floats_by
@@ -22,6 +24,8 @@ from inlet.core.words import cloth_name, length_text, near_text
 
 BACKING = "Backing"
 """What the step that makes the backing is ``of``."""
+JOIN_ROWS, BINDING = "Join the rows", "Binding"
+"""Titles of steps."""
 TURNS = ("", "a quarter turn right", "upside down", "a quarter turn left")
 
 
@@ -37,13 +41,15 @@ class RowCard(NamedTuple):
 
 class QuiltStep(NamedTuple):
     """One thing to do: a few words, then how, and the sizes to check it by. ``of`` is the label of
-    the row or the border that it makes, ``times`` how often it is done."""
+    the row or the border that it makes, ``times`` how often it is done; ``sewn`` the step of a
+    block's plan that it is."""
 
     title: str
     text: str
     measures: str = ""
     of: str = ""
     times: int = 1
+    sewn: tuple[BlockPlan, Step] | None = None
 
 
 Versions = Mapping[tuple[str, int, int], int]
@@ -145,7 +151,7 @@ def _steps(
         if any(motif.id == p.lying.placed.block for p in top.pieces if p.lying is not None):
             size = top.sizes[motif.id]
             yield QuiltStep(
-                f"Sew the motif {motif.name or motif.id}",
+                motif_title(motif),
                 f"Sew its {motif.rows} rows of {motif.columns} blocks, then the rows to one "
                 "another. From now on it is handled as one block.",
                 near_text((size[0] + 2 * measure.seam, size[1] + 2 * measure.seam), measure),
@@ -168,6 +174,10 @@ def _steps(
         yield _backing_step(backing, project)
     if binding is not None:
         yield _binding_step(binding, project)
+
+
+def motif_title(motif: Motif) -> str:
+    return f"Sew the motif {motif.name or motif.id}"
 
 
 def listed(items: Sequence[str]) -> str:
@@ -210,7 +220,7 @@ def _joining(top: Top, quilt: Quilt, measure: Measure) -> Iterator[QuiltStep]:
             edge = _edge(quilt, measure)
             corners = f" The corner triangles come last; trim the edges straight, {edge}."
         yield QuiltStep(
-            "Join the rows",
+            JOIN_ROWS,
             "Sew the rows to one another in pairs, the pairs to pairs, and so on, so that no long "
             f"piece is handled more often than it must be.{corners}",
             near_text(
@@ -295,7 +305,7 @@ def _binding_step(plan: BindingPlan, project: Project) -> QuiltStep:
             f"Cut {plan.strips} strips of {cloth} {width} wide across the cloth, join them on the "
             "slant, press it in half along its length and sew it on, turning each corner."
         )
-    return QuiltStep("Binding", how, f"{_near(plan.length, measure)} long")
+    return QuiltStep(BINDING, how, f"{_near(plan.length, measure)} long")
 
 
 def _near(length: Exact, measure: Measure) -> str:

@@ -12,13 +12,16 @@ from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.standing import Standing
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import floor_exact
+from inlet.core.piecing.batches import Batch as PlaceBatch
+from inlet.core.piecing.batches import batches
+from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.problem import Problem, errors_first
-from inlet.core.project.measure import Measure
+from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.places import diagonal
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair
+from inlet.core.project.value import Pair, replace
 from inlet.core.quilt.around import (
     BackingWay,
     BindingPlan,
@@ -27,9 +30,10 @@ from inlet.core.quilt.around import (
     binding_plan,
     overage,
 )
-from inlet.core.quilt.batch import Batch, QuiltBlock, batched, block_step, quilt_blocks
+from inlet.core.quilt.batch import Batch, QuiltBlock, batched, quilt_blocks
 from inlet.core.quilt.cuts import SettingCuts, Triangles, setting_cuts, setting_triangles
 from inlet.core.quilt.making import QuiltStep, RowCard, quilt_steps, row_cards
+from inlet.core.quilt.sewing import block_steps, sewn_plans
 from inlet.core.quilt.top import Top, quilt_top, same_top
 
 if TYPE_CHECKING:
@@ -66,6 +70,18 @@ class QuiltPlan:
     def batch(self) -> Batch:
         """Their units made together."""
         return batched(self.blocks, self.project)
+
+    @cached_property
+    def sewn(self) -> tuple[BlockPlan, ...]:
+        """Every block's plan as it is sewn in the quilt."""
+        return sewn_plans(self.blocks, self.batch)
+
+    @cached_property
+    def batches(self) -> tuple[PlaceBatch, ...]:
+        """What is done for all blocks at the mat, the machine and the iron."""
+        plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
+        steps = [step for plan in self.sewn for step in plan.steps]
+        return batches(steps, plain, self.project.rates or Rates(), self.measure)
 
     @cached_property
     def triangles(self) -> tuple[Triangles, ...]:
@@ -117,9 +133,9 @@ class QuiltPlan:
 
     def work_out(self) -> None:
         """Ask for everything that takes a while, so that it is known from then on."""
-        _ = self.quilted, self.steps, self.cloth
-        for block in self.blocks:
-            _ = block.plan.batches, block.plan.thread
+        _ = self.quilted, self.steps, self.cloth, self.batches
+        for plan in self.sewn:
+            _ = plan.pressing
 
     @property
     def planned(self) -> bool:
@@ -159,9 +175,9 @@ class QuiltPlan:
         """By block, column and row: which version of its pressing lies there, from 1 on; of blocks
         that are pressed in two."""
         out = {}
-        for block in self.blocks:
+        for block, plan in zip(self.blocks, self.sewn, strict=True):
             wish = block.block.pressing
-            found = block.plan.pressing if wish is not None and wish.versions > 1 else None
+            found = plan.pressing if wish is not None and wish.versions > 1 else None
             if found is not None and len(found.versions) > 1:
                 for piece in self.top.pieces:
                     lying = piece.lying
@@ -182,8 +198,10 @@ class QuiltPlan:
         """What is done, from making the blocks to the binding."""
         if not self.top.rows:
             return ()
-        blocks = tuple(block_step(block, self.measure) for block in self.blocks)
-        return blocks + quilt_steps(self.top, self.project, self.rows, self.backing, self.binding)
+        return (
+            *block_steps(self.blocks, self.sewn),
+            *quilt_steps(self.top, self.project, self.rows, self.backing, self.binding),
+        )
 
     @cached_property
     def problems(self) -> tuple[Problem, ...]:
@@ -210,8 +228,22 @@ def binding_cut(plan: BindingPlan, measure: Measure) -> Cut:
 
 
 def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
-    """The plan of the project's quilt, a pure function of it; the top of the plan ``before`` is
-    taken over where it is surely the same."""
-    if before is not None and same_top(project, before.project):
+    """The plan of the project's quilt, a pure function of it; what the plan ``before`` has worked
+    out is taken over where it is surely the same: its top, or, where only steps were done since,
+    everything."""
+    if before is None or project.quilt is None or before.project.quilt is None:
+        return QuiltPlan(project, quilt_top(project))
+    undone = replace(before.project.quilt, done=project.quilt.done)
+    if replace(before.project, quilt=undone) == project:
+        made = QuiltPlan(project, before.top)
+        made.__dict__.update(
+            {name: known for name, known in dict(vars(before)).items() if name in KEPT}
+        )
+        return made
+    if same_top(project, before.project):
         return QuiltPlan(project, before.top)
     return QuiltPlan(project, quilt_top(project))
+
+
+KEPT = {name for name, of in vars(QuiltPlan).items() if isinstance(of, cached_property)}
+"""What is worked out when it is first asked for."""

@@ -187,7 +187,7 @@ def cost_of(plan: QuiltPlan) -> Cost:
     cloth = sum((each.buy for each in plan.cloth_at_once), Fraction(0))
     if plan.backing is not None:
         cloth += plan.backing.buy
-    minutes = sum(b.minutes for block in plan.blocks for b in block.plan.batches)
+    minutes = sum(batch.minutes for batch in plan.batches)
     return Cost(sum(block.number for block in plan.blocks), cloth, minutes)
 
 

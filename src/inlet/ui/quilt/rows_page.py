@@ -27,6 +27,7 @@ from inlet.ui import theme
 from inlet.ui.drawing import colour_of, draw_tag
 from inlet.ui.guard import guarded
 from inlet.ui.parts import button, column, label, row, scrolled
+from inlet.ui.piecing.card import SMALL_PICTURE, StepCard
 from inlet.ui.quilt.scene import Look, Scene
 from inlet.ui.session import Session
 
@@ -45,6 +46,7 @@ class RowsPage(QWidget):
         super().__init__()
         self.session = session
         self.at = 0
+        self.steps: tuple[QuiltStep, ...] = ()
         self.both = whole = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(theme.px(12))
@@ -58,6 +60,8 @@ class RowsPage(QWidget):
         self.text = label("", "", True)
         self.check = label("", "size", True)
         self.picture = StepPicture()
+        self.sewn = StepCard(SMALL_PICTURE)
+        self.sewn.setObjectName("")  # it lies on this page's own card
         self.progress = label("", "caption")
         self.back_ = button("Back", lambda: self.go(-1))
         self.done_ = button("Done (space)", lambda: self.go(1))
@@ -65,10 +69,14 @@ class RowsPage(QWidget):
         card.addWidget(self.check)
         card.addWidget(self.text)
         card.addWidget(self.picture, 1)
-        card.addLayout(row(self.back_, self.done_, self.progress, 1))
+        card.addWidget(self.sewn)
         self.caution = label(CAUTIONS, "caption", True)
         card.addWidget(self.caution)
-        whole.addWidget(scrolled(body, "page"), 1)
+        right = column(spacing=8)
+        right.addWidget(scrolled(body, "page"), 1)
+        right.addLayout(row(self.back_, self.done_, self.progress, 1))
+        whole.addLayout(right, 1)
+        session.quilted.connect(self._planned)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """With little room the list stands above the card."""
@@ -83,12 +91,16 @@ class RowsPage(QWidget):
     def quilt(self) -> Quilt:
         return self.session.project.quilt or Quilt()
 
-    @property
-    def steps(self) -> tuple[QuiltStep, ...]:
-        return self.session.quilt_plan.steps
+    def _planned(self) -> None:
+        if self.isVisible():
+            self.refresh()
 
     def refresh(self) -> None:
-        steps, quilt = self.steps, self.quilt
+        """The steps of the quilt, once they are worked out; those before stay until then."""
+        plan, quilt = self.session.quilt_plan, self.quilt
+        if plan.planned or not plan.top.rows:
+            self.steps = plan.steps
+        steps = self.steps
         self.list.blockSignals(True)
         self.list.clear()
         for step in steps:
@@ -105,26 +117,39 @@ class RowsPage(QWidget):
         self._show()
 
     def _show(self) -> None:
-        steps = self.steps
+        steps, plan = self.steps, self.session.quilt_plan
         here = steps[self.at] if self.at < len(steps) else None
-        for widget in (self.picture, self.back_, self.done_, self.caution):
-            widget.setVisible(here is not None)
+        sewn = here.sewn if here is not None else None
+        self.back_.setVisible(here is not None)
+        self.done_.setVisible(here is not None)
+        self.title.setVisible(sewn is None)
+        self.text.setVisible(sewn is None)
+        self.check.setVisible(sewn is None)
+        self.picture.setVisible(here is not None and sewn is None)
+        first = all(step.sewn is not None for step in steps[: self.at])
+        self.caution.setVisible(here is not None and sewn is None and first)
+        self.sewn.setVisible(sewn is not None)
+        self.sewn.clear()
         if here is None:
-            self.title.setText("No quilt is set yet")
-            self.text.setText("Set its blocks first: the ticket says how many across and down.")
+            waits = bool(plan.top.rows)
+            self.title.setText("Working out the steps …" if waits else "No quilt is set yet")
+            words = "Set its blocks first: the ticket says how many across and down."
+            self.text.setText("" if waits else words)
             self.check.setText("")
             self.progress.setText("")
             return
         done = self.quilt.done.get(here.title, 0)
         self.title.setText(here.title)
-        self.text.setText(vulgar_text(here.text))
-        self.check.setText(vulgar_text(here.measures))
-        self.check.setVisible(bool(here.measures))
         self.progress.setText(
             f"{done} of {here.times} done" if here.times > 1 else "done" if done else ""
         )
-        self.caution.setVisible(self.at == 0)
-        plan = self.session.quilt_plan
+        if sewn is not None:
+            of, step = sewn
+            self.sewn.show_step(of, step, of.pressing, self.session.grey)
+            return
+        self.text.setText(vulgar_text(here.text))
+        self.check.setText(vulgar_text(here.measures))
+        self.check.setVisible(bool(here.measures))
         backing = plan.backing if here.of == BACKING else None
         self.picture.show_step(plan.top, self.session, here.of, backing)
 

@@ -105,7 +105,7 @@ class UnitsTicket(QWidget):
             first = pieces[0][0]
             low, high = first.cut
             text = show(low, system=system, vulgar=True)
-            if low != high:
+            if low != high and not first.in_set(method.sets):  # the cut list has their lengths
                 text += f" × {show(high, system=system, vulgar=True)}"
             size = label(f"{text} {unit_of(measure)}", "size", True)
             size.setAccessibleName(f"Cut size {text}")
