@@ -350,6 +350,11 @@ def test_the_quilt_from_the_command_line(tmp_path, capsys):
     assert (data["finished"], data["blocks"]) == (["18", "27"], {"sluice": 6})
     assert [row["label"] for row in data["rows"]] == ["Row 1", "Row 2", "Row 3"]
     assert data["binding"]["length"] == "102"
+    (unit,) = [step for step in data["steps"] if step["makes"] == "A"]
+    assert (unit["block"], unit["times"], unit["of"]) == ("Sluice", 24, ["A1", "A2"])
+    assert sum(sitting["minutes"] for sitting in data["work"]["sittings"]) == pytest.approx(
+        data["work"]["minutes"], abs=0.5
+    )
     assert main(["plan", str(file), "--quilt"]) == 0
     out = capsys.readouterr().out
     assert "6 × Sluice, 9 in" in out
@@ -369,8 +374,12 @@ def test_the_quilt_from_the_command_line(tmp_path, capsys):
     guide = tmp_path / "q.pdf"
     assert main([*args, str(guide), "--format", "pdf"]) == 0
     words = "".join(page.extract_text() for page in PdfReader(guide).pages)
-    for said in ("To buy", "6 × Sluice", "Row 3", "Binding", "Cutting Reed Channel"):
-        assert said in words
+    in_order = (
+        "To buy", "Sitting 1", "6 × Sluice", "Cutting Reed Channel", "A: half-square triangle",
+        "Sluice row 2, make 6", "Sluice, make 6", "The back, as it is pressed", "Row 3", "Binding: ",
+    )  # fmt: skip
+    at = [words.index(said) for said in in_order]
+    assert at == sorted(at)
     lines = tmp_path / "lines.svg"
     asked = ["export", str(file), "--what", "quilting", "--format", "svg", "-o", str(lines)]
     assert main(asked) == 2

@@ -57,7 +57,25 @@ _PLAIN = ("", "edge to edge")
 
 def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
     """Write the guide of a plan as PDF, see ``write_pages``."""
-    write_pages(path, plan.measure, paper, lambda to, size: _Guide(plan, to, size).write())
+    write_pages(path, plan.measure, paper, lambda to, size: _write(plan, to, size))
+
+
+def _write(plan: BlockPlan, to: BinaryIO, size: tuple[float, float]) -> None:
+    canvas: Any = Canvas(to, pagesize=size)
+    canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
+    canvas.setCreator(f"Inlet {__version__}")
+    _Guide(plan, plan.block.title, canvas, size).write()
+    canvas.save()
+
+
+def draw_making(
+    canvas: Any, plan: BlockPlan, name: str, size: tuple[float, float], page: int
+) -> int:
+    """How a block of a quilt is made, its units too, on pages of their own after ``page``; the
+    number of the last."""
+    guide = _Guide(plan, name, canvas, size, page)
+    guide.making()
+    return guide.page
 
 
 MOST_BACK = 300.0
@@ -67,13 +85,13 @@ MOST_BACK = 300.0
 class _Guide:
     """The pages of one guide."""
 
-    def __init__(self, plan: BlockPlan, to: BinaryIO, size: tuple[float, float]) -> None:
-        self.plan, self.project = plan, plan.project
+    def __init__(
+        self, plan: BlockPlan, name: str, canvas: Any, size: tuple[float, float], before: int = 0
+    ) -> None:
+        self.plan, self.name, self.project = plan, name, plan.project
         self.width, self.height = size
-        self.canvas: Any = Canvas(to, pagesize=size)
-        self.canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
-        self.canvas.setCreator(f"Inlet {__version__}")
-        self.page = 0
+        self.canvas = canvas
+        self.before = self.page = before
         used = dict.fromkeys(p.fabric for p in plan.draft.patches)
         self.cloth_letter = {fabric: letters(i).lower() for i, fabric in enumerate(used)}
         self.pen = Pen(self.canvas, self.project, self.cloth_letter)
@@ -85,15 +103,24 @@ class _Guide:
         self.flow.turn()
         self._cover()
         self._cut_list()
-        found = cards.cards(self.plan.steps)
-        for several in groupby(found, lambda card: card.first.unit is None):
-            self.flow.cards([self._step(card) for card in several[1]])
+        self._steps()
         self._back()
         for section in (self._sittings(), self._needle()):
             self.flow.text(list(section))
         self._cutting()
         self._foot()
-        self.canvas.save()
+
+    def making(self) -> None:
+        self.flow.turn()
+        self._cover()
+        self._steps()
+        self._back()
+        self._foot()
+
+    def _steps(self) -> None:
+        found = cards.cards(self.plan.steps)
+        for several in groupby(found, lambda card: card.first.unit is None):
+            self.flow.cards([self._step(card) for card in several[1]])
 
     def _cutting(self) -> None:
         """The cutting plan, on pages of its own."""
@@ -108,14 +135,15 @@ class _Guide:
     # --- pages --------------------------------------------------------------------------------
 
     def _new_page(self) -> None:
-        if self.page:
+        if self.page > self.before:
             self._foot()
+        if self.page:
             self.canvas.showPage()
         self.page += 1
         plan, c = self.plan, self.canvas
         c.setFillColor(INK)
         c.setFont(BOLD, 15)
-        c.drawString(MARGIN, self.height - 38, plan.block.title)
+        c.drawString(MARGIN, self.height - 38, self.name)
         c.setFont(MEDIUM, 10.5)
         sizes = (
             f"finished {size_text(plan.block.finished, plan.measure)}    "
@@ -157,7 +185,8 @@ class _Guide:
                 xs, ys = zip(*(p.floats() for p in spot.part.outline), strict=True)
                 x, y = label_place(plan.draft, spot.part)
                 size = max(6.0, min(16.0, (min(max(xs) - min(xs), max(ys) - min(ys))) * scale / 3))
-                self.pen.tag(unit.unit.label, MARGIN + x * scale, top - y * scale, size)
+                own = unit.unit.label.split(" ")[-1]  # without the block's name
+                self.pen.tag(own, MARGIN + x * scale, top - y * scale, size)
         below: list[Block] = [Words(problem.text, 10.5, MEDIUM) for problem in plan.problems]
         below.append(Words(CAUTIONS, 8.5))
         high = h * scale + 10
@@ -342,7 +371,8 @@ def _card_title(card: cards.Card, plan: BlockPlan) -> str:
 
 def _step_title(step: Step, plan: BlockPlan) -> str:
     if step.unit is None:
-        return "The block" if step.makes == "block" else step.makes.capitalize()
+        named = f"{step.makes[0].upper()}{step.makes[1:]}"
+        return "The block" if step.makes == "block" else named
     kind = kind_words(step.unit.unit.kind)
     name = step.unit.in_use.name
     return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")

@@ -1,5 +1,5 @@
-"""The printed guide of a whole quilt: picture, shopping, what is cut, rows, borders, backing,
-binding, quilting lines, then the cutting plan of every cloth."""
+"""The printed guide of a whole quilt: picture, shopping and sittings, the cutting plan of every
+cloth, how units and blocks are made, then rows, borders, backing, binding, quilting lines."""
 
 from __future__ import annotations
 
@@ -15,6 +15,8 @@ from inlet import __version__
 from inlet.core.buying.shopping import quilt_shopping, shopping_lines
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.piecing.words import sitting_lines, thread_text
+from inlet.core.project.measure import Rates
 from inlet.core.quilt.around import backing_text
 from inlet.core.quilt.making import listed
 from inlet.core.quilt.picture import Corners, blocks_on_top, patches_of
@@ -25,6 +27,7 @@ from inlet.core.quilt.work import work_of, work_text
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, length_text, near_text, size_text
 from inlet.files.cutting_pdf import draw_cutting
+from inlet.files.guide_pdf import draw_making
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 from inlet.files.problem import FileProblem
 
@@ -64,8 +67,27 @@ class _Guide:
         for cloth, buy, price, have, _ in shopping_lines(shopping, plan.project)[1:]:
             more = ", ".join(filter(None, (price, have)))
             self.words(f"{cloth}: {buy}{f' ({more})' if more else ''}")
-        self.words(f"{work_text(work_of(plan), measure)}.")
-        self.sections()
+        work = work_of(plan)
+        self.words(f"{work_text(work, measure)}.")
+        self.heading("Sittings")
+        self.words(thread_text(work.thread, measure))
+        rates = plan.project.rates or Rates()
+        for head, lines in sitting_lines(work.sittings, rates, measure):
+            self.room(3 * LINE)
+            self.words(head, 10.5, MEDIUM)
+            for line in lines:
+                self.words(line)
+        self.overview()
+        size = self.width, self.height
+        draw_cutting(self.canvas, plan, self.title, size, self.turn(), self.turn)
+        self.foot()
+        for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
+            if sewn.steps:
+                self.page = draw_making(self.canvas, sewn, block.name, size, self.page)
+        self.canvas.showPage()
+        self.page += 1
+        self.y = self.height - MARGIN
+        self.joining()
         if plan.quilted.lines:
             self.turn()
             self.heading("Quilting lines")
@@ -74,13 +96,11 @@ class _Guide:
             found = plan.quilted
             self.words(quilted_text(found.length, found.thread, measure))
             self.picture(0.72 * self.height, True)
-        self.turn()
-        size = self.width, self.height
-        draw_cutting(self.canvas, plan, self.title, size, self.y, self.turn)
         self.foot()
         self.canvas.save()
 
-    def sections(self) -> None:
+    def overview(self) -> None:
+        """The blocks, their units, and what is cut besides."""
         plan, measure = self.plan, self.plan.measure
         self.heading("Blocks")
         for block in plan.blocks:
@@ -101,6 +121,10 @@ class _Guide:
                 f"{cut.label}: {cut.number} × {size_text(cut.cut, measure)} of "
                 f"{cloth_name(plan.project, cut.fabric)}{f', cut {way}' if way else ''}"
             )
+
+    def joining(self) -> None:
+        """Rows, then the steps from them to the binding."""
+        plan, measure = self.plan, self.plan.measure
         self.heading("Rows, from the top" if not plan.quilt.on_point else "Rows, from the corner")
         for card in plan.rows:
             length = f" {near_text((card.length,) * 2, measure)} raw." if card.length else ""
@@ -108,8 +132,9 @@ class _Guide:
             self.words(f"{card.label}: {listed(card.items)}.{pressed}{length}", box=True)
         self.heading("Then")
         self.words(CAUTIONS, 8.5)
+        rows = {row.label for row in plan.top.rows}
         for step in plan.steps:
-            if not step.title.startswith("Sew ") and step.times == 1:
+            if step.sewn is None and step.of not in rows:
                 check = f" [{step.measures}]" if step.measures else ""
                 self.words(f"{step.title}. {step.text}{check}", box=True)
         if plan.backings:
