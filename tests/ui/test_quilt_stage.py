@@ -26,6 +26,7 @@ from inlet.core.project.quilt import (
     Triangles,
 )
 from inlet.core.project.value import replace
+from inlet.core.quilt.work import work_of
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
 from inlet.ui.parts import ValueEdit
@@ -213,7 +214,7 @@ def test_a_motif_of_four_turned_blocks_on_point(setter):
 
 def test_a_size_is_reached_by_a_proposal(setter):
     setter.open(replace(project_of(EFF), quilt=Quilt(columns=2, rows=2, block="f")))
-    setter.stage.page_buttons[2].click()
+    setter.stage.page_buttons[3].click()
     page = setter.stage.target
     setter.maker.type(page.edit, "large")
     assert "56 x 70" in setter.maker.window.message_text.text()
@@ -345,6 +346,22 @@ def test_rows_are_ticked_off_with_the_space_bar_and_kept(setter, tmp_path):
     assert setter.quilt.done == done
     save(setter.session.project, tmp_path / "q.inlet")
     assert load(tmp_path / "q.inlet").quilt.done == done
+
+
+def test_the_sittings_of_the_whole_quilt_follow_the_time_there_is(setter):
+    setter.open(replace(project_of(EFF), quilt=Quilt(columns=3, rows=4, block="f")))
+    setter.stage.page_buttons[2].click()
+    setter.rests()
+    page = setter.stage.sittings
+    before = setter.maker.reads(page)
+    assert "Sew 4 rows" in before
+    page.minutes.setValue(15)
+    setter.rests()
+    after = setter.maker.reads(page)
+    assert after.count("Sitting ") > before.count("Sitting ")
+    work = work_of(setter.session.quilt_plan)
+    assert all(sitting.minutes <= 15 for sitting in work.sittings)
+    assert sum(s.minutes for s in work.sittings) == pytest.approx(work.minutes)
 
 
 def test_quilting_lines_are_drawn_and_measured(setter):

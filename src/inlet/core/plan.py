@@ -27,10 +27,9 @@ from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
 from inlet.core.piecing.needle import Effect, NeedleTest, effect_of, read_needle
 from inlet.core.piecing.resew import resewn
 from inlet.core.piecing.seam_count import SeamCount, count_seams
-from inlet.core.piecing.sittings import Sitting, sittings
 from inlet.core.piecing.step import Step
 from inlet.core.piecing.steps import find_steps
-from inlet.core.piecing.thread import Thread, thread_for
+from inlet.core.piecing.work import Work, work_for
 from inlet.core.planning.checks import method_problems
 from inlet.core.planning.compare import Comparisons
 from inlet.core.planning.offers import Offer, left_over, offers
@@ -134,14 +133,9 @@ class BlockPlan:
         return batches(self.steps, plain, self.rates, self.measure)
 
     @cached_property
-    def sittings(self) -> tuple[Sitting, ...]:
-        """The batches shared out over sittings of the maker's length."""
-        return sittings(self.batches, self.rates.sitting)
-
-    @cached_property
-    def thread(self) -> Thread:
-        """The thread for all batches, and where bobbins run out."""
-        return thread_for(self.batches, self.rates.bobbin, self.measure)
+    def work(self) -> Work:
+        """The batches shared out over sittings, and the thread they take."""
+        return work_for(self.batches, self.rates, self.measure)
 
     @cached_property
     def pressing(self) -> PressingPlan | None:

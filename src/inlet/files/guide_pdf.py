@@ -316,8 +316,8 @@ class _Guide:
             return
         yield Title("Sittings", size=14)
         yield Words(seams_text(plan.seams))
-        yield Words(thread_text(plan.thread, plan.measure))
-        for head, lines in sitting_lines(plan.sittings, plan.rates, plan.measure):
+        yield Words(thread_text(plan.work.thread, plan.measure))
+        for head, lines in sitting_lines(plan.work.sittings, plan.rates, plan.measure):
             yield Words(head, 11.5, MEDIUM)
             yield from map(Words, lines)
         advice = advice_lines(plan.advice, self.project)

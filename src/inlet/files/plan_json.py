@@ -18,9 +18,8 @@ from inlet.core.fitting.words import as_exact
 from inlet.core.numbers.systems import INCHES
 from inlet.core.piecing.advice import Advice, advice_text
 from inlet.core.piecing.needle import effect_text, needle_text
-from inlet.core.piecing.sittings import Sitting
 from inlet.core.piecing.step import Step
-from inlet.core.piecing.thread import Thread
+from inlet.core.piecing.work import Work
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.compare import Cost
 from inlet.core.planning.stock import Stock
@@ -54,7 +53,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "assembly": _joins(plan),
         "seams": plan.seams._asdict(),
         "steps": [step_dict(s, plan) for s in plan.steps],
-        **work_dict(plan.sittings, plan.thread),
+        **work_dict(plan.work),
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
@@ -350,7 +349,7 @@ def _path(join: Join) -> dict[str, Any]:
     return {"path": places(join.points), **found}
 
 
-def work_dict(found: Sequence[Sitting], thread: Thread) -> dict[str, Any]:
+def work_dict(work: Work) -> dict[str, Any]:
     """Sittings and thread, minutes and lengths as plain numbers."""
     return {
         "sittings": [
@@ -369,13 +368,13 @@ def work_dict(found: Sequence[Sitting], thread: Thread) -> dict[str, Any]:
                     for batch in sitting.batches
                 ],
             }
-            for sitting in found
+            for sitting in work.sittings
         ],
         "thread": {
-            "top": round(thread.each, 1),
-            "bobbin": round(thread.each, 1),
-            "bobbins": thread.bobbins,
-            "runs_out": [out._asdict() for out in thread.runs_out],
+            "top": round(work.thread.each, 1),
+            "bobbin": round(work.thread.each, 1),
+            "bobbins": work.thread.bobbins,
+            "runs_out": [out._asdict() for out in work.thread.runs_out],
         },
     }
 

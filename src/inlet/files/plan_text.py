@@ -124,8 +124,8 @@ def _work_lines(plan: BlockPlan) -> Iterator[str]:
     if plan.assembly is None:
         return
     yield seams_text(plan.seams)
-    yield thread_text(plan.thread, plan.measure)
-    for head, batches in sitting_lines(plan.sittings, plan.rates, plan.measure):
+    yield thread_text(plan.work.thread, plan.measure)
+    for head, batches in sitting_lines(plan.work.sittings, plan.rates, plan.measure):
         yield f"{head}:"
         yield from (f"  {line}" for line in batches)
 

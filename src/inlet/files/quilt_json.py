@@ -60,7 +60,7 @@ def quilt_dict(plan: QuiltPlan) -> dict[str, Any]:
         "cutting": cutting_list(plan.cloth, plan.project),
         "work": {
             "minutes": round(work.minutes, 1),
-            **work_dict(work.sittings, work.thread),
+            **work_dict(work),
         },
         "quilting": {
             "lines": [[[f"{x:.6f}", f"{y:.6f}"] for x, y in line] for line in plan.quilted.lines],

@@ -16,7 +16,6 @@ from inlet.core.buying.shopping import quilt_shopping, shopping_lines
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.piecing.words import sitting_lines, thread_text
-from inlet.core.project.measure import Rates
 from inlet.core.quilt.around import backing_text
 from inlet.core.quilt.making import listed
 from inlet.core.quilt.picture import Corners, blocks_on_top, patches_of
@@ -71,8 +70,7 @@ class _Guide:
         self.words(f"{work_text(work, measure)}.")
         self.heading("Sittings")
         self.words(thread_text(work.thread, measure))
-        rates = plan.project.rates or Rates()
-        for head, lines in sitting_lines(work.sittings, rates, measure):
+        for head, lines in sitting_lines(work.sittings, plan.rates, measure):
             self.room(3 * LINE)
             self.words(head, 10.5, MEDIUM)
             for line in lines:

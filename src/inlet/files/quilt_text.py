@@ -7,7 +7,6 @@ from collections.abc import Iterator
 from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.root2 import Exact
 from inlet.core.piecing.words import sitting_lines
-from inlet.core.project.measure import Rates
 from inlet.core.quilt.hands import hands_lines
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.quilting_words import quilted_text, quilting_words
@@ -62,7 +61,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         yield f"  backing, seams {made.seam}: {made.widths} × {panel}; left over {over}"
     work = work_of(plan)
     yield f"{work_text(work, measure)}."
-    for head, lines in sitting_lines(work.sittings, project.rates or Rates(), measure):
+    for head, lines in sitting_lines(work.sittings, plan.rates, measure):
         yield f"  {head}:"
         yield from (f"    {line}" for line in lines)
     for asked in plan.quilt.quilting:

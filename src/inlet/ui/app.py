@@ -19,6 +19,7 @@ from inlet.files.project_json import FileProblem, load
 from inlet.ui import guard, theme
 from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
+from inlet.ui.quilt.stage import PAGES as QUILT_PAGES
 from inlet.ui.rail import STAGES
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -130,7 +131,7 @@ def _at_the_quilt(
     """The quilt stage as it is asked for: its page, a step, a size to reach, a page of its
     ticket."""
     quilt, ticket = window.quilt, window.quilt_ticket
-    quilt.turn_to(max(0, min(options.page, 2)))
+    quilt.turn_to(max(0, min(options.page, len(QUILT_PAGES) - 1)))
     if options.stage != "quilt":
         return
     window.show_stage("quilt")

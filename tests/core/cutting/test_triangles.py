@@ -77,7 +77,7 @@ def test_a_patch_that_is_a_unit_takes_what_is_over_and_nothing_is_cut_for_it():
         if all(c.number == 0 for c in unit.in_use.pieces) and unit.in_use.pieces:
             tasks = plain_tasks(unit, plan.rates)
             assert [(t.verb, t.minutes) for t in tasks] == [("take", 0.0)]
-    assert plan.sittings
+    assert plan.work.sittings
     one = next(u for u in plan.units if any(c.piece.crosscut == "once" for c in u.in_use.pieces))
     none_cut = dataclass_replace(one, spare={triangle_key(c): 99 for c in one.in_use.pieces})
     assert [c.number for c in none_cut.in_use.pieces] == [0] * len(none_cut.in_use.pieces)

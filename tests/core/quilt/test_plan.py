@@ -364,7 +364,7 @@ def test_work_of_the_whole_quilt():
     block = plan.blocks[0].plan
     assert work.minutes == pytest.approx(sum(s.minutes for s in work.sittings))
     # The thread at the ends of five seams, half an inch each.
-    ours = work.thread.each - block.thread.each
+    ours = work.thread.each - block.work.thread.each
     assert ours == pytest.approx((28 + 5 * 0.5) * 2.8 / 2.2)
     assert work_text(work, INCH).startswith("About 1 h of cutting and piecing, in 1 sitting; ")
 

@@ -57,6 +57,10 @@ class QuiltPlan:
         return self.project.measure
 
     @property
+    def rates(self) -> Rates:
+        return self.project.rates or Rates()
+
+    @property
     def size(self) -> Pair:
         """The finished size."""
         return self.top.size
@@ -81,7 +85,7 @@ class QuiltPlan:
         """What is done for all blocks at the mat, the machine and the iron."""
         plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
         steps = [step for plan in self.sewn for step in plan.steps]
-        return batches(steps, plain, self.project.rates or Rates(), self.measure)
+        return batches(steps, plain, self.rates, self.measure)
 
     @cached_property
     def triangles(self) -> tuple[Triangles, ...]:

@@ -17,10 +17,9 @@ from inlet.core.geometry.polygon import edges, squared_length
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.text import show
 from inlet.core.piecing.batches import Batch
-from inlet.core.piecing.sittings import Sitting, sittings
 from inlet.core.piecing.tasks import Task
-from inlet.core.piecing.thread import Thread, thread_for
-from inlet.core.project.measure import Measure, Rates
+from inlet.core.piecing.work import Work, work_for
+from inlet.core.project.measure import Measure
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import Pair
 from inlet.core.quilt.making import BINDING, JOIN_ROWS, motif_title
@@ -29,25 +28,9 @@ from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.top import Top
 
 
-class Work(NamedTuple):
-    """What is done at the mat, the machine and the iron, place by place, and in which sittings of
-    the maker's length; the thread it takes."""
-
-    batches: tuple[Batch, ...]
-    sittings: tuple[Sitting, ...]
-    thread: Thread
-
-    @property
-    def minutes(self) -> float:
-        return sum(batch.minutes for batch in self.batches)
-
-
 def work_of(plan: QuiltPlan) -> Work:
     """What the whole quilt takes, but for quilting it."""
-    rates = plan.project.rates or Rates()
-    batches = (*plan.batches, *_joining(plan, rates))
-    thread = thread_for(batches, rates.bobbin, plan.measure)
-    return Work(batches, sittings(batches, rates.sitting), thread)
+    return work_for((*plan.batches, *_joining(plan)), plan.rates, plan.measure)
 
 
 class Seams(NamedTuple):
@@ -114,7 +97,7 @@ def _edge(size: Pair) -> float:
     return 2 * float(size[0] + size[1])
 
 
-def _joining(plan: QuiltPlan, rates: Rates) -> Iterator[Batch]:
+def _joining(plan: QuiltPlan) -> Iterator[Batch]:
     """Cutting what lies between the blocks and around them, then the seams: sewn, and pressed."""
     number = sum(cut.number for cut in plan.setting.cuts)
     kinds = list(seams_of(plan.top, plan.quilt))
@@ -122,10 +105,10 @@ def _joining(plan: QuiltPlan, rates: Rates) -> Iterator[Batch]:
         number += plan.binding.strips
         joins = plan.binding.joins + 1
         kinds.append(Seams("the binding", 1, joins, float(plan.binding.length), BINDING))
+    system, rates = plan.measure.system, plan.rates
     if number:
         what = "pieces besides the blocks"
         yield Batch("mat", (Task(0, what, what, "mat", "cut", number, number * rates.cut / 60),))
-    system = plan.measure.system
     steps = [(step.title, step.of) for step in plan.steps]
     for what, times, seams, length, of in kinds:
         step = next((i for i, each in enumerate(steps, 1) if of in each), len(steps))

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from collections.abc import Callable
+
+from PySide6.QtCore import QPointF, QRectF, Qt, SignalInstance
 from PySide6.QtGui import QBrush, QPainter, QPen
 from PySide6.QtWidgets import QFormLayout, QFrame, QSpinBox, QWidget
 
 from inlet.core.piecing.sittings import Sitting
 from inlet.core.piecing.words import minutes_text, sitting_lines, thread_text, walks_text
+from inlet.core.piecing.work import Work
+from inlet.core.project.measure import Rates
 from inlet.core.project.value import replace
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -23,12 +27,15 @@ _LOOKS = {
 
 
 class SittingsPage(QFrame):
-    """How long the maker has and a bobbin lasts, then every sitting."""
+    """How long the maker has and a bobbin lasts, then every sitting of the ``work`` there is, once
+    it is known."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(
+        self, session: Session, work: Callable[[], Work | None], known: SignalInstance
+    ) -> None:
         super().__init__()
         self.setObjectName("card")
-        self.session = session
+        self.session, self.work = session, work
         layout = column(self, 20, 10)
         layout.addWidget(label("Sittings", "title"))
         form = QFormLayout()
@@ -41,7 +48,7 @@ class SittingsPage(QFrame):
         self.body = column(spacing=6)
         layout.addLayout(self.body)
         layout.addStretch(1)
-        when_seen(self, self.refresh, session.planned)
+        when_seen(self, self.refresh, known)
 
     def _number(self, words: str, suffix: str, low: int, high: int, name: str) -> QSpinBox:
         made = QSpinBox()
@@ -53,32 +60,34 @@ class SittingsPage(QFrame):
         made.valueChanged.connect(lambda value: self._take(name, value))
         return made
 
+    @property
+    def rates(self) -> Rates:
+        return self.session.project.rates or Rates()
+
     def _take(self, name: str, value: int) -> None:
-        plan = self.session.plan
-        if plan is not None and getattr(plan.rates, name) != value:
-            rates = replace(plan.rates, **{name: value})
+        if getattr(self.rates, name) != value:
+            rates = replace(self.rates, **{name: value})
             self.session.edit(replace(self.session.project, rates=rates))
 
     def refresh(self) -> None:
-        plan = self.session.plan
-        if plan is None:
+        work, measure = self.work(), self.session.measure
+        if work is None:
             return
-        self.bobbin.setSuffix(f" {plan.measure.system.long_unit.name}")
-        for field, value in ((self.minutes, plan.rates.sitting), (self.bobbin, plan.rates.bobbin)):
+        self.bobbin.setSuffix(f" {measure.system.long_unit.name}")
+        for field, value in ((self.minutes, self.rates.sitting), (self.bobbin, self.rates.bobbin)):
             field.blockSignals(True)
             field.setValue(value)
             field.blockSignals(False)
         empty(self.body)
-        batches = plan.batches
-        if not batches:
+        if not work.batches:
             self.body.addWidget(label("There is nothing to sew yet.", "", True))
             return
-        whole = minutes_text(sum(batch.minutes for batch in batches))
-        self.body.addWidget(label(f"{whole} in all, {walks_text(batches)}", "heading"))
-        self.body.addWidget(label(thread_text(plan.thread, plan.measure), "", True))
-        lines = sitting_lines(plan.sittings, plan.rates, plan.measure)
-        longest = max(sitting.minutes for sitting in plan.sittings)
-        for sitting, (head, each) in zip(plan.sittings, lines, strict=True):
+        whole = minutes_text(work.minutes)
+        self.body.addWidget(label(f"{whole} in all, {walks_text(work.batches)}", "heading"))
+        self.body.addWidget(label(thread_text(work.thread, measure), "", True))
+        lines = sitting_lines(work.sittings, self.rates, measure)
+        longest = max(sitting.minutes for sitting in work.sittings)
+        for sitting, (head, each) in zip(work.sittings, lines, strict=True):
             self.body.addWidget(label(head, "heading"))
             self.body.addWidget(SittingBar(sitting, longest))
             for line in each:

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 from inlet.core.draft.sizes import without_seams
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.piecing.step import Step
+from inlet.core.piecing.work import Work
 from inlet.core.planning.words import kind_words
 from inlet.ui.guard import guarded
 from inlet.ui.parts import button, column, label, row, scrolled, when_seen
@@ -40,7 +41,7 @@ class PiecingStage(QWidget):
         layout = column(self, 16, 10)
         self.card = StepCard()
         self.body = self.card.body
-        self.sittings = SittingsPage(session)
+        self.sittings = SittingsPage(session, self._work, session.planned)
         self.needle = NeedlePage(session)
         self.pages = QStackedWidget()
         self.choices = QButtonGroup(self)
@@ -67,6 +68,10 @@ class PiecingStage(QWidget):
         session.planned.connect(self._planned)
         session.pressed.connect(self._pressed)
         session.selected.connect(self._picked)
+
+    def _work(self) -> Work | None:
+        plan = self.session.plan
+        return None if plan is None else plan.work
 
     def turn_to(self, page: int) -> None:
         """Show the steps (0), the sittings (1) or the needle test (2)."""

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QStackedWidget, QWidget
 from inlet.core.cutting.words import bought_text
 from inlet.core.draft.sizes import with_seams
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.piecing.work import Work
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import replace
 from inlet.core.quilt.around import backing_text
@@ -19,7 +20,8 @@ from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label, row
+from inlet.ui.parts import button, column, label, row, scrolled
+from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.quilt.rows_page import RowsPage
 from inlet.ui.quilt.scene import Look
 from inlet.ui.quilt.target_page import TargetPage
@@ -31,7 +33,7 @@ from inlet.ui.tape import Reading
 
 FIRST = 4, 5
 """Blocks across and down of a first quilt."""
-PAGES = ("The top", "Rows and steps", "Of a size")
+PAGES = ("The top", "Rows and steps", "Sittings", "Of a size")
 
 
 @guarded
@@ -79,7 +81,8 @@ class QuiltStage(QWidget):
         self.words = label("", "small", True)
         layout.addWidget(self.words)
         self.pages = QStackedWidget()
-        for page in (on_top, self.rows, self.target):
+        self.sittings = SittingsPage(session, self._work, session.quilted)
+        for page in (on_top, self.rows, scrolled(self.sittings, "page"), self.target):
             self.pages.addWidget(page)
         whole.addWidget(self.pages, 1)
         self._connect()
@@ -108,6 +111,10 @@ class QuiltStage(QWidget):
         self.pages.setCurrentIndex(page)
         self.page_buttons[page].setChecked(True)
         self.refresh()
+
+    def _work(self) -> Work | None:
+        plan = self.session.quilt_plan
+        return work_of(plan) if plan.planned else None
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
