@@ -23,14 +23,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.buying.shopping import shopping
-from inlet.core.cutting.sheets import correction
-from inlet.core.cutting.templates import templates
 from inlet.core.draft.patches import draft
 from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import TrayUnit
 from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
-from inlet.core.numbers.text import NumberError
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import fresh_id, replace
@@ -50,7 +46,6 @@ from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.ticket import PressingTicket
 from inlet.ui.quilt.stage import QuiltStage
 from inlet.ui.quilt.ticket import QuiltTicket
-from inlet.ui.quilt.writing import write_quilt_file
 from inlet.ui.rail import STAGES, Rail
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
@@ -58,6 +53,7 @@ from inlet.ui.tape import Reading, Tape
 from inlet.ui.topbar import TopBar
 from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
+from inlet.ui.writing import Writer
 
 if TYPE_CHECKING:
     from inlet.files.svg import Imported
@@ -69,10 +65,6 @@ TITLE_BAR = 36
 """Pixels left for a title bar above the window."""
 BURST = 300
 """Milliseconds of edits that are put by together."""
-TEMPLATES = "PDF at true size (*.pdf);;SVG (*.svg);;DXF (*.dxf)"
-SPARES = 1
-"""Templates get shaved with use: so many more of each are printed."""
-TABLES = "Tables (*.csv);;PDF (*.pdf)"
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
@@ -108,6 +100,7 @@ class Window(QMainWindow):
         self.session = session
         self.settings = settings or Settings()
         self.desk = desk or Desk()
+        self.writer = Writer(self, session, self.settings, self.say)
         self._burst = QTimer(self)  # from the first edit of a burst to its being put by
         self._burst.setSingleShot(True)
         self._burst.setInterval(BURST)
@@ -314,16 +307,16 @@ class Window(QMainWindow):
         return made
 
     def _make_actions(self) -> None:
-        session = self.session
+        session, writer = self.session, self.writer
         self.new_ = self._action("&New", self.new, "Ctrl+N")
         self.open_ = self._action("&Open…", self.open, "Ctrl+O")
         self.save_ = self._action("&Save", self.save, "Ctrl+S")
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
         self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
-        self.labels_ = self._action("Print the la&bels…", self.print_labels, "Ctrl+L")
-        self.cutting_ = self._action("Print the cu&tting plan…", partial(self._print, "cutting"))
-        self.templates_ = self._action("Write the te&mplates…", self.write_templates)
-        self.measured_ = self._action("The test s&quare measured…", self.ask_measured)
+        self.labels_ = self._action("Print the la&bels…", partial(writer.pages, "labels"), "Ctrl+L")
+        self.cutting_ = self._action("Print the cu&tting plan…", partial(writer.pages, "cutting"))
+        self.templates_ = self._action("Write the te&mplates…", writer.templates)
+        self.measured_ = self._action("The test s&quare measured…", writer.ask_measured)
         self.shopping_ = self._action("Write the s&hopping list…", partial(self._table, "shopping"))
         self.sizes_ = self._action("Write the si&ze chart…", partial(self._table, "sizes"))
         self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
@@ -359,7 +352,7 @@ class Window(QMainWindow):
         self.later_ = self._action("Move it &later", lambda: session.move_block(1), "Alt+Down")
         self.import_ = self._action("&Import a drawing…", self.import_drawing, "Ctrl+I")
         self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
-        self.export_ = self._action("E&xport the block as SVG…", self.export_block, "Ctrl+E")
+        self.export_ = self._action("E&xport the block as SVG…", writer.drawing, "Ctrl+E")
         self.inches_ = self._action("Measure in &inches", lambda: self._measure_in(INCHES))
         self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in(CENTIMETRES))
         self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
@@ -446,7 +439,9 @@ class Window(QMainWindow):
     def open(self) -> None:
         if not self.may_leave():
             return
-        name, _ = QFileDialog.getOpenFileName(self, "Open a project", self._folder(), FILES)
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Open a project", str(self.writer.folder()), FILES
+        )
         if name:
             self._open(Path(name))
 
@@ -471,7 +466,7 @@ class Window(QMainWindow):
         return self._save(self.session.path)
 
     def save_as(self) -> bool:
-        start = str(self.session.path or Path(self._folder()) / self._file_name(".inlet"))
+        start = str(self.session.path or self.writer.folder() / self._file_name(".inlet"))
         name, _ = QFileDialog.getSaveFileName(self, "Save the project", start, FILES)
         if not name:
             return False
@@ -564,125 +559,25 @@ class Window(QMainWindow):
                 return
 
     def print_guide(self) -> None:
-        """Write the guide of the block shown as PDF, to print from any viewer; at the quilt stage
-        that of the quilt."""
+        """The guide of the block shown; at the quilt stage that of the quilt."""
         if self.stage == "quilt":
             self._write_quilt("guide")
         else:
-            self._print("guide")
+            self.writer.pages("guide")
 
     def _write_quilt(self, what: str) -> None:
-        """The quilt's guide, picture or quilting lines."""
-        text = write_quilt_file(
-            self, self.session.quilt_plan, what, self._folder(), self.settings.paper,
-            self.quilt.seams.isChecked(),
-        )  # fmt: skip
-        if text:
-            self.say(text)
-
-    def print_labels(self) -> None:
-        """Write a sheet of labels for its stacks as PDF."""
-        self._print("labels")
-
-    def _print(self, what: str) -> None:
-        plan = self.session.plan
-        if plan is None:
-            self.say("The plan is still being worked out; print again in a moment.")
-            return
-        start = str(Path(self._folder()) / f"{plan.block.id}-{what}.pdf")
-        name, _ = QFileDialog.getSaveFileName(self, f"Print the {what}", start, "PDF (*.pdf)")
-        if not name:
-            return
-        path = Path(name)
-        from inlet.files import cutting_pdf, guide_pdf, labels_pdf  # slow to start
-
-        write = {
-            "labels": labels_pdf.write_labels,
-            "cutting": cutting_pdf.write_cutting,
-            "guide": guide_pdf.write_guide,
-        }[what]
-        try:
-            write(plan, path if path.suffix else path.with_suffix(".pdf"), self.settings.paper)
-        except FileProblem as problem:
-            self.say(str(problem))
+        self.writer.quilt(what, self.quilt.seams.isChecked())
 
     def _table(self, what: str) -> None:
-        """Write a table of the cutting stage as CSV or PDF: what to buy, sizes, or the cuts."""
-        plan = self.session.plan
-        if plan is None:
-            self.say("The plan is still being worked out; write it again in a moment.")
-            return
-        from inlet.files import cutting_pdf, tables  # slow to start
-
-        if what == "sizes" and not self.cutting.sizes.text:
-            self.say("Type sizes at the cutting stage first, under Size chart.")
-            return
-        start = str(Path(self._folder()) / f"{plan.block.id}-{what}.csv")
-        name, _ = QFileDialog.getSaveFileName(self, f"Write {what}", start, TABLES)
-        if not name:
-            return
-        path = Path(name) if Path(name).suffix else Path(name).with_suffix(".csv")
-        if what == "shopping":
-            table = tables.shopping_table(shopping(plan, notes=True), plan.project)
-        elif what == "sizes":
-            table = tables.chart_table(self.cutting.sizes.text, plan)
-        else:
-            table = cutting_pdf.cuts_table(plan)
-        try:
-            tables.save_table(table, plan.measure, path, self.settings.paper)
-        except FileProblem as problem:
-            self.say(str(problem))
-
-    def write_templates(self) -> None:
-        """Templates as PDF at true size, or as SVG or DXF for a cutting machine."""
-        plan = self.session.plan
-        if plan is None:
-            self.say("The plan is still being worked out; write it again in a moment.")
-            return
-        found = templates(plan.draft, plan.units, plan.project, plan.copies)
-        if not found:
-            self.say(f"{plan.block.title} needs no template: a ruler cuts all of it.")
-            return
-        start = str(Path(self._folder()) / f"{plan.block.id}-templates.pdf")
-        name, _ = QFileDialog.getSaveFileName(self, "Write the templates", start, TEMPLATES)
-        if not name:
-            return
-        path = Path(name) if Path(name).suffix else Path(name).with_suffix(".pdf")
-        from inlet.files import templates_drawing, templates_pdf  # slow to start
-
-        try:
-            if path.suffix.lower() == ".svg":
-                templates_drawing.write_svg(found, plan.measure, path)
-            elif path.suffix.lower() == ".dxf":
-                templates_drawing.write_dxf(found, plan.measure, path)
-            else:
-                templates_pdf.write_templates(
-                    found, plan.project, path, self.settings.paper, SPARES, self.settings.printed
-                )
-        except FileProblem as problem:
-            self.say(str(problem))
-
-    def ask_measured(self) -> None:
-        """What the test square of the last sheet measured; the next one is corrected by it."""
-        text, typed = QInputDialog.getText(
-            self, "The test square", "The 1 in square measured, across and down:", text="1, 1"
-        )
-        if not typed:
-            return
-        try:
-            across, down = correction(text)
-        except NumberError as why:
-            self.say(f"The test square: {why}.")
-            return
-        before = self.settings.printed
-        self.settings.printed = (across * before[0], down * before[1])
-        self.say("The next templates are printed so that the square measures 1 in.")
+        self.writer.table(what, self.cutting.sizes.text)
 
     # --- drawings -----------------------------------------------------------------------------
 
     def import_drawing(self) -> None:
         """The lines and arcs of an SVG file as a new block."""
-        name, _ = QFileDialog.getOpenFileName(self, "Import a drawing", self._folder(), DRAWINGS)
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Import a drawing", str(self.writer.folder()), DRAWINGS
+        )
         if name:
             path = Path(name)
             self._take_drawing(path.stem, lambda b, s: svg().load_svg(path, block=b, system=s))
@@ -739,22 +634,6 @@ class Window(QMainWindow):
         taken = {b.id for b in session.project.blocks}
         session.take_block(replace(made.block, id=fresh_id(made.block.id, taken)))
         self.say(" ".join(made.report))
-
-    def export_block(self) -> None:
-        block = self.session.block
-        start = str(Path(self._folder()) / f"{block.id}.svg")
-        name, _ = QFileDialog.getSaveFileName(self, "Export the block", start, DRAWINGS)
-        if not name:
-            return
-        path = Path(name)
-        try:
-            target = path if path.suffix else path.with_suffix(".svg")
-            svg().write_block_svg(self.session.project, block, target)
-        except FileProblem as problem:
-            self.say(str(problem))
-
-    def _folder(self) -> str:
-        return str(self.session.path.parent if self.session.path else Path.home())
 
     def _file_name(self, suffix: str) -> str:
         words = (self.session.project.name or "untitled").lower().split()
