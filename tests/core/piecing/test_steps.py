@@ -44,6 +44,8 @@ def test_every_block_has_steps_with_pictures_that_end_in_the_block(name):
         moves = step_moves(plan.draft, step, S)
         assert moves
         assert moves[-1].lower
+    parts = [int(s.makes.split()[1]) for s in plan.steps if s.makes.startswith("part ")]
+    assert parts == list(range(1, len(parts) + 1))
     if len(plan.draft.patches) > 1:
         last = plan.steps[-1]
         assert last.part.faces == plan.root.faces

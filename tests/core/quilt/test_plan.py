@@ -184,6 +184,13 @@ def test_borders_are_cut_to_what_the_quilt_measured():
     assert lengths(replace(quilt, borders=(measured, borders[1]))) == [
         F(67, 4), F(131, 8), F(83, 4), F(179, 8)
     ]  # fmt: skip
+    squares = replace(borders[0], kind="corner-squares", corner_fabric="c")
+    steps = plan_quilt(of(replace(quilt, borders=(squares,)), HST)).steps
+    (text,) = [step.text for step in steps if step.of == "Border 1"]
+    assert text.startswith(
+        "Sew on the sides, cut 16 1/2 in, then the top and bottom, cut 12 1/2 in; first sew a "
+        "corner square, cut 2 1/2 in, to each end of the last two."
+    )
 
 
 @given(st.integers(10, 500), st.integers(20, 60))

@@ -92,8 +92,11 @@ class _Assembly:
                 self.name_of[part.faces] = self.name_of[first.faces]
                 return
         own.append(len(self.groups))
-        self.name_of[part.faces] = self.new_name(part.faces, noun)
-        steps = self.joins(part) if part.awkward else [self.row(part)]
+        if part.awkward:  # parts on the way to it are sewn, and named, before it
+            steps = self.joins(part, noun)
+        else:
+            self.name_of[part.faces] = self.new_name(part.faces, noun)
+            steps = [self.row(part)]
         self.groups.append((part, steps))
         self.others.append([])
 
@@ -191,8 +194,8 @@ class _Assembly:
 
     # --- awkward seams ------------------------------------------------------------------------
 
-    def joins(self, part: Part) -> list[Step]:
-        """A step for each seam of a part, those alike together."""
+    def joins(self, part: Part, noun: str) -> list[Step]:
+        """A step for each seam of a part, those alike together; the last names the part."""
         names: dict[Side, str] = {inner.side: self.name_of[inner.faces] for inner in part.parts}
         steps: list[Step] = []
         k = 0
@@ -204,7 +207,9 @@ class _Assembly:
             grows = same > 1 and alike[-2] in alike[-1].sides
             last = done[-1] if grows else done[0]
             whole = last.faces == part.faces
-            name = self.name_of[part.faces] if whole else self.new_name(last.faces, "part")
+            name = self.new_name(last.faces, noun if whole else "part")
+            if whole:
+                self.name_of[part.faces] = name
             step = self.join(alike[0], [names[s] for s in alike[0].larger_first], last, same, name)
             steps.append(step if grows else step._replace(alike=tuple(done[1:])))
             names.update(dict.fromkeys(alike, name))

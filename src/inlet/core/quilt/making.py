@@ -20,7 +20,7 @@ from inlet.core.quilt.on_point import floats_by
 from inlet.core.quilt.pieces import Row, TopPiece
 from inlet.core.quilt.straight import strips_of
 from inlet.core.quilt.top import Top
-from inlet.core.words import cloth_name, length_text, near_text
+from inlet.core.words import cloth_name, length_text, near_text, size_text
 
 BACKING = "Backing"
 """What the step that makes the backing is ``of``."""
@@ -265,6 +265,10 @@ def _borders(top: Top, project: Project) -> Iterator[QuiltStep]:
             elif strip is not None:
                 parts.append(f"the {side}, cut {length_text(strip.length, measure)}")
         how = "Sew on " + ", then ".join(parts)
+        corner = lengths.get(f"{each.label}, corners")
+        if corner is not None:
+            square = size_text((corner.width, corner.length), measure)
+            how += f"; first sew a corner square, cut {square}, to each end of the last two"
         if each.mitred:
             how += (
                 "; stop each seam a seam allowance before the corner, then fold the top at 45 "
