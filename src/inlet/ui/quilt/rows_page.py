@@ -62,6 +62,7 @@ class RowsPage(QWidget):
         self.picture = StepPicture()
         self.sewn = StepCard(SMALL_PICTURE)
         self.sewn.setObjectName("")  # it lies on this page's own card
+        self.sewn.body.setContentsMargins(0, 0, 0, 0)
         self.progress = label("", "caption")
         self.back_ = button("Back", lambda: self.go(-1))
         self.done_ = button("Done (space)", lambda: self.go(1))
@@ -84,7 +85,7 @@ class RowsPage(QWidget):
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if wide else ways.TopToBottom)
         self.list.setMaximumSize(
-            QSize(theme.px(LIST), MOST) if wide else QSize(MOST, self.height() // 3)
+            QSize(theme.px(LIST), MOST) if wide else QSize(MOST, self.height() // 4)
         )
 
     @property
