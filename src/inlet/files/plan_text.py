@@ -70,7 +70,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
             yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
     for stack in plan.cuts:
-        room = plan.project.cloth_width(stack.fabric or "") - measure.squared_off
+        room = plan.project.usable_width(stack.fabric or "") - measure.squared_off
         lines = angled_lines(stack, measure, room)
         yield from (f"  {stack.label}: {line}" for line in lines)
     yield from (f"  {text}" for text in cloth_lines(plan.cloth, plan.project))

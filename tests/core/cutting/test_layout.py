@@ -158,6 +158,29 @@ def test_a_strip_nearly_all_of_which_a_set_takes_stays_whole():
     assert {place.at.width for place in places_of(rectangles)} == {F(39)}
 
 
+def test_whole_strips_come_off_the_bolt_there_is():
+    """Six of 2 1/2 in: a bolt of 10 in gives three, squared once; three are bought."""
+    strip = SQUARE._replace(shape="strip", cut=(F(5, 2), F(42)), number=6)
+    bolt = Have(kind="bolt", width=F(42), length=F(10))
+    project = Project(fabrics=(Fabric(id="a", have=(bolt,)),), cutting=Cutting())
+    (plan,), ready = laid(project, [strip])
+    assert ready == {"A": 6}
+    assert [(c.kind, sum(s.count for s in c.strips)) for c in plan.cloths] == [
+        ("bolt", 3), ("new", 3)
+    ]  # fmt: skip
+
+
+def test_cloth_is_folded_no_more_than_its_pieces_allow():
+    """Folded twice, half of 42 in at most has room; what has none at all folds nothing."""
+    for size, layers in ((20, 4), (21, 4), (22, 2), (42, 2)):
+        square = SQUARE._replace(cut=(F(size), F(size)), number=2)
+        plan = plan_of(square, SQUARE._replace(cut=(F(43), F(43))), cutting=Cutting(folds=2))
+        assert [cloth.layers for cloth in plan.cloths] == [layers]
+        assert [missing.cut.cut[0] for missing in plan.missing] == [43]
+    strip = SQUARE._replace(shape="strip", cut=(F(5, 2), F(42)), number=6)
+    assert plan_of(strip, cutting=Cutting(folds=2)).new.layers == 2
+
+
 def test_cloth_narrower_than_a_piece_is_told():
     plan = plan_block(project_of(big := block_of(size=(50, 50), cloths="a")), big)
     assert [p.code for p in plan.problems] == ["too-wide"]

@@ -159,7 +159,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         )
     if cut.shape == "template":
         notes.append("Cut them out round the template, its grain arrow along the selvage.")
-        room = project.cloth_width(cut.fabric or "") - measure.squared_off
+        room = project.usable_width(cut.fabric or "") - measure.squared_off
         if lines := list(angled_lines(cut, measure, room)):
             notes.append(f"{'; '.join(lines)}. What lies head to tail is cut so.")
         turned_over = mirrored(((cut.outline, None),))

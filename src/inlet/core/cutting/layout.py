@@ -137,7 +137,7 @@ def lay_out_fabric(
     """One fabric's pieces laid out; only on what is there, unless ``buys``."""
     found = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
-    width = project.cloth_width(fabric or "")
+    width = project.usable_width(fabric or "")
     work = _Work(project, found, rules, width, wanted.by_fabric()[fabric], wanted.standing)
     for begun in wanted.begun:
         if begun.fabric == found.id:
@@ -264,7 +264,7 @@ class _Work:
         """What is left, on new cloth."""
         rules, system = self.rules, self.project.measure.system
         shrink = self.fabric.shrinkage if rules.wash else (ZERO, ZERO)
-        width = self.width * (1 - shrink[1] / 100)
+        width = self.width
         area = sum((self._area(w) * w.number for w in self.wants), ZERO)
         squaring = self.project.measure.squared_off
         source = Source("new", width, ZERO, 2**rules.folds, squaring)
@@ -295,11 +295,16 @@ class _Work:
             squaring=source.squaring,
             every=self.rules.square_every,
         )
-        strips = self._whole_strips(cloth) if most is None else ()
+        cloth = self._folded(cloth)
+        source = source._replace(layers=cloth.layers)
+        strips = self._whole_strips(cloth, most)
         ruler = self.project.measure.system.long_ruler
         across = max(0, floor_exact(room_across(cloth) / self.unit))
         room = Room(across, floor_exact(ruler / self.unit))
-        longest = None if most is None else floor_exact((most - source.squaring) / self.unit)
+        longest = None
+        if most is not None:
+            taken = sum((strip.width * strip.count for strip in strips), source.squaring)
+            longest = floor_exact((most - taken) / self.unit)
         halves = max(1, source.layers // 2)
         wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
 
@@ -365,23 +370,41 @@ class _Work:
         wide, high = (int(side / self.unit) for side in (want.wide, want.high))
         return Kind(wide, high, -(-want.number // halves), want.turns)
 
+    def _folded(self, cloth: LaidCloth) -> LaidCloth:
+        """The cloth in no more layers than leave room for every piece that finds room on it at
+        all."""
+        single = replace(cloth, layers=1)
+        wants = [w for w in self.wants if w.number and self._has_room(w, single)]
+        while cloth.layers > 1 and not all(self._has_room(w, cloth) for w in wants):
+            cloth = replace(cloth, layers=cloth.layers // 2)
+        return cloth
+
+    def _has_room(self, want: _Want, cloth: LaidCloth) -> bool:
+        least = min(want.wide, want.high) if want.turns else want.wide
+        return least <= room_across(cloth) or self._is_whole(want, cloth)
+
     def _is_whole(self, want: _Want, cloth: LaidCloth) -> bool:
         """Does a piece take a strip from selvage to selvage, so that no end is squared?"""
         return room_across(cloth) < want.wide <= 2 * cloth.width / max(2, cloth.layers) and (
             not want.turns or want.high > room_across(cloth)
         )
 
-    def _whole_strips(self, cloth: LaidCloth) -> tuple[LaidStrip, ...]:
+    def _whole_strips(self, cloth: LaidCloth, most: Exact | None) -> tuple[LaidStrip, ...]:
+        """The pieces that take a strip each, as many as lie on the length there is."""
         halves = max(1, cloth.layers // 2)
-        return tuple(
-            LaidStrip(
-                width=want.high,
-                count=-(-want.number // halves),
-                segments=(_one_piece(want, want.wide, want.high, False),),
-            )
-            for want in self.wants
-            if want.number and self._is_whole(want, cloth)
-        )
+        out = []
+        left = None if most is None else most - cloth.squaring
+        for want in self.wants:
+            if not want.number or not self._is_whole(want, cloth):
+                continue
+            count = -(-want.number // halves)
+            if left is not None:
+                count = min(count, floor_exact(left / want.high))
+                left -= count * want.high
+            if count > 0:
+                segments = (_one_piece(want, want.wide, want.high, False),)
+                out.append(LaidStrip(width=want.high, count=count, segments=segments))
+        return tuple(out)
 
     def _uncut(self, strip: LaidStrip, cloth: LaidCloth) -> LaidStrip:
         """A strip that gives one length for a strip set, and nothing else, stays whole: what it is

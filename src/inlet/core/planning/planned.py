@@ -8,6 +8,7 @@ from dataclasses import replace
 
 from inlet.core.draft.patches import Draft
 from inlet.core.methods.method import Method
+from inlet.core.numbers.root2 import Exact, floor_exact
 from inlet.core.planning.choices import choices_for
 from inlet.core.planning.compare import compared
 from inlet.core.planning.unit_plan import (
@@ -36,6 +37,11 @@ def plan_units(
     labelled = _labelled(found, choices)
     partner = {u.mirror_of: u for u in labelled if u.mirror_of is not None}
     by_label = {u.label: u for u in labelled}
+    mark = project.measure.mark
+
+    def usable(cloth: str | None) -> Exact:
+        return floor_exact(project.usable_width(cloth or "") / mark) * mark
+
     plans: dict[str, UnitPlan] = {}
     for unit, choice in zip(labelled, choices, strict=True):
         check()
@@ -47,7 +53,7 @@ def plan_units(
             project.measure,
             (choice.method if choice else "") or block.methods.get(unit.kind),
             choice=choice,
-            usable=lambda cloth: project.cloth_width(cloth or ""),
+            usable=usable,
             twin=twin,
         )
     rates = project.rates or Rates()

@@ -6,6 +6,7 @@ cuts and steps are functions of it, found in the stages' own packages.
 
 from __future__ import annotations
 
+from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import System
 from inlet.core.project.block import Block, choice_in_system
@@ -50,6 +51,13 @@ class Project(Value, frozen=True, kw_only=True):
         fabric = self.fabric(fabric_id)
         stated = fabric.width if fabric else None
         return stated if stated is not None else self.measure.system.cloth_width
+
+    def usable_width(self, fabric_id: str) -> Exact:
+        """The same as it is cut: less what washing takes, where the maker washes first."""
+        fabric = self.fabric(fabric_id)
+        washed = fabric is not None and self.cutting is not None and self.cutting.wash
+        shrinks = fabric.shrinkage[1] if fabric is not None and washed else Fraction(0)
+        return self.cloth_width(fabric_id) * (1 - shrinks / 100)
 
     def with_fabric(self, old: str, new: Fabric) -> Project:
         """The project with the cloth of id ``old`` replaced."""

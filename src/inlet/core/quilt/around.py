@@ -70,7 +70,7 @@ def backing_ways(size: Pair, project: Project) -> tuple[BackingWay, ...]:
     measure = project.measure
     o = overage(quilt, measure, "backing")
     whole = size[0] + 2 * o, size[1] + 2 * o
-    room = project.cloth_width(backing.fabric)
+    room = project.usable_width(backing.fabric)
     ways = [_way("along", whole, whole[0], whole[1], room, project, backing)]
     if whole[0] != whole[1]:
         ways.append(_way("across", whole, whole[1], whole[0], room, project, backing))
@@ -139,7 +139,7 @@ def binding_plan(size: Pair, project: Project) -> BindingPlan | None:
     width = binding_width(binding, measure)
     edge = 2 * (size[0] + size[1]) + 8 * measure.seam
     length = edge + measure.from_inches(MORE_BINDING)
-    room = project.cloth_width(binding.fabric)
+    room = project.usable_width(binding.fabric)
     if binding.cut == "bias":
         s, needed = float(measure.seam), float(length * width)
         side = Fraction(2 * s + sqrt(4 * s * s + needed)).limit_denominator(10**6)

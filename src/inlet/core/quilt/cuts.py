@@ -217,7 +217,7 @@ def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]
     joined: dict[tuple[str, Fraction], list[tuple[str, Exact]]] = {}
     for strip in strips:
         fabric = project.fabric(strip.fabric)
-        room = project.cloth_width(strip.fabric)
+        room = project.usable_width(strip.fabric)
         if strip.length > room and not (fabric is not None and fabric.lengthwise):
             own = joined.setdefault((strip.fabric, strip.width), [])
             own += [(strip.name, strip.length)] * strip.number
@@ -232,7 +232,7 @@ def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]
         cut = Cut(cloth or None, shape, size, "none", number, (name,), label=name)
         yield cut, upright[key]
     for (cloth, width), parts in joined.items():
-        room = project.cloth_width(cloth)
+        room = project.usable_width(cloth)
         number = joined_strips(sum((length for _, length in parts), ZERO), room, project.measure)
         names = tuple(dict.fromkeys(name for name, _ in parts))
         long = floor_exact(room / project.measure.mark) * project.measure.mark

@@ -123,7 +123,7 @@ class CuttingTicket(QWidget):
                 words += f"; cut {diagonal}"
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
-            room = plan.project.cloth_width(cut.fabric or "") - plan.measure.squared_off
+            room = plan.project.usable_width(cut.fabric or "") - plan.measure.squared_off
             if told := list(angled_lines(cut, plan.measure, room)):
                 words += f". {vulgar_text('; '.join(told))}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)

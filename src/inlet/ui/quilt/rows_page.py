@@ -217,7 +217,7 @@ class StepPicture(QWidget):
             project = session.project
             cloth = project.quilt.backing.fabric if project.quilt and project.quilt.backing else ""
             lost = 2 * session.measure.from_inches(JOIN)
-            joins = [float(x) for x in backing.joins(project.cloth_width(cloth), lost)]
+            joins = [float(x) for x in backing.joins(project.usable_width(cloth), lost)]
             colour = colour_of(project, cloth or None, session.grey)
             self.backing = backing, joins, colour
         if self._top is not top:
