@@ -8,9 +8,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.draft.patches import draft
 from inlet.core.draft.value import lightness
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
+from inlet.core.project.block import Arc, Seam
 from inlet.core.project.cutting import Begun, Cutting, LaidCloth
 from inlet.core.project.measure import METRIC
 from inlet.core.project.places import block_counts, diagonal, placed, side_by_side
@@ -45,7 +47,7 @@ from inlet.core.quilt.scatter import scattered
 from inlet.core.quilt.target import cost_of, proposals, target_typed
 from inlet.core.quilt.top import quilt_top
 from inlet.files.project_json import dumps, loads
-from tests.blocks import block_of, project_of
+from tests.blocks import block_of, in_cloths, project_of
 
 # No turn and no mirror of it looks like another.
 PLAIN_F = replace(block_of("0 1 3 1 / 1 1 1 3 / 1 2 3 2", 3, 3, (6, 6), "abcd"), id="f", name="Eff")
@@ -127,6 +129,14 @@ def test_a_pattern_laid_by_hand_is_found_and_turns_that_look_alike_are_not_odd()
     looks = looks_of(HALF)
     assert len(set(looks.values())) == 4
     assert len(set(looks_of(PLAIN_F).values())) == 8
+    # A slice between a diagonal and an arc, the same cloth on both sides: turned half round, all
+    # corners lie as before, and the slice on the other side.
+    zero, one = F(0), F(1)
+    arc = Seam(arc=Arc(centre=(zero, one), start=(zero, zero), end=(one, one)))
+    drawn = block_of("0 0 1 1", size=(4, 4))
+    slice_ = in_cloths(replace(drawn, seams=(*drawn.seams, arc)), "aab")
+    assert [p.fabric for p in draft(slice_).patches if len(p.outline) == 2] == ["b"]
+    assert len(set(looks_of(slice_).values())) == 4
     turned = turned_at(Quilt(columns=3, rows=3, block="h"), [(1, 1)], 2)
     mirror_too = mirrored_at(turned, [(1, 1)])
     assert len(odd_ones(replace(project_of(HALF), quilt=turned))) == 1

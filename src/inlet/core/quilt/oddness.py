@@ -6,9 +6,8 @@ from collections.abc import Callable, Mapping
 from functools import cache
 from typing import NamedTuple
 
-from inlet.core.draft.patches import draft
+from inlet.core.draft.patches import Patch, draft
 from inlet.core.draft.symmetry import turner
-from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point, Turn
 from inlet.core.project.block import Block
 from inlet.core.project.places import Placed, placed
@@ -48,16 +47,19 @@ def looks_of(block: Block) -> Looks:
                 out[way] = way
                 continue
             move = turner(way, width, height)
-            picture = frozenset(
-                (patch.fabric, frozenset(move(p) for p in patch.outline)) for patch in drawn.patches
-            )
+            picture = frozenset(_as_seen(patch, move) for patch in drawn.patches)
             out[way] = seen.setdefault(picture, way)
     return out
 
 
-def _moved(curve: Curve, move: Callable[[Point], Point]) -> tuple[frozenset[Point], Point | None]:
-    centre = None if curve.centre is None else move(curve.centre)
-    return frozenset((move(curve.start), move(curve.end))), centre
+def _as_seen(patch: Patch, move: Callable[[Point], Point]) -> tuple[object, ...]:
+    """A patch by what is seen of it: its cloth, its corners, its curved sides by their centres."""
+    outline = patch.outline
+    curved = frozenset(
+        (frozenset((move(outline[i]), move(outline[(i + 1) % len(outline)]))), move(centre))
+        for i, centre in patch.arcs
+    )
+    return patch.fabric, frozenset(move(p) for p in outline), curved
 
 
 @cache
