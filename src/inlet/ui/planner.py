@@ -17,9 +17,7 @@ from inlet.core.stopping import Job, Stopped, under
 from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
 from inlet.ui import collector
 from inlet.ui.guard import guarded
-
-PAUSE = 12
-"""Milliseconds between an edit and its planning."""
+from inlet.ui.work import PAUSE
 
 Question = tuple[Project, Block, int, tuple[BlockUnits, ...]]
 """What a plan is of: project, block, copies, and the other blocks as far as they are known."""

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtCore import QObject, QThreadPool, Signal
+from PySide6.QtCore import QObject, QThreadPool, QTimer, Signal
 
 from inlet.core.stopping import Job
 from inlet.ui import collector
-from inlet.ui.work import Work
+from inlet.ui.work import PAUSE, Work
 
 
 class Thinker(QObject):
@@ -27,6 +27,10 @@ class Thinker(QObject):
         self._job: Job | None = None
         self._next: tuple[Callable[[], Any], Callable[[Any], object]] | None = None
         self._take: Callable[[Any], object] | None = None
+        self._soon = QTimer(self)  # the picture is redrawn first
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(PAUSE)
+        self._soon.timeout.connect(self._start)
         self.found.connect(self._found)
         self.finished.connect(self._finished)
 
@@ -35,7 +39,7 @@ class Thinker(QObject):
         if self._job is not None:
             self._job.stop()
         else:
-            self._start()
+            self._soon.start()
 
     @property
     def at_rest(self) -> bool:
@@ -57,7 +61,7 @@ class Thinker(QObject):
             collector.go_on()
 
     def _start(self) -> None:
-        if self._next is None:
+        if self._next is None or self._job is not None:
             return
         (do, self._take), self._next = self._next, None
         self._job = job = Job()

@@ -10,6 +10,9 @@ from PySide6.QtCore import QRunnable, SignalInstance
 from inlet.core.stopping import Job, Stopped, under
 from inlet.ui.guard import guarded
 
+PAUSE = 12
+"""Milliseconds between an edit and what is worked out of it."""
+
 
 class Asker(Protocol):
     """Who asked: hears of a failure, and of the end, in the window's thread."""
