@@ -20,7 +20,9 @@ from inlet.core.project.block import seam_along
 from inlet.core.project.cutting import Cutting, PrintMotif
 from inlet.core.project.quilt import Binding, Quilt, QuiltingLines
 from inlet.core.project.value import replace
+from inlet.core.quilt.plan import plan_quilt
 from inlet.files.project_json import load, save
+from inlet.files.quilt_json import quilt_dict
 from inlet.ui.app import DEMO
 from tests.blocks import block_of, point, project_of
 
@@ -381,6 +383,14 @@ def test_the_quilt_from_the_command_line(tmp_path, capsys):
     )  # fmt: skip
     at = [words.index(said) for said in in_order]
     assert at == sorted(at)
+    sheet = tmp_path / "labels.pdf"
+    asked = ["export", str(file), "--what", "quilt-labels", "-o", str(sheet), "--format"]
+    assert main([*asked, "pdf"]) == 0
+    words = "".join(page.extract_text() for page in PdfReader(sheet).pages)
+    data = quilt_dict(plan_quilt(load(file)))
+    assert all(cut["label"] in words for cut in data["cuts"])
+    assert all(row["label"] in words for row in data["rows"])
+    assert main([*asked, "svg"]) == 2
     lines = tmp_path / "lines.svg"
     asked = ["export", str(file), "--what", "quilting", "--format", "svg", "-o", str(lines)]
     assert main(asked) == 2

@@ -155,6 +155,7 @@ def _commands() -> argparse.ArgumentParser:
         "templates",
         "quilt",
         "quilting",
+        "quilt-labels",
     ]
     export.add_argument("--what", choices=whats, required=True)
     export.add_argument("--format", choices=["pdf", "svg", "png", "csv", "dxf"], required=True)
@@ -218,15 +219,19 @@ def _with_quilt(file: str) -> Project:
     return project
 
 
+QUILT_FORMATS = {"quilt": "svg pdf png", "quilting": "svg", "quilt-labels": "pdf"}
+
+
 def _export_quilt(options: argparse.Namespace) -> int:
     plan = plan_quilt(_with_quilt(options.file))
-    what = "svg pdf png" if options.what == "quilt" else "svg"
-    if options.format not in what.split():
+    if options.format not in QUILT_FORMATS[options.what].split():
         raise FileProblem(f"inlet: {options.what} cannot be written as {options.format}")
     if options.format == "pdf":
-        from inlet.files.quilt_pdf import write_quilt  # loads the PDF library
+        from inlet.files import labels_pdf, quilt_pdf  # load the PDF library
 
-        write_quilt(plan, options.output, options.paper)
+        of_labels = options.what == "quilt-labels"
+        write = labels_pdf.write_quilt_labels if of_labels else quilt_pdf.write_quilt
+        write(plan, options.output, options.paper)
         return 0
     from inlet.files.quilt_picture import quilt_png, quilt_svg, quilting_svg
 
@@ -279,7 +284,7 @@ def _plan(options: argparse.Namespace) -> int:
 
 
 def _export(options: argparse.Namespace) -> int:
-    if options.what in ("quilt", "quilting"):
+    if options.what in QUILT_FORMATS:
         return _export_quilt(options)
     plan = _plan_asked(options)
     if (options.what, options.format) == ("block", "svg"):

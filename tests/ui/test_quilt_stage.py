@@ -564,6 +564,9 @@ def test_guide_picture_and_lines_are_written_from_the_menu(setter, tmp_path, mon
         page.extract_text() for page in PdfReader(write(window.quilt_guide_, "q.pdf")).pages
     )
     assert write(window.print_, "again.pdf").stat().st_size > 1000  # of the quilt, at its stage
+    sheet = PdfReader(write(window.labels_, "labels.pdf")).pages[0].extract_text()
+    assert "Row 2" in sheet
+    assert "4 blocks, unfinished 9 1/2 in" in sheet
     with Image.open(write(window.quilt_picture_, "q.png")) as picture:
         assert picture.size == (2400, 2400)
     assert "<use " in write(window.quilt_picture_, "q.svg").read_text()

@@ -357,7 +357,7 @@ def test_files_that_cannot_be_opened_or_saved_lose_nothing(maker, answer, tmp_pa
     answer(tmp_path / "no" / "such" / "x.inlet")
     assert not maker.window.save()
     assert "cannot be saved here" in maker.window.message_text.text()
-    maker.window.print_guide()
+    maker.window.print_.trigger()
     assert maker.session.history.unsaved
 
 

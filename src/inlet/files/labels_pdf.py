@@ -1,24 +1,35 @@
-"""A sheet of labels to cut apart and pin to the stacks: one for every stack of cut pieces, one for
-every stack of sewn units."""
+"""Labels to cut apart and pin to the stacks: one for every stack of cut pieces, one for every stack
+of sewn units; of a quilt for its blocks and rows, too."""
 
 from __future__ import annotations
 
 import os
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Any, BinaryIO, NamedTuple
 
 from reportlab.lib.colors import black
 from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
+from inlet.core.cutting.cuts import Cut
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.words import kind_words
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.quilt.making import listed
+from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.table.piece_words import diagonal_text
-from inlet.core.words import cloth_name, measured_text, size_text
+from inlet.core.words import cloth_name, measured_text, near_text, size_text
 from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.problem import FileProblem
 
 ACROSS, DOWN = 3, 8
+LARGE, SMALL = 30.0, 13.0
+"""Points of a label's name, at most and at least."""
+SIZES, LEADING = (9.0, 8.0, 7.0, 6.0, 5.0), 1.25
+"""Points of its other words: the largest that has room."""
 
 
 class Label(NamedTuple):
@@ -30,22 +41,48 @@ class Label(NamedTuple):
 
 def labels(plan: BlockPlan) -> Iterator[Label]:
     """The labels of a plan: stacks of pieces in the cut list's order, then stacks of units."""
+    yield from _stacks(plan.cuts, plan.project)
+    yield from _units(plan, plan.block.title)
+
+
+def quilt_labels(plan: QuiltPlan) -> Iterator[Label]:
+    """Those of a quilt: stacks of pieces, of units and of blocks, then its rows, each to be pinned
+    to its first block."""
     measure = plan.measure
-    for cut in plan.cuts:
+    yield from _stacks(plan.cuts, plan.project)
+    for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
+        yield from _units(sewn, block.name)
+        size = near_text(sewn.unfinished, measure)
+        yield Label(block.name, (f"{block.number} blocks, unfinished {size}",))
+    for card in plan.rows:
+        if len(card.items) > 1:
+            long = near_text((card.length,) * 2, measure) if card.length is not None else ""
+            pressed = f"press {card.pressed}" if card.pressed else ""
+            told = ", ".join(filter(None, (long, pressed)))
+            yield Label(card.label, (told, listed(card.items)))
+
+
+def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
+    for cut in cuts:
         diagonal = diagonal_text(cut.crosscut, cut.lean)
         crosscut = f", cut {diagonal}" if diagonal else ""
         yield Label(
             cut.label,
             (
-                f"{cut.number} × {size_text(cut.cut, measure)} {cut.shape}{crosscut}",
-                cloth_name(plan.project, cut.fabric),
+                f"{cut.number} × {size_text(cut.cut, project.measure)} {cut.shape}{crosscut}",
+                cloth_name(project, cut.fabric),
                 f"for {', '.join(cut.labels)}",
             ),
         )
+
+
+def _units(plan: BlockPlan, block: str) -> Iterator[Label]:
+    """The units that are sewn in the plan's steps."""
+    measure = plan.measure
     made = {step.makes: step.measures for step in plan.steps if step.unit}
     for unit in plan.units:
-        if len(unit.unit.part.faces) > 1:
-            size = made.get(unit.unit.label)
+        if unit.unit.label in made:
+            size = made[unit.unit.label]
             comes_out = (
                 f"measures {measured_text(size, measure)}"
                 if size
@@ -57,20 +94,37 @@ def labels(plan: BlockPlan) -> Iterator[Label]:
                 (
                     f"{unit.count} × {kind_words(unit.unit.kind)}{hand}",
                     f"sewn, {comes_out}",
-                    f"of {plan.block.title}",
+                    f"of {block}",
                 ),
             )
 
 
 def write_labels(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
     """Write the labels of a plan as PDF, see ``write_pages``."""
+    _write(list(labels(plan)), plan.block.title, plan.measure, path, paper)
 
+
+def write_quilt_labels(
+    plan: QuiltPlan, path: str | os.PathLike[str], paper: str | None = None
+) -> None:
+    """Write the labels of a quilt as PDF, see ``write_pages``. Raises ``FileProblem`` where it has
+    no top."""
+    if not plan.top.rows:
+        raise FileProblem(f"inlet: {plan.problems[0].text}")
+    title = plan.project.name or "Quilt"
+    _write(list(quilt_labels(plan)), title, plan.measure, path, paper)
+
+
+def _write(
+    found: Sequence[Label], title: str, measure: Measure, path: str | os.PathLike[str],
+    paper: str | None,
+) -> None:  # fmt: skip
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
         canvas: Any = Canvas(to, pagesize=size)
-        canvas.setTitle(f"{plan.block.title}, labels")
+        canvas.setTitle(f"{title}, labels")
         canvas.setCreator(f"Inlet {__version__}")
         wide, high = (size[0] - 2 * MARGIN) / ACROSS, (size[1] - 2 * MARGIN) / DOWN
-        for i, each in enumerate(labels(plan)):
+        for i, each in enumerate(found):
             place = i % (ACROSS * DOWN)
             if i and not place:
                 canvas.showPage()
@@ -79,7 +133,7 @@ def write_labels(plan: BlockPlan, path: str | os.PathLike[str], paper: str | Non
             _draw(canvas, each, x, y, wide, high)
         canvas.save()
 
-    write_pages(path, plan.measure, paper, draw)
+    write_pages(path, measure, paper, draw)
 
 
 def _draw(c: Any, each: Label, x: float, y: float, wide: float, high: float) -> None:
@@ -91,14 +145,25 @@ def _draw(c: Any, each: Label, x: float, y: float, wide: float, high: float) -> 
     c.setDash()
     c.circle(x + 9, y - 9, 2.2)
     c.setFillColor(INK)
-    size = 30.0 if len(each.name) <= 4 else 30.0 * 4 / len(each.name)
+    room = wide - 26
+    fits = 0.98 * LARGE * room / stringWidth(each.name, BOLD, LARGE)
+    size = max(SMALL, min(LARGE, fits))
     c.setFont(BOLD, size)
-    c.drawString(x + 18, y - 32, each.name)
+    down = y - 32
+    for part in simpleSplit(each.name, BOLD, size, room)[:2]:
+        c.drawString(x + 18, down, part)
+        down -= SMALL + 2
     c.setFillColor(black)
-    down = y - 48
-    for i, line in enumerate(each.lines):
-        font = MEDIUM if i == 0 else REGULAR
-        for part in simpleSplit(line, font, 9, wide - 26)[:2]:
-            c.setFont(font, 9)
-            c.drawString(x + 18, down, part)
-            down -= 11.5
+    fonts = [MEDIUM, *[REGULAR] * len(each.lines)]
+    for size in SIZES:
+        told = [
+            (font, part)
+            for font, line in zip(fonts, each.lines, strict=False)
+            for part in simpleSplit(line, font, size, room)
+        ]
+        if down - len(told) * size * LEADING > y - high:
+            break
+    for font, part in told:
+        c.setFont(font, size)
+        c.drawString(x + 18, down, part)
+        down -= size * LEADING

@@ -312,8 +312,9 @@ class Window(QMainWindow):
         self.open_ = self._action("&Open…", self.open, "Ctrl+O")
         self.save_ = self._action("&Save", self.save, "Ctrl+S")
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
-        self.print_ = self._action("&Print the guide…", self.print_guide, "Ctrl+P", "printer")
-        self.labels_ = self._action("Print the la&bels…", partial(writer.pages, "labels"), "Ctrl+L")
+        guide, labels = partial(self._print, "guide"), partial(self._print, "labels")
+        self.print_ = self._action("&Print the guide…", guide, "Ctrl+P", "printer")
+        self.labels_ = self._action("Print the la&bels…", labels, "Ctrl+L")
         self.cutting_ = self._action("Print the cu&tting plan…", partial(writer.pages, "cutting"))
         self.templates_ = self._action("Write the te&mplates…", writer.templates)
         self.measured_ = self._action("The test s&quare measured…", writer.ask_measured)
@@ -322,6 +323,9 @@ class Window(QMainWindow):
         self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
         self.quilt_guide_ = self._action(
             "Print the quilt's guide…", partial(self._write_quilt, "guide")
+        )
+        self.quilt_labels_ = self._action(
+            "Print the quilt's labels…", partial(self._write_quilt, "labels")
         )
         self.quilt_picture_ = self._action(
             "Write a picture of the quilt…", partial(self._write_quilt, "picture")
@@ -371,7 +375,9 @@ class Window(QMainWindow):
         menu.addActions([self.cutting_, self.cut_list_, self.shopping_, self.sizes_])
         menu.addActions([self.templates_, self.measured_])
         quilt = menu.addMenu("The quil&t")
-        quilt.addActions([self.quilt_guide_, self.quilt_picture_, self.quilting_])
+        quilt.addActions(
+            [self.quilt_guide_, self.quilt_labels_, self.quilt_picture_, self.quilting_]
+        )
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
@@ -558,12 +564,12 @@ class Window(QMainWindow):
                 clear(left)
                 return
 
-    def print_guide(self) -> None:
-        """The guide of the block shown; at the quilt stage that of the quilt."""
+    def _print(self, what: str) -> None:
+        """The guide or the labels of the block shown; at the quilt stage those of the quilt."""
         if self.stage == "quilt":
-            self._write_quilt("guide")
+            self._write_quilt(what)
         else:
-            self.writer.pages("guide")
+            self.writer.pages(what)
 
     def _write_quilt(self, what: str) -> None:
         self.writer.quilt(what, self.quilt.seams.isChecked())

@@ -26,6 +26,7 @@ TABLES = "Tables (*.csv);;PDF (*.pdf)"
 QUILT = {
     "guide": ("Print the quilt's guide", "quilt.pdf", PDF),
     "picture": ("Write a picture of the quilt", "quilt.png", "PNG (*.png);;SVG (*.svg)"),
+    "labels": ("Print the quilt's labels", "quilt-labels.pdf", PDF),
     "lines": ("Write the quilting lines", "quilting.svg", SVG),
 }
 PIXELS = 2400
@@ -160,7 +161,7 @@ class Writer:
     # --- the quilt ----------------------------------------------------------------------------
 
     def quilt(self, what: str, seams: bool) -> None:
-        """The quilt's guide, its picture, with its ``seams`` or without, or its quilting lines."""
+        """The quilt's guide, labels, picture, with its ``seams`` or without, or quilting lines."""
         plan = self.session.quilt_plan
         if not plan.top.rows:
             self.say(plan.problems[0].text)
@@ -168,11 +169,13 @@ class Writer:
         path = self._ask(*QUILT[what])
         if path is None:
             return
-        from inlet.files import quilt_pdf, quilt_picture  # load the PDF and the picture library
+        from inlet.files import labels_pdf, quilt_pdf, quilt_picture  # slow to start
 
         def write() -> None:
             if what == "guide":
                 quilt_pdf.write_quilt(plan, path, self.settings.paper)
+            elif what == "labels":
+                labels_pdf.write_quilt_labels(plan, path, self.settings.paper)
             elif what == "lines":
                 export_whole(path, quilt_picture.quilting_svg(plan).encode("utf-8", "replace"))
             elif path.suffix.lower() == ".svg":
