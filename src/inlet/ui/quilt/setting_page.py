@@ -42,8 +42,20 @@ class SettingPage(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        layout = column(self, 0, 7)
-        edit = self._edit
+        self.body = column(self, 0, 7)
+        self._add_blocks()
+        self.body.addWidget(rule())
+        self._add_sashing()
+        self.body.addWidget(rule())
+        self._add_triangles()
+        self.filler = Choice("Filler cloth", lambda value: self._edit(filler=value))
+        self.filling = QWidget()
+        self.filling.setLayout(field("filled up with", self.filler))
+        self.body.addWidget(self.filling)
+
+    def _add_blocks(self) -> None:
+        """How many there are, which, and how they lie."""
+        session, layout, edit = self.session, self.body, self._edit
         self.setting = Choice("Setting", lambda value: edit(setting=value))
         self.columns, self.rows = (
             self._number(name, which) for name, which in (("Blocks across", 0), ("Blocks down", 1))
@@ -78,7 +90,9 @@ class SettingPage(QWidget):
         self.hands = column(spacing=4)
         layout.addLayout(self.hands)
         session.quilted.connect(self._show_hands)
-        layout.addWidget(rule())
+
+    def _add_sashing(self) -> None:
+        session, layout = self.session, self.body
         layout.addWidget(label("Sashing", "heading"))
         self.sash = LengthEdit(session, "Sashing, width", lambda x: self._sashing(width=x), True)
         self.down = LengthEdit(
@@ -100,7 +114,9 @@ class SettingPage(QWidget):
         layout.addLayout(field("of", self.sash_cloth))
         layout.addLayout(field("corners", self.corner_cloth))
         layout.addWidget(self.outside)
-        layout.addWidget(rule())
+
+    def _add_triangles(self) -> None:
+        session = self.session
         self.triangles = QWidget()
         own = column(self.triangles, 0, 7)
         own.addWidget(label("Setting triangles", "heading"))
@@ -113,11 +129,7 @@ class SettingPage(QWidget):
         )
         own.addLayout(field("of", self.triangle_cloth))
         own.addLayout(field("cut", self.fit, self.float_by))
-        layout.addWidget(self.triangles)
-        self.filler = Choice("Filler cloth", lambda value: edit(filler=value))
-        self.filling = QWidget()
-        self.filling.setLayout(field("filled up with", self.filler))
-        layout.addWidget(self.filling)
+        self.body.addWidget(self.triangles)
 
     @property
     def quilt(self) -> Quilt:
