@@ -361,6 +361,8 @@ def test_the_quilt_from_the_command_line(tmp_path, capsys):
     out = capsys.readouterr().out
     assert "6 × Sluice, 9 in" in out
     assert "3 × Sluice" not in out
+    assert main(["plan", str(file), "--quilt", "--enough"]) == 0
+    assert "Nothing is entered" in capsys.readouterr().out
     assert main(["plan", str(file), "--quilt", "--target", "36 x 45"]) == 0
     assert "36 x 45 in: 3 x 4 straight, border 4 1/2 in" in capsys.readouterr().out
     assert main(["plan", str(file), "--quilt", "--target", "wide"]) == 2

@@ -191,6 +191,8 @@ def _plan_of_quilt(options: argparse.Namespace) -> int:
     plan = plan_quilt(_with_quilt(options.file))
     if options.target:
         terminal.say("\n".join(_ways_to(options.target, plan.project)))
+    elif options.enough:
+        terminal.say("\n".join(enough_lines(enough(plan), plan.project)))
     elif options.json:
         terminal.say_json(quilt_dict(plan))
     else:

@@ -24,8 +24,9 @@ from inlet.core.plan import plan_block
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.measure import METRIC
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
+from inlet.core.project.quilt import Border, Quilt
 from inlet.core.project.value import replace
+from inlet.core.quilt.plan import plan_quilt
 from inlet.core.words import size_text
 from tests.blocks import block_of, project_of
 from tests.core.pressing.drawn import NAMED
@@ -186,3 +187,27 @@ def test_cloth_to_small_for_its_squaring_holds_nothing():
     project = replace(priced(project_of(block), a=have), measure=METRIC)
     (cloth,) = plan_block(project, block, 2).cloth
     assert [c.kind for c in cloth.cloths] == ["fat-quarter", "new"]
+
+
+@pytest.mark.parametrize("inches", [14, 23, 60])
+def test_what_there_is_does_for_a_quilt_or_what_would_make_it_do(inches):
+    """Each change that is told does when it is made, and one row more than told does not."""
+    pin = replace(PIN, id="pin")
+    quilt = Quilt(
+        columns=4, rows=5, block="pin",
+        borders=(Border(width=F(1), fabric="b"), Border(width=F(4), fabric="a")),
+    )  # fmt: skip
+    plenty = (Have(kind="bolt", width=F(42), length=F(200)),)
+    bolt = (Have(kind="bolt", width=F(42), length=F(inches)),)
+    project = replace(priced(project_of(pin), a=bolt, b=plenty), quilt=quilt)
+    found = enough(plan_quilt(project))
+    assert found.does == (inches == 60)
+    texts = [change.text for change in found.changes]
+    assert ("Leave out border 2" in texts) == (inches == 23)
+    assert "Leave out border 1" not in texts
+    for text in texts:
+        if size := re.match(r"Make it (\d+) x (\d+): \d row", text):
+            columns, rows = map(int, size.groups())
+            for more in (0, 1):
+                other = replace(quilt, columns=columns, rows=rows + more)
+                assert enough(plan_quilt(replace(project, quilt=other))).does == (not more)

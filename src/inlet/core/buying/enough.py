@@ -10,8 +10,11 @@ from inlet.core.buying.size_chart import at_size
 from inlet.core.cutting.layout import FEW_SECONDS, ClothPlan, ToCut, lay_out_fabric
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.planning.words import method_words
+from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
+from inlet.core.quilt.edit import in_size
+from inlet.core.quilt.plan import QuiltPlan, plan_quilt
 from inlet.core.stopping import check
 from inlet.core.words import cloth_name, length_text, size_text
 
@@ -24,7 +27,8 @@ class Change(NamedTuple):
     spares: float
 
 
-Does = Callable[[BlockPlan], Change | None]
+Plan = BlockPlan | QuiltPlan
+Does = Callable[[Plan], Change | None]
 """Whether another plan does with what there is."""
 
 
@@ -41,58 +45,65 @@ class Enough(NamedTuple):
         return self.entered and not self.short
 
 
-def enough(plan: BlockPlan) -> Enough:
-    """Whether what there is does for a plan, and what would make it do."""
+def enough(plan: Plan) -> Enough:
+    """Whether what there is does for the copies of a block, or for a quilt but for its backing, and
+    what would make it do."""
     entered = any(fabric.have for fabric in plan.project.fabrics)
     short = _short(plan)
     if not entered or not short:
         return Enough(short, (), entered)
-    changes = sorted(_changes(plan, short), key=lambda change: change.spares)
+    area = _area(plan)
+
+    def does(other: Plan) -> Change | None:
+        check()
+        return None if _short(other) else Change("", area - _area(other))
+
+    if isinstance(plan, BlockPlan):
+        found = _of_block(plan, short, does)
+    else:
+        found = _of_quilt(plan, short, does)
+    changes = sorted((*found, *_swapped(plan, short)), key=lambda change: change.spares)
     return Enough(short, tuple(changes), entered)
 
 
-def _on_hand(plan: BlockPlan, fabric: str | None, wanted: ToCut) -> ClothPlan:
+def _on_hand(plan: Plan, fabric: str | None, wanted: ToCut) -> ClothPlan:
     return lay_out_fabric(plan.project, fabric, wanted, FEW_SECONDS, buys=False)
 
 
-def _short(plan: BlockPlan) -> tuple[ClothPlan, ...]:
+def _short(plan: Plan) -> tuple[ClothPlan, ...]:
     """The cloths of a plan that what there is does not do for."""
     laid = (_on_hand(plan, fabric, plan.to_cut) for fabric in plan.to_cut.by_fabric())
     return tuple(cloth for cloth in laid if cloth.missing)
 
 
-def _area(plan: BlockPlan) -> float:
+def _area(plan: Plan) -> float:
     return float(sum(c.cut[0] * c.cut[1] * c.number for c in plan.cuts if not c.owned))
 
 
-def _changes(plan: BlockPlan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
-    """Every change that was tried and does."""
-    area = _area(plan)
+# --- a block --------------------------------------------------------------------------------
 
-    def does(other: BlockPlan) -> Change | None:
-        check()
-        return None if _short(other) else Change("", area - _area(other))
 
-    yield from _other_methods(plan, short, does)
+def _of_block(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iterator[Change]:
+    """Every change of a block, or of how many there are, that was tried and does."""
+    for words, block in _other_methods(plan, short):
+        made = does(plan_block(plan.project, block, plan.copies, ()))
+        if made is not None:
+            yield made._replace(text=words)
     yield from _smaller(plan, does)
     yield from _fewer(plan, does)
-    yield from _swapped(plan, short)
 
 
-def _other_methods(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iterator[Change]:
+def _other_methods(plan: BlockPlan, short: tuple[ClothPlan, ...]) -> Iterator[tuple[str, Block]]:
+    """The block with another method for a unit of a cloth that does not do, and that in words."""
     fabrics = {cloth.fabric for cloth in short}
     for unit in plan.units:
         if not fabrics & set(unit.unit.fabrics):
             continue
         for method in unit.methods:
-            if method.name == unit.in_use.name:
-                continue
-            methods = {**plan.block.methods, unit.unit.kind: method.name}
-            block = replace(plan.block, methods=methods)
-            made = does(plan_block(plan.project, block, plan.copies, ()))
-            if made is not None:
+            if method.name != unit.in_use.name:
+                methods = {**plan.block.methods, unit.unit.kind: method.name}
                 words = f"Make {unit.unit.label} by {method_words(method.name)}"
-                yield made._replace(text=words)
+                yield words, replace(plan.block, methods=methods)
 
 
 def _smaller(plan: BlockPlan, does: Does) -> Iterator[Change]:
@@ -126,7 +137,52 @@ def _fewer(plan: BlockPlan, does: Does) -> Iterator[Change]:
         )
 
 
-def _swapped(plan: BlockPlan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
+# --- a quilt --------------------------------------------------------------------------------
+
+
+def _of_quilt(plan: QuiltPlan, short: tuple[ClothPlan, ...], does: Does) -> Iterator[Change]:
+    """Every change of a quilt that was tried and does: a border left out, another method for a
+    unit, rows or columns fewer."""
+    quilt, project = plan.quilt, plan.project
+    for i in range(len(quilt.borders)):
+        borders = (*quilt.borders[:i], *quilt.borders[i + 1 :])
+        made = does(plan_quilt(replace(project, quilt=replace(quilt, borders=borders))))
+        if made is not None:
+            yield made._replace(text=f"Leave out border {i + 1}")
+    tried: set[tuple[str, str]] = set()
+    for block in plan.blocks:
+        drawn = project.block(block.block.id)
+        for words, other in _other_methods(block.plan, short):
+            if (drawn.id, words) not in tried:
+                tried.add((drawn.id, words))
+                changed = replace(drawn, methods=other.methods)
+                made = does(plan_quilt(project.with_block(changed)))
+                if made is not None:
+                    yield made._replace(text=f"{words}, of {drawn.title}")
+    for name, across, down in (("row", 0, 1), ("column", 1, 0)):
+        yield from _smaller_quilt(plan, name, across, down, does)
+
+
+def _smaller_quilt(
+    plan: QuiltPlan, name: str, across: int, down: int, does: Does
+) -> Iterator[Change]:
+    """As few rows, or columns, fewer as it takes."""
+    quilt = plan.quilt
+    columns, rows = quilt.columns or 0, quilt.rows or 0
+    for fewer in range(1, max(across * columns, down * rows)):
+        size = columns - across * fewer, rows - down * fewer
+        smaller = in_size(quilt, *size)
+        made = does(plan_quilt(replace(plan.project, quilt=smaller)))
+        if made is not None:
+            many = f"{fewer} {name}{'s' * (fewer > 1)} fewer"
+            yield made._replace(text=f"Make it {size[0]} x {size[1]}: {many}")
+            return
+
+
+# --- either -----------------------------------------------------------------------------------
+
+
+def _swapped(plan: Plan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
     """Another cloth in place of the only one that does not do."""
     if len(short) != 1:
         return

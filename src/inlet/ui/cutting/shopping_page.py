@@ -14,6 +14,8 @@ from inlet.core.buying.shopping import (
 )
 from inlet.core.cutting.layout import SECONDS
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.quilt.plan import QuiltPlan
 from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
 from inlet.ui.flow import FlowLayout
@@ -50,10 +52,18 @@ class ShoppingPage(QWidget):
         if plan is None:
             return
         project = plan.project
+        self.does.setEnabled(self._asked() is not None)
         if self.scope.currentData() == "block":
             self.session.think_of_cutting(lambda: shopping(plan, notes=True), self._found)
         else:
             self.session.think_of_cutting(lambda: shopping_whole(project, SECONDS), self._found)
+
+    def _asked(self) -> BlockPlan | QuiltPlan | None:
+        """What is bought for, where it is one plan."""
+        if self.scope.currentData() == "block":
+            return self.session.plan
+        quilt = self.session.quilt_plan
+        return quilt if quilt.top.rows else None
 
     def _found(self, found: Shopping) -> None:
         project = self.session.project
@@ -62,7 +72,7 @@ class ShoppingPage(QWidget):
 
     def ask_enough(self) -> None:
         """Whether what there is does, with the smallest changes that would make it do."""
-        plan = self.session.plan
+        plan = self._asked()
         if plan is not None:
             self.notes.setText("Trying what would make it do …")
             self.session.think_of_cutting(lambda: enough(plan), self._enough)
