@@ -14,6 +14,7 @@ from inlet.core.draft.value import grey_of
 from inlet.core.geometry.polygon import edges, squared_length
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
+from inlet.core.project.cutting import Have
 from inlet.core.project.quilt import (
     Backing,
     Binding,
@@ -441,6 +442,32 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     assert "Cut 4 of" in setter.maker.reads(stage.card)
     plan = setter.session.quilt_plan
     assert [c.begun for c in plan.cloth if c.fabric == "b"] == [1]
+
+
+def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):
+    """Cloth for the blocks, not for the border round them: the page says so, and of one block that
+    it does."""
+    bolt = (Have(kind="bolt", width=F(42), length=F(12)),)
+    project = project_of(EFF)
+    cloths = tuple(replace(cloth, have=bolt) for cloth in project.fabrics)
+    quilt = Quilt(columns=2, rows=2, block="f", borders=(Border(width=F(9), fabric="b"),))
+    setter.open(replace(project, fabrics=cloths, quilt=quilt))
+    setter.maker.stage("cutting")
+    setter.rests()
+    stage = setter.maker.window.cutting
+    stage.page_buttons[1].click()
+    setter.rests()
+    page = stage.shopping
+    page.does.click()
+    setter.rests()
+    assert page.notes.text().startswith("Yes")
+    page.scope.setCurrentIndex(1)
+    page.scope.activated.emit(1)
+    setter.rests()
+    page.does.click()
+    setter.rests()
+    assert page.notes.text().startswith("No: of B")
+    assert "Leave out border 1" in page.notes.text()
 
 
 def test_a_first_quilt_a_made_size_a_row_and_a_motif_of_what_is_picked(setter):
