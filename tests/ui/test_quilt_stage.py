@@ -336,17 +336,23 @@ def test_rows_are_ticked_off_with_the_space_bar_and_kept(setter, tmp_path):
             break
         setter.bot.keyClick(rows.list, Qt.Key.Key_Space)
     before = setter.quilt.done
-    assert list(before.values()) == [1] * len(before)  # units and parts of the block
-    assert before
+    chains = [step for step in rows.steps if step.at_once]  # units and parts of the block
+    assert chains
+    assert before == {step.name: step.times for step in chains}
     for _ in range(5):
         setter.bot.keyClick(rows.list, Qt.Key.Key_Space)
-    done = {**before, "Make 4 × Eff": 4}
+    done = {**before, "Make Eff": 4}
     assert setter.quilt.done == {**done, "Lay it out": 1}
     assert rows.title.text() == "Sew row 1"
     setter.bot.keyClick(rows.list, Qt.Key.Key_Backspace)
     assert setter.quilt.done == done
     save(setter.session.project, tmp_path / "q.inlet")
     assert load(tmp_path / "q.inlet").quilt.done == done
+    setter.ticket.setting.rows.setValue(3)  # two blocks more: four are made already
+    setter.rests()
+    titles = [rows.list.item(i).text() for i in range(rows.list.count())]
+    assert "4/6  Make 6 × Eff" in titles
+    assert titles[0] == f"{chains[0].times}/{chains[0].times * 3 // 2}  {rows.steps[0].title}"
 
 
 def test_the_sittings_of_the_whole_quilt_follow_the_time_there_is(setter):

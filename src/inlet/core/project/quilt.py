@@ -161,7 +161,7 @@ class Quilt(Brief, frozen=True, kw_only=True):
     ``setting`` is ``straight`` or ``on-point``. Straight rows may be of any length:
     ``row_lengths``, as far as they are given, say how many blocks each has; short ones are filled
     up with ``filler``. Borders from the inside out. ``made`` is what a block measured when it was
-    made, unfinished; ``done`` how often each step of making it is done, by its title."""
+    made, unfinished; ``done`` how often each step of making it is done, by its name."""
 
     setting: str = ""
     columns: int | None = None

@@ -105,11 +105,11 @@ def in_size(quilt: Quilt, columns: int, rows: int) -> Quilt:
     return replace(made, places=kept)
 
 
-def step_done(quilt: Quilt, title: str, times: int, by: int) -> Quilt:
+def step_done(quilt: Quilt, name: str, times: int, by: int) -> Quilt:
     """A step of making it done once more, or once less; never more often than ``times``."""
-    number = max(0, min(times, quilt.done.get(title, 0) + by))
-    others = {name: n for name, n in quilt.done.items() if name != title}
-    return replace(quilt, done={**others, title: number} if number else others)
+    number = max(0, min(times, quilt.done.get(name, 0) + by))
+    others = {other: n for other, n in quilt.done.items() if other != name}
+    return replace(quilt, done={**others, name: number} if number else others)
 
 
 def in_row_length(quilt: Quilt, row: int, length: int) -> Quilt:

@@ -41,8 +41,9 @@ class RowCard(NamedTuple):
 
 class QuiltStep(NamedTuple):
     """One thing to do: a few words, then how, and the sizes to check it by. ``of`` is the label of
-    the row or the border that it makes, ``times`` how often it is done; ``sewn`` the step of a
-    block's plan that it is."""
+    the row or the border that it makes, ``times`` how often it is done, one by one or, as a chain,
+    all ``at_once``; ``sewn`` the step of a block's plan that it is. It is ticked off under its
+    ``name``, which has no number in it: what is done stays done in a larger quilt."""
 
     title: str
     text: str
@@ -50,6 +51,12 @@ class QuiltStep(NamedTuple):
     of: str = ""
     times: int = 1
     sewn: tuple[BlockPlan, Step] | None = None
+    called: str = ""
+    at_once: bool = False
+
+    @property
+    def name(self) -> str:
+        return self.called or self.title
 
 
 Versions = Mapping[tuple[str, int, int], int]

@@ -43,20 +43,21 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[BlockPlan]) -> Iter
     """What is done to make the blocks: units and parts are sewn as one chain, blocks counted one
     by one."""
     for block, plan in zip(blocks, sewn, strict=True):
-        title = f"Make {block.number} × {block.name}"
+        title, name = f"Make {block.number} × {block.name}", f"Make {block.name}"
         whole = False
         for step in plan.steps:
             size = measured_text(step.measures, plan.measure) if step.measures else ""
+            made = QuiltStep(title, step.text, size, "", block.number, (plan, step), name)
             if step.part.faces == plan.root.faces:
                 whole = True
-                yield QuiltStep(title, step.text, size, times=block.number, sewn=(plan, step))
+                yield made
             else:
                 verb = "Make" if step.unit else "Sew"
-                words = f"{verb} {step.times} × {step.makes}"
-                yield QuiltStep(words, step.text, size, sewn=(plan, step))
+                words, own = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
+                yield made._replace(title=words, times=step.times, called=own, at_once=True)
         if not whole:
             size = near_text(plan.unfinished, plan.measure)
-            yield QuiltStep(title, _nothing_sewn(plan), size, times=block.number)
+            yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)
 
 
 def _nothing_sewn(plan: BlockPlan) -> str:

@@ -105,7 +105,7 @@ class RowsPage(QWidget):
         self.list.blockSignals(True)
         self.list.clear()
         for step in steps:
-            done = quilt.done.get(step.title, 0)
+            done = quilt.done.get(step.name, 0)
             mark = "✓  " if done >= step.times else f"{done}/{step.times}  " if done else ""
             self.list.addItem(QListWidgetItem(f"{mark}{step.title}"))
         self.at = max(0, min(self.at, len(steps) - 1))
@@ -139,7 +139,7 @@ class RowsPage(QWidget):
             self.check.setText("")
             self.progress.setText("")
             return
-        done = self.quilt.done.get(here.title, 0)
+        done = self.quilt.done.get(here.name, 0)
         self.title.setText(here.title)
         self.progress.setText(
             f"{done} of {here.times} done" if here.times > 1 else "done" if done else ""
@@ -160,12 +160,13 @@ class RowsPage(QWidget):
         if not steps:
             return
         here = steps[self.at]
-        done = self.quilt.done.get(here.title, 0)
+        done = self.quilt.done.get(here.name, 0)
         if by < 0 and not done and self.at:
             self.at -= 1
             here = steps[self.at]
-        made = step_done(self.quilt, here.title, here.times, by)
-        if by > 0 and made.done.get(here.title, 0) >= here.times and self.at + 1 < len(steps):
+        many = here.times if here.at_once else 1
+        made = step_done(self.quilt, here.name, here.times, by * many)
+        if by > 0 and made.done.get(here.name, 0) >= here.times and self.at + 1 < len(steps):
             self.at += 1
         self.session.edit_quilt(made)
         self.refresh()
