@@ -20,6 +20,9 @@ from inlet.core.geometry.outline import Outline
 Place = tuple[float, float]
 SMOOTH = 1e-9
 """Sides turned by less run smoothly into one another."""
+CUSP = 1e-4
+"""Sides that run back along one another at no more of an angle make a cusp: their tip would lie
+thousands of allowances off."""
 
 
 class Side(NamedTuple):
@@ -87,16 +90,17 @@ def _corner(before: Side, after: Side, seam: float) -> tuple[Place, ...]:
     places in order."""
     at = after.start
     one, other = _outward(before, at), _outward(after, at)
-    if abs(one[0] * other[1] - one[1] * other[0]) < SMOOTH:
+    alike = one[0] * other[0] + one[1] * other[1]  # 1 straight on, -1 back again
+    if abs(one[0] * other[1] - one[1] * other[0]) < (SMOOTH if alike > 0 else CUSP):
         first = at[0] + seam * one[0], at[1] + seam * one[1]
-        if one[0] * other[0] + one[1] * other[1] > 0:
+        if alike > 0:
             return (first,)
         last = at[0] + seam * other[0], at[1] + seam * other[1]
         ahead = -seam * one[1], seam * one[0]  # the way the first side runs
         ends = [(p[0] + ahead[0], p[1] + ahead[1]) for p in (first, last)]
         begin = () if before.centre is None else (first,)
         return (*begin, *ends, *(() if after.centre is None else (last,)))
-    k = seam / (1 + one[0] * other[0] + one[1] * other[1])
+    k = seam / (1 + alike)
     near = at[0] + k * (one[0] + other[0]), at[1] + k * (one[1] + other[1])
     if before.centre is None and after.centre is None:
         return (near,)  # where the two lines meet: the mitre s(n + m)/(1 + n·m)
