@@ -154,6 +154,21 @@ def test_cutting_rules_do_not_change_what_is_cut(quilt):
     assert strips == []  # what is cut along the cloth is never joined
 
 
+@given(any_quilts(), st.sampled_from([F(1, 16), F(1, 2), F(1), F(5, 2), F(7)]), st.booleans())
+@settings(max_examples=60, deadline=None)
+def test_pieces_find_room_or_are_told_however_narrow_the_cloth(quilt, width, wash):
+    project = replace(project_of(EFF, LONG, EMPTY), quilt=quilt, cutting=Cutting(wash=wash))
+    narrow = tuple(replace(cloth, width=width, shrink=(F(4), F(3))) for cloth in CLOTHS)
+    data = quilt_dict(plan_quilt(replace(project, fabrics=narrow)))
+    ready: Counter[str] = Counter()
+    for cloth in data["cutting"]:
+        for place in cloth["places"]:
+            ready[place["label"]] += place["layers"] * place.get("holds", 1)
+    for fabric in data["fabric"]:
+        ready.update({m["label"]: m["count"] for m in fabric["missing"]})
+    assert all(ready[cut["label"]] >= cut["count"] for cut in data["cuts"])
+
+
 @pytest.mark.parametrize("turning", TURNINGS)
 @pytest.mark.parametrize("on_point", [False, True])
 def test_neighbours_in_the_pressing_grid_are_neighbours_on_the_top(turning, on_point):

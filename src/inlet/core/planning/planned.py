@@ -40,7 +40,7 @@ def plan_units(
     mark = project.measure.mark
 
     def usable(cloth: str | None) -> Exact:
-        return floor_exact(project.usable_width(cloth or "") / mark) * mark
+        return max(mark, floor_exact(project.usable_width(cloth or "") / mark) * mark)
 
     plans: dict[str, UnitPlan] = {}
     for unit, choice in zip(labelled, choices, strict=True):

@@ -368,7 +368,7 @@ def _strip(piece: Piece, runs: int, measure: Measure, rule: CutRule, usable: Exa
         number = -(-lengths // each)
         long = along * -(-lengths // number) + measure.squared_off
     else:  # one length is longer than the cloth: strips are joined
-        number = ceil_exact(along * lengths / room)
+        number = ceil_exact(along * lengths / room) if room > 0 else lengths
         long = usable
     width = rule.cut(piece)[0]
     whole = piece._replace(exact=(piece.exact[0], long))

@@ -14,11 +14,12 @@ from typing import NamedTuple
 from inlet.core.cutting.words import bought_text
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact, ceil_exact
+from inlet.core.numbers.root2 import Exact
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Backing, Binding, Quilt
 from inlet.core.project.value import Pair
+from inlet.core.quilt.cuts import number_joined
 from inlet.core.words import near_text
 
 JOIN = Fraction(1, 2)
@@ -98,7 +99,7 @@ def _way(
 ) -> BackingWay:  # fmt: skip
     measure = project.measure
     lost = 2 * measure.from_inches(JOIN)
-    widths = max(1, ceil_exact((beside - lost) / (room - lost)))
+    widths = number_joined(beside, room, lost)
     length = widths * panel
     fabric = project.fabric(backing.fabric)
     margin: Exact = Fraction(1)
@@ -145,7 +146,7 @@ def binding_plan(size: Pair, project: Project) -> BindingPlan | None:
         side = Fraction(2 * s + sqrt(4 * s * s + needed)).limit_denominator(10**6)
         square = next_mark(side, Fraction(1))
         return BindingPlan(width, length, 1, length, square, binding.fabric)
-    strips = max(1, ceil_exact((length - width) / (room - width)))
+    strips = number_joined(length, room, width)
     return BindingPlan(width, length, strips, room, None, binding.fabric)
 
 

@@ -235,15 +235,24 @@ def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]
         room = project.usable_width(cloth)
         number = joined_strips(sum((length for _, length in parts), ZERO), room, project.measure)
         names = tuple(dict.fromkeys(name for name, _ in parts))
-        long = floor_exact(room / project.measure.mark) * project.measure.mark
+        long = at_mark_below(room, project.measure)
         yield Cut(cloth or None, "strip", (width, long), "none", number, names, label=names[0]), 0
+
+
+def at_mark_below(length: Exact, measure: Measure) -> Fraction:
+    """The longest that the ruler's marks give of a length: one mark at least."""
+    return max(measure.mark, floor_exact(length / measure.mark) * measure.mark)
 
 
 def joined_strips(length: Exact, room: Exact, measure: Measure) -> int:
     """How many strips ``room`` long make one of ``length``: each join takes the allowance of two
     ends, so n strips give n·room - (n - 1)·2s."""
-    lost = 2 * measure.seam
-    return max(1, ceil_exact((length - lost) / (room - lost)))
+    return number_joined(length, room, 2 * measure.seam)
+
+
+def number_joined(length: Exact, room: Exact, lost: Exact) -> int:
+    """The same where a join takes ``lost``; of cloth that is hardly wider, half of it is kept."""
+    return max(1, ceil_exact((length - lost) / max(room - lost, room / 2)))
 
 
 def _told_apart(cuts: list[tuple[Cut, int]]) -> Iterator[tuple[Cut, int]]:

@@ -11,7 +11,6 @@ from inlet.core.cutting.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_
 from inlet.core.cutting.sets import PlannedSet
 from inlet.core.cutting.standing import Standing
 from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import floor_exact
 from inlet.core.piecing.batches import Batch as PlaceBatch
 from inlet.core.piecing.batches import batches
 from inlet.core.plan import BlockPlan
@@ -31,7 +30,13 @@ from inlet.core.quilt.around import (
     overage,
 )
 from inlet.core.quilt.batch import Batch, QuiltBlock, batched, quilt_blocks
-from inlet.core.quilt.cuts import SettingCuts, Triangles, setting_cuts, setting_triangles
+from inlet.core.quilt.cuts import (
+    SettingCuts,
+    Triangles,
+    at_mark_below,
+    setting_cuts,
+    setting_triangles,
+)
 from inlet.core.quilt.making import QuiltStep, RowCard, quilt_steps, row_cards
 from inlet.core.quilt.sewing import block_steps, sewn_plans
 from inlet.core.quilt.top import Top, quilt_top, same_top
@@ -227,7 +232,7 @@ def binding_cut(plan: BindingPlan, measure: Measure) -> Cut:
         size = plan.square, plan.square
         return Cut(fabric, "square", size, "none", 1, (label,), label=label)
     width = next_mark(plan.width, measure.mark)
-    long = floor_exact(plan.strip / measure.mark) * measure.mark
+    long = at_mark_below(plan.strip, measure)
     return Cut(fabric, "strip", (width, long), "none", plan.strips, (label,), label=label)
 
 
