@@ -6,7 +6,7 @@ from math import hypot, isclose, pi
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.draft.compass import quarter_arc
@@ -85,6 +85,20 @@ def test_the_exact_chain_of_a_turned_arc_is_the_chain_turned(drawn_arcs, turn):
     u, v = arc.start.minus(arc.centre), arc.end.minus(arc.centre)
     if dot(u, v) == 0:  # a quarter: the weight √2/2 is exact, so the points are on it
         assert all(circle.side(p) == 0 for p in exact_chain(arc))
+
+
+@given(arcs, st.fractions(F(1, 9), 9).map(F))
+@settings(max_examples=60)
+def test_an_arc_in_a_stretched_block_is_drawn_stretched(drawn_arcs, by):
+    """Its points are those of the circle, stretched; where both ends lie as high, it looks round."""
+    (arc,) = drawn_arcs
+    u, v = arc.start.minus(arc.centre), arc.end.minus(arc.centre)
+    assume(abs(u.y * u.y - v.y * v.y) > F(1, 1000))
+
+    def move(p):
+        return Point(p.x, p.y * by)
+
+    assert exact_chain(image(arc, move)) == tuple(map(move, exact_chain(arc)))
 
 
 @given(mixed_seams(most=6), spots)

@@ -179,8 +179,20 @@ def sagitta(curve: Curve) -> float:
     return sqrt(float(circle_of(curve).squared)) * (1 - cos(sweep(curve) / 2))
 
 
+ROUND = 1e-9
+"""How far the squares of an arc's radii at both ends may differ, as a share."""
 STEPS = 12
 """Chords an arc is drawn with."""
+
+
+def _stretch(u: Point, v: Point) -> Exact:
+    """The s for which x² + sy² is the same at both ends of an arc, seen from its centre; 1 where it
+    is round but for rounding."""
+    off, down = dot(v, v) - dot(u, u), u.y * u.y - v.y * v.y
+    if abs(float(off)) <= ROUND * float(dot(u, u)) or down == 0:
+        return Fraction(1)
+    s = (v.x * v.x - u.x * u.x) / down
+    return s if s > 0 else Fraction(1)
 
 
 @lru_cache(maxsize=2000)
@@ -195,7 +207,12 @@ def exact_chain(curve: Curve) -> tuple[Point, ...]:
     p, q, c = curve.start, curve.end, curve.centre
     u, v = p.minus(c), q.minus(c)
     middle = u.plus(v)
-    cosine = dot(u, v) / dot(u, u)
+    # In a block stretched one way an arc is part of an ellipse: y is taken as many times as makes
+    # it round again; tangents and weights stay what they are.
+    s = _stretch(u, v)
+    cosine = (u.x * v.x + s * u.y * v.y) / (u.x * u.x + s * u.y * u.y)
+    if cosine <= -1:  # no short way round: as straight as its ends say
+        return (p,)
     k = 1 / (1 + cosine)  # T = c + (u + v)/(1 + cos θ), as its foot on u is u itself
     tip = c.plus(middle.scaled(k, k))
     w = root_up((1 + cosine) / 2)
