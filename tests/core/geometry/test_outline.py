@@ -90,7 +90,7 @@ def test_the_exact_chain_of_a_turned_arc_is_the_chain_turned(drawn_arcs, turn):
 @given(arcs, st.fractions(F(1, 9), 9).map(F))
 @settings(max_examples=60)
 def test_an_arc_in_a_stretched_block_is_drawn_stretched(drawn_arcs, by):
-    """Its points are those of the circle, stretched; where both ends lie as high, it looks round."""
+    """Its points are those of the circle, stretched."""
     (arc,) = drawn_arcs
     u, v = arc.start.minus(arc.centre), arc.end.minus(arc.centre)
     assume(abs(u.y * u.y - v.y * v.y) > F(1, 1000))
