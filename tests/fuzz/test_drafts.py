@@ -1,4 +1,4 @@
-"""A short run of each family of drafts, and every draft that once was taken wrongly."""
+"""A short run of each family of drafts, and every draft or file that once was taken wrongly."""
 
 from __future__ import annotations
 
@@ -7,9 +7,12 @@ from pathlib import Path
 import pytest
 
 from inlet.files.project_json import load
+from tests.fuzz import files
 from tests.fuzz.drafts import ALL, complaint, random_block
 
 KEPT = Path(__file__).parent.parent / "data" / "fuzz"
+FILES = sorted(KEPT.glob("files-*.json"))
+DRAFTS = sorted({*KEPT.glob("*.json")} - {*FILES})
 TRIES = {"corner-arcs": 6, "edits": 12, "slivers": 15, "located": 15}
 
 
@@ -19,7 +22,12 @@ def test_random_drafts_tile_and_are_sewn_or_told(family):
         assert complaint(random_block(family, seed)) is None, (family, seed)
 
 
-@pytest.mark.parametrize("path", sorted(KEPT.glob("*.json")), ids=lambda p: p.stem)
+@pytest.mark.parametrize("path", DRAFTS, ids=lambda p: p.stem)
 def test_drafts_that_once_were_taken_wrongly(path):
     for block in load(path).blocks:
         assert complaint(block) is None
+
+
+@pytest.mark.parametrize("path", FILES, ids=lambda p: p.stem)
+def test_files_that_once_were_taken_wrongly(path):
+    assert files.complaint(path.read_bytes().decode("utf-8", "surrogatepass")) is None
