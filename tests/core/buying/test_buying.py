@@ -189,7 +189,7 @@ def test_cloth_to_small_for_its_squaring_holds_nothing():
     assert [c.kind for c in cloth.cloths] == ["fat-quarter", "new"]
 
 
-@pytest.mark.parametrize("inches", [14, 23, 60])
+@pytest.mark.parametrize("inches", [14, 23, 34, 60])
 def test_what_there_is_does_for_a_quilt_or_what_would_make_it_do(inches):
     """Each change that is told does when it is made, and one row more than told does not."""
     pin = replace(PIN, id="pin")
@@ -203,11 +203,11 @@ def test_what_there_is_does_for_a_quilt_or_what_would_make_it_do(inches):
     found = enough(plan_quilt(project))
     assert found.does == (inches == 60)
     texts = [change.text for change in found.changes]
-    assert ("Leave out border 2" in texts) == (inches == 23)
+    assert ("Leave out border 2" in texts) == (inches in (23, 34))
     assert "Leave out border 1" not in texts
     for text in texts:
-        if size := re.match(r"Make it (\d+) x (\d+): \d row", text):
-            columns, rows = map(int, size.groups())
+        if size := re.match(r"Make it (\d+) x (\d+): \d (row|column)", text):
+            columns, rows, down = int(size[1]), int(size[2]), size[3] == "row"
             for more in (0, 1):
-                other = replace(quilt, columns=columns, rows=rows + more)
+                other = replace(quilt, columns=columns + more * (not down), rows=rows + more * down)
                 assert enough(plan_quilt(replace(project, quilt=other))).does == (not more)

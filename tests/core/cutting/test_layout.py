@@ -159,14 +159,16 @@ def test_a_strip_nearly_all_of_which_a_set_takes_stays_whole():
 
 
 def test_whole_strips_come_off_the_bolt_there_is():
-    """Six of 2 1/2 in: a bolt of 10 in gives three, squared once; three are bought."""
+    """Six of 2 1/2 in: a bolt of 10 in gives three, squared once; three are bought. Of the two
+    inches left of it come squares."""
     strip = SQUARE._replace(shape="strip", cut=(F(5, 2), F(42)), number=6)
+    small = SQUARE._replace(cut=(F(2), F(2)), number=20, label="B")
     bolt = Have(kind="bolt", width=F(42), length=F(10))
     project = Project(fabrics=(Fabric(id="a", have=(bolt,)),), cutting=Cutting())
-    (plan,), ready = laid(project, [strip])
-    assert ready == {"A": 6}
-    assert [(c.kind, sum(s.count for s in c.strips)) for c in plan.cloths] == [
-        ("bolt", 3), ("new", 3)
+    (plan,), ready = laid(project, [strip, small])
+    assert ready == {"A": 6, "B": 20}
+    assert [(c.kind, [(s.width, s.count) for s in c.strips]) for c in plan.cloths] == [
+        ("bolt", [(F(5, 2), 3), (F(2), 1)]), ("new", [(F(5, 2), 3)])
     ]  # fmt: skip
 
 

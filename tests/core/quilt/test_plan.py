@@ -243,6 +243,23 @@ def test_the_backing_covers_the_quilt(wide, high, measure, over, cloth):
     )
 
 
+def test_washed_cloth_is_narrower_for_borders_binding_and_backing():
+    """42 in shrink by 3 % to 40.74: strips are 40 5/8 long at the mark. 48 in of blocks and 2 in of
+    border all round: 52 in; the binding is 208 + 2 + 10 = 220 in, (220 - 2 1/2)/(40.74 - 2 1/2) =
+    5.7 strips; 60 in of backing are two widths, 2 x 40.74 - 1."""
+    quilt = Quilt(
+        columns=12, rows=12, block="hst", borders=(Border(width=F(2), fabric="a"),),
+        binding=Binding(width=F(5, 2), fabric="b"), backing=Backing(fabric="c"),
+    )  # fmt: skip
+    shrunk = tuple(replace(cloth, shrink=(F(0), F(3))) for cloth in CLOTHS)
+    plan = plan_quilt(of(quilt, HST, fabrics=shrunk, cutting=Cutting(wash=True)))
+    strips = {cut.label: cut for cut in plan.cuts if cut.shape == "strip"}
+    assert {cut.cut[1] for cut in strips.values()} == {F(325, 8)}
+    assert strips["Binding"].number == 6
+    assert not any(cloth.missing for cloth in plan.cloth_at_once)
+    assert plan.backing.left[0] == 2 * F(2037, 50) - 1 - 60
+
+
 def test_binding_straight_and_on_the_bias():
     """52 x 68: 240 in round, 2 more for the allowances, 10 to spare: 252. Strips of 42 joined on
     the slant lose 2 1/2 at each of their joins: seven give 294 - 15. On the bias 252 x 2 1/2 =
@@ -409,3 +426,26 @@ def test_what_the_steps_of_a_quilt_make_is_what_they_need(one, other, columns, r
         whole = next((s.makes for s in sewn.steps if s.part.faces == sewn.root.faces), None)
         taken[whole or sewn.units[0].unit.label] += block.number
     assert {name: n for name, n in taken.items() if name in made} == made
+
+
+def test_what_is_worked_out_is_kept_only_where_steps_were_done_since():
+    """Ticking a step changes nothing that is cut or sewn; another cloth, ruler or block does."""
+    project = of(Quilt(columns=2, rows=2, block="hst"), HST)
+    before = plan_quilt(project)
+    before.work_out()
+    quilt = replace(project.quilt, done={"Make Half": 2})
+    done = plan_quilt(replace(project, quilt=quilt), before)
+    assert done.planned
+    assert done.steps is before.steps
+    assert done.quilt.done == {"Make Half": 2}
+    finer = Measure(ruler=F(1, 16))
+    wide = tuple(replace(cloth, width=F(20)) for cloth in project.fabrics)
+    for other in (
+        replace(project, quilt=replace(quilt, rows=3)),
+        replace(project, measure=finer),
+        replace(project, fabrics=wide),
+        project.with_block(replace(HST, methods={"half-square-triangle": "single-triangles"})),
+    ):
+        made = plan_quilt(other, before)
+        assert not made.planned
+        assert quilt_dict(made) == quilt_dict(plan_quilt(other))
