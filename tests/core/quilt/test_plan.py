@@ -387,7 +387,7 @@ def test_work_of_the_whole_quilt():
     """Six 4 in blocks in two rows of three: seams of 4 in, two a row, and one of 12: 28 in."""
     plan = plan_quilt(of(Quilt(columns=3, rows=2, block="hst"), HST))
     assert [(s.what, s.times, s.seams, s.length) for s in seams_of(plan.top, plan.quilt)] == [
-        ("rows", 2, 4, 16), ("row join", 1, 1, 12),
+        ("rows", 2, 4, 16), ("seam between rows", 1, 1, 12),
     ]  # fmt: skip
     work = work_of(plan)
     block = plan.blocks[0].plan

@@ -64,7 +64,7 @@ def seams_of(top: Top, quilt: Quilt) -> Iterator[Seams]:
     middle = _sewn(pieces, top.middle)
     joins = len(top.rows) - 1
     if joins > 0:
-        what = "row joins" if joins > 1 else "row join"
+        what = "seams between rows" if joins > 1 else "seam between rows"
         yield Seams(what, joins, joins, middle - inside, JOIN_ROWS)
     sizes = [*(each.inner for each in top.borders[1:]), top.size]
     for each, outer in zip(top.borders, sizes, strict=False):
