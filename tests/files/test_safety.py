@@ -19,7 +19,7 @@ from inlet.core.project.value import replace
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
-from inlet.files.project_json import dumps, load, loads, save, why_not_held
+from inlet.files.project_json import dumps, load, loads, save, why_not_kept
 from inlet.files.svg import write_block_svg
 from inlet.files.whole import previous_version
 from tests.blocks import block_of, project_of
@@ -56,7 +56,7 @@ def test_files_that_once_were_taken_wrongly(path):
         ('"quilt": {"block": "zz"}', "quilt.block: no block has the id “zz”"),
         ('"quilt": {"places": [{"column": 0, "row": 0, "turn": 45}]}', "turn: 45 is not 0, 90"),
         ('"quilt": {"borders": [{"fabric": "zz"}]}', "quilt.borders[0].fabric: no fabric has"),
-        ('"quilt": {"sashing": {"width": "0"}}', "quilt.sashing.width: 0 must be above 0"),
+        ('"quilt": {"sashing": {"width": "0"}}', "quilt.sashing.width: 0 must be from 1/1000"),
         ('"quilt": {"borders": [{"kind": "wavy"}]}', "borders[0].kind: “wavy” is not"),
         ('"quilt": {"triangles": {"float": "-1"}}', "quilt.triangles.float: -1 must be from 0"),
         ('"quilt": {"motifs": [{"id": "a"}, {"id": "a"}]}', "quilt.motifs[1].id: “a” is used"),
@@ -132,7 +132,7 @@ def test_what_would_not_be_read_again_is_not_saved(tmp_path):
     long = F(1, 10**50)
     seam = Seam(line=((long, F(0)), (F(1), F(1))))
     bad = replace(small(), blocks=(replace(block, seams=(seam,)),))
-    assert "seams[0].line[0][0]" in why_not_held(bad, bad.blocks[0])
+    assert "seams[0].line[0][0]" in why_not_kept(bad, small())
     with pytest.raises(FileProblem, match="not saved"):
         save(bad, path)
     assert load(path) == small()

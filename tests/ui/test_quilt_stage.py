@@ -27,7 +27,6 @@ from inlet.core.project.quilt import (
     Triangles,
 )
 from inlet.core.project.value import replace
-from inlet.core.quilt.work import work_of
 from inlet.files.project_json import load, save
 from inlet.ui.app import DEMO
 from inlet.ui.parts import ValueEdit
@@ -225,7 +224,7 @@ def test_a_size_is_reached_by_a_proposal(setter):
     for found in page.found:
         wide, high = (float(x) for x in found.proposal.size)
         assert abs(wide - 56) + abs(high - 70) < 9
-        assert found.top.size == found.proposal.size
+        assert found.scene.top.size == found.proposal.size
     (first, *_) = [b for b in page.findChildren(QPushButton) if b.text() == "Take this one"]
     first.click()
     setter.rests()
@@ -370,7 +369,7 @@ def test_the_sittings_of_the_whole_quilt_follow_the_time_there_is(setter):
     setter.rests()
     after = setter.maker.reads(page)
     assert after.count("Sitting ") > before.count("Sitting ")
-    work = work_of(setter.session.quilt_plan)
+    work = setter.session.quilt_plan.work
     assert all(sitting.minutes <= 15 for sitting in work.sittings)
     assert sum(s.minutes for s in work.sittings) == pytest.approx(work.minutes)
 

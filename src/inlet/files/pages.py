@@ -15,7 +15,6 @@ from reportlab.pdfbase.ttfonts import TTFont
 
 from inlet.assets import FONTS
 from inlet.core.project.measure import Measure
-from inlet.files.problem import FileProblem
 from inlet.files.whole import export_whole
 
 MARGIN = 45.0
@@ -38,9 +37,6 @@ def write_pages(
         if name not in pdfmetrics.getRegisteredFontNames():
             pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
     size = PAPERS[paper or measure.system.paper]
-    target = Path(path)
-    if target.is_dir():
-        raise FileProblem(f"{target.name}: this is a folder; choose a file name")
     pages = BytesIO()
     draw(pages, size)
-    export_whole(target, pages.getvalue())
+    export_whole(Path(path), pages.getvalue())

@@ -12,18 +12,18 @@ import os
 import stat
 from collections.abc import Callable
 from functools import cache
-from itertools import chain
 from math import isfinite
 from pathlib import Path
 from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 
-from inlet.core.numbers.root2 import Exact, as_parts, write_exact
+from inlet.core.numbers.root2 import Exact, write_exact
 from inlet.core.numbers.text import NumberError, parse_exact
 from inlet.core.project.block import Block
+from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
-from inlet.core.project.value import Brief, replace
+from inlet.core.project.value import Brief
 from inlet.files.problem import FileProblem, in_plain_words, reason, shown
 from inlet.files.rules import block_rules, broken_rules
 from inlet.files.whole import write_whole
@@ -89,15 +89,28 @@ def dumps(project: Project) -> str:
     return text if text.isascii() else text.encode("utf-8", "replace").decode("utf-8")
 
 
-def why_not_held(project: Project, block: Block) -> str:
-    """Why a file could not hold a block of the project, in words that begin with the place in it;
-    empty where one can. Where the rules are kept and no number is long, nothing is written to see.
+def why_not_kept(project: Project, known: Project) -> str:
+    """Why a file could not hold an edited project, as a sentence for the maker; empty where it can.
+    What it shares with the ``known`` one before it, which a file can hold, is not looked at again.
     """
+    seen = {id(block) for block in known.blocks}
+    for block in project.blocks:
+        why = "" if id(block) in seen else _why_not_held(project, block)
+        if why:
+            return f"That change to {block.title} is not possible: {why}"
+    broken = next(broken_rules(project, known), "")
+    return f"That change is not possible: {broken}" if broken else ""
+
+
+def _why_not_held(project: Project, block: Block) -> str:
+    """Why a file could not hold a block, in words that begin with the place in it; empty where one
+    can. Where the rules are kept and no text is odd, nothing is written to see."""
     broken = next(block_rules(block, project), "")
     if broken or _is_plain(block):
         return broken
-    cloths = tuple(replace(fabric, print=None) for fabric in project.fabrics)
-    alone = replace(project, fabrics=cloths, blocks=(block,), quilt=None)
+    named = {spot.fabric for spot in block.fabric_at}
+    cloths = tuple(Fabric(id=name) for name in sorted(named))
+    alone = Project(measure=project.measure, fabrics=cloths, blocks=(block,))
     try:
         loads(dumps(alone))
     except FileProblem as problem:
@@ -105,22 +118,9 @@ def why_not_held(project: Project, block: Block) -> str:
     return ""
 
 
-SHORT = 10**8
-"""A number of integers below this is written in fewer letters than a file may hold."""
-
-
 def _is_plain(block: Block) -> bool:
-    """Are all the numbers of a block short, and is nothing in it but them and its name?"""
-    points = [*block.marks, *(spot.point for spot in block.fabric_at)]
-    for seam in block.seams:
-        points += [p for p in seam.curve if p is not None]
-    numbers = chain(block.finished, block.columns, block.rows, *points)
-    return (
-        block.name.isprintable()
-        and not block.units
-        and block.pressing is None
-        and all(max(map(abs, as_parts(x) or (SHORT,))) < SHORT for x in numbers)
-    )
+    """Is there nothing in a block but numbers, which the rules have seen, and its name?"""
+    return block.name.isprintable() and not block.units and block.pressing is None
 
 
 def save(project: Project, path: str | os.PathLike[str]) -> None:
@@ -134,8 +134,6 @@ def save(project: Project, path: str | os.PathLike[str]) -> None:
         loads(text, target.name)
     except FileProblem as problem:
         raise FileProblem(f"{problem}; so it was not saved, and the file is as it was") from None
-    if target.is_dir():
-        raise FileProblem(f"{target.name}: this is a folder; choose a file name")
     if target.exists() and not os.access(target, os.W_OK):
         raise FileProblem(f"{target.name}: cannot be saved here (the file is read-only)")
     try:

@@ -13,7 +13,6 @@ from inlet.core.quilt.making import RowCard
 from inlet.core.quilt.pieces import Row, TopPiece
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.straight import strips_of
-from inlet.core.quilt.work import work_of
 from inlet.files.cutting_json import cutting_list
 from inlet.files.exact_json import number, pair, places
 from inlet.files.plan_json import cut_dict, fabric_dict, problem_dict, step_dict, work_dict
@@ -24,7 +23,7 @@ VERSION = 1
 
 def quilt_dict(plan: QuiltPlan) -> dict[str, Any]:
     """A quilt's plan as JSON data: numbers as exact strings, lengths in the file's system."""
-    work = work_of(plan)
+    work = plan.work
     return {
         "format": "inlet-quilt-plan",
         "version": VERSION,

@@ -22,7 +22,7 @@ from inlet.core.quilt.picture import Corners, blocks_on_top, patches_of
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.quilting_words import quilted_text, quilting_words
 from inlet.core.quilt.top import single_pieces
-from inlet.core.quilt.work import work_of, work_text
+from inlet.core.quilt.work import work_text
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, length_text, near_text, size_text
 from inlet.files.cutting_pdf import draw_cutting
@@ -66,7 +66,7 @@ class _Guide:
         for cloth, buy, price, have, _ in shopping_lines(shopping, plan.project)[1:]:
             more = ", ".join(filter(None, (price, have)))
             self.words(f"{cloth}: {buy}{f' ({more})' if more else ''}")
-        work = work_of(plan)
+        work = plan.work
         self.words(f"{work_text(work, measure)}.")
         self.heading("Sittings")
         self.words(thread_text(work.thread, measure))

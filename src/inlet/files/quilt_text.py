@@ -10,7 +10,7 @@ from inlet.core.piecing.words import sitting_lines
 from inlet.core.quilt.hands import hands_lines
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.quilting_words import quilted_text, quilting_words
-from inlet.core.quilt.work import work_of, work_text
+from inlet.core.quilt.work import work_text
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import cloth_name, length_text, near_text, size_text
 from inlet.files.plan_text import cloth_lines
@@ -59,7 +59,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         over = near_text(made.left, measure) if made.left[0] > 0 else "nothing"
         panel = near_text((made.panel, made.panel), measure)
         yield f"  backing, seams {made.seam}: {made.widths} × {panel}; left over {over}"
-    work = work_of(plan)
+    work = plan.work
     yield f"{work_text(work, measure)}."
     for head, lines in sitting_lines(work.sittings, plan.rates, measure):
         yield f"  {head}:"

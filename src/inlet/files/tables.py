@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import os
+import re
 from collections.abc import Sequence
 from io import StringIO
 from pathlib import Path
@@ -63,8 +64,19 @@ def save_table(
 def write_csv(lines: Lines, path: str | os.PathLike[str]) -> None:
     """A table as CSV, its head first. Raises ``FileProblem`` where it cannot be written."""
     text = StringIO()
-    csv.writer(text, lineterminator="\n").writerows(lines)
+    csv.writer(text, lineterminator="\n").writerows([_as_text(cell) for cell in r] for r in lines)
     export_whole(Path(path), text.getvalue().encode("utf-8-sig"))
+
+
+FORMULA = ("=", "+", "-", "@", "＝", "＋", "－", "＠", "\t", "\r", "\n")
+"""A spreadsheet works out a cell that begins with one of these, wherever its text is from."""
+
+
+def _as_text(cell: str) -> str:
+    """A cell that a spreadsheet takes as the text it is: an apostrophe before it says so. A number,
+    which may have a sign, stays one."""
+    is_number = re.fullmatch(r"[-+]?\d+(?:\.\d+)?", cell) is not None
+    return f"'{cell}" if cell.startswith(FORMULA) and not is_number else cell
 
 
 def write_table(

@@ -1,10 +1,16 @@
-"""Files written whole or not at all."""
+"""Files written whole or not at all: the one place that opens a target for writing.
+
+Only a regular file, or none, may be the target: what is a folder, a pipe or a device is left alone.
+An export is never put in place of an Inlet project; what it does replace is kept beside it.
+"""
 
 from __future__ import annotations
 
 import hashlib
+import json
 import os
 import re
+import stat
 import uuid
 from contextlib import suppress
 from pathlib import Path
@@ -22,6 +28,13 @@ class NameTooLong(OSError):
         super().__init__(36, "its name is too long")
 
 
+class NoFile(OSError):
+    """What stands at the target is no regular file."""
+
+    def __init__(self, what: str) -> None:
+        super().__init__(22, f"this is a {what}, not a file")
+
+
 def write_whole(
     target: Path, data: bytes, *, keep_previous: bool = False, sync: bool = True
 ) -> None:
@@ -29,9 +42,8 @@ def write_whole(
     as ``previous_version`` if asked. A symbolic link stays one: the file it leads to is written.
     ``sync`` puts it on the disk itself before going on, so that it outlives a power cut and not
     only the process. Raises ``OSError``; then what was there is still there."""
-    if len(os.fsencode(target.name)) > LONGEST_NAME:
-        raise NameTooLong
     target = real_file(target)
+    _refuse_no_file(target)
     clear_abandoned(target.parent, _prefix(target))
     temporary = _temporary(target)
     try:
@@ -40,6 +52,7 @@ def write_whole(
             out.flush()
             if sync:
                 os.fsync(out.fileno())
+        _refuse_no_file(target)  # it may have changed meanwhile
         if target.exists():
             os.chmod(temporary, target.stat().st_mode & 0o777)
             if keep_previous:
@@ -54,11 +67,58 @@ def write_whole(
 
 
 def export_whole(path: Path, data: bytes) -> None:
-    """``write_whole`` of something made from a project; ``FileProblem`` where it cannot be."""
+    """``write_whole`` of something made from a project, the file it replaces kept as
+    ``previous_version``. Raises ``FileProblem`` where it cannot be, or must not: see
+    ``check_export``."""
+    check_export(path)
     try:
-        write_whole(path, data, sync=False)
+        write_whole(path, data, keep_previous=True, sync=False)
     except (OSError, ValueError) as error:
         raise FileProblem(f"{path.name}: cannot be written here ({reason(error)})") from None
+
+
+def check_export(path: Path) -> None:
+    """Raise ``FileProblem`` where an export must not be written: on what is no regular file, and
+    on an Inlet project, or where the version that an export replaces would be kept over one."""
+    try:
+        target = real_file(path)
+        _refuse_no_file(target)
+        if not target.exists():
+            return
+        for there in (target, previous_version(target)):
+            if _is_project(there):
+                raise FileProblem(
+                    f"{there.name}: this is an Inlet project; an export does not replace it"
+                )
+    except (OSError, ValueError) as error:
+        raise FileProblem(f"{path.name}: cannot be written here ({reason(error)})") from None
+
+
+def _refuse_no_file(target: Path) -> None:
+    """Raise ``OSError`` where a real file's name is too long, or what stands there is no file."""
+    if len(os.fsencode(target.name)) > LONGEST_NAME:
+        raise NameTooLong
+    try:
+        mode = os.stat(target).st_mode
+    except FileNotFoundError:
+        return
+    if not stat.S_ISREG(mode):
+        raise NoFile("folder" if stat.S_ISDIR(mode) else "device or a pipe")
+
+
+def _is_project(path: Path) -> bool:
+    """Does a file hold an Inlet project, a damaged one included?"""
+    try:
+        data = path.read_bytes() if path.is_file() else b""
+    except OSError:
+        return False
+    if not data.removeprefix(b"\xef\xbb\xbf").lstrip().startswith(b"{"):
+        return False
+    try:
+        raw = json.loads(data.decode("utf-8-sig"))
+    except (ValueError, RecursionError):
+        return re.search(rb'"format"\s*:\s*"inlet"', data) is not None
+    return isinstance(raw, dict) and raw.get("format") == "inlet"
 
 
 def real_file(path: Path) -> Path:

@@ -29,12 +29,13 @@ from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project, first_project
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import fresh_id, replace
-from inlet.core.quilt.plan import QuiltPlan, plan_quilt
+from inlet.core.quilt.plan import QuiltPlan
 from inlet.files import project_json
 from inlet.ui import guard
+from inlet.ui.background import BackgroundTask
 from inlet.ui.planner import Planner
 from inlet.ui.presser import Presser
-from inlet.ui.thinker import Thinker
+from inlet.ui.quilt.view import QuiltView, no_quilt, quilt_view
 
 T = TypeVar("T")
 
@@ -46,6 +47,8 @@ def new_project() -> Project:
 
 CHECKED_AT_ONCE = 150
 """Patches of a drawing that are looked at while the hand waits."""
+FRAMES = 0.04
+"""Seconds the hand waits for the top of a quilt: what comes later is shown when it comes."""
 
 
 class Session(QObject):
@@ -55,6 +58,7 @@ class Session(QObject):
     planned = Signal()  # a current plan has arrived
     pressed = Signal()  # how its block is pressed is known, or known better
     laid_out = Signal()  # the cloth is laid out as well as can be
+    topped = Signal()  # the top of the quilt is known, later than it was asked for
     quilted = Signal()  # the cloth of the quilt is laid out
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
@@ -66,7 +70,7 @@ class Session(QObject):
         super().__init__()
         self.history = History(new_project())
         self.path: Path | None = None
-        self.block_id = self.project.blocks[0].id
+        self._wanted = self.project.blocks[0].id  # the block to show, as long as it is there
         self.label: str | None = None  # the unit picked
         self.cloth: str | None = self.project.fabrics[0].id  # the cloth to paint with
         self.grey = False
@@ -81,15 +85,13 @@ class Session(QObject):
         self._presser.failed.connect(
             lambda text: self.said.emit(f"Inlet could not find the pressing ({text}).")
         )
-        self._cutter = Thinker(self)
-        self._cutter.failed.connect(
-            lambda text: self.said.emit(f"Inlet could not lay out the cloth ({text}).")
+        self._cutter = BackgroundTask(
+            self, lambda text: self.said.emit(f"Inlet could not lay out the cloth ({text}).")
         )
-        self._quilt: QuiltPlan | None = None
-        self._quilter = Thinker(self)
-        self._quilter.failed.connect(
-            lambda text: self.said.emit(f"Inlet could not plan the quilt ({text}). It is kept.")
-        )
+        self._view = no_quilt()
+        self._view_asked: Project | None = None  # whose quilt is being laid out, or is
+        self._viewer = BackgroundTask(self, self._no_quilt)
+        self._quilter = BackgroundTask(self, self._no_quilt)
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
         self._planner.advised.connect(self.advised)
@@ -110,7 +112,14 @@ class Session(QObject):
 
     @property
     def block(self) -> Block:
-        return self.project.block(self.block_id)
+        """The block shown: the one last asked for, or the last there is. Never none, whatever is
+        refused, undone or deleted."""
+        blocks = self.project.blocks
+        return next((block for block in blocks if block.id == self._wanted), blocks[-1])
+
+    @property
+    def block_id(self) -> str:
+        return self.block.id
 
     @property
     def advice(self) -> tuple[Advice, ...]:
@@ -171,25 +180,47 @@ class Session(QObject):
         return self._checks[2]
 
     @property
+    def quilt_view(self) -> QuiltView:
+        """The quilt as it is now; where that takes longer than the hand waits, as it was before,
+        until ``topped`` tells."""
+        project = self.project
+        if self._view_asked is not project:
+            self._view_asked = project
+            before = self._view
+            self._viewer.start(lambda: quilt_view(project, before), self._viewed, pause=0)
+            self._viewer.wait(FRAMES)
+        return self._view
+
+    @property
     def quilt_plan(self) -> QuiltPlan:
-        """The quilt as it is now; what it is cut from is worked out when that is asked for."""
-        if self._quilt is None or self._quilt.project is not self.project:
-            self._quilt = plan_quilt(self.project, self._quilt)
-        return self._quilt
+        """The plan of ``quilt_view``; what it is cut from is worked out when that is asked for."""
+        return self.quilt_view.plan
+
+    @property
+    def quilt_known(self) -> bool:
+        """Is the top of the quilt as it is now known?"""
+        return self.quilt_view.plan.project is self.project
+
+    def _viewed(self, view: QuiltView) -> None:
+        self._view = view
+        self.topped.emit()
+
+    def _no_quilt(self, text: str) -> None:
+        self.said.emit(f"Inlet could not plan the quilt ({text}). It is kept.")
 
     def plan_the_quilt(self) -> None:
         """Lay out the cloth of the whole quilt aside; ``quilted`` tells."""
         plan = self.quilt_plan
-        if not plan.planned:
-            self._quilter.ask(plan.work_out, lambda _: self._quilt_planned(plan))
+        if self.quilt_known and not plan.planned:
+            self._quilter.start(plan.work_out, lambda _: self._quilt_planned(plan))
 
     def _quilt_planned(self, plan: QuiltPlan) -> None:
-        if self._quilt is plan:
+        if self._view.plan is plan:
             self.quilted.emit()
 
     def think_of_quilt(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
         """Work something out about the quilt aside; what is asked for next takes its place."""
-        self._quilter.ask(do, take)
+        self._quilter.start(do, take)
 
     @property
     def group(self) -> tuple[Turn, ...]:
@@ -203,24 +234,22 @@ class Session(QObject):
 
     # --- editing ------------------------------------------------------------------------------
 
-    def edit(self, project: Project) -> None:
-        """Take an edited project; one whose block shown cannot be drawn, or that a file could not
-        hold, is refused, and said."""
-        if (
-            self._can_be_kept(project)
-            and self._can_be_drawn(project, self.block_id)
-            and self.history.edit(project)
-        ):
-            self._refresh()
-
-    def _can_be_kept(self, project: Project) -> bool:
-        """Would a file hold each block that is new?"""
-        known = {id(block) for block in self.project.blocks}
-        for block in project.blocks:
-            why = "" if id(block) in known else project_json.why_not_held(project, block)
-            if why:
-                self.said.emit(f"{block.title} cannot be so, and is kept as it was: {why}.")
-                return False
+    def edit(self, project: Project, show: str | None = None) -> bool:
+        """Take an edited project, and ``show`` one of its blocks. False, with the reason said and
+        all as it was, where a file could not hold it or its block shown cannot be drawn; and where
+        nothing is edited."""
+        if not project.blocks or project == self.project:
+            return False
+        why = project_json.why_not_kept(project, self.project)
+        if why:
+            self.said.emit(f"{why}. Nothing was changed.")
+            return False
+        wanted = show if show is not None else self.block_id
+        if not self._can_be_drawn(project, wanted):
+            return False
+        self._wanted = wanted
+        self.history.edit(project)
+        self._refresh()
         return True
 
     def _can_be_drawn(self, project: Project, block_id: str) -> bool:
@@ -267,8 +296,7 @@ class Session(QObject):
         name = f"{block.title} copy"
         made = replace(block, id=fresh_id(name, {b.id for b in blocks}), name=name)
         at = blocks.index(block) + 1
-        self.block_id = made.id
-        self.edit(replace(self.project, blocks=(*blocks[:at], made, *blocks[at:])))
+        self.edit(replace(self.project, blocks=(*blocks[:at], made, *blocks[at:])), made.id)
 
     def move_block(self, by: int) -> None:
         """One place earlier or later among the blocks."""
@@ -280,10 +308,7 @@ class Session(QObject):
 
     def take_block(self, block: Block) -> None:
         """A block from elsewhere, as a new one after the others; shown."""
-        project = replace(self.project, blocks=(*self.project.blocks, block))
-        if self._can_be_drawn(project, block.id):
-            self.block_id = block.id
-            self.edit(project)
+        self.edit(replace(self.project, blocks=(*self.project.blocks, block)), block.id)
 
     def undo(self) -> None:
         if self.history.undo():
@@ -295,14 +320,13 @@ class Session(QObject):
 
     def show_block(self, block_id: str) -> None:
         if self._can_be_drawn(self.project, block_id):
-            self.block_id = block_id
+            self._wanted = block_id
             self._refresh()
 
     def add_block(self) -> None:
         taken = {b.id for b in self.project.blocks}
         block = new_block(taken, f"Block {len(taken) + 1}", self.measure)
-        self.block_id = block.id
-        self.edit(replace(self.project, blocks=(*self.project.blocks, block)))
+        self.take_block(block)
 
     def delete_block(self) -> None:
         if len(self.project.blocks) == 1:
@@ -310,8 +334,7 @@ class Session(QObject):
             return
         number = self.project.in_quilt(self.block_id)
         title = self.block.title
-        self.edit(self.project.without_block(self.block_id))
-        if number:
+        if self.edit(self.project.without_block(self.block_id)) and number:
             self.said.emit(f"{title} lay in the quilt {number} times; Undo brings it back.")
 
     def set_copies(self, copies: int) -> None:
@@ -339,12 +362,12 @@ class Session(QObject):
             return False
         self.history = History(project, saved)
         self.path = path
-        self.block_id = project.blocks[0].id
+        self._wanted = project.blocks[0].id
         self.cloth = project.fabrics[0].id if project.fabrics else None
         self.label = None
         going_on = under_way(project)
         if going_on is not None and going_on.block:
-            self.block_id, self.copies = going_on.block, going_on.copies
+            self._wanted, self.copies = going_on.block, going_on.copies
         self._refresh()
         return True
 
@@ -373,7 +396,7 @@ class Session(QObject):
         """Lay out the cloth as well as can be, if that is not done; ``laid_out`` tells."""
         plan = self.plan
         if plan is not None and plan.cloth_known is plan.cloth_at_once:
-            self._cutter.ask(lambda: plan.cloth, lambda _: self._laid_out(plan))
+            self._cutter.start(lambda: plan.cloth, lambda _: self._laid_out(plan))
 
     def _laid_out(self, plan: BlockPlan) -> None:
         if self.plan is plan:
@@ -381,21 +404,18 @@ class Session(QObject):
 
     def think_of_cutting(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
         """Work out something about the cutting aside; what is asked for next takes its place."""
-        self._cutter.ask(do, take)
+        self._cutter.start(do, take)
 
     @property
     def at_rest(self) -> bool:
         """Is nothing being worked out?"""
-        workers = (self._planner, self._presser, self._cutter, self._quilter)
+        workers = (self._planner, self._presser, self._cutter, self._viewer, self._quilter)
         return all(worker.at_rest for worker in workers)
 
     # --- plans --------------------------------------------------------------------------------
 
     def _refresh(self) -> None:
         """After any change of document or block: keep the choices valid, tell, plan anew."""
-        ids = [b.id for b in self.project.blocks]
-        if self.block_id not in ids:
-            self.block_id = ids[-1]
         if self.cloth is None or self.project.fabric(self.cloth) is None:
             self.cloth = self.project.fabrics[0].id if self.project.fabrics else None
         self._ask()
@@ -425,5 +445,6 @@ class Session(QObject):
         """Wait for work under way; nothing may arrive afterwards."""
         self._presser.stop()
         self._cutter.close()
+        self._viewer.close()
         self._quilter.close()
         self._planner.stop()

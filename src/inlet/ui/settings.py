@@ -9,6 +9,8 @@ from typing import Any
 
 import platformdirs
 
+from inlet.files.whole import write_whole
+
 MOST_RECENT = 8
 FARTHEST_PIXEL = 100_000
 
@@ -29,7 +31,7 @@ class Settings:
         self._values[name] = value
         try:
             self.path.parent.mkdir(parents=True, exist_ok=True)
-            self.path.write_text(json.dumps(self._values), "utf-8")
+            write_whole(self.path, json.dumps(self._values).encode("utf-8"), sync=False)
         except OSError:
             pass  # a read-only home: remembered for this run only
 

@@ -28,7 +28,7 @@ _LENGTH = re.compile(
     r"\s*(?P<unit>in|inch|inches|\"|″|cm|mm)?"
 )
 _PER_INCH = {"cm": SYSTEMS["cm"].per_inch, "mm": SYSTEMS["cm"].per_inch * 10}
-_LONGEST = 40
+LONGEST_NUMBER = 40
 """Characters of a number: enough for any real size, and no denial of service by digits."""
 
 
@@ -39,6 +39,12 @@ def _fraction(text: str) -> Fraction:
         raise NumberError(f"“{text}” divides by zero") from None
 
 
+def _refuse_too_long(text: str) -> None:
+    if len(text) > LONGEST_NUMBER:
+        begin = text[: LONGEST_NUMBER - 1]
+        raise NumberError(f"“{begin}…” is too long; {LONGEST_NUMBER} letters are the most")
+
+
 @lru_cache(maxsize=4096)
 def parse_exact(text: str) -> Exact:
     """Read a number as files write it: ``3``, ``7/2``, ``2.5``, ``5-5/2√2``, ``√2``.
@@ -46,9 +52,10 @@ def parse_exact(text: str) -> Exact:
     Raises ``NumberError`` for anything else.
     """
     plain = text.strip()
-    found = _EXACT.fullmatch(plain) if 0 < len(plain) <= _LONGEST else None
-    if not found:
-        raise NumberError(f"“{text[:_LONGEST]}” is not a number")
+    _refuse_too_long(plain)
+    found = _EXACT.fullmatch(plain)
+    if not found or not plain:
+        raise NumberError(f"“{text}” is not a number")
     rational, sign, factor = found.groups()
     a = _fraction(rational) if rational else Fraction(0)
     if "√" not in plain:
@@ -78,9 +85,10 @@ def parse_length(text: str, system: System = INCHES) -> Exact:
     plain = plain.replace("⁄", "/").replace(",", ".").strip()
     if not plain:
         raise NumberError("a size is missing here")
-    found = _LENGTH.fullmatch(plain) if len(plain) <= _LONGEST else None
+    _refuse_too_long(plain)
+    found = _LENGTH.fullmatch(plain)
     if not found or (found["whole"] and "/" not in found["rest"]):
-        raise NumberError(f"“{text.strip()[:_LONGEST]}” is not a size; write it like 3 1/2 or 3.5")
+        raise NumberError(f"“{text.strip()}” is not a size; write it like 3 1/2 or 3.5")
     value = _fraction(found["rest"]) + int(found["whole"] or 0)
     if found["unit"]:
         value *= system.per_inch / _PER_INCH.get(found["unit"], Fraction(1))

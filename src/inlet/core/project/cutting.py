@@ -21,7 +21,14 @@ MOST_EVERY = 20
 """Strips between one squaring of the edge and the next."""
 MOST_LAID = 20_000
 """Strips of one piece of cloth."""
+MOST_LAID_PIECES = 50_000
+"""Pieces of all cloths that are being cut: nobody follows more cut by cut."""
+LAYERS = (1, 2, 4)
+"""Of cloth laid down: open, folded once, folded twice."""
 MOST_HAVE = 200
+"""Entries of what there is of one cloth, and pieces of one entry."""
+MOST_OWNED = 2_000
+"""Pieces of one cloth in all."""
 MOST_SHRINK = 50
 """Per cent; washing takes less."""
 

@@ -9,6 +9,7 @@ from inlet.core.project.value import Pair, Value, replace
 
 Cloth = str | None
 """A cloth by its id; None where none lies yet."""
+VALUES = ("", "light", "medium", "dark")
 
 
 class Print(Value, frozen=True, kw_only=True):

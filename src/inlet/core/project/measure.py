@@ -9,6 +9,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.systems import CENTIMETRES, INCHES, SYSTEMS, System
 from inlet.core.project.value import Pair, Value
 
+CUTTING_STYLES = ("exact", "trim")
 AWKWARD = ("best", "trim", "finer", "bands", "leave")
 
 

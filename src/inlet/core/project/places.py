@@ -15,6 +15,8 @@ from inlet.core.project.quilt import Alternate, Motif, Quilt, QuiltPlace
 
 MOST_LAID_OUT = 10_000
 """Places of a quilt that are laid out; a quilt of more is told to be too large."""
+MOST_BLOCKS = 20_000
+"""Blocks of a quilt that is laid out, those of its motifs counted one by one."""
 
 
 class Placed(NamedTuple):
@@ -45,6 +47,35 @@ def row_lengths(quilt: Quilt) -> list[int]:
 
 def is_too_large(quilt: Quilt) -> bool:
     return sum(row_lengths(quilt)) > MOST_LAID_OUT
+
+
+def most_blocks(quilt: Quilt) -> int:
+    """No fewer blocks than a quilt that is laid out has, counted without laying it out: each place
+    with the blocks of the largest motif that may lie there; 0 where it is too large for that."""
+    if is_too_large(quilt):
+        return 0
+    sizes = {motif.id: motif.columns * motif.rows for motif in quilt.motifs}
+    usual = max(sizes.get(name, 1) for name in _usual_names(quilt))
+    more = sum(max(0, sizes.get(place.block, 1) - usual) for place in quilt.places)
+    return sum(row_lengths(quilt)) * usual + more
+
+
+def _things_laid(quilt: Quilt) -> Counter[str]:
+    """How often a quilt has each block or motif, nothing for plain squares."""
+    if quilt.alternate is not None or is_too_large(quilt):
+        return Counter(place.block for place in placed(quilt))
+    lengths = row_lengths(quilt)
+    out = Counter({quilt.block: sum(lengths)})
+    for (column, row), place in {(p.column, p.row): p for p in quilt.places}.items():
+        if row < len(lengths) and column < lengths[row] and (place.block or place.fabric):
+            out[quilt.block] -= 1
+            out["" if place.fabric else place.block] += 1
+    return out
+
+
+def _usual_names(quilt: Quilt) -> tuple[str, str]:
+    """What lies in places that do not say themselves."""
+    return quilt.block, quilt.alternate.block if quilt.alternate is not None else ""
 
 
 def placed(quilt: Quilt, square: bool = True) -> tuple[Placed, ...]:
@@ -196,9 +227,10 @@ def block_counts(quilt: Quilt) -> dict[str, int]:
         if known is quilt:
             return counts
     out: Counter[str] = Counter()
-    for place in placed(quilt):
-        for block in blocks_of(quilt, place):
-            if block.block:
-                out[block.block] += 1
+    for name, number in _things_laid(quilt).items():
+        motif = quilt.motif(name)
+        for block in [name] if motif is None else [member.block for member in members(motif)]:
+            out[block] += number
+    del out[""]
     _COUNTED.append((quilt, dict(out)))
     return dict(out)

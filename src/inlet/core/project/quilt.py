@@ -21,6 +21,13 @@ BORDER_KINDS = ("butted", "mitred", "corner-squares", "pieced")
 BORDER_ORDERS = ("sides-first", "ends-first")
 QUILTING_KINDS = ("echo", "seams", "grid")
 MOST_ECHOES = 20
+MOST_IN_MOTIF = 50
+"""Blocks along one side of a motif."""
+QUARTERS = (0, 90, 180, 270)
+"""Degrees a block is turned by."""
+BINDING_CUTS = ("straight", "bias")
+JOINED = ("", "along", "across")
+"""Which way the widths of a backing are joined; empty where whichever needs less is taken."""
 FITS = ("exact", "mark", "float")
 """Setting triangles as cut: to a hair, to the next mark of the ruler, or larger so that the blocks
 float inside the edge."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Callable, Mapping
 from functools import cache
 from typing import NamedTuple
@@ -16,6 +17,7 @@ from inlet.core.project.quilt import TURNINGS
 from inlet.core.project.value import replace
 from inlet.core.quilt.block_sizes import block_sizes
 from inlet.core.quilt.top import is_square
+from inlet.core.stopping import check
 
 FEW = 8
 """At most one block in so many is odd; more of them are a pattern of their own."""
@@ -33,15 +35,28 @@ Looks = Mapping[Turn, Turn]
 """For each way a block may lie, the first way in which it looks the same."""
 
 
+_LATEST: deque[tuple[Block, Looks]] = deque(maxlen=100)
+
+
 def looks_of(block: Block) -> Looks:
     """Which ways a block looks alike, cloth for cloth; a block that is not square lies in half
-    turns only."""
+    turns only. Those of the latest blocks are known."""
+    for known, looks in tuple(_LATEST):
+        if known is block:
+            return looks
+    looks = _looks_of(block)
+    _LATEST.append((block, looks))
+    return looks
+
+
+def _looks_of(block: Block) -> Looks:
     width, height = block.finished
     drawn = draft(block)
     seen: dict[frozenset[object], Turn] = {}
     out: dict[Turn, Turn] = {}
     for mirror in (False, True):
         for quarters in range(4):
+            check()
             way = (quarters, mirror)
             if quarters % 2 and width != height:
                 out[way] = way
@@ -76,7 +91,8 @@ def odd_ones(project: Project) -> tuple[Odd, ...]:
         return ()
     square = is_square(quilt, block_sizes(project))
     found = placed(quilt, square)
-    looks = {block.id: looks_of(block) for block in project.blocks}
+    laid = {place.block for place in found}
+    looks = {block.id: looks_of(block) for block in project.blocks if block.id in laid}
 
     def lying(place: Placed) -> tuple[str, str, Turn]:
         way = place.turn, place.mirror
@@ -87,6 +103,7 @@ def odd_ones(project: Project) -> tuple[Odd, ...]:
     own = quilt.turning or "one-way"
     ordered = sorted(_ways(), key=lambda way: (way[0] != own, way[1] != 0))
     for turning, begin in ordered:
+        check()
         usual = placed(replace(quilt, places=(), turning=turning), square)
         expected = [p._replace(turn=(p.turn + begin) % 4) for p in usual]
         broken = [

@@ -13,6 +13,7 @@ from inlet.core.cutting.standing import Standing
 from inlet.core.numbers.marks import next_mark
 from inlet.core.piecing.batches import Batch as PlaceBatch
 from inlet.core.piecing.batches import batches
+from inlet.core.piecing.work import Work
 from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.problem import Problem, errors_first
@@ -40,6 +41,7 @@ from inlet.core.quilt.cuts import (
 from inlet.core.quilt.making import QuiltStep, RowCard, quilt_steps, row_cards
 from inlet.core.quilt.sewing import block_steps, sewn_plans
 from inlet.core.quilt.top import Top, quilt_top, same_top
+from inlet.core.quilt.work import work_of
 
 if TYPE_CHECKING:
     from inlet.core.quilt.quilting import Quilted
@@ -93,6 +95,11 @@ class QuiltPlan:
         return batches(steps, plain, self.rates, self.measure)
 
     @cached_property
+    def work(self) -> Work:
+        """What the whole quilt takes, but for quilting it: its sittings and its thread."""
+        return work_of(self)
+
+    @cached_property
     def triangles(self) -> tuple[Triangles, ...]:
         return setting_triangles(self.top, self.quilt, self.measure)
 
@@ -142,7 +149,7 @@ class QuiltPlan:
 
     def work_out(self) -> None:
         """Ask for everything that takes a while, so that it is known from then on."""
-        _ = self.quilted, self.steps, self.cloth, self.batches
+        _ = self.quilted, self.steps, self.cloth, self.work
         for plan in self.sewn:
             _ = plan.pressing
 

@@ -15,9 +15,9 @@ from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.root2 import ROOT2, Exact
 from inlet.core.numbers.text import NumberError, parse_length, show
 from inlet.core.project.measure import Measure
-from inlet.core.project.places import placed
+from inlet.core.project.places import MOST_LAID_OUT, placed
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Border, Quilt, Sashing
+from inlet.core.project.quilt import MOST_PLACES, Border, Quilt, Sashing
 from inlet.core.project.value import Pair, replace
 from inlet.core.quilt.block_sizes import block_sizes
 from inlet.core.quilt.plan import QuiltPlan, plan_quilt
@@ -106,7 +106,10 @@ def _of_setting(
     mark = measure.from_inches(Fraction(1, 4)) if measure.system.fractions else Fraction(1, 2)
     assert isinstance(mark, Fraction)
     for columns in _numbers(setting, sashing, side[0], target[0], widest, beside=True):
+        check()
         for rows in _numbers(setting, sashing, side[1], target[1], widest, beside=False):
+            if columns * rows > MOST_LAID_OUT:
+                break
             inner = _inner(setting, sashing, side, columns, rows)
             spare = (target[0] - inner[0], target[1] - inner[1])
             border = nearest_mark((spare[0] + spare[1]) / 4, mark)
@@ -130,7 +133,7 @@ def _numbers(
     pitch = (side + strip) * ROOT2 if setting == "on-point" else side + strip
     most = int(float((target + pitch / 2) / pitch))
     least = int(float((target - 2 * widest) / pitch))
-    return range(max(1, least), max(1, most) + 1)
+    return range(max(1, least), min(MOST_PLACES, max(1, most)) + 1)
 
 
 def _strip(sashing: Sashing | None, beside: bool) -> Exact:

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from math import ceil, sqrt
-from typing import NamedTuple
+from typing import NamedTuple, Protocol
 
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import edges, squared_length
@@ -19,16 +19,39 @@ from inlet.core.numbers.text import show
 from inlet.core.piecing.batches import Batch
 from inlet.core.piecing.tasks import Task
 from inlet.core.piecing.work import Work, work_for
-from inlet.core.project.measure import Measure
+from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import Pair
-from inlet.core.quilt.making import BINDING, JOIN_ROWS, motif_title
+from inlet.core.quilt.around import BindingPlan
+from inlet.core.quilt.cuts import SettingCuts
+from inlet.core.quilt.making import BINDING, JOIN_ROWS, QuiltStep, motif_title
 from inlet.core.quilt.pieces import TopPiece
-from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.top import Top
+from inlet.core.stopping import check
 
 
-def work_of(plan: QuiltPlan) -> Work:
+class PlannedQuilt(Protocol):
+    """What of a quilt's plan says how long it takes."""
+
+    @property
+    def top(self) -> Top: ...
+    @property
+    def quilt(self) -> Quilt: ...
+    @property
+    def measure(self) -> Measure: ...
+    @property
+    def rates(self) -> Rates: ...
+    @property
+    def batches(self) -> tuple[Batch, ...]: ...
+    @property
+    def setting(self) -> SettingCuts: ...
+    @property
+    def binding(self) -> BindingPlan | None: ...
+    @property
+    def steps(self) -> tuple[QuiltStep, ...]: ...
+
+
+def work_of(plan: PlannedQuilt) -> Work:
     """What the whole quilt takes, but for quilting it."""
     return work_for((*plan.batches, *_joining(plan)), plan.rates, plan.measure)
 
@@ -48,6 +71,7 @@ def seams_of(top: Top, quilt: Quilt) -> Iterator[Seams]:
     """The seams inside the motifs of a top, inside its rows, between them, and of each border."""
     lying = Counter(p.lying.placed.block for p in top.pieces if p.lying is not None)
     for motif in quilt.motifs:
+        check()
         number, (wide, high) = lying[motif.id], top.sizes.get(motif.id, (0, 0))
         inner = motif.columns * motif.rows - 1
         if number and inner:
@@ -97,7 +121,7 @@ def _edge(size: Pair) -> float:
     return 2 * float(size[0] + size[1])
 
 
-def _joining(plan: QuiltPlan) -> Iterator[Batch]:
+def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
     """Cutting what lies between the blocks and around them, then the seams: sewn, and pressed."""
     number = sum(cut.number for cut in plan.setting.cuts)
     kinds = list(seams_of(plan.top, plan.quilt))

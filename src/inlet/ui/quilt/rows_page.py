@@ -202,7 +202,6 @@ class StepPicture(QWidget):
         self.setMinimumHeight(theme.px(180))
         self.setAccessibleName("What the step makes")
         self.scene: Scene | None = None
-        self._top: Top | None = None
         self.of: list[QPolygonF] = []
         self.label = ""
         self.backing: tuple[BackingWay, list[float], QColor] | None = None
@@ -221,8 +220,7 @@ class StepPicture(QWidget):
             joins = [float(x) for x in backing.joins(project.usable_width(cloth), lost)]
             colour = colour_of(project, cloth or None, session.grey)
             self.backing = backing, joins, colour
-        if self._top is not top:
-            self._top, self.scene = top, Scene(top, session.project)
+        self.scene = session.quilt_view.scene
         rows = [r for r in top.rows if r.label == of]
         pieces = [piece for r in rows for piece in r.pieces]
         pieces += [piece for each in top.borders if each.label == of for piece in each.pieces]

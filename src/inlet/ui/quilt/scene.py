@@ -7,6 +7,7 @@ is put together of those. Only where a block fills much of the screen is it draw
 from __future__ import annotations
 
 from collections import OrderedDict
+from copy import copy
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -15,9 +16,11 @@ from PySide6.QtGui import QBrush, QImage, QPainter, QPainterPath, QPen, QPolygon
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
+from inlet.core.quilt.edit import Spot
 from inlet.core.quilt.picture import blocks_on_top, patches_of
 from inlet.core.quilt.pieces import Lying
 from inlet.core.quilt.top import Top, single_pieces
+from inlet.core.stopping import check
 from inlet.ui import theme
 from inlet.ui.drawing import cloth_brush
 
@@ -53,16 +56,18 @@ class Drawn(NamedTuple):
 
 
 class Scene:
-    """The pieces of a top, in floats."""
+    """The pieces of a top, in floats. Made in any thread; painted in the window's."""
 
     def __init__(self, top: Top, project: Project) -> None:
         self.top, self.project = top, project
+        self.spots = _spots(top)
         self.size = float(top.size[0]), float(top.size[1])
         self.blocks: list[Drawn] = []
         self.drawings: list[tuple[Block, tuple[Patch, ...]]] = []
         self._pictures: OrderedDict[object, tuple[QImage, float]] = OrderedDict()
         which: dict[int, int] = {}
         for each in blocks_on_top(top, project):
+            check()
             number = which.get(id(each.block))
             if number is None:
                 number = which[id(each.block)] = len(self.drawings)
@@ -79,17 +84,18 @@ class Scene:
         quilt = project.quilt or Quilt()
         self.others: list[tuple[QPolygonF, QRectF, str]] = []
         for piece in single_pieces(top, quilt):
+            check()
             if piece.lying is None:
                 polygon = QPolygonF([QPointF(*p.floats()) for p in piece.outline])
                 self.others.append((polygon, polygon.boundingRect(), piece.fabric))
 
-    def take(self, top: Top, project: Project) -> bool:
-        """Show the same top in other cloths; False where its pieces or blocks are others."""
+    def of(self, top: Top, project: Project) -> Scene:
+        """The scene of a top: this one in other cloths where its pieces and blocks are the same."""
         if top is not self.top or project.blocks is not self.project.blocks:
-            return False
-        self.project = project
-        self._pictures.clear()
-        return True
+            return Scene(top, project)
+        recoloured = copy(self)
+        recoloured.project, recoloured._pictures = project, OrderedDict()
+        return recoloured
 
     def paint(self, painter: QPainter, frame: QTransform, seen: QRectF, look: Look) -> None:
         """The top through ``frame`` (lengths to pixels, one scale both ways), as far as it is
@@ -179,6 +185,18 @@ class Scene:
     def outline(self, each: Drawn) -> QPolygonF:
         """A block's edge on the top."""
         return _outline(each)
+
+
+def _spots(top: Top) -> dict[Spot, QPolygonF]:
+    """Where every place lies on the top."""
+    out = {}
+    for row in top.rows:
+        for piece in row.pieces:
+            placed = piece.placed
+            if placed is not None:
+                outline = [QPointF(*p.floats()) for p in piece.outline]
+                out[placed.column, placed.row] = QPolygonF(outline)
+    return out
 
 
 def _outline(each: Drawn) -> QPolygonF:

@@ -14,8 +14,7 @@ from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import replace
 from inlet.core.quilt.around import backing_text
 from inlet.core.quilt.edit import Spot, place_at, swapped
-from inlet.core.quilt.oddness import odd_ones
-from inlet.core.quilt.work import work_of, work_text
+from inlet.core.quilt.work import work_text
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.flow import FlowLayout
@@ -103,6 +102,7 @@ class QuiltStage(QWidget):
         top.opened.connect(self._open)
         top.pointed.connect(self._point)
         self.session.changed.connect(self.refresh)
+        self.session.topped.connect(self.refresh)
         self.session.quilted.connect(self._say_cloth)
         self.session.quilted.connect(self._lines)
         self.ticket.turned.connect(self._lines)
@@ -114,7 +114,7 @@ class QuiltStage(QWidget):
 
     def _work(self) -> Work | None:
         plan = self.session.quilt_plan
-        return work_of(plan) if plan.planned else None
+        return plan.work if plan.planned else None
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
@@ -124,13 +124,13 @@ class QuiltStage(QWidget):
         """Only where it is looked at: a top of many blocks takes a moment."""
         if not self.isVisible():
             return
-        plan = self.session.quilt_plan
-        self.top.odd = tuple((odd.place.column, odd.place.row) for odd in odd_ones(plan.project))
-        self.top.show_top(plan.top, plan.project)
+        plan, scene, odd = self.session.quilt_view
+        self.top.odd = odd
+        self.top.show_scene(scene)
         has_top = bool(plan.top.rows)
         self.top.setVisible(has_top)
         self.ways.setVisible(has_top)
-        self.empty.setVisible(not has_top)
+        self.empty.setVisible(not has_top and self.session.quilt_known)
         columns, rows = FIRST
         self.begin_.setText(f"Begin with {columns} x {rows} of {self.session.block.title}")
         self._look()
@@ -145,6 +145,9 @@ class QuiltStage(QWidget):
     def _say_cloth(self) -> None:
         """What is to be bought, once it is known; what is in the way where there is no top."""
         plan = self.session.quilt_plan
+        if not self.session.quilt_known:
+            self.words.setText("Laying out the quilt …")
+            return
         if not plan.top.rows:
             self.words.setText(vulgar_text(plan.problems[0].text if plan.problems else ""))
             return
@@ -159,7 +162,7 @@ class QuiltStage(QWidget):
         text = f"To buy: {', '.join(words)}."
         if plan.backing is not None:
             text += f" Backing: {backing_text(plan.backing, plan.measure)}."
-        text += f" {work_text(work_of(plan), plan.measure)}."
+        text += f" {work_text(plan.work, plan.measure)}."
         errors = [problem.text for problem in plan.problems if problem not in plan.top.problems]
         self.words.setText(vulgar_text(" ".join([text, *errors])))
 

@@ -8,7 +8,7 @@ from typing import NamedTuple
 from PySide6.QtWidgets import QFrame, QGridLayout, QWidget
 
 from inlet.core.project.project import Project
-from inlet.core.project.value import Pair, replace
+from inlet.core.project.value import Pair
 from inlet.core.quilt.target import (
     BEDS,
     Cost,
@@ -18,21 +18,21 @@ from inlet.core.quilt.target import (
     proposals,
     target_typed,
 )
-from inlet.core.quilt.top import Top
 from inlet.core.words import near_text
 from inlet.ui import theme
 from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
 from inlet.ui.parts import ValueEdit, button, column, empty, label
+from inlet.ui.quilt.scene import Scene
 from inlet.ui.quilt.top_view import TopView
 from inlet.ui.session import Session
 
 
 class Found(NamedTuple):
-    """A proposal with its top and what it takes."""
+    """A proposal with its top to paint and what it takes."""
 
     proposal: Proposal
-    top: Top
+    scene: Scene
     cost: Cost
 
 
@@ -70,7 +70,7 @@ class TargetPage(QWidget):
         self.session.think_of_quilt(lambda: _find(project, target), self._show)
 
     def _show(self, found: list[Found]) -> None:
-        measure, project = self.session.measure, self.session.project
+        measure = self.session.measure
         self.found = found
         empty(self.cards)
         if self.target is None:
@@ -90,7 +90,7 @@ class TargetPage(QWidget):
             picture.marks = False
             picture.setMinimumHeight(theme.px(110))
             picture.setAccessibleName(f"Proposal {i + 1}")
-            picture.show_top(each.top, replace(project, quilt=each.proposal.quilt))
+            picture.show_scene(each.scene)
             picture.setEnabled(False)
             own.addWidget(picture, 1)
             own.addWidget(label(cost_text(each.cost, measure), "caption", True))
@@ -109,5 +109,6 @@ def _find(project: Project, target: Pair) -> list[Found]:
     out = []
     for proposal in proposals(project, target):
         plan = proposal.plan(project)
-        out.append(Found(proposal, plan.top, cost_of(plan)))
+        scene = Scene(plan.top, plan.project)
+        out.append(Found(proposal, scene, cost_of(plan)))
     return out

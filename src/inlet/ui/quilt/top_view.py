@@ -19,9 +19,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.project.project import Project
 from inlet.core.quilt.edit import Spot
-from inlet.core.quilt.top import Top
 from inlet.ui import theme
 from inlet.ui.drawing import draw_tag
 from inlet.ui.guard import guarded
@@ -75,26 +73,15 @@ class TopView(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(640, 480)
 
-    def show_top(self, top: Top, project: Project) -> None:
-        """Another top; what is picked stays where it is still there."""
-        if self.scene is None or not self.scene.take(top, project):
-            self.scene = Scene(top, project) if top.rows else None
-            self._spot_of = self._places(top)
+    def show_scene(self, scene: Scene | None) -> None:
+        """Another top, or none; what is picked stays where it is still there."""
+        if scene is self.scene:
+            return
+        self.scene = scene
+        self._spot_of = scene.spots if scene is not None else {}
         self.spots = [spot for spot in self.spots if spot in self._spot_of]
         self._shown = None
         self.update()
-
-    def _places(self, top: Top) -> dict[Spot, QPolygonF]:
-        """Where every place lies on the top."""
-        out = {}
-        for row in top.rows:
-            for piece in row.pieces:
-                placed = piece.placed
-                if placed is not None:
-                    out[placed.column, placed.row] = QPolygonF(
-                        [QPointF(*p.floats()) for p in piece.outline]
-                    )
-        return out
 
     def show_lines(self, lines: tuple[Line, ...]) -> None:
         """Quilting lines over the top."""

@@ -1,0 +1,206 @@
+"""Work off the window's thread: the one way to start it, hear of it, and stop it."""
+
+from __future__ import annotations
+
+import gc
+import threading
+from collections import deque
+from collections.abc import Callable
+from functools import partial
+from time import monotonic
+from typing import Any, NamedTuple, TypeVar
+
+from PySide6.QtCore import QObject, QTimer, Signal
+from shiboken6 import isValid
+
+from inlet.core.stopping import Job, Stopped, under
+from inlet.ui import guard
+
+T = TypeVar("T")
+PAUSE = 12
+"""Milliseconds between an edit and what is worked out of it: the picture is redrawn first."""
+CLOSING = 0.8
+"""Seconds that work which was asked to stop is waited for when its window closes."""
+
+
+class _Task(NamedTuple):
+    """What is to be done, and who hears of its end, in the window's thread."""
+
+    do: Callable[[], Any]
+    take: Callable[[Any], object]
+    failed: Callable[[Exception], object]
+    stopped: Callable[[], object]
+
+
+def _nothing(*_: object) -> None:
+    """For those who need not hear of an end."""
+
+
+class BackgroundTask(QObject):
+    """One piece of work at a time. ``start`` takes the place of all that was asked for before, and
+    stops what is under way; ``then`` is done after it. Whoever asked hears of the result, a failure
+    or the stop in the window's thread, but nothing of work that another took the place of, and
+    nothing once they are gone."""
+
+    progress = Signal(float)
+    """How much of what is under way is done, from 0 to 1."""
+    _ended = Signal(object, object, object)  # a job, its task, and what came of it
+
+    def __init__(self, parent: QObject, failed: Callable[[str], object] = _nothing) -> None:
+        super().__init__(parent)
+        self._failed = failed  # told of every error in words
+        self._waiting: deque[_Task] = deque()
+        self._job: Job | None = None
+        self._thread: threading.Thread | None = None
+        self._closed = False
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._next)
+        self._ended.connect(self._finish)
+
+    @property
+    def at_rest(self) -> bool:
+        """Is nothing under way or waiting?"""
+        return self._job is None and not self._waiting
+
+    def start(
+        self,
+        do: Callable[[], T],
+        take: Callable[[T], object],
+        *,
+        failed: Callable[[Exception], object] = _nothing,
+        stopped: Callable[[], object] = _nothing,
+        pause: int = PAUSE,
+    ) -> None:
+        """Do this in place of anything else, ``pause`` milliseconds from now."""
+        self.stop()
+        self._add(_Task(do, take, failed, stopped), pause)
+
+    def then(
+        self,
+        do: Callable[[], T],
+        take: Callable[[T], object],
+        *,
+        failed: Callable[[Exception], object] = _nothing,
+    ) -> None:
+        """Do this after all that was asked for, unless ``start`` or ``stop`` comes first."""
+        self._add(_Task(do, take, failed, _nothing), PAUSE)
+
+    def _add(self, task: _Task, pause: int) -> None:
+        if self._closed:
+            return
+        self._waiting.append(task)
+        if self._job is None and not self._soon.isActive():
+            self._soon.start(pause)
+
+    def stop(self) -> None:
+        """Stop what is under way and forget what waits; nothing comes of either."""
+        self._waiting.clear()
+        self._soon.stop()
+        if self._job is not None:
+            self._job.stop()
+
+    def wait(self, seconds: float) -> bool:
+        """Wait so long for what was asked for, and hand it over; False where it takes longer. For
+        what is nearly always done within a frame, so that nothing is drawn twice."""
+        until = monotonic() + seconds
+        if self._job is None:
+            self._next()
+        while self._thread is not None:
+            self._thread.join(max(0.0, until - monotonic()))
+            if self._thread.is_alive():
+                return False
+            job, task, outcome = self._outcome
+            self._finish(job, task, outcome)
+            if self._job is None:
+                self._next()
+        return True
+
+    def close(self) -> None:
+        """Stop for good. What does not stop within ``CLOSING`` is left to end by itself: it touches
+        nothing any more."""
+        self.stop()
+        self._closed = True
+        if self._thread is not None:
+            self._thread.join(CLOSING)
+        if self._job is not None:
+            self._job = self._thread = None
+            _rest_over()
+
+    def _next(self) -> None:
+        if self._job is not None or not self._waiting or self._closed:
+            return
+        self._soon.stop()
+        task = self._waiting.popleft()
+        self._job = job = Job(self._tell)
+        _rest()
+        self._thread = threading.Thread(target=self._work, args=(job, task), daemon=True)
+        self._thread.start()
+
+    def _tell(self, share: float) -> None:
+        if isValid(self):
+            self.progress.emit(share)
+
+    def _work(self, job: Job, task: _Task) -> None:
+        """In the other thread: the result, or the error that came instead."""
+        outcome: object
+        try:
+            with under(job):
+                outcome = (task.do(),)
+        except Exception as error:  # a defect of ours must not take the window down with it
+            outcome = error
+        self._outcome = job, task, outcome
+        if not self._closed and isValid(self):
+            self._ended.emit(job, task, outcome)
+
+    def _finish(self, job: Job, task: _Task, outcome: object) -> None:
+        """In the window's thread: hand over what came of a job, once."""
+        if job is not self._job:
+            return
+        self._job = self._thread = None
+        _rest_over()
+        try:
+            self._hand_over(job, task, outcome)
+        finally:
+            self._next()
+
+    def _hand_over(self, job: Job, task: _Task, outcome: object) -> None:
+        if job.asked_to_stop or isinstance(outcome, Stopped):
+            _to(task.stopped)
+        elif isinstance(outcome, tuple):
+            _to(task.take, *outcome)
+        elif isinstance(outcome, Exception):
+            guard.note(outcome)
+            self._failed(repr(outcome))
+            _to(task.failed, outcome)
+
+
+def _to(take: Callable[..., object], *what: Any) -> None:
+    """Hand something over, unless the widget it is for has been destroyed meanwhile."""
+    whose = take
+    while isinstance(whose, partial):
+        whose = whose.func
+    owner = getattr(whose, "__self__", None)
+    if not isinstance(owner, QObject) or isValid(owner):
+        take(*what)
+
+
+# --- Python's cycle collector ---------------------------------------------------------------------
+#
+# It runs in whichever thread happens to allocate, and would destroy discarded widgets in a
+# worker's, which Qt forbids. It rests while anything is under way.
+
+_working = 0
+
+
+def _rest() -> None:
+    global _working
+    _working += 1
+    gc.disable()
+
+
+def _rest_over() -> None:
+    global _working
+    _working = max(0, _working - 1)
+    if not _working:
+        gc.enable()
