@@ -170,7 +170,7 @@ class BackgroundTask(QObject):
         elif isinstance(outcome, tuple):
             _to(task.take, *outcome)
         elif isinstance(outcome, Exception):
-            guard.note(outcome)
+            guard.log(outcome)
             self._failed(repr(outcome))
             _to(task.failed, outcome)
 

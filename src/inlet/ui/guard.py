@@ -96,13 +96,22 @@ def log_file() -> Path:
 
 
 def note(error: Exception) -> None:
-    """Write an error to the log and to standard error, and tell the windows; once, where the same
-    one comes again and again. Nothing here raises."""
+    """Log an error, and tell the windows; once, where the same one comes again and again. Nothing
+    here raises."""
+    if log(error):
+        for tell in list(listeners):
+            with suppress(Exception):
+                tell(log_file())
+
+
+def log(error: Exception) -> bool:
+    """Write an error to the log and to standard error; False where the same was written just now.
+    Nothing here raises."""
     text = "".join(traceback.format_exception(error))
     where = text.rsplit("  File ", 1)[-1]
     now = time.monotonic()
     if now - _noted.get(where, -AGAIN) < AGAIN:
-        return
+        return False
     _noted[where] = now
     with suppress(OSError, ValueError):
         print(text, file=sys.stderr, end="", flush=True)
@@ -113,6 +122,4 @@ def note(error: Exception) -> None:
             file.unlink()
         with file.open("a", encoding="utf-8") as out:
             out.write(f"{time.strftime('%Y-%m-%d %H:%M:%S')}\n{text}\n")
-    for tell in list(listeners):
-        with suppress(Exception):
-            tell(file)
+    return True
