@@ -9,7 +9,6 @@ from typing import Any, BinaryIO, Protocol
 
 from reportlab.lib.colors import HexColor, black
 from reportlab.lib.utils import simpleSplit
-from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.cutting.cards import cloth_text, preparing
@@ -26,7 +25,7 @@ from inlet.core.project.cutting import Cutting, LaidCloth
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.words import CUTTER, MANUALS, cloth_name
-from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.tables import Table
 
 PICTURE = 150.0
@@ -41,7 +40,7 @@ def write_cutting(plan: BlockPlan, path: str | os.PathLike[str], paper: str | No
     """Write the cutting plan of a block as PDF, see ``write_pages``."""
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
-        canvas: Any = Canvas(to, pagesize=size)
+        canvas: Any = PageCanvas(to, pagesize=size)
         canvas.setTitle(f"{plan.block.title}, cutting plan")
         canvas.setCreator(f"Inlet {__version__}")
         canvas_top = size[1] - MARGIN

@@ -9,7 +9,6 @@ from itertools import groupby
 from typing import Any, BinaryIO
 
 from reportlab.lib.colors import black
-from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
@@ -26,6 +25,7 @@ from inlet.core.plan import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
 from inlet.core.pressing.words import CARE, pressing_lines
+from inlet.core.stopping import check, tell
 from inlet.core.table.moves import Move, Repeated, like_ones_together
 from inlet.core.table.piece_words import diagonal_text, over_triangles
 from inlet.core.units.units import label_place, letters
@@ -46,7 +46,7 @@ from inlet.files.guide_blocks import (
     wide_of,
 )
 from inlet.files.guide_drawing import Pen
-from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 
 TOP = 58.0
 LEAST_COVER = 190.0
@@ -61,7 +61,7 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
 
 
 def _write(plan: BlockPlan, to: BinaryIO, size: tuple[float, float]) -> None:
-    canvas: Any = Canvas(to, pagesize=size)
+    canvas: Any = PageCanvas(to, pagesize=size)
     canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
     canvas.setCreator(f"Inlet {__version__}")
     _Guide(plan, plan.block.title, canvas, size).write()
@@ -105,6 +105,7 @@ class _Guide:
         self._cut_list()
         self._steps()
         self._back()
+        tell(0.6)
         for section in (self._sittings(), self._needle()):
             self.flow.text(list(section))
         self._cutting()
@@ -120,7 +121,11 @@ class _Guide:
     def _steps(self) -> None:
         found = cards.cards(self.plan.steps)
         for several in groupby(found, lambda card: card.first.unit is None):
-            self.flow.cards([self._step(card) for card in several[1]])
+            steps = []
+            for card in several[1]:
+                check()
+                steps.append(self._step(card))
+            self.flow.cards(steps)
 
     def _cutting(self) -> None:
         """The cutting plan, on pages of its own."""

@@ -10,7 +10,6 @@ from typing import Any, BinaryIO, NamedTuple
 from reportlab.lib.colors import black
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase.pdfmetrics import stringWidth
-from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.cutting.cuts import Cut
@@ -22,7 +21,7 @@ from inlet.core.quilt.making import listed
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import cloth_name, measured_text, near_text, size_text
-from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.problem import FileProblem
 
 ACROSS, DOWN = 3, 8
@@ -120,7 +119,7 @@ def _write(
     paper: str | None,
 ) -> None:  # fmt: skip
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
-        canvas: Any = Canvas(to, pagesize=size)
+        canvas: Any = PageCanvas(to, pagesize=size)
         canvas.setTitle(f"{title}, labels")
         canvas.setCreator(f"Inlet {__version__}")
         wide, high = (size[0] - 2 * MARGIN) / ACROSS, (size[1] - 2 * MARGIN) / DOWN

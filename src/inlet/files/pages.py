@@ -6,15 +6,17 @@ import os
 from collections.abc import Callable
 from io import BytesIO
 from pathlib import Path
-from typing import BinaryIO
+from typing import Any, BinaryIO
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, letter
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
 
 from inlet.assets import FONTS
 from inlet.core.project.measure import Measure
+from inlet.core.stopping import check
 from inlet.files.whole import export_whole
 
 MARGIN = 45.0
@@ -22,6 +24,22 @@ INK = HexColor("#14363f")
 FAINT = HexColor("#8a958f")
 REGULAR, MEDIUM, BOLD = "FiraSans-Regular", "FiraSans-Medium", "FiraSans-SemiBold"
 PAPERS = {"letter": letter, "a4": A4}
+
+
+class PageCanvas(Canvas):  # type: ignore[misc]  # the library is not typed
+    """Pages to draw on, that stop where the work under way is asked to."""
+
+    def setFont(self, *args: Any, **choices: Any) -> None:
+        check()
+        super().setFont(*args, **choices)
+
+    def beginPath(self) -> Any:
+        check()
+        return super().beginPath()
+
+    def showPage(self) -> None:
+        check()
+        super().showPage()
 
 
 def write_pages(

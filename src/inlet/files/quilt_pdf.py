@@ -9,7 +9,6 @@ from typing import Any, BinaryIO
 
 from reportlab.lib.colors import HexColor, black
 from reportlab.lib.utils import simpleSplit
-from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.buying.shopping import quilt_shopping, shopping_lines
@@ -23,11 +22,12 @@ from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.quilting_words import quilted_text, quilting_words
 from inlet.core.quilt.top import single_pieces
 from inlet.core.quilt.work import work_text
+from inlet.core.stopping import tell
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, length_text, near_text, size_text
 from inlet.files.cutting_pdf import draw_cutting
 from inlet.files.guide_pdf import draw_making
-from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.problem import FileProblem
 
 LINE = 13.0
@@ -47,7 +47,7 @@ class _Guide:
 
     def __init__(self, plan: QuiltPlan, to: BinaryIO, size: tuple[float, float]) -> None:
         self.plan, self.width, self.height = plan, *size
-        self.canvas: Any = Canvas(to, pagesize=size)
+        self.canvas: Any = PageCanvas(to, pagesize=size)
         self.title = plan.project.name or "Quilt"
         self.canvas.setTitle(f"{self.title}, {near_text(plan.size, plan.measure)}")
         self.canvas.setCreator(f"Inlet {__version__}")
@@ -79,7 +79,8 @@ class _Guide:
         size = self.width, self.height
         draw_cutting(self.canvas, plan, self.title, size, self.turn(), self.turn)
         self.foot()
-        for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
+        for k, (block, sewn) in enumerate(zip(plan.blocks, plan.sewn, strict=True)):
+            tell(0.3 + 0.6 * k / len(plan.blocks))
             if sewn.steps:
                 self.page = draw_making(self.canvas, sewn, block.name, size, self.page)
         self.canvas.showPage()

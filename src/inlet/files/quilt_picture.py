@@ -11,6 +11,7 @@ from inlet.core.project.project import Project
 from inlet.core.quilt.picture import BlockOnTop, Corners, PatchPicture, blocks_on_top, patches_of
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.top import single_pieces
+from inlet.core.stopping import check, tell
 from inlet.core.words import cloth_name, near_text
 from inlet.files.problem import FileProblem
 
@@ -33,6 +34,7 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
     drawings: dict[int, str] = {}
     defs, uses = [], []
     for each in blocks_on_top(plan.top, project):
+        check()
         name = drawings.get(id(each.block))
         if name is None:
             name = drawings[id(each.block)] = f"b{len(drawings)}"
@@ -130,10 +132,15 @@ def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
         draw.polygon([(x * scale, y * scale) for x, y in corners], colour, line, smooth)
 
     for piece in single_pieces(plan.top, plan.quilt):
+        check()
         if piece.lying is None:
             polygon(tuple(p.floats() for p in piece.outline), _colour(project, piece.fabric))
     known: dict[int, tuple[PatchPicture, ...]] = {}
-    for each in blocks_on_top(plan.top, project):
+    blocks = len(plan.top.pieces)
+    for k, each in enumerate(blocks_on_top(plan.top, project)):
+        check()
+        if k % 64 == 0:
+            tell(min(0.9, 0.9 * k / blocks))
         patches = known.setdefault(id(each.block), patches_of(each.block))
         matrix = each.matrix
         # What has a hole is drawn before what lies in it.

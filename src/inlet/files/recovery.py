@@ -11,6 +11,7 @@ from __future__ import annotations
 import json
 import os
 import re
+import threading
 import uuid
 from collections.abc import Iterator
 from contextlib import suppress
@@ -24,13 +25,27 @@ from inlet.files.problem import FileProblem, reason
 from inlet.files.project_json import dumps, loads
 from inlet.files.whole import clear_abandoned, write_whole
 
+Look = tuple[int, int]
+"""A file's time in nanoseconds and its size, to know by whether another has written it."""
+
+
+def look_of(path: Path) -> Look | None:
+    """How a file looks; None where there is none."""
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_mtime_ns, found.st_size
+
 
 class Left(NamedTuple):
-    """Work a crash left behind: the project, the file it belongs to if it has one, and its desk."""
+    """Work a crash left behind: the project, the file it belongs to if it has one, and its desk;
+    ``seen`` is how that file looked when the window last read or wrote it."""
 
     project: Project
     path: Path | None
     desk: Path
+    seen: Look | None = None
 
 
 def desks_folder() -> Path:
@@ -46,13 +61,22 @@ class Desk:
         self.file = self.folder / f"{os.getpid()}-{uuid.uuid4().hex[:8]}.json"
         self.trouble = ""
         self.unread: list[Path] = []  # desks of others that could not be read, and are kept
+        self._lock = threading.Lock()
+        self._left = False
 
-    def keep(self, project: Project | None, path: Path | None) -> None:
-        """Put down what is being worked on; no project where all of it is saved."""
+    def keep(self, project: Project | None, path: Path | None, seen: Look | None = None) -> None:
+        """Put down what is being worked on; no project where all of it is saved. May be called in
+        any thread; one call waits for another."""
+        with self._lock:
+            if not self._left:
+                self._keep(project, path, seen)
+
+    def _keep(self, project: Project | None, path: Path | None, seen: Look | None) -> None:
         record = {
             "pid": os.getpid(),
             "begun": _begun(os.getpid()),
             "path": str(path.resolve()) if path is not None else None,
+            "seen": seen,
             "project": dumps(project) if project is not None else None,
         }
         try:
@@ -64,7 +88,8 @@ class Desk:
 
     def leave(self) -> None:
         """The window is closed and nothing is to be offered again."""
-        with suppress(OSError):
+        with self._lock, suppress(OSError):
+            self._left = True
             self.file.unlink(missing_ok=True)
 
     def held_elsewhere(self, path: Path) -> bool:
@@ -98,9 +123,17 @@ class Desk:
                 self.unread += _aside(file)
                 continue
             with suppress(OSError):
-                left = Left(project, Path(path) if isinstance(path, str) else None, file)
+                belongs = Path(path) if isinstance(path, str) else None
+                left = Left(project, belongs, file, _look_in(record))
                 found.append((file.stat().st_mtime, left))
         return [left for _, left in sorted(found, key=lambda item: -item[0])]
+
+
+def _look_in(record: dict[str, object]) -> Look | None:
+    match record.get("seen"):
+        case [int(time), int(size)]:
+            return time, size
+    return None
 
 
 def clear(left: Left) -> None:

@@ -22,7 +22,7 @@ from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
-from inlet.files.pages import BOLD, FAINT, INK, MARGIN, REGULAR, write_pages
+from inlet.files.pages import BOLD, FAINT, INK, MARGIN, REGULAR, PageCanvas, write_pages
 from inlet.files.whole import export_whole
 
 Lines = Sequence[Sequence[str]]
@@ -112,6 +112,6 @@ def write_table(
             to, pagesize=page, leftMargin=MARGIN, rightMargin=MARGIN, topMargin=MARGIN,
             bottomMargin=MARGIN, title=title, creator=f"Inlet {__version__}",
         )  # fmt: skip
-        document.build(story)
+        document.build(story, canvasmaker=PageCanvas)
 
     write_pages(path, measure, paper, draw)

@@ -7,13 +7,12 @@ from collections.abc import Sequence
 from typing import Any, BinaryIO
 
 from reportlab.lib.colors import black
-from reportlab.pdfgen.canvas import Canvas
 
 from inlet import __version__
 from inlet.core.cutting.sheets import Correction, Drawn, Sheet, sheets
 from inlet.core.cutting.templates import Template
 from inlet.core.project.project import Project
-from inlet.files.pages import FAINT, INK, MEDIUM, PAPERS, write_pages
+from inlet.files.pages import FAINT, INK, MEDIUM, PAPERS, PageCanvas, write_pages
 
 DASHES = {"sew": (4, 3), "overlap": (1, 2)}
 
@@ -31,7 +30,7 @@ def write_templates(
     laid = sheets(found, project, size, spares, corrected)
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
-        canvas: Any = Canvas(to, pagesize=size, pageCompression=0)
+        canvas: Any = PageCanvas(to, pagesize=size, pageCompression=0)
         canvas.setTitle("Templates")
         canvas.setCreator(f"Inlet {__version__}")
         for sheet in laid:

@@ -306,9 +306,10 @@ class Session(QObject):
         blocks.insert(to, blocks.pop(at))
         self.edit(replace(self.project, blocks=tuple(blocks)))
 
-    def take_block(self, block: Block) -> None:
-        """A block from elsewhere, as a new one after the others; shown."""
-        self.edit(replace(self.project, blocks=(*self.project.blocks, block)), block.id)
+    def take_block(self, block: Block) -> bool:
+        """A block from elsewhere, as a new one after the others; shown. False where it is
+        refused."""
+        return self.edit(replace(self.project, blocks=(*self.project.blocks, block)), block.id)
 
     def undo(self) -> None:
         if self.history.undo():

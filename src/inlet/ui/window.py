@@ -8,7 +8,7 @@ from pathlib import Path
 from types import ModuleType
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QPoint, QSize, QTimer, Signal
+from PySide6.QtCore import QPoint, QSize, QTimer
 from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QGuiApplication, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -30,10 +30,10 @@ from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
 from inlet.core.project.block import Block, new_block
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import fresh_id, replace
-from inlet.core.stopping import Job, Stopped, under
 from inlet.files.project_json import FileProblem, load
-from inlet.files.recovery import Desk, clear
+from inlet.files.recovery import Desk, Look, clear, look_of
 from inlet.ui import guard, theme
+from inlet.ui.background import BackgroundTask
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
 from inlet.ui.draft.stage import DraftStage
@@ -50,6 +50,7 @@ from inlet.ui.rail import STAGES, Rail
 from inlet.ui.session import Session, new_project
 from inlet.ui.settings import Settings
 from inlet.ui.tape import Reading, Tape
+from inlet.ui.targets import ask_target
 from inlet.ui.topbar import TopBar
 from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
@@ -63,21 +64,10 @@ USUAL_SIZE = 1280, 800
 """Pixels of the window on its first run, where the screen has them."""
 TITLE_BAR = 36
 """Pixels left for a title bar above the window."""
-BURST = 300
-"""Milliseconds of edits that are put by together."""
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
-
-
-def _looks(path: Path) -> tuple[int, int] | None:
-    """A file's time and size, to know it by; None where there is none."""
-    try:
-        found = path.stat()
-    except OSError:
-        return None
-    return found.st_mtime_ns, found.st_size
 
 
 def svg() -> ModuleType:
@@ -91,8 +81,6 @@ def svg() -> ModuleType:
 class Window(QMainWindow):
     """One project, six stages."""
 
-    read_so_far = Signal(float)  # how much of a drawing is read, told from another thread
-
     def __init__(
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
     ) -> None:
@@ -100,15 +88,14 @@ class Window(QMainWindow):
         self.session = session
         self.settings = settings or Settings()
         self.desk = desk or Desk()
-        self.writer = Writer(self, session, self.settings, self.say)
-        self._burst = QTimer(self)  # from the first edit of a burst to its being put by
-        self._burst.setSingleShot(True)
-        self._burst.setInterval(BURST)
-        self._burst.timeout.connect(self.put_by)
-        self._reading: Job | None = None  # a drawing being read
-        self.read_so_far.connect(self._show_reading)
-        self._on_disk: tuple[int, int] | None = None  # how the file looked when we last met it
+        self.writer = Writer(self, session, self.settings, self.say, self.show_work)
+        self._troubled_desk = False
+        self._keeper = BackgroundTask(self)  # puts the newest edit on the desk
+        self._reader = BackgroundTask(self, self._not_read)
+        self._reader.progress.connect(self._show_reading)
+        self._on_disk: Look | None = None  # how the file looked when we last met it
         self.setWindowIcon(theme.icon("inlet", size=48))
+        self._stop: Callable[[], object] = self._reader.stop
         self._place()
         self._make_actions()
         self.stage = "draft"
@@ -136,7 +123,6 @@ class Window(QMainWindow):
     def _troubled(self, log: Path) -> None:
         """An error of ours was caught: the work goes on its desk, and a quiet word is said, once
         what Qt is at now is over."""
-        self._burst.stop()
         self.put_by()
         words = f"Something went wrong inside Inlet. Your work is kept; {log} says what it was."
         QTimer.singleShot(0, self, lambda: self.say(words))
@@ -176,9 +162,9 @@ class Window(QMainWindow):
         line = QHBoxLayout(self.message)
         line.setContentsMargins(theme.px(14), theme.px(6), theme.px(8), theme.px(6))
         line.addWidget(self.message_text, 1)
-        self.stop_reading = button("Stop", self._stop_reading)
-        self.stop_reading.hide()
-        line.addWidget(self.stop_reading)
+        self.stop_work = button("Stop", lambda: self._stop())
+        self.stop_work.hide()
+        line.addWidget(self.stop_work)
         line.addWidget(close)
         self.message.hide()
         return self.message
@@ -279,7 +265,14 @@ class Window(QMainWindow):
     def say(self, text: str) -> None:
         """A sentence for the maker, until closed or the next one."""
         self.message_text.setText(text)
-        self.stop_reading.setVisible(False)
+        self.stop_work.setVisible(False)
+        self.message.show()
+
+    def show_work(self, text: str, stop: Callable[[], object]) -> None:
+        """What is being done, with a way to stop it."""
+        self.message_text.setText(text)
+        self._stop = stop
+        self.stop_work.setVisible(True)
         self.message.show()
 
     def _name_window(self) -> None:
@@ -472,43 +465,51 @@ class Window(QMainWindow):
         return self._save(self.session.path)
 
     def save_as(self) -> bool:
-        start = str(self.session.path or self.writer.folder() / self._file_name(".inlet"))
-        name, _ = QFileDialog.getSaveFileName(self, "Save the project", start, FILES)
-        if not name:
-            return False
-        path = Path(name)
-        return self._save(path if path.suffix else path.with_suffix(".inlet"))
+        start = self.session.path or self.writer.folder() / self._file_name(".inlet")
+        path = ask_target(self, "Save the project", start, FILES)
+        return path is not None and self._save(path)
 
     def _save(self, path: Path) -> bool:
         if not self._may_overwrite(path) or not self.session.save_to(path):
             return False
         self.message.hide()
         self.settings.opened(path)
-        self._on_disk = _looks(path)
+        self._on_disk = look_of(path)
         self.put_by()
         return True
 
     # --- safety of work -----------------------------------------------------------------------
 
     def _edited(self) -> None:
-        if self.session.history.unsaved and not self._burst.isActive():
-            self._burst.start()
+        """An edit goes on the desk with the next turn of the event loop, in another thread: a crash
+        loses the one under way at most."""
+        if self.session.history.unsaved:
+            self._keeper.start(self._what_to_keep(), lambda _: self._say_trouble(), pause=0)
 
     def put_by(self) -> None:
-        """Put what is not saved yet on our desk, to be found again after a crash."""
+        """Put what is not saved yet on our desk now, to be found again after a crash."""
+        self._keeper.stop()
+        self._what_to_keep()()
+        self._say_trouble()
+
+    def _what_to_keep(self) -> Callable[[], None]:
+        """The call that puts down the work as it is now."""
         session = self.session
         unsaved = session.project if session.history.unsaved else None
-        before = self.desk.trouble
-        self.desk.keep(unsaved, session.path)
-        if self.desk.trouble and not before:
+        return partial(self.desk.keep, unsaved, session.path, self._on_disk)
+
+    def _say_trouble(self) -> None:
+        """Say once that unsaved work cannot be kept, and again only after it could."""
+        if self.desk.trouble and not self._troubled_desk:
             self.say(f"Unsaved work cannot be kept safe from a crash ({self.desk.trouble}).")
+        self._troubled_desk = bool(self.desk.trouble)
 
     def met_file(self) -> None:
         """A file has been opened: remember how it looks, and notice who else has it open."""
         path = self.session.path
         if path is None:
             return
-        self._on_disk = _looks(path)
+        self._on_disk = look_of(path)
         if self.desk.held_elsewhere(path):
             self.say(
                 f"{path.name} is open in another Inlet window too. Whichever saves last keeps its "
@@ -518,7 +519,7 @@ class Window(QMainWindow):
 
     def _may_overwrite(self, path: Path) -> bool:
         """Where another has written the file since we met it, ask first."""
-        now = _looks(path)
+        now = look_of(path)
         if path != self.session.path or now is None or now == self._on_disk:
             return True
         buttons = QMessageBox.StandardButton
@@ -559,7 +560,7 @@ class Window(QMainWindow):
             elif answer == buttons.Yes:
                 if not self.session.start(left.project, left.path, saved=False):
                     return  # it stays on its desk
-                self._on_disk = _looks(left.path) if left.path is not None else None
+                self._on_disk = left.seen  # not as it is now: another may have saved since
                 self.put_by()
                 clear(left)
                 return
@@ -602,44 +603,38 @@ class Window(QMainWindow):
         session = self.session
         block = new_block({b.id for b in session.project.blocks}, name, session.measure)
         block, system = replace(block, finished=session.block.finished), session.measure.system
-        self._stop_reading()
-        job = self._reading = Job(self.read_so_far.emit)
 
         def work() -> Imported | str:
             try:
-                with under(job):
-                    made = read(block, system)
-                    draft(made.block)  # found again when it is shown
-                    return made
+                imported = read(block, system)
             except FileProblem as problem:
                 return str(problem)
-            except Stopped:
-                return "Reading the drawing was stopped; nothing was changed."
+            draft(imported.block)  # found again when it is shown
+            return imported
 
-        self._show_reading(0.0)
-        session.think(work, lambda made: self._drawing_read(job, made))
+        self.show_work("Reading the drawing …", self._reader.stop)
+        self._reader.start(work, self._drawing_read, stopped=self._reading_stopped)
 
     def _show_reading(self, share: float) -> None:
-        if self._reading is not None:
-            self.say(f"Reading the drawing: {share:.0%}")
-            self.stop_reading.setVisible(True)
+        if not self._reader.at_rest:
+            self.show_work(f"Reading the drawing: {share:.0%}", self._reader.stop)
 
-    def _stop_reading(self) -> None:
-        if self._reading is not None:
-            self._reading.stop()
+    def _reading_stopped(self) -> None:
+        self.say("Reading the drawing was stopped; nothing was changed.")
 
-    def _drawing_read(self, job: Job, made: Imported | str) -> None:
-        """A drawing has been read, or was not; taken if nothing else was asked for since."""
-        if job is not self._reading:
-            return
-        self._reading = None
-        if isinstance(made, str):
-            self.say(made)
+    def _not_read(self, text: str) -> None:
+        self.say(f"Inlet could not read the drawing ({text}); nothing was changed.")
+
+    def _drawing_read(self, imported: Imported | str) -> None:
+        """A drawing has been read, or was not."""
+        if isinstance(imported, str):
+            self.say(imported)
             return
         session = self.session
         taken = {b.id for b in session.project.blocks}
-        session.take_block(replace(made.block, id=fresh_id(made.block.id, taken)))
-        self.say(" ".join(made.report))
+        name = fresh_id(imported.block.id, taken)
+        if session.take_block(replace(imported.block, id=name)):
+            self.say(" ".join(imported.report))
 
     def _file_name(self, suffix: str) -> str:
         words = (self.session.project.name or "untitled").lower().split()
@@ -663,10 +658,12 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
-            self._burst.stop()
             if self._troubled in guard.listeners:
                 guard.listeners.remove(self._troubled)
+            self._keeper.close()
             self.desk.leave()
+            self._reader.close()
+            self.writer.close()
             self.session.close()
             if not (self.isMaximized() or self.isFullScreen()):
                 self.settings.window = (self.x(), self.y(), self.width(), self.height())

@@ -6,7 +6,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QWidget
+from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QInputDialog, QWidget
 
 from inlet.core.buying.shopping import shopping
 from inlet.core.cutting.sheets import correction
@@ -14,9 +15,11 @@ from inlet.core.cutting.templates import templates
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan import BlockPlan
 from inlet.files.problem import FileProblem
-from inlet.files.whole import export_whole
+from inlet.files.whole import check_export, export_whole
+from inlet.ui.background import BackgroundTask
 from inlet.ui.session import Session
 from inlet.ui.settings import Settings
+from inlet.ui.targets import ask_target
 
 PDF, SVG = "PDF (*.pdf)", "SVG (*.svg)"
 TEMPLATES = "PDF at true size (*.pdf);;SVG (*.svg);;DXF (*.dxf)"
@@ -33,34 +36,76 @@ PIXELS = 2400
 """Of the longer side of a picture."""
 
 
-class Writer:
-    """Writes what the session shows; ``say`` is told what the maker should know."""
+class Writer(QObject):
+    """Writes what the session shows, off the window's thread; ``say`` is told what the maker should
+    know, ``show_work`` what is being written and how far it is, with a way to stop it."""
 
     def __init__(
-        self, window: QWidget, session: Session, settings: Settings, say: Callable[[str], None]
+        self,
+        window: QWidget,
+        session: Session,
+        settings: Settings,
+        say: Callable[[str], None],
+        show_work: Callable[[str, Callable[[], object]], None],
     ) -> None:
-        self.window, self.session, self.settings, self.say = window, session, settings, say
+        super().__init__(window)
+        self.window, self.session, self.settings = window, session, settings
+        self.say, self.show_work = say, show_work
+        self.path = Path()  # what is being written
+        self._task = BackgroundTask(self, self._failed)
+        self._task.progress.connect(self._tell)
+
+    @property
+    def at_rest(self) -> bool:
+        """Is nothing being written?"""
+        return self._task.at_rest
+
+    def close(self) -> None:
+        """Stop for good; a file that is not whole yet is not written."""
+        self._task.close()
 
     def folder(self) -> Path:
         return self.session.path.parent if self.session.path else Path.home()
 
     def _ask(self, title: str, usual: str, kinds: str) -> Path | None:
-        """Where to write, with the usual suffix if none is typed; None where the maker thought
-        better of it."""
-        start = str(self.folder() / usual)
-        name, _ = QFileDialog.getSaveFileName(self.window, title, start, kinds)
-        if not name:
+        """Where to write; None where the maker thought better of it, and, with the reason said,
+        where nothing may be written there or something is being written."""
+        if not self.at_rest:
+            self.say(f"{self.path.name} is still being written; ask again when it is done.")
             return None
-        path = Path(name)
-        return path if path.suffix else path.with_suffix(Path(usual).suffix)
-
-    def _write(self, do: Callable[[], object]) -> bool:
+        path = ask_target(self.window, title, self.folder() / usual, kinds)
+        if path is None:
+            return None
         try:
-            do()
+            check_export(path)
         except FileProblem as problem:
-            self.say(str(problem).removeprefix("inlet: "))
-            return False
-        return True
+            self.say(str(problem))
+            return None
+        return path
+
+    def _write(self, path: Path, do: Callable[[], object]) -> None:
+        """Have a file written; its end is said."""
+
+        def attempt() -> str:
+            try:
+                do()
+            except FileProblem as problem:
+                return str(problem).removeprefix("inlet: ")
+            return f"{path.name} is written."
+
+        self.path = path
+        self.show_work(f"Writing {path.name} …", self._task.stop)
+        self._task.start(attempt, self.say, stopped=self._stopped)
+
+    def _tell(self, share: float) -> None:
+        if not self.at_rest:
+            self.show_work(f"Writing {self.path.name}: {share:.0%}", self._task.stop)
+
+    def _stopped(self) -> None:
+        self.say(f"Writing {self.path.name} was stopped; nothing was changed.")
+
+    def _failed(self, text: str) -> None:
+        self.say(f"{self.path.name} could not be written ({text}); nothing was changed.")
 
     def _plan(self) -> BlockPlan | None:
         if self.session.plan is None:
@@ -78,14 +123,19 @@ class Writer:
         path = self._ask(f"Print the {what}", f"{plan.block.id}-{what}.pdf", PDF)
         if path is None:
             return
-        from inlet.files import cutting_pdf, guide_pdf, labels_pdf  # slow to start
+        paper = self.settings.paper
 
-        write = {
-            "labels": labels_pdf.write_labels,
-            "cutting": cutting_pdf.write_cutting,
-            "guide": guide_pdf.write_guide,
-        }[what]
-        self._write(lambda: write(plan, path, self.settings.paper))
+        def write() -> None:
+            from inlet.files import cutting_pdf, guide_pdf, labels_pdf  # slow to start
+
+            of_plan = {
+                "labels": labels_pdf.write_labels,
+                "cutting": cutting_pdf.write_cutting,
+                "guide": guide_pdf.write_guide,
+            }
+            of_plan[what](plan, path, paper)
+
+        self._write(path, write)
 
     def table(self, what: str, sizes: str) -> None:
         """A table of the cutting stage as CSV or PDF: what to buy, the block at other ``sizes``, or
@@ -99,15 +149,20 @@ class Writer:
         path = self._ask(f"Write {what}", f"{plan.block.id}-{what}.csv", TABLES)
         if path is None:
             return
-        from inlet.files import cutting_pdf, tables  # slow to start
+        paper = self.settings.paper
 
-        if what == "shopping":
-            table = tables.shopping_table(shopping(plan, notes=True), plan.project)
-        elif what == "sizes":
-            table = tables.chart_table(sizes, plan)
-        else:
-            table = cutting_pdf.cuts_table(plan)
-        self._write(lambda: tables.save_table(table, plan.measure, path, self.settings.paper))
+        def write() -> None:
+            from inlet.files import cutting_pdf, tables  # slow to start
+
+            if what == "shopping":
+                table = tables.shopping_table(shopping(plan, notes=True), plan.project)
+            elif what == "sizes":
+                table = tables.chart_table(sizes, plan)
+            else:
+                table = cutting_pdf.cuts_table(plan)
+            tables.save_table(table, plan.measure, path, paper)
+
+        self._write(path, write)
 
     def templates(self) -> None:
         """Templates as PDF at true size, or as SVG or DXF for a cutting machine."""
@@ -121,16 +176,19 @@ class Writer:
         path = self._ask("Write the templates", f"{plan.block.id}-templates.pdf", TEMPLATES)
         if path is None:
             return
-        from inlet.files import templates_drawing, templates_pdf  # slow to start
-
         paper, printed = self.settings.paper, self.settings.printed
-        if path.suffix.lower() == ".svg":
-            self._write(lambda: templates_drawing.write_svg(found, plan.measure, path))
-        elif path.suffix.lower() == ".dxf":
-            self._write(lambda: templates_drawing.write_dxf(found, plan.measure, path))
-        else:
-            write = templates_pdf.write_templates
-            self._write(lambda: write(found, plan.project, path, paper, SPARES, printed))
+
+        def write() -> None:
+            from inlet.files import templates_drawing, templates_pdf  # slow to start
+
+            if path.suffix.lower() == ".svg":
+                templates_drawing.write_svg(found, plan.measure, path)
+            elif path.suffix.lower() == ".dxf":
+                templates_drawing.write_dxf(found, plan.measure, path)
+            else:
+                templates_pdf.write_templates(found, plan.project, path, paper, SPARES, printed)
+
+        self._write(path, write)
 
     def ask_measured(self) -> None:
         """What the test square of the last sheet measured; the next one is corrected by it."""
@@ -151,31 +209,41 @@ class Writer:
 
     def drawing(self) -> None:
         """The block as SVG."""
-        block = self.session.block
+        project, block = self.session.project, self.session.block
         path = self._ask("Export the block", f"{block.id}.svg", f"{SVG};;All files (*)")
-        if path is not None:
+        if path is None:
+            return
+
+        def write() -> None:
             from inlet.files import svg  # its library is slow to start
 
-            self._write(lambda: svg.write_block_svg(self.session.project, block, path))
+            svg.write_block_svg(project, block, path)
+
+        self._write(path, write)
 
     # --- the quilt ----------------------------------------------------------------------------
 
     def quilt(self, what: str, seams: bool) -> None:
         """The quilt's guide, labels, picture, with its ``seams`` or without, or quilting lines."""
         plan = self.session.quilt_plan
+        if not self.session.quilt_known:
+            self.say("The quilt is still being laid out; ask again in a moment.")
+            return
         if not plan.top.rows:
             self.say(plan.problems[0].text)
             return
         path = self._ask(*QUILT[what])
         if path is None:
             return
-        from inlet.files import labels_pdf, quilt_pdf, quilt_picture  # slow to start
+        paper = self.settings.paper
 
         def write() -> None:
+            from inlet.files import labels_pdf, quilt_pdf, quilt_picture  # slow to start
+
             if what == "guide":
-                quilt_pdf.write_quilt(plan, path, self.settings.paper)
+                quilt_pdf.write_quilt(plan, path, paper)
             elif what == "labels":
-                labels_pdf.write_quilt_labels(plan, path, self.settings.paper)
+                labels_pdf.write_quilt_labels(plan, path, paper)
             elif what == "lines":
                 export_whole(path, quilt_picture.quilting_svg(plan).encode("utf-8", "replace"))
             elif path.suffix.lower() == ".svg":
@@ -184,5 +252,4 @@ class Writer:
             else:
                 export_whole(path, quilt_picture.quilt_png(plan, PIXELS, seams))
 
-        if self._write(write):
-            self.say(f"{path.name} is written.")
+        self._write(path, write)
