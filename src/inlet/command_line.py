@@ -413,7 +413,7 @@ def _stock(text: str | None, plan: BlockPlan) -> tuple[Stock, ...]:
 
 
 def _import(options: argparse.Namespace) -> int:
-    from inlet.files.svg import load_svg  # loads the SVG library
+    from inlet.files.svg_import import load_svg
 
     drawing, target = Path(options.file), Path(options.output)
     project = load(target) if target.exists() else first_project()

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import re
+import threading
+import time
+from functools import partial
 
 import pytest
 from hypothesis import given, settings
@@ -19,12 +22,16 @@ from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.block import MOST_SEAMS, Block, seam_along
 from inlet.core.project.value import replace
 from inlet.core.stopping import Job, Stopped, under
+from inlet.files import svg_import
 from inlet.files.project_json import FileProblem
-from inlet.files.svg import block_svg, read_svg
+from inlet.files.svg import block_svg
+from inlet.files.svg_import import read_svg
 from tests.blocks import mixed_seams, point, project_of
 from tests.fuzz.drawings import complaint
 from tests.fuzz.drawings import drawing as random_drawing
 
+read_here = partial(read_svg, apart=False)
+"""The same as ``read_svg``, sooner: without a process for each drawing."""
 EMPTY = Block(id="new", finished=(F(12), F(12)))
 
 
@@ -42,7 +49,7 @@ def test_a_block_written_as_svg_reads_back_to_the_same_patches(drawn):
     block = add_seams(board(6), (seam_along(c) for c in drawn))
     if any(f.kind == "outside" for f in draft(block).arrangement.faults):
         return  # the drawing would be larger than the block
-    back = read_svg(block_svg(project_of(block), block), "x.svg", block=EMPTY)
+    back = read_here(block_svg(project_of(block), block), "x.svg", block=EMPTY)
     assert shapes(back.block) == shapes(block)
 
 
@@ -53,7 +60,7 @@ def test_units_read_back_from_their_picture_alone(tray_unit):
     box = Box(point(0, 0), Point(tray_unit.size[0] * k, tray_unit.size[1] * k))
     block = drop(board(4), tray_unit, box, ["a", "b", "c"])
     plain = re.sub(r' data-[a-z]+="[^"]*"', "", block_svg(project_of(block), block))
-    back = read_svg(plain, "x.svg", block=EMPTY).block
+    back = read_here(plain, "x.svg", block=EMPTY).block
     assert {shape_key(p.shape) for p in draft(back).patches} == shapes(block)
     assert len(draft(back).patches) == len(draft(block).patches)
 
@@ -64,7 +71,7 @@ def drawing(inner: str) -> str:
 
 
 def read(inner: str) -> tuple[list[str], str]:
-    made = read_svg(drawing(inner), "x.svg", block=EMPTY, columns=4, rows=4)
+    made = read_here(drawing(inner), "x.svg", block=EMPTY, columns=4, rows=4)
     text = [" ".join(str(x) for p in s.curve if p is not None for x in p) for s in made.block.seams]
     return text, " ".join(made.report)
 
@@ -97,7 +104,7 @@ def test_a_drawing_that_lies_about_its_block_is_read_by_its_picture():
         re.sub('data-seam="[^"]*"', 'data-seam="0 0 4 4"', text),
         re.sub('data-seam="[^"]*"', 'data-seam="8/3 0 0 8/3 9 9"', text),
     ):
-        back = read_svg(lie, "x.svg", block=EMPTY).block
+        back = read_here(lie, "x.svg", block=EMPTY).block
         assert back.finished == (12, 12)
         assert shapes(back) == shapes(block)
 
@@ -106,7 +113,7 @@ def test_a_drawing_in_inches_keeps_its_size_in_centimetres():
     block = replace(board(2), finished=(F(10), F(10)))
     block = add_seams(block, [seam_along(Curve(point(1, 0), point(1, 2)))])
     text = block_svg(project_of(block), block)
-    assert read_svg(text, "x", block=EMPTY, system=CENTIMETRES).block.finished[0] == F(254, 10)
+    assert read_here(text, "x", block=EMPTY, system=CENTIMETRES).block.finished[0] == F(254, 10)
 
 
 def test_what_is_left_out_is_said():
@@ -133,7 +140,7 @@ def test_what_is_left_out_is_said():
 )  # fmt: skip
 def test_what_is_no_drawing_is_refused_with_a_sentence(text, why):
     with pytest.raises(FileProblem, match=why):
-        read_svg(text, "x.svg", block=EMPTY)
+        read_here(text, "x.svg", block=EMPTY)
 
 
 def bare(inner: str) -> str:
@@ -159,7 +166,7 @@ def nested(depth: int) -> str:
 )
 def test_what_is_too_large_is_refused_before_it_is_drawn(text, why):
     with pytest.raises(FileProblem, match=why):
-        read_svg(text, "x.svg", block=EMPTY)
+        read_here(text, "x.svg", block=EMPTY)
 
 
 def test_lines_too_short_or_too_many_are_counted():
@@ -169,7 +176,7 @@ def test_lines_too_short_or_too_many_are_counted():
         f'<line x1="{i % 64}" y1="{i // 64}" x2="{i % 64 + 1}" y2="{i // 64 + 1}"/>'
         for i in range(MOST_SEAMS + 7)
     )
-    made = read_svg(bare(many), "x.svg", block=EMPTY, columns=64, rows=63)
+    made = read_here(bare(many), "x.svg", block=EMPTY, columns=64, rows=63)
     assert "7 × line too short or too many" in " ".join(made.report)
     assert len(made.block.seams) <= MOST_SEAMS
 
@@ -177,17 +184,17 @@ def test_lines_too_short_or_too_many_are_counted():
 @pytest.mark.parametrize("n", [5, 7, 23, 47])
 def test_a_drawings_proportions_become_a_short_fraction(n):
     lines = f'<line x2="24"/><line x1="12" x2="12" y2="{n}"/><line y1="{n}" x2="24" y2="{n}"/>'
-    block = read_svg(bare(lines), "x.svg", block=EMPTY).block
+    block = read_here(bare(lines), "x.svg", block=EMPTY).block
     assert block.finished[1] / block.finished[0] == F(n, 24)
 
 
 def test_parts_used_a_few_times_are_read():
-    made = read_svg(nested(3), "x.svg", block=EMPTY)
+    made = read_here(nested(3), "x.svg", block=EMPTY)
     assert len(made.block.seams) == 1  # eight times the same, and one along the edge
 
 
 def test_numbers_out_of_reach_are_left_out_and_counted():
-    made = read_svg(
+    made = read_here(
         bare('<ellipse cx="9" cy="9" rx="5" ry="1e308"/><line x2="50" y2="50"/>'
              '<line x1="0" y1="1e12" x2="50" y2="50"/>'),
         "x.svg", block=EMPTY,
@@ -200,7 +207,7 @@ def test_sides_that_pieces_share_are_one_seam():
     grid = "".join(
         f'<rect x="{i % 40 * 2}" y="{i // 40 * 2}" width="2" height="2"/>' for i in range(900)
     )
-    made = read_svg(bare(grid), "x.svg", block=EMPTY, columns=40, rows=23)
+    made = read_here(bare(grid), "x.svg", block=EMPTY, columns=40, rows=23)
     assert len({s.curve for s in made.block.seams}) == len(made.block.seams) < 2 * 900
     assert len(draft(made.block).patches) >= 880
 
@@ -209,13 +216,55 @@ def test_reading_can_be_stopped_and_tells_how_far_it_is():
     lines = bare("".join(f'<line x1="{i}" y1="0" x2="{i}" y2="99"/>' for i in range(99)))
     heard: list[float] = []
     with under(Job(heard.append)):
-        read_svg(lines, "x.svg", block=EMPTY)
+        read_here(lines, "x.svg", block=EMPTY)
     assert heard == sorted(heard)
     assert 0 <= heard[0] < heard[-1] <= 1
     job = Job()
     job.stop()
     with pytest.raises(Stopped), under(job):
-        read_svg(lines, "x.svg", block=EMPTY)
+        read_here(lines, "x.svg", block=EMPTY)
+
+
+def test_a_drawing_is_read_apart_as_it_is_here():
+    text = drawing('<path d="M0 0 h90 v90 a 30 30 0 0 1 -30 -30"/><text>Heron</text>')
+    assert read_svg(text, "x.svg", block=EMPTY) == read_here(text, "x.svg", block=EMPTY)
+    with pytest.raises(FileProblem, match=r"x\.svg: not an SVG drawing \(line 1"):
+        read_svg("no drawing", "x.svg", block=EMPTY)
+
+
+def used(depth: int) -> str:
+    """Parts that stand for two of the one before, behind an attribute that stands for nothing."""
+    use = '<use data-href="#none" href="#p{0}"/>'
+    parts = [f'<g id="p{n + 1}">{use.format(n) * 2}</g>' for n in range(depth)]
+    return bare(f'<g id="p0"><line x2="9"/></g>{"".join(parts)}{use.format(depth)}')
+
+
+HOSTILE = {
+    "use": used(30),
+    "transform": bare(f'<line x2="9" transform="{"rotate(1) " * 34_000}"/>'),
+    "style": bare(f'<style>{"a{" * 73_000}</style><line x2="9"/>'),
+    "memory": bare(
+        f'<g transform="scale({"9" * 400})">' * 2_000 + '<line x2="9"/>' + "</g>" * 2_000
+    ),
+}
+
+
+@pytest.mark.parametrize("name", HOSTILE)
+def test_a_drawing_that_never_ends_is_given_up_with_a_sentence(name, monkeypatch):
+    monkeypatch.setattr(svg_import, "MOST_SECONDS", 1.0)
+    began = time.monotonic()
+    with pytest.raises(FileProblem, match=r"^x\.svg: "):
+        read_svg(HOSTILE[name], "x.svg", block=EMPTY)
+    assert time.monotonic() - began < 15  # 1 s, on whatever machine
+
+
+def test_a_drawing_that_never_ends_can_be_stopped():
+    job = Job()
+    threading.Timer(0.3, job.stop).start()
+    began = time.monotonic()
+    with pytest.raises(Stopped), under(job):
+        read_svg(HOSTILE["transform"], "x.svg", block=EMPTY)
+    assert time.monotonic() - began < 4
 
 
 @pytest.mark.parametrize("seed", range(80))

@@ -8,7 +8,7 @@ import time
 from inlet.core.draft.patches import draft
 from inlet.core.project.block import new_block
 from inlet.files.problem import FileProblem
-from inlet.files.svg import read_svg
+from inlet.files.svg_import import read_svg
 from tests.fuzz.drafts import tiling_fault
 from tests.fuzz.files import JARGON, LONGEST
 
@@ -83,7 +83,7 @@ def complaint(text: str) -> str | None:
     """What is wrong with how a drawing is read, in words; None where nothing is."""
     began = time.monotonic()
     try:
-        made = read_svg(text, "x.svg", block=new_block(set(), "X"))
+        made = read_svg(text, "x.svg", block=new_block(set(), "X"), apart=False)
     except FileProblem as problem:
         said = str(problem)
         return f"said: {said!r}" if len(said) > LONGEST or JARGON.search(said) else None

@@ -110,6 +110,11 @@ class Maker:
         self.bot.waitUntil(lambda: self.session.plan is not None, timeout=20000)
         return self.session.plan
 
+    def written(self) -> str:
+        """Until what is being written is; what is said of it."""
+        self.bot.waitUntil(lambda: self.window.writer.at_rest, timeout=60000)
+        return self.window.message_text.text()
+
     def reads(self, widget) -> str:
         """Every word shown in a widget."""
         from PySide6.QtWidgets import QAbstractButton, QLabel

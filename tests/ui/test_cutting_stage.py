@@ -210,6 +210,7 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
         name = str(tmp_path / f"t.{kind}")
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, name=name: (name, ""))
         window.templates_.trigger()
+        assert f"t.{kind} is written" in cutter.maker.written()
         assert (tmp_path / f"t.{kind}").stat().st_size > 500
     for typed, printed in (("31/32, 1", (32 / 31, 1)), ("none", (32 / 31, 1))):
         monkeypatch.setattr(QInputDialog, "getText", lambda *_, t=typed, **__: (t, True))
@@ -222,6 +223,7 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
         path = tmp_path / name
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, p=path: (str(p), ""))
         action.trigger()
+        assert f"{name} is written" in cutter.maker.written()
         assert path.stat().st_size > 100
     window.sizes_.trigger()
     assert "Type sizes" in says.text()

@@ -416,6 +416,7 @@ def test_a_drawing_of_another_program_becomes_a_block(maker, monkeypatch, tmp_pa
     target = tmp_path / "out.svg"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(target), ""))
     maker.window.export_.trigger()
+    maker.written()
     assert "<svg" in target.read_text()
 
 
@@ -426,10 +427,10 @@ def test_reading_a_drawing_can_be_stopped(maker):
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1000 900">{lines}</svg>'
     )
     maker.window.paste_.trigger()
-    assert maker.window.stop_reading.isVisible()
-    maker.window.stop_reading.click()
+    assert maker.window.stop_work.isVisible()
+    maker.window.stop_work.click()
     maker.bot.waitUntil(lambda: "was stopped" in maker.window.message_text.text())
-    assert not maker.window.stop_reading.isVisible()
+    assert not maker.window.stop_work.isVisible()
     assert maker.session.project is before
 
 

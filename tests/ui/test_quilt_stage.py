@@ -593,7 +593,7 @@ def test_guide_picture_and_lines_are_written_from_the_menu(setter, tmp_path, mon
         path = tmp_path / name
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(path), ""))
         action.trigger()
-        assert f"{path.name} is written" in window.message_text.text()
+        assert f"{path.name} is written" in setter.maker.written()
         return path
 
     assert "Cutting" in "".join(

@@ -128,6 +128,7 @@ def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):
     sheet = tmp_path / "labels.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(sheet), ""))
     maker.window.labels_.trigger()
+    maker.written()
     assert sheet.read_bytes().startswith(b"%PDF")
 
 

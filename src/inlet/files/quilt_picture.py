@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from io import BytesIO
-from xml.sax.saxutils import escape
 
 from PIL import Image, ImageDraw
 
@@ -13,6 +12,7 @@ from inlet.core.quilt.plan import QuiltPlan
 from inlet.core.quilt.top import single_pieces
 from inlet.core.stopping import check, tell
 from inlet.core.words import cloth_name, near_text
+from inlet.files.markup import xml_text
 from inlet.files.problem import FileProblem
 
 NO_CLOTH = "#ffffff"
@@ -43,7 +43,7 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
         uses.append(f'<use href="#{name}" transform="matrix({numbers})"/>')
     others = [
         f'<path fill="{_colour(project, piece.fabric)}" d="{_path(corners)}">'
-        f"<title>{escape(cloth_name(project, piece.fabric or None))}</title></path>"
+        f"<title>{xml_text(cloth_name(project, piece.fabric or None))}</title></path>"
         for piece in single_pieces(plan.top, plan.quilt)
         if piece.lying is None
         for corners in [tuple(p.floats() for p in piece.outline)]
@@ -53,7 +53,8 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
             f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}{unit}"'
             f' height="{high:g}{unit}"'
             f' viewBox="0 0 {wide:.9g} {high:.9g}">',
-            f"<title>{escape(project.name)}, {near_text(plan.size, plan.measure)} finished</title>",
+            f"<title>{xml_text(project.name)}, {near_text(plan.size, plan.measure)} finished"
+            "</title>",
             f"<defs>{''.join(defs)}</defs>",
             f'<g stroke-linejoin="round"{line}>',
             *others,
@@ -76,7 +77,7 @@ def quilting_svg(plan: QuiltPlan) -> str:
         [
             f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}{unit}"'
             f' height="{high:g}{unit}" viewBox="0 0 {wide:.9g} {high:.9g}">',
-            f"<title>{escape(plan.project.name)}, quilting lines</title>",
+            f"<title>{xml_text(plan.project.name)}, quilting lines</title>",
             f'<rect width="{wide:.9g}" height="{high:.9g}" fill="none" stroke="{SEAM}"'
             f' stroke-width="{max(wide, high) / 2000:.4g}"/>',
             _quilting(plan, max(wide, high) / 1500),

@@ -8,7 +8,6 @@ from collections.abc import Iterator, Sequence
 from io import StringIO
 from math import atan2, degrees
 from pathlib import Path
-from xml.sax.saxutils import escape
 
 from ezdxf import units as dxf_units
 from ezdxf.filemanagement import new
@@ -16,6 +15,7 @@ from ezdxf.filemanagement import new
 from inlet.core.cutting.cut_line import Place, Side
 from inlet.core.cutting.templates import Template, bounds_of
 from inlet.core.project.measure import Measure
+from inlet.files.markup import xml_text
 from inlet.files.whole import export_whole
 
 LAYERS = {"CUT": 1, "SEW": 5, "MARK": 3}
@@ -53,7 +53,7 @@ def write_svg(found: Sequence[Template], measure: Measure, path: str | os.PathLi
                     lines.append(f'<path d="M{_at(a, by)}L{_at(b, by)}"/>')
                 continue
             sides = each.cut if layer == "cut" else each.sew
-            name = escape(each.label, {'"': "&quot;"})
+            name = xml_text(each.label)
             lines.append(f'<path id="{name}-{layer}" d="{_path(sides, by)}"/>')
         lines.append("</g>")
     lines.append("</svg>")

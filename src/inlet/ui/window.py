@@ -5,8 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from types import ModuleType
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, QSize, QTimer
 from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QGuiApplication, QKeySequence
@@ -32,6 +30,7 @@ from inlet.core.project.project import measured_in
 from inlet.core.project.value import fresh_id, replace
 from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, Look, clear, look_of
+from inlet.files.svg_import import Imported, load_svg, read_svg
 from inlet.ui import guard, theme
 from inlet.ui.background import BackgroundTask
 from inlet.ui.cutting.stage import CuttingStage
@@ -56,9 +55,6 @@ from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
 from inlet.ui.writing import Writer
 
-if TYPE_CHECKING:
-    from inlet.files.svg import Imported
-
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
 USUAL_SIZE = 1280, 800
 """Pixels of the window on its first run, where the screen has them."""
@@ -68,13 +64,6 @@ DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
-
-
-def svg() -> ModuleType:
-    """The SVG format; loaded when first asked for, as its library is slow to start."""
-    from inlet.files import svg as module
-
-    return module
 
 
 @guarded
@@ -587,7 +576,7 @@ class Window(QMainWindow):
         )
         if name:
             path = Path(name)
-            self._take_drawing(path.stem, lambda b, s: svg().load_svg(path, block=b, system=s))
+            self._take_drawing(path.stem, lambda b, s: load_svg(path, block=b, system=s))
 
     def paste_drawing(self) -> None:
         """The same from the clipboard."""
@@ -596,7 +585,7 @@ class Window(QMainWindow):
             self.say("The clipboard holds no SVG drawing.")
             return
         self._take_drawing(
-            "Pasted", lambda b, s: svg().read_svg(text, "the clipboard", block=b, system=s)
+            "Pasted", lambda b, s: read_svg(text, "the clipboard", block=b, system=s)
         )
 
     def _take_drawing(self, name: str, read: Callable[[Block, System], Imported]) -> None:
