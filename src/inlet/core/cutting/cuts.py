@@ -16,6 +16,7 @@ from inlet.core.planning.unit_plan import (
     triangle_key,
     triangles_in,
 )
+from inlet.core.stopping import check
 from inlet.core.table.pieces import PER_SQUARE, Crosscut, Lean, Shape
 
 
@@ -139,6 +140,7 @@ def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterat
         for width, cloth in one.bands:
             across = plan.cutting.as_sewn(width + 2 * plan.measure.seam, slanted)
             for length in one.lengths:
+                check()
                 yield Cut(cloth, "strip", (across, length), "none", 1, one.labels)
 
 

@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.cutting.patterns import Bit, Kind, Pattern, Room, Row, Segment, in_order
+from inlet.core.stopping import check
 
 _NEVER = -1e9
 MOST_SEGMENT_WIDTHS = 80
@@ -73,6 +74,7 @@ class Pricer:
         best = np.full((len(self.row_heights), ahead + self.room + 1), _NEVER)
         best[:, ahead] = 0
         for x in range(ahead + 1, ahead + self.room + 1):
+            check()
             best[:, x] = np.maximum(best[:, x - 1], (best[:, x - wide] + fits).max(axis=1))
         return best[:, ahead:]
 
@@ -85,6 +87,7 @@ class Pricer:
         best[ahead] = 0
         alone = np.array(self.widths) > self.reach  # these are of one row
         for y in range(ahead + 1, ahead + self.highest + 1):
+            check()
             below = best[y - rows]
             below[:, alone] = np.minimum(below[:, alone], 0)
             best[y] = np.maximum(best[y - 1], (below + of_widths).max(axis=0))
@@ -98,6 +101,7 @@ class Pricer:
         best = np.full((len(self.heights), ahead + self.room + 1), _NEVER)
         best[:, ahead] = 0
         for x in range(ahead + 1, ahead + self.room + 1):
+            check()
             best[:, x] = np.maximum(best[:, x - 1], (best[:, x - widths] + stacks).max(axis=1))
         return best[:, ahead:]
 

@@ -45,6 +45,9 @@ GAP = 0.05
 MOST_HEIGHTS = 8
 MOST_SEGMENTS = 30
 LEAST_FILLED = 0.8
+FINEST = 20_000
+"""Units across the cloth: of finer ones the strips found in turn are taken. A usual ruler's marks
+make a thousand or two of them."""
 HIGHEST_ROWS = 3
 """Strips are looked for up to so many of the widest pieces wide."""
 
@@ -58,7 +61,7 @@ def fill_strips(
     if not any(kind.number for kind in kinds):
         return []
     in_turn = fill_in_turn(kinds, room, price, AT_ONCE if seconds <= 0 else TRIES)
-    if seconds <= 0 or _cannot_be_less(in_turn, kinds, room):
+    if seconds <= 0 or room.across > FINEST or _cannot_be_less(in_turn, kinds, room):
         return in_turn if most is None else _within(in_turn, most)
     pool = _Pool(kinds, room, price, most)
     pool.add(pattern for pattern, _ in in_turn)

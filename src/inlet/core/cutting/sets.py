@@ -167,6 +167,7 @@ def _filled(long: Exact, segments: Iterable[Segments], measure: Measure) -> list
             while at < len(sets) and sets[at] + one.cut > room:
                 at += 1
             if at == len(sets):
+                check()
                 sets.append(Fraction(0))
             sets[at] += one.cut
     return sets

@@ -16,6 +16,7 @@ from typing import Literal, NamedTuple
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.cutting import LaidCloth, LaidRow, LaidSegment, LaidStrip
+from inlet.core.stopping import check
 
 ZERO = Fraction(0)
 Way = Literal["across", "along"]
@@ -201,6 +202,7 @@ def places_of(cloth: LaidCloth) -> list[Place]:
     """Where every piece lies, strip by strip."""
     out: list[Place] = []
     for strip, y, _ in strip_tops(cloth):
+        check()
         plan = strip_plan(cloth, strip)
         for cell in (*plan.pairs, *plan.opened):
             out += _places_in(cell, y)
@@ -243,6 +245,7 @@ def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
     """What lies there besides the pieces once all cuts are made, the largest first."""
     there = {Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)}
     for stroke in strokes:
+        check()
         for rect in stroke.of:
             if stroke.opens:
                 there.discard(rect._replace(x=ZERO, width=rect.right, layers=rect.layers * 2))
@@ -322,6 +325,7 @@ class _Table:
     ) -> tuple[Pile, Pile | None]:
         """``size`` cut off every piece of a pile, from its far edge where ``far``: what comes off,
         and the rest; no stroke where nothing is left."""
+        check()
         first = pile.rects[0]
         along = way == "along"
         whole = first.width if along else first.height

@@ -12,6 +12,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from inlet.core.project.quilt import Alternate, Motif, Quilt, QuiltPlace
+from inlet.core.stopping import check
 
 MOST_LAID_OUT = 10_000
 """Places of a quilt that are laid out; a quilt of more is told to be too large."""
@@ -88,6 +89,7 @@ def placed(quilt: Quilt, square: bool = True) -> tuple[Placed, ...]:
     step = 1 if square else 2
     out = []
     for row, length in enumerate(lengths):
+        check()
         for column in range(length):
             across, down = diagonal(column, row) if quilt.on_point else (column, row)
             ring = _ring(column, row, length, len(lengths), quilt.on_point)
@@ -111,6 +113,7 @@ def members(motif: Motif, square: bool = True) -> tuple[Placed, ...]:
     step = 1 if square else 2
     out = []
     for row in range(motif.rows):
+        check()
         for column in range(motif.columns):
             ring = min(column, row, motif.columns - 1 - column, motif.rows - 1 - row)
             turn, mirror = turned_by(motif.turning, column, row, row, ring)

@@ -22,6 +22,10 @@ ZERO = Fraction(0)
 NAMES = ("Left side", "Right side", "Top", "Bottom")
 
 
+MOST_UNITS = 4_000
+"""Of a pieced border."""
+
+
 class Spacer(NamedTuple):
     """What makes a pieced border fit: how wide the plain strips at the sides and at the ends are
     (0 where none is needed), and how many units go along each then."""
@@ -45,6 +49,14 @@ def _spacer(length: Exact, unit: Exact, least: Exact) -> tuple[Exact, int]:
         number += 1
         spare += unit / 2
     return spare, number
+
+
+def units_of(border: Border, inner: Pair, sizes: Sizes, least: Exact) -> int:
+    """How many units a pieced border round a top has; 0 of any other."""
+    size = sizes.get(border.block)
+    if border.kind != "pieced" or size is None:
+        return 0
+    return 2 * sum(spacer_for(inner, size[0], least).along)
 
 
 def fitting_units(inner: Pair, near: Exact, number: int = 2) -> list[Exact]:

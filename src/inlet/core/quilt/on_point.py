@@ -21,6 +21,7 @@ from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import Pair
 from inlet.core.quilt.pieces import Cell, Lying, PieceKind, Row, TopPiece, rectangle
 from inlet.core.quilt.straight import strips_of
+from inlet.core.stopping import check
 
 ZERO = Fraction(0)
 
@@ -74,6 +75,7 @@ class _OnPoint:
         half = self.size / 2
         out = []
         for i in range(last + 1):
+            check()
             low = i * self.pitch - half if i else -self.far
             high = i * self.pitch + half if i < last else self.far
             label = "Corner" if i in (0, last) else f"Row {i}"
@@ -96,6 +98,7 @@ class _OnPoint:
             return
         first, last = found[0], found[-1]
         for j in range(first - 1, last + 2):
+            check()
             near = j * self.pitch - half if j >= first else -self.far
             end = j * self.pitch + half if j <= last else self.far
             if first <= j <= last:

@@ -11,6 +11,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.places import Placed
 from inlet.core.project.value import Pair
+from inlet.core.stopping import check
 
 PieceKind = Literal[
     "block", "plain", "side", "corner", "sash", "corner-square", "edge-corner", "filler", "spacer",
@@ -85,6 +86,7 @@ class Row(NamedTuple):
         return [piece for cell in self.cells for piece in cell]
 
     def moved(self, by: Point) -> Row:
+        check()
         cells = tuple(tuple(piece.moved(by) for piece in cell) for cell in self.cells)
         return self._replace(cells=cells)
 

@@ -222,7 +222,7 @@ class QuiltPlan:
     @cached_property
     def problems(self) -> tuple[Problem, ...]:
         """What is in the way, of the quilt first, then of its blocks."""
-        own = [*self.top.problems]
+        own = [*self.top.problems, *self.quilted.problems]
         for block in self.blocks:
             own += [
                 problem._replace(text=f"{block.name}: {problem.text}", at=())

@@ -8,13 +8,14 @@ Patches of a block are echoed once, and carried to wherever the block lies.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from itertools import pairwise
+from itertools import islice, pairwise
 from math import hypot
 from typing import NamedTuple
 
 import shapely
 
 from inlet.core.piecing.thread import thread_per_length
+from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltingLines
@@ -26,6 +27,11 @@ from inlet.core.stopping import check
 LEAST = 0.05
 """Lengths: a line shorter than this is a speck."""
 MITRE = 20.0
+MOST_LINES = 50_000
+"""Of one kind, on the whole top: a machine that quilts one in ten seconds sews for a week."""
+GRID = 1e-6
+"""Lengths: corners are put on a grid so fine before shapes are joined. Patches beside one another
+share a curve drawn in short lines, and the library fails where those of one cross the other's."""
 Line = tuple[Place, ...]
 
 
@@ -34,6 +40,7 @@ class Quilted(NamedTuple):
     from the top's upper left corner."""
 
     lines: tuple[Line, ...]
+    problems: tuple[Problem, ...] = ()
 
     @property
     def length(self) -> float:
@@ -53,18 +60,49 @@ def quilted(top: Top, project: Project) -> Quilted:
     quilt = project.quilt or Quilt()
     if not top.rows or not quilt.quilting:
         return Quilted(())
-    out: list[Line] = []
-    for asked in quilt.quilting:
+    lines: list[Line] = []
+    problems: list[Problem] = []
+    for i, asked in enumerate(quilt.quilting, 1):
         check()
+        failed: list[Place] = []
         if asked.kind == "grid":
-            out += _grid(top, asked, project.measure)
+            found = _grid(top, asked, project.measure)
         else:
-            out += _in_patches(top, project, asked)
-    return Quilted(tuple(out))
+            found = _in_patches(top, project, asked, failed)
+        own = list(islice(found, MOST_LINES + 1))
+        if len(own) > MOST_LINES:
+            problems.append(_too_many(i))
+            continue
+        lines += own
+        problems += [_not_drawn(i, at) for at in failed[:MOST_TOLD]]
+    return Quilted(tuple(lines), tuple(problems))
 
 
-def _in_patches(top: Top, project: Project, asked: QuiltingLines) -> Iterator[Line]:
-    """Echoes of the patches of all blocks and of all other pieces, or the seams between them."""
+MOST_TOLD = 3
+
+
+def _too_many(number: int) -> Problem:
+    text = (
+        f"Quilting lines {number} are more than {MOST_LINES} lines on this quilt, and are left "
+        "out: take them farther apart."
+    )
+    return Problem("warning", "quilting-lines", (), text)
+
+
+def _not_drawn(number: int, at: Place) -> Problem:
+    x, y = at
+    text = (
+        f"Quilting lines {number} cannot be drawn in the patch at {x:.2f} across, {y:.2f} down of "
+        "its block; they are left out there."
+    )
+    return Problem("warning", "quilting-patch", (), text)
+
+
+def _in_patches(
+    top: Top, project: Project, asked: QuiltingLines, failed: list[Place]
+) -> Iterator[Line]:
+    """Echoes of the patches of all blocks and of all other pieces, or the seams between them; where
+    a patch is whose lines cannot be drawn is added to ``failed``."""
     known: dict[int, list[Line]] = {}
     for each in blocks_on_top(top, project):
         lines = known.get(id(each.block))
@@ -75,34 +113,61 @@ def _in_patches(top: Top, project: Project, asked: QuiltingLines) -> Iterator[Li
                 for patch in patches_of(each.block)
                 if not asked.fabric or patch.fabric == asked.fabric
             ]
-            lines = known[id(each.block)] = list(_lines_of(patches, asked, project.measure))
+            found = _lines_of(patches, asked, project.measure, failed)
+            lines = known[id(each.block)] = list(islice(found, MOST_LINES + 1))
         matrix = each.matrix
         yield from (tuple(matrix(p) for p in line) for line in lines)
     quilt = project.quilt or Quilt()
     others: list[tuple[Corners, tuple[Corners, ...]]] = []
     for piece in single_pieces(top, quilt):
+        check()
         of_cloth = not asked.fabric or piece.fabric == asked.fabric
         outline = tuple(p.floats() for p in piece.outline)
         # Between blocks the seam is theirs: it is counted with the pieces of the top.
         if asked.kind == "seams" or (piece.lying is None and of_cloth):
             others.append((outline, ()))
-    yield from _lines_of(others, asked, project.measure)
+    yield from _lines_of(others, asked, project.measure, failed)
 
 
 def _lines_of(
-    patches: Iterable[tuple[Corners, tuple[Corners, ...]]], asked: QuiltingLines, measure: Measure
+    patches: Iterable[tuple[Corners, tuple[Corners, ...]]],
+    asked: QuiltingLines,
+    measure: Measure,
+    failed: list[Place],
 ) -> Iterator[Line]:
-    polygons = [shapely.Polygon(outline, holes) for outline, holes in patches]
+    polygons = []
+    for outline, holes in patches:
+        check()
+        polygon = _on_grid(shapely.Polygon(outline, holes))
+        if polygon is None:
+            failed.append(outline[0])
+        else:
+            polygons.append(polygon)
     if asked.kind == "seams":
         yield from _seams(polygons)
         return
     step = float(asked.distance if asked.distance is not None else usual_distance(measure))
     for polygon in polygons:
         for k in range(1, asked.repeats + 1):
-            inner = polygon.buffer(-k * step, join_style="mitre", mitre_limit=MITRE)
+            check()
+            try:
+                inner = polygon.buffer(-k * step, join_style="mitre", mitre_limit=MITRE)
+            except shapely.errors.GEOSException:
+                failed.append(polygon.exterior.coords[0][:2])
+                break
             if inner.is_empty:
                 break
             yield from _rings(inner)
+
+
+def _on_grid(polygon: shapely.Polygon) -> shapely.Geometry | None:
+    """A patch with its corners on the grid, as a shape the library can work with; None where it
+    cannot."""
+    try:
+        placed = shapely.set_precision(polygon, GRID)
+    except shapely.errors.GEOSException:
+        return None
+    return None if placed.is_empty or not placed.is_valid else placed
 
 
 def _rings(shape: shapely.Geometry) -> Iterator[Line]:
@@ -114,12 +179,14 @@ def _rings(shape: shapely.Geometry) -> Iterator[Line]:
                 yield tuple((x, y) for x, y, *_ in ring.coords)
 
 
-def _seams(polygons: list[shapely.Polygon]) -> Iterator[Line]:
+def _seams(polygons: list[shapely.Geometry]) -> Iterator[Line]:
     """What lies between two patches, each stretch once; not the edge of them all."""
     if not polygons:
         return
-    edge = shapely.union_all(polygons).boundary.buffer(1e-6)
-    merged = shapely.line_merge(shapely.union_all([p.boundary for p in polygons]).difference(edge))
+    edge = shapely.union_all(polygons, grid_size=GRID).boundary.buffer(2 * GRID)
+    sides = shapely.union_all([p.boundary for p in polygons], grid_size=GRID)
+    check()
+    merged = shapely.line_merge(sides.difference(edge))
     for line in getattr(merged, "geoms", [merged]):
         if isinstance(line, shapely.LineString) and line.length > LEAST:
             yield tuple((x, y) for x, y, *_ in line.coords)
@@ -138,6 +205,7 @@ def _grid(top: Top, asked: QuiltingLines, measure: Measure) -> Iterator[Line]:
         nx, ny = -uy, ux
         number = int(reach / 2 / step)
         for k in range(-number, number + 1):
+            check()
             x, y = mx + k * step * nx, my + k * step * ny
             line = shapely.LineString(
                 [(x - reach * ux, y - reach * uy), (x + reach * ux, y + reach * uy)]

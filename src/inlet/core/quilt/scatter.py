@@ -21,6 +21,7 @@ from inlet.core.project.places import Placed, diagonal
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Colourway, Scatter
 from inlet.core.quilt.colourways import in_colourway
+from inlet.core.stopping import check
 
 Spot = tuple[int, int]
 ALIKE, SHARED, RARE, VALUE = 1000.0, 60.0, 8.0, 0.2
@@ -129,6 +130,7 @@ class _Scatter:
         ways = range(len(self.ways))
         for _ in range(PASSES):
             for i in self.free:
+                check()
                 one = self.way[i]
                 for other in sorted(ways, key=lambda way: count[way]):
                     if count[one] - count[other] < 2:
@@ -147,6 +149,7 @@ class _Scatter:
         sums = [self._light_round(i) for i in range(len(self.way))]
         number = len(self.free)
         for i in (*worst * 8, *self.free * TRIES):
+            check()
             j = self.free[int(self.chance.random() * number)]
             one, other = self.way[i], self.way[j]
             if one == other or j in self.around[i]:

@@ -13,6 +13,7 @@ from inlet.core.project.quilt import Quilt, Sashing
 from inlet.core.project.value import Pair
 from inlet.core.quilt.block_sizes import Sizes, as_lying
 from inlet.core.quilt.pieces import Cell, Lying, Row, TopPiece, rectangle
+from inlet.core.stopping import check
 
 ZERO = Fraction(0)
 
@@ -92,6 +93,7 @@ class _Line:
             yield (TopPiece("filler", rectangle(x, y, spare, high), filler),)
             x += spare
         for i, place in enumerate(self.places):
+            check()
             if strips.beside and (i or strips.outside):
                 yield (TopPiece("sash", rectangle(x, y, strips.beside, high), strips.fabric),)
                 x += strips.beside
@@ -136,6 +138,7 @@ def _between(line: _Line, width: Exact, y: Exact, strips: Strips) -> Row:
         return (TopPiece("corner-square", outline, strips.corner_fabric),)
 
     for i, wide in enumerate(line.columns):
+        check()
         if i or strips.outside:
             cells.append(corner(x))
             x += strips.beside

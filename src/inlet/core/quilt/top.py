@@ -22,14 +22,17 @@ from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import Pair
 from inlet.core.quilt.block_sizes import Sizes, as_lying, block_sizes
-from inlet.core.quilt.borders import grown, rounds
+from inlet.core.quilt.borders import MOST_UNITS, grown, rounds, units_of
 from inlet.core.quilt.on_point import on_point_rows
 from inlet.core.quilt.pieces import Lying, Round, Row, TopPiece
 from inlet.core.quilt.scatter import scattered
 from inlet.core.quilt.straight import straight_rows
+from inlet.core.stopping import check
 from inlet.core.words import length_text, size_text
 
 ZERO = Fraction(0)
+MOST_TOLD = 3
+"""Places of one kind that are told one by one."""
 LEAST_SPACER = Fraction(1, 2)
 """Inches: a narrower strip is hardly sewn straight."""
 
@@ -84,6 +87,14 @@ def quilt_top(project: Project) -> Top:
     made: list[Round] = []
     least = project.measure.from_inches(LEAST_SPACER)
     for i, border in enumerate(quilt.borders, 1):
+        check()
+        units = units_of(border, size, sizes, least)
+        if units > MOST_UNITS:
+            found.append(_warning(
+                "border-units",
+                f"Border {i} would have {units} units and is left out; {MOST_UNITS} are the most.",
+            ))  # fmt: skip
+            continue
         own = rounds(border, size, sizes, least, i)
         if not own:
             continue
@@ -161,13 +172,16 @@ def _place_problems(
     quilt: Quilt, places: Sequence[Placed], sizes: Sizes, project: Project
 ) -> Iterator[Problem]:
     known = {(place.column, place.row) for place in places}
-    for place in quilt.places:
-        if (place.column, place.row) not in known:
-            yield _warning(
-                "place-outside",
-                f"Column {place.column + 1}, row {place.row + 1} is not on the quilt; what is "
-                "chosen there is kept, and not laid out.",
-            )
+    outside = [place for place in quilt.places if (place.column, place.row) not in known]
+    for place in outside[:MOST_TOLD]:
+        yield _warning(
+            "place-outside",
+            f"Column {place.column + 1}, row {place.row + 1} is not on the quilt; what is "
+            "chosen there is kept, and not laid out.",
+        )
+    if len(outside) > MOST_TOLD:
+        more = len(outside) - MOST_TOLD
+        yield _warning("place-outside", f"Nor are {more} places more.")
     empty = sum(not place.block and not place.fabric for place in places)
     if empty:
         many = "1 place has" if empty == 1 else f"{empty} places have"
@@ -268,6 +282,7 @@ def _cloth_problems(quilt: Quilt, places: Sequence[Placed], project: Project) ->
 def single_pieces(top: Top, quilt: Quilt) -> Iterator[TopPiece]:
     """Every piece of the top, its motifs taken apart into their blocks and plain squares."""
     for piece in top.pieces:
+        check()
         lying = piece.lying
         motif = quilt.motif(lying.placed.block) if lying is not None else None
         if lying is None or motif is None:
