@@ -32,7 +32,19 @@ MOST_ROUNDS = 60
 """Programs solved before the search is cut short."""
 
 MOST_NODES = 5_000
-"""Branches of one program before it is."""
+"""Branches of all programs before it is. Bounds of work and not of time: the answer is the same on
+every machine, however busy."""
+
+MOST_USUAL = 250
+"""Steps of closed walks in all whole programs in which the most usual of equal answers is looked
+for to the end; in later ones any answer that has as few partial seams does. Blocks as people draw
+them stay below it; of a dense map of chance it takes ten times as long to part such answers as to
+find one."""
+
+NEAR, ANY = 0.5, 0.9
+"""An answer proved to be within ``NEAR`` partial seams of the best has as few as that, as the least
+usual ways cost ``TIES`` at most. ``ANY`` is the share of its cost within which the first answer is
+looked for: nearly always it has as few as are needed, and nothing is left to prove."""
 
 TIES = 0.25
 """What choosing the least usual way everywhere costs, in partial seams: under one, so that it only
@@ -68,6 +80,8 @@ def fewest_partial(net: Net, options: Mapping[int, Sequence[Option]]) -> Fewest:
     whole = False
     for _ in range(MOST_ROUNDS):
         check()
+        if program.nodes >= MOST_NODES:
+            break
         broken = program.broken_walks(answer)
         if not broken:
             if np.all(np.abs(answer - answer.round()) < SURE):
@@ -96,13 +110,15 @@ class _Program:
         ranks = _ranks(v for v, _ in self.columns)
         self.first = ranks == 0
         self.between = _turned_at_both_ends(self.columns)
-        partial = np.array([option.cost[1] for _, option in self.columns])
+        self.partial = partial = np.array([option.cost[1] for _, option in self.columns])
         less_usual = np.minimum(ranks, USUAL)
         both = np.ones(self.between.shape[0])
         ties = [TIES / 2 * w / max(1, w.sum()) for w in (less_usual, both)]
         self.weights = np.concatenate([partial + ties[0], ties[1]])
         self.one_each = _sums([v for v, _ in self.columns])
         self.walks: dict[Walk, None] = {}
+        self.nodes = 0  # branches of all whole programs so far
+        self.entries = 0  # steps of closed walks in all whole programs so far
         # Directed seams between junctions, by the junction walked away from.
         self.directed = {
             (n, v): i
@@ -132,7 +148,7 @@ class _Program:
 
     def solve(self, whole: bool) -> tuple[Floats | None, int]:
         """The best answer to what is known so far, of whole pairs or of shares of them, none if
-        there is none or it takes too long; and a number of partial seams that is needed."""
+        there is none or it takes too much work; and a number of partial seams that is needed."""
         more = len(self.weights) - len(self.columns)
         rows = [LinearConstraint(_wider(self.one_each, more), 1, 1)]
         if more:
@@ -142,16 +158,31 @@ class _Program:
             along = _ones(entries, (len(self.walks), len(self.directed))) @ self.allowing
             most = np.array([len(walk) - 1 for walk in self.walks])
             rows.append(LinearConstraint(_wider(along, more), -np.inf, most))
+            self.entries += int(whole) * along.nnz
+        if not whole or self.entries <= MOST_USUAL:
+            solved, bound = self._solve(rows, whole, 0.0)
+        else:
+            solved, bound = self._solve(rows, whole, ANY)
+            needed = 0 if solved is None else round(solved @ self.partial)
+            if needed > bound:
+                solved, bound = self._solve(rows, whole, NEAR / (needed + TIES))
+        return solved, bound
+
+    def _solve(
+        self, rows: Sequence[LinearConstraint], whole: bool, gap: float
+    ) -> tuple[Floats | None, int]:
+        count = len(self.columns)
         found = milp(
             self.weights,
-            integrality=np.repeat([int(whole), 0], [len(self.columns), more]),
+            integrality=np.repeat([int(whole), 0], [count, len(self.weights) - count]),
             bounds=Bounds(0, 1),
             constraints=rows,
-            options={"node_limit": MOST_NODES, "mip_rel_gap": 0},
+            options={"node_limit": max(1, MOST_NODES - self.nodes), "mip_rel_gap": gap},
         )
+        self.nodes += found.mip_node_count or 0
         proved = found.mip_dual_bound if whole else found.fun
         bound = 0 if proved is None else max(0, ceil(proved - TIES - SURE))
-        return (found.x[: len(self.columns)] if found.status == 0 else None), bound
+        return (found.x[:count] if found.status == 0 else None), bound
 
     def broken_walks(self, answer: Floats) -> list[Walk]:
         """Closed walks, short ones first, all of whose steps an answer allows to more than their

@@ -25,6 +25,9 @@ MOST_TRIED = 12
 """Seams that are worked through to the end; the best by pivots first."""
 MOST_WORK = 600
 """Edges of the block, times the seams worked through: advice takes no longer than the plan."""
+MOST_SET_IN = 100
+"""Junctions that nothing passes, times the seams worked through: their order is searched for the
+longer the more there are."""
 MOST_LOOKED = 7
 """Seams drawn to see what they spare, for each that is worked through."""
 
@@ -75,7 +78,8 @@ def _advice(drawn: Draft) -> Advised:
     before = unpassed(drawn)
     if not before:
         return Advised()
-    most = max(1, min(MOST_TRIED, MOST_WORK // len(drawn.arrangement.edges)))
+    edges = len(drawn.arrangement.edges)
+    most = max(1, min(MOST_TRIED, MOST_WORK // edges, MOST_SET_IN // len(before)))
     seams = _promising(drawn, before)
     cut_short = len(seams) > most * MOST_LOOKED
     tried: dict[tuple[Point, Point], tuple[int, Patch, Block]] = {}

@@ -9,6 +9,7 @@ units nested in them; splits are chosen to leave whole units, then few units, th
 
 from __future__ import annotations
 
+from collections import deque
 from collections.abc import Sequence
 from functools import cached_property
 
@@ -38,9 +39,22 @@ FEWEST_CUT_UP, MOST_CUT_UP = 5, 100
 """Patches of parts that are split in coarser ways, too."""
 
 
+_LATEST: deque[tuple[Draft, Part]] = deque(maxlen=16)
+
+
 def break_down(draft: Draft) -> Part:
     """The whole block as a tree of parts with the joins that sew them. Never fails: what cannot be
-    sewn, as an island in a patch, is a ``stuck`` part."""
+    sewn, as an island in a patch, is a ``stuck`` part. Those of the latest drafts are known: the
+    plan, advice and bands ask for the same."""
+    for known, part in tuple(_LATEST):
+        if known is draft:
+            return part
+    part = _break_down(draft)
+    _LATEST.append((draft, part))
+    return part
+
+
+def _break_down(draft: Draft) -> Part:
     breaker = _Breaker(draft)
     root, _ = run(breaker.solve(frozenset(range(len(draft.patches)))))
     return with_joins(draft, root, breaker.orders)
