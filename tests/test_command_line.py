@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import signal
 import subprocess
 import sys
 
@@ -249,10 +250,15 @@ def test_a_pipe_that_nobody_reads_ends_quietly():
 def test_ctrl_c_is_one_line_and_130(tmp_path):
     code = (
         "import os, signal, sys, time; from inlet import command_line\n"
+        "signal.signal(signal.SIGINT, signal.default_int_handler)\n"  # ignored in the background
         "command_line.load = lambda _: (os.kill(os.getpid(), signal.SIGINT), time.sleep(9))\n"
         "sys.exit(command_line.main(['check', 'x.inlet']))"
     )
-    said = subprocess.run([sys.executable, "-c", code], capture_output=True, check=False)
+    usual = signal.signal(signal.SIGINT, signal.SIG_IGN)
+    try:
+        said = subprocess.run([sys.executable, "-c", code], capture_output=True, check=False)
+    finally:
+        signal.signal(signal.SIGINT, usual)
     assert (said.returncode, said.stdout, said.stderr) == (130, b"", b"inlet: stopped\n")
 
 

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QApplication
 
 from inlet.core.geometry.point import Point
 from inlet.ui import guard, theme
+from inlet.ui.piecing.sittings import SittingsList
 from inlet.ui.session import Session, new_project
 from inlet.ui.window import Window
 from tests.blocks import point
@@ -120,9 +121,10 @@ class Maker:
         from PySide6.QtWidgets import QAbstractButton, QLabel
 
         QApplication.processEvents()
+        lists = [text for view in widget.findChildren(SittingsList) for text in view.texts]
         words = [w.text() for kind in (QLabel, QAbstractButton) for w in widget.findChildren(kind)
                  if not w.isHidden()]  # fmt: skip
-        return "\n".join(words)
+        return "\n".join([*words, *lists])
 
 
 @pytest.fixture

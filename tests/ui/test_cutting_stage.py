@@ -73,19 +73,23 @@ def test_ten_cuts_left_handed_in_centimetres_back_two_and_on_after_reopening(cut
     first, last = (cutter.mat._box(cutter.mat.shown, r) for r in _ends(cutter.mat.shown))
     assert first.left() > last.left()  # the squared end lies to the right
     cutter.press(Qt.Key.Key_Space)  # prepared
+    assert "working out what to buy" in cutter.says()  # what is known is of the plan before
+    cutter.rests()
+    assert "being cut" in cutter.says()
     assert "fingers behind the ruler's edge" in cutter.says()
     assert "Cut 1 of" in cutter.says()
     told = []
     for _ in range(10):
         cutter.press(Qt.Key.Key_Space)
         told.append(cutter.says())
+        assert "being cut" in told[-1]  # however many cuts are made
     assert any("8.5 cm\neight point five" in card for card in told)  # 7 cm and twice 3/4
     assert cutter.done() == 10
     cutter.press(Qt.Key.Key_Backspace, 2)
     assert cutter.done() == 8
     assert "Cut 9 of" in cutter.says()
-    card = cutter.says()
     cutter.rests()
+    card = cutter.says()
     path = tmp_path / "begun.inlet"
     assert cutter.session.save_to(path)
     kept = load(path)

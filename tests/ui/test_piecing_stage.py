@@ -115,8 +115,8 @@ def test_sittings_fit_the_time_and_follow_it(maker, qtbot):
     plan = maker.wait()
     stage = maker.window.piecing
     qtbot.mouseClick(stage.choices.button(1), Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: "At the mat" in maker.reads(stage.sittings))
     words = maker.reads(stage.sittings)
-    assert "At the mat" in words
     assert "At the machine" in words
     assert "Thread:" in words
     stage.sittings.grab()

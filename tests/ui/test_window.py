@@ -80,6 +80,7 @@ def test_from_drawing_to_the_printed_guide(maker, answer, tmp_path, qtbot):
     maker.window.a4_.trigger()
     answer(guide)
     maker.window.print_.trigger()
+    maker.written()
     pages = PdfReader(guide).pages
     assert round(pages[0].mediabox.width) == 595
     text = "\n".join(page.extract_text() for page in pages)

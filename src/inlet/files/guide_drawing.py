@@ -45,8 +45,10 @@ class Pen:
         c = self.canvas
         for drawn in move.lines:
             (x0, y0), (x1, y1) = drawn.start.floats(), drawn.end.floats()
-            if drawn.start == drawn.end:
+            if drawn.is_spot:
                 self._spot(drawn, left + x0 * scale, top - y0 * scale)
+                continue
+            if drawn.start == drawn.end:
                 continue
             if drawn.kind == "press":
                 start, end = (

@@ -38,9 +38,8 @@ def _nothing(*_: object) -> None:
 
 class BackgroundTask(QObject):
     """One piece of work at a time. ``start`` takes the place of all that was asked for before, and
-    stops what is under way; ``then`` is done after it. Whoever asked hears of the result, a failure
-    or the stop in the window's thread, but nothing of work that another took the place of, and
-    nothing once they are gone."""
+    stops what is under way; ``then`` is done after it. Whoever asked hears of the result, of a
+    failure or of the stop, in the window's thread; and of nothing once they are gone."""
 
     progress = Signal(float)
     """How much of what is under way is done, from 0 to 1."""
@@ -94,11 +93,14 @@ class BackgroundTask(QObject):
             self._soon.start(pause)
 
     def stop(self) -> None:
-        """Stop what is under way and forget what waits; nothing comes of either."""
-        self._waiting.clear()
+        """Stop what is under way and forget what waits; nothing comes of either, but that whoever
+        asked hears that it was stopped."""
+        waiting, self._waiting = self._waiting, deque()
         self._soon.stop()
         if self._job is not None:
             self._job.stop()
+        for task in waiting:
+            _to(task.stopped)
 
     def wait(self, seconds: float) -> bool:
         """Wait so long for what was asked for, and hand it over; False where it takes longer. For

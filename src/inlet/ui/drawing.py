@@ -178,9 +178,10 @@ _STYLES = {
 
 def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> None:
     """Seams dashed, cuts solid in the accent, marks dotted; spots over all of them."""
-    spots = [line for line in lines if line.start == line.end]
-    for line in lines:
-        if line.start == line.end or line.kind == "press":
+    spots = [line for line in lines if line.is_spot]
+    drawn_lines = [line for line in lines if not line.is_spot and line.start != line.end]
+    for line in drawn_lines:
+        if line.kind == "press":
             continue
         width, style = _STYLES[line.kind]
         colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
@@ -190,7 +191,7 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> N
         painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
         painter.drawLine(drawn)
-    for line in lines:
+    for line in drawn_lines:
         if line.kind == "press":
             _draw_press(painter, frame, line)
     for spot in spots:

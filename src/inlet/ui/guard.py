@@ -41,6 +41,9 @@ ANSWERS: dict[str, Callable[[], Any]] = {
     "expandingDirections": lambda: Qt.Orientation(0),
     "geometry": QRect,
     "run": _NOTHING,
+    "rowCount": lambda: 0,
+    "data": _NOTHING,
+    "paint": _NOTHING,
 }
 """What Qt is answered where an override fails. An event handler is any ``...Event``."""
 

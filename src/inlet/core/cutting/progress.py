@@ -102,6 +102,24 @@ def gone_on(project: Project, which: int, by: int) -> Project:
     return replace(project, cutting=replace(rules, begun=made))
 
 
+def differ_in_cuts_only(one: Project, other: Project) -> bool:
+    """Are two projects the same but for how many cuts are made of the cloths that are begun? What
+    is laid out and bought for them is the same then."""
+    if one is other:
+        return True
+    same = all(
+        getattr(one, name) is getattr(other, name)
+        for name in one.__struct_fields__
+        if name not in ("cutting", "extra")
+    )
+    return same and _before_cuts(one) == _before_cuts(other)
+
+
+def _before_cuts(project: Project) -> Cutting:
+    rules = project.cutting or Cutting()
+    return replace(rules, begun=tuple(replace(begun, done=0) for begun in rules.begun))
+
+
 def given_up(project: Project, which: int) -> Project:
     """The cloth is laid out anew; what was cut of it is not counted any more."""
     rules = project.cutting or Cutting()

@@ -22,6 +22,9 @@ Do = Literal[
 ]  # fmt: skip
 
 
+SPOTS = ("dot", "stop", "pin", "point", "leg", "whirl")
+
+
 class DrawnLine(NamedTuple):
     """A line on a move's picture: a ``mark`` to draw, a ``seam`` to sew, a ``cut`` to make, or a
     line of the ``ruler`` to lay there. Where it starts and ends at one place, what lies there: a
@@ -33,6 +36,11 @@ class DrawnLine(NamedTuple):
     start: Point
     end: Point
     number: int = 0
+
+    @property
+    def is_spot(self) -> bool:
+        """Is it what lies at one place? A line of no length is none, and is not drawn."""
+        return self.kind in SPOTS
 
 
 class Move(NamedTuple):

@@ -19,7 +19,15 @@ from PySide6.QtWidgets import (
 
 from inlet.core.cutting.cards import CutCard, card, cloth_text, finished_card, preparing
 from inlet.core.cutting.layout import ClothPlan
-from inlet.core.cutting.progress import begin, begun_at, cuts_of, given_up, gone_on, kept
+from inlet.core.cutting.progress import (
+    begin,
+    begun_at,
+    cuts_of,
+    differ_in_cuts_only,
+    given_up,
+    gone_on,
+    kept,
+)
 from inlet.core.cutting.words import buying_text
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan import BlockPlan
@@ -264,8 +272,12 @@ class CuttingStage(QWidget):
             found = card(strokes, done, plan.cuts, plan.units, project)
         else:
             found = finished_card(lying.cloth, project)
-        what, buy = cloth_text(lying.cloth, plan.measure), buying_text(lying.plan, plan.measure)
-        self.card.show_card(found, done, len(strokes), vulgar_text(f"{what}: {buy}."))
+        cloth = cloth_text(lying.cloth, plan.measure)
+        if differ_in_cuts_only(plan.project, project):
+            cloth += f": {buying_text(lying.plan, plan.measure)}."
+        else:  # what is known is of the plan before
+            cloth += ": working out what to buy …"
+        self.card.show_card(found, done, len(strokes), vulgar_text(cloth))
         self.card.ruler.show_mark(found.size, plan.measure, colour, left)
 
     # --- what is done -------------------------------------------------------------------------

@@ -3,19 +3,38 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import NamedTuple
 
-from PySide6.QtCore import QPointF, QRectF, Qt, SignalInstance
-from PySide6.QtGui import QBrush, QPainter, QPen
-from PySide6.QtWidgets import QFormLayout, QFrame, QSpinBox, QWidget
+from PySide6.QtCore import (
+    QAbstractListModel,
+    QModelIndex,
+    QObject,
+    QPersistentModelIndex,
+    QPointF,
+    QRect,
+    QRectF,
+    QSize,
+    Qt,
+    SignalInstance,
+)
+from PySide6.QtGui import QBrush, QFont, QFontMetrics, QPainter, QPen
+from PySide6.QtWidgets import (
+    QFormLayout,
+    QFrame,
+    QListView,
+    QSpinBox,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+)
 
 from inlet.core.piecing.sittings import Sitting
 from inlet.core.piecing.words import minutes_text, sitting_lines, thread_text, walks_text
 from inlet.core.piecing.work import Work
-from inlet.core.project.measure import Rates
+from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.value import replace
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, empty, label, when_seen
+from inlet.ui.parts import column, label, when_seen
 from inlet.ui.session import Session
 
 _LOOKS = {
@@ -24,6 +43,8 @@ _LOOKS = {
     "iron": (theme.PAPER, Qt.BrushStyle.BDiagPattern),
 }
 """Ground and hatch of a place: told apart without colour."""
+BAR, GAP = 26, 6
+"""Pixels that a sitting's bar is high, and between two lines."""
 
 
 class SittingsPage(QFrame):
@@ -45,9 +66,12 @@ class SittingsPage(QFrame):
         form.addRow("I have", self.minutes)
         form.addRow("A bobbin holds", self.bobbin)
         layout.addLayout(form)
-        self.body = column(spacing=6)
-        layout.addLayout(self.body)
-        layout.addStretch(1)
+        self.nothing_words = label("There is nothing to sew yet.", "", True)
+        self.summary_words, self.thread_words = label("", "heading", True), label("", "", True)
+        self.list = SittingsList()
+        for widget in (self.nothing_words, self.summary_words, self.thread_words):
+            layout.addWidget(widget)
+        layout.addWidget(self.list, 1)
         when_seen(self, self.refresh, known)
 
     def _number(self, words: str, suffix: str, low: int, high: int, name: str) -> QSpinBox:
@@ -78,57 +102,146 @@ class SittingsPage(QFrame):
             field.blockSignals(True)
             field.setValue(value)
             field.blockSignals(False)
-        empty(self.body)
-        if not work.batches:
-            self.body.addWidget(label("There is nothing to sew yet.", "", True))
-            return
-        whole = minutes_text(work.minutes)
-        self.body.addWidget(label(f"{whole} in all, {walks_text(work.batches)}", "heading"))
-        self.body.addWidget(label(thread_text(work.thread, measure), "", True))
-        lines = sitting_lines(work.sittings, self.rates, measure)
-        longest = max(sitting.minutes for sitting in work.sittings)
-        for sitting, (head, each) in zip(work.sittings, lines, strict=True):
-            self.body.addWidget(label(head, "heading"))
-            self.body.addWidget(SittingBar(sitting, longest))
-            for line in each:
-                self.body.addWidget(label(line, "", True))
+        self.summary_words.setVisible(bool(work.batches))
+        self.thread_words.setVisible(bool(work.batches))
+        self.nothing_words.setVisible(not work.batches)
+        self.list.show_work(work, self.rates, measure)
+        if work.batches:
+            whole = minutes_text(work.minutes)
+            self.summary_words.setText(f"{whole} in all, {walks_text(work.batches)}")
+            self.thread_words.setText(thread_text(work.thread, measure))
+
+
+class Line(NamedTuple):
+    """A line of the list: the heading of a sitting with the bar to draw below it, or a batch."""
+
+    text: str
+    bar: tuple[Sitting, float] | None = None
 
 
 @guarded
-class SittingBar(QWidget):
-    """One sitting: its batches side by side, to scale with the longest one."""
+class _Lines(QAbstractListModel):
+    """The lines of all sittings; a whole quilt has thousands."""
 
-    def __init__(self, sitting: Sitting, minutes: float) -> None:
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self.lines: list[Line] = []
+
+    def rowCount(self, parent: QModelIndex | QPersistentModelIndex | None = None) -> int:
+        return 0 if parent is not None and parent.isValid() else len(self.lines)
+
+    def data(self, index: QModelIndex | QPersistentModelIndex, role: int = 0) -> object:
+        if role == Qt.ItemDataRole.DisplayRole and index.row() < len(self.lines):
+            return self.lines[index.row()].text
+        return None
+
+    def take(self, lines: list[Line]) -> None:
+        self.beginResetModel()
+        self.lines = lines
+        self.endResetModel()
+
+
+class SittingsList(QListView):
+    """Every sitting: its heading, its batches side by side, and a line for each of them. Only what
+    is seen is laid out and painted."""
+
+    def __init__(self) -> None:
         super().__init__()
-        self.sitting, self.minutes = sitting, minutes
-        self.setFixedHeight(theme.px(26))
-        places = ", ".join(f"{b.place} {minutes_text(b.minutes)}" for b in sitting.batches)
-        self.setAccessibleName(places)
-        self.setToolTip(places)
+        self.setAccessibleName("Sittings")
+        self.setMinimumHeight(theme.px(180))
+        self.setUniformItemSizes(False)
+        self.setLayoutMode(QListView.LayoutMode.Batched)
+        self.setResizeMode(QListView.ResizeMode.Adjust)
+        self.setSelectionMode(QListView.SelectionMode.NoSelection)
+        self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.lines_ = _Lines(self)
+        self.setModel(self.lines_)
+        self.setItemDelegate(_Painter(self))
 
-    def paintEvent(self, event: object) -> None:
-        painter = QPainter(self)
-        wide, high = self.width() - 2.0, self.height() - 2.0
-        painter.setPen(QPen(theme.LINE, 1))
-        painter.setBrush(theme.PANEL)
-        painter.drawRect(QRectF(1, 1, wide, high))
-        x = 1.0
-        painter.setFont(theme.font(9))
-        for batch in self.sitting.batches:
-            share = wide * batch.minutes / self.minutes
-            box = QRectF(x, 1, share, high)
-            ground, hatch = _LOOKS[batch.place]
-            painter.fillRect(box, ground)
-            painter.setPen(QPen(theme.INK, 1))
-            painter.setBrush(QBrush(theme.LINE, hatch) if hatch else Qt.BrushStyle.NoBrush)
-            if batch.place == "machine":
-                painter.setBrush(theme.INK_SOFT)
-            painter.drawRect(box)
-            name = painter.fontMetrics().horizontalAdvance(batch.place)
-            if share > name + 8:
-                painter.setPen(theme.PAPER if batch.place == "machine" else theme.INK)
-                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, batch.place)
-            x += share
+    def show_work(self, work: Work, rates: Rates, measure: Measure) -> None:
+        longest = max((sitting.minutes for sitting in work.sittings), default=0.0)
+        lines: list[Line] = []
+        told = sitting_lines(work.sittings, rates, measure)
+        for sitting, (head, batches) in zip(work.sittings, told, strict=True):
+            lines.append(Line(head, (sitting, longest)))
+            lines += map(Line, batches)
+        self.lines_.take(lines)
+
+    @property
+    def texts(self) -> list[str]:
+        """What each line says."""
+        return [line.text for line in self.lines_.lines]
+
+
+@guarded
+class _Painter(QStyledItemDelegate):
+    """Paints a line, wrapped to the width there is; below a heading its sitting's bar."""
+
+    def __init__(self, view: SittingsList) -> None:
+        super().__init__(view)
+        self.view = view
+
+    def _font(self, line: Line) -> QFont:
+        return theme.font(11, QFont.Weight.DemiBold) if line.bar else theme.font(10.5)
+
+    def _high(self, line: Line, wide: int) -> int:
+        """The height of a line's words in so much width."""
+        metrics = QFontMetrics(self._font(line))
+        room = QRect(0, 0, max(1, wide), 10_000)
+        return metrics.boundingRect(room, int(Qt.TextFlag.TextWordWrap), line.text).height()
+
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
+    ) -> QSize:  # fmt: skip
+        line = self.view.lines_.lines[index.row()]
+        wide = self.view.viewport().width() - 2 * GAP
+        bar = theme.px(BAR) + 2 * GAP if line.bar else 0
+        return QSize(wide, self._high(line, wide) + bar + GAP)
+
+    def paint(
+        self,
+        painter: QPainter,
+        option: QStyleOptionViewItem,
+        index: QModelIndex | QPersistentModelIndex,
+    ) -> None:
+        line = self.view.lines_.lines[index.row()]
+        box = QRect(option.rect).adjusted(GAP, 0, -GAP, 0)
+        painter.save()
+        painter.setFont(self._font(line))
+        painter.setPen(theme.INK)
+        high = self._high(line, box.width())
+        top = box.top() + (GAP if line.bar else 0)
+        room = QRect(box.left(), top, box.width(), high)
+        painter.drawText(room, int(Qt.TextFlag.TextWordWrap), line.text)
+        if line.bar is not None:
+            bar = QRect(box.left(), top + high + GAP // 2, box.width(), theme.px(BAR))
+            paint_bar(painter, QRectF(bar), *line.bar)
+        painter.restore()
+
+
+def paint_bar(painter: QPainter, room: QRectF, sitting: Sitting, longest: float) -> None:
+    """A sitting: its batches side by side, to scale with the ``longest`` one, in minutes."""
+    wide, high = room.width() - 2.0, room.height() - 2.0
+    painter.setPen(QPen(theme.LINE, 1))
+    painter.setBrush(theme.PANEL)
+    painter.drawRect(QRectF(room.x() + 1, room.y() + 1, wide, high))
+    x, y = room.x() + 1.0, room.y() + 1.0
+    painter.setFont(theme.font(9))
+    for batch in sitting.batches:
+        share = wide * batch.minutes / longest
+        box = QRectF(x, y, share, high)
+        ground, hatch = _LOOKS[batch.place]
+        painter.fillRect(box, ground)
         painter.setPen(QPen(theme.INK, 1))
-        painter.drawLine(QPointF(x, 1), QPointF(x, 1 + high))
-        painter.end()
+        painter.setBrush(QBrush(theme.LINE, hatch) if hatch else Qt.BrushStyle.NoBrush)
+        if batch.place == "machine":
+            painter.setBrush(theme.INK_SOFT)
+        painter.drawRect(box)
+        name = painter.fontMetrics().horizontalAdvance(batch.place)
+        if share > name + 8:
+            painter.setPen(theme.PAPER if batch.place == "machine" else theme.INK)
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, batch.place)
+        x += share
+    painter.setPen(QPen(theme.INK, 1))
+    painter.drawLine(QPointF(x, y), QPointF(x, y + high))
