@@ -12,6 +12,11 @@ def main() -> int:
     except KeyboardInterrupt:
         print("inlet: stopped", file=sys.stderr)
         return 130
+    except ModuleNotFoundError as error:
+        if (error.name or "").startswith("inlet"):
+            raise
+        print(f"inlet: the package {error.name} is missing; run ./start again", file=sys.stderr)
+        return 2
     return run()
 
 

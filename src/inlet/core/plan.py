@@ -218,7 +218,8 @@ def plan_block(
     )
     cloth = lay_out(project, to_cut, 0)
     done = done_text(fit, measure) if fit is not None else ""
-    in_sizes = [*size_problems(sizes, measure, done), *fit_problems(fit, measure)]
+    in_sizes = list(size_problems(sizes, measure, done))
+    in_sizes += fit_problems(fit, measure, bool(in_sizes))
     in_cloth = [*cloth_problems(project, cloth), *print_problems(project, cuts)]
 
     assembly = root.joins[-1] if good and root.joins else None

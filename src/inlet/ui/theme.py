@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from functools import lru_cache
 
 from PySide6.QtCore import QByteArray, QRectF, Qt
@@ -71,13 +72,11 @@ def apply(app: QApplication, scale: float = 1.0) -> None:
         "@ink": INK.name(),
         "@line": LINE.name(),
         "@accent": ACCENT.name(),
-        "@icons": ICONS.as_posix(),
+        "@icons": ICONS.as_posix().replace("\\", "\\\\").replace('"', '\\"'),
     }
     for points in (9, 10, 11, 13, 16, 20, 26):
         names[f"@{points}pt"] = f"{points * _scale:.1f}pt"
-    for name in sorted(names, key=len, reverse=True):
-        sheet = sheet.replace(name, names[name])
-    app.setStyleSheet(sheet)
+    app.setStyleSheet(re.sub("@[a-z0-9-]+", lambda found: names[found[0]], sheet))
 
 
 def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:

@@ -8,11 +8,18 @@ from inlet.core.fitting.remedies import HAIR, Fit
 from inlet.core.fitting.words import apart_text, block_text
 from inlet.core.problem import Problem
 from inlet.core.project.measure import Measure
+from inlet.core.words import length_text, size_text
 
 
-def fit_problems(fit: Fit | None, measure: Measure) -> Iterator[Problem]:
-    """Seams whose edges differ by more than can be eased."""
-    if fit is None or fit.worst <= float(measure.system.thread) + HAIR:
+def fit_problems(fit: Fit | None, measure: Measure, told: bool) -> Iterator[Problem]:
+    """Seams whose edges differ by more than can be eased; else, unless its size is ``told`` of
+    already, a block that comes out off its drawn size, or that takes easing, by more than half a
+    thread."""
+    if fit is None:
+        return
+    if fit.worst <= float(measure.system.thread) + HAIR:
+        if not told and max(fit.missed, fit.worst) > float(measure.system.thread) / 2 + HAIR:
+            yield _comes_out(fit, measure)
         return
     layout, arrangement = fit.sewn.layout, fit.sewn.layout.draft.arrangement
     worst = max(range(len(layout.stretches)), key=lambda i: fit.sewn.differences[i])
@@ -25,3 +32,16 @@ def fit_problems(fit: Fit | None, measure: Measure) -> Iterator[Problem]:
         f"As they are cut, {apart_text(fit.worst, measure)}, which is more than can be eased. The "
         f"block comes out {block_text(fit, measure)}.",
     )
+
+
+def _comes_out(fit: Fit, measure: Measure) -> Problem:
+    """What a careful maker measures, where no seam is in the way."""
+    least = float(measure.system.thread) / 2 + HAIR
+    drawn = size_text(fit.sewn.layout.draft.block.finished, measure)
+    told = []
+    if fit.missed > least:
+        told.append(f"the block comes out {block_text(fit, measure)}, drawn {drawn}")
+    if fit.worst > least:
+        differs = length_text(measure.system.thread, measure)
+        told.append(f"edges differ by up to {differs}, which is eased")
+    return Problem("warning", "comes-out", (), f"Cut to the ruler's marks, {'; '.join(told)}.")

@@ -244,7 +244,7 @@ class Fitting:
     ) -> Fit:
         sewn = SewnUp(layout, runs, lengths_of(runs, layout))
         wide, high = (float(side) for side in self.draft.block.finished)
-        finished = sewn.size(self.root.faces, self.root.outline) or (wide, high)
+        finished = sewn.block_size(self.root.faces, self.root.outline) or (wide, high)
         missed = max(abs(finished[0] - wide), abs(finished[1] - high))
         trims = sum(plan.count for plan in units if plan.trimmed is not None)
         finer = 0

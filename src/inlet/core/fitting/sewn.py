@@ -168,6 +168,13 @@ class SewnUp:
         sums = [[sum(self.long[i] for i in found) for found in pair] for pair in sides]
         return sum(sums[0]) / 2, sum(sums[1]) / 2
 
+    def block_size(self, faces: Faces, outline: Polygon) -> Size | None:
+        """``size`` of a rectangle that lies square to the block's edges, its width first, from
+        whichever corner its outline begins."""
+        size = self.size(faces, outline)
+        upright = outline[0].x == outline[1].x
+        return size if size is None or not upright else size[::-1]
+
     def at_joins(self, last: Join) -> dict[int, float]:
         """By the number of each join: how far its edges differ, as far as it closes stretches."""
         closes = {k: join.number for join in all_joins(last) for k in join.edges}
