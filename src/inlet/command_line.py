@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import os
 import sys
 from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
@@ -17,7 +18,7 @@ from inlet.core.cutting.sets import project_sets
 from inlet.core.cutting.sheets import MOST_SPARES, correction
 from inlet.core.cutting.templates import templates
 from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import NumberError, parse_length
+from inlet.core.numbers.text import LONGEST_NUMBER, NumberError, parse_length
 from inlet.core.piecing.needle import (
     parse_needle,
 )
@@ -32,10 +33,11 @@ from inlet.core.quilt.target import cost_of, cost_text, proposals, target_typed
 from inlet.core.words import length_text, near_text
 from inlet.files.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.plan_text import compared_lines, needle_lines, plan_text, sets_text, stock_lines
+from inlet.files.problem import shown
 from inlet.files.project_json import FileProblem, load, save
 from inlet.files.quilt_json import quilt_dict
 from inlet.files.quilt_text import quilt_text
-from inlet.files.whole import export_whole
+from inlet.files.whole import check_export, export_whole
 
 if TYPE_CHECKING:
     from inlet.files.tables import Table
@@ -286,6 +288,7 @@ def _plan(options: argparse.Namespace) -> int:
 
 
 def _export(options: argparse.Namespace) -> int:
+    check_export(Path(options.output))
     if options.what in QUILT_FORMATS:
         return _export_quilt(options)
     plan = _plan_asked(options)
@@ -416,7 +419,7 @@ def _import(options: argparse.Namespace) -> int:
     from inlet.files.svg_import import load_svg
 
     drawing, target = Path(options.file), Path(options.output)
-    project = load(target) if target.exists() else first_project()
+    project = load(target) if os.path.lexists(target) else first_project()
     name = options.name or drawing.stem
     block = new_block({b.id for b in project.blocks}, name, project.measure)
     if options.size is not None:
@@ -428,10 +431,15 @@ def _import(options: argparse.Namespace) -> int:
     return 0
 
 
-def _few(text: str) -> int:
-    if not text.isdecimal() or int(text) > MOST_SPARES:
-        raise argparse.ArgumentTypeError(f"“{text}” is not a number from 0 to {MOST_SPARES}")
+def _number(text: str, low: int, most: int) -> int:
+    """A whole number typed as an option."""
+    if not text.isdecimal() or len(text) > LONGEST_NUMBER or not low <= int(text) <= most:
+        raise argparse.ArgumentTypeError(f"{shown(text)} is not a number from {low} to {most}")
     return int(text)
+
+
+def _few(text: str) -> int:
+    return _number(text, 0, MOST_SPARES)
 
 
 def _size(text: str) -> Exact:
@@ -440,20 +448,16 @@ def _size(text: str) -> Exact:
     except NumberError as why:
         raise argparse.ArgumentTypeError(str(why)) from None
     if not 0 < size <= LARGEST_BLOCK_INCHES:
-        raise argparse.ArgumentTypeError(f"“{text}” is not a size a block can have")
+        raise argparse.ArgumentTypeError(f"{shown(text)} is not a size a block can have")
     return size
 
 
 def _bands(text: str) -> int:
-    if not text.isdecimal() or not 0 < int(text) <= MOST_BANDS:
-        raise argparse.ArgumentTypeError(f"“{text}” is not a number from 1 to {MOST_BANDS}")
-    return int(text)
+    return _number(text, 1, MOST_BANDS)
 
 
 def _copies(text: str) -> int:
-    if not text.isdecimal() or not 0 < int(text) <= MOST_COPIES:
-        raise argparse.ArgumentTypeError(f"“{text}” is not a number from 1 to {MOST_COPIES}")
-    return int(text)
+    return _number(text, 1, MOST_COPIES)
 
 
 def _block(project: Project, wanted: str | None, file: str) -> Block:

@@ -14,6 +14,7 @@ from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.table.sheets import square_sheet
 from inlet.ui import planner as planning
 from inlet.ui import theme
+from inlet.ui.background import close_all
 from inlet.ui.drawing import Frame, bounds_of, draw_sheet
 from inlet.ui.flow import FlowLayout
 from inlet.ui.parts import ValueEdit, button, column, empty, label
@@ -196,7 +197,7 @@ def test_only_the_newest_question_is_answered_last(qtbot):
         planner.ask(project_of(block), block, 1)
     qtbot.waitUntil(lambda: bool(got) and got[-1].block is blocks[-1], timeout=20000)
     assert len(got) < len(blocks)
-    planner.stop()
+    close_all(planner.tasks)
 
 
 def test_a_defect_in_planning_is_said_and_planning_goes_on(qtbot, monkeypatch):
@@ -216,7 +217,7 @@ def test_a_defect_in_planning_is_said_and_planning_goes_on(qtbot, monkeypatch):
     monkeypatch.setattr(planning, "plan_block", plan_block)
     planner.ask(project_of(block), block, 1)
     qtbot.waitUntil(lambda: bool(got), timeout=10000)
-    planner.stop()
+    close_all(planner.tasks)
 
 
 def test_settings_survive_and_forgive(tmp_path):

@@ -10,6 +10,7 @@ from inlet.core.project.value import replace
 from inlet.core.stopping import Stopped
 from inlet.core.units.known import units_of
 from inlet.ui import planner as planner_module
+from inlet.ui.background import close_all
 from inlet.ui.planner import Planner
 from inlet.ui.session import Session
 from tests.blocks import block_of, project_of
@@ -28,7 +29,7 @@ def test_a_plan_under_way_stops_for_the_next(qtbot):
     quick = replace(block_of("0 0 1 1", 1, 1), name="quick")
     planner.ask(project_of(quick), quick, 1)
     qtbot.waitUntil(lambda: "quick" in got, timeout=20_000)
-    planner.stop()
+    close_all(planner.tasks)
     assert got == ["quick"]
 
 
@@ -39,7 +40,7 @@ def test_what_is_wished_for_is_handed_over_and_not_given_up_for_a_plan(qtbot):
     quick = replace(block_of("0 0 1 1", 1, 1), name="quick")
     planner.ask(project_of(quick), quick, 1)
     qtbot.waitUntil(lambda: "quick" in got and bool(handed), timeout=20_000)
-    planner.stop()
+    close_all(planner.tasks)
     assert handed == [42]
 
 
@@ -65,7 +66,7 @@ def test_a_block_whose_look_was_stopped_is_looked_at_again(qtbot, monkeypatch):
     planner.ask(project, big, 1)
     qtbot.waitUntil(lambda: planner.at_rest, timeout=20_000)
     assert got[-1].offers[0].uses
-    planner.stop()
+    close_all(planner.tasks)
     assert looks == ["small", "small"]
 
 

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import json
+import os
 import re
+from pathlib import Path
 from typing import Any
 
 LONGEST = 240
 """Letters of a message: what fits on two lines of a terminal, or in the window's own line."""
+LONGEST_NAME = 80
 _SHOWN = 40
 
 
@@ -18,6 +21,12 @@ class FileProblem(Exception):
     def __init__(self, message: str) -> None:
         plain = printable(message)
         super().__init__(plain if len(plain) <= LONGEST else plain[: LONGEST - 1] + "…")
+
+
+def file_name(path: str | os.PathLike[str]) -> str:
+    """The name of a file as a message begins with it, cut short so that the rest is read."""
+    name = Path(path).name
+    return name if len(name) <= LONGEST_NAME else f"{name[:LONGEST_NAME]}…"
 
 
 def reason(error: OSError | ValueError) -> str:

@@ -24,7 +24,7 @@ from inlet.core.project.block import Block
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
 from inlet.core.project.value import Brief
-from inlet.files.problem import FileProblem, in_plain_words, reason, shown
+from inlet.files.problem import FileProblem, file_name, in_plain_words, reason, shown
 from inlet.files.rules import block_rules, broken_rules
 from inlet.files.whole import write_whole
 
@@ -37,7 +37,7 @@ MOST_BYTES = 32 * 2**20
 
 def load(path: str | os.PathLike[str]) -> Project:
     """The project in a file. Raises ``FileProblem``; the file is never touched."""
-    name = Path(path).name
+    name = file_name(path)
     try:
         about = os.stat(path)
         if stat.S_ISDIR(about.st_mode):
@@ -131,15 +131,15 @@ def save(project: Project, path: str | os.PathLike[str]) -> None:
     target = Path(path)
     text = dumps(project)
     try:
-        loads(text, target.name)
+        loads(text, file_name(target))
     except FileProblem as problem:
         raise FileProblem(f"{problem}; so it was not saved, and the file is as it was") from None
-    if target.exists() and not os.access(target, os.W_OK):
-        raise FileProblem(f"{target.name}: cannot be saved here (the file is read-only)")
+    if os.path.exists(target) and not os.access(target, os.W_OK):
+        raise FileProblem(f"{file_name(target)}: cannot be saved here (the file is read-only)")
     try:
         write_whole(target, text.encode("utf-8"), keep_previous=True)
-    except OSError as error:
-        raise FileProblem(f"{target.name}: cannot be saved here ({reason(error)})") from None
+    except (OSError, ValueError) as error:
+        raise FileProblem(f"{file_name(target)}: cannot be saved here ({reason(error)})") from None
 
 
 # --- JSON to values ---------------------------------------------------------------------------

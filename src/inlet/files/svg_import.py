@@ -36,7 +36,7 @@ from inlet.core.numbers.text import NumberError, parse_exact
 from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block
 from inlet.core.project.value import Pair, replace
 from inlet.core.stopping import check
-from inlet.files.problem import FileProblem, reason
+from inlet.files.problem import FileProblem, file_name, reason
 
 if TYPE_CHECKING:
     from inlet.files.svg_strokes import Drawing
@@ -115,15 +115,15 @@ def load_svg(path: Path, **choices: Any) -> Imported:
     try:
         about = path.stat()
         if not stat.S_ISREG(about.st_mode):
-            raise FileProblem(f"{path.name}: not an ordinary file")
+            raise FileProblem(f"{file_name(path)}: not an ordinary file")
         if about.st_size > MOST_BYTES:
-            raise FileProblem(f"{path.name}: too large for a drawing of a block")
+            raise FileProblem(f"{file_name(path)}: too large for a drawing of a block")
         text = path.read_bytes().decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise FileProblem(f"{path.name}: not a text file") from None
+        raise FileProblem(f"{file_name(path)}: not a text file") from None
     except OSError as error:
-        raise FileProblem(f"{path.name}: cannot be read ({reason(error)})") from None
-    return read_svg(text, path.name, **choices)
+        raise FileProblem(f"{file_name(path)}: cannot be read ({reason(error)})") from None
+    return read_svg(text, file_name(path), **choices)
 
 
 class _Frame(NamedTuple):

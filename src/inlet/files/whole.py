@@ -15,7 +15,7 @@ import uuid
 from contextlib import suppress
 from pathlib import Path
 
-from inlet.files.problem import FileProblem, reason
+from inlet.files.problem import FileProblem, file_name, reason
 
 LONGEST_NAME = 240
 """Bytes of a file's name; file systems hold 255, and the version before is named one longer."""
@@ -74,7 +74,7 @@ def export_whole(path: Path, data: bytes) -> None:
     try:
         write_whole(path, data, keep_previous=True, sync=False)
     except (OSError, ValueError) as error:
-        raise FileProblem(f"{path.name}: cannot be written here ({reason(error)})") from None
+        raise FileProblem(f"{file_name(path)}: cannot be written here ({reason(error)})") from None
 
 
 def check_export(path: Path) -> None:
@@ -83,15 +83,15 @@ def check_export(path: Path) -> None:
     try:
         target = real_file(path)
         _refuse_no_file(target)
-        if not target.exists():
+        if not os.path.exists(target):
             return
         for there in (target, previous_version(target)):
             if _is_project(there):
                 raise FileProblem(
-                    f"{there.name}: this is an Inlet project; an export does not replace it"
+                    f"{file_name(there)}: this is an Inlet project; an export does not replace it"
                 )
     except (OSError, ValueError) as error:
-        raise FileProblem(f"{path.name}: cannot be written here ({reason(error)})") from None
+        raise FileProblem(f"{file_name(path)}: cannot be written here ({reason(error)})") from None
 
 
 def _refuse_no_file(target: Path) -> None:
@@ -123,7 +123,7 @@ def _is_project(path: Path) -> bool:
 
 def real_file(path: Path) -> Path:
     """The file a path names, symbolic links followed."""
-    return Path(os.path.realpath(path)) if path.is_symlink() else path
+    return Path(os.path.realpath(path)) if os.path.islink(path) else path
 
 
 def previous_version(path: str | os.PathLike[str]) -> Path:

@@ -11,12 +11,13 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QSocketNotifier, Qt, QTimer
+from PySide6.QtCore import QBuffer, QSocketNotifier, Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
 from inlet import terminal
 from inlet.files.project_json import FileProblem, load
-from inlet.ui import guard, theme
+from inlet.files.whole import check_export, export_whole
+from inlet.ui import background, guard, theme
 from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.quilt.stage import PAGES as QUILT_PAGES
@@ -34,6 +35,8 @@ def run(options: argparse.Namespace) -> int:
     """Open the window and stay until it is closed; 0. With ``--picture``: write it and return."""
     if options.stage not in STAGES:
         raise FileProblem(f"inlet: no stage is called “{options.stage}”: {', '.join(STAGES)}")
+    if options.picture:
+        check_export(Path(options.picture))
     problem = ""
     project, path = new_project(), None
     if options.demo:
@@ -54,6 +57,7 @@ def run(options: argparse.Namespace) -> int:
     settings = Settings()
     theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
     guard.catch_slots()
+    guard.quiet_messages()
     session = Session()
     window = Window(session, settings)
     window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -99,7 +103,12 @@ def _until_closed(app: QApplication, window: Window) -> int:
 
     usual = signal.signal(signal.SIGINT, stop)
     try:
-        return app.exec()
+        code = app.exec()
+        if background.left_at_work():  # a solver that cannot be stopped does not keep the user
+            sys.stdout.flush()
+            sys.stderr.flush()
+            os._exit(code)
+        return code
     finally:
         signal.signal(signal.SIGINT, usual)
         signal.set_wakeup_fd(before)
@@ -169,9 +178,9 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     wait(lambda: window.session.at_rest)
     for _ in range(5):
         app.processEvents()
-    written = window.grab().save(options.picture)
+    picture = QBuffer()
+    window.grab().save(picture, "PNG")
     window.session.history.mark_saved()  # nobody is asked whether to keep it
     window.close()
-    if not written:
-        raise FileProblem(f"{Path(options.picture).name}: the picture cannot be written here")
+    export_whole(Path(options.picture), bytes(picture.data().data()))
     return 0

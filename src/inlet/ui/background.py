@@ -5,7 +5,7 @@ from __future__ import annotations
 import gc
 import threading
 from collections import deque
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from functools import partial
 from time import monotonic
 from typing import Any, NamedTuple, TypeVar
@@ -51,7 +51,7 @@ class BackgroundTask(QObject):
         self._waiting: deque[_Task] = deque()
         self._job: Job | None = None
         self._thread: threading.Thread | None = None
-        self._closed = False
+        self.closed = False  # nothing is done or handed over any more
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._next)
@@ -86,7 +86,7 @@ class BackgroundTask(QObject):
         self._add(_Task(do, take, failed, _nothing), PAUSE)
 
     def _add(self, task: _Task, pause: int) -> None:
-        if self._closed:
+        if self.closed:
             return
         self._waiting.append(task)
         if self._job is None and not self._soon.isActive():
@@ -119,18 +119,21 @@ class BackgroundTask(QObject):
         return True
 
     def close(self) -> None:
-        """Stop for good. What does not stop within ``CLOSING`` is left to end by itself: it touches
-        nothing any more."""
-        self.stop()
-        self._closed = True
+        """Stop for good, see ``close_all``."""
+        close_all([self])
+
+    def _end(self, until: float) -> None:
+        """Wait for the thread until then; after that it touches nothing any more."""
         if self._thread is not None:
-            self._thread.join(CLOSING)
+            self._thread.join(max(0.0, until - monotonic()))
+            if self._thread.is_alive():
+                _left.append(self._thread)
         if self._job is not None:
             self._job = self._thread = None
             _rest_over()
 
     def _next(self) -> None:
-        if self._job is not None or not self._waiting or self._closed:
+        if self._job is not None or not self._waiting or self.closed:
             return
         self._soon.stop()
         task = self._waiting.popleft()
@@ -152,7 +155,7 @@ class BackgroundTask(QObject):
         except Exception as error:  # a defect of ours must not take the window down with it
             outcome = error
         self._outcome = job, task, outcome
-        if not self._closed and isValid(self):
+        if not self.closed and isValid(self):
             self._ended.emit(job, task, outcome)
 
     def _finish(self, job: Job, task: _Task, outcome: object) -> None:
@@ -175,6 +178,27 @@ class BackgroundTask(QObject):
             guard.log(outcome)
             self._failed(repr(outcome))
             _to(task.failed, outcome)
+
+
+_left: list[threading.Thread] = []
+"""What did not stop in time."""
+
+
+def left_at_work() -> bool:
+    """Is anything still at work whose task was closed?"""
+    return any(thread.is_alive() for thread in _left)
+
+
+def close_all(tasks: Iterable[BackgroundTask]) -> None:
+    """Stop tasks for good, in ``CLOSING`` seconds together. What does not stop within them, as a
+    solver of a library, is left to end by itself: nothing comes of it."""
+    tasks = list(tasks)
+    for task in tasks:
+        task.stop()
+        task.closed = True
+    until = monotonic() + CLOSING
+    for task in tasks:
+        task._end(until)
 
 
 def _to(take: Callable[..., object], *what: Any) -> None:

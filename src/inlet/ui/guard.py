@@ -19,7 +19,7 @@ from types import TracebackType
 from typing import Any, TypeVar
 
 import platformdirs
-from PySide6.QtCore import QRect, QSize, Qt
+from PySide6.QtCore import QRect, QSize, Qt, qInstallMessageHandler
 
 Class = TypeVar("Class", bound=type)
 
@@ -92,6 +92,21 @@ def catch_slots() -> None:
             sys.__excepthook__(kind, error, trace)
 
     sys.excepthook = hook
+
+
+UNSHOWN = ("This plugin does not support propagateSizeHints()",)
+"""What Qt says of a window that is drawn on no screen, and nobody needs to know."""
+
+
+def quiet_messages() -> None:
+    """Keep from standard error what Qt says there to no purpose."""
+
+    def hear(_kind: object, _context: object, text: str) -> None:
+        if text not in UNSHOWN:
+            with suppress(OSError, ValueError):
+                print(text, file=sys.stderr, flush=True)
+
+    qInstallMessageHandler(hear)
 
 
 def log_file() -> Path:

@@ -46,10 +46,10 @@ class Planner(QObject):
         it is not given up for a new plan."""
         self._wishes.then(do, take)
 
-    def stop(self) -> None:
-        """Stop for good; nothing comes of what is under way."""
-        self._plans.close()
-        self._wishes.close()
+    @property
+    def tasks(self) -> tuple[BackgroundTask, ...]:
+        """What works for it."""
+        return (self._plans, self._wishes)
 
     def _ask(
         self, project: Project, block: Block, copies: int, take: Callable[[BlockPlan], object]

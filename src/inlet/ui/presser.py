@@ -52,9 +52,10 @@ class Presser(QObject):
         thread."""
         self._task.then(do, take)
 
-    def stop(self) -> None:
-        """Stop for good; nothing comes of what is under way."""
-        self._task.close()
+    @property
+    def tasks(self) -> tuple[BackgroundTask, ...]:
+        """What works for it."""
+        return (self._task,)
 
     def _pressed_at_once(self, plan: BlockPlan, pressing: PressingPlan | None) -> None:
         if pressing is not None:

@@ -32,7 +32,7 @@ from inlet.core.project.value import fresh_id, replace
 from inlet.core.quilt.plan import QuiltPlan
 from inlet.files import project_json
 from inlet.ui import guard
-from inlet.ui.background import BackgroundTask
+from inlet.ui.background import BackgroundTask, close_all
 from inlet.ui.planner import Planner
 from inlet.ui.presser import Presser
 from inlet.ui.quilt.view import QuiltView, no_quilt, quilt_view
@@ -410,8 +410,7 @@ class Session(QObject):
     @property
     def at_rest(self) -> bool:
         """Is nothing being worked out?"""
-        workers = (self._planner, self._presser, self._cutter, self._viewer, self._quilter)
-        return all(worker.at_rest for worker in workers)
+        return all(task.at_rest for task in self.tasks)
 
     # --- plans --------------------------------------------------------------------------------
 
@@ -442,10 +441,12 @@ class Session(QObject):
             self._pressing = plan, pressing
             self.pressed.emit()
 
+    @property
+    def tasks(self) -> tuple[BackgroundTask, ...]:
+        """All that works for it, to be closed with the window."""
+        own = (self._cutter, self._viewer, self._quilter)
+        return (*self._planner.tasks, *self._presser.tasks, *own)
+
     def close(self) -> None:
-        """Wait for work under way; nothing may arrive afterwards."""
-        self._presser.stop()
-        self._cutter.close()
-        self._viewer.close()
-        self._quilter.close()
-        self._planner.stop()
+        """Stop for good; nothing may arrive afterwards."""
+        close_all(self.tasks)

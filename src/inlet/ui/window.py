@@ -32,7 +32,7 @@ from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, Look, clear, look_of
 from inlet.files.svg_import import Imported, load_svg, read_svg
 from inlet.ui import guard, theme
-from inlet.ui.background import BackgroundTask
+from inlet.ui.background import BackgroundTask, close_all
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
 from inlet.ui.draft.stage import DraftStage
@@ -645,17 +645,20 @@ class Window(QMainWindow):
             return self.save()
         return answer == buttons.Discard
 
+    @property
+    def tasks(self) -> tuple[BackgroundTask, ...]:
+        """All that works for the window."""
+        return (self._keeper, self._reader, *self.writer.tasks, *self.session.tasks)
+
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
             if self._troubled in guard.listeners:
                 guard.listeners.remove(self._troubled)
-            self._keeper.close()
-            self.desk.leave()
-            self._reader.close()
-            self.writer.close()
-            self.session.close()
             if not (self.isMaximized() or self.isFullScreen()):
                 self.settings.window = (self.x(), self.y(), self.width(), self.height())
+            self.hide()  # it is gone for the maker, whatever is still being stopped
+            close_all(self.tasks)
+            self.desk.leave()
             event.accept()
         else:
             event.ignore()

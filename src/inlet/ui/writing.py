@@ -60,9 +60,11 @@ class Writer(QObject):
         """Is nothing being written?"""
         return self._task.at_rest
 
-    def close(self) -> None:
-        """Stop for good; a file that is not whole yet is not written."""
-        self._task.close()
+    @property
+    def tasks(self) -> tuple[BackgroundTask, ...]:
+        """What works for it, to be closed with the window: a file that is not whole yet is not
+        written."""
+        return (self._task,)
 
     def folder(self) -> Path:
         return self.session.path.parent if self.session.path else Path.home()
