@@ -51,7 +51,15 @@ from inlet.core.words import cloth_name
 from inlet.files.guide_pdf import write_guide
 from inlet.files.labels_pdf import labels
 from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import FileProblem, dumps, load, loads, save, why_not_kept
+from inlet.files.project_json import (
+    FileProblem,
+    dumps,
+    dumps_compact,
+    load,
+    loads,
+    save,
+    why_not_kept,
+)
 from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
 from tests.core.pressing.drawn import NAMED
@@ -195,6 +203,7 @@ def test_a_saved_project_is_read_back_equal(project):
     text = dumps(project)
     assert loads(text) == project
     assert dumps(loads(text)) == text
+    assert loads(dumps_compact(project)) == project
     bare = replace(project, blocks=project.blocks[:0])
     assert why_not_kept(project, bare) == ""
 

@@ -9,6 +9,8 @@ from __future__ import annotations
 import argparse
 import json
 import os
+import re
+import subprocess
 import sys
 import tempfile
 import time
@@ -29,12 +31,12 @@ class Family:
     ) -> None:
         self.name, self.attempt, self.keep = name, attempt, keep
 
-    def run(self, seed: int, seconds: float) -> int:
-        """Try seeds from ``seed`` on for so long; the number of failures."""
+    def run(self, seed: int, seconds: float, tries: int | None = None) -> int:
+        """Try seeds from ``seed`` on for so long, or so many; the number of failures."""
         wrong: Counter[str] = Counter()
         tried, slowest, kept = 0, (0.0, seed), 0
         until = time.monotonic() + seconds
-        while tried == 0 or time.monotonic() < until:
+        while tried < tries if tries else tried == 0 or time.monotonic() < until:
             began = time.monotonic()
             found = self.attempt(seed + tried)
             slowest = max(slowest, (time.monotonic() - began, seed + tried))
@@ -108,11 +110,30 @@ def hand_family() -> Family:
         found = hand.work(EVENTS)
         hand.leave()
         slow, what = found.slowest
+        closing = max(found.closings, default=0.0)
         memory = ", ".join(f"{m:.0f}" for m in found.memory)
-        print(f"  hand {seed}: slowest event {slow:.2f} s ({what}), memory {memory} MB", flush=True)
+        print(
+            f"  hand {seed}: slowest event {slow:.2f} s ({what}), {found.stalls} stalls, "
+            f"{len(found.closings)} closings, slowest {closing:.2f} s, memory {memory} MB",
+            flush=True,
+        )
         return "; ".join(found.wrong) or None
 
     return Family("hand", attempt, lambda seed, path: _write(path, json.dumps({"hand": seed})))
+
+
+def kill_family() -> Family:
+    """Windows killed while their maker edits, ten at a time in a process of their own."""
+
+    def attempt(seed: int) -> str | None:
+        command = [sys.executable, "-m", "tests.fuzz.kills", "10", str(seed)]
+        said = subprocess.run(command, capture_output=True, text=True, check=False)
+        found = re.search(r"(\d+) lost at most", said.stdout)
+        if found is None:
+            return said.stderr[-300:] or "nothing was said"
+        return None if int(found[1]) <= 1 else said.stdout.strip()
+
+    return Family("kills", attempt, lambda seed, path: _write(path, json.dumps({"kills": seed})))
 
 
 EVENTS = 2500
@@ -121,9 +142,10 @@ EVENTS = 2500
 def main() -> int:
     from tests.fuzz.drafts import ALL
 
-    names = [*ALL, "files", "drawings", "hand"]
+    names = [*ALL, "files", "drawings", "hand", "kills"]
     parser = argparse.ArgumentParser(prog="./fuzz", description=__doc__)
     parser.add_argument("--minutes", type=float, default=1.0)
+    parser.add_argument("--tries", type=int, help="of each family, however long they take")
     parser.add_argument("--only", default=",".join(names), help="families, with commas between")
     parser.add_argument("--seed", type=int, default=int(time.time()))
     options = parser.parse_args()
@@ -134,13 +156,14 @@ def main() -> int:
     wanted = [m for n in wanted for m in (ALL if n == "drafts" else [n])]
     home = tempfile.mkdtemp()  # the hand must not touch the user's own
     os.environ.update(XDG_CONFIG_HOME=home, XDG_STATE_HOME=home, HOME=home)
-    makers = {"files": file_family, "drawings": drawing_family, "hand": hand_family}
+    makers = {"files": file_family, "drawings": drawing_family, "hand": hand_family,
+              "kills": kill_family}  # fmt: skip
     seconds = 60 * options.minutes / len(wanted)
     print(f"Seed {options.seed}, {seconds:.0f} s for each of {len(wanted)} families", flush=True)
     failed = 0
     for name in wanted:
         family = makers[name]() if name in makers else draft_family(name)
-        failed += family.run(options.seed, seconds)
+        failed += family.run(options.seed, seconds, options.tries)
     return 1 if failed else 0
 
 

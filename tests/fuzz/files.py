@@ -6,11 +6,39 @@ import copy
 import json
 import random
 import re
+import threading
 from functools import cache
 
+import msgspec
+
+from inlet.core.cutting.progress import begin
 from inlet.core.draft.patches import draft
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
-from inlet.core.project.block import MOST_SEAMS
+from inlet.core.project.block import MOST_SEAMS, Choice
+from inlet.core.project.cutting import Have, PrintMotif
+from inlet.core.project.fabric import Print
+from inlet.core.project.measure import Needle, Rates
+from inlet.core.project.pressing import BlockPressing, Pin, Pressing
+from inlet.core.project.quilt import (
+    Alternate,
+    Backing,
+    Batting,
+    Binding,
+    Border,
+    Colourway,
+    Motif,
+    Quilt,
+    QuiltingLines,
+    QuiltPlace,
+    Sashing,
+    Scatter,
+    Triangles,
+)
+from inlet.core.project.value import replace
+from inlet.core.quilt.plan import plan_quilt
+from inlet.core.stopping import Job, Stopped, under
+from inlet.files.limits import LIMITS, Mark, Range
 from inlet.files.problem import FileProblem
 from inlet.files.project_json import dumps, load, loads
 from inlet.ui.app import DEMO
@@ -58,8 +86,93 @@ def junk(chance: random.Random) -> object:
 
 
 @cache
-def _demo() -> str:
-    return dumps(load(DEMO))
+def _rich() -> str:
+    """A project that uses every key the documents name."""
+    demo = load(DEMO)
+    plan = plan_block(demo, demo.blocks[0])
+    cloth = plan.cloth_at_once[0]
+    demo = begin(demo, demo.blocks[0].id, 1, cloth.fabric, cloth.cloths[0])
+    first, second = (fabric.id for fabric in demo.fabrics[:2])
+    pins = (Pin(point=(F(1), F(1)), toward="whirl"), Pin(point=(F(1, 2), F(1))))
+    block = replace(
+        demo.blocks[0],
+        marks=((F(1, 2), F(1, 3)),),
+        methods={"half-square-triangle": "eight-at-a-time"},
+        units=(Choice(point=(F(1, 2), F(1, 2)), label="Z", stock="5 squares", school="trim"),),
+        pressing=BlockPressing(school="nest", versions=2, setting="round", pins=pins),
+    )
+    other = demo.blocks[1].id
+    place = QuiltPlace(column=1, row=1, block=other, turn=90, mirror=True, colourway="w")
+    quilt = Quilt(
+        setting="straight",
+        columns=3,
+        rows=3,
+        block=block.id,
+        alternate=Alternate(fabric=first, by="rings"),
+        turning="round",
+        row_lengths=(3, 2),
+        filler=second,
+        places=(place, QuiltPlace(column=0, row=1, block="m")),
+        motifs=(Motif(id="m", columns=1, rows=1, block=other, turning="by-row", places=(
+            QuiltPlace(column=0, row=0, turn=180),)),),
+        colourways=(Colourway(id="w", name="W", block=block.id, cloths={first: second}),),
+        scatter=Scatter(colourways=("w",), seed=3, cloths=True),
+        sashing=Sashing(width=F(1), fabric=first, corner_fabric=second, down=F(2), outside=True),
+        triangles=Triangles(fabric=first, fit="float", float_by=F(1)),
+        borders=(
+            Border(width=F(2), fabric=first, kind="corner-squares", measured=(F(30), F(31))),
+            Border(kind="pieced", block=other, fabric=second, order="ends-first"),
+        ),
+        binding=Binding(width=F(9, 4), fabric=first, cut="bias"),
+        backing=Backing(fabric=second, overage=F(4), seam="across"),
+        batting=Batting(overage=F(3)),
+        quilting=(QuiltingLines(distance=F(1, 4), repeats=2), QuiltingLines(kind="seams"),
+                  QuiltingLines(kind="grid", diagonal=True)),
+        made={block.id: (F(19, 2), F(37, 4))},
+        done={"row 1": 1},
+    )  # fmt: skip
+    owned = (Have(kind="scrap", width=F(5), length=F(7), count=2), Have(kind="fat-quarter"))
+    cloths = (
+        replace(demo.fabrics[0], have=owned, direction="one-way", shrink=(F(3), F(2)), price=F(9),
+                value="dark", notes="n", print=Print(image="aGk=")),
+        *demo.fabrics[1:],
+    )  # fmt: skip
+    motif = PrintMotif(
+        size=(F(4), F(4)), left=F(1), right=F(3), top=F(1), bottom=F(2), finished=(F(5), F(5))
+    )
+    return dumps(
+        replace(
+            demo,
+            fabrics=cloths,
+            blocks=(block, *demo.blocks[1:3]),
+            quilt=quilt,
+            rates=Rates(),
+            needle=Needle(),
+            pressing=Pressing(weights={"stacked": F(9)}),
+            cutting=replace(demo.cutting, motif=motif, wash=True),
+        )
+    )
+
+
+LIMITS_BY_KEY = {
+    field.encode_name: LIMITS[kind, field.name]
+    for kind in {kind for kind, _ in LIMITS}
+    for field in msgspec.structs.fields(kind)
+    if (kind, field.name) in LIMITS
+}
+"""The table of limits, by the keys of files."""
+
+
+def at_a_limit(chance: random.Random, key: object) -> object:
+    """A value at a limit of a key, just within it or just past it; junk for keys that have none."""
+    limits = [x for x in LIMITS_BY_KEY.get(str(key), ()) if isinstance(x, Range | Mark)]
+    if not limits:
+        return junk(chance)
+    (limit,) = limits
+    low, high = F(limit.least), F(limit.most)
+    value = chance.choice((low, high, low - F(1, 10**6), high + 1, low + F(1, 10**6), low / 2))
+    value = chance.choice((value, F(round(value))))
+    return int(value) if chance.random() < 0.3 and value.denominator == 1 else str(value)
 
 
 def _spots(value: object, found: list) -> list:
@@ -75,13 +188,16 @@ def _spots(value: object, found: list) -> list:
 def damaged(seed: int) -> str:
     """The text of a damaged file, always the same for a seed."""
     chance = random.Random(f"file {seed}")
-    raw = copy.deepcopy(json.loads(_demo()))
-    raw["blocks"] = chance.sample(raw["blocks"], chance.randint(1, 2))
-    raw["quilt"] = {"columns": 3, "rows": 2, "block": raw["blocks"][0]["id"]}
+    raw = copy.deepcopy(json.loads(_rich()))
+    if chance.random() < 0.5:
+        for key in chance.sample(sorted(raw.keys() - {"format", "version", "blocks"}), 4):
+            del raw[key]
     for _ in range(chance.randint(1, 3)):
         where, key = chance.choice(_spots(raw, []))
         what = chance.random()
-        if what < 0.65:
+        if what < 0.35:
+            where[key] = at_a_limit(chance, key)
+        elif what < 0.65:
             where[key] = junk(chance)
         elif what < 0.8:
             del where[key]
@@ -96,8 +212,25 @@ def damaged(seed: int) -> str:
     return text
 
 
+SLOW = 20
+"""Seconds in which what a file asks for is planned, its quilt with it."""
+
+
 def complaint(text: str, plan: bool = True) -> str | None:
     """What is wrong with how a text is read, in words; None where nothing is."""
+    job = Job()
+    timer = threading.Timer(SLOW, job.stop)
+    timer.start()
+    try:
+        with under(job):
+            return _complaint(text, plan)
+    except Stopped:
+        return f"it is not planned within {SLOW} s"
+    finally:
+        timer.cancel()
+
+
+def _complaint(text: str, plan: bool) -> str | None:
     try:
         project = loads(text, "reed.json")
     except FileProblem as problem:
@@ -117,6 +250,11 @@ def complaint(text: str, plan: bool = True) -> str | None:
                 draft(block)
                 if plan:
                     plan_block(project, block)
+        if plan and project.quilt is not None:
+            quilt = plan_quilt(project)
+            _ = quilt.quilted, quilt.rows, quilt.backings, quilt.cuts, quilt.cloth_at_once
+    except Stopped:
+        raise
     except Exception as error:
         return f"using: {type(error).__name__}: {error}"[:300]
     return None

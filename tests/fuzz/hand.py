@@ -1,12 +1,16 @@
 """A random hand at the real window: mouse, keys, shortcuts, typed text, undo and redo, stages and
-sizes. Dialogs that open are answered at random. The document is checked after each burst."""
+sizes, the quilt's top, the mat, the back as pressed, files written and the window closed in the
+middle. Dialogs that open are answered at random. The document is checked after each burst."""
 
 from __future__ import annotations
 
 import random
 import resource
+import shutil
+import tempfile
 import time
 from dataclasses import dataclass, field
+from pathlib import Path
 
 from PySide6.QtCore import QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
 from PySide6.QtGui import QKeySequence
@@ -14,11 +18,13 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
     QAbstractSpinBox,
     QApplication,
+    QCheckBox,
     QComboBox,
     QDialog,
     QFileDialog,
     QLineEdit,
     QPushButton,
+    QSpinBox,
     QToolButton,
     QWidget,
 )
@@ -32,11 +38,16 @@ from inlet.ui.session import Session, new_project
 from inlet.ui.window import Window
 from tests.fuzz.drafts import tiling_fault
 
-SLOW = 0.5
-"""Seconds of the window's own thread that one event may take."""
+SLOW, STALL = 0.5, 0.2
+"""Seconds on the clock that no event may take, and that few may: the machine must be quiet."""
+MOST_STALLS = 1_000
+"""One event in so many may take longer than ``STALL``."""
+CLOSED = 1.0
+"""Seconds in which a window closes, whatever is under way."""
 _SHORTCUTS = (
     "Ctrl+Z", "Ctrl+Shift+Z", "Ctrl+Y", "Ctrl+G", "Ctrl+B", "Ctrl+D", "Ctrl+T", "Ctrl+M", "Alt+Up",
-    "Alt+Down", "Ctrl+V", "Ctrl+=", "Ctrl+-", "Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "F2", "Tab",
+    "Alt+Down", "Ctrl+V", "Ctrl+=", "Ctrl+-", "Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5",
+    "Ctrl+6", "F2", "Tab", "m", "+", "-", "0", "Page_Down", "Page_Up",
     "Shift+Tab", "Escape", "Return", "Space", "Up", "Down", "Left", "Right", "Delete", "Backspace",
     ".", ",", "s", "c", "e", "u", "a", "w", "r", "f", "l", "1", "2", "3", "Shift+R", "Shift+F",
 )  # fmt: skip
@@ -68,6 +79,8 @@ class Findings:
 
     wrong: list[str] = field(default_factory=list)
     slowest: tuple[float, str] = (0.0, "")
+    stalls: int = 0
+    closings: list[float] = field(default_factory=list)
     memory: list[float] = field(default_factory=list)
 
 
@@ -77,16 +90,101 @@ class Hand:
     def __init__(self, seed: int, demo: bool = True) -> None:
         self.chance = random.Random(f"hand {seed}")
         self.found = Findings()
-        self.session = Session()
-        self.window = Window(self.session)
-        self.session.start(load(DEMO) if demo else new_project(), None)
-        self.window.resize(1280, 800)
-        self.window.show()
+        self.folder = Path(tempfile.mkdtemp())
+        self.demo = demo
+        self._open()
         self.doing = ""
         guard.listeners.append(self._noted)
+        self._dialog = QFileDialog.getSaveFileName
+        QFileDialog.getSaveFileName = self._target  # type: ignore[assignment]
         self._usual = qInstallMessageHandler(self._warned)
         self._at_work = True
         self._answer_soon()
+
+    def _open(self) -> None:
+        self.session = Session()
+        self.window = Window(self.session)
+        self.session.said.connect(self._said)
+        self.session.start(load(DEMO) if self.demo else new_project(), None)
+        self.window.resize(1280, 800)
+        self.window.show()
+
+    def _said(self, text: str) -> None:
+        if "Inlet could not" in text or "Inlet cannot" in text:
+            self.found.wrong.append(f"said {text!r} while {self.doing}")
+
+    def _target(self, *_: object, **__: object) -> tuple[str, str]:
+        """Where a dialog says to write: nowhere, to a new file, over one, or where none can be."""
+        name = self.chance.choice(("", "out", "out.pdf", "out.svg", "out.csv", "out.inlet", "no/x"))
+        return (str(self.folder / name) if name else ""), ""
+
+    def _close(self) -> None:
+        """Close the window in the middle of whatever it does, and open another."""
+        self.doing = "closing"
+        self.session.history.mark_saved()
+        began = time.perf_counter()
+        self.window.close()
+        self.found.closings.append(time.perf_counter() - began)
+        self.window.deleteLater()
+        self._open()
+
+    def _top(self) -> None:
+        """Click, drag, or turn the wheel over the quilt's top."""
+        self.window.show_stage("quilt")
+        top = self.window.quilt.top
+        if not top.isVisible():
+            self.window.quilt.turn_to(self.chance.randrange(4))
+            return
+        p, q = self._place(top), self._place(top)
+        left = Qt.MouseButton.LeftButton
+        held = self.chance.choice(
+            (Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.ShiftModifier)
+        )
+        self.doing = "working on the top"
+        QTest.mousePress(top, left, held, p)
+        if self.chance.random() < 0.4:
+            QTest.mouseMove(top, q)
+        QTest.mouseRelease(top, left, held, q)
+        keys = (Qt.Key.Key_R, Qt.Key.Key_M, Qt.Key.Key_Delete, Qt.Key.Key_Left, Qt.Key.Key_Down)
+        QTest.keyClick(top, self.chance.choice(keys))
+
+    def _mat(self) -> None:
+        """Cuts made and taken back, another cloth, the whole quilt's."""
+        self.window.show_stage("cutting")
+        stage = self.window.cutting
+        if self.chance.random() < 0.1:
+            stage.turn_to(self.chance.randrange(4))
+        keys = (Qt.Key.Key_Space, Qt.Key.Key_Space, Qt.Key.Key_Backspace, Qt.Key.Key_PageDown)
+        self.doing = "cutting"
+        QTest.keyClick(stage.mat, self.chance.choice(keys))
+
+    def _back(self) -> None:
+        """Seams of the back picked, turned over, pinned by keys."""
+        self.window.show_stage("pressing")
+        picture = self.window.pressing.picture
+        self.doing = "pressing"
+        if picture.isVisible():
+            QTest.mouseClick(picture, Qt.MouseButton.LeftButton, pos=self._place(picture))
+            keys = (Qt.Key.Key_Space, Qt.Key.Key_O, Qt.Key.Key_Right, Qt.Key.Key_Delete)
+            QTest.keyClick(picture, self.chance.choice(keys))
+
+    def _spin(self) -> None:
+        found = self._visible(QSpinBox) + self._visible(QCheckBox)
+        if found:
+            widget = self.chance.choice(found)
+            self.doing = f"setting {widget.accessibleName()!r}"
+            if isinstance(widget, QSpinBox):
+                few = min(widget.maximum(), widget.minimum() + 40)
+                widget.setValue(self.chance.randint(widget.minimum(), few))
+            else:
+                widget.toggle()
+
+    def _write(self) -> None:
+        actions = [a for a in self.window.actions() if "…" in a.text() or "Save" in a.text()]
+        action = self.chance.choice(actions)
+        if "Open" not in action.text() and "Import" not in action.text():
+            self.doing = f"asking for {action.text()!r}"
+            action.trigger()
 
     def _noted(self, _log: object) -> None:
         self.found.wrong.append(f"an error while {self.doing}")
@@ -208,23 +306,31 @@ class Hand:
         ways = [
             (self._draw, 30), (self._tool, 10), (self._click, 12), (self._type, 5), (self._key, 22),
             (self._anywhere, 10), (self._stage, 4), (self._size, 1), (self._history, 4),
-            (self._choose, 3),
+            (self._choose, 3), (self._top, 8), (self._mat, 6), (self._back, 5), (self._spin, 4),
+            (self._write, 2), (self._close, 0.3),
         ]  # fmt: skip
         kinds, weights = zip(*ways, strict=True)
         for n in range(events):
             (do,) = self.chance.choices(kinds, weights)
             self.doing = do.__name__.strip("_")
-            began = time.thread_time()
+            began = time.perf_counter()
             do()
             QApplication.processEvents()
-            took = time.thread_time() - began
+            took = time.perf_counter() - began
+            if do == self._close:
+                continue
             self.found.slowest = max(self.found.slowest, (took, self.doing))
+            self.found.stalls += took > STALL
             if took > SLOW:
                 self.found.wrong.append(f"{took:.2f} s while {self.doing}")
             if n % 20 == 19:
                 self._look()
             if n % 1000 == 999:
                 self.found.memory.append(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
+        if self.found.stalls * MOST_STALLS > max(events, MOST_STALLS):
+            self.found.wrong.append(f"{self.found.stalls} of {events} events took over {STALL} s")
+        slow = [took for took in self.found.closings if took > CLOSED]
+        self.found.wrong += [f"closing took {took:.2f} s" for took in slow]
         return self.found
 
     def _look(self) -> None:
@@ -247,4 +353,6 @@ class Hand:
         guard.listeners.remove(self._noted)
         self.session.history.mark_saved()
         self.window.close()
+        QFileDialog.getSaveFileName = self._dialog  # type: ignore[method-assign]
+        shutil.rmtree(self.folder, ignore_errors=True)
         qInstallMessageHandler(self._usual)

@@ -497,6 +497,55 @@ def test_a_file_open_or_changed_elsewhere_is_noticed(maker, say, tmp_path):
     assert load(path) == maker.session.project
 
 
+def test_work_taken_up_is_not_saved_over_a_newer_file_unasked(maker, say, tmp_path):
+    path = tmp_path / "reed.inlet"
+    save(project_of(block_of("1 0 1 3", 3, 3)), path)
+    maker.window._open(path)
+    maker.draw("2 0 2 3")
+    maker.window.put_by()
+    left = maker.window.desk.file
+    record = left.read_text().replace(f'"pid": {os.getpid()}', '"pid": 999999')
+    maker.window.desk.leave()
+    (left.parent / "999999-x.json").write_text(record)
+    newer = project_of(block_of("0 1 3 1", 3, 3))
+    save(newer, path)  # by another window, after the crash
+    maker.window.desk = Desk()
+    say("Yes")
+    maker.window.offer_left_work()
+    assert len(maker.session.block.seams) == 2
+    asked = say("Cancel")
+    assert not maker.window.save()
+    assert "saved by another window" in asked[-1]
+    assert load(path) == newer
+
+
+def test_a_name_that_gets_an_ending_replaces_nothing_unasked(maker, say, tmp_path, monkeypatch):
+    typed, real = tmp_path / "reed", tmp_path / "reed.inlet"
+    real.write_text("somebody's")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(typed), ""))
+    asked = say("Cancel")
+    assert not maker.window.save_as()
+    assert "reed.inlet exists already" in asked[0]
+    assert "kept as reed.inlet~" in asked[0]
+    assert real.read_text() == "somebody's"
+    (tmp_path / "reed.svg").write_text("somebody's")
+    maker.window.export_.trigger()
+    assert "reed.svg exists already" in asked[1]
+    assert (tmp_path / "reed.svg").read_text() == "somebody's"
+    say("Yes")
+    assert maker.window.save_as()
+    assert load(real) == maker.session.project
+    assert (tmp_path / "reed.inlet~").read_text() == "somebody's"
+    assert not typed.exists()
+    maker.window.export_.trigger()
+    assert "reed.svg is written" in maker.written()
+    assert (tmp_path / "reed.svg~").read_text() == "somebody's"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(real), ""))
+    maker.window.export_.trigger()
+    assert "an export does not replace it" in maker.window.message_text.text()
+    assert load(real) == maker.session.project
+
+
 def test_pointing_off_the_block_and_back_is_quiet(maker):
     maker.draw("0 0 3 3")
     for at in (QPointF(2, 2), QPointF(maker.drawing.width() - 2, 3)):

@@ -10,6 +10,7 @@ from __future__ import annotations
 import json
 import os
 import stat
+from collections import deque
 from collections.abc import Callable
 from functools import cache
 from math import isfinite
@@ -84,9 +85,34 @@ def loads(data: bytes | str, name: str = "project") -> Project:
 def dumps(project: Project) -> str:
     """The text of a project file; ``loads`` of it equals ``project``."""
     raw = {"format": "inlet", "version": VERSION, **_ungather(project)}
-    text = _layout(raw) + "\n"
-    # Half of a character, as a program may leave on the clipboard, is no text a file can hold.
+    return _whole_characters(_layout(raw) + "\n")
+
+
+def dumps_compact(project: Project) -> str:
+    """The same in one line, in a moment: parts that were written lately are known. For what no
+    person reads, put down after each edit."""
+    raw = {"format": "inlet", "version": VERSION, **_ungather(project, _known_part)}
+    return _whole_characters(json.dumps(raw, ensure_ascii=False))
+
+
+def _whole_characters(text: str) -> str:
+    """Half of a character, as a program may leave on the clipboard, is no text a file can hold."""
     return text if text.isascii() else text.encode("utf-8", "replace").decode("utf-8")
+
+
+_PARTS: deque[tuple[Any, Any]] = deque(maxlen=256)
+
+
+def _known_part(value: Any) -> Any:
+    """A block or a fabric as JSON data; that of the latest ones is known."""
+    if not isinstance(value, Block | Fabric):
+        return _ungather(value, _known_part)
+    for known, raw in tuple(_PARTS):
+        if known is value:
+            return raw
+    raw = _ungather(value)
+    _PARTS.append((value, raw))
+    return raw
 
 
 def why_not_kept(project: Project, known: Project) -> str:
@@ -288,9 +314,10 @@ _MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins", "have", "begu
 """Lists that are left out where empty."""
 
 
-def _ungather(value: Any) -> Any:
+def _ungather(value: Any, part: Callable[[Any], Any] | None = None) -> Any:
     """A document value as JSON data, ``extra`` keys back in their place; what is empty and may
-    be left out is."""
+    be left out is. ``part`` does the same for what is in it, if it is not done here."""
+    each = part or _ungather
     if isinstance(value, Exact):
         return write_exact(value)
     if isinstance(value, msgspec.Struct):
@@ -307,11 +334,11 @@ def _ungather(value: Any) -> Any:
                 continue
             if isinstance(value, Brief) and item == known.get(name, msgspec.NODEFAULT):
                 continue
-            out[key] = _ungather(item)
+            out[key] = each(item)
         return {**out, **value.extra}  # type: ignore[attr-defined]
     if isinstance(value, dict):
-        return {k: _ungather(v) for k, v in value.items()}
-    return [_ungather(v) for v in value] if isinstance(value, tuple | list) else value
+        return {k: each(v) for k, v in value.items()}
+    return [each(v) for v in value] if isinstance(value, tuple | list) else value
 
 
 def _is_usual(item: Any, usual: Any) -> bool:

@@ -22,7 +22,7 @@ import platformdirs
 
 from inlet.core.project.project import Project
 from inlet.files.problem import FileProblem, reason
-from inlet.files.project_json import dumps, loads
+from inlet.files.project_json import dumps_compact, loads
 from inlet.files.whole import clear_abandoned, write_whole
 
 Look = tuple[int, int]
@@ -77,7 +77,7 @@ class Desk:
             "begun": _begun(os.getpid()),
             "path": str(path.resolve()) if path is not None else None,
             "seen": seen,
-            "project": dumps(project) if project is not None else None,
+            "project": dumps_compact(project) if project is not None else None,
         }
         try:
             self.folder.mkdir(parents=True, exist_ok=True)
