@@ -47,7 +47,7 @@ CLOSED = 1.0
 _SHORTCUTS = (
     "Ctrl+Z", "Ctrl+Shift+Z", "Ctrl+Y", "Ctrl+G", "Ctrl+B", "Ctrl+D", "Ctrl+T", "Ctrl+M", "Alt+Up",
     "Alt+Down", "Ctrl+V", "Ctrl+=", "Ctrl+-", "Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5",
-    "Ctrl+6", "F2", "Tab", "m", "+", "-", "0", "Page_Down", "Page_Up",
+    "Ctrl+6", "F2", "Tab", "m", "+", "-", "0", "PgDown", "PgUp",
     "Shift+Tab", "Escape", "Return", "Space", "Up", "Down", "Left", "Right", "Delete", "Backspace",
     ".", ",", "s", "c", "e", "u", "a", "w", "r", "f", "l", "1", "2", "3", "Shift+R", "Shift+F",
 )  # fmt: skip

@@ -113,7 +113,9 @@ def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):
     assert maker.session.label == "Sail"
     assert {c.label for c in plan.cuts if "Sail" in c.labels} == {"Sail1", "Sail2"}
     assert "stack Sail1" in maker.reads(ticket)
+    maker.stage("cutting")
     assert "stack Sail1" in maker.reads(maker.window.cutting_ticket)
+    maker.stage("units")
     assert plan.steps[0].makes == "Sail"
     maker.type(ticket.label, "far too long a label")
     assert "up to 12 letters" in maker.window.message_text.text()

@@ -17,11 +17,17 @@ class Stopped(Exception):
 
 class Job:
     """A piece of work under way. ``stop`` may be called from any thread; ``tell``, if given, hears
-    how much of it is done, from 0 to 1, in the thread that works."""
+    how much of it is done, from 0 to 1, in the thread that works; ``give_way`` is called there now
+    and then, and may let another thread go first."""
 
-    def __init__(self, tell: Callable[[float], object] | None = None) -> None:
+    def __init__(
+        self,
+        tell: Callable[[float], object] | None = None,
+        give_way: Callable[[], object] | None = None,
+    ) -> None:
         self.asked_to_stop = False
         self._tell = tell
+        self.give_way = give_way
 
     def stop(self) -> None:
         self.asked_to_stop = True
@@ -48,7 +54,11 @@ def under(job: Job) -> Iterator[None]:
 def check() -> None:
     """Raise ``Stopped`` where the work under way in this thread has been asked to stop."""
     job = getattr(_here, "job", None)
-    if job is not None and job.asked_to_stop:
+    if job is None:
+        return
+    if job.give_way is not None:
+        job.give_way()
+    if job.asked_to_stop:
         raise Stopped
 
 

@@ -7,6 +7,7 @@ import threading
 from collections import deque
 from collections.abc import Callable, Iterable
 from functools import partial
+from queue import SimpleQueue
 from time import monotonic
 from typing import Any, NamedTuple, TypeVar
 
@@ -14,7 +15,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from shiboken6 import isValid
 
 from inlet.core.stopping import Job, Stopped, under
-from inlet.ui import guard
+from inlet.ui import guard, turns
 
 T = TypeVar("T")
 PAUSE = 12
@@ -47,9 +48,12 @@ class BackgroundTask(QObject):
 
     def __init__(self, parent: QObject, failed: Callable[[str], object] = _nothing) -> None:
         super().__init__(parent)
+        turns.listen()
         self._failed = failed  # told of every error in words
         self._waiting: deque[_Task] = deque()
-        self._job: Job | None = None
+        self._job: Job | None = None  # what is under way, until its end is heard of
+        self._over = threading.Event()  # it has ended, whether that was heard or not
+        self._orders: SimpleQueue[tuple[Job, _Task, threading.Event] | None] = SimpleQueue()
         self._thread: threading.Thread | None = None
         self.closed = False  # nothing is done or handed over any more
         self._soon = QTimer(self)
@@ -106,16 +110,12 @@ class BackgroundTask(QObject):
         """Wait so long for what was asked for, and hand it over; False where it takes longer. For
         what is nearly always done within a frame, so that nothing is drawn twice."""
         until = monotonic() + seconds
-        if self._job is None:
-            self._next()
-        while self._thread is not None:
-            self._thread.join(max(0.0, until - monotonic()))
-            if self._thread.is_alive():
+        self._next()
+        turns.idle()
+        while self._job is not None:
+            if not self._over.wait(max(0.0, until - monotonic())):
                 return False
-            job, task, outcome = self._outcome
-            self._finish(job, task, outcome)
-            if self._job is None:
-                self._next()
+            self._finish(*self._outcome)
         return True
 
     def close(self) -> None:
@@ -123,46 +123,50 @@ class BackgroundTask(QObject):
         close_all([self])
 
     def _end(self, until: float) -> None:
-        """Wait for the thread until then; after that it touches nothing any more."""
-        if self._thread is not None:
-            self._thread.join(max(0.0, until - monotonic()))
-            if self._thread.is_alive():
-                _left.append(self._thread)
+        """Wait for what is under way until then; after that it touches nothing any more."""
         if self._job is not None:
-            self._job = self._thread = None
+            if not self._over.wait(max(0.0, until - monotonic())):
+                _left.append(self._over)
+            self._job = None
             _rest_over()
+        self._orders.put(None)
 
     def _next(self) -> None:
         if self._job is not None or not self._waiting or self.closed:
             return
         self._soon.stop()
         task = self._waiting.popleft()
-        self._job = job = Job(self._tell)
+        self._job, self._over = Job(self._tell, turns.give_way), threading.Event()
         _rest()
-        self._thread = threading.Thread(target=self._work, args=(job, task), daemon=True)
-        self._thread.start()
+        if self._thread is None:  # one for all: to start one takes a while beside a busy one
+            self._thread = threading.Thread(target=self._work, daemon=True)
+            self._thread.start()
+        self._orders.put((self._job, task, self._over))
 
     def _tell(self, share: float) -> None:
         if isValid(self):
             self.progress.emit(share)
 
-    def _work(self, job: Job, task: _Task) -> None:
-        """In the other thread: the result, or the error that came instead."""
-        outcome: object
-        try:
-            with under(job):
-                outcome = (task.do(),)
-        except Exception as error:  # a defect of ours must not take the window down with it
-            outcome = error
-        self._outcome = job, task, outcome
-        if not self.closed and isValid(self):
-            self._ended.emit(job, task, outcome)
+    def _work(self) -> None:
+        """In the other thread: what is ordered, until it is closed."""
+        while (order := self._orders.get()) is not None:
+            job, task, over = order
+            outcome: object
+            try:
+                with under(job):
+                    outcome = (task.do(),)
+            except Exception as error:  # a defect of ours must not take the window down with it
+                outcome = error
+            self._outcome = job, task, outcome
+            over.set()
+            if not self.closed and isValid(self):
+                self._ended.emit(job, task, outcome)
 
     def _finish(self, job: Job, task: _Task, outcome: object) -> None:
         """In the window's thread: hand over what came of a job, once."""
         if job is not self._job:
             return
-        self._job = self._thread = None
+        self._job = None
         _rest_over()
         try:
             self._hand_over(job, task, outcome)
@@ -180,13 +184,13 @@ class BackgroundTask(QObject):
             _to(task.failed, outcome)
 
 
-_left: list[threading.Thread] = []
-"""What did not stop in time."""
+_left: list[threading.Event] = []
+"""The ends of what did not stop in time."""
 
 
 def left_at_work() -> bool:
     """Is anything still at work whose task was closed?"""
-    return any(thread.is_alive() for thread in _left)
+    return not all(over.is_set() for over in _left)
 
 
 def close_all(tasks: Iterable[BackgroundTask]) -> None:
@@ -197,6 +201,7 @@ def close_all(tasks: Iterable[BackgroundTask]) -> None:
         task.stop()
         task.closed = True
     until = monotonic() + CLOSING
+    turns.idle()
     for task in tasks:
         task._end(until)
 

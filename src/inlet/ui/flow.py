@@ -15,6 +15,8 @@ class FlowLayout(QLayout):
     def __init__(self, parent: QWidget, margin: int, spacing: int) -> None:
         super().__init__(parent)
         self._items: list[QLayoutItem] = []
+        self._sizes: list[QSize] = []  # of the items, until something of the layout changes
+        self._heights: dict[int, int] = {}  # by width: asked for many times in one layout pass
         self.setContentsMargins(margin, margin, margin, margin)
         self.setSpacing(spacing)
         policy = QSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
@@ -24,6 +26,10 @@ class FlowLayout(QLayout):
     def addItem(self, item: QLayoutItem) -> None:
         self._items.append(item)
         self.invalidate()
+
+    def invalidate(self) -> None:
+        self._sizes, self._heights = [], {}
+        super().invalidate()
 
     def count(self) -> int:
         return len(self._items)
@@ -44,14 +50,16 @@ class FlowLayout(QLayout):
         return True
 
     def heightForWidth(self, width: int) -> int:
-        return self._arrange(QRect(0, 0, width, 0), place=False)
+        if width not in self._heights:
+            self._heights[width] = self._arrange(QRect(0, 0, width, 0), place=False)
+        return self._heights[width]
 
     def setGeometry(self, box: QRect) -> None:
         super().setGeometry(box)
         self._arrange(box, place=True)
 
     def sizeHint(self) -> QSize:
-        sizes = [item.sizeHint() for item in self._items]
+        sizes = self._hints()
         width = sum(s.width() for s in sizes) + self.spacing() * max(0, len(sizes) - 1)
         height = max((s.height() for s in sizes), default=0)
         margins = self.contentsMargins()
@@ -66,13 +74,17 @@ class FlowLayout(QLayout):
         margins = self.contentsMargins()
         return size + QSize(margins.left() + margins.right(), margins.top() + margins.bottom())
 
+    def _hints(self) -> list[QSize]:
+        if len(self._sizes) != len(self._items):
+            self._sizes = [item.sizeHint() for item in self._items]
+        return self._sizes
+
     def _arrange(self, box: QRect, place: bool) -> int:
         """Put the widgets into ``box`` if asked; the height they need."""
         margins = self.contentsMargins()
         left, right = box.x() + margins.left(), box.right() - margins.right()
         x, y, line = left, box.y() + margins.top(), 0
-        for item in self._items:
-            size = item.sizeHint()
+        for item, size in zip(self._items, self._hints(), strict=True):
             if x > left and x + size.width() > right + 1:
                 x, y, line = left, y + line + self.spacing(), 0
             if place:

@@ -38,6 +38,7 @@ ANSWERS: dict[str, Callable[[], Any]] = {
     "takeAt": _NOTHING,
     "addItem": _NOTHING,
     "setGeometry": _NOTHING,
+    "invalidate": _NOTHING,
     "expandingDirections": lambda: Qt.Orientation(0),
     "geometry": QRect,
     "run": _NOTHING,

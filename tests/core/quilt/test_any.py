@@ -111,7 +111,7 @@ def any_quilts(draw):
 
 
 @given(any_quilts(), st.sampled_from([INCH, METRIC]))
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=60, deadline=None)
 def test_any_quilt_is_planned_or_told(quilt, measure):
     """Nothing raises; with an error told there is no top, else its pieces fill it and every place
     is in it."""
@@ -155,7 +155,7 @@ def test_cutting_rules_do_not_change_what_is_cut(quilt):
 
 
 @given(any_quilts(), st.sampled_from([F(1, 16), F(1, 2), F(1), F(5, 2), F(7)]), st.booleans())
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=30, deadline=None)
 def test_pieces_find_room_or_are_told_however_narrow_the_cloth(quilt, width, wash):
     project = replace(project_of(EFF, LONG, EMPTY), quilt=quilt, cutting=Cutting(wash=wash))
     narrow = tuple(replace(cloth, width=width, shrink=(F(4), F(3))) for cloth in CLOTHS)

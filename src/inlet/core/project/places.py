@@ -234,6 +234,6 @@ def block_counts(quilt: Quilt) -> dict[str, int]:
         motif = quilt.motif(name)
         for block in [name] if motif is None else [member.block for member in members(motif)]:
             out[block] += number
-    del out[""]
-    _COUNTED.append((quilt, dict(out)))
-    return dict(out)
+    counts = {name: number for name, number in out.items() if name and number > 0}
+    _COUNTED.append((quilt, counts))
+    return counts

@@ -133,7 +133,10 @@ class CuttingStage(QWidget):
         self._planned()
 
     def _planned(self) -> None:
-        """Another plan: its cloths; the one that was looked at stays where it is still there."""
+        """Another plan: its cloths; the one that was looked at stays where it is still there. Only
+        where it is looked at: a card and a list of many cuts take a moment."""
+        if not self.isVisible():
+            return
         has_quilt = bool(self.session.project.quilt and block_counts(self.session.project.quilt))
         self.scope.setVisible(has_quilt)
         if not has_quilt:
@@ -141,9 +144,8 @@ class CuttingStage(QWidget):
         plan = self._asked()
         if plan is None:
             return
-        if self.isVisible():
-            self.session.lay_out()
-            self._show_page()
+        self.session.lay_out()
+        self._show_page()
         before = self.lying
         first = self._plan is None or self._cut_for != self._is_for
         self._plan, self._is_for = plan, self._cut_for

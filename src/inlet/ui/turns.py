@@ -1,0 +1,56 @@
+"""The window's thread goes first.
+
+Only one thread runs Python at a time, and one that computes hands over every few milliseconds: a
+click that takes a hundred short steps would wait a hundred times. So while the window handles
+events, work in other threads waits wherever it asks whether it is to stop, for a moment at a time.
+"""
+
+from __future__ import annotations
+
+import time
+
+from PySide6.QtCore import QAbstractEventDispatcher
+
+LONGEST = 0.1
+"""Seconds that work waits for the window at a time: longer than nearly all events take."""
+OWN = 0.05
+"""Seconds that it then has for itself, however busy the window is."""
+NAP = 0.002
+
+_busy_until = 0.0
+_own_until = 0.0
+_heard: set[int] = set()
+
+
+def busy() -> None:
+    """The window begins to handle events."""
+    global _busy_until
+    _busy_until = time.perf_counter() + LONGEST
+
+
+def idle() -> None:
+    """The window waits: for events, or for work to be done."""
+    global _busy_until
+    _busy_until = 0.0
+
+
+def give_way() -> None:
+    """Called by work in another thread: wait while the window is busy."""
+    global _own_until
+    if not _busy_until or time.perf_counter() < _own_until:
+        return
+    began = time.perf_counter()
+    while (now := time.perf_counter()) < _busy_until:
+        if now - began > LONGEST:
+            _own_until = now + OWN
+            return
+        time.sleep(NAP)
+
+
+def listen() -> None:
+    """Hear when this thread's event loop begins and ends to handle events; once is enough."""
+    dispatcher = QAbstractEventDispatcher.instance()
+    if dispatcher is not None and id(dispatcher) not in _heard:
+        _heard.add(id(dispatcher))
+        dispatcher.awake.connect(busy)
+        dispatcher.aboutToBlock.connect(idle)
