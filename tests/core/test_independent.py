@@ -243,14 +243,14 @@ def verify_cloth(unit: dict, method: dict, finished: float) -> None:
 
 
 @given(through_blocks(most=9), st.integers(1, 4))
-@settings(max_examples=40)
+@settings(max_examples=25)
 def test_joins_replayed_by_polygons_give_the_block(block, copies):
     plan = plan_block(project_of(block), block, copies)
     verify(json.loads(json.dumps(plan_dict(plan))))
 
 
 @given(unit_blocks(), turns)
-@settings(max_examples=30)
+@settings(max_examples=14)
 def test_blocks_of_units_too_in_any_turn(block, turn):
     block = turned(block, turn)
     verify(json.loads(json.dumps(plan_dict(plan_block(project_of(block), block)))))

@@ -260,7 +260,7 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
     colours = setter.ticket.colours
     for _ in range(6):
         colours.add.followed.emit()
-        setter.rests()
+    setter.rests()
     for i, cloth in enumerate("bcdefa"):
         setter.choose(f"Colourway {i + 1}: A becomes", cloth)
     boxes = [f"Colourway {i} in the scatter" for i in range(1, 7)]

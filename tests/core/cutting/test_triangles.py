@@ -29,7 +29,7 @@ SINGLE = dict.fromkeys(
 
 
 @given(unit_blocks(), st.integers(1, 4))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=35, deadline=None)
 def test_as_few_squares_are_cut_as_give_all_triangles(block, copies):
     """Counted patch by patch from the drawing: triangles of one size and cloth over those a square
     gives, rounded up once for the whole block; what is left is told as over."""

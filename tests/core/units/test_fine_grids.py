@@ -63,7 +63,7 @@ def patchworks(draw):
 
 
 @given(patchworks(), st.sampled_from([2, 3, 6]), turns)
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=35, deadline=None)
 def test_units_are_found_on_a_grid_finer_than_they_are(block, times, turn):
     """Unless plain squares all over are as few sorts of piece: then they may stay squares."""
     coarse, fine = kinds(block), kinds(turned(on_finer_bands(block, times), turn))
