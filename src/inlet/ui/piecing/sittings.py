@@ -147,6 +147,7 @@ class SittingsList(QListView):
 
     def __init__(self) -> None:
         super().__init__()
+        self.setObjectName("sittings")
         self.setAccessibleName("Sittings")
         self.setMinimumHeight(theme.px(180))
         self.setUniformItemSizes(False)
@@ -195,7 +196,7 @@ class _Painter(QStyledItemDelegate):
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
     ) -> QSize:  # fmt: skip
         line = self.view.lines_.lines[index.row()]
-        wide = self.view.viewport().width() - 2 * GAP
+        wide = self.view.viewport().width() - GAP
         bar = theme.px(BAR) + 2 * GAP if line.bar else 0
         return QSize(wide, self._high(line, wide) + bar + GAP)
 
@@ -206,7 +207,7 @@ class _Painter(QStyledItemDelegate):
         index: QModelIndex | QPersistentModelIndex,
     ) -> None:
         line = self.view.lines_.lines[index.row()]
-        box = QRect(option.rect).adjusted(GAP, 0, -GAP, 0)
+        box = QRect(option.rect).adjusted(0, 0, -GAP, 0)
         painter.save()
         painter.setFont(self._font(line))
         painter.setPen(theme.INK)
