@@ -3,21 +3,25 @@
 from __future__ import annotations
 
 from itertools import pairwise
-from math import hypot, sqrt
+from math import hypot, pi, sqrt
 
 import pytest
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely.errors import GEOSException
 
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.block import Block, curved, straight
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.quilt import Border, Quilt, QuiltingLines
 from inlet.core.project.value import replace
 from inlet.core.quilt.picture import patches_of
-from inlet.core.quilt.quilting import quilted
+from inlet.core.quilt.plan import plan_quilt
+from inlet.core.quilt.quilting import GRID, quilted
 from inlet.core.quilt.quilting_words import quilted_text, quilting_words
 from inlet.core.quilt.top import quilt_top
-from tests.blocks import block_of, project_of, unit_blocks
+from tests.blocks import block_of, in_cloths, project_of, unit_blocks
 
 FOUR = replace(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (8, 8), "abba"), id="four")
 
@@ -92,3 +96,55 @@ def test_every_line_keeps_its_distance(block, eighths, measure):
             middle = (p[0] + q[0]) / 2, (p[1] + q[1]) / 2
             near = min(apart(middle, *side) for side in sides)
             assert near == pytest.approx(float(distance), abs=2e-3)
+
+
+@pytest.mark.parametrize("bands", [(F(7, 2), F(1)), (F(1), F(7, 2)), (F(5, 3), F(1)), (F(1), F(1))])
+@pytest.mark.parametrize("corner", [(0, 0), (1, 0), (0, 1), (1, 1)])
+@pytest.mark.parametrize("radius", [F(1, 2), F(1), F(2, 3)])
+def test_seams_beside_curves_are_each_drawn_once(bands, corner, radius):
+    """A cross of two seams in 6 in, and a quarter circle about a corner of the block: patches on
+    either side of it share it in short lines, which cross the cross by a hair. 6 + 6 + π r / 2."""
+    whole = sum(bands)
+    x, y = (whole * end for end in corner)
+    inward = [radius if end == 0 else -radius for end in corner]
+    seams = (
+        curved((x + inward[0], y), (x, y + inward[1]), (x, y)),
+        straight((bands[0], F(0)), (bands[0], whole)),
+        straight((F(0), bands[0]), (whole, bands[0])),
+    )
+    block = Block(id="c", columns=bands, rows=bands, finished=(F(6), F(6)), seams=tuple(seams))
+    project = replace(project_of(in_cloths(block, "ab")), quilt=Quilt(columns=1, rows=1, block="c"))
+    found = lines_of(project, QuiltingLines(kind="seams"), QuiltingLines(distance=F(1, 8)))
+    seams_alone = lines_of(project, QuiltingLines(kind="seams"))
+    assert found.problems == seams_alone.problems == ()
+    arc = pi / 2 * float(radius) * 6 / float(whole)
+    assert seams_alone.length == pytest.approx(12 + arc, abs=0.02)
+
+
+def test_more_lines_than_anybody_quilts_are_left_out_and_told():
+    fine = QuiltingLines(kind="grid", distance=F(1, 1000))
+    wide = QuiltingLines(kind="grid", distance=F(1))
+    found = lines_of(of(8, 8), fine, wide)
+    assert found.lines == lines_of(of(8, 8), wide).lines
+    (problem,) = found.problems
+    assert "Quilting lines 1 are more than 50000 lines" in problem.text
+    project = of(8, 8)
+    plan = plan_quilt(replace(project, quilt=replace(project.quilt, quilting=(fine,))))
+    assert problem in plan.problems
+
+
+def test_a_patch_whose_lines_cannot_be_drawn_is_told(monkeypatch):
+    def fails(polygon, *_):
+        if polygon.bounds[0] > 3:
+            raise GEOSException("side location conflict")
+        return real(polygon, GRID)
+
+    real = shapely.set_precision
+    monkeypatch.setattr(shapely, "set_precision", fails)
+    found = lines_of(of(), QuiltingLines(distance=F(1, 2)))
+    assert found.length == pytest.approx(24)
+    assert [p.text for p in found.problems] == [
+        f"Quilting lines 1 cannot be drawn in the patch at 4.00 across, {down} down of its block; "
+        "they are left out there."
+        for down in ("0.00", "4.00")
+    ]

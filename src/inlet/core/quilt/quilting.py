@@ -138,9 +138,9 @@ def _lines_of(
     polygons = []
     for outline, holes in patches:
         check()
-        polygon = _on_grid(shapely.Polygon(outline, holes))
+        polygon = _on_grid(outline, holes)
         if polygon is None:
-            failed.append(outline[0])
+            failed.append(min(outline))
         else:
             polygons.append(polygon)
     if asked.kind == "seams":
@@ -153,19 +153,19 @@ def _lines_of(
             try:
                 inner = polygon.buffer(-k * step, join_style="mitre", mitre_limit=MITRE)
             except shapely.errors.GEOSException:
-                failed.append(polygon.exterior.coords[0][:2])
+                failed.append(polygon.bounds[:2])
                 break
             if inner.is_empty:
                 break
             yield from _rings(inner)
 
 
-def _on_grid(polygon: shapely.Polygon) -> shapely.Geometry | None:
+def _on_grid(outline: Corners, holes: tuple[Corners, ...]) -> shapely.Geometry | None:
     """A patch with its corners on the grid, as a shape the library can work with; None where it
-    cannot."""
+    cannot, as of a patch that is drawn in two lines."""
     try:
-        placed = shapely.set_precision(polygon, GRID)
-    except shapely.errors.GEOSException:
+        placed = shapely.set_precision(shapely.Polygon(outline, holes), GRID)
+    except (shapely.errors.GEOSException, ValueError):
         return None
     return None if placed.is_empty or not placed.is_valid else placed
 
