@@ -7,15 +7,17 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
+from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project.measure import INCH, METRIC, Measure
+from inlet.core.table.moves import DrawnLine
 from inlet.core.table.sheets import square_sheet
 from inlet.ui import planner as planning
 from inlet.ui import theme
 from inlet.ui.background import close_all
-from inlet.ui.drawing import Frame, bounds_of, draw_sheet
+from inlet.ui.drawing import Frame, bounds_of, draw_lines, draw_sheet
 from inlet.ui.flow import FlowLayout
 from inlet.ui.parts import ValueEdit, button, column, empty, label
 from inlet.ui.planner import Planner
@@ -246,3 +248,20 @@ def test_keys_that_mean_nothing_here_are_let_through(maker, qtbot):
     assert maker.session.project is before
     assert maker.drawing.tool.key == "seam"
     assert maker.drawing.key_cursor is None
+
+
+def test_lines_and_arrows_of_no_length_are_not_drawn(qapp):
+    """A press arrow whose ends fall together once stopped the picture of its step."""
+    picture = QImage(60, 60, QImage.Format.Format_RGB32)
+    picture.fill(0)
+    blank = picture.copy()
+    painter = QPainter(picture)
+    here = Point(F(1), F(1))
+    frame = Frame.fit(QRectF(0, 0, 60, 60), (0, 0, 2, 2))
+    draw_lines(painter, frame, [DrawnLine(kind, here, here) for kind in ("press", "seam", "cut")])
+    painter.end()
+    assert picture == blank
+    painter = QPainter(picture)
+    draw_lines(painter, frame, [DrawnLine("dot", here, here)])
+    painter.end()
+    assert picture != blank

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import gc
 import threading
 from collections import deque
@@ -10,6 +11,7 @@ from functools import partial
 from queue import SimpleQueue
 from time import monotonic
 from typing import Any, NamedTuple, TypeVar
+from weakref import WeakSet
 
 from PySide6.QtCore import QObject, QTimer, Signal
 from shiboken6 import isValid
@@ -48,6 +50,7 @@ class BackgroundTask(QObject):
 
     def __init__(self, parent: QObject, failed: Callable[[str], object] = _nothing) -> None:
         super().__init__(parent)
+        _all.add(self)
         turns.listen()
         self._failed = failed  # told of every error in words
         self._waiting: deque[_Task] = deque()
@@ -182,6 +185,15 @@ class BackgroundTask(QObject):
             guard.log(outcome)
             self._failed(repr(outcome))
             _to(task.failed, outcome)
+
+
+_all: WeakSet[BackgroundTask] = WeakSet()
+
+
+@atexit.register
+def _close_what_is_open() -> None:
+    """No thread may be at work while Python takes its modules down."""
+    close_all(task for task in tuple(_all) if isValid(task) and not task.closed)
 
 
 _left: list[threading.Event] = []

@@ -21,7 +21,15 @@ from inlet.core.plan import plan_block
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.value import replace
 from inlet.core.table.pieces import piece_for
-from tests.blocks import block_of, project_of, through_blocks, tray_block, turns, unit_blocks
+from tests.blocks import (
+    block_of,
+    in_cloths,
+    project_of,
+    through_blocks,
+    tray_block,
+    turns,
+    unit_blocks,
+)
 from tests.core.assembly.corpus import corpus
 
 THREAD = 1 / 32 + 1e-6
@@ -146,8 +154,6 @@ def edge_length(plan, sides, axis, at):
     st.sampled_from(["best", "leave", "finer"]),
 )
 @example(block_of("2 0 4 3/2 / 1 0 3 3/4", 4, 3, (8, 6)), F(59, 16), "best")
-@example(block_of("", 1, 1, (3, F(3, 2)), "a"), F(3), "leave")
-@example(block_of("", 1, 1, (3, F(3, 2)), "a"), F(59, 16), "leave")
 @example(block_of("0 0 2 1", 2, 1, (8, 4)), F(9), "best")
 @settings(max_examples=80, deadline=None)
 def test_what_is_said_of_seams_and_sizes_is_so_by_polygons(block, size, awkward):
@@ -196,6 +202,22 @@ def test_turning_or_mirroring_changes_nothing_that_is_cut(block, size, turn):
     assert sorted(c.cut for c in one.cuts) == sorted(c.cut for c in two.cuts)
     assert one.fit.remedy == two.fit.remedy
     assert sorted(one.fit.finished) == pytest.approx(sorted(two.fit.finished))
+
+
+@pytest.mark.parametrize(
+    ("size", "comes_out"),
+    [
+        ((F(3), F(3, 2)), (3, 1.5)),
+        ((F(3, 2), F(3)), (1.5, 3)),
+        ((F(3), F(25, 16)), (3, 1.625)),  # cut 2 1/8 for 2 1/16
+        ((F(25, 16), F(3)), (1.625, 3)),
+    ],
+)
+def test_a_block_of_one_patch_is_as_wide_and_as_high_as_it_is_cut(size, comes_out):
+    bare = replace(block_of("0 0 1 1", 1, 1, size), seams=())
+    plan = plan_of(in_cloths(bare, "a"), "leave")
+    assert plan.fit.finished == comes_out
+    assert {p.code for p in plan.problems} <= {"odd-size"}
 
 
 # --- blocks worked by hand ------------------------------------------------------------------------
