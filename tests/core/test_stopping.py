@@ -35,7 +35,7 @@ class Counting(Job):
     """Counts how often it is asked; asked to stop after so many times."""
 
     def __init__(self, after: float = float("inf")) -> None:
-        self.after, self.asked = after, 0
+        self.after, self.asked, self.give_way = after, 0, None
 
     @property
     def asked_to_stop(self) -> bool:
