@@ -121,10 +121,6 @@ class BackgroundTask(QObject):
             self._finish(*self._outcome)
         return True
 
-    def close(self) -> None:
-        """Stop for good, see ``close_all``."""
-        close_all([self])
-
     def _end(self, until: float) -> None:
         """Wait for what is under way until then; after that it touches nothing any more."""
         if self._job is not None:
