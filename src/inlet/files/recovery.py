@@ -13,8 +13,8 @@ import os
 import re
 import threading
 import uuid
-from collections.abc import Iterator
-from contextlib import suppress
+from collections.abc import Callable, Iterator
+from contextlib import AbstractContextManager, nullcontext, suppress
 from pathlib import Path
 from typing import NamedTuple
 
@@ -27,6 +27,8 @@ from inlet.files.whole import clear_abandoned, write_whole
 
 Look = tuple[int, int]
 """A file's time in nanoseconds and its size, to know by whether another has written it."""
+Call = tuple[Project | None, Path | None, Look | None]
+"""What ``Desk.keep`` is called with."""
 
 
 def look_of(path: Path) -> Look | None:
@@ -48,6 +50,11 @@ class Left(NamedTuple):
     seen: Look | None = None
 
 
+USUAL = 0.05
+"""Seconds that putting down a project takes at most, but for a large one; a few thousandths on a
+quiet machine."""
+
+
 def desks_folder() -> Path:
     return Path(platformdirs.user_state_dir("inlet")) / "desks"
 
@@ -61,12 +68,45 @@ class Desk:
         self.file = self.folder / f"{os.getpid()}-{uuid.uuid4().hex[:8]}.json"
         self.trouble = ""
         self.unread: list[Path] = []  # desks of others that could not be read, and are kept
+        self.first: Callable[[], AbstractContextManager[object]] = nullcontext
+        """What writing goes on in: it may let other threads wait."""
         self._lock = threading.Lock()
         self._left = False
+        self._newest: Call | None = None  # what is to be put down next
+        self._asked = threading.Event()
+        self._kept = threading.Event()
+        self._thread: threading.Thread | None = None
+
+    def keep_soon(
+        self, project: Project | None, path: Path | None, seen: Look | None = None
+    ) -> None:
+        """``keep`` in another thread, at once; of calls that come while it writes the newest. It is
+        waited for as long as it usually takes: then all but a large project is down before the
+        window goes on, and a crash loses the edit under way at most."""
+        self._kept.clear()
+        self._newest = project, path, seen
+        if self._thread is None:
+            self._thread = threading.Thread(target=self._keep_newest, daemon=True)
+            self._thread.start()
+        self._asked.set()
+        self._kept.wait(USUAL)
+
+    def _keep_newest(self) -> None:
+        while not self._left:
+            self._asked.wait()
+            self._asked.clear()
+            newest, self._newest = self._newest, None
+            if newest is not None:
+                with self.first(), self._lock:
+                    if not self._left:
+                        self._keep(*newest)
+                if self._newest is None:
+                    self._kept.set()
 
     def keep(self, project: Project | None, path: Path | None, seen: Look | None = None) -> None:
         """Put down what is being worked on; no project where all of it is saved. May be called in
-        any thread; one call waits for another."""
+        any thread; one call waits for another, and takes the place of one still to come."""
+        self._newest = None
         with self._lock:
             if not self._left:
                 self._keep(project, path, seen)
@@ -90,6 +130,7 @@ class Desk:
         """The window is closed and nothing is to be offered again."""
         with self._lock, suppress(OSError):
             self._left = True
+            self._asked.set()
             self.file.unlink(missing_ok=True)
 
     def held_elsewhere(self, path: Path) -> bool:

@@ -26,12 +26,12 @@ from inlet.core.draft.sizes import with_seams
 from inlet.core.draft.tray import TrayUnit
 from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
 from inlet.core.project.block import Block, new_block
-from inlet.core.project.project import measured_in
+from inlet.core.project.project import Project, measured_in
 from inlet.core.project.value import fresh_id, replace
 from inlet.files.project_json import FileProblem, load
 from inlet.files.recovery import Desk, Look, clear, look_of
 from inlet.files.svg_import import Imported, load_svg, read_svg
-from inlet.ui import guard, theme
+from inlet.ui import guard, theme, turns
 from inlet.ui.background import BackgroundTask, close_all
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
@@ -77,9 +77,9 @@ class Window(QMainWindow):
         self.session = session
         self.settings = settings or Settings()
         self.desk = desk or Desk()
+        self.desk.first = turns.urgent
         self.writer = Writer(self, session, self.settings, self.say, self.show_work)
         self._troubled_desk = False
-        self._keeper = BackgroundTask(self)  # puts the newest edit on the desk
         self._reader = BackgroundTask(self, self._not_read)
         self._reader.progress.connect(self._show_reading)
         self._on_disk: Look | None = None  # how the file looked when we last met it
@@ -470,22 +470,21 @@ class Window(QMainWindow):
     # --- safety of work -----------------------------------------------------------------------
 
     def _edited(self) -> None:
-        """An edit goes on the desk with the next turn of the event loop, in another thread: a crash
-        loses the one under way at most."""
+        """An edit goes on the desk at once, in another thread: a crash loses the last one at
+        most."""
         if self.session.history.unsaved:
-            self._keeper.start(self._what_to_keep(), lambda _: self._say_trouble(), pause=0)
+            self.desk.keep_soon(*self._to_keep())
+            self._say_trouble()  # of the edit before
 
     def put_by(self) -> None:
         """Put what is not saved yet on our desk now, to be found again after a crash."""
-        self._keeper.stop()
-        self._what_to_keep()()
+        self.desk.keep(*self._to_keep())
         self._say_trouble()
 
-    def _what_to_keep(self) -> Callable[[], None]:
-        """The call that puts down the work as it is now."""
+    def _to_keep(self) -> tuple[Project | None, Path | None, Look | None]:
         session = self.session
         unsaved = session.project if session.history.unsaved else None
-        return partial(self.desk.keep, unsaved, session.path, self._on_disk)
+        return unsaved, session.path, self._on_disk
 
     def _say_trouble(self) -> None:
         """Say once that unsaved work cannot be kept, and again only after it could."""
@@ -648,7 +647,7 @@ class Window(QMainWindow):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for the window."""
-        return (self._keeper, self._reader, *self.writer.tasks, *self.session.tasks)
+        return (self._reader, *self.writer.tasks, *self.session.tasks)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
