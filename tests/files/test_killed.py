@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import json
 import random
 import signal
 import subprocess
 import sys
 import time
 
-from inlet.files.project_json import load, save
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+from inlet.files.project_json import load, loads, save
 from inlet.files.recovery import Desk, clear
+from tests.blocks import block_of, project_of
 
 WORKER = """
 import sys
@@ -106,3 +110,25 @@ def test_a_desk_that_cannot_be_written_or_read_stops_nothing(tmp_path):
     ]
     assert desk.left_behind() == []
     assert desk.unread == []  # told once
+
+
+def named(number: int) -> Project:
+    return replace(project_of(block_of("0 0 1 1", 1, 1)), name=str(number))
+
+
+def test_of_many_edits_the_newest_is_kept_and_none_after_leaving(tmp_path):
+    desk = Desk(tmp_path)
+    for number in range(60):
+        desk.keep_soon(named(number), None)
+    until = time.monotonic() + 30
+    while "59" not in desk.file.read_text() and time.monotonic() < until:
+        time.sleep(0.01)
+    assert loads(json.loads(desk.file.read_text())["project"]) == named(59)
+    desk.keep_soon(named(60), None)
+    desk.keep(named(61), None)  # in its place
+    assert loads(json.loads(desk.file.read_text())["project"]) == named(61)
+    desk.leave()
+    desk.keep_soon(named(62), None)
+    desk.keep(named(63), None)
+    time.sleep(0.1)
+    assert not list(tmp_path.iterdir())

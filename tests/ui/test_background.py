@@ -16,6 +16,7 @@ from inlet.core.project.value import replace
 from inlet.core.stopping import check, tell
 from inlet.files import svg_import
 from inlet.files.project_json import load
+from inlet.ui import turns
 from inlet.ui.app import DEMO
 from inlet.ui.background import BackgroundTask, close_all, left_at_work
 from tests.blocks import project_of
@@ -128,6 +129,27 @@ def test_what_cannot_be_stopped_is_left_and_told(qtbot, qapp):
     go_on.set()
     qtbot.waitUntil(lambda: not left_at_work())
     assert got == []
+
+
+def test_work_waits_while_the_window_is_busy_or_something_is_urgent_and_not_for_ever(qapp):
+    turns.idle()
+    began = time.perf_counter()
+    turns.give_way()
+    assert time.perf_counter() - began < turns.LONGEST  # nothing to wait for
+    turns.busy()
+    began = time.perf_counter()
+    turns.give_way()
+    assert time.perf_counter() - began >= turns.LONGEST / 2
+    turns.idle()
+    time.sleep(turns.OWN)
+    with turns.urgent():
+        began = time.perf_counter()
+        turns.give_way()
+        waited = time.perf_counter() - began
+        assert waited >= turns.LONGEST / 2
+        began = time.perf_counter()
+        turns.give_way()
+        assert time.perf_counter() - began < waited  # now it has a while for itself
 
 
 # --- closing the window over every kind of work ---------------------------------------------------

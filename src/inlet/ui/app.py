@@ -17,7 +17,8 @@ from PySide6.QtWidgets import QApplication
 from inlet import terminal
 from inlet.files.project_json import FileProblem, load
 from inlet.files.whole import check_export, export_whole
-from inlet.ui import background, guard, theme
+from inlet.ui import guard, theme
+from inlet.ui.background import close_all, left_at_work
 from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.quilt.stage import PAGES as QUILT_PAGES
@@ -91,20 +92,22 @@ def _until_closed(app: QApplication, window: Window) -> int:
     for end in (ours, other):
         end.setblocking(False)
     before = signal.set_wakeup_fd(other.fileno(), warn_on_full_buffer=False)
-    # Qt waits outside Python; a byte on the socket wakes it, so that Python's handler runs.
+    # Qt waits outside Python; a byte on the socket wakes it. What is to be done is done from the
+    # event loop, not in the handler, which may come between any two steps of ours.
     waker = QSocketNotifier(ours.fileno(), QSocketNotifier.Type.Read, app)
-    waker.activated.connect(lambda: ours.recv(64))
 
-    def stop(*_: object) -> None:
+    def stop() -> None:
+        ours.recv(64)
         window.put_by()
-        window.session.close()  # no work of another thread may outlive the window
+        close_all(window.tasks)
         terminal.complain("inlet: stopped")
         app.exit(130)
 
-    usual = signal.signal(signal.SIGINT, stop)
+    waker.activated.connect(stop)
+    usual = signal.signal(signal.SIGINT, lambda *_: None)
     try:
         code = app.exec()
-        if background.left_at_work():  # a solver that cannot be stopped does not keep the user
+        if left_at_work():  # a solver that cannot be stopped does not keep the user
             sys.stdout.flush()
             sys.stderr.flush()
             os._exit(code)
