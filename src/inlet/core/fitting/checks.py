@@ -38,10 +38,10 @@ def _comes_out(fit: Fit, measure: Measure) -> Problem:
     """What a careful maker measures, where no seam is in the way."""
     least = float(measure.system.thread) / 2 + HAIR
     drawn = size_text(fit.sewn.layout.draft.block.finished, measure)
-    told = []
+    parts = []
     if fit.missed > least:
-        told.append(f"the block comes out {block_text(fit, measure)}, drawn {drawn}")
+        parts.append(f"the block comes out {block_text(fit, measure)}; it is drawn {drawn}")
     if fit.worst > least:
         differs = length_text(measure.system.thread, measure)
-        told.append(f"edges differ by up to {differs}, which is eased")
-    return Problem("warning", "comes-out", (), f"Cut to the ruler's marks, {'; '.join(told)}.")
+        parts.append(f"edges differ by up to {differs}: ease them in")
+    return Problem("warning", "comes-out", (), f"Cut to the ruler's marks, {'; '.join(parts)}.")

@@ -66,14 +66,14 @@ def quilted(top: Top, project: Project) -> Quilted:
         check()
         failed: list[Place] = []
         if asked.kind == "grid":
-            found = _grid(top, asked, project.measure)
+            drawn = _grid(top, asked, project.measure)
         else:
-            found = _in_patches(top, project, asked, failed)
-        own = list(islice(found, MOST_LINES + 1))
-        if len(own) > MOST_LINES:
+            drawn = _in_patches(top, project, asked, failed)
+        asked_lines = list(islice(drawn, MOST_LINES + 1))
+        if len(asked_lines) > MOST_LINES:
             problems.append(_too_many(i))
             continue
-        lines += own
+        lines += asked_lines
         problems += [_not_drawn(i, at) for at in failed[:MOST_TOLD]]
     return Quilted(tuple(lines), tuple(problems))
 
@@ -113,8 +113,8 @@ def _in_patches(
                 for patch in patches_of(each.block)
                 if not asked.fabric or patch.fabric == asked.fabric
             ]
-            found = _lines_of(patches, asked, project.measure, failed)
-            lines = known[id(each.block)] = list(islice(found, MOST_LINES + 1))
+            of_block = _lines_of(patches, asked, project.measure, failed)
+            lines = known[id(each.block)] = list(islice(of_block, MOST_LINES + 1))
         matrix = each.matrix
         yield from (tuple(matrix(p) for p in line) for line in lines)
     quilt = project.quilt or Quilt()

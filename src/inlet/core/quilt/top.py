@@ -181,7 +181,7 @@ def _place_problems(
         )
     if len(outside) > MOST_TOLD:
         more = len(outside) - MOST_TOLD
-        yield _warning("place-outside", f"Nor are {more} places more.")
+        yield _warning("place-outside", f"{more} more places are outside the quilt.")
     empty = sum(not place.block and not place.fabric for place in places)
     if empty:
         many = "1 place has" if empty == 1 else f"{empty} places have"
