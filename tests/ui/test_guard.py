@@ -21,6 +21,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project.block import Choice
 from inlet.core.project.pressing import BlockPressing, Pin
+from inlet.core.project.quilt import Motif, Quilt
 from inlet.core.project.value import replace
 from inlet.files.project_json import dumps, loads
 from inlet.files.recovery import Desk
@@ -135,6 +136,18 @@ def test_while_cloth_is_being_cut_every_block_can_be_edited(maker):
     assert maker.session.block.name == "two anew copy"
     maker.session.add_block()
     assert maker.session.block.title == "Block 4"
+
+
+def test_what_is_refused_goes_back_to_what_is_kept(maker):
+    motif = Motif(id="m", columns=10, rows=10, block=maker.session.block_id)
+    quilt = Quilt(setting="straight", columns=4, rows=5, block="m", motifs=(motif,))
+    maker.session.edit_quilt(quilt)
+    maker.window.show_stage("quilt")
+    columns = maker.window.quilt_ticket.setting.columns
+    columns.setValue(90)
+    assert "45000 blocks; 20000 are the most" in maker.window.message_text.text()
+    maker.bot.waitUntil(lambda: columns.value() == 4)
+    assert maker.session.project.quilt == quilt
 
 
 def test_the_block_shown_is_always_there_whatever_is_refused(maker, monkeypatch):

@@ -10,7 +10,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TypeVar
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from inlet.core.cutting.progress import under_way
 from inlet.core.draft.checks import drawing_problems
@@ -243,6 +243,8 @@ class Session(QObject):
         why = project_json.why_not_kept(project, self.project)
         if why:
             self.said.emit(f"{why}. Nothing was changed.")
+            # What was typed goes back to what is kept, once whoever asks is done with it.
+            QTimer.singleShot(0, self, self.changed.emit)
             return False
         wanted = show if show is not None else self.block_id
         if not self._can_be_drawn(project, wanted):
