@@ -144,7 +144,8 @@ def test_what_is_refused_goes_back_to_what_is_kept(maker):
     maker.session.edit_quilt(quilt)
     maker.window.show_stage("quilt")
     columns = maker.window.quilt_ticket.setting.columns
-    columns.setValue(90)
+    with maker.bot.waitSignal(maker.session.changed, timeout=20000):
+        columns.setValue(90)
     assert "45000 blocks; 20000 are the most" in maker.window.message_text.text()
     maker.bot.waitUntil(lambda: columns.value() == 4)
     assert maker.session.project.quilt == quilt
