@@ -131,8 +131,7 @@ class Maker:
 def maker(qtbot):
     """A maker before an empty project."""
     app = QApplication.instance()
-    if theme.text_scale() != 1.0 or not app.styleSheet():
-        theme.apply(app)  # restyles every widget there is: not for each test
+    theme.apply(app)
     window = Window(Session())
     window.session.start(new_project(), None)
     window.resize(1280, 800)

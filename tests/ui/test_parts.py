@@ -28,8 +28,7 @@ from tests.blocks import block_of, project_of
 
 @pytest.fixture(autouse=True)
 def look(qapp):
-    if theme.text_scale() != 1.0 or not qapp.styleSheet():
-        theme.apply(qapp)
+    theme.apply(qapp)
 
 
 def test_a_value_is_taken_when_done_and_kept_when_wrong(qtbot):

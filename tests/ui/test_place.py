@@ -14,8 +14,7 @@ from inlet.ui.window import TITLE_BAR, Window
 
 
 def opened(qtbot, settings):
-    if not QApplication.instance().styleSheet():
-        theme.apply(QApplication.instance())
+    theme.apply(QApplication.instance())
     session = Session()
     window = Window(session, settings)
     session.start(new_project(), None)

@@ -8,7 +8,7 @@ from functools import lru_cache
 from PySide6.QtCore import QByteArray, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QPainter, QPixmap
 from PySide6.QtSvg import QSvgRenderer
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from inlet.assets import ASSETS, FONTS, ICONS
 from inlet.core.draft.value import grey_of
@@ -27,6 +27,9 @@ _BASE_POINTS = 10.5
 
 
 def load_fonts() -> None:
+    """Make the typeface known to Qt, once: each font added makes Qt forget what it has measured."""
+    if FAMILY in QFontDatabase.families():
+        return
     for path in sorted(FONTS.glob("*.ttf")):
         QFontDatabase.addApplicationFont(str(path))
 
@@ -54,15 +57,26 @@ def px(length: float) -> int:
 
 
 def apply(app: QApplication, scale: float = 1.0) -> None:
-    """Give the application its look; ``scale`` multiplies every text size."""
+    """Give the application its style and typeface; ``scale`` multiplies every text size. A window
+    is dressed with the sheet by ``dress``."""
     global _scale
     _scale = max(0.5, min(3.0, scale))
     load_fonts()
-    # Each goes through every widget: the style is set once, the sheet when all else is.
-    app.setStyleSheet("")
     if app.style().name() != "fusion":
         app.setStyle("Fusion")
     app.setFont(font())
+
+
+def dress(window: QWidget) -> None:
+    """Give a window, with all that is in it and every dialog of it, the style sheet at the text
+    size. It is the window's, not the application's: Qt goes through a widget and all below it each
+    time the widget is laid into another that has a sheet, so what a window holds is made outside
+    it, and laid into the dressed window at once (2 to 3 times as fast)."""
+    window.setStyleSheet(_sheet(_scale))
+
+
+@lru_cache(maxsize=2)
+def _sheet(scale: float) -> str:
     sheet = (ASSETS / "style.qss").read_text("utf-8")
     names = {
         "@ground": GROUND.name(),
@@ -75,8 +89,8 @@ def apply(app: QApplication, scale: float = 1.0) -> None:
         "@icons": ICONS.as_posix().replace("\\", "\\\\").replace('"', '\\"'),
     }
     for points in (9, 10, 11, 13, 16, 20, 26):
-        names[f"@{points}pt"] = f"{points * _scale:.1f}pt"
-    app.setStyleSheet(re.sub("@[a-z0-9-]+", lambda found: names[found[0]], sheet))
+        names[f"@{points}pt"] = f"{points * scale:.1f}pt"
+    return re.sub("@[a-z0-9-]+", lambda name: names[name[0]], sheet)
 
 
 def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:

@@ -119,6 +119,10 @@ class Window(QMainWindow):
     def build(self) -> None:
         """Make every widget (again, after a change of text size)."""
         session = self.session
+        before = self.takeCentralWidget()
+        if before is not None:
+            before.deleteLater()
+        theme.dress(self)  # while there is nothing in it
         body = QWidget()
         body.setObjectName("window")
         layout = column(body, 0, 0)
@@ -134,6 +138,7 @@ class Window(QMainWindow):
         ):  # fmt: skip
             stage.pointed.connect(self._read)
         self.setCentralWidget(body)
+        self.rail_area.setFixedWidth(self.rail.sizeHint().width() + 2)
         if session.plan is not None:
             session.planned.emit()
             session.pressed.emit()
@@ -193,12 +198,11 @@ class Window(QMainWindow):
         self.cutting.cuts.connect(self.cutting_ticket.show_plan)
         self.rail = Rail(session)
         self.rail.chosen.connect(self.show_stage)
-        rail = scrolled(self.rail, "railArea")
-        rail.setFixedWidth(self.rail.sizeHint().width() + 2)
+        self.rail_area = scrolled(self.rail, "railArea")
         middle = QHBoxLayout()
         middle.setContentsMargins(0, 0, 0, 0)
         middle.setSpacing(0)
-        middle.addWidget(rail)
+        middle.addWidget(self.rail_area)
         middle.addWidget(self.stages, 1)
         middle.addWidget(self.tickets)
         return middle
@@ -402,7 +406,7 @@ class Window(QMainWindow):
         app = QApplication.instance()
         assert isinstance(app, QApplication)
         theme.apply(app, scale)
-        QTimer.singleShot(0, self.build)
+        QTimer.singleShot(0, self, self.build)
 
     def rename_block(self) -> None:
         block = self.session.block

@@ -149,7 +149,7 @@ class QuiltPlan:
 
     def work_out(self) -> None:
         """Ask for everything that takes a while, so that it is known from then on."""
-        _ = self.quilted, self.steps, self.cloth, self.work
+        _ = self.quilted, self.steps, self.cloth, self.work, self.problems
         for plan in self.sewn:
             _ = plan.pressing
 

@@ -19,7 +19,6 @@ from inlet.core.quilt.edit import (
     turned_at,
 )
 from inlet.core.quilt.making import TURNS
-from inlet.core.quilt.oddness import odd_ones
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.parts import Link, button, column, label, row, rule
@@ -106,7 +105,8 @@ class PlacePage(QWidget):
             self.in_row.setValue(row_lengths(quilt)[last.row])
             self.in_row.blockSignals(False)
             self.motif.setVisible(self._as_motif() is not None)
-        self.odd.setText("\n".join(odd.words for odd in odd_ones(project)))
+        odd = self.session.quilt_view.odd if self.session.quilt_known else ()
+        self.odd.setText("\n".join(each.words for each in odd))
 
     def _lies(self, place: Placed) -> str:
         words = [TURNS[place.turn] or "as drawn"]

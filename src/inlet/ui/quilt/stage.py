@@ -125,7 +125,7 @@ class QuiltStage(QWidget):
         if not self.isVisible():
             return
         plan, scene, odd = self.session.quilt_view
-        self.top.odd = odd
+        self.top.odd = tuple((each.place.column, each.place.row) for each in odd)
         self.top.show_scene(scene)
         has_top = bool(plan.top.rows)
         self.top.setVisible(has_top)
@@ -149,7 +149,8 @@ class QuiltStage(QWidget):
             self.words.setText("Laying out the quilt …")
             return
         if not plan.top.rows:
-            self.words.setText(vulgar_text(plan.problems[0].text if plan.problems else ""))
+            problems = plan.top.problems
+            self.words.setText(vulgar_text(problems[0].text if problems else ""))
             return
         if not plan.planned:
             self.words.setText("Laying out its cloth …")

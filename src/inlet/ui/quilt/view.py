@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from inlet.core.project.project import Project
-from inlet.core.quilt.edit import Spot
-from inlet.core.quilt.oddness import odd_ones
+from inlet.core.quilt.oddness import Odd, odd_ones
 from inlet.core.quilt.plan import QuiltPlan, plan_quilt
 from inlet.ui.quilt.scene import Scene
 
@@ -17,7 +16,7 @@ class QuiltView(NamedTuple):
 
     plan: QuiltPlan
     scene: Scene | None
-    odd: tuple[Spot, ...]
+    odd: tuple[Odd, ...]
 
 
 def quilt_view(project: Project, before: QuiltView) -> QuiltView:
@@ -27,8 +26,7 @@ def quilt_view(project: Project, before: QuiltView) -> QuiltView:
     scene = None
     if plan.top.rows:
         scene = before.scene.of(plan.top, project) if before.scene else Scene(plan.top, project)
-    odd = tuple((each.place.column, each.place.row) for each in odd_ones(project))
-    return QuiltView(plan, scene, odd)
+    return QuiltView(plan, scene, odd_ones(project))
 
 
 def no_quilt() -> QuiltView:
