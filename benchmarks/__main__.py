@@ -34,7 +34,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.methods import method, proof
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.resew import resewn
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.planning.planned import plan_units
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
@@ -42,7 +42,7 @@ from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.table import pieces
 from inlet.core.units.breakdown import break_down
-from inlet.files.project_json import load, save
+from inlet.files.project.project_json import load, save
 
 CLOTHS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
                zip(range(0, 100, 20), "abcde", strict=True))  # fmt: skip
@@ -174,8 +174,8 @@ def cold_start() -> float:
 def opening(count: int) -> tuple[str, tuple[float, float], str]:
     """Reading a project of many blocks and showing its first in the window."""
     from inlet.ui import theme
-    from inlet.ui.session import Session
-    from inlet.ui.window import Window
+    from inlet.ui.shell.session import Session
+    from inlet.ui.shell.window import Window
 
     app = QApplication.instance() or QApplication([])
     theme.apply(app)
@@ -207,8 +207,8 @@ def opening(count: int) -> tuple[str, tuple[float, float], str]:
 def redraws() -> list[tuple[str, tuple[float, float], str]]:
     """An edit to the redrawn picture, in the window, at several sizes of block."""
     from inlet.ui import theme
-    from inlet.ui.session import Session
-    from inlet.ui.window import Window
+    from inlet.ui.shell.session import Session
+    from inlet.ui.shell.window import Window
 
     app = QApplication.instance() or QApplication([])
     theme.apply(app)

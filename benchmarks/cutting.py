@@ -15,9 +15,9 @@ from typing import NamedTuple
 import rectpack
 from rectpack import guillotine
 
-from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.layout import SECONDS, ClothPlan, ToCut, fill_strips_once, lay_out
-from inlet.core.cutting.strokes import Rect, places_of, strokes_of
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, fill_strips_once, lay_out
+from inlet.core.layout.strokes import Rect, places_of, strokes_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting
 from inlet.core.project.measure import Measure

@@ -6,9 +6,9 @@ import random
 from collections.abc import Callable, Iterator
 
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.plan.block import BlockPlan, plan_block
 from inlet.core.pressing.find import SECONDS, find_pressing
-from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.pressing_plan import PressingPlan
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.pressing import BlockPressing

@@ -13,17 +13,17 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
-from inlet.core.cutting.layout import fill_strips_once
+from inlet.core.layout.layout import fill_strips_once
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
-from inlet.core.project.places import placed
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Colourway, Quilt, Scatter
 from inlet.core.project.value import replace
-from inlet.core.quilt.plan import plan_quilt
-from inlet.core.quilt.scatter import scattered
-from inlet.files.project_json import load, save
+from inlet.core.setting.places import placed
+from inlet.core.setting.scatter import scattered
+from inlet.files.project.project_json import load, save
 
 SIDE = 40
 AIMS = {
@@ -64,8 +64,8 @@ def measured() -> dict[str, list[float]]:
     from PySide6.QtWidgets import QApplication
 
     from inlet.ui import theme
-    from inlet.ui.session import Session
-    from inlet.ui.window import Window
+    from inlet.ui.shell.session import Session
+    from inlet.ui.shell.window import Window
 
     app = QApplication([])
     theme.apply(app)

@@ -17,14 +17,14 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import seam_along
 from inlet.core.project.cutting import Cutting, PrintMotif
 from inlet.core.project.quilt import Binding, Quilt, QuiltingLines
 from inlet.core.project.value import replace
-from inlet.core.quilt.plan import plan_quilt
-from inlet.files.project_json import load, save
-from inlet.files.quilt_json import quilt_dict
-from inlet.ui.app import DEMO
+from inlet.files.project.project_json import load, save
+from inlet.files.text.quilt_json import quilt_dict
+from inlet.ui.shell.app import DEMO
 from tests.blocks import block_of, point, project_of
 
 

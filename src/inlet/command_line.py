@@ -12,35 +12,41 @@ from typing import TYPE_CHECKING, NoReturn
 from inlet import __version__, terminal
 from inlet.core.buying.enough import enough, enough_lines
 from inlet.core.buying.shopping import shopping, shopping_whole
-from inlet.core.cutting.centring import centring_lines
-from inlet.core.cutting.layout import SECONDS
-from inlet.core.cutting.sets import project_sets
-from inlet.core.cutting.sheets import MOST_SPARES, correction
-from inlet.core.cutting.templates import templates
+from inlet.core.cutlist.strip_sets import project_sets
+from inlet.core.layout.layout import SECONDS
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import LONGEST_NUMBER, NumberError, parse_length
-from inlet.core.piecing.needle import (
+from inlet.core.piecing.seam_test import (
     parse_needle,
 )
-from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.quilt import plan_quilt
+from inlet.core.plan.size_proposals import cost_of, cost_text, proposals, target_typed
 from inlet.core.planning.stock import Stock, parse_stock
 from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block, new_block
 from inlet.core.project.measure import Needle
 from inlet.core.project.project import Project, first_project
 from inlet.core.project.value import replace
-from inlet.core.quilt.plan import plan_quilt
-from inlet.core.quilt.target import cost_of, cost_text, proposals, target_typed
+from inlet.core.templates.centring import centring_lines
+from inlet.core.templates.sheets import MOST_SPARES, correction
+from inlet.core.templates.template import templates
 from inlet.core.words import length_text, near_text
-from inlet.files.plan_json import plan_dict, set_dict, stock_list
-from inlet.files.plan_text import compared_lines, needle_lines, plan_text, sets_text, stock_lines
 from inlet.files.problem import shown
-from inlet.files.project_json import FileProblem, load, save
-from inlet.files.quilt_json import quilt_dict
-from inlet.files.quilt_text import quilt_text
+from inlet.files.project.project_json import FileProblem, load, save
+from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
+from inlet.files.text.plan_text import (
+    compared_lines,
+    needle_lines,
+    plan_text,
+    sets_text,
+    stock_lines,
+)
+from inlet.files.text.quilt_json import quilt_dict
+from inlet.files.text.quilt_text import quilt_text
 from inlet.files.whole import check_export, export_whole
 
 if TYPE_CHECKING:
-    from inlet.files.tables import Table
+    from inlet.files.text.tables import Table
 
 COMMANDS = ("plan", "export", "check", "import")
 
@@ -97,7 +103,7 @@ def _window(args: Sequence[str]) -> int:
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")
     parser.add_argument("--version", action="version", version=f"Inlet {__version__}")
     options = parser.parse_args(args)
-    from inlet.ui.app import run  # Qt is loaded only when there is a window to show
+    from inlet.ui.shell.app import run  # Qt is loaded only when there is a window to show
 
     return run(options)
 
@@ -231,13 +237,13 @@ def _export_quilt(options: argparse.Namespace) -> int:
     if options.format not in QUILT_FORMATS[options.what].split():
         raise FileProblem(f"inlet: {options.what} cannot be written as {options.format}")
     if options.format == "pdf":
-        from inlet.files import labels_pdf, quilt_pdf  # load the PDF library
+        from inlet.files.pdf import labels_pdf, quilt_pdf
 
         of_labels = options.what == "quilt-labels"
         write = labels_pdf.write_quilt_labels if of_labels else quilt_pdf.write_quilt
         write(plan, options.output, options.paper)
         return 0
-    from inlet.files.quilt_picture import quilt_png, quilt_svg, quilting_svg
+    from inlet.files.drawings.quilt_picture import quilt_png, quilt_svg, quilting_svg
 
     seams = not options.no_seams
     if options.format == "png":
@@ -293,7 +299,7 @@ def _export(options: argparse.Namespace) -> int:
         return _export_quilt(options)
     plan = _plan_asked(options)
     if (options.what, options.format) == ("block", "svg"):
-        from inlet.files.svg import write_block_svg  # loads the SVG library
+        from inlet.files.drawings.svg import write_block_svg  # loads the SVG library
 
         write_block_svg(plan.project, plan.block, Path(options.output))
         return 0
@@ -303,7 +309,7 @@ def _export(options: argparse.Namespace) -> int:
         return _export_table(options, plan)
     if options.format != "pdf" or options.what == "block":
         raise FileProblem(f"inlet: a {options.what} cannot be written as {options.format}")
-    from inlet.files import cutting_pdf, guide_pdf, labels_pdf  # load the PDF library
+    from inlet.files.pdf import cutting_pdf, guide_pdf, labels_pdf
 
     write = {
         "labels": labels_pdf.write_labels,
@@ -325,7 +331,8 @@ def _export_templates(options: argparse.Namespace, plan: BlockPlan) -> int:
         corrected = correction(options.printed) if options.printed else (1.0, 1.0)
     except NumberError as why:
         raise FileProblem(f"inlet: --printed: {why}") from None
-    from inlet.files import templates_drawing, templates_pdf  # load the PDF and DXF libraries
+    from inlet.files.drawings import templates_drawing
+    from inlet.files.pdf import templates_pdf
 
     if options.format == "pdf":
         templates_pdf.write_templates(
@@ -344,7 +351,8 @@ TABLES = ("cutting", "shopping", "sizes")
 
 
 def _export_table(options: argparse.Namespace, plan: BlockPlan) -> int:
-    from inlet.files import cutting_pdf, tables  # load the PDF library
+    from inlet.files.pdf import cutting_pdf
+    from inlet.files.text import tables
 
     if options.what == "cutting" and options.format == "pdf":
         cutting_pdf.write_cutting(plan, options.output, options.paper)
@@ -364,7 +372,7 @@ def _export_table(options: argparse.Namespace, plan: BlockPlan) -> int:
 
 def _shopping(options: argparse.Namespace) -> Table:
     """The shopping list asked for."""
-    from inlet.files.tables import shopping_table  # loads the PDF library
+    from inlet.files.text.tables import shopping_table  # loads the PDF library
 
     project = load(options.file)
     if getattr(options, "project", False):
@@ -374,7 +382,7 @@ def _shopping(options: argparse.Namespace) -> Table:
 
 def _chart(options: argparse.Namespace, plan: BlockPlan) -> Table:
     """The size chart asked for."""
-    from inlet.files.tables import chart_table  # loads the PDF library
+    from inlet.files.text.tables import chart_table  # loads the PDF library
 
     try:
         return chart_table(options.sizes, plan)
@@ -416,7 +424,7 @@ def _stock(text: str | None, plan: BlockPlan) -> tuple[Stock, ...]:
 
 
 def _import(options: argparse.Namespace) -> int:
-    from inlet.files.svg_import import load_svg
+    from inlet.files.drawings.svg_import import load_svg
 
     drawing, target = Path(options.file), Path(options.output)
     project = load(target) if os.path.lexists(target) else first_project()

@@ -8,8 +8,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from typing import Any
 
-from inlet.files.json_text import json_text
 from inlet.files.problem import FileProblem, reason
+from inlet.files.text.json_text import json_text
 
 
 @contextmanager

@@ -19,13 +19,13 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.value import replace
-from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import dumps, loads
-from inlet.files.svg import block_svg
-from inlet.files.svg_import import read_svg
+from inlet.files.drawings.svg import block_svg
+from inlet.files.drawings.svg_import import read_svg
+from inlet.files.project.project_json import dumps, loads
+from inlet.files.text.plan_json import plan_dict
 from tests.blocks import project_of
 
 EDITS = ["seam", "arc", "drop", "erase", "turn", "insert", "remove", "swing", "paint"]

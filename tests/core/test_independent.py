@@ -12,17 +12,17 @@ import shapely
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from inlet.core.cutting.sets import project_sets
+from inlet.core.cutlist.strip_sets import project_sets
 from inlet.core.draft.symmetry import turned
 from inlet.core.methods.catalogue import methods_for
 from inlet.core.methods.method import every_piece
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, straight
-from inlet.files.json_text import json_text
-from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import load
-from inlet.ui.app import DEMO
+from inlet.files.project.project_json import load
+from inlet.files.text.json_text import json_text
+from inlet.files.text.plan_json import plan_dict
+from inlet.ui.shell.app import DEMO
 from tests.blocks import (
     allowances,
     block_of,

@@ -18,9 +18,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import parse_exact
 from inlet.core.piecing.cards import cards, cloth_rows
-from inlet.core.piecing.thread import thread_for
-from inlet.core.piecing.words import thread_text
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, FabricAt, curved, seam_along, straight
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.measure import METRIC, Measure
@@ -46,12 +44,13 @@ from inlet.core.project.quilt import (
     Triangles,
 )  # fmt: skip
 from inlet.core.project.value import replace
+from inlet.core.schedule.thread import thread_for
+from inlet.core.schedule.words import thread_text
 from inlet.core.table.moves import like_ones_together
 from inlet.core.words import cloth_name
-from inlet.files.guide_pdf import write_guide
-from inlet.files.labels_pdf import labels
-from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import (
+from inlet.files.pdf.guide_pdf import write_guide
+from inlet.files.pdf.labels_pdf import labels
+from inlet.files.project.project_json import (
     FileProblem,
     dumps,
     dumps_compact,
@@ -60,6 +59,7 @@ from inlet.files.project_json import (
     save,
     why_not_kept,
 )
+from inlet.files.text.plan_json import plan_dict
 from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
 from tests.core.pressing.drawn import NAMED

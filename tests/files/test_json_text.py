@@ -7,7 +7,7 @@ import json
 from hypothesis import given
 from hypothesis import strategies as st
 
-from inlet.files.json_text import json_text
+from inlet.files.text.json_text import json_text
 
 values = st.recursive(
     st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(),

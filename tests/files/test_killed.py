@@ -11,8 +11,8 @@ import time
 
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
-from inlet.files.project_json import load, loads, save
-from inlet.files.recovery import Desk, clear
+from inlet.files.project.project_json import load, loads, save
+from inlet.files.project.recovery import Desk, clear
 from tests.blocks import block_of, project_of
 
 WORKER = """
@@ -23,8 +23,8 @@ from inlet.core.draft.edit import add_seams
 from inlet.core.project.project import Project
 from inlet.core.project.block import Block, straight
 from inlet.core.project.value import replace
-from inlet.files.project_json import save
-from inlet.files.recovery import Desk
+from inlet.files.project.project_json import save
+from inlet.files.project.recovery import Desk
 path, desk, number = Path(sys.argv[1]), Desk(Path(sys.argv[2])), int(sys.argv[3])
 bands = (F(1),) * 12
 project = Project(blocks=(Block(id="b", columns=bands, rows=bands),))

@@ -8,11 +8,11 @@ import pytest
 
 from inlet.command_line import main
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.measure import Needle, Rates
 from inlet.core.project.value import replace
-from inlet.files.plan_json import plan_dict
-from inlet.files.project_json import FileProblem, dumps, loads, save
+from inlet.files.project.project_json import FileProblem, dumps, loads, save
+from inlet.files.text.plan_json import plan_dict
 from tests.blocks import project_of
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
 

@@ -18,20 +18,20 @@ import pytest
 import inlet
 from inlet.command_line import main
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
+from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import MOST_SEAMS, Seam, new_block, straight
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import replace
-from inlet.core.quilt.plan import plan_quilt
-from inlet.core.quilt.quilting import MOST_LINES
-from inlet.files.guide_pdf import write_guide
-from inlet.files.labels_pdf import write_labels
-from inlet.files.limits import LIMITS, Items, Mark, Range, Words
+from inlet.core.setting.quilting import MOST_LINES
+from inlet.files.drawings.svg import write_block_svg
+from inlet.files.pdf.guide_pdf import write_guide
+from inlet.files.pdf.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
-from inlet.files.project_json import dumps, load, loads, save, why_not_kept
-from inlet.files.svg import write_block_svg
+from inlet.files.project.limits import LIMITS, Items, Mark, Range, Words
+from inlet.files.project.project_json import dumps, load, loads, save, why_not_kept
 from inlet.files.whole import previous_version
 from tests.blocks import block_of, project_of
 from tests.files.hostile import HOSTILE, LARGE

@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.cancellation import Job, Stopped, under
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.tray import Box, drop, tray_units
@@ -21,11 +22,10 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.block import MOST_SEAMS, Block, seam_along
 from inlet.core.project.value import replace
-from inlet.core.stopping import Job, Stopped, under
-from inlet.files import svg_import
-from inlet.files.project_json import FileProblem
-from inlet.files.svg import block_svg
-from inlet.files.svg_import import read_svg
+from inlet.files.drawings import svg_import
+from inlet.files.drawings.svg import block_svg
+from inlet.files.drawings.svg_import import read_svg
+from inlet.files.project.project_json import FileProblem
 from tests.blocks import mixed_seams, point, project_of
 from tests.fuzz.drawings import complaint
 from tests.fuzz.drawings import drawing as random_drawing

@@ -54,7 +54,7 @@ class Family:
 
 
 def draft_family(name: str) -> Family:
-    from inlet.files.project_json import dumps
+    from inlet.files.project.project_json import dumps
     from tests.blocks import project_of
     from tests.fuzz import drafts
 

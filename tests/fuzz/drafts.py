@@ -16,10 +16,10 @@ from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import Root2
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.value import replace
-from inlet.files.project_json import dumps, loads
+from inlet.files.project.project_json import dumps, loads
 from tests.blocks import project_of
 
 FINE = 2e-4

@@ -7,8 +7,8 @@ import time
 
 from inlet.core.draft.patches import draft
 from inlet.core.project.block import new_block
+from inlet.files.drawings.svg_import import read_svg
 from inlet.files.problem import FileProblem
-from inlet.files.svg_import import read_svg
 from tests.fuzz.drafts import tiling_fault
 from tests.fuzz.files import JARGON, LONGEST
 

@@ -11,10 +11,12 @@ from functools import cache
 
 import msgspec
 
-from inlet.core.cutting.progress import begin
+from inlet.core.cancellation import Job, Stopped, under
 from inlet.core.draft.patches import draft
+from inlet.core.layout.progress import begin
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
+from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import MOST_SEAMS, Choice
 from inlet.core.project.cutting import Have, PrintMotif
 from inlet.core.project.fabric import Print
@@ -36,12 +38,11 @@ from inlet.core.project.quilt import (
     Triangles,
 )
 from inlet.core.project.value import replace
-from inlet.core.quilt.plan import plan_quilt
-from inlet.core.stopping import Job, Stopped, under
-from inlet.files.limits import LIMITS, Mark, Range
+from inlet.core.setting.places import in_quilt
 from inlet.files.problem import FileProblem
-from inlet.files.project_json import dumps, load, loads
-from inlet.ui.app import DEMO
+from inlet.files.project.limits import LIMITS, Mark, Range
+from inlet.files.project.project_json import dumps, load, loads
+from inlet.ui.shell.app import DEMO
 
 JARGON = re.compile(r"Expected|got `|`|\bstr\b|\barray\b|\bobject\b|Traceback|Error\b|NoneType")
 LONGEST = 250
@@ -244,7 +245,7 @@ def _complaint(text: str, plan: bool) -> str | None:
         again = loads(dumps(project), "again.json")
         if again != project:
             return "not read back equal"
-        project.in_quilt(project.blocks[0].id if project.blocks else "")
+        in_quilt(project, project.blocks[0].id if project.blocks else "")
         for block in project.blocks:
             if len(block.seams) <= MOST_SEAMS:
                 draft(block)

@@ -20,12 +20,12 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
 from inlet.core.project.value import replace
-from inlet.files.project_json import load
-from inlet.files.recovery import Desk, clear
+from inlet.files.project.project_json import load
+from inlet.files.project.recovery import Desk, clear
 from inlet.ui import theme
-from inlet.ui.app import DEMO
-from inlet.ui.session import Session
-from inlet.ui.window import Window
+from inlet.ui.shell.app import DEMO
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.window import Window
 
 APART = 40
 """Milliseconds between two edits."""

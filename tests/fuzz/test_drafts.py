@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from inlet.files.project_json import load
+from inlet.files.project.project_json import load
 from tests.fuzz import files
 from tests.fuzz.drafts import ALL, complaint, random_block
 

@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QApplication
 from inlet.core.geometry.point import Point
 from inlet.ui import guard, theme
 from inlet.ui.piecing.sittings import SittingsList
-from inlet.ui.session import Session, new_project
-from inlet.ui.window import Window
+from inlet.ui.shell.session import Session, new_project
+from inlet.ui.shell.window import Window
 from tests.blocks import point
 
 

@@ -6,8 +6,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton
 
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.files.project_json import dumps, loads
-from inlet.ui.answers import BandsPicture
+from inlet.files.project.project_json import dumps, loads
+from inlet.ui.widgets.answers import BandsPicture
 
 
 def use(maker, qtbot, card, name):

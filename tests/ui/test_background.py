@@ -10,15 +10,15 @@ from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QFileDialog, QWidget
 from shiboken6 import delete
 
+from inlet.core.cancellation import check, tell
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.quilt import Quilt, QuiltingLines
 from inlet.core.project.value import replace
-from inlet.core.stopping import check, tell
-from inlet.files import svg_import
-from inlet.files.project_json import load
-from inlet.ui import turns
-from inlet.ui.app import DEMO
-from inlet.ui.background import BackgroundTask, close_all, left_at_work
+from inlet.files.drawings import svg_import
+from inlet.files.project.project_json import load
+from inlet.ui.shell.app import DEMO
+from inlet.ui.tasks import turns
+from inlet.ui.tasks.background import BackgroundTask, close_all, left_at_work
 from tests.blocks import project_of
 from tests.core.assembly.corpus import herringbone
 from tests.ui.test_drafting import FOREIGN

@@ -6,16 +6,16 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog
 
-from inlet.core.cutting.strokes import places_of
 from inlet.core.draft.tray import tray_units
+from inlet.core.layout.strokes import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
-from inlet.files.project_json import load, save
-from inlet.ui.app import DEMO
-from inlet.ui.parts import ValueEdit
+from inlet.files.project.project_json import load, save
+from inlet.ui.shell.app import DEMO
+from inlet.ui.widgets.parts import ValueEdit
 from tests.blocks import block_of, project_of, tray_block
 
 SQUARES = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
@@ -103,7 +103,7 @@ def test_ten_cuts_left_handed_in_centimetres_back_two_and_on_after_reopening(cut
 
 def _ends(shown):
     """The first strip's place and the last one's."""
-    from inlet.core.cutting.strokes import places_of
+    from inlet.core.layout.strokes import places_of
 
     rects = [place.at for place in places_of(shown.cloth)]
     return min(rects, key=lambda r: r.y), max(rects, key=lambda r: r.y)

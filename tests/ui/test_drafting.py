@@ -21,11 +21,11 @@ from inlet.core.numbers.root2 import ROOT2
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.value import replace
 from inlet.core.units import known
-from inlet.files.project_json import load, save
-from inlet.files.recovery import Desk
-from inlet.files.svg import block_svg
+from inlet.files.drawings.svg import block_svg
+from inlet.files.project.project_json import load, save
+from inlet.files.project.recovery import Desk
 from inlet.ui.draft.cloths import ClothDialog
-from inlet.ui.parts import Link
+from inlet.ui.widgets.parts import Link
 from tests.blocks import block_of, in_cloths, point, project_of
 
 GRID = ("1 0 1 3", "2 0 2 3", "0 1 3 1", "0 2 3 2")

@@ -15,19 +15,19 @@ from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QWidget
 
 import inlet.ui
-from inlet.core.cutting.progress import begin
 from inlet.core.draft.regrid import insert_band
+from inlet.core.layout.progress import begin
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Choice
 from inlet.core.project.pressing import BlockPressing, Pin
 from inlet.core.project.quilt import Motif, Quilt
 from inlet.core.project.value import replace
-from inlet.files.project_json import dumps, loads
-from inlet.files.recovery import Desk
+from inlet.files.project.project_json import dumps, loads
+from inlet.files.project.recovery import Desk
 from inlet.ui import guard
-from inlet.ui import session as sessions
-from inlet.ui.app import DEMO
+from inlet.ui.shell import session as sessions
+from inlet.ui.shell.app import DEMO
 from tests.blocks import block_of, point, project_of
 from tests.fuzz.hand import Hand
 

@@ -10,19 +10,19 @@ from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.table.moves import DrawnLine
 from inlet.core.table.sheets import square_sheet
-from inlet.ui import planner as planning
 from inlet.ui import theme
-from inlet.ui.background import close_all
-from inlet.ui.drawing import Frame, bounds_of, draw_lines, draw_sheet
-from inlet.ui.flow import FlowLayout
-from inlet.ui.parts import ValueEdit, button, column, empty, label
-from inlet.ui.planner import Planner
-from inlet.ui.settings import MOST_RECENT, Settings
-from inlet.ui.tape import Reading, Tape
+from inlet.ui.shell.settings import MOST_RECENT, Settings
+from inlet.ui.shell.tape import Reading, Tape
+from inlet.ui.tasks import planner as planning
+from inlet.ui.tasks.background import close_all
+from inlet.ui.tasks.planner import Planner
+from inlet.ui.widgets.drawing import Frame, bounds_of, draw_lines, draw_sheet
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import ValueEdit, button, column, empty, label
 from tests.blocks import block_of, project_of
 
 

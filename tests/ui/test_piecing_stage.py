@@ -9,10 +9,10 @@ from PySide6.QtWidgets import QPushButton
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
-from inlet.core.piecing.sittings import sittings
-from inlet.files.project_json import dumps, loads
-from inlet.ui.drawing import MovePicture
+from inlet.core.schedule.sittings import sittings
+from inlet.files.project.project_json import dumps, loads
 from inlet.ui.units.rates import RatesDialog
+from inlet.ui.widgets.drawing import MovePicture
 from tests.blocks import point
 
 MITRE = ("0 0 3/2 3/2", "3/2 3/2 3 3/2", "3/2 3/2 3/2 3")

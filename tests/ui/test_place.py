@@ -8,9 +8,9 @@ from PySide6.QtWidgets import QApplication
 
 from inlet.ui import theme
 from inlet.ui.draft.dial import Dial
-from inlet.ui.session import Session, new_project
-from inlet.ui.settings import Settings
-from inlet.ui.window import TITLE_BAR, Window
+from inlet.ui.shell.session import Session, new_project
+from inlet.ui.shell.settings import Settings
+from inlet.ui.shell.window import TITLE_BAR, Window
 
 
 def opened(qtbot, settings):

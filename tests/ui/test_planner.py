@@ -6,13 +6,13 @@ import time
 
 import pytest
 
+from inlet.core.cancellation import Stopped
 from inlet.core.project.value import replace
-from inlet.core.stopping import Stopped
 from inlet.core.units.known import units_of
-from inlet.ui import planner as planner_module
-from inlet.ui.background import close_all
-from inlet.ui.planner import Planner
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.tasks import planner as planner_module
+from inlet.ui.tasks.background import close_all
+from inlet.ui.tasks.planner import Planner
 from tests.blocks import block_of, project_of
 from tests.core.assembly.corpus import herringbone
 

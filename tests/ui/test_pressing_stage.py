@@ -10,7 +10,7 @@ from inlet.core.draft.symmetry import turned
 from inlet.core.pressing.pins import pin_centre, pin_stretch, pin_within, unpin_all
 from inlet.core.project.pressing import BlockPressing, Pin
 from inlet.core.project.value import replace
-from inlet.files.project_json import dumps, loads
+from inlet.files.project.project_json import dumps, loads
 from tests.blocks import CLOTHS, project_of
 from tests.core.pressing.drawn import NAMED
 from tests.core.pressing.test_solver import pressed

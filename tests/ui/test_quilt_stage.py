@@ -9,9 +9,9 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
-from inlet.core.cutting.strokes import places_of
 from inlet.core.draft.value import grey_of
 from inlet.core.geometry.polygon import edges, squared_length
+from inlet.core.layout.strokes import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.project.cutting import Have
@@ -27,10 +27,11 @@ from inlet.core.project.quilt import (
     Triangles,
 )
 from inlet.core.project.value import replace
-from inlet.files.project_json import load, save
-from inlet.ui.app import DEMO
-from inlet.ui.parts import ValueEdit
+from inlet.core.setting.places import in_quilt
+from inlet.files.project.project_json import load, save
 from inlet.ui.quilt.fields import Choice
+from inlet.ui.shell.app import DEMO
+from inlet.ui.widgets.parts import ValueEdit
 from tests.blocks import block_of, project_of
 
 EFF = replace(block_of("0 1 3 1 / 1 1 1 3 / 1 2 3 2", 3, 3, (9, 9), "abcd"), id="f", name="Eff")
@@ -208,7 +209,7 @@ def test_a_motif_of_four_turned_blocks_on_point(setter):
     setter.choose("Setting", "on-point")
     setter.choose("Setting triangles, cloth", "d")
     assert setter.session.quilt_plan.size == (54 * ROOT2, 36 * ROOT2)
-    assert setter.session.project.in_quilt("f") == 32
+    assert in_quilt(setter.session.project, "f") == 32
     assert setter.maker.window.rail.buttons["quilt"].text() == "Quilt\n32 blocks"
 
 

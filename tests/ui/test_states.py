@@ -13,9 +13,9 @@ from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import METRIC
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
-from inlet.files.project_json import FileProblem, save
-from inlet.ui.app import DEMO, run
-from inlet.ui.rail import STAGES
+from inlet.files.project.project_json import FileProblem, save
+from inlet.ui.shell.app import DEMO, run
+from inlet.ui.shell.rail import STAGES
 from tests.blocks import block_of, point, project_of
 
 GRID = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
@@ -168,6 +168,6 @@ def test_messages_go_when_closed_and_plans_name_the_stage_figures(maker):
 
 
 def DEMO_PROJECT():
-    from inlet.files.project_json import load
+    from inlet.files.project.project_json import load
 
     return load(DEMO)

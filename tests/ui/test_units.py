@@ -10,7 +10,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import show
 from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import replace
-from inlet.files.project_json import dumps, loads
+from inlet.files.project.project_json import dumps, loads
 from inlet.ui.units.board import MethodBoard
 from inlet.ui.units.rates import RatesDialog
 from tests.blocks import block_of, project_of

@@ -15,12 +15,12 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
 from inlet.core.project.value import replace
-from inlet.files.project_json import load
+from inlet.files.project.project_json import load
 from inlet.files.whole import previous_version
 from inlet.ui import theme
-from inlet.ui.app import DEMO
 from inlet.ui.draft.cloths import ClothDialog
-from inlet.ui.rail import STAGES
+from inlet.ui.shell.app import DEMO
+from inlet.ui.shell.rail import STAGES
 from tests.blocks import point
 
 GRID = ("1 0 1 3", "2 0 2 3", "0 1 3 1", "0 2 3 2")

@@ -21,7 +21,7 @@ from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.resew import resewn
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
 from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns
 from tests.core.assembly.corpus import corpus, herringbone, labelled, mapped

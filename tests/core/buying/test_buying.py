@@ -17,16 +17,16 @@ from inlet.core.buying.shopping import (
     shopping_whole,
 )
 from inlet.core.buying.size_chart import at_size, chart_lines, chart_notes, size_chart, sizes_typed
-from inlet.core.cutting.strokes import places_of
+from inlet.core.layout.strokes import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
+from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.measure import METRIC
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Border, Quilt
 from inlet.core.project.value import replace
-from inlet.core.quilt.plan import plan_quilt
 from inlet.core.words import size_text
 from tests.blocks import block_of, project_of
 from tests.core.pressing.drawn import NAMED

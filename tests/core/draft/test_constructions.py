@@ -19,7 +19,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, squared_length
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.value import replace
 from inlet.core.units.units import label_place

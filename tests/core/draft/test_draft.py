@@ -21,7 +21,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.numbers.text import NumberError
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project, measured_in

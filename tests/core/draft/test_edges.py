@@ -8,7 +8,7 @@ from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import remove_band, with_square_unit
 from inlet.core.geometry.curve import Curve, distance_to
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, FabricAt, seam_along
 from inlet.core.project.value import replace
 from tests.blocks import block_of, point, project_of

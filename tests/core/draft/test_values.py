@@ -9,7 +9,7 @@ from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.value import lightness, too_near, value_class
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.plan.block import BlockPlan, plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.value import replace

@@ -17,7 +17,7 @@ from inlet.core.fitting.bands import on_marks
 from inlet.core.fitting.remedies import Fitting
 from inlet.core.fitting.words import mark_text
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.value import replace
 from inlet.core.table.pieces import piece_for

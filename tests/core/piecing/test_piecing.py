@@ -18,7 +18,7 @@ from inlet.core.geometry.polygon import clip, edges, line_through
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.pictures import raw_sheet, step_moves
 from inlet.core.piecing.resew import resewn
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.value import replace
 from inlet.core.table.sheets import size
 from inlet.core.units.units import picture_of

@@ -18,7 +18,7 @@ from inlet.core.piecing.assembling import raw_size
 from inlet.core.piecing.edge_points import EdgePoints
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.pictures import raw_sheet, step_moves
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.table.pins import pins_for
 from tests.blocks import block_of, point, project_of, ratios
 from tests.core.assembly.corpus import corpus, drawing, mapped

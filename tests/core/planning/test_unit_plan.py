@@ -20,7 +20,7 @@ from inlet.core.methods.trim import trim_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2, floor_exact
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.planning.compare import cost_of, costs, reason, recommended
 from inlet.core.planning.stock import Stock, largest_from, parse_stock
 from inlet.core.planning.unit_plan import Need, UnitPlan, plan_method

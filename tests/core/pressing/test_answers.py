@@ -8,8 +8,8 @@ import pytest
 
 from inlet.core.draft.symmetry import turned
 from inlet.core.geometry.point import Point
-from inlet.core.plan import plan_block
-from inlet.core.pressing.pressed import meeting_state
+from inlet.core.plan.block import plan_block
+from inlet.core.pressing.pressing_plan import meeting_state
 from inlet.core.pressing.reasons import reason
 from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.quilt import Quilt, QuiltPlace, Sashing

@@ -15,7 +15,7 @@ from inlet.core.draft.symmetry import turned
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, contains
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.pressing.folding import folded, layers_at
 from inlet.core.pressing.spans import find_seams
 from tests.blocks import block_of, project_of, turns

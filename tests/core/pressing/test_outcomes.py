@@ -10,7 +10,7 @@ import pytest
 
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.pressing.cones import SHEET, crease, folded_back, layers_in, sectors
 from inlet.core.pressing.folding import folded, layers_at
 from inlet.core.pressing.outcomes import OPEN, outcome

@@ -7,7 +7,7 @@ from itertools import product
 import numpy as np
 import pytest
 
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.pressing.costs import NEVER
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.outcomes import OPEN

@@ -5,14 +5,14 @@ from __future__ import annotations
 import pytest
 
 from inlet.core.draft.symmetry import turned
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.pressing.advice import pressing_advice
 from inlet.core.pressing.pins import pin_wish
 from inlet.core.project.measure import METRIC
 from inlet.core.project.pressing import BlockPressing, Pin
 from inlet.core.project.value import replace
-from inlet.files.plan_json import plan_dict
-from inlet.files.plan_text import plan_text
+from inlet.files.text.plan_json import plan_dict
+from inlet.files.text.plan_text import plan_text
 from tests.blocks import F, block_of, point, project_of
 from tests.core.assembly.test_assembly import ALL
 from tests.core.pressing.drawn import NAMED, grid, painted

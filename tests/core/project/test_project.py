@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import pytest
 
-from inlet.core.cutting.words import buying_text, total_text
 from inlet.core.draft.sizes import with_seams, without_seams
+from inlet.core.layout.words import buying_text, total_text
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.planning.words import kind_words, method_words, move_text, piece_text
 from inlet.core.project.block import Block, straight, total
 from inlet.core.project.measure import INCH, METRIC
-from inlet.core.project.places import block_counts
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import fresh_id, replace
+from inlet.core.setting.places import block_counts
 from inlet.core.words import cloth_name, length_text, measured_text, place_text, size_text
 from tests.blocks import block_of, point, project_of
 

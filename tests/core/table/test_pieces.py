@@ -10,15 +10,15 @@ import shapely.ops
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.cutting.cuts import rises
-from inlet.core.cutting.strokes import places_of
+from inlet.core.cutlist.cuts import rises
 from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.point import turned
 from inlet.core.geometry.polygon import Line, area, line_through, offset
+from inlet.core.layout.strokes import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.table.pieces import piece_for, sewing_outline, sewn_shape
 from inlet.core.table.sheets import (

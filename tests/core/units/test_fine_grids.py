@@ -13,7 +13,7 @@ from inlet.core.draft.regrid import set_bands
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan import plan_block
+from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down

@@ -16,7 +16,7 @@ from heapq import heappop, heappush
 
 from inlet.core.assembly.net import Net
 from inlet.core.assembly.options import Option
-from inlet.core.stopping import check
+from inlet.core.cancellation import check
 
 Price = tuple[int, int, int]
 """Pivots, partial seams, and how few seams are shared (a cell well enclosed comes first)."""

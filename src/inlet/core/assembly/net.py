@@ -12,10 +12,10 @@ from itertools import combinations
 from math import hypot
 from typing import NamedTuple
 
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Circle, curve_length
 from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.stopping import check
 
 Faces = frozenset[int]
 

@@ -6,7 +6,7 @@ from itertools import combinations
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Junction, Net
-from inlet.core.stopping import check
+from inlet.core.cancellation import check
 
 Awkward = tuple[int, int]
 """Pivots, then partial seams."""

@@ -26,7 +26,7 @@ from scipy.sparse.csgraph import connected_components, dijkstra
 
 from inlet.core.assembly.net import Net
 from inlet.core.assembly.options import Option
-from inlet.core.stopping import check
+from inlet.core.cancellation import check
 
 MOST_ROUNDS = 60
 """Programs solved before the search is cut short."""

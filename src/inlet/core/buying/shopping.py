@@ -6,15 +6,15 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
-from inlet.core.cutting.layout import ClothPlan, ToCut, lay_out
-from inlet.core.cutting.progress import worth_keeping
-from inlet.core.cutting.words import bought_text
+from inlet.core.cancellation import check
+from inlet.core.layout.layout import ClothPlan, ToCut, lay_out
+from inlet.core.layout.progress import worth_keeping
+from inlet.core.layout.words import bought_text
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.plan import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.quilt import QuiltPlan, plan_quilt
 from inlet.core.project.project import Project
-from inlet.core.quilt.plan import QuiltPlan, plan_quilt
-from inlet.core.stopping import check
 from inlet.core.words import cloth_name, near, size_text
 
 FARTHEST = 6

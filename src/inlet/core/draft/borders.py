@@ -15,11 +15,11 @@ from weakref import WeakKeyDictionary
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.project.block import Seam
-from inlet.core.stopping import check
 
 OFF = 1e-8
 """Grid units: how far an edge may lie off the seam it is a piece of, and how long a gap may be."""

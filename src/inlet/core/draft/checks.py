@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.regrid import has_square_unit
 from inlet.core.draft.snapping import nearest_edge
@@ -16,7 +17,6 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.problem import Level, Problem
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
-from inlet.core.stopping import check
 from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
 _FAULTS: dict[str, tuple[Level, str, str]] = {

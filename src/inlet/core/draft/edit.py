@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 
 import numpy as np
 
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve, arc_fault, circle_of, within_arc
@@ -17,7 +18,6 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block, FabricAt, Seam, seam_along
 from inlet.core.project.value import Pair, replace
-from inlet.core.stopping import check
 
 
 def add_seams(block: Block, seams: Iterable[Seam]) -> Block:

@@ -6,6 +6,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import cache
 from typing import NamedTuple
 
+from inlet.core.cancellation import check, tell
 from inlet.core.draft.edit import merged
 from inlet.core.geometry.curve import Curve, arc_fault
 from inlet.core.geometry.point import Point
@@ -13,7 +14,6 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import ROOT2, Exact
 from inlet.core.project.block import MOST_SEAMS, Block, seam_along
 from inlet.core.project.value import Pair, replace
-from inlet.core.stopping import check, tell
 
 Place = tuple[float, float]
 Bounds = tuple[float, float, float, float]

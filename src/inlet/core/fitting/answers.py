@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.cutting.comfort import Comfort, comfort
+from inlet.core.cutlist.ruler_friendly import Comfort, comfort
 from inlet.core.draft.patches import draft, in_cloth
 from inlet.core.fitting.bands import fitted_bands, on_marks
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy

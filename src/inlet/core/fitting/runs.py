@@ -16,6 +16,7 @@ from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import rim
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.located import NEAR
@@ -25,7 +26,6 @@ from inlet.core.methods.method import bias_edges
 from inlet.core.numbers.root2 import Exact
 from inlet.core.planning.cut_rule import right_triangle
 from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.stopping import check
 from inlet.core.table.pieces import Piece, piece_for
 from inlet.core.table.sheets import Sheet, box, trimmed
 from inlet.core.units.parts import Part

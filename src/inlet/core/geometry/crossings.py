@@ -15,6 +15,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from inlet.core.cancellation import check
 from inlet.core.geometry.point import HAIR
 from inlet.core.geometry.stretches import (
     CLOSE,
@@ -36,7 +37,6 @@ from inlet.core.geometry.vertices import (
     radical_line,
     spot_of,
 )
-from inlet.core.stopping import check
 
 FLAT = 1e-6
 """Sine of the angle below which float crossings are not trusted."""

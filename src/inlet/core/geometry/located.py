@@ -11,12 +11,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from inlet.core.cancellation import check
 from inlet.core.geometry.motion import Picture, canonical
 from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
-from inlet.core.stopping import check
 
 NEAR = 1e-8
 """Inches or centimetres."""

@@ -8,7 +8,6 @@ from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join, Side
-from inlet.core.deep import Steps, run
 from inlet.core.geometry.motion import SameShapes
 from inlet.core.geometry.point import HAIR, Point, cross
 from inlet.core.geometry.polygon import (
@@ -39,6 +38,7 @@ from inlet.core.table.pieces import Piece, curved_piece, piece_for
 from inlet.core.table.seam_words import sewing_text
 from inlet.core.table.seams import seam_lines
 from inlet.core.table.sheets import raw_cell
+from inlet.core.trampoline import Steps, run
 from inlet.core.units.parts import Part
 from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import Unit, length_inside

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from math import dist, hypot
 
 from inlet.core.assembly.tree import Side
-from inlet.core.deep import Steps, run
+from inlet.core.cancellation import check
 from inlet.core.geometry.located import NEAR, from_corner, in_line, same_outline, same_place
 from inlet.core.geometry.motion import (
     EIGHTH_TURN,
@@ -21,9 +21,9 @@ from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, is_convex, moved, offset
 from inlet.core.methods.method import Method, bias_edges
 from inlet.core.numbers.root2 import Exact
-from inlet.core.stopping import check
 from inlet.core.table.pieces import piece_for, sewn_shape
 from inlet.core.table.sheets import ZERO, Sheet, box, size, trimmed
+from inlet.core.trampoline import Steps, run
 from inlet.core.units.parts import Part
 from inlet.core.units.units import Unit
 

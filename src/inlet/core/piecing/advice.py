@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.assembly.net import heading, unpassed
+from inlet.core.cancellation import check
 from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import Draft, Patch, draft
 from inlet.core.geometry.curve import Circle
@@ -16,7 +17,6 @@ from inlet.core.geometry.point import Point, dot, midpoint
 from inlet.core.geometry.polygon import edges, line_through, meet
 from inlet.core.project.block import Block, straight
 from inlet.core.project.project import Project
-from inlet.core.stopping import check
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.parts import Part, walk
 from inlet.core.words import cloth_name, place_text

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.shape import join_rims, part_shape
 from inlet.core.assembly.tree import Join, Side, faces_of
-from inlet.core.deep import Steps, run
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.fitting.measured import MadeSizes
 from inlet.core.geometry.motion import Picture, motion_between
@@ -20,9 +20,9 @@ from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.step import Step
-from inlet.core.stopping import check
 from inlet.core.table.pieces import Size
 from inlet.core.table.seam_words import about, ends_text, join_text, seam_notes
+from inlet.core.trampoline import Steps, run
 from inlet.core.units.parts import Part
 from inlet.core.units.units import picture_of
 from inlet.core.words import length_text

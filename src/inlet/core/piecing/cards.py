@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.cutting.cuts import Stacks
+from inlet.core.cutlist.cuts import Stacks
 from inlet.core.piecing.step import Step
 from inlet.core.planning.words import over_text
 from inlet.core.project.project import Project

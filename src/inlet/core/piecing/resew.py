@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from inlet.core.assembly.net import goes_on
 from inlet.core.assembly.shape import shared_edges
 from inlet.core.assembly.tree import Join, all_joins, faces_of
+from inlet.core.cancellation import check
 from inlet.core.draft.borders import uncovered
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.located import same_picture
@@ -14,7 +15,6 @@ from inlet.core.geometry.motion import at_origin
 from inlet.core.methods.proof import Sewn, made_unit, sew_up
 from inlet.core.numbers.root2 import Exact
 from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.stopping import check
 from inlet.core.units.parts import Part
 
 

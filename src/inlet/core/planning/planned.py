@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.methods.method import Method
 from inlet.core.numbers.root2 import Exact, floor_exact
@@ -22,7 +23,6 @@ from inlet.core.planning.unit_plan import (
 from inlet.core.project.block import Block, Choice
 from inlet.core.project.measure import Rates
 from inlet.core.project.project import Project
-from inlet.core.stopping import check
 from inlet.core.table.pieces import PER_SQUARE
 from inlet.core.units.parts import Part
 from inlet.core.units.units import Unit, find_units

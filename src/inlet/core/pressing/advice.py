@@ -11,7 +11,7 @@ from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.holding import Pinned
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import OPEN
-from inlet.core.pressing.pressed import Met, PressingPlan, cost_if, met
+from inlet.core.pressing.pressing_plan import Met, PressingPlan, cost_if, met
 from inlet.core.pressing.reasons import points_text
 from inlet.core.project.block import Block
 from inlet.core.project.pressing import BlockPressing

@@ -15,6 +15,7 @@ from math import atan2, cos, hypot, sin
 from typing import NamedTuple
 
 from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.cancellation import check
 from inlet.core.geometry.curve import Curve, sweep
 from inlet.core.geometry.motion import (
     Alike,
@@ -27,7 +28,6 @@ from inlet.core.geometry.motion import (
 )
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.pressing.spans import Seams, Span
-from inlet.core.stopping import check
 from inlet.core.units.units import picture_of
 
 

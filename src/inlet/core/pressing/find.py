@@ -37,7 +37,7 @@ from inlet.core.pressing.neighbours import (
     quilt_grid,
 )
 from inlet.core.pressing.outcomes import OPEN, WAYS
-from inlet.core.pressing.pressed import PressingPlan, meeting_state
+from inlet.core.pressing.pressing_plan import PressingPlan, meeting_state
 from inlet.core.pressing.program import Answer, Program, taken_together
 from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import Seams, Toward, find_seams

@@ -16,6 +16,7 @@ from itertools import groupby, pairwise
 from typing import Literal, NamedTuple
 
 from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import exact_chain
 from inlet.core.geometry.point import Point
@@ -34,7 +35,6 @@ from inlet.core.geometry.polygon import (
 from inlet.core.numbers.root2 import Exact
 from inlet.core.pressing.junctions import Whirl
 from inlet.core.pressing.spans import Seams, Toward
-from inlet.core.stopping import check
 
 
 class Layer(NamedTuple):

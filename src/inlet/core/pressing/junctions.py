@@ -9,11 +9,11 @@ from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join, all_joins, faces_of
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.point import Point
 from inlet.core.pressing.cones import NEAR
-from inlet.core.stopping import check
 
 
 class Arm(NamedTuple):

@@ -18,8 +18,8 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.root2 import Exact
 from inlet.core.pressing.junctions import Arm, arms_of
 from inlet.core.pressing.spans import Seams
-from inlet.core.project.places import side_by_side
 from inlet.core.project.quilt import Quilt
+from inlet.core.setting.places import side_by_side, turned_by
 
 SETTING_TITLES = {
     "one-way": "all one way",
@@ -99,12 +99,8 @@ def grid_of(setting: str, square: bool) -> Grid:
     out: Grid = {}
     for x in range(4):
         for y in range(4):
-            quarters = {
-                "one-way": 0,
-                "quarter-turns": (x + y) % 2,
-                "round": ((0, 1), (3, 2))[y % 2][x % 2],
-            }
-            out[x, y] = Lying(quarters[setting] * step % 4)
+            quarters, mirror = turned_by(setting, x, y, y, 0)
+            out[x, y] = Lying(quarters * step % 4, mirror)
     return out
 
 

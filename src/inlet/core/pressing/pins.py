@@ -12,7 +12,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.pressing.holding import Pinned
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import OPEN
-from inlet.core.pressing.pressed import PressingPlan, Stretch
+from inlet.core.pressing.pressing_plan import PressingPlan, Stretch
 from inlet.core.project.block import Block
 from inlet.core.project.pressing import BlockPressing, Pin
 from inlet.core.project.value import Pair, replace

@@ -17,7 +17,7 @@ from inlet.core.pressing.costs import (
 )
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import outcome
-from inlet.core.pressing.pressed import PressingPlan, value_of
+from inlet.core.pressing.pressing_plan import PressingPlan, value_of
 from inlet.core.pressing.spans import Span, Toward
 from inlet.core.project.project import Project
 from inlet.core.words import cloth_name

@@ -13,7 +13,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.pictures import raw_sheet, turned_over
 from inlet.core.piecing.step import Step
-from inlet.core.pressing.pressed import Met, PressingPlan, Stretch
+from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.pressing.words import heading
 from inlet.core.project.project import Project
 from inlet.core.table.moves import DrawnLine, Move

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from inlet.core.pressing.outcomes import State
-from inlet.core.pressing.pressed import Met, PressingPlan, Stretch
+from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.pressing.reasons import points_text
 from inlet.core.pressing.weights import SCHOOL_TITLES
 from inlet.core.project.project import Project

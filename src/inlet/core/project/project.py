@@ -13,7 +13,6 @@ from inlet.core.project.block import Block, choice_in_system
 from inlet.core.project.cutting import Cutting, cutting_measured, without_cloth
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
-from inlet.core.project.places import block_counts
 from inlet.core.project.pressing import Pressing
 from inlet.core.project.quilt import Quilt, in_other_cloth, quilt_measured, without_block
 from inlet.core.project.value import Value, replace
@@ -41,10 +40,6 @@ class Project(Value, frozen=True, kw_only=True):
 
     def fabric(self, fabric_id: str) -> Fabric | None:
         return next((f for f in self.fabrics if f.id == fabric_id), None)
-
-    def in_quilt(self, block_id: str) -> int:
-        """How often the quilt, as far as it is laid out, has a block; 0 without a quilt."""
-        return block_counts(self.quilt).get(block_id, 0) if self.quilt else 0
 
     def cloth_width(self, fabric_id: str) -> Exact:
         """Usable width of a cloth, or the usual one where it states none."""

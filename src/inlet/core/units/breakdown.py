@@ -15,14 +15,14 @@ from functools import cached_property
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order
-from inlet.core.deep import Steps, run
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft, Patch
 from inlet.core.geometry.motion import Picture, mirrored, motion_between
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.project.unit_kind import UnitKind
-from inlet.core.stopping import check
+from inlet.core.trampoline import Steps, run
 from inlet.core.units.cells import CellFinder
 from inlet.core.units.coarser import Row, coarse_widths, coarser_rows
 from inlet.core.units.cost import BreakdownCost, Solved

@@ -8,7 +8,7 @@ from typing import NamedTuple
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order, sewing_order
 from inlet.core.assembly.shape import join_rims
-from inlet.core.stopping import check
+from inlet.core.cancellation import check
 from inlet.core.units.part_seams import PartSeams
 
 ALL_CELLS = 60

@@ -16,11 +16,11 @@ from inlet.core.assembly.net import Faces
 from inlet.core.assembly.sewing import Order
 from inlet.core.assembly.shape import shared_edges
 from inlet.core.assembly.tree import Finish, Join, LeftOpen, Leg, Side, faces_of
-from inlet.core.deep import Steps, run
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft, points_of
 from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.polygon import from_first_corner
-from inlet.core.stopping import check
+from inlet.core.trampoline import Steps, run
 from inlet.core.units.parts import Part, walk
 
 LONG_ROW = 6

@@ -7,6 +7,7 @@ from math import dist
 from typing import NamedTuple
 
 from inlet.core.assembly.net import Faces
+from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft, patch_polygons
 from inlet.core.geometry.curve import curve_length
 from inlet.core.geometry.inside import inside_point
@@ -16,7 +17,6 @@ from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
 from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.numbers.root2 import Exact, root_up
 from inlet.core.project.unit_kind import UnitKind
-from inlet.core.stopping import check
 from inlet.core.units.parts import Part, tiling
 
 

@@ -6,7 +6,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QSizePolicy, QSpinBox, QWidget
 
-from inlet.core.cutting.have import (
+from inlet.core.layout.stash import (
     TITLES,
     new_have,
     per_cent,
@@ -21,8 +21,8 @@ from inlet.core.project.fabric import Fabric
 from inlet.core.project.value import replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, column, empty, icon_button, label, row, rule
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import ValueEdit, column, empty, icon_button, label, row, rule
 
 WAYS = {"": "lies any way", "one-way": "has a top", "two-way": "has a stripe"}
 

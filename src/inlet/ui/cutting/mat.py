@@ -18,16 +18,16 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.cutting.cuts import Cut, rises
-from inlet.core.cutting.laid_outlines import Corners, in_box, laid_outlines
-from inlet.core.cutting.strokes import Place, Rect, Stroke, ready_after
+from inlet.core.cutlist.cuts import Cut, rises
+from inlet.core.layout.strokes import Place, Rect, Stroke, ready_after
 from inlet.core.numbers.text import show
 from inlet.core.project.cutting import LaidCloth
 from inlet.core.project.measure import Measure
+from inlet.core.templates.laid_outlines import Corners, in_box, laid_outlines
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.tape import Reading
+from inlet.ui.shell.tape import Reading
 
 RULER = QColor(255, 246, 196, 130)
 

@@ -8,19 +8,19 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QFont, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.cutting.centring import SIDES, centred, centring_lines
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import parse_length, show, vulgar_text
 from inlet.core.project.cutting import Cutting, PrintMotif
 from inlet.core.project.measure import Measure
 from inlet.core.project.value import replace
+from inlet.core.templates.centring import SIDES, centred, centring_lines
 from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, ValueEdit, column, label
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import Link, ValueEdit, column, label
 
 FIELDS = (
     ("motif, wide", "size", 0), ("motif, high", "size", 1), ("free on the left", "left", None),

@@ -6,14 +6,14 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QSpinBox, QWidget
 
-from inlet.core.cutting.have import per_cent
+from inlet.core.layout.stash import per_cent
 from inlet.core.numbers.text import parse_length, show
 from inlet.core.project.cutting import MOST_EVERY, MOST_STACKED, Cutting
 from inlet.core.project.value import replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, column, label, row
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import ValueEdit, column, label, row
 
 FOLDED = {0: "in a single layer", 1: "folded once", 2: "folded twice"}
 GOAL = {

@@ -12,16 +12,16 @@ from inlet.core.buying.shopping import (
     shopping_notes,
     shopping_whole,
 )
-from inlet.core.cutting.layout import SECONDS
+from inlet.core.layout.layout import SECONDS
 from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan import BlockPlan
-from inlet.core.quilt.plan import QuiltPlan
+from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.quilt import QuiltPlan
 from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import button, column, label
 
 
 @guarded

@@ -14,10 +14,10 @@ from inlet.core.buying.size_chart import (
 from inlet.core.numbers.text import vulgar_text
 from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, column, label
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import ValueEdit, column, label
 
 
 @guarded

@@ -17,9 +17,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.cutting.cards import CutCard, card, cloth_text, finished_card, preparing
-from inlet.core.cutting.layout import ClothPlan
-from inlet.core.cutting.progress import (
+from inlet.core.layout.cards import CutCard, card, cloth_text, finished_card, preparing
+from inlet.core.layout.layout import ClothPlan
+from inlet.core.layout.progress import (
     begin,
     begun_at,
     cuts_of,
@@ -28,12 +28,12 @@ from inlet.core.cutting.progress import (
     gone_on,
     kept,
 )
-from inlet.core.cutting.words import buying_text
+from inlet.core.layout.words import buying_text
 from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan import BlockPlan
+from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.quilt import QuiltPlan
 from inlet.core.project.cutting import Cutting, LaidCloth
-from inlet.core.project.places import block_counts
-from inlet.core.quilt.plan import QuiltPlan
+from inlet.core.setting.places import block_counts
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.mat import Mat, Shown
@@ -41,12 +41,12 @@ from inlet.ui.cutting.motif_page import MotifPage
 from inlet.ui.cutting.ruler import RulerFace
 from inlet.ui.cutting.shopping_page import ShoppingPage
 from inlet.ui.cutting.sizes_page import SizesPage
-from inlet.ui.drawing import colour_of
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, button, column, empty, label, row, scrolled
-from inlet.ui.session import Session
-from inlet.ui.tabs import tabs
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.drawing import colour_of
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import Link, button, column, empty, label, row, scrolled
+from inlet.ui.widgets.tabs import tabs
 
 CARD, LEAST_CARD, LEAST_CLOTH = 270, 180, 300
 """Pixels of the card beside the cloth, at most and at least, and of the cloth beside it; with less

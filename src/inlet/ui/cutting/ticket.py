@@ -5,22 +5,22 @@ from __future__ import annotations
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
-from inlet.core.cutting.angles import angled_lines
-from inlet.core.cutting.cuts import Cut
-from inlet.core.cutting.sets import project_sets
-from inlet.core.cutting.words import buying_text, set_lines, set_name, strips_text
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.cutlist.strip_sets import project_sets
+from inlet.core.layout.words import buying_text, set_lines, set_name, strips_text
 from inlet.core.numbers.text import show, vulgar_text
-from inlet.core.plan import MOST_COPIES, BlockPlan
-from inlet.core.quilt.plan import QuiltPlan
+from inlet.core.plan.block import MOST_COPIES, BlockPlan
+from inlet.core.plan.quilt import QuiltPlan
 from inlet.core.table.piece_words import diagonal_text, over_triangles
+from inlet.core.templates.angles import angled_lines
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.have_page import HavePage
 from inlet.ui.cutting.rules_page import RulesPage
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, column, empty, label, row, rule
-from inlet.ui.session import Session
-from inlet.ui.tabs import tabs
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, column, empty, label, row, rule, when_seen
+from inlet.ui.widgets.tabs import tabs
 
 PAGES = (("list", "Cut list"), ("have", "What I have"), ("rules", "How I cut"))
 
@@ -53,7 +53,8 @@ class CuttingTicket(QWidget):
         for body in (self.cut_list, self.have, self.rules):
             layout.addWidget(body)
         layout.addStretch(1)
-        session.changed.connect(self._changed)
+        when_seen(self.have, self.have.refresh, session.changed)
+        when_seen(self.rules, self.rules.refresh, session.changed)
         self.turn_to("list")
 
     def turn_to(self, page: str) -> None:

@@ -26,7 +26,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import show
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
-from inlet.ui.tape import Reading
+from inlet.ui.shell.tape import Reading
 
 NAMES = (("column", "left", "right"), ("row", "above", "below"))
 

@@ -9,7 +9,6 @@ from pathlib import Path
 from PySide6.QtCore import QBuffer, QIODevice, QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
-    QBoxLayout,
     QColorDialog,
     QComboBox,
     QDialog,
@@ -31,9 +30,9 @@ from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.value import fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
-from inlet.ui.drawing import cloth_brush
-from inlet.ui.parts import ValueEdit, button, column, empty, label, row
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.drawing import cloth_brush
+from inlet.ui.widgets.parts import ValueEdit, button, column, drop, label, row
 
 NEW_COLOURS = ("#8c6f9c", "#d8b24a", "#7f9fb5", "#a8483c", "#4f6b45", "#d9a69a", "#33302c")
 PICTURES = "Pictures (*.png *.jpg *.jpeg);;All files (*)"
@@ -52,25 +51,35 @@ class Cloths(QWidget):
         layout.addLayout(self.rows)
         layout.addLayout(row(button("Add a cloth", self.add_cloth, "plus"), 1))
         self.values: dict[str, QToolButton] = {}
-        self._shown: object = None
+        self._shown: list[tuple[object, QWidget]] = []  # the lines, with what each was drawn from
         session.changed.connect(self.refresh)
         session.picked_cloth.connect(self.refresh)
         self.refresh()
 
     def refresh(self) -> None:
-        session = self.session
-        wanted = (session.project.fabrics, session.cloth, session.grey)
-        if wanted == self._shown:
-            return
-        self._shown = wanted
-        empty(self.rows)
-        self.values = {}
-        for number, fabric in enumerate(session.project.fabrics, 1):
-            self.rows.addLayout(self._row(number, fabric))
+        """Draw the lines of cloths that changed anew."""
+        session, before = self.session, self._shown
+        wanted = [
+            (number, fabric, fabric.id == session.cloth, session.grey)
+            for number, fabric in enumerate(session.project.fabrics, 1)
+        ]
+        self._shown = []
+        for i, drawn_from in enumerate(wanted):
+            known, line = before[i] if i < len(before) else (None, None)
+            if line is None or known != drawn_from:
+                number, fabric, chosen, _ = drawn_from
+                line, old = self._row(number, fabric, chosen), line
+                if old is not None:
+                    drop(self.rows, old)
+                self.rows.insertWidget(i, line)
+            self._shown.append((drawn_from, line))
+        for _, line in before[len(wanted) :]:
+            drop(self.rows, line)
+        here = {fabric.id for fabric in session.project.fabrics}
+        self.values = {name: value for name, value in self.values.items() if name in here}
 
-    def _row(self, number: int, fabric: Fabric) -> QBoxLayout:
+    def _row(self, number: int, fabric: Fabric, chosen: bool) -> QWidget:
         session = self.session
-        chosen = fabric.id == session.cloth
         swatch = QToolButton()
         swatch.setCheckable(True)
         swatch.setChecked(chosen)
@@ -99,8 +108,10 @@ class Cloths(QWidget):
         more.setToolTip(f"Colour, print and notes of {fabric.title}")
         more.setAccessibleName(f"More about {fabric.title}")
         more.clicked.connect(lambda _=False: self.open(fabric))
-        made = row(swatch, name, value, more, spacing=4)
-        made.setStretch(1, 1)
+        made = QWidget()
+        line = row(swatch, name, value, more, spacing=4)
+        line.setStretch(1, 1)
+        made.setLayout(line)
         return made
 
     def _value_menu(self, fabric: Fabric, parent: QWidget) -> QMenu:

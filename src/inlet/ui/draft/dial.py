@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QToolButton, QWidget
 from inlet.core.draft.symmetry import SYMMETRIES, fits
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
 
 # Where each knob sits: its angle from the top, clockwise.
 _FOLDS = {"left-right": 0, "rising": 45, "up-down": 90, "falling": 315}

@@ -16,8 +16,8 @@ from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool
 from inlet.ui.draft.tools import TOOLS
 from inlet.ui.guard import guarded
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
 
 LETTERS = {tool.letter: tool.key for tool in TOOLS}
 

@@ -22,10 +22,10 @@ from inlet.core.problem import numbered
 from inlet.core.project.block import Block
 from inlet.core.words import cloth_name
 from inlet.ui import theme
-from inlet.ui.drawing import Frame, cloth_brush, curve_path, draw_tag, path_of
 from inlet.ui.guard import guarded
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.drawing import Frame, cloth_brush, curve_path, draw_tag, path_of
 
 MARGIN = 30
 FLASH = 1600

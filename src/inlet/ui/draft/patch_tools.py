@@ -15,7 +15,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.project.value import replace
 from inlet.ui import theme
 from inlet.ui.draft.tool import Tool
-from inlet.ui.drawing import draw_tag, path_of
+from inlet.ui.widgets.drawing import draw_tag, path_of
 
 
 class PaintTool(Tool):

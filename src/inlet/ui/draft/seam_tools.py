@@ -16,7 +16,7 @@ from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool, TwoEnds
-from inlet.ui.tape import Reading
+from inlet.ui.shell.tape import Reading
 
 
 class SeamTool(TwoEnds):

@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from inlet.core.cutting.comfort import Comfort
-from inlet.core.cutting.stock_sizes import StockSize, sizes_from
+from inlet.core.cutlist.ruler_friendly import Comfort
+from inlet.core.cutlist.stash_sizes import StockSize, sizes_from
 from inlet.core.numbers.systems import INCHES
 from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan import BlockPlan
+from inlet.core.plan.block import BlockPlan
 from inlet.core.planning.stock import parse_stock
 from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import Pair, replace
 from inlet.core.words import length_text, size_text
 from inlet.ui import theme
-from inlet.ui.flow import FlowLayout
-from inlet.ui.parts import Link, ValueEdit, button, column, empty, label
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import Link, ValueEdit, button, column, empty, label
 
 MOST_SHOWN = 2
 """Sizes shown for each thing owned."""

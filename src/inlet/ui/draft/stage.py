@@ -13,10 +13,10 @@ from inlet.ui.draft.dial import Dial
 from inlet.ui.draft.drawing import Drawing
 from inlet.ui.draft.seam_tools import CurveTool
 from inlet.ui.draft.tools import TOOLS
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, label
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import column, label
 
 LOW = 330
 """A stage lower than this, in units of the text's size, has its tools beside the drawing."""

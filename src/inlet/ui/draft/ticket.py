@@ -13,18 +13,18 @@ from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_type
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.text import NumberError
 from inlet.core.piecing.seam_count import SeamCount
-from inlet.core.piecing.words import seams_text
 from inlet.core.problem import Problem, numbered
 from inlet.core.project.block import LARGEST_BLOCK_INCHES
+from inlet.core.schedule.words import seams_text
 from inlet.core.words import length_text
 from inlet.ui import theme
-from inlet.ui.answers import AnswersCard
 from inlet.ui.draft.cloths import Cloths
 from inlet.ui.draft.sizes import SizesCard
 from inlet.ui.draft.tray import Tray
-from inlet.ui.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 from inlet.ui.piecing.advice import AdviceList
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.answers import AnswersCard
+from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 
 MOST_PROBLEMS = 12
 

@@ -18,7 +18,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import seam_along
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
-from inlet.ui.tape import Reading
+from inlet.ui.shell.tape import Reading
 
 DRAG = 8
 """Pixels the button is held over before a press counts as a drag."""

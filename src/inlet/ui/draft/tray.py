@@ -16,11 +16,11 @@ from inlet.core.geometry.point import Turn
 from inlet.core.planning.tray_units import tray_units_of
 from inlet.core.project.block import Block
 from inlet.ui import theme
-from inlet.ui.drawing import colour_of, path_of
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, empty, icon_button, label, row
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.drawing import colour_of, path_of
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import column, empty, icon_button, label, row
 
 CELL = 42
 AFTER = 3000
@@ -102,10 +102,13 @@ class Tray(QWidget):
         self._ready[turn] = found
         if turn != self.turn or not self.isVisible():
             return
-        empty(self.kinds_flow)
         for each in found:
-            made = self.buttons[each.tray_unit.words] = self._button(each)
-            self.kinds_flow.addWidget(made)
+            words = each.tray_unit.words
+            if words in self.buttons:  # in other cloths, or turned
+                self.buttons[words].setIcon(unit_picture(each, self.session))
+            else:
+                self.buttons[words] = self._button(each)
+                self.kinds_flow.addWidget(self.buttons[words])
         self._mark(tell=False)
 
     def _fill_own(self) -> None:

@@ -12,7 +12,7 @@ from inlet.core.numbers.root2 import Exact
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool
-from inlet.ui.drawing import curve_path, stretched
+from inlet.ui.widgets.drawing import curve_path, stretched
 
 
 class UnitTool(Tool):

@@ -10,8 +10,8 @@ from PySide6.QtWidgets import QWidget
 from inlet.core.draft.edit import add_seams
 from inlet.core.piecing.advice import CUT_SHORT, advice_text
 from inlet.core.project.block import Seam, straight
-from inlet.ui.parts import button, column, empty, label
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import button, column, empty, label
 
 
 class AdviceList(QWidget):

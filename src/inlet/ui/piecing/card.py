@@ -18,16 +18,16 @@ from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.cards import cards, cloth_rows
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
-from inlet.core.plan import BlockPlan
+from inlet.core.plan.block import BlockPlan
 from inlet.core.planning.words import kind_words, method_words, move_text
-from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.pressing_plan import PressingPlan
 from inlet.core.pressing.steps import step_press
 from inlet.core.table.moves import Repeated, like_ones_together
 from inlet.core.words import measured_text, size_text
 from inlet.ui import theme
-from inlet.ui.drawing import MovePicture
-from inlet.ui.flow import FlowLayout
-from inlet.ui.parts import column, empty, label
+from inlet.ui.widgets.drawing import MovePicture
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import column, empty, label
 
 CAUTION = (
     "The iron and its steam are hot; take pins out before they reach the needle. The manuals of "

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFormLayout, QFrame, QWidget
 
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import NumberError, parse_length
-from inlet.core.piecing.needle import (
+from inlet.core.piecing.seam_test import (
     Effect,
     NeedleTest,
     effect_text,
@@ -19,15 +19,15 @@ from inlet.core.piecing.needle import (
     should_measure,
     usual_needle,
 )
-from inlet.core.plan import BlockPlan
+from inlet.core.plan.block import BlockPlan
 from inlet.core.project.measure import Needle
 from inlet.core.project.value import replace
 from inlet.core.words import length_text
 from inlet.ui import theme
-from inlet.ui.drawing import Frame
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, column, empty, label, when_seen
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.drawing import Frame
+from inlet.ui.widgets.parts import ValueEdit, column, empty, label, when_seen
 
 
 class NeedlePage(QFrame):

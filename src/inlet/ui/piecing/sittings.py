@@ -27,15 +27,15 @@ from PySide6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from inlet.core.piecing.sittings import Sitting
-from inlet.core.piecing.words import minutes_text, sitting_lines, thread_text, walks_text
-from inlet.core.piecing.work import Work
 from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.value import replace
+from inlet.core.schedule.sittings import Sitting
+from inlet.core.schedule.words import minutes_text, sitting_lines, thread_text, walks_text
+from inlet.core.schedule.work import Work
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, label, when_seen
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import column, label, when_seen
 
 _LOOKS = {
     "mat": (theme.PAPER, Qt.BrushStyle.NoBrush),

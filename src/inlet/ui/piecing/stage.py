@@ -15,15 +15,15 @@ from PySide6.QtWidgets import (
 from inlet.core.draft.sizes import without_seams
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.piecing.step import Step
-from inlet.core.piecing.work import Work
 from inlet.core.planning.words import kind_words
+from inlet.core.schedule.work import Work
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label, row, scrolled, when_seen
 from inlet.ui.piecing.card import StepCard, step_name
 from inlet.ui.piecing.needle import NeedlePage
 from inlet.ui.piecing.sittings import SittingsPage
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.parts import button, column, label, row, scrolled, when_seen
 
 
 @guarded

@@ -7,18 +7,18 @@ from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 
 from inlet.core.geometry.point import midpoint
-from inlet.core.piecing.words import seams_text
-from inlet.core.plan import BlockPlan
+from inlet.core.plan.block import BlockPlan
+from inlet.core.schedule.words import seams_text
 from inlet.core.table.moves import DrawnLine
 from inlet.core.units.units import picture_of
 from inlet.ui import theme
-from inlet.ui.answers import AnswersCard
-from inlet.ui.drawing import Frame, draw_lines, draw_sheet, draw_tag
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, empty, label, rule
 from inlet.ui.piecing.advice import AdviceList
 from inlet.ui.piecing.stage import PiecingStage, step_words
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.answers import AnswersCard
+from inlet.ui.widgets.drawing import Frame, draw_lines, draw_sheet, draw_tag
+from inlet.ui.widgets.parts import column, empty, label, rule
 
 
 class PiecingTicket(QWidget):

@@ -19,10 +19,9 @@ from inlet.core.pressing.holding import Pinned
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import OPEN
 from inlet.core.pressing.pins import pin_centre, pin_stretch, pin_within, unpin_stretch
-from inlet.core.pressing.pressed import Met, PressingPlan, Stretch
+from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.project.block import Block
 from inlet.ui import theme
-from inlet.ui.drawing import curve_path
 from inlet.ui.guard import guarded
 from inlet.ui.pressing.picture import (
     PressedFrame,
@@ -34,8 +33,9 @@ from inlet.ui.pressing.picture import (
     draw_pressed,
     draw_way,
 )
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.drawing import curve_path
 
 NEAR_SEAM, NEAR_JUNCTION = 16, 12
 """Pixels from which a seam, or a junction, is pointed at."""

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QWidget
 
 from inlet.core.pressing.outcomes import State
 from inlet.ui import theme
-from inlet.ui.drawing import draw_blades
 from inlet.ui.guard import guarded
+from inlet.ui.widgets.drawing import draw_blades
 
 
 def draw_mark(painter: QPainter, at: QPointF, state: State, radius: float) -> None:

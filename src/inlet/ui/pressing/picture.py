@@ -14,11 +14,11 @@ from inlet.core.draft.value import TOO_NEAR, lightness
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
 from inlet.core.pressing.folding import Layer
-from inlet.core.pressing.pressed import PressingPlan, Stretch
+from inlet.core.pressing.pressing_plan import PressingPlan, Stretch
 from inlet.core.project.project import Project
 from inlet.ui import theme
-from inlet.ui.drawing import Frame, colour_of, draw_arrow, draw_tag, paler
 from inlet.ui.pressing.marks import draw_mark
+from inlet.ui.widgets.drawing import Frame, colour_of, draw_arrow, draw_tag, paler
 
 View = Literal["back", "front", "layers"]
 SHADE = 34

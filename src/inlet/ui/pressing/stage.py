@@ -14,19 +14,19 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.pressing.holding import Pinned
-from inlet.core.pressing.pressed import PressingPlan, cost_if
+from inlet.core.pressing.pressing_plan import PressingPlan, cost_if
 from inlet.core.pressing.reasons import flip_text, reason
 from inlet.core.pressing.words import junction_text, way_text
 from inlet.ui import theme
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label, row, scrolled
 from inlet.ui.pressing.block import PressedPicture
 from inlet.ui.pressing.picture import (
     View,
 )
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import button, column, label, row, scrolled
 
 VIEWS: tuple[tuple[View, str], ...] = (("back", "Back"), ("front", "Front"), ("layers", "Layers"))
 

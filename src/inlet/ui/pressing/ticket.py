@@ -11,18 +11,18 @@ from shiboken6 import isValid
 from inlet.core.pressing.advice import Advice, pressing_advice
 from inlet.core.pressing.neighbours import SETTING_TITLES
 from inlet.core.pressing.pins import pin_wish, unpin_all
-from inlet.core.pressing.pressed import PressingPlan
+from inlet.core.pressing.pressing_plan import PressingPlan
 from inlet.core.pressing.reasons import points_text
 from inlet.core.pressing.weights import SCHOOL_NOTES, SCHOOL_TITLES
 from inlet.core.pressing.words import CARE, STATE_ORDER, STATES, beside_lines
 from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pressing
 from inlet.core.project.value import replace
 from inlet.ui import theme
-from inlet.ui.parts import Link, button, column, empty, label, row, rule
 from inlet.ui.pressing.marks import Mark
 from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.weights import WeightsDialog
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, button, column, empty, label, row, rule
 
 ALONE = "No block like it lies beside it: its edges are pressed for themselves."
 SETTINGS = (("", "As the quilt says"), ("alone", "Beside no other"), *SETTING_TITLES.items())

@@ -10,7 +10,7 @@ from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.pressing.weights import MOST_POINTS, SCHOOL_TITLES, TABLE, points_of
 from inlet.ui import theme
-from inlet.ui.parts import column, label, scrolled
+from inlet.ui.widgets.parts import column, label, scrolled
 
 
 class WeightsDialog(QDialog):

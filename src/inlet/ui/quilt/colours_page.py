@@ -10,9 +10,19 @@ from inlet.core.project.project import Project
 from inlet.core.project.quilt import Colourway, Quilt, Scatter
 from inlet.core.project.value import fresh_id, replace
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, ValueEdit, button, column, empty, icon_button, label, row, rule
 from inlet.ui.quilt.fields import Choice, field
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import (
+    Link,
+    ValueEdit,
+    button,
+    column,
+    empty,
+    icon_button,
+    label,
+    row,
+    rule,
+)
 
 MOST_COLOURWAYS = 24
 MOST_SEED = 9999

@@ -11,14 +11,15 @@ from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import parse_length, show
 from inlet.core.project.quilt import Backing, Batting, Binding, Border, Quilt
 from inlet.core.project.value import Pair, replace
-from inlet.core.quilt.around import backing_text, binding_width
-from inlet.core.quilt.borders import fitting_near
+from inlet.core.setting.backing import backing_text
+from inlet.core.setting.binding import binding_width
+from inlet.core.setting.borders import fitting_near
 from inlet.core.words import near_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field, laid
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 
 KINDS = [
     ("butted corners", "butted"), ("mitred corners", "mitred"),

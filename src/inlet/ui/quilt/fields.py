@@ -12,8 +12,8 @@ from inlet.core.numbers.text import parse_length, show
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, label, row
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import ValueEdit, label, row
 
 Items = Sequence[tuple[str, Any]]
 WIDEST_INCHES = 60

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QSpinBox, QWidget
 
-from inlet.core.project.places import Placed, row_lengths
+from inlet.core.plan.assembly_steps import TURNS
 from inlet.core.project.quilt import MOST_PLACES, Quilt
 from inlet.core.project.value import fresh_id
-from inlet.core.quilt.edit import (
+from inlet.core.setting.edit import (
     Spot,
     as_usual,
     coloured_at,
@@ -18,12 +18,12 @@ from inlet.core.quilt.edit import (
     place_at,
     turned_at,
 )
-from inlet.core.quilt.making import TURNS
+from inlet.core.setting.places import Placed, row_lengths
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, button, column, label, row, rule
 from inlet.ui.quilt.fields import Choice, field, laid
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, button, column, label, row, rule
 
 
 @guarded

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QSpinBox, QWidget
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.project.quilt import MOST_ECHOES, Quilt, QuiltingLines
 from inlet.core.project.value import replace
-from inlet.core.quilt.quilting_words import (
+from inlet.core.setting.quilting_words import (
     quilted_text,
     quilting_words,
     usual_apart,
@@ -17,9 +17,9 @@ from inlet.core.quilt.quilting_words import (
 )
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, column, empty, icon_button, label, row, rule
 from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, column, empty, icon_button, label, row, rule
 
 KINDS = [
     ("inside patches", "echo"), ("along the seams", "seams"), ("a grid all over", "grid")

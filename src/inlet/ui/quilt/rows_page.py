@@ -17,19 +17,19 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
 
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.plan.assembly_steps import BACKING, QuiltStep
 from inlet.core.project.quilt import Quilt
-from inlet.core.quilt.around import JOIN, BackingWay
-from inlet.core.quilt.edit import step_done
-from inlet.core.quilt.making import BACKING, QuiltStep
-from inlet.core.quilt.top import Top
+from inlet.core.setting.backing import JOIN, BackingWay
+from inlet.core.setting.edit import step_done
+from inlet.core.setting.top import Top
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
-from inlet.ui.drawing import colour_of, draw_tag
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label, row, scrolled
 from inlet.ui.piecing.card import SMALL_PICTURE, StepCard
 from inlet.ui.quilt.scene import Look, Scene
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.drawing import colour_of, draw_tag
+from inlet.ui.widgets.parts import button, column, label, row, scrolled
 
 LIST, LEAST_CARD = 190, 260
 """Pixels of the list of steps, and of a card beside it at least."""

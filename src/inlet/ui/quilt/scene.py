@@ -13,16 +13,16 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QImage, QPainter, QPainterPath, QPen, QPolygonF, QTransform
 
+from inlet.core.cancellation import check
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt
-from inlet.core.quilt.edit import Spot
-from inlet.core.quilt.picture import blocks_on_top, patches_of
-from inlet.core.quilt.pieces import Lying
-from inlet.core.quilt.top import Top, single_pieces
-from inlet.core.stopping import check
+from inlet.core.setting.edit import Spot
+from inlet.core.setting.picture import blocks_on_top, patches_of
+from inlet.core.setting.pieces import Lying
+from inlet.core.setting.top import Top, single_pieces
 from inlet.ui import theme
-from inlet.ui.drawing import cloth_brush
+from inlet.ui.widgets.drawing import cloth_brush
 
 LARGE = 700
 """Pixels: a block shown larger than this is drawn as it is."""

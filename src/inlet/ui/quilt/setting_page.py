@@ -9,17 +9,17 @@ from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
 
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import parse_length, show
+from inlet.core.plan.handedness import both_hands, hands_text
 from inlet.core.project.quilt import MOST_PLACES, Alternate, Motif, Quilt, Sashing, Triangles
 from inlet.core.project.value import fresh_id, replace
-from inlet.core.quilt.edit import in_size
-from inlet.core.quilt.hands import both_hands, hands_text
+from inlet.core.setting.edit import in_size
 from inlet.core.words import unit_of
 from inlet.ui import theme
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule
 from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field, laid
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule
 
 MOST_HANDS = 3
 SETTINGS = [("straight", "straight"), ("on point", "on-point")]

@@ -6,29 +6,29 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QCheckBox, QStackedWidget, QWidget
 
-from inlet.core.cutting.words import bought_text
 from inlet.core.draft.sizes import with_seams
+from inlet.core.layout.words import bought_text
 from inlet.core.numbers.text import vulgar_text
-from inlet.core.piecing.work import Work
+from inlet.core.plan.quilt_work import work_text
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import replace
-from inlet.core.quilt.around import backing_text
-from inlet.core.quilt.edit import Spot, place_at, swapped
-from inlet.core.quilt.work import work_text
+from inlet.core.schedule.work import Work
+from inlet.core.setting.backing import backing_text
+from inlet.core.setting.edit import Spot, place_at, swapped
 from inlet.core.words import cloth_name
 from inlet.ui import theme
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import button, column, label, row, scrolled
 from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.quilt.rows_page import RowsPage
 from inlet.ui.quilt.scene import Look
 from inlet.ui.quilt.target_page import TargetPage
 from inlet.ui.quilt.ticket import QuiltTicket
 from inlet.ui.quilt.top_view import TopView
-from inlet.ui.session import Session
-from inlet.ui.tabs import tabs
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import button, column, label, row, scrolled
+from inlet.ui.widgets.tabs import tabs
 
 FIRST = 4, 5
 """Blocks across and down of a first quilt."""

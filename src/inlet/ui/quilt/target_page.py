@@ -7,9 +7,7 @@ from typing import NamedTuple
 
 from PySide6.QtWidgets import QFrame, QGridLayout, QWidget
 
-from inlet.core.project.project import Project
-from inlet.core.project.value import Pair
-from inlet.core.quilt.target import (
+from inlet.core.plan.size_proposals import (
     BEDS,
     Cost,
     Proposal,
@@ -18,14 +16,16 @@ from inlet.core.quilt.target import (
     proposals,
     target_typed,
 )
+from inlet.core.project.project import Project
+from inlet.core.project.value import Pair
 from inlet.core.words import near_text
 from inlet.ui import theme
-from inlet.ui.flow import FlowLayout
 from inlet.ui.guard import guarded
-from inlet.ui.parts import ValueEdit, button, column, empty, label
 from inlet.ui.quilt.scene import Scene
 from inlet.ui.quilt.top_view import TopView
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import ValueEdit, button, column, empty, label
 
 
 class Found(NamedTuple):

@@ -8,14 +8,14 @@ from PySide6.QtWidgets import QWidget
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.words import near_text
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, label, rule
 from inlet.ui.quilt.colours_page import ColoursPage
 from inlet.ui.quilt.edges_page import EdgesPage
 from inlet.ui.quilt.place_page import PlacePage
 from inlet.ui.quilt.quilting_page import QuiltingPage
 from inlet.ui.quilt.setting_page import SettingPage
-from inlet.ui.session import Session
-from inlet.ui.tabs import tabs
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import column, label, rule
+from inlet.ui.widgets.tabs import tabs
 
 PAGES = (
     ("setting", "Setting"), ("edges", "Edges"), ("colours", "Colours"), ("place", "Place"),

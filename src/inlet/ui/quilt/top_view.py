@@ -19,11 +19,11 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.quilt.edit import Spot
+from inlet.core.setting.edit import Spot
 from inlet.ui import theme
-from inlet.ui.drawing import draw_tag
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.scene import Look, Scene
+from inlet.ui.widgets.drawing import draw_tag
 
 STEP = 1.25
 """How much nearer or farther one step goes."""

@@ -7,14 +7,14 @@ from PySide6.QtGui import QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPe
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.plan import BlockPlan
+from inlet.core.plan.block import BlockPlan
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.units.units import Place, label_place, picture_of
 from inlet.ui import theme
-from inlet.ui.drawing import Frame, draw_sheet, draw_tag
 from inlet.ui.guard import guarded
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.drawing import Frame, draw_sheet, draw_tag
 
 APART = 0.22
 """How far units are pulled apart: a share of their place in the block."""

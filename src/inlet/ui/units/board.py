@@ -16,20 +16,21 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.plan import MOST_COPIES
+from inlet.core.plan.block import MOST_COPIES
 from inlet.core.planning.choices import with_choice
 from inlet.core.planning.compare import COLUMNS, Comparison, Cost
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, runs_words, times_words
 from inlet.core.project.measure import Rates
 from inlet.core.project.value import replace
+from inlet.core.setting.places import in_quilt
 from inlet.core.words import unit_of
 from inlet.ui import theme
-from inlet.ui.drawing import MovePicture
 from inlet.ui.guard import guarded
-from inlet.ui.parts import Link, column, empty, label, row, when_seen
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
 from inlet.ui.units.rates import RatesDialog
+from inlet.ui.widgets.drawing import MovePicture
+from inlet.ui.widgets.parts import Link, column, empty, label, row, when_seen
 
 # Heading, what it sorts by, what is said of it.
 _FIGURES: tuple[tuple[str, str, Callable[[Cost], str]], ...] = (
@@ -93,7 +94,7 @@ class MethodBoard(QWidget):
         copies.setMaximumWidth(theme.px(84))
         line = row(title, 1, label("for"), copies, label(f"{words}: {hands}"))
         self.body.addLayout(line)
-        quilt = self.session.project.in_quilt(self.session.block_id)
+        quilt = in_quilt(self.session.project, self.session.block_id)
         if quilt and quilt != self.session.copies:
             link = Link(f"For the whole quilt: {quilt} blocks")
             link.followed.connect(lambda: self.session.set_copies(quilt))

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QFormLayout, QSpinBox, 
 
 from inlet.core.project.measure import Measure, Rates
 from inlet.core.project.value import replace
-from inlet.ui.parts import column, label
+from inlet.ui.widgets.parts import column, label
 
 
 class RatesDialog(QDialog):

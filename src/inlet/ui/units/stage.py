@@ -10,13 +10,13 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVB
 from inlet.core.planning.words import move_text
 from inlet.core.table.moves import like_ones_together
 from inlet.ui import theme
-from inlet.ui.drawing import MovePicture
 from inlet.ui.guard import guarded
-from inlet.ui.parts import column, empty, label, scrolled, when_seen
-from inlet.ui.session import Session
-from inlet.ui.tape import Reading
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
 from inlet.ui.units.apart import BlockApart
 from inlet.ui.units.board import MethodBoard
+from inlet.ui.widgets.drawing import MovePicture
+from inlet.ui.widgets.parts import column, empty, label, scrolled, when_seen
 
 MOST_MOVES = 24
 BESIDE = 1.4

@@ -8,7 +8,7 @@ from itertools import islice
 
 from PySide6.QtWidgets import QComboBox, QWidget
 
-from inlet.core.cutting.words import set_lines, set_name
+from inlet.core.layout.words import set_lines, set_name
 from inlet.core.numbers.text import parse_length, show
 from inlet.core.planning.choices import with_choice, without_method
 from inlet.core.planning.stock import largest_from, parse_stock
@@ -26,8 +26,8 @@ from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.core.table.piece_words import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
-from inlet.ui.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
-from inlet.ui.session import Session
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
 
 SCHOOLS = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
 

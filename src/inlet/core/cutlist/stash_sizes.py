@@ -1,0 +1,76 @@
+"""The sizes a block can be made at from cloth cut already."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from inlet.core.cutlist.growth import Growth, Series, growths, landing_sizes
+from inlet.core.cutlist.ruler_friendly import FARTHEST
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.planning.stock import Stock
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.project.block import Block
+from inlet.core.project.measure import Measure
+from inlet.core.project.value import Pair
+
+MOST_TIMES = 20
+"""Sizes more than this many times larger or smaller than the block are of no use."""
+
+
+class StockSize(NamedTuple):
+    """A size the block can be. ``whole`` are units all of whose pieces come off the stock there,
+    ``others`` those that need larger cloth; ``fills`` is the unit whose piece sets the size."""
+
+    stock: Stock
+    finished: Pair
+    fills: str
+    whole: tuple[str, ...]
+    others: tuple[str, ...]
+    comfortable: bool
+
+
+def sizes_from(
+    stock: Stock, units: Sequence[UnitPlan], block: Block, measure: Measure
+) -> tuple[StockSize, ...]:
+    """The sizes a block can be made at from strips or squares already cut: for each of its pieces,
+    the largest comfortable size (or else the largest at all) at which that piece still comes off
+    them; those that serve most units first."""
+    found = growths(units)
+    series = landing_sizes(found, measure.mark, Fraction(1), Fraction(1))
+    out: dict[Exact, StockSize] = {}
+    for growth in found:
+        if (stock.shape == "strip") != (growth.side == 0) and growth.piece.shape == "rectangle":
+            continue  # a strip is as wide as a piece's shorter side, a square holds the longer
+        k = (stock.width - growth.adds) / growth.grows
+        comfortable = _comfortable(k, series) if k > 0 else None
+        k = comfortable or k
+        if k not in out and Fraction(1, MOST_TIMES) <= k <= MOST_TIMES:
+            whole, others = _served(stock, found, k)
+            finished = (block.finished[0] * k, block.finished[1] * k)
+            size = StockSize(stock, finished, growth.label, whole, others, comfortable is not None)
+            out[k] = size
+    return tuple(sorted(out.values(), key=lambda s: (len(s.others), -float(s.finished[0]))))
+
+
+def _comfortable(k: Exact, series: Series | None) -> Fraction | None:
+    """The largest comfortable size up to ``k`` times the block's that is not much smaller."""
+    found = series.last_up_to(k) if series is not None else None
+    return found if found and found * FARTHEST >= k else None
+
+
+def _served(
+    stock: Stock, found: Sequence[Growth], k: Exact
+) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """The labels of units all of whose pieces come off the stock at k times the size, and of the
+    others."""
+    larger = {
+        growth.label
+        for growth in found
+        if (stock.shape == "square" or growth.side == 0)
+        and growth.grows * k + growth.adds > stock.width
+    }
+    labels = dict.fromkeys(growth.label for growth in found)
+    whole = tuple(label for label in labels if label not in larger)
+    return whole, tuple(label for label in labels if label in larger)

@@ -1,1 +1,0 @@
-"""The cutting stage: pieces by cloth, strips across the width, cloth to buy."""

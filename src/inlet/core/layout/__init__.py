@@ -1,0 +1,1 @@
+"""Fabric laid out and cut, stroke by stroke; how far it is."""

@@ -1,0 +1,63 @@
+"""What the cutting of a block brings up: sizes between the ruler's marks, pieces wider than their
+cloth."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.cutlist.ruler_friendly import Comfort
+from inlet.core.cutlist.standing import turned_prints
+from inlet.core.layout.layout import ClothPlan
+from inlet.core.problem import Problem
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.words import cloth_name, length_text, size_text
+
+
+def size_problems(sizes: Comfort, measure: Measure, done: str = "") -> Iterator[Problem]:
+    """The block is not comfortable at this size: cuts fall between the ruler's marks. ``done`` is
+    what is done about it."""
+    if not sizes.misses:
+        return
+    named = [
+        f"{length_text(miss.length, measure)} ({', '.join(miss.labels)})" for miss in sizes.misses
+    ]
+    mark = length_text(measure.mark, measure)
+    near = [size_text(size, measure) for size in (sizes.smaller, sizes.larger) if size is not None]
+    yield Problem(
+        "warning",
+        "odd-size",
+        (),
+        f"Not a comfortable size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
+        f"between the {mark} marks."
+        + (f" {done}" if done else "")
+        + (f" Nearest comfortable: {' and '.join(near)}." if near else ""),
+    )
+
+
+def cloth_problems(project: Project, cloth: Sequence[ClothPlan]) -> Iterator[Problem]:
+    """Pieces that no width of their cloth holds."""
+    measure = project.measure
+    for each in cloth:
+        for cut, _ in each.missing:
+            name = cloth_name(project, each.fabric)
+            yield Problem(
+                "warning",
+                "too-wide",
+                (),
+                f"A {size_text(cut.cut, measure)} piece for {', '.join(cut.labels)} is wider than "
+                f"{name} ({length_text(each.width, measure)}): join cloth, or use a wider one.",
+            )
+
+
+def print_problems(project: Project, cuts: Sequence[Cut]) -> Iterator[Problem]:
+    """Units in which a print with a direction will not stand upright."""
+    for fabric, labels in turned_prints(cuts, project).items():
+        yield Problem(
+            "warning",
+            "print-turned",
+            (),
+            f"{cloth_name(project, fabric)} has a direction; it will lie several ways in "
+            f"{', '.join(labels)}, as the pieces are turned or cut apart.",
+        )

@@ -1,0 +1,553 @@
+"""All pieces of a cut list laid out on the cloth there is, and on cloth to buy.
+
+What is there is filled first: bundles cut already, scraps, panels, fat quarters, then lengths of
+bolt; what finds no room on them is cut from new cloth of the fabric's width.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Iterator, Sequence
+from functools import lru_cache
+from math import floor, lcm
+from typing import NamedTuple
+
+from inlet.core.cancellation import check
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.cutlist.standing import Standing
+from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
+from inlet.core.layout.program import fill_strips
+from inlet.core.layout.strokes import length_used, places_of, room_across, strip_tops
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.numbers.systems import INCHES
+from inlet.core.project.cutting import (
+    Begun,
+    Cutting,
+    Have,
+    LaidCloth,
+    LaidPieces,
+    LaidRow,
+    LaidSegment,
+    LaidStrip,
+)
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import Rates
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+from inlet.core.templates.angles import Angled, angled
+
+ZERO = Fraction(0)
+SECONDS = 0.5
+"""How long each cloth's best layout is looked for."""
+FEW_SECONDS = 0.25
+"""How long for one piece of what is there."""
+WHOLE_FROM = Fraction(2, 3)
+"""A strip of which a set takes so much stays whole; what is left of others is of use."""
+
+
+class Missing(NamedTuple):
+    """``number`` pieces of a cut that no cloth holds."""
+
+    cut: Cut
+    number: int
+
+
+class ClothPlan(NamedTuple):
+    """What one fabric needs: pieces of cloth to lay down, the first ``begun`` of them being cut
+    already, then those that are there, then new cloth. ``buy`` is how much of that, as shops sell
+    it; ``bound`` the least length of new cloth that holds its pieces side by side without any
+    waste. ``missing`` fits no cloth."""
+
+    fabric: str | None
+    width: Exact
+    cloths: tuple[LaidCloth, ...]
+    buy: Fraction
+    bound: Exact
+    missing: tuple[Missing, ...] = ()
+    begun: int = 0
+
+    @property
+    def new(self) -> LaidCloth | None:
+        """The cloth to buy, as it is laid out."""
+        fresh = self.cloths[self.begun :]
+        return next((cloth for cloth in fresh if cloth.kind == "new"), None)
+
+    @property
+    def strips(self) -> list[Exact]:
+        """How wide each strip of new cloth is cut, in their order."""
+        new = self.new
+        return [strip.width for strip, _, _ in strip_tops(new)] if new is not None else []
+
+    def yards(self) -> Fraction:
+        """``buy`` in yards, for inch projects."""
+        return self.buy / INCHES.long_unit.length
+
+    @property
+    def length(self) -> Exact:
+        """How much of the new cloth is cut up."""
+        return length_used(self.new) if self.new is not None else ZERO
+
+    @property
+    def used(self) -> float:
+        """The share of the cloth cut up that is in pieces, of new cloth or of what is there."""
+        cloths = [self.new] if self.new is not None else self.cloths
+        area = float(sum(length_used(cloth) * cloth.width for cloth in cloths))
+        return float(sum(piece_area(cloth) for cloth in cloths)) / area if area else 0.0
+
+
+def piece_area(cloth: LaidCloth) -> Exact:
+    """The cloth in its pieces."""
+    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
+
+
+def begun_for(project: Project, block: str, copies: int) -> tuple[Begun, ...]:
+    """The cloth that is being cut for so many of a block, by its id; empty for the quilt."""
+    begun = project.cutting.begun if project.cutting is not None else ()
+    return tuple(b for b in begun if b.block == block and b.copies == copies)
+
+
+class ToCut(NamedTuple):
+    """A cut list, and what else its layout depends on: how the pieces of prints ``stand``, and
+    which cloth is being cut for it already."""
+
+    cuts: tuple[Cut, ...]
+    standing: Standing
+    begun: tuple[Begun, ...] = ()
+
+    def by_fabric(self) -> dict[str | None, list[Cut]]:
+        """The cuts of each cloth; what comes from cloth cut already for one unit is not counted."""
+        out: dict[str | None, list[Cut]] = {}
+        for cut in self.cuts:
+            if not cut.owned:
+                out.setdefault(cut.fabric, []).append(cut)
+        return out
+
+
+def lay_out(project: Project, wanted: ToCut, seconds: float) -> tuple[ClothPlan, ...]:
+    """Every cloth of a cut list laid out, in the list's order. With no ``seconds`` the first
+    layout that is found."""
+    return tuple(lay_out_fabric(project, f, wanted, seconds) for f in wanted.by_fabric())
+
+
+def lay_out_fabric(
+    project: Project, fabric: str | None, wanted: ToCut, seconds: float, buys: bool = True
+) -> ClothPlan:
+    """One fabric's pieces laid out; only on what is there, unless ``buys``."""
+    found = project.fabric(fabric or "") or Fabric(id=fabric or "")
+    rules = project.cutting or Cutting()
+    width = project.usable_width(fabric or "")
+    work = _Work(project, found, rules, width, wanted.by_fabric()[fabric], wanted.standing)
+    for begun in wanted.begun:
+        if begun.fabric == found.id:
+            work.go_on(begun.cloth)
+    for source in sources(found, rules, project):
+        if not work.left:
+            break
+        work.fill(source, min(seconds, FEW_SECONDS))
+    if buys and work.left:
+        work.buy(seconds)
+    return work.plan()
+
+
+class Source(NamedTuple):
+    """Cloth to lay down, as it comes out of the wash: how wide and how long, in how many layers,
+    and what squaring takes of it."""
+
+    kind: str
+    width: Exact
+    length: Exact
+    layers: int
+    squaring: Exact
+
+
+ORDER = ("strips", "squares", "scrap", "panel", "fat-quarter", "bolt")
+
+
+def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source]:
+    """What there is of a fabric, what is smaller first."""
+    squaring = project.measure.squared_off
+    have = sorted(fabric.have, key=lambda h: (ORDER.index(h.kind), float(h.length or 0)))
+    if not rules.scraps_first:
+        have.sort(key=lambda h: h.kind != "bolt")
+    for one in have:
+        wide, long = have_size(one, fabric, project)
+        if one.kind in WASHED and rules.wash:
+            wide, long = (
+                wide * (1 - fabric.shrinkage[1] / 100),
+                long * (1 - fabric.shrinkage[0] / 100),
+            )
+        layers = 2**rules.folds if one.kind == "bolt" else 1
+        exact = one.kind in ("strips", "squares")
+        for _ in range(one.count):
+            yield Source(one.kind, wide, long, layers, ZERO if exact else squaring)
+
+
+WASHED = ("bolt", "fat-quarter", "panel")
+
+
+def have_size(one: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact]:
+    """How wide and how long a piece of what is there is to use: of a strip its length lies across,
+    as it does on the bolt."""
+    system = project.measure.system
+    usual = fabric.width if fabric.width is not None else system.cloth_width
+    if one.kind == "squares":
+        side = one.width if one.width is not None else ZERO
+        return side, side
+    if one.kind == "strips":
+        long = one.length if one.length is not None else usual
+        return long, one.width if one.width is not None else ZERO
+    if one.kind == "fat-quarter":
+        short, long = system.fat_quarter_size
+        wide = one.width if one.width is not None else long
+        return wide - 2 * one.selvage, one.length if one.length is not None else short
+    wide = one.width if one.width is not None else usual
+    return wide - 2 * one.selvage, one.length if one.length is not None else ZERO
+
+
+class _Want(NamedTuple):
+    """Pieces of a cut that lie one way: ``number`` left to be laid out; in each of them as many as
+    it ``holds``."""
+
+    cut: Cut
+    wide: Fraction
+    high: Fraction
+    turns: bool
+    number: int
+    holds: int = 1
+
+
+class _Work:
+    """One fabric being laid out."""
+
+    def __init__(
+        self,
+        project: Project,
+        fabric: Fabric,
+        rules: Cutting,
+        width: Exact,
+        cuts: Sequence[Cut],
+        standing: Standing,
+    ) -> None:
+        self.project, self.fabric, self.rules, self.width = project, fabric, rules, width
+        self.wants = [want for cut in cuts for want in _wants(cut, fabric, width, standing)]
+        lengths = [side for want in self.wants for side in (want.wide, want.high)]
+        if any(_angled(want, project) for want in self.wants):
+            lengths.append(project.measure.mark)
+        self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
+        self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
+        self.strips = {want.cut.label for want in self.wants if want.cut.shape == "strip"}
+        self.cloths: list[LaidCloth] = []
+        self.bound: Exact = ZERO
+        self.bought: Fraction = ZERO
+        self.begun = 0
+
+    @property
+    def left(self) -> bool:
+        return any(want.number for want in self.wants)
+
+    def go_on(self, cloth: LaidCloth) -> None:
+        """Cloth that is being cut stays as it was laid out."""
+        self.cloths.append(cloth)
+        self.begun += 1
+        self._take(cloth)
+
+    def fill(self, source: Source, seconds: float) -> None:
+        """Lay down as much as one piece of cloth holds."""
+        made = self._filled(source, seconds, source.length)
+        if made is not None:
+            self.cloths.append(made)
+            self._take(made)
+
+    def buy(self, seconds: float) -> None:
+        """What is left, on new cloth."""
+        rules, system = self.rules, self.project.measure.system
+        shrink = self.fabric.shrinkage if rules.wash else (ZERO, ZERO)
+        width = self.width
+        area = sum((self._area(w) * w.number for w in self.wants), ZERO)
+        squaring = self.project.measure.squared_off
+        source = Source("new", width, ZERO, 2**rules.folds, squaring)
+        made = self._filled(source, seconds, None)
+        if made is None:
+            return
+        self.bound = area / width
+        along = 1 - shrink[0] / 100
+        self.bought = next_mark(length_used(made) * (1 + rules.margin / 100) / along, system.buying)
+        self.cloths.append(replace(made, length=self.bought * along))
+        self._take(made)
+
+    def _area(self, want: _Want) -> Exact:
+        """The cloth one piece cannot do without: its box, or what it takes of a strip at an
+        angle."""
+        found = _angled(want, self.project)
+        if found is None:
+            return want.wide * want.high
+        return min(want.wide * want.high, Fraction(floor(found.each * found.strip * 64), 64))
+
+    def _filled(self, source: Source, seconds: float, most: Exact | None) -> LaidCloth | None:
+        """A piece of cloth with its strips; None where it holds nothing."""
+        cloth = LaidCloth(
+            kind=source.kind,
+            width=source.width,
+            length=source.length,
+            layers=source.layers,
+            squaring=source.squaring,
+            every=self.rules.square_every,
+        )
+        cloth = self._folded(cloth)
+        source = source._replace(layers=cloth.layers)
+        strips = self._whole_strips(cloth, most)
+        ruler = self.project.measure.system.long_ruler
+        across = max(0, floor_exact(room_across(cloth) / self.unit))
+        room = Room(across, floor_exact(ruler / self.unit))
+        longest = None
+        if most is not None:
+            taken = sum((strip.width * strip.count for strip in strips), source.squaring)
+            longest = floor_exact((most - taken) / self.unit)
+        halves = max(1, source.layers // 2)
+        wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
+
+        def filled(forms: Sequence[_Want], seconds: float) -> tuple[LaidStrip, ...]:
+            kinds, own = [], []
+            for want in forms:
+                kind = self._kind(want, halves)
+                if any(w <= across and h <= (longest or h) for w, h, _ in kind.ways()):
+                    kinds.append(kind)
+                    own.append(want)
+            check()
+            price = self._price(source)
+            chosen = list(fill_strips_once(tuple(kinds), room, price, seconds, longest))
+            if source.layers > 1:
+                chosen = evened(chosen, across)
+            return tuple(self._uncut(strip, cloth) for strip in self._strips(chosen, own))
+
+        if longest is None or longest > 0:
+            ways = self._ways(wants, across * self.unit)
+            if len(ways) > 1:
+                ways.sort(key=lambda w: self._spent(replace(cloth, strips=filled(w, 0)), wants))
+            strips = (*strips, *filled(ways[0], seconds))
+        laid = replace(cloth, strips=_widest_first(strips))
+        while most is not None and laid.strips and length_used(laid) > most:
+            laid = _without_last(laid)
+        return laid if laid.strips else None
+
+    def _ways(self, wants: list[_Want], room: Exact) -> list[list[_Want]]:
+        """The pieces one by one, and, where some are cut at an angle, those head to tail: as many
+        as the strip is long, half as many, a third."""
+        out = [wants]
+        for share in (1, 2, 3):
+            forms = [form for want in wants for form in self._head_to_tail(want, room / share)]
+            if forms not in out:
+                out.append(forms)
+        return out
+
+    def _head_to_tail(self, want: _Want, room: Exact) -> Iterator[_Want]:
+        """A want in pieces that hold several, none longer than ``room``, and what is left."""
+        found = None if self.fabric.lengthwise else _angled(want, self.project)
+        most = min(found.from_strip(room), want.number) if found is not None else 0
+        if found is None or most < 2:
+            yield want
+            return
+        mark = self.project.measure.mark
+        pieces, rest = divmod(want.number, most)
+        for holds, number in ((most, pieces), (rest, 1)):
+            if holds == 1:
+                yield want._replace(number=1)
+            elif holds:
+                wide = next_mark(Fraction(found.room_for(holds)).limit_denominator(10**6), mark)
+                yield _Want(want.cut, wide, found.strip_mark, True, number, holds)
+
+    def _spent(self, cloth: LaidCloth, wants: Sequence[_Want]) -> tuple[int, Exact]:
+        """To compare layouts: how many pieces find no room, then how much cloth is cut up."""
+        laid: Counter[str] = Counter()
+        for place in places_of(cloth):
+            laid[place.label] += place.number
+        left = sum(max(0, want.number - laid[want.cut.label]) for want in wants)
+        return left, length_used(cloth)
+
+    def _kind(self, want: _Want, halves: int) -> Kind:
+        wide, high = (int(side / self.unit) for side in (want.wide, want.high))
+        return Kind(wide, high, -(-want.number // halves), want.turns)
+
+    def _folded(self, cloth: LaidCloth) -> LaidCloth:
+        """The cloth in no more layers than leave room for every piece that finds room on it at
+        all."""
+        single = replace(cloth, layers=1)
+        wants = [w for w in self.wants if w.number and self._has_room(w, single)]
+        while cloth.layers > 1 and not all(self._has_room(w, cloth) for w in wants):
+            cloth = replace(cloth, layers=cloth.layers // 2)
+        return cloth
+
+    def _has_room(self, want: _Want, cloth: LaidCloth) -> bool:
+        least = min(want.wide, want.high) if want.turns else want.wide
+        return least <= room_across(cloth) or self._is_whole(want, cloth)
+
+    def _is_whole(self, want: _Want, cloth: LaidCloth) -> bool:
+        """Does a piece take a strip from selvage to selvage, so that no end is squared?"""
+        return room_across(cloth) < want.wide <= 2 * cloth.width / max(2, cloth.layers) and (
+            not want.turns or want.high > room_across(cloth)
+        )
+
+    def _whole_strips(self, cloth: LaidCloth, most: Exact | None) -> tuple[LaidStrip, ...]:
+        """The pieces that take a strip each, as many as lie on the length there is."""
+        halves = max(1, cloth.layers // 2)
+        out = []
+        left = None if most is None else most - cloth.squaring
+        for want in self.wants:
+            if not want.number or not self._is_whole(want, cloth):
+                continue
+            count = -(-want.number // halves)
+            if left is not None:
+                count = min(count, floor_exact(left / want.high))
+                left -= count * want.high
+            if count > 0:
+                segments = (_one_piece(want, want.wide, want.high, False),)
+                out.append(LaidStrip(width=want.high, count=count, segments=segments))
+        return tuple(out)
+
+    def _uncut(self, strip: LaidStrip, cloth: LaidCloth) -> LaidStrip:
+        """A strip that gives one length for a strip set, and nothing else, stays whole: what it is
+        longer comes off with the set's ends, and a cut and a squared end are spared."""
+        if sum(segment.count for segment in strip.segments) != 1 or len(strip.segments[0].rows) > 1:
+            return strip
+        (pieces, *others) = strip.segments[0].rows[0].pieces
+        want = next(w for w in self.wants if w.cut.label == pieces.label)
+        alone = pieces.count == 1 and not others and pieces.size == (want.wide, want.high)
+        if not alone or want.cut.shape != "strip":
+            return strip
+        wide = 2 * cloth.width / max(2, cloth.layers)
+        if want.wide < WHOLE_FROM * wide:
+            return strip
+        return replace(strip, segments=(_one_piece(want, wide, strip.width, False),))
+
+    def _price(self, source: Source) -> Price:
+        """What the maker wishes to spare, in the layout's units of cloth length."""
+        goal, every = self.rules.goal, self.rules.square_every
+        strip = float(source.squaring / self.unit) / every if every else 0.0
+        system, rates = self.project.measure.system, self.project.rates or Rates()
+        stroke = rates.cut / 60 * system.cloth_a_minute / float(source.width) / float(self.unit)
+        width = 4 * stroke
+        if goal == "cloth":
+            return Price(1.0, 0.02, strip, 0.0)
+        if goal == "cuts":
+            return Price(1.0, 10 * stroke, strip, 0.0)
+        if goal == "widths":
+            return Price(1.0, stroke / 4, strip, 20 * width)
+        return Price(1.0, stroke, strip, width)
+
+    def _strips(
+        self, chosen: Sequence[tuple[Pattern, int]], wants: Sequence[_Want]
+    ) -> Iterator[LaidStrip]:
+        unit = self.unit
+        for pattern, times in chosen:
+            segments = tuple(
+                LaidSegment(
+                    width=segment.wide * unit,
+                    count=segment.number,
+                    rows=tuple(
+                        LaidRow(
+                            width=row.high * unit,
+                            pieces=tuple(
+                                LaidPieces(
+                                    label=wants[b.kind].cut.label,
+                                    size=_lying(wants[b.kind], b.turned),
+                                    count=b.number,
+                                    turned=b.turned,
+                                    holds=wants[b.kind].holds,
+                                )
+                                for b in row.bits
+                            ),
+                        )
+                        for row in segment.rows
+                    ),
+                )
+                for segment in pattern.segments
+            )
+            yield LaidStrip(width=pattern.high * unit, segments=segments, count=times)
+
+    def _take(self, made: LaidCloth) -> None:
+        """Count what is laid out off what is wanted."""
+        laid: Counter[tuple[str, Exact, Exact]] = Counter()
+        for place in places_of(made):
+            size = place.at.width, place.at.height
+            wide, high = size[::-1] if place.turned else size
+            box = self.box_of.get(place.label, (wide, high))
+            if place.holds > 1:  # head to tail: counted with those that lie one by one
+                wide, high = box
+            elif place.label in self.strips and high == box[1]:  # it may be longer: see _uncut
+                wide = min(wide, box[0])
+            laid[place.label, wide, high] += place.number
+        self.wants = [
+            w._replace(number=max(0, w.number - laid[w.cut.label, w.wide, w.high]))
+            for w in self.wants
+        ]
+
+    def plan(self) -> ClothPlan:
+        missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
+        return ClothPlan(
+            self.fabric.id or None, self.width, tuple(self.cloths), self.bought, self.bound,
+            missing, self.begun,
+        )  # fmt: skip
+
+
+@lru_cache(maxsize=500)
+def fill_strips_once(
+    kinds: tuple[Kind, ...], room: Room, price: Price, seconds: float, most: int | None
+) -> tuple[tuple[Pattern, int], ...]:
+    """``fill_strips``, worked out once for the same pieces."""
+    return tuple(fill_strips(kinds, room, price, seconds, most))
+
+
+def _angled(want: _Want, project: Project) -> Angled | None:
+    """How a want is cut head to tail, as some of them are turned half round: not of a print with a
+    top, nor of a stripe."""
+    fabric = project.fabric(want.cut.fabric or "")
+    if want.cut.shape != "template" or (fabric is not None and fabric.direction):
+        return None
+    return angled(want.cut.outline, project.measure)
+
+
+def _lying(want: _Want, turned: bool) -> tuple[Exact, Exact]:
+    return (want.high, want.wide) if turned else (want.wide, want.high)
+
+
+def _one_piece(want: _Want, wide: Exact, high: Exact, turned: bool) -> LaidSegment:
+    pieces = LaidPieces(label=want.cut.label, size=(wide, high), turned=turned)
+    return LaidSegment(width=wide, rows=(LaidRow(width=high, pieces=(pieces,)),))
+
+
+def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterator[_Want]:
+    """A cut's pieces as they may lie: the long side across the cloth, or turned; of a print with a
+    direction, each as it stands in the block; strips across the cloth where it is wide enough."""
+    low, high = cut.cut
+    if fabric.lengthwise and low != high:
+        yield _Want(cut, low, high, False, cut.number)
+        return
+    if not fabric.direction or low == high:
+        across = cut.shape == "strip" and high <= width
+        yield _Want(cut, high, low, not across, cut.number)
+        return
+    upright = min(cut.number, standing.get(cut.label, 0))
+    for wide, along, number in ((high, low, cut.number - upright), (low, high, upright)):
+        if number:
+            yield _Want(cut, wide, along, False, number)
+
+
+def _widest_first(strips: Iterable[LaidStrip]) -> tuple[LaidStrip, ...]:
+    """The order they are cut in, equal strips taken together."""
+    found: list[LaidStrip] = []
+    for strip in sorted(strips, key=lambda s: -s.width):
+        same = (i for i, s in enumerate(found) if replace(s, count=strip.count) == strip)
+        at = next(same, None)
+        if at is None:
+            found.append(strip)
+        else:
+            found[at] = replace(found[at], count=found[at].count + strip.count)
+    return tuple(found)
+
+
+def _without_last(cloth: LaidCloth) -> LaidCloth:
+    *first, last = cloth.strips
+    kept = [replace(last, count=last.count - 1)] if last.count > 1 else []
+    return replace(cloth, strips=(*first, *kept))

@@ -1,0 +1,350 @@
+"""Strips that hold everything with the least cloth, or the fewest cuts: by SciPy's solvers.
+
+Column generation finds patterns worth having: as long as some strip is worth more than it costs, at
+what the pieces are worth to the strips found so far (the duals of the linear program), it is added.
+Of most patterns the linear program wants so many and a bit. The whole ones are cut; the rest is a
+small integer program over all patterns, and over single strips put together segment by segment,
+which fit the last pieces as no repeated pattern does.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import Bounds, LinearConstraint, linprog, milp
+from scipy.sparse import csr_array
+
+from inlet.core.cancellation import check
+from inlet.core.layout.filling import AT_ONCE, fill_in_turn
+from inlet.core.layout.patterns import (
+    Bit,
+    Chosen,
+    Kind,
+    Pattern,
+    Price,
+    Room,
+    Row,
+    Segment,
+    in_order,
+    without_surplus,
+)
+from inlet.core.layout.pricing import Pricer
+
+TRIES = 2500
+"""Orders tried before the integer program."""
+ROUNDS = 12
+NEW_A_ROUND = 6
+FIRST_ROUND = 20
+WHOLE_SHARE = 0.8
+"""So much of what the linear program wants of a pattern is cut; the rest stays open."""
+GAP = 0.05
+"""How near the integer program's rest comes to what is proved before it is left."""
+MOST_HEIGHTS = 8
+MOST_SEGMENTS = 30
+LEAST_FILLED = 0.8
+FINEST = 20_000
+"""Units across the cloth: of finer ones the strips found in turn are taken. A usual ruler's marks
+make a thousand or two of them."""
+HIGHEST_ROWS = 3
+"""Strips are looked for up to so many of the widest pieces wide."""
+
+
+def fill_strips(
+    kinds: Sequence[Kind], room: Room, price: Price, seconds: float, most: int | None = None
+) -> Chosen:
+    """Strips that hold all the kinds, as cheap as could be found in about
+    so many seconds; with ``most`` of its length to be had, those that hold the most. Every kind
+    must fit across one way."""
+    if not any(kind.number for kind in kinds):
+        return []
+    in_turn = fill_in_turn(kinds, room, price, AT_ONCE if seconds <= 0 else TRIES)
+    if seconds <= 0 or room.across > FINEST or _cannot_be_less(in_turn, kinds, room):
+        return in_turn if most is None else _within(in_turn, most)
+    pool = _Pool(kinds, room, price, most)
+    pool.add(pattern for pattern, _ in in_turn)
+    wanted = pool.generate()
+    best = _better(in_turn, pool.finished(wanted, seconds), price, kinds, most)
+    return without_surplus(best, kinds)
+
+
+def _cannot_be_less(chosen: Chosen, kinds: Sequence[Kind], room: Room) -> bool:
+    """Is it one strip, as narrow as its pieces are, or full?"""
+    high = sum(pattern.high * number for pattern, number in chosen)
+    widest = max(min(h for w, h, _ in k.ways() if w <= room.across) for k in kinds if k.number)
+    area = sum(kind.area * kind.number for kind in kinds)
+    return len(chosen) == 1 and high == max(widest, -(-area // room.across))
+
+
+def cost_of(chosen: Iterable[tuple[Pattern, int]], price: Price) -> float:
+    chosen = list(chosen)
+    widths = len({pattern.high for pattern, _ in chosen})
+    return sum(price.of(p) * n for p, n in chosen) + price.width * widths
+
+
+def _better(
+    one: Chosen, other: Chosen | None, price: Price, kinds: Sequence[Kind], most: int | None
+) -> Chosen:
+    if other is None:
+        return one if most is None else _within(one, most)
+    if most is not None:
+        one = _within(one, most)
+        return max((other, one), key=lambda chosen: _area(chosen, kinds))
+    return min((other, one), key=lambda chosen: cost_of(without_surplus(chosen, kinds), price))
+
+
+def _within(chosen: Chosen, most: int) -> Chosen:
+    """As many of the strips, widest first, as so much length gives."""
+    out: Chosen = []
+    for pattern, times in sorted(chosen, key=lambda c: -c[0].high):
+        number = min(times, most // pattern.high)
+        if number:
+            out.append((pattern, number))
+            most -= number * pattern.high
+    return out
+
+
+def _area(chosen: Chosen, kinds: Sequence[Kind]) -> int:
+    """The cloth in wanted pieces."""
+    found = [0] * len(kinds)
+    for pattern, times in chosen:
+        for kind, number in pattern.counts().items():
+            found[kind] += number * times
+    return sum(min(n, kind.number) * kind.area for n, kind in zip(found, kinds, strict=True))
+
+
+class _Pool:
+    """Patterns found so far."""
+
+    def __init__(self, kinds: Sequence[Kind], room: Room, price: Price, most: int | None) -> None:
+        self.kinds, self.room, self.price, self.most = kinds, room, price, most
+        self.wanted = np.array([kind.number for kind in kinds], float)
+        longest = max(min(h for w, h, _ in k.ways() if w <= room.across) for k in kinds if k.number)
+        sides = max(max(h for w, h, _ in k.ways() if w <= room.across) for k in kinds if k.number)
+        area = sum(kind.area * kind.number for kind in kinds)
+        highest = max(longest, sides, min(HIGHEST_ROWS * longest, area * 11 // (10 * room.across)))
+        if most is not None:
+            highest = min(highest, most)
+        self.pricer = Pricer(kinds, room, highest)
+        self.patterns: list[Pattern] = []
+        self._known: set[Pattern] = set()
+
+    def add(self, patterns: Iterable[Pattern]) -> int:
+        """How many of them are new."""
+        new = [p for p in patterns if p.segments and p not in self._known]
+        new = list(dict.fromkeys(new))
+        self._known.update(new)
+        self.patterns += new
+        return len(new)
+
+    def _gives(self) -> NDArray[np.float64]:
+        """By kind and pattern: how many pieces it gives."""
+        out = np.zeros((len(self.kinds), len(self.patterns)))
+        for j, pattern in enumerate(self.patterns):
+            for kind, number in pattern.counts().items():
+                out[kind, j] = number
+        return out
+
+    def generate(self) -> NDArray[np.float64]:
+        """Patterns added until none is worth more than it costs; how many of each the linear
+        program wants."""
+        heights = np.array(self.pricer.heights)
+        values = np.array([kind.area / self.room.across for kind in self.kinds])
+        worth = self.pricer.run(values)
+        filled = np.argsort(-worth / heights, kind="stable")[:FIRST_ROUND]
+        self.add(self.pricer.pattern(int(i)) for i in filled if worth[i] > 0)
+        for _ in range(ROUNDS):
+            check()
+            wants, values = self._linear()
+            worth = self.pricer.run(values)
+            gains = worth - self.price.cloth * (heights + self.price.strip)
+            better = [i for i in np.argsort(-gains, kind="stable")[:NEW_A_ROUND] if gains[i] > 1e-6]
+            if not self.add(self.pricer.pattern(int(i)) for i in better):
+                break
+        self._worth = worth / heights
+        if len(wants) < len(self.patterns):
+            wants, _ = self._linear()
+        return wants
+
+    def _linear(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """How many of each pattern, and what a piece of each kind is worth then. With so much
+        length only, pieces that find no room are paid for by their area."""
+        gives = self._gives()
+        cost = np.array([self.price.of(p) for p in self.patterns])
+        found = linprog(cost, A_ub=-gives, b_ub=-self.wanted, method="highs")
+        assert found.x is not None, "strips of one kind alone always hold everything"
+        return found.x, -found.ineqlin.marginals
+
+    def finished(self, wants: NDArray[np.float64], seconds: float) -> Chosen | None:
+        """Whole strips: most of what the linear program wants, and the integer program's rest."""
+        whole = np.zeros(len(wants), int)
+        if self.most is None:
+            whole = np.floor(wants * WHOLE_SHARE + 1e-9).astype(int)
+        left = self.wanted - self._gives() @ whole
+        kinds = [k._replace(number=max(0, round(n))) for k, n in zip(self.kinds, left, strict=True)]
+        rest = _Rest(kinds, self, self._single_heights()).solved(seconds)
+        if rest is None:
+            return None
+        return rest + [(p, int(n)) for p, n in zip(self.patterns, whole, strict=True) if n]
+
+    def _single_heights(self) -> list[int]:
+        """Widths of single strips to put together: the best filled ones, and those of pieces."""
+        order = np.argsort(-self._worth, kind="stable")[:MOST_HEIGHTS]
+        best = {self.pricer.heights[int(i)] for i in order}
+        return sorted(best.union(self.pricer.row_heights))
+
+
+class _Rest:
+    """The integer program: patterns as often as wanted, and single strips by their segments."""
+
+    def __init__(self, kinds: Sequence[Kind], pool: _Pool, heights: Sequence[int]) -> None:
+        self.kinds, self.pool = kinds, pool
+        self.cost: list[float] = []
+        self.most: list[float] = []
+        self.entries: list[tuple[int, int, float]] = []
+        self.low: list[float] = [float(kind.number) for kind in kinds]
+        self.high: list[float] = [np.inf] * len(kinds)
+        self.singles: list[tuple[int, int, list[tuple[int, Segment]]]] = []
+        for pattern in pool.patterns:
+            gives = pattern.counts().items()
+            self._variable(pool.price.of(pattern), np.inf, gives)
+        for high in heights:
+            self._single(high)
+        if pool.price.width:
+            self._widths()
+        if pool.most is not None:
+            self._limited(pool.most)
+
+    def _variable(self, cost: float, most: float, entries: Iterable[tuple[int, int]]) -> int:
+        column = len(self.cost)
+        self.cost.append(cost)
+        self.most.append(most)
+        self.entries += [(row, column, float(value)) for row, value in entries]
+        return column
+
+    def _row(self, low: float, high: float) -> int:
+        self.low.append(low)
+        self.high.append(high)
+        return len(self.low) - 1
+
+    def _single(self, high: int) -> None:
+        """A strip so wide, once or not at all, with segments of any kind as far as it reaches."""
+        price = self.pool.price
+        own = price.cloth * (high + price.strip) + price.stroke
+        reach = self._row(0, np.inf)
+        strip = self._variable(own, 1, [(reach, self.pool.room.across)])
+        found = []
+        for segment in segments_within(self.kinds, high, self.pool.room.reach):
+            gives = Pattern(high, (segment,)).counts()
+            entries = [*gives.items(), (reach, -segment.wide)]
+            cost = price.stroke * (Pattern(high, (segment,)).strokes - 1)
+            most = self.pool.room.across // segment.wide
+            found.append((self._variable(cost, most, entries), segment))
+        self.singles.append((high, strip, found))
+
+    def _widths(self) -> None:
+        """Each width used costs once."""
+        strips: dict[int, list[int]] = {}
+        for column, pattern in enumerate(self.pool.patterns):
+            strips.setdefault(pattern.high, []).append(column)
+        for high, column, _ in self.singles:
+            strips.setdefault(high, []).append(column)
+        most = float(sum(kind.number for kind in self.kinds)) + 1
+        for columns in strips.values():
+            row = self._row(0, np.inf)
+            self._variable(self.pool.price.width, 1, [(row, round(most))])
+            self.entries += [(row, column, -1.0) for column in columns]
+
+    def _limited(self, length: int) -> None:
+        """Only so much length: pieces may be left out, which costs more than any cloth saves."""
+        row, more = self._row(-np.inf, float(length)), self.pool.price.strip
+        self.entries += [
+            (row, column, pattern.high + more) for column, pattern in enumerate(self.pool.patterns)
+        ]
+        self.entries += [(row, strip, high + more) for high, strip, _ in self.singles]
+        for i, kind in enumerate(self.kinds):
+            self._variable(2.0 * kind.area * self.pool.price.cloth, kind.number, [(i, 1)])
+
+    def solved(self, seconds: float) -> Chosen | None:
+        rows, columns, values = zip(*self.entries, strict=True)
+        shape = (len(self.low), len(self.cost))
+        matrix = csr_array((values, (rows, columns)), shape=shape)
+        check()
+        found = milp(
+            np.array(self.cost),
+            integrality=np.ones(len(self.cost), int),
+            constraints=LinearConstraint(matrix, np.array(self.low), np.array(self.high)),
+            bounds=Bounds(0, np.array(self.most)),
+            options={"time_limit": seconds, "mip_rel_gap": GAP},
+        )
+        check()
+        return None if found.x is None else list(self._read(np.round(found.x).astype(int)))
+
+    def _read(self, numbers: NDArray[np.int_]) -> Iterator[tuple[Pattern, int]]:
+        for pattern, number in zip(self.pool.patterns, numbers, strict=False):
+            if number:
+                yield pattern, int(number)
+        for high, strip, segments in self.singles:
+            own = [s._replace(number=int(numbers[c])) for c, s in segments if numbers[c]]
+            if numbers[strip] and own:
+                yield Pattern(high, in_order(own)), 1
+
+
+def segments_within(kinds: Sequence[Kind], high: int, reach: int) -> list[Segment]:
+    """Segments of a strip so wide that are well filled, the best first: a width of some piece, rows
+    of one kind each, no more of a kind than is wanted."""
+    found: list[tuple[float, int, tuple[Row, ...]]] = []
+    widths = {wide for k in kinds if k.number for wide, _, _ in k.ways()}
+    for wide in sorted(widths):
+        least = LEAST_FILLED * wide * high
+        for area, stack in _stacks(_rows(kinds, wide, high), high, least, wide <= reach):
+            found.append((-area / (wide * high), wide, stack))
+    return [Segment(wide, rows) for _, wide, rows in sorted(found)[:MOST_SEGMENTS]]
+
+
+MOST_ROWS = 8
+MOST_STACKS = 400
+
+
+class _RowOf(NamedTuple):
+    """A row of one kind: how often it may be repeated, and the cloth in its pieces."""
+
+    row: Row
+    most: int
+    area: int
+
+
+def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[_RowOf]:
+    """Rows of one kind that nearly fill a segment's width, the fullest first, then widest first."""
+    out = []
+    for i, kind in enumerate(kinds):
+        for across, along, turned in kind.ways():
+            number = min(wide // across, kind.number)
+            if number and along <= high and number * across >= LEAST_FILLED * wide:
+                row = Row(along, (Bit(i, turned, number),))
+                out.append(_RowOf(row, kind.number // number, number * kind.area))
+    out.sort(key=lambda r: (-r.area / r.row.high, r.row))
+    return sorted(out[:MOST_ROWS], key=lambda r: (-r.row.high, r.row))
+
+
+def _stacks(
+    rows: Sequence[_RowOf], high: int, least: float, several: bool
+) -> Iterator[tuple[int, tuple[Row, ...]]]:
+    """Rows put one below the other as far as they fit, where ``several`` may be, with at least so
+    much cloth in pieces."""
+    if not several:
+        return ((row.area, (row.row,)) for row in rows if row.area >= least)
+    stacks: list[tuple[int, int, tuple[Row, ...]]] = [(high, 0, ())]
+    for row, most, area in rows:
+        more = []
+        for left, filled, stack in stacks:
+            for times in range(1, min(left // row.high, most) + 1):
+                more.append(
+                    (left - row.high * times, filled + area * times, stack + (row,) * times)
+                )
+        stacks += more
+        if len(stacks) > MOST_STACKS:
+            break
+    return ((filled, stack) for _, filled, stack in stacks if stack and filled >= least)

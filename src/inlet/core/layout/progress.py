@@ -1,0 +1,156 @@
+"""Cloth being cut: begun, gone on with, stepped back, what is left of it kept.
+
+What is begun is laid out for good: the cloth on the mat is the one the cuts were made in, whatever
+is changed in the block meanwhile.
+"""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Iterator
+
+from inlet.core.layout.layout import WASHED, have_size
+from inlet.core.layout.strokes import Rect, Stroke, left_over, length_used, strokes_of
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.cutting import Begun, Cutting, Have, LaidCloth
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+
+KEPT_INCHES = Fraction(2)
+"""What is narrower than this is not worth keeping."""
+
+
+_LATEST: deque[tuple[LaidCloth, int, Exact, tuple[Stroke, ...]]] = deque(maxlen=24)
+
+
+def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
+    """The cuts of laid cloth as this maker makes them; those of the latest cloths are known."""
+    stack = (project.cutting or Cutting()).stack
+    ruler = project.measure.system.long_ruler
+    for known, *how, strokes in list(_LATEST):
+        if known is cloth and how == [stack, ruler]:
+            return strokes
+    found = tuple(strokes_of(cloth, stack, ruler))
+    _LATEST.append((cloth, stack, ruler, found))
+    return found
+
+
+def begun_at(
+    project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
+) -> int | None:
+    """Which of the project's begun cloths this one is; None if it is not begun. ``block`` is the id
+    of the one it is cut for, empty for the whole quilt."""
+    begun = project.cutting.begun if project.cutting is not None else ()
+    wanted = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
+    return next((i for i, b in enumerate(begun) if replace(b, done=0) == wanted), None)
+
+
+def under_way(project: Project) -> Begun | None:
+    """The cloth that was begun last and is not cut up yet."""
+    begun = project.cutting.begun if project.cutting is not None else ()
+    open_ = (b for b in reversed(begun) if b.done < len(cuts_of(b.cloth, project)))
+    return next(open_, None)
+
+
+def begin(
+    project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
+) -> Project:
+    """The cloth is laid down: it stays as it is laid out, and is taken off what there is."""
+    rules = project.cutting or Cutting()
+    new = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
+    made = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
+    found = project.fabric(fabric or "")
+    if found is None or cloth.kind == "new":
+        return made
+    have = tuple(_without(found, cloth, project))
+    return made.with_fabric(found.id, replace(found, have=have))
+
+
+def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Have]:
+    """What there is of a fabric without a piece of cloth: of a bolt the length that is cut up, of
+    others the whole piece."""
+    washed = bool(project.cutting and project.cutting.wash) and cloth.kind in WASHED
+    across, along = (
+        (1 - fabric.shrinkage[1] / 100, 1 - fabric.shrinkage[0] / 100) if washed else (1, 1)
+    )
+    taken = False
+    for one in fabric.have:
+        wide, long = have_size(one, fabric, project)
+        same = one.kind == cloth.kind and (wide * across, long * along) == (
+            cloth.width,
+            cloth.length,
+        )
+        if taken or not same:
+            yield one
+            continue
+        taken = True
+        if one.count > 1:
+            yield replace(one, count=one.count - 1)
+        left = long - length_used(cloth) / along
+        if one.kind == "bolt" and left >= KEPT_INCHES * project.measure.system.per_inch:
+            yield replace(one, length=left, count=1)
+
+
+def gone_on(project: Project, which: int, by: int) -> Project:
+    """So many cuts more are made, or fewer; never past the first or the last."""
+    rules = project.cutting or Cutting()
+    begun = rules.begun[which]
+    done = max(0, min(len(cuts_of(begun.cloth, project)), begun.done + by))
+    made = (*rules.begun[:which], replace(begun, done=done), *rules.begun[which + 1 :])
+    return replace(project, cutting=replace(rules, begun=made))
+
+
+def differ_in_cuts_only(one: Project, other: Project) -> bool:
+    """Are two projects the same but for how many cuts are made of the cloths that are begun? What
+    is laid out and bought for them is the same then."""
+    if one is other:
+        return True
+    same = all(
+        getattr(one, name) is getattr(other, name)
+        for name in one.__struct_fields__
+        if name not in ("cutting", "extra")
+    )
+    return same and _before_cuts(one) == _before_cuts(other)
+
+
+def _before_cuts(project: Project) -> Cutting:
+    rules = project.cutting or Cutting()
+    return replace(rules, begun=tuple(replace(begun, done=0) for begun in rules.begun))
+
+
+def given_up(project: Project, which: int) -> Project:
+    """The cloth is laid out anew; what was cut of it is not counted any more."""
+    rules = project.cutting or Cutting()
+    rest = (*rules.begun[:which], *rules.begun[which + 1 :])
+    return replace(project, cutting=replace(rules, begun=rest))
+
+
+def worth_keeping(cloth: LaidCloth, project: Project) -> list[Rect]:
+    """What is left of cloth once it is cut, as far as it is of use; a length of bolt goes back to
+    what there is of it and is not among it."""
+    least = KEPT_INCHES * project.measure.system.per_inch
+    used = length_used(cloth)
+    return [
+        rect
+        for rect in left_over(cloth, cuts_of(cloth, project))
+        if min(rect.width, rect.height) >= least
+        and not (cloth.kind == "bolt" and rect.y == used and rect.bottom == cloth.length)
+    ]
+
+
+def kept(project: Project, fabric: str | None, cloth: LaidCloth) -> Project:
+    """What is left of cloth put with the scraps there are."""
+    found = project.fabric(fabric or "")
+    if found is None:
+        return project
+    have = list(found.have)
+    for rect in worth_keeping(cloth, project):
+        scrap = Have(kind="scrap", width=rect.width, length=rect.height, count=rect.layers)
+        at = next((i for i, h in enumerate(have) if replace(h, count=rect.layers) == scrap), None)
+        if at is None:
+            have.append(scrap)
+        else:
+            have[at] = replace(have[at], count=have[at].count + rect.layers)
+    return project.with_fabric(found.id, replace(found, have=tuple(have)))

@@ -1,0 +1,450 @@
+"""Laid cloth cut stroke by stroke: where every piece lies, and the cuts in the order they are made.
+
+x runs across the cloth from its left edge, or from the fold; y along it. Folded cloth lies on one
+side of the fold only. What is left of a strip at the fold is opened: then it reaches as far to the
+other side, with half the layers. Every stroke goes from edge to edge through the pieces of cloth it
+is made in; several may lie in a stack, or side by side, and are cut by the same stroke.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from itertools import chain, groupby
+from typing import Literal, NamedTuple
+
+from inlet.core.cancellation import check
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.project.cutting import LaidCloth, LaidRow, LaidSegment, LaidStrip
+
+ZERO = Fraction(0)
+Way = Literal["across", "along"]
+What = Literal["square", "strip", "segment", "row", "piece", "trim"]
+
+
+class Rect(NamedTuple):
+    """A piece of cloth as it lies: its place, its size, and its layers."""
+
+    x: Exact
+    y: Exact
+    width: Exact
+    height: Exact
+    layers: int
+
+    @property
+    def right(self) -> Exact:
+        return self.x + self.width
+
+    @property
+    def bottom(self) -> Exact:
+        return self.y + self.height
+
+    def parted(self, way: Way, at: Exact) -> tuple[Rect, Rect]:
+        """What a stroke leaves on either side."""
+        if way == "across":
+            return (
+                self._replace(height=at - self.y),
+                self._replace(y=at, height=self.bottom - at),
+            )
+        return self._replace(width=at - self.x), self._replace(x=at, width=self.right - at)
+
+    def opened(self) -> Rect:
+        """Unfolded at x = 0, where it touches the fold."""
+        return self._replace(x=-self.right, width=2 * self.right, layers=self.layers // 2)
+
+
+class Place(NamedTuple):
+    """Where pieces of a stack lie: in each layer one, or as many as it ``holds`` head to tail."""
+
+    label: str
+    at: Rect
+    turned: bool
+    holds: int = 1
+
+    @property
+    def number(self) -> int:
+        """How many pieces come from it, of all layers."""
+        return self.at.layers * self.holds
+
+
+class Stroke(NamedTuple):
+    """One cut, ``across`` the cloth at a y or ``along`` it at an x, from ``start`` to ``end``,
+    through each of ``of``, which lie in a stack, ``stacked`` high, or side by side. ``at`` is its
+    place in the first of them; in the others it is as far from their own edge. ``size`` is what the
+    ruler shows: how wide what is cut off is. ``opens``: they are unfolded first. ``finishes`` are
+    the pieces that come off ready, by the label of their stack."""
+
+    way: Way
+    at: Exact
+    start: Exact
+    end: Exact
+    of: tuple[Rect, ...]
+    stacked: int
+    what: What
+    size: Exact
+    opens: bool
+    finishes: tuple[tuple[str, int], ...]
+
+    @property
+    def layers(self) -> int:
+        """Layers under the cutter."""
+        return self.of[0].layers * self.stacked
+
+    def parts(self) -> Iterator[Rect]:
+        """What it leaves, on either side, of each piece."""
+        along = self.way == "along"
+        off = self.at - (self.of[0].x if along else self.of[0].y)
+        for rect in self.of:
+            yield from rect.parted(self.way, (rect.x if along else rect.y) + off)
+
+
+class Cell(NamedTuple):
+    """A segment where it lies in its strip: from ``x`` on, with its ``rows``."""
+
+    x: Exact
+    width: Exact
+    layers: int
+    rows: tuple[LaidRow, ...]
+
+
+class StripPlan(NamedTuple):
+    """A strip's segments in layers of the folded cloth, then those where it is opened. ``squared``
+    is what its end loses; ``opens`` how far from the fold it is opened, None where it is not."""
+
+    pairs: tuple[Cell, ...]
+    opened: tuple[Cell, ...]
+    squared: Exact
+    opens: Exact | None
+
+
+def room_across(cloth: LaidCloth) -> Exact:
+    """What the segments of a strip may take: folded, one stroke squares both its ends; folded
+    twice, a strip is two equal halves, each squared at both ends."""
+    if cloth.layers == 1:
+        return cloth.width - cloth.squaring
+    return 2 * cloth.width / cloth.layers - 2 * cloth.squaring
+
+
+def _single(segments: Sequence[LaidSegment]) -> Iterator[LaidSegment]:
+    for segment in segments:
+        yield from [segment] * segment.count
+
+
+def strip_plan(cloth: LaidCloth, strip: LaidStrip) -> StripPlan:
+    """Which segments lie in all the layers, and which at the fold. A strip used from selvage to
+    selvage has no end to square."""
+    width = cloth.width / cloth.layers
+    across = sum((s.width * s.count for s in strip.segments), ZERO)
+    squared = cloth.squaring if across <= room_across(cloth) else ZERO
+    if cloth.layers == 1:
+        x = squared
+        cells = []
+        for segment in _single(strip.segments):
+            cells.append(Cell(x, segment.width, 1, segment.rows))
+            x += segment.width
+        return StripPlan(tuple(cells), (), squared, None)
+    x = width - squared
+    pairs, odd = [], []
+    for segment in strip.segments:
+        for _ in range(segment.count // 2):
+            x -= segment.width
+            pairs.append(Cell(x, segment.width, cloth.layers, segment.rows))
+        if segment.count % 2:
+            odd.append(segment)
+    far = x
+    opened = []
+    for segment in odd:
+        far -= segment.width
+        opened.append(Cell(far, segment.width, cloth.layers // 2, segment.rows))
+    return StripPlan(tuple(pairs), tuple(opened), squared, x if odd else None)
+
+
+def strip_tops(cloth: LaidCloth) -> Iterator[tuple[LaidStrip, Exact, bool]]:
+    """Each single strip, where it begins, and whether the edge is squared off before it."""
+    y: Exact = ZERO
+    number = 0
+    for strip in cloth.strips:
+        for _ in range(strip.count):
+            squares = bool(cloth.squaring) and (
+                number == 0 or (cloth.every > 0 and number % cloth.every == 0)
+            )
+            y += cloth.squaring if squares else ZERO
+            yield strip, y, squares
+            y += strip.width
+            number += 1
+
+
+def length_used(cloth: LaidCloth) -> Exact:
+    """How much of its length is cut up, squaring included."""
+    return max((top + strip.width for strip, top, _ in strip_tops(cloth)), default=ZERO)
+
+
+def fits(cloth: LaidCloth) -> bool:
+    """Do its strips lie on it, their segments on them, and so on down to the pieces?"""
+    if length_used(cloth) > cloth.length:
+        return False
+    for strip in cloth.strips:
+        across = sum((s.width * s.count for s in strip.segments), ZERO)
+        if across > max(room_across(cloth), 2 * cloth.width / max(2, cloth.layers)):
+            return False
+        for segment in strip.segments:
+            if sum((row.width for row in segment.rows), ZERO) > strip.width:
+                return False
+            for row in segment.rows:
+                wide = sum((p.size[0] * p.count for p in row.pieces), ZERO)
+                if wide > segment.width or any(p.size[1] > row.width for p in row.pieces):
+                    return False
+    return True
+
+
+def places_of(cloth: LaidCloth) -> list[Place]:
+    """Where every piece lies, strip by strip."""
+    out: list[Place] = []
+    for strip, y, _ in strip_tops(cloth):
+        check()
+        plan = strip_plan(cloth, strip)
+        for cell in (*plan.pairs, *plan.opened):
+            out += _places_in(cell, y)
+    return out
+
+
+def _places_in(cell: Cell, y: Exact) -> Iterator[Place]:
+    for row in cell.rows:
+        x = cell.x
+        for pieces in row.pieces:
+            wide, high = pieces.size
+            for _ in range(pieces.count):
+                at = Rect(x, y, wide, high, cell.layers)
+                yield Place(pieces.label, at, pieces.turned, pieces.holds)
+                x += wide
+        y += row.width
+
+
+def strokes_of(cloth: LaidCloth, stack: int, ruler: Exact) -> list[Stroke]:
+    """The cuts in their order: strips off the cloth, then each strip cut up, equal ones together.
+    ``stack`` is how many layers the maker cuts at most, ``ruler`` how long one stroke is where
+    strips lie side by side."""
+    table = _Table(cloth)
+    for strip, rects in table.strips_off():
+        for pile in piles(rects, stack, ruler):
+            table.cut_up(strip, pile)
+    return table.strokes
+
+
+def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[Place, int]]:
+    """Each place with how many cuts release what lies there; 0 where the whole cloth is it."""
+    when: dict[Rect, int] = {}
+    for number, stroke in enumerate(strokes, 1):
+        for part in stroke.parts():
+            when |= dict.fromkeys(_lying(part, cloth), number)
+    return [(place, when.get(place.at, 0)) for place in places_of(cloth)]
+
+
+def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
+    """What lies there besides the pieces once all cuts are made, the largest first."""
+    there = {Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)}
+    for stroke in strokes:
+        check()
+        for rect in stroke.of:
+            if stroke.opens:
+                there.discard(rect._replace(x=ZERO, width=rect.right, layers=rect.layers * 2))
+            there.discard(rect)
+        there.update(stroke.parts())
+    places = {place.at for place in places_of(cloth)}
+    rest = [_lying(r, cloth)[-1] for r in there if not places.intersection(_lying(r, cloth))]
+    return sorted(rest, key=lambda r: (-r.width * r.height, r))
+
+
+class Pile(NamedTuple):
+    """Equal pieces of cloth cut by the same strokes, ``stacked`` high or side by side."""
+
+    rects: tuple[Rect, ...]
+    stacked: int
+
+    def beside(self, other: Pile) -> Pile:
+        return Pile((*self.rects, *other.rects), self.stacked)
+
+    def opened(self) -> Pile:
+        return self._replace(rects=tuple(rect.opened() for rect in self.rects))
+
+
+def piles(rects: Sequence[Rect], stack: int, ruler: Exact) -> Iterator[Pile]:
+    """Equal strips taken together: in stacks as high as the maker cuts, or, where one is as high as
+    that, side by side as far as the ruler reaches."""
+    each = stack // rects[0].layers
+    if each > 1:
+        for i in range(0, len(rects), each):
+            own = tuple(rects[i : i + each])
+            yield Pile(own, len(own))
+        return
+    row: list[Rect] = []
+    for rect in rects:
+        if row and (row[-1].bottom != rect.y or rect.bottom - row[0].y > ruler):
+            yield Pile(tuple(row), 1)
+            row = []
+        row.append(rect)
+    yield Pile(tuple(row), 1)
+
+
+def in_line(rects: Sequence[Rect], way: Way) -> Iterator[tuple[Rect, ...]]:
+    """Pieces that one stroke cuts, as they begin on one line and lie edge to edge."""
+    run: list[Rect] = []
+    for rect in rects:
+        if run:
+            last = run[-1]
+            joins = (
+                (last.x == rect.x and last.bottom == rect.y)
+                if way == "along"
+                else (last.y == rect.y and last.right == rect.x)
+            )
+            if not joins:
+                yield tuple(run)
+                run = []
+        run.append(rect)
+    yield tuple(run)
+
+
+def _lying(part: Rect, cloth: LaidCloth) -> tuple[Rect, ...]:
+    """A piece of cloth as it lies, and laid open where it is still folded at the fold."""
+    folded = cloth.layers > 1 and part.layers == cloth.layers and part.x == 0
+    return (part, part.opened()) if folded else (part,)
+
+
+class _Table:
+    """Cloth under the cutter: what was cut so far."""
+
+    def __init__(self, cloth: LaidCloth) -> None:
+        self.cloth = cloth
+        self.strokes: list[Stroke] = []
+        self.opening = False  # is what is cut next to be opened first?
+        self.wanted = {place.at: place for place in places_of(cloth)}
+
+    def cut(
+        self, pile: Pile, way: Way, size: Exact, what: What, far: bool = False
+    ) -> tuple[Pile, Pile | None]:
+        """``size`` cut off every piece of a pile, from its far edge where ``far``: what comes off,
+        and the rest; no stroke where nothing is left."""
+        check()
+        first = pile.rects[0]
+        along = way == "along"
+        whole = first.width if along else first.height
+        if size >= whole:
+            return pile, None
+        off = whole - size if far else size
+        runs = [pile.rects] if pile.stacked > 1 else list(in_line(pile.rects, way))
+        near: list[Rect] = []
+        beyond: list[Rect] = []
+        for rects in runs:
+            parts = [r.parted(way, (r.x if along else r.y) + off) for r in rects]
+            found: Counter[str] = Counter()
+            for part in chain(*parts):
+                for lying in _lying(part, self.cloth):
+                    if lying in self.wanted:
+                        place = self.wanted.pop(lying)
+                        found[place.label] += place.number
+            ends = [(r.y, r.bottom) if along else (r.x, r.right) for r in rects]
+            start, end = ends[0] if pile.stacked > 1 else (ends[0][0], ends[-1][1])
+            at = (rects[0].x if along else rects[0].y) + off
+            done = tuple(found.items())
+            self.strokes.append(
+                Stroke(way, at, start, end, rects, pile.stacked, what, size, self.opening, done)
+            )
+            near += [part[0] for part in parts]
+            beyond += [part[1] for part in parts]
+        self.opening = False
+        sides = Pile(tuple(near), pile.stacked), Pile(tuple(beyond), pile.stacked)
+        return (sides[1], sides[0]) if far else sides
+
+    def strips_off(self) -> list[tuple[LaidStrip, list[Rect]]]:
+        """The strips cut off across the cloth, and where they lie; equal ones together."""
+        cloth = self.cloth
+        whole = Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)
+        rest: Pile | None = Pile((whole,), 1)
+        out: list[tuple[LaidStrip, list[Rect]]] = []
+        for strip, _, squares in strip_tops(cloth):
+            if squares and rest is not None:
+                _, rest = self.cut(rest, "across", cloth.squaring, "square")
+            assert rest is not None, "a strip beyond the end of its cloth"
+            own, rest = self.cut(rest, "across", strip.width, "strip")
+            if not out or out[-1][0] is not strip:
+                out.append((strip, []))
+            out[-1][1].append(own.rects[0])
+        return out
+
+    def cut_up(self, strip: LaidStrip, pile: Pile) -> None:
+        """Equal strips cut into segments, from the squared end on."""
+        plan = strip_plan(self.cloth, strip)
+        far = self.cloth.layers > 1
+        rest: Pile | None = pile
+        if plan.squared:
+            _, rest = self.cut(pile, "along", plan.squared, "square", far)
+        rest = self.segments(plan.pairs, rest, far)
+        if plan.opened and rest is not None:
+            self.opening = True
+            self.segments(plan.opened, rest.opened(), True)
+            self.opening = False
+
+    def segments(self, cells: Sequence[Cell], pile: Pile | None, far: bool) -> Pile | None:
+        """Segments cut off one after the other, those with equal rows together; what is left."""
+        for (width, rows), run in groupby(cells, key=lambda c: (c.width, c.rows)):
+            number = len(list(run))
+            assert pile is not None, "a segment beyond the end of its strip"
+            if len(rows) == 1 and rows[0].width == pile.rects[0].height and _fills(rows[0], width):
+                for _ in range(number):
+                    assert pile is not None, "a segment beyond the end of its strip"
+                    _, pile = self.cut(pile, "along", width, "segment", far)
+                continue
+            block, pile = self.cut(pile, "along", width * number, "segment", far)
+            self.block(block, width, rows, number)
+        return pile
+
+    def block(self, block: Pile, width: Exact, rows: Sequence[LaidRow], number: int) -> None:
+        """Equal segments side by side: rows first, through all of them, then what is in each row;
+        where each row is one piece a segment, the strokes along go through all rows at once."""
+        levels = []
+        rest: Pile | None = block
+        for row in rows:
+            assert rest is not None, "a row beyond the end of its segment"
+            level, rest = self.cut(rest, "across", row.width, "row")
+            levels.append(level)
+        if all(_fills(row, width) for row in rows):
+            level = levels[0]
+            for other in levels[1:]:
+                level = level.beside(other)
+            self.equal_parts(level, width, number, "piece")
+            return
+        for row, level in zip(rows, levels, strict=True):
+            self.row(row, level, width, number)
+
+    def equal_parts(self, pile: Pile, size: Exact, number: int, what: What) -> Pile | None:
+        rest: Pile | None = pile
+        for _ in range(number):
+            if rest is None:
+                break
+            _, rest = self.cut(rest, "along", size, what)
+        return rest
+
+    def row(self, row: LaidRow, level: Pile, width: Exact, number: int) -> None:
+        """A row through ``number`` segments, each with its pieces from its left edge on. Pieces all
+        lower than the row are cut to their height at once, others one by one."""
+        heights = {pieces.size[1] for pieces in row.pieces}
+        if len(heights) == 1:
+            level, _ = self.cut(level, "across", heights.pop(), "trim")
+        rest: Pile | None = level
+        for _ in range(number):
+            assert rest is not None, "a segment beyond the end of its row"
+            segment, rest = self.cut(rest, "along", width, "piece")
+            left: Pile | None = segment
+            for pieces in row.pieces:
+                wide, high = pieces.size
+                for _ in range(pieces.count):
+                    assert left is not None, "a piece beyond the end of its row"
+                    piece, left = self.cut(left, "along", wide, "piece")
+                    self.cut(piece, "across", high, "trim")
+
+
+def _fills(row: LaidRow, width: Exact) -> bool:
+    """Is a row one piece that takes all of it?"""
+    one = row.pieces[0]
+    return len(row.pieces) == 1 and one.count == 1 and one.size == (width, row.width)

@@ -1,0 +1,88 @@
+"""Cloth to buy, in words."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+
+from inlet.core.cutlist.strip_sets import PlannedSet, four_patches
+from inlet.core.layout.layout import ClothPlan
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.systems import LongUnit, System
+from inlet.core.numbers.text import show
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.words import cloth_name, length_text
+
+
+def buying_text(cloth: ClothPlan, measure: Measure) -> str:
+    """How much of a cloth: strips, their length together, and what to buy; nothing to buy where
+    what is there does."""
+    if cloth.new is None:
+        if not cloth.cloths:
+            return "nothing can be cut of it"
+        return "being cut" if cloth.begun == len(cloth.cloths) else "from what you have"
+    number = len(cloth.strips)
+    strips = "1 strip" if number == 1 else f"{number} strips"
+    bought = bought_text(cloth.buy, measure)
+    also = " beside what you have" if len(cloth.cloths) > 1 else ""
+    return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}{also}"
+
+
+def bought_text(length: Fraction, measure: Measure) -> str:
+    """A length of cloth as a shop cuts it: ``3/8 yd``, ``50 cm``."""
+    return _bought(length, measure.system, measure.system.cloth_unit)
+
+
+def strips_text(cloth: ClothPlan, measure: Measure) -> str:
+    """The strips to cut first, in their order: “Cut 3 strips 7 1/4 in, then 4 at 3 1/2 in.”;
+    nothing where none are."""
+    widths = Counter(cloth.strips)
+    if not widths:
+        return ""
+    (first, number), *others = widths.items()
+    strips = "1 strip" if number == 1 else f"{number} strips"
+    parts = [f"Cut {strips} {length_text(first, measure)}"]
+    parts += [f"{n} at {length_text(width, measure)}" for width, n in others]
+    return ", then ".join(parts) + "."
+
+
+def set_name(one: PlannedSet, project: Project) -> str:
+    """``2 in Fog + 2 in Silt``: the bands of a set, finished."""
+    return " + ".join(
+        f"{length_text(width, project.measure)} {cloth_name(project, cloth)}"
+        for width, cloth in one.bands
+    )
+
+
+def set_lines(one: PlannedSet, project: Project) -> list[str]:
+    """What to sew and cut of one kind of strip set, a sentence a line."""
+    measure = project.measure
+    lengths = Counter(one.lengths)
+    sew = " and ".join(f"{n} of {length_text(long, measure)}" for long, n in lengths.items())
+    wide = length_text(one.wide, measure)
+    sets = f"{len(one.lengths)} {'set' if len(one.lengths) == 1 else 'sets'} to sew"
+    lines = [f"{sets}: {sew}, {wide} wide when sewn"]
+    for part in one.segments:
+        cut = f"{part.number} segments, cut {length_text(part.cut, measure)}"
+        lines.append(f"{cut}, for {', '.join(part.labels)}")
+    for other in one.elsewhere[:4]:
+        each = f"{other.number} that finish {length_text(other.height, measure)}, a block"
+        lines.append(f"could also give {other.label} of {other.block}: {each}")
+    for strips in one.choices:
+        number = f"{strips.sets} {'set' if strips.sets == 1 else 'sets'}"
+        left = length_text(strips.left, measure)
+        patches = four_patches(one, strips, measure)
+        ends = f", enough for {patches} four-patches" if patches else ""
+        lines.append(f"from {strips.kind} strips: {number}, {left} left{ends}")
+    return lines
+
+
+def total_text(cloths: Sequence[ClothPlan], measure: Measure) -> str:
+    """All the cloth to buy together: ``7/8 yd``, ``0.7 m``."""
+    bought = sum((cloth.buy for cloth in cloths), Fraction(0))
+    return _bought(bought, measure.system, measure.system.long_unit)
+
+
+def _bought(length: Fraction, system: System, unit: LongUnit) -> str:
+    return f"{show(length / unit.length, system=system)} {unit.name}"

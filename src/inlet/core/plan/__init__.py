@@ -1,0 +1,1 @@
+"""From the project to a plan: of a block, and of the quilt."""

@@ -1,0 +1,324 @@
+"""A quilt put together: its rows in their order, what they measure, how they are pressed and
+joined, then borders, layers and binding."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from math import hypot
+from typing import NamedTuple
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact
+from inlet.core.piecing.step import Step
+from inlet.core.plan.block import BlockPlan
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import Motif, Quilt
+from inlet.core.setting.backing import BackingWay
+from inlet.core.setting.binding import BindingPlan
+from inlet.core.setting.cuts import NAMES, border_strips, extent
+from inlet.core.setting.on_point import floats_by
+from inlet.core.setting.pieces import Row, TopPiece
+from inlet.core.setting.straight import strips_of
+from inlet.core.setting.top import Top
+from inlet.core.words import cloth_name, length_text, near_text, size_text
+
+BACKING = "Backing"
+"""What the step that makes the backing is ``of``."""
+JOIN_ROWS, BINDING = "Join the rows", "Binding"
+"""Titles of steps."""
+TURNS = ("", "a quarter turn right", "upside down", "a quarter turn left")
+
+
+class RowCard(NamedTuple):
+    """One row: its ``label`` to pin, what lies in it from one end to the other, the way its seams
+    are ``pressed``, and the ``length`` it must have, raw edge to raw edge (None for a corner)."""
+
+    label: str
+    items: tuple[str, ...]
+    pressed: str
+    length: Exact | None
+
+
+class QuiltStep(NamedTuple):
+    """One thing to do: a few words, then how, and the sizes to check it by. ``of`` is the label of
+    the row or the border that it makes, ``times`` how often it is done, one by one or, as a chain,
+    all ``at_once``; ``sewn`` the step of a block's plan that it is. It is ticked off under its
+    ``name``, which has no number in it: what is done stays done in a larger quilt."""
+
+    title: str
+    text: str
+    measures: str = ""
+    of: str = ""
+    times: int = 1
+    sewn: tuple[BlockPlan, Step] | None = None
+    called: str = ""
+    at_once: bool = False
+
+    @property
+    def name(self) -> str:
+        return self.called or self.title
+
+
+Versions = Mapping[tuple[str, int, int], int]
+"""By block, column and row: which version of its pressing lies there."""
+
+
+def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, ...]:
+    """Every row from the top, or from the upper left corner."""
+    quilt = project.quilt or Quilt()
+    number = 0
+    out = []
+    for row in top.rows:
+        own = not row.label.startswith("Sashing")
+        number += own and len(row.cells) > 1
+        items = tuple(piece_words(cell, project, versions) for cell in row.cells)
+        out.append(
+            RowCard(row.label, items, _pressed(row, number, quilt), row_length(row, quilt, project))
+        )  # fmt: skip
+    return tuple(out)
+
+
+def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) -> str:
+    """What lies in a place: a block with its turn and version, or a piece by its name and
+    cloth."""
+    main = next((piece for piece in cell if piece.lying is not None), cell[0])
+    if main.lying is None:
+        name = NAMES[main.kind].removesuffix("s").lower()
+        return f"{name}, {cloth_name(project, main.fabric or None)}"
+    placed = main.lying.placed
+    quilt = project.quilt or Quilt()
+    motif = quilt.motif(placed.block)
+    title = (motif.name or motif.id) if motif else project.block(placed.block).title
+    way = quilt.colourway(placed.colourway)
+    words = [title]
+    if way is not None:
+        words.append(f"in {way.name or way.id}")
+    if placed.mirror:
+        words.append("mirrored")
+    if placed.turn:
+        words.append(TURNS[placed.turn])
+    version = versions.get((placed.block, placed.column, placed.row))
+    if version is not None:
+        words.append(f"pressed as version {version}")
+    if len(cell) > 1:
+        words.append("cloth above and below")
+    return ", ".join(words)
+
+
+def _pressed(row: Row, number: int, quilt: Quilt) -> str:
+    """Toward the sashing, which lies flat then; else the rows by turns away from the label, which
+    is pinned to the first block, and toward it, so that their seams nest."""
+    if len(row.cells) < 2:
+        return ""
+    if quilt.sashing is not None and quilt.sashing.width:
+        return "toward the sashing"
+    return "away from the label" if number % 2 else "toward the label"
+
+
+def row_length(row: Row, quilt: Quilt, project: Project) -> Exact | None:
+    """How long a row is, raw edge to raw edge: on point from tip to tip along its longer edge."""
+    if len(row.cells) < 2:
+        return None
+    seam = project.measure.seam
+    points = [p for piece in row.pieces for p in piece.outline]
+    if not quilt.on_point:
+        return max(p.x for p in points) - min(p.x for p in points) + 2 * seam
+    blocks = [piece for piece in row.pieces if piece.kind in ("block", "plain")]
+    if not blocks:
+        return None
+    whole = [extent(piece, True)[0] for piece in blocks]
+    sashes = [p for p in row.pieces if p.kind == "sash"]
+    between = sashes[1:-1] if sashes else []
+    return sum((size[1] for size in whole), Fraction(0)) + sum(
+        (extent(p, True)[0][0] for p in between), 2 * seam
+    )  # fmt: skip
+
+
+def quilt_steps(
+    top: Top,
+    project: Project,
+    rows: Sequence[RowCard],
+    backing: BackingWay | None,
+    binding: BindingPlan | None,
+) -> tuple[QuiltStep, ...]:
+    """What is done once the blocks are made."""
+    return tuple(_steps(top, project, rows, backing, binding))
+
+
+def _steps(
+    top: Top,
+    project: Project,
+    rows: Sequence[RowCard],
+    backing: BackingWay | None,
+    binding: BindingPlan | None,
+) -> Iterator[QuiltStep]:
+    quilt, measure = project.quilt or Quilt(), project.measure
+    cards = [card for card in rows if len(card.items) > 1]
+    for motif in quilt.motifs:
+        if any(motif.id == p.lying.placed.block for p in top.pieces if p.lying is not None):
+            size = top.sizes[motif.id]
+            yield QuiltStep(
+                motif_title(motif),
+                f"Sew its {motif.rows} rows of {motif.columns} blocks, then the rows to one "
+                "another. From now on it is handled as one block.",
+                near_text((size[0] + 2 * measure.seam, size[1] + 2 * measure.seam), measure),
+            )
+    way = "diagonal rows" if quilt.on_point else "rows"
+    yield QuiltStep(
+        "Lay it out",
+        f"Lay all {way} on the floor, look at it from afar, and pin each row's label to its first "
+        "block. Nothing is sewn before every block lies the right way.",
+    )
+    for card in cards:
+        length = _near(card.length, measure) if card.length is not None else ""
+        pressed = f" Press the seams {card.pressed}." if card.pressed else ""
+        own = listed(card.items)
+        words = f"{own[0].upper()}{own[1:]}.{pressed}"
+        yield QuiltStep(f"Sew {card.label.lower()}", words, length, card.label)
+    yield from _joining(top, quilt, measure)
+    yield from _borders(top, project)
+    if backing is not None:
+        yield _backing_step(backing, project)
+    if binding is not None:
+        yield _binding_step(binding, project)
+
+
+def motif_title(motif: Motif) -> str:
+    return f"Sew the motif {motif.name or motif.id}"
+
+
+def listed(items: Sequence[str]) -> str:
+    """What lies in a row, in its order: what lies between all the others is said once, two by
+    turns as such, equal ones side by side counted."""
+    even, odd = set(items[::2]), set(items[1::2])
+    if len(items) > 3 and len(items) % 2 and len(even) == 1:
+        return f"{_by_turns(items[1::2])}; between them and at the ends {even.pop()}"
+    if len(items) > 3 and len(items) % 2 and len(odd) == 1:
+        return f"{_by_turns(items[::2])}; between them {odd.pop()}"
+    return _by_turns(items)
+
+
+def _by_turns(items: Sequence[str]) -> str:
+    """The same, where the inner ones come two by turns."""
+    inner = items[1:-1]
+    for first, own, last in (((), items, ()), (items[:1], inner, items[-1:])):
+        two = list(dict.fromkeys(own))
+        if len(own) > 3 and len(two) == 2 and all(item == two[i % 2] for i, item in enumerate(own)):
+            middle = f"{two[0]}, and {two[1]}, by turns, {len(own)} in all"
+            return "; ".join([*first, middle, *last])
+    return _counted(items)
+
+
+def _counted(items: Sequence[str]) -> str:
+    """Equal ones side by side are counted."""
+    out: list[tuple[str, int]] = []
+    for item in items:
+        if out and out[-1][0] == item:
+            out[-1] = item, out[-1][1] + 1
+        else:
+            out.append((item, 1))
+    return "; ".join(item if number == 1 else f"{number} × {item}" for item, number in out)
+
+
+def _joining(top: Top, quilt: Quilt, measure: Measure) -> Iterator[QuiltStep]:
+    if len(top.rows) > 1:
+        corners = ""
+        if quilt.on_point:
+            edge = _edge(quilt, measure)
+            corners = f" The corner triangles come last; trim the edges straight, {edge}."
+        yield QuiltStep(
+            JOIN_ROWS,
+            "Sew the rows to one another in pairs, the pairs to pairs, and so on, so that no long "
+            f"piece is handled more often than it must be.{corners}",
+            near_text(
+                (top.middle[0] + 2 * measure.seam, top.middle[1] + 2 * measure.seam), measure
+            ),
+        )
+    wide, high = (float(side + 2 * measure.seam) for side in top.middle)
+    across = Fraction(hypot(wide, high)).limit_denominator(1000)
+    mark = measure.system.checked_to
+    yield QuiltStep(
+        "Check that it is square",
+        "Measure both diagonals: they must be equal. Measure it across and down through the "
+        "middle, and type both: the borders are cut to that, not to the edge.",
+        f"{length_text(round(across / mark) * mark, measure)} corner to corner",
+    )
+
+
+def _edge(quilt: Quilt, measure: Measure) -> str:
+    """Where the raw edge of a top on point lies: the allowance beyond what is seen of it."""
+    strips, beyond = strips_of(quilt.sashing), measure.seam + floats_by(quilt)
+    where = "the blocks' tips"
+    if strips.beside:
+        where = "where two strips of sashing cross"
+        if strips.corner_fabric:
+            where = "the middle of the corner squares"
+    return f"{length_text(beyond, measure)} beyond {where}"
+
+
+def _borders(top: Top, project: Project) -> Iterator[QuiltStep]:
+    quilt, measure = project.quilt or Quilt(), project.measure
+    lengths = {strip.name: strip for strip in border_strips(top, quilt, measure)}
+    for each in top.borders:
+        number = int(each.label.split(",")[0].split()[-1])
+        border = quilt.borders[number - 1]
+        parts = []
+        for pair in each.pairs:
+            side = "sides" if pair[0].label.endswith("side") else "top and bottom"
+            strip = lengths.get(f"{each.label}, {side}")
+            units = [p for p in pair[0].pieces if p.kind == "block"]
+            if units:
+                parts.append(f"the {side}, {len(units)} blocks each")
+            elif strip is not None:
+                parts.append(f"the {side}, cut {length_text(strip.length, measure)}")
+        how = "Sew on " + ", then ".join(parts)
+        corner = lengths.get(f"{each.label}, corners")
+        if corner is not None:
+            square = size_text((corner.width, corner.length), measure)
+            how += f"; first sew a corner square, cut {square}, to each end of the last two"
+        if each.mitred:
+            how += (
+                "; stop each seam a seam allowance before the corner, then fold the top at 45 "
+                "degrees and sew each corner from the inside out"
+            )
+        cloth = cloth_name(project, border.fabric or None)
+        corners = " Match the middles first, then the ends."
+        text = f"{how}.{corners} Press toward the border."
+        yield QuiltStep(f"{each.label}: {cloth}", text, of=each.label)
+
+
+def _backing_step(way: BackingWay, project: Project) -> QuiltStep:
+    measure = project.measure
+    quilt = project.quilt or Quilt()
+    cloth = cloth_name(project, (quilt.backing.fabric if quilt.backing else "") or None)
+    if way.widths == 1:
+        how = f"Cut one piece {_near(way.panel, measure)} long off {cloth}."
+    else:
+        run = "down" if way.seam == "along" else "across"
+        how = (
+            f"Cut {way.widths} widths of {cloth}, each {_near(way.panel, measure)} long; cut "
+            f"off the selvages, join them, seams running {run} the quilt, and press them open."
+        )
+    return QuiltStep("Backing and batting", how, near_text(way.size, measure), BACKING)
+
+
+def _binding_step(plan: BindingPlan, project: Project) -> QuiltStep:
+    measure = project.measure
+    width = length_text(plan.width, measure)
+    cloth = cloth_name(project, plan.fabric or None)
+    if plan.square is not None:
+        how = (
+            f"Cut a square of {cloth}, {length_text(plan.square, measure)}, on the diagonal, join "
+            f"it to a tube and cut it round and round {width} wide."
+        )
+    else:
+        how = (
+            f"Cut {plan.strips} strips of {cloth} {width} wide across the cloth, join them on the "
+            "slant, press it in half along its length and sew it on, turning each corner."
+        )
+    return QuiltStep(BINDING, how, f"{_near(plan.length, measure)} long")
+
+
+def _near(length: Exact, measure: Measure) -> str:
+    return near_text((length, length), measure)

@@ -1,0 +1,69 @@
+"""The blocks of a quilt as steps to follow: block by block its units, those that others share in
+the number of all, then what is made of them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace as with_changes
+
+from inlet.core.cancellation import check
+from inlet.core.piecing.assembling import assembly_steps
+from inlet.core.piecing.steps import labels_of, numbered, unit_steps
+from inlet.core.plan.assembly_steps import QuiltStep
+from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.shared_units import Batch, QuiltBlock
+from inlet.core.words import measured_text, near_text
+
+
+def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[BlockPlan, ...]:
+    """Every block's plan as it is sewn in the quilt: units by the labels and stacks of their batch,
+    with a step in the first block that has them; parts named after their block; steps numbered
+    through all blocks."""
+    out: list[BlockPlan] = []
+    made: set[str] = set()
+    first = 1
+    for block, units in zip(blocks, batch.in_block, strict=True):
+        check()
+        plan = block.plan
+        found = unit_steps(plan.draft, units, batch.stacks, plan.project, plan.made)
+        steps = [step for step in found if step.makes not in made]
+        made.update(step.makes for step in steps)
+        if plan.root.kind is None:
+            steps += assembly_steps(
+                plan.draft, plan.root, labels_of(units), block.number, plan.made, block.name
+            )
+        whole = numbered(steps, first)
+        first += len(whole)
+        stacks = batch.stacks
+        out.append(with_changes(plan, copies=block.number, units=units, stacks=stacks, steps=whole))
+    return tuple(out)
+
+
+def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[BlockPlan]) -> Iterator[QuiltStep]:
+    """What is done to make the blocks: units and parts are sewn as one chain, blocks counted one
+    by one."""
+    for block, plan in zip(blocks, sewn, strict=True):
+        title, name = f"Make {block.number} × {block.name}", f"Make {block.name}"
+        whole = False
+        for step in plan.steps:
+            size = measured_text(step.measures, plan.measure) if step.measures else ""
+            made = QuiltStep(title, step.text, size, "", block.number, (plan, step), name)
+            if step.part.faces == plan.root.faces:
+                whole = True
+                yield made
+            else:
+                verb = "Make" if step.unit else "Sew"
+                words, own = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
+                yield made._replace(title=words, times=step.times, called=own, at_once=True)
+        if not whole:
+            size = near_text(plan.unfinished, plan.measure)
+            yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)
+
+
+def _nothing_sewn(plan: BlockPlan) -> str:
+    """Why a block has no last seam."""
+    if plan.errors:
+        return plan.errors[0].text
+    if len(plan.draft.patches) == 1:
+        return "One piece of cloth: there is nothing to sew."
+    return f"It is {plan.units[0].unit.label}, which is made already."

@@ -1,0 +1,259 @@
+"""From a project to the plan of its whole quilt."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.cutlist.standing import Standing
+from inlet.core.cutlist.strip_sets import PlannedSet
+from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_out
+from inlet.core.numbers.marks import next_mark
+from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
+from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.block_steps import block_steps, sewn_plans
+from inlet.core.plan.quilt_work import work_of
+from inlet.core.plan.shared_units import Batch, QuiltBlock, batched, quilt_blocks
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.problem import Problem, errors_first
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt
+from inlet.core.project.value import Pair, replace
+from inlet.core.schedule.batches import Batch as PlaceBatch
+from inlet.core.schedule.batches import batches
+from inlet.core.schedule.work import Work
+from inlet.core.setting.backing import BackingWay, backing_in_use, backing_ways, overage
+from inlet.core.setting.binding import BindingPlan, binding_plan
+from inlet.core.setting.cuts import (
+    SettingCuts,
+    Triangles,
+    at_mark_below,
+    setting_cuts,
+    setting_triangles,
+)
+from inlet.core.setting.places import diagonal
+from inlet.core.setting.top import Top, quilt_top, same_top
+
+if TYPE_CHECKING:
+    from inlet.core.setting.quilting import Quilted
+
+
+@dataclass(frozen=True, eq=False)
+class QuiltPlan:
+    """Everything worked out for a quilt, each part when it is first asked for. Never raises for
+    what the quilt is: problems are in it."""
+
+    project: Project
+    top: Top
+
+    @property
+    def quilt(self) -> Quilt:
+        return self.project.quilt or Quilt()
+
+    @property
+    def measure(self) -> Measure:
+        return self.project.measure
+
+    @property
+    def rates(self) -> Rates:
+        return self.project.rates or Rates()
+
+    @property
+    def size(self) -> Pair:
+        """The finished size."""
+        return self.top.size
+
+    @cached_property
+    def blocks(self) -> tuple[QuiltBlock, ...]:
+        """The blocks in it, each planned in its number."""
+        return quilt_blocks(self.top, self.project)
+
+    @cached_property
+    def batch(self) -> Batch:
+        """Their units made together."""
+        return batched(self.blocks, self.project)
+
+    @cached_property
+    def sewn(self) -> tuple[BlockPlan, ...]:
+        """Every block's plan as it is sewn in the quilt."""
+        return sewn_plans(self.blocks, self.batch)
+
+    @cached_property
+    def batches(self) -> tuple[PlaceBatch, ...]:
+        """What is done for all blocks at the mat, the machine and the iron."""
+        plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
+        steps = [step for plan in self.sewn for step in plan.steps]
+        return batches(steps, plain, self.rates, self.measure)
+
+    @cached_property
+    def work(self) -> Work:
+        """What the whole quilt takes, but for quilting it: its sittings and its thread."""
+        return work_of(self)
+
+    @cached_property
+    def triangles(self) -> tuple[Triangles, ...]:
+        return setting_triangles(self.top, self.quilt, self.measure)
+
+    @cached_property
+    def setting(self) -> SettingCuts:
+        """What is cut besides the blocks."""
+        return setting_cuts(self.top, self.quilt, self.project)
+
+    @cached_property
+    def cuts(self) -> tuple[Cut, ...]:
+        """The cut list of everything but backing and batting, by cloth."""
+        binding = self.binding
+        out = [*self.batch.cuts, *self.setting.cuts]
+        if binding is not None:
+            out.append(binding_cut(binding, self.measure))
+        order = {cloth: i for i, cloth in enumerate(dict.fromkeys(cut.fabric for cut in out))}
+        return tuple(sorted(out, key=lambda c: (order[c.fabric], -c.cut[0], -c.cut[1])))
+
+    @property
+    def to_cut(self) -> ToCut:
+        standing: Standing = {**self.batch.standing, **self.setting.standing}
+        return ToCut(self.cuts, standing, begun_for(self.project, "", 1))
+
+    @cached_property
+    def cloth_at_once(self) -> tuple[ClothPlan, ...]:
+        return lay_out(self.project, self.to_cut, 0)
+
+    @cached_property
+    def cloth(self) -> tuple[ClothPlan, ...]:
+        """Every cloth laid out for cutting, but for the backing."""
+        return lay_out(self.project, self.to_cut, SECONDS)
+
+    @property
+    def cloth_known(self) -> tuple[ClothPlan, ...]:
+        """The same where it was worked out already, else as it was found at once."""
+        return self.cloth if "cloth" in self.__dict__ else self.cloth_at_once
+
+    @property
+    def units(self) -> tuple[UnitPlan, ...]:
+        """The units of all blocks."""
+        return self.batch.units
+
+    @property
+    def sets(self) -> tuple[PlannedSet, ...]:
+        """The strip sets of all blocks."""
+        return self.batch.sets
+
+    def work_out(self) -> None:
+        """Ask for everything that takes a while, so that it is known from then on."""
+        _ = self.quilted, self.steps, self.cloth, self.work, self.problems
+        for plan in self.sewn:
+            _ = plan.pressing
+
+    @property
+    def planned(self) -> bool:
+        """Is everything worked out that takes a while?"""
+        return "cloth" in self.__dict__ and "quilted" in self.__dict__
+
+    @cached_property
+    def backings(self) -> tuple[BackingWay, ...]:
+        """Every way to make the backing, the best first."""
+        return backing_ways(self.size, self.project) if self.top.rows else ()
+
+    @property
+    def backing(self) -> BackingWay | None:
+        return backing_in_use(self.size, self.project) if self.top.rows else None
+
+    @property
+    def batting(self) -> Pair | None:
+        """The size of the batting; None of a quilt without a place."""
+        if not self.top.rows:
+            return None
+        o = overage(self.quilt, self.measure, "batting")
+        return self.size[0] + 2 * o, self.size[1] + 2 * o
+
+    @cached_property
+    def binding(self) -> BindingPlan | None:
+        return binding_plan(self.size, self.project) if self.top.rows else None
+
+    @cached_property
+    def quilted(self) -> Quilted:
+        """The lines it is quilted along."""
+        from inlet.core.setting.quilting import quilted  # loads the geometry library
+
+        return quilted(self.top, self.project)
+
+    @cached_property
+    def versions(self) -> dict[tuple[str, int, int], int]:
+        """By block, column and row: which version of its pressing lies there, from 1 on; of blocks
+        that are pressed in two."""
+        out = {}
+        for block, plan in zip(self.blocks, self.sewn, strict=True):
+            wish = block.block.pressing
+            found = plan.pressing if wish is not None and wish.versions > 1 else None
+            if found is not None and len(found.versions) > 1:
+                for piece in self.top.pieces:
+                    lying = piece.lying
+                    if lying is None or lying.placed.block != block.block.id:
+                        continue
+                    column, row = lying.placed.column, lying.placed.row
+                    at = diagonal(column, row) if self.quilt.on_point else (column, row)
+                    if at in found.grid:
+                        out[block.block.id, column, row] = found.grid[at].version + 1
+        return out
+
+    @cached_property
+    def rows(self) -> tuple[RowCard, ...]:
+        return row_cards(self.top, self.project, self.versions)
+
+    @cached_property
+    def steps(self) -> tuple[QuiltStep, ...]:
+        """What is done, from making the blocks to the binding."""
+        if not self.top.rows:
+            return ()
+        return (
+            *block_steps(self.blocks, self.sewn),
+            *quilt_steps(self.top, self.project, self.rows, self.backing, self.binding),
+        )
+
+    @cached_property
+    def problems(self) -> tuple[Problem, ...]:
+        """What is in the way, of the quilt first, then of its blocks."""
+        own = [*self.top.problems, *self.quilted.problems]
+        for block in self.blocks:
+            own += [
+                problem._replace(text=f"{block.name}: {problem.text}", at=())
+                for problem in block.plan.errors
+            ]
+        return errors_first(own)
+
+
+def binding_cut(plan: BindingPlan, measure: Measure) -> Cut:
+    """The binding in the cut list: strips across the cloth, or one square for bias."""
+    fabric = plan.fabric or None
+    label = "Binding"
+    if plan.square is not None:
+        size = plan.square, plan.square
+        return Cut(fabric, "square", size, "none", 1, (label,), label=label)
+    width = next_mark(plan.width, measure.mark)
+    long = at_mark_below(plan.strip, measure)
+    return Cut(fabric, "strip", (width, long), "none", plan.strips, (label,), label=label)
+
+
+def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
+    """The plan of the project's quilt, a pure function of it; what the plan ``before`` has worked
+    out is taken over where it is surely the same: its top, or, where only steps were done since,
+    everything."""
+    if before is None or project.quilt is None or before.project.quilt is None:
+        return QuiltPlan(project, quilt_top(project))
+    undone = replace(before.project.quilt, done=project.quilt.done)
+    if replace(before.project, quilt=undone) == project:
+        made = QuiltPlan(project, before.top)
+        made.__dict__.update(
+            {name: known for name, known in dict(vars(before)).items() if name in KEPT}
+        )
+        return made
+    if same_top(project, before.project):
+        return QuiltPlan(project, before.top)
+    return QuiltPlan(project, quilt_top(project))
+
+
+KEPT = {name for name, of in vars(QuiltPlan).items() if isinstance(of, cached_property)}
+"""What is worked out when it is first asked for."""

@@ -1,0 +1,159 @@
+"""How long a quilt takes and how much thread: its blocks, then its rows, borders and binding, as
+sittings.
+
+Every seam of a top lies between two pieces, so their lengths together are half of all the pieces'
+sides but those on its edge.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Iterator, Sequence
+from math import ceil, sqrt
+from typing import NamedTuple, Protocol
+
+from inlet.core.cancellation import check
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import edges, squared_length
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.text import show
+from inlet.core.plan.assembly_steps import BINDING, JOIN_ROWS, QuiltStep, motif_title
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.project.quilt import Quilt
+from inlet.core.project.value import Pair
+from inlet.core.schedule.batches import Batch
+from inlet.core.schedule.tasks import Task
+from inlet.core.schedule.work import Work, work_for
+from inlet.core.setting.binding import BindingPlan
+from inlet.core.setting.cuts import SettingCuts
+from inlet.core.setting.pieces import TopPiece
+from inlet.core.setting.top import Top
+
+
+class PlannedQuilt(Protocol):
+    """What of a quilt's plan says how long it takes."""
+
+    @property
+    def top(self) -> Top: ...
+    @property
+    def quilt(self) -> Quilt: ...
+    @property
+    def measure(self) -> Measure: ...
+    @property
+    def rates(self) -> Rates: ...
+    @property
+    def batches(self) -> tuple[Batch, ...]: ...
+    @property
+    def setting(self) -> SettingCuts: ...
+    @property
+    def binding(self) -> BindingPlan | None: ...
+    @property
+    def steps(self) -> tuple[QuiltStep, ...]: ...
+
+
+def work_of(plan: PlannedQuilt) -> Work:
+    """What the whole quilt takes, but for quilting it."""
+    return work_for((*plan.batches, *_joining(plan)), plan.rates, plan.measure)
+
+
+class Seams(NamedTuple):
+    """Seams of one kind, ``length`` long in all, as what they are sewn in: ``times`` ``what``.
+    ``step`` is the title of the step they are first sewn in, or what that step is ``of``."""
+
+    what: str
+    times: int
+    seams: int
+    length: float
+    step: str
+
+
+def seams_of(top: Top, quilt: Quilt) -> Iterator[Seams]:
+    """The seams inside the motifs of a top, inside its rows, between them, and of each border."""
+    lying = Counter(p.lying.placed.block for p in top.pieces if p.lying is not None)
+    for motif in quilt.motifs:
+        check()
+        number, (wide, high) = lying[motif.id], top.sizes.get(motif.id, (0, 0))
+        inner = motif.columns * motif.rows - 1
+        if number and inner:
+            length = number * float((motif.rows - 1) * wide + (motif.columns - 1) * high)
+            what = f"motif{'s' * (number > 1)} {motif.name or motif.id}"
+            yield Seams(what, number, number * inner, length, motif_title(motif))
+    rows = [row for row in top.rows if len(row.pieces) > 1]
+    inside = sum(_between(row.pieces) for row in rows)
+    if rows:
+        many = sum(len(row.pieces) - 1 for row in rows)
+        what = "rows" if len(rows) > 1 else "row"
+        yield Seams(what, len(rows), many, inside, rows[0].label)
+    pieces = [piece for row in top.rows for piece in row.pieces]
+    middle = _sewn(pieces, top.middle)
+    joins = len(top.rows) - 1
+    if joins > 0:
+        what = "seams between rows" if joins > 1 else "seam between rows"
+        yield Seams(what, joins, joins, middle - inside, JOIN_ROWS)
+    sizes = [*(each.inner for each in top.borders[1:]), top.size]
+    for each, outer in zip(top.borders, sizes, strict=False):
+        strips = [strip for pair in each.pairs for strip in pair]
+        many = sum(len(strip.pieces) for strip in strips)
+        length = (sum(map(_around, each.pieces)) + _edge(each.inner) - _edge(outer)) / 2
+        yield Seams(f"{each.label.lower()} strips", len(strips), many, length, each.label)
+
+
+def _between(pieces: Sequence[TopPiece]) -> float:
+    """The length of the sides that two of the pieces share from corner to corner."""
+    sides = {side for piece in pieces for side in edges(piece.outline)}
+    return sum(_long(p, q) for p, q in sides if (q, p) in sides) / 2
+
+
+def _sewn(pieces: Iterable[TopPiece], size: Pair) -> float:
+    """The length of all seams between pieces that fill a rectangle."""
+    return (sum(map(_around, pieces)) - _edge(size)) / 2
+
+
+def _around(piece: TopPiece) -> float:
+    return sum(_long(p, q) for p, q in edges(piece.outline))
+
+
+def _long(p: Point, q: Point) -> float:
+    return sqrt(squared_length(p, q))
+
+
+def _edge(size: Pair) -> float:
+    return 2 * float(size[0] + size[1])
+
+
+def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
+    """Cutting what lies between the blocks and around them, then the seams: sewn, and pressed."""
+    number = sum(cut.number for cut in plan.setting.cuts)
+    kinds = list(seams_of(plan.top, plan.quilt))
+    if plan.binding is not None:
+        number += plan.binding.strips
+        joins = plan.binding.joins + 1
+        kinds.append(Seams("the binding", 1, joins, float(plan.binding.length), BINDING))
+    system, rates = plan.measure.system, plan.rates
+    if number:
+        what = "pieces besides the blocks"
+        yield Batch("mat", (Task(0, what, what, "mat", "cut", number, number * rates.cut / 60),))
+    steps = [(step.title, step.of) for step in plan.steps]
+    for what, times, seams, length, of in kinds:
+        step = next((i for i, each in enumerate(steps, 1) if of in each), len(steps))
+        sewing = (rates.seam * seams + rates.length * length / system.rate_length) / 60
+        per = seams / times
+        long = length / times + system.thread_gap * per
+        yield Batch(
+            "machine", (Task(step, what, what, "machine", "sew", times, sewing, per, long),)
+        )
+        pressing = rates.press * seams / 60
+        yield Batch("iron", (Task(step, what, what, "iron", "press", times, pressing),))
+
+
+def work_text(work: Work, measure: Measure) -> str:
+    """``About 14 h, in 14 sittings; 1 320 yd of thread``."""
+    unit = measure.system.long_unit
+    thread = show(Fraction(ceil(2 * work.thread.each / unit.length)))
+    hours = max(1, round(work.minutes / 60))
+    number = len(work.sittings)
+    many = "1 sitting" if number == 1 else f"{number} sittings"
+    return (
+        f"About {hours} h of cutting and piecing, in {many}; {thread} {unit.name} of thread, top "
+        "and bobbin together"
+    )

@@ -1,0 +1,159 @@
+"""The blocks of a quilt planned together: equal units of several blocks are made in one batch, so
+that what is left over is counted once."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import replace as with_changes
+from typing import NamedTuple
+
+from inlet.core.cancellation import check
+from inlet.core.cutlist.cuts import Cut, Stacks, cut_list, stacks_of
+from inlet.core.cutlist.standing import standing
+from inlet.core.cutlist.strip_sets import PlannedSet, plan_sets
+from inlet.core.geometry.motion import Alike
+from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.planning.planned import squares_shared, with_inside
+from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
+from inlet.core.project.block import Block
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt
+from inlet.core.setting.colourways import in_colourway
+from inlet.core.setting.top import Top, single_pieces
+
+
+class QuiltBlock(NamedTuple):
+    """A block of the quilt in one colourway: its ``name`` there, how many, and their plan."""
+
+    name: str
+    block: Block
+    colourway: str
+    number: int
+    plan: BlockPlan
+
+
+class Batch(NamedTuple):
+    """The units of all blocks, labelled by block; ``made_as`` says for each unit that is made with
+    an equal one of another block which that is. ``in_block`` are those of each block, what is made
+    with another's under that label. ``cuts`` is their cut list, ``stacks`` those the pieces of each
+    lie in."""
+
+    units: tuple[UnitPlan, ...]
+    in_block: tuple[tuple[UnitPlan, ...], ...]
+    made_as: dict[str, str]
+    sets: tuple[PlannedSet, ...]
+    cuts: tuple[Cut, ...]
+    stacks: Stacks
+    standing: dict[str, int]
+
+
+def block_numbers(top: Top, quilt: Quilt) -> Counter[tuple[str, str]]:
+    """How often the top has each block in each colourway."""
+    return Counter(
+        (piece.lying.placed.block, piece.lying.placed.colourway)
+        for piece in single_pieces(top, quilt)
+        if piece.lying is not None
+    )
+
+
+def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
+    """Every block of the top planned in the number that is needed, colourways that look alike as
+    one."""
+    quilt = project.quilt or Quilt()
+    wanted: dict[tuple[str, tuple[str, ...]], tuple[Block, str, int]] = {}
+    for (name, colourway), number in block_numbers(top, quilt).items():
+        block = in_colourway(project.block(name), quilt.colourway(colourway))
+        cloths = tuple(spot.fabric for spot in block.fabric_at)
+        _, first, before = wanted.get((name, cloths), (block, colourway, 0))
+        kept = wanted.get((name, cloths), (block,))[0]
+        wanted[name, cloths] = kept, first, before + number
+    titles = Counter(block.title for block in project.blocks)
+    out = []
+    for block, colourway, number in wanted.values():
+        check()
+        name = block.title if titles[block.title] == 1 else block.id
+        way = quilt.colourway(colourway)
+        if way is not None and block is not project.block(block.id):
+            name = f"{name} in {way.name or way.id}"
+        plan = plan_block(project, block, min(number, MOST_COPIES), ())
+        out.append(QuiltBlock(name, block, colourway, number, plan))
+    return tuple(out)
+
+
+def batched(blocks: Sequence[QuiltBlock], project: Project) -> Batch:
+    """The units of all blocks, equal ones made the same way taken together."""
+    alike = Alike()
+    kept: dict[str, UnitPlan] = {}
+    made_as: dict[str, str] = {}
+    by_key: dict[object, str] = {}
+    own: list[tuple[QuiltBlock, list[UnitPlan]]] = []
+    alone = len(blocks) == 1
+    for block in blocks:
+        check()
+        named = [plan if alone else _named(plan, block.name) for plan in block.plan.units]
+        own.append((block, named))
+        for plan in named:
+            key = _key(plan, alike)
+            first = by_key.setdefault(key, plan.unit.label) if key is not None else plan.unit.label
+            if first == plan.unit.label:
+                kept[first] = with_changes(plan, spare={})
+            else:
+                made_as[plan.unit.label] = first
+                need = Need(kept[first].count + plan.count)
+                kept[first] = with_changes(kept[first], need=need)
+    units = tuple(squares_shared(kept.values()))
+    sets = plan_sets(units)
+    cuts = cut_list(units, sets)
+    every = [plan for _, plans in own for plan in plans]
+    stacks = stacks_of(every, cuts)
+    upright: Counter[str] = Counter()
+    for block, plans in own:
+        upright.update(standing(block.plan.draft, plans, stacks, project, block.number))
+    by_label = {plan.unit.label: plan for plan in units}
+    in_block = tuple(
+        with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in own
+    )
+    return Batch(units, in_block, made_as, sets, cuts, stacks, dict(upright))
+
+
+def _in_batch(plan: UnitPlan, made_as: dict[str, str], kept: dict[str, UnitPlan]) -> UnitPlan:
+    """A block's unit as it is made in its batch; what is made with another block's, by its
+    label."""
+    label = made_as.get(plan.unit.label)
+    if label is None:
+        return kept[plan.unit.label]
+    return with_changes(plan, unit=plan.unit._replace(label=label))
+
+
+def _named(plan: UnitPlan, block: str) -> UnitPlan:
+    """A plan whose labels name the block."""
+
+    def named(label: str) -> str:
+        return f"{block} {label}"
+
+    unit, need, twin = plan.unit, plan.need, plan.twin
+    return with_changes(
+        plan,
+        unit=unit._replace(
+            label=named(unit.label), mirror_of=unit.mirror_of and named(unit.mirror_of)
+        ),
+        need=need._replace(made_with=need.made_with and named(need.made_with)),
+        twin=None if twin is None else Twin(named(twin.label), twin.number),
+    )
+
+
+def _key(plan: UnitPlan, alike: Alike) -> object | None:
+    """What units are made in one batch by; None for those that are made with others of their block:
+    in both hands, from sets, from cloth cut already."""
+    in_use = plan.in_use
+    if plan.twin is not None or plan.need.mirrored or in_use.sets or plan.stock is not None:
+        return None
+    pieces = tuple(_as_cut(plan))
+    return alike.add(plan.unit.picture)[0], in_use.name, in_use.trim_to, pieces
+
+
+def _as_cut(plan: UnitPlan) -> Iterator[tuple[object, ...]]:
+    for cut in plan.in_use.pieces:
+        piece = cut.piece
+        yield piece.fabric, piece.shape, cut.cut, piece.crosscut, piece.lean

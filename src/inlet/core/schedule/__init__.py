@@ -1,0 +1,1 @@
+"""What is done where and when: tasks, batches, sittings, thread."""

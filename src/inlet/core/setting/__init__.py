@@ -1,0 +1,1 @@
+"""Blocks set together: straight or on point, borders, colourways, the top."""

@@ -1,0 +1,266 @@
+"""What is cut for a top besides its blocks: setting triangles, squares, sashing, fillers, borders.
+
+A side triangle has its long side h on the quilt's edge: from a square h + 2s + 2s√2 cut twice, so
+that straight grain lies there. A corner triangle has legs l on the edge: from a square l + 2s + s√2
+cut once. Without sashing h = f√2 and l = f/√2; blocks that float d inside the edge make both 2d
+longer.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.geometry.point import Point
+from inlet.core.geometry.polygon import area, bounds
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import next_mark
+from inlet.core.numbers.root2 import HALF_ROOT2, ROOT2, Exact, ceil_exact, floor_exact
+from inlet.core.planning.cut_rule import usual_rule
+from inlet.core.project.measure import Measure
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import Quilt
+from inlet.core.project.value import Pair
+from inlet.core.setting.on_point import floats_by
+from inlet.core.setting.pieces import Round, Row, TopPiece
+from inlet.core.setting.straight import strips_of
+from inlet.core.setting.top import Top, single_pieces
+from inlet.core.table.pieces import Crosscut, Shape
+
+ZERO = Fraction(0)
+NAMES = {
+    "plain": "Plain squares", "sash": "Sashing", "corner-square": "Corner squares",
+    "edge-corner": "Edge corners", "filler": "Fillers", "side": "Side triangles",
+    "corner": "Corner triangles", "border-corner": "Border corners",
+}  # fmt: skip
+
+
+class Triangles(NamedTuple):
+    """Setting triangles of one kind: the square they are cut from, ``exact`` and at the mark;
+    cut ``twice`` or once; how many ``triangles``, from so many ``squares``."""
+
+    kind: str
+    exact: Exact
+    cut: Fraction
+    twice: bool
+    triangles: int
+    fabric: str
+
+    @property
+    def squares(self) -> int:
+        return -(-self.triangles // (4 if self.twice else 2))
+
+
+def setting_triangles(top: Top, quilt: Quilt, measure: Measure) -> tuple[Triangles, ...]:
+    """Side and corner triangles, and those that sashing leaves at the edge, as far as there are
+    any."""
+    if not quilt.on_point:
+        return ()
+    counts = Counter((piece.kind, piece.fabric) for row in top.rows for piece in row.pieces)
+    out = []
+    for (kind, fabric), number in counts.items():
+        exact = triangle_square(kind, quilt, top, measure)
+        if exact is not None:
+            cut = next_mark(exact, _mark(quilt, measure))
+            out.append(Triangles(kind, exact, cut, kind != "corner", number, fabric))
+    return tuple(sorted(out, key=lambda t: ("side", "corner", "edge-corner").index(t.kind)))
+
+
+def triangle_square(kind: str, quilt: Quilt, top: Top, measure: Measure) -> Exact | None:
+    """The square that triangles of a kind are cut from, exactly; None for other pieces."""
+    s, d = measure.seam, floats_by(quilt)
+    strips = strips_of(quilt.sashing)
+    columns = quilt.columns or 1
+    size = (top.middle[0] - 2 * d) / columns * HALF_ROOT2 - strips.beside
+    if kind == "side":
+        return size * ROOT2 + 2 * d + 2 * s + 2 * s * ROOT2
+    if kind == "corner":
+        return size * HALF_ROOT2 + 2 * d + 2 * s + s * ROOT2
+    if kind == "edge-corner":
+        return strips.beside * ROOT2 + 2 * d + 2 * s + 2 * s * ROOT2
+    return None
+
+
+def _mark(quilt: Quilt, measure: Measure) -> Fraction:
+    """Setting triangles are cut at the ruler's mark, or, where the maker wants them exact, at the
+    finest one."""
+    exact = quilt.triangles is not None and quilt.triangles.fit == "exact"
+    return min(measure.system.finer[-1], measure.mark) if exact else measure.mark
+
+
+class Strip(NamedTuple):
+    """Straight pieces to cut: their ``name``, the width and length they are cut, their cloth, and
+    how many of them stand ``upright`` on the top."""
+
+    name: str
+    width: Fraction
+    length: Fraction
+    fabric: str
+    number: int = 1
+    upright: int = 0
+
+
+class SettingCuts(NamedTuple):
+    """The cut list of everything but the blocks, and how many of a stack stand upright."""
+
+    cuts: tuple[Cut, ...]
+    standing: dict[str, int]
+
+
+def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
+    """What is cut besides the blocks, each stack under its name."""
+    measure = project.measure
+    out: list[tuple[Cut, int]] = []
+    for each in setting_triangles(top, quilt, measure):
+        way: Crosscut = "twice" if each.twice else "once"
+        name = NAMES[each.kind]
+        over = each.squares * (4 if each.twice else 2) - each.triangles
+        cut = Cut(each.fabric or None, "square", (each.cut, each.cut), way, each.squares, (name,),
+                  label=name, over=over)  # fmt: skip
+        out.append((cut, 0))
+    strips = [*_rows_strips(top, quilt, measure), *border_strips(top, quilt, measure)]
+    out += _as_cuts(strips, project)
+    told = list(_told_apart(out))
+    return SettingCuts(
+        tuple(cut for cut, _ in told), {cut.label: number for cut, number in told if number}
+    )
+
+
+def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
+    rule = usual_rule(measure)
+    found: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
+    upright: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
+    inside = {id(piece) for row in top.rows for piece in row.pieces}
+    for piece in single_pieces(top, quilt):
+        in_rows = id(piece) in inside or piece.kind == "plain"
+        if not in_rows or piece.kind in ("block", "side", "corner", "edge-corner"):
+            continue
+        (low, high), slanted = extent(piece, quilt.on_point)
+        s = measure.seam
+        width = rule.as_sewn(low + 2 * s)
+        length = (
+            next_mark(high + 2 * s * (1 + ROOT2), measure.mark) if slanted
+            else rule.as_sewn(high + 2 * s)
+        )  # fmt: skip
+        key = NAMES[piece.kind], width, length, piece.fabric
+        found[key] += 1
+        upright[key] += _stands(piece)
+    for key, number in found.items():
+        yield Strip(*key, number, upright[key])
+
+
+def _stands(piece: TopPiece) -> bool:
+    """Does a straight piece run down the quilt?"""
+    left, head, right, foot = bounds(piece.outline)
+    return foot - head > right - left
+
+
+def extent(piece: TopPiece, on_point: bool) -> tuple[Pair, bool]:
+    """A straight piece's width and length, finished, and whether its ends are cut off at a slant:
+    of a quilt on point measured along the diagonals."""
+    outline = piece.outline
+    if on_point:
+        outline = tuple(Point((p.x + p.y) * HALF_ROOT2, (p.y - p.x) * HALF_ROOT2) for p in outline)
+    left, head, right, foot = bounds(outline)
+    low, high = sorted((right - left, foot - head))
+    return (low, high), abs(area(outline)) != low * high
+
+
+def border_strips(top: Top, quilt: Quilt, measure: Measure) -> list[Strip]:
+    """The strips of all borders, as long as they are cut: to what the quilt measured through its
+    middle where the maker said so, else as drawn."""
+    rule, s = usual_rule(measure), measure.seam
+    out: list[Strip] = []
+    # How much longer the quilt came out than it is drawn, across and down.
+    more: list[Exact] = [ZERO, ZERO]
+    measured: str | None = None
+    for each in top.borders:
+        number = int(each.label.split(",")[0].split()[-1])
+        border = quilt.borders[number - 1]
+        if border.measured is not None and measured != each.label.split(",")[0]:
+            more = [border.measured[i] - each.inner[i] - 2 * s for i in (0, 1)]
+        measured = each.label.split(",")[0]
+        for strip, down in _strips_of(each):
+            for piece in strip.pieces:
+                if piece.kind == "block":
+                    continue
+                (low, high), slanted = extent(piece, False)
+                width = rule.as_sewn(low + 2 * s)
+                corner = piece.kind == "border-corner"
+                ends = 2 * s * (1 + ROOT2) if slanted else 2 * s
+                length = high + ends + (ZERO if corner else more[down])
+                cut = next_mark(length, measure.mark) if slanted else rule.as_sewn(length)
+                name = f"{each.label}, corners" if corner else f"{each.label}, {_side(strip)}"
+                out.append(Strip(name, width, cut, piece.fabric, 1, int(_stands(piece))))
+    return out
+
+
+def _strips_of(each: Round) -> Iterator[tuple[Row, int]]:
+    """The strips of a border, and whether they run across (0) or down (1)."""
+    for pair in each.pairs:
+        for strip in pair:
+            yield strip, int(strip.label.endswith("side"))
+
+
+def _side(strip: Row) -> str:
+    return "sides" if strip.label.endswith("side") else "top and bottom"
+
+
+def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]:
+    """Strips as a cut list, each with how many stand upright: equal ones together; what is longer
+    than the cloth is wide is joined from strips across it, unless the maker cuts that cloth along
+    its length."""
+    single: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
+    upright: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
+    joined: dict[tuple[str, Fraction], list[tuple[str, Exact]]] = {}
+    for strip in strips:
+        fabric = project.fabric(strip.fabric)
+        room = project.usable_width(strip.fabric)
+        if strip.length > room and not (fabric is not None and fabric.lengthwise):
+            own = joined.setdefault((strip.fabric, strip.width), [])
+            own += [(strip.name, strip.length)] * strip.number
+        else:
+            key = strip.name, strip.width, strip.length, strip.fabric
+            single[key] += strip.number
+            upright[key] += strip.upright
+    for key, number in single.items():
+        name, width, length, cloth = key
+        shape: Shape = "square" if width == length else "rectangle"
+        size = (width, length) if width <= length else (length, width)
+        cut = Cut(cloth or None, shape, size, "none", number, (name,), label=name)
+        yield cut, upright[key]
+    for (cloth, width), parts in joined.items():
+        room = project.usable_width(cloth)
+        number = joined_strips(sum((length for _, length in parts), ZERO), room, project.measure)
+        names = tuple(dict.fromkeys(name for name, _ in parts))
+        long = at_mark_below(room, project.measure)
+        yield Cut(cloth or None, "strip", (width, long), "none", number, names, label=names[0]), 0
+
+
+def at_mark_below(length: Exact, measure: Measure) -> Fraction:
+    """The longest that the ruler's marks give of a length: one mark at least."""
+    return max(measure.mark, floor_exact(length / measure.mark) * measure.mark)
+
+
+def joined_strips(length: Exact, room: Exact, measure: Measure) -> int:
+    """How many strips ``room`` long make one of ``length``: each join takes the allowance of two
+    ends, so n strips give n·room - (n - 1)·2s."""
+    return number_joined(length, room, 2 * measure.seam)
+
+
+def number_joined(length: Exact, room: Exact, lost: Exact) -> int:
+    """The same where a join takes ``lost``; of cloth that is hardly wider, half of it is kept."""
+    return max(1, ceil_exact((length - lost) / max(room - lost, room / 2)))
+
+
+def _told_apart(cuts: list[tuple[Cut, int]]) -> Iterator[tuple[Cut, int]]:
+    """The cuts with labels that no two share."""
+    names = Counter(cut.label for cut, _ in cuts)
+    seen: Counter[str] = Counter()
+    for cut, upright in cuts:
+        seen[cut.label] += 1
+        if names[cut.label] > 1:
+            cut = cut._replace(label=f"{cut.label} {seen[cut.label]}")
+        yield cut, upright

@@ -1,0 +1,235 @@
+"""Triangles, diamonds, trapezoids and mitred ends cut from a strip by the ruler's angle lines.
+
+A patch with two parallel sides lies in a strip between them, which is cut as wide as the patch is
+between those sides, and the allowance twice; a triangle between its longest side and its tip. Its
+other two sides are cuts across the strip at an angle. Turned half round, a piece has the same two
+slants, so pieces lie head to tail with no waste between them: each cut serves two. A
+parallelogram's slants are parallel, and it need not be turned.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import lru_cache
+from math import atan2, ceil, degrees, floor, hypot
+from typing import NamedTuple
+
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.point import cross, dot
+from inlet.core.geometry.polygon import Polygon, edges, squared_length
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.marks import nearest_mark, next_mark
+from inlet.core.numbers.root2 import Exact, sqrt_exact
+from inlet.core.project.measure import Measure
+from inlet.core.templates.cut_line import Place, Side, cutting_sides, sewing_sides
+from inlet.core.words import length_text
+
+HAIR = 1e-9
+
+
+class Angled(NamedTuple):
+    """How a stack is cut from strips. ``strip`` is the strip's width, exact where it is known so,
+    and ``strip_mark`` at the ruler's mark. ``angles`` are those of its two cuts with the strip's
+    edge, in degrees up to 90; ``leans`` where a parallelogram's tops go, right side up, ``left`` or
+    ``right``. ``step`` is from one cut to the next, square to the cut, for a parallelogram;
+    otherwise ``long`` and ``short`` are the two parallel edges, by turns along one edge of the
+    strip; a triangle's short one is its tip. ``slants`` are how far its left and its right cut run
+    along the strip, the long edge below: over that edge, or, below zero, out beyond it."""
+
+    kind: str
+    strip: float
+    strip_mark: Fraction
+    angles: tuple[float, float]
+    leans: str
+    step: float
+    long: float
+    short: float
+    slants: tuple[float, float]
+
+    @property
+    def each(self) -> float:
+        """How much of the strip's length a piece takes."""
+        return (self.long + self.short) / 2
+
+    @property
+    def first(self) -> float:
+        """What the slant of the first cut takes of the strip's end: the less one, as either end of
+        a piece may be cut first."""
+        return min(map(abs, self.slants))
+
+    def room_for(self, number: int) -> float:
+        """How long a strip must be for so many, head to tail."""
+        return _end(self, number) - _begin(self)
+
+    def from_strip(self, room: Exact) -> int:
+        """How many come from a strip so long. One more takes ``each``, and the ends no more than
+        the slants, so it is the rough number or one beside it."""
+        rough = floor(float(room) / self.each)
+        most = max(0, rough - ceil(max(map(abs, self.slants)) / self.each) - 1)
+        while self.room_for(most + 1) <= float(room) + HAIR:
+            most += 1
+        return most
+
+    def pieces(self, number: int) -> list[tuple[Place, ...]]:
+        """The corners of so many right side up in a strip that begins at (0, 0), x along it, y down
+        across it."""
+        near, far = -_begin(self), self.first_slant - _begin(self)
+        # The right slant comes first where the first piece is turned, its long edge above.
+        y, opposite = (self.strip, 0.0) if self.first_slant == self.slants[0] else (0, self.strip)
+        out = []
+        for which in range(number):
+            one, other = (self.long, self.short) if which % 2 == 0 else (self.short, self.long)
+            corners = (far, opposite), (far + other, opposite), (near + one, y), (near, y)
+            out.append(tuple(dict.fromkeys(corners)))
+            near, far = near + one, far + other
+        return out
+
+    @property
+    def first_slant(self) -> float:
+        """The slant a run of pieces begins with."""
+        return min(self.slants, key=abs)
+
+
+def _begin(found: Angled) -> float:
+    """Where the first piece begins, its long edge from 0 on."""
+    return min(0.0, found.first_slant)
+
+
+def _end(found: Angled, number: int) -> float:
+    """Where the last piece ends. Two pieces take the long edge and the short one on both sides of
+    the strip; an odd one more takes the long one below, the short one above."""
+    pairs, odd = divmod(number, 2)
+    both = pairs * (found.long + found.short)
+    above = both + odd * found.short + found.first_slant
+    return max(both + odd * found.long, above)
+
+
+def angled(outline: Polygon, measure: Measure) -> Angled | None:
+    """How a patch of finished ``outline`` is cut from strips; None where it is neither a triangle
+    nor has four straight sides with two of them parallel, or is a rectangle."""
+    if len(outline) not in (3, 4):
+        return None
+    return _angled(outline, measure.seam, measure.mark, measure.system.thread)
+
+
+@lru_cache(maxsize=500)
+def _angled(outline: Polygon, seam: Exact, at_mark: Fraction, thread: Exact) -> Angled | None:
+    sides = cutting_sides(sewing_sides(Outline(outline)), float(seam))
+    if len(sides) != len(outline):
+        return None  # a sliver's cusp is cut off square
+    if len(sides) == 3:
+        base = max(range(3), key=lambda i: _length(sides[i]))
+        low, after, before = (sides[(base + k) % 3] for k in range(3))
+        high = Side(after.end, after.end)
+    else:
+        steps = [q.minus(p) for p, q in edges(outline)]
+        pairs = [i for i in (0, 1) if cross(steps[i], steps[i + 2]) == 0]
+        if not pairs or all(dot(steps[i], steps[(i + 1) % 4]) == 0 for i in range(4)):
+            return None
+        # Of a parallelogram the longer sides run along the strip: its cuts are the shorter ones.
+        base = max(pairs, key=lambda i: float(squared_length(outline[i], outline[i + 1])))
+        if _length(sides[base]) < _length(sides[base + 2]):
+            base += 2
+        low, after, high, before = (sides[(base + k) % 4] for k in range(4))
+    lengths = sorted((_length(low), _length(high)))
+    width = _apart(low, high)
+    exact = _exact_width(outline, base, seam)
+    mark = nearest_mark(exact, at_mark) if exact is not None else None
+    if mark is None or abs(float(mark) - width) > float(thread):
+        mark = next_mark(Fraction(width).limit_denominator(10**6), at_mark)
+    angles = tuple(sorted((_slope(low, before), _slope(low, after))))
+    parallel = len(sides) == 4 and len(pairs) == 2
+    all_equal = len({round(_length(s), 6) for s in sides}) == 1
+    kind = "diamond" if all_equal else "parallelogram" if parallel else "trapezoid"
+    # Clockwise on screen the base runs right to left when it lies below.
+    slants = -_along(low, after), -_along(low, before)
+    return Angled(
+        kind if len(sides) == 4 else "triangle", width, mark, (angles[0], angles[1]),
+        _leans(low, after) if parallel else "", _apart(after, before) if parallel else 0.0,
+        lengths[1], lengths[0], slants,
+    )  # fmt: skip
+
+
+def _length(side: Side) -> float:
+    return hypot(side.end[0] - side.start[0], side.end[1] - side.start[1])
+
+
+def _unit(side: Side) -> tuple[float, float]:
+    length = _length(side)
+    return (side.end[0] - side.start[0]) / length, (side.end[1] - side.start[1]) / length
+
+
+def _apart(one: Side, other: Side) -> float:
+    """How far apart two parallel sides are."""
+    ux, uy = _unit(one)
+    return abs((other.start[0] - one.start[0]) * uy - (other.start[1] - one.start[1]) * ux)
+
+
+def _along(base: Side, side: Side) -> float:
+    """How far a slanted side runs along the strip."""
+    ux, uy = _unit(base)
+    return (side.end[0] - side.start[0]) * ux + (side.end[1] - side.start[1]) * uy
+
+
+def _slope(base: Side, side: Side) -> float:
+    """The angle of a cut with the strip's edge, up to 90 degrees."""
+    (ux, uy), (vx, vy) = _unit(base), _unit(side)
+    return degrees(atan2(abs(ux * vy - uy * vx), abs(ux * vx + uy * vy)))
+
+
+def _leans(base: Side, after: Side) -> str:
+    """Which way a parallelogram leans, its base along the strip's lower edge: clockwise on screen
+    the base runs right to left when it lies below."""
+    return "left" if _along(base, after) > 0 else "right"
+
+
+def _exact_width(outline: Polygon, base: int, seam: Exact) -> Exact | None:
+    """The strip's width exactly: the area of the two parallel sides' step and a side beside them,
+    over the step's length; None where that has no exact root."""
+    if len(outline) == 3:
+        return None  # its tip reaches beyond the allowance
+    p, q, r = (outline[(base + k) % 4] for k in range(3))
+    length = sqrt_exact(squared_length(p, q))
+    if length is None:
+        return None
+    return abs(cross(q.minus(p), r.minus(q))) / length + 2 * seam
+
+
+def angled_lines(cut: Cut, measure: Measure, room: Exact) -> Iterator[str]:
+    """How a stack of templates is cut by ruler instead, a sentence a line; nothing where it is not.
+    ``room`` is how long a strip is, squared."""
+    found = angled(cut.outline, measure) if cut.shape == "template" else None
+    if found is None:
+        return
+    number = found.from_strip(room)
+    low, high = found.angles
+    square = high > 90 - 1e-6
+    yield (
+        f"Without a template ({found.kind}): cut strips {length_text(found.strip_mark, measure)} "
+        f"wide; {number} from a strip" if number else
+        f"Without a template ({found.kind}): too long for one strip"
+    )  # fmt: skip
+    mark = measure.system.checked_to
+    if found.step:
+        step = nearest_mark(Fraction(found.step).limit_denominator(10**6), mark)
+        yield (
+            f"cut the end at {low:.4g}° to the edge, leaning {found.leans}; then every "
+            f"{length_text(step, measure)}, square to that cut"
+        )
+        other = "left" if found.leans == "right" else "right"
+        yield f"right side up all lean {found.leans}; in folded cloth half of them lean {other}"
+        return
+    long, short = (
+        nearest_mark(Fraction(side).limit_denominator(10**6), mark)
+        for side in (found.long, found.short)
+    )
+    ends = f"at {low:.4g}° and {high:.4g}° by turns"
+    if square:
+        ends = f"square and at {low:.4g}° by turns"
+    elif abs(high - low) < 1e-6:
+        ends = f"at {low:.4g}°"
+    yield (
+        f"cut across {ends}, head to tail: {length_text(long, measure)} and "
+        f"{length_text(short, measure)} by turns along one edge"
+    )

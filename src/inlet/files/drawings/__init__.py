@@ -1,0 +1,1 @@
+"""Drawings read and written."""

@@ -1,0 +1,1 @@
+"""The project file: read, kept within its limits, safe from a crash."""

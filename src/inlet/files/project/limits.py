@@ -1,0 +1,375 @@
+"""How large what a project says may be: one table, a row for each field.
+
+The rules of the file, the window's edits and the hostile tests are all made from it. What lies
+past its limits is a slip of the keyboard, or a file that would take the machine down: least sizes
+keep one length from holding a million others, most items keep one list from filling the memory.
+What only the product of several fields shows is counted in ``rules``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Any, NamedTuple
+
+import msgspec
+
+from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers.root2 import Exact, as_parts, write_exact
+from inlet.core.numbers.systems import SYSTEMS
+from inlet.core.numbers.text import LONGEST_NUMBER
+from inlet.core.plan.block import MOST_COPIES
+from inlet.core.pressing.weights import MOST_POINTS
+from inlet.core.project.block import (
+    LONGEST_LABEL,
+    MOST_BANDS,
+    MOST_SEAMS,
+    Arc,
+    Block,
+    Choice,
+    FabricAt,
+    Seam,
+)
+from inlet.core.project.cutting import (
+    DIRECTIONS,
+    FOLDS,
+    GOALS,
+    HANDS,
+    HAVE_KINDS,
+    LAYERS,
+    MOST_EVERY,
+    MOST_HAVE,
+    MOST_LAID,
+    MOST_SHRINK,
+    MOST_STACKED,
+    Begun,
+    Cutting,
+    Have,
+    LaidCloth,
+    LaidPieces,
+    LaidRow,
+    LaidSegment,
+    LaidStrip,
+    PrintMotif,
+)
+from inlet.core.project.fabric import VALUES, Fabric, Print
+from inlet.core.project.measure import AWKWARD, CUTTING_STYLES, Measure, Needle, Rates
+from inlet.core.project.pressing import (
+    MOST_VERSIONS,
+    SCHOOLS,
+    SETTINGS,
+    BlockPressing,
+    Pin,
+    Pressing,
+)
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import (
+    ALTERNATIONS,
+    BINDING_CUTS,
+    BORDER_KINDS,
+    BORDER_ORDERS,
+    FITS,
+    JOINED,
+    LAYOUTS,
+    MOST_ECHOES,
+    MOST_IN_MOTIF,
+    MOST_PLACES,
+    QUARTERS,
+    QUILTING_KINDS,
+    TURNINGS,
+    Alternate,
+    Backing,
+    Batting,
+    Binding,
+    Border,
+    Colourway,
+    Motif,
+    Quilt,
+    QuiltingLines,
+    QuiltPlace,
+    Sashing,
+    Scatter,
+    Triangles,
+)
+from inlet.files.problem import shown
+
+LEAST = Fraction(1, 1000)
+"""Inches or cm: nothing that is measured, cut or repeated is smaller."""
+LARGEST_BAND = 10_000
+"""Bands are proportions; one this many times another, or more, is a slip of the keyboard."""
+FARTHEST = 10**6
+"""Grid units from the block's corner to any point."""
+WIDEST_CLOTH = 10_000
+LONGEST_NAME = 1_000
+"""Letters of a name, an id or a word."""
+LONGEST_IMAGE = 4 * 2**20
+"""Letters of a print's picture."""
+MOST_DRAWINGS = 500
+MOST_FABRICS = 500
+MOST_BORDERS = 30
+MOST_MOTIFS = 100
+MOST_COLOURWAYS = 200
+MOST_QUILTING = 50
+MOST_BEGUN = 500
+MOST_DONE = 100_000
+"""Steps counted, and how often each is done."""
+
+
+class Range(NamedTuple):
+    """A number from ``least`` to ``most``, above ``least`` where that is not ``reached``."""
+
+    least: Exact | int
+    most: Exact | int
+    reached: bool = True
+    words: str = ""
+
+    def fault(self, number: Exact | int) -> str:
+        """What is wrong with a number, in words; empty where nothing is."""
+        low = number >= self.least if self.reached else number > self.least
+        if low and number <= self.most:
+            return ""
+        if self.words:
+            return f"{number_text(number)} {self.words}"
+        low_words = "from {}" if self.reached else "above {}, up"
+        least, most = number_text(self.least), number_text(self.most)
+        return f"{number_text(number)} must be {low_words.format(least)} to {most}"
+
+
+class Items(NamedTuple):
+    """A list, or a group of keys, of so many items."""
+
+    most: int
+    what: str
+    least: int = 0
+
+    def fault(self, number: int) -> str:
+        if self.least <= number <= self.most:
+            return ""
+        if self.least:
+            return f"between {self.least} and {self.most} {self.what} are needed"
+        return f"more than {self.most} {self.what}"
+
+
+class Letters(NamedTuple):
+    """Text of so many letters at most."""
+
+    most: int
+
+    def fault(self, text: str) -> str:
+        return f"{shown(text)} is longer than {self.most} letters" * (len(text) > self.most)
+
+
+class Words(NamedTuple):
+    """One of these words, or numbers; "" among them stands for none."""
+
+    known: tuple[str | int, ...]
+
+    def fault(self, value: str | int) -> str:
+        if value in self.known:
+            return ""
+        words = [f'"{w}"' if isinstance(w, str) else str(w) for w in self.known if w != ""]
+        listed = " or ".join(filter(None, (", ".join(words[:-1]), words[-1])))
+        return f"{shown(value)} is not {listed}"
+
+
+class Mark(NamedTuple):
+    """A length that is a fraction, as marks of a ruler are, from ``least`` to ``most``."""
+
+    least: Fraction
+    most: int
+
+    def fault(self, number: Exact | int) -> str:
+        if isinstance(number, Fraction | int) and self.least <= number <= self.most:
+            return ""
+        return f"{number_text(number)} must be a fraction from {self.least} to {self.most}"
+
+
+Limit = Range | Items | Letters | Words | Mark
+"""Each has ``fault``: what is wrong with a value, in words that follow its place."""
+
+LENGTH = Range(LEAST, WIDEST_CLOTH)
+FREE = Range(0, WIDEST_CLOTH)
+"""A length that may be nothing."""
+WIDTH = Range(0, WIDEST_CLOTH, reached=False)
+POINT = Range(-FARTHEST, FARTHEST, words="is too far from the block")
+NAME = Letters(LONGEST_NAME)
+PLACES = Items(2 * MOST_PLACES, "places")
+
+LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
+    (Project, "fabrics"): (Items(MOST_FABRICS, "fabrics"),),
+    (Project, "blocks"): (Items(MOST_DRAWINGS, "blocks"),),
+    (Measure, "system_name"): (Words(tuple(SYSTEMS)),),
+    (Measure, "school"): (Words(CUTTING_STYLES),),
+    (Measure, "awkward"): (Words(AWKWARD),),
+    (Measure, "seam"): (Mark(LEAST, 10),),
+    (Measure, "ruler"): (Mark(LEAST, 10),),
+    (Measure, "oversize"): (Mark(LEAST, 10),),
+    (Measure, "squaring"): (Range(0, 10),),
+    **{(Rates, name): (Range(0, 3600),) for name in ("cut", "mark", "seam", "length", "press",
+                                                      "trim")},
+    (Rates, "sitting"): (Range(1, 3600),),
+    (Rates, "bobbin"): (Range(1, 3600),),
+    (Needle, "strip"): (LENGTH,),
+    (Needle, "middle"): (LENGTH,),
+    (Needle, "stitched"): (LENGTH,),
+    (Pressing, "school"): (Words(SCHOOLS),),
+    (Pressing, "weights"): (Items(200, "weights"), Range(0, MOST_POINTS)),
+    (Fabric, "value"): (Words(VALUES),),
+    (Fabric, "notes"): (Letters(100 * LONGEST_NAME),),
+    (Fabric, "width"): (LENGTH,),
+    (Fabric, "direction"): (Words(DIRECTIONS),),
+    (Fabric, "shrink"): (Range(0, MOST_SHRINK),),
+    (Fabric, "price"): (FREE,),
+    (Fabric, "have"): (Items(MOST_HAVE, "pieces of cloth"),),
+    (Print, "image"): (Letters(LONGEST_IMAGE),),
+    (Print, "width"): (LENGTH,),
+    (Have, "kind"): (Words(HAVE_KINDS),),
+    (Have, "width"): (LENGTH,),
+    (Have, "length"): (LENGTH,),
+    (Have, "count"): (Range(1, MOST_HAVE),),
+    (Have, "selvage"): (FREE,),
+    (Cutting, "folds"): (Words(FOLDS),),
+    (Cutting, "square_every"): (Range(0, MOST_EVERY),),
+    (Cutting, "stack"): (Range(1, MOST_STACKED),),
+    (Cutting, "margin"): (Range(0, 100),),
+    (Cutting, "goal"): (Words(GOALS),),
+    (Cutting, "handed"): (Words(HANDS),),
+    (Cutting, "begun"): (Items(MOST_BEGUN, "cloths being cut"),),
+    **{(PrintMotif, name): (LENGTH,) for name in ("size", "finished")},
+    **{(PrintMotif, side): (FREE,) for side in ("left", "right", "top", "bottom")},
+    (Begun, "copies"): (Range(1, MOST_COPIES),),
+    (Begun, "done"): (Range(0, 10 * MOST_LAID),),
+    (LaidCloth, "layers"): (Words(LAYERS),),
+    (LaidCloth, "width"): (LENGTH,),
+    (LaidCloth, "length"): (Range(0, 10**6, reached=False),),
+    (LaidCloth, "squaring"): (Range(0, 10),),
+    (LaidCloth, "every"): (Range(0, MOST_EVERY),),
+    (LaidCloth, "strips"): (Items(MOST_LAID, "strips"),),
+    (LaidStrip, "width"): (LENGTH,),
+    (LaidStrip, "count"): (Range(1, MOST_LAID),),
+    (LaidStrip, "segments"): (Items(MOST_LAID, "segments"),),
+    (LaidSegment, "width"): (LENGTH,),
+    (LaidSegment, "count"): (Range(1, MOST_LAID),),
+    (LaidSegment, "rows"): (Items(MOST_LAID, "rows", 1),),
+    (LaidRow, "width"): (LENGTH,),
+    (LaidRow, "pieces"): (Items(MOST_LAID, "pieces", 1),),
+    (LaidPieces, "size"): (LENGTH,),
+    (LaidPieces, "count"): (Range(1, MOST_LAID),),
+    (LaidPieces, "holds"): (Range(1, MOST_LAID),),
+    (Block, "finished"): (LENGTH,),
+    (Block, "columns"): (Items(MOST_BANDS, "bands", 1), Range(Fraction(1, LARGEST_BAND),
+                                                              LARGEST_BAND)),
+    (Block, "rows"): (Items(MOST_BANDS, "bands", 1), Range(Fraction(1, LARGEST_BAND),
+                                                           LARGEST_BAND)),
+    (Block, "seams"): (Items(MOST_SEAMS, "seams"),),
+    (Block, "fabric_at"): (Items(5 * MOST_SEAMS, "patches with a cloth"),),
+    (Block, "marks"): (Items(MOST_SEAMS, "points marked"), POINT),
+    (Block, "methods"): (Items(100, "methods"),),
+    (Block, "units"): (Items(MOST_SEAMS, "units"),),
+    (Seam, "line"): (POINT,),
+    **{(Arc, name): (POINT,) for name in ("centre", "start", "end")},
+    (FabricAt, "point"): (POINT,),
+    (Choice, "point"): (POINT,),
+    (Choice, "label"): (Letters(LONGEST_LABEL),),
+    (Choice, "school"): (Words(("", *CUTTING_STYLES)),),
+    (BlockPressing, "school"): (Words(("", *SCHOOLS)),),
+    (BlockPressing, "setting"): (Words(("", *SETTINGS)),),
+    (BlockPressing, "versions"): (Range(1, MOST_VERSIONS),),
+    (BlockPressing, "pins"): (Items(MOST_SEAMS, "pins"),),
+    (Pin, "point"): (POINT,),
+    (Pin, "toward"): (POINT,),
+    (Quilt, "setting"): (Words(LAYOUTS),),
+    (Quilt, "columns"): (Range(0, MOST_PLACES),),
+    (Quilt, "rows"): (Range(0, MOST_PLACES),),
+    (Quilt, "turning"): (Words(TURNINGS),),
+    (Quilt, "row_lengths"): (Items(MOST_PLACES, "rows"), Range(0, MOST_PLACES)),
+    (Quilt, "places"): (Items(20 * MOST_PLACES, "places"),),
+    (Quilt, "motifs"): (Items(MOST_MOTIFS, "motifs"),),
+    (Quilt, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
+    (Quilt, "borders"): (Items(MOST_BORDERS, "borders"),),
+    (Quilt, "quilting"): (Items(MOST_QUILTING, "kinds of quilting lines"),),
+    (Quilt, "made"): (Items(MOST_DRAWINGS + MOST_MOTIFS, "blocks"), LENGTH),
+    (Quilt, "done"): (Items(MOST_DONE, "steps"), Range(0, 2 * MOST_PLACES**2)),
+    (QuiltPlace, "column"): (Range(0, 2 * MOST_PLACES - 1),),
+    (QuiltPlace, "row"): (Range(0, 2 * MOST_PLACES - 1),),
+    (QuiltPlace, "turn"): (Words(QUARTERS),),
+    (Alternate, "by"): (Words(ALTERNATIONS),),
+    (Motif, "columns"): (Range(1, MOST_IN_MOTIF),),
+    (Motif, "rows"): (Range(1, MOST_IN_MOTIF),),
+    (Motif, "turning"): (Words(TURNINGS),),
+    (Motif, "places"): (Items(MOST_IN_MOTIF**2, "places"),),
+    (Colourway, "cloths"): (Items(MOST_FABRICS, "cloths"),),
+    (Scatter, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
+    (Scatter, "seed"): (Range(-(2**31), 2**31),),
+    (Sashing, "width"): (LENGTH,),
+    (Sashing, "down"): (LENGTH,),
+    (Triangles, "fit"): (Words(FITS),),
+    (Triangles, "float_by"): (FREE,),
+    (Border, "width"): (LENGTH,),
+    (Border, "kind"): (Words(BORDER_KINDS),),
+    (Border, "order"): (Words(BORDER_ORDERS),),
+    (Border, "measured"): (Range(LEAST, 10 * WIDEST_CLOTH),),
+    (Binding, "width"): (LENGTH,),
+    (Binding, "cut"): (Words(BINDING_CUTS),),
+    (Backing, "overage"): (FREE,),
+    (Backing, "seam"): (Words(JOINED),),
+    (Batting, "overage"): (FREE,),
+    (QuiltingLines, "kind"): (Words(QUILTING_KINDS),),
+    (QuiltingLines, "distance"): (LENGTH,),
+    (QuiltingLines, "repeats"): (Range(1, MOST_ECHOES),),
+}  # fmt: skip
+"""The limits of each field that has any besides the length of its text."""
+
+
+def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iterator[str]:
+    """What of a value, and of all that is in it, lies past the table's limits: sentences that begin
+    with the place, as the file names it."""
+    if isinstance(value, msgspec.Struct):
+        kind = type(value)
+        start = f"{place}." if place else ""
+        names = zip(value.__struct_fields__, value.__struct_encode_fields__, strict=True)
+        for name, key in names:
+            if name != "extra":
+                own = LIMITS.get((kind, name), ())
+                yield from limit_faults(getattr(value, name), f"{start}{key}", own)
+    elif isinstance(value, str):
+        texts = [limit for limit in limits if isinstance(limit, Letters | Words)]
+        yield from _faults(texts or [NAME], value, place)
+    elif isinstance(value, tuple | dict):
+        counts = [limit for limit in limits if isinstance(limit, Items)]
+        yield from _faults(counts, len(value), place)
+        of_items = tuple(limit for limit in limits if not isinstance(limit, Items))
+        if isinstance(value, dict):
+            for key, item in value.items():
+                yield from _faults([NAME], key, place)
+                yield from limit_faults(item, f"{place}.{key}", of_items)
+        else:
+            for i, item in enumerate(value):
+                yield from limit_faults(item, f"{place}[{i}]", of_items)
+    elif value is not None and not isinstance(value, bool):
+        if not is_short(value):
+            yield f"{place}: {number_text(value)} has more than {LONGEST_NUMBER} letters"
+        numbers = [limit for limit in limits if not isinstance(limit, Items | Letters)]
+        yield from _faults(numbers, value, place)
+
+
+def _faults(limits: Sequence[Any], value: Any, place: str) -> Iterator[str]:
+    for limit in limits:
+        fault = limit.fault(value)
+        if fault:
+            yield f"{place}: {fault}"
+
+
+SHORT = 10**8
+"""A number of integers below this is written in fewer letters than a file may hold."""
+
+
+def is_short(number: Exact | int) -> bool:
+    """Is a number written in no more letters than are read again?"""
+    parts = as_parts(number) or (SHORT,)
+    return max(map(abs, parts)) < SHORT or len(write_exact(number)) <= LONGEST_NUMBER
+
+
+def number_text(x: Exact | int) -> str:
+    """A number as files write it, cut short."""
+    text = write_exact(x)
+    return text if len(text) <= LONGEST_NUMBER else text[: LONGEST_NUMBER - 1] + "…"

@@ -1,0 +1,369 @@
+"""The project file (docs/file-format.md): JSON with numbers as strings.
+
+Reading checks everything the format promises and names the place of what is wrong; keys it does
+not know ride along in each value's ``extra`` and are written back. Writing is atomic: a temporary
+file beside the target, flushed to disk, renamed over it, the previous version kept beside it.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import stat
+from collections import deque
+from collections.abc import Callable
+from functools import cache
+from math import isfinite
+from pathlib import Path
+from typing import Any, get_args, get_origin, get_type_hints
+
+import msgspec
+
+from inlet.core.numbers.root2 import Exact, write_exact
+from inlet.core.numbers.text import NumberError, parse_exact
+from inlet.core.project.block import Block
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.project import Project
+from inlet.core.project.value import Brief
+from inlet.files.problem import FileProblem, file_name, in_plain_words, reason, shown
+from inlet.files.project.rules import block_rules, broken_rules
+from inlet.files.whole import write_whole
+
+__all__ = ["FileProblem", "dumps", "load", "loads", "save"]
+
+VERSION = 1
+_NUMBER: Any = Exact
+MOST_BYTES = 32 * 2**20
+
+
+def load(path: str | os.PathLike[str]) -> Project:
+    """The project in a file. Raises ``FileProblem``; the file is never touched."""
+    name = file_name(path)
+    try:
+        about = os.stat(path)
+        if stat.S_ISDIR(about.st_mode):
+            raise FileProblem(f"{name}: this is a folder, not a project file")
+        if not stat.S_ISREG(about.st_mode):
+            raise FileProblem(f"{name}: this is a device or a pipe, not a project file")
+        if about.st_size > MOST_BYTES:
+            raise FileProblem(
+                f"{name}: too large for an Inlet project ({about.st_size // 2**20} MB)"
+            )
+        data = Path(path).read_bytes()
+    except (OSError, ValueError) as error:
+        raise FileProblem(f"{name}: cannot be read ({reason(error)})") from None
+    return loads(data, name)
+
+
+def loads(data: bytes | str, name: str = "project") -> Project:
+    """The project in the text of a file; ``name`` starts every message."""
+    try:
+        text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
+        raw = json.loads(
+            text, parse_float=_Decimal, parse_constant=_no_constant, object_pairs_hook=_once
+        )
+    except UnicodeDecodeError as error:
+        raise FileProblem(f"{name}: not a text file (byte {error.start})") from None
+    except json.JSONDecodeError as error:
+        here = shown(error.doc[error.pos : error.pos + 12])
+        raise FileProblem(
+            f"{name}: the text is not valid JSON at line {error.lineno}, column {error.colno} "
+            f"({here})"
+        ) from None
+    except RecursionError:
+        raise FileProblem(f"{name}: not an Inlet project (nested too deeply)") from None
+    except FileProblem as error:
+        raise FileProblem(f"{name}: {error}") from None
+    except ValueError:
+        raise FileProblem(f"{name}: a number in it has too many digits to read") from None
+    try:
+        return _project(raw, whole_text=_is_whole(text))
+    except FileProblem as error:
+        raise FileProblem(f"{name}: {error}") from None
+
+
+def dumps(project: Project) -> str:
+    """The text of a project file; ``loads`` of it equals ``project``."""
+    raw = {"format": "inlet", "version": VERSION, **_ungather(project)}
+    return _whole_characters(_layout(raw) + "\n")
+
+
+def dumps_compact(project: Project) -> str:
+    """The same in one line, in a moment: parts that were written lately are known. For what no
+    person reads, put down after each edit."""
+    raw = {"format": "inlet", "version": VERSION, **_ungather(project, _known_part)}
+    return _whole_characters(json.dumps(raw, ensure_ascii=False))
+
+
+def _whole_characters(text: str) -> str:
+    """Half of a character, as a program may leave on the clipboard, is no text a file can hold."""
+    return text if text.isascii() else text.encode("utf-8", "replace").decode("utf-8")
+
+
+_PARTS: deque[tuple[Any, Any]] = deque(maxlen=256)
+
+
+def _known_part(value: Any) -> Any:
+    """A block or a fabric as JSON data; that of the latest ones is known."""
+    if not isinstance(value, Block | Fabric):
+        return _ungather(value, _known_part)
+    for known, raw in tuple(_PARTS):
+        if known is value:
+            return raw
+    raw = _ungather(value)
+    _PARTS.append((value, raw))
+    return raw
+
+
+def why_not_kept(project: Project, known: Project) -> str:
+    """Why a file could not hold an edited project, as a sentence for the maker; empty where it can.
+    What it shares with the ``known`` one before it, which a file can hold, is not looked at again.
+    """
+    seen = {id(block) for block in known.blocks}
+    for block in project.blocks:
+        why = "" if id(block) in seen else _why_not_held(project, block)
+        if why:
+            return f"That change to {block.title} is not possible: {why}"
+    broken = next(broken_rules(project, known), "")
+    return f"That change is not possible: {broken}" if broken else ""
+
+
+def _why_not_held(project: Project, block: Block) -> str:
+    """Why a file could not hold a block, in words that begin with the place in it; empty where one
+    can. Where the rules are kept and no text is odd, nothing is written to see."""
+    broken = next(block_rules(block, project), "")
+    if broken or _is_plain(block):
+        return broken
+    named = {spot.fabric for spot in block.fabric_at}
+    cloths = tuple(Fabric(id=name) for name in sorted(named))
+    alone = Project(measure=project.measure, fabrics=cloths, blocks=(block,))
+    try:
+        loads(dumps(alone))
+    except FileProblem as problem:
+        return str(problem).removeprefix("project: ").removeprefix("blocks[0].")
+    return ""
+
+
+def _is_plain(block: Block) -> bool:
+    """Is there nothing in a block but numbers, which the rules have seen, and its name?"""
+    return block.name.isprintable() and not block.units and block.pressing is None
+
+
+def save(project: Project, path: str | os.PathLike[str]) -> None:
+    """Write ``project`` to ``path`` whole or not at all; the version before it becomes ``NAME~``.
+
+    Raises ``FileProblem`` with the reason; then what was on disk is still there.
+    """
+    target = Path(path)
+    text = dumps(project)
+    try:
+        loads(text, file_name(target))
+    except FileProblem as problem:
+        raise FileProblem(f"{problem}; so it was not saved, and the file is as it was") from None
+    if os.path.exists(target) and not os.access(target, os.W_OK):
+        raise FileProblem(f"{file_name(target)}: cannot be saved here (the file is read-only)")
+    try:
+        write_whole(target, text.encode("utf-8"), keep_previous=True)
+    except (OSError, ValueError) as error:
+        raise FileProblem(f"{file_name(target)}: cannot be saved here ({reason(error)})") from None
+
+
+# --- JSON to values ---------------------------------------------------------------------------
+
+
+class _Decimal(str):
+    """A JSON number with a point, kept as its digits: 0.1 means a tenth."""
+
+
+def _no_constant(text: str) -> Any:
+    raise FileProblem(f"“{text}” is not a number Inlet can use")
+
+
+def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    out = dict(pairs)
+    if len(out) < len(pairs):
+        seen: set[str] = set()
+        twice = next(k for k, _ in pairs if k in seen or seen.add(k))  # type: ignore[func-returns-value]
+        raise FileProblem(f"“{twice}” is given twice in one place")
+    return out
+
+
+def _project(raw: Any, whole_text: bool) -> Project:
+    if not whole_text:
+        _no_half_characters(raw, "")
+    if not isinstance(raw, dict) or raw.get("format") != "inlet":
+        raise FileProblem('not an Inlet project ("format": "inlet" is missing)')
+    version = raw.get("version")
+    if version != VERSION or isinstance(version, bool):
+        raise FileProblem(
+            f"version: {shown(version)} is not one this Inlet reads (it reads {VERSION})"
+        )
+    if "blocks" not in raw:
+        raise FileProblem("blocks: missing")
+    body = {k: v for k, v in raw.items() if k not in ("format", "version")}
+    gathered = _gather(body, Project, "")
+    try:
+        project = msgspec.convert(gathered, Project, dec_hook=_read_number)
+    except msgspec.ValidationError as error:
+        raise FileProblem(in_plain_words(str(error), body)) from None
+    problem = next(broken_rules(project), None)
+    if problem:
+        raise FileProblem(problem)
+    return project
+
+
+def _is_whole(text: str) -> bool:
+    """Surely free of halves of characters, written out or as an escape?"""
+    try:
+        text.encode("utf-8")
+    except UnicodeEncodeError:
+        return False
+    return "\\ud" not in text and "\\uD" not in text
+
+
+def _no_half_characters(value: Any, place: str) -> None:
+    """Refuse text that holds half of a character: it could be read, and never saved again."""
+    if isinstance(value, str):
+        if any("\ud800" <= c <= "\udfff" for c in value):
+            raise FileProblem(f"{place or 'the file'}: {shown(value)} holds half of a character")
+    elif isinstance(value, dict):
+        for key, item in value.items():
+            _no_half_characters(key, place)
+            _no_half_characters(item, f"{place}.{key}" if place else key)
+    elif isinstance(value, list):
+        for i, item in enumerate(value):
+            _no_half_characters(item, f"{place}[{i}]")
+
+
+def _read_number(kind: type, value: Any) -> Any:
+    if kind is not _NUMBER:
+        raise NotImplementedError(kind)
+    if isinstance(value, str):
+        return parse_exact(value)
+    if isinstance(value, int) and not isinstance(value, bool):
+        return parse_exact(str(value))
+    raise NumberError(f"{shown(value)} is not a number")
+
+
+def _children(kind: Any) -> Callable[[Any, str], Any] | None:
+    """How to gather values of a field's type: structs, and lists or options of them."""
+    if isinstance(kind, type) and issubclass(kind, msgspec.Struct):
+        return lambda value, place: _gather(value, kind, place)
+    options = [a for a in get_args(kind) if a is not type(None)]
+    if get_origin(kind) is tuple and len(options) == 2 and options[1] is Ellipsis:
+        item = _children(options[0])
+        if item:
+            return lambda value, place: (
+                [item(v, f"{place}[{i}]") for i, v in enumerate(value)]
+                if isinstance(value, list)
+                else value
+            )
+    elif get_origin(kind) is not tuple and len(options) == 1:
+        return _children(options[0])
+    return None
+
+
+@cache
+def _fields(kind: type[msgspec.Struct]) -> dict[str, Callable[[Any, str], Any] | None]:
+    """How to gather each key a struct knows."""
+    hints = get_type_hints(kind)
+    return {
+        key: _children(hints[name])
+        for key, name in zip(kind.__struct_encode_fields__, kind.__struct_fields__, strict=True)
+    }
+
+
+def _gather(value: Any, kind: type[msgspec.Struct], place: str) -> Any:
+    """``value`` with the keys ``kind`` does not know moved into "extra", all the way down."""
+    if not isinstance(value, dict):
+        return value
+    fields = _fields(kind)
+    out: dict[str, Any] = {}
+    extra: dict[str, Any] = {}
+    for key, item in value.items():
+        here = f"{place}.{key}" if place else key
+        if key not in fields or key == "extra":
+            extra[key] = _plain(item, here)
+            continue
+        child = fields[key]
+        out[key] = child(item, here) if child else item
+    if extra:
+        out["extra"] = extra
+    return out
+
+
+DEEPEST = 50
+"""Lists in lists, of keys Inlet does not know."""
+
+
+def _plain(value: Any, place: str, depth: int = 0) -> Any:
+    """Unknown values as ordinary JSON data."""
+    if depth > DEEPEST:
+        raise FileProblem(f"{place[:60]}: nested too deeply")
+    if isinstance(value, _Decimal):
+        number = float(value)
+        if not isfinite(number):
+            raise FileProblem(f"{place[:60]}: {shown(value)} is not a number Inlet can use")
+        return number
+    if isinstance(value, dict):
+        return {k: _plain(v, place, depth + 1) for k, v in value.items()}
+    return [_plain(v, place, depth + 1) for v in value] if isinstance(value, list) else value
+
+
+_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins", "have", "begun")
+"""Lists that are left out where empty."""
+
+
+def _ungather(value: Any, part: Callable[[Any], Any] | None = None) -> Any:
+    """A document value as JSON data, ``extra`` keys back in their place; what is empty and may
+    be left out is. ``part`` does the same for what is in it, if it is not done here."""
+    each = part or _ungather
+    if isinstance(value, Exact):
+        return write_exact(value)
+    if isinstance(value, msgspec.Struct):
+        out = {}
+        defaults = value.__struct_defaults__
+        fields = value.__struct_fields__
+        # Struct defaults belong to the last fields.
+        known = dict(zip(fields[len(fields) - len(defaults) :], defaults, strict=True))
+        for name, key in zip(fields, value.__struct_encode_fields__, strict=True):
+            item = getattr(value, name)
+            if name == "extra" or _is_usual(item, known.get(name, msgspec.NODEFAULT)):
+                continue
+            if name in _MAY_BE_LEFT_OUT and not item:
+                continue
+            if isinstance(value, Brief) and item == known.get(name, msgspec.NODEFAULT):
+                continue
+            out[key] = each(item)
+        return {**out, **value.extra}  # type: ignore[attr-defined]
+    if isinstance(value, dict):
+        return {k: each(v) for k, v in value.items()}
+    return [each(v) for v in value] if isinstance(value, tuple | list) else value
+
+
+def _is_usual(item: Any, usual: Any) -> bool:
+    """Is a value empty, and what reading gives where its key is left out?"""
+    if item == {}:  # the library keeps the usual {} as a way to make one
+        return usual is not None and usual is not msgspec.NODEFAULT
+    return (item is False and usual is False) or (item in (None, "") and item == usual)
+
+
+# --- layout -----------------------------------------------------------------------------------
+
+_LINE = 96
+
+
+def _layout(value: Any, indent: int = 0) -> str:
+    """JSON a person can read and diff: what fits on a line stays on it."""
+    flat = json.dumps(value, ensure_ascii=False)
+    if len(flat) + indent <= _LINE or not isinstance(value, dict | list) or not value:
+        return flat
+    pad = " " * (indent + 1)
+    if isinstance(value, dict):
+        items = [
+            f"{pad}{json.dumps(k, ensure_ascii=False)}: {_layout(v, indent + 1)}"
+            for k, v in value.items()
+        ]
+        return "{\n" + ",\n".join(items) + "\n" + " " * indent + "}"
+    lines = ",\n".join(pad + _layout(v, indent + 1) for v in value)
+    return "[\n" + lines + "\n" + " " * indent + "]"

@@ -1,0 +1,1 @@
+"""A plan as JSON, as text and as tables."""

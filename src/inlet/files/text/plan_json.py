@@ -1,0 +1,406 @@
+"""The plan of a block as JSON (docs/plan-format.md)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from inlet.core.assembly.tree import Join, Side, all_joins
+from inlet.core.cutlist.cuts import Cut
+from inlet.core.cutlist.ruler_friendly import Comfort
+from inlet.core.cutlist.stash_sizes import sizes_from
+from inlet.core.cutlist.strip_sets import PlannedSet
+from inlet.core.draft.patches import Patch
+from inlet.core.fitting.remedies import Fit
+from inlet.core.fitting.words import as_exact
+from inlet.core.layout.layout import ClothPlan
+from inlet.core.numbers.systems import INCHES
+from inlet.core.piecing.advice import Advice, advice_text
+from inlet.core.piecing.seam_test import effect_text, needle_text
+from inlet.core.piecing.step import Step
+from inlet.core.plan.block import BlockPlan
+from inlet.core.planning.compare import Cost
+from inlet.core.planning.stock import Stock
+from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
+from inlet.core.problem import Problem
+from inlet.core.project.measure import Measure, Needle
+from inlet.core.schedule.work import Work
+from inlet.core.templates.angles import Angled, angled
+from inlet.files.text.cutting_json import cutting_list
+from inlet.files.text.exact_json import number, pair, places
+from inlet.files.text.pressing_json import pressing_dict
+
+VERSION = 1
+NOTHING = 1e-6
+"""Edges that differ by less are equal, but for how numbers are kept."""
+
+
+def plan_dict(plan: BlockPlan) -> dict[str, Any]:
+    """A plan as JSON data: numbers as exact strings, lengths in the file's system."""
+    return {
+        "format": "inlet-plan",
+        "version": VERSION,
+        "block": {
+            "id": plan.block.id,
+            "finished": pair(plan.block.finished),
+            "unfinished": pair(plan.unfinished),
+        },
+        "copies": plan.copies,
+        "patches": [_patch(p) for p in plan.draft.patches],
+        "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
+        "cuts": [cut_dict(c, plan.measure) for c in plan.cuts],
+        "strip_sets": [set_dict(s) for s in plan.sets],
+        "assembly": _joins(plan),
+        "seams": plan.seams._asdict(),
+        "steps": [step_dict(s, plan) for s in plan.steps],
+        **work_dict(plan.work),
+        "advice": [_advice(a, plan) for a in plan.advice.seams],
+        **({"advice_cut_short": True} if plan.advice.cut_short else {}),
+        **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
+        **pressing_dict(plan),
+        "fabric": [fabric_dict(c, plan.measure) for c in plan.cloth],
+        "cutting": cutting_list(plan.cloth, plan.project),
+        "resewn": plan.resewn,
+        "comfort": _comfort(plan.comfort),
+        "as_cut": _as_cut(plan),
+        "problems": [problem_dict(p) for p in plan.problems],
+    }
+
+
+def _patch(patch: Patch) -> dict[str, Any]:
+    return {
+        "id": patch.id,
+        "fabric": patch.fabric,
+        "outline": places(patch.outline),
+        "arcs": [{"edge": i, "centre": pair(centre)} for i, centre in patch.arcs],
+        **({"holes": [places(h.corners) for h in patch.holes]} if patch.holes else {}),
+    }
+
+
+def cut_dict(cut: Cut, measure: Measure) -> dict[str, Any]:
+    found = angled(cut.outline, measure) if cut.shape == "template" else None
+    return {
+        "fabric": cut.fabric,
+        "shape": cut.shape,
+        "cut": pair(cut.cut),
+        "count": cut.number,
+        "crosscut": cut.crosscut,
+        **({"lean": cut.lean} if cut.lean else {}),
+        "label": cut.label,
+        "for": list(cut.labels),
+        **({"owned": True} if cut.owned else {}),
+        **({"over": cut.over} if cut.over else {}),
+        **({"angled": _angled(found)} if found else {}),
+    }
+
+
+def _angled(found: Angled) -> dict[str, Any]:
+    """How a stack is cut from strips at an angle, lengths as plain numbers."""
+    return {
+        "kind": found.kind,
+        "strip": number(found.strip_mark),
+        "exact": round(found.strip, 6),
+        "angles": [round(angle, 4) for angle in found.angles],
+        "leans": found.leans or None,
+        "step": round(found.step, 6) or None,
+        "edges": [round(found.long, 6), round(found.short, 6)],
+        "first": round(found.first, 6),
+    }
+
+
+def step_dict(step: Step, plan: BlockPlan) -> dict[str, Any]:
+    pressed = plan.press(step)
+    return {
+        "number": step.number,
+        "do": "sew",
+        "makes": step.makes,
+        "times": step.times,
+        "text": step.text,
+        "measures": pair(step.measures) if step.measures else None,
+        "after_each": [pair(size) for size in step.after_each],
+        "of": list(step.needs),
+        "seams": step.seams,
+        **({"ends": step.ends} if step.ends else {}),
+        **({"press": pressed.text} if pressed else {}),
+        "notes": list(step.notes),
+        "points": len(step.points),
+    }
+
+
+def fabric_dict(cloth: ClothPlan, measure: Measure) -> dict[str, Any]:
+    return {
+        "fabric": cloth.fabric,
+        "length": number(cloth.length),
+        **({"yards": number(cloth.yards())} if measure.system is INCHES else {}),
+        "buy": number(cloth.buy),
+        "strips": [number(width) for width in cloth.strips],
+        "used": round(cloth.used, 4),
+        "missing": [{"label": m.cut.label, "count": m.number} for m in cloth.missing],
+    }
+
+
+def problem_dict(problem: Problem) -> dict[str, Any]:
+    return {
+        "level": problem.level,
+        "code": problem.code,
+        "at": [pair(point) for point in problem.at],
+        "text": problem.text,
+    }
+
+
+def _as_cut(plan: BlockPlan) -> dict[str, Any] | None:
+    """The block sewn up as it is cut; None where it cannot be sewn."""
+    fit = plan.fit
+    if fit is None:
+        return None
+    joins = fit.sewn.at_joins(plan.assembly) if plan.assembly is not None else {}
+    return {
+        "remedy": fit.remedy,
+        **_outcome(fit, plan.measure),
+        "seams": [
+            {"join": f"j{number}", "differs": _made(differs, plan.measure)}
+            for number, differs in joins.items()
+            if differs > NOTHING
+        ],
+        "offers": [
+            {
+                "remedy": answer.remedy,
+                **_outcome(answer.fit, plan.measure),
+                "cloth": round(answer.fit.cloth, 4),
+                "text": answer.text,
+            }
+            for answer in plan.answers
+        ],
+    }
+
+
+def _outcome(fit: Fit, measure: Measure) -> dict[str, Any]:
+    return {
+        "finished": [_made(side, measure) for side in fit.finished],
+        "worst": _made(fit.worst, measure),
+        "mark": number(fit.mark),
+        "trims": fit.trims,
+    }
+
+
+def _made(length: float, measure: Measure) -> str:
+    """A length that comes out, no finer than can be told."""
+    return number(as_exact(length, measure))
+
+
+def _comfort(found: Comfort) -> dict[str, Any]:
+    near = {
+        name: None if size is None else pair(size)
+        for name, size in (
+            ("smaller", found.smaller),
+            ("larger", found.larger),
+            ("other_smaller", found.other_smaller),
+            ("other_larger", found.other_larger),
+        )
+    }
+    return {
+        "misses": [
+            {"length": number(m.length), "for": list(m.labels), "short": number(m.short)}
+            for m in found.misses
+        ],
+        "never": list(found.never),
+        **near,
+    }
+
+
+def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
+    """The sizes the block can be made at from cloth already cut, as JSON data."""
+    return [
+        {
+            "stock": each.shape,
+            "width": number(each.width),
+            "finished": pair(size.finished),
+            "fills": size.fills,
+            "whole": list(size.whole),
+            "others": list(size.others),
+            "comfortable": size.comfortable,
+        }
+        for each in stock
+        for size in sizes_from(each, plan.units, plan.block, plan.measure)
+    ]
+
+
+def set_dict(one: PlannedSet) -> dict[str, Any]:
+    """A kind of strip set as JSON data."""
+    return {
+        "bands": [{"fabric": cloth, "finished": number(width)} for width, cloth in one.bands],
+        "unfinished": number(one.wide),
+        "for": list(one.labels),
+        "segments": [
+            {"finished": number(s.height), "cut": number(s.cut), "count": s.number,
+             "for": list(s.labels)}
+            for s in one.segments
+        ],
+        "sets": [number(length) for length in one.lengths],
+        "elsewhere": [
+            {"block": e.block, "unit": e.label, "finished": number(e.height), "count": e.number}
+            for e in one.elsewhere
+        ],
+        "from": [
+            {"strips": c.kind, "long": number(c.long), "sets": c.sets, "left": number(c.left)}
+            for c in one.choices
+        ],
+    }  # fmt: skip
+
+
+def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dict[str, Any]:
+    unit = plan.unit
+    found, best, why = whole.compared[unit.label]
+    return {
+        "label": unit.label,
+        "kind": unit.kind,
+        "count": plan.count if number_of is None else number_of,
+        "finished": pair(unit.size),
+        "unfinished": pair(plan.unfinished),
+        "fabrics": list(unit.fabrics),
+        "mirror_of": unit.mirror_of,
+        "method": plan.in_use.name,
+        "school": plan.school,
+        "handed": unit.handed,
+        "hands": plan.hands,
+        "chosen_for_you": plan.chosen_for_you,
+        "recommended": {"name": best.plan.name, "why": why},
+        "methods": [
+            _method(plan.in_use if method.name == plan.in_use.name else method, cost)
+            for method, cost in zip(plan.methods, found, strict=True)
+        ],
+        "inside": [
+            _unit(inner, whole, inner.unit.nested_in(unit) * whole.copies) for inner in plan.inside
+        ],
+    }
+
+
+def _method(method: MethodPlan, cost: Cost) -> dict[str, Any]:
+    """A method of one unit; its cost, of both hands."""
+    return {
+        "name": method.name,
+        "makes": method.method.makes,
+        "runs": method.runs,
+        "surplus": method.surplus,
+        "mirrored": method.mirrored,
+        "mirrored_surplus": method.mirrored_over,
+        "made_with": method.made_with,
+        "trim_to": pair(method.trim_to) if method.trim_to else None,
+        "pieces": [_piece(p) for p in method.pieces],
+        "compare": {
+            "minutes": round(cost.minutes, 1),
+            "cloth": round(cost.cloth, 2),
+            "wasted": round(cost.wasted, 2),
+            "pieces": cost.pieces,
+            "cuts": cost.cuts,
+            "seams": cost.seams,
+            "presses": cost.presses,
+            "trims": cost.trims,
+            "bias_outside": cost.bias,
+        },
+        "left_over": [
+            {"kind": b.kind, "finished": pair(b.size), "count": b.number,
+             "fabrics": list(dict.fromkeys(b.fabrics))}
+            for b in method.left_over
+        ],
+    }  # fmt: skip
+
+
+def _piece(cut: CutPiece) -> dict[str, Any]:
+    piece = cut.piece
+    return {
+        "fabric": piece.fabric,
+        "shape": piece.shape,
+        "cut": pair(cut.cut),
+        "exact": pair(piece.exact),
+        "count": cut.number,
+        "crosscut": piece.crosscut,
+        **({"spare": cut.spare} if cut.spare else {}),
+        **({"lean": piece.lean} if piece.lean else {}),
+        **({"stock": cut.stock} if cut.stock is not None else {}),
+        **({"outline": places(piece.outline)} if piece.outline else {}),
+    }
+
+
+def _joins(plan: BlockPlan) -> Any:
+    """The tree of joins, each with those that made its sides in it."""
+    made: dict[Side, Any] = {frozenset([p.face]): p.id for p in plan.draft.patches}
+    for join in all_joins(plan.assembly):
+        last = max((end.finished_by for end in join.left_open), default=None)
+        made[join] = {
+            "id": join.id,
+            "seam": join.kind,
+            "pivots": len(join.pivots),
+            **({"finished_by": f"j{last}"} if last else {}),
+            **_path(join),
+            "parts": [made.pop(side) for side in join.sides],
+        }
+    return made[plan.assembly] if plan.assembly is not None else None
+
+
+def _path(join: Join) -> dict[str, Any]:
+    """Where a seam runs, turns, stops at a dot or is left open."""
+    marks = {
+        "turns": [join.at(v) for v in join.pivots],
+        "dots": [join.at(v) for v in join.dots],
+        "left_open": [join.at(end.vertex) for end in join.left_open],
+    }
+    found = {name: places(points) for name, points in marks.items() if points}
+    return {"path": places(join.points), **found}
+
+
+def work_dict(work: Work) -> dict[str, Any]:
+    """Sittings and thread, minutes and lengths as plain numbers."""
+    return {
+        "sittings": [
+            {
+                "minutes": round(sitting.minutes, 1),
+                "batches": [
+                    {
+                        "place": batch.place,
+                        "minutes": round(batch.minutes, 1),
+                        "chain": round(batch.chain, 2),
+                        "tasks": [
+                            {"step": t.step, "makes": t.makes, "do": t.verb, "times": t.times}
+                            for t in batch.tasks
+                        ],
+                    }
+                    for batch in sitting.batches
+                ],
+            }
+            for sitting in work.sittings
+        ],
+        "thread": {
+            "top": round(work.thread.each, 1),
+            "bobbin": round(work.thread.each, 1),
+            "bobbins": work.thread.bobbins,
+            "runs_out": [out._asdict() for out in work.thread.runs_out],
+        },
+    }
+
+
+def _advice(advice: Advice, plan: BlockPlan) -> dict[str, Any]:
+    return {
+        "seam": places((advice.start, advice.end)),
+        "across": advice.across,
+        "pivots_spared": advice.pivots,
+        "partial_more": advice.partial,
+        "corner_square": advice.corner_square,
+        "text": advice_text(advice, plan.project),
+    }
+
+
+def _needle(plan: BlockPlan, needle: Needle) -> dict[str, Any]:
+    test, effect = plan.tested(needle)
+    return {
+        "takes": number(test.takes),
+        "off": number(test.off),
+        "fold": None if test.loss is None else number(test.loss),
+        "unfinished": [
+            [round(x, 4) for x in effect.width], [round(x, 4) for x in effect.height],
+        ],
+        "points": len(effect.points),
+        "text": [
+            *needle_text(test, plan.measure), *effect_text(effect, test.off, plan.measure),
+        ],
+    }  # fmt: skip

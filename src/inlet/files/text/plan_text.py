@@ -1,0 +1,168 @@
+"""A plan as text that a person reads in a terminal."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from inlet.core.cutlist.stash_sizes import sizes_from
+from inlet.core.cutlist.strip_sets import PlannedSet
+from inlet.core.layout.cards import cloth_text
+from inlet.core.layout.layout import ClothPlan
+from inlet.core.layout.progress import cuts_of
+from inlet.core.layout.stroke_words import finished_text, layers_text, stroke_text
+from inlet.core.layout.words import set_lines, set_name, strips_text
+from inlet.core.piecing.advice import advice_lines
+from inlet.core.piecing.seam_test import effect_text, needle_text
+from inlet.core.plan.block import BlockPlan
+from inlet.core.planning.compare import table
+from inlet.core.planning.stock import Stock
+from inlet.core.planning.words import (
+    kind_words,
+    method_words,
+    offer_text,
+    piece_text,
+    spare_text,
+    times_words,
+)
+from inlet.core.pressing.words import pressing_lines
+from inlet.core.project.measure import Needle
+from inlet.core.project.project import Project
+from inlet.core.schedule.words import seams_text, sitting_lines, thread_text
+from inlet.core.table.piece_words import diagonal_text
+from inlet.core.templates.angles import angled_lines
+from inlet.core.words import cloth_name, length_text, measured_text, size_text
+
+
+def plan_text(plan: BlockPlan) -> str:
+    """The plan in lines: units, what is over, steps, sittings, advice, problems."""
+    return "\n".join([*_head_lines(plan), *_step_lines(plan), *_end_lines(plan)])
+
+
+def _head_lines(plan: BlockPlan) -> Iterator[str]:
+    """The block and its units, each with what to cut."""
+    measure = plan.measure
+    yield (
+        f"{plan.block.title}: finished {size_text(plan.block.finished, measure)}, "
+        f"unfinished {size_text(plan.unfinished, measure)}"
+    )
+    yield from (f"  {text}" for text in fit_lines(plan))
+    for unit in plan.units:
+        yield (
+            f"  {unit.unit.label}: {unit.count} × {unit.unit.kind}, unfinished "
+            f"{size_text(unit.unfinished, measure)}, {unit.in_use.name}: "
+            f"{times_words(unit.in_use)}"
+        )
+        _, best, why = plan.compared[unit.unit.label]
+        if best.plan.name != unit.in_use.name:
+            yield f"      better {best.plan.name}: {why}"
+        for cut in unit.in_use.pieces:
+            cloth = cloth_name(plan.project, cut.piece.fabric)
+            diagonal = diagonal_text(cut.piece.crosscut, cut.piece.lean)
+            apart = f", {diagonal}" if diagonal else ""
+            if cut.number:
+                yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}{apart}"
+            if cut.spare:
+                yield f"      take {spare_text(cut, plan.project)}"
+        if unit.in_use.trim_to is not None:
+            yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
+    for needed in plan.cloth:
+        if strips := strips_text(needed, measure):
+            yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
+    yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
+    for stack in plan.cuts:
+        room = plan.project.usable_width(stack.fabric or "") - measure.squared_off
+        lines = angled_lines(stack, measure, room)
+        yield from (f"  {stack.label}: {line}" for line in lines)
+    yield from (f"  {text}" for text in cloth_lines(plan.cloth, plan.project))
+
+
+def cloth_lines(cloths: Sequence[ClothPlan], project: Project) -> Iterator[str]:
+    """Every piece of cloth to lay down, with its cuts in their order."""
+    measure = project.measure
+    for each in cloths:
+        name = cloth_name(project, each.fabric)
+        for cloth in each.cloths:
+            lies = layers_text(cloth)
+            yield f"{name}, {cloth_text(cloth, measure).lower()}, {lies}:"
+            for i, stroke in enumerate(cuts_of(cloth, project), 1):
+                off = finished_text(stroke)
+                words = f" Comes off: {off}." if off else ""
+                yield f"    {i}. {stroke_text(stroke, measure)}{words}"
+
+
+def fit_lines(plan: BlockPlan) -> Iterator[str]:
+    """What is done so that the pieces fit as they are cut, and what else could be; nothing where
+    they fit."""
+    if plan.fit is None or not plan.answers:
+        return
+    yield f"As cut on the {length_text(plan.measure.mark, plan.measure)} marks it would not fit."
+    for answer in plan.answers:
+        yield f"{'>' if answer.remedy == plan.fit.remedy else '-'} {answer.text}"
+
+
+def _step_lines(plan: BlockPlan) -> Iterator[str]:
+    for step in plan.steps:
+        yield f"  {step.number}. {step.makes} × {step.times}: {step.text}"
+        if pressed := plan.press(step):
+            yield f"      {pressed.text}"
+        yield from (f"      {note}" for note in step.notes)
+        if step.measures:
+            yield f"      should measure {measured_text(step.measures, plan.measure)}"
+
+
+def _end_lines(plan: BlockPlan) -> Iterator[str]:
+    if plan.pressing is not None:
+        yield from (f"  {text}" for text in pressing_lines(plan.pressing))
+    yield from (f"  {text}" for text in _work_lines(plan))
+    yield from (f"  {text}" for text in advice_lines(plan.advice, plan.project))
+    yield from (f"  {problem.level}: {problem.text}" for problem in plan.problems)
+    yield "Re-sewn exactly." if plan.resewn else "Not ready to sew."
+
+
+def _work_lines(plan: BlockPlan) -> Iterator[str]:
+    """The seams counted, the thread, and the sittings."""
+    if plan.assembly is None:
+        return
+    yield seams_text(plan.seams)
+    yield thread_text(plan.work.thread, plan.measure)
+    for head, batches in sitting_lines(plan.work.sittings, plan.rates, plan.measure):
+        yield f"{head}:"
+        yield from (f"  {line}" for line in batches)
+
+
+def compared_lines(plan: BlockPlan) -> Iterator[str]:
+    """Each unit's methods in columns, the one to take marked, and why."""
+    for unit in plan.units:
+        found, best, why = plan.compared[unit.unit.label]
+        hands = " and ".join(f"{number} {label}" for label, number in unit.hands.items())
+        yield f"{unit.unit.label}: {kind_words(unit.unit.kind)}, {hands}"
+        rows = table(found)
+        widths = [max(map(len, column)) for column in zip(*rows, strict=True)]
+        for row, cost in zip(rows, (None, *found), strict=True):
+            first, *rest = (text.ljust(w) for text, w in zip(row, widths, strict=True))
+            yield f"  {'*' if cost is best else ' '} {first}  {'  '.join(rest)}".rstrip()
+        yield f"    {method_words(best.plan.name)}: {why}"
+
+
+def stock_lines(plan: BlockPlan, stock: Sequence[Stock]) -> Iterator[str]:
+    """The sizes the block can be made at from cloth cut already."""
+    for each in stock:
+        for size in sizes_from(each, plan.units, plan.block, plan.measure):
+            rest = f", {', '.join(size.others)} from wider cloth" if size.others else ""
+            yield (
+                f"  from {length_text(each.width, plan.measure)} {each.shape}s: "
+                f"{size_text(size.finished, plan.measure)} finished{rest}"
+            )
+
+
+def needle_lines(plan: BlockPlan, needle: Needle) -> Iterator[str]:
+    """What a needle test says, and what such a seam does to the block."""
+    test, effect = plan.tested(needle)
+    yield from needle_text(test, plan.measure)
+    yield from effect_text(effect, test.off, plan.measure)
+
+
+def sets_text(sets: Sequence[PlannedSet], project: Project) -> str:
+    """Strip sets, each with what to sew and cut; a sentence where there are none."""
+    lines = ["\n  ".join([set_name(one, project), *set_lines(one, project)]) for one in sets]
+    return "\n".join(lines) or "Nothing in this project can be cut from strip sets."

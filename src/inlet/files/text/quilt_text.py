@@ -1,0 +1,84 @@
+"""The plan of a quilt as text."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from inlet.core.layout.words import buying_text
+from inlet.core.numbers.root2 import Exact
+from inlet.core.plan.handedness import hands_lines
+from inlet.core.plan.quilt import QuiltPlan
+from inlet.core.plan.quilt_work import work_text
+from inlet.core.schedule.words import sitting_lines
+from inlet.core.setting.quilting_words import quilted_text, quilting_words
+from inlet.core.table.piece_words import diagonal_text
+from inlet.core.words import cloth_name, length_text, near_text, size_text
+from inlet.files.text.plan_text import cloth_lines
+
+
+def quilt_text(plan: QuiltPlan) -> str:
+    """The quilt in lines: sizes, blocks, what is cut, rows, what is done."""
+    return "\n".join(_lines(plan))
+
+
+def _lines(plan: QuiltPlan) -> Iterator[str]:
+    measure, project = plan.measure, plan.project
+    for problem in plan.problems:
+        yield f"{problem.level}: {problem.text}"
+    if not plan.top.rows:
+        return
+    yield f"{project.name or 'Quilt'}: {near_text(plan.size, measure)} finished"
+    if plan.top.borders:
+        yield f"  {near_text(plan.top.middle, measure)} inside the borders"
+    yield "Blocks"
+    for block in plan.blocks:
+        yield f"  {block.number} × {block.name}, {size_text(block.block.finished, measure)}"
+    if plan.batch.made_as:
+        yield "  made together: " + ", ".join(
+            f"{one} with {other}" for one, other in plan.batch.made_as.items()
+        )
+    if plan.triangles:
+        yield "Setting"
+        for each in plan.triangles:
+            way = diagonal_text("twice" if each.twice else "once", "")
+            yield (
+                f"  {each.triangles} {each.kind} triangles: {each.squares} squares "
+                f"{length_text(each.cut, measure)} (exact {_exact(each.exact)}), cut {way}"
+            )
+    yield "Cut"
+    for cut in plan.cuts:
+        yield (
+            f"  {cut.number} × {size_text(cut.cut, measure)} {cut.shape} of "
+            f"{cloth_name(project, cut.fabric)}: {', '.join(cut.labels)}"
+        )
+    yield "Cloth"
+    for cloth in plan.cloth:
+        yield f"  {cloth_name(project, cloth.fabric)}: {buying_text(cloth, measure)}"
+    yield from (f"  {line}" for line in cloth_lines(plan.cloth, project))
+    for made in plan.backings:
+        over = near_text(made.left, measure) if made.left[0] > 0 else "nothing"
+        panel = near_text((made.panel, made.panel), measure)
+        yield f"  backing, seams {made.seam}: {made.widths} × {panel}; left over {over}"
+    work = plan.work
+    yield f"{work_text(work, measure)}."
+    for head, lines in sitting_lines(work.sittings, plan.rates, measure):
+        yield f"  {head}:"
+        yield from (f"    {line}" for line in lines)
+    for asked in plan.quilt.quilting:
+        yield f"Quilting: {quilting_words(asked, project)}"
+    if plan.quilt.quilting:
+        found = plan.quilted
+        yield f"  {quilted_text(found.length, found.thread, measure)}"
+    yield from hands_lines(plan)
+    yield "Rows"
+    for card in plan.rows:
+        pressed = f" (press {card.pressed})" if card.pressed else ""
+        yield f"  {card.label}: {'; '.join(card.items)}{pressed}"
+    yield "Then"
+    for i, step in enumerate(plan.steps, 1):
+        check = f" [{step.measures}]" if step.measures else ""
+        yield f"  {i}. {step.title}: {step.text}{check}"
+
+
+def _exact(length: Exact) -> str:
+    return f"{float(length):.4f}"

@@ -1,0 +1,1 @@
+"""The window round the stages: rail, top bar, tape, and the session they share."""

@@ -1,0 +1,88 @@
+"""The rail: the stages in working order, each with a live figure."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
+
+from inlet.core.layout.words import total_text
+from inlet.core.numbers.text import vulgar_text
+from inlet.core.pressing.pressing_plan import PressingPlan
+from inlet.core.setting.places import block_counts
+from inlet.ui import theme
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import column
+
+STAGES = ("draft", "units", "cutting", "piecing", "pressing", "quilt")
+
+
+class Rail(QWidget):
+    chosen = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("rail")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        layout = column(self, 8, 6)
+        self.buttons: dict[str, QToolButton] = {}
+        group = QButtonGroup(self)
+        for i, stage in enumerate(STAGES, 1):
+            made = QToolButton()
+            made.setObjectName("stage")
+            made.setCheckable(True)
+            made.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+            made.setIconSize(QSize(theme.px(26), theme.px(26)))
+            made.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+            made.setMinimumWidth(theme.px(96))
+            made.setToolTip(f"{stage.capitalize()} (Ctrl+{i})")
+            made.clicked.connect(lambda _=False, s=stage: self.chosen.emit(s))
+            made.toggled.connect(lambda _on, s=stage: self._tint(s))
+            group.addButton(made)
+            layout.addWidget(made)
+            self.buttons[stage] = made
+        layout.addStretch(1)
+        session.changed.connect(self.refresh)
+        session.planned.connect(self.refresh)
+        session.pressed.connect(self.refresh)
+        self.refresh()
+        self.mark("draft")
+
+    def mark(self, stage: str) -> None:
+        self.buttons[stage].setChecked(True)
+
+    def _tint(self, stage: str) -> None:
+        made = self.buttons[stage]
+        ink = theme.PAPER if made.isChecked() else theme.INK
+        made.setIcon(theme.icon(f"stage-{stage}", ink, 26))
+
+    def refresh(self) -> None:
+        patches = len(self.session.draft.patches)
+        figures = {"draft": _count(patches, "patch", "patches")}
+        quilt = self.session.project.quilt
+        blocks = sum(block_counts(quilt).values()) if quilt is not None else 0
+        figures["quilt"] = _count(blocks, "block", "blocks") if blocks else "not set yet"
+        plan = self.session.plan
+        if plan is not None:
+            figures["units"] = _count(sum(u.count for u in plan.units), "unit", "units")
+            figures["cutting"] = vulgar_text(total_text(plan.cloth_known, plan.measure))
+            figures["piecing"] = _count(len(plan.steps), "step", "steps")
+        if self.session.pressing_known:
+            figures["pressing"] = _nesting(self.session.pressing)
+        for stage, made in self.buttons.items():
+            figure = figures.get(stage, "…")
+            made.setText(f"{stage.capitalize()}\n{figure}")
+            made.setAccessibleName(f"{stage.capitalize()}, {figure}")
+            self._tint(stage)
+
+
+def _nesting(pressing: PressingPlan | None) -> str:
+    """How many junctions nest, of all where seams cross."""
+    if pressing is None:
+        return "no seams"
+    good, crossed = pressing.nesting
+    return f"{good}/{crossed} nest" if crossed else "no crossings"
+
+
+def _count(number: int, one: str, many: str) -> str:
+    return f"{number} {one if number == 1 else many}"

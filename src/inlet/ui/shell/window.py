@@ -1,0 +1,668 @@
+"""The window: rail, stage, ticket, tape and top bar round one session; files and questions."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import QPoint, QSize, QTimer
+from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QGuiApplication, QKeySequence
+from PySide6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QHBoxLayout,
+    QInputDialog,
+    QMainWindow,
+    QMenu,
+    QMessageBox,
+    QStackedWidget,
+    QToolButton,
+    QWidget,
+)
+
+from inlet.core.draft.patches import draft
+from inlet.core.draft.sizes import with_seams
+from inlet.core.draft.tray import TrayUnit
+from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
+from inlet.core.project.block import Block, new_block
+from inlet.core.project.project import Project, measured_in
+from inlet.core.project.value import fresh_id, replace
+from inlet.files.drawings.svg_import import Imported, load_svg, read_svg
+from inlet.files.project.project_json import FileProblem, load
+from inlet.files.project.recovery import Desk, Look, clear, look_of
+from inlet.ui import guard, theme
+from inlet.ui.cutting.stage import CuttingStage
+from inlet.ui.cutting.ticket import CuttingTicket
+from inlet.ui.draft.stage import DraftStage
+from inlet.ui.draft.ticket import DraftTicket
+from inlet.ui.guard import guarded
+from inlet.ui.piecing.stage import PiecingStage
+from inlet.ui.piecing.ticket import PiecingTicket
+from inlet.ui.pressing.stage import PressingStage
+from inlet.ui.pressing.ticket import PressingTicket
+from inlet.ui.quilt.stage import QuiltStage
+from inlet.ui.quilt.ticket import QuiltTicket
+from inlet.ui.shell.rail import STAGES, Rail
+from inlet.ui.shell.session import Session, new_project
+from inlet.ui.shell.settings import Settings
+from inlet.ui.shell.tape import Reading, Tape
+from inlet.ui.shell.targets import ask_target
+from inlet.ui.shell.topbar import TopBar
+from inlet.ui.shell.writing import Writer
+from inlet.ui.tasks import turns
+from inlet.ui.tasks.background import BackgroundTask, close_all
+from inlet.ui.units.stage import UnitsStage
+from inlet.ui.units.ticket import UnitsTicket
+from inlet.ui.widgets.parts import button, column, label, scrolled
+
+FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+USUAL_SIZE = 1280, 800
+"""Pixels of the window on its first run, where the screen has them."""
+TITLE_BAR = 36
+"""Pixels left for a title bar above the window."""
+DRAWINGS = "SVG drawings (*.svg);;All files (*)"
+TICKET = 440
+"""Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
+TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
+
+
+@guarded
+class Window(QMainWindow):
+    """One project, six stages."""
+
+    def __init__(
+        self, session: Session, settings: Settings | None = None, desk: Desk | None = None
+    ) -> None:
+        super().__init__()
+        self.session = session
+        self.settings = settings or Settings()
+        self.desk = desk or Desk()
+        self.desk.first = turns.urgent
+        self.writer = Writer(self, session, self.settings, self.say, self.show_work)
+        self._troubled_desk = False
+        self._reader = BackgroundTask(self, self._not_read)
+        self._reader.progress.connect(self._show_reading)
+        self._on_disk: Look | None = None  # how the file looked when we last met it
+        self.setWindowIcon(theme.icon("inlet", size=48))
+        self._stop: Callable[[], object] = self._reader.stop
+        self._place()
+        self._make_actions()
+        self.stage = "draft"
+        self.build()
+        session.changed.connect(self._name_window)
+        session.changed.connect(self._edited)
+        for signal in (session.changed, session.selected, session.planned):
+            signal.connect(self._idle)
+        session.said.connect(self.say)
+        guard.listeners.append(self._troubled)
+        self._name_window()
+
+    def _place(self) -> None:
+        """Where and as large as it was last, inside a screen that is there with its title bar."""
+        left, top, width, height = self.settings.window or (0, 0, *USUAL_SIZE)
+        screen = QGuiApplication.screenAt(QPoint(left + width // 2, top + height // 2))
+        room = (screen or QGuiApplication.primaryScreen()).availableGeometry()
+        size = QSize(width, height).boundedTo(room.size() - QSize(0, TITLE_BAR))
+        self.resize(size)
+        if self.settings.window is not None:
+            right, bottom = room.right() + 1 - size.width(), room.bottom() + 1 - size.height()
+            x = max(room.left(), min(left, right))
+            self.move(x, max(room.top(), min(top, bottom - TITLE_BAR)))
+
+    def _troubled(self, log: Path) -> None:
+        """An error of ours was caught: the work goes on its desk, and a quiet word is said, once
+        what Qt is at now is over."""
+        self.put_by()
+        words = f"Something went wrong inside Inlet. Your work is kept; {log} says what it was."
+        QTimer.singleShot(0, self, lambda: self.say(words))
+
+    def build(self) -> None:
+        """Make every widget (again, after a change of text size)."""
+        session = self.session
+        before = self.takeCentralWidget()
+        if before is not None:
+            before.deleteLater()
+        theme.dress(self)  # while there is nothing in it
+        body = QWidget()
+        body.setObjectName("window")
+        layout = column(body, 0, 0)
+        tools = [self.undo_, self.redo_, self.grey, self.print_]
+        self.topbar = TopBar(session, self._menu(), tools)
+        layout.addWidget(self.topbar)
+        layout.addWidget(self._message_line())
+        layout.addLayout(self._middle(), 1)
+        self.tape = Tape()
+        layout.addWidget(self.tape)
+        for stage in (
+            self.draft.drawing, self.units, self.cutting, self.piecing, self.pressing, self.quilt
+        ):  # fmt: skip
+            stage.pointed.connect(self._read)
+        self.setCentralWidget(body)
+        self.rail_area.setFixedWidth(self.rail.sizeHint().width() + 2)
+        if session.plan is not None:
+            session.planned.emit()
+            session.pressed.emit()
+        self.show_stage(self.stage)
+
+    def _message_line(self) -> QWidget:
+        """What is said below the top bar, until it is closed."""
+        self.message = QWidget()
+        self.message.setObjectName("say")
+        self.message_text = label("", "", True)
+        close = QToolButton()
+        close.setIcon(theme.icon("x"))
+        close.setAccessibleName("Close the message")
+        close.clicked.connect(self.message.hide)
+        line = QHBoxLayout(self.message)
+        line.setContentsMargins(theme.px(14), theme.px(6), theme.px(8), theme.px(6))
+        line.addWidget(self.message_text, 1)
+        self.stop_work = button("Stop", lambda: self._stop())
+        self.stop_work.hide()
+        line.addWidget(self.stop_work)
+        line.addWidget(close)
+        self.message.hide()
+        return self.message
+
+    def _middle(self) -> QHBoxLayout:
+        """The rail, the stages, and the tickets that go with them."""
+        session = self.session
+        self.draft = DraftStage(session)
+        self.units = UnitsStage(session)
+        self.cutting = CuttingStage(session)
+        self.piecing = PiecingStage(session)
+        self.pressing = PressingStage(session)
+        self.draft_ticket = DraftTicket(session)
+        self.units_ticket = UnitsTicket(session)
+        self.cutting_ticket = CuttingTicket(session)
+        self.piecing_ticket = PiecingTicket(session, self.piecing)
+        self.pressing_ticket = PressingTicket(session, self.pressing)
+        self.quilt_ticket = QuiltTicket(session)
+        self.quilt = QuiltStage(session, self.quilt_ticket)
+        self.quilt.opened.connect(lambda _: self.show_stage("draft"))
+        self.stages, self.tickets = QStackedWidget(), QStackedWidget()
+        for stage, ticket in (
+            (self.draft, self.draft_ticket),
+            (self.units, self.units_ticket),
+            (self.cutting, self.cutting_ticket),
+            (self.piecing, self.piecing_ticket),
+            (self.pressing, self.pressing_ticket),
+            (self.quilt, self.quilt_ticket),
+        ):
+            self.stages.addWidget(stage)
+            self.tickets.addWidget(scrolled(ticket, "ticket"))
+        self.tickets.setFixedWidth(min(theme.px(310), TICKET))
+        self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
+        self.draft_ticket.tray.chosen.connect(self._take_unit)
+        self.draft.used.connect(self._used)
+        self.cutting.chose.connect(self.cutting_ticket.show_fabric)
+        self.cutting.cuts.connect(self.cutting_ticket.show_plan)
+        self.rail = Rail(session)
+        self.rail.chosen.connect(self.show_stage)
+        self.rail_area = scrolled(self.rail, "railArea")
+        middle = QHBoxLayout()
+        middle.setContentsMargins(0, 0, 0, 0)
+        middle.setSpacing(0)
+        middle.addWidget(self.rail_area)
+        middle.addWidget(self.stages, 1)
+        middle.addWidget(self.tickets)
+        return middle
+
+    def _used(self, tool: str) -> None:
+        """The tray shows while units are dropped, and does what the keys over the drawing ask."""
+        tray = self.draft_ticket.tray
+        if tool == "turn-unit":
+            tray.turn_unit()
+        elif tool == "flip-unit":
+            tray.flip_unit()
+        else:
+            tray.setVisible(tool == "unit")
+
+    def _take_unit(self, tray_unit: TrayUnit) -> None:
+        self.draft.drawing.tray_unit = tray_unit
+        self.draft.drawing.update()
+
+    # --- stages and tape ----------------------------------------------------------------------
+
+    def show_stage(self, stage: str) -> None:
+        self.stage = stage
+        index = STAGES.index(stage)
+        self.stages.setCurrentIndex(index)
+        self.tickets.setCurrentIndex(index)
+        self.rail.mark(stage)
+        self._idle()
+
+    def _read(self, reading: Reading | None) -> None:
+        if reading is None:
+            self._idle()
+        else:
+            self.tape.read(reading, self.session.measure)
+
+    def _idle(self) -> None:
+        """With nothing under the pointer the tape shows what the stage is about: the block."""
+        session = self.session
+        width = session.block.finished[0]
+        raw = with_seams(width, session.measure)
+        reading = Reading(f"{session.block.title}, whole width", width, raw)
+        if self.stage == "draft":
+            reading = self.draft.drawing.reading() or reading
+        elif self.stage == "piecing":
+            reading = self.piecing.reading() or reading
+        elif self.stage == "pressing":
+            reading = self.pressing.reading() or reading
+        elif self.stage == "units":
+            reading = self.units.reading() or reading
+        elif self.stage == "quilt":
+            reading = self.quilt.reading() or reading
+        self.tape.read(reading, session.measure)
+
+    def say(self, text: str) -> None:
+        """A sentence for the maker, until closed or the next one."""
+        self.message_text.setText(text)
+        self.stop_work.setVisible(False)
+        self.message.show()
+
+    def show_work(self, text: str, stop: Callable[[], object]) -> None:
+        """What is being done, with a way to stop it."""
+        self.message_text.setText(text)
+        self._stop = stop
+        self.stop_work.setVisible(True)
+        self.message.show()
+
+    def _name_window(self) -> None:
+        session = self.session
+        name = session.project.name or (session.path.stem if session.path else "Untitled")
+        star = "*" if session.history.unsaved else ""
+        self.setWindowTitle(f"{star}{name} — Inlet")
+        self.undo_.setEnabled(session.history.can_undo)
+        self.redo_.setEnabled(session.history.can_redo)
+
+    # --- actions ------------------------------------------------------------------------------
+
+    def _action(
+        self, words: str, do: Callable[[], object], keys: str = "", icon: str = ""
+    ) -> QAction:
+        made = QAction(words, self)
+        if keys:
+            made.setShortcuts([QKeySequence(k) for k in keys.split()])
+        if icon:
+            made.setIcon(theme.icon(icon))
+        shown = f" ({keys.split()[0]})" if keys else ""
+        made.setToolTip(words.replace("&", "").rstrip("…") + shown)
+        made.triggered.connect(lambda _=False: do())
+        self.addAction(made)
+        return made
+
+    def _make_actions(self) -> None:
+        session, writer = self.session, self.writer
+        self.new_ = self._action("&New", self.new, "Ctrl+N")
+        self.open_ = self._action("&Open…", self.open, "Ctrl+O")
+        self.save_ = self._action("&Save", self.save, "Ctrl+S")
+        self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
+        guide, labels = partial(self._print, "guide"), partial(self._print, "labels")
+        self.print_ = self._action("&Print the guide…", guide, "Ctrl+P", "printer")
+        self.labels_ = self._action("Print the la&bels…", labels, "Ctrl+L")
+        self.cutting_ = self._action("Print the cu&tting plan…", partial(writer.pages, "cutting"))
+        self.templates_ = self._action("Write the te&mplates…", writer.templates)
+        self.measured_ = self._action("The test s&quare measured…", writer.ask_measured)
+        self.shopping_ = self._action("Write the s&hopping list…", partial(self._table, "shopping"))
+        self.sizes_ = self._action("Write the si&ze chart…", partial(self._table, "sizes"))
+        self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
+        self.quilt_guide_ = self._action(
+            "Print the quilt's guide…", partial(self._write_quilt, "guide")
+        )
+        self.quilt_labels_ = self._action(
+            "Print the quilt's labels…", partial(self._write_quilt, "labels")
+        )
+        self.quilt_picture_ = self._action(
+            "Write a picture of the quilt…", partial(self._write_quilt, "picture")
+        )
+        self.quilting_ = self._action(
+            "Write the quilting lines…", partial(self._write_quilt, "lines")
+        )
+        self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
+        self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
+        papers = QActionGroup(self)
+        for action, name in ((self.letter_, "letter"), (self.a4_, "a4")):
+            action.setCheckable(True)
+            action.setChecked(self.settings.paper == name)
+            papers.addAction(action)
+        self.undo_ = self._action("&Undo", session.undo, "Ctrl+Z", "undo-2")
+        self.redo_ = self._action("&Redo", session.redo, "Ctrl+Shift+Z Ctrl+Y", "redo-2")
+        self.grey = self._action("&Grey view", self._toggle_grey, "Ctrl+G", "contrast")
+        self.grey.setCheckable(True)
+        self.add_ = self._action("&Add a block", session.add_block, "Ctrl+B")
+        self.rename_ = self._action("Re&name the block…", self.rename_block, "F2")
+        self.delete_ = self._action("&Delete the block", session.delete_block)
+        self.name_ = self._action("Name the pro&ject…", self.name_project)
+        self.copy_ = self._action("&Copy the block", session.copy_block, "Ctrl+D")
+        turn, mirror = (1, False), (0, True)
+        self.turn_ = self._action("&Turn it a quarter", lambda: session.turn_block(turn), "Ctrl+T")
+        self.mirror_ = self._action("&Mirror it", lambda: session.turn_block(mirror), "Ctrl+M")
+        self.earlier_ = self._action("Move it &earlier", lambda: session.move_block(-1), "Alt+Up")
+        self.later_ = self._action("Move it &later", lambda: session.move_block(1), "Alt+Down")
+        self.import_ = self._action("&Import a drawing…", self.import_drawing, "Ctrl+I")
+        self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
+        self.export_ = self._action("E&xport the block as SVG…", writer.drawing, "Ctrl+E")
+        self.inches_ = self._action("Measure in &inches", lambda: self._measure_in(INCHES))
+        self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in(CENTIMETRES))
+        self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
+        self.smaller_ = self._action("S&maller text", lambda: self._step_text(-1), "Ctrl+-")
+        self.quit_ = self._action("&Quit", self.close, "Ctrl+Q")
+        for i, stage in enumerate(STAGES, 1):
+            self._action(stage.capitalize(), partial(self.show_stage, stage), f"Ctrl+{i}")
+
+    def _menu(self) -> QMenu:
+        menu = QMenu(self)
+        menu.addActions([self.new_, self.open_])
+        self.recent_menu = menu.addMenu("Open &recent")
+        self.recent_menu.aboutToShow.connect(self._fill_recent)
+        self._fill_recent()
+        menu.addActions([self.save_, self.save_as_, self.print_, self.labels_])
+        menu.addActions([self.cutting_, self.cut_list_, self.shopping_, self.sizes_])
+        menu.addActions([self.templates_, self.measured_])
+        quilt = menu.addMenu("The quil&t")
+        quilt.addActions(
+            [self.quilt_guide_, self.quilt_labels_, self.quilt_picture_, self.quilting_]
+        )
+        paper = menu.addMenu("Pape&r")
+        paper.addActions([self.letter_, self.a4_])
+        menu.addSeparator()
+        menu.addActions([self.undo_, self.redo_])
+        menu.addSeparator()
+        menu.addActions([self.add_, self.rename_, self.delete_, self.name_])
+        block = menu.addMenu("This &block")
+        block.addActions([self.copy_, self.turn_, self.mirror_, self.earlier_, self.later_])
+        menu.addActions([self.import_, self.paste_, self.export_])
+        menu.addSeparator()
+        menu.addActions([self.inches_, self.cm_])
+        menu.addSeparator()
+        menu.addActions([self.grey, self.larger_, self.smaller_])
+        menu.addSeparator()
+        menu.addAction(self.quit_)
+        return menu
+
+    def _fill_recent(self) -> None:
+        self.recent_menu.clear()
+        for path in self.settings.recent:
+            self.recent_menu.addAction(path.name, lambda p=path: self.open_path(p))
+        self.recent_menu.setEnabled(bool(self.settings.recent))
+
+    def _toggle_grey(self) -> None:
+        self.session.grey = self.grey.isChecked()
+        self.session.changed.emit()
+        if self.session.plan is not None:
+            self.session.planned.emit()
+
+    def _use_paper(self, name: str) -> None:
+        self.settings.paper = name
+
+    def _measure_in(self, system: System) -> None:
+        self.session.edit(measured_in(self.session.project, system))
+
+    def _step_text(self, by: int) -> None:
+        now = min(range(len(TEXT_STEPS)), key=lambda i: abs(TEXT_STEPS[i] - theme.text_scale()))
+        scale = TEXT_STEPS[max(0, min(len(TEXT_STEPS) - 1, now + by))]
+        self.settings.text = scale
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        theme.apply(app, scale)
+        QTimer.singleShot(0, self, self.build)
+
+    def rename_block(self) -> None:
+        block = self.session.block
+        name, given = QInputDialog.getText(self, "Rename the block", "Name", text=block.title)
+        if given and name.strip():
+            self.session.edit_block(replace(block, name=name.strip()))
+
+    def name_project(self) -> None:
+        project = self.session.project
+        name, given = QInputDialog.getText(self, "Name the project", "Name", text=project.name)
+        if given:
+            self.session.edit(replace(project, name=name.strip()))
+
+    # --- files --------------------------------------------------------------------------------
+
+    def new(self) -> None:
+        if self.may_leave():
+            self.session.start(new_project(), None)
+            self.message.hide()
+            self.put_by()
+
+    def open(self) -> None:
+        if not self.may_leave():
+            return
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Open a project", str(self.writer.folder()), FILES
+        )
+        if name:
+            self._open(Path(name))
+
+    def open_path(self, path: Path) -> None:
+        if self.may_leave():
+            self._open(path)
+
+    def _open(self, path: Path) -> None:
+        try:
+            project = load(path)
+        except FileProblem as problem:
+            self.say(str(problem))
+            return
+        self.message.hide()
+        if self.session.start(project, path):
+            self.settings.opened(path)
+            self.met_file()
+
+    def save(self) -> bool:
+        if self.session.path is None:
+            return self.save_as()
+        return self._save(self.session.path)
+
+    def save_as(self) -> bool:
+        start = self.session.path or self.writer.folder() / self._file_name(".inlet")
+        path = ask_target(self, "Save the project", start, FILES)
+        return path is not None and self._save(path)
+
+    def _save(self, path: Path) -> bool:
+        if not self._may_overwrite(path) or not self.session.save_to(path):
+            return False
+        self.message.hide()
+        self.settings.opened(path)
+        self._on_disk = look_of(path)
+        self.put_by()
+        return True
+
+    # --- safety of work -----------------------------------------------------------------------
+
+    def _edited(self) -> None:
+        """An edit goes on the desk at once, in another thread: a crash loses the last one at
+        most."""
+        if self.session.history.unsaved:
+            self.desk.keep_soon(*self._to_keep())
+            self._say_trouble()  # of the edit before
+
+    def put_by(self) -> None:
+        """Put what is not saved yet on our desk now, to be found again after a crash."""
+        self.desk.keep(*self._to_keep())
+        self._say_trouble()
+
+    def _to_keep(self) -> tuple[Project | None, Path | None, Look | None]:
+        session = self.session
+        unsaved = session.project if session.history.unsaved else None
+        return unsaved, session.path, self._on_disk
+
+    def _say_trouble(self) -> None:
+        """Say once that unsaved work cannot be kept, and again only after it could."""
+        if self.desk.trouble and not self._troubled_desk:
+            self.say(f"Unsaved work cannot be kept safe from a crash ({self.desk.trouble}).")
+        self._troubled_desk = bool(self.desk.trouble)
+
+    def met_file(self) -> None:
+        """A file has been opened: remember how it looks, and notice who else has it open."""
+        path = self.session.path
+        if path is None:
+            return
+        self._on_disk = look_of(path)
+        if self.desk.held_elsewhere(path):
+            self.say(
+                f"{path.name} is open in another Inlet window too. Whichever saves last keeps its "
+                "own drawing; save under another name to keep both."
+            )
+        self.put_by()
+
+    def _may_overwrite(self, path: Path) -> bool:
+        """Where another has written the file since we met it, ask first."""
+        now = look_of(path)
+        if path != self.session.path or now is None or now == self._on_disk:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self,
+            "Changed elsewhere",
+            f"{path.name} has been saved by another window since it was opened here. Save over "
+            "it? The version on disk is kept beside it.",
+            buttons.Save | buttons.Cancel,
+            buttons.Cancel,
+        )
+        return answer == buttons.Save
+
+    def offer_left_work(self, path: Path | None = None) -> None:
+        """After a crash: what was not saved, to be taken up again. With a path, only work on it."""
+        found = self.desk.left_behind()
+        if self.desk.unread:
+            self.say(
+                "Work of an earlier window cannot be read. It is kept in "
+                f"{self.desk.unread[0]}; nothing was deleted."
+            )
+        for left in found:
+            if path is not None and (left.path is None or left.path != path.resolve()):
+                continue
+            name = left.path.name if left.path is not None else "a project not saved yet"
+            title = left.project.name or left.project.blocks[0].title if left.project.blocks else ""
+            buttons = QMessageBox.StandardButton
+            answer = QMessageBox.question(
+                self,
+                "Unsaved work",
+                f"Inlet stopped before the last changes to {name} ({title}) were saved. Take them "
+                "up again? Discard throws them away.",
+                buttons.Yes | buttons.Discard | buttons.Cancel,
+                buttons.Yes,
+            )
+            if answer == buttons.Discard:
+                clear(left)
+            elif answer == buttons.Yes:
+                if not self.session.start(left.project, left.path, saved=False):
+                    return  # it stays on its desk
+                self._on_disk = left.seen  # not as it is now: another may have saved since
+                self.put_by()
+                clear(left)
+                return
+
+    def _print(self, what: str) -> None:
+        """The guide or the labels of the block shown; at the quilt stage those of the quilt."""
+        if self.stage == "quilt":
+            self._write_quilt(what)
+        else:
+            self.writer.pages(what)
+
+    def _write_quilt(self, what: str) -> None:
+        self.writer.quilt(what, self.quilt.seams.isChecked())
+
+    def _table(self, what: str) -> None:
+        self.writer.table(what, self.cutting.sizes.text)
+
+    # --- drawings -----------------------------------------------------------------------------
+
+    def import_drawing(self) -> None:
+        """The lines and arcs of an SVG file as a new block."""
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Import a drawing", str(self.writer.folder()), DRAWINGS
+        )
+        if name:
+            path = Path(name)
+            self._take_drawing(path.stem, lambda b, s: load_svg(path, block=b, system=s))
+
+    def paste_drawing(self) -> None:
+        """The same from the clipboard."""
+        text = QApplication.clipboard().text()
+        if "<svg" not in text:
+            self.say("The clipboard holds no SVG drawing.")
+            return
+        self._take_drawing(
+            "Pasted", lambda b, s: read_svg(text, "the clipboard", block=b, system=s)
+        )
+
+    def _take_drawing(self, name: str, read: Callable[[Block, System], Imported]) -> None:
+        session = self.session
+        block = new_block({b.id for b in session.project.blocks}, name, session.measure)
+        block, system = replace(block, finished=session.block.finished), session.measure.system
+
+        def work() -> Imported | str:
+            try:
+                imported = read(block, system)
+            except FileProblem as problem:
+                return str(problem)
+            draft(imported.block)  # found again when it is shown
+            return imported
+
+        self.show_work("Reading the drawing …", self._reader.stop)
+        self._reader.start(work, self._drawing_read, stopped=self._reading_stopped)
+
+    def _show_reading(self, share: float) -> None:
+        if not self._reader.at_rest:
+            self.show_work(f"Reading the drawing: {share:.0%}", self._reader.stop)
+
+    def _reading_stopped(self) -> None:
+        self.say("Reading the drawing was stopped; nothing was changed.")
+
+    def _not_read(self, text: str) -> None:
+        self.say(f"Inlet could not read the drawing ({text}); nothing was changed.")
+
+    def _drawing_read(self, imported: Imported | str) -> None:
+        """A drawing has been read, or was not."""
+        if isinstance(imported, str):
+            self.say(imported)
+            return
+        session = self.session
+        taken = {b.id for b in session.project.blocks}
+        name = fresh_id(imported.block.id, taken)
+        if session.take_block(replace(imported.block, id=name)):
+            self.say(" ".join(imported.report))
+
+    def _file_name(self, suffix: str) -> str:
+        words = (self.session.project.name or "untitled").lower().split()
+        return "-".join(words) + suffix
+
+    def may_leave(self) -> bool:
+        """True where nothing would be lost, after asking if need be."""
+        if not self.session.history.unsaved:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self,
+            "Unsaved changes",
+            "This project has changes that are not saved. Save them first?",
+            buttons.Save | buttons.Discard | buttons.Cancel,
+            buttons.Save,
+        )
+        if answer == buttons.Save:
+            return self.save()
+        return answer == buttons.Discard
+
+    @property
+    def tasks(self) -> tuple[BackgroundTask, ...]:
+        """All that works for the window."""
+        return (self._reader, *self.writer.tasks, *self.session.tasks)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        if self.may_leave():
+            if self._troubled in guard.listeners:
+                guard.listeners.remove(self._troubled)
+            if not (self.isMaximized() or self.isFullScreen()):
+                self.settings.window = (self.x(), self.y(), self.width(), self.height())
+            self.hide()  # it is gone for the maker, whatever is still being stopped
+            close_all(self.tasks)
+            self.desk.leave()
+            event.accept()
+        else:
+            event.ignore()

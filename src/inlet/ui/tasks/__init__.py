@@ -1,0 +1,1 @@
+"""Work off the window's thread."""

@@ -1,0 +1,1 @@
+"""Widgets that every stage is built from."""

@@ -1,0 +1,452 @@
+"""What a whole quilt is cut from: sizes by hand, counts by other means, blocks made together."""
+
+from __future__ import annotations
+
+import json
+from collections import Counter
+from itertools import pairwise
+from math import ceil, sqrt
+from pathlib import Path
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inlet.core.geometry.point import Point
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.root2 import ROOT2
+from inlet.core.numbers.text import parse_exact
+from inlet.core.plan.handedness import both_hands
+from inlet.core.plan.quilt import plan_quilt
+from inlet.core.plan.quilt_work import seams_of, work_of, work_text
+from inlet.core.project.cutting import Cutting
+from inlet.core.project.fabric import Fabric
+from inlet.core.project.measure import INCH, METRIC, Measure
+from inlet.core.project.project import Project
+from inlet.core.project.quilt import (
+    Alternate,
+    Backing,
+    Binding,
+    Border,
+    Colourway,
+    Quilt,
+    QuiltPlace,
+    Sashing,
+    Triangles,
+)  # fmt: skip
+from inlet.core.project.value import replace
+from inlet.core.setting.backing import backing_ways
+from inlet.core.setting.binding import binding_plan
+from inlet.core.setting.cuts import border_strips, joined_strips
+from inlet.core.setting.picture import blocks_on_top
+from inlet.core.setting.pieces import Lying
+from inlet.core.setting.places import Placed, placed
+from inlet.core.setting.top import member_lying
+from inlet.files.text.quilt_json import quilt_dict
+from tests.blocks import CLOTHS, block_of, project_of, unit_blocks
+from tests.core.layout.mat import follow
+from tests.core.setting.test_top import polygon, quilts
+
+CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
+SETTINGS = [case for case in CASES if case["unit"] == "setting"]
+HST = replace(block_of("0 1 1 0", 1, 1, (4, 4), "ab"), id="hst", name="Half")
+
+
+def of(quilt, *blocks, **more):
+    return replace(project_of(*blocks), quilt=quilt, **more)
+
+
+@pytest.mark.parametrize(
+    "case", SETTINGS, ids=[f"{c['part']} {c['finished'][0]}" for c in SETTINGS]
+)
+@pytest.mark.parametrize("ruler", ["eighth", "sixteenth"])
+def test_setting_triangles_as_worked_out_by_hand(case, ruler):
+    side = F(parse_exact(case["finished"][0]))
+    block = block_of(size=(side, side), cloths="a")
+    quilt = Quilt(setting="on-point", columns=3, rows=4, block=block.id)
+    measure = Measure(ruler=F(1, 8) if ruler == "eighth" else F(1, 16))
+    plan = plan_quilt(of(quilt, block, measure=measure))
+    kind = case["part"].split()[0]
+    (found,) = [each for each in plan.triangles if each.kind == kind]
+    assert found.exact == parse_exact(case["exact_form"])
+    assert found.cut == F(parse_exact(case[f"cut_{ruler}"]))
+    assert found.squares == {"side": 3, "corner": 2}[kind]
+
+
+@given(quilts())
+@settings(max_examples=60, deadline=None)
+def test_setting_triangles_cover_what_they_are_on_the_top(project):
+    """A square cut twice gives a triangle whose long side is S - 2s - 2s√2 finished; cut once, legs
+    of S - 2s - s√2. Laid with that side on the quilt's edge it covers its piece, and where blocks
+    do not float it is the piece."""
+    plan = plan_quilt(project)
+    s = float(project.measure.seam)
+    wide = float(plan.top.middle[0])
+    by_kind = {each.kind: each for each in plan.triangles}
+    floats = project.quilt.triangles is not None and project.quilt.triangles.fit == "float"
+    for piece in (p for row in plan.top.rows for p in row.pieces):
+        if piece.kind not in by_kind:
+            continue
+        exact = float(by_kind[piece.kind].exact)
+        shape = polygon(piece.moved(Point(-plan.top.at.x, -plan.top.at.y)))
+        left, head, right, foot = shape.bounds
+        if piece.kind == "corner":
+            leg = exact - 2 * s - s * sqrt(2)
+            assert max(right - left, foot - head) <= leg + 1e-6
+            covers = leg * leg / 2
+        else:
+            long = exact - 2 * s - 2 * s * sqrt(2)
+            across = (right - left, foot - head)
+            on_side = left < 1e-6 or right > wide - 1e-6
+            along, deep = (across[1], across[0]) if on_side else across
+            assert along <= long + 1e-6
+            assert deep <= long / 2 + 1e-6
+            covers = long * long / 4
+        assert shape.area <= covers + 1e-6
+        assert floats or shape.area == pytest.approx(covers)
+    counted = Counter(p.kind for row in plan.top.rows for p in row.pieces)
+    for kind, each in by_kind.items():
+        assert each.triangles == counted[kind]
+        assert each.squares == ceil(counted[kind] / (2 if kind == "corner" else 4))
+
+
+@given(quilts(), st.sampled_from([0, 1, 2]), st.booleans())
+@settings(max_examples=14, deadline=None)
+def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
+    """From the JSON alone: the pieces of each cloth on the top, grown by the allowance, against
+    what is cut; and the cutting plan followed at the mat gives every stack, of cloth that washing
+    has made narrower, too. Only what is wider than the cloth is missing."""
+    shrunk = tuple(replace(cloth, shrink=(F(4), F(3))) for cloth in project.fabrics)
+    project = replace(project, cutting=Cutting(folds=folds, wash=wash), fabrics=shrunk)
+    plan = plan_quilt(project)
+    data = json.loads(json.dumps(quilt_dict(plan)))
+    s = float(project.measure.seam)
+    needed: Counter[str] = Counter()
+    for row in data["rows"]:
+        for piece in row["pieces"]:
+            if "fabric" in piece:
+                corners = [[float(parse_exact(x)) for x in p] for p in piece["outline"]]
+                grown = shapely.Polygon(corners).buffer(s, join_style="mitre", mitre_limit=99)
+                needed[piece["fabric"]] += grown.area
+    cut: Counter[str] = Counter()
+    names = ("Side", "Corner", "Edge", "Sashing", "Plain", "Fillers")
+    for each in data["cuts"]:
+        if each["label"].startswith(names):
+            low, high = (float(F(x)) for x in each["cut"])
+            # A joined strip loses the allowance of both ends.
+            cut[each["fabric"]] += low * high * each["count"]
+    for fabric, wanted in needed.items():
+        assert cut[fabric] >= wanted * 0.98 - 0.2, fabric
+    ready: Counter[str] = Counter()
+    for cloth in data["cutting"]:
+        ready += follow(cloth, 4)
+    missing = Counter({m["label"]: m["count"] for f in data["fabric"] for m in f["missing"]})
+    room = float(project.measure.system.cloth_width) * (0.97 if wash else 1)
+    for each in data["cuts"]:
+        assert ready[each["label"]] + missing[each["label"]] >= each["count"]
+        if missing[each["label"]]:
+            assert float(F(each["cut"][0])) > room - 2 * float(project.measure.squared_off), each
+
+
+def test_units_of_several_blocks_are_one_batch():
+    """Nine and six of one half-square triangle, two at a time: fifteen are eight runs with one
+    over, not five and three with two over. In another colourway they are their own."""
+    other = replace(block_of("0 1 1 0 / 1 0 1 1", 2, 1, (8, 4), "abc"), id="two", name="Two")
+    wanted = {"half-square-triangle": "two-at-a-time"}
+    one, other = (replace(b, methods=wanted) for b in (HST, other))
+    quilt = Quilt(columns=3, rows=3, block="hst", row_lengths=(3, 3, 3))
+    quilt = replace(quilt, rows=6, row_lengths=(3, 3, 3, 3, 3, 3), places=tuple(
+        QuiltPlace(column=c, row=r, block="two") for r in (3, 4) for c in range(3)
+    ) + tuple(QuiltPlace(column=c, row=5, colourway="way") for c in range(3)),
+        colourways=(Colourway(id="way", cloths={"a": "c"}),))  # fmt: skip
+    plan = plan_quilt(of(quilt, one, other))
+    halves = [u for u in plan.batch.units if u.unit.kind == "half-square-triangle"]
+    by_cloth = {u.unit.fabrics: u for u in halves}
+    assert by_cloth["a", "b"].count == 15
+    assert (by_cloth["a", "b"].in_use.runs, by_cloth["a", "b"].in_use.surplus) == (8, 1)
+    assert by_cloth["c", "b"].count == 3
+    assert len(halves) == 2
+    assert {(b.name, b.number) for b in plan.blocks} == {
+        ("Half", 9), ("Two", 6), ("Half in way", 3)
+    }  # fmt: skip
+    squares = [c for c in plan.cuts if c.shape == "square" and c.labels[0].startswith("Half")]
+    assert Counter(c.fabric for c in squares for _ in range(c.number)) == {"a": 8, "b": 10, "c": 2}
+
+
+def test_borders_are_cut_to_what_the_quilt_measured():
+    """Twelve 4 in blocks make 12 x 16; it measured 12 3/8 x 16 3/4 raw. Sides are cut 16 3/4, then
+    the ends 12 3/8 + 2 · 2 = 16 3/8; the next border follows: 20 3/4, then 22 3/8."""
+    borders = Border(width=F(2), fabric="b"), Border(width=F(3), fabric="a")
+    quilt = Quilt(columns=3, rows=4, block="hst", borders=borders)
+
+    def lengths(quilt):
+        plan = plan_quilt(of(quilt, HST))
+        return [strip.length for strip in border_strips(plan.top, quilt, INCH)][::2]
+
+    assert lengths(quilt) == [F(33, 2), F(33, 2), F(41, 2), F(45, 2)]
+    measured = replace(borders[0], measured=(F(99, 8), F(67, 4)))
+    assert lengths(replace(quilt, borders=(measured, borders[1]))) == [
+        F(67, 4), F(131, 8), F(83, 4), F(179, 8)
+    ]  # fmt: skip
+    squares = replace(borders[0], kind="corner-squares", corner_fabric="c")
+    steps = plan_quilt(of(replace(quilt, borders=(squares,)), HST)).steps
+    (text,) = [step.text for step in steps if step.of == "Border 1"]
+    assert text.startswith(
+        "Sew on the sides, cut 16 1/2 in, then the top and bottom, cut 12 1/2 in; first sew a "
+        "corner square, cut 2 1/2 in, to each end of the last two."
+    )
+
+
+@given(st.integers(10, 500), st.integers(20, 60))
+def test_joined_strips_are_just_enough(length, room):
+    """By joining them one by one: each join takes 1/4 in of both ends."""
+    number = joined_strips(F(length), F(room), INCH)
+    assert room + (number - 1) * (room - F(1, 2)) >= length
+    assert number == 1 or room + (number - 2) * (room - F(1, 2)) < length
+
+
+@given(
+    st.integers(8, 120), st.integers(8, 120), st.sampled_from([INCH, METRIC]),
+    st.none() | st.integers(0, 12), st.integers(30, 110),
+)  # fmt: skip
+@settings(max_examples=100, deadline=None)
+def test_the_backing_covers_the_quilt(wide, high, measure, over, cloth):
+    """Widths joined one by one reach over it, one fewer does not; the best way comes first."""
+    backing = Backing(fabric="a", overage=None if over is None else F(over))
+    quilt = Quilt(columns=2, rows=2, block="hst", backing=backing)
+    fabrics = (Fabric(id="a", width=F(cloth)),)
+    project = replace(of(quilt, HST, measure=measure), fabrics=fabrics)
+    size = measure.from_inches(wide), measure.from_inches(high)
+    o = measure.from_inches(4) if over is None else F(over)
+    whole = size[0] + 2 * o, size[1] + 2 * o
+    ways = backing_ways(size, project)
+    join = measure.from_inches(1)
+    for way in ways:
+        beside, panel = whole if way.seam == "along" else whole[::-1]
+        assert way.panel == panel
+        reach = F(cloth) + (way.widths - 1) * (F(cloth) - join)
+        assert reach >= beside
+        assert way.widths == 1 or reach - (F(cloth) - join) < beside
+        assert way.left[0] == reach - beside
+        joins = way.joins(F(cloth), join)
+        assert len(joins) == way.widths - 1
+        assert all(0 < at < reach for at in joins)
+        assert {b - a for a, b in pairwise(joins)} <= {F(cloth) - join}
+        # The first width keeps all but one allowance, the last one likewise.
+        assert not joins or joins[0] == reach - joins[-1] == F(cloth) - join / 2
+        assert way.buy >= way.widths * panel
+    assert ways[0].buy == min(way.buy for way in ways)
+    one = replace(quilt, columns=1, rows=1, backing=Backing(fabric="a"))
+    assert backing_ways(size, replace(project, quilt=one))[0].size[0] == size[0] + 2 * (
+        measure.from_inches(1)
+    )
+
+
+def test_washed_cloth_is_narrower_for_borders_binding_and_backing():
+    """42 in shrink by 3 % to 40.74: strips are 40 5/8 long at the mark. 48 in of blocks and 2 in of
+    border all round: 52 in; the binding is 208 + 2 + 10 = 220 in, (220 - 2 1/2)/(40.74 - 2 1/2) =
+    5.7 strips; 60 in of backing are two widths, 2 x 40.74 - 1."""
+    quilt = Quilt(
+        columns=12, rows=12, block="hst", borders=(Border(width=F(2), fabric="a"),),
+        binding=Binding(width=F(5, 2), fabric="b"), backing=Backing(fabric="c"),
+    )  # fmt: skip
+    shrunk = tuple(replace(cloth, shrink=(F(0), F(3))) for cloth in CLOTHS)
+    plan = plan_quilt(of(quilt, HST, fabrics=shrunk, cutting=Cutting(wash=True)))
+    strips = {cut.label: cut for cut in plan.cuts if cut.shape == "strip"}
+    assert {cut.cut[1] for cut in strips.values()} == {F(325, 8)}
+    assert strips["Binding"].number == 6
+    assert not any(cloth.missing for cloth in plan.cloth_at_once)
+    assert plan.backing.left[0] == 2 * F(2037, 50) - 1 - 60
+
+
+def test_binding_straight_and_on_the_bias():
+    """52 x 68: 240 in round, 2 more for the allowances, 10 to spare: 252. Strips of 42 joined on
+    the slant lose 2 1/2 at each of their joins: seven give 294 - 15. On the bias 252 x 2 1/2 =
+    630 sq in: S(S - 1) = 630 is just over 25, so 26."""
+    quilt = Quilt(columns=1, rows=1, block="hst", binding=Binding(width=F(5, 2), fabric="a"))
+    found = binding_plan((F(52), F(68)), of(quilt, HST))
+    assert (found.length, found.strips, found.joins) == (252, 7, 6)
+    bias = replace(quilt, binding=replace(quilt.binding, cut="bias"))
+    assert binding_plan((F(52), F(68)), of(bias, HST)).square == 26
+    plan = plan_quilt(of(bias, HST))
+    assert "Binding" in {cut.label for cut in plan.cuts}
+
+
+def test_long_sashing_on_point_has_slanted_ends():
+    """Two by two 10 in blocks with 1 in sashing, in one strip between rows: each is cut as long as
+    its long edge, and 1/4 in · (1 + √2) more for each tip; never longer than the cloth is wide."""
+    block = block_of(size=(10, 10), cloths="a")
+    quilt = Quilt(setting="on-point", columns=2, rows=2, block=block.id,
+                  sashing=Sashing(width=F(1), fabric="b"))  # fmt: skip
+    plan = plan_quilt(of(quilt, block))
+    lengths = {c.cut[1] for c in plan.cuts if c.label.startswith("Sashing") and c.cut[1] > 11}
+    rows = [polygon(r.pieces[0]) for r in plan.top.rows if r.label.startswith("Sashing")]
+    wanted = set()
+    for shape in rows:
+        points = np.array(shape.exterior.coords)
+        along = (points[:, 1] - points[:, 0]) / sqrt(2)
+        raw = along.max() - along.min() + 2 * 0.25 * (1 + sqrt(2))
+        wanted.add(F(ceil(raw * 8 - 1e-9), 8))
+    assert lengths == {min(length, F(42)) for length in wanted}
+
+
+@given(st.integers(0, 3), st.booleans(), st.integers(0, 3), st.booleans(), st.booleans())
+def test_a_turned_motif_carries_its_blocks(turn, mirror, own, own_mirror, on_point):
+    """Where a point of a block lies: put into the motif first, then with the motif on the top."""
+    motif = Placed(0, 0, "m", turn=turn, mirror=mirror)
+    whole = Lying(motif, (F(8), F(8)), Point(F(3), F(5)), 2 * turn + on_point)
+    member = Placed(1, 0, "hst", turn=own, mirror=own_mirror)
+    inside = Lying(member, (F(4), F(4)), Point(F(6), F(2)), 2 * own)
+    found = member_lying(whole, member, (F(4), F(4)))
+    for p in (Point(F(0), F(0)), Point(F(1), F(3)), Point(F(4), F(1))):
+        assert found(p) == whole(inside(p))
+
+
+def test_a_block_that_came_out_larger_is_drawn_larger():
+    quilt = Quilt(columns=1, rows=1, block="hst", made={"hst": (F(5), F(6))})
+    plan = plan_quilt(of(quilt, HST))
+    (each,) = blocks_on_top(plan.top, plan.project)
+    assert each.matrix((0, 0)) == (0, 0)
+    assert each.matrix((4, 4)) == (4.5, 5.5)
+
+
+def test_a_made_size_replaces_the_drawn_one():
+    """4 in blocks that came out 4 3/8 unfinished are 3 7/8: all follows."""
+    quilt = Quilt(columns=4, rows=5, block="hst", made={"hst": (F(35, 8), F(35, 8))},
+                  sashing=Sashing(width=F(1), fabric="a"))  # fmt: skip
+    plan = plan_quilt(of(quilt, HST))
+    assert plan.size == (4 * F(31, 8) + 3, 5 * F(31, 8) + 4)
+    sash = [c for c in plan.cuts if c.label.startswith("Sashing")]
+    assert (F(3, 2), F(35, 8)) in {c.cut for c in sash}
+
+
+def test_rows_say_what_lies_in_them_and_how_they_are_pressed():
+    quilt = Quilt(columns=3, rows=2, block="hst", turning="quarter-turns",
+                  alternate=Alternate(fabric="c"))  # fmt: skip
+    plan = plan_quilt(of(quilt, HST))
+    first, second = plan.rows
+    assert first.items == ("Half", "plain square, C", "Half")
+    assert second.items[0] == "plain square, C"
+    assert (first.pressed, second.pressed) == ("away from the label", "toward the label")
+    assert first.length == F(25, 2)
+    sashed = plan_quilt(of(replace(quilt, sashing=Sashing(width=F(1), fabric="a")), HST))
+    assert {card.pressed for card in sashed.rows if card.pressed} == {"toward the sashing"}
+    assert sum("Join the rows" in step.title for step in plan.steps) == 1
+
+
+def test_float_and_exact_setting_triangles():
+    """10 1/2 in blocks, floating 1/2 in: the side square is 1 larger, the quilt 1 in all round; cut
+    exactly they take the finest mark."""
+    block = block_of(size=(F(21, 2), F(21, 2)), cloths="a")
+    quilt = Quilt(setting="on-point", columns=3, rows=4, block=block.id)
+
+    def made(**more):
+        return plan_quilt(of(replace(quilt, triangles=Triangles(**more)), block))
+
+    floats = made(fit="float", float_by=F(1, 2))
+    assert floats.size == (F(63, 2) * ROOT2 + 1, 42 * ROOT2 + 1)
+    assert floats.triangles[0].exact == F(3, 2) + 11 * ROOT2
+    trimmed = next(step.text for step in floats.steps if step.title == "Join the rows")
+    assert trimmed.endswith("trim the edges straight, 3/4 in beyond the blocks' tips.")
+    assert made(fit="exact").triangles[0].cut == F(1028, 64)
+    assert made().triangles[0].cut == F(129, 8)
+
+
+def test_a_quilt_of_no_blocks_has_an_empty_plan():
+    plan = plan_quilt(Project(fabrics=CLOTHS))
+    assert plan.blocks == plan.cuts == plan.steps == plan.backings == ()
+    assert plan.problems[0].code == "no-places"
+    assert quilt_dict(plan)["rows"] == []
+
+
+def test_settings_that_use_both_hands():
+    """A three-triangle block crossed in pairs gives one
+    of each hand a run: twelve as drawn leave twelve mirror images over; in mirror pairs none."""
+    three = replace(
+        block_of("0 0 2 2 / 2 0 1 1", 2, 2, (4, 4), "abc"), id="three", name="Three",
+        methods={"three-triangle": "crossed-pairs"},
+    )  # fmt: skip
+    quilt = Quilt(columns=4, rows=3, block="three")
+    plan = plan_quilt(of(quilt, three))
+    found = both_hands(plan)
+    (unit,) = [u for u in plan.blocks[0].plan.units if u.unit.kind == "three-triangle"]
+    method = unit.in_use.method
+    assert (unit.in_use.runs * method.mirrored, unit.count) == (12, 12)
+    best = found[0]
+    assert (best.words, best.over, best.now) == ("in mirror pairs", (0, 0), (0, 12))
+    again = plan_quilt(of(best.quilt, three))
+    assert sum(p.mirror for p in placed(best.quilt)) == 6
+    assert again.size == plan.size
+    ring = next(f for f in found if "ring" in f.words)
+    # Ten of twelve places lie at the edge: ten runs leave eight as drawn over, no mirror image.
+    assert ring.over == (8, 0)
+
+
+def test_work_of_the_whole_quilt():
+    """Six 4 in blocks in two rows of three: seams of 4 in, two a row, and one of 12: 28 in."""
+    plan = plan_quilt(of(Quilt(columns=3, rows=2, block="hst"), HST))
+    assert [(s.what, s.times, s.seams, s.length) for s in seams_of(plan.top, plan.quilt)] == [
+        ("rows", 2, 4, 16), ("seam between rows", 1, 1, 12),
+    ]  # fmt: skip
+    work = work_of(plan)
+    block = plan.blocks[0].plan
+    assert work.minutes == pytest.approx(sum(s.minutes for s in work.sittings))
+    # The thread at the ends of five seams, half an inch each.
+    ours = work.thread.each - block.work.thread.each
+    assert ours == pytest.approx((28 + 5 * 0.5) * 2.8 / 2.2)
+    assert work_text(work, INCH).startswith("About 1 h of cutting and piecing, in 1 sitting; ")
+
+
+@given(unit_blocks(most=2), unit_blocks(most=3), st.integers(1, 3), st.integers(1, 3))
+@settings(max_examples=25, deadline=None)
+def test_what_the_steps_of_a_quilt_make_is_what_they_need(one, other, columns, rows):
+    """A balance over all blocks: of every unit, part and block as many are made as later steps take
+    and the top holds; each has one step; stacks are those of the cut list."""
+    one, other = replace(one, id="one", name="One"), replace(other, id="two", name="Two")
+    quilt = Quilt(
+        columns=columns, rows=2 * rows, block="one", alternate=Alternate(block="two", by="rows")
+    )
+    plan = plan_quilt(of(quilt, one, other))
+    steps = [step for sewn in plan.sewn for step in sewn.steps]
+    assert [step.number for step in steps] == list(range(1, len(steps) + 1))
+    made, taken = Counter(), Counter()
+    plain = [unit for unit in plan.units if len(unit.unit.part.faces) == 1]
+    made.update({unit.unit.label: unit.count for unit in plain})
+    stacks = {cut.label for cut in plan.cuts}
+    for step in steps:
+        named = {name for need in step.needs for name in need.split(", ")}
+        assert named <= stacks | set(made), step
+        assert step.makes not in made
+        made[step.makes] = step.times
+        pieces = plan.batch.stacks[step.makes] if step.unit else ()
+        own = Counter(step.needs) - Counter(pieces)
+        taken.update({need: step.times * n for need, n in own.items()})
+    for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
+        whole = next((s.makes for s in sewn.steps if s.part.faces == sewn.root.faces), None)
+        taken[whole or sewn.units[0].unit.label] += block.number
+    assert {name: n for name, n in taken.items() if name in made} == made
+
+
+def test_what_is_worked_out_is_kept_only_where_steps_were_done_since():
+    """Ticking a step changes nothing that is cut or sewn; another cloth, ruler or block does."""
+    project = of(Quilt(columns=2, rows=2, block="hst"), HST)
+    before = plan_quilt(project)
+    before.work_out()
+    quilt = replace(project.quilt, done={"Make Half": 2})
+    done = plan_quilt(replace(project, quilt=quilt), before)
+    assert done.planned
+    assert done.steps is before.steps
+    assert done.quilt.done == {"Make Half": 2}
+    finer = Measure(ruler=F(1, 16))
+    wide = tuple(replace(cloth, width=F(20)) for cloth in project.fabrics)
+    for other in (
+        replace(project, quilt=replace(quilt, rows=3)),
+        replace(project, measure=finer),
+        replace(project, fabrics=wide),
+        project.with_block(replace(HST, methods={"half-square-triangle": "single-triangles"})),
+    ):
+        made = plan_quilt(other, before)
+        assert not made.planned
+        assert quilt_dict(made) == quilt_dict(plan_quilt(other))
