@@ -20,18 +20,15 @@ from benchmarks.assembling import cases
 from benchmarks.cutting import rows as cutting_rows
 from benchmarks.pressing import cases as pressing_cases
 from benchmarks.quilt import quilt_rows
-from inlet.core.assembly import shape
-from inlet.core.draft import borders, patches
+from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
-from inlet.core.fitting import runs as fitting_runs
 from inlet.core.fitting.answers import answers
 from inlet.core.fitting.remedies import Fitting
-from inlet.core.geometry import inside, outline
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
-from inlet.core.methods import method, proof
+from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan.block import plan_block
@@ -40,7 +37,6 @@ from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
-from inlet.core.table import pieces
 from inlet.core.units.breakdown import break_down
 from inlet.files.project.project_json import load, save
 
@@ -61,22 +57,8 @@ def timed(do: Callable[[], object], runs: int = 5, before: Callable[[], None] | 
 
 
 def forget() -> None:
-    """Empty every cache, so that a plan is worked out as for the first time."""
-    proof._MADE.clear()
-    method._SHARED.clear()
-    fitting_runs._KNOWN.clear()
-    borders._KNOWN.clear()
-    for cache in (
-        pieces._piece_for,
-        shape._part_shape,
-        inside._inside_arcs,
-        outline._width_of_arcs,
-        patches.scaled_points,
-        patches._drawn,
-    ):
-        cache.cache_clear()
-    patches._arrangement.cache_clear()
-    patches._LATEST.clear()
+    """Forget what was worked out, so that a plan is worked out as for the first time."""
+    forget_all()
 
 
 def triangles_and_squares(n: int, triangles: int) -> Block:

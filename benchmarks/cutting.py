@@ -16,8 +16,9 @@ import rectpack
 from rectpack import guillotine
 
 from inlet.core.cutlist.cuts import Cut
-from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, fill_strips_once, lay_out
+from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, lay_out
 from inlet.core.layout.strokes import Rect, places_of, strokes_of
+from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting
 from inlet.core.project.measure import Measure
@@ -62,7 +63,7 @@ def as_cuts(sizes: Sizes) -> list[Cut]:
 
 def ours(sizes: Sizes, seconds: float, cutting: Cutting, squaring: F = NOTHING) -> ClothPlan:
     project = Project(measure=Measure(squaring=squaring), cutting=cutting)
-    fill_strips_once.cache_clear()
+    forget_all()
     (plan,) = lay_out(project, ToCut(tuple(as_cuts(sizes)), {}), seconds)
     return plan
 

@@ -13,7 +13,7 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
-from inlet.core.layout.layout import fill_strips_once
+from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import Block, FabricAt, straight
@@ -123,8 +123,11 @@ def measured() -> dict[str, list[float]]:
             timed("change of one cloth", recolour)
             wait()
         project = session.project
-        fill_strips_once.cache_clear()  # the window has laid out this very cloth
-        timed("full plan with cutting", lambda: (p := plan_quilt(project)) and p.cloth and p.steps)
+        forget_all()  # the window has laid out this very cloth
+        timed(
+            "full plan with cutting",
+            lambda: (p := plan_quilt(project)) and p.cloth.best and p.steps,
+        )
         session.history.mark_saved()
         session.close()
         window.close()

@@ -11,9 +11,10 @@ import pytest
 import inlet
 
 ROOMS = (
-    "trampoline", "numbers", "cancellation", "geometry", "project", "problem", "words", "history",
-    "draft", "assembly", "units", "table", "methods", "planning", "cutlist", "templates", "layout",
-    "fitting", "piecing", "schedule", "setting", "pressing", "plan", "buying",
+    "memo", "staged", "trampoline", "numbers", "cancellation", "geometry", "project", "problem",
+    "words", "history", "draft", "assembly", "units", "table", "methods", "planning", "cutlist",
+    "templates", "layout", "fitting", "piecing", "schedule", "setting", "pressing", "plan",
+    "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 

@@ -91,7 +91,7 @@ def _rich() -> str:
     """A project that uses every key the documents name."""
     demo = load(DEMO)
     plan = plan_block(demo, demo.blocks[0])
-    cloth = plan.cloth_at_once[0]
+    cloth = plan.cloth.at_once[0]
     demo = begin(demo, demo.blocks[0].id, 1, cloth.fabric, cloth.cloths[0])
     first, second = (fabric.id for fabric in demo.fabrics[:2])
     pins = (Pin(point=(F(1), F(1)), toward="whirl"), Pin(point=(F(1, 2), F(1))))
@@ -253,7 +253,7 @@ def _complaint(text: str, plan: bool) -> str | None:
                     plan_block(project, block)
         if plan and project.quilt is not None:
             quilt = plan_quilt(project)
-            _ = quilt.quilted, quilt.rows, quilt.backings, quilt.cuts, quilt.cloth_at_once
+            _ = quilt.quilted, quilt.rows, quilt.backings, quilt.cuts, quilt.cloth.at_once
     except Stopped:
         raise
     except Exception as error:

@@ -16,6 +16,7 @@ from inlet.core.draft.patches import draft
 from inlet.core.geometry.outline import outline_area
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area
+from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.numbers.systems import CENTIMETRES
@@ -207,8 +208,7 @@ def test_the_tray_is_worked_out_off_the_windows_thread(maker, monkeypatch):
         project_of(replace(block_of(" / ".join((*GRID, "0 0 1 1")), 3, 3), name="Skiff")), None
     )
     maker.wait()
-    tray.tray_units.cache_clear()
-    tray.laid_out.cache_clear()
+    forget_all()
     monkeypatch.setattr(tray, "arrange", watched(tray.arrange))
     monkeypatch.setattr(known, "find_units", watched(known.find_units))
     maker.keys("u")

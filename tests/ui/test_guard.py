@@ -116,8 +116,8 @@ def begun_project():
     """Two blocks with a unit choice and a pin each; cloth of the first is being cut."""
     project = project_of(block_of("0 0 1 1", 1, 1), replace(block_of("0 1 1 0", 1, 1), id="two"))
     plan = plan_block(project, project.blocks[0])
-    (cloth,) = plan.cloth_at_once[0].cloths
-    project = begin(project, project.blocks[0].id, 1, plan.cloth_at_once[0].fabric, cloth)
+    (cloth,) = plan.cloth.at_once[0].cloths
+    project = begin(project, project.blocks[0].id, 1, plan.cloth.at_once[0].fabric, cloth)
     pin = BlockPressing(pins=(Pin(point=(F(1, 2), F(1, 2)), toward="open"),))
     choice = Choice(point=(F(3, 4), F(1, 2)), label="Sail")
     chosen = tuple(replace(b, units=(choice,), pressing=pin) for b in project.blocks)
@@ -253,7 +253,7 @@ def test_a_random_hand(qapp, seed, no_error_is_caught):
 def test_ctrl_c_leaves_the_work_on_the_desk(tmp_path):
     env = {**os.environ, "XDG_STATE_HOME": str(tmp_path), "QT_QPA_PLATFORM": "offscreen"}
     program = (
-        "import sys; from PySide6.QtCore import QTimer; from inlet.ui import app, window\n"
+        "import sys; from PySide6.QtCore import QTimer; from inlet.ui.shell import app, window\n"
         "from inlet.core.project.project import replace\n"
         "class Window(window.Window):\n"
         "    def met_file(self):\n"

@@ -451,7 +451,7 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     setter.rests()
     assert "Cut 4 of" in setter.maker.reads(stage.card)
     plan = setter.session.quilt_plan
-    assert [c.begun for c in plan.cloth if c.fabric == "b"] == [1]
+    assert [c.begun for c in plan.cloth.best if c.fabric == "b"] == [1]
 
 
 def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from functools import lru_cache
 
 from PySide6.QtCore import QByteArray, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QIcon, QPainter, QPixmap
@@ -12,6 +11,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from inlet.assets import ASSETS, FONTS, ICONS
 from inlet.core.draft.value import grey_of
+from inlet.core.memo import memo
 
 GROUND = QColor("#ece6da")
 PANEL = QColor("#f6f2ea")
@@ -75,7 +75,7 @@ def dress(window: QWidget) -> None:
     window.setStyleSheet(_sheet(_scale))
 
 
-@lru_cache(maxsize=2)
+@memo(2)
 def _sheet(scale: float) -> str:
     sheet = (ASSETS / "style.qss").read_text("utf-8")
     names = {
@@ -98,7 +98,7 @@ def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:
     return _icon(name, colour.name(), px(size))
 
 
-@lru_cache(maxsize=128)
+@memo(128)
 def _icon(name: str, colour: str, size: int) -> QIcon:
     made = QIcon()
     made.addPixmap(_drawn(name, QColor(colour), size))

@@ -53,11 +53,11 @@ def test_a_size_chart_agrees_with_plans_made_one_size_at_a_time(block, widths, c
         shown = [(row.unit, row.cells[i].partition(" + ")[0]) for row in chart.rows if row.cells[i]]
         assert sorted(shown) == sorted(wanted)
         assert chart.comfortable[i] == plan.comfort.comfortable
-        for cloth in plan.cloth_at_once:
+        for cloth in plan.cloth.at_once:
             row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
             eighths = cloth.buy / F(9, 2)
             assert F(row.for_all[i].split()[0].replace(" ", "")) * 8 == eighths
-        for cloth in plan_block(project, at_size(block, width), 1).cloth_at_once:
+        for cloth in plan_block(project, at_size(block, width), 1).cloth.at_once:
             row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
             assert F(row.for_one[i].split()[0]) * 8 == cloth.buy / F(9, 2)
 
@@ -112,7 +112,7 @@ def test_a_shopping_list_is_rounded_priced_and_says_what_a_step_means():
             if more := re.fullmatch(r"1/8 yd more holds (\d+) blocks? more\.", note):
                 for extra, fits in ((int(more[1]), True), (int(more[1]) + 1, False)):
                     other = plan_block(project, PIN, 9 + extra)
-                    (need,) = [c.buy for c in other.cloth_at_once if c.fabric == line.cloth.fabric]
+                    (need,) = [c.buy for c in other.cloth.at_once if c.fabric == line.cloth.fabric]
                     assert (need <= line.cloth.buy + F(9, 2)) == fits or extra > 6
     assert found.price == sum(line.price for line in found.lines)
     table = shopping_lines(found, project)
@@ -125,7 +125,7 @@ def test_margin_and_shrinkage_are_bought_too():
     project = project_of(block)
     project = replace(project, cutting=Cutting(margin=F(10), wash=True))
     project = project.with_fabric("a", replace(project.fabrics[0], shrink=(F(4), F(5))))
-    (cloth,) = plan_block(project, block, 40).cloth
+    (cloth,) = plan_block(project, block, 40).cloth.best
     assert cloth.new.width == 42 * F(95, 100)
     needed = cloth.length * F(11, 10) / F(96, 100)
     assert needed <= cloth.buy < needed + F(9, 2)
@@ -185,7 +185,7 @@ def test_cloth_to_small_for_its_squaring_holds_nothing():
     have = (Have(kind="scrap", width=F(1, 4), length=F(1, 4)), Have(kind="fat-quarter"))
     block = block_of(size=(30, 30), cloths="a")
     project = replace(priced(project_of(block), a=have), measure=METRIC)
-    (cloth,) = plan_block(project, block, 2).cloth
+    (cloth,) = plan_block(project, block, 2).cloth.best
     assert [c.kind for c in cloth.cloths] == ["fat-quarter", "new"]
 
 

@@ -187,18 +187,18 @@ def test_cloth_narrower_than_a_piece_is_told():
     plan = plan_block(project_of(big := block_of(size=(50, 50), cloths="a")), big)
     assert [p.code for p in plan.problems] == ["too-wide"]
     assert "50 1/2 in" in plan.problems[0].text
-    assert buying_text(plan.cloth[0], INCH) == "nothing can be cut of it"
+    assert buying_text(plan.cloth.best[0], INCH) == "nothing can be cut of it"
 
 
 def test_a_long_piece_is_cut_along_the_cloth():
     plan = plan_block(project_of(block := block_of(size=(60, 5), cloths="a")), block)
-    assert plan.cloth[0].strips == [F(121, 2)]
+    assert plan.cloth.best[0].strips == [F(121, 2)]
 
 
 def test_metric_cloth_is_bought_by_ten_centimetres():
     block = block_of("1 0 1 1", 2, 1, (16, 8))
     plan = plan_block(replace(project_of(block), measure=METRIC), block)
-    assert [(c.length, c.buy) for c in plan.cloth] == [(F(21, 2), F(20))] * 2
+    assert [(c.length, c.buy) for c in plan.cloth.best] == [(F(21, 2), F(20))] * 2
 
 
 def test_the_strips_to_cut_first_are_told_widest_first():
@@ -218,12 +218,12 @@ def test_what_is_there_is_used_first_and_counted_down():
     block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
     project = replace(project_of(block), fabrics=(fabric,))
     plan = plan_block(project, block, 12)
-    (cloth,) = plan.cloth
+    (cloth,) = plan.cloth.best
     assert [c.kind for c in cloth.cloths] == ["fat-quarter", "fat-quarter", "new"]
     assert cloth.buy == F(9)  # one strip of 7 in and the squaring
     begun = begin(project, block.id, 12, "a", cloth.cloths[0])
     assert begun.fabrics[0].have == (replace(have[0], count=1),)
-    (again,) = plan_block(begun, block, 12).cloth
+    (again,) = plan_block(begun, block, 12).cloth.best
     assert again.cloths == cloth.cloths
     assert again.begun == 1
 
@@ -233,7 +233,7 @@ def test_a_bolt_goes_back_shorter():
     block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
     project = replace(project_of(block), fabrics=(fabric,), cutting=Cutting(wash=True))
     project = project.with_fabric("a", replace(fabric, shrink=(F(10), F(0))))
-    (cloth,) = plan_block(project, block, 4).cloth
+    (cloth,) = plan_block(project, block, 4).cloth.best
     (laid,) = cloth.cloths
     assert laid.length == 27
     begun = begin(project, block.id, 4, "a", laid)
@@ -252,7 +252,7 @@ def test_a_print_with_a_top_stands_as_in_the_block(copies, turned):
     project = project_of(block)
     project = project.with_fabric("a", replace(project.fabrics[0], direction="one-way"))
     plan = plan_block(project, block, copies)
-    cloth = next(c for c in plan.cloth if c.fabric == "a")
+    cloth = next(c for c in plan.cloth.best if c.fabric == "a")
     sizes = {(p.at.width, p.at.height) for laid in cloth.cloths for p in places_of(laid)}
     assert sizes == {(F(13, 2), F(5, 2)) if turned else (F(5, 2), F(13, 2))}
     assert not any(p.code == "print-turned" for p in plan.problems)
@@ -278,7 +278,7 @@ def test_cloth_that_is_being_cut_is_the_same_in_centimetres():
     block = block_of("1 0 1 1", 2, 1, (8, 4), "ab")
     project = project_of(block)
     project = project.with_fabric("a", replace(project.fabrics[0], price=F(9144, 1000)))
-    (cloth, _) = plan_block(project, block, 9).cloth
+    (cloth, _) = plan_block(project, block, 9).cloth.best
     begun = begin(project, block.id, 9, "a", cloth.cloths[0])
     metric = measured_in(begun, CENTIMETRES)
     old, new = begun.cutting.begun[0].cloth, metric.cutting.begun[0].cloth

@@ -10,6 +10,7 @@ import pytest
 import shapely
 
 from inlet.core.numbers.text import parse_exact
+from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
 from inlet.files.project.project_json import load
 from inlet.files.text.plan_json import plan_dict
@@ -90,7 +91,8 @@ def test_the_cloth_cut_holds_every_patch_with_its_allowance(plan, data):
     """Areas: every patch of every block, every piece of the top, grown by 1/4 in all round."""
     needed = Counter()
     for block in plan.blocks:
-        for patch in plan_dict(block.plan)["patches"]:
+        alone = plan_block(plan.project, block.block, block.number)
+        for patch in plan_dict(alone)["patches"]:
             corners = [[number(x) for x in p] for p in patch["outline"]]
             grown = shapely.Polygon(corners).buffer(0.25, join_style="mitre", mitre_limit=99)
             needed[patch["fabric"]] += block.number * grown.area

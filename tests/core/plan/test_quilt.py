@@ -18,6 +18,7 @@ from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.numbers.text import parse_exact
+from inlet.core.plan.block import plan_block
 from inlet.core.plan.handedness import both_hands
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.plan.quilt_work import seams_of, work_of, work_text
@@ -257,7 +258,7 @@ def test_washed_cloth_is_narrower_for_borders_binding_and_backing():
     strips = {cut.label: cut for cut in plan.cuts if cut.shape == "strip"}
     assert {cut.cut[1] for cut in strips.values()} == {F(325, 8)}
     assert strips["Binding"].number == 6
-    assert not any(cloth.missing for cloth in plan.cloth_at_once)
+    assert not any(cloth.missing for cloth in plan.cloth.at_once)
     assert plan.backing.left[0] == 2 * F(2037, 50) - 1 - 60
 
 
@@ -391,7 +392,7 @@ def test_work_of_the_whole_quilt():
         ("rows", 2, 4, 16), ("seam between rows", 1, 1, 12),
     ]  # fmt: skip
     work = work_of(plan)
-    block = plan.blocks[0].plan
+    block = plan_block(plan.project, plan.blocks[0].block, plan.blocks[0].number)
     assert work.minutes == pytest.approx(sum(s.minutes for s in work.sittings))
     # The thread at the ends of five seams, half an inch each.
     ours = work.thread.each - block.work.thread.each

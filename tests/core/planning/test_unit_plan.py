@@ -249,7 +249,7 @@ def test_stock_is_cut_down_and_not_bought():
     pieces = plan.units[0].in_use.pieces
     # four 3 7/8 squares come off a 10 in one
     assert [(p.number, p.stock, p.cut[0]) for p in pieces] == [(4, 1, F(31, 8))] * 2
-    assert plan.cloth == ()
+    assert plan.cloth.best == ()
     assert all(c.owned for c in plan.cuts)
 
 

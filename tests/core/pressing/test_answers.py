@@ -165,7 +165,7 @@ def test_schools_press_as_they_say():
         assert None not in plan.versions[0]
     heavy = Pressing(weights={"open": F(0), "closed": F(100)})
     plan = plan_block(replace(project_of(block), pressing=heavy), block)
-    assert all(way is None for way in plan.pressing.versions[0])
+    assert all(way is None for way in plan.pressing.best.versions[0])
 
 
 # --- neighbours -----------------------------------------------------------------------------------

@@ -64,8 +64,8 @@ def test_every_seam_of_the_block_is_told_once_and_drawn(name):
         for arrow in arrows:
             ends = zip(arrow.start.floats(), arrow.end.floats(), strict=True)
             at = point(*(F((a + b) / 2) for a, b in ends))
-            ways = {stretch.toward for stretch in plan.pressing.stretches
-                    if near(plan.pressing.middle(stretch), arrow.start.floats())}  # fmt: skip
+            ways = {stretch.toward for stretch in plan.pressing.best.stretches
+                    if near(plan.pressing.best.middle(stretch), arrow.start.floats())}  # fmt: skip
             inside = plan.draft.patch_at(at.scaled(*(1 / s for s in plan.block.scale)))
             assert inside is None or inside.face in ways or arrow.number
 
@@ -108,7 +108,7 @@ def test_units_of_both_hands_from_one_run_are_pressed_alike_or_again():
     twins = [unit for unit in plan.units if unit.in_use.made_with]
     assert len(twins) == 1
     again = "pressed again" in " ".join(texts(plan))
-    assert again == bool(plan.pressing.again)
+    assert again == bool(plan.pressing.best.again)
     unit = next(u for u in plan.units if u.unit.label == twins[0].in_use.made_with)
     ways = [first_seam(plan, u.unit.part) for u in (unit, twins[0])]
     assert (ways[0] != ways[1]) == again
@@ -116,7 +116,7 @@ def test_units_of_both_hands_from_one_run_are_pressed_alike_or_again():
 
 def first_seam(plan, part):
     """The cloth toward which a unit's first seam is pressed."""
-    own = [s for s in plan.pressing.stretches if s.join.faces < part.faces]
+    own = [s for s in plan.pressing.best.stretches if s.join.faces < part.faces]
     (stretch,) = [s for s in own if len(s.join.faces) == 2]
     return plan.draft.patches[stretch.toward].fabric
 
@@ -133,7 +133,7 @@ def test_plans_tell_it_in_json_and_text_in_inches_and_centimetres():
             assert told["pressing_gap"] == 0
             assert told["pressing_cost"] >= 0
             ids = {patch["id"] for patch in told["patches"]} | {"open"}
-            joins = {f"j{join.number}" for join in plan.pressing.seams.joins}
+            joins = {f"j{join.number}" for join in plan.pressing.best.seams.joins}
             for entry in told["pressing"]:
                 assert entry["toward"] in ids
                 assert entry["join"] in joins
@@ -150,12 +150,12 @@ def test_advice_names_the_thickest_junction_and_what_flattens_it():
     plan = planned(block, pins=tuple(
         Pin(point=(F(x), F(y)), toward="flat") for x in (1, 2) for y in (1, 2)
     ))  # fmt: skip
-    found = pressing_advice(plan.pressing, plan.project)
-    most = max(met.layers for met in plan.pressing.junctions)
+    found = pressing_advice(plan.pressing.best, plan.project)
+    most = max(met.layers for met in plan.pressing.best.junctions)
     assert str(most) in found[0].text
     flatter = [each for each in found if each.take is not None]
     assert flatter
-    taken = pin_wish(plan.pressing, flatter[-1].take)
+    taken = pin_wish(plan.pressing.best, flatter[-1].take)
     assert taken.pressing.pins
     pins = [each for each in found if each.drop is not None]
     assert all("costs" in each.text or "cannot be kept" in each.text for each in pins)
@@ -163,7 +163,7 @@ def test_advice_names_the_thickest_junction_and_what_flattens_it():
 
 def test_advice_tells_when_two_versions_would_nest_all_round():
     plan = planned(NAMED["dash"], setting="one-way")
-    told = " ".join(each.text for each in pressing_advice(plan.pressing, plan.project))
+    told = " ".join(each.text for each in pressing_advice(plan.pressing.best, plan.project))
     assert "With two versions all of them nest: 8 of version 1 and 8 of version 2" in told
 
 
@@ -173,7 +173,7 @@ def test_a_step_in_two_versions_says_how_many_of_each():
     pins = (Pin(point=(F(1, 2), F(1, 2)), toward="open"), Pin(point=(F(3, 2), F(3, 2)),
             toward=inside(block)))  # fmt: skip
     plan = planned(block, versions=2, pins=pins)
-    assert all(pin.kept for pin in plan.pressing.pins)
+    assert all(pin.kept for pin in plan.pressing.best.pins)
     unit = next(step for step in plan.steps if step.unit)
     assert "In a second version" in plan.press(unit).text
 
@@ -186,6 +186,6 @@ def inside(block):
 
 def test_a_block_without_seams_or_order_has_no_pressing():
     plan = plan_block(project_of(ALL["Square"]), ALL["Square"])
-    assert plan.pressing is None
+    assert plan.pressing.best is None
     assert plan_dict(plan)["pressing"] == []
-    assert plan.pressing_at_once is None
+    assert plan.pressing.at_once is None

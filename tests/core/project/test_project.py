@@ -81,12 +81,12 @@ def test_pieces_and_cloth_in_words():
         "Cut 3 7/8 in squares: 1 of A (A1), 1 of B (A2); keep the 3 7/8 in square of B; sew 1/4 in."
     )
     assert cloth_name(project, None) == "no cloth yet"
-    assert buying_text(plan.cloth[0], INCH) == "1 strip, 4 3/8 in in all; buy 1/8 yd"
-    assert total_text(plan.cloth, INCH) == "1/4 yd"
-    assert total_text([plan.cloth[0]._replace(buy=F(70))], METRIC) == "0.7 m"
+    assert buying_text(plan.cloth.best[0], INCH) == "1 strip, 4 3/8 in in all; buy 1/8 yd"
+    assert total_text(plan.cloth.best, INCH) == "1/4 yd"
+    assert total_text([plan.cloth.best[0]._replace(buy=F(70))], METRIC) == "0.7 m"
     assert without_seams(with_seams(F(3), METRIC), METRIC) == 3
     assert with_seams(F(3), METRIC) == F(9, 2)
-    assert "buy 10 cm" in buying_text(plan.cloth[0]._replace(buy=F(10)), METRIC)
+    assert "buy 10 cm" in buying_text(plan.cloth.best[0]._replace(buy=F(10)), METRIC)
 
 
 def test_a_quilts_blocks_are_counted_place_by_place():

@@ -176,7 +176,7 @@ def test_half_rectangles_are_cut_the_way_they_lean(width, times, turn):
     halves = halves_of((left, top, right, bottom), [line.start.floats(), line.end.floats()])
     assert halves == [pytest.approx(wanted)] * 2
     cut = plan.cuts[0]
-    for laid in (laid for cloth in plan.cloth for laid in cloth.cloths):
+    for laid in (laid for cloth in plan.cloth.best for laid in cloth.cloths):
         for place in places_of(laid):  # on the mat the cloth's width runs upward
             low, high = (float(x) for x in unit.in_use.method.pieces[0].exact)
             upright = place.at.width > place.at.height

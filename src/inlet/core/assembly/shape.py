@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join, faces_of
 from inlet.core.draft.patches import Draft, scaled_points
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.outline import Outline
+from inlet.core.memo import memo
 from inlet.core.numbers.root2 import Exact
 
 
@@ -44,7 +43,7 @@ def part_shape(draft: Draft, faces: Faces) -> Outline:
     return _part_shape(draft.arrangement, draft.block.scale, faces)
 
 
-@lru_cache(maxsize=2000)
+@memo(2000)
 def _part_shape(arrangement: Arrangement, scale: tuple[Exact, Exact], faces: Faces) -> Outline:
     """Remembered: a part is asked for its shape by each seam at it."""
     following: dict[int, tuple[int, int]] = {}

@@ -10,6 +10,7 @@ from inlet.core.buying.size_chart import at_size
 from inlet.core.cancellation import check
 from inlet.core.layout.layout import FEW_SECONDS, ClothPlan, ToCut, lay_out_fabric
 from inlet.core.plan.block import BlockPlan, plan_block
+from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt
 from inlet.core.planning.words import method_words
 from inlet.core.project.block import Block
@@ -93,7 +94,9 @@ def _of_block(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iter
     yield from _fewer(plan, does)
 
 
-def _other_methods(plan: BlockPlan, short: tuple[ClothPlan, ...]) -> Iterator[tuple[str, Block]]:
+def _other_methods(
+    plan: PreparedBlock, short: tuple[ClothPlan, ...]
+) -> Iterator[tuple[str, Block]]:
     """The block with another method for a unit of a cloth that does not do, and that in words."""
     fabrics = {cloth.fabric for cloth in short}
     for unit in plan.units:

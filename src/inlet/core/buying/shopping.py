@@ -62,7 +62,7 @@ def shopping(plan: BlockPlan, notes: bool = False) -> Shopping:
     which plans other numbers of it."""
     steps = _steps(plan) if notes else {}
     what = f"{plan.copies} × {plan.block.title}" if plan.copies > 1 else plan.block.title
-    return _listed(what, plan.project, plan.cloth, steps)
+    return _listed(what, plan.project, plan.cloth.best, steps)
 
 
 def shopping_for(
@@ -101,7 +101,7 @@ def shopping_whole(project: Project, seconds: float) -> Shopping:
 def quilt_shopping(plan: QuiltPlan, seconds: float) -> Shopping:
     """Everything to buy for a quilt."""
     project, measure = plan.project, plan.measure
-    cloth = plan.cloth if seconds else plan.cloth_at_once
+    cloth = plan.cloth.best if seconds else plan.cloth.at_once
     found = _listed("the quilt", project, cloth, {})
     others = []
     if plan.backing is not None and plan.quilt.backing is not None:
@@ -158,9 +158,9 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
         if copies > 0:
             check()
             other = plan_block(plan.project, plan.block, copies, ())
-            needs[copies] = {c.fabric: c.buy for c in other.cloth_at_once}
+            needs[copies] = {c.fabric: c.buy for c in other.cloth.at_once}
     out = {}
-    for cloth in plan.cloth:
+    for cloth in plan.cloth.best:
         if cloth.new is None:
             continue
         more = [

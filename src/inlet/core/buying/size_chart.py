@@ -161,10 +161,10 @@ def _cell(cut: CutPiece, plan: BlockPlan) -> str:
 
 
 def _cloth(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[ClothRow, ...]:
-    fabrics = dict.fromkeys(cloth.fabric for plan in plans for cloth in plan.cloth_at_once)
+    fabrics = dict.fromkeys(cloth.fabric for plan in plans for cloth in plan.cloth.at_once)
 
     def bought(plan: BlockPlan, fabric: str | None) -> str:
-        own = next((c for c in plan.cloth_at_once if c.fabric == fabric), None)
+        own = next((c for c in plan.cloth.at_once if c.fabric == fabric), None)
         return _bought(own, plan)
 
     return tuple(

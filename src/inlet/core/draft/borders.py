@@ -10,7 +10,6 @@ from collections.abc import Callable
 from itertools import pairwise
 from math import atan2, hypot, pi
 from typing import NamedTuple
-from weakref import WeakKeyDictionary
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +18,7 @@ from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
 from inlet.core.geometry.arrangement import Arrangement
 from inlet.core.geometry.curve import Curve, circle_of
+from inlet.core.memo import Latest
 from inlet.core.project.block import Seam
 
 OFF = 1e-8
@@ -27,7 +27,7 @@ OFF = 1e-8
 Floats = NDArray[np.float64]
 
 
-_KNOWN: WeakKeyDictionary[Arrangement, tuple[tuple[Seam, ...], list[int]]] = WeakKeyDictionary()
+_GAPS: Latest[Arrangement, tuple[tuple[Seam, ...], list[int]]] = Latest(8)
 """What was found for an arrangement and the seams drawn: painting, naming and re-sizing a block
 leave both alone."""
 
@@ -38,11 +38,10 @@ def uncovered(draft: Draft) -> list[int]:
     Edges whose ends and middle lie on a seam cover it from one end to the other; along the seam
     they must leave nothing out.
     """
-    seams, found = _KNOWN.get(draft.arrangement, (None, []))
-    if seams is not draft.block.seams:
-        found = _uncovered(draft)
-        _KNOWN[draft.arrangement] = draft.block.seams, found
-    return found
+    known = _GAPS.get(draft.arrangement)
+    if known is None or known[0] is not draft.block.seams:
+        known = _GAPS.keep(draft.arrangement, (draft.block.seams, _uncovered(draft)))
+    return known[1]
 
 
 def _uncovered(draft: Draft) -> list[int]:

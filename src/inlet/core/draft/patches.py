@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections import deque
-from functools import lru_cache
 from typing import NamedTuple
 
 from inlet.core.geometry.arrange import arrange
@@ -12,6 +10,7 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.outline import Arcs, Outline, polygon_of
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
+from inlet.core.memo import Latest, memo
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block
 
@@ -53,18 +52,13 @@ class Draft(NamedTuple):
         return None if face is None else self.patches[face]
 
 
-_LATEST: deque[Draft] = deque(maxlen=4)
+_DRAFTS: Latest[Block, Draft] = Latest(4)
 
 
 def draft(block: Block) -> Draft:
     """The patches of ``block``, in reading order. Drawing faults are in the arrangement; nothing
     here raises for them. The last few are remembered."""
-    for known in tuple(_LATEST):
-        if known.block is block:
-            return known
-    made = _draft(block)
-    _LATEST.append(made)
-    return made
+    return _DRAFTS.of(block, _draft)
 
 
 def arrangement_of(block: Block) -> Arrangement:
@@ -76,9 +70,7 @@ def arrangement_of(block: Block) -> Arrangement:
 def in_cloth(block: Block, homes: tuple[int | None, ...]) -> Draft:
     """The draft of a block whose fabric points are known to lie in the patches ``homes``; it is
     remembered, so that ``draft`` need not look for them again."""
-    made = _with_homes(block, arrangement_of(block), homes)
-    _LATEST.append(made)
-    return made
+    return _DRAFTS.keep(block, _with_homes(block, arrangement_of(block), homes))
 
 
 def _draft(block: Block) -> Draft:
@@ -109,7 +101,7 @@ def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None,
     return Draft(block, arrangement, patches, homes)
 
 
-def points_of(draft: Draft) -> list[Point]:
+def points_of(draft: Draft) -> tuple[Point, ...]:
     """The vertices of the arrangement at finished size."""
     return scaled_points(draft.arrangement, *draft.block.scale)
 
@@ -119,18 +111,18 @@ def patch_polygons(draft: Draft) -> tuple[Polygon, ...]:
     return _drawn(draft.arrangement, *draft.block.scale)
 
 
-@lru_cache(maxsize=8)
+@memo(8)
 def _drawn(arrangement: Arrangement, sx: Exact, sy: Exact) -> tuple[Polygon, ...]:
     return tuple(polygon_of(outline.scaled(sx, sy)) for outline in arrangement.outlines)
 
 
-@lru_cache(maxsize=8)
-def scaled_points(arrangement: Arrangement, sx: Exact, sy: Exact) -> list[Point]:
+@memo(8)
+def scaled_points(arrangement: Arrangement, sx: Exact, sy: Exact) -> tuple[Point, ...]:
     """The points of an arrangement at finished size. (Arrangements are told apart by identity.)"""
-    return [p.scaled(sx, sy) for p in arrangement.points]
+    return tuple(p.scaled(sx, sy) for p in arrangement.points)
 
 
-@lru_cache(maxsize=64)
+@memo(64)
 def _arrangement(width: Exact, height: Exact, seams: tuple[Curve, ...]) -> Arrangement:
     """Cached: painting, naming and re-sizing a block leave its geometry alone."""
     return arrange(width, height, seams)

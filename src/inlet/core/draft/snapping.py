@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
 from itertools import pairwise, product
 
 import numpy as np
@@ -15,6 +14,7 @@ from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened, withi
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Line, line_through, meet
 from inlet.core.geometry.vertices import line_meets_circle
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.block import Block
@@ -211,7 +211,7 @@ def _crosses(u: NDArray[np.float64], v: NDArray[np.float64]) -> NDArray[np.float
     return u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0]
 
 
-@lru_cache(maxsize=8)
+@memo(8)
 def _edge_table(arrangement: Arrangement, scale: tuple[float, float]) -> NDArray[np.float64]:
     """(edges, 6): the ends of each edge at finished size, and its centre (not a number where it is
     straight); arcs run clockwise on screen."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from functools import cache, lru_cache
 from typing import NamedTuple
 
 from inlet.core.draft.edit import keep_cloth, merged, paint_all, without
@@ -16,6 +15,7 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.inside import inside_point
 from inlet.core.geometry.outline import Outline, outline_area
 from inlet.core.geometry.point import Point, Turn
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import ROOT2, Exact
 from inlet.core.numbers.text import parse_exact
@@ -81,7 +81,7 @@ def _point(text: str) -> Point:
     return Point(x, y)
 
 
-@cache
+@memo(None)
 def tray_units() -> tuple[TrayUnit, ...]:
     """Every unit of the tray."""
     return tuple(_tray_unit(*drawing) for drawing in _DRAWINGS)
@@ -142,7 +142,7 @@ def tray_unit_of(drawn: Draft, faces: Iterable[int], kind: UnitKind, words: str)
     )
 
 
-@lru_cache(maxsize=500)
+@memo(500)
 def laid_out(tray_unit: TrayUnit) -> tuple[tuple[Outline, int | str | None], ...]:
     """The outlines of a unit's patches in its own units, each with its cloth or part."""
     found = arrange(*tray_unit.size, tray_unit.seams)

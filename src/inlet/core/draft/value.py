@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft, Patch
 from inlet.core.geometry.point import Point, midpoint
+from inlet.core.memo import memo
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
 
@@ -19,7 +19,7 @@ TOO_NEAR = 10.0
 """L* apart: nearer than this, two cloths read as one."""
 
 
-@lru_cache(maxsize=512)
+@memo(512)
 def lightness(colour: str) -> float:
     """CIELAB L* of ``#rrggbb`` (sRGB, D65), 0 black to 100 white.
 

@@ -22,6 +22,7 @@ from inlet.core.geometry.curve import Circle
 from inlet.core.geometry.located import NEAR
 from inlet.core.geometry.motion import EIGHTH_TURN
 from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.memo import Table
 from inlet.core.methods.method import bias_edges
 from inlet.core.numbers.root2 import Exact
 from inlet.core.planning.cut_rule import right_triangle
@@ -223,8 +224,7 @@ def _rough(lengths: Iterable[float]) -> tuple[int, ...]:
 
 
 Sides = dict[tuple[int, ...], tuple[float, ...]]
-_KNOWN: dict[object, Sides] = {}
-_MOST_KNOWN = 500
+_SIDES: Table[object, Sides] = Table(500)
 
 
 def _known_sides(plan: UnitPlan) -> Sides:
@@ -235,11 +235,7 @@ def _known_sides(plan: UnitPlan) -> Sides:
     trims = _trimmed_later(plan)
     cuts = tuple((p.exact, p.crosscut, plan.cutting.cut(p, trims)) for p in method.pieces)
     key = (method.name, plan.unit.kind, plan.unit.size, seam, cuts)
-    if key not in _KNOWN:
-        if len(_KNOWN) >= _MOST_KNOWN:
-            _KNOWN.clear()
-        _KNOWN[key] = _product_sides(plan)
-    return _KNOWN[key]
+    return _SIDES.of(key, lambda: _product_sides(plan))
 
 
 def _product_sides(plan: UnitPlan) -> Sides:

@@ -7,11 +7,11 @@ positive.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 from math import acos, atan2, cos, hypot, pi, sin, sqrt
 from typing import NamedTuple
 
 from inlet.core.geometry.point import HAIR, Point, cross, dot
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, Root2, root_up
 
@@ -195,7 +195,7 @@ def _stretch(u: Point, v: Point) -> Exact:
     return s if s > 0 else Fraction(1)
 
 
-@lru_cache(maxsize=2000)
+@memo(2000)
 def exact_chain(curve: Curve) -> tuple[Point, ...]:
     """Exact points along an arc, its start included and its end left out: equal arcs, turned or
     mirrored, give points that are turned or mirrored exactly.

@@ -6,7 +6,6 @@ open is decided exactly.
 
 from __future__ import annotations
 
-from functools import lru_cache
 from itertools import pairwise
 from math import hypot, sqrt
 from typing import NamedTuple
@@ -18,6 +17,7 @@ from inlet.core.geometry.curve import Curve, circle_of, exact_chain
 from inlet.core.geometry.outline import Outline, box, polyline
 from inlet.core.geometry.point import HAIR, Point, cross, midpoint
 from inlet.core.geometry.polygon import contains, inner_point
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 
 
@@ -165,7 +165,7 @@ def inside_point(outline: Outline) -> Point:
     return _inside_arcs(outline) if outline.arcs else inner_point(outline.corners)
 
 
-@lru_cache(maxsize=5000)
+@memo(5000)
 def _inside_arcs(outline: Outline) -> Point:
     """Remembered: an edit leaves most patches as they are, and each is asked for several times."""
     sides = rough_sides(outline)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import NamedTuple
 
 from inlet.core.geometry.curve import (
@@ -20,6 +19,7 @@ from inlet.core.geometry.polygon import (
     from_first_corner,
     narrowest,
 )
+from inlet.core.memo import memo
 from inlet.core.numbers.root2 import Exact
 
 Arcs = tuple[tuple[int, Point], ...]
@@ -94,7 +94,7 @@ def outline_width(outline: Outline) -> float:
     )
 
 
-@lru_cache(maxsize=5000)
+@memo(5000)
 def _width_of_arcs(outline: Outline) -> float:
     left, top, right, bottom = box(outline)
     points = polyline(outline, 1e-2 * max(right - left, bottom - top))

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
-from functools import lru_cache
 from math import floor, lcm
 from typing import NamedTuple
 
@@ -18,6 +17,7 @@ from inlet.core.cutlist.standing import Standing
 from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
 from inlet.core.layout.program import fill_strips
 from inlet.core.layout.strokes import length_used, places_of, room_across, strip_tops
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import Exact, floor_exact
@@ -491,7 +491,7 @@ class _Work:
         )  # fmt: skip
 
 
-@lru_cache(maxsize=500)
+@memo(500)
 def fill_strips_once(
     kinds: tuple[Kind, ...], room: Room, price: Price, seconds: float, most: int | None
 ) -> tuple[tuple[Pattern, int], ...]:

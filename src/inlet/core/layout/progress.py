@@ -6,11 +6,11 @@ is changed in the block meanwhile.
 
 from __future__ import annotations
 
-from collections import deque
 from collections.abc import Iterator
 
 from inlet.core.layout.layout import WASHED, have_size
 from inlet.core.layout.strokes import Rect, Stroke, left_over, length_used, strokes_of
+from inlet.core.memo import Latest
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.cutting import Begun, Cutting, Have, LaidCloth
@@ -22,19 +22,17 @@ KEPT_INCHES = Fraction(2)
 """What is narrower than this is not worth keeping."""
 
 
-_LATEST: deque[tuple[LaidCloth, int, Exact, tuple[Stroke, ...]]] = deque(maxlen=24)
+_CUTS: Latest[LaidCloth, tuple[int, Exact, tuple[Stroke, ...]]] = Latest(24)
 
 
 def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
     """The cuts of laid cloth as this maker makes them; those of the latest cloths are known."""
     stack = (project.cutting or Cutting()).stack
     ruler = project.measure.system.long_ruler
-    for known, *how, strokes in list(_LATEST):
-        if known is cloth and how == [stack, ruler]:
-            return strokes
-    found = tuple(strokes_of(cloth, stack, ruler))
-    _LATEST.append((cloth, stack, ruler, found))
-    return found
+    known = _CUTS.get(cloth)
+    if known is None or known[:2] != (stack, ruler):
+        known = _CUTS.keep(cloth, (stack, ruler, tuple(strokes_of(cloth, stack, ruler))))
+    return known[2]
 
 
 def begun_at(

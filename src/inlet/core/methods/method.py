@@ -8,6 +8,7 @@ from functools import cached_property
 from math import hypot, sqrt
 from typing import NamedTuple
 
+from inlet.core.memo import Table
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.project.unit_kind import UnitKind
@@ -179,8 +180,7 @@ def bias_edges(product: Sheet) -> int:
     return 0 if square & corners else 4
 
 
-_SHARED: dict[object, Work] = {}
-_MOST_SHARED = 1000
+_SHARED: Table[object, Work] = Table(1000)
 
 
 def shared(
@@ -194,11 +194,7 @@ def shared(
     def work(sizes: Sizes) -> Work:
         names = tuple(dict.fromkeys(cloths))
         pattern = tuple(str(names.index(cloth)) for cloth in cloths)
-        known = _SHARED.get((key, pattern, sizes))
-        if known is None:
-            if len(_SHARED) >= _MOST_SHARED:
-                _SHARED.clear()
-            known = _SHARED[key, pattern, sizes] = make(pattern, sizes)
+        known = _SHARED.of((key, pattern, sizes), lambda: make(pattern, sizes))
 
         def dyed(sheet: Sheet) -> Sheet:
             return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)

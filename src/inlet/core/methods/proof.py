@@ -19,6 +19,7 @@ from inlet.core.geometry.motion import (
 )
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, is_convex, moved, offset
+from inlet.core.memo import Table
 from inlet.core.methods.method import Method, bias_edges
 from inlet.core.numbers.root2 import Exact
 from inlet.core.table.pieces import piece_for, sewn_shape
@@ -47,8 +48,7 @@ def makes_unit(method: Method, unit: Unit, seam: Exact) -> bool:
     )
 
 
-_MADE: dict[object, Sewn | None] = {}
-_MOST_MADE = 2000
+_SEWN: Table[object, Sewn | None] = Table(2000)
 
 
 def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
@@ -60,14 +60,12 @@ def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
     number = {fabric: str(i) for i, fabric in enumerate(unit.fabrics)}
     anonymous = at_origin(tuple((outline, number[fabric]) for outline, fabric in unit.picture))
     key = (method.name, seam, canonical(anonymous))
-    if key not in _MADE:
-        if len(_MADE) >= _MOST_MADE:
-            _MADE.clear()
-        made = _make(method, unit, seam)
-        _MADE[key] = made and (
-            made[0], tuple((outline, number[fabric]) for outline, fabric in made[1])
-        )  # fmt: skip
-    found = _MADE[key]
+
+    def make() -> Sewn | None:
+        sewn = _make(method, unit, seam)
+        return sewn and (sewn[0], tuple((outline, number[fabric]) for outline, fabric in sewn[1]))
+
+    found = _SEWN.of(key, make)
     if found is None:
         return None
     cloth = {i: fabric for fabric, i in number.items()}

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from functools import lru_cache
 
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, Root2, as_parts
 from inlet.core.numbers.systems import INCHES, SYSTEMS, System
@@ -45,7 +45,7 @@ def _refuse_too_long(text: str) -> None:
         raise NumberError(f"“{begin}…” is too long; {LONGEST_NUMBER} letters are the most")
 
 
-@lru_cache(maxsize=4096)
+@memo(4096)
 def parse_exact(text: str) -> Exact:
     """Read a number as files write it: ``3``, ``7/2``, ``2.5``, ``5-5/2√2``, ``√2``.
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import deque
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
@@ -15,6 +14,7 @@ from inlet.core.geometry.inside import side
 from inlet.core.geometry.outline import outline_width
 from inlet.core.geometry.point import Point, dot, midpoint
 from inlet.core.geometry.polygon import edges, line_through, meet
+from inlet.core.memo import Latest
 from inlet.core.project.block import Block, straight
 from inlet.core.project.project import Project
 from inlet.core.units.breakdown import break_down
@@ -56,22 +56,18 @@ class Advised(NamedTuple):
     cut_short: bool = False
 
 
-_LATEST: deque[tuple[Block, Advised]] = deque(maxlen=8)
+_ADVICE: Latest[Block, Advised] = Latest(8)
 
 
 def known_advice(block: Block) -> Advised | None:
     """The advice for a block, if it was worked out lately."""
-    return next((found for known, found in tuple(_LATEST) if known is block), None)
+    return _ADVICE.get(block)
 
 
 def advice_for(block: Block) -> Advised:
     """Seams that would spare set-ins, the most spared first; none for a block without set-ins. The
     last few are remembered."""
-    found = known_advice(block)
-    if found is None:
-        found = _advice(draft(block))
-        _LATEST.append((block, found))
-    return found
+    return _ADVICE.of(block, lambda drawn: _advice(draft(drawn)))
 
 
 def _advice(drawn: Draft) -> Advised:

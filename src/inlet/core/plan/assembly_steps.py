@@ -10,7 +10,7 @@ from typing import NamedTuple
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact
 from inlet.core.piecing.step import Step
-from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Motif, Quilt
@@ -51,7 +51,7 @@ class QuiltStep(NamedTuple):
     measures: str = ""
     of: str = ""
     times: int = 1
-    sewn: tuple[BlockPlan, Step] | None = None
+    sewn: tuple[SewnBlock, Step] | None = None
     called: str = ""
     at_once: bool = False
 

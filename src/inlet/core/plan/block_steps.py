@@ -4,22 +4,24 @@ the number of all, then what is made of them."""
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace as with_changes
 
 from inlet.core.cancellation import check
+from inlet.core.layout.checks import print_problems
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.steps import labels_of, numbered, unit_steps
 from inlet.core.plan.assembly_steps import QuiltStep
-from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.prepared import prepared_fields
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import Batch, QuiltBlock
+from inlet.core.problem import errors_first
 from inlet.core.words import measured_text, near_text
 
 
-def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[BlockPlan, ...]:
+def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[SewnBlock, ...]:
     """Every block's plan as it is sewn in the quilt: units by the labels and stacks of their batch,
     with a step in the first block that has them; parts named after their block; steps numbered
     through all blocks."""
-    out: list[BlockPlan] = []
+    out: list[SewnBlock] = []
     made: set[str] = set()
     first = 1
     for block, units in zip(blocks, batch.in_block, strict=True):
@@ -34,12 +36,17 @@ def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[BlockPlan, .
             )
         whole = numbered(steps, first)
         first += len(whole)
-        stacks = batch.stacks
-        out.append(with_changes(plan, copies=block.number, units=units, stacks=stacks, steps=whole))
+        labels = {unit.unit.label for unit in units}
+        cuts = [cut for cut in batch.cuts if labels.intersection(cut.labels)]
+        problems = errors_first((*plan.problems, *print_problems(plan.project, cuts)))
+        as_sewn = prepared_fields(plan) | {
+            "copies": block.number, "units": units, "problems": problems,
+        }  # fmt: skip
+        out.append(SewnBlock(**as_sewn, stacks=batch.stacks, steps=whole))
     return tuple(out)
 
 
-def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[BlockPlan]) -> Iterator[QuiltStep]:
+def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iterator[QuiltStep]:
     """What is done to make the blocks: units and parts are sewn as one chain, blocks counted one
     by one."""
     for block, plan in zip(blocks, sewn, strict=True):
@@ -60,7 +67,7 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[BlockPlan]) -> Iter
             yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)
 
 
-def _nothing_sewn(plan: BlockPlan) -> str:
+def _nothing_sewn(plan: SewnBlock) -> str:
     """Why a block has no last seam."""
     if plan.errors:
         return plan.errors[0].text

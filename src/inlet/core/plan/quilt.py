@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cached_property
+from dataclasses import dataclass, field
+from functools import partial
 from typing import TYPE_CHECKING
 
 from inlet.core.cutlist.cuts import Cut
@@ -12,9 +12,9 @@ from inlet.core.cutlist.strip_sets import PlannedSet
 from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_out
 from inlet.core.numbers.marks import next_mark
 from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
-from inlet.core.plan.block import BlockPlan
 from inlet.core.plan.block_steps import block_steps, sewn_plans
 from inlet.core.plan.quilt_work import work_of
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import Batch, QuiltBlock, batched, quilt_blocks
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.problem import Problem, errors_first
@@ -36,6 +36,7 @@ from inlet.core.setting.cuts import (
 )
 from inlet.core.setting.places import diagonal
 from inlet.core.setting.top import Top, quilt_top, same_top
+from inlet.core.staged import Known, Staged, later
 
 if TYPE_CHECKING:
     from inlet.core.setting.quilting import Quilted
@@ -48,6 +49,7 @@ class QuiltPlan:
 
     project: Project
     top: Top
+    known: Known = field(default_factory=Known)
 
     @property
     def quilt(self) -> Quilt:
@@ -66,43 +68,43 @@ class QuiltPlan:
         """The finished size."""
         return self.top.size
 
-    @cached_property
+    @later
     def blocks(self) -> tuple[QuiltBlock, ...]:
         """The blocks in it, each planned in its number."""
         return quilt_blocks(self.top, self.project)
 
-    @cached_property
+    @later
     def batch(self) -> Batch:
         """Their units made together."""
         return batched(self.blocks, self.project)
 
-    @cached_property
-    def sewn(self) -> tuple[BlockPlan, ...]:
+    @later
+    def sewn(self) -> tuple[SewnBlock, ...]:
         """Every block's plan as it is sewn in the quilt."""
         return sewn_plans(self.blocks, self.batch)
 
-    @cached_property
+    @later
     def batches(self) -> tuple[PlaceBatch, ...]:
         """What is done for all blocks at the mat, the machine and the iron."""
         plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
         steps = [step for plan in self.sewn for step in plan.steps]
         return batches(steps, plain, self.rates, self.measure)
 
-    @cached_property
+    @later
     def work(self) -> Work:
         """What the whole quilt takes, but for quilting it: its sittings and its thread."""
         return work_of(self)
 
-    @cached_property
+    @later
     def triangles(self) -> tuple[Triangles, ...]:
         return setting_triangles(self.top, self.quilt, self.measure)
 
-    @cached_property
+    @later
     def setting(self) -> SettingCuts:
         """What is cut besides the blocks."""
         return setting_cuts(self.top, self.quilt, self.project)
 
-    @cached_property
+    @later
     def cuts(self) -> tuple[Cut, ...]:
         """The cut list of everything but backing and batting, by cloth."""
         binding = self.binding
@@ -117,19 +119,11 @@ class QuiltPlan:
         standing: Standing = {**self.batch.standing, **self.setting.standing}
         return ToCut(self.cuts, standing, begun_for(self.project, "", 1))
 
-    @cached_property
-    def cloth_at_once(self) -> tuple[ClothPlan, ...]:
-        return lay_out(self.project, self.to_cut, 0)
-
-    @cached_property
-    def cloth(self) -> tuple[ClothPlan, ...]:
+    @later
+    def cloth(self) -> Staged[tuple[ClothPlan, ...]]:
         """Every cloth laid out for cutting, but for the backing."""
-        return lay_out(self.project, self.to_cut, SECONDS)
-
-    @property
-    def cloth_known(self) -> tuple[ClothPlan, ...]:
-        """The same where it was worked out already, else as it was found at once."""
-        return self.cloth if "cloth" in self.__dict__ else self.cloth_at_once
+        lay = partial(lay_out, self.project, self.to_cut)
+        return Staged(partial(lay, 0), partial(lay, SECONDS))
 
     @property
     def units(self) -> tuple[UnitPlan, ...]:
@@ -143,16 +137,16 @@ class QuiltPlan:
 
     def work_out(self) -> None:
         """Ask for everything that takes a while, so that it is known from then on."""
-        _ = self.quilted, self.steps, self.cloth, self.work, self.problems
-        for plan in self.sewn:
-            _ = plan.pressing
+        _ = self.quilted, self.steps, self.cloth.best, self.work, self.problems
+        for block in self.sewn:
+            _ = block.pressing.best
 
     @property
     def planned(self) -> bool:
         """Is everything worked out that takes a while?"""
-        return "cloth" in self.__dict__ and "quilted" in self.__dict__
+        return self.known.has("quilted") and self.known.has("cloth") and self.cloth.settled
 
-    @cached_property
+    @later
     def backings(self) -> tuple[BackingWay, ...]:
         """Every way to make the backing, the best first."""
         return backing_ways(self.size, self.project) if self.top.rows else ()
@@ -169,25 +163,25 @@ class QuiltPlan:
         o = overage(self.quilt, self.measure, "batting")
         return self.size[0] + 2 * o, self.size[1] + 2 * o
 
-    @cached_property
+    @later
     def binding(self) -> BindingPlan | None:
         return binding_plan(self.size, self.project) if self.top.rows else None
 
-    @cached_property
+    @later
     def quilted(self) -> Quilted:
         """The lines it is quilted along."""
         from inlet.core.setting.quilting import quilted  # loads the geometry library
 
         return quilted(self.top, self.project)
 
-    @cached_property
+    @later
     def versions(self) -> dict[tuple[str, int, int], int]:
         """By block, column and row: which version of its pressing lies there, from 1 on; of blocks
         that are pressed in two."""
         out = {}
         for block, plan in zip(self.blocks, self.sewn, strict=True):
             wish = block.block.pressing
-            found = plan.pressing if wish is not None and wish.versions > 1 else None
+            found = plan.pressing.best if wish is not None and wish.versions > 1 else None
             if found is not None and len(found.versions) > 1:
                 for piece in self.top.pieces:
                     lying = piece.lying
@@ -199,11 +193,11 @@ class QuiltPlan:
                         out[block.block.id, column, row] = found.grid[at].version + 1
         return out
 
-    @cached_property
+    @later
     def rows(self) -> tuple[RowCard, ...]:
         return row_cards(self.top, self.project, self.versions)
 
-    @cached_property
+    @later
     def steps(self) -> tuple[QuiltStep, ...]:
         """What is done, from making the blocks to the binding."""
         if not self.top.rows:
@@ -213,7 +207,7 @@ class QuiltPlan:
             *quilt_steps(self.top, self.project, self.rows, self.backing, self.binding),
         )
 
-    @cached_property
+    @later
     def problems(self) -> tuple[Problem, ...]:
         """What is in the way, of the quilt first, then of its blocks."""
         own = [*self.top.problems, *self.quilted.problems]
@@ -245,15 +239,7 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
         return QuiltPlan(project, quilt_top(project))
     undone = replace(before.project.quilt, done=project.quilt.done)
     if replace(before.project, quilt=undone) == project:
-        made = QuiltPlan(project, before.top)
-        made.__dict__.update(
-            {name: known for name, known in dict(vars(before)).items() if name in KEPT}
-        )
-        return made
+        return QuiltPlan(project, before.top, before.known)
     if same_top(project, before.project):
         return QuiltPlan(project, before.top)
     return QuiltPlan(project, quilt_top(project))
-
-
-KEPT = {name for name, of in vars(QuiltPlan).items() if isinstance(of, cached_property)}
-"""What is worked out when it is first asked for."""

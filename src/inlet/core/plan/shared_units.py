@@ -13,7 +13,8 @@ from inlet.core.cutlist.cuts import Cut, Stacks, cut_list, stacks_of
 from inlet.core.cutlist.standing import standing
 from inlet.core.cutlist.strip_sets import PlannedSet, plan_sets
 from inlet.core.geometry.motion import Alike
-from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.block import MOST_COPIES
+from inlet.core.plan.prepared import PreparedBlock, prepare_block
 from inlet.core.planning.planned import squares_shared, with_inside
 from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
 from inlet.core.project.block import Block
@@ -24,13 +25,14 @@ from inlet.core.setting.top import Top, single_pieces
 
 
 class QuiltBlock(NamedTuple):
-    """A block of the quilt in one colourway: its ``name`` there, how many, and their plan."""
+    """A block of the quilt in one colourway: its ``name`` there, how many, and them
+    prepared."""
 
     name: str
     block: Block
     colourway: str
     number: int
-    plan: BlockPlan
+    plan: PreparedBlock
 
 
 class Batch(NamedTuple):
@@ -76,7 +78,7 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
         way = quilt.colourway(colourway)
         if way is not None and block is not project.block(block.id):
             name = f"{name} in {way.name or way.id}"
-        plan = plan_block(project, block, min(number, MOST_COPIES), ())
+        plan = prepare_block(project, block, min(number, MOST_COPIES))
         out.append(QuiltBlock(name, block, colourway, number, plan))
     return tuple(out)
 

@@ -187,7 +187,7 @@ class Cost(NamedTuple):
 
 def cost_of(plan: QuiltPlan) -> Cost:
     """Cloth as it is first laid out, and the minutes of all batches of its blocks."""
-    cloth = sum((each.buy for each in plan.cloth_at_once), Fraction(0))
+    cloth = sum((each.buy for each in plan.cloth.at_once), Fraction(0))
     if plan.backing is not None:
         cloth += plan.backing.buy
     minutes = sum(batch.minutes for batch in plan.batches)

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, Need, UnitPlan
 from inlet.core.project.measure import Measure, Rates
+from inlet.core.staged import Known
 from inlet.core.table.pieces import DIAGONALS
 
 
@@ -81,13 +82,14 @@ class Comparisons(Mapping[str, Comparison]):
 
     def __init__(self, plans: Sequence[UnitPlan], rates: Rates) -> None:
         self._plans, self._rates = {plan.unit.label: plan for plan in plans}, rates
-        self._known: dict[str, Comparison] = {}
+        self._known = Known()
 
     def __getitem__(self, label: str) -> Comparison:
-        if label not in self._known:
-            found, best = compared(self._plans, label, self._rates)
-            self._known[label] = Comparison(found, best, reason(best, found))
-        return self._known[label]
+        return self._known.of(label, lambda: self._compared(label))
+
+    def _compared(self, label: str) -> Comparison:
+        costs, best = compared(self._plans, label, self._rates)
+        return Comparison(costs, best, reason(best, costs))
 
     def __iter__(self) -> Iterator[str]:
         return iter(self._plans)

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.assembly.tree import faces_of
+from inlet.core.memo import memo
 from inlet.core.pressing.cones import (
     SHEET,
     TURN,
@@ -166,7 +166,7 @@ def _rounded(along: Crease) -> Crease:
     return Crease(round(along.at, 9), (round(along.beyond[0], 9), round(along.beyond[1], 9)))
 
 
-@lru_cache(maxsize=4096)
+@memo(4096)
 def _folded(shows: tuple[Cone, ...], creases: tuple[Crease, ...]) -> tuple[tuple[Cone, ...], ...]:
     """A sheet's cones for every choice of creases along which it is folded back, by the bits of the
     choice."""

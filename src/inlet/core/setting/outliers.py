@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from collections import deque
 from collections.abc import Callable, Mapping
-from functools import cache
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.draft.patches import Patch, draft
 from inlet.core.draft.symmetry import turner
 from inlet.core.geometry.point import Point, Turn
+from inlet.core.memo import Latest, memo
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import TURNINGS
@@ -35,18 +34,13 @@ Looks = Mapping[Turn, Turn]
 """For each way a block may lie, the first way in which it looks the same."""
 
 
-_LATEST: deque[tuple[Block, Looks]] = deque(maxlen=100)
+_LOOKS: Latest[Block, Looks] = Latest(100)
 
 
 def looks_of(block: Block) -> Looks:
     """Which ways a block looks alike, cloth for cloth; a block that is not square lies in half
     turns only. Those of the latest blocks are known."""
-    for known, looks in tuple(_LATEST):
-        if known is block:
-            return looks
-    looks = _looks_of(block)
-    _LATEST.append((block, looks))
-    return looks
+    return _LOOKS.of(block, _looks_of)
 
 
 def _looks_of(block: Block) -> Looks:
@@ -77,7 +71,7 @@ def _as_seen(patch: Patch, move: Callable[[Point], Point]) -> tuple[object, ...]
     return patch.fabric, frozenset(move(p) for p in outline), curved
 
 
-@cache
+@memo(None)
 def _ways() -> tuple[tuple[str, int], ...]:
     """Patterns of turning, each begun in four ways; the plain one first."""
     return tuple((turning, begin) for turning in TURNINGS[1:] for begin in range(4))

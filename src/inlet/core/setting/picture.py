@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
 from inlet.core.geometry.outline import polyline
 from inlet.core.geometry.point import ORIGIN, Point
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
@@ -68,7 +68,7 @@ class BlockOnTop(NamedTuple):
         )
 
 
-@lru_cache(maxsize=500)
+@memo(500)
 def _turned(
     made: Pair, drawn: Pair, eighths: int, mirror: bool
 ) -> tuple[float, float, float, float]:

@@ -7,11 +7,12 @@ between one fewer. There a block lies an eighth of a turn clockwise, its upper l
 
 from __future__ import annotations
 
-from collections import Counter, deque
-from collections.abc import Iterator
+from collections import Counter
+from collections.abc import Iterator, Mapping
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
+from inlet.core.memo import Latest
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Alternate, Motif, Quilt, QuiltPlace
 
@@ -222,22 +223,21 @@ def side_by_side(quilt: Quilt) -> dict[tuple[int, int], Placed]:
     return out
 
 
-_COUNTED: deque[tuple[Quilt, dict[str, int]]] = deque(maxlen=4)
+_COUNTS: Latest[Quilt, Mapping[str, int]] = Latest(4)
 
 
-def block_counts(quilt: Quilt) -> dict[str, int]:
+def block_counts(quilt: Quilt) -> Mapping[str, int]:
     """How often a quilt has each block, by its id, motifs taken apart. The last ones are known."""
-    for known, counts in tuple(_COUNTED):
-        if known is quilt:
-            return counts
-    out: Counter[str] = Counter()
+    return _COUNTS.of(quilt, _block_counts)
+
+
+def _block_counts(quilt: Quilt) -> Mapping[str, int]:
+    counts: Counter[str] = Counter()
     for name, number in _things_laid(quilt).items():
         motif = quilt.motif(name)
         for block in [name] if motif is None else [member.block for member in members(motif)]:
-            out[block] += number
-    counts = {name: number for name, number in out.items() if name and number > 0}
-    _COUNTED.append((quilt, counts))
-    return counts
+            counts[block] += number
+    return {name: number for name, number in counts.items() if name and number > 0}
 
 
 def in_quilt(project: Project, block_id: str) -> int:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from math import ceil
 from typing import Literal, NamedTuple
 
@@ -11,6 +10,7 @@ from inlet.core.geometry.outline import Outline, box, polygon_of
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon, bounds, edges, offset, squared_length
 from inlet.core.geometry.shapes import is_rectangle, right_corner, triangle_legs
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import Exact, root_up, sqrt_exact
 
@@ -92,7 +92,7 @@ def piece_for(outline: Polygon, fabric: str | None, seam: Exact, halved: bool = 
     return piece._replace(fabric=fabric, outline=outline if piece.shape == "template" else ())
 
 
-@lru_cache(maxsize=2000)
+@memo(2000)
 def _piece_for(outline: Polygon, seam: Exact, halved: bool) -> Piece:
     """``piece_for`` of an outline that begins at the origin: blocks repeat their shapes."""
     fabric = None

@@ -10,7 +10,6 @@ parallelogram's slants are parallel, and it need not be turned.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 from math import atan2, ceil, degrees, floor, hypot
 from typing import NamedTuple
 
@@ -18,6 +17,7 @@ from inlet.core.cutlist.cuts import Cut
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import cross, dot
 from inlet.core.geometry.polygon import Polygon, edges, squared_length
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.marks import nearest_mark, next_mark
 from inlet.core.numbers.root2 import Exact, sqrt_exact
@@ -113,7 +113,7 @@ def angled(outline: Polygon, measure: Measure) -> Angled | None:
     return _angled(outline, measure.seam, measure.mark, measure.system.thread)
 
 
-@lru_cache(maxsize=500)
+@memo(500)
 def _angled(outline: Polygon, seam: Exact, at_mark: Fraction, thread: Exact) -> Angled | None:
     sides = cutting_sides(sewing_sides(Outline(outline)), float(seam))
     if len(sides) != len(outline):

@@ -9,7 +9,6 @@ units nested in them; splits are chosen to leave whole units, then few units, th
 
 from __future__ import annotations
 
-from collections import deque
 from collections.abc import Sequence
 from functools import cached_property
 
@@ -21,6 +20,7 @@ from inlet.core.geometry.motion import Picture, mirrored, motion_between
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.memo import Latest
 from inlet.core.project.unit_kind import UnitKind
 from inlet.core.trampoline import Steps, run
 from inlet.core.units.cells import CellFinder
@@ -39,19 +39,14 @@ FEWEST_CUT_UP, MOST_CUT_UP = 5, 100
 """Patches of parts that are split in coarser ways, too."""
 
 
-_LATEST: deque[tuple[Draft, Part]] = deque(maxlen=16)
+_PARTS: Latest[Draft, Part] = Latest(16)
 
 
 def break_down(draft: Draft) -> Part:
     """The whole block as a tree of parts with the joins that sew them. Never fails: what cannot be
     sewn, as an island in a patch, is a ``stuck`` part. Those of the latest drafts are known: the
     plan, advice and bands ask for the same."""
-    for known, part in tuple(_LATEST):
-        if known is draft:
-            return part
-    part = _break_down(draft)
-    _LATEST.append((draft, part))
-    return part
+    return _PARTS.of(draft, _break_down)
 
 
 def _break_down(draft: Draft) -> Part:

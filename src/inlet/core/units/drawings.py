@@ -7,10 +7,10 @@ unit square: exact ratios, no roots, any turn.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from functools import cache
 
 from inlet.core.geometry.point import Point, dot
 from inlet.core.geometry.polygon import Polygon
+from inlet.core.memo import memo
 from inlet.core.numbers.fraction import Fraction
 from inlet.core.numbers.root2 import ROOT2, Exact
 from inlet.core.project.unit_kind import UnitKind
@@ -100,7 +100,7 @@ def _drawing(text: str) -> Drawing:
     return frozenset(shape for way, _ in _eight_ways(shapes) for shape in way)
 
 
-@cache
+@memo(None)
 def _table() -> dict[Drawing, dict[Exact, UnitKind]]:
     """Every drawing as it may lie: the kind by the squared ratio of its sides."""
     table: dict[Drawing, dict[Exact, UnitKind]] = {}
@@ -111,7 +111,7 @@ def _table() -> dict[Drawing, dict[Exact, UnitKind]]:
     return table
 
 
-@cache
+@memo(None)
 def _corner_counts() -> dict[tuple[int, ...], set[Exact]]:
     """How many corners the patches of each drawing have, and the squared ratios it comes in: a
     quick look before the exact one."""

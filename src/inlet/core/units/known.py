@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections import deque
 from typing import NamedTuple
 
 from inlet.core.draft.patches import draft
+from inlet.core.memo import Latest
 from inlet.core.project.block import Block
 from inlet.core.project.project import Project
 from inlet.core.units.breakdown import break_down
@@ -22,18 +22,17 @@ class BlockUnits(NamedTuple):
     units: tuple[Unit, ...]
 
 
-_LATEST: deque[BlockUnits] = deque(maxlen=2 * MOST_BLOCKS)
+_UNITS: Latest[Block, BlockUnits] = Latest(2 * MOST_BLOCKS)
 
 
 def units_of(block: Block) -> BlockUnits:
     """A block with its units. The last ones are remembered."""
-    for known in tuple(_LATEST):
-        if known.block is block:
-            return known
+    return _UNITS.of(block, _units_of)
+
+
+def _units_of(block: Block) -> BlockUnits:
     drawn = draft(block)
-    found = BlockUnits(block, find_units(drawn, break_down(drawn)))
-    _LATEST.append(found)
-    return found
+    return BlockUnits(block, find_units(drawn, break_down(drawn)))
 
 
 def blocks_beside(project: Project, block: Block) -> list[Block]:

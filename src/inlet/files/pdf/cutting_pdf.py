@@ -23,6 +23,7 @@ from inlet.core.plan.block import BlockPlan
 from inlet.core.project.cutting import Cutting, LaidCloth
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
+from inlet.core.staged import Staged
 from inlet.core.templates.laid_outlines import in_box, laid_outlines
 from inlet.core.words import CUTTER, MANUALS, cloth_name
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
@@ -65,7 +66,7 @@ class Cuttable(Protocol):
     @property
     def cuts(self) -> tuple[Cut, ...]: ...
     @property
-    def cloth(self) -> tuple[ClothPlan, ...]: ...
+    def cloth(self) -> Staged[tuple[ClothPlan, ...]]: ...
 
 
 def draw_cutting(
@@ -81,7 +82,7 @@ def draw_cutting(
     pages = _Pages(canvas, plan, size, top, turn)
     pages.words(f"Cutting {what}", 16, BOLD)
     pages.words(f"{CUTTER} {MANUALS}", 8.5, REGULAR)
-    for each in plan.cloth:
+    for each in plan.cloth.best:
         heading = f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}"
         if not each.cloths:
             pages.words(heading, 12.5, BOLD)
@@ -257,7 +258,7 @@ class _Pages:
 def cuts_table(plan: BlockPlan) -> Table:
     """Every cut of a plan."""
     lines = [["Cloth", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
-    for each in plan.cloth:
+    for each in plan.cloth.best:
         name = cloth_name(plan.project, each.fabric)
         for cloth in each.cloths:
             for i, stroke in enumerate(cuts_of(cloth, plan.project), 1):

@@ -22,6 +22,7 @@ from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.seam_test import effect_text, needle_text
 from inlet.core.piecing.step import Step
 from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning.unit_plan import UnitPlan
 from inlet.core.planning.words import kind_words, method_words, move_text, over_text
 from inlet.core.pressing.words import CARE, pressing_lines
@@ -64,12 +65,12 @@ def _write(plan: BlockPlan, to: BinaryIO, size: tuple[float, float]) -> None:
     canvas: Any = PageCanvas(to, pagesize=size)
     canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
     canvas.setCreator(f"Inlet {__version__}")
-    _Guide(plan, plan.block.title, canvas, size).write()
+    _Guide(plan, plan.block.title, canvas, size).write(plan)
     canvas.save()
 
 
 def draw_making(
-    canvas: Any, plan: BlockPlan, name: str, size: tuple[float, float], page: int
+    canvas: Any, plan: SewnBlock, name: str, size: tuple[float, float], page: int
 ) -> int:
     """How a block of a quilt is made, its units too, on pages of their own after ``page``; the
     number of the last."""
@@ -86,7 +87,7 @@ class _Guide:
     """The pages of one guide."""
 
     def __init__(
-        self, plan: BlockPlan, name: str, canvas: Any, size: tuple[float, float], before: int = 0
+        self, plan: SewnBlock, name: str, canvas: Any, size: tuple[float, float], before: int = 0
     ) -> None:
         self.plan, self.name, self.project = plan, name, plan.project
         self.width, self.height = size
@@ -99,19 +100,21 @@ class _Guide:
         self.half = (self.flow.wide - Flow.BESIDE) / 2
         self.noted: set[str] = set()
 
-    def write(self) -> None:
+    def write(self, plan: BlockPlan) -> None:
+        """The whole guide of a block."""
         self.flow.turn()
         self._cover()
-        self._cut_list()
+        self._cut_list(plan)
         self._steps()
         self._back()
         tell(0.6)
-        for section in (self._sittings(), self._needle()):
+        for section in (self._sittings(plan), self._needle(plan)):
             self.flow.text(list(section))
-        self._cutting()
+        self._cutting(plan)
         self._foot()
 
     def making(self) -> None:
+        """How the block is made, as a part of a quilt's guide."""
         self.flow.turn()
         self._cover()
         self._steps()
@@ -127,7 +130,7 @@ class _Guide:
                 steps.append(self._step(card))
             self.flow.cards(steps)
 
-    def _cutting(self) -> None:
+    def _cutting(self, plan: BlockPlan) -> None:
         """The cutting plan, on pages of its own."""
 
         def turn() -> float:
@@ -135,7 +138,7 @@ class _Guide:
             return self.height - TOP
 
         size = self.width, self.height
-        draw_cutting(self.canvas, self.plan, block_name(self.plan), size, turn(), turn)
+        draw_cutting(self.canvas, plan, block_name(plan), size, turn(), turn)
 
     # --- pages --------------------------------------------------------------------------------
 
@@ -203,11 +206,10 @@ class _Guide:
             flow.text(beside)
         flow.text(below)
 
-    def _cut_list(self) -> None:
+    def _cut_list(self, plan: BlockPlan) -> None:
         """Each cloth with its strips and sizes, in two columns."""
-        plan = self.plan
         found: list[Card] = []
-        for cloth in plan.cloth:
+        for cloth in plan.cloth.best:
             letter_ = self.cloth_letter.get(cloth.fabric, "")
             head: list[Block] = [
                 Words(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0),
@@ -294,7 +296,7 @@ class _Guide:
     def _back(self) -> None:
         """The block from the back, as it is pressed: on a sheet of its own for those who press at
         the end, else beside what is said of it."""
-        found = self.plan.pressing
+        found = self.plan.pressing.best
         if found is None:
             return
         said: list[Block] = [Words("Seen from the back: left and right change places. " + CARE)]
@@ -314,9 +316,8 @@ class _Guide:
                 self.flow.cards([picture, Card(tuple(said), True)] if said else [picture])
             said = []
 
-    def _sittings(self) -> Iterator[Block]:
+    def _sittings(self, plan: BlockPlan) -> Iterator[Block]:
         """Seams counted, thread, and what to do at a sitting; seams that would spare a set-in."""
-        plan = self.plan
         if plan.assembly is None:
             return
         yield Title("Sittings", size=14)
@@ -330,9 +331,9 @@ class _Guide:
             yield Title("Fewer set-in seams", size=14)
             yield from map(Words, advice)
 
-    def _needle(self) -> Iterator[Block]:
+    def _needle(self, plan: BlockPlan) -> Iterator[Block]:
         """What the maker's needle test said, if there is one."""
-        needle, plan = self.project.needle, self.plan
+        needle = self.project.needle
         if needle is None:
             return
         test, effect = plan.tested(needle)
@@ -341,7 +342,7 @@ class _Guide:
         yield from map(Words, effect_text(effect, test.off, plan.measure))
 
 
-def _unit_line(unit: UnitPlan, plan: BlockPlan) -> str:
+def _unit_line(unit: UnitPlan, plan: SewnBlock) -> str:
     name = unit.in_use.name
     return (
         f"{unit.unit.label}:  {unit.count} × {kind_words(unit.unit.kind)}, unfinished "
@@ -363,7 +364,7 @@ def _with_press(shown: list[Repeated], press: Move) -> list[Repeated]:
     return [*kept, Repeated(press._replace(text=""), 1)]
 
 
-def _card_title(card: cards.Card, plan: BlockPlan) -> str:
+def _card_title(card: cards.Card, plan: SewnBlock) -> str:
     first, *others = card.steps
     if others:
         numbers = ", ".join(str(step.number) for step in card.steps)
@@ -374,7 +375,7 @@ def _card_title(card: cards.Card, plan: BlockPlan) -> str:
     return f"{first.number}.  {_step_title(first, plan)}{times}"
 
 
-def _step_title(step: Step, plan: BlockPlan) -> str:
+def _step_title(step: Step, plan: SewnBlock) -> str:
     if step.unit is None:
         named = f"{step.makes[0].upper()}{step.makes[1:]}"
         return "The block" if step.makes == "block" else named

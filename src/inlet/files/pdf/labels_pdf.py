@@ -16,6 +16,7 @@ from inlet.core.cutlist.cuts import Cut
 from inlet.core.plan.assembly_steps import listed
 from inlet.core.plan.block import BlockPlan
 from inlet.core.plan.quilt import QuiltPlan
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning.words import kind_words
 from inlet.core.project.measure import Measure
 from inlet.core.project.project import Project
@@ -75,7 +76,7 @@ def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
         )
 
 
-def _units(plan: BlockPlan, block: str) -> Iterator[Label]:
+def _units(plan: SewnBlock, block: str) -> Iterator[Label]:
     """The units that are sewn in the plan's steps."""
     measure = plan.measure
     made = {step.makes: step.measures for step in plan.steps if step.unit}

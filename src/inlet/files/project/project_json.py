@@ -10,15 +10,14 @@ from __future__ import annotations
 import json
 import os
 import stat
-from collections import deque
 from collections.abc import Callable
-from functools import cache
 from math import isfinite
 from pathlib import Path
 from typing import Any, get_args, get_origin, get_type_hints
 
 import msgspec
 
+from inlet.core.memo import Latest, memo
 from inlet.core.numbers.root2 import Exact, write_exact
 from inlet.core.numbers.text import NumberError, parse_exact
 from inlet.core.project.block import Block
@@ -100,16 +99,14 @@ def _whole_characters(text: str) -> str:
     return text if text.isascii() else text.encode("utf-8", "replace").decode("utf-8")
 
 
-_PARTS: deque[tuple[Any, Any]] = deque(maxlen=256)
+_PARTS: Latest[Block | Fabric, Any] = Latest(256)
 
 
 def _known_part(value: Any) -> Any:
     """A block or a fabric as JSON data; that of the latest ones is known."""
     if not isinstance(value, Block | Fabric):
         return _ungather(value, _known_part)
-    for known, raw in tuple(_PARTS):
-        if known is value:
-            return raw
+    return _PARTS.of(value, _ungather)
     raw = _ungather(value)
     _PARTS.append((value, raw))
     return raw
@@ -263,7 +260,7 @@ def _children(kind: Any) -> Callable[[Any, str], Any] | None:
     return None
 
 
-@cache
+@memo(None)
 def _fields(kind: type[msgspec.Struct]) -> dict[str, Callable[[Any, str], Any] | None]:
     """How to gather each key a struct knows."""
     hints = get_type_hints(kind)

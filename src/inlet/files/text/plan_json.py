@@ -19,6 +19,7 @@ from inlet.core.piecing.advice import Advice, advice_text
 from inlet.core.piecing.seam_test import effect_text, needle_text
 from inlet.core.piecing.step import Step
 from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning.compare import Cost
 from inlet.core.planning.stock import Stock
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
@@ -58,8 +59,8 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
         **pressing_dict(plan),
-        "fabric": [fabric_dict(c, plan.measure) for c in plan.cloth],
-        "cutting": cutting_list(plan.cloth, plan.project),
+        "fabric": [fabric_dict(c, plan.measure) for c in plan.cloth.best],
+        "cutting": cutting_list(plan.cloth.best, plan.project),
         "resewn": plan.resewn,
         "comfort": _comfort(plan.comfort),
         "as_cut": _as_cut(plan),
@@ -108,7 +109,7 @@ def _angled(found: Angled) -> dict[str, Any]:
     }
 
 
-def step_dict(step: Step, plan: BlockPlan) -> dict[str, Any]:
+def step_dict(step: Step, plan: SewnBlock) -> dict[str, Any]:
     pressed = plan.press(step)
     return {
         "number": step.number,

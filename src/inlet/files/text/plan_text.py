@@ -65,7 +65,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
                 yield f"      take {spare_text(cut, plan.project)}"
         if unit.in_use.trim_to is not None:
             yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
-    for needed in plan.cloth:
+    for needed in plan.cloth.best:
         if strips := strips_text(needed, measure):
             yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
@@ -73,7 +73,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         room = plan.project.usable_width(stack.fabric or "") - measure.squared_off
         lines = angled_lines(stack, measure, room)
         yield from (f"  {stack.label}: {line}" for line in lines)
-    yield from (f"  {text}" for text in cloth_lines(plan.cloth, plan.project))
+    yield from (f"  {text}" for text in cloth_lines(plan.cloth.best, plan.project))
 
 
 def cloth_lines(cloths: Sequence[ClothPlan], project: Project) -> Iterator[str]:
@@ -111,8 +111,8 @@ def _step_lines(plan: BlockPlan) -> Iterator[str]:
 
 
 def _end_lines(plan: BlockPlan) -> Iterator[str]:
-    if plan.pressing is not None:
-        yield from (f"  {text}" for text in pressing_lines(plan.pressing))
+    if plan.pressing.best is not None:
+        yield from (f"  {text}" for text in pressing_lines(plan.pressing.best))
     yield from (f"  {text}" for text in _work_lines(plan))
     yield from (f"  {text}" for text in advice_lines(plan.advice, plan.project))
     yield from (f"  {problem.level}: {problem.text}" for problem in plan.problems)

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from typing import Any
 
-from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.pressing.pressing_plan import AtEdge, Met, PressingPlan, Stretch
 from inlet.core.pressing.reasons import reason
 from inlet.files.text.exact_json import pair
 
 
-def pressing_dict(plan: BlockPlan) -> dict[str, Any]:
+def pressing_dict(plan: SewnBlock) -> dict[str, Any]:
     """The fields of a plan that say how it is pressed; costs are in points."""
-    found = plan.pressing
+    found = plan.pressing.best
     if found is None:
         return {"pressing": [], "junctions": [], "edges": [], "pressing_cost": 0, "pressing_gap": 0}
     reasons = [reason(found, span, plan.project) for span in range(len(found.seams.spans))]

@@ -52,9 +52,9 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
             f"{cloth_name(project, cut.fabric)}: {', '.join(cut.labels)}"
         )
     yield "Cloth"
-    for cloth in plan.cloth:
+    for cloth in plan.cloth.best:
         yield f"  {cloth_name(project, cloth.fabric)}: {buying_text(cloth, measure)}"
-    yield from (f"  {line}" for line in cloth_lines(plan.cloth, project))
+    yield from (f"  {line}" for line in cloth_lines(plan.cloth.best, project))
     for made in plan.backings:
         over = near_text(made.left, measure) if made.left[0] > 0 else "nothing"
         panel = near_text((made.panel, made.panel), measure)

@@ -150,7 +150,7 @@ class CuttingStage(QWidget):
         first = self._plan is None or self._cut_for != self._is_for
         self._plan, self._is_for = plan, self._cut_for
         self.cuts.emit(plan)
-        self.cloths = [Lying(each, cloth) for each in plan.cloth_known for cloth in each.cloths]
+        self.cloths = [Lying(each, cloth) for each in plan.cloth.now for cloth in each.cloths]
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)
         self.refresh()
@@ -179,7 +179,7 @@ class CuttingStage(QWidget):
     def _show_page(self) -> None:
         """The page in front is worked out once the cloth is laid out."""
         plan = self.session.plan
-        if plan is not None and plan.cloth_known is not plan.cloth_at_once:
+        if plan is not None and plan.cloth.settled:
             page = (None, self.shopping, self.sizes, self.motif)[self.pages.currentIndex()]
             if page is not None:
                 page.refresh()

@@ -92,7 +92,7 @@ class CuttingTicket(QWidget):
             self.copies.blockSignals(True)
             self.copies.setValue(plan.copies)  # it may have been set at another stage
             self.copies.blockSignals(False)
-        for cloth in plan.cloth_known:
+        for cloth in plan.cloth.now:
             self.list.addWidget(rule())
             self.list.addWidget(label(cloth_name(plan.project, cloth.fabric), "heading", True))
             self.list.addWidget(label(buying_text(cloth, plan.measure), "caption", True))

@@ -18,7 +18,7 @@ from inlet.core.piecing.assembling import run_lengths
 from inlet.core.piecing.cards import cards, cloth_rows
 from inlet.core.piecing.pictures import step_moves
 from inlet.core.piecing.step import Step
-from inlet.core.plan.block import BlockPlan
+from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning.words import kind_words, method_words, move_text
 from inlet.core.pressing.pressing_plan import PressingPlan
 from inlet.core.pressing.steps import step_press
@@ -52,7 +52,7 @@ class StepCard(QFrame):
         empty(self.body)
 
     def show_step(
-        self, plan: BlockPlan, step: Step, pressing: PressingPlan | None, grey: bool
+        self, plan: SewnBlock, step: Step, pressing: PressingPlan | None, grey: bool
     ) -> None:
         """Write the step below what is on the card."""
         self.body.addLayout(self._head(plan, step))
@@ -100,7 +100,7 @@ class StepCard(QFrame):
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
         self.body.addWidget(label(CAUTION, "caption", True))
 
-    def _alike(self, plan: BlockPlan, step: Step) -> None:
+    def _alike(self, plan: SewnBlock, step: Step) -> None:
         """The units made just like this one, of other cloths: what to take for each."""
         found = next(card for card in cards(plan.steps) if step in card.steps)
         if len(found.steps) < 2:
@@ -117,7 +117,7 @@ class StepCard(QFrame):
         table.setColumnStretch(len(rows[0]), 1)
         self.body.addLayout(table)
 
-    def _head(self, plan: BlockPlan, step: Step) -> QBoxLayout:
+    def _head(self, plan: SewnBlock, step: Step) -> QBoxLayout:
         """What is made on the left, the size to check, as large as anything, on the right."""
         left, right = column(spacing=2), column(spacing=0)
         left.addWidget(label(_title(step), "title", True))

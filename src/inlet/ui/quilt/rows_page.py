@@ -146,7 +146,7 @@ class RowsPage(QWidget):
         )
         if sewn is not None:
             of, step = sewn
-            self.sewn.show_step(of, step, of.pressing, self.session.grey)
+            self.sewn.show_step(of, step, of.pressing.best, self.session.grey)
             return
         self.text.setText(vulgar_text(here.text))
         self.check.setText(vulgar_text(here.measures))

@@ -157,7 +157,7 @@ class QuiltStage(QWidget):
             return
         words = [
             f"{cloth_name(plan.project, cloth.fabric)} {bought_text(cloth.buy, plan.measure)}"
-            for cloth in plan.cloth
+            for cloth in plan.cloth.best
             if cloth.new is not None
         ]
         text = f"To buy: {', '.join(words)}."

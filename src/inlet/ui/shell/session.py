@@ -399,8 +399,8 @@ class Session(QObject):
     def lay_out(self) -> None:
         """Lay out the cloth as well as can be, if that is not done; ``laid_out`` tells."""
         plan = self.plan
-        if plan is not None and plan.cloth_known is plan.cloth_at_once:
-            self._cutter.start(lambda: plan.cloth, lambda _: self._laid_out(plan))
+        if plan is not None and not plan.cloth.settled:
+            self._cutter.start(lambda: plan.cloth.best, lambda _: self._laid_out(plan))
 
     def _laid_out(self, plan: BlockPlan) -> None:
         if self.plan is plan:

@@ -44,7 +44,7 @@ class Presser(QObject):
             self._task.start(partial(_press, plan), take, pause=PAUSE)
             return
         first = partial(self._pressed_at_once, plan)
-        self._task.start(lambda: plan.pressing_at_once, first, pause=PAUSE)
+        self._task.start(lambda: plan.pressing.at_once, first, pause=PAUSE)
         self._task.then(partial(_press, plan), take)
 
     def think(self, do: Callable[[], Any], take: Callable[[Any], object]) -> None:
@@ -66,7 +66,7 @@ class Presser(QObject):
 
 
 def _press(plan: BlockPlan) -> PressingPlan | None:
-    pressing = plan.pressing
+    pressing = plan.pressing.best
     if pressing is not None:
         _ = pressing.layers, pressing.junctions, pressing.edges  # the picture waits for none
     return pressing

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 from collections.abc import Iterable, Sequence
-from functools import lru_cache
 from math import atan2, cos, degrees, hypot, pi, sin
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
@@ -26,6 +25,7 @@ from inlet.core.geometry.curve import Curve, circle_of, sweep
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import Polygon
+from inlet.core.memo import memo
 from inlet.core.project.project import Project
 from inlet.core.table.moves import DrawnLine, Move
 from inlet.core.table.sheets import Sheet
@@ -140,7 +140,7 @@ def colour_of(project: Project, fabric: str | None, grey: bool = False) -> QColo
     return theme.cloth_colour(known.colour if known else None, grey)
 
 
-@lru_cache(maxsize=32)
+@memo(32)
 def _print_picture(image: str, grey: bool) -> QImage:
     """The picture of a print; empty where it cannot be read."""
     made = QImage.fromData(base64.b64decode(image))

@@ -1,0 +1,159 @@
+"""A block drawn, broken down, its units planned: the first half of every plan, of a block or of a
+quilt."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, fields
+from typing import Any
+
+from inlet.core.assembly.tree import Join
+from inlet.core.cutlist.ruler_friendly import Comfort, comfort
+from inlet.core.draft.checks import drawing_problems
+from inlet.core.draft.patches import Draft, draft
+from inlet.core.fitting.answers import with_bands
+from inlet.core.fitting.checks import fit_problems
+from inlet.core.fitting.measured import MadeSizes
+from inlet.core.fitting.remedies import Fit, Fitting
+from inlet.core.fitting.words import done_text
+from inlet.core.layout.checks import size_problems
+from inlet.core.numbers.root2 import Exact
+from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
+from inlet.core.piecing.resew import resewn
+from inlet.core.piecing.seam_count import SeamCount, count_seams
+from inlet.core.planning.checks import method_problems
+from inlet.core.planning.compare import Comparisons
+from inlet.core.planning.planned import plan_units, sharing_squares
+from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.problem import Problem, errors_first, has_error
+from inlet.core.project.block import Block
+from inlet.core.project.measure import Measure, Rates
+from inlet.core.project.project import Project
+from inlet.core.staged import Known, later
+from inlet.core.units.breakdown import break_down
+from inlet.core.units.parts import Part
+
+
+@dataclass(frozen=True, eq=False, kw_only=True)
+class PreparedBlock:
+    """``copies`` of one block as they are drawn and broken down.
+
+    ``units`` are all of them, each followed by those nested in it. ``assembly`` is the join that
+    makes the block; it is None and ``resewn`` False where the draft has an error; units are still
+    there as far as they go. ``fit`` is the block sewn up as it is cut, out of the ways ``fitting``
+    knows; None where it cannot be sewn. ``known`` is what was worked out so far of what only some
+    ask for.
+    """
+
+    project: Project
+    block: Block
+    copies: int
+    draft: Draft
+    root: Part
+    units: tuple[UnitPlan, ...]
+    comfort: Comfort
+    fitting: Fitting | None
+    fit: Fit | None
+    resewn: bool
+    assembly: Join | None
+    seams: SeamCount
+    problems: tuple[Problem, ...]
+    known: Known = field(default_factory=Known)
+
+    @property
+    def measure(self) -> Measure:
+        return self.project.measure
+
+    @property
+    def rates(self) -> Rates:
+        return self.project.rates or Rates()
+
+    @property
+    def unfinished(self) -> tuple[Exact, Exact]:
+        s = self.measure.seam
+        return self.block.finished[0] + 2 * s, self.block.finished[1] + 2 * s
+
+    @property
+    def made(self) -> MadeSizes:
+        """What parts measure as they are cut."""
+        return MadeSizes(self.fit.sewn if self.fit is not None else None, self.measure)
+
+    @property
+    def errors(self) -> tuple[Problem, ...]:
+        return tuple(p for p in self.problems if p.level == "error")
+
+    @later
+    def compared(self) -> Comparisons:
+        """The methods of every unit compared, by its label."""
+        return Comparisons(self.units, self.rates)
+
+
+def prepared_fields(block: PreparedBlock) -> dict[str, Any]:
+    """What a prepared block holds, by name, to make a later stage of it; what was worked out of it
+    is not handed on, as the later stage may say otherwise."""
+    names = [each.name for each in fields(PreparedBlock) if each.name != "known"]
+    return {name: getattr(block, name) for name in names}
+
+
+def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
+    """``copies`` of ``block`` prepared, a pure function of its arguments. Never raises for what is
+    drawn: problems are in the result."""
+    measure = project.measure
+    drawn = draft(block)
+    in_drawing = list(drawing_problems(drawn, project))
+
+    root = break_down(drawn)
+    in_sewing = list(seam_problems(drawn, root, measure))
+    if not has_error(in_drawing):
+        in_sewing += order_problems(drawn, root)
+    sound = not has_error((*in_drawing, *in_sewing))
+
+    units = plan_units(project, block, drawn, root, copies)
+    # What has no cloth yet is no less sewn.
+    drawable = not has_error(p for p in in_drawing if p.code != "patch-without-fabric")
+    proved = drawable and not has_error(in_sewing) and resewn(drawn, root, units, measure.seam)
+    good = sound and proved
+    if sound and not proved:
+        in_sewing.append(not_proved())
+    sizes = comfort(units, block, measure)
+    fitting = Fitting(drawn, root, units, measure, not sizes.misses) if proved else None
+    fit = None
+    if fitting is not None:
+        used = _on_bands(fitting, project, block, copies) or fitting
+        fit = used.chosen(project.rates or Rates())
+        if used is not fitting:
+            fit = fit._replace(remedy="bands")
+        drawn, root, units = used.draft, used.root, fit.units
+    units = sharing_squares(units)
+
+    done = done_text(fit, measure) if fit is not None else ""
+    in_sizes = list(size_problems(sizes, measure, done))
+    in_sizes += fit_problems(fit, measure, bool(in_sizes))
+    in_choices = method_problems(units)
+    assembly = root.joins[-1] if good and root.joins else None
+    return PreparedBlock(
+        project=project,
+        block=block,
+        copies=copies,
+        draft=drawn,
+        root=root,
+        units=units,
+        comfort=sizes,
+        fitting=fitting,
+        fit=fit,
+        resewn=good,
+        assembly=assembly,
+        seams=count_seams(drawn, root, assembly),
+        problems=errors_first((*in_drawing, *in_sewing, *in_sizes, *in_choices)),
+    )
+
+
+def _on_bands(fitting: Fitting, project: Project, block: Block, copies: int) -> Fitting | None:
+    """The block on bands fitted to the marks, sewn up as well; None where the maker does not wish
+    it, or it cannot be."""
+    if project.measure.awkward != "bands" or fitting.fits:
+        return None
+    banded = with_bands(fitting, project, block, copies)
+    seam = project.measure.seam
+    if banded is None or not resewn(banded.draft, banded.root, banded.units, seam):
+        return None
+    return banded

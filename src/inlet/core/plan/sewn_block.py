@@ -1,0 +1,36 @@
+"""A block as it is sewn: its steps, and how each is pressed."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import partial
+
+from inlet.core.cutlist.cuts import Stacks
+from inlet.core.piecing.step import Step
+from inlet.core.plan.prepared import PreparedBlock
+from inlet.core.pressing.find import find_pressing
+from inlet.core.pressing.pressing_plan import PressingPlan
+from inlet.core.pressing.steps import StepPress, step_press
+from inlet.core.staged import Staged, later
+
+
+@dataclass(frozen=True, eq=False, kw_only=True)
+class SewnBlock(PreparedBlock):
+    """``stacks`` are those each unit's pieces lie in."""
+
+    stacks: Stacks
+    steps: Sequence[Step]
+
+    @later
+    def pressing(self) -> Staged[PressingPlan | None]:
+        """Which way every seam is pressed; None where there is none to press, or no order."""
+        if self.assembly is None:
+            return Staged(lambda: None, lambda: None)
+        find = partial(find_pressing, self.project, self.draft, self.root, self.units)
+        return Staged(partial(find, 0), find)
+
+    def press(self, step: Step) -> StepPress | None:
+        """How the seams of a step are pressed; None where it has none."""
+        pressing = self.pressing.best
+        return None if pressing is None else step_press(pressing, step, self.project)
