@@ -139,7 +139,7 @@ def cold_start() -> float:
     """Seconds from starting the process to a demo window drawn with its plan."""
     code = (
         "import sys, time; t=float(sys.argv[1]);"
-        "from inlet.ui import app;"
+        "from inlet.ui.shell import app;"
         "app._picture=lambda a,w,o: (a.processEvents(), w.grab(), w.session.close(),"
         " print(time.time()-t), 0)[-1];"
         "from inlet.command_line import main;"

@@ -16,7 +16,7 @@ import rectpack
 from rectpack import guillotine
 
 from inlet.core.cutlist.cuts import Cut
-from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, lay_out
+from inlet.core.layout.layout import BEST, ClothPlan, ToCut, lay_out
 from inlet.core.layout.strokes import Rect, places_of, strokes_of
 from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
@@ -61,10 +61,10 @@ def as_cuts(sizes: Sizes) -> list[Cut]:
     ]
 
 
-def ours(sizes: Sizes, seconds: float, cutting: Cutting, squaring: F = NOTHING) -> ClothPlan:
+def ours(sizes: Sizes, work: int, cutting: Cutting, squaring: F = NOTHING) -> ClothPlan:
     project = Project(measure=Measure(squaring=squaring), cutting=cutting)
     forget_all()
-    (plan,) = lay_out(project, ToCut(tuple(as_cuts(sizes)), {}), seconds)
+    (plan,) = lay_out(project, ToCut(tuple(as_cuts(sizes)), {}), work)
     return plan
 
 
@@ -155,9 +155,9 @@ def compared(sizes: Sizes) -> Compared:
     start = time.perf_counter()
     ours(sizes, 0, cutting)
     first = time.perf_counter() - start
-    plan = ours(sizes, SECONDS, cutting)
+    plan = ours(sizes, BEST, cutting)
     last = time.perf_counter() - start - first
-    weighed = ours(sizes, SECONDS, replace(cutting, goal="balance"))
+    weighed = ours(sizes, BEST, replace(cutting, goal="balance"))
     assert plan.new is not None
     assert weighed.new is not None
     packed = theirs(sizes)
@@ -198,11 +198,11 @@ def rows() -> Iterator[str]:
     yield told("final layout, ms", [c.last * 1000 for c in found], "1000")
     sizes = many_pieces()
     start = time.perf_counter()
-    ours(sizes, SECONDS, Cutting(folds=0, stack=1, square_every=0, goal="cloth"))
+    ours(sizes, BEST, Cutting(folds=0, stack=1, square_every=0, goal="cloth"))
     yield told("2,000 pieces, ms", [(time.perf_counter() - start) * 1000], "3000")
     for name, cutting in (("folded, squared", Cutting()), ("folded twice", Cutting(folds=2))):
         at_once = [ours(sizes, 0, cutting, F(1, 2)) for sizes in cut_lists()]
-        best = [ours(sizes, SECONDS, cutting, F(1, 2)) for sizes in cut_lists()]
+        best = [ours(sizes, BEST, cutting, F(1, 2)) for sizes in cut_lists()]
         for words, plans in (("at once", at_once), ("best", best)):
             lengths = [float(p.length / p.bound) for p in plans]
             yield told(f"{name}, {words}: cloth / area", lengths, "")

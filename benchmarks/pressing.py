@@ -7,8 +7,9 @@ from collections.abc import Callable, Iterator
 
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import BlockPlan, plan_block
-from inlet.core.pressing.find import SECONDS, find_pressing
+from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.pressing_plan import PressingPlan
+from inlet.core.pressing.solver import WORK
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.pressing import BlockPressing
@@ -49,14 +50,14 @@ def cases(cloths: tuple[Fabric, ...]) -> Iterator[Case]:
 
 
 def _answers(name: str, plan: BlockPlan, aim: int) -> Iterator[Case]:
-    def pressed(seconds: float) -> PressingPlan:
-        found = find_pressing(plan.project, plan.draft, plan.root, plan.units, seconds)
+    def pressed(work: int) -> PressingPlan:
+        found = find_pressing(plan.project, plan.draft, plan.root, plan.units, work)
         assert found is not None
         return found
 
-    best, first = pressed(SECONDS), pressed(0)
+    best, first = pressed(WORK), pressed(0)
     gap = f"gap {best.gap / 1000:g}, versions {len(best.versions)}"
     yield f"pressing {name}, at once ({first.cost / 1000:.0f} points)", lambda: pressed(0), str(aim)
     name = f"pressing {name}, proved ({best.cost / 1000:.0f} points, {gap})"
-    yield name, lambda: pressed(SECONDS), str(aim)
+    yield name, lambda: pressed(WORK), str(aim)
     yield "  its allowances folded", lambda: best.layers_of(0), ""

@@ -13,7 +13,7 @@ from inlet import __version__, terminal
 from inlet.core.buying.enough import enough, enough_lines
 from inlet.core.buying.shopping import shopping, shopping_whole
 from inlet.core.cutlist.strip_sets import project_sets
-from inlet.core.layout.layout import SECONDS
+from inlet.core.layout.layout import BEST
 from inlet.core.numbers.root2 import Exact
 from inlet.core.numbers.text import LONGEST_NUMBER, NumberError, parse_length
 from inlet.core.piecing.seam_test import (
@@ -376,7 +376,7 @@ def _shopping(options: argparse.Namespace) -> Table:
 
     project = load(options.file)
     if getattr(options, "project", False):
-        return shopping_table(shopping_whole(project, SECONDS), project)
+        return shopping_table(shopping_whole(project, BEST), project)
     return shopping_table(shopping(_plan_asked(options), notes=True), project)
 
 

@@ -12,7 +12,7 @@ from inlet.core.cutlist.cuts import Cut
 from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.point import Point
 from inlet.core.layout.cards import stack_ready
-from inlet.core.layout.layout import ToCut, lay_out
+from inlet.core.layout.layout import FEW, ToCut, lay_out
 from inlet.core.layout.progress import begin, kept, worth_keeping
 from inlet.core.layout.strokes import places_of, strokes_of
 from inlet.core.layout.words import buying_text, strips_text
@@ -61,9 +61,9 @@ def cut_list(wanted) -> list[Cut]:
     ]
 
 
-def laid(project: Project, cuts: list[Cut], seconds: float = 0.0):
+def laid(project: Project, cuts: list[Cut], work: int = 0):
     """The plans, and the pieces that lie cut on the mat, by the label of their stack."""
-    plans = lay_out(project, ToCut(tuple(cuts), {}), seconds)
+    plans = lay_out(project, ToCut(tuple(cuts), {}), work)
     stack = (project.cutting or Cutting()).stack
     ready: Counter[str] = Counter()
     for cloth in json.loads(json.dumps(cutting_list(plans, project))):
@@ -71,15 +71,15 @@ def laid(project: Project, cuts: list[Cut], seconds: float = 0.0):
     return plans, ready
 
 
-@given(sizes, haves, rules, st.sampled_from([F(0), F(1, 2)]), st.sampled_from([0, 0, 0.2]))
+@given(sizes, haves, rules, st.sampled_from([F(0), F(1, 2)]), st.sampled_from([0, 0, FEW]))
 @settings(max_examples=50, deadline=None)
 def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
-    wanted, have, cutting, squaring, seconds
+    wanted, have, cutting, squaring, work
 ):
     fabric = Fabric(id="a", width=F(42), have=tuple(have), shrink=(F(3), F(2)))
     project = Project(fabrics=(fabric,), measure=Measure(squaring=squaring), cutting=cutting)
     cuts = cut_list(wanted)
-    (plan,), ready = laid(project, cuts, seconds)
+    (plan,), ready = laid(project, cuts, work)
     missing = {m.cut.label: m.number for m in plan.missing}
     for place in (place for cloth in plan.cloths for place in places_of(cloth)):
         (cut,) = (c for c in cuts if c.label == place.label)
@@ -98,9 +98,9 @@ def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
         assert steps.denominator == 1
 
 
-def plan_of(*cuts: Cut, cutting=SINGLE, measure=INCH, seconds=0.0):
+def plan_of(*cuts: Cut, cutting=SINGLE, measure=INCH, work=0):
     project = Project(measure=measure, cutting=cutting)
-    (plan,) = lay_out(project, ToCut(cuts, {}), seconds)
+    (plan,) = lay_out(project, ToCut(cuts, {}), work)
     return plan
 
 

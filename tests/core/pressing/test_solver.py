@@ -12,6 +12,7 @@ from inlet.core.pressing.costs import NEVER
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.outcomes import OPEN
 from inlet.core.pressing.reasons import reason
+from inlet.core.pressing.solver import WORK
 from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pin
 from inlet.core.project.value import replace
 from tests.blocks import F, project_of
@@ -25,14 +26,14 @@ MOST_FREE = 14
 PLANNED = {}
 
 
-def pressed(block, seconds=10, **wishes):
+def pressed(block, work=WORK, **wishes):
     """How a block is pressed; what that takes no part in is planned once."""
     if id(block) not in PLANNED:
         PLANNED[id(block)] = block, plan_block(project_of(block), block)
     plan = PLANNED[id(block)][1]
     wished = replace(block, pressing=BlockPressing(**wishes))
     draft = plan.draft._replace(block=wished)
-    return find_pressing(project_of(wished), draft, plan.root, plan.units, seconds)
+    return find_pressing(project_of(wished), draft, plan.root, plan.units, work)
 
 
 def least_of_all(program):
@@ -100,7 +101,7 @@ def test_the_answer_at_once_is_an_answer_and_no_better_than_proved():
         best = pressed(block)
         if best is None:
             continue
-        first = pressed(block, seconds=0)
+        first = pressed(block, work=0)
         assert best.cost <= first.cost < NEVER
         assert first.answer.at_least <= best.answer.cost
     for block in NAMED.values():

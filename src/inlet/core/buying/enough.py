@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from inlet.core.buying.size_chart import at_size
 from inlet.core.cancellation import check
-from inlet.core.layout.layout import FEW_SECONDS, ClothPlan, ToCut, lay_out_fabric
+from inlet.core.layout.layout import FEW, ClothPlan, ToCut, lay_out_fabric
 from inlet.core.plan.block import BlockPlan, plan_block
 from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt
@@ -68,7 +68,7 @@ def enough(plan: Plan) -> Enough:
 
 
 def _on_hand(plan: Plan, fabric: str | None, wanted: ToCut) -> ClothPlan:
-    return lay_out_fabric(plan.project, fabric, wanted, FEW_SECONDS, buys=False)
+    return lay_out_fabric(plan.project, fabric, wanted, FEW, buys=False)
 
 
 def _short(plan: Plan) -> tuple[ClothPlan, ...]:

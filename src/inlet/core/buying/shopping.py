@@ -65,9 +65,7 @@ def shopping(plan: BlockPlan, notes: bool = False) -> Shopping:
     return _listed(what, plan.project, plan.cloth.best, steps)
 
 
-def shopping_for(
-    project: Project, copies: Mapping[str, int], what: str, seconds: float
-) -> Shopping:
+def shopping_for(project: Project, copies: Mapping[str, int], what: str, work: int) -> Shopping:
     """For so many of each block, by its id, cut from the same cloth together."""
     cuts, standing = [], {}
     titles = Counter(block.title for block in project.blocks)
@@ -83,25 +81,25 @@ def shopping_for(
             cuts.append(cut._replace(label=label))
             if cut.label in wanted.standing:
                 standing[label] = wanted.standing[cut.label]
-    plans = lay_out(project, ToCut(tuple(cuts), standing), seconds)
+    plans = lay_out(project, ToCut(tuple(cuts), standing), work)
     return _listed(what, project, plans, {})
 
 
-def shopping_whole(project: Project, seconds: float) -> Shopping:
+def shopping_whole(project: Project, work: int) -> Shopping:
     """For the project's quilt, with its borders, binding, backing and batting; where there is none
     yet, for one of each block."""
     plan = plan_quilt(project)
     if plan.top.rows:
-        return quilt_shopping(plan, seconds)
+        return quilt_shopping(plan, work)
     return shopping_for(
-        project, {block.id: 1 for block in project.blocks}, "one of each block", seconds
+        project, {block.id: 1 for block in project.blocks}, "one of each block", work
     )
 
 
-def quilt_shopping(plan: QuiltPlan, seconds: float) -> Shopping:
+def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
     """Everything to buy for a quilt."""
     project, measure = plan.project, plan.measure
-    cloth = plan.cloth.best if seconds else plan.cloth.at_once
+    cloth = plan.cloth.best if work else plan.cloth.at_once
     found = _listed("the quilt", project, cloth, {})
     others = []
     if plan.backing is not None and plan.quilt.backing is not None:

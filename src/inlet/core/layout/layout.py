@@ -39,10 +39,9 @@ from inlet.core.project.value import replace
 from inlet.core.templates.angles import Angled, angled
 
 ZERO = Fraction(0)
-SECONDS = 0.5
-"""How long each cloth's best layout is looked for."""
-FEW_SECONDS = 0.25
-"""How long for one piece of what is there."""
+AT_ONCE, FEW, BEST = 0, 1_500, 3_000
+"""How much work goes into a cloth's layout (``Work`` of ``program.py``): the first there is; one of
+many pieces of cloth there are; the best."""
 WHOLE_FROM = Fraction(2, 3)
 """A strip of which a set takes so much stays whole; what is left of others is of use."""
 
@@ -125,30 +124,30 @@ class ToCut(NamedTuple):
         return out
 
 
-def lay_out(project: Project, wanted: ToCut, seconds: float) -> tuple[ClothPlan, ...]:
-    """Every cloth of a cut list laid out, in the list's order. With no ``seconds`` the first
-    layout that is found."""
-    return tuple(lay_out_fabric(project, f, wanted, seconds) for f in wanted.by_fabric())
+def lay_out(project: Project, wanted: ToCut, work: int) -> tuple[ClothPlan, ...]:
+    """Every cloth of a cut list laid out, in the list's order, with so much ``work``: the same
+    layout on every machine."""
+    return tuple(lay_out_fabric(project, f, wanted, work) for f in wanted.by_fabric())
 
 
 def lay_out_fabric(
-    project: Project, fabric: str | None, wanted: ToCut, seconds: float, buys: bool = True
+    project: Project, fabric: str | None, wanted: ToCut, work: int, buys: bool = True
 ) -> ClothPlan:
     """One fabric's pieces laid out; only on what is there, unless ``buys``."""
     found = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
     width = project.usable_width(fabric or "")
-    work = _Work(project, found, rules, width, wanted.by_fabric()[fabric], wanted.standing)
+    laying = _Work(project, found, rules, width, wanted.by_fabric()[fabric], wanted.standing)
     for begun in wanted.begun:
         if begun.fabric == found.id:
-            work.go_on(begun.cloth)
+            laying.go_on(begun.cloth)
     for source in sources(found, rules, project):
-        if not work.left:
+        if not laying.left:
             break
-        work.fill(source, min(seconds, FEW_SECONDS))
-    if buys and work.left:
-        work.buy(seconds)
-    return work.plan()
+        laying.fill(source, min(work, FEW))
+    if buys and laying.left:
+        laying.buy(work)
+    return laying.plan()
 
 
 class Source(NamedTuple):
@@ -253,14 +252,14 @@ class _Work:
         self.begun += 1
         self._take(cloth)
 
-    def fill(self, source: Source, seconds: float) -> None:
+    def fill(self, source: Source, work: int) -> None:
         """Lay down as much as one piece of cloth holds."""
-        made = self._filled(source, seconds, source.length)
+        made = self._filled(source, work, source.length)
         if made is not None:
             self.cloths.append(made)
             self._take(made)
 
-    def buy(self, seconds: float) -> None:
+    def buy(self, work: int) -> None:
         """What is left, on new cloth."""
         rules, system = self.rules, self.project.measure.system
         shrink = self.fabric.shrinkage if rules.wash else (ZERO, ZERO)
@@ -268,7 +267,7 @@ class _Work:
         area = sum((self._area(w) * w.number for w in self.wants), ZERO)
         squaring = self.project.measure.squared_off
         source = Source("new", width, ZERO, 2**rules.folds, squaring)
-        made = self._filled(source, seconds, None)
+        made = self._filled(source, work, None)
         if made is None:
             return
         self.bound = area / width
@@ -285,7 +284,7 @@ class _Work:
             return want.wide * want.high
         return min(want.wide * want.high, Fraction(floor(found.each * found.strip * 64), 64))
 
-    def _filled(self, source: Source, seconds: float, most: Exact | None) -> LaidCloth | None:
+    def _filled(self, source: Source, work: int, most: Exact | None) -> LaidCloth | None:
         """A piece of cloth with its strips; None where it holds nothing."""
         cloth = LaidCloth(
             kind=source.kind,
@@ -308,7 +307,7 @@ class _Work:
         halves = max(1, source.layers // 2)
         wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
 
-        def filled(forms: Sequence[_Want], seconds: float) -> tuple[LaidStrip, ...]:
+        def filled(forms: Sequence[_Want], work: int) -> tuple[LaidStrip, ...]:
             kinds, own = [], []
             for want in forms:
                 kind = self._kind(want, halves)
@@ -317,7 +316,7 @@ class _Work:
                     own.append(want)
             check()
             price = self._price(source)
-            chosen = list(fill_strips_once(tuple(kinds), room, price, seconds, longest))
+            chosen = list(fill_strips_once(tuple(kinds), room, price, work, longest))
             if source.layers > 1:
                 chosen = evened(chosen, across)
             return tuple(self._uncut(strip, cloth) for strip in self._strips(chosen, own))
@@ -325,8 +324,12 @@ class _Work:
         if longest is None or longest > 0:
             ways = self._ways(wants, across * self.unit)
             if len(ways) > 1:
-                ways.sort(key=lambda w: self._spent(replace(cloth, strips=filled(w, 0)), wants))
-            strips = (*strips, *filled(ways[0], seconds))
+
+                def spent(forms: Sequence[_Want]) -> tuple[int, Exact]:
+                    return self._spent(replace(cloth, strips=filled(forms, AT_ONCE)), wants)
+
+                ways.sort(key=spent)
+            strips = (*strips, *filled(ways[0], work))
         laid = replace(cloth, strips=_widest_first(strips))
         while most is not None and laid.strips and length_used(laid) > most:
             laid = _without_last(laid)
@@ -493,10 +496,10 @@ class _Work:
 
 @memo(500)
 def fill_strips_once(
-    kinds: tuple[Kind, ...], room: Room, price: Price, seconds: float, most: int | None
+    kinds: tuple[Kind, ...], room: Room, price: Price, work: int, most: int | None
 ) -> tuple[tuple[Pattern, int], ...]:
     """``fill_strips``, worked out once for the same pieces."""
-    return tuple(fill_strips(kinds, room, price, seconds, most))
+    return tuple(fill_strips(kinds, room, price, work, most))
 
 
 def _angled(want: _Want, project: Project) -> Angled | None:

@@ -53,20 +53,21 @@ HIGHEST_ROWS = 3
 
 
 def fill_strips(
-    kinds: Sequence[Kind], room: Room, price: Price, seconds: float, most: int | None = None
+    kinds: Sequence[Kind], room: Room, price: Price, work: int, most: int | None = None
 ) -> Chosen:
-    """Strips that hold all the kinds, as cheap as could be found in about
-    so many seconds; with ``most`` of its length to be had, those that hold the most. Every kind
-    must fit across one way."""
+    """Strips that hold all the kinds, as cheap as is found with so much ``work``: columns of the
+    integer program times nodes of its search; with none, as they are found in turn. With ``most``
+    of its length to be had, those that hold the most. Every kind must fit across one way.
+    """
     if not any(kind.number for kind in kinds):
         return []
-    in_turn = fill_in_turn(kinds, room, price, AT_ONCE if seconds <= 0 else TRIES)
-    if seconds <= 0 or room.across > FINEST or _cannot_be_less(in_turn, kinds, room):
+    in_turn = fill_in_turn(kinds, room, price, AT_ONCE if work <= 0 else TRIES)
+    if work <= 0 or room.across > FINEST or _cannot_be_less(in_turn, kinds, room):
         return in_turn if most is None else _within(in_turn, most)
     pool = _Pool(kinds, room, price, most)
     pool.add(pattern for pattern, _ in in_turn)
     wanted = pool.generate()
-    best = _better(in_turn, pool.finished(wanted, seconds), price, kinds, most)
+    best = _better(in_turn, pool.finished(wanted, work), price, kinds, most)
     return without_surplus(best, kinds)
 
 
@@ -177,14 +178,14 @@ class _Pool:
         assert found.x is not None, "strips of one kind alone always hold everything"
         return found.x, -found.ineqlin.marginals
 
-    def finished(self, wants: NDArray[np.float64], seconds: float) -> Chosen | None:
+    def finished(self, wants: NDArray[np.float64], work: int) -> Chosen | None:
         """Whole strips: most of what the linear program wants, and the integer program's rest."""
         whole = np.zeros(len(wants), int)
         if self.most is None:
             whole = np.floor(wants * WHOLE_SHARE + 1e-9).astype(int)
         left = self.wanted - self._gives() @ whole
         kinds = [k._replace(number=max(0, round(n))) for k, n in zip(self.kinds, left, strict=True)]
-        rest = _Rest(kinds, self, self._single_heights()).solved(seconds)
+        rest = _Rest(kinds, self, self._single_heights()).solved(work)
         if rest is None:
             return None
         return rest + [(p, int(n)) for p, n in zip(self.patterns, whole, strict=True) if n]
@@ -267,7 +268,7 @@ class _Rest:
         for i, kind in enumerate(self.kinds):
             self._variable(2.0 * kind.area * self.pool.price.cloth, kind.number, [(i, 1)])
 
-    def solved(self, seconds: float) -> Chosen | None:
+    def solved(self, work: int) -> Chosen | None:
         rows, columns, values = zip(*self.entries, strict=True)
         shape = (len(self.low), len(self.cost))
         matrix = csr_array((values, (rows, columns)), shape=shape)
@@ -277,7 +278,7 @@ class _Rest:
             integrality=np.ones(len(self.cost), int),
             constraints=LinearConstraint(matrix, np.array(self.low), np.array(self.high)),
             bounds=Bounds(0, np.array(self.most)),
-            options={"time_limit": seconds, "mip_rel_gap": GAP},
+            options={"node_limit": max(1, work // len(self.cost)), "mip_rel_gap": GAP},
         )
         check()
         return None if found.x is None else list(self._read(np.round(found.x).astype(int)))

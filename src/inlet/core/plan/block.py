@@ -11,7 +11,7 @@ from inlet.core.cutlist.standing import standing
 from inlet.core.cutlist.strip_sets import PlannedSet, plan_sets, with_elsewhere
 from inlet.core.fitting.answers import Answer, answers
 from inlet.core.layout.checks import cloth_problems, print_problems
-from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_out
+from inlet.core.layout.layout import AT_ONCE, BEST, ClothPlan, ToCut, begun_for, lay_out
 from inlet.core.piecing.advice import Advised, advice_for
 from inlet.core.piecing.seam_test import Effect, NeedleTest, effect_of, read_needle
 from inlet.core.piecing.steps import find_steps
@@ -94,7 +94,7 @@ def plan_block(
 
     steps = find_steps(prepared.draft, prepared.root, units, stacks, copies, project, prepared.made)
     lay = partial(lay_out, project, to_cut)
-    cloth = Staged(partial(lay, 0), partial(lay, SECONDS))
+    cloth = Staged(partial(lay, AT_ONCE), partial(lay, BEST))
     in_cloth = [*cloth_problems(project, cloth.at_once), *print_problems(project, cuts)]
     known = prepared_fields(prepared) | {
         "problems": errors_first((*prepared.problems, *in_cloth)),

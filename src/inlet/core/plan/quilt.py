@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from inlet.core.cutlist.cuts import Cut
 from inlet.core.cutlist.standing import Standing
 from inlet.core.cutlist.strip_sets import PlannedSet
-from inlet.core.layout.layout import SECONDS, ClothPlan, ToCut, begun_for, lay_out
+from inlet.core.layout.layout import AT_ONCE, BEST, ClothPlan, ToCut, begun_for, lay_out
 from inlet.core.numbers.marks import next_mark
 from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
 from inlet.core.plan.block_steps import block_steps, sewn_plans
@@ -123,7 +123,7 @@ class QuiltPlan:
     def cloth(self) -> Staged[tuple[ClothPlan, ...]]:
         """Every cloth laid out for cutting, but for the backing."""
         lay = partial(lay_out, self.project, self.to_cut)
-        return Staged(partial(lay, 0), partial(lay, SECONDS))
+        return Staged(partial(lay, AT_ONCE), partial(lay, BEST))
 
     @property
     def units(self) -> tuple[UnitPlan, ...]:

@@ -22,6 +22,10 @@ from inlet.core.units.breakdown import break_down
 QUARTER = (1, False)
 
 
+AGAIN = 20_000
+"""How much work goes into another pressing of the block, see ``solve``."""
+
+
 class Advice(NamedTuple):
     """A sentence, the vertex it is about, and the pressing to take for it, if it can be taken."""
 
@@ -101,7 +105,7 @@ def _other_order(plan: PressingPlan, project: Project, junction: Junction) -> in
     if not fits(QUARTER, block):
         return None
     other: Draft = draft(turned(block, QUARTER))
-    found = find_pressing(project, other, break_down(other), (), 0.5)
+    found = find_pressing(project, other, break_down(other), (), AGAIN)
     if found is None:
         return None
     move: Callable = turner(QUARTER, *block.finished)  # type: ignore[type-arg]
@@ -129,7 +133,7 @@ def _pins(plan: PressingPlan, project: Project) -> list[Advice]:
 
 def _pressed_again(plan: PressingPlan, project: Project, block: Block) -> PressingPlan | None:
     drawn = plan.seams.draft._replace(block=block)
-    return find_pressing(project, drawn, plan.root, (), 0.5)
+    return find_pressing(project, drawn, plan.root, (), AGAIN)
 
 
 def _edges(plan: PressingPlan, project: Project) -> list[Advice]:

@@ -39,7 +39,7 @@ from inlet.core.pressing.neighbours import (
 from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.pressing_plan import PressingPlan, meeting_state
 from inlet.core.pressing.program import Answer, Program, taken_together
-from inlet.core.pressing.solver import solve
+from inlet.core.pressing.solver import WORK, solve
 from inlet.core.pressing.spans import Seams, Toward, find_seams
 from inlet.core.pressing.weights import weights_of
 from inlet.core.project.block import Block as DraftedBlock
@@ -47,8 +47,6 @@ from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.project import Project
 from inlet.core.units.parts import Part, walk
 
-SECONDS = 2.0
-"""How long the best pressing is looked for; then what was found is shown with its gap."""
 ON_SEAM = 1 / 50
 """How far beside its seam a pin's point may lie, in grid units."""
 
@@ -73,13 +71,13 @@ def find_pressing(
     draft: Draft,
     root: Part,
     units: Sequence[UnitPlan],
-    seconds: float = SECONDS,
+    work: int = WORK,
 ) -> PressingPlan | None:
     """How a block is pressed; None for one without seams or without an order of sewing. With no
-    ``seconds`` it is the greedy answer."""
+    ``work`` it is the greedy answer."""
     if not root.joins:
         return None
-    return _Finder(project, draft, root, units, seconds).find()
+    return _Finder(project, draft, root, units, work).find()
 
 
 class _Finder:
@@ -89,10 +87,10 @@ class _Finder:
         draft: Draft,
         root: Part,
         units: Sequence[UnitPlan],
-        seconds: float,
+        work: int,
     ) -> None:
         self.project, self.draft, self.root = project, draft, root
-        self.seconds = seconds
+        self.work = work
         self.drafted = draft.block
         self.wishes = wishes_of(project, self.drafted)
         own = (project.pressing or Pressing()).weights
@@ -134,8 +132,8 @@ class _Finder:
         met = meetings(self.ends, grid) if grid else ()
         program = self._program(decisions, met, blocks, len(grid) if grid else 1)
         answer = greedy(program)
-        if self.seconds:
-            answer = _better(answer, solve(program, self.seconds))
+        if self.work:
+            answer = _better(answer, solve(program, self.work))
         versions = tuple(
             tuple(_way(answer, follows) for follows in version) for version in decisions.versions
         )

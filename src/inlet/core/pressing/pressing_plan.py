@@ -28,8 +28,8 @@ from inlet.core.pressing.spans import Seams, Toward
 from inlet.core.units.parts import Part
 from inlet.core.units.units import picture_of
 
-FLIP_SECONDS = 1.0
-"""How long is looked for what a flip costs."""
+FLIP_WORK = 40_000
+"""How much work goes into what a flip costs, see ``solve``."""
 
 
 class Stretch(NamedTuple):
@@ -327,5 +327,5 @@ def cost_if(plan: PressingPlan, wish: Pinned) -> int | None:
     table = held(plan.seams, wish, 2 * PIN)  # heavier than a pin that says otherwise
     pinned = over_decisions([table], plan.decisions.versions[0])
     program = plan.program._replace(tables=(*plan.program.tables, *pinned))
-    answer = solve(program, FLIP_SECONDS, ties=False)
+    answer = solve(program, FLIP_WORK, ties=False)
     return None if answer is None else answer.cost % PIN // len(plan.versions)

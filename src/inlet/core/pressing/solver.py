@@ -1,4 +1,5 @@
-"""The cheapest answer by SciPy's ``milp`` (HiGHS), proved, or with the gap to what is.
+"""The cheapest answer by SciPy's ``milp`` (HiGHS), proved, or with the gap to what is. The
+search is bound by work, not by the clock: a program has the same answer on every machine.
 
 A table over several decisions is told to the solver by weights on its rows, which add up to one and
 agree with each decision: the convex hull of its whole answers, so that bounds are tight. A choice
@@ -49,19 +50,24 @@ MOST_WITH_TIES = 60
 """Decisions of a program whose ties are solved as well; in a larger one they are improved."""
 
 
-def solve(program: Program, seconds: float, ties: bool = True) -> Answer | None:
-    """The cheapest answer, proved or with how far it may be from it, found in so many seconds; None
-    if none was found. Of those that cost as much one that loses few ties, if ``ties`` matter. The
-    same program gives the same answer where it is proved."""
+WORK = 120_000
+"""Columns of a program times nodes of its search: 20 nodes of the largest."""
+MOST_COLUMNS = 6_000
+"""Of a larger program the root alone takes too long; it is not solved."""
+
+
+def solve(program: Program, work: int = WORK, ties: bool = True) -> Answer | None:
+    """The cheapest answer, proved or with how far it may be from it, found with so much work; None
+    if none was found. Of those that cost as much one that loses few ties, if ``ties`` matter."""
     model = _Model(program)
     if program.decisions.number > MANY:
-        found = _better_of(_Model(_all_closed(program)).solved(seconds), model, seconds / 2)
+        found = _better_of(_Model(_all_closed(program)).solved(work), model, work // 2)
     else:
-        found = model.solved(seconds)
+        found = model.solved(work)
     if found is None or not ties:
         return found
     if found.gap == 0 and program.decisions.number <= MOST_WITH_TIES:
-        again = model.with_fewest_ties(found.cost, seconds)
+        again = model.with_fewest_ties(found.cost, work)
         if again is not None and again.cost == found.cost:
             return again._replace(at_least=found.cost)
     return with_better_ties(program, found)
@@ -83,9 +89,9 @@ def _all_closed(program: Program) -> Program:
     return program._replace(tables=tuple(tables))
 
 
-def _better_of(first: Answer | None, model: _Model, seconds: float) -> Answer | None:
+def _better_of(first: Answer | None, model: _Model, work: int) -> Answer | None:
     """The first answer, or that of the whole program if it is better; with the latter's bound."""
-    found = model.solved(seconds)
+    found = model.solved(work)
     if first is None:
         return found
     at_least = found.at_least if found is not None else 0
@@ -127,10 +133,10 @@ class _Model:
                     at = column[choice.part]
                     self.rows.add([(at, 1.0), (self.first_option[i] + k, -1.0)], 0, np.inf)
 
-    def solved(self, seconds: float) -> Answer | None:
-        return self._run(self.costs, self.rows, seconds)
+    def solved(self, work: int) -> Answer | None:
+        return self._run(self.costs, self.rows, work)
 
-    def with_fewest_ties(self, cost: int, seconds: float) -> Answer | None:
+    def with_fewest_ties(self, cost: int, work: int) -> Answer | None:
         """Of the answers that cost no more, one that loses the fewest ties."""
         rows, objective = self.rows.copy(), [0.0] * len(self.costs)
         most = cost - self.program.always + 0.5
@@ -138,9 +144,11 @@ class _Model:
         for table in self.program.tables:
             if table.tie:
                 _tell_table(table, rows, objective)
-        return self._run(objective, rows, seconds)
+        return self._run(objective, rows, work)
 
-    def _run(self, objective: list[float], rows: _Rows, seconds: float) -> Answer | None:
+    def _run(self, objective: list[float], rows: _Rows, work: int) -> Answer | None:
+        if len(objective) > MOST_COLUMNS:
+            return None
         shape = len(rows.low), len(objective)
         matrix = csr_array((rows.value, (rows.row, rows.column)), shape=shape)
         integrality = np.zeros(len(objective), int)
@@ -150,7 +158,7 @@ class _Model:
             constraints=LinearConstraint(matrix, np.array(rows.low), np.array(rows.high)),
             bounds=Bounds(0, 1),
             integrality=integrality,
-            options={"time_limit": seconds, "mip_rel_gap": 0.0},
+            options={"node_limit": max(1, work // len(objective)), "mip_rel_gap": 0.0},
         )
         if found.x is None:
             return None

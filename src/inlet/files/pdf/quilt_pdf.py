@@ -13,7 +13,7 @@ from reportlab.lib.utils import simpleSplit
 from inlet import __version__
 from inlet.core.buying.shopping import quilt_shopping, shopping_lines
 from inlet.core.cancellation import tell
-from inlet.core.layout.layout import SECONDS
+from inlet.core.layout.layout import BEST
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan.assembly_steps import listed
 from inlet.core.plan.quilt import QuiltPlan
@@ -62,7 +62,7 @@ class _Guide:
         self.words(f"{near_text(plan.size, measure)} finished", 13, MEDIUM)
         self.picture(0.52 * self.height, False)
         self.heading("To buy")
-        shopping = quilt_shopping(plan, SECONDS)
+        shopping = quilt_shopping(plan, BEST)
         for cloth, buy, price, have, _ in shopping_lines(shopping, plan.project)[1:]:
             more = ", ".join(filter(None, (price, have)))
             self.words(f"{cloth}: {buy}{f' ({more})' if more else ''}")

@@ -12,7 +12,7 @@ from inlet.core.buying.shopping import (
     shopping_notes,
     shopping_whole,
 )
-from inlet.core.layout.layout import SECONDS
+from inlet.core.layout.layout import BEST
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.plan.block import BlockPlan
 from inlet.core.plan.quilt import QuiltPlan
@@ -56,7 +56,7 @@ class ShoppingPage(QWidget):
         if self.scope.currentData() == "block":
             self.session.think_of_cutting(lambda: shopping(plan, notes=True), self._found)
         else:
-            self.session.think_of_cutting(lambda: shopping_whole(project, SECONDS), self._found)
+            self.session.think_of_cutting(lambda: shopping_whole(project, BEST), self._found)
 
     def _asked(self) -> BlockPlan | QuiltPlan | None:
         """What is bought for, where it is one plan."""
