@@ -53,19 +53,23 @@ def _partly(join: Join, seam: Exact, say: Callable[[float], str]) -> str:
             f"Start {say(opened[0])} from the {first} edge, stop {say(opened[1])} from the "
             f"{second} one, a backstitch at both: the middle third only."
         )
-    closed = next(v for v in join.ends if v != join.left_open[0].vertex)
+    # A seam round a patch that meets the rest in one point ends where it begins.
+    closed = next((v for v in join.ends if v != join.left_open[0].vertex), join.ends[0])
     at, far = "dot", sewn_first(join)
     if closed not in join.dots:
         at, far = "edge", far + float(seam)
     return (
-        f"Start at the {_which_end(join, closed)} {at}, stop {say(far)} from it, take a "
+        f"Start at the {f'{_which_end(join, closed)} {at}'.strip()}, stop {say(far)} from it, take a "
         f"backstitch: the last {say(opened[0])} stay open."
     )
 
 
 def _which_end(join: Join, vertex: int) -> str:
-    """“top”, “left”, “bottom right”: where an end of a seam lies, as the block is drawn."""
+    """“top”, “left”, “bottom right”: where an end of a seam lies, as the block is drawn; nothing
+    where both lie in one place."""
     other = join.ends[0] if vertex == join.ends[1] else join.ends[1]
+    if other == vertex:
+        return ""
     x, y = join.at(vertex).minus(join.at(other)).floats()
     down = "" if abs(y) * 2 < abs(x) else "bottom" if y > 0 else "top"
     across = "" if abs(x) * 2 < abs(y) else "right" if x > 0 else "left"
