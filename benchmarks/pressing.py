@@ -9,7 +9,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import BlockPlan, plan_block
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.pressing_plan import PressingPlan
-from inlet.core.pressing.solver import WORK
+from inlet.core.pressing.program import WORK
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.pressing import BlockPressing

@@ -10,26 +10,33 @@ from pathlib import Path
 from typing import TYPE_CHECKING, NoReturn
 
 from inlet import __version__, terminal
-from inlet.core.buying.enough import enough, enough_lines
-from inlet.core.buying.shopping import shopping, shopping_whole
-from inlet.core.cutlist.strip_sets import project_sets
-from inlet.core.layout.layout import BEST
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import LONGEST_NUMBER, NumberError, parse_length
-from inlet.core.piecing.seam_test import (
-    parse_needle,
+from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
+from inlet.core.cutlist import project_sets
+from inlet.core.layout import BEST
+from inlet.core.numbers import LONGEST_NUMBER, Exact, NumberError, parse_length
+from inlet.core.piecing import parse_needle
+from inlet.core.plan import (
+    MOST_COPIES,
+    BlockPlan,
+    cost_of,
+    cost_text,
+    plan_block,
+    plan_quilt,
+    proposals,
+    target_typed,
 )
-from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
-from inlet.core.plan.quilt import plan_quilt
-from inlet.core.plan.size_proposals import cost_of, cost_text, proposals, target_typed
-from inlet.core.planning.stock import Stock, parse_stock
-from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block, new_block
-from inlet.core.project.measure import Needle
-from inlet.core.project.project import Project, first_project
-from inlet.core.project.value import replace
-from inlet.core.templates.centring import centring_lines
-from inlet.core.templates.sheets import MOST_SPARES, correction
-from inlet.core.templates.template import templates
+from inlet.core.planning import Stock, parse_stock
+from inlet.core.project import (
+    LARGEST_BLOCK_INCHES,
+    MOST_BANDS,
+    Block,
+    Needle,
+    Project,
+    first_project,
+    new_block,
+    replace,
+)
+from inlet.core.templates import MOST_SPARES, centring_lines, correction, templates
 from inlet.core.words import length_text, near_text
 from inlet.files.problem import shown
 from inlet.files.project.project_json import FileProblem, load, save

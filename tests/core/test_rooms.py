@@ -24,6 +24,7 @@ def imports() -> dict[str, set[str]]:
     found: dict[str, set[str]] = {}
     for file in HOME.rglob("*.py"):
         name = ".".join(("inlet", *file.relative_to(HOME).with_suffix("").parts))
+        name = name.removesuffix(".__init__")
         found[name] = set()
         for node in ast.walk(ast.parse(file.read_text("utf-8"))):
             if isinstance(node, ast.ImportFrom):
@@ -51,7 +52,7 @@ def test_a_room_imports_from_lower_rooms_only(room):
 
 def test_every_module_of_the_core_is_in_a_room():
     core = {m.split(".")[2] for m in IMPORTS if m.startswith("inlet.core.")}
-    assert core - {"__init__"} == set(ROOMS)
+    assert core == set(ROOMS)
 
 
 def test_only_the_window_knows_qt_and_nothing_below_knows_the_window():
@@ -67,4 +68,65 @@ def test_no_module_imports_itself_by_way_of_others():
         if not module.startswith("inlet.ui")
     }
     order = list(TopologicalSorter(core).static_order())  # raises where there is a circle
-    assert order.index("inlet.core.plan.block") > order.index("inlet.core.draft.patches")
+    assert order.index("inlet.core.plan") > order.index("inlet.core.draft.patches")
+
+
+# --- faces --------------------------------------------------------------------------------------
+
+
+def room_of(module: str) -> str | None:
+    """The room a module is in: a package of the core, of the files or of the window."""
+    parts = module.split(".")
+    folder = HOME.joinpath(*parts[1:3])
+    deep = len(parts) > 2 and parts[1] in ("core", "files", "ui") and folder.is_dir()
+    return ".".join(parts[:3]) if deep else None
+
+
+def face_of(room: str) -> set[str]:
+    """What a room's ``__init__`` lets others use: names, or modules of it."""
+    source = HOME.joinpath(*room.split(".")[1:], "__init__.py").read_text("utf-8")
+    for node in ast.parse(source).body:
+        if isinstance(node, ast.Assign) and ast.unparse(node.targets[0]) == "__all__":
+            return {ast.literal_eval(item) for item in node.value.elts}
+    raise AssertionError(f"{room} has no face")
+
+
+def visits() -> dict[str, set[tuple[str, str]]]:
+    """By room: what modules outside ask it for, as (module, name or module of the room)."""
+    found: dict[str, set[tuple[str, str]]] = {}
+    for file in HOME.rglob("*.py"):
+        module = ".".join(("inlet", *file.relative_to(HOME).with_suffix("").parts))
+        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+            if not isinstance(node, ast.ImportFrom):
+                continue
+            asked = node.module or ""
+            room = room_of(asked)
+            if room is None or room == room_of(module.removesuffix(".__init__")):
+                continue
+            inner = asked.removeprefix(room).removeprefix(".")
+            names = [inner] if inner else [each.name for each in node.names]
+            found.setdefault(room, set()).update((module, name) for name in names)
+    return found
+
+
+VISITS = visits()
+
+
+@pytest.mark.parametrize("room", sorted(VISITS))
+def test_a_room_is_entered_by_its_face(room):
+    face = face_of(room)
+    past = sorted(visit for visit in VISITS[room] if visit[1] not in face)
+    assert past == []
+
+
+@pytest.mark.parametrize("room", sorted(VISITS))
+def test_a_face_shows_nothing_that_no_other_room_asks_for(room):
+    assert face_of(room) - {name for _, name in VISITS[room]} == set()
+
+
+def test_every_room_says_what_it_knows():
+    for folder in (f for part in ("core", "files", "ui") for f in (HOME / part).iterdir()):
+        if folder.is_dir() and folder.name != "__pycache__":
+            told = ast.get_docstring(ast.parse((folder / "__init__.py").read_text("utf-8")))
+            assert told, folder.name
+            assert "Promise" in told or folder.parent.name == "ui", folder.name

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from inlet.core.project.project import Project
+from inlet.core.project import Project
 
 DEEPEST = 500
 """Steps kept; documents share all they have in common, so they cost little."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from typing import Literal, NamedTuple
 
-from inlet.core.geometry.point import Point
+from inlet.core.geometry import Point
 
 Level = Literal["error", "warning"]
 

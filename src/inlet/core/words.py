@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import show
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact, nearest_mark, show
+from inlet.core.project import Measure, Project
 
 CUTTER = (
     "Close the rotary cutter whenever you put it down; cut away from your body, fingers behind the "

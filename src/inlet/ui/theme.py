@@ -10,7 +10,7 @@ from PySide6.QtSvg import QSvgRenderer
 from PySide6.QtWidgets import QApplication, QWidget
 
 from inlet.assets import ASSETS, FONTS, ICONS
-from inlet.core.draft.value import grey_of
+from inlet.core.draft import grey_of
 from inlet.core.memo import memo
 
 GROUND = QColor("#ece6da")

@@ -11,8 +11,8 @@ from inlet.core.plan.block import plan_block
 from inlet.core.pressing.costs import NEVER
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.outcomes import OPEN
+from inlet.core.pressing.program import WORK
 from inlet.core.pressing.reasons import reason
-from inlet.core.pressing.solver import WORK
 from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pin
 from inlet.core.project.value import replace
 from tests.blocks import F, project_of

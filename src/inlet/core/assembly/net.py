@@ -13,9 +13,8 @@ from math import hypot
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.curve import Circle, curve_length
-from inlet.core.geometry.point import Point, cross, dot
+from inlet.core.draft import Draft
+from inlet.core.geometry import Circle, Point, cross, curve_length, dot
 
 Faces = frozenset[int]
 

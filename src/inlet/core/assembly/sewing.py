@@ -15,9 +15,8 @@ from inlet.core.assembly.net import Faces, Net, seam_net
 from inlet.core.assembly.paths import partners
 from inlet.core.assembly.tree import Finish, Join, LeftOpen, Leg, Side, faces_of
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.curve import Circle, Curve
-from inlet.core.geometry.outline import outline_area
+from inlet.core.draft import Draft, points_of
+from inlet.core.geometry import Circle, Curve, outline_area
 
 
 class Order(NamedTuple):

@@ -4,12 +4,10 @@ from __future__ import annotations
 
 from inlet.core.assembly.net import Faces
 from inlet.core.assembly.tree import Join, faces_of
-from inlet.core.draft.patches import Draft, scaled_points
-from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.curve import Circle
-from inlet.core.geometry.outline import Outline
+from inlet.core.draft import Draft, scaled_points
+from inlet.core.geometry import Arrangement, Circle, Outline
 from inlet.core.memo import memo
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact
 
 
 def rim(draft: Draft, faces: Faces) -> frozenset[int]:

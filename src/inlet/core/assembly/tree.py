@@ -13,8 +13,7 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple, TypeAlias
 
 from inlet.core.assembly.net import Faces
-from inlet.core.geometry.curve import Curve, curve_length
-from inlet.core.geometry.point import Point
+from inlet.core.geometry import Curve, Point, curve_length
 
 JoinKind = Literal["straight", "partial", "set-in", "curve"]
 

@@ -1,1 +1,38 @@
-"""What to buy for blocks, whether what is there does, and the same block at other sizes."""
+"""What to buy for blocks, whether what there is is enough, and the same block at other sizes.
+
+Promise: what is bought is what the layout takes, as shops sell it.
+"""
+
+from inlet.core.buying.enough import Enough, enough, enough_lines
+from inlet.core.buying.shopping import (
+    Shopping,
+    quilt_shopping,
+    shopping,
+    shopping_lines,
+    shopping_notes,
+    shopping_whole,
+)
+from inlet.core.buying.size_chart import (
+    SizeChart,
+    chart_lines,
+    chart_notes,
+    size_chart,
+    sizes_typed,
+)
+
+__all__ = [
+    "Enough",
+    "Shopping",
+    "SizeChart",
+    "chart_lines",
+    "chart_notes",
+    "enough",
+    "enough_lines",
+    "quilt_shopping",
+    "shopping",
+    "shopping_lines",
+    "shopping_notes",
+    "shopping_whole",
+    "size_chart",
+    "sizes_typed",
+]

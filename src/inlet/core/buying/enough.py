@@ -8,15 +8,11 @@ from typing import NamedTuple
 
 from inlet.core.buying.size_chart import at_size
 from inlet.core.cancellation import check
-from inlet.core.layout.layout import FEW, ClothPlan, ToCut, lay_out_fabric
-from inlet.core.plan.block import BlockPlan, plan_block
-from inlet.core.plan.prepared import PreparedBlock
-from inlet.core.plan.quilt import QuiltPlan, plan_quilt
-from inlet.core.planning.words import method_words
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
-from inlet.core.setting.edit import in_size
+from inlet.core.layout import FEW, ClothPlan, ToCut, lay_out_fabric
+from inlet.core.plan import BlockPlan, PreparedBlock, QuiltPlan, plan_block, plan_quilt
+from inlet.core.planning import method_words
+from inlet.core.project import Block, Project, replace
+from inlet.core.setting import in_size
 from inlet.core.words import cloth_name, length_text, size_text
 
 

@@ -7,14 +7,10 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.layout.layout import ClothPlan, ToCut, lay_out
-from inlet.core.layout.progress import worth_keeping
-from inlet.core.layout.words import bought_text
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
-from inlet.core.plan.quilt import QuiltPlan, plan_quilt
-from inlet.core.project.project import Project
+from inlet.core.layout import ClothPlan, ToCut, bought_text, lay_out, worth_keeping
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan, plan_block, plan_quilt
+from inlet.core.project import Project
 from inlet.core.words import cloth_name, near, size_text
 
 FARTHEST = 6

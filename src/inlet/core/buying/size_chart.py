@@ -7,19 +7,13 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.cutlist.growth import growths, landing_sizes
-from inlet.core.layout.layout import ClothPlan
-from inlet.core.layout.words import bought_text
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import NumberError, parse_length
-from inlet.core.plan.block import BlockPlan, plan_block
-from inlet.core.planning.unit_plan import CutPiece, UnitPlan
-from inlet.core.planning.words import method_words
-from inlet.core.project.block import LARGEST_BLOCK_INCHES, Block
-from inlet.core.project.project import Project
-from inlet.core.project.value import Pair, replace
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.cutlist import growths, landing_sizes
+from inlet.core.layout import ClothPlan, bought_text
+from inlet.core.numbers import Exact, Fraction, NumberError, parse_length
+from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.planning import CutPiece, UnitPlan, method_words
+from inlet.core.project import LARGEST_BLOCK_INCHES, Block, Pair, Project, replace
+from inlet.core.table import diagonal_text
 from inlet.core.words import cloth_name, length_text, size_text
 
 MOST_SIZES = 24

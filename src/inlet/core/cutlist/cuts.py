@@ -8,16 +8,9 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist.strip_sets import PlannedSet
-from inlet.core.geometry.motion import SameShapes
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.planning.unit_plan import (
-    CutPiece,
-    CutSize,
-    UnitPlan,
-    triangle_key,
-    triangles_in,
-)
-from inlet.core.table.pieces import PER_SQUARE, Crosscut, Lean, Shape
+from inlet.core.geometry import Polygon, SameShapes
+from inlet.core.planning import CutPiece, CutSize, UnitPlan, triangle_key, triangles_in
+from inlet.core.table import PER_SQUARE, Crosscut, Lean, Shape
 
 
 class Cut(NamedTuple):

@@ -17,12 +17,10 @@ from math import gcd, lcm
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.methods.catalogue import methods_for
-from inlet.core.methods.method import every_piece
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, Root2, floor_exact
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.table.pieces import Piece
+from inlet.core.methods import every_piece, methods_for
+from inlet.core.numbers import Exact, Fraction, Root2, floor_exact
+from inlet.core.planning import UnitPlan
+from inlet.core.table import Piece
 
 _LARGEST_DENOMINATOR = 10**6
 """Past it a number is a root taken upward, which lands nowhere."""

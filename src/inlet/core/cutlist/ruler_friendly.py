@@ -6,14 +6,9 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from inlet.core.cutlist.growth import Growth, growths, landing_sizes
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact, ceil_exact, floor_exact
-from inlet.core.numbers.systems import INCHES
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.block import Block
-from inlet.core.project.measure import INCH, METRIC, Measure
-from inlet.core.project.value import Pair
+from inlet.core.numbers import INCHES, Exact, Fraction, ceil_exact, floor_exact, next_mark
+from inlet.core.planning import UnitPlan
+from inlet.core.project import INCH, METRIC, Block, Measure, Pair
 
 FARTHEST = 4
 """Comfortable sizes farther than this many times from the size now are not worth naming."""

@@ -6,11 +6,10 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 
 from inlet.core.cutlist.cuts import Cut, Stacks
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.polygon import bounds
-from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.project import Project
+from inlet.core.draft import Draft
+from inlet.core.geometry import bounds, is_rectangle
+from inlet.core.planning import UnitPlan
+from inlet.core.project import Project
 
 Standing = Mapping[str, int]
 """By the label of a stack: how many of its pieces stand with their long side along the print,

@@ -7,13 +7,9 @@ from typing import NamedTuple
 
 from inlet.core.cutlist.growth import Growth, Series, growths, landing_sizes
 from inlet.core.cutlist.ruler_friendly import FARTHEST
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.planning.stock import Stock
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.block import Block
-from inlet.core.project.measure import Measure
-from inlet.core.project.value import Pair
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.planning import Stock, UnitPlan
+from inlet.core.project import Block, Measure, Pair
 
 MOST_TIMES = 20
 """Sizes more than this many times larger or smaller than the block are of no use."""

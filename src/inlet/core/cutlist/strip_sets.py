@@ -8,18 +8,12 @@ from dataclasses import replace
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import draft
-from inlet.core.methods.strip_set import Bands, segments
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact, floor_exact
-from inlet.core.planning.cut_rule import usual_rule
-from inlet.core.planning.planned import plan_units
-from inlet.core.planning.unit_plan import UnitPlan, Widths
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.units.breakdown import break_down
-from inlet.core.units.known import BlockUnits
+from inlet.core.draft import draft
+from inlet.core.methods import Bands, segments
+from inlet.core.numbers import Exact, Fraction, floor_exact, next_mark
+from inlet.core.planning import UnitPlan, Widths, plan_units, usual_rule
+from inlet.core.project import Measure, Project
+from inlet.core.units import BlockUnits, break_down
 
 
 class Segments(NamedTuple):

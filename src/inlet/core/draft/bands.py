@@ -6,11 +6,8 @@ import re
 from math import lcm
 from typing import NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import INCHES, System
-from inlet.core.numbers.text import NumberError, parse_length, show
-from inlet.core.project.block import MOST_BANDS, total
+from inlet.core.numbers import INCHES, Exact, Fraction, NumberError, System, parse_length, show
+from inlet.core.project import MOST_BANDS, total
 
 
 class TypedBands(NamedTuple):

@@ -16,10 +16,9 @@ from numpy.typing import NDArray
 
 from inlet.core.cancellation import check
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.curve import Curve, circle_of
+from inlet.core.geometry import Arrangement, Curve, circle_of
 from inlet.core.memo import Latest
-from inlet.core.project.block import Seam
+from inlet.core.project import Seam
 
 OFF = 1e-8
 """Grid units: how far an edge may lie off the seam it is a piece of, and how long a gap may be."""

@@ -9,14 +9,10 @@ from inlet.core.draft.patches import Draft
 from inlet.core.draft.regrid import has_square_unit
 from inlet.core.draft.snapping import nearest_edge
 from inlet.core.draft.value import lost_edges, shape_name
-from inlet.core.geometry.curve import Circle, Curve
-from inlet.core.geometry.inside import inside_point
-from inlet.core.geometry.outline import outline_width
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.geometry import Circle, Curve, Point, inside_point, outline_width
+from inlet.core.numbers import Fraction
 from inlet.core.problem import Level, Problem
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
 
 _FAULTS: dict[str, tuple[Level, str, str]] = {

@@ -4,14 +4,9 @@ from __future__ import annotations
 
 from inlet.core.draft.patches import Draft
 from inlet.core.draft.symmetry import repeated_points
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point, Turn, dot
-from inlet.core.geometry.polygon import Line
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import root_up, sqrt_exact
-from inlet.core.project.block import Block
-from inlet.core.project.value import replace
+from inlet.core.geometry import Curve, Line, Point, Turn, dot, short_point
+from inlet.core.numbers import Fraction, root_up, sqrt_exact
+from inlet.core.project import Block, replace
 
 
 def quarter_arc(start: Point, end: Point, clockwise: bool = True) -> Curve:

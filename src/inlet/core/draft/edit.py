@@ -8,16 +8,22 @@ import numpy as np
 
 from inlet.core.cancellation import check
 from inlet.core.draft.patches import arrangement_of, draft, in_cloth
-from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.curve import Curve, arc_fault, circle_of, within_arc
-from inlet.core.geometry.inside import inside_point, side
-from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.geometry.polygon import line_through
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block, FabricAt, Seam, seam_along
-from inlet.core.project.value import Pair, replace
+from inlet.core.geometry import (
+    Arrangement,
+    Curve,
+    Point,
+    arc_fault,
+    circle_of,
+    cross,
+    dot,
+    inside_point,
+    line_through,
+    short_point,
+    side,
+    within_arc,
+)
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along
 
 
 def add_seams(block: Block, seams: Iterable[Seam]) -> Block:

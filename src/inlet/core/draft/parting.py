@@ -11,14 +11,9 @@ from typing import NamedTuple
 
 from inlet.core.draft.edit import merged
 from inlet.core.draft.symmetry import image
-from inlet.core.geometry.curve import Curve, extremes
-from inlet.core.geometry.point import HAIR, Point
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block, seam_along
-from inlet.core.project.pressing import pins_moved
-from inlet.core.project.value import Pair, replace
+from inlet.core.geometry import HAIR, Curve, Point, extremes, short_point
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Block, Pair, pins_moved, replace, seam_along
 
 Span = tuple[Exact, Exact]
 

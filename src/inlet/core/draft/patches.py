@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.geometry.arrange import arrange
-from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.outline import Arcs, Outline, polygon_of
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry import (
+    Arcs,
+    Arrangement,
+    Curve,
+    Outline,
+    Point,
+    Polygon,
+    arrange,
+    polygon_of,
+)
 from inlet.core.memo import Latest, memo
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block
+from inlet.core.numbers import Exact
+from inlet.core.project import Block
 
 
 class Patch(NamedTuple):

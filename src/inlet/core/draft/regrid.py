@@ -12,14 +12,9 @@ from inlet.core.draft.bands import TypedBands
 from inlet.core.draft.edit import is_drawn, one_cloth_a_patch
 from inlet.core.draft.parting import Cut
 from inlet.core.draft.snapping import grid_lines
-from inlet.core.geometry.curve import Curve, arc_fault
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block, Seam, seam_along, total
-from inlet.core.project.pressing import pins_moved
-from inlet.core.project.value import Pair, replace
+from inlet.core.geometry import Curve, Point, arc_fault, short_point
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Block, Pair, Seam, pins_moved, replace, seam_along, total
 
 
 class Regridded(NamedTuple):

@@ -5,15 +5,18 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from inlet.core.draft.snapping import curve_distance
-from inlet.core.geometry.curve import Curve, radius
-from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, edges, offset, squared_length
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact, root_up
-from inlet.core.project.block import Block
-from inlet.core.project.measure import Measure
+from inlet.core.geometry import (
+    Curve,
+    Outline,
+    Point,
+    Polygon,
+    edges,
+    offset,
+    radius,
+    squared_length,
+)
+from inlet.core.numbers import Exact, Fraction, next_mark, root_up
+from inlet.core.project import Block, Measure
 
 
 class SideSize(NamedTuple):

@@ -9,15 +9,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.draft.patches import Draft
-from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.curve import Circle, Curve, circle_of, flattened, within_arc
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, line_through, meet
-from inlet.core.geometry.vertices import line_meets_circle
+from inlet.core.geometry import (
+    Arrangement,
+    Circle,
+    Curve,
+    Line,
+    Point,
+    circle_of,
+    flattened,
+    line_meets_circle,
+    line_through,
+    meet,
+    within_arc,
+)
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Block
 
 DIVISIONS = (1, 2, 3, 4)
 """Into how many equal parts each band may be divided for snapping."""

@@ -8,14 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import NamedTuple
 
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point, Turn
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import Block, seam_along
-from inlet.core.project.pressing import pins_moved
-from inlet.core.project.value import Pair, replace
+from inlet.core.geometry import Curve, Point, Turn, short_point
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Block, Pair, pins_moved, replace, seam_along
 
 
 class Symmetry(NamedTuple):

@@ -8,12 +8,9 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check, tell
 from inlet.core.draft.edit import merged
-from inlet.core.geometry.curve import Curve, arc_fault
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.project.block import MOST_SEAMS, Block, seam_along
-from inlet.core.project.value import Pair, replace
+from inlet.core.geometry import Curve, Point, arc_fault
+from inlet.core.numbers import ROOT2, Exact, Fraction
+from inlet.core.project import MOST_SEAMS, Block, Pair, replace, seam_along
 
 Place = tuple[float, float]
 Bounds = tuple[float, float, float, float]

@@ -10,19 +10,10 @@ from inlet.core.draft.patches import Draft, arrangement_of, draft
 from inlet.core.draft.regrid import with_square_unit
 from inlet.core.draft.symmetry import STAY, fits, image, turner
 from inlet.core.draft.value import lightness
-from inlet.core.geometry.arrange import arrange
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.inside import inside_point
-from inlet.core.geometry.outline import Outline, outline_area
-from inlet.core.geometry.point import Point, Turn
+from inlet.core.geometry import Curve, Outline, Point, Turn, arrange, inside_point, outline_area
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.numbers.text import parse_exact
-from inlet.core.project.block import Block, Seam, seam_along
-from inlet.core.project.project import Project
-from inlet.core.project.unit_kind import UnitKind
-from inlet.core.project.value import Pair, replace
+from inlet.core.numbers import ROOT2, Exact, Fraction, parse_exact
+from inlet.core.project import Block, Pair, Project, Seam, UnitKind, replace, seam_along
 
 
 class TrayUnit(NamedTuple):

@@ -7,10 +7,9 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.draft.patches import Draft, Patch
-from inlet.core.geometry.point import Point, midpoint
+from inlet.core.geometry import Point, midpoint
 from inlet.core.memo import memo
-from inlet.core.project.fabric import Fabric
-from inlet.core.project.project import Project
+from inlet.core.project import Fabric, Project
 
 CLASSES = ("light", "medium", "dark")
 LIGHT_FROM, DARK_TO = 75.0, 45.0

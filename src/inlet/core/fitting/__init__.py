@@ -1,1 +1,23 @@
-"""A block sewn up as it is cut: whether its seams fit, and what to do where they do not."""
+"""A block sewn up as it is cut: whether its seams fit, and what to do where they do not.
+
+Promise: what is told of sizes is what comes out of the pieces as they are cut.
+"""
+
+from inlet.core.fitting.answers import Answer, answers, with_bands
+from inlet.core.fitting.checks import fit_problems
+from inlet.core.fitting.measured import MadeSizes
+from inlet.core.fitting.remedies import Fit, Fitting
+from inlet.core.fitting.words import NAMES, as_exact, done_text
+
+__all__ = [
+    "NAMES",
+    "Answer",
+    "Fit",
+    "Fitting",
+    "MadeSizes",
+    "answers",
+    "as_exact",
+    "done_text",
+    "fit_problems",
+    "with_bands",
+]

@@ -10,8 +10,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.cutlist.ruler_friendly import Comfort, comfort
-from inlet.core.draft.patches import draft, in_cloth
+from inlet.core.cutlist import Comfort, comfort
+from inlet.core.draft import draft, in_cloth
 from inlet.core.fitting.bands import fitted_bands, on_marks
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
 from inlet.core.fitting.words import (
@@ -21,15 +21,11 @@ from inlet.core.fitting.words import (
     done_text,
     size_answer_text,
 )
-from inlet.core.geometry.polygon import bounds
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.planning.planned import plan_units, with_inside
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.block import Block
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
-from inlet.core.units.breakdown import break_down
+from inlet.core.geometry import bounds
+from inlet.core.numbers import Fraction
+from inlet.core.planning import UnitPlan, plan_units, with_inside
+from inlet.core.project import Block, Measure, Project, replace
+from inlet.core.units import break_down
 
 NEAR = 1e-9
 

@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.draft.regrid import set_bands
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact, floor_exact
-from inlet.core.project.block import Block, total
-from inlet.core.project.value import replace
+from inlet.core.draft import set_bands
+from inlet.core.numbers import Exact, Fraction, floor_exact, nearest_mark
+from inlet.core.project import Block, replace, total
 
 
 def fitted_bands(block: Block, mark: Fraction) -> Block | None:

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from inlet.core.fitting.remedies import HAIR, Fit
 from inlet.core.fitting.words import apart_text, block_text
 from inlet.core.problem import Problem
-from inlet.core.project.measure import Measure
+from inlet.core.project import Measure
 from inlet.core.words import length_text, size_text
 
 

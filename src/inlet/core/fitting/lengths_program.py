@@ -7,8 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 
 FARTHEST = 8
 """Marks that a length may lie from its exact one."""

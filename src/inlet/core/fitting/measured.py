@@ -6,10 +6,10 @@ from typing import NamedTuple
 
 from inlet.core.fitting.sewn import SewnUp
 from inlet.core.fitting.words import as_exact
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.measure import Measure
-from inlet.core.table.pieces import Size
-from inlet.core.units.parts import Part
+from inlet.core.numbers import Exact
+from inlet.core.project import Measure
+from inlet.core.table import Size
+from inlet.core.units import Part
 
 SAME = 1e-9
 

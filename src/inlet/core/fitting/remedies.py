@@ -7,19 +7,15 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Literal, NamedTuple
 
-from inlet.core.draft.patches import Draft
+from inlet.core.draft import Draft
 from inlet.core.fitting.runs import Run, runs_of
 from inlet.core.fitting.settle import settled
 from inlet.core.fitting.sewn import Layout, SewnUp, Size, lengths_of
-from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.planning.compare import cut_area
-from inlet.core.planning.cut_rule import CutRule, usual_rule
-from inlet.core.planning.planned import with_inside
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.units.parts import Part
+from inlet.core.geometry import is_rectangle
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.planning import CutRule, UnitPlan, cut_area, usual_rule, with_inside
+from inlet.core.project import Measure, Rates
+from inlet.core.units import Part
 
 Remedy = Literal["none", "trim", "finer", "bands", "size", "leave"]
 

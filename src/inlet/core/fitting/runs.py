@@ -14,23 +14,16 @@ from itertools import pairwise
 from math import dist
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import rim
+from inlet.core.assembly import Faces, rim
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.curve import Circle
-from inlet.core.geometry.located import NEAR
-from inlet.core.geometry.motion import EIGHTH_TURN
-from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.draft import Draft, points_of
+from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, is_rectangle
 from inlet.core.memo import Table
-from inlet.core.methods.method import bias_edges
-from inlet.core.numbers.root2 import Exact
-from inlet.core.planning.cut_rule import right_triangle
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.table.pieces import Piece, piece_for
-from inlet.core.table.sheets import Sheet, box, trimmed
-from inlet.core.units.parts import Part
-from inlet.core.units.rounds import rounds_of
+from inlet.core.methods import bias_edges
+from inlet.core.numbers import Exact
+from inlet.core.planning import UnitPlan, right_triangle
+from inlet.core.table import Piece, Sheet, box, piece_for, trimmed
+from inlet.core.units import Part, rounds_of
 
 
 class Run(NamedTuple):

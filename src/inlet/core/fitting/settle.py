@@ -9,9 +9,7 @@ from typing import NamedTuple
 
 from inlet.core.fitting.runs import Run
 from inlet.core.fitting.sewn import Stretch
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction, nearest_mark
 
 PASSES = 4
 """How often every length is looked at again."""

@@ -15,13 +15,10 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import rim
-from inlet.core.assembly.tree import Join, all_joins
-from inlet.core.draft.patches import Draft, points_of
+from inlet.core.assembly import Faces, Join, all_joins, rim
+from inlet.core.draft import Draft, points_of
 from inlet.core.fitting.runs import Run
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.geometry import Polygon, is_rectangle
 
 Place = tuple[float, float]
 Size = tuple[float, float]

@@ -5,13 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.fitting.remedies import HAIR, Fit, Remedy
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import show
-from inlet.core.project.block import Block
-from inlet.core.project.measure import Measure
-from inlet.core.project.value import Pair
+from inlet.core.numbers import Exact, Fraction, nearest_mark, show
+from inlet.core.project import Block, Measure, Pair
 from inlet.core.words import length_text, measured_text, size_text
 
 NAMES: dict[Remedy, str] = {

@@ -19,14 +19,13 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.geometry import outline
 from inlet.core.geometry.arrangement import Arrangement, Edge, Face, Loop
 from inlet.core.geometry.crossings import cut_at_crossings
 from inlet.core.geometry.curve import Circle, Curve, arc_fault, distance_to
 from inlet.core.geometry.faces import RawEdge, order_round, raw_edges, signed_areas, trace
 from inlet.core.geometry.inside import side
 from inlet.core.geometry.located import is_located
-from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.outline import Outline, box
 from inlet.core.geometry.point import HAIR, Point
 from inlet.core.geometry.polygon import Line
 from inlet.core.geometry.soundness import (
@@ -50,8 +49,7 @@ from inlet.core.geometry.stretches import (
     within_block,
 )
 from inlet.core.geometry.vertices import Vertices
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 
 Seamlike = Curve | tuple[Point, Point] | tuple[Point, Point, Point | None]
 """A seam to arrange: its two ends, and the centre of an arc."""
@@ -338,7 +336,7 @@ class _Homes:
         """The smallest face cycle that has ``vertex`` strictly inside it."""
         p = self.points[vertex]
         if self._boxes is None:
-            self._boxes = np.array([outline.box(self._outline(c)) for c in self.outer])
+            self._boxes = np.array([box(self._outline(c)) for c in self.outer])
         (x, y), boxes = p.floats(), self._boxes
         near = (boxes[:, 0] <= x + CLOSE) & (boxes[:, 2] >= x - CLOSE)
         near &= (boxes[:, 1] <= y + CLOSE) & (boxes[:, 3] >= y - CLOSE)

@@ -11,10 +11,9 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.geometry import outline
 from inlet.core.geometry.curve import Circle, Curve
 from inlet.core.geometry.inside import RoughSide, rough_sides, side
-from inlet.core.geometry.outline import Outline
+from inlet.core.geometry.outline import Outline, box, shape_key
 from inlet.core.geometry.point import HAIR, Point
 from inlet.core.geometry.polygon import Line, contains
 from inlet.core.geometry.stretches import Fault
@@ -103,8 +102,8 @@ class Arrangement:
         """A key for each face, equal for faces of one shape in one place, holes and all."""
         return tuple(
             (
-                outline.shape_key(self.outlines[i]),
-                *(outline.shape_key(self.traced(hole)) for hole in face.holes),
+                shape_key(self.outlines[i]),
+                *(shape_key(self.traced(hole)) for hole in face.holes),
             )
             for i, face in enumerate(self.faces)
         )
@@ -112,7 +111,7 @@ class Arrangement:
     @cached_property
     def boxes(self) -> NDArray[np.float64]:
         """(faces, 4): left, top, right, bottom of each face."""
-        return np.array([outline.box(o) for o in self.outlines])
+        return np.array([box(o) for o in self.outlines])
 
     def traced(self, loop: Loop) -> Outline:
         return Outline(

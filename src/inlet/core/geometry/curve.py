@@ -12,8 +12,7 @@ from typing import NamedTuple
 
 from inlet.core.geometry.point import HAIR, Point, cross, dot
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, Root2, root_up
+from inlet.core.numbers import Exact, Fraction, Root2, root_up
 
 
 class Circle(NamedTuple):

@@ -18,7 +18,7 @@ from inlet.core.geometry.outline import Outline, box, polyline
 from inlet.core.geometry.point import HAIR, Point, cross, midpoint
 from inlet.core.geometry.polygon import contains, inner_point
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers import Fraction
 
 
 class RoughSide(NamedTuple):

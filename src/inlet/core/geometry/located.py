@@ -15,8 +15,7 @@ from inlet.core.cancellation import check
 from inlet.core.geometry.motion import Picture, canonical
 from inlet.core.geometry.point import Point, cross
 from inlet.core.geometry.polygon import Polygon
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 
 NEAR = 1e-8
 """Inches or centimetres."""

@@ -12,8 +12,7 @@ from typing import NamedTuple
 from inlet.core.cancellation import check
 from inlet.core.geometry.point import ORIGIN, Point, cross, dot
 from inlet.core.geometry.polygon import Polygon, edges, from_first_corner, moved, squared_length
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import HALF_ROOT2, Exact, Root2
+from inlet.core.numbers import HALF_ROOT2, Exact, Fraction, Root2
 
 Picture = tuple[tuple[Polygon, str | None], ...]
 """Outlines with a tag each, as a rule the cloth."""

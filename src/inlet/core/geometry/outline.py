@@ -20,7 +20,7 @@ from inlet.core.geometry.polygon import (
     narrowest,
 )
 from inlet.core.memo import memo
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact
 
 Arcs = tuple[tuple[int, Point], ...]
 """(side, centre): the side from that corner to the next is an arc, the short way round."""

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 
 HAIR = 1e-9
 """Of lengths about 1: what floats are not trusted nearer than."""

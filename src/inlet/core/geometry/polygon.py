@@ -10,8 +10,7 @@ from collections.abc import Iterable, Sequence
 from typing import NamedTuple, TypeVar
 
 from inlet.core.geometry.point import Point, cross, dot, midpoint
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.numbers import Exact, Fraction, root_up
 
 Polygon = tuple[Point, ...]
 Corner = TypeVar("Corner")

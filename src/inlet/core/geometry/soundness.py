@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from inlet.core.geometry.arrangement import Face, Loop
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.stretches import CLOSE, ArcStretch, Stretch
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers import Fraction
 
 TIGHT = 1e-9
 """Of a length or an area: what floats may be off by."""

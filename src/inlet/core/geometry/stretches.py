@@ -12,8 +12,7 @@ from typing import NamedTuple
 
 from inlet.core.geometry.curve import Curve, circle_of
 from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, Root2
+from inlet.core.numbers import Exact, Fraction, Root2
 
 UNIT = Fraction(1)
 """Times an int or Root2, an ``Exact``."""

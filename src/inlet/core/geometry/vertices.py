@@ -29,8 +29,7 @@ from inlet.core.geometry.stretches import (
     ScaledPoint,
     line_form,
 )
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, Root2, floor_exact, sqrt_exact
+from inlet.core.numbers import Exact, Fraction, Root2, floor_exact, sqrt_exact
 
 LOCATED = 10**12
 """Points outside the field are given to this fraction of a grid unit."""

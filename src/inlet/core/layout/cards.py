@@ -6,20 +6,16 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.geometry.motion import mirrored, motion_between
+from inlet.core.cutlist import Cut
+from inlet.core.geometry import mirrored, motion_between
 from inlet.core.layout.progress import worth_keeping
 from inlet.core.layout.stroke_words import SAFE_LAYERS, layers_text, stroke_text
 from inlet.core.layout.strokes import Stroke, length_used
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.spelled import spelled
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.cutting import Cutting, LaidCloth
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.table.piece_words import diagonal_text
-from inlet.core.templates.angles import angled_lines
+from inlet.core.numbers import Fraction, nearest_mark, spelled
+from inlet.core.planning import UnitPlan
+from inlet.core.project import Cutting, LaidCloth, Measure, Project
+from inlet.core.table import diagonal_text
+from inlet.core.templates import angled_lines
 from inlet.core.words import CUTTER, IRON, MANUALS, cloth_name, length_text, size_text
 
 

@@ -5,13 +5,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.cutlist.ruler_friendly import Comfort
-from inlet.core.cutlist.standing import turned_prints
+from inlet.core.cutlist import Comfort, Cut, turned_prints
 from inlet.core.layout.layout import ClothPlan
 from inlet.core.problem import Problem
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text, size_text
 
 

@@ -12,31 +12,27 @@ from math import floor, lcm
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.cutlist.standing import Standing
+from inlet.core.cutlist import Cut, Standing
+from inlet.core.layout.fill_strips import fill_strips
 from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
-from inlet.core.layout.program import fill_strips
 from inlet.core.layout.strokes import length_used, places_of, room_across, strip_tops
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact, floor_exact
-from inlet.core.numbers.systems import INCHES
-from inlet.core.project.cutting import (
+from inlet.core.numbers import INCHES, Exact, Fraction, floor_exact, next_mark
+from inlet.core.project import (
     Begun,
     Cutting,
+    Fabric,
     Have,
     LaidCloth,
     LaidPieces,
     LaidRow,
     LaidSegment,
     LaidStrip,
+    Project,
+    Rates,
+    replace,
 )
-from inlet.core.project.fabric import Fabric
-from inlet.core.project.measure import Rates
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
-from inlet.core.templates.angles import Angled, angled
+from inlet.core.templates import Angled, angled
 
 ZERO = Fraction(0)
 AT_ONCE, FEW, BEST = 0, 1_500, 3_000

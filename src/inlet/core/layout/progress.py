@@ -11,12 +11,8 @@ from collections.abc import Iterator
 from inlet.core.layout.layout import WASHED, have_size
 from inlet.core.layout.strokes import Rect, Stroke, left_over, length_used, strokes_of
 from inlet.core.memo import Latest
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.cutting import Begun, Cutting, Have, LaidCloth
-from inlet.core.project.fabric import Fabric
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Begun, Cutting, Fabric, Have, LaidCloth, Project, replace
 
 KEPT_INCHES = Fraction(2)
 """What is narrower than this is not worth keeping."""

@@ -4,13 +4,8 @@ from __future__ import annotations
 
 import re
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import System
-from inlet.core.numbers.text import NumberError, parse_exact, parse_length, show
-from inlet.core.project.cutting import Have
-from inlet.core.project.measure import Measure
-from inlet.core.project.value import replace
+from inlet.core.numbers import Exact, Fraction, NumberError, System, parse_exact, parse_length, show
+from inlet.core.project import Have, Measure, replace
 from inlet.core.words import unit_of
 
 TITLES = {

@@ -3,11 +3,8 @@
 from __future__ import annotations
 
 from inlet.core.layout.strokes import Stroke
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, floor_exact
-from inlet.core.numbers.spelled import spelled, whole_spelled
-from inlet.core.project.cutting import LaidCloth
-from inlet.core.project.measure import Measure
+from inlet.core.numbers import Exact, Fraction, floor_exact, spelled, whole_spelled
+from inlet.core.project import LaidCloth, Measure
 from inlet.core.words import length_text
 
 SAFE_LAYERS = 4

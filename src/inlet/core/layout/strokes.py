@@ -14,9 +14,8 @@ from itertools import chain, groupby
 from typing import Literal, NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.cutting import LaidCloth, LaidRow, LaidSegment, LaidStrip
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import LaidCloth, LaidRow, LaidSegment, LaidStrip
 
 ZERO = Fraction(0)
 Way = Literal["across", "along"]

@@ -5,13 +5,10 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 
-from inlet.core.cutlist.strip_sets import PlannedSet, four_patches
+from inlet.core.cutlist import PlannedSet, four_patches
 from inlet.core.layout.layout import ClothPlan
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.systems import LongUnit, System
-from inlet.core.numbers.text import show
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.numbers import Fraction, LongUnit, System, show
+from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text
 
 

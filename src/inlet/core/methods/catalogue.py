@@ -24,8 +24,8 @@ from inlet.core.methods.quarter_square import crossed_pairs
 from inlet.core.methods.strip_set import KINDS as STRIP_SET_KINDS
 from inlet.core.methods.strip_set import strip_set
 from inlet.core.methods.striped import strip_pieced
-from inlet.core.numbers.root2 import Exact
-from inlet.core.units.units import Unit
+from inlet.core.numbers import Exact
+from inlet.core.units import Unit
 
 STRIPED = "striped halves"
 Builder = Callable[[Unit, Exact], Method | None]

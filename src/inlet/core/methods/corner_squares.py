@@ -11,10 +11,17 @@ from collections.abc import Sequence
 from math import sqrt
 from typing import NamedTuple
 
-from inlet.core.geometry.motion import Motion
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, area, bounds, chord, line_through, squared_length
-from inlet.core.geometry.shapes import triangle_legs
+from inlet.core.geometry import (
+    Motion,
+    Point,
+    Polygon,
+    area,
+    bounds,
+    chord,
+    line_through,
+    squared_length,
+    triangle_legs,
+)
 from inlet.core.methods.method import (
     ByProduct,
     Effort,
@@ -25,12 +32,22 @@ from inlet.core.methods.method import (
     no_bias,
     shared,
 )
-from inlet.core.numbers.root2 import ROOT2, Exact, root_up, sqrt_exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row, rectangle_sheet
-from inlet.core.table.pieces import Size, rectangle
-from inlet.core.table.sheets import ZERO, Sheet, opened, square_sheet
-from inlet.core.units.units import Unit
+from inlet.core.numbers import ROOT2, Exact, root_up, sqrt_exact
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    ZERO,
+    DrawnLine,
+    Move,
+    Sheet,
+    Size,
+    cut_sheet,
+    in_a_row,
+    opened,
+    rectangle,
+    rectangle_sheet,
+    square_sheet,
+)
+from inlet.core.units import Unit
 
 
 class SnippedCorner(NamedTuple):

@@ -5,16 +5,24 @@
 
 from __future__ import annotations
 
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, area, line_through
-from inlet.core.geometry.shapes import triangle_legs
+from inlet.core.geometry import Point, Polygon, area, line_through, triangle_legs
 from inlet.core.methods.method import CUT_AGAIN, CUT_APART, Method, Sizes, Work, counted, shared
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move, either_side, in_a_row, rectangle_sheet
-from inlet.core.table.pieces import rectangle
-from inlet.core.table.sheets import ZERO, Sheet, kept, pair_across, square_sheet
-from inlet.core.units.units import Unit
+from inlet.core.numbers import ROOT2, Exact
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    ZERO,
+    DrawnLine,
+    Move,
+    Sheet,
+    either_side,
+    in_a_row,
+    kept,
+    pair_across,
+    rectangle,
+    rectangle_sheet,
+    square_sheet,
+)
+from inlet.core.units import Unit
 
 
 def no_waste_geese(unit: Unit, seam: Exact) -> Method:

@@ -5,8 +5,7 @@
 
 from __future__ import annotations
 
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import line_through
+from inlet.core.geometry import Point, line_through
 from inlet.core.methods.method import (
     BESIDE,
     CUT_APART,
@@ -21,11 +20,23 @@ from inlet.core.methods.method import (
     sewn_squares,
     shared,
 )
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.table.moves import DrawnLine, Move, either_side, foot_on, in_a_row, rectangle_sheet
-from inlet.core.table.pieces import strip
-from inlet.core.table.sheets import ZERO, Sheet, kept, opened, pair_across, square_sheet
-from inlet.core.units.units import Unit
+from inlet.core.numbers import ROOT2, Exact
+from inlet.core.table import (
+    ZERO,
+    DrawnLine,
+    Move,
+    Sheet,
+    either_side,
+    foot_on,
+    in_a_row,
+    kept,
+    opened,
+    pair_across,
+    rectangle_sheet,
+    square_sheet,
+    strip,
+)
+from inlet.core.units import Unit
 
 Cloths = tuple[str | None, ...]
 

@@ -7,26 +7,31 @@ from collections.abc import Callable, Sequence
 from math import hypot
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, Side, faces_of
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.motion import Picture, canonical, motion_between
-from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import HAIR, Point
-from inlet.core.geometry.polygon import (
+from inlet.core.assembly import Faces, Join, Side, faces_of
+from inlet.core.geometry import (
+    HAIR,
+    Curve,
+    Outline,
+    Picture,
+    Point,
     Polygon,
+    canonical,
+    motion_between,
 )
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.table.pins import pin_points
-from inlet.core.table.raw import raw_outline
-from inlet.core.table.seam_words import FINISH, sewing_text
-from inlet.core.table.seams import finish_lines, seam_lines
-from inlet.core.table.sheets import Sheet
-from inlet.core.units.parts import walk
-from inlet.core.units.units import Unit
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    FINISH,
+    DrawnLine,
+    Move,
+    Sheet,
+    finish_lines,
+    pin_points,
+    raw_outline,
+    seam_lines,
+    sewing_text,
+)
+from inlet.core.units import Unit, walk
 
 
 class Cell(NamedTuple):

@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from inlet.core.methods.method import Method, Sizes, Work, counted, no_bias
 from inlet.core.methods.patchwise import patch_by_patch, patch_pieces
-from inlet.core.numbers.root2 import Exact
-from inlet.core.table.moves import Move, cut_sheet, in_a_row
-from inlet.core.table.pieces import Piece, piece_for, strip
-from inlet.core.table.sheets import ZERO
-from inlet.core.units.rounds import rounds_of
-from inlet.core.units.units import Unit
+from inlet.core.numbers import Exact
+from inlet.core.table import ZERO, Move, Piece, cut_sheet, in_a_row, piece_for, strip
+from inlet.core.units import Unit, rounds_of
 
 
 def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:

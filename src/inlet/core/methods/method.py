@@ -9,12 +9,9 @@ from math import hypot, sqrt
 from typing import NamedTuple
 
 from inlet.core.memo import Table
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.unit_kind import UnitKind
-from inlet.core.table.moves import Move
-from inlet.core.table.pieces import Piece, Size, rectangle, strip
-from inlet.core.table.sheets import Sheet, box
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import UnitKind
+from inlet.core.table import Move, Piece, Sheet, Size, box, rectangle, strip
 
 
 class Work(NamedTuple):

@@ -6,19 +6,20 @@ from collections.abc import Mapping, Sequence
 from math import dist
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, Side
-from inlet.core.geometry.motion import SameShapes
-from inlet.core.geometry.point import HAIR, Point, cross
-from inlet.core.geometry.polygon import (
+from inlet.core.assembly import Faces, Join, Side
+from inlet.core.geometry import (
+    HAIR,
+    Point,
     Polygon,
+    SameShapes,
     clip,
+    cross,
     edges,
     flip,
+    is_rectangle,
     line_through,
     offset,
 )
-from inlet.core.geometry.shapes import is_rectangle
 from inlet.core.methods.inset import inset_moves
 from inlet.core.methods.method import Effort, Method, Sizes, Work
 from inlet.core.methods.rows import (
@@ -30,18 +31,23 @@ from inlet.core.methods.rows import (
     sides_text,
     together_text,
 )
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move, cut_sheet, in_a_row
-from inlet.core.table.piece_words import diagonal_text
-from inlet.core.table.pieces import Piece, curved_piece, piece_for
-from inlet.core.table.seam_words import sewing_text
-from inlet.core.table.seams import seam_lines
-from inlet.core.table.sheets import raw_cell
+from inlet.core.numbers import Exact
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    DrawnLine,
+    Move,
+    Piece,
+    curved_piece,
+    cut_sheet,
+    diagonal_text,
+    in_a_row,
+    piece_for,
+    raw_cell,
+    seam_lines,
+    sewing_text,
+)
 from inlet.core.trampoline import Steps, run
-from inlet.core.units.parts import Part
-from inlet.core.units.rounds import rounds_of
-from inlet.core.units.units import Unit, length_inside
+from inlet.core.units import Part, Unit, length_inside, rounds_of
 
 
 def patch_by_patch(unit: Unit, seam: Exact) -> Method:

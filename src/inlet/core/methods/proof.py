@@ -6,27 +6,32 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from math import dist, hypot
 
-from inlet.core.assembly.tree import Side
+from inlet.core.assembly import Side
 from inlet.core.cancellation import check
-from inlet.core.geometry.located import NEAR, from_corner, in_line, same_outline, same_place
-from inlet.core.geometry.motion import (
+from inlet.core.geometry import (
     EIGHTH_TURN,
+    NEAR,
     Picture,
+    Point,
+    Polygon,
     at_origin,
     canonical,
+    from_corner,
+    in_line,
+    is_convex,
     mirrored,
     motion_between,
+    moved,
+    offset,
+    same_outline,
+    same_place,
 )
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, is_convex, moved, offset
 from inlet.core.memo import Table
 from inlet.core.methods.method import Method, bias_edges
-from inlet.core.numbers.root2 import Exact
-from inlet.core.table.pieces import piece_for, sewn_shape
-from inlet.core.table.sheets import ZERO, Sheet, box, size, trimmed
+from inlet.core.numbers import Exact
+from inlet.core.table import ZERO, Sheet, box, piece_for, sewn_shape, size, trimmed
 from inlet.core.trampoline import Steps, run
-from inlet.core.units.parts import Part
-from inlet.core.units.units import Unit
+from inlet.core.units import Part, Unit
 
 Sewn = tuple[Polygon, Picture]
 """A part as sewn, turned as in the block but lying anywhere: finished outline and patches."""

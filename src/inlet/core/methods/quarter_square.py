@@ -11,9 +11,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from math import atan2
 
-from inlet.core.geometry.point import Point, midpoint
-from inlet.core.geometry.polygon import Polygon, area, line_through
-from inlet.core.geometry.shapes import triangle_legs
+from inlet.core.geometry import Point, Polygon, area, line_through, midpoint, triangle_legs
 from inlet.core.methods.method import (
     BESIDE,
     CUT_AGAIN,
@@ -29,13 +27,24 @@ from inlet.core.methods.method import (
     no_bias,
     shared,
 )
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move, either_side, fitted, in_a_row, rectangle_sheet
-from inlet.core.table.pieces import Piece, rectangle
-from inlet.core.table.sheets import ZERO, Sheet, pair_across, size, square_sheet
-from inlet.core.units.units import Unit
+from inlet.core.numbers import ROOT2, Exact, Fraction
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    ZERO,
+    DrawnLine,
+    Move,
+    Piece,
+    Sheet,
+    either_side,
+    fitted,
+    in_a_row,
+    pair_across,
+    rectangle,
+    rectangle_sheet,
+    size,
+    square_sheet,
+)
+from inlet.core.units import Unit
 
 DRAW = "Draw the diagonal on the back of one of each pair."
 

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from itertools import pairwise, zip_longest
 from typing import NamedTuple
 
-from inlet.core.table.moves import Move
+from inlet.core.table import Move
 
 PRESS = "Press."
 """Said with the picture; in a text the move before says it."""

@@ -11,17 +11,23 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.geometry.motion import Motion
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, bounds, squared_length
+from inlet.core.geometry import Motion, Point, Polygon, bounds, squared_length
 from inlet.core.methods.method import Effort, Method, SetOfStrips, Sizes, Work, no_bias
 from inlet.core.methods.rows import PRESS, every_second
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, sqrt_exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move, fitted, in_a_row, rectangle_sheet
-from inlet.core.table.sheets import ZERO, Sheet, box, size
-from inlet.core.units.units import Unit
+from inlet.core.numbers import Exact, Fraction, sqrt_exact
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    ZERO,
+    DrawnLine,
+    Move,
+    Sheet,
+    box,
+    fitted,
+    in_a_row,
+    rectangle_sheet,
+    size,
+)
+from inlet.core.units import Unit
 
 Bands = tuple[tuple[Exact, Cloth], ...]
 """The strips of a set, each with its finished width and cloth."""

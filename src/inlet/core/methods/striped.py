@@ -11,9 +11,7 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.geometry.motion import Motion
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, bounds, line_through
+from inlet.core.geometry import Motion, Point, Polygon, bounds, line_through
 from inlet.core.methods.corner_squares import upright
 from inlet.core.methods.method import (
     BESIDE,
@@ -29,11 +27,19 @@ from inlet.core.methods.method import (
     no_bias,
 )
 from inlet.core.methods.strip_set import Bands, sew_set
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.project.fabric import Cloth
-from inlet.core.table.moves import DrawnLine, Move, either_side, in_a_row, rectangle_sheet
-from inlet.core.table.sheets import ZERO, Sheet, pair_across
-from inlet.core.units.units import Unit
+from inlet.core.numbers import ROOT2, Exact
+from inlet.core.project import Cloth
+from inlet.core.table import (
+    ZERO,
+    DrawnLine,
+    Move,
+    Sheet,
+    either_side,
+    in_a_row,
+    pair_across,
+    rectangle_sheet,
+)
+from inlet.core.units import Unit
 
 
 class StripedHalf(NamedTuple):

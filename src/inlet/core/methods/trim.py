@@ -4,14 +4,22 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.geometry.motion import EIGHTH_TURN, Motion, canonical
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, common_stretch, edges, line_through, meet, on_line
+from inlet.core.geometry import (
+    EIGHTH_TURN,
+    Line,
+    Motion,
+    Point,
+    canonical,
+    common_stretch,
+    edges,
+    line_through,
+    meet,
+    on_line,
+)
 from inlet.core.methods.method import bias_edges
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.unit_kind import UnitKind
-from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.table.sheets import Sheet, box, kept
+from inlet.core.numbers import Exact
+from inlet.core.project import UnitKind
+from inlet.core.table import DrawnLine, Move, Sheet, box, kept
 
 TEXTS = {
     "half-square-triangle": "Lay the ruler's 45° line on the seam; trim two sides, turn the unit, "

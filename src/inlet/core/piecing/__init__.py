@@ -1,1 +1,71 @@
-"""The piecing stage: the order of joins, the steps, and the proof that they give the draft."""
+"""The piecing stage: the order of joins, the steps, and the proof that they give the draft.
+
+Promise: a plan that is shown as ready was sewn up again and gave the draft.
+"""
+
+from inlet.core.piecing.advice import (
+    CUT_SHORT,
+    Advice,
+    Advised,
+    advice_for,
+    advice_lines,
+    advice_text,
+    known_advice,
+)
+from inlet.core.piecing.assembling import assembly_steps, run_lengths
+from inlet.core.piecing.cards import Card, cards, cloth_rows
+from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
+from inlet.core.piecing.pictures import raw_sheet, step_moves, turned_over
+from inlet.core.piecing.resew import resewn
+from inlet.core.piecing.seam_count import SeamCount, count_seams
+from inlet.core.piecing.seam_test import (
+    Effect,
+    NeedleTest,
+    effect_of,
+    effect_text,
+    needle_text,
+    parse_needle,
+    read_needle,
+    should_measure,
+    usual_needle,
+)
+from inlet.core.piecing.step import Step
+from inlet.core.piecing.steps import find_steps, labels_of, numbered, unit_steps
+
+__all__ = [
+    "CUT_SHORT",
+    "Advice",
+    "Advised",
+    "Card",
+    "Effect",
+    "NeedleTest",
+    "SeamCount",
+    "Step",
+    "advice_for",
+    "advice_lines",
+    "advice_text",
+    "assembly_steps",
+    "cards",
+    "cloth_rows",
+    "count_seams",
+    "effect_of",
+    "effect_text",
+    "find_steps",
+    "known_advice",
+    "labels_of",
+    "needle_text",
+    "not_proved",
+    "numbered",
+    "order_problems",
+    "parse_needle",
+    "raw_sheet",
+    "read_needle",
+    "resewn",
+    "run_lengths",
+    "seam_problems",
+    "should_measure",
+    "step_moves",
+    "turned_over",
+    "unit_steps",
+    "usual_needle",
+]

@@ -5,20 +5,23 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from inlet.core.assembly.net import heading, unpassed
+from inlet.core.assembly import heading, unpassed
 from inlet.core.cancellation import check
-from inlet.core.draft.edit import add_seams
-from inlet.core.draft.patches import Draft, Patch, draft
-from inlet.core.geometry.curve import Circle
-from inlet.core.geometry.inside import side
-from inlet.core.geometry.outline import outline_width
-from inlet.core.geometry.point import Point, dot, midpoint
-from inlet.core.geometry.polygon import edges, line_through, meet
+from inlet.core.draft import Draft, Patch, add_seams, draft
+from inlet.core.geometry import (
+    Circle,
+    Point,
+    dot,
+    edges,
+    line_through,
+    meet,
+    midpoint,
+    outline_width,
+    side,
+)
 from inlet.core.memo import Latest
-from inlet.core.project.block import Block, straight
-from inlet.core.project.project import Project
-from inlet.core.units.breakdown import break_down
-from inlet.core.units.parts import Part, walk
+from inlet.core.project import Block, Project, straight
+from inlet.core.units import Part, break_down, walk
 from inlet.core.words import cloth_name, place_text
 
 MOST_TRIED = 12

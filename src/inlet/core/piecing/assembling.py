@@ -6,25 +6,19 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Sequence
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import join_rims, part_shape
-from inlet.core.assembly.tree import Join, Side, faces_of
+from inlet.core.assembly import Faces, Join, Side, faces_of, join_rims, part_shape
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft
-from inlet.core.fitting.measured import MadeSizes
-from inlet.core.geometry.motion import Picture, motion_between
-from inlet.core.geometry.polygon import Polygon, squared_length
-from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.methods.inset import alike_from
-from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.draft import Draft
+from inlet.core.fitting import MadeSizes
+from inlet.core.geometry import Picture, Polygon, is_rectangle, motion_between, squared_length
+from inlet.core.methods import alike_from
+from inlet.core.numbers import Exact, root_up
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.step import Step
-from inlet.core.table.pieces import Size
-from inlet.core.table.seam_words import about, ends_text, join_text, seam_notes
+from inlet.core.table import Size, about, ends_text, join_text, seam_notes
 from inlet.core.trampoline import Steps, run
-from inlet.core.units.parts import Part
-from inlet.core.units.units import picture_of
+from inlet.core.units import Part, picture_of
 from inlet.core.words import length_text
 
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.cutlist.cuts import Stacks
+from inlet.core.cutlist import Stacks
 from inlet.core.piecing.step import Step
-from inlet.core.planning.words import over_text
-from inlet.core.project.project import Project
-from inlet.core.table.moves import in_any_turn
+from inlet.core.planning import over_text
+from inlet.core.project import Project
+from inlet.core.table import in_any_turn
 from inlet.core.words import cloth_name
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.inside import inside_point
+from inlet.core.draft import Draft
+from inlet.core.geometry import inside_point
 from inlet.core.problem import Problem
-from inlet.core.project.measure import Measure
-from inlet.core.table.seams import too_short
-from inlet.core.units.parts import Part, walk
+from inlet.core.project import Measure
+from inlet.core.table import too_short
+from inlet.core.units import Part, walk
 from inlet.core.words import place_text, unit_of
 
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from inlet.core.assembly.net import Faces, heading, unit_heading
-from inlet.core.assembly.shape import rim
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.point import dot
+from inlet.core.assembly import Faces, heading, rim, unit_heading
+from inlet.core.draft import Draft
+from inlet.core.geometry import dot
 
 
 class EdgePoints:

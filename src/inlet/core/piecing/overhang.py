@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from math import atan2, pi, tan
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import part_shape
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.curve import Curve
+from inlet.core.assembly import Faces, part_shape
+from inlet.core.draft import Draft, points_of
+from inlet.core.geometry import Curve
 
 FLAT = 1e-6
 

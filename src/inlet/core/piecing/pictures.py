@@ -4,20 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, faces_of
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, flip, line_through
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.assembly import Faces, Join, faces_of
+from inlet.core.draft import Draft, points_of
+from inlet.core.geometry import Point, Polygon, flip, line_through
+from inlet.core.numbers import Exact, Fraction, root_up
 from inlet.core.piecing.step import Step
-from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.table.pins import pin_points
-from inlet.core.table.raw import raw_outline
-from inlet.core.table.seams import finish_lines, seam_lines
-from inlet.core.table.sheets import Sheet, box
-from inlet.core.units.parts import Part
+from inlet.core.table import (
+    DrawnLine,
+    Move,
+    Sheet,
+    box,
+    finish_lines,
+    pin_points,
+    raw_outline,
+    seam_lines,
+)
+from inlet.core.units import Part
 
 APART = 4
 """Allowances between parts laid out."""

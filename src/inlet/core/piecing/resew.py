@@ -4,18 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.assembly.net import goes_on
-from inlet.core.assembly.shape import shared_edges
-from inlet.core.assembly.tree import Join, all_joins, faces_of
+from inlet.core.assembly import Join, all_joins, faces_of, goes_on, shared_edges
 from inlet.core.cancellation import check
-from inlet.core.draft.borders import uncovered
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.located import same_picture
-from inlet.core.geometry.motion import at_origin
-from inlet.core.methods.proof import Sewn, made_unit, sew_up
-from inlet.core.numbers.root2 import Exact
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.units.parts import Part
+from inlet.core.draft import Draft, uncovered
+from inlet.core.geometry import at_origin, same_picture
+from inlet.core.methods import Sewn, made_unit, sew_up
+from inlet.core.numbers import Exact
+from inlet.core.planning import UnitPlan
+from inlet.core.units import Part
 
 
 def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> bool:

@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections import Counter
 from typing import NamedTuple
 
-from inlet.core.assembly.net import unpassed
-from inlet.core.assembly.tree import Join, JoinKind, all_joins
-from inlet.core.draft.patches import Draft
-from inlet.core.units.parts import Part, walk
+from inlet.core.assembly import Join, JoinKind, all_joins, unpassed
+from inlet.core.draft import Draft
+from inlet.core.units import Part, walk
 
 
 class SeamCount(NamedTuple):

@@ -5,19 +5,13 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.assembly.net import unit_heading
-from inlet.core.assembly.shape import join_rims, rim
-from inlet.core.assembly.tree import all_joins
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.curve import flattened
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import INCHES, System
-from inlet.core.numbers.text import parse_length
+from inlet.core.assembly import all_joins, join_rims, rim, unit_heading
+from inlet.core.draft import Draft
+from inlet.core.geometry import flattened
+from inlet.core.numbers import INCHES, Exact, Fraction, System, nearest_mark, parse_length
 from inlet.core.piecing.edge_points import CLEAR, EdgePoints
-from inlet.core.project.measure import Measure, Needle
-from inlet.core.units.parts import Part
+from inlet.core.project import Measure, Needle
+from inlet.core.units import Part
 from inlet.core.words import length_text, unit_of
 
 

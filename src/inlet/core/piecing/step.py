@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.assembly.tree import Join
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.table.pieces import Size
-from inlet.core.units.parts import Part
+from inlet.core.assembly import Join
+from inlet.core.planning import UnitPlan
+from inlet.core.table import Size
+from inlet.core.units import Part
 
 
 class Step(NamedTuple):

@@ -4,23 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import faces_of
-from inlet.core.draft.patches import Draft
-from inlet.core.fitting.measured import MadeSizes
-from inlet.core.methods.rows import PRESS
+from inlet.core.assembly import Faces, faces_of
+from inlet.core.draft import Draft
+from inlet.core.fitting import MadeSizes
+from inlet.core.methods import PRESS
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.step import Step
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.planning.words import move_text, over_text
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.table.moves import like_ones_together
-from inlet.core.table.seam_words import about, seam_notes
-from inlet.core.units.parts import Part, walk
-from inlet.core.units.rounds import rounds_of
+from inlet.core.planning import UnitPlan, move_text, over_text
+from inlet.core.project import Measure, Project
+from inlet.core.table import about, like_ones_together, seam_notes
+from inlet.core.units import Part, rounds_of, walk
 from inlet.core.words import cloth_name, length_text, size_text
 
 

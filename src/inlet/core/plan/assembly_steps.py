@@ -7,20 +7,22 @@ from collections.abc import Iterator, Mapping, Sequence
 from math import hypot
 from typing import NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.piecing.step import Step
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.piecing import Step
 from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Motif, Quilt
-from inlet.core.setting.backing import BackingWay
-from inlet.core.setting.binding import BindingPlan
-from inlet.core.setting.cuts import NAMES, border_strips, extent
-from inlet.core.setting.on_point import floats_by
-from inlet.core.setting.pieces import Row, TopPiece
-from inlet.core.setting.straight import strips_of
-from inlet.core.setting.top import Top
+from inlet.core.project import Measure, Motif, Project, Quilt
+from inlet.core.setting import (
+    NAMES,
+    BackingWay,
+    BindingPlan,
+    Row,
+    Top,
+    TopPiece,
+    border_strips,
+    extent,
+    floats_by,
+    strips_of,
+)
 from inlet.core.words import cloth_name, length_text, near_text, size_text
 
 BACKING = "Backing"

@@ -6,26 +6,43 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import partial
 
-from inlet.core.cutlist.cuts import Cut, cut_list, stacks_of
-from inlet.core.cutlist.standing import standing
-from inlet.core.cutlist.strip_sets import PlannedSet, plan_sets, with_elsewhere
-from inlet.core.fitting.answers import Answer, answers
-from inlet.core.layout.checks import cloth_problems, print_problems
-from inlet.core.layout.layout import AT_ONCE, BEST, ClothPlan, ToCut, begun_for, lay_out
-from inlet.core.piecing.advice import Advised, advice_for
-from inlet.core.piecing.seam_test import Effect, NeedleTest, effect_of, read_needle
-from inlet.core.piecing.steps import find_steps
+from inlet.core.cutlist import (
+    Cut,
+    PlannedSet,
+    cut_list,
+    plan_sets,
+    stacks_of,
+    standing,
+    with_elsewhere,
+)
+from inlet.core.fitting import Answer, answers
+from inlet.core.layout import (
+    AT_ONCE,
+    BEST,
+    ClothPlan,
+    ToCut,
+    begun_for,
+    cloth_problems,
+    lay_out,
+    print_problems,
+)
+from inlet.core.piecing import (
+    Advised,
+    Effect,
+    NeedleTest,
+    advice_for,
+    effect_of,
+    find_steps,
+    read_needle,
+)
 from inlet.core.plan.prepared import prepare_block, prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.planning.offers import Offer, left_over, offers
+from inlet.core.planning import Offer, left_over, offers
 from inlet.core.problem import errors_first
-from inlet.core.project.block import Block
-from inlet.core.project.measure import Needle
-from inlet.core.project.project import Project
-from inlet.core.schedule.batches import Batch, batches
-from inlet.core.schedule.work import Work, work_for
+from inlet.core.project import Block, Needle, Project
+from inlet.core.schedule import Batch, Work, batches, work_for
 from inlet.core.staged import Staged, later
-from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
+from inlet.core.units import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
 
 MOST_COPIES = 10_000
 

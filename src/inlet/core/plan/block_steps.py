@@ -6,9 +6,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cancellation import check
-from inlet.core.layout.checks import print_problems
-from inlet.core.piecing.assembling import assembly_steps
-from inlet.core.piecing.steps import labels_of, numbered, unit_steps
+from inlet.core.layout import print_problems
+from inlet.core.piecing import assembly_steps, labels_of, numbered, unit_steps
 from inlet.core.plan.assembly_steps import QuiltStep
 from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock

@@ -12,11 +12,9 @@ from typing import NamedTuple
 
 from inlet.core.plan.quilt import QuiltPlan
 from inlet.core.plan.shared_units import QuiltBlock
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import replace
-from inlet.core.setting.edit import mirrored_at
-from inlet.core.setting.places import Placed, placed, row_lengths
+from inlet.core.planning import UnitPlan
+from inlet.core.project import Quilt, replace
+from inlet.core.setting import Placed, mirrored_at, placed, row_lengths
 
 
 class BothHands(NamedTuple):

@@ -6,31 +6,25 @@ from __future__ import annotations
 from dataclasses import dataclass, field, fields
 from typing import Any
 
-from inlet.core.assembly.tree import Join
-from inlet.core.cutlist.ruler_friendly import Comfort, comfort
-from inlet.core.draft.checks import drawing_problems
-from inlet.core.draft.patches import Draft, draft
-from inlet.core.fitting.answers import with_bands
-from inlet.core.fitting.checks import fit_problems
-from inlet.core.fitting.measured import MadeSizes
-from inlet.core.fitting.remedies import Fit, Fitting
-from inlet.core.fitting.words import done_text
-from inlet.core.layout.checks import size_problems
-from inlet.core.numbers.root2 import Exact
-from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
-from inlet.core.piecing.resew import resewn
-from inlet.core.piecing.seam_count import SeamCount, count_seams
-from inlet.core.planning.checks import method_problems
-from inlet.core.planning.compare import Comparisons
-from inlet.core.planning.planned import plan_units, sharing_squares
-from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.assembly import Join
+from inlet.core.cutlist import Comfort, comfort
+from inlet.core.draft import Draft, draft, drawing_problems
+from inlet.core.fitting import Fit, Fitting, MadeSizes, done_text, fit_problems, with_bands
+from inlet.core.layout import size_problems
+from inlet.core.numbers import Exact
+from inlet.core.piecing import (
+    SeamCount,
+    count_seams,
+    not_proved,
+    order_problems,
+    resewn,
+    seam_problems,
+)
+from inlet.core.planning import Comparisons, UnitPlan, method_problems, plan_units, sharing_squares
 from inlet.core.problem import Problem, errors_first, has_error
-from inlet.core.project.block import Block
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.project.project import Project
+from inlet.core.project import Block, Measure, Project, Rates
 from inlet.core.staged import Known, later
-from inlet.core.units.breakdown import break_down
-from inlet.core.units.parts import Part
+from inlet.core.units import Part, break_down
 
 
 @dataclass(frozen=True, eq=False, kw_only=True)

@@ -6,36 +6,36 @@ from dataclasses import dataclass, field
 from functools import partial
 from typing import TYPE_CHECKING
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.cutlist.standing import Standing
-from inlet.core.cutlist.strip_sets import PlannedSet
-from inlet.core.layout.layout import AT_ONCE, BEST, ClothPlan, ToCut, begun_for, lay_out
-from inlet.core.numbers.marks import next_mark
+from inlet.core.cutlist import Cut, PlannedSet, Standing
+from inlet.core.layout import AT_ONCE, BEST, ClothPlan, ToCut, begun_for, lay_out
+from inlet.core.numbers import next_mark
 from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
 from inlet.core.plan.block_steps import block_steps, sewn_plans
 from inlet.core.plan.quilt_work import work_of
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import Batch, QuiltBlock, batched, quilt_blocks
-from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.planning import UnitPlan
 from inlet.core.problem import Problem, errors_first
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair, replace
-from inlet.core.schedule.batches import Batch as PlaceBatch
-from inlet.core.schedule.batches import batches
-from inlet.core.schedule.work import Work
-from inlet.core.setting.backing import BackingWay, backing_in_use, backing_ways, overage
-from inlet.core.setting.binding import BindingPlan, binding_plan
-from inlet.core.setting.cuts import (
+from inlet.core.project import Measure, Pair, Project, Quilt, Rates, replace
+from inlet.core.schedule import Batch as PlaceBatch
+from inlet.core.schedule import Work, batches
+from inlet.core.setting import (
+    BackingWay,
+    BindingPlan,
     SettingCuts,
+    Top,
     Triangles,
     at_mark_below,
+    backing_in_use,
+    backing_ways,
+    binding_plan,
+    diagonal,
+    overage,
+    quilt_top,
+    same_top,
     setting_cuts,
     setting_triangles,
 )
-from inlet.core.setting.places import diagonal
-from inlet.core.setting.top import Top, quilt_top, same_top
 from inlet.core.staged import Known, Staged, later
 
 if TYPE_CHECKING:

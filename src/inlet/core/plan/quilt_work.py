@@ -13,21 +13,12 @@ from math import ceil, sqrt
 from typing import NamedTuple, Protocol
 
 from inlet.core.cancellation import check
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import edges, squared_length
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.text import show
+from inlet.core.geometry import Point, edges, squared_length
+from inlet.core.numbers import Fraction, show
 from inlet.core.plan.assembly_steps import BINDING, JOIN_ROWS, QuiltStep, motif_title
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair
-from inlet.core.schedule.batches import Batch
-from inlet.core.schedule.tasks import Task
-from inlet.core.schedule.work import Work, work_for
-from inlet.core.setting.binding import BindingPlan
-from inlet.core.setting.cuts import SettingCuts
-from inlet.core.setting.pieces import TopPiece
-from inlet.core.setting.top import Top
+from inlet.core.project import Measure, Pair, Quilt, Rates
+from inlet.core.schedule import Batch, Task, Work, work_for
+from inlet.core.setting import BindingPlan, SettingCuts, Top, TopPiece
 
 
 class PlannedQuilt(Protocol):

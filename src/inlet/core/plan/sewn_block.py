@@ -6,12 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 
-from inlet.core.cutlist.cuts import Stacks
-from inlet.core.piecing.step import Step
+from inlet.core.cutlist import Stacks
+from inlet.core.piecing import Step
 from inlet.core.plan.prepared import PreparedBlock
-from inlet.core.pressing.find import find_pressing
-from inlet.core.pressing.pressing_plan import PressingPlan
-from inlet.core.pressing.steps import StepPress, step_press
+from inlet.core.pressing import PressingPlan, StepPress, find_pressing, step_press
 from inlet.core.staged import Staged, later
 
 

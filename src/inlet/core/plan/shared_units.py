@@ -9,19 +9,13 @@ from dataclasses import replace as with_changes
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.cutlist.cuts import Cut, Stacks, cut_list, stacks_of
-from inlet.core.cutlist.standing import standing
-from inlet.core.cutlist.strip_sets import PlannedSet, plan_sets
-from inlet.core.geometry.motion import Alike
+from inlet.core.cutlist import Cut, PlannedSet, Stacks, cut_list, plan_sets, stacks_of, standing
+from inlet.core.geometry import Alike
 from inlet.core.plan.block import MOST_COPIES
 from inlet.core.plan.prepared import PreparedBlock, prepare_block
-from inlet.core.planning.planned import squares_shared, with_inside
-from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
-from inlet.core.setting.colourways import in_colourway
-from inlet.core.setting.top import Top, single_pieces
+from inlet.core.planning import Need, Twin, UnitPlan, squares_shared, with_inside
+from inlet.core.project import Block, Project, Quilt
+from inlet.core.setting import Top, in_colourway, single_pieces
 
 
 class QuiltBlock(NamedTuple):

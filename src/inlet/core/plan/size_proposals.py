@@ -11,18 +11,10 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.numbers.text import NumberError, parse_length, show
+from inlet.core.numbers import ROOT2, Exact, Fraction, NumberError, nearest_mark, parse_length, show
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import MOST_PLACES, Border, Quilt, Sashing
-from inlet.core.project.value import Pair, replace
-from inlet.core.setting.block_sizes import block_sizes
-from inlet.core.setting.places import MOST_LAID_OUT, placed
-from inlet.core.setting.top import plain_size
+from inlet.core.project import MOST_PLACES, Border, Measure, Pair, Project, Quilt, Sashing, replace
+from inlet.core.setting import MOST_LAID_OUT, block_sizes, placed, plain_size
 
 BEDS = {
     "wall": (36, 36), "cot": (36, 52), "lap": (50, 65), "throw": (60, 72), "single": (68, 90),

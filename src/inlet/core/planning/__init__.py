@@ -1,1 +1,81 @@
-"""A unit as planned: methods compared, what the maker chose, cloth at hand, what is left over."""
+"""A unit as planned: methods compared, what the maker chose, fabric at hand, what is left over.
+
+Promise: cut sizes follow the maker's ruler and cutting style; the exact size is kept beside them.
+"""
+
+from inlet.core.planning.checks import method_problems
+from inlet.core.planning.choices import with_choice, without_method
+from inlet.core.planning.compare import COLUMNS, Comparison, Comparisons, Cost, cut_area, table
+from inlet.core.planning.cut_rule import CutRule, right_triangle, usual_rule
+from inlet.core.planning.offers import Offer, left_over, offers
+from inlet.core.planning.planned import plan_units, sharing_squares, squares_shared, with_inside
+from inlet.core.planning.stock import Stock, largest_from, parse_stock
+from inlet.core.planning.tray_units import tray_units_of
+from inlet.core.planning.unit_plan import (
+    CutPiece,
+    CutSize,
+    MethodPlan,
+    Need,
+    Twin,
+    UnitPlan,
+    Widths,
+    triangle_key,
+    triangles_in,
+)
+from inlet.core.planning.words import (
+    kind_words,
+    length_or_size,
+    method_words,
+    move_text,
+    offer_text,
+    over_text,
+    piece_text,
+    runs_words,
+    spare_text,
+    times_words,
+)
+
+__all__ = [
+    "COLUMNS",
+    "Comparison",
+    "Comparisons",
+    "Cost",
+    "CutPiece",
+    "CutRule",
+    "CutSize",
+    "MethodPlan",
+    "Need",
+    "Offer",
+    "Stock",
+    "Twin",
+    "UnitPlan",
+    "Widths",
+    "cut_area",
+    "kind_words",
+    "largest_from",
+    "left_over",
+    "length_or_size",
+    "method_problems",
+    "method_words",
+    "move_text",
+    "offer_text",
+    "offers",
+    "over_text",
+    "parse_stock",
+    "piece_text",
+    "plan_units",
+    "right_triangle",
+    "runs_words",
+    "sharing_squares",
+    "spare_text",
+    "squares_shared",
+    "table",
+    "times_words",
+    "tray_units_of",
+    "triangle_key",
+    "triangles_in",
+    "usual_rule",
+    "with_choice",
+    "with_inside",
+    "without_method",
+]

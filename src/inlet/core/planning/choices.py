@@ -5,12 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from inlet.core.draft.edit import anchor_in
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.point import Point
-from inlet.core.project.block import Block, Choice
-from inlet.core.project.value import replace
-from inlet.core.units.units import Unit
+from inlet.core.draft import Draft, anchor_in
+from inlet.core.geometry import Point
+from inlet.core.project import Block, Choice, replace
+from inlet.core.units import Unit
 
 
 def choices_for(drawn: Draft, block: Block, units: Sequence[Unit]) -> list[Choice | None]:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers import Fraction
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan, Need, UnitPlan
-from inlet.core.project.measure import Measure, Rates
+from inlet.core.project import Measure, Rates
 from inlet.core.staged import Known
-from inlet.core.table.pieces import DIAGONALS
+from inlet.core.table import DIAGONALS
 
 
 class Cost(NamedTuple):

@@ -6,11 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from math import ceil, floor, hypot
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark, next_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.measure import Measure
-from inlet.core.table.pieces import Piece
+from inlet.core.numbers import Exact, Fraction, nearest_mark, next_mark
+from inlet.core.project import Measure
+from inlet.core.table import Piece
 
 NOTHING = Fraction(0)
 

@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from inlet.core.methods.method import ByProduct
-from inlet.core.numbers.root2 import Exact
+from inlet.core.methods import ByProduct
+from inlet.core.numbers import Exact
 from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.table.pieces import Size
-from inlet.core.units.known import BlockUnits
-from inlet.core.units.units import Unit
+from inlet.core.table import Size
+from inlet.core.units import BlockUnits, Unit
 
 
 class Use(NamedTuple):

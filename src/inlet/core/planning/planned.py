@@ -7,9 +7,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft
-from inlet.core.methods.method import Method
-from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.draft import Draft
+from inlet.core.methods import Method
+from inlet.core.numbers import Exact, floor_exact
 from inlet.core.planning.choices import choices_for
 from inlet.core.planning.compare import compared
 from inlet.core.planning.unit_plan import (
@@ -20,12 +20,9 @@ from inlet.core.planning.unit_plan import (
     triangle_key,
     triangles_in,
 )
-from inlet.core.project.block import Block, Choice
-from inlet.core.project.measure import Rates
-from inlet.core.project.project import Project
-from inlet.core.table.pieces import PER_SQUARE
-from inlet.core.units.parts import Part
-from inlet.core.units.units import Unit, find_units
+from inlet.core.project import Block, Choice, Project, Rates
+from inlet.core.table import PER_SQUARE
+from inlet.core.units import Part, Unit, find_units
 
 
 def plan_units(

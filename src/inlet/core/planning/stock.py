@@ -5,14 +5,10 @@ from __future__ import annotations
 import re
 from typing import Literal, NamedTuple
 
-from inlet.core.methods.catalogue import methods_for
-from inlet.core.methods.method import Method
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, floor_exact
-from inlet.core.numbers.systems import System
-from inlet.core.numbers.text import NumberError, parse_length
-from inlet.core.table.pieces import Piece, Size
-from inlet.core.units.units import Unit
+from inlet.core.methods import Method, methods_for
+from inlet.core.numbers import Exact, Fraction, NumberError, System, floor_exact, parse_length
+from inlet.core.table import Piece, Size
+from inlet.core.units import Unit
 
 StockShape = Literal["strip", "square", "scrap"]
 

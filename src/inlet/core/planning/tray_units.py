@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from inlet.core.draft.patches import draft
-from inlet.core.draft.tray import TrayUnit, tray_unit_of
-from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.draft import TrayUnit, draft, tray_unit_of
+from inlet.core.geometry import is_rectangle
 from inlet.core.planning.words import kind_words
-from inlet.core.project.block import Block
-from inlet.core.units.known import units_of
+from inlet.core.project import Block
+from inlet.core.units import units_of
 
 MOST_UNITS = 24
 

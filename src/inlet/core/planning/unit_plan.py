@@ -7,21 +7,22 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
 
-from inlet.core.methods.catalogue import methods_for
-from inlet.core.methods.method import ByProduct, Method, SetOfStrips
-from inlet.core.methods.trim import Trim, sewn_large_move, trim_move, trim_of
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact, ceil_exact, floor_exact
-from inlet.core.numbers.systems import INCHES
+from inlet.core.methods import (
+    ByProduct,
+    Method,
+    SetOfStrips,
+    Trim,
+    methods_for,
+    sewn_large_move,
+    trim_move,
+    trim_of,
+)
+from inlet.core.numbers import INCHES, Exact, Fraction, ceil_exact, floor_exact, next_mark
 from inlet.core.planning.cut_rule import CutRule, usual_rule
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
-from inlet.core.project.block import Choice
-from inlet.core.project.measure import Measure
-from inlet.core.project.unit_kind import UnitKind
-from inlet.core.table.moves import Move
-from inlet.core.table.pieces import PER_SQUARE, Crosscut, Lean, Piece, Size
-from inlet.core.units.units import Unit, cloth_in
+from inlet.core.project import Choice, Measure, UnitKind
+from inlet.core.table import PER_SQUARE, Crosscut, Lean, Move, Piece, Size
+from inlet.core.units import Unit, cloth_in
 
 CutSize = tuple[Fraction, Fraction]
 Widths = Callable[[str | None], Exact]

@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from string import Formatter
 
-from inlet.core.numbers.root2 import Exact, floor_exact
+from inlet.core.numbers import Exact, floor_exact
 from inlet.core.planning.offers import Offer
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.unit_kind import UnitKind
-from inlet.core.table.seam_words import about
+from inlet.core.project import Measure, Project, UnitKind
+from inlet.core.table import about
 from inlet.core.words import cloth_name, length_text, size_text
 
 

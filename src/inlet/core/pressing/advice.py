@@ -5,19 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from inlet.core.draft.patches import Draft, draft
-from inlet.core.draft.symmetry import fits, turned, turner
+from inlet.core.draft import Draft, draft, fits, turned, turner
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.holding import Pinned
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import OPEN
 from inlet.core.pressing.pressing_plan import Met, PressingPlan, cost_if, met
 from inlet.core.pressing.reasons import points_text
-from inlet.core.project.block import Block
-from inlet.core.project.pressing import BlockPressing
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
-from inlet.core.units.breakdown import break_down
+from inlet.core.project import Block, BlockPressing, Project, replace
+from inlet.core.units import break_down
 
 QUARTER = (1, False)
 

@@ -14,21 +14,22 @@ from itertools import permutations
 from math import atan2, cos, hypot, sin
 from typing import NamedTuple
 
-from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.assembly import Join, faces_of
 from inlet.core.cancellation import check
-from inlet.core.geometry.curve import Curve, sweep
-from inlet.core.geometry.motion import (
+from inlet.core.geometry import (
     Alike,
+    Curve,
     Motion,
     Picture,
     at_origin,
     canonical,
     corner_of,
     motion_between,
+    sweep,
 )
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.numbers import Fraction
 from inlet.core.pressing.spans import Seams, Span
-from inlet.core.units.units import picture_of
+from inlet.core.units import picture_of
 
 
 class Follows(NamedTuple):

@@ -14,16 +14,16 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.assembly import Join, faces_of
 from inlet.core.cancellation import check
-from inlet.core.draft.value import DARK_TO, LIGHT_FROM, TOO_NEAR, lightness
-from inlet.core.geometry.curve import curve_length
+from inlet.core.draft import DARK_TO, LIGHT_FROM, TOO_NEAR, lightness
+from inlet.core.geometry import curve_length
 from inlet.core.pressing.alike import Follows
 from inlet.core.pressing.junctions import Arm, Crossing, Junction, ends_on
 from inlet.core.pressing.outcomes import OPEN, WAYS, Outcome, outcome
 from inlet.core.pressing.spans import Seams, Span
 from inlet.core.pressing.weights import Weights
-from inlet.core.project.fabric import Fabric
+from inlet.core.project import Fabric
 
 MOST_SEAMS_AT = 7
 """Seams at one junction, those that follow one decision as one, that are weighed all together; of

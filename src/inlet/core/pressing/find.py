@@ -8,12 +8,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.assembly.tree import Join, faces_of
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.curve import distance_to
-from inlet.core.geometry.motion import mirrored, motion_between
-from inlet.core.geometry.point import Point
-from inlet.core.planning.unit_plan import UnitPlan
+from inlet.core.assembly import Join, faces_of
+from inlet.core.draft import Draft, points_of
+from inlet.core.geometry import Point, distance_to, mirrored, motion_between
+from inlet.core.planning import UnitPlan
 from inlet.core.pressing.alike import Decisions, Follows, Middles, find_decisions
 from inlet.core.pressing.costs import (
     OUTWARD_KINDS,
@@ -38,14 +36,12 @@ from inlet.core.pressing.neighbours import (
 )
 from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.pressing_plan import PressingPlan, meeting_state
-from inlet.core.pressing.program import Answer, Program, taken_together
-from inlet.core.pressing.solver import WORK, solve
+from inlet.core.pressing.program import WORK, Answer, Program, taken_together
 from inlet.core.pressing.spans import Seams, Toward, find_seams
 from inlet.core.pressing.weights import weights_of
-from inlet.core.project.block import Block as DraftedBlock
-from inlet.core.project.pressing import BlockPressing, Pin, Pressing
-from inlet.core.project.project import Project
-from inlet.core.units.parts import Part, walk
+from inlet.core.project import Block as DraftedBlock
+from inlet.core.project import BlockPressing, Pin, Pressing, Project
+from inlet.core.units import Part, walk
 
 ON_SEAM = 1 / 50
 """How far beside its seam a pin's point may lie, in grid units."""
@@ -133,6 +129,8 @@ class _Finder:
         program = self._program(decisions, met, blocks, len(grid) if grid else 1)
         answer = greedy(program)
         if self.work:
+            from inlet.core.pressing.solver import solve  # loads SciPy's solvers
+
             answer = _better(answer, solve(program, self.work))
         versions = tuple(
             tuple(_way(answer, follows) for follows in version) for version in decisions.versions

@@ -15,24 +15,24 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import groupby, pairwise
 from typing import Literal, NamedTuple
 
-from inlet.core.assembly.tree import Join, faces_of
+from inlet.core.assembly import Join, faces_of
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.curve import exact_chain
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import (
+from inlet.core.draft import Draft
+from inlet.core.geometry import (
     Line,
+    Point,
     Polygon,
     area,
     clip,
     contains,
     edges,
+    exact_chain,
     flip,
     line_through,
     narrowest,
     offset_sides,
 )
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact
 from inlet.core.pressing.junctions import Whirl
 from inlet.core.pressing.spans import Seams, Toward
 

@@ -7,12 +7,10 @@ from collections.abc import Iterator, Sequence
 from math import atan2, pi, sin
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, all_joins, faces_of
+from inlet.core.assembly import Faces, Join, all_joins, faces_of
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.curve import Circle
-from inlet.core.geometry.point import Point
+from inlet.core.draft import Draft
+from inlet.core.geometry import Circle, Point
 from inlet.core.pressing.cones import NEAR
 
 

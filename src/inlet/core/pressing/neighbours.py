@@ -13,13 +13,13 @@ from collections.abc import Iterator, Sequence
 from math import pi, sin
 from typing import NamedTuple
 
-from inlet.core.draft.patches import points_of
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact
+from inlet.core.draft import points_of
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact
 from inlet.core.pressing.junctions import Arm, arms_of
 from inlet.core.pressing.spans import Seams
-from inlet.core.project.quilt import Quilt
-from inlet.core.setting.places import side_by_side, turned_by
+from inlet.core.project import Quilt
+from inlet.core.setting import side_by_side, turned_by
 
 SETTING_TITLES = {
     "one-way": "all one way",

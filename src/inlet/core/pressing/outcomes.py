@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.assembly.tree import faces_of
+from inlet.core.assembly import faces_of
 from inlet.core.memo import memo
 from inlet.core.pressing.cones import (
     SHEET,

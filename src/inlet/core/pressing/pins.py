@@ -2,20 +2,15 @@
 
 from __future__ import annotations
 
-from inlet.core.assembly.net import Faces
-from inlet.core.draft.edit import anchor_in
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point, midpoint
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.assembly import Faces
+from inlet.core.draft import Draft, anchor_in
+from inlet.core.geometry import Curve, Point, midpoint, short_point
+from inlet.core.numbers import Fraction
 from inlet.core.pressing.holding import Pinned
 from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import OPEN
 from inlet.core.pressing.pressing_plan import PressingPlan, Stretch
-from inlet.core.project.block import Block
-from inlet.core.project.pressing import BlockPressing, Pin
-from inlet.core.project.value import Pair, replace
+from inlet.core.project import Block, BlockPressing, Pair, Pin, replace
 
 
 def pin_stretch(plan: PressingPlan, stretch: Stretch, toward: int | None) -> Block:

@@ -10,11 +10,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join
-from inlet.core.geometry.curve import curve_length
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact
+from inlet.core.assembly import Faces, Join
+from inlet.core.geometry import Point, curve_length
+from inlet.core.numbers import Exact
 from inlet.core.pressing.alike import Decisions, Middles, middle_of, motions_between
 from inlet.core.pressing.costs import Block, over_decisions
 from inlet.core.pressing.folding import Layer, folded, without_slivers
@@ -23,10 +21,8 @@ from inlet.core.pressing.junctions import Arm, Junction
 from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
 from inlet.core.pressing.program import Answer, Program
-from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import Seams, Toward
-from inlet.core.units.parts import Part
-from inlet.core.units.units import picture_of
+from inlet.core.units import Part, picture_of
 
 FLIP_WORK = 40_000
 """How much work goes into what a flip costs, see ``solve``."""
@@ -327,5 +323,7 @@ def cost_if(plan: PressingPlan, wish: Pinned) -> int | None:
     table = held(plan.seams, wish, 2 * PIN)  # heavier than a pin that says otherwise
     pinned = over_decisions([table], plan.decisions.versions[0])
     program = plan.program._replace(tables=(*plan.program.tables, *pinned))
+    from inlet.core.pressing.solver import solve  # loads SciPy's solvers
+
     answer = solve(program, FLIP_WORK, ties=False)
     return None if answer is None else answer.cost % PIN // len(plan.versions)

@@ -16,6 +16,10 @@ from inlet.core.pressing.alike import Decisions, Follows
 from inlet.core.pressing.costs import NEVER, Table
 from inlet.core.pressing.outcomes import OPEN, WAYS
 
+WORK = 120_000
+"""How much goes into the best pressing: columns of the solver's program times nodes of its search,
+20 nodes of the largest."""
+
 
 class Program(NamedTuple):
     """Tables over decisions (the ``spans`` of each are decisions here, all different), and costs of

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.assembly.tree import faces_of
+from inlet.core.assembly import faces_of
 from inlet.core.pressing.costs import (
     TO_DARK,
     folded_back,
@@ -19,7 +19,7 @@ from inlet.core.pressing.junctions import Junction
 from inlet.core.pressing.outcomes import outcome
 from inlet.core.pressing.pressing_plan import PressingPlan, value_of
 from inlet.core.pressing.spans import Span, Toward
-from inlet.core.project.project import Project
+from inlet.core.project import Project
 from inlet.core.words import cloth_name
 
 

@@ -18,7 +18,7 @@ from scipy.sparse import csr_array
 from inlet.core.pressing.costs import NEVER, Table
 from inlet.core.pressing.greedy import with_better_ties
 from inlet.core.pressing.outcomes import OPEN, WAYS
-from inlet.core.pressing.program import Answer, Program, cost_of_answer, followed, one_way
+from inlet.core.pressing.program import WORK, Answer, Program, cost_of_answer, followed, one_way
 
 
 class _Rows:
@@ -50,8 +50,6 @@ MOST_WITH_TIES = 60
 """Decisions of a program whose ties are solved as well; in a larger one they are improved."""
 
 
-WORK = 120_000
-"""Columns of a program times nodes of its search: 20 nodes of the largest."""
 MOST_COLUMNS = 6_000
 """Of a larger program the root alone takes too long; it is not solved."""
 

@@ -11,8 +11,8 @@ from collections.abc import Iterable, Sequence
 from math import cos
 from typing import NamedTuple
 
-from inlet.core.assembly.tree import Join
-from inlet.core.draft.patches import Draft, points_of
+from inlet.core.assembly import Join
+from inlet.core.draft import Draft, points_of
 from inlet.core.pressing.junctions import Arm, Junction, find_junctions, pressing_order
 
 Toward = int | None

@@ -5,19 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, faces_of
-from inlet.core.draft.patches import points_of
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.piecing.assembling import run_lengths
-from inlet.core.piecing.pictures import raw_sheet, turned_over
-from inlet.core.piecing.step import Step
+from inlet.core.assembly import Faces, Join, faces_of
+from inlet.core.draft import points_of
+from inlet.core.geometry import Point
+from inlet.core.numbers import Fraction
+from inlet.core.piecing import Step, raw_sheet, run_lengths, turned_over
 from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.pressing.words import heading
-from inlet.core.project.project import Project
-from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.units.parts import Part, walk
+from inlet.core.project import Project
+from inlet.core.table import DrawnLine, Move
+from inlet.core.units import Part, walk
 from inlet.core.words import cloth_name
 
 MOST_TOLD = 4

@@ -9,8 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 
 POINT = 1000
 """Parts of a point that costs are counted in."""

@@ -8,7 +8,7 @@ from inlet.core.pressing.outcomes import State
 from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.pressing.reasons import points_text
 from inlet.core.pressing.weights import SCHOOL_TITLES
-from inlet.core.project.project import Project
+from inlet.core.project import Project
 from inlet.core.words import cloth_name
 
 CARE = (

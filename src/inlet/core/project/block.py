@@ -7,12 +7,8 @@ from functools import cached_property
 
 import msgspec
 
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.vertices import short_point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import System
+from inlet.core.geometry import Curve, Point, short_point
+from inlet.core.numbers import Exact, Fraction, System
 from inlet.core.project.measure import INCH, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.value import Pair, Value, fresh_id, replace

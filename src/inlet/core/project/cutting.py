@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from msgspec import field
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 from inlet.core.project.value import Pair, Value, replace
 
 HAVE_KINDS = ("bolt", "fat-quarter", "strips", "squares", "scrap", "panel")

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 from inlet.core.project.cutting import Have, have_measured
 from inlet.core.project.value import Pair, Value, replace
 

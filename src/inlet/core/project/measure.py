@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from msgspec import field
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import CENTIMETRES, INCHES, SYSTEMS, System
+from inlet.core.numbers import CENTIMETRES, INCHES, SYSTEMS, Exact, Fraction, System
 from inlet.core.project.value import Pair, Value
 
 CUTTING_STYLES = ("exact", "trim")

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from msgspec import field
 
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact
 from inlet.core.project.value import Pair, Value, replace
 
 SCHOOLS = ("mixed", "dark", "nest", "open", "whirl", "end")

@@ -6,9 +6,7 @@ cuts and steps are functions of it, found in the stages' own packages.
 
 from __future__ import annotations
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import System
+from inlet.core.numbers import Exact, Fraction, System
 from inlet.core.project.block import Block, choice_in_system
 from inlet.core.project.cutting import Cutting, cutting_measured, without_cloth
 from inlet.core.project.fabric import Fabric, fabric_measured

@@ -6,8 +6,7 @@ from typing import TypeVar
 
 import msgspec
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 from inlet.core.project.value import Brief, Pair, replace
 
 MOST_PLACES = 1000

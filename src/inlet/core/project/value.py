@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact
 
 Pair = tuple[Exact, Exact]
 """A point or a size: (x, y) or (width, height)."""

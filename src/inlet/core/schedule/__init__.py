@@ -1,1 +1,32 @@
-"""What is done where and when: tasks, batches, sittings, thread."""
+"""What is done where and when: tasks, batches, sittings, thread.
+
+Promise: every step is done once, after what it needs.
+"""
+
+from inlet.core.schedule.batches import Batch, batches
+from inlet.core.schedule.sittings import Sitting
+from inlet.core.schedule.tasks import Task
+from inlet.core.schedule.thread import thread_per_length
+from inlet.core.schedule.words import (
+    minutes_text,
+    seams_text,
+    sitting_lines,
+    thread_text,
+    walks_text,
+)
+from inlet.core.schedule.work import Work, work_for
+
+__all__ = [
+    "Batch",
+    "Sitting",
+    "Task",
+    "Work",
+    "batches",
+    "minutes_text",
+    "seams_text",
+    "sitting_lines",
+    "thread_per_length",
+    "thread_text",
+    "walks_text",
+    "work_for",
+]

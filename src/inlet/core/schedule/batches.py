@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple
 
-from inlet.core.piecing.step import Step
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.measure import Measure, Rates
+from inlet.core.piecing import Step
+from inlet.core.planning import UnitPlan
+from inlet.core.project import Measure, Rates
 from inlet.core.schedule.tasks import PLACES, Place, Task, plain_tasks, step_tasks
 
 MOST_STATES = 48

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from typing import Any, Literal, NamedTuple
 
-from inlet.core.methods.method import effort_of
-from inlet.core.piecing.step import Step
-from inlet.core.planning.unit_plan import MethodPlan, UnitPlan
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.table.moves import Do, Move
-from inlet.core.table.pieces import DIAGONALS
+from inlet.core.methods import effort_of
+from inlet.core.piecing import Step
+from inlet.core.planning import MethodPlan, UnitPlan
+from inlet.core.project import Measure, Rates
+from inlet.core.table import DIAGONALS, Do, Move
 
 Place = Literal["mat", "machine", "iron"]
 PLACES: tuple[Place, ...] = ("mat", "machine", "iron")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.project.measure import Measure
+from inlet.core.project import Measure
 from inlet.core.schedule.batches import Batch
 
 STITCH_MM = 2.2

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Sequence
 
-from inlet.core.piecing.seam_count import SeamCount
-from inlet.core.project.measure import Measure, Rates
+from inlet.core.piecing import SeamCount
+from inlet.core.project import Measure, Rates
 from inlet.core.schedule.batches import Batch
 from inlet.core.schedule.sittings import Sitting
 from inlet.core.schedule.tasks import Task

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.project.measure import Measure, Rates
+from inlet.core.project import Measure, Rates
 from inlet.core.schedule.batches import Batch
 from inlet.core.schedule.sittings import Sitting, sittings
 from inlet.core.schedule.thread import Thread, thread_for

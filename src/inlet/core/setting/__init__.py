@@ -1,1 +1,137 @@
-"""Blocks set together: straight or on point, borders, colourways, the top."""
+"""Blocks set together: straight or on point, borders, colourways, the top, its backing and binding.
+
+Promise: the pieces of a top tile it exactly. ``quilting`` loads the geometry library, and is loaded
+when it is first used.
+"""
+
+from inlet.core.setting.backing import (
+    JOIN,
+    BackingWay,
+    backing_in_use,
+    backing_text,
+    backing_ways,
+    overage,
+)
+from inlet.core.setting.binding import BindingPlan, binding_plan, binding_width
+from inlet.core.setting.block_sizes import block_sizes
+from inlet.core.setting.borders import fitting_near
+from inlet.core.setting.colourways import in_colourway
+from inlet.core.setting.cuts import (
+    NAMES,
+    SettingCuts,
+    Strip,
+    Triangles,
+    at_mark_below,
+    border_strips,
+    extent,
+    setting_cuts,
+    setting_triangles,
+)
+from inlet.core.setting.edit import (
+    Spot,
+    as_usual,
+    coloured_at,
+    filled_at,
+    in_row_length,
+    in_size,
+    mirrored_at,
+    motif_of,
+    place_at,
+    step_done,
+    swapped,
+    turned_at,
+)
+from inlet.core.setting.on_point import floats_by
+from inlet.core.setting.outliers import Odd, odd_ones
+from inlet.core.setting.picture import BlockOnTop, Corners, PatchPicture, blocks_on_top, patches_of
+from inlet.core.setting.pieces import Lying, Row, TopPiece
+from inlet.core.setting.places import (
+    MOST_BLOCKS,
+    MOST_LAID_OUT,
+    Placed,
+    block_counts,
+    diagonal,
+    in_quilt,
+    most_blocks,
+    placed,
+    row_lengths,
+    side_by_side,
+    turned_by,
+)
+from inlet.core.setting.quilting_words import (
+    quilted_text,
+    quilting_words,
+    usual_apart,
+    usual_distance,
+)
+from inlet.core.setting.straight import strips_of
+from inlet.core.setting.top import Top, plain_size, quilt_top, same_top, single_pieces
+
+__all__ = [
+    "JOIN",
+    "MOST_BLOCKS",
+    "MOST_LAID_OUT",
+    "NAMES",
+    "BackingWay",
+    "BindingPlan",
+    "BlockOnTop",
+    "Corners",
+    "Lying",
+    "Odd",
+    "PatchPicture",
+    "Placed",
+    "Row",
+    "SettingCuts",
+    "Spot",
+    "Strip",
+    "Top",
+    "TopPiece",
+    "Triangles",
+    "as_usual",
+    "at_mark_below",
+    "backing_in_use",
+    "backing_text",
+    "backing_ways",
+    "binding_plan",
+    "binding_width",
+    "block_counts",
+    "block_sizes",
+    "blocks_on_top",
+    "border_strips",
+    "coloured_at",
+    "diagonal",
+    "extent",
+    "filled_at",
+    "fitting_near",
+    "floats_by",
+    "in_colourway",
+    "in_quilt",
+    "in_row_length",
+    "in_size",
+    "mirrored_at",
+    "most_blocks",
+    "motif_of",
+    "odd_ones",
+    "overage",
+    "patches_of",
+    "place_at",
+    "placed",
+    "plain_size",
+    "quilt_top",
+    "quilted_text",
+    "quilting",
+    "quilting_words",
+    "row_lengths",
+    "same_top",
+    "setting_cuts",
+    "setting_triangles",
+    "side_by_side",
+    "single_pieces",
+    "step_done",
+    "strips_of",
+    "swapped",
+    "turned_at",
+    "turned_by",
+    "usual_apart",
+    "usual_distance",
+]

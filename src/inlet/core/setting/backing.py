@@ -8,14 +8,9 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.layout.words import bought_text
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Backing, Quilt
-from inlet.core.project.value import Pair
+from inlet.core.layout import bought_text
+from inlet.core.numbers import Exact, Fraction, next_mark
+from inlet.core.project import Backing, Measure, Pair, Project, Quilt
 from inlet.core.setting.cuts import number_joined
 from inlet.core.words import near_text
 

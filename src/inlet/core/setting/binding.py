@@ -6,13 +6,8 @@ from __future__ import annotations
 from math import sqrt
 from typing import NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Binding
-from inlet.core.project.value import Pair
+from inlet.core.numbers import Exact, Fraction, next_mark
+from inlet.core.project import Binding, Measure, Pair, Project
 from inlet.core.setting.cuts import number_joined
 
 MORE_BINDING = Fraction(10)

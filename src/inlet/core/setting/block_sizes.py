@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from inlet.core.project.project import Project
-from inlet.core.project.value import Pair
+from inlet.core.project import Pair, Project
 from inlet.core.setting.places import Placed, members
 
 Sizes = Mapping[str, Pair]

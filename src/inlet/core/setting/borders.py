@@ -9,11 +9,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, ceil_exact
-from inlet.core.project.quilt import Border
-from inlet.core.project.value import Pair
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact, Fraction, ceil_exact
+from inlet.core.project import Border, Pair
 from inlet.core.setting.block_sizes import Sizes
 from inlet.core.setting.pieces import Cell, Lying, Round, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed

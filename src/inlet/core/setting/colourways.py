@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from inlet.core.project.block import Block
-from inlet.core.project.quilt import Colourway
-from inlet.core.project.value import replace
+from inlet.core.project import Block, Colourway, replace
 
 
 def in_colourway(block: Block, way: Colourway | None) -> Block:

@@ -12,22 +12,24 @@ from collections import Counter
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import area, bounds
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import next_mark
-from inlet.core.numbers.root2 import HALF_ROOT2, ROOT2, Exact, ceil_exact, floor_exact
-from inlet.core.planning.cut_rule import usual_rule
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair
+from inlet.core.cutlist import Cut
+from inlet.core.geometry import Point, area, bounds
+from inlet.core.numbers import (
+    HALF_ROOT2,
+    ROOT2,
+    Exact,
+    Fraction,
+    ceil_exact,
+    floor_exact,
+    next_mark,
+)
+from inlet.core.planning import usual_rule
+from inlet.core.project import Measure, Pair, Project, Quilt
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.pieces import Round, Row, TopPiece
 from inlet.core.setting.straight import strips_of
 from inlet.core.setting.top import Top, single_pieces
-from inlet.core.table.pieces import Crosscut, Shape
+from inlet.core.table import Crosscut, Shape
 
 ZERO = Fraction(0)
 NAMES = {

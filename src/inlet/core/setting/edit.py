@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
-from inlet.core.project.quilt import Motif, Quilt, QuiltPlace
-from inlet.core.project.value import replace
+from inlet.core.project import Motif, Quilt, QuiltPlace, replace
 from inlet.core.setting.places import Placed, is_too_large, placed, row_lengths
 
 Spot = tuple[int, int]

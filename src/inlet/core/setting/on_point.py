@@ -13,12 +13,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cancellation import check
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon, clip, line_through
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import HALF_ROOT2, ROOT2, Exact
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair
+from inlet.core.geometry import Line, Point, Polygon, clip, line_through
+from inlet.core.numbers import HALF_ROOT2, ROOT2, Exact, Fraction
+from inlet.core.project import Pair, Quilt
 from inlet.core.setting.pieces import Cell, Lying, PieceKind, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed, diagonal
 from inlet.core.setting.straight import strips_of

@@ -6,14 +6,10 @@ from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Patch, draft
-from inlet.core.draft.symmetry import turner
-from inlet.core.geometry.point import Point, Turn
+from inlet.core.draft import Patch, draft, turner
+from inlet.core.geometry import Point, Turn
 from inlet.core.memo import Latest, memo
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import TURNINGS
-from inlet.core.project.value import replace
+from inlet.core.project import TURNINGS, Block, Project, replace
 from inlet.core.setting.block_sizes import block_sizes
 from inlet.core.setting.places import Placed, placed
 from inlet.core.setting.top import is_square

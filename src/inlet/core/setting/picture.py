@@ -5,15 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from inlet.core.draft.patches import draft
-from inlet.core.geometry.outline import polyline
-from inlet.core.geometry.point import ORIGIN, Point
+from inlet.core.draft import draft
+from inlet.core.geometry import ORIGIN, Point, polyline
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair
+from inlet.core.numbers import Fraction
+from inlet.core.project import Block, Pair, Project, Quilt
 from inlet.core.setting.colourways import in_colourway
 from inlet.core.setting.pieces import Lying
 from inlet.core.setting.places import Placed

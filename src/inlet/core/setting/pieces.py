@@ -5,12 +5,9 @@ from __future__ import annotations
 from typing import Literal, NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.geometry.motion import EIGHTH_TURN, STILL, Motion
-from inlet.core.geometry.point import Point, turned
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.value import Pair
+from inlet.core.geometry import EIGHTH_TURN, STILL, Motion, Point, Polygon, turned
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Pair
 from inlet.core.setting.places import Placed
 
 PieceKind = Literal[

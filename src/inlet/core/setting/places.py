@@ -13,8 +13,7 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.memo import Latest
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Alternate, Motif, Quilt, QuiltPlace
+from inlet.core.project import Alternate, Motif, Project, Quilt, QuiltPlace
 
 MOST_LAID_OUT = 10_000
 """Places of a quilt that are laid out; a quilt of more is told to be too large."""

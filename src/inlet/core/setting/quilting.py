@@ -16,10 +16,8 @@ import shapely
 
 from inlet.core.cancellation import check
 from inlet.core.problem import Problem
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt, QuiltingLines
-from inlet.core.schedule.thread import thread_per_length
+from inlet.core.project import Measure, Project, Quilt, QuiltingLines
+from inlet.core.schedule import thread_per_length
 from inlet.core.setting.picture import Corners, Place, blocks_on_top, patches_of
 from inlet.core.setting.quilting_words import usual_apart, usual_distance
 from inlet.core.setting.top import Top, single_pieces

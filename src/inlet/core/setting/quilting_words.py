@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.text import show
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import QuiltingLines
+from inlet.core.numbers import Fraction, show
+from inlet.core.project import Measure, Project, QuiltingLines
 from inlet.core.words import cloth_name, length_text
 
 

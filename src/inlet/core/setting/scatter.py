@@ -14,12 +14,9 @@ from random import Random
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import draft
-from inlet.core.draft.value import lightness
-from inlet.core.geometry.polygon import area
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Colourway, Scatter
+from inlet.core.draft import draft, lightness
+from inlet.core.geometry import area
+from inlet.core.project import Block, Colourway, Project, Scatter
 from inlet.core.setting.colourways import in_colourway
 from inlet.core.setting.places import Placed, diagonal
 

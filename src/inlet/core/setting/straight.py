@@ -6,11 +6,9 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.quilt import Quilt, Sashing
-from inlet.core.project.value import Pair
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Pair, Quilt, Sashing
 from inlet.core.setting.block_sizes import Sizes, as_lying
 from inlet.core.setting.pieces import Cell, Lying, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed

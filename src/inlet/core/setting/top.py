@@ -6,13 +6,10 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact, Fraction
 from inlet.core.problem import Problem
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import Pair
+from inlet.core.project import Pair, Project, Quilt
 from inlet.core.setting.block_sizes import Sizes, as_lying, block_sizes
 from inlet.core.setting.borders import MOST_UNITS, grown, rounds, units_of
 from inlet.core.setting.on_point import on_point_rows

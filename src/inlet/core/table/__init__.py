@@ -1,1 +1,100 @@
-"""What lies on the table: pieces, sheets of cloth with their allowances, moves, and drawn seams."""
+"""What lies on the table: pieces, sheets of fabric with their allowances, moves, and drawn seams.
+
+Promise: a piece is its finished outline with the allowance round it, exactly.
+"""
+
+from inlet.core.table.moves import (
+    Do,
+    DrawnLine,
+    Move,
+    Repeated,
+    cut_sheet,
+    either_side,
+    fitted,
+    foot_on,
+    in_a_row,
+    in_any_turn,
+    like_ones_together,
+    rectangle_sheet,
+)
+from inlet.core.table.piece_words import diagonal_text, over_triangles
+from inlet.core.table.pieces import (
+    DIAGONALS,
+    PER_SQUARE,
+    Crosscut,
+    Lean,
+    Piece,
+    Shape,
+    Size,
+    curved_piece,
+    piece_for,
+    rectangle,
+    sewn_shape,
+    strip,
+)
+from inlet.core.table.pins import pin_points
+from inlet.core.table.raw import raw_outline
+from inlet.core.table.seam_words import FINISH, about, ends_text, join_text, seam_notes, sewing_text
+from inlet.core.table.seams import finish_lines, seam_lines, too_short
+from inlet.core.table.sheets import (
+    ZERO,
+    Sheet,
+    box,
+    kept,
+    opened,
+    pair_across,
+    raw_cell,
+    size,
+    square_sheet,
+    trimmed,
+)
+
+__all__ = [
+    "DIAGONALS",
+    "FINISH",
+    "PER_SQUARE",
+    "ZERO",
+    "Crosscut",
+    "Do",
+    "DrawnLine",
+    "Lean",
+    "Move",
+    "Piece",
+    "Repeated",
+    "Shape",
+    "Sheet",
+    "Size",
+    "about",
+    "box",
+    "curved_piece",
+    "cut_sheet",
+    "diagonal_text",
+    "either_side",
+    "ends_text",
+    "finish_lines",
+    "fitted",
+    "foot_on",
+    "in_a_row",
+    "in_any_turn",
+    "join_text",
+    "kept",
+    "like_ones_together",
+    "opened",
+    "over_triangles",
+    "pair_across",
+    "piece_for",
+    "pin_points",
+    "raw_cell",
+    "raw_outline",
+    "rectangle",
+    "rectangle_sheet",
+    "seam_lines",
+    "seam_notes",
+    "sewing_text",
+    "sewn_shape",
+    "size",
+    "square_sheet",
+    "strip",
+    "too_short",
+    "trimmed",
+]

@@ -6,11 +6,8 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import Literal, NamedTuple
 
-from inlet.core.geometry.motion import Motion, at_origin, canonical
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line, Polygon, chord
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.geometry import Line, Motion, Point, Polygon, at_origin, canonical, chord
+from inlet.core.numbers import Exact, Fraction
 from inlet.core.table.pieces import Piece
 from inlet.core.table.sheets import ZERO, Sheet, box, size
 

@@ -5,14 +5,23 @@ from __future__ import annotations
 from math import ceil
 from typing import Literal, NamedTuple
 
-from inlet.core.geometry.motion import motion_between
-from inlet.core.geometry.outline import Outline, box, polygon_of
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon, bounds, edges, offset, squared_length
-from inlet.core.geometry.shapes import is_rectangle, right_corner, triangle_legs
+from inlet.core.geometry import (
+    Outline,
+    Point,
+    Polygon,
+    bounds,
+    box,
+    edges,
+    is_rectangle,
+    motion_between,
+    offset,
+    polygon_of,
+    right_corner,
+    squared_length,
+    triangle_legs,
+)
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, root_up, sqrt_exact
+from inlet.core.numbers import Exact, Fraction, root_up, sqrt_exact
 
 Size = tuple[Exact, Exact]
 Shape = Literal["square", "rectangle", "strip", "template"]

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from math import acos, ceil, cos, sin
 
-from inlet.core.assembly.tree import Join
-from inlet.core.geometry.curve import Curve, circle_of, curve_length, sweep
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.assembly import Join
+from inlet.core.geometry import Curve, Point, circle_of, curve_length, sweep
+from inlet.core.numbers import Exact, Fraction
 
 PIN_SAG = 8
 """Cloth lies straight between two pins: pins are so close that it leaves the curve by no more than

@@ -4,11 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.geometry.curve import Curve, exact_chain
-from inlet.core.geometry.outline import Outline, polygon_of
-from inlet.core.geometry.point import Point, dot
-from inlet.core.geometry.polygon import Polygon, inner_point, line_through, meet, offset_sides
-from inlet.core.numbers.root2 import Exact, root_up
+from inlet.core.geometry import (
+    Curve,
+    Outline,
+    Point,
+    Polygon,
+    dot,
+    exact_chain,
+    inner_point,
+    line_through,
+    meet,
+    offset_sides,
+    polygon_of,
+)
+from inlet.core.numbers import Exact, root_up
 
 
 def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:

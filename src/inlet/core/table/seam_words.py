@@ -7,12 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from inlet.core.assembly.tree import Join
-from inlet.core.geometry.curve import circle_of
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.measure import Measure
+from inlet.core.assembly import Join
+from inlet.core.geometry import circle_of
+from inlet.core.numbers import Exact, Fraction, nearest_mark
+from inlet.core.project import Measure
 from inlet.core.table.pins import all_pins, arcs_of
 from inlet.core.table.seams import open_length, sewn_first
 from inlet.core.words import length_text
@@ -58,8 +56,9 @@ def _partly(join: Join, seam: Exact, say: Callable[[float], str]) -> str:
     at, far = "dot", sewn_first(join)
     if closed not in join.dots:
         at, far = "edge", far + float(seam)
+    start = f"{_which_end(join, closed)} {at}".strip()
     return (
-        f"Start at the {f'{_which_end(join, closed)} {at}'.strip()}, stop {say(far)} from it, take a "
+        f"Start at the {start}, stop {say(far)} from it, take a "
         f"backstitch: the last {say(opened[0])} stay open."
     )
 

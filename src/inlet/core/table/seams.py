@@ -5,11 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from itertools import groupby, pairwise
 
-from inlet.core.assembly.tree import Join, Leg
-from inlet.core.geometry.curve import Curve, curve_length, exact_chain
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.assembly import Join, Leg
+from inlet.core.geometry import Curve, Point, curve_length, exact_chain
+from inlet.core.numbers import Exact, Fraction
 from inlet.core.table.moves import DrawnLine
 
 

@@ -10,10 +10,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.geometry.motion import Picture
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import (
+from inlet.core.geometry import (
     Line,
+    Picture,
+    Point,
     Polygon,
     bounds,
     clip,
@@ -22,8 +22,7 @@ from inlet.core.geometry.polygon import (
     line_through,
     offset_sides,
 )
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
+from inlet.core.numbers import Exact, Fraction
 
 Sheet = Picture
 ZERO: Exact = Fraction(0)

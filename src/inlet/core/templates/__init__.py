@@ -1,1 +1,34 @@
-"""What no ruler cuts square: cut lines, sheets to print, pieces at an angle, motifs."""
+"""What no ruler cuts square: cut lines, sheets to print, pieces at an angle, motifs.
+
+Promise: a template is the piece at true size, its cut line an allowance outside the sewing line.
+"""
+
+from inlet.core.templates.angles import Angled, angled, angled_lines
+from inlet.core.templates.centring import SIDES, centred, centring_lines
+from inlet.core.templates.cut_line import Place, Side
+from inlet.core.templates.laid_outlines import Corners, in_box, laid_outlines
+from inlet.core.templates.sheets import MOST_SPARES, Correction, Drawn, Sheet, correction, sheets
+from inlet.core.templates.template import Template, bounds_of, templates
+
+__all__ = [
+    "MOST_SPARES",
+    "SIDES",
+    "Angled",
+    "Corners",
+    "Correction",
+    "Drawn",
+    "Place",
+    "Sheet",
+    "Side",
+    "Template",
+    "angled",
+    "angled_lines",
+    "bounds_of",
+    "centred",
+    "centring_lines",
+    "correction",
+    "in_box",
+    "laid_outlines",
+    "sheets",
+    "templates",
+]

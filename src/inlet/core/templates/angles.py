@@ -13,15 +13,11 @@ from collections.abc import Iterator
 from math import atan2, ceil, degrees, floor, hypot
 from typing import NamedTuple
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import cross, dot
-from inlet.core.geometry.polygon import Polygon, edges, squared_length
+from inlet.core.cutlist import Cut
+from inlet.core.geometry import Outline, Polygon, cross, dot, edges, squared_length
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark, next_mark
-from inlet.core.numbers.root2 import Exact, sqrt_exact
-from inlet.core.project.measure import Measure
+from inlet.core.numbers import Exact, Fraction, nearest_mark, next_mark, sqrt_exact
+from inlet.core.project import Measure
 from inlet.core.templates.cut_line import Place, Side, cutting_sides, sewing_sides
 from inlet.core.words import length_text
 

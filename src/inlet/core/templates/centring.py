@@ -11,11 +11,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark, next_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.cutting import PrintMotif
-from inlet.core.project.measure import Measure
+from inlet.core.numbers import Exact, Fraction, nearest_mark, next_mark
+from inlet.core.project import Measure, PrintMotif
 from inlet.core.words import length_text, size_text
 
 Verdict = Literal["centred", "leave", "move", "add", "both", "touches", "large"]

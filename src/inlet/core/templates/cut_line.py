@@ -14,8 +14,7 @@ from itertools import pairwise
 from math import hypot, sqrt
 from typing import NamedTuple
 
-from inlet.core.geometry.curve import Curve, sweep
-from inlet.core.geometry.outline import Outline
+from inlet.core.geometry import Curve, Outline, sweep
 
 Place = tuple[float, float]
 SMOOTH = 1e-9

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.geometry.outline import Outline
-from inlet.core.project.measure import Measure
+from inlet.core.cutlist import Cut
+from inlet.core.geometry import Outline
+from inlet.core.project import Measure
 from inlet.core.templates.angles import angled
 from inlet.core.templates.cut_line import Place, cutting_sides, sewing_sides
 

@@ -10,10 +10,8 @@ from collections.abc import Iterator, Sequence
 from math import ceil, cos, sin, tan
 from typing import NamedTuple
 
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import NumberError, parse_length
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.numbers import Exact, NumberError, parse_length
+from inlet.core.project import Measure, Project
 from inlet.core.templates.cut_line import Place, Side
 from inlet.core.templates.template import Template, bounds_of, turn_of
 from inlet.core.words import cloth_name

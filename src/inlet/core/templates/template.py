@@ -8,13 +8,19 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.draft.patches import Draft, Patch
-from inlet.core.geometry.motion import SameShapes, mirrored, motion_between
-from inlet.core.geometry.outline import polyline
-from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.polygon import Polygon, edges
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.project.project import Project
+from inlet.core.draft import Draft, Patch
+from inlet.core.geometry import (
+    Point,
+    Polygon,
+    SameShapes,
+    cross,
+    edges,
+    mirrored,
+    motion_between,
+    polyline,
+)
+from inlet.core.planning import UnitPlan
+from inlet.core.project import Project
 from inlet.core.templates.cut_line import (
     Place,
     Side,

@@ -12,16 +12,20 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import cached_property
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.sewing import Order
+from inlet.core.assembly import Faces, Order
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft, Patch
-from inlet.core.geometry.motion import Picture, mirrored, motion_between
-from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import Point, cross
-from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.draft import Draft, Patch
+from inlet.core.geometry import (
+    Outline,
+    Picture,
+    Point,
+    cross,
+    is_rectangle,
+    mirrored,
+    motion_between,
+)
 from inlet.core.memo import Latest
-from inlet.core.project.unit_kind import UnitKind
+from inlet.core.project import UnitKind
 from inlet.core.trampoline import Steps, run
 from inlet.core.units.cells import CellFinder
 from inlet.core.units.coarser import Row, coarse_widths, coarser_rows

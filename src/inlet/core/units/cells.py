@@ -5,9 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.sewing import Order, sewing_order
-from inlet.core.assembly.shape import join_rims
+from inlet.core.assembly import Faces, Order, join_rims, sewing_order
 from inlet.core.cancellation import check
 from inlet.core.units.part_seams import PartSeams
 

@@ -8,8 +8,8 @@ from collections.abc import Callable, Collection, Iterator, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.draft.patches import Draft
+from inlet.core.assembly import Faces
+from inlet.core.draft import Draft
 from inlet.core.units.rows import Rows
 from inlet.core.units.splitting import Splitter
 

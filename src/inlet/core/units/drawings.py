@@ -8,12 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.geometry.point import Point, dot
-from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry import Point, Polygon, dot
 from inlet.core.memo import memo
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import ROOT2, Exact
-from inlet.core.project.unit_kind import UnitKind
+from inlet.core.numbers import ROOT2, Exact, Fraction
+from inlet.core.project import UnitKind
 
 Shape = frozenset[tuple[Exact, Exact]]
 Drawing = frozenset[Shape]

@@ -12,14 +12,20 @@ from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.sewing import Order
-from inlet.core.assembly.shape import shared_edges
-from inlet.core.assembly.tree import Finish, Join, LeftOpen, Leg, Side, faces_of
+from inlet.core.assembly import (
+    Faces,
+    Finish,
+    Join,
+    LeftOpen,
+    Leg,
+    Order,
+    Side,
+    faces_of,
+    shared_edges,
+)
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.polygon import from_first_corner
+from inlet.core.draft import Draft, points_of
+from inlet.core.geometry import Curve, from_first_corner
 from inlet.core.trampoline import Steps, run
 from inlet.core.units.parts import Part, walk
 

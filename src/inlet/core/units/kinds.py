@@ -9,17 +9,22 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point, cross, dot
-from inlet.core.geometry.polygon import (
+from inlet.core.geometry import (
+    Curve,
+    Point,
     Polygon,
     contains,
+    cross,
+    dot,
     edges,
+    is_rectangle,
+    is_square,
     line_through,
+    sides_equal,
     squared_length,
+    triangle_legs,
 )
-from inlet.core.geometry.shapes import is_rectangle, is_square, sides_equal, triangle_legs
-from inlet.core.project.unit_kind import UnitKind
+from inlet.core.project import UnitKind
 from inlet.core.units.drawings import kind_of_drawing
 
 

@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.draft.patches import draft
+from inlet.core.draft import draft
 from inlet.core.memo import Latest
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
+from inlet.core.project import Block, Project
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import Unit, find_units
 

@@ -8,14 +8,9 @@ from collections.abc import Iterable, Sequence
 from functools import cached_property
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces, unpassed
-from inlet.core.assembly.shape import part_shape, rim
-from inlet.core.draft.patches import Draft, points_of
-from inlet.core.draft.snapping import grid_lines
-from inlet.core.geometry.curve import Circle, Curve
-from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.polygon import Line
-from inlet.core.geometry.shapes import is_rectangle
+from inlet.core.assembly import Faces, part_shape, rim, unpassed
+from inlet.core.draft import Draft, grid_lines, points_of
+from inlet.core.geometry import Circle, Curve, Line, Outline, is_rectangle
 
 ROUND = object()
 """The slope of a circle."""

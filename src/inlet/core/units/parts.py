@@ -5,12 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.tree import Join, Side
-from inlet.core.geometry.outline import Arcs, Outline
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.project.unit_kind import UnitKind
+from inlet.core.assembly import Faces, Join, Side
+from inlet.core.geometry import Arcs, Outline, Point, Polygon
+from inlet.core.project import UnitKind
 
 
 class Part(NamedTuple):

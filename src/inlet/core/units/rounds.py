@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.geometry.point import Point, cross
+from inlet.core.geometry import Point, cross
 from inlet.core.units.parts import Part
 
 FEWEST_STRIPS = 4

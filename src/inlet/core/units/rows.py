@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from functools import cached_property
 
-from inlet.core.assembly.net import Faces
-from inlet.core.assembly.shape import part_shape
-from inlet.core.draft.patches import Draft
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line
+from inlet.core.assembly import Faces, part_shape
+from inlet.core.draft import Draft
+from inlet.core.geometry import Line, Point
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.kinds import name_unit
 from inlet.core.units.parts import Part, tiling

@@ -7,10 +7,8 @@ from bisect import bisect_left
 from collections import defaultdict
 from collections.abc import Collection, Sequence
 
-from inlet.core.assembly.net import Faces
-from inlet.core.geometry.inside import inside_point
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Line
+from inlet.core.assembly import Faces
+from inlet.core.geometry import Line, Point, inside_point
 from inlet.core.units.part_seams import PartSeams
 
 ALL_WAYS = 12

@@ -6,17 +6,27 @@ from collections.abc import Iterable, Iterator
 from math import dist
 from typing import NamedTuple
 
-from inlet.core.assembly.net import Faces
+from inlet.core.assembly import Faces
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import Draft, patch_polygons
-from inlet.core.geometry.curve import curve_length
-from inlet.core.geometry.inside import inside_point
-from inlet.core.geometry.motion import Alike, Motion, Picture, mirrored, motion_between
-from inlet.core.geometry.outline import Outline, outline_area
-from inlet.core.geometry.polygon import Polygon, bounds, edges, squared_length
-from inlet.core.geometry.shapes import is_rectangle
-from inlet.core.numbers.root2 import Exact, root_up
-from inlet.core.project.unit_kind import UnitKind
+from inlet.core.draft import Draft, patch_polygons
+from inlet.core.geometry import (
+    Alike,
+    Motion,
+    Outline,
+    Picture,
+    Polygon,
+    bounds,
+    curve_length,
+    edges,
+    inside_point,
+    is_rectangle,
+    mirrored,
+    motion_between,
+    outline_area,
+    squared_length,
+)
+from inlet.core.numbers import Exact, root_up
+from inlet.core.project import UnitKind
 from inlet.core.units.parts import Part, tiling
 
 

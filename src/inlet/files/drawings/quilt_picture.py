@@ -7,10 +7,16 @@ from io import BytesIO
 from PIL import Image, ImageDraw
 
 from inlet.core.cancellation import check, tell
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.project.project import Project
-from inlet.core.setting.picture import BlockOnTop, Corners, PatchPicture, blocks_on_top, patches_of
-from inlet.core.setting.top import single_pieces
+from inlet.core.plan import QuiltPlan
+from inlet.core.project import Project
+from inlet.core.setting import (
+    BlockOnTop,
+    Corners,
+    PatchPicture,
+    blocks_on_top,
+    patches_of,
+    single_pieces,
+)
 from inlet.core.words import cloth_name, near_text
 from inlet.files.drawings.markup import xml_text
 from inlet.files.problem import FileProblem

@@ -8,13 +8,10 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from inlet.core.draft.patches import draft
-from inlet.core.draft.symmetry import image
-from inlet.core.geometry.curve import Curve, circle_of
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact, write_exact
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
+from inlet.core.draft import draft, image
+from inlet.core.geometry import Curve, Point, circle_of
+from inlet.core.numbers import Exact, write_exact
+from inlet.core.project import Block, Project
 from inlet.core.words import cloth_name, size_text
 from inlet.files.drawings.markup import xml_text
 from inlet.files.whole import export_whole

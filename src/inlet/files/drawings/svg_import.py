@@ -19,23 +19,18 @@ from time import monotonic
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.draft.regrid import with_square_unit
-from inlet.core.draft.tracing import (
+from inlet.core.draft import (
     MOST_GUESSED,
     TOLERANCE,
     Bounds,
     Stroke,
     guess_bands,
     trace,
+    with_square_unit,
 )
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.systems import INCHES, SYSTEMS, System
-from inlet.core.numbers.text import NumberError, parse_exact
-from inlet.core.project.block import LARGEST_BLOCK_INCHES, MOST_BANDS, Block
-from inlet.core.project.value import Pair, replace
+from inlet.core.geometry import Curve, Point
+from inlet.core.numbers import INCHES, SYSTEMS, Exact, Fraction, NumberError, System, parse_exact
+from inlet.core.project import LARGEST_BLOCK_INCHES, MOST_BANDS, Block, Pair, replace
 from inlet.files.problem import FileProblem, file_name, reason
 
 if TYPE_CHECKING:

@@ -12,9 +12,8 @@ from pathlib import Path
 from ezdxf import units as dxf_units
 from ezdxf.filemanagement import new
 
-from inlet.core.project.measure import Measure
-from inlet.core.templates.cut_line import Place, Side
-from inlet.core.templates.template import Template, bounds_of
+from inlet.core.project import Measure
+from inlet.core.templates import Place, Side, Template, bounds_of
 from inlet.files.drawings.markup import xml_text
 from inlet.files.whole import export_whole
 

@@ -1,1 +1,6 @@
-"""What is printed."""
+"""What is printed.
+
+Promise: readable without colour; templates at true size.
+"""
+
+__all__ = ["cutting_pdf", "guide_pdf", "labels_pdf", "pages", "quilt_pdf", "templates_pdf"]

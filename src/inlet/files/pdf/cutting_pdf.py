@@ -11,20 +11,25 @@ from reportlab.lib.colors import HexColor, black
 from reportlab.lib.utils import simpleSplit
 
 from inlet import __version__
-from inlet.core.cutlist.cuts import Cut, rises
-from inlet.core.layout.cards import cloth_text, preparing
-from inlet.core.layout.layout import ClothPlan
-from inlet.core.layout.progress import cuts_of
-from inlet.core.layout.stroke_words import finished_text, stroke_text
-from inlet.core.layout.strokes import Place, Rect, Stroke, places_of
-from inlet.core.layout.words import buying_text
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.block import BlockPlan
-from inlet.core.project.cutting import Cutting, LaidCloth
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.cutlist import Cut, rises
+from inlet.core.layout import (
+    ClothPlan,
+    Place,
+    Rect,
+    Stroke,
+    buying_text,
+    cloth_text,
+    cuts_of,
+    finished_text,
+    places_of,
+    preparing,
+    stroke_text,
+)
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Cutting, LaidCloth, Measure, Project
 from inlet.core.staged import Staged
-from inlet.core.templates.laid_outlines import in_box, laid_outlines
+from inlet.core.templates import in_box, laid_outlines
 from inlet.core.words import CUTTER, MANUALS, cloth_name
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.text.tables import Table

@@ -9,9 +9,7 @@ from dataclasses import dataclass
 
 from reportlab.lib.colors import Color, black, white
 
-from inlet.core.pressing.outcomes import State
-from inlet.core.pressing.pressing_plan import PressingPlan
-from inlet.core.pressing.words import STATE_ORDER, STATES
+from inlet.core.pressing import STATE_ORDER, STATES, PressingPlan, State
 from inlet.files.pdf.guide_drawing import Pen, Spot
 from inlet.files.pdf.pages import MEDIUM
 

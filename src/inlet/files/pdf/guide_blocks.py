@@ -11,7 +11,7 @@ from reportlab.lib.colors import black
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from inlet.core.table.moves import Repeated
+from inlet.core.table import Repeated
 from inlet.files.pdf.guide_drawing import Pen, high_for, wide_for
 from inlet.files.pdf.pages import BOLD, INK, MEDIUM, REGULAR
 

@@ -10,9 +10,8 @@ from typing import Any
 from reportlab.lib.colors import Color, HexColor, black, white
 from reportlab.pdfbase import pdfmetrics
 
-from inlet.core.project.project import Project
-from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.table.sheets import Sheet
+from inlet.core.project import Project
+from inlet.core.table import DrawnLine, Move, Sheet
 from inlet.files.pdf.pages import BOLD, FAINT, MEDIUM
 
 Place = tuple[float, float, float]

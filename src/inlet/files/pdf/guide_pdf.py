@@ -12,24 +12,26 @@ from reportlab.lib.colors import black
 
 from inlet import __version__
 from inlet.core.cancellation import check, tell
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.layout.words import buying_text, strips_text
-from inlet.core.methods.rows import PRESS
-from inlet.core.piecing import cards
-from inlet.core.piecing.advice import advice_lines
-from inlet.core.piecing.assembling import run_lengths
-from inlet.core.piecing.pictures import step_moves
-from inlet.core.piecing.seam_test import effect_text, needle_text
-from inlet.core.piecing.step import Step
-from inlet.core.plan.block import BlockPlan
-from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.planning.words import kind_words, method_words, move_text, over_text
-from inlet.core.pressing.words import CARE, pressing_lines
-from inlet.core.schedule.words import seams_text, sitting_lines, thread_text
-from inlet.core.table.moves import Move, Repeated, like_ones_together
-from inlet.core.table.piece_words import diagonal_text, over_triangles
-from inlet.core.units.units import label_place, letters
+from inlet.core.cutlist import Cut
+from inlet.core.layout import buying_text, strips_text
+from inlet.core.methods import PRESS
+from inlet.core.piecing import Card as StepCards
+from inlet.core.piecing import (
+    Step,
+    advice_lines,
+    cards,
+    cloth_rows,
+    effect_text,
+    needle_text,
+    run_lengths,
+    step_moves,
+)
+from inlet.core.plan import BlockPlan, SewnBlock
+from inlet.core.planning import UnitPlan, kind_words, method_words, move_text, over_text
+from inlet.core.pressing import CARE, pressing_lines
+from inlet.core.schedule import seams_text, sitting_lines, thread_text
+from inlet.core.table import Move, Repeated, diagonal_text, like_ones_together, over_triangles
+from inlet.core.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
 from inlet.files.pdf.cutting_pdf import block_name, draw_cutting
 from inlet.files.pdf.guide_back import BackPicture
@@ -122,7 +124,7 @@ class _Guide:
         self._foot()
 
     def _steps(self) -> None:
-        found = cards.cards(self.plan.steps)
+        found = cards(self.plan.steps)
         for several in groupby(found, lambda card: card.first.unit is None):
             steps = []
             for card in several[1]:
@@ -233,7 +235,7 @@ class _Guide:
         words = f"{_shape_words(cut)}, for {', '.join(cut.labels)}"
         return CutLine(cut.number, size_text(cut.cut, self.plan.measure), cut.label, words)
 
-    def _step(self, card: cards.Card) -> Card:
+    def _step(self, card: StepCards) -> Card:
         """A card with its title and what its work should measure, pictures, and words to them."""
         plan, step = self.plan, card.first
         measure = plan.measure
@@ -264,7 +266,7 @@ class _Guide:
         pictures: list[Pictures] = in_lines(shown, self.half if half else self.flow.wide)
         return Card((title, *pictures, *words), half)
 
-    def _unit_words(self, card: cards.Card, shown: Sequence[Repeated]) -> list[Block]:
+    def _unit_words(self, card: StepCards, shown: Sequence[Repeated]) -> list[Block]:
         plan, step = self.plan, card.first
         assert step.unit is not None
         method, stacks = step.unit.in_use, plan.stacks[step.makes]
@@ -282,7 +284,7 @@ class _Guide:
         words: list[Block] = [Words("  ".join(said))]
         if len(card.steps) > 1:
             words.append(Words(f"All of them like {step.makes}:", 9.5, MEDIUM))
-            rows = cards.cloth_rows(card, plan.stacks, self.project)
+            rows = cloth_rows(card, plan.stacks, self.project)
             words.append(Table(tuple(map(tuple, rows))))
         return words
 
@@ -364,7 +366,7 @@ def _with_press(shown: list[Repeated], press: Move) -> list[Repeated]:
     return [*kept, Repeated(press._replace(text=""), 1)]
 
 
-def _card_title(card: cards.Card, plan: SewnBlock) -> str:
+def _card_title(card: StepCards, plan: SewnBlock) -> str:
     first, *others = card.steps
     if others:
         numbers = ", ".join(str(step.number) for step in card.steps)

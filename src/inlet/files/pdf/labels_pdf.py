@@ -12,15 +12,11 @@ from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
 from inlet import __version__
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.plan.assembly_steps import listed
-from inlet.core.plan.block import BlockPlan
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.planning.words import kind_words
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.cutlist import Cut
+from inlet.core.plan import BlockPlan, QuiltPlan, SewnBlock, listed
+from inlet.core.planning import kind_words
+from inlet.core.project import Measure, Project
+from inlet.core.table import diagonal_text
 from inlet.core.words import cloth_name, measured_text, near_text, size_text
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.problem import FileProblem

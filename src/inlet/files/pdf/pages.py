@@ -16,7 +16,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from inlet.assets import FONTS
 from inlet.core.cancellation import check
-from inlet.core.project.measure import Measure
+from inlet.core.project import Measure
 from inlet.files.whole import export_whole
 
 MARGIN = 45.0

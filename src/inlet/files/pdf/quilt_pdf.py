@@ -11,19 +11,22 @@ from reportlab.lib.colors import HexColor, black
 from reportlab.lib.utils import simpleSplit
 
 from inlet import __version__
-from inlet.core.buying.shopping import quilt_shopping, shopping_lines
+from inlet.core.buying import quilt_shopping, shopping_lines
 from inlet.core.cancellation import tell
-from inlet.core.layout.layout import BEST
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.assembly_steps import listed
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.plan.quilt_work import work_text
-from inlet.core.schedule.words import sitting_lines, thread_text
-from inlet.core.setting.backing import backing_text
-from inlet.core.setting.picture import Corners, blocks_on_top, patches_of
-from inlet.core.setting.quilting_words import quilted_text, quilting_words
-from inlet.core.setting.top import single_pieces
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.layout import BEST
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import QuiltPlan, listed, work_text
+from inlet.core.schedule import sitting_lines, thread_text
+from inlet.core.setting import (
+    Corners,
+    backing_text,
+    blocks_on_top,
+    patches_of,
+    quilted_text,
+    quilting_words,
+    single_pieces,
+)
+from inlet.core.table import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, length_text, near_text, size_text
 from inlet.files.pdf.cutting_pdf import draw_cutting
 from inlet.files.pdf.guide_pdf import draw_making

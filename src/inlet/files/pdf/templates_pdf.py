@@ -9,9 +9,8 @@ from typing import Any, BinaryIO
 from reportlab.lib.colors import black
 
 from inlet import __version__
-from inlet.core.project.project import Project
-from inlet.core.templates.sheets import Correction, Drawn, Sheet, sheets
-from inlet.core.templates.template import Template
+from inlet.core.project import Project
+from inlet.core.templates import Correction, Drawn, Sheet, Template, sheets
 from inlet.files.pdf.pages import FAINT, INK, MEDIUM, PAPERS, PageCanvas, write_pages
 
 DASHES = {"sew": (4, 3), "overlap": (1, 2)}

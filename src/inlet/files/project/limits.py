@@ -13,81 +13,78 @@ from typing import Any, NamedTuple
 
 import msgspec
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact, as_parts, write_exact
-from inlet.core.numbers.systems import SYSTEMS
-from inlet.core.numbers.text import LONGEST_NUMBER
-from inlet.core.plan.block import MOST_COPIES
-from inlet.core.pressing.weights import MOST_POINTS
-from inlet.core.project.block import (
-    LONGEST_LABEL,
-    MOST_BANDS,
-    MOST_SEAMS,
-    Arc,
-    Block,
-    Choice,
-    FabricAt,
-    Seam,
-)
-from inlet.core.project.cutting import (
+from inlet.core.numbers import LONGEST_NUMBER, SYSTEMS, Exact, Fraction, as_parts, write_exact
+from inlet.core.plan import MOST_COPIES
+from inlet.core.pressing import MOST_POINTS
+from inlet.core.project import (
+    ALTERNATIONS,
+    AWKWARD,
+    BINDING_CUTS,
+    BORDER_KINDS,
+    BORDER_ORDERS,
+    CUTTING_STYLES,
     DIRECTIONS,
+    FITS,
     FOLDS,
     GOALS,
     HANDS,
     HAVE_KINDS,
+    JOINED,
     LAYERS,
+    LAYOUTS,
+    LONGEST_LABEL,
+    MOST_BANDS,
+    MOST_ECHOES,
     MOST_EVERY,
     MOST_HAVE,
+    MOST_IN_MOTIF,
     MOST_LAID,
+    MOST_PLACES,
+    MOST_SEAMS,
     MOST_SHRINK,
     MOST_STACKED,
+    MOST_VERSIONS,
+    QUARTERS,
+    QUILTING_KINDS,
+    SCHOOLS,
+    SETTINGS,
+    TURNINGS,
+    VALUES,
+    Alternate,
+    Arc,
+    Backing,
+    Batting,
     Begun,
+    Binding,
+    Block,
+    BlockPressing,
+    Border,
+    Choice,
+    Colourway,
     Cutting,
+    Fabric,
+    FabricAt,
     Have,
     LaidCloth,
     LaidPieces,
     LaidRow,
     LaidSegment,
     LaidStrip,
-    PrintMotif,
-)
-from inlet.core.project.fabric import VALUES, Fabric, Print
-from inlet.core.project.measure import AWKWARD, CUTTING_STYLES, Measure, Needle, Rates
-from inlet.core.project.pressing import (
-    MOST_VERSIONS,
-    SCHOOLS,
-    SETTINGS,
-    BlockPressing,
+    Measure,
+    Motif,
+    Needle,
     Pin,
     Pressing,
-)
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import (
-    ALTERNATIONS,
-    BINDING_CUTS,
-    BORDER_KINDS,
-    BORDER_ORDERS,
-    FITS,
-    JOINED,
-    LAYOUTS,
-    MOST_ECHOES,
-    MOST_IN_MOTIF,
-    MOST_PLACES,
-    QUARTERS,
-    QUILTING_KINDS,
-    TURNINGS,
-    Alternate,
-    Backing,
-    Batting,
-    Binding,
-    Border,
-    Colourway,
-    Motif,
+    Print,
+    PrintMotif,
+    Project,
     Quilt,
     QuiltingLines,
     QuiltPlace,
+    Rates,
     Sashing,
     Scatter,
+    Seam,
     Triangles,
 )
 from inlet.files.problem import shown

@@ -18,12 +18,8 @@ from typing import Any, get_args, get_origin, get_type_hints
 import msgspec
 
 from inlet.core.memo import Latest, memo
-from inlet.core.numbers.root2 import Exact, write_exact
-from inlet.core.numbers.text import NumberError, parse_exact
-from inlet.core.project.block import Block
-from inlet.core.project.fabric import Fabric
-from inlet.core.project.project import Project
-from inlet.core.project.value import Brief
+from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
+from inlet.core.project import Block, Brief, Fabric, Project
 from inlet.files.problem import FileProblem, file_name, in_plain_words, reason, shown
 from inlet.files.project.rules import block_rules, broken_rules
 from inlet.files.whole import write_whole

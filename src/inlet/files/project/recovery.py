@@ -20,7 +20,7 @@ from typing import NamedTuple
 
 import platformdirs
 
-from inlet.core.project.project import Project
+from inlet.core.project import Project
 from inlet.files.problem import FileProblem, reason
 from inlet.files.project.project_json import dumps_compact, loads
 from inlet.files.whole import clear_abandoned, write_whole

@@ -11,27 +11,30 @@ import re
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from inlet.core.geometry.curve import arc_fault
-from inlet.core.geometry.point import Point
-from inlet.core.layout.strokes import fits
-from inlet.core.numbers.root2 import write_exact
-from inlet.core.numbers.systems import System
-from inlet.core.numbers.text import NumberError
-from inlet.core.planning.stock import parse_stock
-from inlet.core.project.block import LARGEST_BLOCK_INCHES, Block, Choice, Seam
-from inlet.core.project.cutting import (
+from inlet.core.geometry import Point, arc_fault
+from inlet.core.layout import fits
+from inlet.core.numbers import NumberError, System, write_exact
+from inlet.core.planning import parse_stock
+from inlet.core.project import (
+    LARGEST_BLOCK_INCHES,
     MOST_LAID,
     MOST_LAID_PIECES,
     MOST_OWNED,
+    PINNED_TO,
+    Block,
+    BlockPressing,
+    Choice,
     Cutting,
+    Fabric,
     Have,
     LaidCloth,
+    Print,
+    Project,
+    Quilt,
+    QuiltPlace,
+    Seam,
 )
-from inlet.core.project.fabric import Fabric, Print
-from inlet.core.project.pressing import PINNED_TO, BlockPressing
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt, QuiltPlace
-from inlet.core.setting.places import MOST_BLOCKS, most_blocks
+from inlet.core.setting import MOST_BLOCKS, most_blocks
 from inlet.files.problem import shown
 from inlet.files.project.limits import (
     LEAST,

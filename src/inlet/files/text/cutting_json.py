@@ -4,12 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
-from inlet.core.layout.layout import ClothPlan, piece_area
-from inlet.core.layout.stroke_words import stroke_text
-from inlet.core.layout.strokes import Rect, Stroke, length_used, places_of, strokes_of
-from inlet.core.project.cutting import Cutting, LaidCloth
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.layout import (
+    ClothPlan,
+    Rect,
+    Stroke,
+    length_used,
+    piece_area,
+    places_of,
+    stroke_text,
+    strokes_of,
+)
+from inlet.core.project import Cutting, LaidCloth, Measure, Project
 from inlet.files.text.exact_json import number
 
 

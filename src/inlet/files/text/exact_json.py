@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact, Root2, write_exact
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact, Root2, write_exact
 
 _LONGEST_FRACTION = 10**6
 """Denominators past this come only from roots taken upward; those are written as decimals."""

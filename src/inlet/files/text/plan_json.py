@@ -5,28 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from inlet.core.assembly.tree import Join, Side, all_joins
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.cutlist.ruler_friendly import Comfort
-from inlet.core.cutlist.stash_sizes import sizes_from
-from inlet.core.cutlist.strip_sets import PlannedSet
-from inlet.core.draft.patches import Patch
-from inlet.core.fitting.remedies import Fit
-from inlet.core.fitting.words import as_exact
-from inlet.core.layout.layout import ClothPlan
-from inlet.core.numbers.systems import INCHES
-from inlet.core.piecing.advice import Advice, advice_text
-from inlet.core.piecing.seam_test import effect_text, needle_text
-from inlet.core.piecing.step import Step
-from inlet.core.plan.block import BlockPlan
-from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.planning.compare import Cost
-from inlet.core.planning.stock import Stock
-from inlet.core.planning.unit_plan import CutPiece, MethodPlan, UnitPlan
+from inlet.core.assembly import Join, Side, all_joins
+from inlet.core.cutlist import Comfort, Cut, PlannedSet, sizes_from
+from inlet.core.draft import Patch
+from inlet.core.fitting import Fit, as_exact
+from inlet.core.layout import ClothPlan
+from inlet.core.numbers import INCHES
+from inlet.core.piecing import Advice, Step, advice_text, effect_text, needle_text
+from inlet.core.plan import BlockPlan, SewnBlock
+from inlet.core.planning import Cost, CutPiece, MethodPlan, Stock, UnitPlan
 from inlet.core.problem import Problem
-from inlet.core.project.measure import Measure, Needle
-from inlet.core.schedule.work import Work
-from inlet.core.templates.angles import Angled, angled
+from inlet.core.project import Measure, Needle
+from inlet.core.schedule import Work
+from inlet.core.templates import Angled, angled
 from inlet.files.text.cutting_json import cutting_list
 from inlet.files.text.exact_json import number, pair, places
 from inlet.files.text.pressing_json import pressing_dict

@@ -4,32 +4,35 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.cutlist.stash_sizes import sizes_from
-from inlet.core.cutlist.strip_sets import PlannedSet
-from inlet.core.layout.cards import cloth_text
-from inlet.core.layout.layout import ClothPlan
-from inlet.core.layout.progress import cuts_of
-from inlet.core.layout.stroke_words import finished_text, layers_text, stroke_text
-from inlet.core.layout.words import set_lines, set_name, strips_text
-from inlet.core.piecing.advice import advice_lines
-from inlet.core.piecing.seam_test import effect_text, needle_text
-from inlet.core.plan.block import BlockPlan
-from inlet.core.planning.compare import table
-from inlet.core.planning.stock import Stock
-from inlet.core.planning.words import (
+from inlet.core.cutlist import PlannedSet, sizes_from
+from inlet.core.layout import (
+    ClothPlan,
+    cloth_text,
+    cuts_of,
+    finished_text,
+    layers_text,
+    set_lines,
+    set_name,
+    strips_text,
+    stroke_text,
+)
+from inlet.core.piecing import advice_lines, effect_text, needle_text
+from inlet.core.plan import BlockPlan
+from inlet.core.planning import (
+    Stock,
     kind_words,
     method_words,
     offer_text,
     piece_text,
     spare_text,
+    table,
     times_words,
 )
-from inlet.core.pressing.words import pressing_lines
-from inlet.core.project.measure import Needle
-from inlet.core.project.project import Project
-from inlet.core.schedule.words import seams_text, sitting_lines, thread_text
-from inlet.core.table.piece_words import diagonal_text
-from inlet.core.templates.angles import angled_lines
+from inlet.core.pressing import pressing_lines
+from inlet.core.project import Needle, Project
+from inlet.core.schedule import seams_text, sitting_lines, thread_text
+from inlet.core.table import diagonal_text
+from inlet.core.templates import angled_lines
 from inlet.core.words import cloth_name, length_text, measured_text, size_text
 
 

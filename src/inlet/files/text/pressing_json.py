@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.pressing.pressing_plan import AtEdge, Met, PressingPlan, Stretch
-from inlet.core.pressing.reasons import reason
+from inlet.core.plan import SewnBlock
+from inlet.core.pressing import AtEdge, Met, PressingPlan, Stretch, reason
 from inlet.files.text.exact_json import pair
 
 

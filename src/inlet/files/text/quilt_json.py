@@ -5,14 +5,17 @@ from __future__ import annotations
 from collections import Counter
 from typing import Any
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.plan.assembly_steps import RowCard
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.setting.backing import BackingWay
-from inlet.core.setting.borders import fitting_near
-from inlet.core.setting.cuts import Strip, border_strips
-from inlet.core.setting.pieces import Row, TopPiece
-from inlet.core.setting.straight import strips_of
+from inlet.core.cutlist import Cut
+from inlet.core.plan import QuiltPlan, RowCard
+from inlet.core.setting import (
+    BackingWay,
+    Row,
+    Strip,
+    TopPiece,
+    border_strips,
+    fitting_near,
+    strips_of,
+)
 from inlet.files.text.cutting_json import cutting_list
 from inlet.files.text.exact_json import number, pair, places
 from inlet.files.text.plan_json import cut_dict, fabric_dict, problem_dict, step_dict, work_dict

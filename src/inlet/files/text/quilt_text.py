@@ -4,14 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from inlet.core.layout.words import buying_text
-from inlet.core.numbers.root2 import Exact
-from inlet.core.plan.handedness import hands_lines
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.plan.quilt_work import work_text
-from inlet.core.schedule.words import sitting_lines
-from inlet.core.setting.quilting_words import quilted_text, quilting_words
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.layout import buying_text
+from inlet.core.numbers import Exact
+from inlet.core.plan import QuiltPlan, hands_lines, work_text
+from inlet.core.schedule import sitting_lines
+from inlet.core.setting import quilted_text, quilting_words
+from inlet.core.table import diagonal_text
 from inlet.core.words import cloth_name, length_text, near_text, size_text
 from inlet.files.text.plan_text import cloth_lines
 

@@ -16,12 +16,18 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import LongTable, Paragraph, SimpleDocTemplate, Spacer, TableStyle
 
 from inlet import __version__
-from inlet.core.buying.shopping import Shopping, shopping_lines, shopping_notes
-from inlet.core.buying.size_chart import chart_lines, chart_notes, size_chart, sizes_typed
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.block import BlockPlan
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project
+from inlet.core.buying import (
+    Shopping,
+    chart_lines,
+    chart_notes,
+    shopping_lines,
+    shopping_notes,
+    size_chart,
+    sizes_typed,
+)
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Measure, Project
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, PageCanvas, write_pages
 from inlet.files.whole import export_whole
 

@@ -1,0 +1,3 @@
+"""The cutting stage: fabric on the mat, what to buy, what there is."""
+
+__all__ = ["stage", "ticket"]

@@ -6,7 +6,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QSizePolicy, QSpinBox, QWidget
 
-from inlet.core.layout.stash import (
+from inlet.core.layout import (
     TITLES,
     new_have,
     per_cent,
@@ -15,10 +15,8 @@ from inlet.core.layout.stash import (
     size_shown,
     size_typed,
 )
-from inlet.core.numbers.text import parse_length, show
-from inlet.core.project.cutting import HAVE_KINDS, MOST_HAVE, MOST_SHRINK, Have
-from inlet.core.project.fabric import Fabric
-from inlet.core.project.value import replace
+from inlet.core.numbers import parse_length, show
+from inlet.core.project import HAVE_KINDS, MOST_HAVE, MOST_SHRINK, Fabric, Have, replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

@@ -18,12 +18,11 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.cutlist.cuts import Cut, rises
-from inlet.core.layout.strokes import Place, Rect, Stroke, ready_after
-from inlet.core.numbers.text import show
-from inlet.core.project.cutting import LaidCloth
-from inlet.core.project.measure import Measure
-from inlet.core.templates.laid_outlines import Corners, in_box, laid_outlines
+from inlet.core.cutlist import Cut, rises
+from inlet.core.layout import Place, Rect, Stroke, ready_after
+from inlet.core.numbers import show
+from inlet.core.project import LaidCloth, Measure
+from inlet.core.templates import Corners, in_box, laid_outlines
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -8,13 +8,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QFont, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import parse_length, show, vulgar_text
-from inlet.core.project.cutting import Cutting, PrintMotif
-from inlet.core.project.measure import Measure
-from inlet.core.project.value import replace
-from inlet.core.templates.centring import SIDES, centred, centring_lines
+from inlet.core.numbers import Exact, Fraction, parse_length, show, vulgar_text
+from inlet.core.project import Cutting, Measure, PrintMotif, replace
+from inlet.core.templates import SIDES, centred, centring_lines
 from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -8,9 +8,8 @@ from PySide6.QtCore import QLineF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QFont, QFontMetricsF, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.text import show
-from inlet.core.project.measure import Measure
+from inlet.core.numbers import Fraction, show
+from inlet.core.project import Measure
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 

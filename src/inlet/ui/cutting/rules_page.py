@@ -6,10 +6,9 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QSpinBox, QWidget
 
-from inlet.core.layout.stash import per_cent
-from inlet.core.numbers.text import parse_length, show
-from inlet.core.project.cutting import MOST_EVERY, MOST_STACKED, Cutting
-from inlet.core.project.value import replace
+from inlet.core.layout import per_cent
+from inlet.core.numbers import parse_length, show
+from inlet.core.project import MOST_EVERY, MOST_STACKED, Cutting, replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

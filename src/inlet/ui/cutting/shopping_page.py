@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QComboBox, QWidget
 
-from inlet.core.buying.enough import Enough, enough, enough_lines
-from inlet.core.buying.shopping import (
+from inlet.core.buying import (
+    Enough,
     Shopping,
+    enough,
+    enough_lines,
     shopping,
     shopping_lines,
     shopping_notes,
     shopping_whole,
 )
-from inlet.core.layout.layout import BEST
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.block import BlockPlan
-from inlet.core.plan.quilt import QuiltPlan
+from inlet.core.layout import BEST
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
 from inlet.ui.guard import guarded

@@ -4,14 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.buying.size_chart import (
-    SizeChart,
-    chart_lines,
-    chart_notes,
-    size_chart,
-    sizes_typed,
-)
-from inlet.core.numbers.text import vulgar_text
+from inlet.core.buying import SizeChart, chart_lines, chart_notes, size_chart, sizes_typed
+from inlet.core.numbers import vulgar_text
 from inlet.ui import theme
 from inlet.ui.cutting.table import TextTable
 from inlet.ui.guard import guarded

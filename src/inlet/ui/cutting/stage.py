@@ -17,23 +17,26 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.layout.cards import CutCard, card, cloth_text, finished_card, preparing
-from inlet.core.layout.layout import ClothPlan
-from inlet.core.layout.progress import (
+from inlet.core.layout import (
+    ClothPlan,
+    CutCard,
     begin,
     begun_at,
+    buying_text,
+    card,
+    cloth_text,
     cuts_of,
     differ_in_cuts_only,
+    finished_card,
     given_up,
     gone_on,
     kept,
+    preparing,
 )
-from inlet.core.layout.words import buying_text
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.block import BlockPlan
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.project.cutting import Cutting, LaidCloth
-from inlet.core.setting.places import block_counts
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import BlockPlan, QuiltPlan
+from inlet.core.project import Cutting, LaidCloth
+from inlet.core.setting import block_counts
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.mat import Mat, Shown

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableWidget, QTableWidgetItem
 
-from inlet.core.numbers.text import vulgar_text
+from inlet.core.numbers import vulgar_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 

@@ -5,14 +5,12 @@ from __future__ import annotations
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
-from inlet.core.cutlist.cuts import Cut
-from inlet.core.cutlist.strip_sets import project_sets
-from inlet.core.layout.words import buying_text, set_lines, set_name, strips_text
-from inlet.core.numbers.text import show, vulgar_text
-from inlet.core.plan.block import MOST_COPIES, BlockPlan
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.table.piece_words import diagonal_text, over_triangles
-from inlet.core.templates.angles import angled_lines
+from inlet.core.cutlist import Cut, project_sets
+from inlet.core.layout import buying_text, set_lines, set_name, strips_text
+from inlet.core.numbers import show, vulgar_text
+from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
+from inlet.core.table import diagonal_text, over_triangles
+from inlet.core.templates import angled_lines
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.cutting.have_page import HavePage

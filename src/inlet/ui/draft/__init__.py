@@ -1,0 +1,3 @@
+"""The draft stage: the block drawn."""
+
+__all__ = ["stage", "ticket"]

@@ -9,21 +9,18 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QMenu
 
-from inlet.core.draft.bands import TypedBands
-from inlet.core.draft.regrid import (
+from inlet.core.draft import (
     Regridded,
+    TypedBands,
     bands_of,
+    grid_lines,
     insert_band,
     move_line,
     remove_band,
     set_typed,
 )
-from inlet.core.draft.snapping import grid_lines
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import show
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact, Fraction, nearest_mark, show
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
 from inlet.ui.shell.tape import Reading

@@ -23,11 +23,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.draft.value import CLASSES, lightness, value_class
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import NumberError, parse_length, show
-from inlet.core.project.fabric import Fabric, Print
-from inlet.core.project.value import fresh_id, replace
+from inlet.core.draft import CLASSES, lightness, value_class
+from inlet.core.numbers import Exact, NumberError, parse_length, show
+from inlet.core.project import Fabric, Print, fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.shell.session import Session

@@ -8,7 +8,7 @@ from PySide6.QtCore import QLineF, QPoint, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QToolButton, QWidget
 
-from inlet.core.draft.symmetry import SYMMETRIES, fits
+from inlet.core.draft import SYMMETRIES, fits
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from PySide6.QtCore import QEvent, QRectF, Qt
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact
+from inlet.core.geometry import Point
+from inlet.core.numbers import Exact
 from inlet.core.words import place_text
 from inlet.ui import theme
 from inlet.ui.draft.bands import BandRulers

@@ -8,18 +8,23 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.draft.patches import Draft, Patch
-from inlet.core.draft.sizes import nearest_curve, nearest_side, radius_size, side_size
-from inlet.core.draft.snapping import grid_lines, nearest_snap
-from inlet.core.draft.symmetry import centre_of
-from inlet.core.draft.tray import TrayUnit
-from inlet.core.draft.value import lost_edges
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import squared_length
-from inlet.core.numbers.root2 import root_up
+from inlet.core.draft import (
+    Draft,
+    Patch,
+    TrayUnit,
+    centre_of,
+    grid_lines,
+    lost_edges,
+    nearest_curve,
+    nearest_side,
+    nearest_snap,
+    radius_size,
+    side_size,
+)
+from inlet.core.geometry import Curve, Point, squared_length
+from inlet.core.numbers import root_up
 from inlet.core.problem import numbered
-from inlet.core.project.block import Block
+from inlet.core.project import Block
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.guard import guarded

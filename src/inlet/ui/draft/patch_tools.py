@@ -5,14 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QLineF, QPointF, Qt
 from PySide6.QtGui import QPainter, QPen
 
-from inlet.core.draft.edit import erase_pieces, paint_all
-from inlet.core.draft.snapping import seam_near
-from inlet.core.draft.symmetry import repeated, repeated_points
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.inside import inside_point
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.value import replace
+from inlet.core.draft import erase_pieces, paint_all, repeated, repeated_points, seam_near
+from inlet.core.geometry import Curve, Point, inside_point
+from inlet.core.numbers import Exact
+from inlet.core.project import replace
 from inlet.ui import theme
 from inlet.ui.draft.tool import Tool
 from inlet.ui.widgets.drawing import draw_tag, path_of

@@ -5,13 +5,17 @@ from __future__ import annotations
 from PySide6.QtCore import QLineF, QPointF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 
-from inlet.core.draft.compass import quarter_arc, swing, with_marks
-from inlet.core.draft.regrid import has_square_unit, with_square_unit
-from inlet.core.draft.sizes import seam_length
-from inlet.core.draft.snapping import arc_end_snap
-from inlet.core.geometry.curve import Curve, arc_fault, curve_length
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.fraction import Fraction
+from inlet.core.draft import (
+    arc_end_snap,
+    has_square_unit,
+    quarter_arc,
+    seam_length,
+    swing,
+    with_marks,
+    with_square_unit,
+)
+from inlet.core.geometry import Curve, Point, arc_fault, curve_length
+from inlet.core.numbers import Fraction
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper

@@ -4,15 +4,11 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from inlet.core.cutlist.ruler_friendly import Comfort
-from inlet.core.cutlist.stash_sizes import StockSize, sizes_from
-from inlet.core.numbers.systems import INCHES
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.block import BlockPlan
-from inlet.core.planning.stock import parse_stock
-from inlet.core.project.measure import INCH, METRIC, Measure
-from inlet.core.project.project import measured_in
-from inlet.core.project.value import Pair, replace
+from inlet.core.cutlist import Comfort, StockSize, sizes_from
+from inlet.core.numbers import INCHES, vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.planning import parse_stock
+from inlet.core.project import INCH, METRIC, Measure, Pair, measured_in, replace
 from inlet.core.words import length_text, size_text
 from inlet.ui import theme
 from inlet.ui.shell.session import Session

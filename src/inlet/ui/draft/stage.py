@@ -6,8 +6,7 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QFontMetricsF
 from PySide6.QtWidgets import QBoxLayout, QButtonGroup, QToolButton, QWidget
 
-from inlet.core.draft.compass import without_marks
-from inlet.core.draft.snapping import DIVISIONS
+from inlet.core.draft import DIVISIONS, without_marks
 from inlet.ui import theme
 from inlet.ui.draft.dial import Dial
 from inlet.ui.draft.drawing import Drawing

@@ -8,14 +8,21 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QWidget
 
-from inlet.core.draft.bands import TypedBands, parse_bands, show_bands
-from inlet.core.draft.regrid import bands_of, insert_band, remove_band, set_typed
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.text import NumberError
-from inlet.core.piecing.seam_count import SeamCount
+from inlet.core.draft import (
+    TypedBands,
+    bands_of,
+    insert_band,
+    parse_bands,
+    remove_band,
+    set_typed,
+    show_bands,
+)
+from inlet.core.geometry import Point
+from inlet.core.numbers import NumberError
+from inlet.core.piecing import SeamCount
 from inlet.core.problem import Problem, numbered
-from inlet.core.project.block import LARGEST_BLOCK_INCHES
-from inlet.core.schedule.words import seams_text
+from inlet.core.project import LARGEST_BLOCK_INCHES
+from inlet.core.schedule import seams_text
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.draft.cloths import Cloths

@@ -9,13 +9,10 @@ from PySide6.QtCore import QLineF, QPointF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QMenu
 
-from inlet.core.draft.edit import add_seams
-from inlet.core.draft.snapping import locked_snap, snap_lattice
-from inlet.core.draft.symmetry import repeated
-from inlet.core.geometry.curve import Curve
-from inlet.core.geometry.point import Point
-from inlet.core.numbers.root2 import Exact
-from inlet.core.project.block import seam_along
+from inlet.core.draft import add_seams, locked_snap, repeated, snap_lattice
+from inlet.core.geometry import Curve, Point
+from inlet.core.numbers import Exact
+from inlet.core.project import seam_along
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
 from inlet.ui.shell.tape import Reading

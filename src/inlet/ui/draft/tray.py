@@ -10,11 +10,19 @@ from PySide6.QtGui import QPainter, QPen, QPixmap
 from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from shiboken6 import isValid
 
-from inlet.core.draft.symmetry import STAY, then
-from inlet.core.draft.tray import ReadyUnit, TrayUnit, cloths_for, ready, ready_units, turned_unit
-from inlet.core.geometry.point import Turn
-from inlet.core.planning.tray_units import tray_units_of
-from inlet.core.project.block import Block
+from inlet.core.draft import (
+    STAY,
+    ReadyUnit,
+    TrayUnit,
+    cloths_for,
+    ready,
+    ready_units,
+    then,
+    turned_unit,
+)
+from inlet.core.geometry import Turn
+from inlet.core.planning import tray_units_of
+from inlet.core.project import Block
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

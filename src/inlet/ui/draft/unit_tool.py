@@ -6,9 +6,9 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QMenu
 
-from inlet.core.draft.tray import Box, cloths_for, drop_repeated, taken_from, turned_in_place
-from inlet.core.geometry.point import Point, Turn
-from inlet.core.numbers.root2 import Exact
+from inlet.core.draft import Box, cloths_for, drop_repeated, taken_from, turned_in_place
+from inlet.core.geometry import Point, Turn
+from inlet.core.numbers import Exact
 from inlet.ui import theme
 from inlet.ui.draft.paper import Paper
 from inlet.ui.draft.tool import Tool

@@ -1,0 +1,3 @@
+"""The piecing stage: one step a card."""
+
+__all__ = ["advice", "card", "sittings", "stage", "ticket"]

@@ -7,9 +7,9 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.draft.edit import add_seams
-from inlet.core.piecing.advice import CUT_SHORT, advice_text
-from inlet.core.project.block import Seam, straight
+from inlet.core.draft import add_seams
+from inlet.core.piecing import CUT_SHORT, advice_text
+from inlet.core.project import Seam, straight
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import button, column, empty, label
 

@@ -13,16 +13,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.methods.rows import PRESS
-from inlet.core.piecing.assembling import run_lengths
-from inlet.core.piecing.cards import cards, cloth_rows
-from inlet.core.piecing.pictures import step_moves
-from inlet.core.piecing.step import Step
-from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.planning.words import kind_words, method_words, move_text
-from inlet.core.pressing.pressing_plan import PressingPlan
-from inlet.core.pressing.steps import step_press
-from inlet.core.table.moves import Repeated, like_ones_together
+from inlet.core.methods import PRESS
+from inlet.core.piecing import Step, cards, cloth_rows, run_lengths, step_moves
+from inlet.core.plan import SewnBlock
+from inlet.core.planning import kind_words, method_words, move_text
+from inlet.core.pressing import PressingPlan, step_press
+from inlet.core.table import Repeated, like_ones_together
 from inlet.core.words import measured_text, size_text
 from inlet.ui import theme
 from inlet.ui.widgets.drawing import MovePicture

@@ -8,9 +8,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QFormLayout, QFrame, QWidget
 
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import NumberError, parse_length
-from inlet.core.piecing.seam_test import (
+from inlet.core.numbers import Exact, NumberError, parse_length
+from inlet.core.piecing import (
     Effect,
     NeedleTest,
     effect_text,
@@ -19,9 +18,8 @@ from inlet.core.piecing.seam_test import (
     should_measure,
     usual_needle,
 )
-from inlet.core.plan.block import BlockPlan
-from inlet.core.project.measure import Needle
-from inlet.core.project.value import replace
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Needle, replace
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -27,11 +27,8 @@ from PySide6.QtWidgets import (
     QStyleOptionViewItem,
 )
 
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.project.value import replace
-from inlet.core.schedule.sittings import Sitting
-from inlet.core.schedule.words import minutes_text, sitting_lines, thread_text, walks_text
-from inlet.core.schedule.work import Work
+from inlet.core.project import Measure, Rates, replace
+from inlet.core.schedule import Sitting, Work, minutes_text, sitting_lines, thread_text, walks_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

@@ -12,11 +12,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.draft.sizes import without_seams
-from inlet.core.numbers.marks import nearest_mark
-from inlet.core.piecing.step import Step
-from inlet.core.planning.words import kind_words
-from inlet.core.schedule.work import Work
+from inlet.core.draft import without_seams
+from inlet.core.numbers import nearest_mark
+from inlet.core.piecing import Step
+from inlet.core.planning import kind_words
+from inlet.core.schedule import Work
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.card import StepCard, step_name
 from inlet.ui.piecing.needle import NeedlePage

@@ -6,11 +6,11 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 
-from inlet.core.geometry.point import midpoint
-from inlet.core.plan.block import BlockPlan
-from inlet.core.schedule.words import seams_text
-from inlet.core.table.moves import DrawnLine
-from inlet.core.units.units import picture_of
+from inlet.core.geometry import midpoint
+from inlet.core.plan import BlockPlan
+from inlet.core.schedule import seams_text
+from inlet.core.table import DrawnLine
+from inlet.core.units import picture_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.advice import AdviceList

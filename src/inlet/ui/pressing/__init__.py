@@ -1,0 +1,3 @@
+"""The pressing stage: the block from the back."""
+
+__all__ = ["stage", "ticket"]

@@ -11,16 +11,22 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.draft.sizes import with_seams
-from inlet.core.geometry.curve import distance_to
-from inlet.core.geometry.polygon import squared_length
-from inlet.core.numbers.root2 import root_up
-from inlet.core.pressing.holding import Pinned
-from inlet.core.pressing.junctions import Junction
-from inlet.core.pressing.outcomes import OPEN
-from inlet.core.pressing.pins import pin_centre, pin_stretch, pin_within, unpin_stretch
-from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
-from inlet.core.project.block import Block
+from inlet.core.draft import with_seams
+from inlet.core.geometry import distance_to, squared_length
+from inlet.core.numbers import root_up
+from inlet.core.pressing import (
+    OPEN,
+    Junction,
+    Met,
+    Pinned,
+    PressingPlan,
+    Stretch,
+    pin_centre,
+    pin_stretch,
+    pin_within,
+    unpin_stretch,
+)
+from inlet.core.project import Block
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.pressing.picture import (

@@ -6,7 +6,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize
 from PySide6.QtGui import QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.pressing.outcomes import State
+from inlet.core.pressing import State
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.widgets.drawing import draw_blades

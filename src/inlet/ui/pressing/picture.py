@@ -9,13 +9,10 @@ from typing import Literal
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF, QTransform
 
-from inlet.core.draft.patches import Draft
-from inlet.core.draft.value import TOO_NEAR, lightness
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.pressing.folding import Layer
-from inlet.core.pressing.pressing_plan import PressingPlan, Stretch
-from inlet.core.project.project import Project
+from inlet.core.draft import TOO_NEAR, Draft, lightness
+from inlet.core.geometry import Point, Polygon
+from inlet.core.pressing import Layer, PressingPlan, Stretch
+from inlet.core.project import Project
 from inlet.ui import theme
 from inlet.ui.pressing.marks import draw_mark
 from inlet.ui.widgets.drawing import Frame, colour_of, draw_arrow, draw_tag, paler

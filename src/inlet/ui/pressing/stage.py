@@ -13,10 +13,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.pressing.holding import Pinned
-from inlet.core.pressing.pressing_plan import PressingPlan, cost_if
-from inlet.core.pressing.reasons import flip_text, reason
-from inlet.core.pressing.words import junction_text, way_text
+from inlet.core.pressing import (
+    Pinned,
+    PressingPlan,
+    cost_if,
+    flip_text,
+    junction_text,
+    reason,
+    way_text,
+)
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.pressing.block import PressedPicture

@@ -8,15 +8,22 @@ from functools import partial
 from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QWidget
 from shiboken6 import isValid
 
-from inlet.core.pressing.advice import Advice, pressing_advice
-from inlet.core.pressing.neighbours import SETTING_TITLES
-from inlet.core.pressing.pins import pin_wish, unpin_all
-from inlet.core.pressing.pressing_plan import PressingPlan
-from inlet.core.pressing.reasons import points_text
-from inlet.core.pressing.weights import SCHOOL_NOTES, SCHOOL_TITLES
-from inlet.core.pressing.words import CARE, STATE_ORDER, STATES, beside_lines
-from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pressing
-from inlet.core.project.value import replace
+from inlet.core.pressing import (
+    CARE,
+    SCHOOL_NOTES,
+    SCHOOL_TITLES,
+    SETTING_TITLES,
+    STATE_ORDER,
+    STATES,
+    Advice,
+    PressingPlan,
+    beside_lines,
+    pin_wish,
+    points_text,
+    pressing_advice,
+    unpin_all,
+)
+from inlet.core.project import SCHOOLS, BlockPressing, Pressing, replace
 from inlet.ui import theme
 from inlet.ui.pressing.marks import Mark
 from inlet.ui.pressing.stage import PressingStage

@@ -6,9 +6,8 @@ from collections.abc import Mapping
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QDoubleSpinBox, QGridLayout, QWidget
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.pressing.weights import MOST_POINTS, SCHOOL_TITLES, TABLE, points_of
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.pressing import MOST_POINTS, SCHOOL_TITLES, TABLE, points_of
 from inlet.ui import theme
 from inlet.ui.widgets.parts import column, label, scrolled
 

@@ -6,9 +6,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
 
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Colourway, Quilt, Scatter
-from inlet.core.project.value import fresh_id, replace
+from inlet.core.project import Colourway, Project, Quilt, Scatter, fresh_id, replace
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.fields import Choice, field
 from inlet.ui.shell.session import Session

@@ -6,14 +6,9 @@ from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import parse_length, show
-from inlet.core.project.quilt import Backing, Batting, Binding, Border, Quilt
-from inlet.core.project.value import Pair, replace
-from inlet.core.setting.backing import backing_text
-from inlet.core.setting.binding import binding_width
-from inlet.core.setting.borders import fitting_near
+from inlet.core.numbers import Exact, Fraction, parse_length, show
+from inlet.core.project import Backing, Batting, Binding, Border, Pair, Quilt, replace
+from inlet.core.setting import backing_text, binding_width, fitting_near
 from inlet.core.words import near_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -7,10 +7,8 @@ from typing import Any
 
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QSizePolicy, QWidget
 
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import parse_length, show
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
+from inlet.core.numbers import Exact, parse_length, show
+from inlet.core.project import Project, Quilt
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import ValueEdit, label, row

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QSpinBox, QWidget
 
-from inlet.core.plan.assembly_steps import TURNS
-from inlet.core.project.quilt import MOST_PLACES, Quilt
-from inlet.core.project.value import fresh_id
-from inlet.core.setting.edit import (
+from inlet.core.plan import TURNS
+from inlet.core.project import MOST_PLACES, Quilt, fresh_id
+from inlet.core.setting import (
+    Placed,
     Spot,
     as_usual,
     coloured_at,
@@ -16,9 +16,9 @@ from inlet.core.setting.edit import (
     mirrored_at,
     motif_of,
     place_at,
+    row_lengths,
     turned_at,
 )
-from inlet.core.setting.places import Placed, row_lengths
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.fields import Choice, field, laid

@@ -6,15 +6,9 @@ from functools import partial
 
 from PySide6.QtWidgets import QSpinBox, QWidget
 
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.project.quilt import MOST_ECHOES, Quilt, QuiltingLines
-from inlet.core.project.value import replace
-from inlet.core.setting.quilting_words import (
-    quilted_text,
-    quilting_words,
-    usual_apart,
-    usual_distance,
-)
+from inlet.core.numbers import vulgar_text
+from inlet.core.project import MOST_ECHOES, Quilt, QuiltingLines, replace
+from inlet.core.setting import quilted_text, quilting_words, usual_apart, usual_distance
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field

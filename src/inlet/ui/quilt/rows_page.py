@@ -16,12 +16,10 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
 
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.assembly_steps import BACKING, QuiltStep
-from inlet.core.project.quilt import Quilt
-from inlet.core.setting.backing import JOIN, BackingWay
-from inlet.core.setting.edit import step_done
-from inlet.core.setting.top import Top
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import BACKING, QuiltStep
+from inlet.core.project import Quilt
+from inlet.core.setting import JOIN, BackingWay, Top, step_done
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded

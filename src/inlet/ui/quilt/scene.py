@@ -14,13 +14,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QImage, QPainter, QPainterPath, QPen, QPolygonF, QTransform
 
 from inlet.core.cancellation import check
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
-from inlet.core.setting.edit import Spot
-from inlet.core.setting.picture import blocks_on_top, patches_of
-from inlet.core.setting.pieces import Lying
-from inlet.core.setting.top import Top, single_pieces
+from inlet.core.project import Block, Project, Quilt
+from inlet.core.setting import Lying, Spot, Top, blocks_on_top, patches_of, single_pieces
 from inlet.ui import theme
 from inlet.ui.widgets.drawing import cloth_brush
 

@@ -7,12 +7,19 @@ from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
 
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import parse_length, show
-from inlet.core.plan.handedness import both_hands, hands_text
-from inlet.core.project.quilt import MOST_PLACES, Alternate, Motif, Quilt, Sashing, Triangles
-from inlet.core.project.value import fresh_id, replace
-from inlet.core.setting.edit import in_size
+from inlet.core.numbers import Exact, parse_length, show
+from inlet.core.plan import both_hands, hands_text
+from inlet.core.project import (
+    MOST_PLACES,
+    Alternate,
+    Motif,
+    Quilt,
+    Sashing,
+    Triangles,
+    fresh_id,
+    replace,
+)
+from inlet.core.setting import in_size
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

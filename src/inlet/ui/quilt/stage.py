@@ -6,15 +6,13 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QCheckBox, QStackedWidget, QWidget
 
-from inlet.core.draft.sizes import with_seams
-from inlet.core.layout.words import bought_text
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.plan.quilt_work import work_text
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import replace
-from inlet.core.schedule.work import Work
-from inlet.core.setting.backing import backing_text
-from inlet.core.setting.edit import Spot, place_at, swapped
+from inlet.core.draft import with_seams
+from inlet.core.layout import bought_text
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import work_text
+from inlet.core.project import Quilt, replace
+from inlet.core.schedule import Work
+from inlet.core.setting import Spot, backing_text, place_at, swapped
 from inlet.core.words import cloth_name
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -7,17 +7,8 @@ from typing import NamedTuple
 
 from PySide6.QtWidgets import QFrame, QGridLayout, QWidget
 
-from inlet.core.plan.size_proposals import (
-    BEDS,
-    Cost,
-    Proposal,
-    cost_of,
-    cost_text,
-    proposals,
-    target_typed,
-)
-from inlet.core.project.project import Project
-from inlet.core.project.value import Pair
+from inlet.core.plan import BEDS, Cost, Proposal, cost_of, cost_text, proposals, target_typed
+from inlet.core.project import Pair, Project
 from inlet.core.words import near_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.numbers.text import vulgar_text
+from inlet.core.numbers import vulgar_text
 from inlet.core.words import near_text
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.colours_page import ColoursPage

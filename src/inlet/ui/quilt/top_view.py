@@ -19,7 +19,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.setting.edit import Spot
+from inlet.core.setting import Spot
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.scene import Look, Scene

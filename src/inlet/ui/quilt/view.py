@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.plan.quilt import QuiltPlan, plan_quilt
-from inlet.core.project.project import Project
-from inlet.core.setting.outliers import Odd, odd_ones
+from inlet.core.plan import QuiltPlan, plan_quilt
+from inlet.core.project import Project
+from inlet.core.setting import Odd, odd_ones
 from inlet.ui.quilt.scene import Scene
 
 

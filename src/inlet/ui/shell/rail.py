@@ -5,10 +5,10 @@ from __future__ import annotations
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
-from inlet.core.layout.words import total_text
-from inlet.core.numbers.text import vulgar_text
-from inlet.core.pressing.pressing_plan import PressingPlan
-from inlet.core.setting.places import block_counts
+from inlet.core.layout import total_text
+from inlet.core.numbers import vulgar_text
+from inlet.core.pressing import PressingPlan
+from inlet.core.setting import block_counts
 from inlet.ui import theme
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import column

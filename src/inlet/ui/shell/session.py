@@ -12,25 +12,26 @@ from typing import TypeVar
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from inlet.core.draft.checks import drawing_problems
-from inlet.core.draft.patches import Draft, draft
-from inlet.core.draft.regrid import Regridded
-from inlet.core.draft.symmetry import group_of, turned
-from inlet.core.geometry.point import Turn
+from inlet.core.draft import Draft, Regridded, draft, drawing_problems, group_of, turned
+from inlet.core.geometry import Turn
 from inlet.core.history import History
-from inlet.core.layout.progress import under_way
-from inlet.core.piecing.advice import Advice, known_advice
-from inlet.core.plan.block import BlockPlan
-from inlet.core.plan.quilt import QuiltPlan
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.pressing.pressing_plan import PressingPlan
+from inlet.core.layout import under_way
+from inlet.core.piecing import Advice, known_advice
+from inlet.core.plan import BlockPlan, QuiltPlan
+from inlet.core.planning import UnitPlan
+from inlet.core.pressing import PressingPlan
 from inlet.core.problem import Problem
-from inlet.core.project.block import Block, new_block
-from inlet.core.project.measure import Measure
-from inlet.core.project.project import Project, first_project
-from inlet.core.project.quilt import Quilt
-from inlet.core.project.value import fresh_id, replace
-from inlet.core.setting.places import in_quilt
+from inlet.core.project import (
+    Block,
+    Measure,
+    Project,
+    Quilt,
+    first_project,
+    fresh_id,
+    new_block,
+    replace,
+)
+from inlet.core.setting import in_quilt
 from inlet.files.project import project_json
 from inlet.ui import guard
 from inlet.ui.quilt.view import QuiltView, no_quilt, quilt_view

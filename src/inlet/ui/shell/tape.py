@@ -9,10 +9,8 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import show, vulgar_text
-from inlet.core.project.measure import Measure
+from inlet.core.numbers import Exact, Fraction, show, vulgar_text
+from inlet.core.project import Measure
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded

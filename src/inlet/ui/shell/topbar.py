@@ -6,11 +6,8 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QComboBox, QMenu, QToolButton, QWidget
 
-from inlet.core.numbers.fraction import Fraction
-from inlet.core.numbers.root2 import Exact
-from inlet.core.numbers.text import NumberError, parse_length, show, vulgar_text
-from inlet.core.project.block import LARGEST_BLOCK_INCHES
-from inlet.core.project.value import replace
+from inlet.core.numbers import Exact, Fraction, NumberError, parse_length, show, vulgar_text
+from inlet.core.project import LARGEST_BLOCK_INCHES, replace
 from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
 from inlet.ui.shell.session import Session

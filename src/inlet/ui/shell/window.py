@@ -21,13 +21,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.draft.patches import draft
-from inlet.core.draft.sizes import with_seams
-from inlet.core.draft.tray import TrayUnit
-from inlet.core.numbers.systems import CENTIMETRES, INCHES, System
-from inlet.core.project.block import Block, new_block
-from inlet.core.project.project import Project, measured_in
-from inlet.core.project.value import fresh_id, replace
+from inlet.core.draft import TrayUnit, draft, with_seams
+from inlet.core.numbers import CENTIMETRES, INCHES, System
+from inlet.core.project import Block, Project, fresh_id, measured_in, new_block, replace
 from inlet.files.drawings.svg_import import Imported, load_svg, read_svg
 from inlet.files.project.project_json import FileProblem, load
 from inlet.files.project.recovery import Desk, Look, clear, look_of

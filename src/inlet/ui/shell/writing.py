@@ -9,11 +9,10 @@ from pathlib import Path
 from PySide6.QtCore import QObject
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from inlet.core.buying.shopping import shopping
-from inlet.core.numbers.text import NumberError
-from inlet.core.plan.block import BlockPlan
-from inlet.core.templates.sheets import correction
-from inlet.core.templates.template import templates
+from inlet.core.buying import shopping
+from inlet.core.numbers import NumberError
+from inlet.core.plan import BlockPlan
+from inlet.core.templates import correction, templates
 from inlet.files.problem import FileProblem
 from inlet.files.whole import check_export, export_whole
 from inlet.ui.shell.session import Session

@@ -9,11 +9,10 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from inlet.core.piecing.advice import advice_for, known_advice
-from inlet.core.plan.block import BlockPlan, plan_block
-from inlet.core.project.block import Block
-from inlet.core.project.project import Project
-from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
+from inlet.core.piecing import advice_for, known_advice
+from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.project import Block, Project
+from inlet.core.units import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
 from inlet.ui.tasks.background import BackgroundTask
 
 

@@ -9,8 +9,8 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from inlet.core.plan.block import BlockPlan
-from inlet.core.pressing.pressing_plan import PressingPlan
+from inlet.core.plan import BlockPlan
+from inlet.core.pressing import PressingPlan
 from inlet.ui.tasks.background import BackgroundTask
 
 PAUSE = 40

@@ -6,10 +6,10 @@ from PySide6.QtCore import QEasingCurve, QPointF, QRectF, Qt, QVariantAnimation,
 from PySide6.QtGui import QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.geometry.polygon import Polygon
-from inlet.core.plan.block import BlockPlan
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.units.units import Place, label_place, picture_of
+from inlet.core.geometry import Polygon
+from inlet.core.plan import BlockPlan
+from inlet.core.planning import UnitPlan
+from inlet.core.units import Place, label_place, picture_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

@@ -16,14 +16,20 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.plan.block import MOST_COPIES
-from inlet.core.planning.choices import with_choice
-from inlet.core.planning.compare import COLUMNS, Comparison, Cost
-from inlet.core.planning.unit_plan import UnitPlan
-from inlet.core.planning.words import kind_words, method_words, runs_words, times_words
-from inlet.core.project.measure import Rates
-from inlet.core.project.value import replace
-from inlet.core.setting.places import in_quilt
+from inlet.core.plan import MOST_COPIES
+from inlet.core.planning import (
+    COLUMNS,
+    Comparison,
+    Cost,
+    UnitPlan,
+    kind_words,
+    method_words,
+    runs_words,
+    times_words,
+    with_choice,
+)
+from inlet.core.project import Rates, replace
+from inlet.core.setting import in_quilt
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QFormLayout, QSpinBox, QWidget
 
-from inlet.core.project.measure import Measure, Rates
-from inlet.core.project.value import replace
+from inlet.core.project import Measure, Rates, replace
 from inlet.ui.widgets.parts import column, label
 
 

@@ -7,8 +7,8 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from inlet.core.planning.words import move_text
-from inlet.core.table.moves import like_ones_together
+from inlet.core.planning import move_text
+from inlet.core.table import like_ones_together
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session

@@ -8,23 +8,24 @@ from itertools import islice
 
 from PySide6.QtWidgets import QComboBox, QWidget
 
-from inlet.core.layout.words import set_lines, set_name
-from inlet.core.numbers.text import parse_length, show
-from inlet.core.planning.choices import with_choice, without_method
-from inlet.core.planning.stock import largest_from, parse_stock
-from inlet.core.planning.unit_plan import CutPiece, UnitPlan
-from inlet.core.planning.words import (
+from inlet.core.layout import set_lines, set_name
+from inlet.core.numbers import parse_length, show
+from inlet.core.planning import (
+    CutPiece,
+    UnitPlan,
     kind_words,
+    largest_from,
     length_or_size,
     method_words,
     offer_text,
+    parse_stock,
     spare_text,
     times_words,
+    with_choice,
+    without_method,
 )
-from inlet.core.project.block import LONGEST_LABEL
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
-from inlet.core.table.piece_words import diagonal_text
+from inlet.core.project import LONGEST_LABEL, Project, replace
+from inlet.core.table import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen

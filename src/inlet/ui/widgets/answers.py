@@ -8,14 +8,12 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter
 from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
 
-from inlet.core.draft.patches import Draft
-from inlet.core.fitting.answers import Answer
-from inlet.core.fitting.words import NAMES
-from inlet.core.numbers.text import show
-from inlet.core.plan.block import BlockPlan
-from inlet.core.project.project import Project
-from inlet.core.project.value import replace
-from inlet.core.units.units import picture_of
+from inlet.core.draft import Draft
+from inlet.core.fitting import NAMES, Answer
+from inlet.core.numbers import show
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Project, replace
+from inlet.core.units import picture_of
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

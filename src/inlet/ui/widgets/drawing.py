@@ -21,14 +21,10 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from inlet.core.geometry.curve import Curve, circle_of, sweep
-from inlet.core.geometry.outline import Outline
-from inlet.core.geometry.point import Point
-from inlet.core.geometry.polygon import Polygon
+from inlet.core.geometry import Curve, Outline, Point, Polygon, circle_of, sweep
 from inlet.core.memo import memo
-from inlet.core.project.project import Project
-from inlet.core.table.moves import DrawnLine, Move
-from inlet.core.table.sheets import Sheet
+from inlet.core.project import Project
+from inlet.core.table import DrawnLine, Move, Sheet
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 

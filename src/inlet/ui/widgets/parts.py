@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.numbers.text import NumberError, vulgar_text
+from inlet.core.numbers import NumberError, vulgar_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 
