@@ -321,9 +321,9 @@ def test_what_to_buy_sizes_and_templates_from_the_command_line(tmp_path, capsys)
         assert main([*args, "-o", str(tmp_path / f"t.{kind}"), "--printed", "31/32, 1"]) == 0
     for args, why in (
         (["plan", file, "--sizes", "big"], "--sizes: “big” is not a size"),
-        (["export", file, "--what", "sizes", "--format", "csv", "-o", "x"], "--sizes: say which"),
+        (["export", file, "--what", "sizes", "--format", "csv", "-o", "x"], "see --sizes"),
         (["export", file, "--what", "templates", "--format", "csv", "--block", "heron-bend",
-          "-o", "x"], "pdf, svg or dxf"),
+          "-o", "x"], "pdf or svg or dxf"),
         (["export", file, "--what", "templates", "--format", "pdf", "-o", "x"], "no template"),
         (["export", file, "--what", "templates", "--format", "pdf", "--block", "heron-bend",
           "--printed", "9", "-o", "x"], "--printed"),

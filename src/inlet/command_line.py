@@ -36,8 +36,9 @@ from inlet.core.project import (
     new_block,
     replace,
 )
-from inlet.core.templates import MOST_SPARES, centring_lines, correction, templates
+from inlet.core.templates import MOST_SPARES, centring_lines, correction
 from inlet.core.words import length_text, near_text
+from inlet.files.exports import BY_NAME, FORMATS, PIXELS, QuiltExport, Wish
 from inlet.files.problem import shown
 from inlet.files.project.project_json import FileProblem, load, save
 from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
@@ -50,7 +51,7 @@ from inlet.files.text.plan_text import (
 )
 from inlet.files.text.quilt_json import quilt_dict
 from inlet.files.text.quilt_text import quilt_text
-from inlet.files.whole import check_export, export_whole
+from inlet.files.whole import check_export
 
 if TYPE_CHECKING:
     from inlet.files.text.tables import Table
@@ -160,26 +161,14 @@ def _commands() -> argparse.ArgumentParser:
 
     export = command("export", _export, "write a guide to print, or the drawing of a block")
     of_block(export)
-    whats = [
-        "guide",
-        "block",
-        "labels",
-        "cutting",
-        "shopping",
-        "sizes",
-        "templates",
-        "quilt",
-        "quilting",
-        "quilt-labels",
-    ]
-    export.add_argument("--what", choices=whats, required=True)
-    export.add_argument("--format", choices=["pdf", "svg", "png", "csv", "dxf"], required=True)
+    export.add_argument("--what", choices=list(BY_NAME), required=True)
+    export.add_argument("--format", choices=list(FORMATS), required=True)
     export.add_argument("--spares", type=_few, default=0, metavar="N", help="of each template")
     export.add_argument("--every", action="store_true", help="a template for every shape")
     measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
     export.add_argument("--printed", metavar="SIZES", help=measured)
     export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
-    export.add_argument("--pixels", type=int, default=1600, help="of a PNG's longer side")
+    export.add_argument("--pixels", type=int, default=PIXELS, help="of a PNG's longer side")
     export.add_argument("--no-seams", action="store_true", help="of a quilt, so that shapes show")
     export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
     export.add_argument("-o", "--output", metavar="OUT", required=True)
@@ -236,32 +225,6 @@ def _with_quilt(file: str) -> Project:
     return project
 
 
-QUILT_FORMATS = {"quilt": "svg pdf png", "quilting": "svg", "quilt-labels": "pdf"}
-
-
-def _export_quilt(options: argparse.Namespace) -> int:
-    plan = plan_quilt(_with_quilt(options.file))
-    if options.format not in QUILT_FORMATS[options.what].split():
-        raise FileProblem(f"inlet: {options.what} cannot be written as {options.format}")
-    if options.format == "pdf":
-        from inlet.files.pdf import labels_pdf, quilt_pdf
-
-        of_labels = options.what == "quilt-labels"
-        write = labels_pdf.write_quilt_labels if of_labels else quilt_pdf.write_quilt
-        write(plan, options.output, options.paper)
-        return 0
-    from inlet.files.drawings.quilt_picture import quilt_png, quilt_svg, quilting_svg
-
-    seams = not options.no_seams
-    if options.format == "png":
-        data = quilt_png(plan, options.pixels, seams)
-    else:
-        text = quilt_svg(plan, seams) if options.what == "quilt" else quilting_svg(plan)
-        data = text.encode("utf-8", "replace")
-    export_whole(Path(options.output), data)
-    return 0
-
-
 def _say_motif(options: argparse.Namespace) -> int:
     project = load(options.file)
     motif = project.cutting.motif if project.cutting is not None else None
@@ -300,81 +263,45 @@ def _plan(options: argparse.Namespace) -> int:
     return 0
 
 
+OPTIONS = {"templates": "--every", "sizes": "--sizes"}
+"""The option that helps where there is nothing to write."""
+
+
 def _export(options: argparse.Namespace) -> int:
-    check_export(Path(options.output))
-    if options.what in QUILT_FORMATS:
-        return _export_quilt(options)
-    plan = _plan_asked(options)
-    if (options.what, options.format) == ("block", "svg"):
-        from inlet.files.drawings.svg import write_block_svg  # loads the SVG library
-
-        write_block_svg(plan.project, plan.block, Path(options.output))
+    path, export = Path(options.output), BY_NAME[options.what]
+    check_export(path)
+    if options.format not in export.writers:
+        formats = " or ".join(export.writers)
+        raise FileProblem(
+            f"inlet: {export.what} cannot be written as {options.format}, only as {formats}"
+        )
+    wish = Wish(
+        paper=options.paper,
+        spares=options.spares,
+        every=options.every,
+        printed=_printed(options.printed),
+        sizes=options.sizes or "",
+        pixels=options.pixels,
+        seams=not options.no_seams,
+    )
+    if isinstance(export, QuiltExport):
+        export.writers[options.format](plan_quilt(_with_quilt(options.file)), path, wish)
         return 0
-    if options.what == "templates":
-        return _export_templates(options, plan)
-    if options.what in TABLES and options.format in ("pdf", "csv"):
-        return _export_table(options, plan)
-    if options.format != "pdf" or options.what == "block":
-        raise FileProblem(f"inlet: a {options.what} cannot be written as {options.format}")
-    from inlet.files.pdf import cutting_pdf, guide_pdf, labels_pdf
-
-    write = {
-        "labels": labels_pdf.write_labels,
-        "cutting": cutting_pdf.write_cutting,
-        "guide": guide_pdf.write_guide,
-    }[options.what]
-    write(plan, options.output, options.paper)
+    plan = _plan_asked(options)
+    lacking = export.lacks(plan, wish)
+    if lacking:
+        hint = OPTIONS[export.what]
+        raise FileProblem(f"inlet: {lacking.rstrip('.')}; see {hint}")
+    export.writers[options.format](plan, path, wish)
     return 0
 
 
-def _export_templates(options: argparse.Namespace, plan: BlockPlan) -> int:
-    """Templates as PDF at true size, or as SVG or DXF for a machine."""
-    found = templates(plan.draft, plan.units, plan.project, plan.copies, options.every)
-    if not found:
-        raise FileProblem(
-            f"inlet: {plan.block.title} needs no template; --every makes one for every shape"
-        )
+def _printed(text: str | None) -> tuple[float, float]:
+    """What the test square of the last sheet measured, as a correction."""
     try:
-        corrected = correction(options.printed) if options.printed else (1.0, 1.0)
+        return correction(text) if text else (1.0, 1.0)
     except NumberError as why:
         raise FileProblem(f"inlet: --printed: {why}") from None
-    from inlet.files.drawings import templates_drawing
-    from inlet.files.pdf import templates_pdf
-
-    if options.format == "pdf":
-        templates_pdf.write_templates(
-            found, plan.project, options.output, options.paper, options.spares, corrected
-        )
-    elif options.format == "svg":
-        templates_drawing.write_svg(found, plan.measure, options.output)
-    elif options.format == "dxf":
-        templates_drawing.write_dxf(found, plan.measure, options.output)
-    else:
-        raise FileProblem("inlet: templates are written as pdf, svg or dxf")
-    return 0
-
-
-TABLES = ("cutting", "shopping", "sizes")
-
-
-def _export_table(options: argparse.Namespace, plan: BlockPlan) -> int:
-    from inlet.files.pdf import cutting_pdf
-    from inlet.files.text import tables
-
-    if options.what == "cutting" and options.format == "pdf":
-        cutting_pdf.write_cutting(plan, options.output, options.paper)
-        return 0
-    if options.what == "sizes" and not options.sizes:
-        raise FileProblem("inlet: --sizes: say which, like 4, 6, 8, 12")
-    if options.what == "cutting":
-        table = cutting_pdf.cuts_table(plan)
-    else:
-        table = _chart(options, plan) if options.what == "sizes" else _shopping(options)
-    if options.format == "csv":
-        tables.write_csv(table.lines, options.output)
-    else:
-        tables.write_table(table, plan.measure, options.output, options.paper)
-    return 0
 
 
 def _shopping(options: argparse.Namespace) -> Table:

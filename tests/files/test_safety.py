@@ -23,10 +23,11 @@ from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import MOST_SEAMS, Seam, new_block, straight
 from inlet.core.project.fabric import Fabric, Print
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Quilt
+from inlet.core.project.quilt import Quilt, QuiltingLines
 from inlet.core.project.value import replace
 from inlet.core.setting.quilting import MOST_LINES
 from inlet.files.drawings.svg import write_block_svg
+from inlet.files.exports import BY_NAME
 from inlet.files.pdf.guide_pdf import write_guide
 from inlet.files.pdf.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
@@ -242,22 +243,22 @@ def test_what_is_no_ordinary_file_is_not_waited_for(tmp_path, kind):
 # --- targets --------------------------------------------------------------------------------------
 
 
-EXPORTS = (
-    ("guide", "pdf"), ("labels", "pdf"), ("cutting", "csv"), ("block", "svg"), ("templates", "dxf"),
-    ("quilt", "png"), ("quilt-labels", "pdf"), ("shopping", "csv"),
-)  # fmt: skip
+EXPORTS = [(what, kind) for what, export in BY_NAME.items() for kind in export.writers]
 
 
 def exported(capsys, what, kind, file, target):
     args = ["export", str(file), "--what", what, "--format", kind, "-o", str(target)]
-    code = main([*args, "--every"] if what == "templates" else args)
+    code = main([*args, "--every", "--sizes", "6, 9"])
     return code, capsys.readouterr().err
 
 
 @pytest.mark.parametrize(("what", "kind"), EXPORTS)
 def test_no_export_replaces_a_project_or_what_is_no_file(tmp_path, capsys, what, kind):
     file, folder, pipe = tmp_path / "reed.inlet", tmp_path / "folder", tmp_path / "pipe"
-    save(replace(small(), quilt=Quilt(columns=2, rows=2, block=small().blocks[0].id)), file)
+    quilt = Quilt(
+        columns=2, rows=2, block=small().blocks[0].id, quilting=(QuiltingLines(kind="seams"),)
+    )
+    save(replace(small(), quilt=quilt), file)
     damaged_one = tmp_path / "damaged.json"
     damaged_one.write_text('{"format": "inlet", "blocks": [')
     before = file.read_bytes()

@@ -15,6 +15,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.quilt import Quilt, QuiltingLines
 from inlet.core.project.value import replace
 from inlet.files.drawings import svg_import
+from inlet.files.exports import QUILT_EXPORTS
 from inlet.files.project.project_json import load
 from inlet.ui.shell.app import DEMO
 from inlet.ui.tasks import turns
@@ -208,7 +209,7 @@ def writing(what):
     def write(maker, _path):
         maker.session.start(big(), None)
         maker.bot.waitUntil(lambda: maker.session.quilt_known, timeout=60000)
-        maker.window.writer.quilt(what, True)
+        maker.window.exports[what].trigger()
         assert not maker.window.writer.at_rest
 
     return write
@@ -217,14 +218,14 @@ def writing(what):
 def writing_a_guide(maker, _path):
     maker.session.start(load(DEMO), None)
     maker.wait()
-    maker.window.writer.pages("guide")
+    maker.window.exports["guide"].trigger()
     assert not maker.window.writer.at_rest
 
 
 KINDS = {
     "planning": planning, "pressing": pressing, "laying out": laying_out, "setting": setting,
     "reaching": reaching, "shopping": shopping, "reading": reading, "guide": writing_a_guide,
-    **{f"quilt's {what}": writing(what) for what in ("guide", "picture", "labels", "lines")},
+    **{each.what: writing(each.what) for each in QUILT_EXPORTS},
 }  # fmt: skip
 
 
@@ -247,9 +248,9 @@ def test_the_window_closes_over_every_kind_of_work(maker, tmp_path, monkeypatch,
 def test_stopped_work_says_so(maker, tmp_path, monkeypatch):
     target = tmp_path / "out.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(target), ""))
-    writing("guide")(maker, tmp_path)
+    writing("quilt")(maker, tmp_path)
     assert maker.window.stop_work.isVisible()
-    maker.window.writer.drawing()
+    maker.window.exports["block"].trigger()
     assert "is still being written" in maker.window.message_text.text()
     maker.window.stop_work.click()
     assert "was stopped; nothing was changed" in maker.written()

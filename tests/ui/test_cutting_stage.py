@@ -205,7 +205,7 @@ def test_two_cells_of_the_size_chart_and_what_to_buy(cutter):
 def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monkeypatch):
     window, says = cutter.maker.window, cutter.maker.window.message_text
     cutter.open(nine_patch())
-    window.templates_.trigger()
+    window.exports["templates"].trigger()
     assert "needs no template" in says.text()
     cutter.open(load(DEMO))
     cutter.session.show_block("heron-bend")
@@ -213,7 +213,7 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
     for kind in ("pdf", "svg", "dxf"):
         name = str(tmp_path / f"t.{kind}")
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, name=name: (name, ""))
-        window.templates_.trigger()
+        window.exports["templates"].trigger()
         assert f"t.{kind} is written" in cutter.maker.written()
         assert (tmp_path / f"t.{kind}").stat().st_size > 500
     for typed, printed in (("31/32, 1", (32 / 31, 1)), ("none", (32 / 31, 1))):
@@ -223,13 +223,16 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
     assert "“none” is not a size" in says.text()
     monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("1, 1", False))
     window.measured_.trigger()
-    for action, name in ((window.shopping_, "buy.csv"), (window.cut_list_, "cuts.pdf")):
+    for action, name in (
+        (window.exports["shopping"], "buy.csv"),
+        (window.exports["cuts"], "cuts.pdf"),
+    ):
         path = tmp_path / name
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, p=path: (str(p), ""))
         action.trigger()
         assert f"{name} is written" in cutter.maker.written()
         assert path.stat().st_size > 100
-    window.sizes_.trigger()
+    window.exports["sizes"].trigger()
     assert "Type sizes" in says.text()
 
 

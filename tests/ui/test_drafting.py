@@ -415,7 +415,7 @@ def test_a_drawing_of_another_program_becomes_a_block(maker, monkeypatch, tmp_pa
     assert {p.shape for p in patches(maker)} == shapes
     target = tmp_path / "out.svg"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(target), ""))
-    maker.window.export_.trigger()
+    maker.window.exports["block"].trigger()
     maker.written()
     assert "<svg" in target.read_text()
 
@@ -529,7 +529,7 @@ def test_a_name_that_gets_an_ending_replaces_nothing_unasked(maker, say, tmp_pat
     assert "kept as reed.inlet~" in asked[0]
     assert real.read_text() == "somebody's"
     (tmp_path / "reed.svg").write_text("somebody's")
-    maker.window.export_.trigger()
+    maker.window.exports["block"].trigger()
     assert "reed.svg exists already" in asked[1]
     assert (tmp_path / "reed.svg").read_text() == "somebody's"
     say("Yes")
@@ -537,11 +537,11 @@ def test_a_name_that_gets_an_ending_replaces_nothing_unasked(maker, say, tmp_pat
     assert load(real) == maker.session.project
     assert (tmp_path / "reed.inlet~").read_text() == "somebody's"
     assert not typed.exists()
-    maker.window.export_.trigger()
+    maker.window.exports["block"].trigger()
     assert "reed.svg is written" in maker.written()
     assert (tmp_path / "reed.svg~").read_text() == "somebody's"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(real), ""))
-    maker.window.export_.trigger()
+    maker.window.exports["block"].trigger()
     assert "an export does not replace it" in maker.window.message_text.text()
     assert load(real) == maker.session.project
 

@@ -598,22 +598,22 @@ def test_guide_picture_and_lines_are_written_from_the_menu(setter, tmp_path, mon
         return path
 
     assert "Cutting" in "".join(
-        page.extract_text() for page in PdfReader(write(window.quilt_guide_, "q.pdf")).pages
+        page.extract_text() for page in PdfReader(write(window.exports["quilt"], "q.pdf")).pages
     )
     assert write(window.print_, "again.pdf").stat().st_size > 1000  # of the quilt, at its stage
-    sheet = PdfReader(write(window.labels_, "labels.pdf")).pages[0].extract_text()
+    sheet = PdfReader(write(window.exports["labels"], "labels.pdf")).pages[0].extract_text()
     assert "Row 2" in sheet
     assert "4 blocks, unfinished 9 1/2 in" in sheet
-    with Image.open(write(window.quilt_picture_, "q.png")) as picture:
+    with Image.open(write(window.exports["quilt-picture"], "q.png")) as picture:
         assert picture.size == (2400, 2400)
-    assert "<use " in write(window.quilt_picture_, "q.svg").read_text()
-    assert write(window.quilting_, "lines.svg").read_text().count("<path ") == 4 * 4
+    assert "<use " in write(window.exports["quilt-picture"], "q.svg").read_text()
+    assert write(window.exports["quilting"], "lines.svg").read_text().count("<path ") == 4 * 4
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: ("", ""))
     window.message.hide()
-    window.quilt_guide_.trigger()
+    window.exports["quilt"].trigger()
     assert not window.message.isVisible()
     setter.session.edit_quilt(replace(quilt, block=""))
-    window.quilt_picture_.trigger()
+    window.exports["quilt-picture"].trigger()
     assert "no block yet" in window.message_text.text()
 
 

@@ -129,7 +129,7 @@ def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):
     assert loads(dumps(maker.session.project)) == maker.session.project
     sheet = tmp_path / "labels.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(sheet), ""))
-    maker.window.labels_.trigger()
+    maker.window.exports["labels"].trigger()
     maker.written()
     assert sheet.read_bytes().startswith(b"%PDF")
 

@@ -15,6 +15,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
 from inlet.core.project.value import replace
+from inlet.files.exports import BY_NAME
 from inlet.files.project.project_json import load
 from inlet.files.whole import previous_version
 from inlet.ui import theme
@@ -388,3 +389,11 @@ def test_the_newest_drawing_wins(maker):
     plan = maker.wait()
     assert plan.block.finished[0] == 17
     assert draft(plan.block).patches == maker.session.draft.patches
+
+
+def test_the_menu_offers_everything_that_can_be_written(maker):
+    """The command line reads the same table."""
+    menu = maker.window.topbar.menu_button.menu()
+    deep = [action for part in menu.actions() if part.menu() for action in part.menu().actions()]
+    offered = {action.text() for action in (*menu.actions(), *deep)}
+    assert {export.menu for export in BY_NAME.values()} <= offered

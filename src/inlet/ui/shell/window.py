@@ -25,6 +25,7 @@ from inlet.core.draft import TrayUnit, draft, with_seams
 from inlet.core.numbers import CENTIMETRES, INCHES, System
 from inlet.core.project import Block, Project, fresh_id, measured_in, new_block, replace
 from inlet.files.drawings.svg_import import Imported, load_svg, read_svg
+from inlet.files.exports import BLOCK_EXPORTS, QUILT_EXPORTS, BlockExport, QuiltExport
 from inlet.files.project.project_json import FileProblem, load
 from inlet.files.project.recovery import Desk, Look, clear, look_of
 from inlet.ui import guard, theme
@@ -295,27 +296,18 @@ class Window(QMainWindow):
         self.open_ = self._action("&Open…", self.open, "Ctrl+O")
         self.save_ = self._action("&Save", self.save, "Ctrl+S")
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
-        guide, labels = partial(self._print, "guide"), partial(self._print, "labels")
-        self.print_ = self._action("&Print the guide…", guide, "Ctrl+P", "printer")
-        self.labels_ = self._action("Print the la&bels…", labels, "Ctrl+L")
-        self.cutting_ = self._action("Print the cu&tting plan…", partial(writer.pages, "cutting"))
-        self.templates_ = self._action("Write the te&mplates…", writer.templates)
+        self.exports = {
+            export.what: self._action(
+                export.menu, partial(self._export_block, export), export.keys,
+                "printer" if export.what == "guide" else "",
+            )
+            for export in BLOCK_EXPORTS
+        }  # fmt: skip
+        self.print_ = self.exports["guide"]
+        for export in QUILT_EXPORTS:
+            write = partial(self._export_quilt, export)
+            self.exports[export.what] = self._action(export.menu, write)
         self.measured_ = self._action("The test s&quare measured…", writer.ask_measured)
-        self.shopping_ = self._action("Write the s&hopping list…", partial(self._table, "shopping"))
-        self.sizes_ = self._action("Write the si&ze chart…", partial(self._table, "sizes"))
-        self.cut_list_ = self._action("Write the list of c&uts…", partial(self._table, "cuts"))
-        self.quilt_guide_ = self._action(
-            "Print the quilt's guide…", partial(self._write_quilt, "guide")
-        )
-        self.quilt_labels_ = self._action(
-            "Print the quilt's labels…", partial(self._write_quilt, "labels")
-        )
-        self.quilt_picture_ = self._action(
-            "Write a picture of the quilt…", partial(self._write_quilt, "picture")
-        )
-        self.quilting_ = self._action(
-            "Write the quilting lines…", partial(self._write_quilt, "lines")
-        )
         self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
         self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
         papers = QActionGroup(self)
@@ -339,7 +331,6 @@ class Window(QMainWindow):
         self.later_ = self._action("Move it &later", lambda: session.move_block(1), "Alt+Down")
         self.import_ = self._action("&Import a drawing…", self.import_drawing, "Ctrl+I")
         self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
-        self.export_ = self._action("E&xport the block as SVG…", writer.drawing, "Ctrl+E")
         self.inches_ = self._action("Measure in &inches", lambda: self._measure_in(INCHES))
         self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in(CENTIMETRES))
         self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
@@ -354,13 +345,12 @@ class Window(QMainWindow):
         self.recent_menu = menu.addMenu("Open &recent")
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
-        menu.addActions([self.save_, self.save_as_, self.print_, self.labels_])
-        menu.addActions([self.cutting_, self.cut_list_, self.shopping_, self.sizes_])
-        menu.addActions([self.templates_, self.measured_])
+        menu.addActions([self.save_, self.save_as_])
+        written = [each.what for each in BLOCK_EXPORTS if each.what != "block"]
+        menu.addActions([self.exports[what] for what in written])
+        menu.addAction(self.measured_)
         quilt = menu.addMenu("The quil&t")
-        quilt.addActions(
-            [self.quilt_guide_, self.quilt_labels_, self.quilt_picture_, self.quilting_]
-        )
+        quilt.addActions([self.exports[each.what] for each in QUILT_EXPORTS])
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()
@@ -369,7 +359,7 @@ class Window(QMainWindow):
         menu.addActions([self.add_, self.rename_, self.delete_, self.name_])
         block = menu.addMenu("This &block")
         block.addActions([self.copy_, self.turn_, self.mirror_, self.earlier_, self.later_])
-        menu.addActions([self.import_, self.paste_, self.export_])
+        menu.addActions([self.import_, self.paste_, self.exports["block"]])
         menu.addSeparator()
         menu.addActions([self.inches_, self.cm_])
         menu.addSeparator()
@@ -554,18 +544,16 @@ class Window(QMainWindow):
                 clear(left)
                 return
 
-    def _print(self, what: str) -> None:
-        """The guide or the labels of the block shown; at the quilt stage those of the quilt."""
-        if self.stage == "quilt":
-            self._write_quilt(what)
+    def _export_block(self, export: BlockExport) -> None:
+        """Something of the block shown; at the quilt stage its guide and labels are the quilt's."""
+        of_quilt = {"guide": "quilt", "labels": "quilt-labels"}.get(export.what)
+        if self.stage == "quilt" and of_quilt is not None:
+            self.exports[of_quilt].trigger()
         else:
-            self.writer.pages(what)
+            self.writer.block(export, self.cutting.sizes.text)
 
-    def _write_quilt(self, what: str) -> None:
-        self.writer.quilt(what, self.quilt.seams.isChecked())
-
-    def _table(self, what: str) -> None:
-        self.writer.table(what, self.cutting.sizes.text)
+    def _export_quilt(self, export: QuiltExport) -> None:
+        self.writer.quilt(export, self.quilt.seams.isChecked())
 
     # --- drawings -----------------------------------------------------------------------------
 
