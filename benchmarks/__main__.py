@@ -87,7 +87,7 @@ UNITS = (
 
 
 def sixty_units() -> Block:
-    """Units of eight kinds in a grid of 10 x 6 cells, in a few cloths."""
+    """Units of eight kinds in a grid of 10 x 6 cells, in a few fabrics."""
     block = Block(id="bench", finished=(F(30), F(18)), columns=(F(1),) * 10, rows=(F(1),) * 6)
     seams = [straight((F(i), F(0)), (F(i), F(6))) for i in range(1, 10)]
     seams += [straight((F(0), F(i)), (F(10), F(i))) for i in range(1, 6)]

@@ -1,4 +1,4 @@
-"""Cutting: cloth and cuts beside a general rectangle packer's best and the area, on 20 cut lists.
+"""Cutting: fabric and cuts beside a general rectangle packer's best and the area, on 20 cut lists.
 
 The lists are made by rule: three to nine sizes with sides from 1 1/2 to 10 in, in eighths, 4 to 64
 of each, 36 to 330 pieces. Nothing to square and a single layer, so that the comparison is fair.
@@ -16,7 +16,8 @@ import rectpack
 from rectpack import guillotine
 
 from inlet.core.cutlist.cuts import Cut
-from inlet.core.layout.layout import BEST, ClothPlan, ToCut, lay_out
+from inlet.core.layout.fabric_plan import ClothPlan, ToCut
+from inlet.core.layout.layout import BEST, lay_out
 from inlet.core.layout.strokes import Rect, places_of, strokes_of
 from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
@@ -99,7 +100,7 @@ def theirs(sizes: Sizes) -> list[Rect]:
 
 
 def cuts_for(rects: tuple[Rect, ...], region: Rect) -> int:
-    """Cuts from edge to edge that release every piece, each through one piece of cloth, in the way
+    """Cuts from edge to edge that release every piece, each through one piece of fabric, in the way
     that takes fewest. Of a layout that cannot be cut so (the packer joins what is free), one a
     piece, which is in its favour."""
     if len(rects) == 1 and rects[0] == region:
@@ -136,7 +137,7 @@ def _slabs(rects: Sequence[Rect], along: bool) -> list[tuple[F, F, list[Rect]]]:
 
 
 class Compared(NamedTuple):
-    """One list: lengths in inches, cuts, seconds; ``weighed``: cloth and cuts balanced."""
+    """One list: lengths in inches, cuts, seconds; ``weighed``: fabric and cuts balanced."""
 
     length: float
     theirs: float
@@ -184,16 +185,16 @@ def told(name: str, values: Sequence[float], aim: str) -> str:
 def rows() -> Iterator[str]:
     """The table's rows: median and worst of the 20 lists."""
     found = [compared(sizes) for sizes in cut_lists()]
-    yield told("cloth ours / rectpack's best", [c.length / c.theirs for c in found], "1.00, 1.02")
-    yield told("cloth rectpack's best / area", [c.theirs / c.area for c in found], "")
-    yield told("cloth ours / area", [c.length / c.area for c in found], "1.03")
-    one, side = "one piece of cloth a cut", "equal strips side by side"
+    yield told("fabric ours / rectpack's best", [c.length / c.theirs for c in found], "1.00, 1.02")
+    yield told("fabric rectpack's best / area", [c.theirs / c.area for c in found], "")
+    yield told("fabric ours / area", [c.length / c.area for c in found], "1.03")
+    one, side = "one piece of fabric a cut", "equal strips side by side"
     yield told(f"cuts ours / theirs, {one}", [c.one_by_one / c.their_cuts for c in found], "")
     yield told(f"cuts ours, {side} / theirs", [c.cuts / c.their_cuts for c in found], "0.7")
     weighed = [c.weighed_length / c.theirs for c in found]
-    yield told("cloth and cuts weighed: cloth / theirs", weighed, "")
+    yield told("fabric and cuts weighed: fabric / theirs", weighed, "")
     weighed = [c.weighed_cuts / c.their_cuts for c in found]
-    yield told(f"cloth and cuts weighed: cuts, {side} / theirs", weighed, "0.7")
+    yield told(f"fabric and cuts weighed: cuts, {side} / theirs", weighed, "0.7")
     yield told("first layout, ms", [c.first * 1000 for c in found], "20")
     yield told("final layout, ms", [c.last * 1000 for c in found], "1000")
     sizes = many_pieces()
@@ -205,7 +206,7 @@ def rows() -> Iterator[str]:
         best = [ours(sizes, BEST, cutting, F(1, 2)) for sizes in cut_lists()]
         for words, plans in (("at once", at_once), ("best", best)):
             lengths = [float(p.length / p.bound) for p in plans]
-            yield told(f"{name}, {words}: cloth / area", lengths, "")
+            yield told(f"{name}, {words}: fabric / area", lengths, "")
             cuts = [_cuts_a_piece(p, cutting) for p in plans]
             yield told(f"{name}, {words}: cuts a piece", cuts, "")
 

@@ -19,7 +19,7 @@ from inlet.core.project.value import replace
 
 
 def squares(columns: int, rows: int) -> Block:
-    """A grid of squares in five cloths, scattered: every row is another."""
+    """A grid of squares in five fabrics, scattered: every row is another."""
     chance = random.Random(columns * 100 + rows)
     seams = [straight((F(x), F(0)), (F(x), F(rows))) for x in range(1, columns)]
     seams += [straight((F(0), F(y)), (F(columns), F(y))) for y in range(1, rows)]

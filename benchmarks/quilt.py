@@ -28,7 +28,7 @@ from inlet.files.project.project_json import load, save
 SIDE = 40
 AIMS = {
     "open": "1000", "first picture": "300", "pan a step": "16", "zoom a step": "16",
-    "change of one cloth": "100", "full plan with cutting": "5000",
+    "change of one fabric": "100", "full plan with cutting": "5000",
 }  # fmt: skip
 CLOTHS = tuple(
     Fabric(id=name, name=name, colour=f"#{i * 40:02x}8060") for i, name in enumerate("abcdef")
@@ -120,10 +120,10 @@ def measured() -> dict[str, list[float]]:
                 session.edit(session.project.with_fabric("a", cloth))
                 top.repaint()
 
-            timed("change of one cloth", recolour)
+            timed("change of one fabric", recolour)
             wait()
         project = session.project
-        forget_all()  # the window has laid out this very cloth
+        forget_all()  # the window has laid out this very fabric
         timed(
             "full plan with cutting",
             lambda: (p := plan_quilt(project)) and p.cloth.best and p.steps,

@@ -57,7 +57,7 @@ def block_of(
     size: tuple[Exact | int, Exact | int] = (9, 9),
     cloths: str = "ab",
 ) -> Block:
-    """A block with seams as ``seams`` reads them, its patches in ``cloths`` in turn."""
+    """A block with seams as ``seams`` reads them, its patches in ``fabrics`` in turn."""
     block = Block(
         id="test",
         finished=(F(1) * size[0], F(1) * size[1]),
@@ -151,7 +151,7 @@ def mixed_seams(draw, most: int = 10, size: int = 6):
 
 @st.composite
 def unit_blocks(draw, most: int = 3):
-    """A block on a square grid with a unit or a plain square in each cell, in random cloths."""
+    """A block on a square grid with a unit or a plain square in each cell, in random fabrics."""
     n = draw(st.integers(1, most))
     block = Block(
         id="test",

@@ -44,13 +44,13 @@ def test_plan_of_the_demo(capsys):
     }  # fmt: skip
     code, out, _ = run(capsys, "plan", DEMO)
     assert code == 0
-    assert "Re-sewn exactly." in out
+    assert "Checked: sewn up, the plan gives the drawing exactly." in out
 
 
 def test_every_demo_block_is_ready_and_one_is_not_comfortable(capsys):
     code, out, err = run(capsys, "check", DEMO)
     assert (code, err) == (0, "")
-    assert "(Slipway): warning: Not a comfortable size" in out
+    assert "(Slipway): warning: Not a ruler-friendly size" in out
 
 
 def test_export_of_a_guide(capsys, tmp_path):
@@ -137,7 +137,7 @@ def test_sizes_from_cloth_already_cut(capsys):
     code, out, err = run(capsys, *args)
     assert (code, err) == (0, "")
     assert "from 2 1/2 in strips: 4 1/2 in finished" in out
-    assert "from 5 in squares: 13 1/2 in finished, A from wider cloth" in out
+    assert "from 5 in squares: 13 1/2 in finished, A from wider fabric" in out
     code, out, _ = run(capsys, *args, "--json")
     sizes = json.loads(out)["from_stock"]
     assert {s["stock"] for s in sizes} == {"strip", "square"}

@@ -150,28 +150,20 @@ def _commands() -> argparse.ArgumentParser:
         ("--project", "with --shopping: for the whole project, or its quilt"),
         ("--quilt", "of the whole quilt, not of one block"),
         ("--motif", "how the project's motif gets into the middle of its piece"),
-        ("--enough", "will what is there do, and what would make it do"),
+        ("--enough", "is there enough fabric, and what would make it enough"),
     ):
         plan.add_argument(name, action="store_true", help=text)
-    plan.add_argument("--needle", metavar="SIZES", help="a needle test: strip, middle[, stitched]")
+    plan.add_argument(
+        "--needle", metavar="SIZES", help="a seam allowance test: strip, middle[, stitched]"
+    )
     plan.add_argument("--sizes", metavar="SIZES", help="a size chart: 4, 6, 8, 12, or 4 to 12")
     reach = "with --quilt: ways to a size, as in 56 x 70, or lap"
     plan.add_argument("--target", metavar="SIZE", help=reach)
-    plan.add_argument("--have", metavar="STOCK", help="sizes from cloth cut already: 5 squares")
+    plan.add_argument("--have", metavar="STOCK", help="sizes from fabric cut already: 5 squares")
 
     export = command("export", _export, "write a guide to print, or the drawing of a block")
     of_block(export)
-    export.add_argument("--what", choices=list(BY_NAME), required=True)
-    export.add_argument("--format", choices=list(FORMATS), required=True)
-    export.add_argument("--spares", type=_few, default=0, metavar="N", help="of each template")
-    export.add_argument("--every", action="store_true", help="a template for every shape")
-    measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
-    export.add_argument("--printed", metavar="SIZES", help=measured)
-    export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
-    export.add_argument("--pixels", type=int, default=PIXELS, help="of a PNG's longer side")
-    export.add_argument("--no-seams", action="store_true", help="of a quilt, so that shapes show")
-    export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
-    export.add_argument("-o", "--output", metavar="OUT", required=True)
+    _export_options(export)
 
     command("check", _check, "say what is wrong with a file or its drawings")
 
@@ -184,6 +176,21 @@ def _commands() -> argparse.ArgumentParser:
     to = "to add it to, or a new one"
     imported.add_argument("-o", "--output", metavar="PROJECT", required=True, help=to)
     return parser
+
+
+def _export_options(export: argparse.ArgumentParser) -> None:
+    """What can be said of something that is written."""
+    export.add_argument("--what", choices=list(BY_NAME), required=True)
+    export.add_argument("--format", choices=list(FORMATS), required=True)
+    export.add_argument("--spares", type=_few, default=0, metavar="N", help="of each template")
+    export.add_argument("--every", action="store_true", help="a template for every shape")
+    measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
+    export.add_argument("--printed", metavar="SIZES", help=measured)
+    export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
+    export.add_argument("--pixels", type=int, default=PIXELS, help="of a PNG's longer side")
+    export.add_argument("--no-seams", action="store_true", help="of a quilt, so that shapes show")
+    export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
+    export.add_argument("-o", "--output", metavar="OUT", required=True)
 
 
 def _plan_asked(options: argparse.Namespace) -> BlockPlan:

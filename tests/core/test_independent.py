@@ -118,9 +118,9 @@ def bends(line: shapely.LineString, rough: bool) -> list[tuple[float, float]]:
 
 
 def replay(node, patches, rough=False, open_ends=None) -> shapely.Polygon:
-    """Sew a tree of joins: each time two pieces of cloth that share one stretch of edge, all of it,
-    and leave one piece without a hole. Where the stretch turns a corner, that is a pivot, or the
-    end of a seam that was left open before and goes straight on here."""
+    """Sew a tree of joins: each time two pieces of fabric that share one stretch of edge, all of
+    it, and leave one piece without a hole. Where the stretch turns a corner, that is a pivot, or
+    the end of a seam that was left open before and goes straight on here."""
     open_ends = {} if open_ends is None else open_ends
     if isinstance(node, str):
         return patches[node]
@@ -225,7 +225,7 @@ def verify(plan: dict) -> None:
 
 
 def verify_cloth(unit: dict, method: dict, finished: float) -> None:
-    """No method makes units of less cloth than shows in them, what is nested in them aside: that
+    """No method makes units of less fabric than shows in them, what is nested in them aside: that
     is cut for itself."""
     for inner in unit["inside"]:
         a, b = (value(n) for n in inner["finished"])
@@ -318,7 +318,7 @@ def shapes_of(sheet) -> list[shapely.Polygon]:
 @settings(max_examples=40, deadline=None)
 def test_units_come_off_the_table_whole(kind, size, seam, turn):
     """Products as floats: patches that fill a square or rectangle of the unfinished size, none over
-    another, and together no more cloth than was cut."""
+    another, and together no more fabric than was cut."""
     tray_unit = TRAY[kind]
     unit = unit_of(kind, [size * tray_unit.size[0] / tray_unit.size[1], size], "abca", turn)
     for method in methods_for(unit, seam):
@@ -337,7 +337,7 @@ def test_units_come_off_the_table_whole(kind, size, seam, turn):
             assert whole.area == pytest.approx(area)
             assert shapely.minimum_rotated_rectangle(whole).area == pytest.approx(area)
             made += area
-        # seams take cloth too, so what is made shows less than was cut
+        # seams take fabric too, so what is made shows less than was cut
         assert made < cut or not method.products
 
 
@@ -346,7 +346,7 @@ def test_units_come_off_the_table_whole(kind, size, seam, turn):
 )
 @settings(max_examples=20, deadline=None)
 def test_every_line_of_a_move_lies_on_its_cloth(kind, size):
-    """Nothing is marked, sewn or cut beside the cloth of its picture."""
+    """Nothing is marked, sewn or cut beside the fabric of its picture."""
     tray_unit = TRAY[kind]
     unit = unit_of(kind, [size * tray_unit.size[0] / tray_unit.size[1], size], "abca")
     for method in methods_for(unit, F(1, 4)):

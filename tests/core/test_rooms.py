@@ -130,3 +130,22 @@ def test_every_room_says_what_it_knows():
             told = ast.get_docstring(ast.parse((folder / "__init__.py").read_text("utf-8")))
             assert told, folder.name
             assert "Promise" in told or folder.parent.name == "ui", folder.name
+
+
+# --- sizes --------------------------------------------------------------------------------------
+
+MOST_LINES, MOST_OF_A_FUNCTION = 450, 60
+
+
+def test_no_module_and_no_function_is_too_long_to_be_read_at_once():
+    long = []
+    for file in HOME.rglob("*.py"):
+        text = file.read_text("utf-8")
+        if text.count("\n") > MOST_LINES:
+            long.append(file.name)
+        for node in ast.walk(ast.parse(text)):
+            if isinstance(node, ast.FunctionDef):
+                lines = (node.end_lineno or 0) - node.lineno + 1
+                if lines > MOST_OF_A_FUNCTION:
+                    long.append(f"{file.name}: {node.name}")
+    assert long == []

@@ -25,7 +25,7 @@ def quilt(**parts: object) -> dict[str, object]:
 
 
 def begun(number: int, segments: int, width: str, copies: int = 1) -> dict[str, object]:
-    """A cloth being cut: so many strips of so many segments, all as wide."""
+    """A fabric being cut: so many strips of so many segments, all as wide."""
     piece = {"label": "A", "size": [width, width]}
     row = {"width": width, "pieces": [piece]}
     strip = {
@@ -64,7 +64,7 @@ HOSTILE = {
     "blocks of motifs": (text(quilt=HUGE_MOTIF), "25000000 blocks; 20000 are the most"),
     "units too small": (text(blocks=small_block("1/1000000"), quilt=PIECED), "blocks[1].finished"),
     "units too large": (text(blocks=small_block("1" + "0" * 12), quilt=PIECED), "blocks[1].finish"),
-    "cloth too narrow": (
+    "fabric too narrow": (
         text(fabrics=[{"id": "f", "width": "1/1000000000000"}], quilt=EDGES),
         "fabrics[0].width: 1/1000000000000 must be from 1/1000",
     ),
@@ -81,7 +81,7 @@ HOSTILE = {
     "fabrics": (text(fabrics=[{"id": f"f{i}"} for i in range(3000)]), "more than 500 fabrics"),
     "owned": (
         text(fabrics=[{"id": "f", "have": [{"kind": "fat-quarter", "count": 200}] * 200}]),
-        "fabrics[0].have: 40000 pieces of cloth in all; 2000 are the most",
+        "fabrics[0].have: 40000 pieces of fabric in all; 2000 are the most",
     ),
     "a long name": (text(name="x" * 10**6), "is longer than 1000 letters"),
     "a long number": (text(measure={"seam": "1/" + "3" * 60}), "is too long; 40 letters are"),
@@ -96,7 +96,7 @@ LARGE = {
         quilt=quilt(columns=60, rows=60, quilting=[{"distance": "1/1000", "repeats": 20}])
     ),
     "units of a hundredth": text(blocks=small_block("1/100"), quilt=PIECED),
-    "narrow cloth": text(fabrics=[{"id": "f", "width": "1/1000"}], quilt=EDGES),
+    "narrow fabric": text(fabrics=[{"id": "f", "width": "1/1000"}], quilt=EDGES),
     "a fine odd ruler": text(
         measure={"ruler": "1/999", "seam": "1/1000"},
         quilt=quilt(sashing={"width": "7919/7907", "fabric": "f"}),

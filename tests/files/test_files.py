@@ -74,7 +74,7 @@ points = st.tuples(exacts, exacts)
 
 @st.composite
 def quilts(draw, fabrics, blocks):
-    """A quilt of these cloths and blocks, much of it left open."""
+    """A quilt of these fabrics and blocks, much of it left open."""
     fabric, block = st.sampled_from(["", *fabrics]), st.sampled_from(["", *blocks])
     width = st.none() | lengths
     place = st.builds(
@@ -288,7 +288,7 @@ def changed(path: str, value: object) -> str:
         ("fabrics.0.have", [{"kind": "scrap", "width": "5", "length": "0"}], "have[0].length"),
         ("fabrics.0.have", [{"kind": "fat-quarter", "count": 0}], "have[0].count"),
         ("fabrics.0.have", [{"kind": "bolt", "width": "4", "length": "9", "selvage": "2"}],
-         "leaves no cloth between the selvages"),
+         "leaves no fabric between the selvages"),
         ("fabrics.0.shrink", ["60", "0"], "fabrics[0].shrink[0]: 60 must be from 0"),
         ("fabrics.0.price", "a lot", "fabrics[0].price: “a lot” is not a number"),
         ("fabrics.0.direction", "up", "fabrics[0].direction: “up” is not \"one-way\""),
@@ -491,7 +491,7 @@ def test_a_guide_shows_the_back_of_every_version(tmp_path, versions):
 
 
 def test_units_of_one_shape_are_one_card_with_a_table_of_cloths(tmp_path):
-    """Nine triangle squares of other cloths each, as many of one sort as another."""
+    """Nine triangle squares of other fabrics each, as many of one sort as another."""
     block = block_of(SCRAPS, 3, 3, (9, 9), "abcdefedcbafbecdaf")
     plan = plan_block(project_of(block), block)
     units = [step for step in plan.steps if step.unit]
@@ -563,7 +563,7 @@ def test_a_label_says_what_comes_out_of_the_cuts():
     block = replace(block, methods={"half-square-triangle": "two-at-a-time"})
     left = replace(project_of(block), measure=Measure(awkward="leave"))
     *_, sewn = labels(plan_block(left, block))
-    assert "sewn, measures 3 1/4 in, a thread more" in sewn.lines
+    assert "sewn, measures 3 1/4 in, generous by 1/64 in" in sewn.lines
 
 
 @pytest.mark.parametrize(("paper", "width"), [("letter", 612), ("a4", 595)])

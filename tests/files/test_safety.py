@@ -58,10 +58,10 @@ def test_files_that_once_were_taken_wrongly(path):
 @pytest.mark.parametrize(
     ("change", "said"),
     [
-        ('"blocks": "x"', "reed: blocks: “x” stands here, a list […] is wanted"),
-        ('"blocks": [{"id": "a", "columns": "3"}]', "columns: “3” stands here, a list […] is"),
-        ('"blocks": [{"id": "a", "finished": ["1"]}]', "a list of 1 stands here, a list of 2"),
-        ('"blocks": [{"id": "a", "methods": {"square": 3}}]', "methods.square: 3 stands here"),
+        ('"blocks": "x"', "reed: blocks: expected a list […], found “x”"),
+        ('"blocks": [{"id": "a", "columns": "3"}]', "columns: expected a list […], found “3”"),
+        ('"blocks": [{"id": "a", "finished": ["1"]}]', "expected a list of 2, found a list of 1"),
+        ('"blocks": [{"id": "a", "methods": {"square": 3}}]', "methods.square: expected text"),
         ('"blocks": [{"id": "a", "columns": ["1/1%s"]}]' % ("0" * 36), "must be from 1/10000"),
         ('"blocks": [{"id": "a", "marks": [["10000001", "0"]]}]', "too far from the block"),
         ('"quilt": {"columns": 20000, "rows": 2}', "quilt.columns: 20000 must be from 0 to 1000"),
@@ -77,7 +77,7 @@ def test_files_that_once_were_taken_wrongly(path):
         ('"quilt": {"colourways": [{"id": "w", "cloths": {"zz": "a"}}]}', "no fabric has the id"),
         ('"quilt": {"made": {"zz": ["9", "9"]}}', "quilt.made: no block has the id “zz”"),
         ('"quilt": {"backing": {"overage": "-1"}}', "quilt.backing.overage: -1 must be from 0"),
-        ('"quilt": {"places": [{"column": [], "row": 0}]}', "a list of 0 stands here"),
+        ('"quilt": {"places": [{"column": [], "row": 0}]}', "found a list of 0"),
         ('"deep": {}{}'.format("[" * 600, "]" * 600), "deep: nested too deeply"),
         ('"name": "\\ud800"', "name: “?” holds half of a character"),
         ('"name": "\\uDFFF"', "name: “?” holds half of a character"),
@@ -326,11 +326,12 @@ def test_names_that_mean_something_elsewhere_are_text_everywhere(tmp_path, capsy
         for f, n in zip(small().fabrics, ("=1+1", "@a\0b", "-x", "+y"), strict=False)
     ]
     project = replace(small(), fabrics=tuple(cloths), name="Reed \0 <&\x1b " + "long " * 190)
-    quilt = Quilt(columns=2, rows=2, block=project.blocks[0].id)
+    lines = (QuiltingLines(kind="seams"),)
+    quilt = Quilt(columns=2, rows=2, block=project.blocks[0].id, quilting=lines)
     block = replace(project.blocks[0], name='\0"<b>' + "n" * 900)
     file = tmp_path / "reed.inlet"
     save(replace(project, blocks=(block,), quilt=quilt), file)
-    for what, kind in (*EXPORTS, ("quilt", "svg"), ("quilt", "pdf"), ("templates", "svg")):
+    for what, kind in EXPORTS:
         target = tmp_path / f"{what}.{kind}"
         assert exported(capsys, what, kind, file, target) == (0, "")
         if kind == "svg":

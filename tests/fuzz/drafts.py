@@ -183,7 +183,8 @@ FAMILIES = {
 
 
 def random_block(family: str, seed: int) -> Block:
-    """The block of a family and a seed, always the same; cloth in every patch that can be found."""
+    """The block of a family and a seed, always the same; fabric in every patch that can be
+    found."""
     chance = random.Random(f"{family} {seed}")
     n = chance.randint(2, 6)
     if family == "oblong":

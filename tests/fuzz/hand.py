@@ -172,7 +172,7 @@ class Hand:
         QTest.keyClick(top, self.chance.choice(keys))
 
     def _mat(self) -> None:
-        """Cuts made and taken back, another cloth, the whole quilt's."""
+        """Cuts made and taken back, another fabric, the whole quilt's."""
         self.window.show_stage("cutting")
         stage = self.window.cutting
         if self.chance.random() < 0.1:

@@ -1,4 +1,4 @@
-"""Cloth cut at the mat, with the mouse and with keys; what there is entered and used up."""
+"""Fabric cut at the mat, with the mouse and with keys; what there is entered and used up."""
 
 from __future__ import annotations
 
@@ -67,7 +67,7 @@ def test_ten_cuts_left_handed_in_centimetres_back_two_and_on_after_reopening(cut
     project = measured_in(nine_patch(), CENTIMETRES)
     block = replace(project.blocks[0], finished=(F(21), F(21)))
     cutter.open(replace(project.with_block(block), cutting=Cutting(handed="left")), copies=6)
-    assert "Prepare the cloth" in cutter.says()
+    assert "Prepare the fabric" in cutter.says()
     assert "Fold it once, selvage to selvage" in cutter.says()
     assert cutter.mat.shown.left_handed
     first, last = (cutter.mat._box(cutter.mat.shown, r) for r in _ends(cutter.mat.shown))
@@ -116,7 +116,7 @@ def test_every_stack_is_told_when_its_last_piece_comes_off(cutter):
     for _ in range(30):
         told.append(cutter.says())
         cutter.press(Qt.Key.Key_Right)
-    assert "All cuts of this cloth are made" in cutter.says()
+    assert "All cuts of this fabric are made" in cutter.says()
     complete = [text for text in told if "Stack A1 is complete" in text]
     assert len(complete) == 1
     assert "6 × 3½ in squares of A, for A" in complete[0]
@@ -129,7 +129,7 @@ def test_what_there_is_is_typed_used_and_not_enough(cutter):
     ticket = cutter.ticket
     ticket.page_buttons["have"].click()
     ticket.have.show_fabric("a")
-    assert "all of it is bought" in cutter.maker.reads(ticket.have)
+    assert "Nothing entered yet" in cutter.maker.reads(ticket.have)
     ticket.have.add.setCurrentIndex(2)
     ticket.have.add.activated.emit(2)
     cutter.rests()

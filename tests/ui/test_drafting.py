@@ -292,14 +292,14 @@ def test_sizes_are_live_and_one_click_away(maker):
     maker.wait()
     sizes = maker.window.draft_ticket.sizes
     words = maker.reads(sizes)
-    assert "10 in is not comfortable" in words
+    assert "10 in is not ruler-friendly" in words
     assert "0.042 under the next mark" in words
     near = {b.text(): b for b in size_buttons(sizes)}
     assert set(near) == {"9¾ in", "10⅛ in", "25.2 cm", "25.5 cm"}
     near["9¾ in"].click()
     maker.wait()
     assert maker.session.block.finished == (F(39, 4), F(39, 4))
-    assert "is comfortable" in maker.reads(sizes)
+    assert "is ruler-friendly" in maker.reads(sizes)
     maker.type(sizes.stock, "2 1/2 strips, 5 in squares")
     assert "2½ in strips → 6 in, all units" in maker.reads(sizes)
     maker.type(sizes.stock, "5 ribbons")

@@ -113,7 +113,7 @@ def test_a_block_that_no_file_holds_is_not_taken(maker):
 
 
 def begun_project():
-    """Two blocks with a unit choice and a pin each; cloth of the first is being cut."""
+    """Two blocks with a unit choice and a pin each; fabric of the first is being cut."""
     project = project_of(block_of("0 0 1 1", 1, 1), replace(block_of("0 1 1 0", 1, 1), id="two"))
     plan = plan_block(project, project.blocks[0])
     (cloth,) = plan.cloth.at_once[0].cloths

@@ -112,7 +112,7 @@ def test_a_centre_is_whirled_by_key_and_by_button(presser):
     vertex = it.picture.met.junction.vertex
     assert vertex in it.wait().whirled
     it.rests()
-    assert "whirled" in it.stage.why.text()
+    assert "spun" in it.stage.why.text()
     it.bot.mouseClick(it.stage.whirl, Qt.MouseButton.LeftButton)  # let go of again
     assert it.wait().whirled == frozenset()
     where = it.picture.frame().at(it.session.pressing.at_vertex(vertex).junction.at).toPoint()

@@ -120,9 +120,9 @@ def test_three_by_four_on_point_with_sashing_corners_and_borders(setter):
     setter.choose("Block", "f")
     setter.choose("Setting", "on-point")
     setter.type("Sashing, width", "1 1/2")
-    setter.choose("Sashing cloth", "b")
+    setter.choose("Sashing fabric", "b")
     setter.choose("Corner squares", "d")
-    setter.choose("Setting triangles, cloth", "c")
+    setter.choose("Setting triangles, fabric", "c")
     setter.page("edges")
     setter.ticket.edges.add.followed.emit()
     setter.rests()
@@ -135,8 +135,8 @@ def test_three_by_four_on_point_with_sashing_corners_and_borders(setter):
     assert "58⁹⁄₁₆" in setter.ticket.finished.text()
     assert setter.problems == ""
     assert "18 places" in setter.ticket.inside.text()
-    setter.choose("Binding cloth", "a")
-    setter.choose("Backing cloth", "b")
+    setter.choose("Binding fabric", "a")
+    setter.choose("Backing fabric", "b")
     assert "Backing: 2 widths" in setter.stage.words.text()
     setter.type("Border 1, width", "wide")
     assert "“wide”" in setter.maker.window.message_text.text()
@@ -207,7 +207,7 @@ def test_a_motif_of_four_turned_blocks_on_point(setter):
     setter.ticket.setting.columns.setValue(3)
     setter.ticket.setting.rows.setValue(2)
     setter.choose("Setting", "on-point")
-    setter.choose("Setting triangles, cloth", "d")
+    setter.choose("Setting triangles, fabric", "d")
     assert setter.session.quilt_plan.size == (54 * ROOT2, 36 * ROOT2)
     assert in_quilt(setter.session.project, "f") == 32
     assert setter.maker.window.rail.buttons["quilt"].text() == "Quilt\n32 blocks"
@@ -264,7 +264,7 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
     setter.rests()
     for i, cloth in enumerate("bcdefa"):
         setter.choose(f"Colourway {i + 1}: A becomes", cloth)
-    boxes = [f"Colourway {i} in the scatter" for i in range(1, 7)]
+    boxes = [f"Colourway {i}, shuffled" for i in range(1, 7)]
     for name in boxes:
         box = next(b for b in colours.findChildren(type(colours.rules["apart"]))
                    if b.accessibleName() == name and not b.isHidden())  # fmt: skip
@@ -417,7 +417,7 @@ def test_the_demo_quilt_is_shown_whole(setter):
 
 
 def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
-    """Its cloth with borders and binding, cut by cut; kept, and gone on with after reopening."""
+    """Its fabric with borders and binding, cut by cut; kept, and gone on with after reopening."""
     quilt = Quilt(
         columns=2, rows=2, block="f", borders=(Border(width=F(2), fabric="b"),),
         binding=Binding(fabric="b"),
@@ -455,7 +455,7 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
 
 
 def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):
-    """Cloth for the blocks, not for the border round them: the page says so, and of one block that
+    """Fabric for the blocks, not for the border round them: the page says so, and of one block that
     it does."""
     bolt = (Have(kind="bolt", width=F(42), length=F(12)),)
     project = project_of(EFF)
@@ -498,7 +498,7 @@ def test_a_first_quilt_a_made_size_a_row_and_a_motif_of_what_is_picked(setter):
     setter.ticket.place.in_row.setValue(3)
     setter.rests()
     assert setter.quilt.row_lengths == (4, 3)
-    assert "filled up: choose a filler cloth" in setter.problems
+    assert "filled up: choose a filler fabric" in setter.problems
     setter.ticket.place.in_row.setValue(4)
     setter.rests()
     setter.click((0, 0))
@@ -551,8 +551,8 @@ def test_the_top_is_moved_and_looked_at_with_the_mouse(setter):
 
 
 def test_what_the_top_shows_is_the_cloth_that_lies_there(setter):
-    """Four plain cloths: the middle of each place is its cloth's colour, in grey view its grey;
-    a colourway changes it, and another cloth colour at once."""
+    """Four plain fabrics: the middle of each place is its fabric's colour, in grey view its grey;
+    a colourway changes it, and another fabric colour at once."""
     plain = replace(block_of(size=(6, 6), cloths="a"), id="p", name="Plain")
     quilt = Quilt(
         columns=2, rows=2, block="p",
@@ -652,7 +652,7 @@ def test_colourways_are_named_taken_away_and_blocks_are_drawn_from_the_top(sette
     setter.click((1, 0))
     setter.choose("Colourway in this place", setter.quilt.colourways[0].id)
     assert [b.name for b in setter.session.quilt_plan.blocks] == ["Eff", "Eff in Dusk"]
-    setter.choose("Block in this place", "cloth d")
+    setter.choose("Block in this place", "fabric d")
     assert setter.quilt.places[0].fabric == "d"
     setter.session.undo()
     setter.page("colours")
@@ -689,6 +689,6 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     assert setter.quilt.backing.overage == 3
     setter.type("Batting, past the edge", "2")
     assert setter.session.quilt_plan.batting == (22, 22)
-    setter.choose("Binding cloth", "a")
+    setter.choose("Binding fabric", "a")
     setter.choose("Binding, cut", "bias")
     assert setter.session.quilt_plan.binding.square is not None

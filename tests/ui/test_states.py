@@ -79,7 +79,7 @@ def test_a_damaged_file_opens_an_empty_window_that_says_so(qapp, monkeypatch, tm
         ),
         Project(),
     ],
-    ids=["3 in", "oblong", "metric", "no cloth", "long names", "nothing"],
+    ids=["3 in", "oblong", "metric", "no fabric", "long names", "nothing"],
 )
 def test_stages_in_odd_states(maker, project):
     maker.session.start(project, None)

@@ -1,4 +1,4 @@
-"""The units stage at the window: methods compared and chosen, labels, schools, cloth owned."""
+"""The units stage at the window: methods compared and chosen, labels, schools, fabric owned."""
 
 from __future__ import annotations
 

@@ -133,7 +133,7 @@ def test_a_block_drawn_and_painted_by_keys_alone(maker, qtbot):
     qtbot.keyClick(drawing, keys.Key_Space)
     assert [s.ends for s in maker.session.block.seams] == [(point(1, 0), point(1, 3))]
     qtbot.keyClick(drawing, keys.Key_Escape)
-    qtbot.keyClicks(drawing, "3")  # the third cloth, and the tool to lay it
+    qtbot.keyClicks(drawing, "3")  # the third fabric, and the tool to lay it
     qtbot.keyClick(drawing, keys.Key_Right)
     qtbot.keyClick(drawing, keys.Key_Space)
     assert [p.fabric for p in maker.session.draft.patches] == ["dark", None]

@@ -29,6 +29,6 @@ def errors_first(problems: Iterable[Problem]) -> tuple[Problem, ...]:
 
 
 def numbered(problems: Sequence[Problem]) -> list[Problem]:
-    """The problems that have a number, in a list and on the drawing; a patch without cloth is
+    """The problems that have a number, in a list and on the drawing; a patch without fabric is
     plain to see, and is left out."""
     return [p for p in problems if p.code != "patch-without-fabric"]

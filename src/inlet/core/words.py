@@ -1,9 +1,9 @@
-"""Sizes, places and cloths in words, for the maker's system and ruler."""
+"""Sizes, places and fabrics in words, for the maker's system and ruler."""
 
 from __future__ import annotations
 
 from inlet.core.geometry import Point
-from inlet.core.numbers import Exact, nearest_mark, show
+from inlet.core.numbers import Exact, Fraction, nearest_mark, show
 from inlet.core.project import Measure, Project
 
 CUTTER = (
@@ -49,26 +49,28 @@ def near_text(size: tuple[Exact, Exact], measure: Measure) -> str:
 
 
 def measured_text(size: tuple[Exact, Exact], measure: Measure) -> str:
-    """A size to check with a ruler: at the nearest sixteenth, or mm, and whether it is a thread
-    more or less: ``3 1/2 x 6 1/4 in, a thread more``."""
+    """A size to check with a ruler: at the nearest sixteenth, or mm, and by how much it is more or
+    less: ``3 1/2 x 6 1/4 in, generous by 1/64 in``."""
     read = near(size, measure)
-    least = measure.system.fine_mark / 2
-    off = [
-        0 if abs(x - n) <= least else 1 if x > n else -1 for x, n in zip(size, read, strict=True)
-    ]
+    fine = measure.system.fine_mark
+    said = [_off_text(x - n, fine, measure) for x, n in zip(size, read, strict=True)]
     text = size_text(read, measure)
-    if not any(off):
-        return text
-    more = {1: "a thread more", -1: "a thread less", 0: ""}
-    if off[0] == off[1]:
-        return f"{text}, {more[off[0]]}"
-    ways = [
-        f"{more[each]} {way}" for each, way in zip(off, ("across", "down"), strict=True) if each
-    ]
+    if said[0] == said[1]:
+        return f"{text}, {said[0]}" if said[0] else text
+    ways = [f"{words} {way}" for words, way in zip(said, ("across", "down"), strict=True) if words]
     return f"{text}, {', '.join(ways)}"
 
 
+def _off_text(off: Exact, fine: Fraction, measure: Measure) -> str:
+    """How much a size is off what is read off the ruler; nothing where that is less than half the
+    finest mark."""
+    if abs(off) <= fine / 2:
+        return ""
+    amount = length_text(max(fine, nearest_mark(abs(off), fine)), measure)
+    return f"{'generous' if off > 0 else 'scant'} by {amount}"
+
+
 def cloth_name(project: Project, fabric_id: str | None) -> str:
-    """The maker's name of a cloth; "no cloth yet" for a patch without one."""
+    """The maker's name of a fabric; "no fabric yet" for a patch without one."""
     fabric = project.fabric(fabric_id) if fabric_id else None
-    return fabric.title if fabric else "no cloth yet"
+    return fabric.title if fabric else "no fabric yet"

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, NamedTuple
 from inlet.core.buying import shopping, sizes_typed
 from inlet.core.numbers import NumberError
 from inlet.core.plan import BlockPlan, QuiltPlan
+from inlet.core.project import Block, Project
 from inlet.core.templates import Template, templates
 from inlet.files.whole import export_whole
 
@@ -36,6 +37,13 @@ class Wish:
     seams: bool = True
 
 
+class Drawn(NamedTuple):
+    """A block of a project as it is drawn, without its plan."""
+
+    project: Project
+    block: Block
+
+
 OfBlock = Callable[[BlockPlan, Path, Wish], object]
 OfQuilt = Callable[[QuiltPlan, Path, Wish], object]
 
@@ -43,7 +51,7 @@ OfQuilt = Callable[[QuiltPlan, Path, Wish], object]
 class BlockExport(NamedTuple):
     """Something of a block: its name for the command line, the question where it goes, the entry in
     the menu with its keys, and who writes it in which format, the usual one first. ``lacks`` says
-    why there is nothing to write."""
+    why there is nothing to write; ``drawing`` writes what needs no plan."""
 
     what: str
     title: str
@@ -51,6 +59,7 @@ class BlockExport(NamedTuple):
     writers: Mapping[str, OfBlock]
     keys: str = ""
     lacks: Callable[[BlockPlan, Wish], str] = lambda _plan, _wish: ""
+    drawing: Callable[[Drawn | BlockPlan, Path, Wish], object] | None = None
 
 
 class QuiltExport(NamedTuple):
@@ -90,10 +99,10 @@ def _cutting(plan: BlockPlan, path: Path, wish: Wish) -> None:
     write_cutting(plan, path, wish.paper)
 
 
-def _drawing(plan: BlockPlan, path: Path, _wish: Wish) -> None:
+def _drawing(drawn: Drawn | BlockPlan, path: Path, _wish: Wish) -> None:
     from inlet.files.drawings.svg import write_block_svg
 
-    write_block_svg(plan.project, plan.block, path)
+    write_block_svg(drawn.project, drawn.block, path)
 
 
 def _template(plan: BlockPlan, wish: Wish) -> list[Template]:
@@ -225,7 +234,8 @@ BLOCK_EXPORTS = (
         lacks=_no_templates,
     ),
     BlockExport(
-        "block", "Export the block", "E&xport the block as SVG…", {"svg": _drawing}, "Ctrl+E"
+        "block", "Export the block", "E&xport the block as SVG…", {"svg": _drawing}, "Ctrl+E",
+        drawing=_drawing,
     ),
 )  # fmt: skip
 QUILT_EXPORTS = (

@@ -84,12 +84,12 @@ def in_plain_words(message: str, raw: Any) -> str:
         return f"{start}“{missing[1]}” is missing"
     length = re.search(r"of length (\d+)", text)
     if length:
-        return f"{start}{shown(here)} stands here, a list of {length[1]} is wanted"
+        return f"{start}expected a list of {length[1]}, found {shown(here)}"
     kinds = re.search(r"Expected `([^`]*)`", text)
     if kinds:
         names = [k.strip() for k in kinds[1].split("|")]
         wanted = " or ".join(_KINDS.get(k, k) for k in names if k != "null")
-        return f"{start}{shown(here)} stands here, {wanted} is wanted"
+        return f"{start}expected {wanted}, found {shown(here)}"
     if "out of range" in text:
         return f"{start}{shown(here)} is out of range"
     return f"{start}{text}"

@@ -1,4 +1,4 @@
-"""The look: a calm workroom. Cloth-coloured ground, blue-green ink, one warm accent."""
+"""The look: a calm workroom. Fabric-coloured ground, blue-green ink, one warm accent."""
 
 from __future__ import annotations
 
@@ -123,7 +123,7 @@ def _drawn(name: str, colour: QColor, size: int) -> QPixmap:
 
 
 def cloth_colour(colour: str | None, grey: bool = False) -> QColor:
-    """A cloth's colour on screen; in grey view the grey as light as it."""
+    """A fabric's colour on screen; in grey view the grey as light as it."""
     if not colour:
         return QColor(NO_CLOTH)
     return QColor(grey_of(colour) if grey else colour)

@@ -1,4 +1,4 @@
-"""How cuts grow with a block: comfortable sizes, and sizes from cloth cut already."""
+"""How cuts grow with a block: comfortable sizes, and sizes from fabric cut already."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.cutlist.growth import Series, _meet, growths
+from inlet.core.cutlist.growth import Series, _meet, _without_root, growths
 from inlet.core.cutlist.stash_sizes import sizes_from
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
@@ -111,3 +111,10 @@ def test_sizes_are_in_the_plan_as_data():
     (from_stock,) = stock_list(plan, parse_stock("2 1/2 strips", INCHES))
     assert from_stock["finished"] == ["6", "6"]
     assert (from_stock["comfortable"], from_stock["others"]) == (True, [])
+
+
+@pytest.mark.parametrize("grows", [F(1234567, 10**13), F(10**9 + 7, 3 * 10**9 + 1), F(7, 2)])
+def test_what_grows_at_all_never_becomes_nothing(grows):
+    """As of a sliver, of which a rounder number would be nothing: sizes are divided by it."""
+    assert _without_root(grows) > 0
+    assert abs(float(_without_root(grows) - grows)) < 1e-9

@@ -1,4 +1,4 @@
-"""Comfortable sizes, and those that cloth cut already gives."""
+"""Comfortable sizes, and those that fabric cut already gives."""
 
 from __future__ import annotations
 

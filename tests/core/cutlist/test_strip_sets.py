@@ -57,7 +57,7 @@ def test_another_block_that_could_share_is_told():
         ("Nine", "A", F(2), 2)
     ]
     assert any("could also give A of Nine" in line for line in set_lines(one, plan.project))
-    # cut as strips they are in the cut list, once for both uses of a cloth
+    # cut as strips they are in the cut list, once for both uses of a fabric
     strips = [c for c in plan.cuts if c.shape == "strip"]
     assert Counter(c.fabric for c in strips for _ in range(c.number)) == {"a": 2, "b": 1}
     assert {width for cloth in plan.cloth.best for width in cloth.strips} == {F(5, 2)}
@@ -66,7 +66,7 @@ def test_another_block_that_could_share_is_told():
 @given(st.integers(1, 40), st.integers(10, 44), st.booleans())
 @settings(max_examples=40, deadline=None)
 def test_sets_hold_what_is_cut_from_them(copies, usable, metric):
-    """Every segment comes off some set, no set is longer than its cloth, and fewer would not do
+    """Every segment comes off some set, no set is longer than its fabric, and fewer would not do
     where all segments are alike."""
     block = replace(bars("rail"), methods={"strips": "strip-set"})
     project = replace(project_of(block), fabrics=tuple(replace(c, width=F(usable)) for c in CLOTHS))
@@ -113,8 +113,8 @@ def test_nothing_to_cut_from_sets():
 
 
 def test_what_is_over_is_offered_where_it_could_be_used():
-    """Eight at a time for three leaves five; another block has smaller ones of the same cloth, and
-    takes them cut down; other cloths, and larger ones, are not offered."""
+    """Eight at a time for three leaves five; another block has smaller ones of the same fabric, and
+    takes them cut down; other fabrics, and larger ones, are not offered."""
     drawn = "1 0 1 1 / 2 0 2 1 / 0 0 1 1 / 1 0 2 1 / 2 0 3 1"
     big = replace(block_of(drawn, 3, 1, (9, 3), "ab"), id="big", name="Big",
                   methods={"half-square-triangle": "eight-at-a-time"})  # fmt: skip

@@ -31,7 +31,7 @@ SINGLE = dict.fromkeys(
 @given(unit_blocks(), st.integers(1, 4))
 @settings(max_examples=35, deadline=None)
 def test_as_few_squares_are_cut_as_give_all_triangles(block, copies):
-    """Counted patch by patch from the drawing: triangles of one size and cloth over those a square
+    """Counted patch by patch from the drawing: triangles of one size and fabric over those a square
     gives, rounded up once for the whole block; what is left is told as over."""
     block = replace(block, methods=SINGLE)
     plan = plan_block(project_of(block), block, copies)
@@ -54,8 +54,8 @@ def test_as_few_squares_are_cut_as_give_all_triangles(block, copies):
 
 
 def test_what_a_unit_takes_of_anothers_squares_is_said():
-    """An hourglass of two cloths and a three-triangle unit: 2 quarters of each, and 2 of A. Four
-    of a cloth come off one square: the second unit cuts none, and says that it takes them."""
+    """An hourglass of two fabrics and a three-triangle unit: 2 quarters of each, and 2 of A. Four
+    of a fabric come off one square: the second unit cuts none, and says that it takes them."""
     drawn = "1 0 1 1 / 0 0 1 1 / 0 1 1 0 / 1 0 2 1 / 3/2 1/2 1 1"
     block = replace(block_of(drawn, 2, 1, (6, 3), "abababa"), methods=SINGLE)
     plan = plan_block(project_of(block), block)
@@ -87,7 +87,7 @@ def test_a_patch_that_is_a_unit_takes_what_is_over_and_nothing_is_cut_for_it():
 
 
 def test_a_diagonal_is_a_cut_of_each_square():
-    """Nine triangle squares of single triangles: 5 squares of each cloth, each cut once: 20 cuts;
+    """Nine triangle squares of single triangles: 5 squares of each fabric, each cut once: 20 cuts;
     sewn two at a time 10 squares and 5 runs of one cut: 15, and 5 lines to draw."""
     block = replace(block_of("0 0 1 1", 1, 1, (3, 3), "ab"))
     plan = plan_block(project_of(block), block, 9)

@@ -1,4 +1,4 @@
-"""How bands move and cloth follows: laws that hold for any block."""
+"""How bands move and fabric follows: laws that hold for any block."""
 
 from __future__ import annotations
 
@@ -45,7 +45,7 @@ def board(n: int = 6) -> Block:
 
 
 def look(block: Block) -> dict:
-    """Every patch with its cloth."""
+    """Every patch with its fabric."""
     return {shape_key(p.shape): p.fabric for p in draft(block).patches}
 
 
@@ -65,7 +65,7 @@ def test_a_cloths_class_is_the_makers_where_they_say_so():
     assert value_class(replace(CLOTHS[0], value="dark")) == "dark"
 
 
-# --- cloth follows ----------------------------------------------------------------------------
+# --- fabric follows ----------------------------------------------------------------------------
 
 
 @given(mixed_seams(most=5), mixed_seams(most=3))
@@ -151,7 +151,7 @@ def test_other_proportions_keep_the_patches_and_their_cloth(block, data):
     assert (made.block.columns, made.block.rows) == (columns, rows)
     assert made.block.finished == block.finished
     assert len(draft(made.block).patches) == len(draft(block).patches)
-    for spot in block.fabric_at:  # a place goes with its cell, and its cloth with it
+    for spot in block.fabric_at:  # a place goes with its cell, and its fabric with it
         x, y = (
             _in_band(spot.point[i], old, new)
             for i, (old, new) in enumerate(((block.columns, columns), (block.rows, rows)))

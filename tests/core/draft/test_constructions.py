@@ -148,7 +148,7 @@ def test_marks_are_snapped_to_and_the_lock_keeps_to_45_degrees():
     now = draft(empty(4))
     assert locked_snap(now, point(1, 1), 2.9, 3.2, 1) == point(3, 3)
     assert locked_snap(now, point(1, 1), 3.1, 1.4, 1) == point(3, 1)
-    slanted = replace(empty(4), finished=(F(12), F(6)))  # 45° of cloth, not of the grid
+    slanted = replace(empty(4), finished=(F(12), F(6)))  # 45° of fabric, not of the grid
     assert locked_snap(draft(slanted), point(0, 0), 1, 2, 1) == point(1, 2)
 
 

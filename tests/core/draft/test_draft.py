@@ -1,4 +1,4 @@
-"""Drawing: edits, cloth, snapping, and what is said of a draft."""
+"""Drawing: edits, fabric, snapping, and what is said of a draft."""
 
 from __future__ import annotations
 

@@ -41,7 +41,7 @@ def test_neighbours_too_near_in_value_are_told_unless_the_maker_knows_better():
     project = replace(project_of(block), fabrics=(red, green))
     (told,) = plan_block(project, block).problems
     assert told.code == "value-near"
-    assert "the triangle" in told.text
+    assert "The triangle" in told.text
     assert told.at == (point("1/2", "1/2"),)
 
 

@@ -270,7 +270,7 @@ def test_at_a_comfortable_size_every_cut_stays_and_what_comes_out_large_is_trimm
 
 def test_a_square_on_its_point_makes_no_size_awkward():
     """Triangle squares of 3 in beside a four-patch in a square: its squares, 2.621, are cut 2 5/8,
-    a thread more, and the triangles 3 7/8 as ever."""
+    1/64 generous, and the triangles 3 7/8 as ever."""
     drawn = "0 1 1 0 / 1 0 2 1 / 2 1 1 2 / 1 2 0 1 / 1/2 1/2 3/2 3/2 / 3/2 1/2 1/2 3/2"
     block = block_of(f"{drawn} / 2 0 2 2 / 2 1 3 1 / 2 0 3 1 / 3 1 2 2", 3, 2, (9, 6), "abc")
     plan = plan_of(usually(block))

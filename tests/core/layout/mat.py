@@ -23,7 +23,7 @@ def opened(piece: Box, deep: int, layers: int) -> list[tuple[Box, int]]:
 
 def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
     """Make every cut in its order; the pieces that lie there in the end, by their label. Fails
-    where a cut does not go through a whole piece of cloth, edge to edge, or a place is not cut
+    where a cut does not go through a whole piece of fabric, edge to edge, or a place is not cut
     out."""
     width, length, layers = F(cloth["width"]), F(cloth["length"]), cloth["layers"]
     assert cloth["fold"] == (None if layers == 1 else "0")
@@ -41,7 +41,7 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
                 x, y, w, h = piece
                 assert x == -w / 2  # as far to either side of the fold
                 there[piece] = there.pop((F(0), y, w / 2, h)) // 2
-            assert piece in there, f"cut {number} is of cloth that does not lie there"
+            assert piece in there, f"cut {number} is of fabric that does not lie there"
         assert len({there[piece] for piece in pile}) == 1
         assert cut["layers"] == there[pile[0]] * cut["stacked"]
         assert cut["stacked"] == 1 or cut["layers"] <= stack

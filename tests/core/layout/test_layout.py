@@ -1,4 +1,5 @@
-"""Cut lists laid out on what there is and on new cloth, followed on the mat from the JSON alone."""
+"""Cut lists laid out on what there is and on new fabric, followed on the mat from the JSON
+alone."""
 
 from __future__ import annotations
 
@@ -12,7 +13,8 @@ from inlet.core.cutlist.cuts import Cut
 from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.point import Point
 from inlet.core.layout.cards import stack_ready
-from inlet.core.layout.layout import FEW, ToCut, lay_out
+from inlet.core.layout.fabric_plan import ToCut
+from inlet.core.layout.layout import FEW, lay_out
 from inlet.core.layout.progress import begin, kept, worth_keeping
 from inlet.core.layout.strokes import places_of, strokes_of
 from inlet.core.layout.words import buying_text, strips_text
@@ -138,7 +140,7 @@ def test_a_whole_strip_for_a_set_is_not_squared():
     plan = plan_of(strip, cutting=Cutting())
     assert plan.strips == [F(5, 2)] * 3
     assert not plan.missing
-    assert plan.length == 8  # and the cloth's edge, once
+    assert plan.length == 8  # and the fabric's edge, once
 
 
 def test_a_strip_nearly_all_of_which_a_set_takes_stays_whole():
@@ -212,7 +214,7 @@ def test_the_strips_to_cut_first_are_told_widest_first():
 
 def test_what_is_there_is_used_first_and_counted_down():
     """Two fat quarters hold eight squares of 7 in, four each; the other four are cut from new
-    cloth. Once the first is on the mat, one is left."""
+    fabric. Once the first is on the mat, one is left."""
     have = (Have(kind="fat-quarter", count=2),)
     fabric = Fabric(id="a", have=have)
     block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
@@ -290,7 +292,7 @@ def test_cloth_that_is_being_cut_is_the_same_in_centimetres():
 
 
 def test_long_pieces_are_cut_along_a_stripe():
-    """Borders 3 x 60 in of a stripe lie side by side along the cloth; squares fill what is left
+    """Borders 3 x 60 in of a stripe lie side by side along the fabric; squares fill what is left
     beside them."""
     border = SQUARE._replace(shape="rectangle", cut=(F(3), F(60)), number=4)
     small = SQUARE._replace(number=40, label="B")

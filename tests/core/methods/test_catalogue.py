@@ -119,7 +119,7 @@ cloths = st.text("abcd", min_size=1, max_size=4)
 @settings(max_examples=120, deadline=None)
 def test_every_way_gives_the_unit_exactly(kind, size_, seam, colours, turn):
     if kind == "checkerboard":
-        colours = "ab"  # three cloths make it squares
+        colours = "ab"  # three fabrics make it squares
     width, height = TRAY[kind].size
     unit = unit_of(kind, [size_ * width / height, size_], colours, turn)
     for method in methods_for(unit, seam):
@@ -191,7 +191,7 @@ def test_nine_hourglasses_two_a_run_make_ten():
 def test_triangles_come_in_whole_squares():
     unit = unit_of("quarter-square-triangle", [F(4)], "abba")
     method = plan_method(method_of(unit, F(1, 4), "single-triangles"), unit, Need(3), Measure())
-    # six triangles of a cloth, four a square
+    # six triangles of a fabric, four a square
     assert [(p.number, p.piece.crosscut) for p in method.pieces] == [(2, "twice"), (2, "twice")]
 
 

@@ -1,4 +1,4 @@
-"""The demo quilt's cloth, piece by piece, beside counts by hand and areas by polygons."""
+"""The demo quilt's fabric, piece by piece, beside counts by hand and areas by polygons."""
 
 from __future__ import annotations
 

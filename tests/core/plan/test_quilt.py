@@ -116,9 +116,9 @@ def test_setting_triangles_cover_what_they_are_on_the_top(project):
 @given(quilts(), st.sampled_from([0, 1, 2]), st.booleans())
 @settings(max_examples=14, deadline=None)
 def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
-    """From the JSON alone: the pieces of each cloth on the top, grown by the allowance, against
-    what is cut; and the cutting plan followed at the mat gives every stack, of cloth that washing
-    has made narrower, too. Only what is wider than the cloth is missing."""
+    """From the JSON alone: the pieces of each fabric on the top, grown by the allowance, against
+    what is cut; and the cutting plan followed at the mat gives every stack, of fabric that washing
+    has made narrower, too. Only what is wider than the fabric is missing."""
     shrunk = tuple(replace(cloth, shrink=(F(4), F(3))) for cloth in project.fabrics)
     project = replace(project, cutting=Cutting(folds=folds, wash=wash), fabrics=shrunk)
     plan = plan_quilt(project)
@@ -277,7 +277,7 @@ def test_binding_straight_and_on_the_bias():
 
 def test_long_sashing_on_point_has_slanted_ends():
     """Two by two 10 in blocks with 1 in sashing, in one strip between rows: each is cut as long as
-    its long edge, and 1/4 in · (1 + √2) more for each tip; never longer than the cloth is wide."""
+    its long edge, and 1/4 in · (1 + √2) more for each tip; never longer than the fabric is wide."""
     block = block_of(size=(10, 10), cloths="a")
     quilt = Quilt(setting="on-point", columns=2, rows=2, block=block.id,
                   sashing=Sashing(width=F(1), fabric="b"))  # fmt: skip
@@ -431,7 +431,7 @@ def test_what_the_steps_of_a_quilt_make_is_what_they_need(one, other, columns, r
 
 
 def test_what_is_worked_out_is_kept_only_where_steps_were_done_since():
-    """Ticking a step changes nothing that is cut or sewn; another cloth, ruler or block does."""
+    """Ticking a step changes nothing that is cut or sewn; another fabric, ruler or block does."""
     project = of(Quilt(columns=2, rows=2, block="hst"), HST)
     before = plan_quilt(project)
     before.work_out()

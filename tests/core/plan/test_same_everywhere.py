@@ -33,7 +33,7 @@ def three_busy_processes():
 
 
 def block_json():
-    """A block of 44 seams in five cloths scattered over it: hard to press and to lay out."""
+    """A block of 44 seams in five fabrics scattered over it: hard to press and to lay out."""
     block = replace(squares(9, 5), finished=(9, 5))
     return plan_dict(plan_block(project_of(block), block, 7))
 

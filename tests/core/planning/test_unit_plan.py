@@ -147,7 +147,7 @@ def test_labels_are_never_given_twice():
 @given(st.integers(1, 60), lengths, allowances, st.integers(15, 45))
 @settings(max_examples=60)
 def test_strips_give_the_segments_wanted(count, size_, seam, usable):
-    """By counting: whole segments of each set, none too many sets, none longer than the cloth."""
+    """By counting: whole segments of each set, none too many sets, none longer than the fabric."""
     unit = unit_of("four-patch", [size_], "abba")
     measure = Measure(seam=seam)
     its_method = method_of(unit, seam, "strip-set")
@@ -163,7 +163,7 @@ def test_strips_give_the_segments_wanted(count, size_, seam, usable):
 
 
 def test_sets_are_shared_by_units_that_want_the_same():
-    """A four-patch, and bars of the same two cloths and widths: one kind of set."""
+    """A four-patch, and bars of the same two fabrics and widths: one kind of set."""
     drawn = "2 0 2 2 / 1 0 1 2 / 0 1 2 1 / 3 0 3 2"
     block = block_of(drawn, 4, 2, (8, 4))
     spots = (
@@ -199,7 +199,7 @@ def test_sets_are_shared_by_units_that_want_the_same():
     assert plan.resewn
 
 
-# --- cloth already cut --------------------------------------------------------------------------
+# --- fabric already cut --------------------------------------------------------------------------
 
 
 def test_ten_inch_squares_four_at_a_time():

@@ -1,4 +1,4 @@
-"""Blocks that makers know by name, drawn here, each in the two or few cloths that make it one."""
+"""Blocks that makers know by name, drawn here, each in the two or few fabrics that make it one."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ LIGHT, DARK = "a", "b"
 
 
 def painted(drawn: str, columns: int, rows: int, cloth_at: Callable[[float, float], str], side=3):
-    """A block of square cells, each patch in the cloth of a point inside it (grid units)."""
+    """A block of square cells, each patch in the fabric of a point inside it (grid units)."""
     block = block_of(drawn, columns, rows, (side * columns, side * rows), "a")
     spots = (replace(spot, fabric=cloth_at(*map(float, spot.point))) for spot in block.fabric_at)
     return replace(block, fabric_at=tuple(spots))
@@ -93,7 +93,7 @@ NAMED = {
     "nine-patch": painted(grid(3, 3), 3, 3, checker),
     "checkerboard": painted(grid(6, 6), 6, 6, checker, 2),
     "bricks": painted(BRICKS, 6, 4, lambda x, y: "abcd"[int(x + 2 * int(y)) % 4], 2),
-    "bricks of one cloth": painted(BRICKS, 6, 4, lambda x, y: LIGHT, 2),
+    "bricks of one fabric": painted(BRICKS, 6, 4, lambda x, y: LIGHT, 2),
     "pinwheel": painted("1 0 1 2 / 0 1 2 1 / 0 0 2 2 / 2 0 0 2", 2, 2, wheel, 4),
     "hourglasses": painted(f"{DIAGONALS} / {grid(3, 3)}", 3, 3, hourglass),
     "geese": painted(f"{GEESE} / 0 1 2 1 / 0 2 2 2 / 0 3 2 3", 2, 4, goose),

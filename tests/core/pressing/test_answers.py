@@ -50,7 +50,7 @@ def test_every_junction_nests_or_is_whirled(name, crossings):
 
 @pytest.mark.parametrize("name", ["four-patch", "nine-patch", "checkerboard", "pinwheel"])
 def test_first_seams_go_to_the_dark(name):
-    """Light cloth shows what lies under it; dark does not."""
+    """Light fabric shows what lies under it; dark does not."""
     plan = pressed(NAMED[name])
     short = [s for s in plan.stretches if between_two_patches(s)]
     assert short
@@ -73,7 +73,7 @@ def test_rows_of_a_nine_patch_go_opposite_ways():
         assert ways == {wanted}
 
 
-@pytest.mark.parametrize("name", ["bricks", "bricks of one cloth"])
+@pytest.mark.parametrize("name", ["bricks", "bricks of one fabric"])
 def test_bricks_are_pressed_by_rows_by_turns(name):
     """Nothing crosses in bricks: rows go one way each, the next the other way."""
     plan = pressed(NAMED[name])
@@ -84,7 +84,7 @@ def test_bricks_are_pressed_by_rows_by_turns(name):
             at = float(s.ends[0].x / plan.seams.draft.block.scale[0])
             row = int(min(s.ends[0].y, s.ends[1].y) / plan.seams.draft.block.scale[1])
             ways.setdefault(row, set()).add(boxes[s.toward][0] >= at)
-    if name == "bricks of one cloth":
+    if name == "bricks of one fabric":
         assert [len(own) for own in ways.values()] == [1, 1, 1, 1]
         assert ways[0] != ways[1] != ways[2] != ways[3]
     assert states(plan) == []

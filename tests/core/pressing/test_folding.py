@@ -1,4 +1,4 @@
-"""Allowances folded as they are pressed, against cloth cut and folded by another library."""
+"""Allowances folded as they are pressed, against fabric cut and folded by another library."""
 
 from __future__ import annotations
 
@@ -64,7 +64,7 @@ def solid(shape):
 
 
 def cloth_folded(plan, toward):
-    """Each patch one piece of cloth with its allowance, folded seam after seam by shapely; of the
+    """Each patch one piece of fabric with its allowance, folded seam after seam by shapely; of the
     block's rectangles only, whose allowances have no tips."""
     s, points = float(S), [p.floats() for p in plan.draft.arrangement.points]
     scale = [float(x) for x in plan.block.scale]

@@ -115,7 +115,7 @@ def test_units_of_both_hands_from_one_run_are_pressed_alike_or_again():
 
 
 def first_seam(plan, part):
-    """The cloth toward which a unit's first seam is pressed."""
+    """The fabric toward which a unit's first seam is pressed."""
     own = [s for s in plan.pressing.best.stretches if s.join.faces < part.faces]
     (stretch,) = [s for s in own if len(s.join.faces) == 2]
     return plan.draft.patches[stretch.toward].fabric

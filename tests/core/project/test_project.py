@@ -56,12 +56,14 @@ def test_sizes_in_words():
     assert size_text((F(2), F(7, 2)), INCH) == "2 x 3 1/2 in"
     assert size_text((F(2), F(2)), METRIC) == "2 cm"
     assert measured_text((F(7, 2), F(7, 2)), INCH) == "3 1/2 in"
-    assert measured_text((F(451, 128), F(225, 64)), INCH) == "3 1/2 in, a thread more"
+    assert measured_text((F(225, 64), F(225, 64)), INCH) == "3 1/2 in, generous by 1/64 in"
     assert measured_text((F(19, 3), F(41, 12)), INCH) == (
-        "6 5/16 x 3 7/16 in, a thread more across, a thread less down"  # 6.333 and 3.417
+        "6 5/16 x 3 7/16 in, generous by 1/64 in across, scant by 1/64 in down"  # 6.333 and 3.417
     )
-    assert measured_text((F(7, 2), F(241, 64)), INCH) == "3 1/2 x 3 3/4 in, a thread more down"
-    assert measured_text((F(897, 100), F(9)), METRIC) == "9 cm, a thread less across"
+    assert measured_text((F(7, 2), F(241, 64)), INCH) == (
+        "3 1/2 x 3 3/4 in, generous by 1/64 in down"
+    )
+    assert measured_text((F(897, 100), F(9)), METRIC) == "9 cm, scant by 0.03 cm across"
     assert place_text(point("3/2", 2)) == "1 1/2 across, 2 down"
     assert method_words("two-at-a-time") == "two at a time"
     assert kind_words("half-square-triangle") == "half-square triangle"
@@ -80,7 +82,7 @@ def test_pieces_and_cloth_in_words():
     assert told == (
         "Cut 3 7/8 in squares: 1 of A (A1), 1 of B (A2); keep the 3 7/8 in square of B; sew 1/4 in."
     )
-    assert cloth_name(project, None) == "no cloth yet"
+    assert cloth_name(project, None) == "no fabric yet"
     assert buying_text(plan.cloth.best[0], INCH) == "1 strip, 4 3/8 in in all; buy 1/8 yd"
     assert total_text(plan.cloth.best, INCH) == "1/4 yd"
     assert total_text([plan.cloth.best[0]._replace(buy=F(70))], METRIC) == "0.7 m"

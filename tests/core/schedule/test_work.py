@@ -61,7 +61,7 @@ def test_a_seam_advised_spares_what_it_says_and_costs_one_piece(name):
         assert after.seams.pivots == before.seams.pivots - advice.pivots
         assert len(after.draft.patches) == len(before.draft.patches) + 1
         assert after.seams.pivots_at_least == len(unpassed(after.draft))
-        # the new piece has its cloth already
+        # the new piece has its fabric already
         assert not any(p.code == "patch-without-fabric" for p in after.problems)
 
 

@@ -143,7 +143,7 @@ def test_any_quilt_is_planned_or_told(quilt, measure):
 @given(any_quilts())
 @settings(max_examples=30, deadline=None)
 def test_cutting_rules_do_not_change_what_is_cut(quilt):
-    """Folded or not, washed or not: the same stacks, other cloth."""
+    """Folded or not, washed or not: the same stacks, other fabric."""
     project = replace(project_of(EFF, LONG, EMPTY), quilt=quilt)
     one = plan_quilt(project)
     other = plan_quilt(replace(project, cutting=Cutting(folds=0, wash=True, margin=F(10))))
@@ -151,7 +151,7 @@ def test_cutting_rules_do_not_change_what_is_cut(quilt):
     along = tuple(Fabric(id=f.id, name=f.name, lengthwise=True) for f in CLOTHS)
     uncut = plan_quilt(replace(project, fabrics=along))
     strips = [c for c in uncut.setting.cuts if c.shape == "strip" and c.fabric]
-    assert strips == []  # what is cut along the cloth is never joined
+    assert strips == []  # what is cut along the fabric is never joined
 
 
 @given(any_quilts(), st.sampled_from([F(1, 16), F(1, 2), F(1), F(5, 2), F(7)]), st.booleans())

@@ -57,7 +57,7 @@ SPOTS = st.tuples(st.integers(0, 4), st.integers(0, 4))
 
 
 def picture(project):
-    """Every patch of the top where it lies, with its cloth."""
+    """Every patch of the top where it lies, with its fabric."""
     out = set()
     for each in blocks_on_top(quilt_top(project), project):
         for patch in patches_of(each.block):
@@ -129,7 +129,7 @@ def test_a_pattern_laid_by_hand_is_found_and_turns_that_look_alike_are_not_odd()
     looks = looks_of(HALF)
     assert len(set(looks.values())) == 4
     assert len(set(looks_of(PLAIN_F).values())) == 8
-    # A slice between a diagonal and an arc, the same cloth on both sides: turned half round, all
+    # A slice between a diagonal and an arc, the same fabric on both sides: turned half round, all
     # corners lie as before, and the slice on the other side.
     zero, one = F(0), F(1)
     arc = Seam(arc=Arc(centre=(zero, one), start=(zero, zero), end=(one, one)))
@@ -190,7 +190,7 @@ def test_no_colourway_lies_beside_itself(columns, rows, number, on_point, seed, 
 
 def test_values_are_balanced_and_cloths_kept_apart():
     """The mean lightness of every three by three is nearer to the whole than by chance alone; with
-    the rule, no two in a row share a cloth."""
+    the rule, no two in a row share a fabric."""
 
     def spread(balance):
         project = scatter_project(12, 12, 6, seed=5, balance=balance, apart=False)

@@ -36,7 +36,7 @@ def of(columns=1, rows=1, **more):
 
 
 def test_lengths_by_hand():
-    """Four 4 in patches: 1/2 in inside each is a square of 3 in, so 4 · 12; only cloth a: half of
+    """Four 4 in patches: 1/2 in inside each is a square of 3 in, so 4 · 12; only fabric a: half of
     them. Again 1/2 in further in: 2 in squares. Seams: two of 8 in; of four blocks eight, and two
     of 16 between them. A grid 3 in apart from the middle of 8 in: three lines both ways; on the
     diagonal the one beside the longest is 2 · 3 in shorter."""

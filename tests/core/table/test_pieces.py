@@ -1,4 +1,4 @@
-"""Pieces to cut, against the craft's own formulas, and cloth sewn and opened."""
+"""Pieces to cut, against the craft's own formulas, and fabric sewn and opened."""
 
 from __future__ import annotations
 
@@ -106,7 +106,7 @@ def test_sides_no_exact_number_holds_are_rounded_up_by_less_than_a_hair():
     assert sewn_shape(piece, F(1, 4), tilted) == tilted
 
 
-# --- cloth ------------------------------------------------------------------------------------
+# --- fabric ------------------------------------------------------------------------------------
 
 
 def total(sheet) -> F:
@@ -177,7 +177,7 @@ def test_half_rectangles_are_cut_the_way_they_lean(width, times, turn):
     assert halves == [pytest.approx(wanted)] * 2
     cut = plan.cuts[0]
     for laid in (laid for cloth in plan.cloth.best for laid in cloth.cloths):
-        for place in places_of(laid):  # on the mat the cloth's width runs upward
+        for place in places_of(laid):  # on the mat the fabric's width runs upward
             low, high = (float(x) for x in unit.in_use.method.pieces[0].exact)
             upright = place.at.width > place.at.height
             wide, tall = (low, high) if upright else (high, low)

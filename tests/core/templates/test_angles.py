@@ -16,7 +16,8 @@ from inlet.core.cutlist.cuts import Cut
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.layout.cards import stack_ready
-from inlet.core.layout.layout import FEW, ToCut, lay_out
+from inlet.core.layout.fabric_plan import ToCut
+from inlet.core.layout.layout import FEW, lay_out
 from inlet.core.layout.progress import begin
 from inlet.core.layout.strokes import places_of
 from inlet.core.numbers.fraction import Fraction as F
@@ -137,7 +138,7 @@ def corners_of(polygon):
 )  # fmt: skip
 @settings(max_examples=25, deadline=None)
 def test_triangles_of_any_kind_are_laid_head_to_tail(base, high, tip, n, folds, work, direction):
-    """No more cloth than one by one, all of them there, followed on the mat; a print with a top is
+    """No more fabric than one by one, all of them there, followed on the mat; a print with a top is
     not turned half round."""
     outline = shape((0, 0), (base, 0), (tip, high))
     found = angled(outline, INCH)
@@ -157,7 +158,7 @@ def test_triangles_of_any_kind_are_laid_head_to_tail(base, high, tip, n, folds, 
     places = [place for cloth in plans[0].cloths for place in places_of(cloth)]
     assert not (direction and any(place.holds > 1 for place in places))
     for place in places:
-        box = float(place.at.height), float(place.at.width)  # on the mat cloth lies on its side
+        box = float(place.at.height), float(place.at.width)  # on the mat fabric lies on its side
         for corners in laid_outlines(cut, place.holds, INCH):
             lying = shapely.Polygon(in_box(corners, *box, place.turned))
             assert shapely.box(-0.02, -0.02, box[0] + 0.02, box[1] + 0.02).contains(lying)

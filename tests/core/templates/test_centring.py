@@ -1,4 +1,5 @@
-"""A motif in the middle of its piece: cloth cut, sewn and trimmed on a line, by positions alone."""
+"""A motif in the middle of its piece: fabric cut, sewn and trimmed on a line, by positions
+alone."""
 
 from __future__ import annotations
 
@@ -14,7 +15,7 @@ eighths = st.integers(0, 80).map(lambda n: F(n, 8))
 
 
 def sewn(cloth, strip, at_left, seam):
-    """A strip joined to one end of a line of cloth; both are (label, from, to) spans."""
+    """A strip joined to one end of a line of fabric; both are (label, from, to) spans."""
     (low, high), wide = cloth, strip
     return (low - (wide - 2 * seam), high) if at_left else (low, high + wide - 2 * seam)
 
@@ -23,7 +24,7 @@ def sewn(cloth, strip, at_left, seam):
 @settings(max_examples=300, deadline=None)
 def test_the_motif_ends_in_the_middle_of_enough_cloth(size, left, right, finished, measure):
     """The motif lies from 0 to its size. After the steps half the piece lies on either side of its
-    middle, and where it is left off the middle, the piece still finds its cloth."""
+    middle, and where it is left off the middle, the piece still finds its fabric."""
     size, finished, seam = size + 1, F(finished, 2), measure.seam
     motif = PrintMotif(
         size=(size, F(1)),

@@ -49,7 +49,7 @@ TRAY = {f"{s.kind}: {s.words}": s for s in tray_units()}
 @pytest.mark.parametrize("name", TRAY)
 @pytest.mark.parametrize("seed", range(2))
 def test_every_unit_is_named_in_any_turn_and_colouring(name, seed):
-    """Two blocks of each: one turned, one mirrored, in different sizes and cloths."""
+    """Two blocks of each: one turned, one mirrored, in different sizes and fabrics."""
     tray_unit = TRAY[name]
     cloths = ("ab", "cabd")[seed]
     block = turned(tray_block(tray_unit, F(3 + seed, 2)), (2 * seed + 1, bool(seed)))
@@ -134,7 +134,7 @@ def test_proportions(drawn, columns, rows, kind):
         # bars and a square on one grid: still two units of bars
         ("1 0 1 2 / 2 0 2 2 / 4 0 4 2 / 5 0 5 2", 6, 2, (12, 4), "ab",
          {"strips": 2, "square": 1}),
-        # a grid of squares in two cloths, and in three
+        # a grid of squares in two fabrics, and in three
         ("1 0 1 4 / 2 0 2 4 / 3 0 3 4 / 0 1 4 1 / 0 2 4 2 / 0 3 4 3", 4, 4, (8, 8), "ab",
          {"checkerboard": 1}),
         ("1 0 1 4 / 2 0 2 4 / 3 0 3 4 / 0 1 4 1 / 0 2 4 2 / 0 3 4 3", 4, 4, (8, 8), "abc",

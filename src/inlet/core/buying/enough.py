@@ -17,8 +17,8 @@ from inlet.core.words import cloth_name, length_text, size_text
 
 
 class Change(NamedTuple):
-    """Something that would make what there is do: what, and the cloth it spares, in square units of
-    the project."""
+    """Something that would make what there is do: what, and the fabric it spares, in square units
+    of the project."""
 
     text: str
     spares: float
@@ -30,8 +30,8 @@ Does = Callable[[Plan], Change | None]
 
 
 class Enough(NamedTuple):
-    """``short`` are the cloths that do not do, each with what finds no room; ``changes`` those that
-    would make all of them do, the smallest first. ``entered``: is anything entered at all?"""
+    """``short`` are the fabrics that do not do, each with what finds no room; ``changes`` those
+    that would make all of them do, the smallest first. ``entered``: is anything entered at all?"""
 
     short: tuple[ClothPlan, ...]
     changes: tuple[Change, ...]
@@ -68,7 +68,7 @@ def _on_hand(plan: Plan, fabric: str | None, wanted: ToCut) -> ClothPlan:
 
 
 def _short(plan: Plan) -> tuple[ClothPlan, ...]:
-    """The cloths of a plan that what there is does not do for."""
+    """The fabrics of a plan that what there is does not do for."""
     laid = (_on_hand(plan, fabric, plan.to_cut) for fabric in plan.to_cut.by_fabric())
     return tuple(cloth for cloth in laid if cloth.missing)
 
@@ -93,7 +93,7 @@ def _of_block(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iter
 def _other_methods(
     plan: PreparedBlock, short: tuple[ClothPlan, ...]
 ) -> Iterator[tuple[str, Block]]:
-    """The block with another method for a unit of a cloth that does not do, and that in words."""
+    """The block with another method for a unit of a fabric that does not do, and that in words."""
     fabrics = {cloth.fabric for cloth in short}
     for unit in plan.units:
         if not fabrics & set(unit.unit.fabrics):
@@ -182,7 +182,7 @@ def _smaller_quilt(
 
 
 def _swapped(plan: Plan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
-    """Another cloth in place of the only one that does not do."""
+    """Another fabric in place of the only one that does not do."""
     if len(short) != 1:
         return
     lacking = short[0].fabric
@@ -204,7 +204,7 @@ def enough_lines(found: Enough, project: Project) -> list[str]:
     if not found.entered:
         return ["Nothing is entered under “What I have” yet."]
     if found.does:
-        return ["Yes: what you have does. The cloths above show how to cut it."]
+        return ["Yes: what you have does. The fabrics above show how to cut it."]
     measure = project.measure
     out = []
     for cloth in found.short:

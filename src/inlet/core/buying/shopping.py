@@ -14,11 +14,11 @@ from inlet.core.project import Project
 from inlet.core.words import cloth_name, near, size_text
 
 FARTHEST = 6
-"""How many blocks more or fewer are tried for a step of cloth more or less."""
+"""How many blocks more or fewer are tried for a step of fabric more or less."""
 
 
 class Line(NamedTuple):
-    """One cloth to buy: ``price`` for all of it where its price is known; ``left`` what is left
+    """One fabric to buy: ``price`` for all of it where its price is known; ``left`` what is left
     over that is worth keeping; ``notes`` what a step more would buy, and one less would cost."""
 
     cloth: ClothPlan
@@ -28,7 +28,7 @@ class Line(NamedTuple):
 
 
 class Other(NamedTuple):
-    """What is bought besides the cloth that is cut up: the backing, the batting."""
+    """What is bought besides the fabric that is cut up: the backing, the batting."""
 
     name: str
     buy: str
@@ -37,7 +37,7 @@ class Other(NamedTuple):
 
 
 class Shopping(NamedTuple):
-    """Everything to buy for ``what``; ``missing`` are pieces no cloth holds; ``others`` what goes
+    """Everything to buy for ``what``; ``missing`` are pieces no fabric holds; ``others`` what goes
     behind a quilt."""
 
     what: str
@@ -54,7 +54,7 @@ class Shopping(NamedTuple):
 
 
 def shopping(plan: BlockPlan, notes: bool = False) -> Shopping:
-    """For the copies of a plan's block; with ``notes`` on what a step of cloth more or less means,
+    """For the copies of a plan's block; with ``notes`` on what a step of fabric more or less means,
     which plans other numbers of it."""
     steps = _steps(plan) if notes else {}
     what = f"{plan.copies} × {plan.block.title}" if plan.copies > 1 else plan.block.title
@@ -62,7 +62,7 @@ def shopping(plan: BlockPlan, notes: bool = False) -> Shopping:
 
 
 def shopping_for(project: Project, copies: Mapping[str, int], what: str, work: int) -> Shopping:
-    """For so many of each block, by its id, cut from the same cloth together."""
+    """For so many of each block, by its id, cut from the same fabric together."""
     cuts, standing = [], {}
     titles = Counter(block.title for block in project.blocks)
     for block in project.blocks:
@@ -136,7 +136,7 @@ def _listed(
 
 
 def _left(cloth: ClothPlan, project: Project) -> Iterator[str]:
-    """What is left of each piece of cloth, the largest pieces."""
+    """What is left of each piece of fabric, the largest pieces."""
     for laid in cloth.cloths:
         for rect in worth_keeping(laid, project)[:3]:
             size = size_text((rect.width, rect.height), project.measure)
@@ -144,7 +144,7 @@ def _left(cloth: ClothPlan, project: Project) -> Iterator[str]:
 
 
 def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
-    """What a step of cloth more would make, and one less, for each cloth alone."""
+    """What a step of fabric more would make, and one less, for each fabric alone."""
     step = plan.measure.system.buying
     name = bought_text(step, plan.measure)
     needs: dict[int, dict[str | None, Fraction]] = {}
@@ -194,9 +194,9 @@ def price_text(price: Exact | None) -> str:
 
 
 def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
-    """The list as lines of text cells: cloth, what to buy, price, what is left."""
+    """The list as lines of text cells: fabric, what to buy, price, what is left."""
     measure = project.measure
-    lines = [["Cloth", "Buy", "Price", "From what you have", "Left over"]]
+    lines = [["Fabric", "Buy", "Price", "From what you have", "Left over"]]
     for line in found.lines:
         cloth = line.cloth
         own = [laid for laid in cloth.cloths[cloth.begun :] if laid.kind != "new"]
@@ -216,12 +216,12 @@ def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
 
 
 def shopping_notes(found: Shopping, project: Project) -> list[str]:
-    """What is said below the list: what a step more or less means, and what no cloth holds."""
+    """What is said below the list: what a step more or less means, and what no fabric holds."""
     notes = [
         f"{cloth_name(project, line.cloth.fabric)}: {' '.join(line.notes)}"
         for line in found.lines
         if line.notes
     ]
     if found.missing:
-        notes.append(f"No cloth holds: {', '.join(found.missing)}.")
+        notes.append(f"No fabric holds: {', '.join(found.missing)}.")
     return notes

@@ -30,7 +30,7 @@ class ChartRow(NamedTuple):
 
 
 class ClothRow(NamedTuple):
-    """A cloth: how much of it is bought for one block, and for as many as are asked for, at each
+    """A fabric: how much of it is bought for one block, and for as many as are asked for, at each
     size."""
 
     fabric: str | None
@@ -39,8 +39,8 @@ class ClothRow(NamedTuple):
 
 
 class SizeChart(NamedTuple):
-    """``sizes`` finished, ``comfortable`` or not; rows of pieces, of cloth, and what changes: units
-    that are made otherwise at some sizes. ``copies`` is for how many blocks."""
+    """``sizes`` finished, ``comfortable`` or not; rows of pieces, of fabric, and what changes:
+    units that are made otherwise at some sizes. ``copies`` is for how many blocks."""
 
     sizes: tuple[Pair, ...]
     comfortable: tuple[bool, ...]
@@ -95,11 +95,11 @@ def comfortable_between(plan: BlockPlan, low: Exact, high: Exact) -> tuple[Exact
             k -= series.step
             if len(found) > MOST_SIZES:
                 raise NumberError(
-                    f"more than {MOST_SIZES} comfortable sizes lie between these two; "
+                    f"more than {MOST_SIZES} ruler-friendly sizes lie between these two; "
                     "choose nearer ones"
                 )
     if not found:
-        raise NumberError("no size between these two is comfortable")
+        raise NumberError("no size between these two is ruler-friendly")
     return tuple(reversed(found))
 
 
@@ -197,9 +197,9 @@ def _changes(plans: Sequence[BlockPlan]) -> list[str]:
 
 
 def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:
-    """The chart as lines of text cells: a head, the pieces, the cloth."""
+    """The chart as lines of text cells: a head, the pieces, the fabric."""
     measure = plan.measure
-    head = ["Unit", "Cloth", "Piece"]
+    head = ["Unit", "Fabric", "Piece"]
     head += [
         size_text(size, measure) + ("" if ok else " *")
         for size, ok in zip(chart.sizes, chart.comfortable, strict=True)
@@ -215,7 +215,7 @@ def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:
     return lines
 
 
-NOT_COMFORTABLE = "* not a comfortable size: some cuts fall between the ruler's marks."
+NOT_COMFORTABLE = "* not a ruler-friendly size: some cuts fall between the ruler's marks."
 
 
 def chart_notes(chart: SizeChart) -> list[str]:

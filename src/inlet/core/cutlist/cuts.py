@@ -1,4 +1,4 @@
-"""The cut list: equal pieces of all units taken together, by cloth, widest first."""
+"""The cut list: equal pieces of all units taken together, by fabric, widest first."""
 
 from __future__ import annotations
 
@@ -14,11 +14,11 @@ from inlet.core.table import PER_SQUARE, Crosscut, Lean, Shape
 
 
 class Cut(NamedTuple):
-    """``number`` shapes of one cut size from one cloth. ``cut`` is (shorter, longer side), of a
+    """``number`` shapes of one cut size from one fabric. ``cut`` is (shorter, longer side), of a
     strip (width, length); ``labels`` are the units they go into; ``outline`` is a template's
     finished outline; ``lean`` the way a rectangle's diagonal runs. ``label`` is what is pinned to
     the stack: the unit that first wants it, numbered where that one wants several. ``owned`` comes
-    from cloth cut already; ``over`` are triangles that are not needed."""
+    from fabric cut already; ``over`` are triangles that are not needed."""
 
     fabric: str | None
     shape: Shape
@@ -34,7 +34,7 @@ class Cut(NamedTuple):
 
 
 def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tuple[Cut, ...]:
-    """Every piece of the methods in use, strips of sets as ``sets`` shares them; by cloth in order
+    """Every piece of the methods in use, strips of sets as ``sets`` shares them; by fabric in order
     of first use, then widest first."""
     found: dict[tuple[object, ...], Cut] = {}
     same = SameShapes()
@@ -42,7 +42,7 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     cloths: dict[str | None, int] = {}
     for cut in (*_pieces(units), *_set_strips(units, sets)):
         cloths.setdefault(cut.fabric, len(cloths))
-        if cut.outline:  # a template lies any way on the cloth
+        if cut.outline:  # a template lies any way on the fabric
             outline = same.first_like(cut.outline)
             first = first_of.setdefault(outline, cut)
             cut = cut._replace(outline=outline, cut=first.cut)

@@ -55,7 +55,7 @@ def _without_root(grows: Exact) -> Exact:
     if _is_short(grows) or isinstance(grows, Root2):
         return grows
     short = grows.limit_denominator(10**4)
-    return short if abs(float(grows - short)) < 1e-9 else grows
+    return short if short and abs(float(grows - short)) < 1e-9 else grows
 
 
 def rational_part(x: Exact) -> Fraction:

@@ -13,7 +13,7 @@ from inlet.core.project import Project
 
 Standing = Mapping[str, int]
 """By the label of a stack: how many of its pieces stand with their long side along the print,
-which runs up the block as it runs along the cloth."""
+which runs up the block as it runs along the fabric."""
 
 
 def standing(

@@ -1,4 +1,4 @@
-"""The sizes a block can be made at from cloth cut already."""
+"""The sizes a block can be made at from fabric cut already."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ MOST_TIMES = 20
 
 class StockSize(NamedTuple):
     """A size the block can be. ``whole`` are units all of whose pieces come off the stock there,
-    ``others`` those that need larger cloth; ``fills`` is the unit whose piece sets the size."""
+    ``others`` those that need larger fabric; ``fills`` is the unit whose piece sets the size."""
 
     stock: Stock
     finished: Pair

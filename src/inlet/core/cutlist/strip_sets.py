@@ -47,7 +47,7 @@ class Elsewhere(NamedTuple):
 
 
 class PlannedSet(NamedTuple):
-    """One kind of set: finished widths and cloths of its ``bands``, the ``segments`` wanted, the
+    """One kind of set: finished widths and fabrics of its ``bands``, the ``segments`` wanted, the
     lengths of the sets to sew from full-width strips, what other strips would come to, and which
     units of other blocks could share it."""
 
@@ -102,7 +102,7 @@ def _planned_set(
         ("fat quarter", min(width, measure.system.fat_quarter)),
     )
     found = (_strips(name, long, rows, measure) for name, long in kinds)
-    # Longer than the cloth is wide, each segment is a set of its own, cut lengthwise.
+    # Longer than the fabric is wide, each segment is a set of its own, cut lengthwise.
     alone: list[Exact] = [row.cut for row in rows for _ in range(row.number)]
     lengths = _lengths(_filled(width, rows, measure) or alone, measure)
     wide = sum((w for w, _ in bands), Fraction(0)) + 2 * measure.seam

@@ -40,7 +40,7 @@ SLIVER = 1e-5
 
 
 def drawing_problems(draft: Draft, project: Project) -> Iterator[Problem]:
-    """Every fault of the drawing itself: seams, then cloth, then what is small or hard to see."""
+    """Every fault of the drawing itself: seams, then fabric, then what is small or hard to see."""
     measure = project.measure
     yield from _faults(draft, measure)
     yield from _curves(draft, measure)
@@ -190,7 +190,7 @@ def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
 
 
 def _values(draft: Draft, project: Project) -> Iterator[Problem]:
-    """One problem for each two cloths that cannot be told apart, at every seam between them."""
+    """One problem for each two fabrics that cannot be told apart, at every seam between them."""
     found: dict[tuple[str, str], list[tuple[Point, str]]] = {}
     for lost in lost_edges(draft, project):
         low, high = sorted((lost.patch.fabric or "", lost.beside.fabric or ""))
@@ -202,6 +202,6 @@ def _values(draft: Draft, project: Project) -> Iterator[Problem]:
             "warning",
             "value-near",
             tuple(place for place, _ in places),
-            f"{cloth_name(project, one)} and {cloth_name(project, other)} are too near in value: "
-            f"the {shape} at {place_text(at)}{more} not show.",
+            f"{cloth_name(project, one)} and {cloth_name(project, other)} are close in value. "
+            f"The {shape} at {place_text(at)}{more} not show.",
         )

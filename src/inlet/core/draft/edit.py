@@ -1,4 +1,5 @@
-"""Edits of a block: each takes a block and gives a new one. Cloth follows the patches it was on."""
+"""Edits of a block: each takes a block and gives a new one. Fabric follows the patches it was
+on."""
 
 from __future__ import annotations
 
@@ -217,7 +218,7 @@ def _at(a: Point, along: Point, k: Exact) -> Point:
 
 
 def paint(block: Block, point: Pair, fabric: str | None) -> Block:
-    """``block`` with the patch around ``point`` in ``fabric`` (None takes the cloth off);
+    """``block`` with the patch around ``point`` in ``fabric`` (None takes the fabric off);
     unchanged on a seam or outside."""
     return paint_all(block, [point], fabric)
 
@@ -243,8 +244,8 @@ def paint_all(block: Block, points: Iterable[Pair], fabric: str | None) -> Block
 
 
 def keep_cloth(before: Block, after: Block) -> Block:
-    """``after`` with one fabric point a patch: each patch keeps the cloth that lay under the middle
-    of it before the edit, so splitting a patch gives both halves its cloth."""
+    """``after`` with one fabric point a patch: each patch keeps the fabric that lay under the
+    middle of it before the edit, so splitting a patch gives both halves its fabric."""
     same_grid = before.grid == after.grid
     old = draft(before) if same_grid else draft(after)
     new = arrangement_of(after)
@@ -284,9 +285,9 @@ def one_cloth_a_patch(block: Block) -> Block:
 
 
 def anchor_in(now: Arrangement, face: int) -> Pair | None:
-    """A point inside a patch to remember its cloth by, clear of its islands, its numbers as short
+    """A point inside a patch to remember its fabric by, clear of its islands, its numbers as short
     as a file holds them; None where none is found, as in a patch thinner than such numbers tell,
-    and the patch is then told to have no cloth."""
+    and the patch is then told to have no fabric."""
     outline = now.outlines[face]
     middle = inside_point(outline)
     # Where an island lies in the middle, go towards each corner until clear of it.

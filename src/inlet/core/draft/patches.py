@@ -1,4 +1,4 @@
-"""From a block to its patches: faces of the arrangement, at finished size, with their cloth."""
+"""From a block to its patches: faces of the arrangement, at finished size, with their fabric."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from inlet.core.project import Block
 
 
 class Patch(NamedTuple):
-    """One piece of cloth as it shows. ``face`` indexes the arrangement; ``outline`` (and those
+    """One piece of fabric as it shows. ``face`` indexes the arrangement; ``outline`` (and those
     round islands in ``holes``) are in finished length from the block's top left, clockwise.
     ``arcs`` are the sides of ``outline`` that are curved, as (side, centre)."""
 
@@ -66,7 +66,7 @@ def draft(block: Block) -> Draft:
 
 
 def arrangement_of(block: Block) -> Arrangement:
-    """The block's faces, without their cloth."""
+    """The block's faces, without their fabric."""
     width, height = block.grid
     return _arrangement(width, height, tuple(seam.curve for seam in block.seams))
 

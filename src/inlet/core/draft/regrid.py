@@ -90,7 +90,7 @@ def _stretched(
 
 
 def has_square_unit(block: Block) -> bool:
-    """Is a grid unit as long across as down? Only then is a circle of the grid one of cloth."""
+    """Is a grid unit as long across as down? Only then is a circle of the grid one of fabric."""
     sx, sy = block.scale
     return sx == sy
 
@@ -117,7 +117,7 @@ def _carried(old: tuple[Exact, ...], new: tuple[Exact, ...], x: Exact) -> Exact:
 
 
 def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: int = 0) -> Regridded:
-    """``after`` with the seams, marks and cloth of ``before`` where ``move`` puts them."""
+    """``after`` with the seams, marks and fabric of ``before`` where ``move`` puts them."""
     seams: list[Seam] = []
     for seam in before.seams:
         found = _image(seam.curve, move)

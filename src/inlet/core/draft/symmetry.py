@@ -94,7 +94,7 @@ def repeated_points(block: Block, group: Iterable[Turn], point: Point) -> list[P
 
 
 def turned(block: Block, turn: Turn) -> Block:
-    """The whole block mirrored and turned: bands, size, seams, marks and cloth with it."""
+    """The whole block mirrored and turned: bands, size, seams, marks and fabric with it."""
     quarters, mirror = turn
     move = turner(turn, *block.grid)
 

@@ -17,10 +17,10 @@ from inlet.core.project import Block, Pair, Project, Seam, UnitKind, replace, se
 
 
 class TrayUnit(NamedTuple):
-    """A unit to drop: ``seams`` and ``cloths`` in a box ``size`` wide and high.
+    """A unit to drop: ``seams`` and ``fabrics`` in a box ``size`` wide and high.
 
-    ``cloths`` are a point in each patch with its part: a number (0 the figure, 1 the ground, 2 a
-    third cloth), or the id of the fabric it is to be.
+    ``fabrics`` are a point in each patch with its part: a number (0 the figure, 1 the ground, 2 a
+    third fabric), or the id of the fabric it is to be.
     """
 
     kind: UnitKind
@@ -103,7 +103,7 @@ def _tray_unit(kind: UnitKind, words: str, box: str, seams: str, parts: str) -> 
 
 
 def tray_unit_of(drawn: Draft, faces: Iterable[int], kind: UnitKind, words: str) -> TrayUnit:
-    """A unit of a block as a unit: the seams between its patches, in its own cloths; its box is
+    """A unit of a block as a unit: the seams between its patches, in its own fabrics; its box is
     that round the patches, at finished size."""
     inside = set(faces)
     sx, sy = drawn.block.scale
@@ -135,7 +135,7 @@ def tray_unit_of(drawn: Draft, faces: Iterable[int], kind: UnitKind, words: str)
 
 @memo(500)
 def laid_out(tray_unit: TrayUnit) -> tuple[tuple[Outline, int | str | None], ...]:
-    """The outlines of a unit's patches in its own units, each with its cloth or part."""
+    """The outlines of a unit's patches in its own units, each with its fabric or part."""
     found = arrange(*tray_unit.size, tray_unit.seams)
     faces = ((found.locate(middle), part) for middle, part in tray_unit.cloths)
     return tuple((found.outlines[f], part) for f, part in faces if f is not None)
@@ -186,7 +186,7 @@ class Box(NamedTuple):
 
 
 def taken_from(drawn: Draft, box: Box) -> TrayUnit | None:
-    """What lies in a box of a block as a unit, in its own cloths; None where patches reach out of
+    """What lies in a box of a block as a unit, in its own fabrics; None where patches reach out of
     the box, so that nothing can be lifted from it whole."""
     inside = [
         i
@@ -211,7 +211,7 @@ def turned_in_place(block: Block, box: Box, turn: Turn) -> Block:
 
 def drop(block: Block, tray_unit: TrayUnit, box: Box, cloths: Sequence[str]) -> Block:
     """``block`` with the unit in a box of its cells: what was drawn inside goes, the box's sides
-    become seams, its patches get the cloths their parts ask for. Raises ``ValueError`` with a
+    become seams, its patches get the fabrics their parts ask for. Raises ``ValueError`` with a
     sentence where arcs would not stay round."""
     block, box = _ready(block, tray_unit, box)
     return _dropped(block, [(tray_unit, box)], cloths)
@@ -281,7 +281,7 @@ def _ready(block: Block, tray_unit: TrayUnit, box: Box) -> tuple[Block, Box]:
 
 
 def cloths_for(project: Project, under: str | None, figure: str) -> list[str]:
-    """The cloths a dropped unit's parts get: the one chosen, the one it lies on (or else the
+    """The fabrics a dropped unit's parts get: the one chosen, the one it lies on (or else the
     lightest other), and the next of the project."""
     others = [f for f in project.fabrics if f.id != figure]
     if not others:

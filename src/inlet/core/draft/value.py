@@ -1,4 +1,4 @@
-"""Value: how light a cloth is, and where neighbours are too near in it to be told apart."""
+"""Value: how light a fabric is, and where neighbours are too near in it to be told apart."""
 
 from __future__ import annotations
 
@@ -13,9 +13,9 @@ from inlet.core.project import Fabric, Project
 
 CLASSES = ("light", "medium", "dark")
 LIGHT_FROM, DARK_TO = 75.0, 45.0
-"""L* from which a cloth counts as light, and up to which as dark."""
+"""L* from which a fabric counts as light, and up to which as dark."""
 TOO_NEAR = 10.0
-"""L* apart: nearer than this, two cloths read as one."""
+"""L* apart: nearer than this, two fabrics read as one."""
 
 
 @memo(512)
@@ -51,7 +51,7 @@ def value_class(fabric: Fabric) -> str:
 
 
 def too_near(one: Fabric, other: Fabric) -> bool:
-    """Do two cloths read as one? Less than ``TOO_NEAR`` apart they do, unless the maker put either
+    """Do two fabrics read as one? Less than ``TOO_NEAR`` apart they do, unless the maker put either
     in a class of its own (a print may read unlike its mean colour)."""
     said = one.value in CLASSES or other.value in CLASSES
     if one.id == other.id or (said and value_class(one) != value_class(other)):
@@ -60,7 +60,7 @@ def too_near(one: Fabric, other: Fabric) -> bool:
 
 
 class LostEdge(NamedTuple):
-    """A seam between two cloths too near in value: where it is, the middle of it, and the smaller
+    """A seam between two fabrics too near in value: where it is, the middle of it, and the smaller
     of its patches, whose shape is lost."""
 
     edge: int
@@ -70,7 +70,7 @@ class LostEdge(NamedTuple):
 
 
 def lost_edges(draft: Draft, project: Project) -> Iterator[LostEdge]:
-    """Every seam of the block that cannot be seen, cloth by cloth."""
+    """Every seam of the block that cannot be seen, fabric by fabric."""
     cloths = {f.id: f for f in project.fabrics}
     near: dict[tuple[str, str], bool] = {}
     boxes = draft.arrangement.boxes

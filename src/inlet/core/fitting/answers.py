@@ -50,7 +50,7 @@ class Answer(NamedTuple):
 
     @property
     def comes_out(self) -> str:
-        """What the block shows: “10 3/4 in, a thread more”."""
+        """What the block shows: “10 3/4 in, generous by 1/64 in”."""
         return block_text(self.fit, self.measure)
 
     @property

@@ -29,8 +29,8 @@ def fit_problems(fit: Fit | None, measure: Measure, told: bool) -> Iterator[Prob
         "warning",
         "does-not-fit",
         (at,),
-        f"As they are cut, {apart_text(fit.worst, measure)}, which is more than can be eased. The "
-        f"block comes out {block_text(fit, measure)}.",
+        f"Cut to the ruler's marks, {apart_text(fit.worst, measure)}. That is too much to ease in. "
+        f"The block comes out {block_text(fit, measure)}.",
     )
 
 

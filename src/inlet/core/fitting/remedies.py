@@ -46,7 +46,7 @@ class Fit(NamedTuple):
 
     @property
     def cloth(self) -> float:
-        """The cloth cut, squared."""
+        """The fabric cut, squared."""
         return sum(cut_area(piece) for plan in self.units for piece in plan.in_use.pieces)
 
     def error(self, measure: Measure) -> float:

@@ -60,7 +60,7 @@ def same_outline(one: Polygon, other: Polygon) -> bool:
 
 
 def same_picture(one: Picture, other: Picture) -> bool:
-    """The same outlines in the same cloth, each once."""
+    """The same outlines in the same fabric, each once."""
     left = canonical(one)
     check()
     right = canonical(other)

@@ -15,7 +15,7 @@ from inlet.core.geometry.polygon import Polygon, edges, from_first_corner, moved
 from inlet.core.numbers import HALF_ROOT2, Exact, Fraction, Root2
 
 Picture = tuple[tuple[Polygon, str | None], ...]
-"""Outlines with a tag each, as a rule the cloth."""
+"""Outlines with a tag each, as a rule the fabric."""
 
 
 class Motion(NamedTuple):

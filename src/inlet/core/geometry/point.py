@@ -47,7 +47,7 @@ def midpoint(p: Point, q: Point) -> Point:
     return Point((p.x + q.x) / 2, (p.y + q.y) / 2)
 
 
-# The eight ways a piece of cloth can lie on the table square to itself: a mirror, then a turn.
+# The eight ways a piece of fabric can lie on the table square to itself: a mirror, then a turn.
 Turn = tuple[int, bool]
 """(quarter turns clockwise on screen 0..3, mirrored left-right first)."""
 

@@ -5,17 +5,8 @@ Promise: following the strokes gives every piece asked for; the layout is the sa
 
 from inlet.core.layout.cards import CutCard, card, cloth_text, finished_card, preparing
 from inlet.core.layout.checks import cloth_problems, print_problems, size_problems
-from inlet.core.layout.layout import (
-    AT_ONCE,
-    BEST,
-    FEW,
-    ClothPlan,
-    ToCut,
-    begun_for,
-    lay_out,
-    lay_out_fabric,
-    piece_area,
-)
+from inlet.core.layout.fabric_plan import ClothPlan, ToCut, begun_for, piece_area
+from inlet.core.layout.layout import AT_ONCE, BEST, FEW, lay_out, lay_out_fabric
 from inlet.core.layout.progress import (
     begin,
     begun_at,

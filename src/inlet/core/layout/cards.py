@@ -1,4 +1,4 @@
-"""The cards of the cutting stage: preparing the cloth, each cut, the stack that is ready."""
+"""The cards of the cutting stage: preparing the fabric, each cut, the stack that is ready."""
 
 from __future__ import annotations
 
@@ -43,19 +43,19 @@ class CutCard(NamedTuple):
 
 
 KINDS = {
-    "new": "New cloth", "bolt": "Your length of cloth", "fat-quarter": "A fat quarter",
+    "new": "New fabric", "bolt": "Your length of fabric", "fat-quarter": "A fat quarter",
     "strips": "A strip cut already", "squares": "A square cut already", "scrap": "A scrap",
     "panel": "A panel",
 }  # fmt: skip
 
 
 def cloth_text(cloth: LaidCloth, measure: Measure) -> str:
-    """What is laid down: ``New cloth, 42 x 13 1/2 in``."""
+    """What is laid down: ``New fabric, 42 x 13 1/2 in``."""
     return f"{KINDS[cloth.kind]}, {size_text((cloth.width, cloth.length), measure)}"
 
 
 def preparing(cloth: LaidCloth, project: Project) -> CutCard:
-    """The cloth made ready for the first cut."""
+    """The fabric made ready for the first cut."""
     rules, measure = project.cutting or Cutting(), project.measure
     lines = []
     if cloth.kind in ("new", "bolt"):
@@ -78,18 +78,18 @@ def preparing(cloth: LaidCloth, project: Project) -> CutCard:
         )
     else:
         lines.append("Lay it in a single layer, right side up.")
-    return CutCard("Prepare the cloth", None, "", " ".join(lines), "", (), (IRON,))
+    return CutCard("Prepare the fabric", None, "", " ".join(lines), "", (), (IRON,))
 
 
 def finished_card(cloth: LaidCloth, project: Project) -> CutCard:
-    """All cuts are made: what is left of the cloth."""
+    """All cuts are made: what is left of the fabric."""
     rest = [
         f"{r.layers} × "
         f"{size_text((min(r.width, r.height), max(r.width, r.height)), project.measure)}"
         for r in worth_keeping(cloth, project)[:4]
     ]
     text = f"Left: {', '.join(rest)}." if rest else "Nothing is left that is worth keeping."
-    return CutCard("All cuts of this cloth are made", None, "", text, "", (), ())
+    return CutCard("All cuts of this fabric are made", None, "", text, "", (), ())
 
 
 def card(
@@ -146,7 +146,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         notes.append(f"Cut each {diagonal}; {bias_text(cut)}.")
         if cut.lean:
             notes.append(
-                "Lay them all right side up first: in folded cloth every other one is not."
+                "Lay them all right side up first: in folded fabric every other one is not."
             )
     for other in pairs_with(cut, units):
         notes.append(
@@ -161,7 +161,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         turned_over = mirrored(((cut.outline, None),))
         if motion_between(((cut.outline, None),), turned_over) is None:
             notes.append(
-                "It has a left and a right: in folded cloth every other piece comes out reversed. "
+                "It has a left and a right: in folded fabric every other piece comes out reversed. "
                 "Cut them in a single layer, right side up."
             )
     return StackReady(cut.label, text, tuple(notes))
@@ -176,7 +176,7 @@ def bias_text(cut: Cut) -> str:
 
 
 def pairs_with(cut: Cut, units: Sequence[UnitPlan]) -> list[str | None]:
-    """The cloths of squares a cut's squares are laid on, right sides together, before they are cut
+    """The fabrics of squares a cut's squares are laid on, right sides together, before they are cut
     apart: of the same unit and size, cut apart only once they are sewn."""
     out: dict[str | None, None] = {}
     for plan in units:

@@ -1,12 +1,12 @@
 """What the cutting of a block brings up: sizes between the ruler's marks, pieces wider than their
-cloth."""
+fabric."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cutlist import Comfort, Cut, turned_prints
-from inlet.core.layout.layout import ClothPlan
+from inlet.core.layout.fabric_plan import ClothPlan
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text, size_text
@@ -26,15 +26,15 @@ def size_problems(sizes: Comfort, measure: Measure, done: str = "") -> Iterator[
         "warning",
         "odd-size",
         (),
-        f"Not a comfortable size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
+        f"Not a ruler-friendly size: {', '.join(named)} {'falls' if len(named) == 1 else 'fall'} "
         f"between the {mark} marks."
         + (f" {done}" if done else "")
-        + (f" Nearest comfortable: {' and '.join(near)}." if near else ""),
+        + (f" Nearest ruler-friendly: {' and '.join(near)}." if near else ""),
     )
 
 
 def cloth_problems(project: Project, cloth: Sequence[ClothPlan]) -> Iterator[Problem]:
-    """Pieces that no width of their cloth holds."""
+    """Pieces that no width of their fabric holds."""
     measure = project.measure
     for each in cloth:
         for cut, _ in each.missing:
@@ -44,7 +44,7 @@ def cloth_problems(project: Project, cloth: Sequence[ClothPlan]) -> Iterator[Pro
                 "too-wide",
                 (),
                 f"A {size_text(cut.cut, measure)} piece for {', '.join(cut.labels)} is wider than "
-                f"{name} ({length_text(each.width, measure)}): join cloth, or use a wider one.",
+                f"{name} ({length_text(each.width, measure)}): join fabric, or use a wider one.",
             )
 
 

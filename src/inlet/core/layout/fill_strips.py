@@ -10,7 +10,7 @@ from inlet.core.layout.patterns import Chosen, Kind, Pattern, Price, Room, witho
 TRIES = 2500
 """Orders tried before the integer program."""
 FINEST = 20_000
-"""Units across the cloth: of finer ones the strips found in turn are taken. A usual ruler's marks
+"""Units across the fabric: of finer ones the strips found in turn are taken. A usual ruler's marks
 make a thousand or two of them."""
 
 
@@ -72,7 +72,7 @@ def _within(chosen: Chosen, most: int) -> Chosen:
 
 
 def _area(chosen: Chosen, kinds: Sequence[Kind]) -> int:
-    """The cloth in wanted pieces."""
+    """The fabric in wanted pieces."""
     found = [0] * len(kinds)
     for pattern, times in chosen:
         for kind, number in pattern.counts().items():

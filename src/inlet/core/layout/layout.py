@@ -1,7 +1,7 @@
-"""All pieces of a cut list laid out on the cloth there is, and on cloth to buy.
+"""All pieces of a cut list laid out on the fabric there is, and on fabric to buy.
 
 What is there is filled first: bundles cut already, scraps, panels, fat quarters, then lengths of
-bolt; what finds no room on them is cut from new cloth of the fabric's width.
+bolt; what finds no room on them is cut from new fabric of the fabric's width.
 """
 
 from __future__ import annotations
@@ -13,16 +13,16 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, Standing
+from inlet.core.layout.fabric_plan import ClothPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
 from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
-from inlet.core.layout.strokes import length_used, places_of, room_across, strip_tops
+from inlet.core.layout.sources import Source, sources
+from inlet.core.layout.strokes import length_used, places_of, room_across
 from inlet.core.memo import memo
-from inlet.core.numbers import INCHES, Exact, Fraction, floor_exact, next_mark
+from inlet.core.numbers import Exact, Fraction, floor_exact, next_mark
 from inlet.core.project import (
-    Begun,
     Cutting,
     Fabric,
-    Have,
     LaidCloth,
     LaidPieces,
     LaidRow,
@@ -36,92 +36,14 @@ from inlet.core.templates import Angled, angled
 
 ZERO = Fraction(0)
 AT_ONCE, FEW, BEST = 0, 1_500, 3_000
-"""How much work goes into a cloth's layout (``Work`` of ``program.py``): the first there is; one of
-many pieces of cloth there are; the best."""
+"""How much work goes into a fabric's layout (``Work`` of ``program.py``): the first there is; one
+of many pieces of fabric there are; the best."""
 WHOLE_FROM = Fraction(2, 3)
 """A strip of which a set takes so much stays whole; what is left of others is of use."""
 
 
-class Missing(NamedTuple):
-    """``number`` pieces of a cut that no cloth holds."""
-
-    cut: Cut
-    number: int
-
-
-class ClothPlan(NamedTuple):
-    """What one fabric needs: pieces of cloth to lay down, the first ``begun`` of them being cut
-    already, then those that are there, then new cloth. ``buy`` is how much of that, as shops sell
-    it; ``bound`` the least length of new cloth that holds its pieces side by side without any
-    waste. ``missing`` fits no cloth."""
-
-    fabric: str | None
-    width: Exact
-    cloths: tuple[LaidCloth, ...]
-    buy: Fraction
-    bound: Exact
-    missing: tuple[Missing, ...] = ()
-    begun: int = 0
-
-    @property
-    def new(self) -> LaidCloth | None:
-        """The cloth to buy, as it is laid out."""
-        fresh = self.cloths[self.begun :]
-        return next((cloth for cloth in fresh if cloth.kind == "new"), None)
-
-    @property
-    def strips(self) -> list[Exact]:
-        """How wide each strip of new cloth is cut, in their order."""
-        new = self.new
-        return [strip.width for strip, _, _ in strip_tops(new)] if new is not None else []
-
-    def yards(self) -> Fraction:
-        """``buy`` in yards, for inch projects."""
-        return self.buy / INCHES.long_unit.length
-
-    @property
-    def length(self) -> Exact:
-        """How much of the new cloth is cut up."""
-        return length_used(self.new) if self.new is not None else ZERO
-
-    @property
-    def used(self) -> float:
-        """The share of the cloth cut up that is in pieces, of new cloth or of what is there."""
-        cloths = [self.new] if self.new is not None else self.cloths
-        area = float(sum(length_used(cloth) * cloth.width for cloth in cloths))
-        return float(sum(piece_area(cloth) for cloth in cloths)) / area if area else 0.0
-
-
-def piece_area(cloth: LaidCloth) -> Exact:
-    """The cloth in its pieces."""
-    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
-
-
-def begun_for(project: Project, block: str, copies: int) -> tuple[Begun, ...]:
-    """The cloth that is being cut for so many of a block, by its id; empty for the quilt."""
-    begun = project.cutting.begun if project.cutting is not None else ()
-    return tuple(b for b in begun if b.block == block and b.copies == copies)
-
-
-class ToCut(NamedTuple):
-    """A cut list, and what else its layout depends on: how the pieces of prints ``stand``, and
-    which cloth is being cut for it already."""
-
-    cuts: tuple[Cut, ...]
-    standing: Standing
-    begun: tuple[Begun, ...] = ()
-
-    def by_fabric(self) -> dict[str | None, list[Cut]]:
-        """The cuts of each cloth; what comes from cloth cut already for one unit is not counted."""
-        out: dict[str | None, list[Cut]] = {}
-        for cut in self.cuts:
-            if not cut.owned:
-                out.setdefault(cut.fabric, []).append(cut)
-        return out
-
-
 def lay_out(project: Project, wanted: ToCut, work: int) -> tuple[ClothPlan, ...]:
-    """Every cloth of a cut list laid out, in the list's order, with so much ``work``: the same
+    """Every fabric of a cut list laid out, in the list's order, with so much ``work``: the same
     layout on every machine."""
     return tuple(lay_out_fabric(project, f, wanted, work) for f in wanted.by_fabric())
 
@@ -144,61 +66,6 @@ def lay_out_fabric(
     if buys and laying.left:
         laying.buy(work)
     return laying.plan()
-
-
-class Source(NamedTuple):
-    """Cloth to lay down, as it comes out of the wash: how wide and how long, in how many layers,
-    and what squaring takes of it."""
-
-    kind: str
-    width: Exact
-    length: Exact
-    layers: int
-    squaring: Exact
-
-
-ORDER = ("strips", "squares", "scrap", "panel", "fat-quarter", "bolt")
-
-
-def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source]:
-    """What there is of a fabric, what is smaller first."""
-    squaring = project.measure.squared_off
-    have = sorted(fabric.have, key=lambda h: (ORDER.index(h.kind), float(h.length or 0)))
-    if not rules.scraps_first:
-        have.sort(key=lambda h: h.kind != "bolt")
-    for one in have:
-        wide, long = have_size(one, fabric, project)
-        if one.kind in WASHED and rules.wash:
-            wide, long = (
-                wide * (1 - fabric.shrinkage[1] / 100),
-                long * (1 - fabric.shrinkage[0] / 100),
-            )
-        layers = 2**rules.folds if one.kind == "bolt" else 1
-        exact = one.kind in ("strips", "squares")
-        for _ in range(one.count):
-            yield Source(one.kind, wide, long, layers, ZERO if exact else squaring)
-
-
-WASHED = ("bolt", "fat-quarter", "panel")
-
-
-def have_size(one: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact]:
-    """How wide and how long a piece of what is there is to use: of a strip its length lies across,
-    as it does on the bolt."""
-    system = project.measure.system
-    usual = fabric.width if fabric.width is not None else system.cloth_width
-    if one.kind == "squares":
-        side = one.width if one.width is not None else ZERO
-        return side, side
-    if one.kind == "strips":
-        long = one.length if one.length is not None else usual
-        return long, one.width if one.width is not None else ZERO
-    if one.kind == "fat-quarter":
-        short, long = system.fat_quarter_size
-        wide = one.width if one.width is not None else long
-        return wide - 2 * one.selvage, one.length if one.length is not None else short
-    wide = one.width if one.width is not None else usual
-    return wide - 2 * one.selvage, one.length if one.length is not None else ZERO
 
 
 class _Want(NamedTuple):
@@ -243,20 +110,20 @@ class _Work:
         return any(want.number for want in self.wants)
 
     def go_on(self, cloth: LaidCloth) -> None:
-        """Cloth that is being cut stays as it was laid out."""
+        """Fabric that is being cut stays as it was laid out."""
         self.cloths.append(cloth)
         self.begun += 1
         self._take(cloth)
 
     def fill(self, source: Source, work: int) -> None:
-        """Lay down as much as one piece of cloth holds."""
+        """Lay down as much as one piece of fabric holds."""
         made = self._filled(source, work, source.length)
         if made is not None:
             self.cloths.append(made)
             self._take(made)
 
     def buy(self, work: int) -> None:
-        """What is left, on new cloth."""
+        """What is left, on new fabric."""
         rules, system = self.rules, self.project.measure.system
         shrink = self.fabric.shrinkage if rules.wash else (ZERO, ZERO)
         width = self.width
@@ -273,7 +140,7 @@ class _Work:
         self._take(made)
 
     def _area(self, want: _Want) -> Exact:
-        """The cloth one piece cannot do without: its box, or what it takes of a strip at an
+        """The fabric one piece cannot do without: its box, or what it takes of a strip at an
         angle."""
         found = _angled(want, self.project)
         if found is None:
@@ -281,7 +148,7 @@ class _Work:
         return min(want.wide * want.high, Fraction(floor(found.each * found.strip * 64), 64))
 
     def _filled(self, source: Source, work: int, most: Exact | None) -> LaidCloth | None:
-        """A piece of cloth with its strips; None where it holds nothing."""
+        """A piece of fabric with its strips; None where it holds nothing."""
         cloth = LaidCloth(
             kind=source.kind,
             width=source.width,
@@ -358,7 +225,7 @@ class _Work:
                 yield _Want(want.cut, wide, found.strip_mark, True, number, holds)
 
     def _spent(self, cloth: LaidCloth, wants: Sequence[_Want]) -> tuple[int, Exact]:
-        """To compare layouts: how many pieces find no room, then how much cloth is cut up."""
+        """To compare layouts: how many pieces find no room, then how much fabric is cut up."""
         laid: Counter[str] = Counter()
         for place in places_of(cloth):
             laid[place.label] += place.number
@@ -370,7 +237,7 @@ class _Work:
         return Kind(wide, high, -(-want.number // halves), want.turns)
 
     def _folded(self, cloth: LaidCloth) -> LaidCloth:
-        """The cloth in no more layers than leave room for every piece that finds room on it at
+        """The fabric in no more layers than leave room for every piece that finds room on it at
         all."""
         single = replace(cloth, layers=1)
         wants = [w for w in self.wants if w.number and self._has_room(w, single)]
@@ -421,7 +288,7 @@ class _Work:
         return replace(strip, segments=(_one_piece(want, wide, strip.width, False),))
 
     def _price(self, source: Source) -> Price:
-        """What the maker wishes to spare, in the layout's units of cloth length."""
+        """What the maker wishes to spare, in the layout's units of fabric length."""
         goal, every = self.rules.goal, self.rules.square_every
         strip = float(source.squaring / self.unit) / every if every else 0.0
         system, rates = self.project.measure.system, self.project.rates or Rates()
@@ -517,8 +384,8 @@ def _one_piece(want: _Want, wide: Exact, high: Exact, turned: bool) -> LaidSegme
 
 
 def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterator[_Want]:
-    """A cut's pieces as they may lie: the long side across the cloth, or turned; of a print with a
-    direction, each as it stands in the block; strips across the cloth where it is wide enough."""
+    """A cut's pieces as they may lie: the long side across the fabric, or turned; of a print with a
+    direction, each as it stands in the block; strips across the fabric where it is wide enough."""
     low, high = cut.cut
     if fabric.lengthwise and low != high:
         yield _Want(cut, low, high, False, cut.number)

@@ -1,6 +1,6 @@
 """How a strip is filled: segments across it, rows in a segment, pieces side by side in a row.
 
-A strip is cut off across the cloth, segments are cut off the strip, rows off a segment, pieces off
+A strip is cut off across the fabric, segments are cut off the strip, rows off a segment, pieces off
 a row: every cut goes from edge to edge. Lengths are whole numbers of a unit all sizes share, so
 that nothing is rounded while strips are looked for.
 """
@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 
 class Kind(NamedTuple):
-    """``number`` rectangles of one size: ``wide`` across the cloth, ``high`` along its length;
+    """``number`` rectangles of one size: ``wide`` across the fabric, ``high`` along its length;
     ``turns``: they may lie the other way too."""
 
     wide: int
@@ -113,8 +113,8 @@ Chosen = list[tuple[Pattern, int]]
 
 
 class Price(NamedTuple):
-    """What is to be kept small: ``cloth`` a unit of its length, ``stroke`` a cut, ``strip`` what is
-    lost a strip besides its width, ``width`` another width to set the ruler to."""
+    """What is to be kept small: ``fabric`` a unit of its length, ``stroke`` a cut, ``strip`` what
+    is lost a strip besides its width, ``width`` another width to set the ruler to."""
 
     cloth: float = 1.0
     stroke: float = 0.0
@@ -184,11 +184,11 @@ def _rows_kept(rows: Iterable[Row], surplus: Counter[int]) -> Iterator[Row]:
 
 
 MOST_EVENED = 60
-"""Strips of one cloth looked at in pairs."""
+"""Strips of one fabric looked at in pairs."""
 
 
 def evened(chosen: Chosen, across: int) -> Chosen:
-    """The same segments for folded cloth, in which they come off in pairs: where two strips of one
+    """The same segments for folded fabric, in which they come off in pairs: where two strips of one
     width each have an odd one of a kind, it moves to the other if there is room, so that neither
     must be opened at the fold for it."""
     strips = [

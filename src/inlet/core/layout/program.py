@@ -1,4 +1,4 @@
-"""Strips that hold everything with the least cloth, or the fewest cuts: by SciPy's solvers.
+"""Strips that hold everything with the least fabric, or the fewest cuts: by SciPy's solvers.
 
 Column generation finds patterns worth having: as long as some strip is worth more than it costs, at
 what the pieces are worth to the strips found so far (the duals of the linear program), it is added.
@@ -188,7 +188,7 @@ class _Rest:
             self.entries += [(row, column, -1.0) for column in columns]
 
     def _limited(self, length: int) -> None:
-        """Only so much length: pieces may be left out, which costs more than any cloth saves."""
+        """Only so much length: pieces may be left out, which costs more than any fabric saves."""
         row, more = self._row(-np.inf, float(length)), self.pool.price.strip
         self.entries += [
             (row, column, pattern.high + more) for column, pattern in enumerate(self.pool.patterns)
@@ -239,7 +239,7 @@ MOST_STACKS = 400
 
 
 class _RowOf(NamedTuple):
-    """A row of one kind: how often it may be repeated, and the cloth in its pieces."""
+    """A row of one kind: how often it may be repeated, and the fabric in its pieces."""
 
     row: Row
     most: int
@@ -263,7 +263,7 @@ def _stacks(
     rows: Sequence[_RowOf], high: int, least: float, several: bool
 ) -> Iterator[tuple[int, tuple[Row, ...]]]:
     """Rows put one below the other as far as they fit, where ``several`` may be, with at least so
-    much cloth in pieces."""
+    much fabric in pieces."""
     if not several:
         return ((row.area, (row.row,)) for row in rows if row.area >= least)
     stacks: list[tuple[int, int, tuple[Row, ...]]] = [(high, 0, ())]

@@ -1,6 +1,6 @@
-"""Cloth being cut: begun, gone on with, stepped back, what is left of it kept.
+"""Fabric being cut: begun, gone on with, stepped back, what is left of it kept.
 
-What is begun is laid out for good: the cloth on the mat is the one the cuts were made in, whatever
+What is begun is laid out for good: the fabric on the mat is the one the cuts were made in, whatever
 is changed in the block meanwhile.
 """
 
@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from inlet.core.layout.layout import WASHED, have_size
+from inlet.core.layout.sources import WASHED, have_size
 from inlet.core.layout.strokes import Rect, Stroke, left_over, length_used, strokes_of
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact, Fraction
@@ -22,7 +22,7 @@ _CUTS: Latest[LaidCloth, tuple[int, Exact, tuple[Stroke, ...]]] = Latest(24)
 
 
 def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
-    """The cuts of laid cloth as this maker makes them; those of the latest cloths are known."""
+    """The cuts of laid fabric as this maker makes them; those of the latest fabrics are known."""
     stack = (project.cutting or Cutting()).stack
     ruler = project.measure.system.long_ruler
     known = _CUTS.get(cloth)
@@ -34,15 +34,15 @@ def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
 def begun_at(
     project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
 ) -> int | None:
-    """Which of the project's begun cloths this one is; None if it is not begun. ``block`` is the id
-    of the one it is cut for, empty for the whole quilt."""
+    """Which of the project's begun fabrics this one is; None if it is not begun. ``block`` is the
+    id of the one it is cut for, empty for the whole quilt."""
     begun = project.cutting.begun if project.cutting is not None else ()
     wanted = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
     return next((i for i, b in enumerate(begun) if replace(b, done=0) == wanted), None)
 
 
 def under_way(project: Project) -> Begun | None:
-    """The cloth that was begun last and is not cut up yet."""
+    """The fabric that was begun last and is not cut up yet."""
     begun = project.cutting.begun if project.cutting is not None else ()
     open_ = (b for b in reversed(begun) if b.done < len(cuts_of(b.cloth, project)))
     return next(open_, None)
@@ -51,7 +51,7 @@ def under_way(project: Project) -> Begun | None:
 def begin(
     project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
 ) -> Project:
-    """The cloth is laid down: it stays as it is laid out, and is taken off what there is."""
+    """The fabric is laid down: it stays as it is laid out, and is taken off what there is."""
     rules = project.cutting or Cutting()
     new = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
     made = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
@@ -63,7 +63,7 @@ def begin(
 
 
 def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Have]:
-    """What there is of a fabric without a piece of cloth: of a bolt the length that is cut up, of
+    """What there is of a fabric without a piece of fabric: of a bolt the length that is cut up, of
     others the whole piece."""
     washed = bool(project.cutting and project.cutting.wash) and cloth.kind in WASHED
     across, along = (
@@ -97,7 +97,7 @@ def gone_on(project: Project, which: int, by: int) -> Project:
 
 
 def differ_in_cuts_only(one: Project, other: Project) -> bool:
-    """Are two projects the same but for how many cuts are made of the cloths that are begun? What
+    """Are two projects the same but for how many cuts are made of the fabrics that are begun? What
     is laid out and bought for them is the same then."""
     if one is other:
         return True
@@ -115,14 +115,14 @@ def _before_cuts(project: Project) -> Cutting:
 
 
 def given_up(project: Project, which: int) -> Project:
-    """The cloth is laid out anew; what was cut of it is not counted any more."""
+    """The fabric is laid out anew; what was cut of it is not counted any more."""
     rules = project.cutting or Cutting()
     rest = (*rules.begun[:which], *rules.begun[which + 1 :])
     return replace(project, cutting=replace(rules, begun=rest))
 
 
 def worth_keeping(cloth: LaidCloth, project: Project) -> list[Rect]:
-    """What is left of cloth once it is cut, as far as it is of use; a length of bolt goes back to
+    """What is left of fabric once it is cut, as far as it is of use; a length of bolt goes back to
     what there is of it and is not among it."""
     least = KEPT_INCHES * project.measure.system.per_inch
     used = length_used(cloth)
@@ -135,7 +135,7 @@ def worth_keeping(cloth: LaidCloth, project: Project) -> list[Rect]:
 
 
 def kept(project: Project, fabric: str | None, cloth: LaidCloth) -> Project:
-    """What is left of cloth put with the scraps there are."""
+    """What is left of fabric put with the scraps there are."""
     found = project.fabric(fabric or "")
     if found is None:
         return project

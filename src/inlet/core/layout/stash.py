@@ -1,4 +1,4 @@
-"""What the maker has of a cloth, read from what is typed and told in words."""
+"""What the maker has of a fabric, read from what is typed and told in words."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ def size_typed(have: Have, text: str, measure: Measure) -> Have:
         return replace(have, width=None, length=None)
     lengths = [parse_length(side, measure.system) for side in sides]
     if any(length <= 0 for length in lengths):
-        raise NumberError("cloth must be longer and wider than 0")
+        raise NumberError("fabric must be longer and wider than 0")
     if have.kind == "squares" or (have.kind == "strips" and len(lengths) == 1):
         if len(lengths) != 1:
             raise NumberError("write one size, like 5")

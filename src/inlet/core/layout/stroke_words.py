@@ -21,7 +21,7 @@ def stroke_text(stroke: Stroke, measure: Measure) -> str:
     """One cut in a sentence or two."""
     size = length_text(stroke.size, measure)
     first = {
-        "square": f"Square the edge: take off {size} at most",
+        "square": f"Trim off the selvages: {size} at most",
         "strip": f"Cut a strip {on_ruler(stroke.size, measure)}",
         "segment": f"Cut across the strip at {on_ruler(stroke.size, measure)}",
         "row": f"Cut along the strip at {on_ruler(stroke.size, measure)}",
@@ -44,7 +44,7 @@ def finished_text(stroke: Stroke) -> str:
 
 
 def layers_text(cloth: LaidCloth) -> str:
-    """How the cloth lies on the mat."""
+    """How the fabric lies on the mat."""
     return {
         1: "in a single layer",
         2: "folded once, selvage to selvage",

@@ -1,9 +1,10 @@
-"""Laid cloth cut stroke by stroke: where every piece lies, and the cuts in the order they are made.
+"""Laid fabric cut stroke by stroke: where every piece lies, and the cuts in the order they are
+made.
 
-x runs across the cloth from its left edge, or from the fold; y along it. Folded cloth lies on one
+x runs across the fabric from its left edge, or from the fold; y along it. Folded fabric lies on one
 side of the fold only. What is left of a strip at the fold is opened: then it reaches as far to the
-other side, with half the layers. Every stroke goes from edge to edge through the pieces of cloth it
-is made in; several may lie in a stack, or side by side, and are cut by the same stroke.
+other side, with half the layers. Every stroke goes from edge to edge through the pieces of fabric
+it is made in; several may lie in a stack, or side by side, and are cut by the same stroke.
 """
 
 from __future__ import annotations
@@ -23,7 +24,7 @@ What = Literal["square", "strip", "segment", "row", "piece", "trim"]
 
 
 class Rect(NamedTuple):
-    """A piece of cloth as it lies: its place, its size, and its layers."""
+    """A piece of fabric as it lies: its place, its size, and its layers."""
 
     x: Exact
     y: Exact
@@ -68,7 +69,7 @@ class Place(NamedTuple):
 
 
 class Stroke(NamedTuple):
-    """One cut, ``across`` the cloth at a y or ``along`` it at an x, from ``start`` to ``end``,
+    """One cut, ``across`` the fabric at a y or ``along`` it at an x, from ``start`` to ``end``,
     through each of ``of``, which lie in a stack, ``stacked`` high, or side by side. ``at`` is its
     place in the first of them; in the others it is as far from their own edge. ``size`` is what the
     ruler shows: how wide what is cut off is. ``opens``: they are unfolded first. ``finishes`` are
@@ -108,7 +109,7 @@ class Cell(NamedTuple):
 
 
 class StripPlan(NamedTuple):
-    """A strip's segments in layers of the folded cloth, then those where it is opened. ``squared``
+    """A strip's segments in layers of the folded fabric, then those where it is opened. ``squared``
     is what its end loses; ``opens`` how far from the fold it is opened, None where it is not."""
 
     pairs: tuple[Cell, ...]
@@ -221,7 +222,7 @@ def _places_in(cell: Cell, y: Exact) -> Iterator[Place]:
 
 
 def strokes_of(cloth: LaidCloth, stack: int, ruler: Exact) -> list[Stroke]:
-    """The cuts in their order: strips off the cloth, then each strip cut up, equal ones together.
+    """The cuts in their order: strips off the fabric, then each strip cut up, equal ones together.
     ``stack`` is how many layers the maker cuts at most, ``ruler`` how long one stroke is where
     strips lie side by side."""
     table = _Table(cloth)
@@ -232,7 +233,7 @@ def strokes_of(cloth: LaidCloth, stack: int, ruler: Exact) -> list[Stroke]:
 
 
 def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[Place, int]]:
-    """Each place with how many cuts release what lies there; 0 where the whole cloth is it."""
+    """Each place with how many cuts release what lies there; 0 where the whole fabric is it."""
     when: dict[Rect, int] = {}
     for number, stroke in enumerate(strokes, 1):
         for part in stroke.parts():
@@ -256,7 +257,7 @@ def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
 
 
 class Pile(NamedTuple):
-    """Equal pieces of cloth cut by the same strokes, ``stacked`` high or side by side."""
+    """Equal pieces of fabric cut by the same strokes, ``stacked`` high or side by side."""
 
     rects: tuple[Rect, ...]
     stacked: int
@@ -305,13 +306,13 @@ def in_line(rects: Sequence[Rect], way: Way) -> Iterator[tuple[Rect, ...]]:
 
 
 def _lying(part: Rect, cloth: LaidCloth) -> tuple[Rect, ...]:
-    """A piece of cloth as it lies, and laid open where it is still folded at the fold."""
+    """A piece of fabric as it lies, and laid open where it is still folded at the fold."""
     folded = cloth.layers > 1 and part.layers == cloth.layers and part.x == 0
     return (part, part.opened()) if folded else (part,)
 
 
 class _Table:
-    """Cloth under the cutter: what was cut so far."""
+    """Fabric under the cutter: what was cut so far."""
 
     def __init__(self, cloth: LaidCloth) -> None:
         self.cloth = cloth
@@ -356,7 +357,7 @@ class _Table:
         return (sides[1], sides[0]) if far else sides
 
     def strips_off(self) -> list[tuple[LaidStrip, list[Rect]]]:
-        """The strips cut off across the cloth, and where they lie; equal ones together."""
+        """The strips cut off across the fabric, and where they lie; equal ones together."""
         cloth = self.cloth
         whole = Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)
         rest: Pile | None = Pile((whole,), 1)
@@ -364,7 +365,7 @@ class _Table:
         for strip, _, squares in strip_tops(cloth):
             if squares and rest is not None:
                 _, rest = self.cut(rest, "across", cloth.squaring, "square")
-            assert rest is not None, "a strip beyond the end of its cloth"
+            assert rest is not None, "a strip beyond the end of its fabric"
             own, rest = self.cut(rest, "across", strip.width, "strip")
             if not out or out[-1][0] is not strip:
                 out.append((strip, []))

@@ -1,4 +1,4 @@
-"""Cloth to buy, in words."""
+"""Fabric to buy, in words."""
 
 from __future__ import annotations
 
@@ -6,14 +6,14 @@ from collections import Counter
 from collections.abc import Sequence
 
 from inlet.core.cutlist import PlannedSet, four_patches
-from inlet.core.layout.layout import ClothPlan
+from inlet.core.layout.fabric_plan import ClothPlan
 from inlet.core.numbers import Fraction, LongUnit, System, show
 from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text
 
 
 def buying_text(cloth: ClothPlan, measure: Measure) -> str:
-    """How much of a cloth: strips, their length together, and what to buy; nothing to buy where
+    """How much of a fabric: strips, their length together, and what to buy; nothing to buy where
     what is there does."""
     if cloth.new is None:
         if not cloth.cloths:
@@ -27,7 +27,7 @@ def buying_text(cloth: ClothPlan, measure: Measure) -> str:
 
 
 def bought_text(length: Fraction, measure: Measure) -> str:
-    """A length of cloth as a shop cuts it: ``3/8 yd``, ``50 cm``."""
+    """A length of fabric as a shop cuts it: ``3/8 yd``, ``50 cm``."""
     return _bought(length, measure.system, measure.system.cloth_unit)
 
 
@@ -76,7 +76,7 @@ def set_lines(one: PlannedSet, project: Project) -> list[str]:
 
 
 def total_text(cloths: Sequence[ClothPlan], measure: Measure) -> str:
-    """All the cloth to buy together: ``7/8 yd``, ``0.7 m``."""
+    """All the fabric to buy together: ``7/8 yd``, ``0.7 m``."""
     bought = sum((cloth.buy for cloth in cloths), Fraction(0))
     return _bought(bought, measure.system, measure.system.long_unit)
 

@@ -51,7 +51,7 @@ from inlet.core.units import Unit
 
 
 class SnippedCorner(NamedTuple):
-    """A corner triangle: at which corner of the body's box (right?, down?), its leg, its cloth."""
+    """A corner triangle: at which corner of the body's box (right?, down?), its leg, its fabric."""
 
     right: bool
     down: bool
@@ -192,7 +192,7 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
 
 
 def _body_and_corners(unit: Unit, seam: Exact) -> tuple[Size, Cloth, list[SnippedCorner]] | None:
-    """The unit's box, the cloth of its body and its corners, in the box's own frame."""
+    """The unit's box, the fabric of its body and its corners, in the box's own frame."""
     if unit.part.nested:
         return None
     (_, body), *rest = sorted(

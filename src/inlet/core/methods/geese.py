@@ -148,7 +148,7 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
 
 
 def goose_and_skies(unit: Unit) -> tuple[Cloth, Cloth, Cloth]:
-    """The cloths of the large triangle and of the skies left and right of it, its nose up."""
+    """The fabrics of the large triangle and of the skies left and right of it, its nose up."""
     large, *skies = sorted(unit.picture, key=lambda patch: -float(area(patch[0])))
     legs = triangle_legs(large[0])
     assert legs is not None

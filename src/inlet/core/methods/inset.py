@@ -69,9 +69,9 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
 
 
 def alike_from(joins: Sequence[Join], k: int, picture: Callable[[Side], Picture]) -> int:
-    """How many of a part's seams from the k-th on are the same seam, cloth for cloth: between other
-    pieces ready by then, or setting one more like piece into what grows. ``picture`` shows what
-    lies in a side of them."""
+    """How many of a part's seams from the k-th on are the same seam, fabric for fabric: between
+    other pieces ready by then, or setting one more like piece into what grows. ``picture`` shows
+    what lies in a side of them."""
     first = joins[k]
     one, other = map(picture, first.sides)
     small = min((one, other), key=len)

@@ -11,7 +11,7 @@ from inlet.core.units import Unit, rounds_of
 
 def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
     """Each round's strip w + 2s sewn from a long strip, cut off level with the side it covers: of
-    each width and cloth, the lengths covered with 2s each, and another 2s to trim away."""
+    each width and fabric, the lengths covered with 2s each, and another 2s to trim away."""
     usual = patch_by_patch(unit, seam)
     if usual.name != "plain":
         return None

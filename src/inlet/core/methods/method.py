@@ -16,7 +16,7 @@ from inlet.core.table import Move, Piece, Sheet, Size, box, rectangle, strip
 
 class Work(NamedTuple):
     """What a run comes to: moves in order, and the units as they come off the table, raw edges
-    included and lying with the grain of their cloth; none where a unit is sewn patch to patch."""
+    included and lying with the grain of their fabric; none where a unit is sewn patch to patch."""
 
     moves: tuple[Move, ...]
     products: tuple[Sheet, ...] = ()
@@ -34,7 +34,7 @@ class ByProduct(NamedTuple):
 
 
 class SetOfStrips(NamedTuple):
-    """Strips to be sewn side by side and cut across: finished widths and cloths of the bands, the
+    """Strips to be sewn side by side and cut across: finished widths and fabrics of the bands, the
     finished height of a segment, and how many segments a run needs. ``slanted``: segments are sewn
     or cut on a slant."""
 
@@ -168,8 +168,8 @@ def no_bias() -> int:
 
 
 def bias_edges(product: Sheet) -> int:
-    """Outer edges of a product that run across the grain. Its cloth lies with the grain along x
-    and y (turning cloth over along a 45° seam keeps it so), hence a square that fills its own box
+    """Outer edges of a product that run across the grain. Its fabric lies with the grain along x
+    and y (turning fabric over along a 45° seam keeps it so), hence a square that fills its own box
     has none, and one set on point in it has four."""
     left, top, right, bottom = box(product)
     corners = {p for outline, _ in product for p in outline}
@@ -185,7 +185,7 @@ def shared(
     cloths: tuple[str | None, ...],
     make: Callable[[tuple[str | None, ...], Sizes], Work],
 ) -> Callable[[Sizes], Work]:
-    """``make(cloths, sizes)``, worked out once for all cloths told apart in the same way: only
+    """``make(fabrics, sizes)``, worked out once for all fabrics told apart in the same way: only
     their colours differ. ``key`` must hold everything else that ``make`` depends on."""
 
     def work(sizes: Sizes) -> Work:
@@ -212,7 +212,7 @@ MARK = "Draw a line on the back of one {}, {}."
 
 
 def sewn_squares(side: Exact, a: str | None, b: str | None) -> tuple[Piece, ...]:
-    """One square of each of two cloths, to be cut apart once they are sewn."""
+    """One square of each of two fabrics, to be cut apart once they are sewn."""
     if a == b:
         return (rectangle(a, (side, side), 2, "sewn"),)
     return rectangle(a, (side, side), 1, "sewn"), rectangle(b, (side, side), 1, "sewn")

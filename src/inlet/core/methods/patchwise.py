@@ -170,7 +170,7 @@ def _outlines(unit: Unit) -> list[Polygon]:
 
 
 def cutting_moves(pieces: Sequence[Piece]) -> list[Move]:
-    """Cutting the pieces from cloth, and those that come apart on their diagonals."""
+    """Cutting the pieces from fabric, and those that come apart on their diagonals."""
     moves = [Move("cut", "Cut {all}.", in_a_row([cut_sheet(p) for p in pieces]))]
     for i, piece in enumerate(pieces):
         if piece.crosscut not in ("once", "twice"):
@@ -216,7 +216,7 @@ def _piece_of(patch: tuple[Polygon, Cloth], pieces: Sequence[Piece], seam: Exact
 
 
 Raw = dict[int, tuple[Polygon, Cloth]]
-"""Patches sewn together, where they lie: their raw outlines and cloths."""
+"""Patches sewn together, where they lie: their raw outlines and fabrics."""
 
 
 class _Sewing(NamedTuple):

@@ -59,8 +59,8 @@ _SEWN: Table[object, Sewn | None] = Table(2000)
 def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
     """The unit as the method's moves make it, turned as ``unit.picture`` lies; None if they do not.
 
-    Cloths that are told apart, not which ones they are, decide the outcome: units alike but for
-    their cloth, or made before at this size, are looked up.
+    Fabrics that are told apart, not which ones they are, decide the outcome: units alike but for
+    their fabric, or made before at this size, are looked up.
     """
     number = {fabric: str(i) for i, fabric in enumerate(unit.fabrics)}
     anonymous = at_origin(tuple((outline, number[fabric]) for outline, fabric in unit.picture))

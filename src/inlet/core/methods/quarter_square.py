@@ -1,9 +1,9 @@
 """Quarter-square triangles and three-triangle units from two squares crossed.
 
 A triangle square and another square are laid right sides together, the seam on one diagonal, and
-sewn s each side of the other. Seen from above through the cloth, with X top right and Y bottom left
-in the lower one and X', Y' in the upper one, the half that opens at the top left shows, clockwise
-from the top, X X' Y' Y; the other half shows its mirror image X' X Y Y'.
+sewn s each side of the other. Seen from above through the fabric, with X top right and Y bottom
+left in the lower one and X', Y' in the upper one, the half that opens at the top left shows,
+clockwise from the top, X X' Y' Y; the other half shows its mirror image X' X Y Y'.
 """
 
 from __future__ import annotations
@@ -122,7 +122,7 @@ def _cross(
     start, end = corners[0], corners[2]
     seams = either_side(line_through(start, end), seam, corners)
     across = either_side(rising, seam, rectangle_sheet(right, bottom, None)[0][0])
-    cross = "Lay two right sides together, seams crossing, cloths opposite."
+    cross = "Lay two right sides together, seams crossing, fabrics opposite."
     across_seam = "Draw the other diagonal, across the seam, on the back of one of each pair."
     if not crossed:
         cross = "Lay each on a plain square, right sides together, the line across the seam."
@@ -146,7 +146,7 @@ def _cross(
 
 def _triangle_square(side: Exact, cloths: tuple[Cloth, ...], seam: Exact) -> Sheet:
     """A triangle square of two squares ``side`` sewn two at a time: its seam falls from the top
-    left, the first cloth above it; its box begins at the origin."""
+    left, the first fabric above it; its box begins at the origin."""
     one, two = (square_sheet(side, cloth) for cloth in cloths)
     falling = line_through(Point(ZERO, ZERO), Point(side, side))
     above = falling if falling.side(Point(side, ZERO)) > 0 else falling.opposite()
@@ -160,8 +160,8 @@ def _centred_on(sheet: Sheet, other: Sheet) -> Sheet:
 
 
 def _pairing(around: tuple[Cloth, ...]) -> tuple[tuple[Cloth, Cloth], tuple[Cloth, Cloth]]:
-    """The cloths of the two triangle squares, (X, Y) and (X', Y'), that give ``around``. Either of
-    two pairings does: one where both are alike needs fewest squares, one of a single cloth is
+    """The fabrics of the two triangle squares, (X, Y) and (X', Y'), that give ``around``. Either of
+    two pairings does: one where both are alike needs fewest squares, one of a single fabric is
     the last choice."""
     a, b, c, d = around
     choices = (((a, d), (b, c)), ((b, a), (c, d)))
@@ -180,7 +180,7 @@ def _own_mirror_image(around: tuple[Cloth, ...]) -> bool:
 
 
 def _plain_and_small(unit: Unit) -> tuple[Cloth, tuple[Cloth, Cloth]]:
-    """The cloth of a three-triangle unit's plain half, and its small ones as X and Y: clockwise
+    """The fabric of a three-triangle unit's plain half, and its small ones as X and Y: clockwise
     round the middle of the long side come the plain half, Y and X."""
     large = max(unit.picture, key=lambda patch: float(area(patch[0])))
     legs = triangle_legs(large[0])
@@ -192,7 +192,7 @@ def _plain_and_small(unit: Unit) -> tuple[Cloth, tuple[Cloth, Cloth]]:
 
 
 def _cloths_around(unit: Unit) -> tuple[Cloth, ...]:
-    """The four cloths of an hourglass, clockwise round the middle."""
+    """The four fabrics of an hourglass, clockwise round the middle."""
     middle = _mean([p for outline, _ in unit.picture for p in outline])
     return tuple(fabric for _, fabric in _clockwise(unit, middle))
 

@@ -30,8 +30,8 @@ from inlet.core.table import (
 from inlet.core.units import Unit
 
 Bands = tuple[tuple[Exact, Cloth], ...]
-"""The strips of a set, each with its finished width and cloth."""
-"""Finished widths and cloths of the bands of a segment, in order."""
+"""The strips of a set, each with its finished width and fabric."""
+"""Finished widths and fabrics of the bands of a segment, in order."""
 KINDS = ("strips", "four-patch", "nine-patch", "checkerboard")
 
 

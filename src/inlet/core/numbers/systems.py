@@ -11,7 +11,7 @@ SystemName = Literal["inch", "cm"]
 
 
 class LongUnit(NamedTuple):
-    """What cloth and thread are sold and counted in, and how long one is."""
+    """What fabric and thread are sold and counted in, and how long one is."""
 
     name: str
     length: int
@@ -26,12 +26,12 @@ class System:
     ``finer`` marks there are where a size needs them, and the ``fine_mark`` of a needle test;
     ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
     checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
-    second), and ``squaring``, what squaring off takes of a strip. Cloth has the usable
+    second), and ``squaring``, what squaring off takes of a strip. Fabric has the usable
     ``cloth_width``, its fat quarters are of ``fat_quarter_size`` (along and across) and their
     strips ``fat_quarter`` long; ``long_ruler`` is how far one reaches; it is bought in steps of
     ``buying``, told in ``cloth_unit``, long lengths in ``long_unit``. ``cut_cloth`` is what people
     own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap`` the
-    thread between two seams of a chain, ``cloth_a_minute`` how much wasted cloth (squared) weighs
+    thread between two seams of a chain, ``cloth_a_minute`` how much wasted fabric (squared) weighs
     as much as a minute's work. ``first_size`` is that of a new block.
 
     A patch narrower than ``smallest_patch``, a curve of a radius below ``tightest_curve`` and a

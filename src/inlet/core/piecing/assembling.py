@@ -31,7 +31,7 @@ def assembly_steps(
     block: str = "",
 ) -> list[Step]:
     """Steps, without their numbers, that sew units into ``copies`` blocks. Equal parts (some turn
-    of one is the other, cloth for cloth) are sewn together; what holds a part that cannot be sewn
+    of one is the other, fabric for fabric) are sewn together; what holds a part that cannot be sewn
     has no step. Where several blocks are sewn, parts are named after their ``block``."""
     return _Assembly(draft, root, unit_names, copies, made, block).run()
 

@@ -1,4 +1,4 @@
-"""Steps on cards: units of one shape, made in one way of other cloths, share a card."""
+"""Steps on cards: units of one shape, made in one way of other fabrics, share a card."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ class Card(NamedTuple):
 
 
 def cards(steps: Sequence[Step]) -> list[Card]:
-    """The steps in their order, those that differ in nothing but their cloths on one card."""
+    """The steps in their order, those that differ in nothing but their fabrics on one card."""
     found: dict[object, list[Step]] = {}
     for step in steps:
         found.setdefault(_work_of(step), []).append(step)
@@ -32,7 +32,7 @@ def cards(steps: Sequence[Step]) -> list[Card]:
 
 
 def _work_of(step: Step) -> object:
-    """What is done in a step, cloths aside; the step itself where it is like no other: what holds
+    """What is done in a step, fabrics aside; the step itself where it is like no other: what holds
     other units waits for them."""
     plan = step.unit
     if plan is None or plan.inside or plan.in_use.made_with is not None:
@@ -50,7 +50,7 @@ def _work_of(step: Step) -> object:
 
 
 def cloth_rows(card: Card, stacks: Stacks, project: Project) -> list[list[str]]:
-    """A table of the units of a card: label, how many, of each piece its stack and cloth, and what
+    """A table of the units of a card: label, how many, of each piece its stack and fabric, and what
     is over."""
     rows = []
     for step in card.steps:

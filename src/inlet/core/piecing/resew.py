@@ -17,7 +17,7 @@ from inlet.core.units import Part
 def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> bool:
     """Does the plan give the draft? Each unit is made by its method in use from its exact pieces,
     turned as the block has it, and sewn to its neighbours edge to edge; the block that results
-    must be the draft, patch for patch and cloth for cloth, and the draft's borders must lie along
+    must be the draft, patch for patch and fabric for fabric, and the draft's borders must lie along
     every seam that was drawn. Every seam must run along all that the two parts it joins share."""
     if not _holds(draft, root):
         return False

@@ -157,7 +157,7 @@ def _tips_note(draft: Draft, part: Part, measure: Measure) -> Iterator[str]:
 
 
 def rounds_text(part: Part, plan: UnitPlan, project: Project) -> str:
-    """The strips of rounds about a centre as a numbered sequence, each with its cloth: the order
+    """The strips of rounds about a centre as a numbered sequence, each with its fabric: the order
     in which they lie beside the machine."""
     found = rounds_of(part)
     assert found is not None, "a unit is named rounds only if it can be read so"

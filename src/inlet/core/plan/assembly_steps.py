@@ -83,7 +83,7 @@ def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, 
 
 def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) -> str:
     """What lies in a place: a block with its turn and version, or a piece by its name and
-    cloth."""
+    fabric."""
     main = next((piece for piece in cell if piece.lying is not None), cell[0])
     if main.lying is None:
         name = NAMES[main.kind].removesuffix("s").lower()
@@ -104,7 +104,7 @@ def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) 
     if version is not None:
         words.append(f"pressed as version {version}")
     if len(cell) > 1:
-        words.append("cloth above and below")
+        words.append("fabric above and below")
     return ", ".join(words)
 
 
@@ -311,13 +311,13 @@ def _binding_step(plan: BindingPlan, project: Project) -> QuiltStep:
     cloth = cloth_name(project, plan.fabric or None)
     if plan.square is not None:
         how = (
-            f"Cut a square of {cloth}, {length_text(plan.square, measure)}, on the diagonal, join "
-            f"it to a tube and cut it round and round {width} wide."
+            f"Cut a square of {cloth}, {length_text(plan.square, measure)}, on the diagonal, sew "
+            f"it into a tube and cut one continuous strip {width} wide."
         )
     else:
         how = (
-            f"Cut {plan.strips} strips of {cloth} {width} wide across the cloth, join them on the "
-            "slant, press it in half along its length and sew it on, turning each corner."
+            f"Cut {plan.strips} strips of {cloth} {width} wide across the fabric, join them with "
+            "diagonal seams, press it in half along its length and sew it on, turning each corner."
         )
     return QuiltStep(BINDING, how, f"{_near(plan.length, measure)} long")
 

@@ -49,7 +49,7 @@ MOST_COPIES = 10_000
 
 @dataclass(frozen=True, eq=False, kw_only=True)
 class BlockPlan(SewnBlock):
-    """Everything worked out for ``copies`` of one block; cuts, and every ``cloth`` laid out for
+    """Everything worked out for ``copies`` of one block; cuts, and every ``fabric`` laid out for
     cutting, are there as far as they go where the draft has an error."""
 
     sets: tuple[PlannedSet, ...]

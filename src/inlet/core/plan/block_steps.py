@@ -71,5 +71,5 @@ def _nothing_sewn(plan: SewnBlock) -> str:
     if plan.errors:
         return plan.errors[0].text
     if len(plan.draft.patches) == 1:
-        return "One piece of cloth: there is nothing to sew."
+        return "One piece of fabric: there is nothing to sew."
     return f"It is {plan.units[0].unit.label}, which is made already."

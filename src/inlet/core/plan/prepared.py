@@ -102,7 +102,7 @@ def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
     sound = not has_error((*in_drawing, *in_sewing))
 
     units = plan_units(project, block, drawn, root, copies)
-    # What has no cloth yet is no less sewn.
+    # What has no fabric yet is no less sewn.
     drawable = not has_error(p for p in in_drawing if p.code != "patch-without-fabric")
     proved = drawable and not has_error(in_sewing) and resewn(drawn, root, units, measure.seam)
     good = sound and proved

@@ -106,7 +106,7 @@ class QuiltPlan:
 
     @later
     def cuts(self) -> tuple[Cut, ...]:
-        """The cut list of everything but backing and batting, by cloth."""
+        """The cut list of everything but backing and batting, by fabric."""
         binding = self.binding
         out = [*self.batch.cuts, *self.setting.cuts]
         if binding is not None:
@@ -121,7 +121,7 @@ class QuiltPlan:
 
     @later
     def cloth(self) -> Staged[tuple[ClothPlan, ...]]:
-        """Every cloth laid out for cutting, but for the backing."""
+        """Every fabric laid out for cutting, but for the backing."""
         lay = partial(lay_out, self.project, self.to_cut)
         return Staged(partial(lay, AT_ONCE), partial(lay, BEST))
 
@@ -220,7 +220,7 @@ class QuiltPlan:
 
 
 def binding_cut(plan: BindingPlan, measure: Measure) -> Cut:
-    """The binding in the cut list: strips across the cloth, or one square for bias."""
+    """The binding in the cut list: strips across the fabric, or one square for bias."""
     fabric = plan.fabric or None
     label = "Binding"
     if plan.square is not None:

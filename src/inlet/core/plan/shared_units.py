@@ -141,7 +141,7 @@ def _named(plan: UnitPlan, block: str) -> UnitPlan:
 
 def _key(plan: UnitPlan, alike: Alike) -> object | None:
     """What units are made in one batch by; None for those that are made with others of their block:
-    in both hands, from sets, from cloth cut already."""
+    in both hands, from sets, from fabric cut already."""
     in_use = plan.in_use
     if plan.twin is not None or plan.need.mirrored or in_use.sets or plan.stock is not None:
         return None

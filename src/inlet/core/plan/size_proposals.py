@@ -169,7 +169,7 @@ def _words(setting: str, sashing: Sashing | None, columns: int, rows: int) -> st
 
 
 class Cost(NamedTuple):
-    """What a proposal takes: ``blocks`` to make, cloth to buy with its backing, minutes of work on
+    """What a proposal takes: ``blocks`` to make, fabric to buy with its backing, minutes of work on
     the blocks."""
 
     blocks: int
@@ -178,7 +178,7 @@ class Cost(NamedTuple):
 
 
 def cost_of(plan: QuiltPlan) -> Cost:
-    """Cloth as it is first laid out, and the minutes of all batches of its blocks."""
+    """Fabric as it is first laid out, and the minutes of all batches of its blocks."""
     cloth = sum((each.buy for each in plan.cloth.at_once), Fraction(0))
     if plan.backing is not None:
         cloth += plan.backing.buy

@@ -1,4 +1,4 @@
-"""Methods compared on the maker's terms: cloth, seams, cuts, minutes, and which to take."""
+"""Methods compared on the maker's terms: fabric, seams, cuts, minutes, and which to take."""
 
 from __future__ import annotations
 
@@ -15,8 +15,8 @@ from inlet.core.table import DIAGONALS
 class Cost(NamedTuple):
     """What a method comes to for all the units needed.
 
-    ``pieces`` to sew with (triangles counted after the crosscut), ``shapes`` to cut from cloth;
-    ``cloth`` and ``wasted`` in square inches or centimetres: what is cut, and how much of it is
+    ``pieces`` to sew with (triangles counted after the crosscut), ``shapes`` to cut from fabric;
+    ``fabric`` and ``wasted`` in square inches or centimetres: what is cut, and how much of it is
     neither in a unit that is needed nor in a seam of it. ``bias`` outer edges of a unit; ``seams``,
     ``cuts``, ``presses`` and ``trims`` in number; ``minutes`` at the maker's rates.
     """
@@ -179,7 +179,7 @@ def _whole(number: Fraction | int) -> int:
 
 
 def cut_area(cut: CutPiece) -> float:
-    """The cloth of all shapes of a cut piece; a template's by the box round it."""
+    """The fabric of all shapes of a cut piece; a template's by the box round it."""
     return float(cut.cut[0] * cut.cut[1] * cut.number)
 
 
@@ -210,7 +210,7 @@ def table(found: Sequence[Cost]) -> list[list[str]]:
 
 def recommended(found: Sequence[Cost], measure: Measure, asked_to_trim: bool = False) -> Cost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool or a
-    template of its own, stands proud, or takes cloth larger than what is cut already, comes last:
+    template of its own, stands proud, or takes fabric larger than what is cut already, comes last:
     nobody is advised to it unasked; and what cannot be trimmed, where the maker asks for that. The
     usual order breaks ties."""
     per_minute = measure.system.cloth_a_minute
@@ -230,7 +230,7 @@ def recommended(found: Sequence[Cost], measure: Measure, asked_to_trim: bool = F
 _NOTICED = 1.0
 """Minutes less than which nobody notices."""
 _BEST: tuple[tuple[str, Callable[[Cost], float], str], ...] = (
-    ("cloth", lambda c: round(c.cloth), "least cloth"),
+    ("cloth", lambda c: round(c.cloth), "least fabric"),
     ("seams", lambda c: c.seams, "fewest seams"),
     ("cuts", lambda c: c.cuts, "fewest cuts"),
 )
@@ -254,7 +254,7 @@ def reason(best: Cost, found: Sequence[Cost]) -> str:
         good.append("nothing to trim")
     if all(best.minutes <= c.minutes - _NOTICED for c in others):
         good.insert(0, "quickest")
-    first = ", ".join(good[:3]) or "the best balance of time and cloth"
+    first = ", ".join(good[:3]) or "the best balance of time and fabric"
     return f"{first[0].upper()}{first[1:]}{_instead(best, others)}."
 
 
@@ -271,7 +271,7 @@ def _instead(best: Cost, others: Sequence[Cost]) -> str:
     if quicker.bias > best.bias:
         price.append("has bias edges outside")
     if quicker.wasted > best.wasted * 1.1 + 1:
-        price.append("wastes more cloth")
+        price.append("wastes more fabric")
     told = " and ".join(filter(None, (", ".join(price[:-1]), *price[-1:])))
     if saved >= _NOTICED:
         return f"; {name} saves {saved:.0f} min" + (f" but {told}" if told else "")

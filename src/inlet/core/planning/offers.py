@@ -61,7 +61,7 @@ def _over(plan: UnitPlan) -> Iterator[ByProduct]:
 
 
 def _uses(there: Sequence[BlockUnits], own: Unit, what: ByProduct, seam: Exact) -> Iterator[Use]:
-    """Units of the same kind and cloths that are no larger: what is over can be cut down to them.
+    """Units of the same kind and fabrics that are no larger: what is over can be cut down to them.
     Not the unit itself, whose need is met."""
     for other, units in there:
         for unit in units:

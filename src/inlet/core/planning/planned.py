@@ -123,7 +123,7 @@ def sharing_squares(plans: Sequence[UnitPlan]) -> tuple[UnitPlan, ...]:
 
 def squares_shared(plans: Iterable[UnitPlan]) -> Iterator[UnitPlan]:
     """The plans, each taking first what those before it leave over of squares cut into triangles of
-    the same size and cloth."""
+    the same size and fabric."""
     left: Counter[TriangleKey] = Counter()
     for plan in plans:
         keys = {key: left[key] for cut in plan.in_use.pieces if (key := triangle_key(cut))}

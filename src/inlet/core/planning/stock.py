@@ -1,4 +1,4 @@
-"""Cloth cut already: strips, squares, scraps, and what of a unit can be made from it."""
+"""Fabric cut already: strips, squares, scraps, and what of a unit can be made from it."""
 
 from __future__ import annotations
 
@@ -14,15 +14,15 @@ StockShape = Literal["strip", "square", "scrap"]
 
 
 class Stock(NamedTuple):
-    """Cloth already cut, ``width`` wide. A strip is as long as its cloth is wide, a square as long
-    as wide, a scrap ``length`` long."""
+    """Fabric already cut, ``width`` wide. A strip is as long as its fabric is wide, a square as
+    long as wide, a scrap ``length`` long."""
 
     shape: StockShape
     width: Exact
     length: Exact | None = None
 
     def long(self, usable: Exact) -> Exact:
-        """Its length; of a strip, the usable width of the cloth."""
+        """Its length; of a strip, the usable width of the fabric."""
         if self.shape == "strip":
             return usable
         return self.length if self.length is not None else self.width
@@ -60,7 +60,7 @@ def parse_stock(text: str, system: System) -> tuple[Stock, ...]:
             sides[:-1] = [f"{side} {unit[1]}" for side in sides[:-1]]
         lengths = sorted(parse_length(side, system) for side in sides)
         if lengths[0] <= 0:
-            raise NumberError("cloth must be wider than 0")
+            raise NumberError("fabric must be wider than 0")
         out.append(Stock(_SHAPES[shape], lengths[0], lengths[1] if shape == "scrap" else None))
     return tuple(out)
 

@@ -26,7 +26,7 @@ from inlet.core.units import Unit, cloth_in
 
 CutSize = tuple[Fraction, Fraction]
 Widths = Callable[[str | None], Exact]
-"""The usable width of each cloth."""
+"""The usable width of each fabric."""
 
 
 def usual_width(_: str | None) -> Exact:
@@ -58,12 +58,12 @@ class CutPiece(NamedTuple):
 
 
 TriangleKey = tuple[str | None, CutSize, Crosscut, Lean]
-"""What triangles are alike by: cloth, cut size of their squares, how those are cut, their lean."""
+"""What triangles are alike by: fabric, cut size of their squares, how those are cut, their lean."""
 
 
 def triangle_key(cut: CutPiece) -> TriangleKey | None:
     """What triangles of a piece may be shared by; None where it is not cut into any, or comes from
-    cloth cut already."""
+    fabric cut already."""
     if PER_SQUARE[cut.piece.crosscut] == 1 or cut.stock is not None:
         return None
     return cut.piece.fabric, cut.cut, cut.piece.crosscut, cut.piece.lean
@@ -89,7 +89,7 @@ class MethodPlan(NamedTuple):
     ``runs`` times ``method.makes`` units, ``surplus`` over. ``mirrored`` of the other hand come out
     as well, ``mirrored_over`` of them not needed; ``made_with`` is the label of the unit in whose
     runs these are made, so that nothing more is cut. ``trim_to`` is the unfinished size to trim to.
-    ``short``: the cloth cut already that was asked for is too small for it, and new cloth is cut.
+    ``short``: the fabric cut already that was asked for is too small for it, and new fabric is cut.
     """
 
     method: Method
@@ -201,7 +201,7 @@ class UnitPlan:
 
     @cached_property
     def stock(self) -> Stock | None:
-        """The cloth cut already that this unit is to be made from."""
+        """The fabric cut already that this unit is to be made from."""
         text = self.choice.stock if self.choice else ""
         return next(iter(parse_stock(text, self.measure.system)), None) if text else None
 
@@ -267,12 +267,12 @@ class UnitPlan:
 
     @cached_property
     def cloth(self) -> float:
-        """The cloth in one sewn unit."""
+        """The fabric in one sewn unit."""
         return cloth_in(self.unit, self.measure.seam)
 
     @cached_property
     def own_cloth(self) -> float:
-        """The cloth in one sewn unit without the units nested in it, which are made of their
+        """The fabric in one sewn unit without the units nested in it, which are made of their
         own."""
         places = len(self.unit.places)
         nested = sum(p.cloth * p.unit.nested_in(self.unit) / places for p in self.inside)
@@ -368,7 +368,7 @@ def _strip(piece: Piece, runs: int, measure: Measure, rule: CutRule, usable: Exa
     if each:
         number = -(-lengths // each)
         long = along * -(-lengths // number) + measure.squared_off
-    else:  # one length is longer than the cloth: strips are joined
+    else:  # one length is longer than the fabric: strips are joined
         number = ceil_exact(along * lengths / room) if room > 0 else lengths
         long = usable
     width = rule.cut(piece)[0]
@@ -377,7 +377,7 @@ def _strip(piece: Piece, runs: int, measure: Measure, rule: CutRule, usable: Exa
 
 
 def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) -> SewnSet:
-    """Sets for all the runs: as few as cloth of this width allows, all of one length. A set gives
+    """Sets for all the runs: as few as fabric of this width allows, all of one length. A set gives
     floor((usable - squaring)/(f + 2s)) segments."""
     width = min(usable(cloth) for _, cloth in strips.bands)
     lengths = strips.number * runs
@@ -390,7 +390,7 @@ def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) 
 
 
 def _strips(sets: tuple[SewnSet, ...], measure: Measure, rule: CutRule) -> Iterator[CutPiece]:
-    """The strips of sewn sets, those of one cloth and width taken together."""
+    """The strips of sewn sets, those of one fabric and width taken together."""
     found: dict[tuple[object, ...], CutPiece] = {}
     for sewn in sets:
         for width, cloth in sewn.strips.bands:

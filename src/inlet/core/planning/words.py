@@ -33,7 +33,7 @@ def move_text(
     stacks: Sequence[str] = (),
     times: int = 1,
 ) -> str:
-    """A move's text with its sizes filled in, for the maker's ruler and cloths; ``stacks`` are the
+    """A move's text with its sizes filled in, for the maker's ruler and fabrics; ``stacks`` are the
     labels of those the method's pieces lie in, where they are to be named. ``times`` is how many
     rows are sewn, where it is a row."""
     measure = project.measure
@@ -156,7 +156,7 @@ def offer_text(offer: Offer, measure: Measure) -> str:
 
 
 def length_or_size(size: tuple[Exact, Exact], measure: Measure) -> str:
-    """A size that cloth left over happens to have: to the ruler mark below it."""
+    """A size that fabric left over happens to have: to the ruler mark below it."""
     marks = tuple(floor_exact(x / measure.mark) * measure.mark for x in size)
     about = "" if marks == size else "just over "
     return about + size_text((marks[0], marks[1]), measure)

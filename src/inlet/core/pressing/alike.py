@@ -1,8 +1,8 @@
 """Equal parts press alike, wherever they stand and however they are turned.
 
-Of equal parts of a block (some turn of one is the other, cloth for cloth, sewn of the same seams)
+Of equal parts of a block (some turn of one is the other, fabric for fabric, sewn of the same seams)
 the first is decided; the others follow it. A part that looks the same when it is turned (a row of
-one cloth) can be sewn in either way round, which is a choice of its own at each place. Where the
+one fabric) can be sewn in either way round, which is a choice of its own at each place. Where the
 maker allows two versions, each place of a part takes one of them.
 """
 

@@ -1,4 +1,4 @@
-"""Cloth folded round a point, seen so near that every piece of it is a cone.
+"""Fabric folded round a point, seen so near that every piece of it is a cone.
 
 Each patch that meets at a point reaches past it by an allowance on all sides, so near the point it
 is a whole sheet. Every seam there folds the sheets along its line. A sheet becomes cones, intervals

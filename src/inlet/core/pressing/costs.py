@@ -1,8 +1,8 @@
 """What a block's pressing costs, as tables over the ways its seams are pressed.
 
 Every fault is weighed where it lies: at a junction by what comes of the seams there, along a seam
-by its cloths and by what it folds back. A cost is the sum of tables, each over a few seams, so that
-it is the same sum for the solver, for the maker's flip of one seam, and for the words.
+by its fabrics and by what it folds back. A cost is the sum of tables, each over a few seams, so
+that it is the same sum for the solver, for the maker's flip of one seam, and for the words.
 """
 
 from __future__ import annotations
@@ -48,7 +48,7 @@ class Table(NamedTuple):
 
 class Block(NamedTuple):
     """What costs are worked out of: the seams, the lightness (L*) of each patch (None without a
-    cloth), the weights, and for spans that go round a centre which side is the outer one."""
+    fabric), the weights, and for spans that go round a centre which side is the outer one."""
 
     seams: Seams
     lightness: tuple[float | None, ...]
@@ -57,7 +57,7 @@ class Block(NamedTuple):
 
 
 def lightness_of(seams: Seams, fabrics: Iterable[Fabric]) -> tuple[float | None, ...]:
-    """L* of each patch's cloth."""
+    """L* of each patch's fabric."""
     known = {f.id: lightness(f.colour) for f in fabrics}
     return tuple(known.get(patch.fabric or "") for patch in seams.draft.patches)
 
@@ -122,7 +122,7 @@ def share_of_seam(span: Span) -> float:
 
 def shadow(block: Block, span: Span, side: int) -> tuple[float, float]:
     """How much a seam pressed to a side shows through there, 0 to 1, and how much darker that side
-    is than the other: shares of its length, weighed by how far apart the cloths are."""
+    is than the other: shares of its length, weighed by how far apart the fabrics are."""
     shade = darker = whole = 0.0
     for join, begin, end, swapped in span.pieces:
         own = faces_of(join.sides[side ^ swapped])
@@ -142,7 +142,7 @@ def shadow(block: Block, span: Span, side: int) -> tuple[float, float]:
 
 
 def _shows(level: float) -> float:
-    """How well a cloth of that L* lets a darker one be seen: light cloth does, dark does not."""
+    """How well a fabric of that L* lets a darker one be seen: light fabric does, dark does not."""
     return min(1.0, max(0.0, (level - DARK_TO) / (LIGHT_FROM - DARK_TO)))
 
 

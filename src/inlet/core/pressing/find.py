@@ -1,4 +1,5 @@
-"""Finding how a block is pressed: from its seams, its cloths and the maker's wishes to the plan."""
+"""Finding how a block is pressed: from its seams, its fabrics and the maker's wishes to the
+plan."""
 
 from __future__ import annotations
 

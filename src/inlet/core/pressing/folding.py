@@ -5,7 +5,7 @@ that is sewn and opened takes what lies beyond its line on both parts: the allow
 lie over the other, and the other way round. Pressed toward a part, that part's are folded back
 along the line, behind it, and the other's stay where they are, behind it as well; pressed open,
 each part's are folded back on itself. What was folded before and reaches beyond the line is folded
-with it, as cloth is.
+with it, as fabric is.
 """
 
 from __future__ import annotations
@@ -38,7 +38,7 @@ from inlet.core.pressing.spans import Seams, Toward
 
 
 class Layer(NamedTuple):
-    """A piece of allowance as it lies behind the block: the patch it is cloth of, how often it was
+    """A piece of allowance as it lies behind the block: the patch it is fabric of, how often it was
     folded back, its outline, and how far from the front it lies: what was pressed later lies
     behind, and of one seam the part's own allowance before the other's."""
 
@@ -86,7 +86,8 @@ THIN = 12
 
 
 def without_slivers(draft: Draft, layers: Iterable[Layer], seam: Exact) -> tuple[Layer, ...]:
-    """Layers to draw: arcs are folded chord by chord, which leaves slivers where cloth is eased."""
+    """Layers to draw: arcs are folded chord by chord, which leaves slivers where fabric is
+    eased."""
     if not any(patch.arcs for patch in draft.patches):
         return tuple(layers)
     least = float(seam) / THIN
@@ -182,8 +183,8 @@ def _straight(draft: Draft, join: Join, low: int, high: int) -> Iterator[tuple[P
 
 
 def layers_at(draft: Draft, layers: Sequence[Layer], place: Point) -> int:
-    """How many layers of cloth lie at a place that is on the edge of none: the patch there, and the
-    allowances behind it."""
+    """How many layers of fabric lie at a place that is on the edge of none: the patch there, and
+    the allowances behind it."""
     patches = sum(contains(patch.polygon, place) > 0 for patch in draft.patches)
     return patches + sum(contains(layer.outline, place) > 0 for layer in layers)
 

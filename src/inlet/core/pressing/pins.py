@@ -95,7 +95,7 @@ def _length(step: Point) -> float:
 
 
 def _inside(draft: Draft, face: int) -> Pair:
-    """A point in a patch: its cloth's, where it has one."""
+    """A point in a patch: its fabric's, where it has one."""
     for home, spot in zip(draft.homes, draft.block.fabric_at, strict=True):
         if home == face:
             return spot.point

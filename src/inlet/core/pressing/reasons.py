@@ -38,7 +38,7 @@ def reason(plan: PressingPlan, span: int, project: Project) -> str:
     whirled = _whirled_at(plan, span)
     if whirled is not None:
         return (
-            f"The centre is whirled: all its seams turn the same way round, {whirled} layers lie "
+            f"The centre is spun: all its seams turn the same way round, {whirled} layers lie "
             "there, and the stitches in the allowance are undone."
         )
     key = plan.seams.spans[span].join.number, way
@@ -69,7 +69,7 @@ def points_text(cost: int) -> str:
 
 
 def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> str:
-    """The cloths along one side of a span, in words."""
+    """The fabrics along one side of a span, in words."""
     edges = plan.seams.draft.arrangement.edges
     names: dict[str, None] = {}
     for join, begin, end, swapped in span.pieces:
@@ -82,7 +82,7 @@ def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> 
     return (
         found[0]
         if len(found) == 1
-        else "the cloths there"
+        else "the fabrics there"
         if len(found) > 2
         else (" and ".join(found))
     )

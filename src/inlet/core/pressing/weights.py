@@ -36,7 +36,7 @@ TABLE = (
            "The foot stalls, stitches get short, and the top has a lump.", Fraction(1)),
     Weight("foot", "Layers a presser foot climbs well",
            "Seven lie at a nested four-way centre, and every machine sews that.", Fraction(8)),
-    Weight("shadow", "A dark allowance under a lighter cloth",
+    Weight("shadow", "A dark allowance under a lighter fabric",
            "It shows through from the front, along the whole seam.", Fraction(5)),
     Weight("inward", "A round pressed toward its centre",
            "Away from it there is room, and the next strip lies flat.", Fraction(8)),
@@ -50,7 +50,7 @@ TABLE = (
     Weight("whirl", "A centre whirled",
            "Stitches in the allowance have to be undone there.", Fraction(3)),
     Weight("not-whirled", "A four-way centre not whirled",
-           "Makers who whirl want every centre so.", Fraction(0)),
+           "Makers who spin the seams want every centre spun.", Fraction(0)),
     Weight("against", "A waiting seam pressed against the way it must lie",
            "Its open end would be sewn shut under the next piece.", Fraction(30)),
     Weight("version", "A second version of a unit or block",
@@ -79,13 +79,13 @@ SCHOOL_TITLES = {
     "dark": "To the dark",
     "nest": "Nesting first",
     "open": "Open",
-    "whirl": "Whirl the centres",
+    "whirl": "Spin the centres",
     "end": "Press at the end",
 }
 
 SCHOOL_NOTES = {
     "mixed": "All of it weighed: nesting, shadows, layers, room.",
-    "dark": "No dark allowance under a lighter cloth, whatever it costs.",
+    "dark": "No dark allowance under a lighter fabric, whatever it costs.",
     "nest": "Seams lock at every junction where they can.",
     "open": "Every seam open: flat, slow, matched with pins.",
     "whirl": "Four-way centres turned all one way round: flat, with unpicking.",

@@ -18,7 +18,7 @@ CARE = (
 )
 STATES: dict[State, str] = {
     "nests": "nests",
-    "whirled": "is whirled",
+    "whirled": "is spun",
     "open": "both seams open",
     "mixed": "one seam open",
     "stacks": "stacks",
@@ -31,10 +31,10 @@ def junction_text(met: Met) -> str:
     """A junction in a sentence."""
     told = {
         "nests": "The seams nest: they lie opposite ways and lock.",
-        "whirled": "The centre is whirled: its seams turn the same way round.",
+        "whirled": "The centre is spun: its seams turn the same way round.",
         "open": "Both seams are open: match them with pins.",
         "mixed": "One seam is open: there is no ridge to lock against.",
-        "stacks": "The seams stack: they lie the same way, on a heap.",
+        "stacks": "The seam allowances stack: both are pressed the same way.",
         "tee": "No seam crosses here.",
     }[met.state]
     return f"{told} {met.layers} layers at most."

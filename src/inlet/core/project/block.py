@@ -1,4 +1,4 @@
-"""A block as drawn: its bands, seams, cloths and what was chosen for its units."""
+"""A block as drawn: its bands, seams, fabrics and what was chosen for its units."""
 
 from __future__ import annotations
 
@@ -74,7 +74,7 @@ def seam_along(curve: Curve) -> Seam:
 
 
 class FabricAt(Value, frozen=True, kw_only=True):
-    """The cloth of whichever patch has ``point`` inside it."""
+    """The fabric of whichever patch has ``point`` inside it."""
 
     point: Pair
     fabric: str
@@ -82,8 +82,8 @@ class FabricAt(Value, frozen=True, kw_only=True):
 
 class Choice(Value, frozen=True, kw_only=True):
     """What the maker chose for one unit, the one with a patch around ``point``: its ``label``, its
-    ``method``, its ``school``, the cut cloth it is made from (``stock``, as in “10 squares”); empty
-    where the block's or the project's choice holds."""
+    ``method``, its ``school``, the cut fabric it is made from (``stock``, as in “10 squares”);
+    empty where the block's or the project's choice holds."""
 
     point: Pair
     label: str = ""
@@ -142,7 +142,7 @@ def new_block(taken: set[str], name: str, measure: Measure = INCH) -> Block:
 
 
 def choice_in_system(choice: Choice, system: System) -> Choice:
-    """A choice whose cloth already cut says what it is measured in: its size stays the same."""
+    """A choice whose fabric already cut says what it is measured in: its size stays the same."""
     plain = re.sub(r"(\d)\s*(strip|square|scrap)", rf"\1 {system.unit} \2", choice.stock)
     return replace(choice, stock=plain)
 

@@ -1,4 +1,4 @@
-"""What the maker decided about cutting, what cloth they have, and cloth laid down to be cut."""
+"""What the maker decided about cutting, what fabric they have, and fabric laid down to be cut."""
 
 from __future__ import annotations
 
@@ -12,30 +12,30 @@ HAVE_KINDS = ("bolt", "fat-quarter", "strips", "squares", "scrap", "panel")
 DIRECTIONS = ("", "one-way", "two-way")
 """A print that lies any way; one with a top, as a nap has; a stripe, which has none."""
 GOALS = ("balance", "cloth", "cuts", "widths")
-"""Cloth and time weighed by the maker's rates; least cloth, fewest cuts, fewest strip widths."""
+"""Fabric and time weighed by the maker's rates; least fabric, fewest cuts, fewest strip widths."""
 FOLDS = (0, 1, 2)
 HANDS = ("right", "left")
 MOST_STACKED = 8
 MOST_EVERY = 20
 """Strips between one squaring of the edge and the next."""
 MOST_LAID = 20_000
-"""Strips of one piece of cloth."""
+"""Strips of one piece of fabric."""
 MOST_LAID_PIECES = 50_000
-"""Pieces of all cloths that are being cut: nobody follows more cut by cut."""
+"""Pieces of all fabrics that are being cut: nobody follows more cut by cut."""
 LAYERS = (1, 2, 4)
-"""Of cloth laid down: open, folded once, folded twice."""
+"""Of fabric laid down: open, folded once, folded twice."""
 MOST_HAVE = 200
-"""Entries of what there is of one cloth, and pieces of one entry."""
+"""Entries of what there is of one fabric, and pieces of one entry."""
 MOST_OWNED = 2_000
-"""Pieces of one cloth in all."""
+"""Pieces of one fabric in all."""
 MOST_SHRINK = 50
 """Per cent; washing takes less."""
 
 
 class Have(Value, frozen=True, kw_only=True):
-    """Cloth the maker has: ``count`` pieces ``width`` across and ``length`` along the selvage, with
-    a ``selvage`` on both sides that is no use. Strips and squares are cut already: ``width`` is how
-    wide, ``length`` how long; a square's is its width."""
+    """Fabric the maker has: ``count`` pieces ``width`` across and ``length`` along the selvage,
+    with a ``selvage`` on both sides that is no use. Strips and squares are cut already: ``width``
+    is how wide, ``length`` how long; a square's is its width."""
 
     kind: str = "bolt"
     width: Exact | None = None
@@ -46,7 +46,7 @@ class Have(Value, frozen=True, kw_only=True):
 
 class PrintMotif(Value, frozen=True, kw_only=True):
     """A motif of a feature print that is to sit in the middle of a piece of ``finished`` size: its
-    own ``size``, and the free cloth from it to the edge on every side."""
+    own ``size``, and the free fabric from it to the edge on every side."""
 
     size: Pair
     left: Exact
@@ -57,7 +57,7 @@ class PrintMotif(Value, frozen=True, kw_only=True):
 
 
 class LaidPieces(Value, frozen=True, kw_only=True):
-    """``count`` equal pieces side by side, for the stack ``label``: ``size`` across the cloth and
+    """``count`` equal pieces side by side, for the stack ``label``: ``size`` across the fabric and
     along it as they lie; ``turned`` from how the print stands, or from the long side across. Each
     ``holds`` so many templates head to tail, to be cut apart by the ruler's angle lines."""
 
@@ -69,14 +69,14 @@ class LaidPieces(Value, frozen=True, kw_only=True):
 
 
 class LaidRow(Value, frozen=True, kw_only=True):
-    """A row of a segment, ``width`` along the cloth."""
+    """A row of a segment, ``width`` along the fabric."""
 
     width: Exact
     pieces: tuple[LaidPieces, ...]
 
 
 class LaidSegment(Value, frozen=True, kw_only=True):
-    """``count`` equal segments of a strip, each ``width`` across the cloth, its rows one below the
+    """``count`` equal segments of a strip, each ``width`` across the fabric, its rows one below the
     other."""
 
     width: Exact
@@ -93,8 +93,8 @@ class LaidStrip(Value, frozen=True, kw_only=True):
 
 
 class LaidCloth(Value, frozen=True, kw_only=True):
-    """One piece of cloth to lay down, as it lies after washing: ``kind`` of what is there, or
-    ``new`` for cloth to buy; ``width`` usable across, ``length`` along; folded into so many
+    """One piece of fabric to lay down, as it lies after washing: ``kind`` of what is there, or
+    ``new`` for fabric to buy; ``width`` usable across, ``length`` along; folded into so many
     ``layers`` (1, 2 or 4). Its strips in the order they are cut. ``squaring`` is lost at its start
     and again before every ``every`` strips (0: at the start only), and of each strip's end."""
 
@@ -108,7 +108,7 @@ class LaidCloth(Value, frozen=True, kw_only=True):
 
 
 class Begun(Value, frozen=True, kw_only=True):
-    """Cloth that is being cut: how it was laid out when the first cut was made, for so many
+    """Fabric that is being cut: how it was laid out when the first cut was made, for so many
     ``copies`` of a block (no block: for the whole quilt), and how many of its cuts are ``done``."""
 
     fabric: str
@@ -119,10 +119,10 @@ class Begun(Value, frozen=True, kw_only=True):
 
 
 class Cutting(Value, frozen=True, kw_only=True):
-    """How cloth is cut: folded so often, squared off again every so many strips (0: only at the
+    """How fabric is cut: folded so often, squared off again every so many strips (0: only at the
     start), ``stack`` layers under the cutter at most; ``margin`` is what is bought more, in per
-    cent. ``wash``: cloth is washed before it is cut, and shrinks. ``scraps_first``: what is there
-    is used before cloth off the bolt. ``motif`` is to be centred."""
+    cent. ``wash``: fabric is washed before it is cut, and shrinks. ``scraps_first``: what is there
+    is used before fabric off the bolt. ``motif`` is to be centred."""
 
     folds: int = 1
     square_every: int = 4
@@ -147,7 +147,7 @@ def have_measured(have: Have, factor: Fraction) -> Have:
 
 
 def without_cloth(cutting: Cutting, fabric: str) -> Cutting:
-    """The same decisions once a cloth is put away: nothing is being cut of it."""
+    """The same decisions once a fabric is put away: nothing is being cut of it."""
     return replace(cutting, begun=tuple(b for b in cutting.begun if b.fabric != fabric))
 
 

@@ -1,4 +1,4 @@
-"""A cloth of the project."""
+"""A fabric of the project."""
 
 from __future__ import annotations
 
@@ -7,24 +7,24 @@ from inlet.core.project.cutting import Have, have_measured
 from inlet.core.project.value import Pair, Value, replace
 
 Cloth = str | None
-"""A cloth by its id; None where none lies yet."""
+"""A fabric by its id; None where none lies yet."""
 VALUES = ("", "light", "medium", "dark")
 
 
 class Print(Value, frozen=True, kw_only=True):
     """A picture of a print: ``image`` as base64 of a PNG or JPEG file, ``width`` the length of
-    cloth it shows from side to side."""
+    fabric it shows from side to side."""
 
     image: str
     width: Exact = Fraction(4)
 
 
 class Fabric(Value, frozen=True, kw_only=True):
-    """A cloth. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``; ``value`` is
-    ``light``, ``medium`` or ``dark`` where the maker says so, else empty. ``have`` is what the
+    """A fabric. ``width`` is the usable width, selvages off; ``colour`` is ``#rrggbb``; ``value``
+    is ``light``, ``medium`` or ``dark`` where the maker says so, else empty. ``have`` is what the
     maker has of it, ``direction`` says which ways a print may lie, ``shrink`` what washing takes
     along it and across it, in per cent, and ``price`` what a yard or metre costs; ``lengthwise``
-    where long pieces are cut along it, as of a stripe, or for borders without joins."""
+    where Cut long pieces lengthwise, as of a stripe, or for borders without joins."""
 
     id: str
     name: str = ""
@@ -50,7 +50,7 @@ class Fabric(Value, frozen=True, kw_only=True):
 
 
 def fabric_measured(fabric: Fabric, factor: Fraction) -> Fabric:
-    """A cloth with its lengths in another system, ``factor`` of its units to one of before."""
+    """A fabric with its lengths in another system, ``factor`` of its units to one of before."""
     shown = fabric.print
     return replace(
         fabric,

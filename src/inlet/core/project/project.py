@@ -40,7 +40,7 @@ class Project(Value, frozen=True, kw_only=True):
         return next((f for f in self.fabrics if f.id == fabric_id), None)
 
     def cloth_width(self, fabric_id: str) -> Exact:
-        """Usable width of a cloth, or the usual one where it states none."""
+        """Usable width of a fabric, or the usual one where it states none."""
         fabric = self.fabric(fabric_id)
         stated = fabric.width if fabric else None
         return stated if stated is not None else self.measure.system.cloth_width
@@ -53,11 +53,11 @@ class Project(Value, frozen=True, kw_only=True):
         return self.cloth_width(fabric_id) * (1 - shrinks / 100)
 
     def with_fabric(self, old: str, new: Fabric) -> Project:
-        """The project with the cloth of id ``old`` replaced."""
+        """The project with the fabric of id ``old`` replaced."""
         return replace(self, fabrics=tuple(new if f.id == old else f for f in self.fabrics))
 
     def in_place_of(self, old: str, new: str) -> Project:
-        """The project with cloth ``new`` wherever cloth ``old`` lies, and ``old`` put away."""
+        """The project with fabric ``new`` wherever fabric ``old`` lies, and ``old`` put away."""
         return replace(
             self,
             fabrics=tuple(f for f in self.fabrics if f.id != old),
@@ -101,13 +101,13 @@ FIRST_CLOTHS = (
 
 
 def first_project() -> Project:
-    """A project to begin with: three cloths, no block yet."""
+    """A project to begin with: three fabrics, no block yet."""
     return Project(fabrics=FIRST_CLOTHS)
 
 
 def measured_in(project: Project, system: System) -> Project:
     """The project in inches or centimetres: lengths are converted exactly (1 in = 2.54 cm), so
-    nothing changes size; seam, ruler mark and cloth widths become the usual ones there."""
+    nothing changes size; seam, ruler mark and fabric widths become the usual ones there."""
     before = project.measure.system
     if system is before:
         return project

@@ -70,8 +70,8 @@ class Motif(Brief, frozen=True, kw_only=True):
 
 
 class Colourway(Brief, frozen=True, kw_only=True):
-    """A block in other cloths: ``cloths`` says for each cloth of its drawing which takes its place;
-    of all blocks, or of one."""
+    """A block in other fabrics: ``fabrics`` says for each fabric of its drawing which takes its
+    place; of all blocks, or of one."""
 
     id: str
     name: str = ""
@@ -82,7 +82,7 @@ class Colourway(Brief, frozen=True, kw_only=True):
 class Scatter(Brief, frozen=True, kw_only=True):
     """Colourways scattered by chance over the places that name none themselves; the same ``seed``
     gives the same again. ``apart``: none alike side by side; ``balance``: light and dark evenly
-    over the top; ``cloths``: no cloth twice in a row."""
+    over the top; ``fabrics``: no fabric twice in a row."""
 
     colourways: tuple[str, ...] = ()
     seed: int = 1
@@ -93,7 +93,7 @@ class Scatter(Brief, frozen=True, kw_only=True):
 
 class Sashing(Brief, frozen=True, kw_only=True):
     """Strips between blocks, ``width`` finished, between rows ``down`` where that differs; with
-    squares of another cloth where they meet; ``outside``: round the blocks at the edge as well."""
+    squares of another fabric where they meet; ``outside``: round the blocks at the edge as well."""
 
     width: Exact | None = None
     fabric: str = ""
@@ -112,7 +112,7 @@ class Triangles(Brief, frozen=True, kw_only=True):
 
 
 class Border(Brief, frozen=True, kw_only=True):
-    """Cloth round the quilt, ``width`` finished: sides first and then the ends, or the other way;
+    """Fabric round the quilt, ``width`` finished: sides first and then the ends, or the other way;
     mitred; with corner squares; or ``pieced`` of a ``block`` repeated, with a plain ``spacer``
     inside it that makes it fit. ``measured`` is what the quilt measured through its middle, raw
     edge to raw edge, before this border."""
@@ -135,7 +135,7 @@ class Binding(Brief, frozen=True, kw_only=True):
 
 
 class Backing(Brief, frozen=True, kw_only=True):
-    """The cloth behind; it reaches ``overage`` past the quilt on each side. Its widths lie side by
+    """The fabric behind; it reaches ``overage`` past the quilt on each side. Its widths lie side by
     side with their seams ``along`` the quilt or ``across`` it, whichever needs less if not said."""
 
     fabric: str = ""
@@ -206,7 +206,7 @@ T = TypeVar("T", bound=Brief)
 
 
 def in_other_cloth(quilt: Quilt, old: str, new: str) -> Quilt:
-    """The quilt with cloth ``new`` wherever cloth ``old`` was chosen."""
+    """The quilt with fabric ``new`` wherever fabric ``old`` was chosen."""
 
     def changed(part: T) -> T:
         own = ("fabric", "corner_fabric", "filler")

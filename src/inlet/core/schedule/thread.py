@@ -33,8 +33,8 @@ class Thread(NamedTuple):
 def thread_per_length() -> float:
     """Top thread for each unit of seam, and bobbin thread as well.
 
-    The two threads lock in the middle of the cloth, so for each stitch of length L either goes
-    along it once and half through the cloth (thickness t) and back: (L + t)/L. Two layers of
+    The two threads lock in the middle of the fabric, so for each stitch of length L either goes
+    along it once and half through the fabric (thickness t) and back: (L + t)/L. Two layers of
     cotton are about 0.6 mm, a piecing stitch 2.2 mm.
     """
     return (STITCH_MM + CLOTH_MM) / STITCH_MM

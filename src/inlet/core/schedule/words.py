@@ -146,7 +146,10 @@ def thread_text(thread: Thread, measure: Measure) -> str:
 def walks_text(found: Sequence[Batch]) -> str:
     """How often one changes places."""
     places = len(found)
-    return f"{places} {'place' if places == 1 else 'places'} in turn" if places else ""
+    if places < 2:
+        return ""
+    changes = "1 change" if places == 2 else f"{places - 1} changes"
+    return f"{changes} between mat, machine and iron"
 
 
 def sitting_lines(

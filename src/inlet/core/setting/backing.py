@@ -1,7 +1,7 @@
 """What goes behind a quilt: backing and batting.
 
 The backing reaches past the quilt on every side by its overage o: it is (W + 2o) by (H + 2o). Of
-cloth U wide, n widths side by side, joined with allowances j, are n·U - (n - 1)·2j wide.
+fabric U wide, n widths side by side, joined with allowances j, are n·U - (n - 1)·2j wide.
 """
 
 from __future__ import annotations
@@ -21,9 +21,10 @@ OVERAGE, SAMPLE_OVERAGE = Fraction(4), Fraction(1)
 
 
 class BackingWay(NamedTuple):
-    """One way to make a backing of ``size``: ``widths`` of cloth, each ``panel`` long, side by side
-    with their seams ``along`` the quilt's height or ``across`` it (one width: neither). ``length``
-    of cloth in all, ``buy`` as shops sell it, and what is ``left`` of the last width."""
+    """One way to make a backing of ``size``: ``widths`` of fabric, each ``panel`` long, side by
+    side with their seams ``along`` the quilt's height or ``across`` it (one width: neither).
+    ``length`` of fabric in all, ``buy`` as shops sell it, and what is ``left`` of the last
+    width."""
 
     seam: str
     size: Pair
@@ -51,8 +52,8 @@ def overage(quilt: Quilt, measure: Measure, part: str) -> Exact:
 
 
 def backing_ways(size: Pair, project: Project) -> tuple[BackingWay, ...]:
-    """Every way to make the backing of a quilt of finished ``size``, least cloth first, then fewest
-    seams; nothing where no cloth is chosen for it."""
+    """Every way to make the backing of a quilt of finished ``size``, least fabric first, then
+    fewest seams; nothing where no fabric is chosen for it."""
     quilt = project.quilt
     backing = quilt.backing if quilt is not None else None
     if quilt is None or backing is None:

@@ -17,8 +17,8 @@ USUAL_BINDING = Fraction(5, 2)
 
 
 class BindingPlan(NamedTuple):
-    """The binding: strips cut ``width`` wide, ``length`` of it in all; ``strips`` across the cloth,
-    each ``strip`` long, or, on the bias, cut from one ``square``."""
+    """The binding: strips cut ``width`` wide, ``length`` of it in all; ``strips`` across the
+    fabric, each ``strip`` long, or, on the bias, cut from one ``square``."""
 
     width: Exact
     length: Exact

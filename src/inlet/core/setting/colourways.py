@@ -1,4 +1,4 @@
-"""Blocks in other cloths than they are drawn in."""
+"""Blocks in other fabrics than they are drawn in."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from inlet.core.project import Block, Colourway, replace
 
 
 def in_colourway(block: Block, way: Colourway | None) -> Block:
-    """A block in other cloths; as drawn without any, or where the colourway is another block's."""
+    """A block in other fabrics; as drawn without any, or where the colourway is another block's."""
     if way is None or (way.block and way.block != block.id):
         return block
     return replace(

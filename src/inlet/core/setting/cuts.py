@@ -93,7 +93,7 @@ def _mark(quilt: Quilt, measure: Measure) -> Fraction:
 
 
 class Strip(NamedTuple):
-    """Straight pieces to cut: their ``name``, the width and length they are cut, their cloth, and
+    """Straight pieces to cut: their ``name``, the width and length they are cut, their fabric, and
     how many of them stand ``upright`` on the top."""
 
     name: str
@@ -212,7 +212,7 @@ def _side(strip: Row) -> str:
 
 def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]:
     """Strips as a cut list, each with how many stand upright: equal ones together; what is longer
-    than the cloth is wide is joined from strips across it, unless the maker cuts that cloth along
+    than the fabric is wide is joined from strips across it, unless the maker cuts that fabric along
     its length."""
     single: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
     upright: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
@@ -253,7 +253,7 @@ def joined_strips(length: Exact, room: Exact, measure: Measure) -> int:
 
 
 def number_joined(length: Exact, room: Exact, lost: Exact) -> int:
-    """The same where a join takes ``lost``; of cloth that is hardly wider, half of it is kept."""
+    """The same where a join takes ``lost``; of fabric that is hardly wider, half of it is kept."""
     return max(1, ceil_exact((length - lost) / max(room - lost, room / 2)))
 
 

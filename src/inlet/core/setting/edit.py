@@ -33,7 +33,7 @@ def mirrored_at(quilt: Quilt, spots: Iterable[Spot], square: bool = True) -> Qui
 def filled_at(
     quilt: Quilt, spots: Iterable[Spot], block: str, fabric: str = "", square: bool = True
 ) -> Quilt:
-    """Another block, or a plain square of a cloth, in some places."""
+    """Another block, or a plain square of a fabric, in some places."""
     return _changed(quilt, spots, square, lambda p: p._replace(block=block, fabric=fabric))
 
 

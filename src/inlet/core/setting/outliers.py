@@ -34,7 +34,7 @@ _LOOKS: Latest[Block, Looks] = Latest(100)
 
 
 def looks_of(block: Block) -> Looks:
-    """Which ways a block looks alike, cloth for cloth; a block that is not square lies in half
+    """Which ways a block looks alike, fabric for fabric; a block that is not square lies in half
     turns only. Those of the latest blocks are known."""
     return _LOOKS.of(block, _looks_of)
 
@@ -58,7 +58,7 @@ def _looks_of(block: Block) -> Looks:
 
 
 def _as_seen(patch: Patch, move: Callable[[Point], Point]) -> tuple[object, ...]:
-    """A patch by what is seen of it: its cloth, its corners, its curved sides by their centres."""
+    """A patch by what is seen of it: its fabric, its corners, its curved sides by their centres."""
     outline = patch.outline
     curved = frozenset(
         (frozenset((move(outline[i]), move(outline[(i + 1) % len(outline)]))), move(centre))
@@ -113,7 +113,7 @@ def _words(place: Placed, usual: Placed) -> str:
     if (place.block, place.fabric) != (usual.block, usual.fabric):
         return f"{where} holds another block than the pattern has there."
     if place.mirror != usual.mirror:
-        return f"{where} is mirrored, its neighbours say otherwise."
+        return f"{where} is mirrored; its neighbours are not."
     turns = (place.turn - usual.turn) % 4
     how = {1: "a quarter turn too far right", 2: "upside down", 3: "a quarter turn too far left"}
     return f"{where} lies {how.get(turns, 'otherwise')}."

@@ -37,7 +37,7 @@ class Matrix(NamedTuple):
 
 
 class PatchPicture(NamedTuple):
-    """A patch in finished lengths of its block: outer outline, holes, cloth."""
+    """A patch in finished lengths of its block: outer outline, holes, fabric."""
 
     outline: Corners
     holes: tuple[Corners, ...]

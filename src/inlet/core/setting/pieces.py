@@ -46,7 +46,7 @@ class Lying(NamedTuple):
 
 
 class TopPiece(NamedTuple):
-    """One piece: its finished ``outline`` on the top, clockwise, and its cloth; of a block, how it
+    """One piece: its finished ``outline`` on the top, clockwise, and its fabric; of a block, how it
     lies; of a plain square, its ``place``."""
 
     kind: PieceKind

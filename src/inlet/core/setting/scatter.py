@@ -1,7 +1,7 @@
 """Colourways scattered over a quilt by chance, and by rules.
 
 Place by place, row by row, each gets the colourway that breaks the rules least: not that of a
-neighbour, no cloth of the block before it, the rarest so far, and one whose lightness makes up for
+neighbour, no fabric of the block before it, the rarest so far, and one whose lightness makes up for
 that of the neighbours. Chance decides between equals. Then pairs of places change over where that
 is better. One seed gives one scatter.
 """
@@ -22,7 +22,7 @@ from inlet.core.setting.places import Placed, diagonal
 
 Spot = tuple[int, int]
 ALIKE, SHARED, RARE, VALUE = 1000.0, 60.0, 8.0, 0.2
-"""What breaking each rule costs: alike side by side, a cloth twice in a row, one colourway once
+"""What breaking each rule costs: alike side by side, a fabric twice in a row, one colourway once
 more than another; and, squared, ten of lightness more or less than the mean in a place and the
 eight round it together."""
 PASSES = 3

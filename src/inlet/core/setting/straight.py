@@ -104,7 +104,7 @@ class _Line:
             yield (TopPiece("filler", rectangle(x, y, spare, high), filler),)
 
     def _cell(self, i: int, place: Placed, x: Exact, y: Exact, filler: str) -> Iterator[TopPiece]:
-        """A block, with cloth above and below where it is lower than its row."""
+        """A block, with fabric above and below where it is lower than its row."""
         wide, high = self.sizes[i]
         spare = (self.height - high) / 2
         if spare > 0:

@@ -69,7 +69,8 @@ def quilt_top(project: Project) -> Top:
     if by_chance.alike:
         found.append(_warning(
             "scatter-alike",
-            f"{by_chance.alike} places lie beside their like: pin fewer, or take more colourways.",
+            f"{by_chance.alike} blocks touch a block of the same colourway. Pin fewer, or add "
+            "colourways.",
         ))  # fmt: skip
     places = tuple(
         p if p.colourway else p._replace(colourway=by_chance.ways.get((p.column, p.row), ""))
@@ -106,7 +107,7 @@ def quilt_top(project: Project) -> Top:
 
 def same_top(project: Project, other: Project) -> bool:
     """Is the top of two projects surely the same: their quilt, the sizes and names of their blocks,
-    and, where chance minds how light cloths are, the cloths?"""
+    and, where chance minds how light fabrics are, the fabrics?"""
     if project.quilt is not other.quilt or project.measure != other.measure:
         return False
     by_chance = project.quilt is not None and project.quilt.scatter is not None
@@ -173,8 +174,8 @@ def _place_problems(
     for place in outside[:MOST_TOLD]:
         yield _warning(
             "place-outside",
-            f"Column {place.column + 1}, row {place.row + 1} is not on the quilt; what is "
-            "chosen there is kept, and not laid out.",
+            f"Column {place.column + 1}, row {place.row + 1} is outside the quilt. "
+            "Its settings are kept but not used.",
         )
     if len(outside) > MOST_TOLD:
         more = len(outside) - MOST_TOLD
@@ -182,7 +183,7 @@ def _place_problems(
     empty = sum(not place.block and not place.fabric for place in places)
     if empty:
         many = "1 place has" if empty == 1 else f"{empty} places have"
-        yield _error("empty-place", f"{many} neither a block nor a cloth.")
+        yield _error("empty-place", f"{many} neither a block nor a fabric.")
     for motif in quilt.motifs:
         missing = [m for m in members(motif) if m.block not in sizes and not m.fabric]
         if missing:
@@ -227,7 +228,7 @@ def _size_problems(
         if (len(heights) > 1 or short) and not quilt.filler:
             yield _warning(
                 "filler-cloth",
-                "Blocks of several heights, or short rows, are filled up: choose a filler cloth.",
+                "Blocks of several heights, or short rows, are filled up: choose a filler fabric.",
             )
     sashing = quilt.sashing
     smallest = min((min(size) for size in used.values()), default=ZERO)
@@ -273,7 +274,7 @@ def _cloth_problems(quilt: Quilt, places: Sequence[Placed], project: Project) ->
     for name, fabric in wanted:
         if not fabric:
             verb = "have" if name.endswith("triangles") else "has"
-            yield _warning("no-cloth", f"{name} {verb} no cloth yet.")
+            yield _warning("no-cloth", f"{name} {verb} no fabric yet.")
 
 
 def single_pieces(top: Top, quilt: Quilt) -> Iterator[TopPiece]:

@@ -102,7 +102,7 @@ def in_any_turn(lower: Sheet, upper: Sheet = ()) -> frozenset[object]:
 
 
 def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[DrawnLine, ...]:
-    """The two seams ``seam`` either side of a drawn line, from edge to edge of ``cloth``."""
+    """The two seams ``seam`` either side of a drawn line, from edge to edge of ``fabric``."""
     ends = (chord(cloth, middle.shifted(by)) for by in (seam, -seam))
     return tuple(DrawnLine("seam", *pair) for pair in ends if pair)
 
@@ -114,7 +114,7 @@ def foot_on(line: Line, p: Point) -> Point:
 
 
 def cut_sheet(piece: Piece) -> Sheet:
-    """A piece as it comes off the cloth, before any crosscut; with its long side upright where it
+    """A piece as it comes off the fabric, before any crosscut; with its long side upright where it
     matters which way its diagonal runs."""
     if piece.outline:
         return ((piece.outline, piece.fabric),)

@@ -1,4 +1,4 @@
-"""What is done with a shape once it is cut from the cloth, in words."""
+"""What is done with a shape once it is cut from the fabric, in words."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What to cut for a patch: its shape with the allowance on, and how it comes off the cloth."""
+"""What to cut for a patch: its shape with the allowance on, and how it comes off the fabric."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ Lean = Literal["falling", "rising", ""]
 
 
 class Piece(NamedTuple):
-    """A shape to cut from one cloth.
+    """A shape to cut from one fabric.
 
     ``shape`` is ``square``, ``rectangle``, ``strip`` or ``template``. ``exact`` is the size before
     rounding to a ruler mark: larger side last for rectangles; a template's is the box around it; a
@@ -40,7 +40,7 @@ class Piece(NamedTuple):
     method needs, counted after the crosscut: two triangles are one square cut once. ``runs`` is
     how many runs one of them serves. ``outline`` is the finished outline a template is drawn from,
     else empty. ``lean`` is which way a rectangle's diagonal runs, its long side upright:
-    ``falling`` to the right or ``rising``; only plain cloth may be turned over instead.
+    ``falling`` to the right or ``rising``; only plain fabric may be turned over instead.
     ``slanted``: it is sewn or cut on a slant, though no crosscut says so.
     """
 
@@ -60,7 +60,7 @@ class Piece(NamedTuple):
         return self.shape != "template" and self.crosscut == "none" and not self.slanted
 
     def shapes(self, runs: int) -> int:
-        """How many of these to cut from the cloth for so many runs, whole shapes only."""
+        """How many of these to cut from the fabric for so many runs, whole shapes only."""
         return -(-runs * self.quantity // (PER_SQUARE[self.crosscut] * self.runs))
 
 

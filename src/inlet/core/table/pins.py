@@ -9,7 +9,7 @@ from inlet.core.geometry import Curve, Point, circle_of, curve_length, sweep
 from inlet.core.numbers import Exact, Fraction
 
 PIN_SAG = 8
-"""Cloth lies straight between two pins: pins are so close that it leaves the curve by no more than
+"""Fabric lies straight between two pins: pins are so close that it leaves the curve by no more than
 the seam allowance divided by this, about a thread or two."""
 
 

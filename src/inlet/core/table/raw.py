@@ -1,4 +1,4 @@
-"""Cloth with its allowance on: a patch's outline moved out on the sides that are not sewn yet."""
+"""Fabric with its allowance on: a patch's outline moved out on the sides that are not sewn yet."""
 
 from __future__ import annotations
 

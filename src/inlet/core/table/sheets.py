@@ -1,7 +1,7 @@
-"""Cloth on the table, exactly: sewing two sheets together, cutting them apart, opening them.
+"""Fabric on the table, exactly: sewing two sheets together, cutting them apart, opening them.
 
-A sheet is what shows of a piece of sewn cloth from its right side: patches with their cloth, raw
-edges included. Two sheets right sides together are described as seen from above through the cloth:
+A sheet is what shows of a piece of sewn fabric from its right side: patches with their fabric, raw
+edges included. Two sheets right sides together are described as seen from above through the fabric:
 the upper one's patches lie where they lie, wrong side up. Sewing along a line and opening it turns
 the upper sheet over along that line; what lies beyond the line is allowance and shows no more.
 """
@@ -29,7 +29,7 @@ ZERO: Exact = Fraction(0)
 
 
 def square_sheet(size: Exact, fabric: str | None, left: Exact = ZERO, top: Exact = ZERO) -> Sheet:
-    """A square of cloth with its top left corner at (left, top)."""
+    """A square of fabric with its top left corner at (left, top)."""
     right, bottom = left + size, top + size
     corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
     return ((corners, fabric),)

@@ -214,7 +214,7 @@ def angled_lines(cut: Cut, measure: Measure, room: Exact) -> Iterator[str]:
             f"{length_text(step, measure)}, square to that cut"
         )
         other = "left" if found.leans == "right" else "right"
-        yield f"right side up all lean {found.leans}; in folded cloth half of them lean {other}"
+        yield f"right side up all lean {found.leans}; in folded fabric half of them lean {other}"
         return
     long, short = (
         nearest_mark(Fraction(side).limit_denominator(10**6), mark)

@@ -1,7 +1,7 @@
-"""A motif set in the middle of its piece although the cloth ends too near it on one side.
+"""A motif set in the middle of its piece although the fabric ends too near it on one side.
 
 Across and up alike: the piece is cut c = finished + 2s, and on both sides of the motif, m wide,
-needs n = (c - m)/2 of cloth. Where a side has f < n, the missing n - f comes from the side with
+needs n = (c - m)/2 of fabric. Where a side has f < n, the missing n - f comes from the side with
 plenty and is sewn on here. The join takes s of both raw edges, so the strip is cut
 t = (n - f) + 2s, and wider by what is lost to wandering; the side it comes from keeps n at least.
 """
@@ -24,7 +24,7 @@ SMALL = Fraction(1, 32)
 class Way(NamedTuple):
     """One way across the piece, which is cut ``cut``: what is to be done, the sides that are
     ``short`` and have ``plenty``, how far off the middle the motif is if nothing is sewn on, how
-    wide the ``strip`` to move is cut, ``spare`` being in it for wandering, and what the cloth
+    wide the ``strip`` to move is cut, ``spare`` being in it for wandering, and what the fabric
     ``lacks`` to give it; where both sides are short, ``other`` is the strip of the second."""
 
     verdict: Verdict
@@ -85,7 +85,7 @@ def centring_lines(motif: PrintMotif, measure: Measure) -> Iterator[str]:
     for way in ways:
         if way.verdict == "touches":
             yield (
-                f"The cloth ends too near the motif on the {way.short}: a join there would cut "
+                f"The fabric ends too near the motif on the {way.short}: a join there would cut "
                 "into it. Choose a smaller part of the print, or sew the motif on another ground."
             )
             return
@@ -93,7 +93,7 @@ def centring_lines(motif: PrintMotif, measure: Measure) -> Iterator[str]:
     if sewn:
         wider = next_mark(max(cut) + 2 * measure.squared_off, measure.mark)
         yield (
-            "Stabilise the cloth behind the motif, wider than the piece: iron a square "
+            "Stabilise the fabric behind the motif, wider than the piece: iron a square "
             f"{length_text(wider, measure)} to its back."
         )
     for way in sewn:
@@ -117,18 +117,18 @@ def _sewn_lines(way: Way, measure: Measure) -> Iterator[str]:
     if way.verdict == "move":
         yield f"Cut a strip {strip} wide off the {way.plenty}, all along the edge."
         if not way.spare:
-            yield "There is no cloth to spare for wandering: pin, and sew slowly."
+            yield "There is no fabric to spare for wandering: pin, and sew slowly."
     elif way.verdict == "add":
         lacks = length_text(next_mark(way.lacks, measure.mark), measure)
         yield (
             f"The {way.plenty} is {lacks} too narrow to give a strip: cut one {strip} wide from "
-            "other cloth of the same ground."
+            "other fabric of the same ground."
         )
     else:
         other = length_text(way.other, measure)
         yield (
-            f"The cloth is short on both sides: cut strips {strip} wide for the {way.short} and "
-            f"{other} wide for the {way.plenty} from other cloth of the same ground."
+            f"The fabric is short on both sides: cut strips {strip} wide for the {way.short} and "
+            f"{other} wide for the {way.plenty} from other fabric of the same ground."
         )
         edges = f"the {way.short} and the {way.plenty} edge"
     yield (

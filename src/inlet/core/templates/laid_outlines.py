@@ -1,4 +1,4 @@
-"""Templates as they lie on the cloth: their cut lines inside the places laid out for them."""
+"""Templates as they lie on the fabric: their cut lines inside the places laid out for them."""
 
 from __future__ import annotations
 

@@ -35,7 +35,7 @@ GRID = 24
 
 
 class Needed(NamedTuple):
-    """How many of a template are cut of a cloth: as it is printed, and ``reversed``."""
+    """How many of a template are cut of a fabric: as it is printed, and ``reversed``."""
 
     fabric: str | None
     number: int

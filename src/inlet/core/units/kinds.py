@@ -37,7 +37,7 @@ def name_unit(
     """The kind of the unit that straight-sided ``cells`` make of ``outline``, or None if they make
     none.
 
-    ``cloths`` go with ``cells``. ``band_seams`` are (some seam inside lies on a grid line, some
+    ``fabrics`` go with ``cells``. ``band_seams`` are (some seam inside lies on a grid line, some
     seam inside does not): a unit of strips lies within the block's bands, so not both.
     """
     if not is_rectangle(outline):
@@ -99,7 +99,7 @@ def _squares(
     outline: Polygon, cells: Sequence[Polygon], cloths: Sequence[str | None]
 ) -> UnitKind | None:
     """Equal squares that fill a rectangle lie in rows and columns: only their number matters.
-    Nine as three by three are a nine-patch, whatever their cloth; more, or oblong, in two cloths
+    Nine as three by three are a nine-patch, whatever their fabric; more, or oblong, in two fabrics
     are a checkerboard."""
     side = squared_length(*cells[0][:2])
     across, down = squared_length(*outline[:2]), squared_length(*outline[1:3])

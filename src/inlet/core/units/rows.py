@@ -63,7 +63,7 @@ class Rows:
         return len({self._lie(unit.faces) for unit in units}), len(units)
 
     def _lie(self, faces: Faces) -> frozenset[tuple[float, float, int]]:
-        """How patches lie to one another, cloth for cloth, in this turn."""
+        """How patches lie to one another, fabric for fabric, in this turn."""
         left = min(self.boxes[f][0] for f in faces)
         top = min(self.boxes[f][1] for f in faces)
         return frozenset(
@@ -81,7 +81,7 @@ class Rows:
         )
 
     def likeness(self, faces: Faces) -> tuple[object, ...]:
-        """A quick key, the same for parts that are the same piece of work, cloth for cloth; for
+        """A quick key, the same for parts that are the same piece of work, fabric for fabric; for
         some that are not, too."""
         found = self._likeness.get(faces)
         if found is None:
@@ -145,7 +145,7 @@ class Rows:
 
     @cached_property
     def looks(self) -> list[int]:
-        """A number for each patch, the same for those of one cloth, as many corners and a box of
+        """A number for each patch, the same for those of one fabric, as many corners and a box of
         one area; whichever way the block is turned."""
         looks = [
             (patch.fabric or "", len(patch.outline), round((right - left) * (bottom - top), 6))

@@ -70,7 +70,7 @@ class Unit(NamedTuple):
 
     @property
     def handed(self) -> bool:
-        """Does it differ from its mirror image, cloth for cloth?"""
+        """Does it differ from its mirror image, fabric for fabric?"""
         return motion_between(self.picture, mirrored(self.picture)) is None
 
     def nested_in(self, other: Unit) -> int:
@@ -138,7 +138,7 @@ def _with_nested(
 
 
 def picture_of(draft: Draft, faces: Faces) -> Picture:
-    """The patches of a part where they lie, with their cloth."""
+    """The patches of a part where they lie, with their fabric."""
     drawn, patches = patch_polygons(draft), draft.patches
     return tuple((drawn[f], patches[f].fabric) for f in sorted(faces))
 
@@ -158,7 +158,7 @@ def _way_round(outline: Polygon) -> float:
 
 
 def cloth_in(unit: Unit, seam: Exact) -> float:
-    """The cloth in one sewn unit: its unfinished area, and twice the allowance along each seam
+    """The fabric in one sewn unit: its unfinished area, and twice the allowance along each seam
     inside it."""
     s = float(seam)
     w, h = (float(x) for x in unit.size)

@@ -30,7 +30,7 @@ MOST_PIXELS = 6000
 
 def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
     """The top at finished size: each block drawn once and used where it lies, other pieces in their
-    cloths, seams over them."""
+    fabrics, seams over them."""
     _has_top(plan)
     project = plan.project
     unit = project.measure.system.unit

@@ -20,7 +20,7 @@ NO_CLOTH = "#ffffff"
 
 
 def block_svg(project: Project, block: Block) -> str:
-    """The block at finished size, patches in their cloths and seams over them."""
+    """The block at finished size, patches in their fabrics and seams over them."""
     system = project.measure.system
     width, height = (float(x) for x in block.finished)
     sx, sy = block.scale

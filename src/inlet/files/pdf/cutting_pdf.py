@@ -1,4 +1,5 @@
-"""The cutting plan to print: every cloth to scale with its cuts numbered, then the list to tick."""
+"""The cutting plan to print: every fabric to scale with its cuts numbered, then the list to
+tick."""
 
 from __future__ import annotations
 
@@ -35,7 +36,7 @@ from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, Pag
 from inlet.files.text.tables import Table
 
 PICTURE = 150.0
-"""How high the picture of a cloth is, at most, in points."""
+"""How high the picture of a fabric is, at most, in points."""
 DOT = 5.2
 BETWEEN = 18.0
 """Points between the two columns of a page."""
@@ -62,7 +63,7 @@ def write_cutting(plan: BlockPlan, path: str | os.PathLike[str], paper: str | No
 
 
 class Cuttable(Protocol):
-    """A plan whose cloth is cut: that of a block, or of a quilt."""
+    """A plan whose fabric is cut: that of a block, or of a quilt."""
 
     @property
     def project(self) -> Project: ...
@@ -82,7 +83,7 @@ def draw_cutting(
     top: float,
     turn: Callable[[], float],
 ) -> None:
-    """The pages of a cutting plan for ``what``, one piece of cloth after the other, on a canvas
+    """The pages of a cutting plan for ``what``, one piece of fabric after the other, on a canvas
     from ``top`` down; ``turn`` begins another page and says where its top is."""
     pages = _Pages(canvas, plan, size, top, turn)
     pages.words(f"Cutting {what}", 16, BOLD)
@@ -161,7 +162,7 @@ class _Pages:
         scale: float,
         fabric: str | None,
     ) -> None:
-        """The cloth to scale, its length to the right (to the left for left-handers), the fold at
+        """The fabric to scale, its length to the right (to the left for left-handers), the fold at
         ``fold``."""
         c = self.canvas
         left_handed = (self.plan.project.cutting or Cutting()).handed == "left"
@@ -262,7 +263,7 @@ class _Pages:
 
 def cuts_table(plan: BlockPlan) -> Table:
     """Every cut of a plan."""
-    lines = [["Cloth", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
+    lines = [["Fabric", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
     for each in plan.cloth.best:
         name = cloth_name(plan.project, each.fabric)
         for cloth in each.cloths:

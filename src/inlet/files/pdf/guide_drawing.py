@@ -1,5 +1,5 @@
-"""Pictures of a guide, on paper: readable without colour. Cloths are lettered, wrong sides hatched,
-seams dashed, cuts solid."""
+"""Pictures of a guide, on paper: readable without colour. Fabrics are lettered, wrong sides
+hatched, seams dashed, cuts solid."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ Spot = tuple[float, float]
 
 
 class Pen:
-    """Draws on a canvas; ``letters`` are those of the cloths."""
+    """Draws on a canvas; ``letters`` are those of the fabrics."""
 
     def __init__(self, canvas: Any, project: Project, letters: Mapping[str | None, str]) -> None:
         self.canvas, self.project, self.letters = canvas, project, letters
@@ -137,7 +137,7 @@ class Pen:
         wrong_side: bool = False,
         letters_too: bool = True,
     ) -> None:
-        """Patches with a light tint of their cloth and its letter; wrong sides white, hatched."""
+        """Patches with a light tint of their fabric and its letter; wrong sides white, hatched."""
         left, top, scale = place
         c = self.canvas
         for outline, fabric in sheet:
@@ -166,7 +166,7 @@ class Pen:
         return made
 
     def hatch(self, path: Any, points: Sequence[tuple[float, float]]) -> None:
-        """Lines across an outline, as the wrong side of cloth is drawn."""
+        """Lines across an outline, as the wrong side of fabric is drawn."""
         c = self.canvas
         xs, ys = [x for x, _ in points], [y for _, y in points]
         c.saveState()
@@ -181,7 +181,7 @@ class Pen:
         c.restoreState()
 
     def tag(self, label: str, x: float, y: float, size: float) -> None:
-        """A label on a white ground, readable on any cloth."""
+        """A label on a white ground, readable on any fabric."""
         c = self.canvas
         wide = pdfmetrics.stringWidth(label, BOLD, size)
         c.setFillColor(white)

@@ -180,7 +180,7 @@ class _Guide:
             f"{letter} {cloth_name(self.project, fabric)}"
             for fabric, letter in self.cloth_letter.items()
         )
-        beside: list[Block] = [Words(f"Cloths: {key}", 11, MEDIUM, 5)]
+        beside: list[Block] = [Words(f"Fabrics: {key}", 11, MEDIUM, 5)]
         beside += [Words(_unit_line(unit, plan), 10.5) for unit in plan.units]
         needed = sum(block.height(self.half) for block in beside)
         w, h = (float(x) for x in plan.block.finished)
@@ -209,7 +209,7 @@ class _Guide:
         flow.text(below)
 
     def _cut_list(self, plan: BlockPlan) -> None:
-        """Each cloth with its strips and sizes, in two columns."""
+        """Each fabric with its strips and sizes, in two columns."""
         found: list[Card] = []
         for cloth in plan.cloth.best:
             letter_ = self.cloth_letter.get(cloth.fabric, "")
@@ -222,7 +222,7 @@ class _Guide:
             found.append(Card((*head, *map(self._cut, own))))
         owned = [c for c in plan.cuts if c.owned]
         if owned:
-            head = [Words("From cloth you own", 12.5, BOLD, 0)]
+            head = [Words("From fabric you own", 12.5, BOLD, 0)]
             found.append(Card((*head, *map(self._cut, owned))))
         if found:
             title = Title("Cut list", size=14)
@@ -339,7 +339,7 @@ class _Guide:
         if needle is None:
             return
         test, effect = plan.tested(needle)
-        yield Title("Needle test", size=14)
+        yield Title("Seam allowance test", size=14)
         yield from map(Words, needle_text(test, plan.measure))
         yield from map(Words, effect_text(effect, test.off, plan.measure))
 

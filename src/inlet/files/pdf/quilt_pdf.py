@@ -1,5 +1,5 @@
 """The printed guide of a whole quilt: picture, shopping and sittings, the cutting plan of every
-cloth, how units and blocks are made, then rows, borders, backing, binding, quilting lines."""
+fabric, how units and blocks are made, then rows, borders, backing, binding, quilting lines."""
 
 from __future__ import annotations
 
@@ -191,7 +191,7 @@ class _Guide:
         self.y -= 2.5
 
     def picture(self, high: float, lines: bool) -> None:
-        """The top, no higher than that; with its quilting ``lines`` its cloths are left out."""
+        """The top, no higher than that; with its quilting ``lines`` its fabrics are left out."""
         plan = self.plan
         wide_of, high_of = (float(side) for side in plan.size)
         self.y -= 8
@@ -228,7 +228,7 @@ class _Guide:
 
 
 def _pieces(plan: QuiltPlan) -> Iterator[tuple[Corners, str | None]]:
-    """Every patch of the top with its cloth, those with holes before what lies in them."""
+    """Every patch of the top with its fabric, those with holes before what lies in them."""
     for piece in single_pieces(plan.top, plan.quilt):
         if piece.lying is None:
             yield tuple(p.floats() for p in piece.outline), piece.fabric or None

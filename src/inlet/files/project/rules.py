@@ -104,7 +104,7 @@ def _fabric_rules(fabric: Fabric, place: str) -> Iterator[str]:
         yield from _have_rules(have, f"{place}.have[{i}]")
     owned = sum(have.count for have in fabric.have)
     if owned > MOST_OWNED:
-        yield f"{place}.have: {owned} pieces of cloth in all; {MOST_OWNED} are the most"
+        yield f"{place}.have: {owned} pieces of fabric in all; {MOST_OWNED} are the most"
 
 
 def _have_rules(have: Have, place: str) -> Iterator[str]:
@@ -113,7 +113,7 @@ def _have_rules(have: Have, place: str) -> Iterator[str]:
     if needed and getattr(have, needed) is None:
         yield f"{place}.{needed}: missing; {have.kind} needs it"
     if have.width is not None and have.width - 2 * have.selvage < LEAST:
-        yield f"{place}.selvage: {number_text(have.selvage)} leaves no cloth between the selvages"
+        yield f"{place}.selvage: {number_text(have.selvage)} leaves no fabric between the selvages"
 
 
 def _cutting_rules(cutting: Cutting, fabrics: set[str], blocks: set[str]) -> Iterator[str]:
@@ -124,12 +124,12 @@ def _cutting_rules(cutting: Cutting, fabrics: set[str], blocks: set[str]) -> Ite
         yield from _known(f"{place}.block", begun.block, "block", blocks)
         pieces += pieces_laid(begun.cloth)
         if pieces > MOST_LAID_PIECES:
-            yield f"{place}.cloth: {pieces} pieces lie there; {MOST_LAID_PIECES} are the most"
+            yield f"{place}.fabric: {pieces} pieces lie there; {MOST_LAID_PIECES} are the most"
         yield from _laid_rules(begun.cloth, f"{place}.cloth")
 
 
 def pieces_laid(cloth: LaidCloth) -> int:
-    """How many pieces lie on laid cloth, counted without looking at each."""
+    """How many pieces lie on laid fabric, counted without looking at each."""
     return sum(
         strip.count * segment.count * row_pieces.count * row_pieces.holds
         for strip in cloth.strips
@@ -140,7 +140,7 @@ def pieces_laid(cloth: LaidCloth) -> int:
 
 
 def _laid_rules(cloth: LaidCloth, place: str) -> Iterator[str]:
-    """Cloth laid out must lie on its cloth: what is cut from it is drawn and counted."""
+    """Fabric laid out must lie on its fabric: what is cut from it is drawn and counted."""
     strips = sum(strip.count for strip in cloth.strips)
     if strips > MOST_LAID:
         yield f"{place}.strips: {strips} strips in all; {MOST_LAID} are the most"

@@ -19,7 +19,7 @@ from inlet.files.text.exact_json import number
 
 
 def cutting_list(plans: tuple[ClothPlan, ...], project: Project) -> list[dict[str, Any]]:
-    """Every piece of cloth to lay down, in the order of the cut list."""
+    """Every piece of fabric to lay down, in the order of the cut list."""
     return [
         {
             "fabric": plan.fabric,
@@ -32,7 +32,7 @@ def cutting_list(plans: tuple[ClothPlan, ...], project: Project) -> list[dict[st
 
 
 def cloth_dict(cloth: LaidCloth, project: Project) -> dict[str, Any]:
-    """One piece of cloth with its places and cuts."""
+    """One piece of fabric with its places and cuts."""
     rules, measure = project.cutting or Cutting(), project.measure
     strokes = strokes_of(cloth, rules.stack, measure.system.long_ruler)
     length = length_used(cloth)

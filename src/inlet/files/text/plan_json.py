@@ -201,7 +201,7 @@ def _comfort(found: Comfort) -> dict[str, Any]:
 
 
 def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
-    """The sizes the block can be made at from cloth already cut, as JSON data."""
+    """The sizes the block can be made at from fabric already cut, as JSON data."""
     return [
         {
             "stock": each.shape,

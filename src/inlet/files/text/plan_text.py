@@ -80,7 +80,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
 
 
 def cloth_lines(cloths: Sequence[ClothPlan], project: Project) -> Iterator[str]:
-    """Every piece of cloth to lay down, with its cuts in their order."""
+    """Every piece of fabric to lay down, with its cuts in their order."""
     measure = project.measure
     for each in cloths:
         name = cloth_name(project, each.fabric)
@@ -119,7 +119,11 @@ def _end_lines(plan: BlockPlan) -> Iterator[str]:
     yield from (f"  {text}" for text in _work_lines(plan))
     yield from (f"  {text}" for text in advice_lines(plan.advice, plan.project))
     yield from (f"  {problem.level}: {problem.text}" for problem in plan.problems)
-    yield "Re-sewn exactly." if plan.resewn else "Not ready to sew."
+    yield (
+        "Checked: sewn up, the plan gives the drawing exactly."
+        if plan.resewn
+        else "Not ready to sew."
+    )
 
 
 def _work_lines(plan: BlockPlan) -> Iterator[str]:
@@ -148,10 +152,10 @@ def compared_lines(plan: BlockPlan) -> Iterator[str]:
 
 
 def stock_lines(plan: BlockPlan, stock: Sequence[Stock]) -> Iterator[str]:
-    """The sizes the block can be made at from cloth cut already."""
+    """The sizes the block can be made at from fabric cut already."""
     for each in stock:
         for size in sizes_from(each, plan.units, plan.block, plan.measure):
-            rest = f", {', '.join(size.others)} from wider cloth" if size.others else ""
+            rest = f", {', '.join(size.others)} from wider fabric" if size.others else ""
             yield (
                 f"  from {length_text(each.width, plan.measure)} {each.shape}s: "
                 f"{size_text(size.finished, plan.measure)} finished{rest}"

@@ -49,7 +49,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
             f"  {cut.number} × {size_text(cut.cut, measure)} {cut.shape} of "
             f"{cloth_name(project, cut.fabric)}: {', '.join(cut.labels)}"
         )
-    yield "Cloth"
+    yield "Fabric"
     for cloth in plan.cloth.best:
         yield f"  {cloth_name(project, cloth.fabric)}: {buying_text(cloth, measure)}"
     yield from (f"  {line}" for line in cloth_lines(plan.cloth.best, project))

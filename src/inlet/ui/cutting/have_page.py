@@ -1,4 +1,4 @@
-"""What the maker has of a cloth: edited line by line, counted down as it is cut."""
+"""What the maker has of a fabric: edited line by line, counted down as it is cut."""
 
 from __future__ import annotations
 
@@ -33,10 +33,10 @@ class HavePage(QWidget):
         self.fabric_id: str | None = None
         layout = column(self, 0, 8)
         self.which = QComboBox()
-        self.which.setAccessibleName("Cloth")
+        self.which.setAccessibleName("Fabric")
         self.which.activated.connect(lambda i: self.show_fabric(self.which.itemData(i)))
         self.add = QComboBox()
-        self.add.setAccessibleName("Add cloth you have")
+        self.add.setAccessibleName("Add fabric you have")
         self.add.addItem("Add what you have …", "")
         for kind in HAVE_KINDS:
             self.add.addItem(TITLES[kind], kind)
@@ -75,7 +75,7 @@ class HavePage(QWidget):
             for i, have in enumerate(fabric_now.have):
                 self._line(i, have)
             if not fabric_now.have:
-                words = "Nothing is entered: all of it is bought."
+                words = "Nothing entered yet. All fabric goes on the shopping list."
                 self.lines.addWidget(label(words, "caption", True))
             self._facts(fabric_now)
 
@@ -106,14 +106,14 @@ class HavePage(QWidget):
             lies.addItem(words, way)
         lies.setCurrentIndex(max(0, lies.findData(fabric.direction)))
         lies.activated.connect(lambda i: self._edit(direction=lies.itemData(i)))
-        along = ValueEdit("Washing takes along it, per cent", partial(self._shrink, 0), 40)
+        along = ValueEdit("Shrinkage lengthwise, per cent", partial(self._shrink, 0), 40)
         along.show_value(show(fabric.shrinkage[0]))
-        across = ValueEdit("Washing takes across it, per cent", partial(self._shrink, 1), 40)
+        across = ValueEdit("Shrinkage crosswise, per cent", partial(self._shrink, 1), 40)
         across.show_value(show(fabric.shrinkage[1]))
         unit = measure.system.long_unit.name
         price = ValueEdit(f"Price a {unit}", self._price, 56)
         price.show_value("" if fabric.price is None else f"{float(fabric.price):.2f}")
-        long = QCheckBox("long pieces are cut along it")
+        long = QCheckBox("Cut long pieces lengthwise")
         long.setChecked(fabric.lengthwise)
         long.toggled.connect(lambda on: self._edit(lengthwise=on))
         for each in (width, along, across, price):
@@ -121,8 +121,8 @@ class HavePage(QWidget):
         self.facts.addLayout(row(label("usable width"), width, label(unit_of(measure)), 1))
         self.facts.addLayout(row(label("the print"), lies, 1))
         self.facts.addWidget(long)
-        self.facts.addLayout(row(label("washing takes"), along, label("% along,"), 1))
-        self.facts.addLayout(row(label("and"), across, label("% across"), 1))
+        self.facts.addLayout(row(label("shrinkage"), along, label("% lengthwise,"), 1))
+        self.facts.addLayout(row(label("and"), across, label("% crosswise"), 1))
         self.facts.addLayout(row(label(f"a {unit} costs"), price, 1))
 
     # --- edits --------------------------------------------------------------------------------
@@ -161,7 +161,7 @@ class HavePage(QWidget):
     def _width(self, text: str) -> None:
         width = parse_length(text, self.session.measure.system)
         if width <= 0:
-            raise ValueError("cloth must be wider than 0")
+            raise ValueError("fabric must be wider than 0")
         self._edit(width=width)
 
     def _shrink(self, which: int, text: str) -> None:

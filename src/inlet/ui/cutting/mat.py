@@ -1,4 +1,4 @@
-"""The cloth on the mat, to scale: folded as it lies, what is cut of it, and the ruler at the next
+"""The fabric on the mat, to scale: folded as it lies, what is cut of it, and the ruler at the next
 cut. Its length runs away from the squared end; the fold lies nearest to the maker."""
 
 from __future__ import annotations
@@ -32,8 +32,8 @@ RULER = QColor(255, 246, 196, 130)
 
 
 class Shown(NamedTuple):
-    """What the picture shows: cloth with its cuts, ``done`` of them made; None of them before the
-    cloth is prepared."""
+    """What the picture shows: fabric with its cuts, ``done`` of them made; None of them before the
+    fabric is prepared."""
 
     cloth: LaidCloth
     strokes: tuple[Stroke, ...]
@@ -46,7 +46,7 @@ class Shown(NamedTuple):
 
 @guarded
 class Mat(QWidget):
-    """One piece of cloth."""
+    """One piece of fabric."""
 
     pointed = Signal(object)
     picked = Signal(str)
@@ -57,7 +57,7 @@ class Mat(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumHeight(theme.px(150))
-        self.setAccessibleName("Cloth on the mat")
+        self.setAccessibleName("Fabric on the mat")
         self.shown: Shown | None = None
         self.chosen = ""
         self._places: list[tuple[Place, int]] = []
@@ -80,7 +80,7 @@ class Mat(QWidget):
     # --- where things are ---------------------------------------------------------------------
 
     def _frame(self, shown: Shown) -> tuple[QRectF, float, float]:
-        """The folded cloth on screen, pixels a length, and how far below the fold it reaches."""
+        """The folded fabric on screen, pixels a length, and how far below the fold it reaches."""
         cloth = shown.cloth
         wide, deep = float(cloth.length), float(cloth.width / cloth.layers)
         below = max((-float(p.at.x) for p, _ in self._places if p.at.x < 0), default=0.0)
@@ -95,7 +95,7 @@ class Mat(QWidget):
         return size, scale, below
 
     def _box(self, shown: Shown, rect: Rect) -> QRectF:
-        """A piece of cloth on screen: along it to the right (left-handers: to the left), across it
+        """A piece of fabric on screen: along it to the right (left-handers: to the left), across it
         upward from the fold."""
         frame, scale, _ = self._frame(shown)
         x, wide = float(rect.y) * scale, float(rect.height) * scale
@@ -239,7 +239,7 @@ class Mat(QWidget):
         return out
 
     def _next(self, painter: QPainter, shown: Shown, stroke: Stroke) -> None:
-        """The pieces of cloth the next cut goes through, the ruler on the part that comes off, and
+        """The pieces of fabric the next cut goes through, the ruler on the part that comes off, and
         the line to cut along."""
         painter.setPen(QPen(theme.ACCENT, 1.4))
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -330,7 +330,7 @@ class Mat(QWidget):
 
 
 def _light(colour: QColor) -> QColor:
-    """Cloth that is not cut yet: its colour, paler."""
+    """Fabric that is not cut yet: its colour, paler."""
     paper = theme.PAPER
     return QColor(
         (colour.red() + paper.red()) // 2,

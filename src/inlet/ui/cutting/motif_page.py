@@ -37,7 +37,7 @@ class MotifPage(QWidget):
         layout.addWidget(
             label(
                 "A print or a panel whose motif must sit in the middle of a piece: measure the "
-                "motif, and the free cloth from it to each edge.", "", True,
+                "motif, and the free fabric from it to each edge.", "", True,
             )
         )  # fmt: skip
         asked = QWidget()
@@ -105,7 +105,7 @@ MOST_INCHES = 120
 
 
 def usual_motif(finished: tuple[Exact, Exact]) -> PrintMotif:
-    """A motif half as large as the piece, with cloth enough on every side."""
+    """A motif half as large as the piece, with fabric enough on every side."""
     wide, high = (side / 2 for side in finished)
     return PrintMotif(
         size=(wide, high), left=wide, right=wide, top=high, bottom=high, finished=finished
@@ -114,13 +114,13 @@ def usual_motif(finished: tuple[Exact, Exact]) -> PrintMotif:
 
 @guarded
 class _Picture(QWidget):
-    """The cloth to scale with its motif, the piece to be cut, and the strips that move."""
+    """The fabric to scale with its motif, the piece to be cut, and the strips that move."""
 
     def __init__(self) -> None:
         super().__init__()
         self.setMinimumHeight(theme.px(160))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Cloth with its motif")
+        self.setAccessibleName("Fabric with its motif")
         self.shown: tuple[PrintMotif, Measure] | None = None
 
     def show_motif(self, motif: PrintMotif, measure: Measure) -> None:
@@ -201,7 +201,7 @@ class _Picture(QWidget):
 
 
 def _outside(whole: QRectF, cloth: QRectF, cut: QRectF) -> list[QRectF]:
-    """What of the piece lies beyond the edges of the cloth."""
+    """What of the piece lies beyond the edges of the fabric."""
     beyond = [
         QRectF(QPointF(whole.left(), cut.top()), QPointF(cloth.left(), cut.bottom())),
         QRectF(QPointF(cloth.right(), cut.top()), QPointF(whole.right(), cut.bottom())),

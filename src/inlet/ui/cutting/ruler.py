@@ -20,7 +20,7 @@ AROUND = Fraction(3, 2)
 
 @guarded
 class RulerFace(QWidget):
-    """A stretch of the ruler, the line to use in the accent, the cloth under it up to there."""
+    """A stretch of the ruler, the line to use in the accent, the fabric under it up to there."""
 
     def __init__(self) -> None:
         super().__init__()

@@ -16,7 +16,7 @@ from inlet.ui.widgets.parts import ValueEdit, column, label, row
 
 FOLDED = {0: "in a single layer", 1: "folded once", 2: "folded twice"}
 GOAL = {
-    "balance": "cloth and time balanced", "cloth": "least cloth", "cuts": "fewest cuts",
+    "balance": "fabric and time balanced", "cloth": "least fabric", "cuts": "fewest cuts",
     "widths": "fewest strip widths",
 }  # fmt: skip
 HAND = {"right": "right-handed", "left": "left-handed"}
@@ -28,21 +28,21 @@ class RulesPage(QWidget):
         super().__init__()
         self.session = session
         layout = column(self, 0, 8)
-        self.folds = self._choice("Cloth off the bolt lies", FOLDED, "folds")
-        self.goal = self._choice("The layout spares", GOAL, "goal")
+        self.folds = self._choice("Fabric off the bolt lies", FOLDED, "folds")
+        self.goal = self._choice("Lay out for", GOAL, "goal")
         self.handed = self._choice("The pictures are", HAND, "handed")
         self.stack = self._number("Layers cut at once, at most", 1, MOST_STACKED, "stack")
         self.every = self._number("Strips between squarings", 0, MOST_EVERY, "square_every")
         self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
         self.margin = ValueEdit("Bought more, per cent", self._margin, 44)
-        self.wash = QCheckBox("Cloth is washed first")
+        self.wash = QCheckBox("Fabric is washed first")
         self.wash.toggled.connect(lambda on: self._edit(wash=on))
         self.first = QCheckBox("Scraps come before bolts")
         self.first.toggled.connect(lambda on: self._edit(scraps_first=on))
         for edit in (self.squaring, self.margin):
             edit.refused.connect(session.said)
         self.unit = label("")
-        layout.addLayout(row(label("cloth lies"), self.folds, 1))
+        layout.addLayout(row(label("fabric lies"), self.folds, 1))
         layout.addLayout(row(label("cut at most"), self.stack, label("layers"), 1))
         layout.addLayout(row(label("square again every"), self.every, label("strips"), 1))
         layout.addWidget(label("0: at the start only", "caption"))

@@ -36,7 +36,7 @@ class ShoppingPage(QWidget):
         self.scope.addItem("this block", "block")
         self.scope.addItem("the quilt, or one of each block", "project")
         self.scope.activated.connect(lambda _: self.refresh())
-        self.does = button("Will what I have do?", self.ask_enough)
+        self.does = button("Do I have enough fabric?", self.ask_enough)
         asked = QWidget()
         flow = FlowLayout(asked, 0, theme.px(6))
         for each in (label("Buy for"), self.scope, self.does):

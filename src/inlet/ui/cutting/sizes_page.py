@@ -25,7 +25,7 @@ class SizesPage(QWidget):
         self.sizes.refused.connect(session.said)
         asked = QWidget()
         flow = FlowLayout(asked, 0, theme.px(6))
-        every = label("or all comfortable ones: 4 to 12")
+        every = label("or all ruler-friendly sizes: 4 to 12")
         for each in (label("Finished widths"), self.sizes, every):
             flow.addWidget(each)
         layout.addWidget(asked)

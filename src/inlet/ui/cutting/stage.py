@@ -1,4 +1,4 @@
-"""The cutting stage: cloth by cloth, cut by cut; what to buy; the block at other sizes."""
+"""The cutting stage: fabric by fabric, cut by cut; what to buy; the block at other sizes."""
 
 from __future__ import annotations
 
@@ -52,18 +52,18 @@ from inlet.ui.widgets.parts import Link, button, column, empty, label, row, scro
 from inlet.ui.widgets.tabs import tabs
 
 CARD, LEAST_CARD, LEAST_CLOTH = 270, 180, 300
-"""Pixels of the card beside the cloth, at most and at least, and of the cloth beside it; with less
-room the card stands below."""
+"""Pixels of the card beside the fabric, at most and at least, and of the fabric beside it; with
+less room the card stands below."""
 ANY_SIZE = 2**24 - 1
 SHORT = {
     "new": "new", "bolt": "bolt", "fat-quarter": "fat quarter", "strips": "strip",
     "squares": "square", "scrap": "scrap", "panel": "panel",
 }  # fmt: skip
-PAGES = ("At the mat", "Shopping list", "Size chart", "Motif in the middle")
+PAGES = ("At the mat", "Shopping list", "Size chart", "Centre a motif")
 
 
 class Lying(NamedTuple):
-    """A piece of cloth of the plan, of one fabric."""
+    """A piece of fabric of the plan, of one fabric."""
 
     plan: ClothPlan
     cloth: LaidCloth
@@ -71,7 +71,7 @@ class Lying(NamedTuple):
 
 @guarded
 class CuttingStage(QWidget):
-    """Which cloth, the cloth itself, and the card of the next cut."""
+    """Which fabric, the fabric itself, and the card of the next cut."""
 
     pointed = Signal(object)
     chose = Signal(object)  # the fabric that lies on the mat
@@ -136,7 +136,7 @@ class CuttingStage(QWidget):
         self._planned()
 
     def _planned(self) -> None:
-        """Another plan: its cloths; the one that was looked at stays where it is still there. Only
+        """Another plan: its fabrics; the one that was looked at stays where it is still there. Only
         where it is looked at: a card and a list of many cuts take a moment."""
         if not self.isVisible():
             return
@@ -160,7 +160,7 @@ class CuttingStage(QWidget):
 
     @property
     def whole(self) -> bool:
-        """Is the cloth of the whole quilt on the mat?"""
+        """Is the fabric of the whole quilt on the mat?"""
         return bool(self.scope.currentData())
 
     @property
@@ -169,7 +169,7 @@ class CuttingStage(QWidget):
         return ("", 1) if self.whole else (self.session.block.id, self.session.copies)
 
     def _asked(self) -> BlockPlan | QuiltPlan | None:
-        """The plan whose cloth is cut; None until it is known."""
+        """The plan whose fabric is cut; None until it is known."""
         if not self.whole:
             return self.session.plan
         plan = self.session.quilt_plan
@@ -180,7 +180,7 @@ class CuttingStage(QWidget):
         return None
 
     def _show_page(self) -> None:
-        """The page in front is worked out once the cloth is laid out."""
+        """The page in front is worked out once the fabric is laid out."""
         plan = self.session.plan
         if plan is not None and plan.cloth.settled:
             page = (None, self.shopping, self.sizes, self.motif)[self.pages.currentIndex()]
@@ -199,7 +199,7 @@ class CuttingStage(QWidget):
         return next(same, 0)
 
     def _first_open(self) -> int:
-        """The cloth that is being cut, else the first."""
+        """The fabric that is being cut, else the first."""
         for i, lying in enumerate(self.cloths):
             at = self._begun(lying)
             if at is not None and not self._is_done(lying):
@@ -215,7 +215,7 @@ class CuttingStage(QWidget):
         return begun_at(session.project, *self._cut_for, lying.plan.fabric, lying.cloth)
 
     def _done(self, lying: Lying) -> int | None:
-        """How many cuts are made; None before the cloth is prepared."""
+        """How many cuts are made; None before the fabric is prepared."""
         at = self._begun(lying)
         cutting = self.session.project.cutting
         return None if at is None or cutting is None else cutting.begun[at].done
@@ -242,7 +242,7 @@ class CuttingStage(QWidget):
             self.chips.addWidget(made)
 
     def choose(self, at: int) -> None:
-        """Another piece of cloth."""
+        """Another piece of fabric."""
         if self.cloths:
             self.at = at % len(self.cloths)
             buttons = self.chooser.findChildren(QPushButton)
@@ -288,7 +288,7 @@ class CuttingStage(QWidget):
     # --- what is done -------------------------------------------------------------------------
 
     def go_on(self) -> None:
-        """The cloth is prepared, or a cut is made."""
+        """The fabric is prepared, or a cut is made."""
         lying, session = self.lying, self.session
         if lying is None:
             return
@@ -308,7 +308,7 @@ class CuttingStage(QWidget):
             self.refresh()
 
     def lay_anew(self) -> None:
-        """What was cut of the cloth is not counted any more."""
+        """What was cut of the fabric is not counted any more."""
         lying = self.lying
         at = self._begun(lying) if lying is not None else None
         if at is not None:
@@ -319,7 +319,7 @@ class CuttingStage(QWidget):
         lying = self.lying
         if lying is not None:
             self.session.edit(kept(self.session.project, lying.plan.fabric, lying.cloth))
-            self.session.said.emit("What is left is with the scraps of this cloth now.")
+            self.session.said.emit("What is left is with the scraps of this fabric now.")
 
     def _pick(self, stack: str) -> None:
         """A piece picks the unit it is for, the next one of them if it is picked already."""
@@ -345,7 +345,7 @@ class CuttingStage(QWidget):
             super().keyPressEvent(event)
 
     def resizeEvent(self, event: object) -> None:
-        """The card beside the cloth where there is room, else below it."""
+        """The card beside the fabric where there is room, else below it."""
         beside = self.width() > theme.px(CARD) + LEAST_CLOTH
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
@@ -375,7 +375,7 @@ class _Card(QFrame):
         self.cautions = label("", "caption", True)
         self.left = Link("Put what is left with the scraps")
         self.left.followed.connect(stage.keep_left)
-        self.anew = Link("Lay it out anew")
+        self.anew = Link("Discard progress and lay out again")
         self.anew.followed.connect(stage.lay_anew)
         self.done = button("Done (space)", stage.go_on)
         self.back = button("Back", stage.go_back)
@@ -397,7 +397,7 @@ class _Card(QFrame):
                 "Nothing to cut",
                 None,
                 "",
-                "Draw a block, and give its patches cloth: its pieces are laid out here.",
+                "Draw a block, and give its patches fabric: its pieces are laid out here.",
                 "",
                 (),
                 (),

@@ -1,4 +1,4 @@
-"""The cut list: what to cut from each cloth, widest first, in figures to read at the mat."""
+"""The cut list: what to cut from each fabric, widest first, in figures to read at the mat."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ PAGES = (("list", "Cut list"), ("have", "What I have"), ("rules", "How I cut"))
 
 @guarded
 class CuttingTicket(QWidget):
-    """The cut list, what cloth there is, and how the maker cuts."""
+    """The cut list, what fabric there is, and how the maker cuts."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -69,7 +69,7 @@ class CuttingTicket(QWidget):
         self.refresh()
 
     def show_fabric(self, fabric: str | None) -> None:
-        """The cloth that lies on the mat."""
+        """The fabric that lies on the mat."""
         if fabric != self.have.fabric_id:
             self.have.fabric_id = fabric
             self._changed()
@@ -101,7 +101,7 @@ class CuttingTicket(QWidget):
         owned = [c for c in plan.cuts if c.owned]
         if owned:
             self.list.addWidget(rule())
-            self.list.addWidget(label("From cloth you own", "heading", True))
+            self.list.addWidget(label("From fabric you own", "heading", True))
             self._cuts(owned, plan)
         self._sets(plan)
 

@@ -1,4 +1,5 @@
-"""The cloths of the ticket: to lay, to name, to judge by value; and everything else in a dialog."""
+"""The fabrics of the ticket: to lay, to name, to judge by value; and everything else in a
+dialog."""
 
 from __future__ import annotations
 
@@ -39,7 +40,7 @@ LARGEST_PICTURE = 480
 
 
 class Cloths(QWidget):
-    """A row a cloth: its swatch to lay it, its name, its value, and a pencil for the rest."""
+    """A row a fabric: its swatch to lay it, its name, its value, and a pencil for the rest."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -47,7 +48,7 @@ class Cloths(QWidget):
         layout = column(self, 0, 5)
         self.rows = column(spacing=4)
         layout.addLayout(self.rows)
-        layout.addLayout(row(button("Add a cloth", self.add_cloth, "plus"), 1))
+        layout.addLayout(row(button("Add a fabric", self.add_cloth, "plus"), 1))
         self.values: dict[str, QToolButton] = {}
         self._shown: list[tuple[object, QWidget]] = []  # the lines, with what each was drawn from
         session.changed.connect(self.refresh)
@@ -55,7 +56,7 @@ class Cloths(QWidget):
         self.refresh()
 
     def refresh(self) -> None:
-        """Draw the lines of cloths that changed anew."""
+        """Draw the lines of fabrics that changed anew."""
         session, before = self.session, self._shown
         wanted = [
             (number, fabric, fabric.id == session.cloth, session.grey)
@@ -85,7 +86,7 @@ class Cloths(QWidget):
         swatch.setIconSize(QSize(theme.px(34), theme.px(22)))
         swatch.setObjectName("flat")
         swatch.setToolTip(f"Lay {fabric.title}" + (f" (key {number})" if number < 10 else ""))
-        swatch.setAccessibleName(f"Cloth {fabric.title}")
+        swatch.setAccessibleName(f"Fabric {fabric.title}")
         swatch.clicked.connect(lambda _=False: session.pick_cloth(fabric.id))
         name = ValueEdit(f"Name of {fabric.title}", self._namer(fabric))
         name.show_value(fabric.title)
@@ -126,7 +127,7 @@ class Cloths(QWidget):
     def _namer(self, fabric: Fabric) -> Callable[[str], None]:
         def take(text: str) -> None:
             if not text.strip():
-                raise ValueError("a cloth needs a name")
+                raise ValueError("a fabric needs a name")
             self._replace(fabric, replace(fabric, name=text.strip()))
 
         return take
@@ -135,7 +136,7 @@ class Cloths(QWidget):
         self.session.edit(self.session.project.with_fabric(old.id, new))
 
     def open(self, fabric: Fabric) -> None:
-        """Everything about a cloth, in a dialog."""
+        """Everything about a fabric, in a dialog."""
         dialog = ClothDialog(self.session, fabric, self)
         if dialog.exec() == QDialog.DialogCode.Accepted:
             dialog.take()
@@ -143,7 +144,7 @@ class Cloths(QWidget):
     def add_cloth(self) -> None:
         project = self.session.project
         number = len(project.fabrics) + 1
-        name = f"Cloth {number}"
+        name = f"Fabric {number}"
         taken = {f.id for f in project.fabrics}
         colour = NEW_COLOURS[number % len(NEW_COLOURS)]
         fabric = Fabric(id=fresh_id(name, taken), name=name, colour=colour)
@@ -174,7 +175,7 @@ def _swatch(session: Session, fabric: Fabric, chosen: bool) -> QIcon:
 
 
 class ClothDialog(QDialog):
-    """A cloth's colour, print, usable width and notes; and another cloth in its place."""
+    """A fabric's colour, print, usable width and notes; and another fabric in its place."""
 
     def __init__(self, session: Session, fabric: Fabric, parent: QWidget) -> None:
         super().__init__(parent)
@@ -200,7 +201,7 @@ class ClothDialog(QDialog):
         self.no_print.clicked.connect(self._drop_print)
         form.addRow("Print", self.picture)
         form.addRow("", _holding(button("Choose a picture…", self.choose_picture), self.no_print))
-        self.shows = ValueEdit("Cloth the picture shows, side to side", self._set_shows)
+        self.shows = ValueEdit("Fabric the picture shows, side to side", self._set_shows)
         form.addRow("It shows", self.shows)
         self.notes = QPlainTextEdit(fabric.notes)
         self.notes.setFixedHeight(theme.px(70))
@@ -208,11 +209,11 @@ class ClothDialog(QDialog):
         self.notes.setAccessibleName("Notes")
         form.addRow("Notes", self.notes)
         self.instead = QComboBox()
-        self.instead.addItem("keep this cloth", "")
+        self.instead.addItem("keep this fabric", "")
         for other in session.project.fabrics:
             if other.id != fabric.id:
                 self.instead.addItem(f"lay {other.title} in its place everywhere", other.id)
-        self.instead.setAccessibleName("Replace this cloth everywhere")
+        self.instead.setAccessibleName("Replace this fabric everywhere")
         form.addRow("Replace", self.instead)
         self.said = label("", "warning", wrap=True)
         layout.addWidget(self.said)

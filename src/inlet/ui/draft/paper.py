@@ -289,7 +289,7 @@ class Paper(QWidget):
             draw_tag(painter, QLineF(*ends).center(), str(number), 9)
 
     def _draw_lost(self, painter: QPainter) -> None:
-        """Seams between cloths too near in value, dashed, so that the shapes they lose show."""
+        """Seams between fabrics too near in value, dashed, so that the shapes they lose show."""
         arrangement = self.draft.arrangement
         lost = lost_edges(self.draft, self.session.project)
         curves = [arrangement.curve(arrangement.edges[found.edge]) for found in lost]

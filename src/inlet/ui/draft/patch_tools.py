@@ -1,4 +1,4 @@
-"""Tools for what is drawn: laying cloth and erasing."""
+"""Tools for what is drawn: laying fabric and erasing."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ from inlet.ui.widgets.drawing import draw_tag, path_of
 
 
 class PaintTool(Tool):
-    key, letter, icon, words = "paint", "C", "paint-bucket", "Cloth"
+    key, letter, icon, words = "paint", "C", "paint-bucket", "Fabric"
     cursor = Qt.CursorShape.PointingHandCursor
 
     def press(self, at: QPointF, locked: bool) -> None:
@@ -34,7 +34,7 @@ class PaintTool(Tool):
         if patch is None:
             return
         if session.cloth is None:
-            session.said.emit("Add a cloth first, in the ticket on the right.")
+            session.said.emit("Add a fabric first, in the ticket on the right.")
             return
         inside = inside_point(session.draft.arrangement.outlines[patch.face])
         places = repeated_points(session.block, session.group, inside)

@@ -1,4 +1,5 @@
-"""Comfortable sizes in the ticket: where the block stands, what is near, what owned cloth makes."""
+"""Comfortable sizes in the ticket: where the block stands, what is near, what owned fabric
+makes."""
 
 from __future__ import annotations
 
@@ -75,10 +76,10 @@ class SizesCard(QWidget):
         elif not found.misses:
             mark = length_text(measure.mark, measure)
             self.words.addWidget(
-                label(f"{size} is comfortable: every cut lands on a {mark} mark.", "", True)
+                label(f"{size} is ruler-friendly: every cut lands on a {mark} mark.", "", True)
             )
         else:
-            self.words.addWidget(label(f"{size} is not comfortable.", "", True))
+            self.words.addWidget(label(f"{size} is not ruler-friendly.", "", True))
             for miss in found.misses[:4]:
                 labels = ", ".join(miss.labels)
                 words = f"{labels}: {length_text(miss.length, measure)}, "
@@ -103,7 +104,7 @@ class SizesCard(QWidget):
         text = size_text(size, measure)
         made = button(vulgar_text(text), lambda: self._use(size, measure), "", "size")
         made.setToolTip(f"Make the block {text} finished")
-        made.setAccessibleName(f"Comfortable size {text}")
+        made.setAccessibleName(f"Ruler-friendly size {text}")
         return made
 
     def _use(self, size: Pair, measure: Measure) -> None:
@@ -133,8 +134,8 @@ class SizesCard(QWidget):
             units = ", ".join(found.whole) or f"part of {found.fills}"
         whole, others = ", ".join(found.whole), ", ".join(found.others)
         words = f"All of {whole} come off them" if whole else f"{found.fills} sets the size"
-        words += f"; {others} need wider cloth" if others else ""
-        words += "." if found.comfortable else ". Not a comfortable size."
+        words += f"; {others} need wider fabric" if others else ""
+        words += "." if found.comfortable else ". Not a ruler-friendly size."
         tip = f"Make the block {size} finished. {words}"
         made = Link(f"{name} → {size}, {units}", "link", tip)
         made.followed.connect(lambda: self._use(found.finished, measure))

@@ -1,4 +1,4 @@
-"""The draft's ticket: the tray while units are dropped, bands, cloths, size, and what is wrong."""
+"""The draft's ticket: the tray while units are dropped, bands, fabrics, size, and what is wrong."""
 
 from __future__ import annotations
 
@@ -81,7 +81,7 @@ class DraftTicket(QWidget):
         for edit in (self.columns, self.rows):
             edit.setToolTip("How many, or proportions 2:1:2, or finished sizes 2, 1 1/2, 2")
         layout.addWidget(rule())
-        layout.addWidget(label("Cloths", "heading"))
+        layout.addWidget(label("Fabrics", "heading"))
         self.cloths = Cloths(session)
         layout.addWidget(self.cloths)
         layout.addWidget(rule())
@@ -156,7 +156,7 @@ class DraftTicket(QWidget):
             count = len(bare)
             words = "One patch has" if count == 1 else f"{count} patches have"
             places = tuple(point for p in bare for point in p.at)
-            self._problem(f"{words} no cloth yet.", "", places)
+            self._problem(f"{words} no fabric yet.", "", places)
         for number, problem in others[:MOST_PROBLEMS]:
             kind = "warning" if problem.level == "error" else ""
             mark = f"! {number}  " if problem.at else ""

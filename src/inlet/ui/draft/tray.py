@@ -1,4 +1,4 @@
-"""The tray: units to drop, drawn live in the cloths they would get."""
+"""The tray: units to drop, drawn live in the fabrics they would get."""
 
 from __future__ import annotations
 
@@ -82,7 +82,7 @@ class Tray(QWidget):
         self.refresh()
 
     def refresh(self) -> None:
-        """Draw the tray anew where its cloths or the blocks changed; only while it is seen."""
+        """Draw the tray anew where its fabrics or the blocks changed; only while it is seen."""
         session = self.session
         titles = [(b.id, b.title) for b in session.project.blocks]
         wanted = (session.project.fabrics, session.cloth, session.grey, titles, self.turn)
@@ -112,7 +112,7 @@ class Tray(QWidget):
             return
         for each in found:
             words = each.tray_unit.words
-            if words in self.buttons:  # in other cloths, or turned
+            if words in self.buttons:  # in other fabrics, or turned
                 self.buttons[words].setIcon(unit_picture(each, self.session))
             else:
                 self.buttons[words] = self._button(each)
@@ -192,7 +192,7 @@ class Tray(QWidget):
 
 
 def unit_picture(each: ReadyUnit, session: Session) -> QPixmap:
-    """A unit small, in the cloths it would be dropped in."""
+    """A unit small, in the fabrics it would be dropped in."""
     side = theme.px(CELL - 10) * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)

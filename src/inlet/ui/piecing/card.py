@@ -97,11 +97,11 @@ class StepCard(QFrame):
         self.body.addWidget(label(CAUTION, "caption", True))
 
     def _alike(self, plan: SewnBlock, step: Step) -> None:
-        """The units made just like this one, of other cloths: what to take for each."""
+        """The units made just like this one, of other fabrics: what to take for each."""
         found = next(card for card in cards(plan.steps) if step in card.steps)
         if len(found.steps) < 2:
             return
-        self.body.addWidget(label("The same way, of other cloths", "heading"))
+        self.body.addWidget(label("The same way, of other fabrics", "heading"))
         table = QGridLayout()
         table.setHorizontalSpacing(theme.px(18))
         table.setVerticalSpacing(theme.px(2))

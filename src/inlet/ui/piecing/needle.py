@@ -36,7 +36,7 @@ class NeedlePage(QFrame):
         self.setObjectName("card")
         self.session = session
         layout = column(self, 20, 10)
-        layout.addWidget(label("Needle test", "title"))
+        layout.addWidget(label("Seam allowance test", "title"))
         layout.addWidget(
             label(
                 "Cut three strips of one width, sew them side by side, press, and measure the "

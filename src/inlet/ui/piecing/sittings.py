@@ -105,7 +105,8 @@ class SittingsPage(QFrame):
         self.list.show_work(work, self.rates, measure)
         if work.batches:
             whole = minutes_text(work.minutes)
-            self.summary_words.setText(f"{whole} in all, {walks_text(work.batches)}")
+            words = [f"{whole} in all", walks_text(work.batches)]
+            self.summary_words.setText(", ".join(filter(None, words)))
             self.thread_words.setText(thread_text(work.thread, measure))
 
 

@@ -47,7 +47,11 @@ class PiecingStage(QWidget):
         self.choices = QButtonGroup(self)
         chooser = QHBoxLayout()
         for i, (words, page) in enumerate(
-            (("Steps", self.card), ("Sittings", self.sittings), ("Needle test", self.needle))
+            (
+                ("Steps", self.card),
+                ("Sittings", self.sittings),
+                ("Seam allowance test", self.needle),
+            )
         ):
             self.pages.addWidget(scrolled(page, "page"))
             made = QPushButton(words)
@@ -146,7 +150,7 @@ class PiecingStage(QWidget):
             step = plan.steps[self.index]
             self.card.show_step(plan, step, self.session.pressing, self.session.grey)
         elif not plan.errors:
-            self.body.addWidget(label("One piece of cloth: there is nothing to sew.", "", True))
+            self.body.addWidget(label("One piece of fabric: there is nothing to sew.", "", True))
         self.body.addStretch(1)
 
 

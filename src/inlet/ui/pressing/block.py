@@ -149,7 +149,7 @@ class PressedPicture(QWidget):
         met = self.centre_met()
         if met is not None:
             whirled = met.state == "whirled"
-            words = "Leave flat" if whirled else "Whirl"
+            words = "Leave flat" if whirled else "Spin the seams"
             out.append((words, Pinned(-1, None, met.junction.vertex, int(not whirled))))
         return out
 

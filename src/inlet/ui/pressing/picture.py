@@ -104,7 +104,7 @@ def _draw_front(
     project: Project,
     grey: bool,
 ) -> None:
-    """The cloths, and darker where an allowance of a darker cloth lies under a lighter one."""
+    """The fabrics, and darker where an allowance of a darker fabric lies under a lighter one."""
     levels = {f.id: lightness(f.colour) for f in project.fabrics}
     behind = [
         (place.polygon(layer.outline), levels.get(draft.patches[layer.patch].fabric or "", 100.0))

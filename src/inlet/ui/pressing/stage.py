@@ -80,7 +80,7 @@ class PressingStage(QWidget):
         self.open = button("Open (O)", self.picture.open_seam)
         self.pin = button("Pin (P)", self.picture.pin)
         self.pin_all = button("Pin its unit or row (R)", self.picture.pin_part)
-        self.whirl = button("Whirl the centre (W)", self.picture.whirl)
+        self.whirl = button("Spin the centre (W)", self.picture.whirl)
         self.buttons = (self.flip, self.open, self.pin, self.pin_all, self.whirl)
         self.costs = label("", "small", True)
         self.words = QFrame()

@@ -31,7 +31,7 @@ from inlet.ui.pressing.weights import WeightsDialog
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row, rule
 
-ALONE = "No block like it lies beside it: its edges are pressed for themselves."
+ALONE = "No block beside it is the same, so its outer seams are pressed on their own."
 SETTINGS = (("", "As the quilt says"), ("alone", "Beside no other"), *SETTING_TITLES.items())
 
 
@@ -55,7 +55,7 @@ class PressingTicket(QWidget):
         layout.addWidget(self.school)
         self.note = label("", "small", True)
         layout.addWidget(self.note)
-        weigh = Link("What weighs how much…", "link", "The weights, with their reasons")
+        weigh = Link("Pressing priorities…", "link", "The weights, with their reasons")
         weigh.followed.connect(self._weigh)
         layout.addWidget(weigh)
         layout.addWidget(label("Beside others like it", "heading"))
@@ -76,7 +76,7 @@ class PressingTicket(QWidget):
         self.marks.setHorizontalSpacing(theme.px(8))
         self.marks.setVerticalSpacing(theme.px(2))
         layout.addLayout(self.marks)
-        self.unpin = button("Let go of all pins", self._unpin)
+        self.unpin = button("Clear all pins", self._unpin)
         layout.addLayout(row(self.unpin, 1))
         layout.addWidget(rule())
         self.advice = column(spacing=6)

@@ -1,4 +1,4 @@
-"""What weighs how much when seams are pressed: the table, with its reasons, to be edited."""
+"""Pressing priorities when seams are pressed: the table, with its reasons, to be edited."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ class WeightsDialog(QDialog):
 
     def __init__(self, school: str, own: Mapping[str, Exact], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("What weighs how much")
+        self.setWindowTitle("Pressing priorities")
         self.usual = points_of(school, {})
         layout = column(self, 16, 10)
         layout.addWidget(label(f"School: {SCHOOL_TITLES[school]}", "title"))

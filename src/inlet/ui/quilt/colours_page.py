@@ -26,7 +26,7 @@ MOST_COLOURWAYS = 24
 MOST_SEED = 9999
 RULES = (
     ("apart", "none alike side by side"), ("balance", "light and dark evenly over the top"),
-    ("cloths", "no cloth twice in a row"),
+    ("cloths", "no fabric twice in a row"),
 )  # fmt: skip
 
 
@@ -38,7 +38,7 @@ class ColoursPage(QWidget):
         self.way = ""  # the colourway that is edited
         layout = column(self, 0, 7)
         layout.addWidget(
-            label("A colourway is a block in other cloths. Give one to a place, or scatter them.",
+            label("A colourway is a block in other fabrics. Give one to a place, or shuffle them.",
                   "caption", True)
         )  # fmt: skip
         self.list = column(spacing=7)
@@ -58,9 +58,9 @@ class ColoursPage(QWidget):
             own.addWidget(box)
         self.seed = QSpinBox()
         self.seed.setRange(1, MOST_SEED)
-        self.seed.setAccessibleName("Seed of the scatter")
+        self.seed.setAccessibleName("Seed of the shuffle")
         self.seed.valueChanged.connect(lambda seed: self._scatter(seed=seed))
-        self.again = button("Another scatter", self.scatter_again)
+        self.again = button("Shuffle again", self.scatter_again)
         own.addLayout(row(self.again, label("number"), self.seed, 1))
         self.stop = Link("Scatter no more")
         self.stop.followed.connect(lambda: self._edit(scatter=None))
@@ -92,8 +92,8 @@ class ColoursPage(QWidget):
                     way.cloths.get(fabric, ""),
                 )
                 self.list.addLayout(field(f"{titles[fabric]} becomes", choice))
-            in_it = QCheckBox("in the scatter")
-            in_it.setAccessibleName(f"{way.name or way.id} in the scatter")
+            in_it = QCheckBox("shuffled")
+            in_it.setAccessibleName(f"{way.name or way.id}, shuffled")
             scatter = quilt.scatter
             in_it.setChecked(scatter is not None and way.id in scatter.colourways)
             in_it.toggled.connect(partial(self._takes_part, way.id))
@@ -175,7 +175,7 @@ class ColoursPage(QWidget):
 
 
 def cloths_used(project: Project) -> list[str]:
-    """The cloths of the blocks in the quilt, each once."""
+    """The fabrics of the blocks in the quilt, each once."""
     quilt = project.quilt or Quilt()
     names = {quilt.block, *(m.block for m in quilt.motifs), *(p.block for p in quilt.places)}
     if quilt.alternate is not None:

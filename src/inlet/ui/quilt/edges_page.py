@@ -37,7 +37,7 @@ class EdgesPage(QWidget):
         layout.addWidget(self.add)
         layout.addWidget(rule())
         layout.addWidget(label("Binding", "heading"))
-        self.binding = Choice("Binding cloth", lambda x: self._binding(fabric=x))
+        self.binding = Choice("Binding fabric", lambda x: self._binding(fabric=x))
         self.binding_cut = LengthEdit(
             session, "Binding, cut width", lambda x: self._binding(width=x), True
         )
@@ -47,7 +47,7 @@ class EdgesPage(QWidget):
         layout.addLayout(field("cut", self.binding_cut, self.units[0], self.cut))
         layout.addWidget(rule())
         layout.addWidget(label("Backing and batting", "heading"))
-        self.backing = Choice("Backing cloth", lambda x: self._backing(fabric=x))
+        self.backing = Choice("Backing fabric", lambda x: self._backing(fabric=x))
         self.over = LengthEdit(
             session, "Backing, past the edge", lambda x: self._backing(overage=x), True
         )
@@ -104,7 +104,7 @@ class EdgesPage(QWidget):
                 self.session, f"{name}, width", partial(self._set, i, "width"), False
             )
             width.show_length(border.width)
-            cloth = Choice(f"{name}, cloth", partial(self._set, i, "fabric"))
+            cloth = Choice(f"{name}, fabric", partial(self._set, i, "fabric"))
             cloth.offer(cloths(project), border.fabric)
             unit = label(unit_of(self.session.measure))
             if border.kind == "pieced":
@@ -142,7 +142,7 @@ class EdgesPage(QWidget):
             system = measure.system
             edit.show_value(" x ".join(show(x, system=system, ruler=True) for x in border.measured))
         edit.refused.connect(self.session.said)
-        self.borders.addLayout(row(label("it measured"), edit, 1))
+        self.borders.addLayout(row(label("sewn size"), edit, 1))
 
     def _fits(self, i: int, border: Border) -> None:
         """The sizes of the block at which no spacer is needed."""
@@ -169,7 +169,7 @@ class EdgesPage(QWidget):
         self._border(i, **{name: value})
 
     def add_border(self) -> None:
-        """One more outside, two inches wide, in the first cloth there is."""
+        """One more outside, two inches wide, in the first fabric there is."""
         fabrics = self.session.project.fabrics
         fabric = self.session.cloth or (fabrics[0].id if fabrics else "")
         two = Fraction(2 if self.session.measure.system.fractions else 5)

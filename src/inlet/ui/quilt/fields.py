@@ -1,4 +1,4 @@
-"""Choices of cloths and blocks, and lengths, as every page of the quilt's ticket has them."""
+"""Choices of fabrics and blocks, and lengths, as every page of the quilt's ticket has them."""
 
 from __future__ import annotations
 
@@ -56,7 +56,7 @@ def field(words: str, *widgets: QWidget) -> QHBoxLayout:
     return made
 
 
-def cloths(project: Project, none: str = "no cloth yet") -> Items:
+def cloths(project: Project, none: str = "no fabric yet") -> Items:
     return [(none, ""), *((fabric.title, fabric.id) for fabric in project.fabrics)]
 
 

@@ -58,7 +58,7 @@ class PlacePage(QWidget):
         self.motif = Link("Make a motif of these places")
         self.motif.followed.connect(self.make_motif)
         own.addWidget(self.motif)
-        self.usual = Link("As the pattern has it (Delete)")
+        self.usual = Link("Reset to the pattern (Delete)")
         self.usual.followed.connect(self.reset)
         own.addWidget(self.usual)
         layout.addWidget(self.own)
@@ -86,20 +86,20 @@ class PlacePage(QWidget):
         if not places:
             self.where.setText("No place is picked")
             self.what.setText(
-                "Click a block, or use the arrow keys. Drag one block onto another to change them "
-                "over; the wheel goes nearer."
+                "Click a block, or use the arrow keys. Drag one block onto another to swap "
+                "them; the wheel goes nearer."
             )
         else:
             last = places[-1]
             many = f" and {len(places) - 1} more" if len(places) > 1 else ""
             self.where.setText(f"Row {last.row + 1}, block {last.column + 1}{many}")
             self.what.setText(self._lies(last))
-            plain = [(f"plain square of {f.title}", f"cloth {f.id}") for f in project.fabrics]
+            plain = [(f"plain square of {f.title}", f"fabric {f.id}") for f in project.fabrics]
             blocks = [(words, f"block {name}") for words, name in laid(project, quilt)[1:]]
-            now = f"block {last.block}" if last.block else f"cloth {last.fabric}"
+            now = f"block {last.block}" if last.block else f"fabric {last.fabric}"
             self.block.offer([*blocks, *plain], now)
             ways = [(way.name or way.id, way.id) for way in quilt.colourways]
-            self.colourway.offer([("as drawn, or as scattered", ""), *ways], last.colourway)
+            self.colourway.offer([("as drawn, or as shuffled", ""), *ways], last.colourway)
             self.row_line.setVisible(not quilt.on_point)
             self.in_row.blockSignals(True)
             self.in_row.setValue(row_lengths(quilt)[last.row])

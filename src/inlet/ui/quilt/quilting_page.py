@@ -58,7 +58,7 @@ class QuiltingPage(QWidget):
             unit = label(unit_of(measure))
             if lines.kind == "echo":
                 cloth = Choice(f"{name}, in which patches", partial(self._set, i, "fabric"))
-                cloth.offer(cloths(project, "of every cloth"), lines.fabric)
+                cloth.offer(cloths(project, "of every fabric"), lines.fabric)
                 many = QSpinBox()
                 many.setRange(1, MOST_ECHOES)
                 many.setValue(lines.repeats)

@@ -238,7 +238,7 @@ class StepPicture(QWidget):
     def _draw_backing(
         self, painter: QPainter, scene: Scene, way: BackingWay, joins: list[float], colour: QColor
     ) -> None:
-        """The widths of cloth side by side with their seams, what is cut off hatched, the quilt's
+        """The widths of fabric side by side with their seams, what is cut off hatched, the quilt's
         edge on them."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         wide, high = (float(side) for side in way.size)

@@ -34,7 +34,7 @@ class Look(NamedTuple):
 
 
 class Patch(NamedTuple):
-    """A patch of a block as a path, in finished lengths, and its cloth."""
+    """A patch of a block as a path, in finished lengths, and its fabric."""
 
     path: QPainterPath
     fabric: str | None
@@ -85,7 +85,8 @@ class Scene:
                 self.others.append((polygon, polygon.boundingRect(), piece.fabric))
 
     def of(self, top: Top, project: Project) -> Scene:
-        """The scene of a top: this one in other cloths where its pieces and blocks are the same."""
+        """The scene of a top: this one in other fabrics where its pieces and blocks are the
+        same."""
         if top is not self.top or project.blocks is not self.project.blocks:
             return Scene(top, project)
         recoloured = copy(self)
@@ -218,7 +219,7 @@ def seam_pen() -> QPen:
 
 
 def _over_edge(brush: QBrush) -> QPen:
-    """A line in the cloth's own colour, so that patches meet without a gap."""
+    """A line in the fabric's own colour, so that patches meet without a gap."""
     pen = QPen(brush, 2 * BLEED)
     pen.setCosmetic(True)
     return pen

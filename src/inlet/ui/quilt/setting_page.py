@@ -55,7 +55,7 @@ class SettingPage(QWidget):
         self._add_sashing()
         self.body.addWidget(rule())
         self._add_triangles()
-        self.filler = Choice("Filler cloth", lambda value: self._edit(filler=value))
+        self.filler = Choice("Filler fabric", lambda value: self._edit(filler=value))
         self.filling = QWidget()
         self.filling.setLayout(field("filled up with", self.filler))
         self.body.addWidget(self.filling)
@@ -83,7 +83,7 @@ class SettingPage(QWidget):
         self.made = ValueEdit("The block measured when made", self._take_made, 84)
         self.made.refused.connect(session.said)
         self.made_line = QWidget()
-        self.made_line.setLayout(row(label("made, it measured"), self.made, 1))
+        self.made_line.setLayout(row(label("sewn size"), self.made, 1))
         layout.addWidget(self.made_line)
         layout.addLayout(field("lying", self.turning))
         layout.addLayout(field("and", self.other))
@@ -105,7 +105,7 @@ class SettingPage(QWidget):
         self.down = LengthEdit(
             session, "Sashing between rows", lambda x: self._sashing(down=x), True
         )
-        self.sash_cloth = Choice("Sashing cloth", lambda x: self._sashing(fabric=x))
+        self.sash_cloth = Choice("Sashing fabric", lambda x: self._sashing(fabric=x))
         self.corner_cloth = Choice("Corner squares", lambda x: self._sashing(corner_fabric=x))
         self.outside = QCheckBox("outside, too")
         self.outside.toggled.connect(lambda on: self._sashing(outside=on))
@@ -128,7 +128,7 @@ class SettingPage(QWidget):
         own = column(self.triangles, 0, 7)
         own.addWidget(label("Setting triangles", "heading"))
         self.triangle_cloth = Choice(
-            "Setting triangles, cloth", lambda x: self._of_triangles(fabric=x)
+            "Setting triangles, fabric", lambda x: self._of_triangles(fabric=x)
         )
         self.fit = Choice("Setting triangles, cut", lambda x: self._of_triangles(fit=x))
         self.float_by = LengthEdit(
@@ -159,11 +159,11 @@ class SettingPage(QWidget):
         self.block.offer(laid(project, quilt), quilt.block)
         self._show_made()
         self.turning.offer(TURNINGS, quilt.turning if quilt.turning != "one-way" else "")
-        plain = [(f"plain squares of {f.title}", f"cloth {f.id}") for f in project.fabrics]
+        plain = [(f"plain squares of {f.title}", f"fabric {f.id}") for f in project.fabrics]
         blocks = [(words, f"block {name}") for words, name in laid(project, quilt)[1:]]
         now = ""
         if other is not None:
-            now = f"block {other.block}" if other.block else f"cloth {other.fabric}"
+            now = f"block {other.block}" if other.block else f"fabric {other.fabric}"
         self.other.offer([("the same block everywhere", ""), *blocks, *plain], now)
         self.by_row.setVisible(other is not None)
         self.by.offer(BY, other.by if other is not None else "checker")

@@ -151,7 +151,7 @@ class QuiltStage(QWidget):
             self.words.setText(vulgar_text(problems[0].text if problems else ""))
             return
         if not plan.planned:
-            self.words.setText("Laying out its cloth …")
+            self.words.setText("Laying out its fabric …")
             return
         words = [
             f"{cloth_name(plan.project, cloth.fabric)} {bought_text(cloth.buy, plan.measure)}"

@@ -68,7 +68,7 @@ class TargetPage(QWidget):
             return
         size = near_text(self.target, measure)
         self.told.setText(
-            f"Ways to about {size}. Taking one keeps cloths and patterns, not single places."
+            f"Ways to about {size}. Taking one keeps fabrics and patterns, not single places."
             if found else "Choose a block for the quilt first."
         )  # fmt: skip
         for i, each in enumerate(found):

@@ -103,7 +103,7 @@ class TopView(QWidget):
     def frame_(self) -> QTransform:
         """Lengths of the top to pixels."""
         scene = self.scene
-        if scene is None:
+        if scene is None or not all(scene.size):
             return QTransform()
         wide, high = scene.size
         room = QRectF(self.rect()).adjusted(MARGIN, MARGIN, -MARGIN, -MARGIN)

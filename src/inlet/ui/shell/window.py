@@ -4,30 +4,23 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
-from pathlib import Path
 
 from PySide6.QtCore import QPoint, QSize, QTimer
-from PySide6.QtGui import QAction, QActionGroup, QCloseEvent, QGuiApplication, QKeySequence
+from PySide6.QtGui import QAction, QActionGroup, QGuiApplication, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QHBoxLayout,
     QInputDialog,
-    QMainWindow,
     QMenu,
-    QMessageBox,
     QStackedWidget,
-    QToolButton,
     QWidget,
 )
 
-from inlet.core.draft import TrayUnit, draft, with_seams
+from inlet.core.draft import TrayUnit, with_seams
 from inlet.core.numbers import CENTIMETRES, INCHES, System
-from inlet.core.project import Block, Project, fresh_id, measured_in, new_block, replace
-from inlet.files.drawings.svg_import import Imported, load_svg, read_svg
+from inlet.core.project import measured_in, replace
 from inlet.files.exports import BLOCK_EXPORTS, QUILT_EXPORTS, BlockExport, QuiltExport
-from inlet.files.project.project_json import FileProblem, load
-from inlet.files.project.recovery import Desk, Look, clear, look_of
+from inlet.files.project.recovery import Desk
 from inlet.ui import guard, theme
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
@@ -40,49 +33,34 @@ from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.ticket import PressingTicket
 from inlet.ui.quilt.stage import QuiltStage
 from inlet.ui.quilt.ticket import QuiltTicket
+from inlet.ui.shell.project_window import ProjectWindow
 from inlet.ui.shell.rail import STAGES, Rail
-from inlet.ui.shell.session import Session, new_project
+from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.tape import Reading, Tape
-from inlet.ui.shell.targets import ask_target
 from inlet.ui.shell.topbar import TopBar
-from inlet.ui.shell.writing import Writer
-from inlet.ui.tasks import turns
-from inlet.ui.tasks.background import BackgroundTask, close_all
 from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
-from inlet.ui.widgets.parts import button, column, label, scrolled
+from inlet.ui.widgets.parts import column, scrolled
 
-FILES = "Inlet projects (*.inlet *.json);;All files (*)"
 USUAL_SIZE = 1280, 800
 """Pixels of the window on its first run, where the screen has them."""
 TITLE_BAR = 36
 """Pixels left for a title bar above the window."""
-DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 TICKET = 440
 """Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 
 
 @guarded
-class Window(QMainWindow):
+class Window(ProjectWindow):
     """One project, six stages."""
 
     def __init__(
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
     ) -> None:
-        super().__init__()
-        self.session = session
-        self.settings = settings or Settings()
-        self.desk = desk or Desk()
-        self.desk.first = turns.urgent
-        self.writer = Writer(self, session, self.settings, self.say, self.show_work)
-        self._troubled_desk = False
-        self._reader = BackgroundTask(self, self._not_read)
-        self._reader.progress.connect(self._show_reading)
-        self._on_disk: Look | None = None  # how the file looked when we last met it
+        super().__init__(session, settings, desk)
         self.setWindowIcon(theme.icon("inlet", size=48))
-        self._stop: Callable[[], object] = self._reader.stop
         self._place()
         self._make_actions()
         self.stage = "draft"
@@ -106,13 +84,6 @@ class Window(QMainWindow):
             right, bottom = room.right() + 1 - size.width(), room.bottom() + 1 - size.height()
             x = max(room.left(), min(left, right))
             self.move(x, max(room.top(), min(top, bottom - TITLE_BAR)))
-
-    def _troubled(self, log: Path) -> None:
-        """An error of ours was caught: the work goes on its desk, and a quiet word is said, once
-        what Qt is at now is over."""
-        self.put_by()
-        words = f"Something went wrong inside Inlet. Your work is kept; {log} says what it was."
-        QTimer.singleShot(0, self, lambda: self.say(words))
 
     def build(self) -> None:
         """Make every widget (again, after a change of text size)."""
@@ -141,25 +112,6 @@ class Window(QMainWindow):
             session.planned.emit()
             session.pressed.emit()
         self.show_stage(self.stage)
-
-    def _message_line(self) -> QWidget:
-        """What is said below the top bar, until it is closed."""
-        self.message = QWidget()
-        self.message.setObjectName("say")
-        self.message_text = label("", "", True)
-        close = QToolButton()
-        close.setIcon(theme.icon("x"))
-        close.setAccessibleName("Close the message")
-        close.clicked.connect(self.message.hide)
-        line = QHBoxLayout(self.message)
-        line.setContentsMargins(theme.px(14), theme.px(6), theme.px(8), theme.px(6))
-        line.addWidget(self.message_text, 1)
-        self.stop_work = button("Stop", lambda: self._stop())
-        self.stop_work.hide()
-        line.addWidget(self.stop_work)
-        line.addWidget(close)
-        self.message.hide()
-        return self.message
 
     def _middle(self) -> QHBoxLayout:
         """The rail, the stages, and the tickets that go with them."""
@@ -253,19 +205,6 @@ class Window(QMainWindow):
             reading = self.quilt.reading() or reading
         self.tape.read(reading, session.measure)
 
-    def say(self, text: str) -> None:
-        """A sentence for the maker, until closed or the next one."""
-        self.message_text.setText(text)
-        self.stop_work.setVisible(False)
-        self.message.show()
-
-    def show_work(self, text: str, stop: Callable[[], object]) -> None:
-        """What is being done, with a way to stop it."""
-        self.message_text.setText(text)
-        self._stop = stop
-        self.stop_work.setVisible(True)
-        self.message.show()
-
     def _name_window(self) -> None:
         session = self.session
         name = session.project.name or (session.path.stem if session.path else "Untitled")
@@ -307,7 +246,7 @@ class Window(QMainWindow):
         for export in QUILT_EXPORTS:
             write = partial(self._export_quilt, export)
             self.exports[export.what] = self._action(export.menu, write)
-        self.measured_ = self._action("The test s&quare measured…", writer.ask_measured)
+        self.measured_ = self._action("Calibrate the p&rinter…", writer.ask_measured)
         self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
         self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
         papers = QActionGroup(self)
@@ -407,143 +346,6 @@ class Window(QMainWindow):
         if given:
             self.session.edit(replace(project, name=name.strip()))
 
-    # --- files --------------------------------------------------------------------------------
-
-    def new(self) -> None:
-        if self.may_leave():
-            self.session.start(new_project(), None)
-            self.message.hide()
-            self.put_by()
-
-    def open(self) -> None:
-        if not self.may_leave():
-            return
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Open a project", str(self.writer.folder()), FILES
-        )
-        if name:
-            self._open(Path(name))
-
-    def open_path(self, path: Path) -> None:
-        if self.may_leave():
-            self._open(path)
-
-    def _open(self, path: Path) -> None:
-        try:
-            project = load(path)
-        except FileProblem as problem:
-            self.say(str(problem))
-            return
-        self.message.hide()
-        if self.session.start(project, path):
-            self.settings.opened(path)
-            self.met_file()
-
-    def save(self) -> bool:
-        if self.session.path is None:
-            return self.save_as()
-        return self._save(self.session.path)
-
-    def save_as(self) -> bool:
-        start = self.session.path or self.writer.folder() / self._file_name(".inlet")
-        path = ask_target(self, "Save the project", start, FILES)
-        return path is not None and self._save(path)
-
-    def _save(self, path: Path) -> bool:
-        if not self._may_overwrite(path) or not self.session.save_to(path):
-            return False
-        self.message.hide()
-        self.settings.opened(path)
-        self._on_disk = look_of(path)
-        self.put_by()
-        return True
-
-    # --- safety of work -----------------------------------------------------------------------
-
-    def _edited(self) -> None:
-        """An edit goes on the desk at once, in another thread: a crash loses the last one at
-        most."""
-        if self.session.history.unsaved:
-            self.desk.keep_soon(*self._to_keep())
-            self._say_trouble()  # of the edit before
-
-    def put_by(self) -> None:
-        """Put what is not saved yet on our desk now, to be found again after a crash."""
-        self.desk.keep(*self._to_keep())
-        self._say_trouble()
-
-    def _to_keep(self) -> tuple[Project | None, Path | None, Look | None]:
-        session = self.session
-        unsaved = session.project if session.history.unsaved else None
-        return unsaved, session.path, self._on_disk
-
-    def _say_trouble(self) -> None:
-        """Say once that unsaved work cannot be kept, and again only after it could."""
-        if self.desk.trouble and not self._troubled_desk:
-            self.say(f"Unsaved work cannot be kept safe from a crash ({self.desk.trouble}).")
-        self._troubled_desk = bool(self.desk.trouble)
-
-    def met_file(self) -> None:
-        """A file has been opened: remember how it looks, and notice who else has it open."""
-        path = self.session.path
-        if path is None:
-            return
-        self._on_disk = look_of(path)
-        if self.desk.held_elsewhere(path):
-            self.say(
-                f"{path.name} is open in another Inlet window too. Whichever saves last keeps its "
-                "own drawing; save under another name to keep both."
-            )
-        self.put_by()
-
-    def _may_overwrite(self, path: Path) -> bool:
-        """Where another has written the file since we met it, ask first."""
-        now = look_of(path)
-        if path != self.session.path or now is None or now == self._on_disk:
-            return True
-        buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            self,
-            "Changed elsewhere",
-            f"{path.name} has been saved by another window since it was opened here. Save over "
-            "it? The version on disk is kept beside it.",
-            buttons.Save | buttons.Cancel,
-            buttons.Cancel,
-        )
-        return answer == buttons.Save
-
-    def offer_left_work(self, path: Path | None = None) -> None:
-        """After a crash: what was not saved, to be taken up again. With a path, only work on it."""
-        found = self.desk.left_behind()
-        if self.desk.unread:
-            self.say(
-                "Work of an earlier window cannot be read. It is kept in "
-                f"{self.desk.unread[0]}; nothing was deleted."
-            )
-        for left in found:
-            if path is not None and (left.path is None or left.path != path.resolve()):
-                continue
-            name = left.path.name if left.path is not None else "a project not saved yet"
-            title = left.project.name or left.project.blocks[0].title if left.project.blocks else ""
-            buttons = QMessageBox.StandardButton
-            answer = QMessageBox.question(
-                self,
-                "Unsaved work",
-                f"Inlet stopped before the last changes to {name} ({title}) were saved. Take them "
-                "up again? Discard throws them away.",
-                buttons.Yes | buttons.Discard | buttons.Cancel,
-                buttons.Yes,
-            )
-            if answer == buttons.Discard:
-                clear(left)
-            elif answer == buttons.Yes:
-                if not self.session.start(left.project, left.path, saved=False):
-                    return  # it stays on its desk
-                self._on_disk = left.seen  # not as it is now: another may have saved since
-                self.put_by()
-                clear(left)
-                return
-
     def _export_block(self, export: BlockExport) -> None:
         """Something of the block shown; at the quilt stage its guide and labels are the quilt's."""
         of_quilt = {"guide": "quilt", "labels": "quilt-labels"}.get(export.what)
@@ -554,99 +356,3 @@ class Window(QMainWindow):
 
     def _export_quilt(self, export: QuiltExport) -> None:
         self.writer.quilt(export, self.quilt.seams.isChecked())
-
-    # --- drawings -----------------------------------------------------------------------------
-
-    def import_drawing(self) -> None:
-        """The lines and arcs of an SVG file as a new block."""
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Import a drawing", str(self.writer.folder()), DRAWINGS
-        )
-        if name:
-            path = Path(name)
-            self._take_drawing(path.stem, lambda b, s: load_svg(path, block=b, system=s))
-
-    def paste_drawing(self) -> None:
-        """The same from the clipboard."""
-        text = QApplication.clipboard().text()
-        if "<svg" not in text:
-            self.say("The clipboard holds no SVG drawing.")
-            return
-        self._take_drawing(
-            "Pasted", lambda b, s: read_svg(text, "the clipboard", block=b, system=s)
-        )
-
-    def _take_drawing(self, name: str, read: Callable[[Block, System], Imported]) -> None:
-        session = self.session
-        block = new_block({b.id for b in session.project.blocks}, name, session.measure)
-        block, system = replace(block, finished=session.block.finished), session.measure.system
-
-        def work() -> Imported | str:
-            try:
-                imported = read(block, system)
-            except FileProblem as problem:
-                return str(problem)
-            draft(imported.block)  # found again when it is shown
-            return imported
-
-        self.show_work("Reading the drawing …", self._reader.stop)
-        self._reader.start(work, self._drawing_read, stopped=self._reading_stopped)
-
-    def _show_reading(self, share: float) -> None:
-        if not self._reader.at_rest:
-            self.show_work(f"Reading the drawing: {share:.0%}", self._reader.stop)
-
-    def _reading_stopped(self) -> None:
-        self.say("Reading the drawing was stopped; nothing was changed.")
-
-    def _not_read(self, text: str) -> None:
-        self.say(f"Inlet could not read the drawing ({text}); nothing was changed.")
-
-    def _drawing_read(self, imported: Imported | str) -> None:
-        """A drawing has been read, or was not."""
-        if isinstance(imported, str):
-            self.say(imported)
-            return
-        session = self.session
-        taken = {b.id for b in session.project.blocks}
-        name = fresh_id(imported.block.id, taken)
-        if session.take_block(replace(imported.block, id=name)):
-            self.say(" ".join(imported.report))
-
-    def _file_name(self, suffix: str) -> str:
-        words = (self.session.project.name or "untitled").lower().split()
-        return "-".join(words) + suffix
-
-    def may_leave(self) -> bool:
-        """True where nothing would be lost, after asking if need be."""
-        if not self.session.history.unsaved:
-            return True
-        buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            self,
-            "Unsaved changes",
-            "This project has changes that are not saved. Save them first?",
-            buttons.Save | buttons.Discard | buttons.Cancel,
-            buttons.Save,
-        )
-        if answer == buttons.Save:
-            return self.save()
-        return answer == buttons.Discard
-
-    @property
-    def tasks(self) -> tuple[BackgroundTask, ...]:
-        """All that works for the window."""
-        return (self._reader, *self.writer.tasks, *self.session.tasks)
-
-    def closeEvent(self, event: QCloseEvent) -> None:
-        if self.may_leave():
-            if self._troubled in guard.listeners:
-                guard.listeners.remove(self._troubled)
-            if not (self.isMaximized() or self.isFullScreen()):
-                self.settings.window = (self.x(), self.y(), self.width(), self.height())
-            self.hide()  # it is gone for the maker, whatever is still being stopped
-            close_all(self.tasks)
-            self.desk.leave()
-            event.accept()
-        else:
-            event.ignore()

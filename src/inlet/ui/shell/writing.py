@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QInputDialog, QWidget
 from inlet.core.numbers import NumberError
 from inlet.core.plan import BlockPlan
 from inlet.core.templates import correction
-from inlet.files.exports import FORMATS, BlockExport, QuiltExport, Wish
+from inlet.files.exports import FORMATS, BlockExport, Drawn, QuiltExport, Wish
 from inlet.files.problem import FileProblem
 from inlet.files.whole import check_export
 from inlet.ui.shell.session import Session
@@ -112,6 +112,9 @@ class Writer(QObject):
 
     def block(self, export: BlockExport, sizes: str = "") -> None:
         """Something of the block shown, as the table of exports has it; a chart for ``sizes``."""
+        if export.drawing is not None:
+            self._drawing(export, export.drawing)
+            return
         plan = self._plan()
         if plan is None:
             return
@@ -120,10 +123,18 @@ class Writer(QObject):
         if lacking:
             self.say(lacking)
             return
-        usual = plan.block.id if export.what == "block" else f"{plan.block.id}-{export.what}"
-        path, kind = self._ask(export, usual)
+        path, kind = self._ask(export, f"{plan.block.id}-{export.what}")
         if path is not None:
             self._write(path, lambda: export.writers[kind](plan, path, wish))
+
+    def _drawing(
+        self, export: BlockExport, write: Callable[[Drawn | BlockPlan, Path, Wish], object]
+    ) -> None:
+        """The block as it is drawn now: no plan is waited for."""
+        drawn = Drawn(self.session.project, self.session.block)
+        path, _ = self._ask(export, drawn.block.id)
+        if path is not None:
+            self._write(path, lambda: write(drawn, path, self._wish()))
 
     def quilt(self, export: QuiltExport, seams: bool) -> None:
         """Something of the quilt, its picture with its ``seams`` or without."""

@@ -49,10 +49,10 @@ _FIGURES: tuple[tuple[str, str, Callable[[Cost], str]], ...] = (
 )
 _TIPS = {
     "minutes": "minutes for all of them, at your rates",
-    "cloth": "cloth cut; hatched, what is wasted of it",
+    "cloth": "fabric cut; hatched, what is wasted of it",
     "over": "units that are not needed, of either hand",
     "pieces": "pieces to sew with",
-    "cuts": "shapes cut from cloth, and cuts made later",
+    "cuts": "shapes cut from fabric, and cuts made later",
     "seams": "seams to sew",
     "trims": "units to trim",
     "bias": "outer edges of each unit on the bias",
@@ -60,7 +60,7 @@ _TIPS = {
 
 
 class MethodBoard(QWidget):
-    """Each method a line: minutes and cloth as bars on one scale, the rest as figures."""
+    """Each method a line: minutes and fabric as bars on one scale, the rest as figures."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()

@@ -1,4 +1,4 @@
-"""The card of the unit picked: what it is, what to cut, its school, the cloth it is made from."""
+"""The card of the unit picked: what it is, what to cut, its school, the fabric it is made from."""
 
 from __future__ import annotations
 
@@ -72,7 +72,7 @@ class UnitsTicket(QWidget):
         hands = [f"{number} {name}" for name, number in unit.hands.items()]
         many = f"{unit.count} needed"
         if len(hands) == 1 and unit.unit.handed:
-            many += ", all of one hand: its mirror image is another unit"
+            many += ", all directional: the mirror image is another unit"
         if len(hands) > 1:
             many = f"Handed: {' and '.join(hands)} needed; keep the stacks apart"
         self.body.addWidget(label(many, "small", True))
@@ -201,14 +201,14 @@ class UnitsTicket(QWidget):
         self.session.edit_measure(replace(measure, oversize=(rule_[0], rule_[1])))
 
     def _stock(self, unit: UnitPlan) -> None:
-        """Cloth cut already, and the largest unit each method makes of it."""
+        """Fabric cut already, and the largest unit each method makes of it."""
         measure = self.session.measure
-        self.stock = ValueEdit("From cloth I own", lambda text: self._own(unit, text), 96)
+        self.stock = ValueEdit("From fabric I own", lambda text: self._own(unit, text), 96)
         self.stock.setPlaceholderText("5 squares")
         self.stock.setToolTip("As in: 10 squares, 2 1/2 strips, 7 x 9 scraps")
         self.stock.show_value(unit.choice.stock if unit.choice else "")
         self.stock.refused.connect(self.session.said)
-        self.body.addWidget(label("From cloth I own", "heading"))
+        self.body.addWidget(label("From fabric I own", "heading"))
         self.body.addLayout(row(self.stock, 1))
         if unit.stock is None:
             return
@@ -225,7 +225,7 @@ class UnitsTicket(QWidget):
     def _own(self, unit: UnitPlan, text: str) -> None:
         found = parse_stock(text, self.session.measure.system)
         if len(found) > 1:
-            raise ValueError("one kind of cloth for one unit")
+            raise ValueError("one kind of fabric for one unit")
         self._change(unit, stock=text.strip())
 
     def _relabel(self, unit: UnitPlan, text: str) -> None:
@@ -244,7 +244,7 @@ class UnitsTicket(QWidget):
 
 
 def _piece(piece: CutPiece, stack: str, project: Project) -> str:
-    """How many of which cloth, how they come apart, which stack they go to."""
+    """How many of which fabric, how they come apart, which stack they go to."""
     kind = piece.piece
     words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
     if piece.spare:

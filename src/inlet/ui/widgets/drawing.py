@@ -1,4 +1,4 @@
-"""Drawing cloth: sheets, moves and labels, in any place and scale, on any painter."""
+"""Drawing fabric: sheets, moves and labels, in any place and scale, on any painter."""
 
 from __future__ import annotations
 
@@ -111,7 +111,7 @@ def draw_sheet(
     grey: bool = False,
     wrong_side: bool = False,
 ) -> None:
-    """Patches in their cloth; wrong sides paler and hatched."""
+    """Patches in their fabric; wrong sides paler and hatched."""
     pen = QPen(theme.INK, 1.1)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     for outline, fabric in sheet:
@@ -144,7 +144,7 @@ def _print_picture(image: str, grey: bool) -> QImage:
 
 
 def cloth_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
-    """How a cloth is filled in by a painter that counts in finished lengths: its print at true
+    """How a fabric is filled in by a painter that counts in finished lengths: its print at true
     size where it has a picture, else its colour."""
     known = project.fabric(fabric) if fabric else None
     if known is not None and known.print is not None:
@@ -158,7 +158,7 @@ def cloth_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
 
 
 def paler(colour: QColor) -> QColor:
-    """The wrong side of a cloth of that colour."""
+    """The wrong side of a fabric of that colour."""
     return QColor(
         *((255 * 2 + part) // 3 for part in (colour.red(), colour.green(), colour.blue()))
     )
@@ -182,7 +182,7 @@ def draw_lines(painter: QPainter, frame: Frame, lines: Sequence[DrawnLine]) -> N
         width, style = _STYLES[line.kind]
         colour = theme.ACCENT if line.kind in ("cut", "ruler") else theme.INK
         drawn = QLineF(frame.at(*line.start.floats()), frame.at(*line.end.floats()))
-        # So that it is seen on dark cloth, and along the hatching of a wrong side.
+        # So that it is seen on dark fabric, and along the hatching of a wrong side.
         painter.setPen(QPen(theme.PAPER, width + 1.6))
         painter.drawLine(drawn)
         painter.setPen(QPen(colour, width, style))
@@ -267,7 +267,7 @@ def draw_blades(painter: QPainter, at: QPointF, radius: float) -> None:
 def draw_tag(
     painter: QPainter, centre: QPointF, text: str, points: float, on: bool = False
 ) -> QRectF:
-    """A label on its own ground, so that it reads on any cloth; returns where it is."""
+    """A label on its own ground, so that it reads on any fabric; returns where it is."""
     font = theme.font(points, QFont.Weight.DemiBold)
     metrics = QFontMetricsF(font)
     width = max(metrics.horizontalAdvance(text) + 10, metrics.height() + 2)

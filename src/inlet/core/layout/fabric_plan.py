@@ -1,0 +1,96 @@
+"""One fabric laid out: what lies where, what finds no room, how much of it is new; and what is to
+be cut of it."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from inlet.core.cutlist import Cut, Standing
+from inlet.core.layout.strokes import length_used, places_of, strip_tops
+from inlet.core.numbers import INCHES, Exact, Fraction
+from inlet.core.project import (
+    Begun,
+    LaidCloth,
+    Project,
+)
+
+ZERO = Fraction(0)
+
+
+class Missing(NamedTuple):
+    """``number`` pieces of a cut that no fabric holds."""
+
+    cut: Cut
+    number: int
+
+
+class ClothPlan(NamedTuple):
+    """What one fabric needs: pieces of fabric to lay down, the first ``begun`` of them being cut
+    already, then those that are there, then new fabric. ``buy`` is how much of that, as shops sell
+    it; ``bound`` the least length of new fabric that holds its pieces side by side without any
+    waste. ``missing`` fits no fabric."""
+
+    fabric: str | None
+    width: Exact
+    cloths: tuple[LaidCloth, ...]
+    buy: Fraction
+    bound: Exact
+    missing: tuple[Missing, ...] = ()
+    begun: int = 0
+
+    @property
+    def new(self) -> LaidCloth | None:
+        """The fabric to buy, as it is laid out."""
+        fresh = self.cloths[self.begun :]
+        return next((cloth for cloth in fresh if cloth.kind == "new"), None)
+
+    @property
+    def strips(self) -> list[Exact]:
+        """How wide each strip of new fabric is cut, in their order."""
+        new = self.new
+        return [strip.width for strip, _, _ in strip_tops(new)] if new is not None else []
+
+    def yards(self) -> Fraction:
+        """``buy`` in yards, for inch projects."""
+        return self.buy / INCHES.long_unit.length
+
+    @property
+    def length(self) -> Exact:
+        """How much of the new fabric is cut up."""
+        return length_used(self.new) if self.new is not None else ZERO
+
+    @property
+    def used(self) -> float:
+        """The share of the fabric cut up that is in pieces, of new fabric or of what is there."""
+        cloths = [self.new] if self.new is not None else self.cloths
+        area = float(sum(length_used(cloth) * cloth.width for cloth in cloths))
+        return float(sum(piece_area(cloth) for cloth in cloths)) / area if area else 0.0
+
+
+def piece_area(cloth: LaidCloth) -> Exact:
+    """The fabric in its pieces."""
+    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
+
+
+def begun_for(project: Project, block: str, copies: int) -> tuple[Begun, ...]:
+    """The fabric that is being cut for so many of a block, by its id; empty for the quilt."""
+    begun = project.cutting.begun if project.cutting is not None else ()
+    return tuple(b for b in begun if b.block == block and b.copies == copies)
+
+
+class ToCut(NamedTuple):
+    """A cut list, and what else its layout depends on: how the pieces of prints ``stand``, and
+    which fabric is being cut for it already."""
+
+    cuts: tuple[Cut, ...]
+    standing: Standing
+    begun: tuple[Begun, ...] = ()
+
+    def by_fabric(self) -> dict[str | None, list[Cut]]:
+        """The cuts of each fabric; what comes from fabric cut already for one unit is not
+        counted."""
+        out: dict[str | None, list[Cut]] = {}
+        for cut in self.cuts:
+            if not cut.owned:
+                out.setdefault(cut.fabric, []).append(cut)
+        return out

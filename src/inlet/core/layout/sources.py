@@ -1,0 +1,71 @@
+"""What a fabric is cut from, in the order in which it is used up: scraps, bolts, what is new."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import (
+    Cutting,
+    Fabric,
+    Have,
+    Project,
+)
+
+ZERO = Fraction(0)
+
+
+class Source(NamedTuple):
+    """Fabric to lay down, as it comes out of the wash: how wide and how long, in how many layers,
+    and what squaring takes of it."""
+
+    kind: str
+    width: Exact
+    length: Exact
+    layers: int
+    squaring: Exact
+
+
+ORDER = ("strips", "squares", "scrap", "panel", "fat-quarter", "bolt")
+
+
+def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source]:
+    """What there is of a fabric, what is smaller first."""
+    squaring = project.measure.squared_off
+    have = sorted(fabric.have, key=lambda h: (ORDER.index(h.kind), float(h.length or 0)))
+    if not rules.scraps_first:
+        have.sort(key=lambda h: h.kind != "bolt")
+    for one in have:
+        wide, long = have_size(one, fabric, project)
+        if one.kind in WASHED and rules.wash:
+            wide, long = (
+                wide * (1 - fabric.shrinkage[1] / 100),
+                long * (1 - fabric.shrinkage[0] / 100),
+            )
+        layers = 2**rules.folds if one.kind == "bolt" else 1
+        exact = one.kind in ("strips", "squares")
+        for _ in range(one.count):
+            yield Source(one.kind, wide, long, layers, ZERO if exact else squaring)
+
+
+WASHED = ("bolt", "fat-quarter", "panel")
+
+
+def have_size(one: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact]:
+    """How wide and how long a piece of what is there is to use: of a strip its length lies across,
+    as it does on the bolt."""
+    system = project.measure.system
+    usual = fabric.width if fabric.width is not None else system.cloth_width
+    if one.kind == "squares":
+        side = one.width if one.width is not None else ZERO
+        return side, side
+    if one.kind == "strips":
+        long = one.length if one.length is not None else usual
+        return long, one.width if one.width is not None else ZERO
+    if one.kind == "fat-quarter":
+        short, long = system.fat_quarter_size
+        wide = one.width if one.width is not None else long
+        return wide - 2 * one.selvage, one.length if one.length is not None else short
+    wide = one.width if one.width is not None else usual
+    return wide - 2 * one.selvage, one.length if one.length is not None else ZERO
