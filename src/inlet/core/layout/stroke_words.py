@@ -21,13 +21,15 @@ def stroke_text(stroke: Stroke, measure: Measure) -> str:
     """One cut in a sentence or two."""
     size = length_text(stroke.size, measure)
     first = {
-        "square": f"Trim off the selvages: {size} at most",
+        "square": f"Square the edge: take off {size} at most",
         "strip": f"Cut a strip {on_ruler(stroke.size, measure)}",
         "segment": f"Cut across the strip at {on_ruler(stroke.size, measure)}",
         "row": f"Cut along the strip at {on_ruler(stroke.size, measure)}",
         "piece": f"Cut off a piece {on_ruler(stroke.size, measure)}",
         "trim": f"Trim to {on_ruler(stroke.size, measure)}",
     }[stroke.what]
+    if stroke.what == "square" and stroke.way == "along":  # the ends of a strip
+        first = f"Trim off the selvages, {size} at most"
     where = ""
     if len(stroke.of) > 1 and stroke.stacked > 1:
         where = f", {whole_spelled(stroke.stacked)} in a stack"

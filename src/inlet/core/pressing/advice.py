@@ -49,7 +49,7 @@ def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[Advice]:
     junction = thick.junction
     found = []
     if junction.whirl is not None and thick.state != "whirled":
-        found.append((Pinned(-1, None, junction.vertex, 1), "Whirled"))
+        found.append((Pinned(-1, None, junction.vertex, 1), "Spun"))
     last = max(junction.seats, key=lambda seat: seat.join.number)
     span, _ = plan.seams.of[last.join.number, last.arms[0].place]
     if plan.versions[0][span] is not None:

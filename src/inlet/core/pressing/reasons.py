@@ -134,7 +134,7 @@ def _saved_open(plan: PressingPlan, number: int) -> Iterator[Saved]:
     """Why a span is open: what the better of its sides would cost more."""
     w = plan.block.weights
     if w["closed"] > w["open"]:
-        yield Saved(10**9, "Open, as this school presses every seam.")
+        yield Saved(10**9, "Open, as this pressing method has every seam.")
     for side in (0, 1):
         nests, layers = _at_ends(plan, number, side)
         if layers > 0:

@@ -17,11 +17,11 @@ CARE = (
     "come first."
 )
 STATES: dict[State, str] = {
-    "nests": "nests",
-    "whirled": "is spun",
+    "nests": "nested",
+    "whirled": "spun",
     "open": "both seams open",
     "mixed": "one seam open",
-    "stacks": "stacks",
+    "stacks": "stacked",
     "tee": "a T: nothing crosses",
 }
 STATE_ORDER: tuple[State, ...] = ("nests", "whirled", "open", "mixed", "stacks", "tee")

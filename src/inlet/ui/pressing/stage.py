@@ -165,9 +165,7 @@ class PressingStage(QWidget):
         self.whirl.setEnabled(self.picture.centre() is not None)
         whirled = self.picture.centre_met()
         self.whirl.setText(
-            "Leave it flat (W)"
-            if whirled and whirled.state == "whirled"
-            else "Whirl the centre (W)"
+            "Leave it flat (W)" if whirled and whirled.state == "whirled" else "Spin the centre (W)"
         )
         if seam is not None or met is not None:
             self._price(pressing)

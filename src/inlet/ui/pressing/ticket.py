@@ -46,9 +46,9 @@ class PressingTicket(QWidget):
         self.cost = label("", "small", True)
         layout.addWidget(self.figure)
         layout.addWidget(self.cost)
-        layout.addWidget(label("School", "heading"))
+        layout.addWidget(label("Pressing method", "heading"))
         self.school = QComboBox()
-        self.school.setAccessibleName("School of pressing")
+        self.school.setAccessibleName("Pressing method")
         for name in SCHOOLS:
             self.school.addItem(SCHOOL_TITLES[name], name)
         self.school.activated.connect(self._take_school)

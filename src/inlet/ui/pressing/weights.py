@@ -20,7 +20,7 @@ class WeightsDialog(QDialog):
         self.setWindowTitle("Pressing priorities")
         self.usual = points_of(school, {})
         layout = column(self, 16, 10)
-        layout.addWidget(label(f"School: {SCHOOL_TITLES[school]}", "title"))
+        layout.addWidget(label(f"Pressing method: {SCHOOL_TITLES[school]}", "title"))
         layout.addWidget(
             label("In points. The pressing with the fewest points in all is taken.", "small", True)
         )

@@ -109,15 +109,11 @@ class SettingPage(QWidget):
         self.corner_cloth = Choice("Corner squares", lambda x: self._sashing(corner_fabric=x))
         self.outside = QCheckBox("outside, too")
         self.outside.toggled.connect(lambda on: self._sashing(outside=on))
-        self.unit = label("")
-        widths = QWidget()
-        wide = FlowLayout(widths, 0, theme.px(6))
+        self.sash_units = [label(""), label("")]
         for length in (self.sash, self.down):
             length.setMaximumWidth(theme.px(56))
-        parts = self.sash, self.unit, label("wide,"), self.down, label("between rows")
-        for part in parts:
-            wide.addWidget(part)
-        layout.addWidget(widths)
+        layout.addLayout(row(label("between blocks"), self.sash, self.sash_units[0], 1))
+        layout.addLayout(row(label("between rows"), self.down, self.sash_units[1], 1))
         layout.addLayout(field("of", self.sash_cloth))
         layout.addLayout(field("corners", self.corner_cloth))
         layout.addWidget(self.outside)
@@ -179,7 +175,8 @@ class SettingPage(QWidget):
         self.outside.setToolTip(
             "On point the sashing goes round every block." if quilt.on_point else ""
         )
-        self.unit.setText(unit_of(self.session.measure))
+        for unit in self.sash_units:
+            unit.setText(unit_of(self.session.measure))
         self.triangles.setVisible(quilt.on_point)
         self.triangle_cloth.offer(cloths(project), triangles.fabric)
         self.fit.offer(FITS, triangles.fit)

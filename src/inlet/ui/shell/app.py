@@ -79,11 +79,21 @@ def run(options: argparse.Namespace) -> int:
         window.say(problem)
     window.show()
     if options.picture:
-        return _picture(app, window, options)
+        return _end(_picture(app, window, options))
     QTimer.singleShot(0, window.draft.drawing.setFocus)
     QTimer.singleShot(0, window.met_file)
     QTimer.singleShot(0, lambda: window.offer_left_work(path))
     return _until_closed(app, window)
+
+
+def _end(code: int) -> int:
+    """End with a code: at once where a solver that cannot be stopped is at work. It does not keep
+    the user, and a library that ends under it would call that a crash."""
+    if left_at_work():
+        sys.stdout.flush()
+        sys.stderr.flush()
+        os._exit(code)
+    return code
 
 
 def _until_closed(app: QApplication, window: Window) -> int:
@@ -106,12 +116,7 @@ def _until_closed(app: QApplication, window: Window) -> int:
     waker.activated.connect(stop)
     usual = signal.signal(signal.SIGINT, lambda *_: None)
     try:
-        code = app.exec()
-        if left_at_work():  # a solver that cannot be stopped does not keep the user
-            sys.stdout.flush()
-            sys.stderr.flush()
-            os._exit(code)
-        return code
+        return _end(app.exec())
     finally:
         signal.signal(signal.SIGINT, usual)
         signal.set_wakeup_fd(before)

@@ -52,9 +52,9 @@ class TopBar(QWidget):
         self._field(layout, "ruler mark", self.ruler)
         self.school = QComboBox()
         self.school.addItems(["exact", "trim"])
-        self.school.setAccessibleName("School: exact, or cut larger and trim")
+        self.school.setAccessibleName("Cutting style: exact, or cut larger and trim")
         self.school.activated.connect(self._set_school)
-        self._field(layout, "school", self.school)
+        self._field(layout, "cutting style", self.school)
         tools = QWidget()
         buttons: list[QWidget | int] = []
         for action in actions:

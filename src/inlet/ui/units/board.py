@@ -159,10 +159,11 @@ class MethodBoard(QWidget):
 
     def _heading(self, grid: QGridLayout, at: int, name: str) -> None:
         """A column's name, pressed to sort by it, again for the usual order."""
-        heading = QPushButton(f"{name} ▾" if self.by == name else name)
+        words = {"cloth": "fabric"}.get(name, name)
+        heading = QPushButton(f"{words} ▾" if self.by == name else words)
         heading.setObjectName("column")
         heading.setToolTip(f"Sort by {_TIPS[name]}")
-        heading.setAccessibleName(f"Sort by {name}")
+        heading.setAccessibleName(f"Sort by {words}")
         heading.clicked.connect(lambda: self._sort(name))
         self.headings[name] = heading
         grid.addWidget(heading, 0, at)

@@ -173,13 +173,13 @@ class UnitsTicket(QWidget):
         self.body.addWidget(rule())
         measure = self.session.measure
         self.school = QComboBox()
-        self.school.setAccessibleName("School for this unit")
+        self.school.setAccessibleName("Cutting style of this unit")
         for key, words in SCHOOLS:
             self.school.addItem(words, key)
         now = unit.choice.school if unit.choice else ""
         self.school.setCurrentIndex([key for key, _ in SCHOOLS].index(now))
         self.school.activated.connect(lambda i: self._change(unit, school=self.school.itemData(i)))
-        self.body.addLayout(row(label("School", "heading"), self.school, 1))
+        self.body.addLayout(row(label("Cutting style", "heading"), self.school, 1))
         if unit.school != "trim":
             return
         self.oversize = []
