@@ -25,25 +25,27 @@ def options_at(
 ) -> list[Option]:
     """Every way to close a junction, the cheapest and most usual first."""
     check()
-    out: list[tuple[Awkward, tuple[float, float], Option]] = []
+    options: list[tuple[Awkward, tuple[float, float], Option]] = []
     for one, other in combinations(junction.seams, 2):
         pair = frozenset((one, other))
         if pair in junction.straight:
             length = reach[one, junction.vertex] + reach[other, junction.vertex]
-            out.append(((0, 0), (-round(length, 6), 0.0), Option((one, other), (0, 0))))
+            options.append(((0, 0), (-round(length, 6), 0.0), Option((one, other), (0, 0))))
             continue
         ways = [(end, wait) for end in pair if (wait := junction.onward(end)) is not None]
         for end, wait in ways:
             # Sew last what leads out toward the edge, and leave the longer side open.
             out_at = depth.get(net.seams[end].far(junction.vertex), 0)
             key = (out_at, -round(reach[wait, junction.vertex], 6))
-            out.append(((0, 1), key, Option((one, other), (0, 1), wait)))
+            options.append(((0, 1), key, Option((one, other), (0, 1), wait)))
         if not ways:
             a, b = net.seams[one].length, net.seams[other].length
             uneven = round(abs(a - b) / (a + b), 6)
             even = (_skew(net, junction, pair), uneven)
-            out.append(((1, 0), even, Option((one, other), (1, 0))))
-    return [option for _, _, option in sorted(out, key=lambda row: (row[0], row[1], row[2].pair))]
+            options.append(((1, 0), even, Option((one, other), (1, 0))))
+    return [
+        option for _, _, option in sorted(options, key=lambda row: (row[0], row[1], row[2].pair))
+    ]
 
 
 def _skew(net: Net, junction: Junction, pair: frozenset[int]) -> float:

@@ -195,7 +195,7 @@ class _Program:
         _, group = connected_components(graph, connection="strong")
         inside = group[tails] == group[heads]
         tails, heads = tails[inside], heads[inside]
-        found: dict[Walk, None] = {}
+        walks: dict[Walk, None] = {}
         for g in np.unique(group[heads]):
             check()
             here = np.flatnonzero(group == g)
@@ -204,8 +204,8 @@ class _Program:
             at = np.zeros(size, dtype=int)
             at[here] = np.arange(len(here))
             for walk in _short_walks(local, at[tails[mine]], at[heads[mine]], length[here]):
-                found[frozenset(here[list(walk)].tolist())] = None
-        return [walk for walk in found if walk not in self.walks]
+                walks[frozenset(here[list(walk)].tolist())] = None
+        return [walk for walk in walks if walk not in self.walks]
 
 
 def _short_walks(
@@ -255,11 +255,11 @@ def _turned_at_both_ends(columns: Sequence[tuple[int, Option]]) -> csr_array:
 def _ranks(owners: Iterable[int]) -> NDArray[np.int_]:
     """How many of the same owner come before each."""
     seen: dict[int, int] = {}
-    out = []
+    ranks = []
     for v in owners:
-        out.append(seen.get(v, 0))
-        seen[v] = out[-1] + 1
-    return np.array(out)
+        ranks.append(seen.get(v, 0))
+        seen[v] = ranks[-1] + 1
+    return np.array(ranks)
 
 
 def _sums(owners: Sequence[int]) -> csr_array:

@@ -135,11 +135,11 @@ def faces_of(side: Side) -> Faces:
 
 def all_joins(last: Side | None) -> Iterator[Join]:
     """A join and all those its sides were made by, in sewing order."""
-    found: list[Join] = []
+    joins: list[Join] = []
     left: list[Side | None] = [last]
     while left:
         each = left.pop()
         if isinstance(each, Join):
-            found.append(each)
+            joins.append(each)
             left += each.sides
-    return reversed(found)
+    return reversed(joins)

@@ -153,7 +153,7 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
             check()
             other = plan_block(plan.project, plan.block, copies, ())
             needs[copies] = {c.fabric: c.buy for c in other.cloth.at_once}
-    out = {}
+    steps = {}
     for cloth in plan.cloth.best:
         if cloth.new is None:
             continue
@@ -180,8 +180,8 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
             notes.append(f"{name} less: more than {FARTHEST} blocks fewer.")
         else:
             notes.append(f"{name} less: none.")
-        out[cloth.fabric] = tuple(notes)
-    return out
+        steps[cloth.fabric] = tuple(notes)
+    return steps
 
 
 def _blocks(number: int) -> str:

@@ -186,14 +186,14 @@ def _changes(plans: Sequence[BlockPlan]) -> list[str]:
         for unit in plan.units:
             size = length_text(plan.block.finished[0], plan.measure)
             made.setdefault(unit.unit.label, {}).setdefault(unit.in_use.name, []).append(size)
-    out = []
+    changes = []
     for label, ways in made.items():
         if len(ways) > 1:
             said = "; ".join(
                 f"{method_words(name)} at {', '.join(at)}" for name, at in ways.items()
             )
-            out.append(f"{label} changes its method: {said}.")
-    return out
+            changes.append(f"{label} changes its method: {said}.")
+    return changes
 
 
 def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:

@@ -53,10 +53,10 @@ def turned_prints(cuts: Sequence[Cut], project: Project) -> dict[str, tuple[str,
     """By a print with a direction: the units it cannot be kept upright in, as their pieces are cut
     apart and turned, or sewn into sets first."""
     directed = {fabric.id for fabric in project.fabrics if fabric.direction}
-    out: dict[str, dict[str, None]] = {}
+    prints: dict[str, dict[str, None]] = {}
     for cut in cuts:
         if cut.fabric in directed and (
             cut.crosscut != "none" or cut.shape in ("strip", "template")
         ):
-            out.setdefault(cut.fabric, {}).update(dict.fromkeys(cut.labels))
-    return {fabric: tuple(labels) for fabric, labels in out.items()}
+            prints.setdefault(cut.fabric, {}).update(dict.fromkeys(cut.labels))
+    return {fabric: tuple(labels) for fabric, labels in prints.items()}

@@ -35,19 +35,19 @@ def sizes_from(
     them; those that serve most units first."""
     found = growths(units)
     series = landing_sizes(found, measure.mark, Fraction(1), Fraction(1))
-    out: dict[Exact, StockSize] = {}
+    sizes: dict[Exact, StockSize] = {}
     for growth in found:
         if (stock.shape == "strip") != (growth.side == 0) and growth.piece.shape == "rectangle":
             continue  # a strip is as wide as a piece's shorter side, a square holds the longer
         k = (stock.width - growth.adds) / growth.grows
         comfortable = _comfortable(k, series) if k > 0 else None
         k = comfortable or k
-        if k not in out and Fraction(1, MOST_TIMES) <= k <= MOST_TIMES:
+        if k not in sizes and Fraction(1, MOST_TIMES) <= k <= MOST_TIMES:
             whole, others = _served(stock, found, k)
             finished = (block.finished[0] * k, block.finished[1] * k)
             size = StockSize(stock, finished, growth.label, whole, others, comfortable is not None)
-            out[k] = size
-    return tuple(sorted(out.values(), key=lambda s: (len(s.others), -float(s.finished[0]))))
+            sizes[k] = size
+    return tuple(sorted(sizes.values(), key=lambda s: (len(s.others), -float(s.finished[0]))))
 
 
 def _comfortable(k: Exact, series: Series | None) -> Fraction | None:

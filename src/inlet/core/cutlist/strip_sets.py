@@ -113,14 +113,14 @@ def _planned_set(
 def project_sets(project: Project, copies: int) -> tuple[PlannedSet, ...]:
     """The sets for everything in the project that can be cut from sets, ``copies`` of each block,
     whatever method is in use; labels begin with the block's title."""
-    found = []
+    sets = []
     for block in project.blocks:
         drawn = draft(block)
         for plan in plan_units(project, block, drawn, break_down(drawn), copies):
             if segments(plan.unit):
                 named = plan.unit._replace(label=f"{block.title} {plan.unit.label}")
-                found.append(replace(plan, unit=named, wanted="strip-set"))
-    return plan_sets(found)
+                sets.append(replace(plan, unit=named, wanted="strip-set"))
+    return plan_sets(sets)
 
 
 def with_elsewhere(

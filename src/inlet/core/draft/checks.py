@@ -191,11 +191,11 @@ def _small(draft: Draft, measure: Measure) -> Iterator[Problem]:
 
 def _values(draft: Draft, project: Project) -> Iterator[Problem]:
     """One problem for each two fabrics that cannot be told apart, at every seam between them."""
-    found: dict[tuple[str, str], list[tuple[Point, str]]] = {}
+    values: dict[tuple[str, str], list[tuple[Point, str]]] = {}
     for lost in lost_edges(draft, project):
         low, high = sorted((lost.patch.fabric or "", lost.beside.fabric or ""))
-        found.setdefault((low, high), []).append((lost.at, shape_name(lost.patch)))
-    for (one, other), places in found.items():
+        values.setdefault((low, high), []).append((lost.at, shape_name(lost.patch)))
+    for (one, other), places in values.items():
         at, shape = places[0]
         more = f" and {len(places) - 1} more such seams do" if len(places) > 1 else " does"
         yield Problem(

@@ -103,16 +103,16 @@ class Cut(NamedTuple):
         if not self._crosses(curve):
             return [curve]
         low, high = sorted(curve.ends, key=lambda p: p[self.axis])
-        found = []
+        pieces = []
         for line, first in ((self.out[0], True), (self.out[1], False)):
             if (low[self.axis] < line) if first else (high[self.axis] > line):
                 k = (line - low[self.axis]) / (high[self.axis] - low[self.axis])
                 if not 0 < k < 1:
-                    found.append(curve)
+                    pieces.append(curve)
                     continue
                 cut = low.plus(high.minus(low).scaled(k, k))
-                found.append(Curve(low, cut) if first else Curve(cut, high))
-        return found
+                pieces.append(Curve(low, cut) if first else Curve(cut, high))
+        return pieces
 
     def _edges(self, block: Block, sides: set[Exact]) -> list[Curve]:
         """Seams along sides of the gap, from edge to edge of a block."""

@@ -33,11 +33,11 @@ DIVISIONS = (1, 2, 3, 4)
 def grid_lines(bands: tuple[Exact, ...], divide: int = 1) -> tuple[Exact, ...]:
     """Coordinates of a block's grid lines along one side, both edges included, in grid units."""
     at: Exact = Fraction(0)
-    out: list[Exact] = [at]
+    lines: list[Exact] = [at]
     for band in bands:
-        out += [at + band * Fraction(k, divide) for k in range(1, divide + 1)]
+        lines += [at + band * Fraction(k, divide) for k in range(1, divide + 1)]
         at = at + band
-    return tuple(out)
+    return tuple(lines)
 
 
 def snap_lattice(block: Block, divide: int) -> tuple[tuple[Exact, ...], tuple[Exact, ...]]:

@@ -137,8 +137,8 @@ def _stay_square(fitting: Fitting, block: Block, mark: Fraction) -> bool:
 
 def _kinds(units: Sequence[UnitPlan]) -> Counter[str]:
     """How many units of each kind; a square may become a rectangle."""
-    out: Counter[str] = Counter()
+    kinds: Counter[str] = Counter()
     for plan in units:
         plain = plan.unit.kind in ("square", "rectangle")
-        out["rectangle" if plain else plan.unit.kind] += plan.count
-    return out
+        kinds["rectangle" if plain else plan.unit.kind] += plan.count
+    return kinds

@@ -53,13 +53,13 @@ def runs_of(draft: Draft, units: Sequence[UnitPlan]) -> list[Run]:
     left = [
         place.part.faces for plan in units for place in plan.unit.places if place.within is None
     ]
-    out: list[Run] = []
+    runs: list[Run] = []
     while left:
         check()
         plan, part = of[left.pop()]
         whole = made_whole(plan)
         if whole:
-            out += sides.whole(part.faces, plan)
+            runs += sides.whole(part.faces, plan)
             if not plan.trimmed or not plan.in_use.method.by_patches:
                 continue
         nested = [inner.faces for inner in part.nested]
@@ -68,8 +68,8 @@ def runs_of(draft: Draft, units: Sequence[UnitPlan]) -> list[Run]:
         outside = rim(draft, part.faces) if whole else frozenset[int]()
         for face in sorted(part.faces.difference(*nested)):
             found = sides.patch(face, plan, face in strips)
-            out += (run for run in found if outside.isdisjoint(run.edges))
-    return out
+            runs += (run for run in found if outside.isdisjoint(run.edges))
+    return runs
 
 
 def made_whole(plan: UnitPlan) -> bool:
@@ -245,12 +245,12 @@ def _product_sides(plan: UnitPlan) -> Sides:
         trims = _trimmed_later(plan)
         sizes = tuple(_worked(piece, plan.cutting.cut(piece, trims)) for piece in method.pieces)
         made = _sides_shown(method.work(sizes).products[0], seam)
-    out: Sides = {}
+    sides: Sides = {}
     for one_side, other in zip(exact, made, strict=True):
-        out[_rough(one_side[-1:])] = (other[-1],)
+        sides[_rough(one_side[-1:])] = (other[-1],)
         if len(one_side) == len(other):
-            out[_rough(_steps(one_side))] = tuple(_steps(other))
-    return out
+            sides[_rough(_steps(one_side))] = tuple(_steps(other))
+    return sides
 
 
 def _worked(piece: Piece, cut: tuple[Exact, Exact]) -> tuple[Exact, Exact]:
@@ -273,10 +273,10 @@ def _sides_shown(product: Sheet, seam: Exact) -> list[list[float]]:
     left, top, right, bottom = box(sheet)
     ends = left + seam, top + seam, right - seam, bottom - seam
     corners = {p for outline, _ in shown for p in outline}
-    out = []
+    sides = []
     for i, end in enumerate(ends):
         begin, last = (ends[1], ends[3]) if i % 2 == 0 else (ends[0], ends[2])
         along = {p.y if i % 2 == 0 else p.x for p in corners if (p.y if i % 2 else p.x) == end}
         found = sorted({float(x - begin) for x in along | {last}} - {0.0})
-        out.append(found)
-    return out
+        sides.append(found)
+    return sides

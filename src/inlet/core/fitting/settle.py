@@ -78,7 +78,7 @@ def settled(
 
 def _rows(runs: Sequence[Run], stretches: Iterable[Stretch], seam: Exact) -> list[_Row]:
     """The stretches that lengths have a share in, each sort once."""
-    found: dict[tuple[object, int], _Row] = {}
+    rows: dict[tuple[object, int], _Row] = {}
     for stretch in stretches:
         shares: dict[Exact, float] = defaultdict(float)
         rest = 0.0
@@ -95,8 +95,8 @@ def _rows(runs: Sequence[Run], stretches: Iterable[Stretch], seam: Exact) -> lis
         left = tuple(sorted(((x, s) for x, s in shares.items() if abs(s) > ROUND), key=str))
         if left:
             key = tuple((x, round(s * 10**6)) for x, s in left), round(rest * 10**6)
-            found[key] = _Row(left, rest)
-    return list(found.values())
+            rows[key] = _Row(left, rest)
+    return list(rows.values())
 
 
 def _differs(row: _Row, at: Mapping[Exact, Fraction]) -> float:

@@ -147,7 +147,7 @@ def _pieces(
     is no fault."""
     zero: Exact = Fraction(0)
     box = (Point(zero, zero), Point(width, zero), Point(width, height), Point(zero, height))
-    out = [(Curve(box[i - 1], box[i]), -1, False) for i in range(4)]
+    pieces = [(Curve(box[i - 1], box[i]), -1, False) for i in range(4)]
     for index, seam in enumerate(curves):
         if index in left_out:
             continue
@@ -160,7 +160,7 @@ def _pieces(
             far, leaves = beyond(seam, width, height, reach)
             if far is not None:
                 faults.append(Fault("outside", far, index))
-            out.append((seam, index, leaves))
+            pieces.append((seam, index, leaves))
             continue
         kept = within_block(seam, width, height)
         if kept != seam:
@@ -169,8 +169,8 @@ def _pieces(
             if kept is None or float(past) > reach:
                 faults.append(Fault("outside", far, index))
         if kept and kept.start != kept.end:
-            out.append((kept, index, False))
-    return out
+            pieces.append((kept, index, False))
+    return pieces
 
 
 class _Builder:

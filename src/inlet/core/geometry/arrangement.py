@@ -71,21 +71,21 @@ class Arrangement:
     @cached_property
     def edges_of(self) -> tuple[tuple[int, ...], ...]:
         """The edges round each face."""
-        out: list[list[int]] = [[] for _ in self.faces]
+        edges: list[list[int]] = [[] for _ in self.faces]
         for k, edge in enumerate(self.edges):
             for face in {edge.right, edge.left}:
                 if face >= 0:
-                    out[face].append(k)
-        return tuple(map(tuple, out))
+                    edges[face].append(k)
+        return tuple(map(tuple, edges))
 
     @cached_property
     def edges_at(self) -> tuple[tuple[int, ...], ...]:
         """The edges that end at each vertex."""
-        out: list[list[int]] = [[] for _ in self.points]
+        edges: list[list[int]] = [[] for _ in self.points]
         for k, edge in enumerate(self.edges):
-            out[edge.start].append(k)
-            out[edge.end].append(k)
-        return tuple(map(tuple, out))
+            edges[edge.start].append(k)
+            edges[edge.end].append(k)
+        return tuple(map(tuple, edges))
 
     @cached_property
     def rims(self) -> dict[frozenset[int], frozenset[int]]:

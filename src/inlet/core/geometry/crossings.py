@@ -73,10 +73,10 @@ def cut_at_crossings(
     places = vertices.floats()
     chains = []
     for s, on in zip(stretches, meetings.on, strict=True):
-        found = [same[v] for v in on]  # its two ends first
-        several = sorted(set(found))
-        alone = len(several) == len(found) == 2
-        chains.append(found if alone else _in_order(s, several, places, vertices))
+        crossings = [same[v] for v in on]  # its two ends first
+        several = sorted(set(crossings))
+        alone = len(several) == len(crossings) == 2
+        chains.append(crossings if alone else _in_order(s, several, places, vertices))
     return chains
 
 

@@ -35,7 +35,7 @@ def raw_edges(
     """Every piece between neighbouring vertices, pieces outside the block left out. Where seams
     run along one another to within ``reach`` (see ``cut_at_crossings``), the first stands for
     all."""
-    out: list[RawEdge] = []
+    edges: list[RawEdge] = []
     between: dict[tuple[int, int], list[int]] = {}
     for s, chain in enumerate(chains):
         stretch = stretches[s]
@@ -50,8 +50,8 @@ def raw_edges(
                 ):
                     continue
                 others.append(s)
-            out.append(RawEdge(u, v, s))
-    return out
+            edges.append(RawEdge(u, v, s))
+    return edges
 
 
 def _middle(stretch: Stretch, places: NDArray[np.float64], u: int, v: int) -> tuple[float, float]:

@@ -37,15 +37,15 @@ def rough_sides(outline: Outline) -> list[RoughSide]:
     """The sides of an outline in floats."""
     places = [p.floats() for p in outline.corners]
     centres = dict(outline.arcs)
-    out = []
+    sides = []
     for i, (px, py) in enumerate(places):
         qx, qy = places[(i + 1) % len(places)]
         h = k = r = 0.0
         if i in centres:
             h, k = centres[i].floats()
             r = ((px - h) ** 2 + (py - k) ** 2) ** 0.5
-        out.append(RoughSide(px, py, qx, qy, h, k, r))
-    return out
+        sides.append(RoughSide(px, py, qx, qy, h, k, r))
+    return sides
 
 
 def surely(sides: list[RoughSide], x: float, y: float) -> int:

@@ -201,15 +201,15 @@ def offset_sides(polygon: Polygon, distances: Sequence[Exact | int]) -> Polygon:
         line_through(p, q).shifted(-d) if d else line_through(p, q)
         for (p, q), d in zip(edges(polygon), distances, strict=True)
     ]
-    out = []
+    sides = []
     befores = (moved_sides[-1], *moved_sides[:-1])
     for p, before, after in zip(polygon, befores, moved_sides, strict=True):
         corner = meet(before, after)
         if corner is None:  # in mid-side: straight out from where it was
             k = after.side(p) / (after.a * after.a + after.b * after.b)
             corner = Point(p.x - k * after.a, p.y - k * after.b)
-        out.append(corner)
-    return tuple(out)
+        sides.append(corner)
+    return tuple(sides)
 
 
 def bounds(polygon: Sequence[Point]) -> tuple[Exact, Exact, Exact, Exact]:

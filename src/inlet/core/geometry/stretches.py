@@ -199,7 +199,7 @@ def _same_circles(
 ) -> dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]]:
     """Arcs whose circles differ by a hair, as their ends are located, on one circle: the one whose
     numbers in grid units are shortest, as it is the one that was meant."""
-    out: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]] = {}
+    circles: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]] = {}
     known: list[tuple[CircleKey, float, float, float]] = []
     reach = CLOSE * scale
     for key in sorted(found, key=lambda k: (_length_of(k, scale), str(k))):
@@ -213,8 +213,8 @@ def _same_circles(
         if home is None:
             home = key
             known.append((key, x, y, r))
-        out.setdefault(home, []).extend(found[key])
-    return out
+        circles.setdefault(home, []).extend(found[key])
+    return circles
 
 
 def _length_of(circle: CircleKey, scale: int) -> int:
@@ -229,7 +229,7 @@ def _same_lines(
 ) -> dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]]:
     """Straight seams that lie along another's line to within a hair, on that line: one with short
     numbers, as it was meant, else the longest seam's, which shows its direction best."""
-    out: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]] = {}
+    lines: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]] = {}
     forms: list[tuple[LineKey, float, float, float, float]] = []
 
     def rank(key: LineKey) -> tuple[bool, float, str]:
@@ -249,8 +249,8 @@ def _same_lines(
             home = key
             a, b, c = (float(v) for v in key)
             forms.append((key, a, b, c, (a * a + b * b) ** 0.5))
-        out.setdefault(home, []).extend(found[key])
-    return out
+        lines.setdefault(home, []).extend(found[key])
+    return lines
 
 
 def _place(spot: ScaledPoint, scale: int) -> Point:
@@ -374,5 +374,5 @@ def _with_common_ends(
         known.append((spot, x, y))
         return spot
 
-    found = [(common(low), common(high), index, leaves) for low, high, index, leaves in arcs]
-    return [arc for arc in found if arc[0] != arc[1]]
+    ends = [(common(low), common(high), index, leaves) for low, high, index, leaves in arcs]
+    return [arc for arc in ends if arc[0] != arc[1]]

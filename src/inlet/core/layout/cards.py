@@ -178,15 +178,15 @@ def bias_text(cut: Cut) -> str:
 def pairs_with(cut: Cut, units: Sequence[UnitPlan]) -> list[str | None]:
     """The fabrics of squares a cut's squares are laid on, right sides together, before they are cut
     apart: of the same unit and size, cut apart only once they are sewn."""
-    out: dict[str | None, None] = {}
+    pairs: dict[str | None, None] = {}
     for plan in units:
         if plan.unit.label not in cut.labels:
             continue
         sewn = [p for p in plan.in_use.pieces if p.piece.crosscut == "sewn"]
         own = [p for p in sewn if p.piece.fabric == cut.fabric and sorted(p.cut) == list(cut.cut)]
         if own:
-            out |= dict.fromkeys(
+            pairs |= dict.fromkeys(
                 p.piece.fabric for p in sewn
                 if p.piece.fabric != cut.fabric and p.cut == own[0].cut
             )  # fmt: skip
-    return list(out)
+    return list(pairs)

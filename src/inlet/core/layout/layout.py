@@ -201,12 +201,12 @@ class _Work:
     def _ways(self, wants: list[_Want], room: Exact) -> list[list[_Want]]:
         """The pieces one by one, and, where some are cut at an angle, those head to tail: as many
         as the strip is long, half as many, a third."""
-        out = [wants]
+        ways = [wants]
         for share in (1, 2, 3):
             forms = [form for want in wants for form in self._head_to_tail(want, room / share)]
-            if forms not in out:
-                out.append(forms)
-        return out
+            if forms not in ways:
+                ways.append(forms)
+        return ways
 
     def _head_to_tail(self, want: _Want, room: Exact) -> Iterator[_Want]:
         """A want in pieces that hold several, none longer than ``room``, and what is left."""
@@ -258,7 +258,7 @@ class _Work:
     def _whole_strips(self, cloth: LaidCloth, most: Exact | None) -> tuple[LaidStrip, ...]:
         """The pieces that take a strip each, as many as lie on the length there is."""
         halves = max(1, cloth.layers // 2)
-        out = []
+        strips = []
         left = None if most is None else most - cloth.squaring
         for want in self.wants:
             if not want.number or not self._is_whole(want, cloth):
@@ -269,8 +269,8 @@ class _Work:
                 left -= count * want.high
             if count > 0:
                 segments = (_one_piece(want, want.wide, want.high, False),)
-                out.append(LaidStrip(width=want.high, count=count, segments=segments))
-        return tuple(out)
+                strips.append(LaidStrip(width=want.high, count=count, segments=segments))
+        return tuple(strips)
 
     def _uncut(self, strip: LaidStrip, cloth: LaidCloth) -> LaidStrip:
         """A strip that gives one length for a strip set, and nothing else, stays whole: what it is

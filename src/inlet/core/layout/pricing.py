@@ -40,14 +40,14 @@ class Pricer:
 
     def _strip_heights(self) -> list[int]:
         """Widths worth cutting a strip at: those that one to three rows fill."""
-        out: dict[int, None] = {}
+        heights: dict[int, None] = {}
         for number in (1, 2, 3):
             for rows in combinations_with_replacement(self.row_heights, number):
                 if sum(rows) <= self.highest:
-                    out.setdefault(sum(rows))
-            if len(out) > MOST_STRIP_WIDTHS:
+                    heights.setdefault(sum(rows))
+            if len(heights) > MOST_STRIP_WIDTHS:
                 break
-        return sorted(list(out)[:MOST_STRIP_WIDTHS])
+        return sorted(list(heights)[:MOST_STRIP_WIDTHS])
 
     def _segment_widths(self) -> list[int]:
         single = sorted({wide for wide, _, _, _ in self.items})

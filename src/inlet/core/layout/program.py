@@ -225,13 +225,13 @@ class _Rest:
 def segments_within(kinds: Sequence[Kind], high: int, reach: int) -> list[Segment]:
     """Segments of a strip so wide that are well filled, the best first: a width of some piece, rows
     of one kind each, no more of a kind than is wanted."""
-    found: list[tuple[float, int, tuple[Row, ...]]] = []
+    segments: list[tuple[float, int, tuple[Row, ...]]] = []
     widths = {wide for k in kinds if k.number for wide, _, _ in k.ways()}
     for wide in sorted(widths):
         least = LEAST_FILLED * wide * high
         for area, stack in _stacks(_rows(kinds, wide, high), high, least, wide <= reach):
-            found.append((-area / (wide * high), wide, stack))
-    return [Segment(wide, rows) for _, wide, rows in sorted(found)[:MOST_SEGMENTS]]
+            segments.append((-area / (wide * high), wide, stack))
+    return [Segment(wide, rows) for _, wide, rows in sorted(segments)[:MOST_SEGMENTS]]
 
 
 MOST_ROWS = 8
@@ -248,15 +248,15 @@ class _RowOf(NamedTuple):
 
 def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[_RowOf]:
     """Rows of one kind that nearly fill a segment's width, the fullest first, then widest first."""
-    out = []
+    rows = []
     for i, kind in enumerate(kinds):
         for across, along, turned in kind.ways():
             number = min(wide // across, kind.number)
             if number and along <= high and number * across >= LEAST_FILLED * wide:
                 row = Row(along, (Bit(i, turned, number),))
-                out.append(_RowOf(row, kind.number // number, number * kind.area))
-    out.sort(key=lambda r: (-r.area / r.row.high, r.row))
-    return sorted(out[:MOST_ROWS], key=lambda r: (-r.row.high, r.row))
+                rows.append(_RowOf(row, kind.number // number, number * kind.area))
+    rows.sort(key=lambda r: (-r.area / r.row.high, r.row))
+    return sorted(rows[:MOST_ROWS], key=lambda r: (-r.row.high, r.row))
 
 
 def _stacks(

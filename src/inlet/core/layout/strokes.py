@@ -200,13 +200,13 @@ def fits(cloth: LaidCloth) -> bool:
 
 def places_of(cloth: LaidCloth) -> list[Place]:
     """Where every piece lies, strip by strip."""
-    out: list[Place] = []
+    places: list[Place] = []
     for strip, y, _ in strip_tops(cloth):
         check()
         plan = strip_plan(cloth, strip)
         for cell in (*plan.pairs, *plan.opened):
-            out += _places_in(cell, y)
-    return out
+            places += _places_in(cell, y)
+    return places
 
 
 def _places_in(cell: Cell, y: Exact) -> Iterator[Place]:
@@ -361,16 +361,16 @@ class _Table:
         cloth = self.cloth
         whole = Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)
         rest: Pile | None = Pile((whole,), 1)
-        out: list[tuple[LaidStrip, list[Rect]]] = []
+        strips: list[tuple[LaidStrip, list[Rect]]] = []
         for strip, _, squares in strip_tops(cloth):
             if squares and rest is not None:
                 _, rest = self.cut(rest, "across", cloth.squaring, "square")
             assert rest is not None, "a strip beyond the end of its fabric"
             own, rest = self.cut(rest, "across", strip.width, "strip")
-            if not out or out[-1][0] is not strip:
-                out.append((strip, []))
-            out[-1][1].append(own.rects[0])
-        return out
+            if not strips or strips[-1][0] is not strip:
+                strips.append((strip, []))
+            strips[-1][1].append(own.rects[0])
+        return strips
 
     def cut_up(self, strip: LaidStrip, pile: Pile) -> None:
         """Equal strips cut into segments, from the squared end on."""

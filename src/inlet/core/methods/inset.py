@@ -98,14 +98,14 @@ def alike_from(joins: Sequence[Join], k: int, picture: Callable[[Side], Picture]
 def _cells(unit: Unit) -> list[Cell]:
     patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
     shapes = dict(zip(sorted(unit.part.faces), unit.shapes, strict=True))
-    out: list[Cell] = []
+    cells: list[Cell] = []
     taken: set[int] = set()
     for part in unit.part.nested:
         inside = tuple(patches[f] for f in sorted(part.faces))
-        out.append(Cell(part.faces, Outline(part.outline), inside))
+        cells.append(Cell(part.faces, Outline(part.outline), inside))
         taken |= part.faces
     single = [f for f in patches if f not in taken]
-    return [Cell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + out
+    return [Cell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + cells
 
 
 def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Move]:

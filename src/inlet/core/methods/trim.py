@@ -97,15 +97,15 @@ def _anchor(sheet: Sheet) -> Point:
 
 def _seam_lines(sheet: Sheet) -> list[Line]:
     """The lines along which patches of a sheet are sewn to one another."""
-    out: list[Line] = []
+    lines: list[Line] = []
     for i, (one, _) in enumerate(sheet):
         for two, _ in sheet[:i]:
             for p, q in edges(one):
                 if any(common_stretch(p, q, r, t) for r, t in edges(two)) and not any(
-                    line.side(p) == 0 == line.side(q) for line in out
+                    line.side(p) == 0 == line.side(q) for line in lines
                 ):
-                    out.append(line_through(p, q))
-    return out
+                    lines.append(line_through(p, q))
+    return lines
 
 
 def _middle(sheet: Sheet) -> Point:
@@ -115,10 +115,14 @@ def _middle(sheet: Sheet) -> Point:
 
 def _slanted_seams(sheet: Sheet) -> list[DrawnLine]:
     """The seams of a sheet that do not run with its edges, each line of them once."""
-    out: list[DrawnLine] = []
+    seams: list[DrawnLine] = []
     for outline, _ in sheet:
         for p, q in edges(outline):
-            if p.x == q.x or p.y == q.y or any(on_line(p, q, line.start, line.end) for line in out):
+            if (
+                p.x == q.x
+                or p.y == q.y
+                or any(on_line(p, q, line.start, line.end) for line in seams)
+            ):
                 continue
-            out.append(DrawnLine("ruler", p, q))
-    return out
+            seams.append(DrawnLine("ruler", p, q))
+    return seams

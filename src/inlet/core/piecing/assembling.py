@@ -141,7 +141,7 @@ class _Assembly:
         if across is None or (across.x != 0 and across.y != 0):
             return ()
         twice = 2 * self.measure.seam
-        out: list[Size] = []
+        sizes: list[Size] = []
         so_far: Size | None = None
         for inner in part.parts[:-1]:
             size = self.size(inner)
@@ -153,8 +153,8 @@ class _Assembly:
                 so_far = (so_far[0], so_far[1] + size[1] - twice)
             else:
                 so_far = (so_far[0] + size[0] - twice, so_far[1])
-            out.append(so_far)
-        return tuple(out[1:])
+            sizes.append(so_far)
+        return tuple(sizes[1:])
 
     def sewn_length(self, join: Join) -> float:
         """The length of a seam, its allowances included."""
@@ -261,15 +261,15 @@ def noun_of(part: Part) -> str:
 
 def run_lengths(names: Sequence[str]) -> str:
     """“A, B, A”; long runs of one name are counted."""
-    out: list[str] = []
+    lengths: list[str] = []
     i = 0
     while i < len(names):
         j = i
         while j < len(names) and names[j] == names[i]:
             j += 1
-        out += [f"{j - i} × {names[i]}"] if j - i > 3 else names[i:j]
+        lengths += [f"{j - i} × {names[i]}"] if j - i > 3 else names[i:j]
         i = j
-    return ", ".join(out)
+    return ", ".join(lengths)
 
 
 def raw_size(outline: Polygon, seam: Exact) -> Size | None:

@@ -100,12 +100,12 @@ def _joined_sides(draft: Draft, f: int, faces: Faces) -> list[bool]:
     ring, corners = face.ring, set(face.loop.corners)
     begin = ring.index(face.loop.corners[0])
     turned = ring[begin:] + ring[:begin]
-    out: list[bool] = []
+    sides: list[bool] = []
     for v, w in zip(turned, (*turned[1:], turned[0]), strict=True):
         if v in corners:
-            out.append(False)
-        out[-1] |= beyond.get((v, w), beyond.get((w, v), -1)) in faces
-    return out
+            sides.append(False)
+        sides[-1] |= beyond.get((v, w), beyond.get((w, v), -1)) in faces
+    return sides
 
 
 def _beside(one: Sheet, other: Sheet, seam: Exact) -> Sheet:

@@ -102,11 +102,11 @@ Chord = tuple[tuple[float, float], tuple[float, float]]
 
 def _segments(root: Part) -> list[Chord]:
     """The seams of a block, finished lengths, arcs in chords."""
-    out: list[Chord] = []
+    segments: list[Chord] = []
     for curve in (curve for join in all_joins(root.side) for curve in join.curves):
         chords = flattened(curve, 1e-3) if curve.centre else [curve.start.floats()]
-        out += pairwise([*chords, curve.end.floats()])
-    return out
+        segments += pairwise([*chords, curve.end.floats()])
+    return segments
 
 
 def _crossed(segments: list[Chord], axis: int, at: float) -> float:

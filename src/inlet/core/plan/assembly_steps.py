@@ -70,15 +70,15 @@ def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, 
     """Every row from the top, or from the upper left corner."""
     quilt = project.quilt or Quilt()
     number = 0
-    out = []
+    cards = []
     for row in top.rows:
         own = not row.label.startswith("Sashing")
         number += own and len(row.cells) > 1
         items = tuple(piece_words(cell, project, versions) for cell in row.cells)
-        out.append(
+        cards.append(
             RowCard(row.label, items, _pressed(row, number, quilt), row_length(row, quilt, project))
         )  # fmt: skip
-    return tuple(out)
+    return tuple(cards)
 
 
 def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) -> str:

@@ -20,7 +20,7 @@ def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[SewnBlock, .
     """Every block's plan as it is sewn in the quilt: units by the labels and stacks of their batch,
     with a step in the first block that has them; parts named after their block; steps numbered
     through all blocks."""
-    out: list[SewnBlock] = []
+    plans: list[SewnBlock] = []
     made: set[str] = set()
     first = 1
     for block, units in zip(blocks, batch.in_block, strict=True):
@@ -41,8 +41,8 @@ def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[SewnBlock, .
         as_sewn = prepared_fields(plan) | {
             "copies": block.number, "units": units, "problems": problems,
         }  # fmt: skip
-        out.append(SewnBlock(**as_sewn, stacks=batch.stacks, steps=whole))
-    return tuple(out)
+        plans.append(SewnBlock(**as_sewn, stacks=batch.stacks, steps=whole))
+    return tuple(plans)
 
 
 def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iterator[QuiltStep]:

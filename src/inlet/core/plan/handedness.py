@@ -32,12 +32,12 @@ class BothHands(NamedTuple):
 def both_hands(plan: QuiltPlan) -> tuple[BothHands, ...]:
     """For every block with a unit whose mirror images are left over: settings that leave fewer,
     the best first."""
-    out = []
+    hands = []
     for block in plan.blocks:
         for unit in block.plan.units:
             if unit.in_use.mirrored_over and not unit.need.mirrored and unit.unit.tiles:
-                out += list(_for_unit(plan.quilt, block, unit, plan.top.square))
-    return tuple(sorted(out, key=lambda found: sum(found.over)))
+                hands += list(_for_unit(plan.quilt, block, unit, plan.top.square))
+    return tuple(sorted(hands, key=lambda found: sum(found.over)))
 
 
 def over_of(unit: UnitPlan, drawn: int, mirrored: int, each: int) -> tuple[int, int]:

@@ -65,7 +65,7 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
         kept = wanted.get((name, cloths), (block,))[0]
         wanted[name, cloths] = kept, first, before + number
     titles = Counter(block.title for block in project.blocks)
-    out = []
+    blocks = []
     for block, colourway, number in wanted.values():
         check()
         name = block.title if titles[block.title] == 1 else block.id
@@ -73,8 +73,8 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
         if way is not None and block is not project.block(block.id):
             name = f"{name} in {way.name or way.id}"
         plan = prepare_block(project, block, min(number, MOST_COPIES))
-        out.append(QuiltBlock(name, block, colourway, number, plan))
-    return tuple(out)
+        blocks.append(QuiltBlock(name, block, colourway, number, plan))
+    return tuple(blocks)
 
 
 def batched(blocks: Sequence[QuiltBlock], project: Project) -> Batch:

@@ -15,8 +15,8 @@ def tray_units_of(block: Block) -> tuple[tuple[str, TrayUnit], ...]:
     """The rectangular units of a block, each with its label."""
     drawn = draft(block)
     whole = [u for u in units_of(block).units if is_rectangle(u.part.outline)]
-    out = []
+    units = []
     for unit in whole[:MOST_UNITS]:
         words = f"{kind_words(unit.kind).capitalize()} {unit.label} of {block.title}"
-        out.append((unit.label, tray_unit_of(drawn, unit.part.faces, unit.kind, words)))
-    return tuple(out)
+        units.append((unit.label, tray_unit_of(drawn, unit.part.faces, unit.kind, words)))
+    return tuple(units)

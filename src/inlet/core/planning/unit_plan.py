@@ -391,18 +391,18 @@ def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) 
 
 def _strips(sets: tuple[SewnSet, ...], measure: Measure, rule: CutRule) -> Iterator[CutPiece]:
     """The strips of sewn sets, those of one fabric and width taken together."""
-    found: dict[tuple[object, ...], CutPiece] = {}
+    strips: dict[tuple[object, ...], CutPiece] = {}
     for sewn in sets:
         for width, cloth in sewn.strips.bands:
             exact = width + 2 * measure.seam
             key = (cloth, exact, sewn.length)
             piece = Piece(cloth, "strip", (exact, sewn.length), "none", 1)
-            known = found.get(key)
+            known = strips.get(key)
             number = sewn.number + (known.number if known else 0)
-            found[key] = CutPiece(
+            strips[key] = CutPiece(
                 piece, (rule.as_sewn(exact, sewn.strips.slanted), sewn.length), number
             )
-    yield from found.values()
+    yield from strips.values()
 
 
 def _with_seams(size: Size, measure: Measure) -> Size:

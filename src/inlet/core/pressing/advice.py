@@ -113,18 +113,18 @@ def _pins(plan: PressingPlan, project: Project) -> list[Advice]:
     """What each pin costs, the dearest first; pins that contradict others."""
     block = plan.seams.draft.block
     own = block.pressing or BlockPressing()
-    out: list[tuple[int, Advice]] = []
+    pins: list[tuple[int, Advice]] = []
     for pin in plan.pins:
         if not pin.kept:
             text = "A pin cannot be kept: equal parts press alike, and another pin says otherwise."
-            out.append((10**9, Advice(text, drop=pin.number)))
+            pins.append((10**9, Advice(text, drop=pin.number)))
             continue
         rest = tuple(p for i, p in enumerate(own.pins) if i != pin.number)
         free = _pressed_again(plan, project, replace(block, pressing=replace(own, pins=rest)))
         if free is not None and free.cost < plan.cost:
             text = f"Pin {pin.number + 1} costs {points_text(plan.cost - free.cost)}: let go of it."
-            out.append((plan.cost - free.cost, Advice(text, drop=pin.number)))
-    return [advice for _, advice in sorted(out, key=lambda each: -each[0])[:5]]
+            pins.append((plan.cost - free.cost, Advice(text, drop=pin.number)))
+    return [advice for _, advice in sorted(pins, key=lambda each: -each[0])[:5]]
 
 
 def _pressed_again(plan: PressingPlan, project: Project, block: Block) -> PressingPlan | None:
@@ -138,7 +138,7 @@ def _edges(plan: PressingPlan, project: Project) -> list[Advice]:
     if not bad:
         return []
     number = "One seam" if len(bad) == 1 else f"{len(bad)} seams"
-    out = [Advice(f"{number} at the edge will not nest with the next block's.")]
+    edges = [Advice(f"{number} at the edge will not nest with the next block's.")]
     block = plan.seams.draft.block
     own = block.pressing or BlockPressing()
     if own.versions == 1:
@@ -146,8 +146,10 @@ def _edges(plan: PressingPlan, project: Project) -> list[Advice]:
         found = _pressed_again(plan, project, two)
         if found is not None and len(found.versions) > 1 and found.nests_beside:
             counts = " and ".join(f"{n} of version {v}" for v, n in enumerate(found.of_each, 1))
-            out.append(Advice(f"With two versions all of them nest: {counts}, by turns.", two=True))
-    out.append(
+            edges.append(
+                Advice(f"With two versions all of them nest: {counts}, by turns.", two=True)
+            )
+    edges.append(
         Advice("Else leave the last seams until the neighbours are known, or press them open.")
     )
-    return out
+    return edges

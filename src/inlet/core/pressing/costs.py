@@ -76,14 +76,14 @@ def all_tables(block: Block, follows: Sequence[Follows]) -> list[Table]:
 
 def over_decisions(tables: Iterable[Table], follows: Sequence[Follows]) -> list[Table]:
     """Tables over spans as tables over the decisions that the spans follow."""
-    out = []
+    decisions = []
     for table in tables:
         found = [follows[s] for s in table.spans]
         own = tuple(dict.fromkeys(f.decision for f in found))
         ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
         index = tuple(_turned(ways[own.index(f.decision)], f.contrary) for f in found)
-        out.append(Table(own, table.costs[index].reshape((WAYS,) * len(own)), table.tie))
-    return out
+        decisions.append(Table(own, table.costs[index].reshape((WAYS,) * len(own)), table.tie))
+    return decisions
 
 
 # --- along a seam ---------------------------------------------------------------------------------

@@ -286,7 +286,7 @@ def _apart(one: Point, other: Point) -> float:
 
 def outward_sides(seams: Seams, root: Part) -> dict[int, int]:
     """For the spans of parts that go round a centre, which side lies farther out."""
-    out: dict[int, int] = {}
+    sides: dict[int, int] = {}
     for part in walk(root):
         if part.kind not in OUTWARD_KINDS:
             continue
@@ -300,8 +300,8 @@ def outward_sides(seams: Seams, root: Part) -> dict[int, int]:
                     for x, y in (_middle_of(seams.draft, faces_of(side)) for side in join.sides)
                 ]
                 if abs(far[0] - far[1]) > 1e-6:
-                    out[s] = int(far[1] > far[0])
-    return out
+                    sides[s] = int(far[1] > far[0])
+    return sides
 
 
 def _middle_of(draft: Draft, faces: Iterable[int]) -> tuple[float, float]:

@@ -194,7 +194,7 @@ def _strips(draft: Draft, face: int, seam: Exact) -> list[Layer]:
     ends of the side."""
     polygon = draft.patches[face].polygon
     raw = offset_sides(polygon, [seam] * len(polygon))
-    out = []
+    strips = []
     sides = zip(edges(polygon), edges(raw), strict=True)
     for (p, q), (outer_p, outer_q) in sides:
         strip: Polygon = (q, p, outer_p, outer_q)
@@ -202,8 +202,8 @@ def _strips(draft: Draft, face: int, seam: Exact) -> list[Layer]:
         for line in _ends(p, q, (seam, seam)):
             strip = clip(strip, line) if strip else strip
         if strip:
-            out.append(Layer(face, 0, strip))
-    return out
+            strips.append(Layer(face, 0, strip))
+    return strips
 
 
 def _ends(p: Point, q: Point, reach: tuple[Exact | int, Exact | int]) -> tuple[Line, Line]:

@@ -97,7 +97,7 @@ def find_junctions(draft: Draft, last: Join, points: Sequence[Point]) -> tuple[J
             for v, arm in arms_of(draft, join, place, points):
                 arms[v].append(arm)
     rim = _rim(draft)
-    out = []
+    junctions = []
     for v in sorted(arms):
         check()
         found = arms[v]
@@ -108,8 +108,8 @@ def find_junctions(draft: Draft, last: Join, points: Sequence[Point]) -> tuple[J
         crossings = tuple(_crossings(seats))
         inside = v not in rim
         whirl = _whirl(seats, crossings) if inside else None
-        out.append(Junction(v, points[v], inside, faces, seats, crossings, whirl))
-    return tuple(out)
+        junctions.append(Junction(v, points[v], inside, faces, seats, crossings, whirl))
+    return tuple(junctions)
 
 
 def _rim(draft: Draft) -> set[int]:
@@ -174,7 +174,7 @@ def ends_on(seats: Sequence[Seat], later: Seat) -> tuple[End, ...]:
     if later.turns:
         return ()
     along = later.arms[-1].angle
-    out = []
+    ends = []
     for side, part in enumerate(later.join.sides):
         arm = _end_within(faces_of(part), seats)
         if arm is None:
@@ -182,8 +182,8 @@ def ends_on(seats: Sequence[Seat], later: Seat) -> tuple[End, ...]:
         lean = sin(along - arm.angle)
         if abs(lean) > NEAR:
             # Clockwise of an end lies ahead where turning that way from it leads along the seam.
-            out.append(End(side, arm, arm.side(lean > 0)))
-    return tuple(out)
+            ends.append(End(side, arm, arm.side(lean > 0)))
+    return tuple(ends)
 
 
 def _crossings(seats: Sequence[Seat]) -> Iterator[Crossing]:

@@ -74,7 +74,7 @@ def edge_ends(seams: Seams) -> tuple[EdgeEnd, ...]:
             at = points[vertex]
             if at.x in (0, width) or at.y in (0, height):
                 found[at] = dict(arms_of(seams.draft, join, place, points))[vertex]
-    out = []
+    ends = []
     for at, arm in found.items():
         if at.y == 0:
             side, along, length = 0, at.x, width
@@ -85,8 +85,8 @@ def edge_ends(seams: Seams) -> tuple[EdgeEnd, ...]:
         else:
             side, along, length = 3, height - at.y, height
         lean = sin(side * pi / 2 - arm.angle)
-        out.append(EdgeEnd(side, along, length, at, arm, arm.side(lean > 0)))
-    return tuple(sorted(out, key=lambda end: (end.side, end.along)))
+        ends.append(EdgeEnd(side, along, length, at, arm, arm.side(lean > 0)))
+    return tuple(sorted(ends, key=lambda end: (end.side, end.along)))
 
 
 Grid = dict[tuple[int, int], Lying]

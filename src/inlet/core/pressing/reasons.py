@@ -78,13 +78,13 @@ def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> 
             for face in (edges[k].right, edges[k].left):
                 if face in own:
                     names[cloth_name(project, plan.seams.draft.patches[face].fabric)] = None
-    found = list(names)
+    cloths = list(names)
     return (
-        found[0]
-        if len(found) == 1
+        cloths[0]
+        if len(cloths) == 1
         else "the fabrics there"
-        if len(found) > 2
-        else (" and ".join(found))
+        if len(cloths) > 2
+        else (" and ".join(cloths))
     )
 
 
@@ -167,10 +167,10 @@ def _at_ends(plan: PressingPlan, span: int, way: Toward) -> tuple[tuple[int, int
 def _costs(plan: PressingPlan, junction: Junction, ways: Sequence[Toward]) -> tuple[int, int]:
     """What the crossings at a junction cost, and its layers."""
     w = plan.block.weights
-    found = tuple(value_of(plan.seams, ways, arm) for arm in junction.arms)
-    key = (junction.vertex, *found)
+    costs = tuple(value_of(plan.seams, ways, arm) for arm in junction.arms)
+    key = (junction.vertex, *costs)
     if key not in plan.known_outcomes:
-        came = outcome(junction, np.array([found]))
+        came = outcome(junction, np.array([costs]))
         cost = w["stacked"] * came.stacked + w["half-open"] * came.half_open
         cost = cost + w["both-open"] * came.both_open
         plan.known_outcomes[key] = int(cost[0]), int(came.layers[0])
@@ -192,8 +192,8 @@ def _point_on(plan: PressingPlan, seam: Iterable[int], side: int) -> bool:
 def _spans_of_seam(plan: PressingPlan, span: int) -> set[int]:
     """A span, and those of the same seam that go the same way."""
     now, own = plan.versions[0], plan.seams.spans[span]
-    found = {stretch.span for stretch in plan.of_join[own.join.number]}
-    return {s for s in found if now[s] == now[span]}
+    spans = {stretch.span for stretch in plan.of_join[own.join.number]}
+    return {s for s in spans if now[s] == now[span]}
 
 
 def _neighbours(plan: PressingPlan, span: int) -> int:

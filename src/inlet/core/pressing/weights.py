@@ -108,6 +108,6 @@ def points_of(school: str, own: Mapping[str, Exact]) -> dict[str, Exact]:
 def weights_of(school: str, own: Mapping[str, Exact]) -> Weights:
     """The same in thousandths of a point; ``foot`` in whole layers."""
     points = points_of(school, own)
-    out = {name: round(float(value) * POINT) for name, value in points.items()}
-    out["foot"] = round(float(points["foot"]))
-    return out
+    weights = {name: round(float(value) * POINT) for name, value in points.items()}
+    weights["foot"] = round(float(points["foot"]))
+    return weights

@@ -61,7 +61,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
     if method.made_with is not None:
         return []
     runs = method.runs
-    out: list[Task] = []
+    tasks: list[Task] = []
     crossed = False
     for move in method.moves:
         place = _PLACE_OF.get(move.do, "mat")
@@ -76,11 +76,11 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
         marks = times if move.do == "mark" else 0
         new = _task(step, move.do, times, minutes, per, length)
         new = new._replace(pieces=pieces, marks=marks, **_of_sets(move, step))
-        if out and out[-1].place == place:
-            last = out.pop()
+        if tasks and tasks[-1].place == place:
+            last = tasks.pop()
             many_sets = move.of_set is not None and last.what == new.what
             most = last.times + times if many_sets else max(last.times, times)
-            out.append(
+            tasks.append(
                 last._replace(
                     verb=_both(last.verb, _VERBS[move.do]),
                     times=most,
@@ -92,10 +92,10 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
                 )
             )
         else:
-            out.append(new)
+            tasks.append(new)
     if method.trim_to and not any(move.do == "trim" for move in method.moves):
-        out.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
-    return out
+        tasks.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
+    return tasks
 
 
 def _of_move(

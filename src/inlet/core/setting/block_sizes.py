@@ -15,7 +15,7 @@ def block_sizes(project: Project) -> Sizes:
     """Finished sizes of all blocks and motifs; a made size, which is unfinished, replaces the drawn
     one. A motif is as large as its blocks side by side; one without blocks is not in it."""
     quilt, seam = project.quilt, project.measure.seam
-    out: dict[str, Pair] = {}
+    sizes: dict[str, Pair] = {}
     made = quilt.made if quilt is not None else {}
 
     def finished(name: str, drawn: Pair) -> Pair:
@@ -25,14 +25,14 @@ def block_sizes(project: Project) -> Sizes:
         return max(wide - 2 * seam, seam), max(high - 2 * seam, seam)
 
     for block in project.blocks:
-        out[block.id] = finished(block.id, block.finished)
+        sizes[block.id] = finished(block.id, block.finished)
     for motif in quilt.motifs if quilt is not None else ():
         own = members(motif)
-        first = next((out[m.block] for m in own if m.block in out), None)
+        first = next((sizes[m.block] for m in own if m.block in sizes), None)
         if first is not None:
             drawn = first[0] * motif.columns, first[1] * motif.rows
-            out[motif.id] = finished(motif.id, drawn)
-    return out
+            sizes[motif.id] = finished(motif.id, drawn)
+    return sizes
 
 
 def as_lying(size: Pair, place: Placed) -> Pair:

@@ -66,8 +66,8 @@ def fitting_units(inner: Pair, near: Exact, number: int = 2) -> list[Exact]:
         return []
     common = inner[0] / ratio.numerator
     middle = max(1, round(float(common / near)))
-    found = {common / k for k in range(max(1, middle - number), middle + number + 1)}
-    return sorted(found, key=lambda length: abs(length - near))[:number]
+    units = {common / k for k in range(max(1, middle - number), middle + number + 1)}
+    return sorted(units, key=lambda length: abs(length - near))[:number]
 
 
 def rounds(border: Border, inner: Pair, sizes: Sizes, least: Exact, number: int) -> list[Round]:

@@ -61,13 +61,13 @@ def setting_triangles(top: Top, quilt: Quilt, measure: Measure) -> tuple[Triangl
     if not quilt.on_point:
         return ()
     counts = Counter((piece.kind, piece.fabric) for row in top.rows for piece in row.pieces)
-    out = []
+    triangles = []
     for (kind, fabric), number in counts.items():
         exact = triangle_square(kind, quilt, top, measure)
         if exact is not None:
             cut = next_mark(exact, _mark(quilt, measure))
-            out.append(Triangles(kind, exact, cut, kind != "corner", number, fabric))
-    return tuple(sorted(out, key=lambda t: ("side", "corner", "edge-corner").index(t.kind)))
+            triangles.append(Triangles(kind, exact, cut, kind != "corner", number, fabric))
+    return tuple(sorted(triangles, key=lambda t: ("side", "corner", "edge-corner").index(t.kind)))
 
 
 def triangle_square(kind: str, quilt: Quilt, top: Top, measure: Measure) -> Exact | None:
@@ -114,17 +114,17 @@ class SettingCuts(NamedTuple):
 def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
     """What is cut besides the blocks, each stack under its name."""
     measure = project.measure
-    out: list[tuple[Cut, int]] = []
+    cuts: list[tuple[Cut, int]] = []
     for each in setting_triangles(top, quilt, measure):
         way: Crosscut = "twice" if each.twice else "once"
         name = NAMES[each.kind]
         over = each.squares * (4 if each.twice else 2) - each.triangles
         cut = Cut(each.fabric or None, "square", (each.cut, each.cut), way, each.squares, (name,),
                   label=name, over=over)  # fmt: skip
-        out.append((cut, 0))
+        cuts.append((cut, 0))
     strips = [*_rows_strips(top, quilt, measure), *border_strips(top, quilt, measure)]
-    out += _as_cuts(strips, project)
-    told = list(_told_apart(out))
+    cuts += _as_cuts(strips, project)
+    told = list(_told_apart(cuts))
     return SettingCuts(
         tuple(cut for cut, _ in told), {cut.label: number for cut, number in told if number}
     )
@@ -132,7 +132,7 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
 
 def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
     rule = usual_rule(measure)
-    found: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
+    rows: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
     upright: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
     inside = {id(piece) for row in top.rows for piece in row.pieces}
     for piece in single_pieces(top, quilt):
@@ -147,9 +147,9 @@ def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
             else rule.as_sewn(high + 2 * s)
         )  # fmt: skip
         key = NAMES[piece.kind], width, length, piece.fabric
-        found[key] += 1
+        rows[key] += 1
         upright[key] += _stands(piece)
-    for key, number in found.items():
+    for key, number in rows.items():
         yield Strip(*key, number, upright[key])
 
 
@@ -174,7 +174,7 @@ def border_strips(top: Top, quilt: Quilt, measure: Measure) -> list[Strip]:
     """The strips of all borders, as long as they are cut: to what the quilt measured through its
     middle where the maker said so, else as drawn."""
     rule, s = usual_rule(measure), measure.seam
-    out: list[Strip] = []
+    strips: list[Strip] = []
     # How much longer the quilt came out than it is drawn, across and down.
     more: list[Exact] = [ZERO, ZERO]
     measured: str | None = None
@@ -195,8 +195,8 @@ def border_strips(top: Top, quilt: Quilt, measure: Measure) -> list[Strip]:
                 length = high + ends + (ZERO if corner else more[down])
                 cut = next_mark(length, measure.mark) if slanted else rule.as_sewn(length)
                 name = f"{each.label}, corners" if corner else f"{each.label}, {_side(strip)}"
-                out.append(Strip(name, width, cut, piece.fabric, 1, int(_stands(piece))))
-    return out
+                strips.append(Strip(name, width, cut, piece.fabric, 1, int(_stands(piece))))
+    return strips
 
 
 def _strips_of(each: Round) -> Iterator[tuple[Row, int]]:

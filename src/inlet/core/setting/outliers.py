@@ -43,18 +43,18 @@ def _looks_of(block: Block) -> Looks:
     width, height = block.finished
     drawn = draft(block)
     seen: dict[frozenset[object], Turn] = {}
-    out: dict[Turn, Turn] = {}
+    looks: dict[Turn, Turn] = {}
     for mirror in (False, True):
         for quarters in range(4):
             check()
             way = (quarters, mirror)
             if quarters % 2 and width != height:
-                out[way] = way
+                looks[way] = way
                 continue
             move = turner(way, width, height)
             picture = frozenset(_as_seen(patch, move) for patch in drawn.patches)
-            out[way] = seen.setdefault(picture, way)
-    return out
+            looks[way] = seen.setdefault(picture, way)
+    return looks
 
 
 def _as_seen(patch: Patch, move: Callable[[Point], Point]) -> tuple[object, ...]:

@@ -67,12 +67,12 @@ def _things_laid(quilt: Quilt) -> Counter[str]:
     if quilt.alternate is not None or is_too_large(quilt):
         return Counter(place.block for place in placed(quilt))
     lengths = row_lengths(quilt)
-    out = Counter({quilt.block: sum(lengths)})
+    things = Counter({quilt.block: sum(lengths)})
     for (column, row), place in {(p.column, p.row): p for p in quilt.places}.items():
         if row < len(lengths) and column < lengths[row] and (place.block or place.fabric):
-            out[quilt.block] -= 1
-            out["" if place.fabric else place.block] += 1
-    return out
+            things[quilt.block] -= 1
+            things["" if place.fabric else place.block] += 1
+    return things
 
 
 def _usual_names(quilt: Quilt) -> tuple[str, str]:

@@ -48,23 +48,23 @@ def straight_rows(
     width = max((line.width for line in lines), default=ZERO)
     if len({line.columns for line in lines}) > 1:  # no square would meet the strips of both rows
         strips = strips._replace(corner_fabric="")
-    out: list[Row] = []
+    rows: list[Row] = []
     y: Exact = ZERO
     for i, line in enumerate(lines):
         if strips.below and (i or strips.outside):
-            out.append(_between(line, width, y, strips))
+            rows.append(_between(line, width, y, strips))
             y += strips.below
-        out.append(Row(f"Row {i + 1}", tuple(line.cells(width, y, quilt.filler))))
+        rows.append(Row(f"Row {i + 1}", tuple(line.cells(width, y, quilt.filler))))
         y += line.height
     if strips.below and strips.outside and lines:
-        out.append(_between(lines[-1], width, y, strips))
+        rows.append(_between(lines[-1], width, y, strips))
         y += strips.below
     number = 0
-    for i, row in enumerate(out):
+    for i, row in enumerate(rows):
         if not row.label:
             number += 1
-            out[i] = row._replace(label=f"Sashing {number}")
-    return (width, y), tuple(out)
+            rows[i] = row._replace(label=f"Sashing {number}")
+    return (width, y), tuple(rows)
 
 
 class _Line:

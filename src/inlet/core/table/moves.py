@@ -79,13 +79,13 @@ def like_ones_together(moves: Sequence[Move]) -> list[Repeated]:
         for move in moves
     ]
     often = Counter(said)
-    found: dict[object, Repeated] = {}
+    ones: dict[object, Repeated] = {}
     for move, words in zip(moves, said, strict=True):
         shown = in_any_turn(move.lower, move.upper) if often[words] > 1 else None
         key = (words, shown)
-        known = found.get(key)
-        found[key] = Repeated(known.move, known.times + 1) if known else Repeated(move, 1)
-    return list(found.values())
+        known = ones.get(key)
+        ones[key] = Repeated(known.move, known.times + 1) if known else Repeated(move, 1)
+    return list(ones.values())
 
 
 def in_any_turn(lower: Sheet, upper: Sheet = ()) -> frozenset[object]:

@@ -35,38 +35,38 @@ def all_pins(join: Join, seam: Exact) -> int:
 
 def arcs_of(join: Join) -> list[Curve]:
     """The arcs of a seam, edges along one circle taken together as far as half of it."""
-    out: list[Curve] = []
+    arcs: list[Curve] = []
     for curve in join.curves:
         centre = curve.centre
         if centre is None:
             continue
-        if out and out[-1].centre == centre and out[-1].end == curve.start:
-            whole = Curve(out[-1].start, curve.end, centre)
-            longer = curve_length(out[-1]) + curve_length(curve)
+        if arcs and arcs[-1].centre == centre and arcs[-1].end == curve.start:
+            whole = Curve(arcs[-1].start, curve.end, centre)
+            longer = curve_length(arcs[-1]) + curve_length(curve)
             if whole.start != whole.end and abs(curve_length(whole) - longer) < 1e-6:
-                out[-1] = whole
+                arcs[-1] = whole
                 continue
-        out.append(curve)
-    return out
+        arcs.append(curve)
+    return arcs
 
 
 def pin_points(join: Join, seam: Exact) -> list[Point]:
     """Where the pins go, on the sewing line; ends included."""
-    out: list[Point] = []
+    points: list[Point] = []
     for curve in arcs_of(join):
         spaces = pins_for(curve, seam) - 1
         chain = _points_along(curve, spaces)
-        out += chain if not out or chain[0] != out[-1] else chain[1:]
-    return out
+        points += chain if not points or chain[0] != points[-1] else chain[1:]
+    return points
 
 
 def _points_along(curve: Curve, spaces: int) -> list[Point]:
     assert curve.centre is not None
     angle = sweep(curve) / spaces
     (x, y), (px, py) = curve.centre.floats(), curve.start.floats()
-    out = [curve.start]
+    points = [curve.start]
     for i in range(1, spaces):
         c, s = cos(angle * i), sin(angle * i)
         u, v = x + c * (px - x) - s * (py - y), y + s * (px - x) + c * (py - y)
-        out.append(Point(Fraction(round(u * 4096), 4096), Fraction(round(v * 4096), 4096)))
-    return [*out, curve.end]
+        points.append(Point(Fraction(round(u * 4096), 4096), Fraction(round(v * 4096), 4096)))
+    return [*points, curve.end]

@@ -15,27 +15,27 @@ def seam_lines(join: Join) -> tuple[DrawnLine, ...]:
     """A seam's stretches in the order they are sewn, numbered where there are several, but for
     those that finish another seam; a dot where it turns or stops an allowance short of the edge; a
     stop where it is left open."""
-    out: list[DrawnLine] = []
+    lines: list[DrawnLine] = []
     own = [leg for leg in join.legs if not leg.finishes]
     for number, leg in enumerate(own, 1):
-        out += _leg_lines(join, leg)
+        lines += _leg_lines(join, leg)
         if len(own) > 1:
             at = _middle(join, leg)
-            out.append(DrawnLine("leg", at, at, number))
+            lines.append(DrawnLine("leg", at, at, number))
     for v in (*join.pivots, *join.dots):
-        out.append(DrawnLine("dot", join.at(v), join.at(v)))
-    return tuple(out)
+        lines.append(DrawnLine("dot", join.at(v), join.at(v)))
+    return tuple(lines)
 
 
 def finish_lines(join: Join) -> tuple[DrawnLine, ...]:
     """What finishes the seams left open before: what was left of each, and on over the new
     piece."""
-    out = [d for leg in join.legs if leg.finishes for d in _leg_lines(join, leg)]
+    lines = [d for leg in join.legs if leg.finishes for d in _leg_lines(join, leg)]
     for finish in join.finishes:
         rest = _left_open(finish.join, finish.vertex)
-        out += [DrawnLine("seam", *pair) for pair in _chords(rest)]
-        out.append(DrawnLine("stop", rest[-1].end, rest[-1].end))
-    return tuple(out)
+        lines += [DrawnLine("seam", *pair) for pair in _chords(rest)]
+        lines.append(DrawnLine("stop", rest[-1].end, rest[-1].end))
+    return tuple(lines)
 
 
 def _leg_lines(join: Join, leg: Leg) -> Iterator[DrawnLine]:

@@ -66,7 +66,7 @@ def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) 
     if len(set(block.columns)) > 1 or len(set(block.rows)) > 1:
         return ()
     wide, high = (float(side) for side in block.finished)
-    out = []
+    widths = []
     for bands in range(2, min(across, down) // 2 + 1):
         if across % bands or down % bands:
             continue
@@ -85,8 +85,8 @@ def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) 
             if at not in spoilt and len(faces) > 3 and one_unit(frozenset(faces))
         ]
         if _fewer_sorts(units, known):
-            out.append(bands)
-    return tuple(out)
+            widths.append(bands)
+    return tuple(widths)
 
 
 def _fewer_sorts(units: Sequence[Faces], known: Rows) -> bool:

@@ -113,7 +113,7 @@ def _table() -> dict[Drawing, dict[Exact, UnitKind]]:
 def _corner_counts() -> dict[tuple[int, ...], set[Exact]]:
     """How many corners the patches of each drawing have, and the squared ratios it comes in: a
     quick look before the exact one."""
-    out: dict[tuple[int, ...], set[Exact]] = {}
+    counts: dict[tuple[int, ...], set[Exact]] = {}
     for drawing, ratios in _table().items():
-        out.setdefault(tuple(sorted(map(len, drawing))), set()).update(ratios)
-    return out
+        counts.setdefault(tuple(sorted(map(len, drawing))), set()).update(ratios)
+    return counts

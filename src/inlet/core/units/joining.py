@@ -36,8 +36,8 @@ LONG_ROW = 6
 def with_joins(draft: Draft, root: Part, orders: Mapping[Faces, Order]) -> Part:
     """A tree of parts with the joins that sew each of them; ``orders`` are those of its awkward
     parts, by their patches."""
-    found = [orders[part.faces] for part in walk(root) if part.awkward and not part.stuck]
-    turns = {v for order in found for join in order.joins for v in join.pivots}
+    joins = [orders[part.faces] for part in walk(root) if part.awkward and not part.stuck]
+    turns = {v for order in joins for join in order.joins for v in join.pivots}
     return run(_Tree(draft, orders, turns, {}).part(root, 1)) if root.parts else root
 
 

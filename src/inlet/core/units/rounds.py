@@ -38,14 +38,14 @@ def is_strip(part: Part) -> bool:
 def flattened_bands(part: Part) -> tuple[Part, ...]:
     """A part's parts, with bands beside one another that were taken as one unit of strips told
     apart again."""
-    out: list[Part] = []
+    bands: list[Part] = []
     for inner in part.parts:
         alike = inner.kind == "strips" and inner.across is not None and part.across is not None
         if alike and cross(inner.across, part.across) == 0:  # type: ignore[arg-type]
-            out += inner.parts
+            bands += inner.parts
         else:
-            out.append(inner)
-    return tuple(out)
+            bands.append(inner)
+    return tuple(bands)
 
 
 def read_rounds(part: Part, inner: Rounds | None) -> Rounds | None:

@@ -103,13 +103,13 @@ def _quilting(plan: QuiltPlan, thin: float) -> str:
 
 
 def _patches(each: BlockOnTop, project: Project) -> str:
-    out = []
+    patches = []
     for patch in patches_of(each.block):
         path = " ".join(_path(corners) for corners in (patch.outline, *patch.holes))
         colour = _colour(project, patch.fabric or "")
-        out.append(f'<path fill="{colour}" fill-rule="evenodd" vector-effect="non-scaling-stroke"'
-                   f' d="{path}"/>')  # fmt: skip
-    return "".join(out)
+        look = f'fill="{colour}" fill-rule="evenodd" vector-effect="non-scaling-stroke"'
+        patches.append(f'<path {look} d="{path}"/>')
+    return "".join(patches)
 
 
 def _path(corners: Corners) -> str:

@@ -118,7 +118,7 @@ def _of_cut(cut: Cut) -> dict[str, Any]:
 
 def _borders(plan: QuiltPlan) -> list[dict[str, Any]]:
     strips = border_strips(plan.top, plan.quilt, plan.measure)
-    out = []
+    borders = []
     for each in plan.top.borders:
         own = [strip for strip in strips if strip.name.startswith(f"{each.label},")]
         corners = [strip for strip in own if strip.name.endswith("corners")]
@@ -127,7 +127,7 @@ def _borders(plan: QuiltPlan) -> list[dict[str, Any]]:
         near = fitting_near(border, plan.top.borders, plan.top.sizes, which)
         fits = [number(length) for length in near if "," not in each.label]
         units = [len([p for p in pair_[0].pieces if p.kind == "block"]) for pair_ in each.pairs]
-        out.append(
+        borders.append(
             {
                 "label": each.label,
                 "inner": pair(each.inner),
@@ -139,7 +139,7 @@ def _borders(plan: QuiltPlan) -> list[dict[str, Any]]:
                 **({"fits": fits} if fits else {}),
             }
         )
-    return out
+    return borders
 
 
 def _strip(strips: list[Strip], name: str) -> list[str] | None:
@@ -203,17 +203,17 @@ def _piece(piece: TopPiece, plan: QuiltPlan) -> dict[str, Any]:
 
 def _steps(plan: QuiltPlan) -> list[dict[str, Any]]:
     """The steps of every block, then those of the quilt, numbered through."""
-    out: list[dict[str, Any]] = [
+    steps: list[dict[str, Any]] = [
         {**step_dict(step, sewn), "block": block.name}
         for block, sewn in zip(plan.blocks, plan.sewn, strict=True)
         for step in sewn.steps
     ]
-    out += [
+    steps += [
         {"do": "quilt", "makes": step.title, "text": step.text, "check": step.measures or None}
         for step in plan.steps
         if step.sewn is None
     ]
-    return [{**step, "number": i} for i, step in enumerate(out, 1)]
+    return [{**step, "number": i} for i, step in enumerate(steps, 1)]
 
 
 def _pressing(plan: QuiltPlan) -> dict[str, Any]:

@@ -226,17 +226,17 @@ class Mat(QWidget):
 
     def _lines(self, shown: Shown, stroke: Stroke) -> list[QLineF]:
         """A stroke on screen, one line in each piece."""
-        out = []
+        lines = []
         parts = list(stroke.parts())
         for near in parts[::2]:
             box = self._box(shown, near)
             if stroke.way == "along":
-                out.append(QLineF(box.topLeft(), box.topRight()))
+                lines.append(QLineF(box.topLeft(), box.topRight()))
             elif shown.left_handed:
-                out.append(QLineF(box.topLeft(), box.bottomLeft()))
+                lines.append(QLineF(box.topLeft(), box.bottomLeft()))
             else:
-                out.append(QLineF(box.topRight(), box.bottomRight()))
-        return out
+                lines.append(QLineF(box.topRight(), box.bottomRight()))
+        return lines
 
     def _next(self, painter: QPainter, shown: Shown, stroke: Stroke) -> None:
         """The pieces of fabric the next cut goes through, the ruler on the part that comes off, and

@@ -180,8 +180,8 @@ def cloths_used(project: Project) -> list[str]:
     names = {quilt.block, *(m.block for m in quilt.motifs), *(p.block for p in quilt.places)}
     if quilt.alternate is not None:
         names.add(quilt.alternate.block)
-    found: dict[str, None] = {}
+    cloths: dict[str, None] = {}
     for block in project.blocks:
         if block.id in names:
-            found |= dict.fromkeys(spot.fabric for spot in block.fabric_at)
-    return [name for name in found if project.fabric(name) is not None]
+            cloths |= dict.fromkeys(spot.fabric for spot in block.fabric_at)
+    return [name for name in cloths if project.fabric(name) is not None]

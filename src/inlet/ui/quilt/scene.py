@@ -185,14 +185,14 @@ class Scene:
 
 def _spots(top: Top) -> dict[Spot, QPolygonF]:
     """Where every place lies on the top."""
-    out = {}
+    spots = {}
     for row in top.rows:
         for piece in row.pieces:
             placed = piece.placed
             if placed is not None:
                 outline = [QPointF(*p.floats()) for p in piece.outline]
-                out[placed.column, placed.row] = QPolygonF(outline)
-    return out
+                spots[placed.column, placed.row] = QPolygonF(outline)
+    return spots
 
 
 def _outline(each: Drawn) -> QPolygonF:
@@ -200,15 +200,15 @@ def _outline(each: Drawn) -> QPolygonF:
 
 
 def _patches(block: Block) -> tuple[Patch, ...]:
-    out = []
+    patches = []
     for patch in patches_of(block):
         path = QPainterPath()
         path.setFillRule(Qt.FillRule.OddEvenFill)
         for corners in (patch.outline, *patch.holes):
             path.addPolygon(QPolygonF([QPointF(*p) for p in corners]))
             path.closeSubpath()
-        out.append(Patch(path, patch.fabric))
-    return tuple(out)
+        patches.append(Patch(path, patch.fabric))
+    return tuple(patches)
 
 
 def seam_pen() -> QPen:
