@@ -58,6 +58,12 @@ class Setter:
         )
         QApplication.processEvents()
 
+    @property
+    def plan(self):
+        """The plan of the quilt as it is now; it may come after the hand has gone on."""
+        self.bot.waitUntil(lambda: self.session.quilt_known, timeout=30000)
+        return self.session.quilt_plan
+
     def page(self, name):
         self.ticket.page_buttons[name].click()
         self.rests()
@@ -130,7 +136,7 @@ def test_three_by_four_on_point_with_sashing_corners_and_borders(setter):
     setter.rests()
     setter.type("Border 2, width", "5")
     setter.choose("Border 2, kind", "mitred")
-    size = setter.session.quilt_plan.size
+    size = setter.plan.size
     assert size == (F(63, 2) * ROOT2 + 14, 42 * ROOT2 + 14)
     assert "58⁹⁄₁₆" in setter.ticket.finished.text()
     assert setter.problems == ""
@@ -208,7 +214,7 @@ def test_a_motif_of_four_turned_blocks_on_point(setter):
     setter.ticket.setting.rows.setValue(2)
     setter.choose("Setting", "on-point")
     setter.choose("Setting triangles, fabric", "d")
-    assert setter.session.quilt_plan.size == (54 * ROOT2, 36 * ROOT2)
+    assert setter.plan.size == (54 * ROOT2, 36 * ROOT2)
     assert in_quilt(setter.session.project, "f") == 32
     assert setter.maker.window.rail.buttons["quilt"].text() == "Quilt\n32 blocks"
 
@@ -229,7 +235,7 @@ def test_a_size_is_reached_by_a_proposal(setter):
     (first, *_) = [b for b in page.findChildren(QPushButton) if b.text() == "Take this one"]
     first.click()
     setter.rests()
-    assert setter.session.quilt_plan.size == page.found[0].proposal.size
+    assert setter.plan.size == page.found[0].proposal.size
     assert setter.quilt == page.found[0].proposal.quilt
 
 
@@ -272,7 +278,7 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
         setter.rests()
 
     def ways():
-        top = setter.session.quilt_plan.top
+        top = setter.plan.top
         placed = [p.lying.placed for row in top.rows for p in row.pieces]
         return {(p.column, p.row): p.colourway for p in placed}
 
@@ -370,7 +376,7 @@ def test_the_sittings_of_the_whole_quilt_follow_the_time_there_is(setter):
     setter.rests()
     after = setter.maker.reads(page)
     assert after.count("Sitting ") > before.count("Sitting ")
-    work = setter.session.quilt_plan.work
+    work = setter.plan.work
     assert all(sitting.minutes <= 15 for sitting in work.sittings)
     assert sum(s.minutes for s in work.sittings) == pytest.approx(work.minutes)
 
@@ -389,7 +395,7 @@ def test_quilting_lines_are_drawn_and_measured(setter):
         for patch in patches
     ]
     wanted = 4 * sum(length - 8 * 0.5 for length in perimeters)
-    assert setter.session.quilt_plan.quilted.length == pytest.approx(wanted)
+    assert setter.plan.quilted.length == pytest.approx(wanted)
     setter.choose("Lines 1, where", "grid")
     setter.type("Lines 1, distance", "nothing")
     assert "“nothing”" in setter.maker.window.message_text.text()
@@ -450,7 +456,7 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     stage.scope.activated.emit(1)
     setter.rests()
     assert "Cut 4 of" in setter.maker.reads(stage.card)
-    plan = setter.session.quilt_plan
+    plan = setter.plan
     assert [c.begun for c in plan.cloth.best if c.fabric == "b"] == [1]
 
 
@@ -489,11 +495,11 @@ def test_a_first_quilt_a_made_size_a_row_and_a_motif_of_what_is_picked(setter):
     assert (setter.quilt.columns, setter.quilt.rows, setter.quilt.block) == (4, 5, "f")
     setter.type("The block measured when made", "9 1/4")
     assert setter.quilt.made == {"f": (F(37, 4), F(37, 4))}
-    assert setter.session.quilt_plan.size == (35, F(175, 4))
+    assert setter.plan.size == (35, F(175, 4))
     setter.type("The block measured when made", "small")
     assert "“small”" in setter.maker.window.message_text.text()
     setter.type("The block measured when made", " ")
-    assert setter.session.quilt_plan.size == (36, 45)
+    assert setter.plan.size == (36, 45)
     setter.click((3, 1))
     setter.ticket.place.in_row.setValue(3)
     setter.rests()
@@ -574,11 +580,11 @@ def test_what_the_top_shows_is_the_cloth_that_lies_there(setter):
     assert (seen((0, 1)), seen((1, 1))) == (colours["a"], colours["c"])
     setter.drag((1, 1), (0, 1))
     cloth = replace(setter.session.project.fabric("a"), colour="#cc2211")
-    top = setter.session.quilt_plan.top
+    top = setter.plan.top
     setter.session.edit(setter.session.project.with_fabric("a", cloth))
     QApplication.processEvents()
     assert seen((1, 1)) == "#cc2211"
-    assert setter.session.quilt_plan.top is top  # another colour moves nothing
+    assert setter.plan.top is top  # another colour moves nothing
     setter.maker.window.grey.trigger()
     QApplication.processEvents()
     assert seen((1, 1)) == grey_of("#cc2211")
@@ -651,7 +657,7 @@ def test_colourways_are_named_taken_away_and_blocks_are_drawn_from_the_top(sette
     assert "a colourway has a name" in setter.maker.window.message_text.text()
     setter.click((1, 0))
     setter.choose("Colourway in this place", setter.quilt.colourways[0].id)
-    assert [b.name for b in setter.session.quilt_plan.blocks] == ["Eff", "Eff in Dusk"]
+    assert [b.name for b in setter.plan.blocks] == ["Eff", "Eff in Dusk"]
     setter.choose("Block in this place", "fabric d")
     assert setter.quilt.places[0].fabric == "d"
     setter.session.undo()
@@ -675,11 +681,11 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     setter.choose("Border 1, kind", "pieced")
     assert "choose the block it repeats" in setter.problems
     setter.choose("Border 1, block", "f")
-    assert setter.session.quilt_plan.size == (36, 36)
+    assert setter.plan.size == (36, 36)
     setter.choose("Border 1, block", "s")
-    assert setter.session.quilt_plan.size == (35, 35)
+    assert setter.plan.size == (35, 35)
     assert "Without a spacer the block would be" in setter.maker.reads(setter.ticket.edges)
-    assert [r.label for r in setter.session.quilt_plan.top.borders] == [
+    assert [r.label for r in setter.plan.top.borders] == [
         "Border 1, spacer", "Border 1"
     ]  # fmt: skip
     setter.ticket.edges._away(0)
@@ -688,7 +694,7 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     setter.type("Backing, past the edge", "3")
     assert setter.quilt.backing.overage == 3
     setter.type("Batting, past the edge", "2")
-    assert setter.session.quilt_plan.batting == (22, 22)
+    assert setter.plan.batting == (22, 22)
     setter.choose("Binding fabric", "a")
     setter.choose("Binding, cut", "bias")
-    assert setter.session.quilt_plan.binding.square is not None
+    assert setter.plan.binding.square is not None
