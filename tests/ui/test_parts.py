@@ -233,10 +233,12 @@ def test_settings_survive_and_forgive(tmp_path):
     assert again.recent[0] == (tmp_path / "5.inlet").resolve()
     assert len(again.recent) == MOST_RECENT
     assert again.text == 1.5
-    for damaged in ("{", "[]", '{"recent": 3, "text": "large"}'):
+    for damaged in ("{", "[]", '{"recent": 3, "text": "large"}', '{"text": 9, "recent": [1]}'):
         settings.path.write_text(damaged)
         assert Settings().recent == []
         assert Settings().text == 1.0
+    settings.path.write_text('{"text": 99, "paper": "a4", "printed": [1, 1.5], "later": {}}')
+    assert (Settings().text, Settings().paper, Settings().printed) == (1.0, "a4", (1, 1.5))
 
 
 def test_keys_that_mean_nothing_here_are_let_through(maker, qtbot):

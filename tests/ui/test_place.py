@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+
 import pytest
 from PySide6.QtCore import QRect
 from PySide6.QtWidgets import QApplication
@@ -29,10 +31,11 @@ def opened(qtbot, settings):
     [None, (10, 60, 760, 500), (-4000, 9000, 760, 500), (0, 0, 9000, 9000), "left", [1, 2, 3]],
 )
 def test_the_window_opens_inside_the_screen_with_its_title_bar(qtbot, place):
-    settings = Settings()
     if place is not None:
-        settings._set("window", list(place))
-    window = opened(qtbot, settings)
+        path = Settings().path
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_text(json.dumps({"window": list(place)}))
+    window = opened(qtbot, Settings())
     room = QApplication.primaryScreen().availableGeometry()
     assert window.width() <= room.width()
     assert window.height() <= room.height() - TITLE_BAR

@@ -1,96 +1,103 @@
-"""What the window remembers between runs: files opened lately and the text size. Nothing here is
-needed to work; where it cannot be read or written, the usual values serve."""
+"""What the window remembers between runs: files opened lately, the text size and the like. Nothing
+here is needed to work; what cannot be read is as usual, the rest is kept."""
 
 from __future__ import annotations
 
 import json
 from pathlib import Path
-from typing import Any
+from typing import Annotated, Any, Literal
 
+import msgspec
 import platformdirs
+from msgspec import Meta
 
 from inlet.files.whole import write_whole
 
 MOST_RECENT = 8
-FARTHEST_PIXEL = 100_000
+Pixels = Annotated[int, Meta(ge=-100_000, le=100_000)]
+Scale = Annotated[float, Meta(ge=0.25, le=4)]
+
+
+class Remembered(msgspec.Struct, frozen=True):
+    """``recent`` files, newest first; the ``text`` size, 1 is usual; ``printed``, how much larger
+    templates are drawn, across and down, so that the printer in use draws them true; the
+    ``window``'s left, top, width and height; the ``paper`` to print on, None: by the measure."""
+
+    recent: tuple[str, ...] = ()
+    text: Annotated[float, Meta(ge=0.5, le=3)] = 1.0
+    printed: tuple[Scale, Scale] = (1.0, 1.0)
+    window: tuple[Pixels, Pixels, Pixels, Pixels] | None = None
+    paper: Literal["letter", "a4"] | None = None
 
 
 class Settings:
+    """The remembered values, each kept as soon as it is set."""
+
     def __init__(self) -> None:
         self.path = Path(platformdirs.user_config_dir("inlet")) / "window.json"
-        self._values = self._read()
+        self._kept = _read(self.path)
 
-    def _read(self) -> dict[str, Any]:
-        try:
-            values = json.loads(self.path.read_text("utf-8"))
-        except (OSError, ValueError):
-            return {}
-        return values if isinstance(values, dict) else {}
-
-    def _set(self, name: str, value: object) -> None:
-        self._values[name] = value
+    def _keep(self, **values: Any) -> None:
+        self._kept = msgspec.structs.replace(self._kept, **values)
         try:
             self.path.parent.mkdir(parents=True, exist_ok=True)
-            write_whole(self.path, json.dumps(self._values).encode("utf-8"), sync=False)
+            write_whole(self.path, msgspec.json.encode(self._kept), sync=False)
         except OSError:
             pass  # a read-only home: remembered for this run only
 
     @property
     def recent(self) -> list[Path]:
-        found = self._values.get("recent", [])
-        return [Path(p) for p in found if isinstance(p, str)] if isinstance(found, list) else []
+        return [Path(name) for name in self._kept.recent]
 
     def opened(self, path: Path) -> None:
         """Put a file at the head of the list."""
         full = path.resolve()
         rest = [p for p in self.recent if p != full]
-        self._set("recent", [str(p) for p in [full, *rest][:MOST_RECENT]])
+        self._keep(recent=tuple(str(p) for p in [full, *rest][:MOST_RECENT]))
 
     @property
     def text(self) -> float:
-        value = self._values.get("text", 1.0)
-        return float(value) if isinstance(value, int | float) and 0.5 <= value <= 3 else 1.0
+        return self._kept.text
 
     @text.setter
     def text(self, scale: float) -> None:
-        self._set("text", scale)
+        self._keep(text=scale)
 
     @property
     def printed(self) -> tuple[float, float]:
-        """How much larger templates are drawn, across and down, so that the printer in use draws
-        them true."""
-        value = self._values.get("printed")
-        if isinstance(value, list) and len(value) == 2:
-            across, down = value
-            if all(isinstance(k, int | float) and 0.25 <= k <= 4 for k in value):
-                return float(across), float(down)
-        return 1.0, 1.0
+        return self._kept.printed
 
     @printed.setter
     def printed(self, correction: tuple[float, float]) -> None:
-        self._set("printed", list(correction))
+        self._keep(printed=correction)
 
     @property
     def window(self) -> tuple[int, int, int, int] | None:
-        """Where the window was and how large: left, top, width, height; None before the first
-        run."""
-        value = self._values.get("window")
-        if not isinstance(value, list) or len(value) != 4:
-            return None
-        if not all(type(x) is int and abs(x) < FARTHEST_PIXEL for x in value):
-            return None
-        return value[0], value[1], value[2], value[3]
+        return self._kept.window
 
     @window.setter
     def window(self, place: tuple[int, int, int, int]) -> None:
-        self._set("window", list(place))
+        self._keep(window=place)
 
     @property
-    def paper(self) -> str | None:
-        """ "letter" or "a4" where the maker chose one, else None: by the project's measure."""
-        value = self._values.get("paper")
-        return value if value in ("letter", "a4") else None
+    def paper(self) -> Literal["letter", "a4"] | None:
+        return self._kept.paper
 
     @paper.setter
-    def paper(self, name: str) -> None:
-        self._set("paper", name)
+    def paper(self, name: Literal["letter", "a4"]) -> None:
+        self._keep(paper=name)
+
+
+def _read(path: Path) -> Remembered:
+    """What a file says, value by value: one that makes no sense is as usual."""
+    try:
+        said = json.loads(path.read_text("utf-8"))
+    except (OSError, ValueError):
+        return Remembered()
+    values = {}
+    for field in msgspec.structs.fields(Remembered):
+        try:
+            values[field.name] = msgspec.convert(said[field.name], field.type)
+        except (KeyError, TypeError, msgspec.ValidationError):
+            continue
+    return Remembered(**values)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
+from typing import Literal
 
 from PySide6.QtCore import QPoint, QSize, QTimer
 from PySide6.QtGui import QAction, QActionGroup, QGuiApplication, QKeySequence
@@ -319,7 +320,7 @@ class Window(ProjectWindow):
         if self.session.plan is not None:
             self.session.planned.emit()
 
-    def _use_paper(self, name: str) -> None:
+    def _use_paper(self, name: Literal["letter", "a4"]) -> None:
         self.settings.paper = name
 
     def _measure_in(self, system: System) -> None:
