@@ -277,3 +277,16 @@ def test_ctrl_c_leaves_the_work_on_the_desk(tmp_path):
     assert said.splitlines()[-1] == "inlet: stopped"
     (left,) = Desk(tmp_path / "inlet" / "desks").left_behind()
     assert left.project.name == "Half way"
+
+
+def test_the_log_turns_over_and_keeps_the_one_before(tmp_path, monkeypatch):
+    monkeypatch.setattr(guard, "log_file", lambda: tmp_path / "logs" / "errors.log")
+    monkeypatch.setattr(guard, "LARGEST_LOG", 2_000)
+    for number in range(40):
+        assert guard.log(ValueError(f"error {number}: 100 % wrong"))
+        guard._noted.clear()  # as if the last were long ago
+    assert not (guard.log(ValueError("again")) and guard.log(ValueError("again")))
+    log, before = guard.log_file(), tmp_path / "logs" / "errors.log.1"
+    assert "error 39: 100 % wrong" in log.read_text("utf-8")
+    assert max(log.stat().st_size, before.stat().st_size) <= 2_000
+    assert sorted(p.name for p in log.parent.iterdir()) == ["errors.log", "errors.log.1"]

@@ -8,12 +8,14 @@ Errors in slots, which Python prints and lives on after, go the same way by ``ca
 
 from __future__ import annotations
 
+import logging
 import sys
 import time
 import traceback
 from collections.abc import Callable
 from contextlib import suppress
 from functools import wraps
+from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import TracebackType
 from typing import Any, TypeVar
@@ -49,6 +51,7 @@ ANSWERS: dict[str, Callable[[], Any]] = {
 """What Qt is answered where an override fails. An event handler is any ``...Event``."""
 
 LARGEST_LOG = 500_000
+"""Bytes of a log; the one before it is kept."""
 AGAIN = 30.0
 """Seconds in which the same error is noted once: a paint that fails does so many times a second."""
 
@@ -137,8 +140,8 @@ def log(error: Exception) -> bool:
     file = log_file()
     with suppress(OSError):
         file.parent.mkdir(parents=True, exist_ok=True)
-        if file.exists() and file.stat().st_size > LARGEST_LOG:
-            file.unlink()
-        with file.open("a", encoding="utf-8") as out:
-            out.write(f"{time.strftime('%Y-%m-%d %H:%M:%S')}\n{text}\n")
+        handler = RotatingFileHandler(file, maxBytes=LARGEST_LOG, backupCount=1, encoding="utf-8")
+        handler.setFormatter(logging.Formatter("%(asctime)s\n%(message)s"))
+        handler.emit(logging.makeLogRecord({"msg": text, "levelno": logging.ERROR}))
+        handler.close()
     return True
