@@ -11,6 +11,7 @@ import time
 
 from inlet.core.project.project import Project
 from inlet.core.project.value import replace
+from inlet.files.project import recovery
 from inlet.files.project.project_json import load, loads, save
 from inlet.files.project.recovery import Desk, clear
 from tests.blocks import block_of, project_of
@@ -132,3 +133,20 @@ def test_of_many_edits_the_newest_is_kept_and_none_after_leaving(tmp_path):
     desk.keep(named(63), None)
     time.sleep(0.1)
     assert not list(tmp_path.iterdir())
+
+
+def test_a_slow_machine_loses_one_edit_at_most(tmp_path, monkeypatch):
+    """Each edit is down before the one after the next is made, however long writing takes."""
+    desk, down, behind = Desk(tmp_path), [0], []
+
+    def slow(project, _path, _seen):
+        time.sleep(0.12)
+        down.append(int(project.name))
+
+    monkeypatch.setattr(desk, "_keep", slow)
+    monkeypatch.setattr(recovery, "PATIENCE", 30.0)  # of a machine slower still
+    for number in range(1, 9):
+        desk.keep_soon(named(number), None)
+        behind.append(number - down[-1])
+    assert max(behind) == 1  # it does go on before the edit itself is down
+    desk.leave()

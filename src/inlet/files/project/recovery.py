@@ -53,6 +53,8 @@ class Left(NamedTuple):
 USUAL = 0.05
 """Seconds that putting down a project takes at most, but for a large one; a few thousandths on a
 quiet machine."""
+PATIENCE = 0.4
+"""Seconds that an edit waits for the one before it to be down, where that takes unusually long."""
 
 
 def desks_folder() -> Path:
@@ -82,7 +84,10 @@ class Desk:
     ) -> None:
         """``keep`` in another thread, at once; of calls that come while it writes the newest. It is
         waited for as long as it usually takes: then all but a large project is down before the
-        window goes on, and a crash loses the edit under way at most."""
+        window goes on. Where the one before is not down yet, as on a busy machine, that is waited
+        for first: a crash loses one edit at most."""
+        if self._thread is not None:
+            self._kept.wait(PATIENCE)
         self._kept.clear()
         self._newest = project, path, seen
         if self._thread is None:
