@@ -5,6 +5,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+import pytest
+
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
@@ -36,10 +38,9 @@ def test_what_fails_is_asked_for_again():
         return 5
 
     cloth = Staged(lambda: 6, work)
-    try:
+    with pytest.raises(ValueError, match="stopped"):
         _ = cloth.best
-    except ValueError:
-        assert not cloth.settled
+    assert not cloth.settled
     assert (cloth.now, cloth.best, cloth.now) == (6, 5, 5)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from types import SimpleNamespace
+
 import pytest
 from PIL import Image
 from pypdf import PdfReader
@@ -30,6 +32,7 @@ from inlet.core.project.value import replace
 from inlet.core.setting.places import in_quilt
 from inlet.files.project.project_json import load, save
 from inlet.ui.quilt.fields import Choice
+from inlet.ui.quilt.top_view import TopView
 from inlet.ui.shell.app import DEMO
 from inlet.ui.widgets.parts import ValueEdit
 from tests.blocks import block_of, project_of
@@ -698,3 +701,14 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     setter.choose("Binding fabric", "a")
     setter.choose("Binding, cut", "bias")
     assert setter.plan.binding.square is not None
+
+
+def test_a_top_without_a_width_is_not_scaled(qtbot):
+    """Nothing lies there to be shown, and nothing divides by its size."""
+    view = TopView()
+    qtbot.addWidget(view)
+    for size in ((0.0, 9.0), (9.0, 0.0)):
+        view.scene = SimpleNamespace(size=size)
+        assert view.frame_.isIdentity()
+    view.scene = SimpleNamespace(size=(9.0, 9.0))
+    assert not view.frame_.isIdentity()

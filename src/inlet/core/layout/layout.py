@@ -52,14 +52,14 @@ def lay_out_fabric(
     project: Project, fabric: str | None, wanted: ToCut, work: int, buys: bool = True
 ) -> ClothPlan:
     """One fabric's pieces laid out; only on what is there, unless ``buys``."""
-    found = project.fabric(fabric or "") or Fabric(id=fabric or "")
+    fabric_cut = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
     width = project.usable_width(fabric or "")
-    laying = _Work(project, found, rules, width, wanted.by_fabric()[fabric], wanted.standing)
+    laying = _Work(project, fabric_cut, rules, width, wanted.by_fabric()[fabric], wanted.standing)
     for begun in wanted.begun:
-        if begun.fabric == found.id:
+        if begun.fabric == fabric_cut.id:
             laying.go_on(begun.cloth)
-    for source in sources(found, rules, project):
+    for source in sources(fabric_cut, rules, project):
         if not laying.left:
             break
         laying.fill(source, min(work, FEW))

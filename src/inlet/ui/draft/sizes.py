@@ -1,4 +1,4 @@
-"""Comfortable sizes in the ticket: where the block stands, what is near, what owned fabric
+"""Ruler-friendly sizes in the ticket: where the block stands, what is near, what owned fabric
 makes."""
 
 from __future__ import annotations

@@ -203,7 +203,7 @@ class PressedPicture(QWidget):
         self._do(pinned)
 
     def whirl(self) -> None:
-        """Whirl the centre, or leave it flat; a pin that says so is let go of."""
+        """Spin the centre, or leave it flat; a pin that says so is cleared."""
         pressing, met = self.session.pressing, self.centre_met()
         if pressing is None or met is None or self.second:
             return
