@@ -50,31 +50,31 @@ def cost_of(chosen: Iterable[tuple[Pattern, int]], price: Price) -> float:
 
 
 def _better(
-    one: Chosen, other: Chosen | None, price: Price, kinds: Sequence[Kind], most: int | None
+    in_turn: Chosen, solved: Chosen | None, price: Price, kinds: Sequence[Kind], most: int | None
 ) -> Chosen:
-    if other is None:
-        return one if most is None else _within(one, most)
+    if solved is None:
+        return in_turn if most is None else _within(in_turn, most)
     if most is not None:
-        one = _within(one, most)
-        return max((other, one), key=lambda chosen: _area(chosen, kinds))
-    return min((other, one), key=lambda chosen: cost_of(without_surplus(chosen, kinds), price))
+        in_turn = _within(in_turn, most)
+        return max((solved, in_turn), key=lambda chosen: _area(chosen, kinds))
+    return min((solved, in_turn), key=lambda chosen: cost_of(without_surplus(chosen, kinds), price))
 
 
 def _within(chosen: Chosen, most: int) -> Chosen:
     """As many of the strips, widest first, as so much length gives."""
-    out: Chosen = []
+    kept: Chosen = []
     for pattern, times in sorted(chosen, key=lambda c: -c[0].high):
         number = min(times, most // pattern.high)
         if number:
-            out.append((pattern, number))
+            kept.append((pattern, number))
             most -= number * pattern.high
-    return out
+    return kept
 
 
 def _area(chosen: Chosen, kinds: Sequence[Kind]) -> int:
     """The fabric in wanted pieces."""
-    found = [0] * len(kinds)
+    pieces = [0] * len(kinds)
     for pattern, times in chosen:
         for kind, number in pattern.counts().items():
-            found[kind] += number * times
-    return sum(min(n, kind.number) * kind.area for n, kind in zip(found, kinds, strict=True))
+            pieces[kind] += number * times
+    return sum(min(n, kind.number) * kind.area for n, kind in zip(pieces, kinds, strict=True))

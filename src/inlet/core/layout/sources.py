@@ -36,36 +36,36 @@ def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source
     have = sorted(fabric.have, key=lambda h: (ORDER.index(h.kind), float(h.length or 0)))
     if not rules.scraps_first:
         have.sort(key=lambda h: h.kind != "bolt")
-    for one in have:
-        wide, long = have_size(one, fabric, project)
-        if one.kind in WASHED and rules.wash:
+    for owned in have:
+        wide, long = have_size(owned, fabric, project)
+        if owned.kind in WASHED and rules.wash:
             wide, long = (
                 wide * (1 - fabric.shrinkage[1] / 100),
                 long * (1 - fabric.shrinkage[0] / 100),
             )
-        layers = 2**rules.folds if one.kind == "bolt" else 1
-        exact = one.kind in ("strips", "squares")
-        for _ in range(one.count):
-            yield Source(one.kind, wide, long, layers, ZERO if exact else squaring)
+        layers = 2**rules.folds if owned.kind == "bolt" else 1
+        exact = owned.kind in ("strips", "squares")
+        for _ in range(owned.count):
+            yield Source(owned.kind, wide, long, layers, ZERO if exact else squaring)
 
 
 WASHED = ("bolt", "fat-quarter", "panel")
 
 
-def have_size(one: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact]:
+def have_size(owned: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exact]:
     """How wide and how long a piece of what is there is to use: of a strip its length lies across,
     as it does on the bolt."""
     system = project.measure.system
     usual = fabric.width if fabric.width is not None else system.cloth_width
-    if one.kind == "squares":
-        side = one.width if one.width is not None else ZERO
+    if owned.kind == "squares":
+        side = owned.width if owned.width is not None else ZERO
         return side, side
-    if one.kind == "strips":
-        long = one.length if one.length is not None else usual
-        return long, one.width if one.width is not None else ZERO
-    if one.kind == "fat-quarter":
+    if owned.kind == "strips":
+        long = owned.length if owned.length is not None else usual
+        return long, owned.width if owned.width is not None else ZERO
+    if owned.kind == "fat-quarter":
         short, long = system.fat_quarter_size
-        wide = one.width if one.width is not None else long
-        return wide - 2 * one.selvage, one.length if one.length is not None else short
-    wide = one.width if one.width is not None else usual
-    return wide - 2 * one.selvage, one.length if one.length is not None else ZERO
+        wide = owned.width if owned.width is not None else long
+        return wide - 2 * owned.selvage, owned.length if owned.length is not None else short
+    wide = owned.width if owned.width is not None else usual
+    return wide - 2 * owned.selvage, owned.length if owned.length is not None else ZERO

@@ -84,7 +84,7 @@ class PreparedBlock:
 def prepared_fields(block: PreparedBlock) -> dict[str, Any]:
     """What a prepared block holds, by name, to make a later stage of it; what was worked out of it
     is not handed on, as the later stage may say otherwise."""
-    names = [each.name for each in fields(PreparedBlock) if each.name != "known"]
+    names = [part.name for part in fields(PreparedBlock) if part.name != "known"]
     return {name: getattr(block, name) for name in names}
 
 
