@@ -57,16 +57,6 @@ def chart_table(sizes: str, plan: BlockPlan) -> Table:
     return Table(f"Size chart: {plan.block.title}", chart_lines(chart, plan), chart_notes(chart))
 
 
-def save_table(
-    table: Table, measure: Measure, path: str | os.PathLike[str], paper: str | None = None
-) -> None:
-    """Write a table by the ending of its file: PDF, else CSV. Raises ``FileProblem``."""
-    if Path(path).suffix.lower() == ".pdf":
-        write_table(table, measure, path, paper)
-    else:
-        write_csv(table.lines, path)
-
-
 def write_csv(lines: Lines, path: str | os.PathLike[str]) -> None:
     """A table as CSV, its head first. Raises ``FileProblem`` where it cannot be written."""
     text = StringIO()
