@@ -485,7 +485,7 @@ def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):
     setter.rests()
     page.does.click()
     setter.rests()
-    assert page.notes.text().startswith("No: of B")
+    assert page.notes.text().startswith("Not enough B for")
     assert "Leave out border 1" in page.notes.text()
 
 

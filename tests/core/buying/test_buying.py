@@ -169,7 +169,7 @@ def test_what_there_is_does_or_what_would_make_it_do_is_told():
     found = enough(plan)
     assert [c.fabric for c in found.short] == ["a"]
     words = enough_lines(found, short)
-    assert words[0].startswith("No: of A there is no room for")
+    assert words[0].startswith("Not enough A for")
     fewer = next(c for c in found.changes if "instead of 4" in c.text)
     number = int(re.match(r"Make (\d+)", fewer.text)[1])
     assert not enough(plan_block(short, PIN, number)).short

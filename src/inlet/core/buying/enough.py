@@ -204,19 +204,19 @@ def enough_lines(found: Enough, project: Project) -> list[str]:
     if not found.entered:
         return ["Nothing is entered under “What I have” yet."]
     if found.does:
-        return ["Yes: what you have does. The fabrics above show how to cut it."]
+        return ["Yes, you have enough. The fabrics above show how to cut it."]
     measure = project.measure
     lines = []
     for cloth in found.short:
         pieces = ", ".join(
             f"{m.number} × {size_text(m.cut.cut, measure)}" for m in cloth.missing[:4]
         )
-        lines.append(f"No: of {cloth_name(project, cloth.fabric)} there is no room for {pieces}.")
+        lines.append(f"Not enough {cloth_name(project, cloth.fabric)} for {pieces}.")
     if found.changes:
         unit = length_text(measure.from_inches(1), measure).split()[-1]
         for change in found.changes[:6]:
             spares = f" (spares {change.spares:.0f} sq {unit})" if change.spares >= 1 else ""
-            lines.append(f"It does if you: {change.text}{spares}.")
+            lines.append(f"It is enough if you: {change.text}{spares}.")
     else:
-        lines.append("No single change that was tried makes it do; buy what is missing.")
+        lines.append("No single change that was tried makes it enough; buy what is missing.")
     return lines
