@@ -6,7 +6,7 @@ from __future__ import annotations
 import json
 from collections import Counter
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.cutlist.cuts import Cut
@@ -73,7 +73,15 @@ def laid(project: Project, cuts: list[Cut], work: int = 0):
     return plans, ready
 
 
+ALONE_IN_A_WIDER_STRIP = [
+    (F(8), F(73, 8), 19, "rectangle"), (F(55, 4), F(29, 2), 9, "strip"),
+    (F(49, 8), F(91, 8), 5, "strip"), (F(19, 2), F(55, 4), 15, "rectangle"),
+    (F(77, 8), F(31, 2), 9, "rectangle"), (F(113, 8), F(129, 8), 1, "rectangle"),
+]  # fmt: skip
+
+
 @given(sizes, haves, rules, st.sampled_from([F(0), F(1, 2)]), st.sampled_from([0, 0, FEW]))
+@example(ALONE_IN_A_WIDER_STRIP, [], Cutting(folds=2, square_every=0, stack=1), F(0), FEW)
 @settings(max_examples=50, deadline=None)
 def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
     wanted, have, cutting, squaring, work

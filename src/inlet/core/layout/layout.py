@@ -273,14 +273,14 @@ class _Work:
         return tuple(strips)
 
     def _uncut(self, strip: LaidStrip, cloth: LaidCloth) -> LaidStrip:
-        """A strip that gives one length for a strip set, and nothing else, stays whole: what it is
+        """A strip just as wide as the one length it gives for a strip set stays whole: what it is
         longer comes off with the set's ends, and a cut and a squared end are spared."""
         if sum(segment.count for segment in strip.segments) != 1 or len(strip.segments[0].rows) > 1:
             return strip
         (pieces, *others) = strip.segments[0].rows[0].pieces
         want = next(w for w in self.wants if w.cut.label == pieces.label)
         alone = pieces.count == 1 and not others and pieces.size == (want.wide, want.high)
-        if not alone or want.cut.shape != "strip":
+        if not alone or want.cut.shape != "strip" or strip.width != want.high:
             return strip
         wide = 2 * cloth.width / max(2, cloth.layers)
         if want.wide < WHOLE_FROM * wide:
