@@ -70,8 +70,9 @@ def test_ten_cuts_left_handed_in_centimetres_back_two_and_on_after_reopening(cut
     assert "Prepare the fabric" in cutter.says()
     assert "Fold it once, selvage to selvage" in cutter.says()
     assert cutter.mat.shown.left_handed
-    first, last = (cutter.mat._box(cutter.mat.shown, r) for r in _ends(cutter.mat.shown))
-    assert first.left() > last.left()  # the squared end lies to the right
+    frame = cutter.mat._frame(cutter.mat.shown)
+    first, last = (frame.box(r) for r in _ends(cutter.mat.shown))
+    assert first[0] > last[0]  # the squared end lies to the right
     cutter.press(Qt.Key.Key_Space)  # prepared
     assert "working out what to buy" in cutter.says()  # what is known is of the plan before
     cutter.rests()
@@ -270,7 +271,7 @@ def test_diamonds_lie_head_to_tail_on_the_mat(cutter):
     assert holding
     cutter.stage.choose(cutter.stage.cloths.index(holding[0]))
     cutter.rests()
-    (outlines,) = [found for (_, holds), found in cutter.mat._outlines.items() if holds == 9]
+    (outlines,) = [found for (_, holds), found in cutter.mat.shown.outlines.items() if holds == 9]
     assert len(outlines) == 9
     notes = cutter.maker.reads(cutter.ticket)
     assert "9 from a strip" in notes

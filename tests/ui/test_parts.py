@@ -7,11 +7,14 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 from PySide6.QtWidgets import QApplication, QPushButton, QWidget
 
+from inlet.core.figures.display import bounds_of
+from inlet.core.figures.moves import lines_figure
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan.block import plan_block
 from inlet.core.project.measure import INCH, METRIC, Measure
+from inlet.core.project.project import Project
 from inlet.core.table.moves import DrawnLine
 from inlet.core.table.sheets import square_sheet
 from inlet.ui import theme
@@ -20,8 +23,9 @@ from inlet.ui.shell.tape import Reading, Tape
 from inlet.ui.tasks import planner as planning
 from inlet.ui.tasks.background import close_all
 from inlet.ui.tasks.planner import Planner
-from inlet.ui.widgets.drawing import Frame, bounds_of, draw_lines, draw_sheet
+from inlet.ui.widgets.drawing import Frame, draw_sheet
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.painting import draw_figure
 from inlet.ui.widgets.parts import ValueEdit, button, column, empty, label
 from tests.blocks import block_of, project_of
 
@@ -114,7 +118,10 @@ def test_cloth_is_drawn_in_its_colour_and_grey_as_its_lightness(qapp):
     for grey in (False, True):
         image = QImage(40, 40, QImage.Format.Format_RGB32)
         painter = QPainter(image)
-        frame = Frame.fit(QRectF(0, 0, 40, 40), bounds_of([sheet]))
+        frame = Frame.fit(
+            QRectF(0, 0, 40, 40),
+            bounds_of([tuple(p.floats() for p in outline) for outline, _ in sheet]),
+        )
         draw_sheet(painter, frame, sheet, project, grey=grey)
         painter.end()
         colours.append(QColor(image.pixel(20, 20)))
@@ -259,10 +266,11 @@ def test_lines_and_arrows_of_no_length_are_not_drawn(qapp):
     painter = QPainter(picture)
     here = Point(F(1), F(1))
     frame = Frame.fit(QRectF(0, 0, 60, 60), (0, 0, 2, 2))
-    draw_lines(painter, frame, [DrawnLine(kind, here, here) for kind in ("press", "seam", "cut")])
+    lines = [DrawnLine(kind, here, here) for kind in ("press", "seam", "cut")]
+    draw_figure(painter, lines_figure(lines, frame.placed), Project())
     painter.end()
     assert picture == blank
     painter = QPainter(picture)
-    draw_lines(painter, frame, [DrawnLine("dot", here, here)])
+    draw_figure(painter, lines_figure([DrawnLine("dot", here, here)], frame.placed), Project())
     painter.end()
     assert picture != blank

@@ -34,7 +34,7 @@ class Presser:
 
     def at(self, stretch):
         """A place on a seam, on screen, away from its junctions."""
-        return self.picture.frame().spot(*self.session.pressing.middle(stretch)).toPoint()
+        return self.picture.frame().at(*self.session.pressing.middle(stretch)).toPoint()
 
     def click(self, where):
         self.bot.mouseMove(self.picture, where)
@@ -115,7 +115,7 @@ def test_a_centre_is_whirled_by_key_and_by_button(presser):
     assert "spun" in it.stage.why.text()
     it.bot.mouseClick(it.stage.whirl, Qt.MouseButton.LeftButton)  # let go of again
     assert it.wait().whirled == frozenset()
-    where = it.picture.frame().at(it.session.pressing.at_vertex(vertex).junction.at).toPoint()
+    where = it.picture.frame().spot(it.session.pressing.at_vertex(vertex).junction.at).toPoint()
     it.click(where)
     assert it.picture.met.junction.vertex == vertex
     it.bot.mouseClick(it.stage.whirl, Qt.MouseButton.LeftButton)

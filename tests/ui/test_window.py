@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 from pypdf import PdfReader
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QApplication, QColorDialog, QFileDialog, QInputDialog, QMessageBox
 
@@ -238,8 +238,9 @@ def test_cutting_for_more_blocks(maker, qtbot):
     assert "3½" in words
     maker.window.grab()
     mat = maker.window.cutting.mat
-    place, _ = mat._places[0]
-    qtbot.mouseMove(mat, mat._box(mat.shown, place.at).center().toPoint())
+    place, _ = mat.shown.places[0]
+    left, top, right, bottom = mat._frame(mat.shown).box(place.at)
+    qtbot.mouseMove(mat, QPoint(int(left + right) // 2, int(top + bottom) // 2))
     assert "Stack" in maker.window.tape.words()
     assert "3½ in" in maker.window.tape.words()
 

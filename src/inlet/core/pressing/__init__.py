@@ -5,6 +5,7 @@ equal units are pressed alike.
 """
 
 from inlet.core.pressing.advice import Advice, pressing_advice
+from inlet.core.pressing.costs import shown_through
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.folding import Layer
 from inlet.core.pressing.holding import Pinned
@@ -67,6 +68,7 @@ __all__ = [
     "pressing_advice",
     "pressing_lines",
     "reason",
+    "shown_through",
     "step_press",
     "unpin_all",
     "unpin_stretch",

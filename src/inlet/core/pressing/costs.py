@@ -136,9 +136,15 @@ def shadow(block: Block, span: Span, side: int) -> tuple[float, float]:
                 continue
             apart = min(1.0, max(-1.0, (above - below) / FULL_CONTRAST))
             darker -= apart * length
-            if above - below >= TOO_NEAR:
-                shade += apart * _shows(above) * length
+            shade += shown_through(above, below) * length
     return shade / whole, darker / whole
+
+
+def shown_through(above: float, below: float) -> float:
+    """How much of a fabric is seen through another on it, of 1: from their lightness (L*)."""
+    if above - below < TOO_NEAR:
+        return 0.0
+    return min(1.0, (above - below) / FULL_CONTRAST) * _shows(above)
 
 
 def _shows(level: float) -> float:

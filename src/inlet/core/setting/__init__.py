@@ -43,7 +43,7 @@ from inlet.core.setting.edit import (
 )
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.outliers import Odd, odd_ones
-from inlet.core.setting.picture import BlockOnTop, Corners, PatchPicture, blocks_on_top, patches_of
+from inlet.core.setting.picture import BlockOnTop, PatchPicture, blocks_on_top, patches_of
 from inlet.core.setting.pieces import Lying, Row, TopPiece
 from inlet.core.setting.places import (
     MOST_BLOCKS,
@@ -75,7 +75,6 @@ __all__ = [
     "BackingWay",
     "BindingPlan",
     "BlockOnTop",
-    "Corners",
     "Lying",
     "Odd",
     "PatchPicture",

@@ -6,6 +6,7 @@ Promise: a piece is its finished outline with the allowance round it, exactly.
 from inlet.core.table.moves import (
     Do,
     DrawnLine,
+    LineKind,
     Move,
     Repeated,
     cut_sheet,
@@ -58,6 +59,7 @@ __all__ = [
     "Do",
     "DrawnLine",
     "Lean",
+    "LineKind",
     "Move",
     "Piece",
     "Repeated",

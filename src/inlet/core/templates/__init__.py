@@ -6,7 +6,7 @@ Promise: a template is the piece at true size, its cut line an allowance outside
 from inlet.core.templates.angles import Angled, angled, angled_lines
 from inlet.core.templates.centring import SIDES, centred, centring_lines
 from inlet.core.templates.cut_line import Place, Side
-from inlet.core.templates.laid_outlines import Corners, in_box, laid_outlines
+from inlet.core.templates.laid_outlines import in_box, laid_outlines
 from inlet.core.templates.sheets import MOST_SPARES, Correction, Drawn, Sheet, correction, sheets
 from inlet.core.templates.template import Template, bounds_of, templates
 
@@ -14,7 +14,6 @@ __all__ = [
     "MOST_SPARES",
     "SIDES",
     "Angled",
-    "Corners",
     "Correction",
     "Drawn",
     "Place",

@@ -2,27 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from io import BytesIO
+from xml.etree.ElementTree import Element
 
 from PIL import Image, ImageDraw
 
 from inlet.core.cancellation import check, tell
+from inlet.core.figures import Corners, top_figure
 from inlet.core.plan import QuiltPlan
 from inlet.core.project import Project
-from inlet.core.setting import (
-    BlockOnTop,
-    Corners,
-    PatchPicture,
-    blocks_on_top,
-    patches_of,
-    single_pieces,
-)
 from inlet.core.words import cloth_name, near_text
-from inlet.files.drawings.markup import xml_text
+from inlet.files.drawings.markup import (
+    INKS,
+    NO_CLOTH,
+    add,
+    drawing,
+    markup,
+    outlines_path,
+    path_through,
+)
 from inlet.files.problem import FileProblem
 
-NO_CLOTH = "#ffffff"
-SEAM = "#17414c"
 SMOOTH = 3
 """Times as large a PNG is drawn before it is made smaller, so that slants are smooth."""
 MOST_PIXELS = 6000
@@ -33,43 +34,26 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
     fabrics, seams over them."""
     _has_top(plan)
     project = plan.project
-    unit = project.measure.system.unit
-    wide, high = (float(side) for side in plan.size)
-    thin = max(wide, high) / 2000
-    line = f' stroke="{SEAM}" stroke-width="{thin:.4g}"' if seams else ""
-    drawings: dict[int, str] = {}
-    defs, uses = [], []
-    for each in blocks_on_top(plan.top, project):
+    figure = top_figure(plan.top, project)
+    thin = max(figure.size) / 2000
+    title = f"{project.name}, {near_text(plan.size, plan.measure)} finished"
+    root = drawing(figure.size, plan.measure, title)
+    blocks = add(root, "defs")
+    for number, (_, patches) in enumerate(figure.drawings):
+        group = add(blocks, "g", {"id": f"b{number}"})
+        for patch in patches:
+            _add_fabric(group, (patch.outline, *patch.holes), patch.fabric, project)
+    line = {"stroke": INKS["ink"], "stroke-width": f"{thin:.4g}"} if seams else {}
+    top = add(root, "g", {"stroke-linejoin": "round", **line})
+    for area in figure.others:
+        path = _add_fabric(top, area.outlines, area.fabric, project)
+        add(path, "title", text=cloth_name(project, area.fabric))
+    for each in figure.blocks:
         check()
-        name = drawings.get(id(each.block))
-        if name is None:
-            name = drawings[id(each.block)] = f"b{len(drawings)}"
-            defs.append(f'<g id="{name}">{_patches(each, project)}</g>')
-        numbers = " ".join(f"{x:.9g}" for x in each.matrix)
-        uses.append(f'<use href="#{name}" transform="matrix({numbers})"/>')
-    others = [
-        f'<path fill="{_colour(project, piece.fabric)}" d="{_path(corners)}">'
-        f"<title>{xml_text(cloth_name(project, piece.fabric or None))}</title></path>"
-        for piece in single_pieces(plan.top, plan.quilt)
-        if piece.lying is None
-        for corners in [tuple(p.floats() for p in piece.outline)]
-    ]
-    return "\n".join(
-        [
-            f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}{unit}"'
-            f' height="{high:g}{unit}"'
-            f' viewBox="0 0 {wide:.9g} {high:.9g}">',
-            f"<title>{xml_text(project.name)}, {near_text(plan.size, plan.measure)} finished"
-            "</title>",
-            f"<defs>{''.join(defs)}</defs>",
-            f'<g stroke-linejoin="round"{line}>',
-            *others,
-            *uses,
-            "</g>",
-            _quilting(plan, thin),
-            "</svg>\n",
-        ]
-    )
+        numbers = " ".join(f"{x:.9g}" for x in each.on_top.matrix)
+        add(top, "use", {"href": f"#b{each.drawing}", "transform": f"matrix({numbers})"})
+    _add_quilting(root, plan, thin)
+    return markup(root)
 
 
 def quilting_svg(plan: QuiltPlan) -> str:
@@ -77,48 +61,34 @@ def quilting_svg(plan: QuiltPlan) -> str:
     _has_top(plan)
     if not plan.quilted.lines:
         raise FileProblem("inlet: the quilt has no quilting lines yet")
-    unit = plan.measure.system.unit
     wide, high = (float(side) for side in plan.size)
-    return "\n".join(
-        [
-            f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:g}{unit}"'
-            f' height="{high:g}{unit}" viewBox="0 0 {wide:.9g} {high:.9g}">',
-            f"<title>{xml_text(plan.project.name)}, quilting lines</title>",
-            f'<rect width="{wide:.9g}" height="{high:.9g}" fill="none" stroke="{SEAM}"'
-            f' stroke-width="{max(wide, high) / 2000:.4g}"/>',
-            _quilting(plan, max(wide, high) / 1500),
-            "</svg>\n",
-        ]
-    )
+    root = drawing((wide, high), plan.measure, f"{plan.project.name}, quilting lines")
+    edge = {"width": f"{wide:.9g}", "height": f"{high:.9g}", "fill": "none", "stroke": INKS["ink"],
+            "stroke-width": f"{max(wide, high) / 2000:.4g}"}  # fmt: skip
+    add(root, "rect", edge)
+    _add_quilting(root, plan, max(wide, high) / 1500)
+    return markup(root)
 
 
-def _quilting(plan: QuiltPlan, thin: float) -> str:
-    if not plan.quilted.lines:
-        return ""
-    paths = "".join(
-        '<path d="M ' + " L ".join(f"{x:.9g} {y:.9g}" for x, y in line) + '"/>'
-        for line in plan.quilted.lines
-    )
-    return f'<g class="quilting" fill="none" stroke="#bf4b23" stroke-width="{thin:.4g}">{paths}</g>'
+def _add_quilting(root: Element, plan: QuiltPlan, thin: float) -> None:
+    if plan.quilted.lines:
+        look = {"fill": "none", "stroke": INKS["accent"], "stroke-width": f"{thin:.4g}"}
+        group = add(root, "g", {"class": "quilting", **look})
+        for line in plan.quilted.lines:
+            add(group, "path", {"d": path_through(line, closed=False)})
 
 
-def _patches(each: BlockOnTop, project: Project) -> str:
-    patches = []
-    for patch in patches_of(each.block):
-        path = " ".join(_path(corners) for corners in (patch.outline, *patch.holes))
-        colour = _colour(project, patch.fabric or "")
-        look = f'fill="{colour}" fill-rule="evenodd" vector-effect="non-scaling-stroke"'
-        patches.append(f'<path {look} d="{path}"/>')
-    return "".join(patches)
+def _add_fabric(
+    parent: Element, outlines: Iterable[Corners], fabric: str | None, project: Project
+) -> Element:
+    look = {"fill": _colour(project, fabric), "fill-rule": "evenodd",
+            "vector-effect": "non-scaling-stroke"}  # fmt: skip
+    return add(parent, "path", {**look, "d": outlines_path(outlines)})
 
 
-def _path(corners: Corners) -> str:
-    return "M " + " L ".join(f"{x:.9g} {y:.9g}" for x, y in corners) + " Z"
-
-
-def _colour(project: Project, fabric: str) -> str:
-    found = project.fabric(fabric)
-    return found.colour if found is not None else NO_CLOTH
+def _colour(project: Project, fabric: str | None) -> str:
+    known = project.fabric(fabric or "")
+    return known.colour if known is not None else NO_CLOTH
 
 
 def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
@@ -126,34 +96,21 @@ def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
     _has_top(plan)
     if not 16 <= pixels <= MOST_PIXELS:
         raise FileProblem(f"inlet: a picture is from 16 to {MOST_PIXELS} pixels, not {pixels}")
-    project = plan.project
-    wide, high = (float(side) for side in plan.size)
+    figure = top_figure(plan.top, plan.project)
+    wide, high = figure.size
     smooth = SMOOTH if pixels * SMOOTH <= 2 * MOST_PIXELS else 1
     scale = smooth * pixels / max(wide, high)
     size = max(1, round(wide * scale)), max(1, round(high * scale))
     image = Image.new("RGB", size, NO_CLOTH)
     draw = ImageDraw.Draw(image)
-    line = SEAM if seams else None
-
-    def polygon(corners: Corners, colour: str) -> None:
-        draw.polygon([(x * scale, y * scale) for x, y in corners], colour, line, smooth)
-
-    for piece in single_pieces(plan.top, plan.quilt):
-        check()
-        if piece.lying is None:
-            polygon(tuple(p.floats() for p in piece.outline), _colour(project, piece.fabric))
-    known: dict[int, tuple[PatchPicture, ...]] = {}
-    blocks = len(plan.top.pieces)
-    for k, each in enumerate(blocks_on_top(plan.top, project)):
-        check()
-        if k % 64 == 0:
-            tell(min(0.9, 0.9 * k / blocks))
-        patches = known.setdefault(id(each.block), patches_of(each.block))
-        matrix = each.matrix
-        # What has a hole is drawn before what lies in it.
-        for patch in sorted(patches, key=lambda p: not p.holes):
-            corners = tuple(matrix(p) for p in patch.outline)
-            polygon(corners, _colour(project, patch.fabric or ""))
+    line = INKS["ink"] if seams else None
+    whole = figure.many
+    for k, area in enumerate(figure.areas()):
+        if k % 1024 == 0:
+            check()
+            tell(min(0.9, 0.9 * k / whole))
+        corners = [(x * scale, y * scale) for x, y in area.outlines[0]]
+        draw.polygon(corners, _colour(plan.project, area.fabric), line, smooth)
     final = max(1, size[0] // smooth), max(1, size[1] // smooth)
     out = BytesIO()
     image.resize(final, Image.Resampling.LANCZOS).save(out, "PNG")

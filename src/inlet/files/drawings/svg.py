@@ -13,48 +13,38 @@ from inlet.core.geometry import Curve, Point, circle_of
 from inlet.core.numbers import Exact, write_exact
 from inlet.core.project import Block, Project
 from inlet.core.words import cloth_name, size_text
-from inlet.files.drawings.markup import xml_text
+from inlet.files.drawings.markup import INKS, NO_CLOTH, add, drawing, markup
 from inlet.files.whole import export_whole
-
-NO_CLOTH = "#ffffff"
 
 
 def block_svg(project: Project, block: Block) -> str:
     """The block at finished size, patches in their fabrics and seams over them."""
-    system = project.measure.system
     width, height = (float(x) for x in block.finished)
-    sx, sy = block.scale
-    lines = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:g}{system.unit}"'
-        f' height="{height:g}{system.unit}"'
-        f' viewBox="0 0 {width:.6g} {height:.6g}"'
-        f' data-columns="{_numbers_text(block.columns)}" data-rows="{_numbers_text(block.rows)}"'
-        f' data-finished="{_numbers_text(block.finished)}" data-system="{system.name}">',
-        f"<title>{xml_text(block.title)}, {size_text(block.finished, project.measure)} finished"
-        "</title>",
-        '<g class="patches">',
-    ]
+    exact = {"data-columns": _numbers_text(block.columns), "data-rows": _numbers_text(block.rows),
+             "data-finished": _numbers_text(block.finished),
+             "data-system": project.measure.system.name}  # fmt: skip
+    title = f"{block.title}, {size_text(block.finished, project.measure)} finished"
+    root = drawing((width, height), project.measure, title, **exact)
+    patches = add(root, "g", {"class": "patches"})
     for patch in draft(block).patches:
         fabric = project.fabric(patch.fabric or "")
-        colour = fabric.colour if fabric else NO_CLOTH
         outlines = (patch.shape, *patch.holes)
         path = " ".join(_closed(tuple(outline.sides())) for outline in outlines)
-        name = xml_text(cloth_name(project, patch.fabric))
-        lines.append(
-            f'<path class="patch" fill="{colour}" fill-rule="evenodd" d="{path}">'
-            f"<title>{patch.id}: {name}</title></path>"
-        )
-    stroke = max(width, height) / 400
-    lines.append(
-        f'</g>\n<g class="seams" fill="none" stroke="#17414c" stroke-width="{stroke:.4g}">'
-    )
+        look = {"class": "patch", "fill": fabric.colour if fabric else NO_CLOTH,
+                "fill-rule": "evenodd", "d": path}  # fmt: skip
+        drawn = add(patches, "path", look)
+        add(drawn, "title", text=f"{patch.id}: {cloth_name(project, patch.fabric)}")
+    stroke = f"{max(width, height) / 400:.4g}"
+    look = {"class": "seams", "fill": "none", "stroke": INKS["ink"], "stroke-width": stroke}
+    seams = add(root, "g", look)
+    sx, sy = block.scale
     for seam in block.seams:
-        curve = seam.curve
-        finished = image(curve, lambda p: p.scaled(sx, sy))
-        exact = " ".join(write_exact(x) for p in curve if p is not None for x in p)
-        lines.append(f'<path class="seam" data-seam="{exact}" d="{_open(finished)}"/>')
-    lines.append(f'<rect x="0" y="0" width="{width:.6g}" height="{height:.6g}"/>\n</g>\n</svg>\n')
-    return "\n".join(lines)
+        finished = image(seam.curve, lambda p: p.scaled(sx, sy))
+        ends = " ".join(write_exact(x) for p in seam.curve if p is not None for x in p)
+        add(seams, "path", {"class": "seam", "data-seam": ends, "d": _open(finished)})
+    edge = {"x": "0", "y": "0", "width": f"{width:.6g}", "height": f"{height:.6g}"}
+    add(seams, "rect", edge)
+    return markup(root)
 
 
 def write_block_svg(project: Project, block: Block, path: Path) -> None:

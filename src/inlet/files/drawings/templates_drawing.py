@@ -14,7 +14,7 @@ from ezdxf.filemanagement import new
 
 from inlet.core.project import Measure
 from inlet.core.templates import Place, Side, Template, bounds_of
-from inlet.files.drawings.markup import xml_text
+from inlet.files.drawings.markup import INKS, add, drawing, markup
 from inlet.files.whole import export_whole
 
 LAYERS = {"CUT": 1, "SEW": 5, "MARK": 3}
@@ -35,28 +35,21 @@ def _side_by_side(found: Sequence[Template], measure: Measure) -> Iterator[tuple
 
 def write_svg(found: Sequence[Template], measure: Measure, path: str | os.PathLike[str]) -> None:
     """Templates as SVG, a user unit an inch or a centimetre; a group a layer."""
-    unit = measure.system.unit
     placed = list(_side_by_side(found, measure))
     wide = max((bounds_of(t.cut)[2] + by[0] for t, by in placed), default=1.0)
     high = max((bounds_of(t.cut)[3] + by[1] for t, by in placed), default=1.0)
-    lines = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.9g}{unit}" '
-        f'height="{high:.9g}{unit}" viewBox="0 0 {wide:.9g} {high:.9g}" fill="none" '
-        f'stroke-width="{wide / 2000:.4g}">'
-    ]
-    for layer, colour in (("cut", "#bf4b23"), ("sew", "#17414c"), ("mark", "#5c7a80")):
-        lines.append(f'<g id="{layer}" stroke="{colour}">')
+    look = {"fill": "none", "stroke-width": f"{wide / 2000:.4g}"}
+    root = drawing((wide, high), measure, **look)
+    for layer, colour in (("cut", INKS["accent"]), ("sew", INKS["ink"]), ("mark", INKS["soft"])):
+        group = add(root, "g", {"id": layer, "stroke": colour})
         for each, by in placed:
             if layer == "mark":
                 for a, b in (*each.marks, each.grain):
-                    lines.append(f'<path d="M{_at(a, by)}L{_at(b, by)}"/>')
+                    add(group, "path", {"d": f"M{_at(a, by)}L{_at(b, by)}"})
                 continue
             sides = each.cut if layer == "cut" else each.sew
-            name = xml_text(each.label)
-            lines.append(f'<path id="{name}-{layer}" d="{_path(sides, by)}"/>')
-        lines.append("</g>")
-    lines.append("</svg>")
-    export_whole(Path(path), "\n".join(lines).encode("utf-8"))
+            add(group, "path", {"id": f"{each.label}-{layer}", "d": _path(sides, by)})
+    export_whole(Path(path), markup(root).encode("utf-8"))
 
 
 def _at(p: Place, by: Place) -> str:

@@ -11,8 +11,9 @@ from reportlab.lib.colors import black
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase.pdfmetrics import stringWidth
 
-from inlet.core.table import Repeated
-from inlet.files.pdf.guide_drawing import Pen, high_for, wide_for
+from inlet.core.figures import move_bounds, move_figure
+from inlet.core.table import Move, Repeated
+from inlet.files.pdf.figure import Pen
 from inlet.files.pdf.pages import BOLD, INK, MEDIUM, REGULAR
 
 
@@ -110,7 +111,7 @@ class Pictures:
     @property
     def _drawn(self) -> float:
         """How high the highest is."""
-        return max(high_for(m, self.high, MOST_ACROSS * self.high) for m, _ in self.moves)
+        return max(size_within(m, MOST_ACROSS * self.high, self.high)[1] for m, _ in self.moves)
 
     def height(self, wide: float) -> float:
         return self._drawn + 16
@@ -118,8 +119,8 @@ class Pictures:
     def draw(self, pen: Pen, left: float, top: float, wide: float) -> None:
         high = self._drawn
         for number, (move, times) in enumerate(self.moves, self.first):
-            across = wide_for(move, self.high, MOST_ACROSS * self.high)
-            pen.move(move, left, top, across, high)
+            across, _ = size_within(move, MOST_ACROSS * self.high, self.high)
+            draw_move(pen, move, left, top, across, high)
             often = f"{number}" if times == 1 else f"{number}, {times} times"
             pen.canvas.setFillColor(black)
             pen.canvas.setFont(MEDIUM, 8.5)
@@ -127,9 +128,29 @@ class Pictures:
             left += max(across, stringWidth(often, MEDIUM, 8.5)) + GAP
 
 
+def size_within(move: Move, wide: float, high: float) -> tuple[float, float]:
+    """How wide and high a move's picture is, no more than that."""
+    bounds = move_bounds(move)
+    if bounds is None:
+        return 0.0, 0.0
+    across, down = bounds[2] - bounds[0], bounds[3] - bounds[1]
+    return min(wide, across / down * high), min(high, wide * down / across)
+
+
+def draw_move(pen: Pen, move: Move, left: float, top: float, wide: float, high: float) -> None:
+    """A move's picture in a box, at its left and middle."""
+    bounds = move_bounds(move)
+    if bounds is None:
+        return
+    scale = min(wide / (bounds[2] - bounds[0]), high / (bounds[3] - bounds[1]))
+    above = (high - (bounds[3] - bounds[1]) * scale) / 2
+    frame = pen.frame(left - bounds[0] * scale, top - above + bounds[1] * scale, scale)
+    pen.draw(move_figure(move, frame))
+
+
 def wide_of(moves: Sequence[Repeated], high: float = PICTURE) -> float:
     """How wide a line of pictures is."""
-    return sum(wide_for(each.move, high, MOST_ACROSS * high) + GAP for each in moves) - GAP
+    return sum(size_within(each.move, MOST_ACROSS * high, high)[0] + GAP for each in moves) - GAP
 
 
 def in_lines(moves: Sequence[Repeated], wide: float) -> list[Pictures]:

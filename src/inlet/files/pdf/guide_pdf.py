@@ -13,6 +13,7 @@ from reportlab.lib.colors import black
 from inlet import __version__
 from inlet.core.cancellation import check, tell
 from inlet.core.cutlist import Cut
+from inlet.core.figures import sheet_figure
 from inlet.core.layout import buying_text, strips_text
 from inlet.core.methods import PRESS
 from inlet.core.piecing import Card as StepCards
@@ -34,6 +35,7 @@ from inlet.core.table import Move, Repeated, diagonal_text, like_ones_together, 
 from inlet.core.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
 from inlet.files.pdf.cutting_pdf import block_name, draw_cutting
+from inlet.files.pdf.figure import Pen
 from inlet.files.pdf.guide_back import BackPicture
 from inlet.files.pdf.guide_blocks import (
     LEAST_PICTURE,
@@ -48,7 +50,6 @@ from inlet.files.pdf.guide_blocks import (
     in_lines,
     wide_of,
 )
-from inlet.files.pdf.guide_drawing import Pen
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 
 TOP = 58.0
@@ -97,7 +98,7 @@ class _Guide:
         self.before = self.page = before
         used = dict.fromkeys(p.fabric for p in plan.draft.patches)
         self.cloth_letter = {fabric: letters(i).lower() for i, fabric in enumerate(used)}
-        self.pen = Pen(self.canvas, self.project, self.cloth_letter)
+        self.pen = Pen(self.canvas, self.project, self.cloth_letter, size[1])
         self.flow = Flow(self.pen, size, MARGIN, TOP, self._new_page)
         self.half = (self.flow.wide - Flow.BESIDE) / 2
         self.noted: set[str] = set()
@@ -188,7 +189,7 @@ class _Guide:
         scale = min(side / w, side * 1.4 / h)
         top = self.height - flow.y
         picture = tuple((p.polygon, p.fabric) for p in plan.draft.patches)
-        self.pen.sheet(picture, (MARGIN, top, scale), letters_too=False)
+        self.pen.draw(sheet_figure(picture, self.pen.frame(MARGIN, top, scale), lettered=False))
         self.canvas.setFillColor(black)
         for unit in plan.units:
             for spot in unit.unit.places:

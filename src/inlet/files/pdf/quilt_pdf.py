@@ -4,7 +4,7 @@ fabric, how units and blocks are made, then rows, borders, backing, binding, qui
 from __future__ import annotations
 
 import os
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from typing import Any, BinaryIO
 
 from reportlab.lib.colors import HexColor, black
@@ -13,18 +13,15 @@ from reportlab.lib.utils import simpleSplit
 from inlet import __version__
 from inlet.core.buying import quilt_shopping, shopping_lines
 from inlet.core.cancellation import tell
+from inlet.core.figures import top_figure
 from inlet.core.layout import BEST
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import QuiltPlan, listed, work_text
 from inlet.core.schedule import sitting_lines, thread_text
 from inlet.core.setting import (
-    Corners,
     backing_text,
-    blocks_on_top,
-    patches_of,
     quilted_text,
     quilting_words,
-    single_pieces,
 )
 from inlet.core.table import diagonal_text
 from inlet.core.words import CAUTIONS, cloth_name, length_text, near_text, size_text
@@ -198,14 +195,14 @@ class _Guide:
         high = min(high, self.y - MARGIN)
         scale = min(self.wide / wide_of, high / high_of)
         left, foot = MARGIN + (self.wide - wide_of * scale) / 2, self.y - high_of * scale
-        for corners, fabric in _pieces(plan):
-            colour = plan.project.fabric(fabric or "")
+        for area in top_figure(plan.top, plan.project).areas():
+            colour = plan.project.fabric(area.fabric or "")
             self.canvas.setFillColor(
                 HexColor(colour.colour if colour is not None and not lines else "#ffffff")
             )
             self.canvas.setStrokeColor(FAINT if lines else INK)
             self.canvas.setLineWidth(0.3)
-            self._path(corners, left, foot, scale, True)
+            self._path(area.outlines[0], left, foot, scale, True)
         if lines:
             self.canvas.setStrokeColor(QUILTING)
             self.canvas.setLineWidth(0.6)
@@ -225,14 +222,3 @@ class _Guide:
         if filled:
             path.close()
         self.canvas.drawPath(path, stroke=1, fill=int(filled))
-
-
-def _pieces(plan: QuiltPlan) -> Iterator[tuple[Corners, str | None]]:
-    """Every patch of the top with its fabric, those with holes before what lies in them."""
-    for piece in single_pieces(plan.top, plan.quilt):
-        if piece.lying is None:
-            yield tuple(p.floats() for p in piece.outline), piece.fabric or None
-    for each in blocks_on_top(plan.top, plan.project):
-        matrix = each.matrix
-        for patch in sorted(patches_of(each.block), key=lambda p: not p.holes):
-            yield tuple(matrix(p) for p in patch.outline), patch.fabric

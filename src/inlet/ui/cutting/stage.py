@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.figures import OnMat
 from inlet.core.layout import (
     ClothPlan,
     CutCard,
@@ -39,15 +40,15 @@ from inlet.core.project import Cutting, LaidCloth
 from inlet.core.setting import block_counts
 from inlet.core.words import cloth_name
 from inlet.ui import theme
-from inlet.ui.cutting.mat import Mat, Shown
+from inlet.ui.cutting.mat import Mat
 from inlet.ui.cutting.motif_page import MotifPage
 from inlet.ui.cutting.ruler import RulerFace
 from inlet.ui.cutting.shopping_page import ShoppingPage
 from inlet.ui.cutting.sizes_page import SizesPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.drawing import colour_of
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.painting import colour_of
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row, scrolled
 from inlet.ui.widgets.tabs import tabs
 
@@ -257,7 +258,7 @@ class CuttingStage(QWidget):
     def refresh(self) -> None:
         lying, plan = self.lying, self._plan
         if lying is None or plan is None:
-            self.mat.show_cloth(None)
+            self.mat.show_cloth(None, self.session.project)
             self.card.show_none()
             return
         self.chose.emit(lying.plan.fabric)
@@ -268,9 +269,10 @@ class CuttingStage(QWidget):
         done = self._done(lying)
         chosen = next((c.label for c in cuts.values() if session.label in c.labels), "")
         self.mat.chosen = chosen
-        colour = colour_of(project, lying.plan.fabric, session.grey)
         left = rules.handed == "left"
-        self.mat.show_cloth(Shown(lying.cloth, strokes, done, cuts, colour, plan.measure, left))
+        shown = OnMat(lying.cloth, lying.plan.fabric, strokes, done, cuts, plan.measure, left)
+        self.mat.show_cloth(shown, project, session.grey)
+        colour = colour_of(project, lying.plan.fabric, session.grey)
         if done is None:
             found = preparing(lying.cloth, project)
         elif done < len(strokes):

@@ -30,7 +30,7 @@ from inlet.core.project import Fabric, Print, fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.drawing import cloth_brush
+from inlet.ui.widgets.painting import cloth_brush
 from inlet.ui.widgets.parts import ValueEdit, button, column, drop, label, row
 
 NEW_COLOURS = ("#8c6f9c", "#d8b24a", "#7f9fb5", "#a8483c", "#4f6b45", "#d9a69a", "#33302c")

@@ -30,7 +30,8 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.drawing import Frame, cloth_brush, curve_path, draw_tag, path_of
+from inlet.ui.widgets.drawing import Frame, curve_path, path_of
+from inlet.ui.widgets.painting import cloth_brush, draw_tag
 
 MARGIN = 30
 FLASH = 1600

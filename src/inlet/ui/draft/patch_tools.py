@@ -11,7 +11,8 @@ from inlet.core.numbers import Exact
 from inlet.core.project import replace
 from inlet.ui import theme
 from inlet.ui.draft.tool import Tool
-from inlet.ui.widgets.drawing import draw_tag, path_of
+from inlet.ui.widgets.drawing import path_of
+from inlet.ui.widgets.painting import draw_tag
 
 
 class PaintTool(Tool):
@@ -103,7 +104,7 @@ class EraseTool(Tool):
             return
         mark = self._mark_under(pointer)
         if mark is not None:
-            draw_tag(painter, self.drawing.to_screen(mark), "×", 10, True)
+            draw_tag(painter, self.drawing.to_screen(mark), "×", 10, "strong")
             return
         found = self._under(pointer)
         if found is not None:

@@ -26,8 +26,9 @@ from inlet.core.project import Block
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.drawing import colour_of, path_of
+from inlet.ui.widgets.drawing import path_of
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.painting import colour_of
 from inlet.ui.widgets.parts import column, empty, icon_button, label, row
 
 CELL = 42

@@ -6,6 +6,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 
+from inlet.core.figures import lines_figure
 from inlet.core.geometry import midpoint
 from inlet.core.plan import BlockPlan
 from inlet.core.schedule import seams_text
@@ -17,7 +18,8 @@ from inlet.ui.piecing.advice import AdviceList
 from inlet.ui.piecing.stage import PiecingStage, step_words
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.answers import AnswersCard
-from inlet.ui.widgets.drawing import Frame, draw_lines, draw_sheet, draw_tag
+from inlet.ui.widgets.drawing import Frame, draw_sheet
+from inlet.ui.widgets.painting import draw_figure, draw_tag
 from inlet.ui.widgets.parts import column, empty, label, rule
 
 
@@ -107,6 +109,7 @@ class LaidOut(QWidget):
         sx, sy = plan.block.scale
         for number, each in enumerate(self.session.advice, 1):
             start, end = each.start.scaled(sx, sy), each.end.scaled(sx, sy)
-            draw_lines(painter, frame, (DrawnLine("seam", start, end),))
+            seam = lines_figure((DrawnLine("seam", start, end),), frame.placed)
+            draw_figure(painter, seam, plan.project)
             middle = midpoint(start, end)
             draw_tag(painter, frame.at(*middle.floats()), str(number), 8)

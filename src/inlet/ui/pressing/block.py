@@ -11,7 +11,19 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core import figures
 from inlet.core.draft import with_seams
+from inlet.core.figures import (
+    View,
+    arrow_size,
+    arrows_figure,
+    counts_figure,
+    held_figure,
+    junctions_figure,
+    pressed_figure,
+    pressed_frame,
+    way_figure,
+)
 from inlet.core.geometry import distance_to, squared_length
 from inlet.core.numbers import root_up
 from inlet.core.pressing import (
@@ -29,19 +41,10 @@ from inlet.core.pressing import (
 from inlet.core.project import Block
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.pressing.picture import (
-    PressedFrame,
-    View,
-    arrow_size,
-    draw_arrows,
-    draw_counts,
-    draw_junctions,
-    draw_pressed,
-    draw_way,
-)
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.drawing import curve_path
+from inlet.ui.widgets.drawing import Frame, box_of, curve_path
+from inlet.ui.widgets.painting import draw_figure
 
 NEAR_SEAM, NEAR_JUNCTION = 16, 12
 """Pixels from which a seam, or a junction, is pointed at."""
@@ -98,10 +101,11 @@ class PressedPicture(QWidget):
                 )
         self.update()
 
-    def frame(self) -> PressedFrame:
+    def frame(self) -> Frame:
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (10, 24, -10, -6)))
         seam = float(self.session.measure.seam)
-        return PressedFrame(box, self.session.draft, seam, self.view)
+        unit = theme.text_scale()
+        return Frame(pressed_frame(box_of(box), self.session.draft, seam, self.view, unit))
 
     def shown(self) -> tuple[Stretch | None, Met | None]:
         """What is pointed at, else what is picked."""
@@ -226,7 +230,7 @@ class PressedPicture(QWidget):
             return None, None
         place = self.frame()
         x, y = place.back(point)
-        scale = place.frame.scale
+        scale = place.scale
         junctions = [
             (((x - jx) ** 2 + (y - jy) ** 2) ** 0.5, i)
             for i, met in enumerate(pressing.junctions)
@@ -302,14 +306,8 @@ class PressedPicture(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         pressing = self.pressing
         place = self.frame()
-        painter.drawPixmap(0, 0, self._cloth(place, pressing))
+        painter.drawPixmap(0, 0, self._pressed(place, pressing))
         if pressing is not None:
-            if self.view == "layers":
-                draw_counts(painter, place, pressing)
-            else:
-                draw_arrows(painter, place, pressing)
-                draw_junctions(painter, place, pressing)
-            self._draw_pins(painter, place, pressing)
             for seam, met, strong in ((*self._under, False), (self.seam, self.met, True)):
                 self._draw_picked(painter, place, pressing, seam, met, strong)
         painter.setPen(theme.INK_SOFT)
@@ -322,8 +320,8 @@ class PressedPicture(QWidget):
         painter.drawText(QRectF(0, 0, self.width(), theme.px(20)), words)
         painter.end()
 
-    def _cloth(self, place: PressedFrame, pressing: PressingPlan | None) -> QPixmap:
-        """The block without marks, drawn once."""
+    def _pressed(self, place: Frame, pressing: PressingPlan | None) -> QPixmap:
+        """The block with its marks, drawn once."""
         key = (pressing, self.session.draft, self.view, self.session.grey, self.size(),
                self.session.project.fabrics)  # fmt: skip
         if self._drawn is None or self._drawn[0] != key:
@@ -333,28 +331,27 @@ class PressedPicture(QWidget):
             pixmap.fill(Qt.GlobalColor.transparent)
             painter = QPainter(pixmap)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            layers = pressing.layers if pressing is not None else ()
-            draft, project = self.session.draft, self.session.project
-            draw_pressed(painter, place, draft, layers, project, self.view, self.session.grey)
+            figure = self._figure(place.placed, pressing)
+            draw_figure(painter, figure, self.session.project, grey=self.session.grey)
             painter.end()
             self._drawn = key, pixmap
         return self._drawn[1]
 
-    def _draw_pins(self, painter: QPainter, place: PressedFrame, plan: PressingPlan) -> None:
-        """A pin's head on every seam that is held."""
-        held = {pin.span for pin in plan.pins}
-        for stretch in plan.stretches:
-            if stretch.span in held:
-                (x0, y0), (x1, y1) = (p.floats() for p in stretch.ends)
-                at = place.spot(x0 + (x1 - x0) * 0.25, y0 + (y1 - y0) * 0.25)
-                painter.setPen(QPen(theme.PAPER, 1.6))
-                painter.setBrush(theme.ACCENT)
-                painter.drawEllipse(at, theme.px(4), theme.px(4))
+    def _figure(self, placed: figures.Frame, pressing: PressingPlan | None) -> figures.Figure:
+        layers = pressing.layers if pressing is not None else ()
+        project = self.session.project
+        block = pressed_figure(self.session.draft, layers, project, placed, self.view)
+        if pressing is None:
+            return block
+        held = held_figure(pressing, placed)
+        if self.view == "layers":
+            return block + counts_figure(pressing, placed) + held
+        return block + arrows_figure(pressing, placed) + junctions_figure(pressing, placed) + held
 
     def _draw_picked(
         self,
         painter: QPainter,
-        place: PressedFrame,
+        place: Frame,
         plan: PressingPlan,
         seam: Stretch | None,
         met: Met | None,
@@ -364,17 +361,18 @@ class PressedPicture(QWidget):
         ink = theme.ACCENT if strong else theme.INK
         if met is not None:
             painter.setPen(QPen(ink, 2.6))
-            painter.drawEllipse(place.at(met.junction.at), theme.px(13), theme.px(13))
+            painter.drawEllipse(place.spot(met.junction.at), theme.px(13), theme.px(13))
         if seam is not None:
             path = _seam_path(place, seam)
             for colour, width in ((theme.PAPER, 6.0), (ink, 3.4)):
                 painter.setPen(QPen(colour, width))
                 painter.drawPath(path)
-            size = max(arrow_size(place, plan, seam), theme.px(12))
-            draw_way(painter, place, plan, seam, size * 1.2, strong)
+            size = max(arrow_size(plan, seam, place.placed), theme.px(12))
+            way = way_figure(plan, seam, place.placed, size * 1.2, strong)
+            draw_figure(painter, way, self.session.project)
 
 
-def _seam_path(place: PressedFrame, seam: Stretch) -> QPainterPath:
+def _seam_path(place: Frame, seam: Stretch) -> QPainterPath:
     """A seam on screen."""
     path = QPainterPath()
     for curve in seam.join.curves[seam.begin : seam.end]:

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.figures import View
 from inlet.core.pressing import (
     Pinned,
     PressingPlan,
@@ -25,9 +26,6 @@ from inlet.core.pressing import (
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.pressing.block import PressedPicture
-from inlet.ui.pressing.picture import (
-    View,
-)
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout

@@ -26,7 +26,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.piecing.card import SMALL_PICTURE, StepCard
 from inlet.ui.quilt.scene import Look, Scene
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.drawing import colour_of, draw_tag
+from inlet.ui.widgets.painting import colour_of, draw_tag
 from inlet.ui.widgets.parts import button, column, label, row, scrolled
 
 LIST, LEAST_CARD = 190, 260
@@ -299,4 +299,4 @@ class StepPicture(QWidget):
         painter.drawPath(path)
         if self.label:
             first = frame.map(self.of[0]).boundingRect().center()
-            draw_tag(painter, first, self.label, 10, True)
+            draw_tag(painter, first, self.label, 10, "strong")

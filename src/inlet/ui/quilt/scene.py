@@ -14,10 +14,11 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QImage, QPainter, QPainterPath, QPen, QPolygonF, QTransform
 
 from inlet.core.cancellation import check
-from inlet.core.project import Block, Project, Quilt
-from inlet.core.setting import Lying, Spot, Top, blocks_on_top, patches_of, single_pieces
+from inlet.core.figures import top_figure
+from inlet.core.project import Block, Project
+from inlet.core.setting import Lying, PatchPicture, Spot, Top
 from inlet.ui import theme
-from inlet.ui.widgets.drawing import cloth_brush
+from inlet.ui.widgets.painting import cloth_brush, polygon_of
 
 LARGE = 700
 """Pixels: a block shown larger than this is drawn as it is."""
@@ -60,29 +61,23 @@ class Scene:
         self.blocks: list[Drawn] = []
         self.drawings: list[tuple[Block, tuple[Patch, ...]]] = []
         self._pictures: OrderedDict[object, tuple[QImage, float]] = OrderedDict()
-        which: dict[int, int] = {}
-        for each in blocks_on_top(top, project):
+        figure = top_figure(top, project)
+        for block, patches in figure.drawings:
+            self.drawings.append((block, tuple(_path(patch) for patch in patches)))
+        for each in figure.blocks:
             check()
-            number = which.get(id(each.block))
-            if number is None:
-                number = which[id(each.block)] = len(self.drawings)
-                self.drawings.append((each.block, _patches(each.block)))
-            matrix = each.matrix
-            wide, high = (float(side) for side in each.block.finished)
+            matrix = each.on_top.matrix
+            wide, high = (float(side) for side in each.on_top.block.finished)
             turned = (round(matrix.a, 9), round(matrix.b, 9), round(matrix.c, 9),
                       round(matrix.d, 9))  # fmt: skip
             middle = matrix((wide / 2, high / 2))
-            dx = (abs(turned[0]) * wide + abs(turned[2]) * high) / 2
-            dy = (abs(turned[1]) * wide + abs(turned[3]) * high) / 2
-            reach = QRectF(middle[0] - dx, middle[1] - dy, 2 * dx, 2 * dy)
-            self.blocks.append(Drawn(number, turned, middle, reach, each.lying))
-        quilt = project.quilt or Quilt()
+            left, above, right, below = each.reach
+            reach = QRectF(left, above, right - left, below - above)
+            self.blocks.append(Drawn(each.drawing, turned, middle, reach, each.on_top.lying))
         self.others: list[tuple[QPolygonF, QRectF, str]] = []
-        for piece in single_pieces(top, quilt):
-            check()
-            if piece.lying is None:
-                polygon = QPolygonF([QPointF(*p.floats()) for p in piece.outline])
-                self.others.append((polygon, polygon.boundingRect(), piece.fabric))
+        for area in figure.others:
+            polygon = polygon_of(area.outlines[0])
+            self.others.append((polygon, polygon.boundingRect(), area.fabric or ""))
 
     def of(self, top: Top, project: Project) -> Scene:
         """The scene of a top: this one in other fabrics where its pieces and blocks are the
@@ -199,16 +194,13 @@ def _outline(each: Drawn) -> QPolygonF:
     return QPolygonF([QPointF(*p.floats()) for p in each.lying.corners])
 
 
-def _patches(block: Block) -> tuple[Patch, ...]:
-    patches = []
-    for patch in patches_of(block):
-        path = QPainterPath()
-        path.setFillRule(Qt.FillRule.OddEvenFill)
-        for corners in (patch.outline, *patch.holes):
-            path.addPolygon(QPolygonF([QPointF(*p) for p in corners]))
-            path.closeSubpath()
-        patches.append(Patch(path, patch.fabric))
-    return tuple(patches)
+def _path(patch: PatchPicture) -> Patch:
+    path = QPainterPath()
+    path.setFillRule(Qt.FillRule.OddEvenFill)
+    for corners in (patch.outline, *patch.holes):
+        path.addPolygon(polygon_of(corners))
+        path.closeSubpath()
+    return Patch(path, patch.fabric)
 
 
 def seam_pen() -> QPen:

@@ -23,7 +23,7 @@ from inlet.core.setting import Spot
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.scene import Look, Scene
-from inlet.ui.widgets.drawing import draw_tag
+from inlet.ui.widgets.painting import draw_tag
 
 STEP = 1.25
 """How much nearer or farther one step goes."""
@@ -226,7 +226,7 @@ class TopView(QWidget):
         for number, spot in enumerate(self.odd, 1):
             if spot in self._spot_of:
                 text = "odd one" if len(self.odd) == 1 else f"odd {number}"
-                draw_tag(painter, self.middle_of(spot), text, 10, True)
+                draw_tag(painter, self.middle_of(spot), text, 10, "strong")
 
     def _turn_marks(self, painter: QPainter, frame: QTransform, scene: Scene) -> None:
         """A small corner where each block's upper left lies; hollow where it is mirrored."""

@@ -14,7 +14,8 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.drawing import Frame, draw_sheet, draw_tag
+from inlet.ui.widgets.drawing import Frame, draw_sheet
+from inlet.ui.widgets.painting import draw_tag
 
 APART = 0.22
 """How far units are pulled apart: a share of their place in the block."""
@@ -76,9 +77,7 @@ class BlockApart(QWidget):
         frame = Frame.fit(room, (0, 0, w * (1 + APART), h * (1 + APART)))
         # Half of what is still to come is taken off both sides, so that it opens from the middle.
         still = (1 - self._apart) * APART / 2
-        frame = Frame(
-            frame.left + w * still * frame.scale, frame.top + h * still * frame.scale, frame.scale
-        )
+        frame = frame.moved(frame.at(w * still, h * still))
         smallest = min(
             (min(float(x) for x in u.unit.size) for u in plan.units if u.unit.tiles), default=1.0
         )
@@ -104,7 +103,7 @@ class BlockApart(QWidget):
                 spot = moved.at(*label_place(plan.draft, place.part))
                 tags.append((spot, unit.unit.label, chosen))
         for at, text, chosen in tags:
-            draw_tag(painter, at, text, points, chosen)
+            draw_tag(painter, at, text, points, "strong" if chosen else "plain")
 
     def _nested(
         self,
@@ -131,8 +130,7 @@ class BlockApart(QWidget):
         xs, ys = zip(*(p.floats() for p in outline), strict=True)
         far = APART * self._apart
         x, y = (min(xs) + max(xs)) / 2 * far, (min(ys) + max(ys)) / 2 * far
-        at = frame.at(x, y)
-        return Frame(at.x(), at.y(), frame.scale)
+        return frame.moved(frame.at(x, y))
 
     def _unit_at(self, at: QPointF) -> UnitPlan | None:
         for polygon, unit in reversed(self._hot):  # what is nested lies on top

@@ -1,0 +1,47 @@
+"""What is drawn of a plan, as lists of what lies where and what it means.
+
+Promise: screen, PDF and SVG draw from the same list; nothing is worked out while it is drawn.
+"""
+
+from inlet.core.figures.display import (
+    Area,
+    Box,
+    BoxText,
+    Clip,
+    Corners,
+    Disc,
+    FabricArea,
+    Figure,
+    Frame,
+    Polyline,
+    Side,
+    Spot,
+    Tag,
+    TagLook,
+    bounds_of,
+)
+from inlet.core.figures.looks import LOOKS, Colour, Dash, Look
+from inlet.core.figures.marks import junction_mark
+from inlet.core.figures.mat import MatFrame, OnMat, mat_figure, numbers_figure
+from inlet.core.figures.moves import lines_figure, move_bounds, move_figure, sheet_figure
+from inlet.core.figures.pressed import (
+    View,
+    arrow_size,
+    arrows_figure,
+    counts_figure,
+    held_figure,
+    junctions_figure,
+    pressed_figure,
+    pressed_frame,
+    way_figure,
+)
+from inlet.core.figures.top import top_figure
+
+__all__ = [
+    "LOOKS", "Area", "Box", "BoxText", "Clip", "Colour", "Corners", "Dash", "Disc", "FabricArea",
+    "Figure", "Frame", "Look", "MatFrame", "OnMat", "Polyline", "Side", "Spot", "Tag",
+    "TagLook", "View", "arrow_size", "arrows_figure",
+    "bounds_of", "counts_figure", "held_figure", "junction_mark", "junctions_figure",
+    "lines_figure", "mat_figure", "move_bounds", "move_figure", "numbers_figure",
+    "pressed_figure", "pressed_frame", "sheet_figure", "top_figure", "way_figure",
+]  # fmt: skip
