@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 from pathlib import Path
+from typing import get_args
 
 import pytest
 from hypothesis import assume, given, settings
@@ -25,23 +26,23 @@ from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import (
-    BORDER_KINDS,
-    BORDER_ORDERS,
-    QUILTING_KINDS,
-    TURNINGS,
     Alternate,
     Backing,
     Batting,
     Binding,
     Border,
+    BorderKind,
+    BorderOrder,
     Colourway,
     Motif,
     Quilt,
+    QuiltingKind,
     QuiltingLines,
     QuiltPlace,
     Sashing,
     Scatter,
     Triangles,
+    Turning,
 )  # fmt: skip
 from inlet.core.project.value import replace
 from inlet.core.schedule.thread import thread_for
@@ -83,8 +84,10 @@ def quilts(draw, fabrics, blocks):
     )  # fmt: skip
     borders = st.lists(
         st.builds(
-            Border, width=width, fabric=fabric, extra=more, kind=st.sampled_from(BORDER_KINDS),
-            order=st.sampled_from(BORDER_ORDERS), measured=st.none() | st.tuples(lengths, lengths),
+            Border, width=width, fabric=fabric, extra=more,
+            kind=st.sampled_from(get_args(BorderKind)),
+            order=st.sampled_from(get_args(BorderOrder)),
+            measured=st.none() | st.tuples(lengths, lengths),
         ),
         max_size=2,
     )  # fmt: skip
@@ -92,7 +95,7 @@ def quilts(draw, fabrics, blocks):
         Motif,
         id=st.just("of four"),
         block=block,
-        turning=st.sampled_from(TURNINGS),
+        turning=st.sampled_from(get_args(Turning)),
         columns=st.just(2),
     )
     way = st.builds(
@@ -105,7 +108,7 @@ def quilts(draw, fabrics, blocks):
         columns=draw(st.none() | st.integers(0, 30)),
         block=draw(block),
         alternate=draw(st.none() | st.builds(Alternate, block=block, fabric=fabric)),
-        turning=draw(st.sampled_from(TURNINGS)),
+        turning=draw(st.sampled_from(get_args(Turning))),
         row_lengths=tuple(draw(st.lists(st.integers(0, 9), max_size=3))),
         places=tuple(draw(st.lists(place, max_size=2))),
         motifs=tuple(draw(st.lists(motif, max_size=1))),
@@ -122,7 +125,7 @@ def quilts(draw, fabrics, blocks):
                 st.lists(
                     st.builds(
                         QuiltingLines,
-                        kind=st.sampled_from(QUILTING_KINDS),
+                        kind=st.sampled_from(get_args(QuiltingKind)),
                         fabric=fabric,
                         distance=width,
                         repeats=st.integers(1, 3),

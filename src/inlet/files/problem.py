@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import os
-import re
 from pathlib import Path
 from typing import Any
 
@@ -58,57 +57,3 @@ def shown(value: Any) -> str:
     except ValueError:  # more digits than Python writes
         text = "a number of thousands of digits"
     return text if len(text) <= _SHOWN else text[: _SHOWN - 1] + "…"
-
-
-_KINDS = {
-    "object": "a group {…}",
-    "array": "a list […]",
-    "str": "text",
-    "int": "a whole number",
-    "float": "a number",
-    "bool": "true or false",
-}
-
-
-def in_plain_words(message: str, raw: Any) -> str:
-    """The message of the library that checks types, as place, what is there and what is wanted:
-    “Expected `array`, got `str` - at `$.blocks[0].columns`” as “blocks[0].columns: “3” is not a
-    list”. ``raw`` is what was read."""
-    found = re.fullmatch(r"(.*?)(?: - at `(?:key in )?\$\.?(.*?)`(?: in .*)?)?", message, re.DOTALL)
-    assert found is not None
-    text, path = found[1], found[2] or ""
-    here, place = _walk(raw, path)
-    start = f"{place}: " if place else ""
-    missing = re.search(r"missing required field `(\w+)`", text)
-    if missing:
-        return f"{start}“{missing[1]}” is missing"
-    length = re.search(r"of length (\d+)", text)
-    if length:
-        return f"{start}expected a list of {length[1]}, found {shown(here)}"
-    kinds = re.search(r"Expected `([^`]*)`", text)
-    if kinds:
-        names = [k.strip() for k in kinds[1].split("|")]
-        wanted = " or ".join(_KINDS.get(k, k) for k in names if k != "null")
-        return f"{start}expected {wanted}, found {shown(here)}"
-    if "out of range" in text:
-        return f"{start}{shown(here)} is out of range"
-    return f"{start}{text}"
-
-
-def _walk(raw: Any, path: str) -> tuple[Any, str]:
-    """What stands at a library's path, and the path as a message names it: for “[...]”, any value
-    of a group, the first that is not text."""
-    here, place = raw, ""
-    for name, index in re.findall(r"([^.\[\]]+)|\[(\d+|\.\.\.)\]", path):
-        if index == "...":
-            items = here.items() if isinstance(here, dict) else ()
-            key, here = next(((k, v) for k, v in items if not isinstance(v, str)), ("", None))
-            place += f".{printable(key)[:_SHOWN]}"
-        elif index:
-            inside = isinstance(here, list) and int(index) < len(here)
-            here = here[int(index)] if inside else None
-            place += f"[{index}]"
-        else:
-            here = here.get(name) if isinstance(here, dict) else None
-            place += f".{name}" if place else name
-    return here, place

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from itertools import product
+from typing import get_args
 
 import numpy as np
 import pytest
@@ -13,7 +14,7 @@ from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.outcomes import OPEN
 from inlet.core.pressing.program import WORK
 from inlet.core.pressing.reasons import reason
-from inlet.core.project.pressing import SCHOOLS, BlockPressing, Pin
+from inlet.core.project.pressing import BlockPressing, Pin, PressingMethod
 from inlet.core.project.value import replace
 from tests.blocks import F, project_of
 from tests.core.assembly.test_assembly import ALL
@@ -80,7 +81,7 @@ TOO_MUCH = 10**7
 """In place of what cannot be done: so many of them still fit into the array."""
 
 
-@pytest.mark.parametrize("school", SCHOOLS)
+@pytest.mark.parametrize("school", get_args(PressingMethod))
 def test_no_answer_is_cheaper_on_any_block_of_few_seams(school):
     tried = 0
     for name, block in BLOCKS.items():

@@ -6,6 +6,7 @@ from __future__ import annotations
 import json
 from collections import Counter
 from itertools import pairwise
+from typing import get_args
 
 import pytest
 import shapely
@@ -21,24 +22,24 @@ from inlet.core.project.cutting import Cutting
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.quilt import (
-    ALTERNATIONS,
-    BORDER_KINDS,
-    FITS,
-    QUILTING_KINDS,
-    TURNINGS,
     Alternate,
+    Alternation,
     Backing,
     Batting,
     Binding,
     Border,
+    BorderKind,
     Colourway,
     Motif,
     Quilt,
+    QuiltingKind,
     QuiltingLines,
     QuiltPlace,
     Sashing,
     Scatter,
+    TriangleFit,
     Triangles,
+    Turning,
 )  # fmt: skip
 from inlet.core.project.value import replace
 from inlet.core.setting.places import block_counts, placed, row_lengths
@@ -72,14 +73,14 @@ def any_quilts(draw):
     plain = st.sampled_from(["f", "f", "long", ""])
     motif = st.builds(
         Motif, id=st.just("m"), columns=st.integers(1, 3), rows=st.integers(1, 3), block=plain,
-        turning=st.sampled_from(TURNINGS),
+        turning=st.sampled_from(get_args(Turning)),
     )  # fmt: skip
     border = st.builds(
-        Border, width=LENGTH, fabric=CLOTH, kind=st.sampled_from(BORDER_KINDS), block=BLOCK,
+        Border, width=LENGTH, fabric=CLOTH, kind=st.sampled_from(get_args(BorderKind)), block=BLOCK,
         corner_fabric=CLOTH, measured=some(st.just((F(31), F(33)))),
     )  # fmt: skip
     quilting = st.builds(
-        QuiltingLines, kind=st.sampled_from(QUILTING_KINDS), fabric=CLOTH, distance=LENGTH,
+        QuiltingLines, kind=st.sampled_from(get_args(QuiltingKind)), fabric=CLOTH, distance=LENGTH,
         repeats=st.integers(1, 3), diagonal=st.booleans(),
     )  # fmt: skip
     way = Colourway(id="w", cloths={"a": "b", "b": "c"})
@@ -87,9 +88,9 @@ def any_quilts(draw):
         setting=draw(st.sampled_from(["", "straight", "on-point"])),
         columns=draw(NUMBER), rows=draw(NUMBER),
         block=draw(st.sampled_from(["f", "f", "f", "m", "long", "empty", ""])),
-        turning=draw(st.sampled_from(TURNINGS)),
+        turning=draw(st.sampled_from(get_args(Turning))),
         alternate=draw(some(st.builds(
-            Alternate, block=BLOCK, fabric=CLOTH, by=st.sampled_from(ALTERNATIONS)))),
+            Alternate, block=BLOCK, fabric=CLOTH, by=st.sampled_from(get_args(Alternation))))),
         row_lengths=tuple(draw(st.lists(st.integers(0, 5), max_size=2))), filler=draw(CLOTH),
         places=tuple(draw(st.lists(places, max_size=3))),
         motifs=(draw(motif),), colourways=(way,),
@@ -98,7 +99,7 @@ def any_quilts(draw):
             Sashing, width=LENGTH, fabric=CLOTH, corner_fabric=CLOTH, down=LENGTH,
             outside=st.booleans()))),
         triangles=draw(some(st.builds(
-            Triangles, fabric=CLOTH, fit=st.sampled_from(FITS), float_by=LENGTH))),
+            Triangles, fabric=CLOTH, fit=st.sampled_from(get_args(TriangleFit)), float_by=LENGTH))),
         borders=tuple(draw(st.lists(border, max_size=2))),
         binding=draw(some(st.builds(
             Binding, width=LENGTH, fabric=CLOTH, cut=st.sampled_from(["straight", "bias"])))),
@@ -169,7 +170,7 @@ def test_pieces_find_room_or_are_told_however_narrow_the_cloth(quilt, width, was
     assert all(ready[cut["label"]] >= cut["count"] for cut in data["cuts"])
 
 
-@pytest.mark.parametrize("turning", TURNINGS)
+@pytest.mark.parametrize("turning", get_args(Turning))
 @pytest.mark.parametrize("on_point", [False, True])
 def test_neighbours_in_the_pressing_grid_are_neighbours_on_the_top(turning, on_point):
     """Two blocks side by side in the grid that pressing looks at touch on the laid-out top, right

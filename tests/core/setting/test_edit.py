@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from typing import get_args
 
 import pytest
 from hypothesis import given, settings
@@ -18,7 +19,6 @@ from inlet.core.project.block import Arc, Seam
 from inlet.core.project.cutting import Begun, Cutting, LaidCloth
 from inlet.core.project.measure import METRIC
 from inlet.core.project.quilt import (
-    TURNINGS,
     Alternate,
     Border,
     Colourway,
@@ -26,6 +26,7 @@ from inlet.core.project.quilt import (
     Quilt,
     QuiltPlace,
     Scatter,
+    Turning,
 )  # fmt: skip
 from inlet.core.project.value import replace
 from inlet.core.setting.edit import (
@@ -68,7 +69,7 @@ def picture(project):
     return out
 
 
-@given(SPOTS, SPOTS, st.sampled_from(TURNINGS), st.booleans())
+@given(SPOTS, SPOTS, st.sampled_from(get_args(Turning)), st.booleans())
 @settings(max_examples=40, deadline=None)
 def test_edits_come_back(one, other, turning, on_point):
     """Four turns, two mirrors, two swaps: the quilt is as it was, and nothing stays written
@@ -102,7 +103,7 @@ def test_mirrored_as_it_lies(turn, mirror):
     }
 
 
-@pytest.mark.parametrize("turning", TURNINGS)
+@pytest.mark.parametrize("turning", get_args(Turning))
 @pytest.mark.parametrize("on_point", [False, True])
 def test_one_turned_block_is_the_odd_one(turning, on_point):
     quilt = Quilt(setting="on-point" if on_point else "", columns=4, rows=4, block="f",
@@ -268,7 +269,7 @@ def test_motifs_come_apart_where_blocks_meet():
         assert (place.turn, place.mirror) == (each.lying.placed.turn, each.lying.placed.mirror)
 
 
-@given(st.sampled_from(TURNINGS), st.integers(0, 2), st.integers(0, 2), st.booleans())
+@given(st.sampled_from(get_args(Turning)), st.integers(0, 2), st.integers(0, 2), st.booleans())
 @settings(max_examples=20, deadline=None)
 def test_a_motif_taken_from_the_top_looks_as_it_lay(turning, left, top, odd):
     """Two by two places taken together: one motif alone shows just those blocks, moved."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from itertools import accumulate
+from typing import get_args
 
 import pytest
 import shapely
@@ -19,10 +20,10 @@ from inlet.core.project.block import Block
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import (
-    BORDER_KINDS,
-    BORDER_ORDERS,
     Alternate,
     Border,
+    BorderKind,
+    BorderOrder,
     Motif,
     Quilt,
     QuiltPlace,
@@ -67,8 +68,8 @@ def quilts(draw):
         down=st.none() | lengths, outside=st.booleans(),
     )  # fmt: skip
     border = st.builds(
-        Border, width=lengths, fabric=st.just("e"), order=st.sampled_from(BORDER_ORDERS),
-        kind=st.sampled_from(BORDER_KINDS), block=st.just("b"),
+        Border, width=lengths, fabric=st.just("e"), order=st.sampled_from(get_args(BorderOrder)),
+        kind=st.sampled_from(get_args(BorderKind)), block=st.just("b"),
     )  # fmt: skip
     quilt = Quilt(
         setting="on-point" if on_point else "straight",

@@ -30,6 +30,7 @@ from inlet.core.project import (
     LaidStrip,
     Project,
     Rates,
+    folded,
     replace,
 )
 from inlet.core.templates import Angled, angled
@@ -129,7 +130,7 @@ class _Work:
         width = self.width
         area = sum((self._area(w) * w.number for w in self.wants), ZERO)
         squaring = self.project.measure.squared_off
-        source = Source("new", width, ZERO, 2**rules.folds, squaring)
+        source = Source("new", width, ZERO, folded(rules.folds), squaring)
         made = self._filled(source, work, None)
         if made is None:
             return

@@ -10,7 +10,10 @@ from inlet.core.project import (
     Cutting,
     Fabric,
     Have,
+    LaidKind,
+    Layers,
     Project,
+    folded,
 )
 
 ZERO = Fraction(0)
@@ -20,10 +23,10 @@ class Source(NamedTuple):
     """Fabric to lay down, as it comes out of the wash: how wide and how long, in how many layers,
     and what squaring takes of it."""
 
-    kind: str
+    kind: LaidKind
     width: Exact
     length: Exact
-    layers: int
+    layers: Layers
     squaring: Exact
 
 
@@ -43,7 +46,7 @@ def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source
                 wide * (1 - fabric.shrinkage[1] / 100),
                 long * (1 - fabric.shrinkage[0] / 100),
             )
-        layers = 2**rules.folds if owned.kind == "bolt" else 1
+        layers = folded(rules.folds) if owned.kind == "bolt" else 1
         exact = owned.kind in ("strips", "squares")
         for _ in range(owned.count):
             yield Source(owned.kind, wide, long, layers, ZERO if exact else squaring)

@@ -5,16 +5,16 @@ from __future__ import annotations
 import re
 
 from inlet.core.numbers import Exact, Fraction, NumberError, System, parse_exact, parse_length, show
-from inlet.core.project import Have, Measure, replace
+from inlet.core.project import Have, HaveKind, Measure, replace
 from inlet.core.words import unit_of
 
-TITLES = {
+TITLES: dict[HaveKind, str] = {
     "bolt": "Length of bolt", "fat-quarter": "Fat quarter", "strips": "Strips",
     "squares": "Squares", "scrap": "Scrap", "panel": "Panel",
 }  # fmt: skip
 
 
-def new_have(kind: str, system: System) -> Have:
+def new_have(kind: HaveKind, system: System) -> Have:
     """A piece of a kind as it is usually had."""
     one = system.long_unit.length
     square = Fraction(5) * system.per_inch

@@ -20,7 +20,7 @@ from inlet.core.numbers.root2 import (
     write_exact,
 )
 from inlet.core.numbers.spelled import spelled, whole_spelled
-from inlet.core.numbers.systems import CENTIMETRES, INCHES, SYSTEMS, LongUnit, System
+from inlet.core.numbers.systems import CENTIMETRES, INCHES, SYSTEMS, LongUnit, System, SystemName
 from inlet.core.numbers.text import (
     LONGEST_NUMBER,
     NumberError,
@@ -43,6 +43,7 @@ __all__ = [
     "NumberError",
     "Root2",
     "System",
+    "SystemName",
     "as_parts",
     "ceil_exact",
     "floor_exact",

@@ -41,7 +41,7 @@ from inlet.core.pressing.program import WORK, Answer, Program, taken_together
 from inlet.core.pressing.spans import Seams, Toward, find_seams
 from inlet.core.pressing.weights import weights_of
 from inlet.core.project import Block as DraftedBlock
-from inlet.core.project import BlockPressing, Pin, Pressing, Project
+from inlet.core.project import BlockPressing, Pin, Pressing, PressingMethod, Project
 from inlet.core.units import Part, walk
 
 ON_SEAM = 1 / 50
@@ -52,7 +52,7 @@ class Wishes(NamedTuple):
     """What the maker decided: school, versions allowed, pins, and how blocks lie (empty: as the
     project's quilt says, if it does)."""
 
-    school: str
+    school: PressingMethod
     versions: int
     pins: tuple[Pin, ...]
     setting: str

@@ -22,6 +22,7 @@ from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
 from inlet.core.pressing.program import Answer, Program
 from inlet.core.pressing.spans import Seams, Toward
+from inlet.core.project import PressingMethod
 from inlet.core.units import Part, picture_of
 
 FLIP_WORK = 40_000
@@ -85,7 +86,7 @@ class PressingPlan:
 
     block: Block
     root: Part
-    school: str
+    school: PressingMethod
     decisions: Decisions
     program: Program
     answer: Answer

@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from typing import NamedTuple
 
 from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import PressingMethod
 
 POINT = 1000
 """Parts of a point that costs are counted in."""
@@ -74,7 +75,7 @@ SCHOOL_POINTS: Mapping[str, Mapping[str, Fraction]] = {
 }  # fmt: skip
 """Where a school weighs otherwise than the mixed one."""
 
-SCHOOL_TITLES = {
+SCHOOL_TITLES: dict[PressingMethod, str] = {
     "mixed": "Mixed",
     "dark": "To the dark",
     "nest": "Nesting first",
@@ -97,7 +98,7 @@ Weights = Mapping[str, int]
 """Thousandths of a point by name; ``foot`` is whole layers."""
 
 
-def points_of(school: str, own: Mapping[str, Exact]) -> dict[str, Exact]:
+def points_of(school: PressingMethod, own: Mapping[str, Exact]) -> dict[str, Exact]:
     """The points of a school, by name, with the maker's ``own`` in place of its."""
     points: dict[str, Exact] = {each.name: each.points for each in TABLE}
     points.update(SCHOOL_POINTS[school])
@@ -105,7 +106,7 @@ def points_of(school: str, own: Mapping[str, Exact]) -> dict[str, Exact]:
     return points
 
 
-def weights_of(school: str, own: Mapping[str, Exact]) -> Weights:
+def weights_of(school: PressingMethod, own: Mapping[str, Exact]) -> Weights:
     """The same in thousandths of a point; ``foot`` in whole layers."""
     points = points_of(school, own)
     weights = {name: round(float(value) * POINT) for name, value in points.items()}

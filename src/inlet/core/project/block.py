@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import re
 from functools import cached_property
+from typing import Literal
 
 import msgspec
 
 from inlet.core.geometry import Curve, Point, short_point
 from inlet.core.numbers import Exact, Fraction, System
-from inlet.core.project.measure import INCH, Measure
+from inlet.core.project.measure import INCH, CuttingStyle, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.value import Pair, Value, fresh_id, replace
 
@@ -88,7 +89,7 @@ class Choice(Value, frozen=True, kw_only=True):
     point: Pair
     label: str = ""
     method: str = ""
-    school: str = ""
+    school: CuttingStyle | Literal[""] = ""
     stock: str = ""
 
 

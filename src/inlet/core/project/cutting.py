@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from msgspec import field
 
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project.value import Pair, Value, replace
 
-HAVE_KINDS = ("bolt", "fat-quarter", "strips", "squares", "scrap", "panel")
+HaveKind = Literal["bolt", "fat-quarter", "strips", "squares", "scrap", "panel"]
 """Lengths off the bolt, other shop cuts, bundles cut already, what is left over, feature prints."""
-DIRECTIONS = ("", "one-way", "two-way")
+Direction = Literal["", "one-way", "two-way"]
 """A print that lies any way; one with a top, as a nap has; a stripe, which has none."""
-GOALS = ("balance", "cloth", "cuts", "widths")
+Goal = Literal["balance", "cloth", "cuts", "widths"]
 """Fabric and time weighed by the maker's rates; least fabric, fewest cuts, fewest strip widths."""
-FOLDS = (0, 1, 2)
-HANDS = ("right", "left")
+LaidKind = Literal["new", "bolt", "fat-quarter", "strips", "squares", "scrap", "panel"]
+"""Fabric to buy, or of a kind that there is."""
+Folds = Literal[0, 1, 2]
+Hand = Literal["right", "left"]
 MOST_STACKED = 8
 MOST_EVERY = 20
 """Strips between one squaring of the edge and the next."""
@@ -22,7 +26,7 @@ MOST_LAID = 20_000
 """Strips of one piece of fabric."""
 MOST_LAID_PIECES = 50_000
 """Pieces of all fabrics that are being cut: nobody follows more cut by cut."""
-LAYERS = (1, 2, 4)
+Layers = Literal[1, 2, 4]
 """Of fabric laid down: open, folded once, folded twice."""
 MOST_HAVE = 200
 """Entries of what there is of one fabric, and pieces of one entry."""
@@ -32,12 +36,18 @@ MOST_SHRINK = 50
 """Per cent; washing takes less."""
 
 
+def folded(folds: Folds) -> Layers:
+    """The layers of fabric that is folded so often."""
+    layers: tuple[Layers, ...] = (1, 2, 4)
+    return layers[folds]
+
+
 class Have(Value, frozen=True, kw_only=True):
     """Fabric the maker has: ``count`` pieces ``width`` across and ``length`` along the selvage,
     with a ``selvage`` on both sides that is no use. Strips and squares are cut already: ``width``
     is how wide, ``length`` how long; a square's is its width."""
 
-    kind: str = "bolt"
+    kind: HaveKind = "bolt"
     width: Exact | None = None
     length: Exact | None = None
     count: int = 1
@@ -98,10 +108,10 @@ class LaidCloth(Value, frozen=True, kw_only=True):
     ``layers`` (1, 2 or 4). Its strips in the order they are cut. ``squaring`` is lost at its start
     and again before every ``every`` strips (0: at the start only), and of each strip's end."""
 
-    kind: str
+    kind: LaidKind
     width: Exact
     length: Exact
-    layers: int = 1
+    layers: Layers = 1
     squaring: Exact = Fraction(0)
     every: int = 0
     strips: tuple[LaidStrip, ...] = ()
@@ -124,12 +134,12 @@ class Cutting(Value, frozen=True, kw_only=True):
     cent. ``wash``: fabric is washed before it is cut, and shrinks. ``scraps_first``: what is there
     is used before fabric off the bolt. ``motif`` is to be centred."""
 
-    folds: int = 1
+    folds: Folds = 1
     square_every: int = 4
     stack: int = 4
     margin: Exact = Fraction(0)
-    goal: str = "balance"
-    handed: str = "right"
+    goal: Goal = "balance"
+    handed: Hand = "right"
     wash: bool = False
     scraps_first: bool = True
     motif: PrintMotif | None = None

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project.cutting import Have, have_measured
+from inlet.core.project.cutting import Direction, Have, have_measured
 from inlet.core.project.value import Pair, Value, replace
 
 Cloth = str | None
 """A fabric by its id; None where none lies yet."""
-VALUES = ("", "light", "medium", "dark")
+Lightness = Literal["", "light", "medium", "dark"]
 
 
 class Print(Value, frozen=True, kw_only=True):
@@ -30,11 +32,11 @@ class Fabric(Value, frozen=True, kw_only=True):
     name: str = ""
     colour: str = "#cfc8ba"
     width: Exact | None = None
-    value: str = ""
+    value: Lightness = ""
     print: Print | None = None
     notes: str = ""
     have: tuple[Have, ...] = ()
-    direction: str = ""
+    direction: Direction = ""
     shrink: Pair | None = None
     price: Exact | None = None
     lengthwise: bool = False

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from msgspec import field
 
-from inlet.core.numbers import CENTIMETRES, INCHES, SYSTEMS, Exact, Fraction, System
+from inlet.core.numbers import CENTIMETRES, INCHES, SYSTEMS, Exact, Fraction, System, SystemName
 from inlet.core.project.value import Pair, Value
 
-CUTTING_STYLES = ("exact", "trim")
-AWKWARD = ("best", "trim", "finer", "bands", "leave")
+CuttingStyle = Literal["exact", "trim"]
+Awkward = Literal["best", "trim", "finer", "bands", "leave"]
 
 
 class Measure(Value, frozen=True, kw_only=True):
@@ -17,13 +19,13 @@ class Measure(Value, frozen=True, kw_only=True):
     each strip to square its end. Where they are None the usual ones hold. ``awkward`` is what is
     done where cuts on the ruler's marks would not fit: what is best, or always one thing."""
 
-    system_name: str = field(default="inch", name="system")
+    system_name: SystemName = field(default="inch", name="system")
     seam: Exact = Fraction(1, 4)
     ruler: Exact = Fraction(1, 8)
-    school: str = "exact"
+    school: CuttingStyle = "exact"
     oversize: Pair | None = None
     squaring: Exact | None = None
-    awkward: str = "best"
+    awkward: Awkward = "best"
 
     @property
     def system(self) -> System:

@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Literal
 
 from msgspec import field
 
 from inlet.core.numbers import Exact
 from inlet.core.project.value import Pair, Value, replace
 
-SCHOOLS = ("mixed", "dark", "nest", "open", "whirl", "end")
+PressingMethod = Literal["mixed", "dark", "nest", "open", "whirl", "end"]
 """Ways to press: weighing all, to the dark, nesting first, open, four-way centres whirled, and all
 at the end."""
-SETTINGS = ("alone", "one-way", "quarter-turns", "round")
+Beside = Literal["alone", "one-way", "quarter-turns", "round"]
 """Beside no other, all one way, in alternate quarter turns, four round a centre."""
 MOST_VERSIONS = 2
-PINNED_TO = ("open", "whirl", "flat")
+PinnedTo = Literal["open", "whirl", "flat"]
 """What a pin may say but a part: a seam pressed open; a centre whirled, or not."""
 
 
@@ -24,7 +25,7 @@ class Pin(Value, frozen=True, kw_only=True):
     or a centre, by its own point, to ``whirl`` or to leave ``flat``. Grid units."""
 
     point: Pair
-    toward: Pair | str = "open"
+    toward: Pair | PinnedTo = "open"
 
 
 class BlockPressing(Value, frozen=True, kw_only=True):
@@ -32,9 +33,9 @@ class BlockPressing(Value, frozen=True, kw_only=True):
     many ``versions`` of a unit or of the block, with ``pins``. ``setting`` is how it will lie
     beside others like it; empty where the quilt says."""
 
-    school: str = ""
+    school: PressingMethod | Literal[""] = ""
     versions: int = 1
-    setting: str = ""
+    setting: Beside | Literal[""] = ""
     pins: tuple[Pin, ...] = ()
 
 
@@ -57,5 +58,5 @@ def pins_moved(
 class Pressing(Value, frozen=True, kw_only=True):
     """How the project's blocks are pressed: ``weights`` in place of the school's own, by name."""
 
-    school: str = "mixed"
+    school: PressingMethod = "mixed"
     weights: dict[str, Exact] = field(default_factory=dict)

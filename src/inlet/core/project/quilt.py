@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TypeVar
+from typing import Literal, TypeVar
 
 import msgspec
 
@@ -11,25 +11,33 @@ from inlet.core.project.value import Brief, Pair, replace
 
 MOST_PLACES = 1000
 """Blocks along one side of a quilt."""
-LAYOUTS = ("", "straight", "on-point")
-TURNINGS = ("", "one-way", "quarter-turns", "round", "mirror-pairs", "by-row", "by-ring")
+Setting = Literal["", "straight", "on-point"]
+Turning = Literal[
+    "", "one-way", "quarter-turns", "round", "mirror-pairs", "by-row", "by-ring"
+]  # fmt: skip
 """How blocks are turned from place to place: all alike; every other one a quarter turn on; four
 round a centre; every other column mirrored; every other row, or ring from the edge, turned."""
-ALTERNATIONS = ("checker", "rows", "columns", "rings")
-BORDER_KINDS = ("butted", "mitred", "corner-squares", "pieced")
-BORDER_ORDERS = ("sides-first", "ends-first")
-QUILTING_KINDS = ("echo", "seams", "grid")
+Alternation = Literal["checker", "rows", "columns", "rings"]
+BorderKind = Literal["butted", "mitred", "corner-squares", "pieced"]
+BorderOrder = Literal["sides-first", "ends-first"]
+QuiltingKind = Literal["echo", "seams", "grid"]
 MOST_ECHOES = 20
 MOST_IN_MOTIF = 50
 """Blocks along one side of a motif."""
-QUARTERS = (0, 90, 180, 270)
+Quarter = Literal[0, 90, 180, 270]
 """Degrees a block is turned by."""
-BINDING_CUTS = ("straight", "bias")
-JOINED = ("", "along", "across")
+BindingCut = Literal["straight", "bias"]
+Joined = Literal["", "along", "across"]
 """Which way the widths of a backing are joined; empty where whichever needs less is taken."""
-FITS = ("exact", "mark", "float")
+TriangleFit = Literal["exact", "mark", "float"]
 """Setting triangles as cut: to a hair, to the next mark of the ruler, or larger so that the blocks
 float inside the edge."""
+
+
+def quarter(turns: int) -> Quarter:
+    """Quarter turns as degrees."""
+    quarters: tuple[Quarter, ...] = (0, 90, 180, 270)
+    return quarters[turns % 4]
 
 
 class QuiltPlace(Brief, frozen=True, kw_only=True):
@@ -41,7 +49,7 @@ class QuiltPlace(Brief, frozen=True, kw_only=True):
     column: int
     row: int
     block: str = ""
-    turn: int | None = None
+    turn: Quarter | None = None
     mirror: bool | None = None
     fabric: str = ""
     colourway: str = ""
@@ -53,7 +61,7 @@ class Alternate(Brief, frozen=True, kw_only=True):
 
     block: str = ""
     fabric: str = ""
-    by: str = "checker"
+    by: Alternation = "checker"
 
 
 class Motif(Brief, frozen=True, kw_only=True):
@@ -65,7 +73,7 @@ class Motif(Brief, frozen=True, kw_only=True):
     columns: int = 2
     rows: int = 2
     block: str = ""
-    turning: str = ""
+    turning: Turning = ""
     places: tuple[QuiltPlace, ...] = ()
 
 
@@ -107,7 +115,7 @@ class Triangles(Brief, frozen=True, kw_only=True):
     the blocks lie ``float_by`` inside the edge."""
 
     fabric: str = ""
-    fit: str = "mark"
+    fit: TriangleFit = "mark"
     float_by: Exact | None = msgspec.field(default=None, name="float")
 
 
@@ -119,8 +127,8 @@ class Border(Brief, frozen=True, kw_only=True):
 
     width: Exact | None = None
     fabric: str = ""
-    kind: str = "butted"
-    order: str = "sides-first"
+    kind: BorderKind = "butted"
+    order: BorderOrder = "sides-first"
     corner_fabric: str = ""
     block: str = ""
     measured: Pair | None = None
@@ -131,7 +139,7 @@ class Binding(Brief, frozen=True, kw_only=True):
 
     width: Exact | None = None
     fabric: str = ""
-    cut: str = "straight"
+    cut: BindingCut = "straight"
 
 
 class Backing(Brief, frozen=True, kw_only=True):
@@ -140,7 +148,7 @@ class Backing(Brief, frozen=True, kw_only=True):
 
     fabric: str = ""
     overage: Exact | None = None
-    seam: str = ""
+    seam: Joined = ""
 
 
 class Batting(Brief, frozen=True, kw_only=True):
@@ -154,7 +162,7 @@ class QuiltingLines(Brief, frozen=True, kw_only=True):
     its seams and again at so many ``repeats`` of it; along the ``seams`` themselves; or a ``grid``
     all over, ``distance`` between its lines, square to the quilt's edge or on the ``diagonal``."""
 
-    kind: str = "echo"
+    kind: QuiltingKind = "echo"
     fabric: str = ""
     distance: Exact | None = None
     repeats: int = 1
@@ -169,12 +177,12 @@ class Quilt(Brief, frozen=True, kw_only=True):
     up with ``filler``. Borders from the inside out. ``made`` is what a block measured when it was
     made, unfinished; ``done`` how often each step of making it is done, by its name."""
 
-    setting: str = ""
+    setting: Setting = ""
     columns: int | None = None
     rows: int | None = None
     block: str = ""
     alternate: Alternate | None = None
-    turning: str = ""
+    turning: Turning = ""
     row_lengths: tuple[int, ...] = ()
     filler: str = ""
     places: tuple[QuiltPlace, ...] = ()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
-from inlet.core.project import Motif, Quilt, QuiltPlace, replace
+from inlet.core.project import Motif, Quilt, QuiltPlace, quarter, replace
 from inlet.core.setting.places import Placed, is_too_large, placed, row_lengths
 
 Spot = tuple[int, int]
@@ -83,7 +83,7 @@ def _with_places(quilt: Quilt, new: dict[Spot, Placed], square: bool) -> Quilt:
                 column=spot[0],
                 row=spot[1],
                 block=place.block if place.block != was.block else "",
-                turn=90 * place.turn if place.turn != was.turn else None,
+                turn=quarter(place.turn) if place.turn != was.turn else None,
                 mirror=place.mirror if place.mirror != was.mirror else None,
                 fabric=place.fabric if place.fabric != was.fabric and not place.block else "",
                 colourway=place.colourway,
@@ -147,7 +147,7 @@ def motif_of(
             column=p.column - left,
             row=p.row - top,
             block=p.block if p.block != usual else "",
-            turn=90 * p.turn if p.turn else None,
+            turn=quarter(p.turn) if p.turn else None,
             mirror=True if p.mirror else None,
             fabric=p.fabric,
             colourway=p.colourway,

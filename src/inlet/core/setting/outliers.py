@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import NamedTuple
+from typing import NamedTuple, get_args
 
 from inlet.core.cancellation import check
 from inlet.core.draft import Patch, draft, turner
 from inlet.core.geometry import Point, Turn
 from inlet.core.memo import Latest, memo
-from inlet.core.project import TURNINGS, Block, Project, replace
+from inlet.core.project import Block, Project, Turning, replace
 from inlet.core.setting.block_sizes import block_sizes
 from inlet.core.setting.places import Placed, placed
 from inlet.core.setting.top import is_square
@@ -68,9 +68,9 @@ def _as_seen(patch: Patch, move: Callable[[Point], Point]) -> tuple[object, ...]
 
 
 @memo(None)
-def _ways() -> tuple[tuple[str, int], ...]:
+def _ways() -> tuple[tuple[Turning, int], ...]:
     """Patterns of turning, each begun in four ways; the plain one first."""
-    return tuple((turning, begin) for turning in TURNINGS[1:] for begin in range(4))
+    return tuple((turning, begin) for turning in get_args(Turning)[1:] for begin in range(4))
 
 
 def odd_ones(project: Project) -> tuple[Odd, ...]:

@@ -13,25 +13,10 @@ from typing import Any, NamedTuple
 
 import msgspec
 
-from inlet.core.numbers import LONGEST_NUMBER, SYSTEMS, Exact, Fraction, as_parts, write_exact
+from inlet.core.numbers import LONGEST_NUMBER, Exact, Fraction, as_parts, write_exact
 from inlet.core.plan import MOST_COPIES
 from inlet.core.pressing import MOST_POINTS
 from inlet.core.project import (
-    ALTERNATIONS,
-    AWKWARD,
-    BINDING_CUTS,
-    BORDER_KINDS,
-    BORDER_ORDERS,
-    CUTTING_STYLES,
-    DIRECTIONS,
-    FITS,
-    FOLDS,
-    GOALS,
-    HANDS,
-    HAVE_KINDS,
-    JOINED,
-    LAYERS,
-    LAYOUTS,
     LONGEST_LABEL,
     MOST_BANDS,
     MOST_ECHOES,
@@ -44,13 +29,6 @@ from inlet.core.project import (
     MOST_SHRINK,
     MOST_STACKED,
     MOST_VERSIONS,
-    QUARTERS,
-    QUILTING_KINDS,
-    SCHOOLS,
-    SETTINGS,
-    TURNINGS,
-    VALUES,
-    Alternate,
     Arc,
     Backing,
     Batting,
@@ -155,19 +133,6 @@ class Letters(NamedTuple):
         return f"{shown(text)} is longer than {self.most} letters" * (len(text) > self.most)
 
 
-class Words(NamedTuple):
-    """One of these words, or numbers; "" among them stands for none."""
-
-    known: tuple[str | int, ...]
-
-    def fault(self, value: str | int) -> str:
-        if value in self.known:
-            return ""
-        words = [f'"{w}"' if isinstance(w, str) else str(w) for w in self.known if w != ""]
-        listed = " or ".join(filter(None, (", ".join(words[:-1]), words[-1])))
-        return f"{shown(value)} is not {listed}"
-
-
 class Mark(NamedTuple):
     """A length that is a fraction, as marks of a ruler are, from ``least`` to ``most``."""
 
@@ -180,7 +145,7 @@ class Mark(NamedTuple):
         return f"{number_text(number)} must be a fraction from {self.least} to {self.most}"
 
 
-Limit = Range | Items | Letters | Words | Mark
+Limit = Range | Items | Letters | Mark
 """Each has ``fault``: what is wrong with a value, in words that follow its place."""
 
 LENGTH = Range(LEAST, WIDEST_CLOTH)
@@ -194,9 +159,6 @@ PLACES = Items(2 * MOST_PLACES, "places")
 LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Project, "fabrics"): (Items(MOST_FABRICS, "fabrics"),),
     (Project, "blocks"): (Items(MOST_DRAWINGS, "blocks"),),
-    (Measure, "system_name"): (Words(tuple(SYSTEMS)),),
-    (Measure, "school"): (Words(CUTTING_STYLES),),
-    (Measure, "awkward"): (Words(AWKWARD),),
     (Measure, "seam"): (Mark(LEAST, 10),),
     (Measure, "ruler"): (Mark(LEAST, 10),),
     (Measure, "oversize"): (Mark(LEAST, 10),),
@@ -208,34 +170,26 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Needle, "strip"): (LENGTH,),
     (Needle, "middle"): (LENGTH,),
     (Needle, "stitched"): (LENGTH,),
-    (Pressing, "school"): (Words(SCHOOLS),),
     (Pressing, "weights"): (Items(200, "weights"), Range(0, MOST_POINTS)),
-    (Fabric, "value"): (Words(VALUES),),
     (Fabric, "notes"): (Letters(100 * LONGEST_NAME),),
     (Fabric, "width"): (LENGTH,),
-    (Fabric, "direction"): (Words(DIRECTIONS),),
     (Fabric, "shrink"): (Range(0, MOST_SHRINK),),
     (Fabric, "price"): (FREE,),
     (Fabric, "have"): (Items(MOST_HAVE, "pieces of fabric"),),
     (Print, "image"): (Letters(LONGEST_IMAGE),),
     (Print, "width"): (LENGTH,),
-    (Have, "kind"): (Words(HAVE_KINDS),),
     (Have, "width"): (LENGTH,),
     (Have, "length"): (LENGTH,),
     (Have, "count"): (Range(1, MOST_HAVE),),
     (Have, "selvage"): (FREE,),
-    (Cutting, "folds"): (Words(FOLDS),),
     (Cutting, "square_every"): (Range(0, MOST_EVERY),),
     (Cutting, "stack"): (Range(1, MOST_STACKED),),
     (Cutting, "margin"): (Range(0, 100),),
-    (Cutting, "goal"): (Words(GOALS),),
-    (Cutting, "handed"): (Words(HANDS),),
     (Cutting, "begun"): (Items(MOST_BEGUN, "fabrics being cut"),),
     **{(PrintMotif, name): (LENGTH,) for name in ("size", "finished")},
     **{(PrintMotif, side): (FREE,) for side in ("left", "right", "top", "bottom")},
     (Begun, "copies"): (Range(1, MOST_COPIES),),
     (Begun, "done"): (Range(0, 10 * MOST_LAID),),
-    (LaidCloth, "layers"): (Words(LAYERS),),
     (LaidCloth, "width"): (LENGTH,),
     (LaidCloth, "length"): (Range(0, 10**6, reached=False),),
     (LaidCloth, "squaring"): (Range(0, 10),),
@@ -267,17 +221,12 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (FabricAt, "point"): (POINT,),
     (Choice, "point"): (POINT,),
     (Choice, "label"): (Letters(LONGEST_LABEL),),
-    (Choice, "school"): (Words(("", *CUTTING_STYLES)),),
-    (BlockPressing, "school"): (Words(("", *SCHOOLS)),),
-    (BlockPressing, "setting"): (Words(("", *SETTINGS)),),
     (BlockPressing, "versions"): (Range(1, MOST_VERSIONS),),
     (BlockPressing, "pins"): (Items(MOST_SEAMS, "pins"),),
     (Pin, "point"): (POINT,),
     (Pin, "toward"): (POINT,),
-    (Quilt, "setting"): (Words(LAYOUTS),),
     (Quilt, "columns"): (Range(0, MOST_PLACES),),
     (Quilt, "rows"): (Range(0, MOST_PLACES),),
-    (Quilt, "turning"): (Words(TURNINGS),),
     (Quilt, "row_lengths"): (Items(MOST_PLACES, "rows"), Range(0, MOST_PLACES)),
     (Quilt, "places"): (Items(20 * MOST_PLACES, "places"),),
     (Quilt, "motifs"): (Items(MOST_MOTIFS, "motifs"),),
@@ -288,29 +237,20 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Quilt, "done"): (Items(MOST_DONE, "steps"), Range(0, 2 * MOST_PLACES**2)),
     (QuiltPlace, "column"): (Range(0, 2 * MOST_PLACES - 1),),
     (QuiltPlace, "row"): (Range(0, 2 * MOST_PLACES - 1),),
-    (QuiltPlace, "turn"): (Words(QUARTERS),),
-    (Alternate, "by"): (Words(ALTERNATIONS),),
     (Motif, "columns"): (Range(1, MOST_IN_MOTIF),),
     (Motif, "rows"): (Range(1, MOST_IN_MOTIF),),
-    (Motif, "turning"): (Words(TURNINGS),),
     (Motif, "places"): (Items(MOST_IN_MOTIF**2, "places"),),
     (Colourway, "cloths"): (Items(MOST_FABRICS, "cloths"),),
     (Scatter, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
     (Scatter, "seed"): (Range(-(2**31), 2**31),),
     (Sashing, "width"): (LENGTH,),
     (Sashing, "down"): (LENGTH,),
-    (Triangles, "fit"): (Words(FITS),),
     (Triangles, "float_by"): (FREE,),
     (Border, "width"): (LENGTH,),
-    (Border, "kind"): (Words(BORDER_KINDS),),
-    (Border, "order"): (Words(BORDER_ORDERS),),
     (Border, "measured"): (Range(LEAST, 10 * WIDEST_CLOTH),),
     (Binding, "width"): (LENGTH,),
-    (Binding, "cut"): (Words(BINDING_CUTS),),
     (Backing, "overage"): (FREE,),
-    (Backing, "seam"): (Words(JOINED),),
     (Batting, "overage"): (FREE,),
-    (QuiltingLines, "kind"): (Words(QUILTING_KINDS),),
     (QuiltingLines, "distance"): (LENGTH,),
     (QuiltingLines, "repeats"): (Range(1, MOST_ECHOES),),
 }  # fmt: skip
@@ -329,7 +269,7 @@ def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iter
                 own = LIMITS.get((kind, name), ())
                 yield from limit_faults(getattr(value, name), f"{start}{key}", own)
     elif isinstance(value, str):
-        texts = [limit for limit in limits if isinstance(limit, Letters | Words)]
+        texts = [limit for limit in limits if isinstance(limit, Letters)]
         yield from _faults(texts or [NAME], value, place)
     elif isinstance(value, tuple | dict):
         counts = [limit for limit in limits if isinstance(limit, Items)]

@@ -11,23 +11,22 @@ import json
 import os
 import stat
 from collections.abc import Callable
-from math import isfinite
 from pathlib import Path
-from typing import Any, get_args, get_origin, get_type_hints
+from typing import Any
 
 import msgspec
 
-from inlet.core.memo import Latest, memo
-from inlet.core.numbers import Exact, NumberError, parse_exact, write_exact
+from inlet.core.memo import Latest
+from inlet.core.numbers import Exact, write_exact
 from inlet.core.project import Block, Brief, Fabric, Project
-from inlet.files.problem import FileProblem, file_name, in_plain_words, reason, shown
+from inlet.files.problem import FileProblem, file_name, reason, shown
 from inlet.files.project.rules import block_rules, broken_rules
+from inlet.files.project.shape import Digits, read_struct
 from inlet.files.whole import write_whole
 
 __all__ = ["FileProblem", "dumps", "load", "loads", "save"]
 
 VERSION = 1
-_NUMBER: Any = Exact
 MOST_BYTES = 32 * 2**20
 
 
@@ -55,7 +54,7 @@ def loads(data: bytes | str, name: str = "project") -> Project:
     try:
         text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
         raw = json.loads(
-            text, parse_float=_Decimal, parse_constant=_no_constant, object_pairs_hook=_once
+            text, parse_float=Digits, parse_constant=_no_constant, object_pairs_hook=_once
         )
     except UnicodeDecodeError as error:
         raise FileProblem(f"{name}: not a text file (byte {error.start})") from None
@@ -164,10 +163,6 @@ def save(project: Project, path: str | os.PathLike[str]) -> None:
 # --- JSON to values ---------------------------------------------------------------------------
 
 
-class _Decimal(str):
-    """A JSON number with a point, kept as its digits: 0.1 means a tenth."""
-
-
 def _no_constant(text: str) -> Any:
     raise FileProblem(f"“{text}” is not a number Inlet can use")
 
@@ -194,11 +189,8 @@ def _project(raw: Any, whole_text: bool) -> Project:
     if "blocks" not in raw:
         raise FileProblem("blocks: missing")
     body = {k: v for k, v in raw.items() if k not in ("format", "version")}
-    gathered = _gather(body, Project, "")
-    try:
-        project = msgspec.convert(gathered, Project, dec_hook=_read_number)
-    except msgspec.ValidationError as error:
-        raise FileProblem(in_plain_words(str(error), body)) from None
+    shaped = read_struct(body, Project, "")
+    project = msgspec.convert(shaped, Project, dec_hook=_as_it_is)
     problem = next(broken_rules(project), None)
     if problem:
         raise FileProblem(problem)
@@ -228,79 +220,9 @@ def _no_half_characters(value: Any, place: str) -> None:
             _no_half_characters(item, f"{place}[{i}]")
 
 
-def _read_number(kind: type, value: Any) -> Any:
-    if kind is not _NUMBER:
-        raise NotImplementedError(kind)
-    if isinstance(value, str):
-        return parse_exact(value)
-    if isinstance(value, int) and not isinstance(value, bool):
-        return parse_exact(str(value))
-    raise NumberError(f"{shown(value)} is not a number")
-
-
-def _children(kind: Any) -> Callable[[Any, str], Any] | None:
-    """How to gather values of a field's type: structs, and lists or options of them."""
-    if isinstance(kind, type) and issubclass(kind, msgspec.Struct):
-        return lambda value, place: _gather(value, kind, place)
-    options = [a for a in get_args(kind) if a is not type(None)]
-    if get_origin(kind) is tuple and len(options) == 2 and options[1] is Ellipsis:
-        item = _children(options[0])
-        if item:
-            return lambda value, place: (
-                [item(v, f"{place}[{i}]") for i, v in enumerate(value)]
-                if isinstance(value, list)
-                else value
-            )
-    elif get_origin(kind) is not tuple and len(options) == 1:
-        return _children(options[0])
-    return None
-
-
-@memo(None)
-def _fields(kind: type[msgspec.Struct]) -> dict[str, Callable[[Any, str], Any] | None]:
-    """How to gather each key a struct knows."""
-    hints = get_type_hints(kind)
-    return {
-        key: _children(hints[name])
-        for key, name in zip(kind.__struct_encode_fields__, kind.__struct_fields__, strict=True)
-    }
-
-
-def _gather(value: Any, kind: type[msgspec.Struct], place: str) -> Any:
-    """``value`` with the keys ``kind`` does not know moved into "extra", all the way down."""
-    if not isinstance(value, dict):
-        return value
-    fields = _fields(kind)
-    out: dict[str, Any] = {}
-    extra: dict[str, Any] = {}
-    for key, item in value.items():
-        here = f"{place}.{key}" if place else key
-        if key not in fields or key == "extra":
-            extra[key] = _plain(item, here)
-            continue
-        child = fields[key]
-        out[key] = child(item, here) if child else item
-    if extra:
-        out["extra"] = extra
-    return out
-
-
-DEEPEST = 50
-"""Lists in lists, of keys Inlet does not know."""
-
-
-def _plain(value: Any, place: str, depth: int = 0) -> Any:
-    """Unknown values as ordinary JSON data."""
-    if depth > DEEPEST:
-        raise FileProblem(f"{place[:60]}: nested too deeply")
-    if isinstance(value, _Decimal):
-        number = float(value)
-        if not isfinite(number):
-            raise FileProblem(f"{place[:60]}: {shown(value)} is not a number Inlet can use")
-        return number
-    if isinstance(value, dict):
-        return {k: _plain(v, place, depth + 1) for k, v in value.items()}
-    return [_plain(v, place, depth + 1) for v in value] if isinstance(value, list) else value
+def _as_it_is(kind: type, value: Any) -> Any:
+    """Numbers are exact already."""
+    return value
 
 
 _MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins", "have", "begun")

@@ -20,9 +20,7 @@ from inlet.core.project import (
     MOST_LAID,
     MOST_LAID_PIECES,
     MOST_OWNED,
-    PINNED_TO,
     Block,
-    BlockPressing,
     Choice,
     Cutting,
     Fabric,
@@ -168,8 +166,6 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
         yield from _seam_rules(seam, f"{place}.seams[{i}]")
     for i, choice in enumerate(block.units):
         yield from _choice_rules(choice, f"{place}.units[{i}]", project.measure.system)
-    if block.pressing is not None:
-        yield from _pressing_rules(block.pressing, f"{place}.pressing")
     for i, spot in enumerate(block.fabric_at):
         if spot.fabric not in fabrics:
             yield f"{place}.fabric_at[{i}].fabric: no fabric has the id {shown(spot.fabric)}"
@@ -193,14 +189,6 @@ def _choice_rules(choice: Choice, place: str, system: System) -> Iterator[str]:
         parse_stock(choice.stock, system)
     except NumberError as why:
         yield f"{place}.stock: {why}"
-
-
-def _pressing_rules(pressing: BlockPressing, place: str) -> Iterator[str]:
-    for i, pin in enumerate(pressing.pins):
-        if isinstance(pin.toward, str) and pin.toward not in PINNED_TO:
-            words = ", ".join(PINNED_TO)
-            here = f"{place}.pins[{i}].toward"
-            yield f"{here}: {shown(pin.toward)} is no point and none of {words}"
 
 
 def _repeated(place: str, ids: Sequence[str]) -> Iterator[str]:

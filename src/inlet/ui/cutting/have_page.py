@@ -16,7 +16,7 @@ from inlet.core.layout import (
     size_typed,
 )
 from inlet.core.numbers import parse_length, show
-from inlet.core.project import HAVE_KINDS, MOST_HAVE, MOST_SHRINK, Fabric, Have, replace
+from inlet.core.project import MOST_HAVE, MOST_SHRINK, Fabric, Have, replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -38,7 +38,7 @@ class HavePage(QWidget):
         self.add = QComboBox()
         self.add.setAccessibleName("Add fabric you have")
         self.add.addItem("Add what you have …", "")
-        for kind in HAVE_KINDS:
+        for kind in TITLES:
             self.add.addItem(TITLES[kind], kind)
         self.add.activated.connect(self._add)
         for box in (self.which, self.add):

@@ -23,7 +23,7 @@ from inlet.core.pressing import (
     pressing_advice,
     unpin_all,
 )
-from inlet.core.project import SCHOOLS, BlockPressing, Pressing, replace
+from inlet.core.project import BlockPressing, Pressing, replace
 from inlet.ui import theme
 from inlet.ui.pressing.marks import Mark
 from inlet.ui.pressing.stage import PressingStage
@@ -32,6 +32,7 @@ from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row, rule
 
 ALONE = "No block beside it is the same, so its outer seams are pressed on their own."
+METHODS = tuple(SCHOOL_TITLES)
 SETTINGS = (("", "As the quilt says"), ("alone", "Beside no other"), *SETTING_TITLES.items())
 
 
@@ -49,7 +50,7 @@ class PressingTicket(QWidget):
         layout.addWidget(label("Pressing method", "heading"))
         self.school = QComboBox()
         self.school.setAccessibleName("Pressing method")
-        for name in SCHOOLS:
+        for name in METHODS:
             self.school.addItem(SCHOOL_TITLES[name], name)
         self.school.activated.connect(self._take_school)
         layout.addWidget(self.school)
@@ -61,8 +62,8 @@ class PressingTicket(QWidget):
         layout.addWidget(label("Beside others like it", "heading"))
         self.setting = QComboBox()
         self.setting.setAccessibleName("How the block lies beside others like it")
-        for name, words in SETTINGS:
-            self.setting.addItem(words[0].upper() + words[1:], name)
+        for beside, words in SETTINGS:
+            self.setting.addItem(words[0].upper() + words[1:], beside)
         self.setting.activated.connect(self._take_setting)
         layout.addWidget(self.setting)
         self.versions = QCheckBox("Two versions may be pressed")
@@ -95,7 +96,7 @@ class PressingTicket(QWidget):
         whole = self.session.project.pressing or Pressing()
         own = self._own()
         school = own.school or whole.school
-        self.school.setCurrentIndex(SCHOOLS.index(school))
+        self.school.setCurrentIndex(METHODS.index(school))
         self.note.setText(SCHOOL_NOTES[school])
         names = [name for name, _ in SETTINGS]
         self.setting.setCurrentIndex(names.index(own.setting))
@@ -170,7 +171,7 @@ class PressingTicket(QWidget):
             project = project.with_block(
                 replace(block, pressing=replace(block.pressing, school=""))
             )
-        self.session.edit(replace(project, pressing=replace(whole, school=SCHOOLS[index])))
+        self.session.edit(replace(project, pressing=replace(whole, school=METHODS[index])))
 
     def _take_setting(self, index: int) -> None:
         own = replace(self._own(), setting=SETTINGS[index][0])

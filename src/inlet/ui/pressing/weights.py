@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QDoubleSpinBox, QGridLa
 
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.pressing import MOST_POINTS, SCHOOL_TITLES, TABLE, points_of
+from inlet.core.project import PressingMethod
 from inlet.ui import theme
 from inlet.ui.widgets.parts import column, label, scrolled
 
@@ -15,7 +16,7 @@ from inlet.ui.widgets.parts import column, label, scrolled
 class WeightsDialog(QDialog):
     """A number for each fault; what is left as the school has it follows the school."""
 
-    def __init__(self, school: str, own: Mapping[str, Exact], parent: QWidget) -> None:
+    def __init__(self, school: PressingMethod, own: Mapping[str, Exact], parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle("Pressing priorities")
         self.usual = points_of(school, {})

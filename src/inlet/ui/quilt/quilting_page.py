@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from functools import partial
+from typing import cast
 
 from PySide6.QtWidgets import QSpinBox, QWidget
 
 from inlet.core.numbers import vulgar_text
-from inlet.core.project import MOST_ECHOES, Quilt, QuiltingLines, replace
+from inlet.core.project import MOST_ECHOES, Quilt, QuiltingKind, QuiltingLines, replace
 from inlet.core.setting import quilted_text, quilting_words, usual_apart, usual_distance
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
@@ -104,7 +105,7 @@ class QuiltingPage(QWidget):
         lines = list(self.quilt.quilting)
         if i < len(lines):
             if name == "kind":
-                lines[i] = QuiltingLines(kind=str(value))
+                lines[i] = QuiltingLines(kind=cast(QuiltingKind, value))
             else:
                 lines[i] = replace(lines[i], **{name: value})
             self._edit(tuple(lines))
