@@ -17,7 +17,9 @@ def main() -> int:
             raise
         print(f"inlet: the package {error.name} is missing; run ./start again", file=sys.stderr)
         return 2
-    return run()
+    code = run()
+    app = sys.modules.get("inlet.ui.shell.app")  # loaded where there was a window
+    return int(app.end(code)) if app is not None else code
 
 
 if __name__ == "__main__":

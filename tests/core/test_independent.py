@@ -35,6 +35,7 @@ from tests.blocks import (
 )
 from tests.core.assembly.corpus import corpus
 from tests.core.methods.test_catalogue import TRAY, unit_of
+from tests.sample import many, sampled
 
 CORPUS = corpus()
 LARGEST = 2**45
@@ -243,20 +244,20 @@ def verify_cloth(unit: dict, method: dict, finished: float) -> None:
 
 
 @given(through_blocks(most=9), st.integers(1, 4))
-@settings(max_examples=25)
+@settings(max_examples=many(15, 100))
 def test_joins_replayed_by_polygons_give_the_block(block, copies):
     plan = plan_block(project_of(block), block, copies)
     verify(json.loads(json.dumps(plan_dict(plan))))
 
 
 @given(unit_blocks(), turns)
-@settings(max_examples=14)
+@settings(max_examples=many(8, 100))
 def test_blocks_of_units_too_in_any_turn(block, turn):
     block = turned(block, turn)
     verify(json.loads(json.dumps(plan_dict(plan_block(project_of(block), block)))))
 
 
-@pytest.mark.parametrize("name", [name for name, *_ in CORPUS])
+@pytest.mark.parametrize("name", sampled([name for name, *_ in CORPUS], 2))
 def test_awkward_seams_replayed_by_polygons(name):
     block = next(block for known, block, *_ in CORPUS if known == name)
     plan = plan_block(project_of(block), block)

@@ -64,6 +64,7 @@ from inlet.files.text.plan_json import plan_dict
 from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
 from tests.core.pressing.drawn import NAMED
+from tests.sample import many
 
 names = st.text(min_size=1, max_size=12)
 more = st.dictionaries(
@@ -201,7 +202,7 @@ def test_a_seam_made_of_long_fractions_is_one_that_a_file_holds(numbers):
 
 
 @given(projects())
-@settings(max_examples=80)
+@settings(max_examples=many(40, 500))
 def test_a_saved_project_is_read_back_equal(project):
     text = dumps(project)
     assert loads(text) == project

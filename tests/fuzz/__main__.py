@@ -136,13 +136,34 @@ def kill_family() -> Family:
     return Family("kills", attempt, lambda seed, path: _write(path, json.dumps({"kills": seed})))
 
 
+SAMPLED = (
+    "tests/core/pressing", "tests/core/test_independent.py", "tests/core/setting",
+    "tests/files/test_files.py", "tests/ui/test_window.py", "tests/ui/test_states.py",
+)  # fmt: skip
+"""Tests that try a sample in ./check."""
+
+
+def whole_family() -> Family:
+    """The tests that ./check samples, with all they can try."""
+
+    def attempt(seed: int) -> str | None:
+        command = [sys.executable, "-m", "pytest", "-q", "-n", "auto", f"--hypothesis-seed={seed}"]
+        env = {**os.environ, "INLET_TEST_WHOLE": "1", "QT_QPA_PLATFORM": "offscreen"}
+        run = subprocess.run(
+            [*command, *SAMPLED], env=env, capture_output=True, text=True, check=False
+        )
+        return None if run.returncode == 0 else run.stdout[-2000:]
+
+    return Family("whole", attempt, lambda seed, path: _write(path, json.dumps({"whole": seed})))
+
+
 EVENTS = 2500
 
 
 def main() -> int:
     from tests.fuzz.drafts import ALL
 
-    names = [*ALL, "files", "drawings", "hand", "kills"]
+    names = [*ALL, "files", "drawings", "hand", "kills", "whole"]
     parser = argparse.ArgumentParser(prog="./fuzz", description=__doc__)
     parser.add_argument("--minutes", type=float, default=1.0)
     parser.add_argument("--tries", type=int, help="of each family, however long they take")
@@ -157,7 +178,7 @@ def main() -> int:
     home = tempfile.mkdtemp()  # the hand must not touch the user's own
     os.environ.update(XDG_CONFIG_HOME=home, XDG_STATE_HOME=home, HOME=home)
     makers = {"files": file_family, "drawings": drawing_family, "hand": hand_family,
-              "kills": kill_family}  # fmt: skip
+              "kills": kill_family, "whole": whole_family}  # fmt: skip
     seconds = 60 * options.minutes / len(wanted)
     print(f"Seed {options.seed}, {seconds:.0f} s for each of {len(wanted)} families", flush=True)
     failed = 0

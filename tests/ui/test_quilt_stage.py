@@ -61,6 +61,11 @@ class Setter:
         )
         QApplication.processEvents()
 
+    def knows(self):
+        """The quilt's plan has come; the best layout of its fabrics may still be under way."""
+        assert self.plan is not None
+        QApplication.processEvents()
+
     @property
     def plan(self):
         """The plan of the quilt as it is now; it may come after the hand has gone on."""
@@ -270,7 +275,7 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
     colours = setter.ticket.colours
     for _ in range(6):
         colours.add.followed.emit()
-    setter.rests()
+    setter.knows()
     for i, cloth in enumerate("bcdefa"):
         setter.choose(f"Colourway {i + 1}: A becomes", cloth)
     boxes = [f"Colourway {i}, shuffled" for i in range(1, 7)]
@@ -278,7 +283,7 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
         box = next(b for b in colours.findChildren(type(colours.rules["apart"]))
                    if b.accessibleName() == name and not b.isHidden())  # fmt: skip
         box.click()
-        setter.rests()
+        setter.knows()
 
     def ways():
         top = setter.plan.top
@@ -295,12 +300,12 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
     assert ways()[2, 2] == pinned
     setter.page("colours")
     colours.again.click()
-    setter.rests()
+    setter.knows()
     other = ways()
     assert other[2, 2] == pinned
     assert other != first
     colours.seed.setValue(1)
-    setter.rests()
+    setter.knows()
     again = ways()
     assert again[2, 2] == pinned
     setter.session.undo()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import cache
 from typing import get_args
 
 import msgspec
@@ -51,6 +52,12 @@ def test_what_is_fitted_into_a_box_lies_in_it_and_fills_one_way(x, y, wide, high
     assert top >= box[1] - 1e-6
     assert bottom <= box[3] + 1e-6
     assert right - left == pytest.approx(200) or bottom - top == pytest.approx(100)
+
+
+@cache
+def planned(block):
+    project = load(DEMO)
+    return project, plan_block(project, project.block(block))
 
 
 def on_mats(block, handed="right"):
@@ -115,8 +122,7 @@ def test_a_mat_shows_each_cut_that_is_done_and_only_the_next():
 @pytest.mark.parametrize("view", ["back", "front", "layers"])
 @pytest.mark.parametrize("block", ["tide-gate", "heron-bend"])
 def test_a_pressed_block_is_covered_once_whichever_way_it_is_seen(block, view):
-    project = load(DEMO)
-    plan = plan_block(project, project.block(block))
+    project, plan = planned(block)
     pressing = plan.pressing.best
     box = 0.0, 0.0, 500.0, 500.0
     frame = pressed_frame(box, plan.draft, float(pressing.seam), view)
@@ -129,8 +135,7 @@ def test_a_pressed_block_is_covered_once_whichever_way_it_is_seen(block, view):
 
 
 def test_arrows_seen_from_the_back_are_those_of_the_front_left_for_right():
-    project = load(DEMO)
-    plan = plan_block(project, project.block("breakwater"))
+    _, plan = planned("tide-gate")
     pressing = plan.pressing.best
     seam, box = float(pressing.seam), (0.0, 0.0, 500.0, 500.0)
     back, front = (

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from itertools import product
 
 import pytest
 
@@ -17,6 +18,7 @@ from inlet.core.project.value import replace
 from tests.blocks import F, block_of, in_cloths, project_of
 from tests.core.pressing.drawn import DARK, NAMED
 from tests.core.pressing.test_solver import pressed
+from tests.sample import sampled
 
 
 def states(plan):
@@ -242,8 +244,13 @@ def test_sashing_keeps_blocks_apart_and_other_blocks_are_no_neighbours():
 # --- turning --------------------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize("name", [name for name in NAMED if name != "set-in centre"])
-@pytest.mark.parametrize("turn", [(1, False), (2, False), (0, True), (1, True)])
+TURNED = product(
+    (name for name in NAMED if name != "set-in centre"),
+    [(1, False), (2, False), (0, True), (1, True)],
+)
+
+
+@pytest.mark.parametrize(("name", "turn"), sampled(TURNED, 3))
 def test_a_turned_block_is_pressed_alike(name, turn):
     """No cost is changed, nor what comes of its junctions. (The order in which awkward seams are
     sewn may be another in another turn, and with it what is pressed first: not in these.)"""

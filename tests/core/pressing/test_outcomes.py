@@ -18,6 +18,7 @@ from inlet.core.pressing.spans import find_seams
 from tests.blocks import block_of, project_of
 from tests.core.assembly.test_assembly import ALL
 from tests.core.pressing.test_folding import S, pressed_at_random
+from tests.sample import sampled
 
 
 def seams_of(block):
@@ -53,7 +54,7 @@ def test_a_four_patch_in_every_state():
     assert not turned_wrong.possible[0]  # not all four the same way round
 
 
-@pytest.mark.parametrize("name", list(ALL))
+@pytest.mark.parametrize("name", sampled(ALL, 2))
 def test_layers_near_a_junction_are_those_of_the_folded_allowances(name):
     """Where the drawing is straight: arcs are folded in chords, and have slivers between them."""
     seams = seams_of(ALL[name])

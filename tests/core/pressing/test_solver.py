@@ -19,9 +19,11 @@ from inlet.core.project.value import replace
 from tests.blocks import F, project_of
 from tests.core.assembly.test_assembly import ALL
 from tests.core.pressing.drawn import NAMED
+from tests.sample import WHOLE, sampled
 
 BLOCKS = {**ALL, **NAMED}
 MOST_FREE = 14
+"""Decisions of which every answer is tried."""
 
 
 PLANNED = {}
@@ -84,7 +86,7 @@ TOO_MUCH = 10**7
 @pytest.mark.parametrize("school", get_args(PressingMethod))
 def test_no_answer_is_cheaper_on_any_block_of_few_seams(school):
     tried = 0
-    for name, block in BLOCKS.items():
+    for name, block in sampled(BLOCKS.items(), 4, get_args(PressingMethod).index(school)):
         for versions in (1, 2) if name in NAMED else (1,):
             plan = pressed(block, school=school, versions=versions)
             if plan is None:
@@ -94,18 +96,18 @@ def test_no_answer_is_cheaper_on_any_block_of_few_seams(school):
                 assert plan.gap == 0, name
                 assert plan.answer.cost == least_of_all(plan.program) < NEVER, name
                 tried += 1
-    assert tried > 85
+    assert tried > (85 if WHOLE else 18)
 
 
 def test_the_answer_at_once_is_an_answer_and_no_better_than_proved():
-    for block in BLOCKS.values():
+    for block in sampled(BLOCKS.values(), 3):
         best = pressed(block)
         if best is None:
             continue
         first = pressed(block, work=0)
         assert best.cost <= first.cost < NEVER
         assert first.answer.at_least <= best.answer.cost
-    for block in NAMED.values():
+    for block in sampled(NAMED.values(), 3):
         assert pressed(block).versions == pressed(block).versions  # the same again
 
 
@@ -113,7 +115,7 @@ def test_the_answer_at_once_is_an_answer_and_no_better_than_proved():
 def test_a_pin_is_kept_and_never_makes_it_cheaper(name):
     block = BLOCKS[name]
     plan = pressed(block)
-    for stretch in plan.stretches[::3]:
+    for stretch in sampled(plan.stretches, 6):
         point = middle(plan, stretch)
         for toward in ("open", *(inside(plan, face) for face in stretch.beside)):
             pinned = pressed(block, pins=(Pin(point=point, toward=toward),))

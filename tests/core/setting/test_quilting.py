@@ -17,6 +17,7 @@ from inlet.core.project.block import Block, curved, straight
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.quilt import Border, Quilt, QuiltingLines
 from inlet.core.project.value import replace
+from inlet.core.setting import quilting
 from inlet.core.setting.picture import patches_of
 from inlet.core.setting.quilting import GRID, quilted
 from inlet.core.setting.quilting_words import quilted_text, quilting_words
@@ -121,13 +122,14 @@ def test_seams_beside_curves_are_each_drawn_once(bands, corner, radius):
     assert seams_alone.length == pytest.approx(12 + arc, abs=0.02)
 
 
-def test_more_lines_than_anybody_quilts_are_left_out_and_told():
-    fine = QuiltingLines(kind="grid", distance=F(1, 1000))
+def test_more_lines_than_anybody_quilts_are_left_out_and_told(monkeypatch):
+    monkeypatch.setattr(quilting, "MOST_LINES", 500)
+    fine = QuiltingLines(kind="grid", distance=F(1, 50))
     wide = QuiltingLines(kind="grid", distance=F(1))
     found = lines_of(of(8, 8), fine, wide)
     assert found.lines == lines_of(of(8, 8), wide).lines
     (problem,) = found.problems
-    assert "Quilting lines 1 are more than 50000 lines" in problem.text
+    assert "Quilting lines 1 are more than 500 lines" in problem.text
     project = of(8, 8)
     plan = plan_quilt(replace(project, quilt=replace(project.quilt, quilting=(fine,))))
     assert problem in plan.problems

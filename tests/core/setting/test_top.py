@@ -35,6 +35,7 @@ from inlet.core.setting.borders import fitting_units, spacer_for
 from inlet.core.setting.places import block_counts, placed
 from inlet.core.setting.top import quilt_top, single_pieces
 from tests.blocks import CLOTHS
+from tests.sample import many
 
 lengths = st.integers(2, 40).map(lambda n: F(n, 4))
 TURNINGS = ["", "quarter-turns", "round", "mirror-pairs", "by-row", "by-ring"]
@@ -105,7 +106,7 @@ def sewn_on(before, other):
 
 
 @given(quilts())
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=many(60, 500), deadline=None)
 def test_a_top_is_sewn_row_by_row_and_fills_its_size(project):
     """Every cell, row and border is joined by a straight seam from edge to edge: two convex parts
     that only touch and are convex together. In the end the exact areas add up."""

@@ -79,16 +79,17 @@ def run(options: argparse.Namespace) -> int:
         window.say(problem)
     window.show()
     if options.picture:
-        return _end(_picture(app, window, options))
+        return _picture(app, window, options)
     QTimer.singleShot(0, window.draft.drawing.setFocus)
     QTimer.singleShot(0, window.met_file)
     QTimer.singleShot(0, lambda: window.offer_left_work(path))
     return _until_closed(app, window)
 
 
-def _end(code: int) -> int:
-    """End with a code: at once where a solver that cannot be stopped is at work. It does not keep
-    the user, and a library that ends under it would call that a crash."""
+def end(code: int) -> int:
+    """The code to end the process with; ends it at once where a solver that cannot be stopped is at
+    work. It does not keep the user, and a library that ends under it would call that a crash. Only
+    for whoever owns the process."""
     if left_at_work():
         sys.stdout.flush()
         sys.stderr.flush()
@@ -116,7 +117,7 @@ def _until_closed(app: QApplication, window: Window) -> int:
     waker.activated.connect(stop)
     usual = signal.signal(signal.SIGINT, lambda *_: None)
     try:
-        return _end(app.exec())
+        return app.exec()
     finally:
         signal.signal(signal.SIGINT, usual)
         signal.set_wakeup_fd(before)
