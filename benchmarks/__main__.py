@@ -260,7 +260,7 @@ def as_cut(units: Block) -> list[tuple[str, tuple[float, float], str]]:
     def answered() -> None:
         fitting = Fitting(plan.draft, plan.root, first.units, plan.measure, False)
         fitting.finer, fitting.usual = first.finer, first.usual  # the plan has asked for these
-        assert answers(fitting, project, awkward, 1, plan.comfort)
+        assert answers(fitting, project, awkward, 1, plan.ruler_friendly)
 
     name = f"answers to an awkward size, {sum(u.count for u in plan.units)} units"
     rows.append((name, timed(answered, 5), "100"))

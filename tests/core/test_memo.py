@@ -8,7 +8,7 @@ from pathlib import Path
 from threading import Barrier, Thread
 
 import inlet
-from inlet.core.memo import Latest, Table, forget_all, memo, number_kept
+from inlet.core.memo import KeyedTable, Latest, forget_all, memo, number_kept
 
 
 def test_a_result_is_worked_out_once_until_all_is_forgotten():
@@ -53,7 +53,7 @@ def test_a_key_that_is_gone_leaves_no_value_to_another_in_its_place():
 
 
 def test_a_table_keeps_what_is_none_too():
-    table, asked = Table(2), []
+    table, asked = KeyedTable(2), []
 
     def make():
         asked.append(1)
@@ -67,7 +67,7 @@ def test_a_table_keeps_what_is_none_too():
 
 
 def test_many_threads_may_ask_at_once():
-    table, latest, wrong = Table(7), Latest(7), []
+    table, latest, wrong = KeyedTable(7), Latest(7), []
     keys = [(n,) for n in range(20)]
     gate = Barrier(4)
 

@@ -149,3 +149,13 @@ def test_no_module_and_no_function_is_too_long_to_be_read_at_once():
                 if lines > MOST_OF_A_FUNCTION:
                     long.append(f"{file.name}: {node.name}")
     assert long == []
+
+
+def test_a_name_of_a_class_is_given_once():
+    names = [
+        node.name
+        for file in HOME.rglob("*.py")
+        for node in ast.parse(file.read_text("utf-8")).body
+        if isinstance(node, ast.ClassDef)
+    ]
+    assert {name for name in names if names.count(name) > 1} == set()

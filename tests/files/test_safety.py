@@ -31,7 +31,7 @@ from inlet.files.exports import BY_NAME
 from inlet.files.pdf.guide_pdf import write_guide
 from inlet.files.pdf.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
-from inlet.files.project.limits import LIMITS, Items, Mark, Range
+from inlet.files.project.limits import LIMITS, Items, MarkLimit, Range
 from inlet.files.project.project_json import dumps, load, loads, save, why_not_kept
 from inlet.files.whole import previous_version
 from tests.blocks import block_of, project_of
@@ -385,7 +385,7 @@ def test_every_number_and_every_list_of_the_document_has_its_limits():
     for kind, name, hint in fields_of(Project):
         limits = LIMITS.get((kind, name), ())
         counts = [limit for limit in limits if isinstance(limit, Items)]
-        numbers = [limit for limit in limits if isinstance(limit, Range | Mark)]
+        numbers = [limit for limit in limits if isinstance(limit, Range | MarkLimit)]
         holds_numbers = re.search(r"Exact|\bint\b", hint) is not None
         grows = re.search(r"tuple\[[^\]]*(?:\]\s*)?, \.\.\.\]|dict\[", hint) is not None
         if (holds_numbers and not numbers) or (grows and not counts):

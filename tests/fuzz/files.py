@@ -40,7 +40,7 @@ from inlet.core.project.quilt import (
 from inlet.core.project.value import replace
 from inlet.core.setting.places import in_quilt
 from inlet.files.problem import FileProblem
-from inlet.files.project.limits import LIMITS, Mark, Range
+from inlet.files.project.limits import LIMITS, MarkLimit, Range
 from inlet.files.project.project_json import dumps, load, loads
 from inlet.ui.shell.app import DEMO
 
@@ -166,7 +166,7 @@ LIMITS_BY_KEY = {
 
 def at_a_limit(chance: random.Random, key: object) -> object:
     """A value at a limit of a key, just within it or just past it; junk for keys that have none."""
-    limits = [x for x in LIMITS_BY_KEY.get(str(key), ()) if isinstance(x, Range | Mark)]
+    limits = [x for x in LIMITS_BY_KEY.get(str(key), ()) if isinstance(x, Range | MarkLimit)]
     if not limits:
         return junk(chance)
     (limit,) = limits

@@ -307,7 +307,7 @@ def test_sizes_are_live_and_one_click_away(maker):
     metric = next(b for b in size_buttons(sizes) if b.text().endswith("cm"))
     metric.click()
     assert maker.session.measure.system is CENTIMETRES
-    assert maker.wait().comfort.misses == ()
+    assert maker.wait().ruler_friendly.misses == ()
 
 
 def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypatch, tmp_path):

@@ -23,7 +23,7 @@ from inlet.ui.shell.tape import Reading, Tape
 from inlet.ui.tasks import planner as planning
 from inlet.ui.tasks.background import close_all
 from inlet.ui.tasks.planner import Planner
-from inlet.ui.widgets.drawing import Frame, draw_sheet
+from inlet.ui.widgets.drawing import ScreenFrame, draw_sheet
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.painting import draw_figure
 from inlet.ui.widgets.parts import ValueEdit, button, column, empty, label
@@ -103,7 +103,7 @@ def test_a_flow_goes_on_in_a_new_line(qtbot):
 
 
 def test_a_frame_fits_and_goes_back():
-    frame = Frame.fit(QRectF(10, 20, 200, 100), (0, 0, 4, 4))
+    frame = ScreenFrame.fit(QRectF(10, 20, 200, 100), (0, 0, 4, 4))
     assert frame.scale == 25
     assert frame.at(0, 0) == QPointF(60, 20)
     assert frame.at(4, 4) == QPointF(160, 120)
@@ -118,7 +118,7 @@ def test_cloth_is_drawn_in_its_colour_and_grey_as_its_lightness(qapp):
     for grey in (False, True):
         image = QImage(40, 40, QImage.Format.Format_RGB32)
         painter = QPainter(image)
-        frame = Frame.fit(
+        frame = ScreenFrame.fit(
             QRectF(0, 0, 40, 40),
             bounds_of([tuple(p.floats() for p in outline) for outline, _ in sheet]),
         )
@@ -265,7 +265,7 @@ def test_lines_and_arrows_of_no_length_are_not_drawn(qapp):
     blank = picture.copy()
     painter = QPainter(picture)
     here = Point(F(1), F(1))
-    frame = Frame.fit(QRectF(0, 0, 60, 60), (0, 0, 2, 2))
+    frame = ScreenFrame.fit(QRectF(0, 0, 60, 60), (0, 0, 2, 2))
     lines = [DrawnLine(kind, here, here) for kind in ("press", "seam", "cut")]
     draw_figure(painter, lines_figure(lines, frame.placed), Project())
     painter.end()

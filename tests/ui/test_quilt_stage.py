@@ -31,7 +31,7 @@ from inlet.core.project.quilt import (
 from inlet.core.project.value import replace
 from inlet.core.setting.places import in_quilt
 from inlet.files.project.project_json import load, save
-from inlet.ui.quilt.fields import Choice
+from inlet.ui.quilt.fields import ChoiceField
 from inlet.ui.quilt.top_view import TopView
 from inlet.ui.shell.app import DEMO
 from inlet.ui.widgets.parts import ValueEdit
@@ -79,7 +79,7 @@ class Setter:
     def choose(self, name, data):
         """In the choice of that name on the ticket."""
         found = next(
-            c for c in self.ticket.findChildren(Choice)
+            c for c in self.ticket.findChildren(ChoiceField)
             if c.accessibleName() == name and not c.isHidden()
         )  # fmt: skip
         assert found.findData(data) >= 0, (name, data)

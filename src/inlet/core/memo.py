@@ -86,7 +86,7 @@ class Latest(Generic[Key, Value]):
             self._kept.clear()
 
 
-class Table(Generic[Key, Value]):
+class KeyedTable(Generic[Key, Value]):
     """Values of the last ``size`` keys, each found again by an equal key: for a value that is not
     worked out from its key alone, as where two things differ in their colours only."""
 

@@ -37,7 +37,7 @@ class Wish:
     seams: bool = True
 
 
-class Drawn(NamedTuple):
+class ExportedDrawing(NamedTuple):
     """A block of a project as it is drawn, without its plan."""
 
     project: Project
@@ -59,7 +59,7 @@ class BlockExport(NamedTuple):
     writers: Mapping[str, OfBlock]
     keys: str = ""
     lacks: Callable[[BlockPlan, Wish], str] = lambda _plan, _wish: ""
-    drawing: Callable[[Drawn | BlockPlan, Path, Wish], object] | None = None
+    drawing: Callable[[ExportedDrawing | BlockPlan, Path, Wish], object] | None = None
 
 
 class QuiltExport(NamedTuple):
@@ -99,7 +99,7 @@ def _cutting(plan: BlockPlan, path: Path, wish: Wish) -> None:
     write_cutting(plan, path, wish.paper)
 
 
-def _drawing(drawn: Drawn | BlockPlan, path: Path, _wish: Wish) -> None:
+def _drawing(drawn: ExportedDrawing | BlockPlan, path: Path, _wish: Wish) -> None:
     from inlet.files.drawings.svg import write_block_svg
 
     write_block_svg(drawn.project, drawn.block, path)

@@ -52,7 +52,7 @@ def test_a_size_chart_agrees_with_plans_made_one_size_at_a_time(block, widths, c
         ]
         shown = [(row.unit, row.cells[i].partition(" + ")[0]) for row in chart.rows if row.cells[i]]
         assert sorted(shown) == sorted(wanted)
-        assert chart.comfortable[i] == plan.comfort.comfortable
+        assert chart.on_marks[i] == plan.ruler_friendly.on_marks
         for cloth in plan.cloth.at_once:
             row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
             eighths = cloth.buy / F(9, 2)
@@ -68,7 +68,7 @@ def test_sizes_are_typed_as_a_list_or_as_between_two():
     assert sizes_typed("10 cm, 20 cm", plan)[0] == F(1000, 254)
     between = sizes_typed("5 to 7", plan)
     assert between
-    assert all(plan_block(plan.project, at_size(PIN, w)).comfort.comfortable for w in between)
+    assert all(plan_block(plan.project, at_size(PIN, w)).ruler_friendly.on_marks for w in between)
     assert 6 in between
     for wrong, why in (("", "write sizes like"), ("tall", "tall"), ("0, 4", "not a size"),
                        ("1 to 90", "more than 24"), ("6.01 to 6.02", "no size between"),

@@ -1,4 +1,4 @@
-"""How cuts grow with a block: comfortable sizes, and sizes from fabric cut already."""
+"""How cuts grow with a block: ruler-friendly sizes, and sizes from fabric cut already."""
 
 from __future__ import annotations
 
@@ -71,8 +71,8 @@ def test_a_size_from_stock_can_be_cut_from_it(block, shape, width):
             if g.label in size.whole and (shape == "square" or g.side == 0):
                 assert g.piece.exact[g.side] <= width
         assert set(size.whole) | set(size.others) == {g.label for g in growths(then.units)}
-        if size.comfortable:
-            assert then.comfort.misses == ()
+        if size.on_marks:
+            assert then.ruler_friendly.misses == ()
 
 
 @pytest.mark.parametrize(

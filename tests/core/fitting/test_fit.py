@@ -274,7 +274,7 @@ def test_a_square_on_its_point_makes_no_size_awkward():
     drawn = "0 1 1 0 / 1 0 2 1 / 2 1 1 2 / 1 2 0 1 / 1/2 1/2 3/2 3/2 / 3/2 1/2 1/2 3/2"
     block = block_of(f"{drawn} / 2 0 2 2 / 2 1 3 1 / 2 0 3 1 / 3 1 2 2", 3, 2, (9, 6), "abc")
     plan = plan_of(usually(block))
-    assert plan.comfort.never
+    assert plan.ruler_friendly.never
     assert plan.fit.remedy == "none"
     cuts = {c.cut[0] for c in plan.cuts}
     assert F(31, 8) in cuts

@@ -27,7 +27,7 @@ from typing import NamedTuple
 
 from inlet.core.assembly.growing import grown
 from inlet.core.assembly.net import Net
-from inlet.core.assembly.options import Awkward, Option, options_at
+from inlet.core.assembly.options import Awkward, JoinOption, options_at
 from inlet.core.assembly.paths import tangled
 
 LARGE = 700
@@ -38,7 +38,7 @@ class Closing(NamedTuple):
     """An option for each junction, by vertex; ``at_least`` is proved to be the least cost. It is
     optimal where the two agree."""
 
-    chosen: dict[int, Option]
+    chosen: dict[int, JoinOption]
     cost: Awkward
     at_least: Awkward
 
@@ -49,7 +49,7 @@ def close(net: Net) -> Closing | None:
     reach, depth = _reach(net), _depth(net)
     options = {v: options_at(net, j, reach, depth) for v, j in net.junctions.items()}
     usual = {v: found[0] for v, found in options.items()}
-    chosen: dict[int, Option] | None = usual
+    chosen: dict[int, JoinOption] | None = usual
     at_least = 0
     if tangled(net, usual):
         chosen = None
@@ -65,7 +65,7 @@ def close(net: Net) -> Closing | None:
     return Closing(chosen, _cost(chosen.values()), (pivots, at_least))
 
 
-def _cost(options: Iterable[Option]) -> Awkward:
+def _cost(options: Iterable[JoinOption]) -> Awkward:
     costs = [o.cost for o in options]
     return sum(c[0] for c in costs), sum(c[1] for c in costs)
 

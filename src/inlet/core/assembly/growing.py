@@ -15,21 +15,21 @@ from collections.abc import Mapping, Sequence
 from heapq import heappop, heappush
 
 from inlet.core.assembly.net import Net
-from inlet.core.assembly.options import Option
+from inlet.core.assembly.options import JoinOption
 from inlet.core.cancellation import check
 
 Price = tuple[int, int, int]
 """Pivots, partial seams, and how few seams are shared (a cell well enclosed comes first)."""
 
 
-def grown(net: Net, options: Mapping[int, Sequence[Option]]) -> dict[int, Option] | None:
+def grown(net: Net, options: Mapping[int, Sequence[JoinOption]]) -> dict[int, JoinOption] | None:
     """The option that closes each junction, by vertex; None if the cells do not hang together by
     their sides without a hole."""
     return _Growth(net, options).run()
 
 
 class _Growth:
-    def __init__(self, net: Net, options: Mapping[int, Sequence[Option]]) -> None:
+    def __init__(self, net: Net, options: Mapping[int, Sequence[JoinOption]]) -> None:
         self.net = net
         self.by_pair = {v: {frozenset(o.pair): o for o in found} for v, found in options.items()}
         self.seams_of: list[list[int]] = [[] for _ in net.cells]
@@ -41,8 +41,8 @@ class _Growth:
                 self.cells_at[seam.end].add(cell)
         self.sewn: set[int] = set()
 
-    def run(self) -> dict[int, Option] | None:
-        chosen: dict[int, Option] = {}
+    def run(self) -> dict[int, JoinOption] | None:
+        chosen: dict[int, JoinOption] = {}
         best: dict[int, Price] = {}
         heap: list[tuple[Price, int]] = []
         following = 0
@@ -89,7 +89,7 @@ class _Growth:
                     touched.add(v)
         return shared if shared and len(touched) == len(shared) + 1 else None
 
-    def _closed(self, shared: Sequence[int]) -> list[tuple[int, Option]]:
+    def _closed(self, shared: Sequence[int]) -> list[tuple[int, JoinOption]]:
         """The junctions inside a path of seams, each with the option that closes it."""
         at: dict[int, list[int]] = defaultdict(list)
         for n in shared:

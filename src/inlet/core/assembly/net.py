@@ -35,7 +35,7 @@ class NetSeam(NamedTuple):
         return self.end if vertex == self.start else self.start
 
 
-class Junction(NamedTuple):
+class NetJunction(NamedTuple):
     """Seams that meet, by their numbers in the net, and the pairs of them that go straight on, or
     smoothly, into one another."""
 
@@ -64,7 +64,7 @@ class Net(NamedTuple):
 
     cells: tuple[Faces, ...]
     seams: tuple[NetSeam, ...]
-    junctions: dict[int, Junction]
+    junctions: dict[int, NetJunction]
     places: dict[int, tuple[float, float]]
     headings: dict[tuple[int, int], tuple[float, float]]
 
@@ -95,7 +95,7 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
     for n, seam in enumerate(seams):
         for v in {seam.start, seam.end} - rim:
             at[v].append(n)
-    junctions: dict[int, Junction] = {}
+    junctions: dict[int, NetJunction] = {}
     headings: dict[tuple[int, int], tuple[float, float]] = {}
     for v, numbers in sorted(at.items()):
         check()
@@ -138,13 +138,15 @@ def _in_fixed_order(seams: list[NetSeam], places: dict[int, tuple[float, float]]
     return [seams[i] for _, i in best]
 
 
-def _junction(draft: Draft, seams: Sequence[NetSeam], v: int, numbers: Sequence[int]) -> Junction:
+def _junction(
+    draft: Draft, seams: Sequence[NetSeam], v: int, numbers: Sequence[int]
+) -> NetJunction:
     straight = frozenset(
         frozenset(pair)
         for pair in combinations(numbers, 2)
         if goes_on(draft, v, seams[pair[0]].edge, seams[pair[1]].edge)
     )
-    return Junction(v, tuple(numbers), straight)
+    return NetJunction(v, tuple(numbers), straight)
 
 
 def goes_on(draft: Draft, v: int, one: int, other: int) -> bool:

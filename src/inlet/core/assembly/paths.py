@@ -7,10 +7,10 @@ from collections import Counter, defaultdict
 from collections.abc import Mapping
 
 from inlet.core.assembly.net import Net
-from inlet.core.assembly.options import Option
+from inlet.core.assembly.options import JoinOption
 
 
-def partners(chosen: Mapping[int, Option]) -> dict[tuple[int, int], int]:
+def partners(chosen: Mapping[int, JoinOption]) -> dict[tuple[int, int], int]:
     """(seam, vertex) -> the seam it is sewn on into there, for every closing pair."""
     out: dict[tuple[int, int], int] = {}
     for v, option in chosen.items():
@@ -19,7 +19,7 @@ def partners(chosen: Mapping[int, Option]) -> dict[tuple[int, int], int]:
     return out
 
 
-def tangled(net: Net, chosen: Mapping[int, Option]) -> bool:
+def tangled(net: Net, chosen: Mapping[int, JoinOption]) -> bool:
     """Does some path that the closing pairs make close on itself, or wait for itself?"""
     path = list(range(len(net.seams)))
 

@@ -25,7 +25,7 @@ from scipy.sparse import coo_array, csr_array, eye_array, hstack
 from scipy.sparse.csgraph import connected_components, dijkstra
 
 from inlet.core.assembly.net import Net
-from inlet.core.assembly.options import Option
+from inlet.core.assembly.options import JoinOption
 from inlet.core.cancellation import check
 
 MOST_ROUNDS = 60
@@ -68,11 +68,11 @@ class Fewest(NamedTuple):
     """The option chosen at each junction, by vertex, none where the search was cut short before it
     had any; no choice has fewer partial seams than ``at_least``."""
 
-    chosen: dict[int, Option] | None
+    chosen: dict[int, JoinOption] | None
     at_least: int
 
 
-def fewest_partial(net: Net, options: Mapping[int, Sequence[Option]]) -> Fewest:
+def fewest_partial(net: Net, options: Mapping[int, Sequence[JoinOption]]) -> Fewest:
     """The choice of closing pairs that can be sewn with the fewest partial seams, the most usual of
     those. ``options`` are the ways to close each junction, the most usual first."""
     program = _Program(net, options)
@@ -100,7 +100,7 @@ class _Program:
     """The columns are closing pairs, and a number for each seam that may have a pivot at both
     ends, which is 1 if it has; the rows one for each junction, each such seam, and each walk."""
 
-    def __init__(self, net: Net, options: Mapping[int, Sequence[Option]]) -> None:
+    def __init__(self, net: Net, options: Mapping[int, Sequence[JoinOption]]) -> None:
         junctions = net.junctions
         self.columns = [
             (v, option)
@@ -142,7 +142,7 @@ class _Program:
         """The most usual pair at each junction."""
         return np.where(self.first, 1.0, 0.0)
 
-    def chosen(self, answer: Floats) -> dict[int, Option]:
+    def chosen(self, answer: Floats) -> dict[int, JoinOption]:
         """The option at each junction, by vertex."""
         return {v: o for (v, o), x in zip(self.columns, answer, strict=True) if x > 0.5}
 
@@ -229,17 +229,17 @@ def _short_walks(
         yield walk
 
 
-def _worth_choosing(options: Sequence[Option], passed: bool) -> list[Option]:
+def _worth_choosing(options: Sequence[JoinOption], passed: bool) -> list[JoinOption]:
     """Of the ways to close a junction those that turn no corner needlessly, one for each pair."""
     least = 0 if passed else 1
-    pairs: dict[frozenset[int], Option] = {}
+    pairs: dict[frozenset[int], JoinOption] = {}
     for option in options:
         if option.cost[0] == least:
             pairs.setdefault(frozenset(option.pair), option)
     return list(pairs.values())
 
 
-def _turned_at_both_ends(columns: Sequence[tuple[int, Option]]) -> csr_array:
+def _turned_at_both_ends(columns: Sequence[tuple[int, JoinOption]]) -> csr_array:
     """One row for each seam that may have a pivot at either end, that adds up the pairs that pivot
     there: 2 where both do. A leg between two pivots is harder to sew than one with a free end."""
     turning: dict[int, list[tuple[int, int]]] = defaultdict(list)

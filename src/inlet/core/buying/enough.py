@@ -106,7 +106,7 @@ def _other_methods(
 
 
 def _smaller(plan: BlockPlan, does: Does) -> Iterator[Change]:
-    smaller = plan.comfort.smaller
+    smaller = plan.ruler_friendly.smaller
     for _ in range(4):
         if smaller is None:
             return
@@ -115,7 +115,7 @@ def _smaller(plan: BlockPlan, does: Does) -> Iterator[Change]:
         if made is not None:
             yield made._replace(text=f"Finish it {size_text(smaller, plan.measure)}")
             return
-        smaller = other.comfort.smaller
+        smaller = other.ruler_friendly.smaller
 
 
 def _fewer(plan: BlockPlan, does: Does) -> Iterator[Change]:

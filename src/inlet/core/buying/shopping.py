@@ -17,7 +17,7 @@ FARTHEST = 6
 """How many blocks more or fewer are tried for a step of fabric more or less."""
 
 
-class Line(NamedTuple):
+class ShoppingLine(NamedTuple):
     """One fabric to buy: ``price`` for all of it where its price is known; ``left`` what is left
     over that is worth keeping; ``notes`` what a step more would buy, and one less would cost."""
 
@@ -41,7 +41,7 @@ class Shopping(NamedTuple):
     behind a quilt."""
 
     what: str
-    lines: tuple[Line, ...]
+    lines: tuple[ShoppingLine, ...]
     missing: tuple[str, ...]
     others: tuple[Other, ...] = ()
 
@@ -126,7 +126,7 @@ def _listed(
         if fabric is not None and fabric.price is not None and cloth.new is not None:
             price = fabric.price * cloth.buy / project.measure.system.long_unit.length
         left = tuple(_left(cloth, project))
-        lines.append(Line(cloth, price, left, notes.get(cloth.fabric, ())))
+        lines.append(ShoppingLine(cloth, price, left, notes.get(cloth.fabric, ())))
         missing += [
             f"{m.number} × {size_text(m.cut.cut, project.measure)} of "
             f"{cloth_name(project, cloth.fabric)}"

@@ -39,11 +39,11 @@ class ClothRow(NamedTuple):
 
 
 class SizeChart(NamedTuple):
-    """``sizes`` finished, ``comfortable`` or not; rows of pieces, of fabric, and what changes:
+    """``sizes`` finished, ``on_marks`` or not; rows of pieces, of fabric, and what changes:
     units that are made otherwise at some sizes. ``copies`` is for how many blocks."""
 
     sizes: tuple[Pair, ...]
-    comfortable: tuple[bool, ...]
+    on_marks: tuple[bool, ...]
     rows: tuple[ChartRow, ...]
     cloth: tuple[ClothRow, ...]
     changes: tuple[str, ...]
@@ -56,13 +56,13 @@ def at_size(block: Block, width: Exact) -> Block:
 
 
 def sizes_typed(text: str, plan: BlockPlan) -> tuple[Exact, ...]:
-    """Finished widths as typed: ``4, 6, 8, 12 in``, or ``4 to 12`` for every comfortable one
+    """Finished widths as typed: ``4, 6, 8, 12 in``, or ``4 to 12`` for every ruler-friendly one
     between two. Raises ``NumberError`` with a sentence."""
     system = plan.measure.system
     span = re.fullmatch(r"\s*(.+?)\s+to\s+(.+?)\s*", text)
     if span:
         low, high = (_size(side, plan) for side in span.groups())
-        return comfortable_between(plan, min(low, high), max(low, high))
+        return sizes_on_marks(plan, min(low, high), max(low, high))
     parts = [part for part in re.split(r"[,;]", text) if part.strip()]
     if not parts:
         raise NumberError("write sizes like 4, 6, 8, 12, or 4 to 12")
@@ -81,7 +81,7 @@ def _size(text: str, plan: BlockPlan) -> Exact:
     return size
 
 
-def comfortable_between(plan: BlockPlan, low: Exact, high: Exact) -> tuple[Exact, ...]:
+def sizes_on_marks(plan: BlockPlan, low: Exact, high: Exact) -> tuple[Exact, ...]:
     """Every width between two at which all cuts land on the ruler's marks; raises ``NumberError``
     where there is none, or more than a chart holds."""
     one = Fraction(1)
@@ -112,7 +112,7 @@ def size_chart(project: Project, block: Block, widths: Sequence[Exact], copies: 
     singles = [plan if copies == 1 else plan_block(project, plan.block, 1) for plan in plans]
     return SizeChart(
         tuple(plan.block.finished for plan in plans),
-        tuple(plan.comfort.comfortable for plan in plans),
+        tuple(plan.ruler_friendly.on_marks for plan in plans),
         _rows(plans),
         _cloth(plans, singles),
         tuple(_changes(plans)),
@@ -202,7 +202,7 @@ def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:
     head = ["Unit", "Fabric", "Piece"]
     head += [
         size_text(size, measure) + ("" if ok else " *")
-        for size, ok in zip(chart.sizes, chart.comfortable, strict=True)
+        for size, ok in zip(chart.sizes, chart.on_marks, strict=True)
     ]
     lines = [head]
     for row in chart.rows:
@@ -215,9 +215,9 @@ def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:
     return lines
 
 
-NOT_COMFORTABLE = "* not a ruler-friendly size: some cuts fall between the ruler's marks."
+NOT_RULER_FRIENDLY = "* not a ruler-friendly size: some cuts fall between the ruler's marks."
 
 
 def chart_notes(chart: SizeChart) -> list[str]:
     """What is said below the chart."""
-    return [*([] if all(chart.comfortable) else [NOT_COMFORTABLE]), *chart.changes]
+    return [*([] if all(chart.on_marks) else [NOT_RULER_FRIENDLY]), *chart.changes]

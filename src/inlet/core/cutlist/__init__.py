@@ -5,7 +5,7 @@ Promise: the list holds every piece of every unit once, with the number that is 
 
 from inlet.core.cutlist.cuts import Cut, Stacks, cut_list, rises, stacks_of
 from inlet.core.cutlist.growth import growths, landing_sizes
-from inlet.core.cutlist.ruler_friendly import Comfort, comfort
+from inlet.core.cutlist.ruler_friendly import RulerFriendly, ruler_friendly
 from inlet.core.cutlist.standing import Standing, standing, turned_prints
 from inlet.core.cutlist.stash_sizes import StockSize, sizes_from
 from inlet.core.cutlist.strip_sets import (
@@ -17,13 +17,12 @@ from inlet.core.cutlist.strip_sets import (
 )
 
 __all__ = [
-    "Comfort",
     "Cut",
     "PlannedSet",
+    "RulerFriendly",
     "Stacks",
     "Standing",
     "StockSize",
-    "comfort",
     "cut_list",
     "four_patches",
     "growths",
@@ -31,6 +30,7 @@ __all__ = [
     "plan_sets",
     "project_sets",
     "rises",
+    "ruler_friendly",
     "sizes_from",
     "stacks_of",
     "standing",

@@ -1,4 +1,4 @@
-"""Comfortable sizes: those at which every cut lands on a ruler mark."""
+"""Ruler-friendly sizes: those at which every cut lands on a ruler mark."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from inlet.core.planning import UnitPlan
 from inlet.core.project import INCH, METRIC, Block, Measure, Pair
 
 FARTHEST = 4
-"""Comfortable sizes farther than this many times from the size now are not worth naming."""
+"""Ruler-friendly sizes farther than this many times from the size now are not worth naming."""
 
 
 class Miss(NamedTuple):
@@ -23,8 +23,8 @@ class Miss(NamedTuple):
     short: Exact
 
 
-class Comfort(NamedTuple):
-    """``misses`` now; labels whose cuts land at no size; the nearest comfortable finished sizes
+class RulerFriendly(NamedTuple):
+    """``misses`` now; labels whose cuts land at no size; the nearest ruler-friendly finished sizes
     below and above, in the project's measure and in the other one (in its own lengths)."""
 
     misses: tuple[Miss, ...]
@@ -35,12 +35,12 @@ class Comfort(NamedTuple):
     other_larger: Pair | None
 
     @property
-    def comfortable(self) -> bool:
+    def on_marks(self) -> bool:
         """Does every cut land on a mark, but for what a diagonal adds to it?"""
         return not self.misses and not self.never
 
 
-def comfort(units: Sequence[UnitPlan], block: Block, measure: Measure) -> Comfort:
+def ruler_friendly(units: Sequence[UnitPlan], block: Block, measure: Measure) -> RulerFriendly:
     """Where the block stands at its size, and the nearest sizes at which every cut lands."""
     found = growths(units)
     misses: dict[Exact, list[str]] = {}
@@ -56,7 +56,7 @@ def comfort(units: Sequence[UnitPlan], block: Block, measure: Measure) -> Comfor
     def size(k: Exact | None, per: Fraction) -> Pair | None:
         return None if k is None else (block.finished[0] * k * per, block.finished[1] * k * per)
 
-    return Comfort(
+    return RulerFriendly(
         tuple(
             Miss(length, tuple(dict.fromkeys(labels)), next_mark(length, measure.mark) - length)
             for length, labels in sorted(misses.items(), key=lambda item: float(item[0]))
@@ -72,8 +72,8 @@ def comfort(units: Sequence[UnitPlan], block: Block, measure: Measure) -> Comfor
 def _around(
     found: Sequence[Growth], mark: Fraction, per: Exact, seam: Exact
 ) -> tuple[Fraction | None, Fraction | None]:
-    """The nearest comfortable k below and above 1; where 1 is comfortable in the measure asked
-    for, that is not counted."""
+    """The nearest ruler-friendly k below and above 1; where 1 itself is, in the measure asked for,
+    that is not counted."""
     series = landing_sizes(found, mark, per, seam)
     if series is None:
         return None, None

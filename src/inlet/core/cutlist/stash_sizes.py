@@ -24,14 +24,14 @@ class StockSize(NamedTuple):
     fills: str
     whole: tuple[str, ...]
     others: tuple[str, ...]
-    comfortable: bool
+    on_marks: bool
 
 
 def sizes_from(
     stock: Stock, units: Sequence[UnitPlan], block: Block, measure: Measure
 ) -> tuple[StockSize, ...]:
     """The sizes a block can be made at from strips or squares already cut: for each of its pieces,
-    the largest comfortable size (or else the largest at all) at which that piece still comes off
+    the largest ruler-friendly size (or else the largest at all) at which that piece still comes off
     them; those that serve most units first."""
     found = growths(units)
     series = landing_sizes(found, measure.mark, Fraction(1), Fraction(1))
@@ -40,18 +40,18 @@ def sizes_from(
         if (stock.shape == "strip") != (growth.side == 0) and growth.piece.shape == "rectangle":
             continue  # a strip is as wide as a piece's shorter side, a square holds the longer
         k = (stock.width - growth.adds) / growth.grows
-        comfortable = _comfortable(k, series) if k > 0 else None
-        k = comfortable or k
+        on_marks = _largest_on_marks(k, series) if k > 0 else None
+        k = on_marks or k
         if k not in sizes and Fraction(1, MOST_TIMES) <= k <= MOST_TIMES:
             whole, others = _served(stock, found, k)
             finished = (block.finished[0] * k, block.finished[1] * k)
-            size = StockSize(stock, finished, growth.label, whole, others, comfortable is not None)
+            size = StockSize(stock, finished, growth.label, whole, others, on_marks is not None)
             sizes[k] = size
     return tuple(sorted(sizes.values(), key=lambda s: (len(s.others), -float(s.finished[0]))))
 
 
-def _comfortable(k: Exact, series: Series | None) -> Fraction | None:
-    """The largest comfortable size up to ``k`` times the block's that is not much smaller."""
+def _largest_on_marks(k: Exact, series: Series | None) -> Fraction | None:
+    """The largest ruler-friendly size up to ``k`` times the block's that is not much smaller."""
     found = series.last_up_to(k) if series is not None else None
     return found if found and found * FARTHEST >= k else None
 

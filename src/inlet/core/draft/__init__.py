@@ -59,7 +59,14 @@ from inlet.core.draft.symmetry import (
     turned,
     turner,
 )
-from inlet.core.draft.tracing import MOST_GUESSED, TOLERANCE, Bounds, Stroke, guess_bands, trace
+from inlet.core.draft.tracing import (
+    MOST_GUESSED,
+    TOLERANCE,
+    Bounds,
+    TracedStroke,
+    guess_bands,
+    trace,
+)
 from inlet.core.draft.tray import (
     Box,
     ReadyUnit,
@@ -100,7 +107,7 @@ __all__ = [
     "Patch",
     "ReadyUnit",
     "Regridded",
-    "Stroke",
+    "TracedStroke",
     "TrayUnit",
     "TypedBands",
     "add_seams",

@@ -27,7 +27,7 @@ class _Parted(NamedTuple):
     lost: bool = False
 
 
-class Cut(NamedTuple):
+class PartingCut(NamedTuple):
     """A cut across ``axis`` (0: columns, 1: rows): what lies within ``out`` is taken out, and what
     is left is to lie on the two sides of ``gap``."""
 

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from inlet.core.draft.bands import TypedBands
 from inlet.core.draft.edit import is_drawn, one_cloth_a_patch
-from inlet.core.draft.parting import Cut
+from inlet.core.draft.parting import PartingCut
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry import Curve, Point, arc_fault, short_point
 from inlet.core.numbers import Exact, Fraction
@@ -172,7 +172,7 @@ def _grown(block: Block, axis: int, index: int, width: Exact) -> Regridded:
     bands = bands_of(block, axis)
     at = grid_lines(bands)[index]
     grown = _resized(block, axis, (*bands[:index], width, *bands[index:]))
-    return Regridded(*Cut(axis, (at, at), (at, at + width)).apply(block, grown))
+    return Regridded(*PartingCut(axis, (at, at), (at, at + width)).apply(block, grown))
 
 
 def remove_band(block: Block, axis: int, index: int) -> Regridded:
@@ -188,7 +188,7 @@ def _shrunk(block: Block, axis: int, index: int) -> Regridded:
     lines = grid_lines(bands)
     shrunk = _resized(block, axis, bands[:index] + bands[index + 1 :])
     span = (lines[index], lines[index + 1])
-    return Regridded(*Cut(axis, span, (span[0], span[0])).apply(block, shrunk))
+    return Regridded(*PartingCut(axis, span, (span[0], span[0])).apply(block, shrunk))
 
 
 def _resized(block: Block, axis: int, bands: tuple[Exact, ...]) -> Block:

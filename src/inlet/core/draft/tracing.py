@@ -17,7 +17,7 @@ Bounds = tuple[float, float, float, float]
 """Left, top, right, bottom."""
 
 
-class Stroke(NamedTuple):
+class TracedStroke(NamedTuple):
     """A line, or an arc of less than half a circle about ``centre``, in the drawing's own units.
     ``exact`` is the same on our grid, where the drawing says it; ``parts`` are what it is drawn in,
     for where that is not to be believed."""
@@ -26,7 +26,7 @@ class Stroke(NamedTuple):
     end: Place
     centre: Place | None = None
     exact: Curve | None = None
-    parts: tuple[Stroke, ...] = ()
+    parts: tuple[TracedStroke, ...] = ()
 
 
 class Traced(NamedTuple):
@@ -46,7 +46,7 @@ MOST_GUESSED = 16
 FINEST = 10**6
 
 
-def guess_bands(strokes: Sequence[Stroke], box: Bounds, axis: int) -> int:
+def guess_bands(strokes: Sequence[TracedStroke], box: Bounds, axis: int) -> int:
     """The fewest equal bands on whose lines nearly every end lies, 1 to 16; 1 where none fit."""
     low, high = box[axis], box[axis + 2]
     ends = [(p[axis] - low) / (high - low) for s in strokes for p in (s.start, s.end)]
@@ -57,7 +57,7 @@ def guess_bands(strokes: Sequence[Stroke], box: Bounds, axis: int) -> int:
     return 1
 
 
-def trace(block: Block, strokes: Sequence[Stroke], box: Bounds) -> Traced:
+def trace(block: Block, strokes: Sequence[TracedStroke], box: Bounds) -> Traced:
     """``block`` with the strokes as its seams, ``box`` (left, top, right, bottom) of the drawing
     laid on the whole of it.
 
@@ -100,7 +100,7 @@ def trace(block: Block, strokes: Sequence[Stroke], box: Bounds) -> Traced:
     return Traced(replace(block, seams=drawn), off, out + max(0, len(strokes) - MOST_SEAMS))
 
 
-def _growing(todo: list[Stroke]) -> Iterator[Stroke]:
+def _growing(todo: list[TracedStroke]) -> Iterator[TracedStroke]:
     """The strokes of a list that may grow meanwhile, stopped where asked."""
     for n, stroke in enumerate(todo):
         check()
@@ -109,7 +109,7 @@ def _growing(todo: list[Stroke]) -> Iterator[Stroke]:
         yield stroke
 
 
-def _agrees(stroke: Stroke, exact: Curve, box: Bounds, k: tuple[float, float]) -> bool:
+def _agrees(stroke: TracedStroke, exact: Curve, box: Bounds, k: tuple[float, float]) -> bool:
     """Does the drawing still show a stroke where its exact seam says it is?"""
     if (exact.centre is None) != (stroke.centre is None) or exact.start == exact.end:
         return False

@@ -24,7 +24,7 @@ from inlet.core.figures.display import (
     Tag,
     rectangle,
 )
-from inlet.core.layout import Place, Rect, Stroke, ready_after
+from inlet.core.layout import LaidPlace, Rect, Stroke, ready_after
 from inlet.core.numbers import show
 from inlet.core.project import LaidCloth, Measure
 from inlet.core.templates import in_box, laid_outlines
@@ -54,7 +54,7 @@ class OnMat:
         return float(self.cloth.length), float(self.cloth.width / self.cloth.layers) + self.below
 
     @cached_property
-    def places(self) -> list[tuple[Place, int]]:
+    def places(self) -> list[tuple[LaidPlace, int]]:
         """Each piece with how many cuts release it."""
         return ready_after(self.cloth, self.strokes)
 
@@ -181,7 +181,7 @@ def _edges(frame: MatFrame, plain: bool) -> Iterator[Item]:
         yield BoxText(below, f"{fold}   ⟷ straight grain".strip(), 9, kind, wide=True)
 
 
-def _piece(frame: MatFrame, place: Place, ready: bool, chosen: bool) -> Iterator[Item]:
+def _piece(frame: MatFrame, place: LaidPlace, ready: bool, chosen: bool) -> Iterator[Item]:
     shown = frame.shown
     box = left, top, right, bottom = frame.box(place.at)
     outline = rectangle(box)

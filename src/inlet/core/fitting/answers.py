@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from inlet.core.cutlist import Comfort, comfort
+from inlet.core.cutlist import RulerFriendly, ruler_friendly
 from inlet.core.draft import draft, in_cloth
 from inlet.core.fitting.bands import fitted_bands, on_marks
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
@@ -61,14 +61,14 @@ class Answer(NamedTuple):
 
 
 def answers(
-    fitting: Fitting, project: Project, block: Block, copies: int, sizes: Comfort
+    fitting: Fitting, project: Project, block: Block, copies: int, sizes: RulerFriendly
 ) -> tuple[Answer, ...]:
     """Every way to make a block that does not fit as it is; none where it does."""
     return () if fitting.fits else tuple(_answers(fitting, project, block, copies, sizes))
 
 
 def _answers(
-    fitting: Fitting, project: Project, block: Block, copies: int, sizes: Comfort
+    fitting: Fitting, project: Project, block: Block, copies: int, sizes: RulerFriendly
 ) -> Iterator[Answer]:
     measure = project.measure
     ways = [fitting.finer, fitting.trimmed, fitting.usual._replace(remedy="leave")]
@@ -99,7 +99,7 @@ def fitting_of(project: Project, block: Block, copies: int) -> Fitting:
     drawn = draft(block)
     root = break_down(drawn)
     units = plan_units(project, block, drawn, root, copies)
-    sizes = comfort(units, block, project.measure)
+    sizes = ruler_friendly(units, block, project.measure)
     return Fitting(drawn, root, units, project.measure, not sizes.misses)
 
 

@@ -60,7 +60,7 @@ class Fit(NamedTuple):
 
 
 class Fitting:
-    """The ways to cut one block so that it fits; ``comfortable`` is whether its cuts land on marks,
+    """The ways to cut one block so that it fits; ``on_marks`` is whether its cuts land on marks,
     but for diagonals and for what lands at no size."""
 
     def __init__(
@@ -69,10 +69,10 @@ class Fitting:
         root: Part,
         units: Sequence[UnitPlan],
         measure: Measure,
-        comfortable: bool,
+        on_marks: bool,
     ) -> None:
         self.draft, self.root, self.measure = draft, root, measure
-        self.units, self.comfortable = tuple(units), comfortable
+        self.units, self.on_marks = tuple(units), on_marks
 
     @cached_property
     def usual(self) -> Fit:
@@ -82,9 +82,9 @@ class Fitting:
 
     @property
     def fits(self) -> bool:
-        """Can it be sewn as it is? At a comfortable size nothing is done for what the craft's own
+        """Can it be sewn as it is? At a ruler-friendly size nothing is done for what the craft's
         habits of rounding diagonals add to the block, as long as its seams fit."""
-        if not self.comfortable:
+        if not self.on_marks:
             return self.usual.error(self.measure) == 0
         system = self.measure.system
         if self.usual.worst > float(system.thread) + HAIR:
@@ -106,7 +106,7 @@ class Fitting:
         if not units:
             return None
         # On marks coarser than those all else needs it would not fit either.
-        coarsest = self.measure.mark if self.comfortable else self.finer.mark
+        coarsest = self.measure.mark if self.on_marks else self.finer.mark
         marks = [mark for mark in self._marks if mark <= coarsest]
         return self._best(lambda mark, t: self._with_trims(units, mark, t), marks)
 
@@ -135,8 +135,8 @@ class Fitting:
 
     def best(self, rates: Rates) -> Fit:
         """Of trimming, finer marks and leaving it as it is: least error, then least work. At a
-        comfortable size every cut stays on its mark, and what comes out larger is trimmed."""
-        if self.comfortable and self.trimmed and not self.trimmed.error(self.measure):
+        ruler-friendly size every cut stays on its mark, and what comes out larger is trimmed."""
+        if self.on_marks and self.trimmed and not self.trimmed.error(self.measure):
             return self.trimmed
         ways = [self.finer, self.usual._replace(remedy="leave")]
         count = sum(plan.count for plan in self.units if self._can_be_trimmed(plan))

@@ -18,7 +18,7 @@ from inlet.core.assembly import Faces, rim
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, points_of
 from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, is_rectangle
-from inlet.core.memo import Table
+from inlet.core.memo import KeyedTable
 from inlet.core.methods import bias_edges
 from inlet.core.numbers import Exact
 from inlet.core.planning import UnitPlan, right_triangle
@@ -217,7 +217,7 @@ def _rough(lengths: Iterable[float]) -> tuple[int, ...]:
 
 
 Sides = dict[tuple[int, ...], tuple[float, ...]]
-_SIDES: Table[object, Sides] = Table(500)
+_SIDES: KeyedTable[object, Sides] = KeyedTable(500)
 
 
 def _known_sides(plan: UnitPlan) -> Sides:

@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.fitting.runs import Run
-from inlet.core.fitting.sewn import Stretch
+from inlet.core.fitting.sewn import SewnStretch
 from inlet.core.numbers import Exact, Fraction, nearest_mark
 
 PASSES = 4
@@ -26,7 +26,7 @@ class _Row(NamedTuple):
 
 def settled(
     runs: Sequence[Run],
-    stretches: Iterable[Stretch],
+    stretches: Iterable[SewnStretch],
     seam: Exact,
     mark: Fraction,
     thread: Fraction,
@@ -76,7 +76,7 @@ def settled(
     return at
 
 
-def _rows(runs: Sequence[Run], stretches: Iterable[Stretch], seam: Exact) -> list[_Row]:
+def _rows(runs: Sequence[Run], stretches: Iterable[SewnStretch], seam: Exact) -> list[_Row]:
     """The stretches that lengths have a share in, each sort once."""
     rows: dict[tuple[object, int], _Row] = {}
     for stretch in stretches:

@@ -25,7 +25,7 @@ Size = tuple[float, float]
 Side = list[list[int]]
 
 
-class Stretch(NamedTuple):
+class SewnStretch(NamedTuple):
     """A seam between two junctions that both its sides have: the runs on either side, by their
     numbers."""
 
@@ -55,7 +55,7 @@ class Layout:
         self.at = {(k, run.face): i for i, run in enumerate(runs) for k in run.edges}
         self.stretches = tuple(self._stretches(runs))
 
-    def _stretches(self, runs: Sequence[Run]) -> Iterator[Stretch]:
+    def _stretches(self, runs: Sequence[Run]) -> Iterator[SewnStretch]:
         edges, places = self.draft.arrangement.edges, self.places
         sides: dict[int, tuple[list[_Span], list[_Span]]] = defaultdict(lambda: ([], []))
         for i, run in enumerate(runs):
@@ -93,7 +93,7 @@ class Layout:
         return list(beside.values()), list(across.values())
 
 
-def _common(one: list[_Span], other: list[_Span], places: Sequence[Place]) -> Iterator[Stretch]:
+def _common(one: list[_Span], other: list[_Span], places: Sequence[Place]) -> Iterator[SewnStretch]:
     """The shortest stretches that runs on both sides of a line fill."""
     i = j = 0
     while i < len(one) and j < len(other):
@@ -117,7 +117,7 @@ def _common(one: list[_Span], other: list[_Span], places: Sequence[Place]) -> It
                 those.append(other[j])
                 j += 1
         else:
-            yield Stretch(tuple(s.run for s in these), tuple(s.run for s in those))
+            yield SewnStretch(tuple(s.run for s in these), tuple(s.run for s in those))
 
 
 def lengths_of(runs: Sequence[Run], layout: Layout) -> list[float]:

@@ -29,7 +29,7 @@ from inlet.core.layout.stash import (
 )
 from inlet.core.layout.stroke_words import finished_text, layers_text, stroke_text
 from inlet.core.layout.strokes import (
-    Place,
+    LaidPlace,
     Rect,
     Stroke,
     fits,
@@ -54,7 +54,7 @@ __all__ = [
     "TITLES",
     "ClothPlan",
     "CutCard",
-    "Place",
+    "LaidPlace",
     "Rect",
     "Stroke",
     "ToCut",

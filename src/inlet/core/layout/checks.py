@@ -5,16 +5,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.cutlist import Comfort, Cut, turned_prints
+from inlet.core.cutlist import Cut, RulerFriendly, turned_prints
 from inlet.core.layout.fabric_plan import ClothPlan
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
 from inlet.core.words import cloth_name, length_text, size_text
 
 
-def size_problems(sizes: Comfort, measure: Measure, done: str = "") -> Iterator[Problem]:
-    """The block is not comfortable at this size: cuts fall between the ruler's marks. ``done`` is
-    what is done about it."""
+def size_problems(sizes: RulerFriendly, measure: Measure, done: str = "") -> Iterator[Problem]:
+    """The block is not ruler-friendly at this size: cuts fall between the ruler's marks. ``done``
+    is what is done about it."""
     if not sizes.misses:
         return
     named = [

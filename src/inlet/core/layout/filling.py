@@ -18,10 +18,10 @@ from inlet.core.layout.patterns import (
     Chosen,
     Kind,
     Pattern,
+    PatternRow,
+    PatternSegment,
     Price,
     Room,
-    Row,
-    Segment,
     in_order,
 )
 
@@ -90,10 +90,13 @@ class _Strips:
         return Pattern(
             self.high,
             in_order(
-                Segment(
+                PatternSegment(
                     block.wide,
                     tuple(
-                        sorted((Row(h, (Bit(k, t, n),)) for h, k, t, n in block.rows), reverse=True)
+                        sorted(
+                            (PatternRow(h, (Bit(k, t, n),)) for h, k, t, n in block.rows),
+                            reverse=True,
+                        )
                     ),
                     block.number,
                 )

@@ -56,7 +56,9 @@ def lay_out_fabric(
     fabric_cut = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
     width = project.usable_width(fabric or "")
-    laying = _Work(project, fabric_cut, rules, width, wanted.by_fabric()[fabric], wanted.standing)
+    laying = _FabricWork(
+        project, fabric_cut, rules, width, wanted.by_fabric()[fabric], wanted.standing
+    )
     for begun in wanted.begun:
         if begun.fabric == fabric_cut.id:
             laying.go_on(begun.cloth)
@@ -81,7 +83,7 @@ class _Want(NamedTuple):
     holds: int = 1
 
 
-class _Work:
+class _FabricWork:
     """One fabric being laid out."""
 
     def __init__(

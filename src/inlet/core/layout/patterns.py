@@ -40,7 +40,7 @@ class Bit(NamedTuple):
     number: int
 
 
-class Row(NamedTuple):
+class PatternRow(NamedTuple):
     """Pieces side by side in a row ``high``."""
 
     high: int
@@ -55,11 +55,11 @@ class Room(NamedTuple):
     reach: int
 
 
-class Segment(NamedTuple):
+class PatternSegment(NamedTuple):
     """``number`` equal segments, each ``wide`` with its rows one below the other."""
 
     wide: int
-    rows: tuple[Row, ...]
+    rows: tuple[PatternRow, ...]
     number: int = 1
 
 
@@ -67,7 +67,7 @@ class Pattern(NamedTuple):
     """A strip ``high`` with its segments from the squared end on."""
 
     high: int
-    segments: tuple[Segment, ...]
+    segments: tuple[PatternSegment, ...]
 
     def counts(self) -> Counter[int]:
         """How many of each kind it gives."""
@@ -90,7 +90,7 @@ class Pattern(NamedTuple):
         return 1 + sum(s.number + _inside(s) for s in self.segments)
 
 
-def _inside(segment: Segment) -> int:
+def _inside(segment: PatternSegment) -> int:
     """Strokes inside equal segments side by side: one between two rows; where a row holds several
     pieces, one between two of them in each segment."""
     between = len(segment.rows) - 1
@@ -98,13 +98,13 @@ def _inside(segment: Segment) -> int:
     return between + segment.number * beside
 
 
-def in_order(segments: Iterable[Segment]) -> tuple[Segment, ...]:
+def in_order(segments: Iterable[PatternSegment]) -> tuple[PatternSegment, ...]:
     """Equal segments taken together, those with the highest single pieces first."""
-    found: Counter[tuple[int, tuple[Row, ...]]] = Counter()
+    found: Counter[tuple[int, tuple[PatternRow, ...]]] = Counter()
     for segment in segments:
         if segment.rows:
             found[segment.wide, segment.rows] += segment.number
-    made = [Segment(wide, rows, number) for (wide, rows), number in found.items()]
+    made = [PatternSegment(wide, rows, number) for (wide, rows), number in found.items()]
     return tuple(sorted(made, key=lambda s: (-max(r.high for r in s.rows), -s.wide, s.rows)))
 
 
@@ -152,18 +152,18 @@ def _filled(pattern: Pattern, kinds: Sequence[Kind]) -> float:
 
 
 def _without(pattern: Pattern, surplus: Counter[int], kinds: Sequence[Kind]) -> Pattern:
-    kept: list[Segment] = []
+    kept: list[PatternSegment] = []
     for segment in reversed(pattern.segments):
         for _ in range(segment.number):
             rows = tuple(row for row in _rows_kept(segment.rows, surplus))
             if rows:
-                kept.append(Segment(_across(rows, kinds), rows))
+                kept.append(PatternSegment(_across(rows, kinds), rows))
     segments = in_order(kept)
     high = max((sum(r.high for r in s.rows) for s in segments), default=0)
     return Pattern(high, segments)
 
 
-def _across(rows: Iterable[Row], kinds: Sequence[Kind]) -> int:
+def _across(rows: Iterable[PatternRow], kinds: Sequence[Kind]) -> int:
     """How wide the pieces of the widest row are together."""
     return max(
         sum((kinds[b.kind].high if b.turned else kinds[b.kind].wide) * b.number for b in row.bits)
@@ -171,7 +171,7 @@ def _across(rows: Iterable[Row], kinds: Sequence[Kind]) -> int:
     )
 
 
-def _rows_kept(rows: Iterable[Row], surplus: Counter[int]) -> Iterator[Row]:
+def _rows_kept(rows: Iterable[PatternRow], surplus: Counter[int]) -> Iterator[PatternRow]:
     for row in rows:
         bits = []
         for bit in row.bits:
@@ -180,7 +180,7 @@ def _rows_kept(rows: Iterable[Row], surplus: Counter[int]) -> Iterator[Row]:
             if bit.number > spare:
                 bits.append(bit._replace(number=bit.number - spare))
         if bits:
-            yield Row(row.high, tuple(bits))
+            yield PatternRow(row.high, tuple(bits))
 
 
 MOST_EVENED = 60
@@ -211,7 +211,7 @@ def evened(chosen: Chosen, across: int) -> Chosen:
                         break
     out: Counter[Pattern] = Counter()
     for high, found in strips:
-        segments = [Segment(wide, rows, n) for (wide, rows), n in found.items() if n]
+        segments = [PatternSegment(wide, rows, n) for (wide, rows), n in found.items() if n]
         if segments:
             out[Pattern(high, in_order(segments))] += 1
     return list(out.items())

@@ -14,7 +14,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.cancellation import check
-from inlet.core.layout.patterns import Bit, Kind, Pattern, Room, Row, Segment, in_order
+from inlet.core.layout.patterns import (
+    Bit,
+    Kind,
+    Pattern,
+    PatternRow,
+    PatternSegment,
+    Room,
+    in_order,
+)
 
 _NEVER = -1e9
 MOST_SEGMENT_WIDTHS = 80
@@ -119,11 +127,11 @@ class Pricer:
                 i for i, wide in enumerate(self.widths)
                 if wide <= x and best[x - wide] + stacks[i] == best[x]
             )  # fmt: skip
-            segments.append(Segment(self.widths[at], self._stack(high, at)))
+            segments.append(PatternSegment(self.widths[at], self._stack(high, at)))
             x -= self.widths[at]
         return Pattern(high, in_order(segments))
 
-    def _stack(self, high: int, at: int) -> tuple[Row, ...]:
+    def _stack(self, high: int, at: int) -> tuple[PatternRow, ...]:
         best = self._stacks[:, at]
         wide = self.widths[at]
 
@@ -139,7 +147,7 @@ class Pricer:
                 (k, r) for k, r in enumerate(self.row_heights)
                 if r <= high and below(high - r) + self._rows[k, wide] == best[high]
             )  # fmt: skip
-            rows.append(Row(row, self._row(which, wide)))
+            rows.append(PatternRow(row, self._row(which, wide)))
             high = 0 if wide > self.reach else high - row
         return tuple(sorted(rows, reverse=True))
 

@@ -23,10 +23,10 @@ from inlet.core.layout.patterns import (
     Chosen,
     Kind,
     Pattern,
+    PatternRow,
+    PatternSegment,
     Price,
     Room,
-    Row,
-    Segment,
     in_order,
 )
 from inlet.core.layout.pricing import Pricer
@@ -136,7 +136,7 @@ class _Rest:
         self.entries: list[tuple[int, int, float]] = []
         self.low: list[float] = [float(kind.number) for kind in kinds]
         self.high: list[float] = [np.inf] * len(kinds)
-        self.singles: list[tuple[int, int, list[tuple[int, Segment]]]] = []
+        self.singles: list[tuple[int, int, list[tuple[int, PatternSegment]]]] = []
         for pattern in pool.patterns:
             gives = pattern.counts().items()
             self._variable(pool.price.of(pattern), np.inf, gives)
@@ -222,16 +222,16 @@ class _Rest:
                 yield Pattern(high, in_order(own)), 1
 
 
-def segments_within(kinds: Sequence[Kind], high: int, reach: int) -> list[Segment]:
+def segments_within(kinds: Sequence[Kind], high: int, reach: int) -> list[PatternSegment]:
     """Segments of a strip so wide that are well filled, the best first: a width of some piece, rows
     of one kind each, no more of a kind than is wanted."""
-    segments: list[tuple[float, int, tuple[Row, ...]]] = []
+    segments: list[tuple[float, int, tuple[PatternRow, ...]]] = []
     widths = {wide for k in kinds if k.number for wide, _, _ in k.ways()}
     for wide in sorted(widths):
         least = LEAST_FILLED * wide * high
         for area, stack in _stacks(_rows(kinds, wide, high), high, least, wide <= reach):
             segments.append((-area / (wide * high), wide, stack))
-    return [Segment(wide, rows) for _, wide, rows in sorted(segments)[:MOST_SEGMENTS]]
+    return [PatternSegment(wide, rows) for _, wide, rows in sorted(segments)[:MOST_SEGMENTS]]
 
 
 MOST_ROWS = 8
@@ -241,7 +241,7 @@ MOST_STACKS = 400
 class _RowOf(NamedTuple):
     """A row of one kind: how often it may be repeated, and the fabric in its pieces."""
 
-    row: Row
+    row: PatternRow
     most: int
     area: int
 
@@ -253,7 +253,7 @@ def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[_RowOf]:
         for across, along, turned in kind.ways():
             number = min(wide // across, kind.number)
             if number and along <= high and number * across >= LEAST_FILLED * wide:
-                row = Row(along, (Bit(i, turned, number),))
+                row = PatternRow(along, (Bit(i, turned, number),))
                 rows.append(_RowOf(row, kind.number // number, number * kind.area))
     rows.sort(key=lambda r: (-r.area / r.row.high, r.row))
     return sorted(rows[:MOST_ROWS], key=lambda r: (-r.row.high, r.row))
@@ -261,12 +261,12 @@ def _rows(kinds: Sequence[Kind], wide: int, high: int) -> list[_RowOf]:
 
 def _stacks(
     rows: Sequence[_RowOf], high: int, least: float, several: bool
-) -> Iterator[tuple[int, tuple[Row, ...]]]:
+) -> Iterator[tuple[int, tuple[PatternRow, ...]]]:
     """Rows put one below the other as far as they fit, where ``several`` may be, with at least so
     much fabric in pieces."""
     if not several:
         return ((row.area, (row.row,)) for row in rows if row.area >= least)
-    stacks: list[tuple[int, int, tuple[Row, ...]]] = [(high, 0, ())]
+    stacks: list[tuple[int, int, tuple[PatternRow, ...]]] = [(high, 0, ())]
     for row, most, area in rows:
         more = []
         for left, filled, stack in stacks:

@@ -54,7 +54,7 @@ class Rect(NamedTuple):
         return self._replace(x=-self.right, width=2 * self.right, layers=self.layers // 2)
 
 
-class Place(NamedTuple):
+class LaidPlace(NamedTuple):
     """Where pieces of a stack lie: in each layer one, or as many as it ``holds`` head to tail."""
 
     label: str
@@ -99,7 +99,7 @@ class Stroke(NamedTuple):
             yield from rect.parted(self.way, (rect.x if along else rect.y) + off)
 
 
-class Cell(NamedTuple):
+class StripCell(NamedTuple):
     """A segment where it lies in its strip: from ``x`` on, with its ``rows``."""
 
     x: Exact
@@ -112,8 +112,8 @@ class StripPlan(NamedTuple):
     """A strip's segments in layers of the folded fabric, then those where it is opened. ``squared``
     is what its end loses; ``opens`` how far from the fold it is opened, None where it is not."""
 
-    pairs: tuple[Cell, ...]
-    opened: tuple[Cell, ...]
+    pairs: tuple[StripCell, ...]
+    opened: tuple[StripCell, ...]
     squared: Exact
     opens: Exact | None
 
@@ -141,7 +141,7 @@ def strip_plan(cloth: LaidCloth, strip: LaidStrip) -> StripPlan:
         x = squared
         cells = []
         for segment in _single(strip.segments):
-            cells.append(Cell(x, segment.width, 1, segment.rows))
+            cells.append(StripCell(x, segment.width, 1, segment.rows))
             x += segment.width
         return StripPlan(tuple(cells), (), squared, None)
     x = width - squared
@@ -149,14 +149,14 @@ def strip_plan(cloth: LaidCloth, strip: LaidStrip) -> StripPlan:
     for segment in strip.segments:
         for _ in range(segment.count // 2):
             x -= segment.width
-            pairs.append(Cell(x, segment.width, cloth.layers, segment.rows))
+            pairs.append(StripCell(x, segment.width, cloth.layers, segment.rows))
         if segment.count % 2:
             odd.append(segment)
     far = x
     opened = []
     for segment in odd:
         far -= segment.width
-        opened.append(Cell(far, segment.width, cloth.layers // 2, segment.rows))
+        opened.append(StripCell(far, segment.width, cloth.layers // 2, segment.rows))
     return StripPlan(tuple(pairs), tuple(opened), squared, x if odd else None)
 
 
@@ -198,9 +198,9 @@ def fits(cloth: LaidCloth) -> bool:
     return True
 
 
-def places_of(cloth: LaidCloth) -> list[Place]:
+def places_of(cloth: LaidCloth) -> list[LaidPlace]:
     """Where every piece lies, strip by strip."""
-    places: list[Place] = []
+    places: list[LaidPlace] = []
     for strip, y, _ in strip_tops(cloth):
         check()
         plan = strip_plan(cloth, strip)
@@ -209,14 +209,14 @@ def places_of(cloth: LaidCloth) -> list[Place]:
     return places
 
 
-def _places_in(cell: Cell, y: Exact) -> Iterator[Place]:
+def _places_in(cell: StripCell, y: Exact) -> Iterator[LaidPlace]:
     for row in cell.rows:
         x = cell.x
         for pieces in row.pieces:
             wide, high = pieces.size
             for _ in range(pieces.count):
                 at = Rect(x, y, wide, high, cell.layers)
-                yield Place(pieces.label, at, pieces.turned, pieces.holds)
+                yield LaidPlace(pieces.label, at, pieces.turned, pieces.holds)
                 x += wide
         y += row.width
 
@@ -232,7 +232,7 @@ def strokes_of(cloth: LaidCloth, stack: int, ruler: Exact) -> list[Stroke]:
     return table.strokes
 
 
-def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[Place, int]]:
+def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[LaidPlace, int]]:
     """Each place with how many cuts release what lies there; 0 where the whole fabric is it."""
     when: dict[Rect, int] = {}
     for number, stroke in enumerate(strokes, 1):
@@ -385,7 +385,7 @@ class _Table:
             self.segments(plan.opened, rest.opened(), True)
             self.opening = False
 
-    def segments(self, cells: Sequence[Cell], pile: Pile | None, far: bool) -> Pile | None:
+    def segments(self, cells: Sequence[StripCell], pile: Pile | None, far: bool) -> Pile | None:
         """Segments cut off one after the other, those with equal rows together; what is left."""
         for (width, rows), run in groupby(cells, key=lambda c: (c.width, c.rows)):
             number = len(list(run))

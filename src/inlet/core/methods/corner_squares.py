@@ -26,8 +26,8 @@ from inlet.core.methods.method import (
     ByProduct,
     Effort,
     Method,
+    MethodWork,
     Sizes,
-    Work,
     counted,
     no_bias,
     shared,
@@ -84,7 +84,7 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
         for (f, cloth), n in bonus.items()
     )
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
+    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
         low, high = sizes[0]
         body_cut = (low, high) if size[0] <= size[1] else (high, low)
         square_cut = {p.exact[0]: s[0] for p, s in zip(pieces, sizes, strict=True)}
@@ -143,7 +143,7 @@ def _at_once(
     return groups
 
 
-def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> Work:
+def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> MethodWork:
     wide, high = cut
     sheet = rectangle_sheet(wide, high, body)
     whole = sheet[0][0]
@@ -188,7 +188,7 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
         for square, line in lines:
             sheet = opened(sheet, square, line)
         moves.append(Move("open", flip, sheet, seams=len(group)))
-    return Work(tuple(moves), (sheet,))
+    return MethodWork(tuple(moves), (sheet,))
 
 
 def _body_and_corners(unit: Unit, seam: Exact) -> tuple[Size, Cloth, list[SnippedCorner]] | None:

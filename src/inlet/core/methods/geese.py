@@ -6,7 +6,15 @@
 from __future__ import annotations
 
 from inlet.core.geometry import Point, Polygon, area, line_through, triangle_legs
-from inlet.core.methods.method import CUT_AGAIN, CUT_APART, Method, Sizes, Work, counted, shared
+from inlet.core.methods.method import (
+    CUT_AGAIN,
+    CUT_APART,
+    Method,
+    MethodWork,
+    Sizes,
+    counted,
+    shared,
+)
 from inlet.core.numbers import ROOT2, Exact
 from inlet.core.project import Cloth
 from inlet.core.table import (
@@ -40,14 +48,14 @@ def no_waste_geese(unit: Unit, seam: Exact) -> Method:
     pieces = (rectangle(goose, (large, large), 1, "sewn"), *skies)
     handed = left != right
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
+    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
         return _four_geese(cloths, sizes[0][0], sizes[1][0], seam)
 
     table = shared(("no-waste", seam), (goose, left, right), work)
     return Method("no-waste", 2 if handed else 4, pieces, True, table, mirrored=2 if handed else 0)
 
 
-def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exact) -> Work:
+def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exact) -> MethodWork:
     goose, one_sky, other_sky = cloths
     body = square_sheet(large, goose)
     far = large - small
@@ -90,7 +98,7 @@ def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exa
         Move("open", "Open and press: 4 units.", in_a_row(products), times=4),
     )
     # Those with the skies as the unit has them come first: a run makes as many of each hand.
-    return Work(moves, (products[1], products[3], products[0], products[2]))
+    return MethodWork(moves, (products[1], products[3], products[0], products[2]))
 
 
 def folded_geese(unit: Unit, seam: Exact) -> Method:
@@ -107,7 +115,7 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
     squares = counted([rectangle(sky, (raw, raw)) for sky in (left, right)])
     pieces = (*squares, rectangle(goose, (width + 2 * seam, raw)))
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
+    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
         goose, left, right = cloths
         side, wide = sizes[0][0], sizes[-1][1]
         reach = side - seam
@@ -141,7 +149,7 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
             Move("sew", top, lower + middle, upper, (seam_line,)),
             Move("open", "Open the squares, spread the fold, press it flat.", unit_sheet),
         )
-        return Work(moves, (unit_sheet,))
+        return MethodWork(moves, (unit_sheet,))
 
     table = shared(("folded", seam), (goose, left, right), work)
     return Method("folded", 1, pieces, False, table, stands_proud=True)

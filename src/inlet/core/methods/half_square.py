@@ -13,8 +13,8 @@ from inlet.core.methods.method import (
     MARK,
     Effort,
     Method,
+    MethodWork,
     Sizes,
-    Work,
     beside_diagonal,
     counted,
     sewn_squares,
@@ -53,7 +53,7 @@ def _from_squares(
     them."""
     cloths = _two_cloths(unit)
 
-    def work(cloths: Cloths, sizes: Sizes) -> Work:
+    def work(cloths: Cloths, sizes: Sizes) -> MethodWork:
         cut = sizes[0][0]
         return _WORK[name](square_sheet(cut, cloths[0]), square_sheet(cut, cloths[1]), cut, seam)
 
@@ -92,7 +92,7 @@ def eight_at_a_time(unit: Unit, seam: Exact) -> Method:
     return _from_squares(unit, seam, "eight-at-a-time", side, 8, effort)
 
 
-def _two(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
+def _two(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> MethodWork:
     corner, far = lower[0][0][0], lower[0][0][2]
     middle = line_through(corner, far)
     products = pair_across(lower, upper, middle, seam)
@@ -105,10 +105,10 @@ def _two(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
         Move("cut-apart", CUT_APART, lower, upper, (DrawnLine("cut", corner, far), *seams)),
         Move("open", "Open and press: 2 units.", in_a_row(products), times=2),
     )
-    return Work(moves, products)
+    return MethodWork(moves, products)
 
 
-def _four(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
+def _four(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> MethodWork:
     corners = lower[0][0]
     p, q, r, t = corners
     falling, rising = line_through(p, r), line_through(t, q)
@@ -130,10 +130,10 @@ def _four(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
         Move("cut-apart", "Cut on both diagonals.", lower, upper, (*cuts, *seams)),
         Move("open", gently, in_a_row(products), times=4),
     )
-    return Work(moves, tuple(products))
+    return MethodWork(moves, tuple(products))
 
 
-def _eight(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
+def _eight(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> MethodWork:
     (_, a), (_, b) = lower[0], upper[0]
     small = side / 2
     p, q, r, t = lower[0][0]
@@ -161,7 +161,7 @@ def _eight(lower: Sheet, upper: Sheet, side: Exact, seam: Exact) -> Work:
         Move("cut-apart", apart, lower, upper, (*middle, *diagonals, *seams)),
         Move("open", "Open and press: 8 units.", in_a_row(products), times=8),
     )
-    return Work(moves, tuple(products))
+    return MethodWork(moves, tuple(products))
 
 
 _WORK = {"two-at-a-time": _two, "four-at-a-time": _four, "eight-at-a-time": _eight}
@@ -178,7 +178,7 @@ def strip_triangles(unit: Unit, seam: Exact) -> Method:
     pitch = high + 2 * seam * ROOT2
     pieces = counted([strip(cloth, high, pitch)._replace(slanted=True) for cloth in cloths])
 
-    def work(cloths: Cloths, sizes: Sizes) -> Work:
+    def work(cloths: Cloths, sizes: Sizes) -> MethodWork:
         high, pitch = sizes[0]
         tip = seam * ROOT2
         base = pitch - tip
@@ -203,7 +203,7 @@ def strip_triangles(unit: Unit, seam: Exact) -> Method:
             Move("open", "Open and press; trim the tips: 2 units.",
                  in_a_row([standing, hanging]), times=2),
         )  # fmt: skip
-        return Work(moves, (standing, hanging))
+        return MethodWork(moves, (standing, hanging))
 
     table = shared(("strip-triangles", seam), cloths, work)
     return Method("strip-triangles", 2, pieces, False, table, tool="a triangle ruler")

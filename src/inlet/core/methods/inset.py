@@ -34,7 +34,7 @@ from inlet.core.table import (
 from inlet.core.units import Unit, walk
 
 
-class Cell(NamedTuple):
+class InsetCell(NamedTuple):
     """One patch, or a unit sewn before: its outline, and what it shows. ``beside`` are, for each
     side of each of its patches, the cells it touches; None for a side inside."""
 
@@ -50,7 +50,7 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
     cells = {cell.faces: cell for cell in _touching(_cells(unit))}
     moves: list[Move] = []
 
-    def cells_in(side: Side) -> list[Cell]:
+    def cells_in(side: Side) -> list[InsetCell]:
         return [cell for faces, cell in cells.items() if faces <= faces_of(side)]
 
     def picture(side: Side) -> Picture:
@@ -95,20 +95,20 @@ def alike_from(joins: Sequence[Join], k: int, picture: Callable[[Side], Picture]
     return same
 
 
-def _cells(unit: Unit) -> list[Cell]:
+def _cells(unit: Unit) -> list[InsetCell]:
     patches = dict(zip(sorted(unit.part.faces), unit.picture, strict=True))
     shapes = dict(zip(sorted(unit.part.faces), unit.shapes, strict=True))
-    cells: list[Cell] = []
+    cells: list[InsetCell] = []
     taken: set[int] = set()
     for part in unit.part.nested:
         inside = tuple(patches[f] for f in sorted(part.faces))
-        cells.append(Cell(part.faces, Outline(part.outline), inside))
+        cells.append(InsetCell(part.faces, Outline(part.outline), inside))
         taken |= part.faces
     single = [f for f in patches if f not in taken]
-    return [Cell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + cells
+    return [InsetCell(frozenset([f]), shapes[f], (patches[f],)) for f in single] + cells
 
 
-def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Move]:
+def _sewn(done: list[InsetCell], new: list[InsetCell], join: Join, seam: Exact) -> list[Move]:
     """The moves that sew new cells to those sewn before, laid beside them, and what comes of it."""
     if len(new) > len(done):
         done, new = new, done
@@ -123,7 +123,7 @@ def _sewn(done: list[Cell], new: list[Cell], join: Join, seam: Exact) -> list[Mo
     return [*moves, Move("open", "Open and press.", whole)]
 
 
-def _apart(done: list[Cell], new: list[Cell], seam: Exact) -> Sheet:
+def _apart(done: list[InsetCell], new: list[InsetCell], seam: Exact) -> Sheet:
     """New cells moved a little away from the middle of those sewn before."""
     x, y = _middle(done)
     out: list[tuple[Polygon, Cloth]] = []
@@ -142,12 +142,12 @@ def _hundredth(x: float) -> Fraction:
     return Fraction(round(x * 100), 100)
 
 
-def _middle(cells: list[Cell]) -> tuple[float, float]:
+def _middle(cells: list[InsetCell]) -> tuple[float, float]:
     points = [p.floats() for c in cells for p in c.outline.corners]
     return sum(x for x, _ in points) / len(points), sum(y for _, y in points) / len(points)
 
 
-def _touching(cells: list[Cell]) -> list[Cell]:
+def _touching(cells: list[InsetCell]) -> list[InsetCell]:
     """The cells, each told what its sides touch. Floats do: it is for pictures."""
     sides = {cell.faces: [_rough(side) for side in cell.outline.sides()] for cell in cells}
     out = []
@@ -190,7 +190,7 @@ _Rough = tuple[_Place, _Place, _Place | None]
 """A side of a cell in floats: its ends, and its centre if it is an arc."""
 
 
-def _sheet(cells: list[Cell], seam: Exact) -> Sheet:
+def _sheet(cells: list[InsetCell], seam: Exact) -> Sheet:
     """Cells where they lie: to their seams where they are sewn together, with their allowance
     elsewhere."""
     here = {cell.faces for cell in cells}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from inlet.core.methods.method import Method, Sizes, Work, counted, no_bias
+from inlet.core.methods.method import Method, MethodWork, Sizes, counted, no_bias
 from inlet.core.methods.patchwise import patch_by_patch, patch_pieces
 from inlet.core.numbers import Exact
 from inlet.core.table import ZERO, Move, Piece, cut_sheet, in_a_row, piece_for, strip
@@ -25,7 +25,7 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
     pieces = [strip(cloth, width, long) for (cloth, width), long in lengths.items() if long != 0]
     found = counted([*([centre] if centre else []), *pieces])
 
-    def work(sizes: Sizes) -> Work:
+    def work(sizes: Sizes) -> MethodWork:
         moves = [Move("cut", "Cut {all}.", in_a_row([cut_sheet(p) for p in found]))]
         lay = "lay it on long, right sides together; sew {seam} from the edge."
         level = "Press; trim the strip level with both sides."
@@ -34,7 +34,7 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
             number += move.do == "sew"
             text = f"Strip {number}: {lay}" if move.do == "sew" else level
             moves.append(move._replace(text=text))
-        return Work(tuple(moves))
+        return MethodWork(tuple(moves))
 
     joined = usual.effort
     effort = joined._replace(apart=joined.seams)  # each strip is cut level once it is on

@@ -8,13 +8,13 @@ from functools import cached_property
 from math import hypot, sqrt
 from typing import NamedTuple
 
-from inlet.core.memo import Table
+from inlet.core.memo import KeyedTable
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import UnitKind
 from inlet.core.table import Move, Piece, Sheet, Size, box, rectangle, strip
 
 
-class Work(NamedTuple):
+class MethodWork(NamedTuple):
     """What a run comes to: moves in order, and the units as they come off the table, raw edges
     included and lying with the grain of their fabric; none where a unit is sewn patch to patch."""
 
@@ -81,7 +81,7 @@ class Method:
     makes: int
     pieces: tuple[Piece, ...]
     trims: bool
-    work: Callable[[Sizes], Work]
+    work: Callable[[Sizes], MethodWork]
     mirrored: int = 0
     outer_bias: Callable[[], int] | None = None
     left_over: tuple[ByProduct, ...] = ()
@@ -94,7 +94,7 @@ class Method:
     halved: bool = False
 
     @cached_property
-    def _exactly(self) -> Work:
+    def _exactly(self) -> MethodWork:
         return self.work(tuple(piece.exact for piece in self.pieces))
 
     @property
@@ -104,7 +104,7 @@ class Method:
 
     @property
     def products(self) -> tuple[Sheet, ...]:
-        """The units of a run, see ``Work``."""
+        """The units of a run, see ``MethodWork``."""
         return () if self.by_patches else self._exactly.products
 
     @cached_property
@@ -177,18 +177,18 @@ def bias_edges(product: Sheet) -> int:
     return 0 if square & corners else 4
 
 
-_SHARED: Table[object, Work] = Table(1000)
+_SHARED: KeyedTable[object, MethodWork] = KeyedTable(1000)
 
 
 def shared(
     key: tuple[object, ...],
     cloths: tuple[str | None, ...],
-    make: Callable[[tuple[str | None, ...], Sizes], Work],
-) -> Callable[[Sizes], Work]:
+    make: Callable[[tuple[str | None, ...], Sizes], MethodWork],
+) -> Callable[[Sizes], MethodWork]:
     """``make(fabrics, sizes)``, worked out once for all fabrics told apart in the same way: only
     their colours differ. ``key`` must hold everything else that ``make`` depends on."""
 
-    def work(sizes: Sizes) -> Work:
+    def work(sizes: Sizes) -> MethodWork:
         names = tuple(dict.fromkeys(cloths))
         pattern = tuple(str(names.index(cloth)) for cloth in cloths)
         known = _SHARED.of((key, pattern, sizes), lambda: make(pattern, sizes))
@@ -196,7 +196,7 @@ def shared(
         def dyed(sheet: Sheet) -> Sheet:
             return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)
 
-        return Work(
+        return MethodWork(
             tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known.moves),
             tuple(dyed(sheet) for sheet in known.products),
         )

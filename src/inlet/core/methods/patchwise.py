@@ -21,7 +21,7 @@ from inlet.core.geometry import (
     offset,
 )
 from inlet.core.methods.inset import inset_moves
-from inlet.core.methods.method import Effort, Method, Sizes, Work
+from inlet.core.methods.method import Effort, Method, MethodWork, Sizes
 from inlet.core.methods.rows import (
     PRESS,
     Walk,
@@ -78,8 +78,8 @@ def _patch_by_patch(unit: Unit, seam: Exact, halved: bool) -> Method:
         name = "single-triangles"
     trims = any(piece.crosscut != "none" for piece in found)
 
-    def work(sizes: Sizes) -> Work:
-        return Work(tuple(_patch_moves(unit, found, seam)))
+    def work(sizes: Sizes) -> MethodWork:
+        return MethodWork(tuple(_patch_moves(unit, found, seam)))
 
     return Method(
         name, 1, found, trims, work,

@@ -26,7 +26,7 @@ from inlet.core.geometry import (
     same_outline,
     same_place,
 )
-from inlet.core.memo import Table
+from inlet.core.memo import KeyedTable
 from inlet.core.methods.method import Method, bias_edges
 from inlet.core.numbers import Exact
 from inlet.core.table import ZERO, Sheet, box, piece_for, sewn_shape, size, trimmed
@@ -53,7 +53,7 @@ def makes_unit(method: Method, unit: Unit, seam: Exact) -> bool:
     )
 
 
-_SEWN: Table[object, Sewn | None] = Table(2000)
+_SEWN: KeyedTable[object, Sewn | None] = KeyedTable(2000)
 
 
 def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:

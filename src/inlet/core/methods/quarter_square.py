@@ -20,8 +20,8 @@ from inlet.core.methods.method import (
     ByProduct,
     Effort,
     Method,
+    MethodWork,
     Sizes,
-    Work,
     beside_diagonal,
     counted,
     no_bias,
@@ -76,7 +76,7 @@ def crossed_pairs(unit: Unit, seam: Exact) -> Method:
     finished = once_sewn - 2 * seam
     spare = ByProduct("half-square-triangle", (finished, finished), 1, lower)
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> Work:
+    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
         return _cross(cloths[:2], cloths[2:], sizes, seam, crossed, len(pairs))
 
     table = shared(("crossed-pairs", crossed, same, seam), (*lower, *upper), work)
@@ -102,7 +102,7 @@ def _cross(
     seam: Exact,
     crossed: bool,
     pairs: int,
-) -> Work:
+) -> MethodWork:
     """``one`` and ``two`` are (X, Y) of the lower and of the upper square."""
     side = sizes[0][0]
     lower = _triangle_square(side, one, seam)
@@ -141,7 +141,7 @@ def _cross(
         Move("cut-apart", CUT_AGAIN, lower, upper, (second_cut, *across)),
         Move("open", "Open and press: 2 units.", in_a_row([first, second]), times=2),
     )  # fmt: skip
-    return Work(moves, (first, second))
+    return MethodWork(moves, (first, second))
 
 
 def _triangle_square(side: Exact, cloths: tuple[Cloth, ...], seam: Exact) -> Sheet:

@@ -12,7 +12,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.geometry import Motion, Point, Polygon, bounds, squared_length
-from inlet.core.methods.method import Effort, Method, SetOfStrips, Sizes, Work, no_bias
+from inlet.core.methods.method import Effort, Method, MethodWork, SetOfStrips, Sizes, no_bias
 from inlet.core.methods.rows import PRESS, every_second
 from inlet.core.numbers import Exact, Fraction, sqrt_exact
 from inlet.core.project import Cloth
@@ -35,7 +35,7 @@ Bands = tuple[tuple[Exact, Cloth], ...]
 KINDS = ("strips", "four-patch", "nine-patch", "checkerboard")
 
 
-class Segment(NamedTuple):
+class StripSetSegment(NamedTuple):
     """A row of a unit as it is cut from a set: its bands, and its finished height."""
 
     bands: Bands
@@ -47,7 +47,7 @@ class Segment(NamedTuple):
         return min(self.bands, self.bands[::-1], key=str)
 
 
-def segments(unit: Unit) -> tuple[Segment, ...] | None:
+def segments(unit: Unit) -> tuple[StripSetSegment, ...] | None:
     """The rows that a unit of bands or equal squares is built from, top to bottom in whichever
     direction needs fewer different sets, of fewer strips; None where its sides have no exact length
     or rows do not run through it."""
@@ -57,7 +57,7 @@ def segments(unit: Unit) -> tuple[Segment, ...] | None:
     if not found:
         return None
 
-    def work_of(rows: tuple[Segment, ...]) -> tuple[int, int, int, list[str]]:
+    def work_of(rows: tuple[StripSetSegment, ...]) -> tuple[int, int, int, list[str]]:
         sets = {row.set_bands for row in rows}
         # The last decides ties, so that a unit that is turned is made of the same strips.
         same = sorted(str((row.set_bands, row.height)) for row in rows)
@@ -66,7 +66,7 @@ def segments(unit: Unit) -> tuple[Segment, ...] | None:
     return min(found, key=work_of)
 
 
-def _rows(unit: Unit, across: bool) -> tuple[Segment, ...] | None:
+def _rows(unit: Unit, across: bool) -> tuple[StripSetSegment, ...] | None:
     corners = unit.outline[1:] + unit.outline[:1] if across else unit.outline
     length = sqrt_exact(squared_length(*corners[:2]))
     if length is None:
@@ -74,13 +74,13 @@ def _rows(unit: Unit, across: bool) -> tuple[Segment, ...] | None:
     e = corners[1].minus(corners[0])
     turn = Motion(e.x / length, -e.y / length)
     boxes = [(bounds(turn.polygon(outline)), cloth) for outline, cloth in unit.picture]
-    rows: list[Segment] = []
+    rows: list[StripSetSegment] = []
     for top in sorted({b[1] for b, _ in boxes}):
         row = sorted(((b, cloth) for b, cloth in boxes if b[1] == top), key=lambda one: one[0][0])
         heights = {b[3] - b[1] for b, _ in row}
         if len(heights) != 1 or len(row) < 2:
             return None
-        rows.append(Segment(tuple((b[2] - b[0], cloth) for b, cloth in row), heights.pop()))
+        rows.append(StripSetSegment(tuple((b[2] - b[0], cloth) for b, cloth in row), heights.pop()))
     return tuple(rows)
 
 
@@ -92,7 +92,7 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
     wanted: Counter[tuple[Bands, Exact]] = Counter((row.set_bands, row.height) for row in rows)
     sets = tuple(SetOfStrips(bands, height, n) for (bands, height), n in wanted.items())
 
-    def work(sizes: Sizes) -> Work:
+    def work(sizes: Sizes) -> MethodWork:
         moves = [Move("cut", "Cut {all}.", in_a_row(_strips_of(sets, seam)))]
         of_sets = [sew_set(one, i, seam) for i, one in enumerate(sets)]
         moves += [sewn for sewn, _ in of_sets] + [apart for _, apart in of_sets]
@@ -111,7 +111,7 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
             together = _together(rows)
             moves.append(Move("sew", together, whole, (), tuple(lines)))
             moves.append(Move("open", PRESS, whole, seams=len(lines)))
-        return Work(tuple(moves), (whole,))
+        return MethodWork(tuple(moves), (whole,))
 
     wide = float(sum((w for w, _ in rows[0].bands), ZERO) + 2 * seam)
 
@@ -122,7 +122,7 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
     )
 
 
-def _together(rows: Sequence[Segment]) -> str:
+def _together(rows: Sequence[StripSetSegment]) -> str:
     """Segments sewn together; that every second one is turned, where the others are the same."""
     turned = [row.bands != rows[0].bands for row in rows]
     same = len({row.set_bands for row in rows}) == 1 and any(turned)

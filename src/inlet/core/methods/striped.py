@@ -21,9 +21,9 @@ from inlet.core.methods.method import (
     ByProduct,
     Effort,
     Method,
+    MethodWork,
     SetOfStrips,
     Sizes,
-    Work,
     no_bias,
 )
 from inlet.core.methods.strip_set import Bands, sew_set
@@ -68,7 +68,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
     cut = side + 2 * seam + seam * ROOT2
     found = tuple(SetOfStrips(bands, cut - 2 * seam, n, True) for bands, n in sets.items())
 
-    def work(sizes: Sizes) -> Work:
+    def work(sizes: Sizes) -> MethodWork:
         lower, upper = (_square(half, cut, seam) for half in halves)
         corner, far = Point(ZERO, ZERO), Point(cut, cut)
         middle = line_through(corner, far)
@@ -88,7 +88,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
             Move("cut-apart", CUT_APART, lower, upper, (DrawnLine("cut", corner, far), *seams)),
             Move("open", apart, in_a_row([first, second]), times=2),
         ]
-        return Work(tuple(moves), (first,))
+        return MethodWork(tuple(moves), (first,))
 
     other = ByProduct(unit.kind, (side, side), 1, unit.fabrics, mirrored=True)
     effort = Effort(2, 2 * float(cut) * 2**0.5, sum(s.number for s in found) + 1, 1, 2)

@@ -5,15 +5,15 @@ Promise: a plan that is shown as ready was sewn up again and gave the draft.
 
 from inlet.core.piecing.advice import (
     CUT_SHORT,
-    Advice,
     Advised,
+    SeamAdvice,
     advice_for,
     advice_lines,
     advice_text,
     known_advice,
 )
 from inlet.core.piecing.assembling import assembly_steps, run_lengths
-from inlet.core.piecing.cards import Card, cards, cloth_rows
+from inlet.core.piecing.cards import StepCard, cards, cloth_rows
 from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
 from inlet.core.piecing.pictures import raw_sheet, step_moves, turned_over
 from inlet.core.piecing.resew import resewn
@@ -34,13 +34,13 @@ from inlet.core.piecing.steps import find_steps, labels_of, numbered, unit_steps
 
 __all__ = [
     "CUT_SHORT",
-    "Advice",
     "Advised",
-    "Card",
     "Effect",
     "NeedleTest",
+    "SeamAdvice",
     "SeamCount",
     "Step",
+    "StepCard",
     "advice_for",
     "advice_lines",
     "advice_text",

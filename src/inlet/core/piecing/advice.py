@@ -37,7 +37,7 @@ MOST_LOOKED = 7
 MOST_TOLD = 4
 
 
-class Advice(NamedTuple):
+class SeamAdvice(NamedTuple):
     """Draw a seam from ``start`` to ``end`` (grid units) across the patch ``across``, and
     ``pivots`` fewer corners are set in, with ``partial`` more partial seams (below nothing:
     fewer). ``corner_square``: a piece of it can then be a corner square, sewn on its diagonal."""
@@ -55,7 +55,7 @@ class Advised(NamedTuple):
     """All the advice for a block; ``cut_short`` where only the most promising seams of a large one
     were tried."""
 
-    seams: tuple[Advice, ...] = ()
+    seams: tuple[SeamAdvice, ...] = ()
     cut_short: bool = False
 
 
@@ -98,7 +98,7 @@ def _advice(drawn: Draft) -> Advised:
             break
         new = break_down(draft(block))
         out.append(
-            Advice(
+            SeamAdvice(
                 start,
                 end,
                 patch.id,
@@ -187,7 +187,7 @@ def _corners(root: Part) -> int:
     return sum(part.kind == "corner-triangle" for part in walk(root))
 
 
-def advice_text(advice: Advice, project: Project) -> str:
+def advice_text(advice: SeamAdvice, project: Project) -> str:
     """What to draw, what it spares and what it costs, in a few sentences."""
     cloth = cloth_name(project, advice.fabric)
     spared = "a set-in" if advice.pivots == 1 else f"{advice.pivots} set-in corners"

@@ -13,7 +13,7 @@ from inlet.core.table import in_any_turn
 from inlet.core.words import cloth_name
 
 
-class Card(NamedTuple):
+class StepCard(NamedTuple):
     """Steps that are done alike: the pictures of the first stand for all."""
 
     steps: tuple[Step, ...]
@@ -23,12 +23,12 @@ class Card(NamedTuple):
         return self.steps[0]
 
 
-def cards(steps: Sequence[Step]) -> list[Card]:
+def cards(steps: Sequence[Step]) -> list[StepCard]:
     """The steps in their order, those that differ in nothing but their fabrics on one card."""
     found: dict[object, list[Step]] = {}
     for step in steps:
         found.setdefault(_work_of(step), []).append(step)
-    return [Card(tuple(each)) for each in found.values()]
+    return [StepCard(tuple(each)) for each in found.values()]
 
 
 def _work_of(step: Step) -> object:
@@ -49,7 +49,7 @@ def _work_of(step: Step) -> object:
     return whole, pieces, moves, in_any_turn(drawn)
 
 
-def cloth_rows(card: Card, stacks: Stacks, project: Project) -> list[list[str]]:
+def cloth_rows(card: StepCard, stacks: Stacks, project: Project) -> list[list[str]]:
     """A table of the units of a card: label, how many, of each piece its stack and fabric, and what
     is over."""
     rows = []

@@ -63,7 +63,7 @@ class BlockPlan(SewnBlock):
         """What can be done where cuts at the ruler's marks do not fit; nothing where they do."""
         if self.fitting is None:
             return ()
-        return answers(self.fitting, self.project, self.block, self.copies, self.comfort)
+        return answers(self.fitting, self.project, self.block, self.copies, self.ruler_friendly)
 
     @later
     def batches(self) -> tuple[Batch, ...]:

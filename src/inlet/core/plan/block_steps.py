@@ -11,12 +11,12 @@ from inlet.core.piecing import assembly_steps, labels_of, numbered, unit_steps
 from inlet.core.plan.assembly_steps import QuiltStep
 from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.plan.shared_units import Batch, QuiltBlock
+from inlet.core.plan.shared_units import QuiltBlock, SharedBatch
 from inlet.core.problem import errors_first
 from inlet.core.words import measured_text, near_text
 
 
-def sewn_plans(blocks: Sequence[QuiltBlock], batch: Batch) -> tuple[SewnBlock, ...]:
+def sewn_plans(blocks: Sequence[QuiltBlock], batch: SharedBatch) -> tuple[SewnBlock, ...]:
     """Every block's plan as it is sewn in the quilt: units by the labels and stacks of their batch,
     with a step in the first block that has them; parts named after their block; steps numbered
     through all blocks."""

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, fields
 from typing import Any
 
 from inlet.core.assembly import Join
-from inlet.core.cutlist import Comfort, comfort
+from inlet.core.cutlist import RulerFriendly, ruler_friendly
 from inlet.core.draft import Draft, draft, drawing_problems
 from inlet.core.fitting import Fit, Fitting, MadeSizes, done_text, fit_problems, with_bands
 from inlet.core.layout import size_problems
@@ -44,7 +44,7 @@ class PreparedBlock:
     draft: Draft
     root: Part
     units: tuple[UnitPlan, ...]
-    comfort: Comfort
+    ruler_friendly: RulerFriendly
     fitting: Fitting | None
     fit: Fit | None
     resewn: bool
@@ -108,7 +108,7 @@ def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
     good = sound and proved
     if sound and not proved:
         in_sewing.append(not_proved())
-    sizes = comfort(units, block, measure)
+    sizes = ruler_friendly(units, block, measure)
     fitting = Fitting(drawn, root, units, measure, not sizes.misses) if proved else None
     fit = None
     if fitting is not None:
@@ -131,7 +131,7 @@ def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
         draft=drawn,
         root=root,
         units=units,
-        comfort=sizes,
+        ruler_friendly=sizes,
         fitting=fitting,
         fit=fit,
         resewn=good,

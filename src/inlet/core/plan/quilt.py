@@ -13,18 +13,17 @@ from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_
 from inlet.core.plan.block_steps import block_steps, sewn_plans
 from inlet.core.plan.quilt_work import work_of
 from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.plan.shared_units import Batch, QuiltBlock, batched, quilt_blocks
+from inlet.core.plan.shared_units import QuiltBlock, SharedBatch, batched, quilt_blocks
 from inlet.core.planning import UnitPlan
 from inlet.core.problem import Problem, errors_first
 from inlet.core.project import Measure, Pair, Project, Quilt, Rates, replace
-from inlet.core.schedule import Batch as PlaceBatch
-from inlet.core.schedule import Work, batches
+from inlet.core.schedule import Batch, Work, batches
 from inlet.core.setting import (
     BackingWay,
     BindingPlan,
     SettingCuts,
+    SettingTriangles,
     Top,
-    Triangles,
     at_mark_below,
     backing_in_use,
     backing_ways,
@@ -74,7 +73,7 @@ class QuiltPlan:
         return quilt_blocks(self.top, self.project)
 
     @later
-    def batch(self) -> Batch:
+    def batch(self) -> SharedBatch:
         """Their units made together."""
         return batched(self.blocks, self.project)
 
@@ -84,7 +83,7 @@ class QuiltPlan:
         return sewn_plans(self.blocks, self.batch)
 
     @later
-    def batches(self) -> tuple[PlaceBatch, ...]:
+    def batches(self) -> tuple[Batch, ...]:
         """What is done for all blocks at the mat, the machine and the iron."""
         plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
         steps = [step for plan in self.sewn for step in plan.steps]
@@ -96,7 +95,7 @@ class QuiltPlan:
         return work_of(self)
 
     @later
-    def triangles(self) -> tuple[Triangles, ...]:
+    def triangles(self) -> tuple[SettingTriangles, ...]:
         return setting_triangles(self.top, self.quilt, self.measure)
 
     @later

@@ -47,7 +47,7 @@ def work_of(plan: PlannedQuilt) -> Work:
     return work_for((*plan.batches, *_joining(plan)), plan.rates, plan.measure)
 
 
-class Seams(NamedTuple):
+class QuiltSeams(NamedTuple):
     """Seams of one kind, ``length`` long in all, as what they are sewn in: ``times`` ``what``.
     ``step`` is the title of the step they are first sewn in, or what that step is ``of``."""
 
@@ -58,7 +58,7 @@ class Seams(NamedTuple):
     step: str
 
 
-def seams_of(top: Top, quilt: Quilt) -> Iterator[Seams]:
+def seams_of(top: Top, quilt: Quilt) -> Iterator[QuiltSeams]:
     """The seams inside the motifs of a top, inside its rows, between them, and of each border."""
     lying = Counter(p.lying.placed.block for p in top.pieces if p.lying is not None)
     for motif in quilt.motifs:
@@ -68,25 +68,25 @@ def seams_of(top: Top, quilt: Quilt) -> Iterator[Seams]:
         if number and inner:
             length = number * float((motif.rows - 1) * wide + (motif.columns - 1) * high)
             what = f"motif{'s' * (number > 1)} {motif.name or motif.id}"
-            yield Seams(what, number, number * inner, length, motif_title(motif))
+            yield QuiltSeams(what, number, number * inner, length, motif_title(motif))
     rows = [row for row in top.rows if len(row.pieces) > 1]
     inside = sum(_between(row.pieces) for row in rows)
     if rows:
         many = sum(len(row.pieces) - 1 for row in rows)
         what = "rows" if len(rows) > 1 else "row"
-        yield Seams(what, len(rows), many, inside, rows[0].label)
+        yield QuiltSeams(what, len(rows), many, inside, rows[0].label)
     pieces = [piece for row in top.rows for piece in row.pieces]
     middle = _sewn(pieces, top.middle)
     joins = len(top.rows) - 1
     if joins > 0:
         what = "seams between rows" if joins > 1 else "seam between rows"
-        yield Seams(what, joins, joins, middle - inside, JOIN_ROWS)
+        yield QuiltSeams(what, joins, joins, middle - inside, JOIN_ROWS)
     sizes = [*(each.inner for each in top.borders[1:]), top.size]
     for each, outer in zip(top.borders, sizes, strict=False):
         strips = [strip for pair in each.pairs for strip in pair]
         many = sum(len(strip.pieces) for strip in strips)
         length = (sum(map(_around, each.pieces)) + _edge(each.inner) - _edge(outer)) / 2
-        yield Seams(f"{each.label.lower()} strips", len(strips), many, length, each.label)
+        yield QuiltSeams(f"{each.label.lower()} strips", len(strips), many, length, each.label)
 
 
 def _between(pieces: Sequence[TopPiece]) -> float:
@@ -119,7 +119,7 @@ def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
     if plan.binding is not None:
         number += plan.binding.strips
         joins = plan.binding.joins + 1
-        kinds.append(Seams("the binding", 1, joins, float(plan.binding.length), BINDING))
+        kinds.append(QuiltSeams("the binding", 1, joins, float(plan.binding.length), BINDING))
     system, rates = plan.measure.system, plan.rates
     if number:
         what = "pieces besides the blocks"

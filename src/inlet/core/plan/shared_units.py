@@ -29,7 +29,7 @@ class QuiltBlock(NamedTuple):
     plan: PreparedBlock
 
 
-class Batch(NamedTuple):
+class SharedBatch(NamedTuple):
     """The units of all blocks, labelled by block; ``made_as`` says for each unit that is made with
     an equal one of another block which that is. ``in_block`` are those of each block, what is made
     with another's under that label. ``cuts`` is their cut list, ``stacks`` those the pieces of each
@@ -77,7 +77,7 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
     return tuple(blocks)
 
 
-def batched(blocks: Sequence[QuiltBlock], project: Project) -> Batch:
+def batched(blocks: Sequence[QuiltBlock], project: Project) -> SharedBatch:
     """The units of all blocks, equal ones made the same way taken together."""
     alike = Alike()
     kept: dict[str, UnitPlan] = {}
@@ -110,7 +110,7 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> Batch:
     in_block = tuple(
         with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in own
     )
-    return Batch(units, in_block, made_as, sets, cuts, stacks, dict(upright))
+    return SharedBatch(units, in_block, made_as, sets, cuts, stacks, dict(upright))
 
 
 def _in_batch(plan: UnitPlan, made_as: dict[str, str], kept: dict[str, UnitPlan]) -> UnitPlan:

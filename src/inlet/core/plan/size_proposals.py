@@ -168,7 +168,7 @@ def _words(setting: str, sashing: Sashing | None, columns: int, rows: int) -> st
     return f"{columns} x {rows} {how}{strips}"
 
 
-class Cost(NamedTuple):
+class SizeCost(NamedTuple):
     """What a proposal takes: ``blocks`` to make, fabric to buy with its backing, minutes of work on
     the blocks."""
 
@@ -177,16 +177,16 @@ class Cost(NamedTuple):
     minutes: float
 
 
-def cost_of(plan: QuiltPlan) -> Cost:
+def cost_of(plan: QuiltPlan) -> SizeCost:
     """Fabric as it is first laid out, and the minutes of all batches of its blocks."""
     cloth = sum((each.buy for each in plan.cloth.at_once), Fraction(0))
     if plan.backing is not None:
         cloth += plan.backing.buy
     minutes = sum(batch.minutes for batch in plan.batches)
-    return Cost(sum(block.number for block in plan.blocks), cloth, minutes)
+    return SizeCost(sum(block.number for block in plan.blocks), cloth, minutes)
 
 
-def cost_text(cost: Cost, measure: Measure) -> str:
+def cost_text(cost: SizeCost, measure: Measure) -> str:
     """What it takes in words: ``32 blocks, 9 1/2 yd, about 11 hours``."""
     unit = measure.system.long_unit
     cloth = show(cost.cloth / unit.length, system=measure.system)

@@ -5,7 +5,14 @@ Promise: cut sizes follow the maker's ruler and cutting style; the exact size is
 
 from inlet.core.planning.checks import method_problems
 from inlet.core.planning.choices import with_choice, without_method
-from inlet.core.planning.compare import COLUMNS, Comparison, Comparisons, Cost, cut_area, table
+from inlet.core.planning.compare import (
+    COLUMNS,
+    Comparison,
+    Comparisons,
+    MethodCost,
+    cut_area,
+    table,
+)
 from inlet.core.planning.cut_rule import CutRule, right_triangle, usual_rule
 from inlet.core.planning.offers import Offer, left_over, offers
 from inlet.core.planning.planned import plan_units, sharing_squares, squares_shared, with_inside
@@ -39,10 +46,10 @@ __all__ = [
     "COLUMNS",
     "Comparison",
     "Comparisons",
-    "Cost",
     "CutPiece",
     "CutRule",
     "CutSize",
+    "MethodCost",
     "MethodPlan",
     "Need",
     "Offer",

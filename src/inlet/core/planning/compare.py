@@ -12,7 +12,7 @@ from inlet.core.staged import Known
 from inlet.core.table import DIAGONALS
 
 
-class Cost(NamedTuple):
+class MethodCost(NamedTuple):
     """What a method comes to for all the units needed.
 
     ``pieces`` to sew with (triangles counted after the crosscut), ``shapes`` to cut from fabric;
@@ -33,9 +33,9 @@ class Cost(NamedTuple):
     trims: int
     minutes: float
 
-    def plus(self, other: Cost) -> Cost:
+    def plus(self, other: MethodCost) -> MethodCost:
         """Two hands made each on its own, the bias of one."""
-        return Cost(
+        return MethodCost(
             self.plan,
             self.pieces + other.pieces,
             self.shapes + other.shapes,
@@ -55,7 +55,7 @@ class Cost(NamedTuple):
         return self.plan.surplus + self.plan.mirrored_over
 
 
-COLUMNS: dict[str, Callable[[Cost], float]] = {
+COLUMNS: dict[str, Callable[[MethodCost], float]] = {
     "minutes": lambda c: c.minutes,
     "cloth": lambda c: c.cloth,
     "wasted": lambda c: c.wasted,
@@ -72,8 +72,8 @@ COLUMNS: dict[str, Callable[[Cost], float]] = {
 class Comparison(NamedTuple):
     """Every method of a unit with its cost, in their usual order; the one to take, and why."""
 
-    costs: tuple[Cost, ...]
-    best: Cost
+    costs: tuple[MethodCost, ...]
+    best: MethodCost
     why: str
 
 
@@ -100,7 +100,7 @@ class Comparisons(Mapping[str, Comparison]):
 
 def compared(
     plans: Mapping[str, UnitPlan], label: str, rates: Rates
-) -> tuple[tuple[Cost, ...], Cost]:
+) -> tuple[tuple[MethodCost, ...], MethodCost]:
     """Every method of a unit with its cost, see ``costs``, and the one to take: the one that is
     advised already, where one is."""
     plan = plans[label]
@@ -114,7 +114,7 @@ def compared(
     return found, next(said, None) or recommended(found, plan.measure, asked_to_trim)
 
 
-def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[Cost, ...]:
+def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[MethodCost, ...]:
     """Every method of a unit with its cost, in their usual order. Where the block has the unit in
     both hands, ``twin`` is the other and both are counted: a method that gives one hand only is
     taken for each."""
@@ -131,8 +131,8 @@ def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[C
     return tuple(out)
 
 
-def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Cost:
-    """The cost of a method for the units needed, see ``Cost``."""
+def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> MethodCost:
+    """The cost of a method for the units needed, see ``MethodCost``."""
     runs = method.runs
     effort = method.method.effort
     in_sets = [(s.number, len(s.strips.bands) - 1) for s in method.sets]
@@ -159,7 +159,7 @@ def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Cos
         + rates.trim * trims
     )
     pieces = sum(p.piece.quantity * runs // p.piece.runs for p in method.pieces if not method.sets)
-    return Cost(
+    return MethodCost(
         method,
         pieces or shapes,
         shapes,
@@ -191,7 +191,7 @@ _LOOSE_MINUTES = 0.15
 """What one triangle cut before it is sewn weighs: its long side is bias until the seam holds it."""
 
 
-def _loose(cost: Cost) -> int:
+def _loose(cost: MethodCost) -> int:
     return sum(
         cut.piece.quantity * cost.plan.runs
         for cut in cost.plan.pieces
@@ -199,7 +199,7 @@ def _loose(cost: Cost) -> int:
     )
 
 
-def table(found: Sequence[Cost]) -> list[list[str]]:
+def table(found: Sequence[MethodCost]) -> list[list[str]]:
     """The comparison as rows of words, the headings first."""
     rows = [["method", *COLUMNS]]
     for cost in found:
@@ -208,14 +208,16 @@ def table(found: Sequence[Cost]) -> list[list[str]]:
     return rows
 
 
-def recommended(found: Sequence[Cost], measure: Measure, asked_to_trim: bool = False) -> Cost:
+def recommended(
+    found: Sequence[MethodCost], measure: Measure, asked_to_trim: bool = False
+) -> MethodCost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool or a
     template of its own, stands proud, or takes fabric larger than what is cut already, comes last:
     nobody is advised to it unasked; and what cannot be trimmed, where the maker asks for that. The
     usual order breaks ties."""
     per_minute = measure.system.cloth_a_minute
 
-    def weight(cost: Cost) -> tuple[bool, bool, bool, float]:
+    def weight(cost: MethodCost) -> tuple[bool, bool, bool, float]:
         made = cost.plan.made + cost.plan.mirrored
         bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
         weighed = cost.minutes + cost.wasted / per_minute + bias
@@ -229,14 +231,14 @@ def recommended(found: Sequence[Cost], measure: Measure, asked_to_trim: bool = F
 
 _NOTICED = 1.0
 """Minutes less than which nobody notices."""
-_BEST: tuple[tuple[str, Callable[[Cost], float], str], ...] = (
+_BEST: tuple[tuple[str, Callable[[MethodCost], float], str], ...] = (
     ("cloth", lambda c: round(c.cloth), "least fabric"),
     ("seams", lambda c: c.seams, "fewest seams"),
     ("cuts", lambda c: c.cuts, "fewest cuts"),
 )
 
 
-def reason(best: Cost, found: Sequence[Cost]) -> str:
+def reason(best: MethodCost, found: Sequence[MethodCost]) -> str:
     """Why a method is recommended, and what the next best would bring, in a sentence."""
     others = [c for c in found if c is not best]
     if not others:
@@ -258,7 +260,7 @@ def reason(best: Cost, found: Sequence[Cost]) -> str:
     return f"{first[0].upper()}{first[1:]}{_instead(best, others)}."
 
 
-def _instead(best: Cost, others: Sequence[Cost]) -> str:
+def _instead(best: MethodCost, others: Sequence[MethodCost]) -> str:
     """What the quickest other method would save, and at what price."""
     quicker = min(others, key=lambda c: c.minutes)
     saved = best.minutes - quicker.minutes

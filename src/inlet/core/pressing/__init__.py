@@ -4,7 +4,7 @@ Promise: the cheapest answer by the maker's priorities, proved, or with the gap 
 equal units are pressed alike.
 """
 
-from inlet.core.pressing.advice import Advice, pressing_advice
+from inlet.core.pressing.advice import PressingAdvice, pressing_advice
 from inlet.core.pressing.costs import shown_through
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.folding import Layer
@@ -44,12 +44,12 @@ __all__ = [
     "STATES",
     "STATE_ORDER",
     "TABLE",
-    "Advice",
     "AtEdge",
     "Junction",
     "Layer",
     "Met",
     "Pinned",
+    "PressingAdvice",
     "PressingPlan",
     "State",
     "StepPress",

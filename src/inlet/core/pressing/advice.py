@@ -22,7 +22,7 @@ AGAIN = 20_000
 """How much work goes into another pressing of the block, see ``solve``."""
 
 
-class Advice(NamedTuple):
+class PressingAdvice(NamedTuple):
     """A sentence, the vertex it is about, and the pressing to take for it, if it can be taken."""
 
     text: str
@@ -34,7 +34,7 @@ class Advice(NamedTuple):
     """Are two versions to be allowed?"""
 
 
-def pressing_advice(plan: PressingPlan, project: Project) -> list[Advice]:
+def pressing_advice(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
     """What an expert would look at: the thickest junction first, then pins, then the edges."""
     out = []
     thickest = plan.thickest()
@@ -45,7 +45,7 @@ def pressing_advice(plan: PressingPlan, project: Project) -> list[Advice]:
     return out
 
 
-def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[Advice]:
+def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingAdvice]:
     junction = thick.junction
     found = []
     if junction.whirl is not None and thick.state != "whirled":
@@ -63,15 +63,15 @@ def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[Advice]:
         more = cost - plan.cost
         price = f"for {points_text(more)}" if more > 0 else "for nothing more"
         text = f"{words}, {layers} layers would lie there, {price}."
-        out.append(Advice(text, junction.vertex, wish))
+        out.append(PressingAdvice(text, junction.vertex, wish))
     other = _other_order(plan, project, junction)
     if other is not None and other < thick.layers:
         text = f"Sewn the other way (columns for rows), {other} layers would lie there."
-        out.append(Advice(text, junction.vertex))
+        out.append(PressingAdvice(text, junction.vertex))
     head = f"Most layers meet at one junction: {thick.layers}."
     if not out:
         head += " Nothing flatter was found: clip and press it well."
-    return [Advice(head, junction.vertex), *out]
+    return [PressingAdvice(head, junction.vertex), *out]
 
 
 def _layers_if(plan: PressingPlan, wish: Pinned, junction: Junction) -> int | None:
@@ -109,21 +109,21 @@ def _other_order(plan: PressingPlan, project: Project, junction: Junction) -> in
     return next((m.layers for m in found.junctions if m.junction.at == at), None)
 
 
-def _pins(plan: PressingPlan, project: Project) -> list[Advice]:
+def _pins(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
     """What each pin costs, the dearest first; pins that contradict others."""
     block = plan.seams.draft.block
     own = block.pressing or BlockPressing()
-    pins: list[tuple[int, Advice]] = []
+    pins: list[tuple[int, PressingAdvice]] = []
     for pin in plan.pins:
         if not pin.kept:
             text = "A pin cannot be kept: equal parts press alike, and another pin says otherwise."
-            pins.append((10**9, Advice(text, drop=pin.number)))
+            pins.append((10**9, PressingAdvice(text, drop=pin.number)))
             continue
         rest = tuple(p for i, p in enumerate(own.pins) if i != pin.number)
         free = _pressed_again(plan, project, replace(block, pressing=replace(own, pins=rest)))
         if free is not None and free.cost < plan.cost:
             text = f"Pin {pin.number + 1} costs {points_text(plan.cost - free.cost)}: let go of it."
-            pins.append((plan.cost - free.cost, Advice(text, drop=pin.number)))
+            pins.append((plan.cost - free.cost, PressingAdvice(text, drop=pin.number)))
     return [advice for _, advice in sorted(pins, key=lambda each: -each[0])[:5]]
 
 
@@ -132,13 +132,13 @@ def _pressed_again(plan: PressingPlan, project: Project, block: Block) -> Pressi
     return find_pressing(project, drawn, plan.root, (), AGAIN)
 
 
-def _edges(plan: PressingPlan, project: Project) -> list[Advice]:
+def _edges(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
     """What to do where the edges do not nest with the neighbours."""
     bad = [each for each in plan.edges if each.state not in ("tee", "nests")]
     if not bad:
         return []
     number = "One seam" if len(bad) == 1 else f"{len(bad)} seams"
-    edges = [Advice(f"{number} at the edge will not nest with the next block's.")]
+    edges = [PressingAdvice(f"{number} at the edge will not nest with the next block's.")]
     block = plan.seams.draft.block
     own = block.pressing or BlockPressing()
     if own.versions == 1:
@@ -147,9 +147,11 @@ def _edges(plan: PressingPlan, project: Project) -> list[Advice]:
         if found is not None and len(found.versions) > 1 and found.nests_beside:
             counts = " and ".join(f"{n} of version {v}" for v, n in enumerate(found.of_each, 1))
             edges.append(
-                Advice(f"With two versions all of them nest: {counts}, by turns.", two=True)
+                PressingAdvice(f"With two versions all of them nest: {counts}, by turns.", two=True)
             )
     edges.append(
-        Advice("Else leave the last seams until the neighbours are known, or press them open.")
+        PressingAdvice(
+            "Else leave the last seams until the neighbours are known, or press them open."
+        )
     )
     return edges

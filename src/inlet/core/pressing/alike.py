@@ -28,7 +28,7 @@ from inlet.core.geometry import (
     sweep,
 )
 from inlet.core.numbers import Fraction
-from inlet.core.pressing.spans import Seams, Span
+from inlet.core.pressing.spans import PressedSeams, Span
 from inlet.core.units import picture_of
 
 
@@ -42,7 +42,7 @@ class Follows(NamedTuple):
         return Follows(self.decision, self.contrary ^ contrary)
 
 
-class Option(NamedTuple):
+class VersionOption(NamedTuple):
     """One way to take a part at a place: its ``version``, and what each of the place's decisions
     follows then."""
 
@@ -50,14 +50,14 @@ class Option(NamedTuple):
     follows: tuple[Follows, ...]
 
 
-class Choice(NamedTuple):
+class VersionChoice(NamedTuple):
     """At a place of a part, ``decisions`` that follow one of several options, in their order.
     ``part`` numbers the part, ``sewn`` are the spans in one of it."""
 
     part: int
     sewn: tuple[int, ...]
     decisions: tuple[int, ...]
-    options: tuple[Option, ...]
+    options: tuple[VersionOption, ...]
 
 
 class Decisions(NamedTuple):
@@ -65,7 +65,7 @@ class Decisions(NamedTuple):
     others. ``versions`` are the spans in one block for each version of it."""
 
     number: int
-    choices: tuple[Choice, ...]
+    choices: tuple[VersionChoice, ...]
     versions: tuple[tuple[Follows, ...], ...]
 
     @property
@@ -75,7 +75,7 @@ class Decisions(NamedTuple):
         return tuple(d for d in range(self.number) if d not in bound)
 
 
-def find_decisions(seams: Seams, versions: int = 1, blocks: int = 1) -> Decisions:
+def find_decisions(seams: PressedSeams, versions: int = 1, blocks: int = 1) -> Decisions:
     """The decisions of a block whose parts may be pressed in so many versions, in so many versions
     of the block."""
     return _Decider(seams, versions).decide(blocks)
@@ -95,12 +95,12 @@ class _Kind(NamedTuple):
 
 
 class _Decider:
-    def __init__(self, seams: Seams, versions: int) -> None:
+    def __init__(self, seams: PressedSeams, versions: int) -> None:
         self.seams, self.allowed = seams, versions
         self.draft = seams.draft
         self.joins = sorted(seams.joins, key=lambda join: join.number)
         self.number = 0
-        self.choices: list[Choice] = []
+        self.choices: list[VersionChoice] = []
         self.kinds: list[_Kind] = []
         self.kind_of: dict[int, int] = {}
         self.mapped: dict[int, Mapping[int, tuple[int, bool]]] = {}
@@ -160,21 +160,21 @@ class _Decider:
     def _place(self, join: Join, onto: Mapping[int, tuple[int, bool]]) -> Placed:
         """What a part's spans follow at a place; ``onto`` says where the first's come to lie."""
         kind, spans = self.kind_of[join.number], sorted(onto)
-        options: list[Option] = []
+        options: list[VersionOption] = []
         for v, version in enumerate(self.kinds[kind].versions):
             for turn in self.kinds[kind].turns:
                 follows = []
                 for s in spans:
                     source, swapped = turn[s]
                     follows.append(version[source].other(swapped))
-                option = Option(v, tuple(follows))
+                option = VersionOption(v, tuple(follows))
                 if all(option.follows != other.follows for other in options):
                     options.append(option)
         if len(options) == 1:
             own: Sequence[Follows] = options[0].follows
         else:
             decisions = tuple(self._decision() for _ in spans)
-            self.choices.append(Choice(kind, tuple(spans), decisions, tuple(options)))
+            self.choices.append(VersionChoice(kind, tuple(spans), decisions, tuple(options)))
             own = [Follows(d, False) for d in decisions]
         return {
             onto[s][0]: follows.other(onto[s][1]) for s, follows in zip(spans, own, strict=True)
@@ -270,7 +270,7 @@ class _Middle(NamedTuple):
 class Middles:
     """The middles of a block's seams, edge by edge, to find which comes to lie on which."""
 
-    def __init__(self, seams: Seams) -> None:
+    def __init__(self, seams: PressedSeams) -> None:
         self.of_span = [tuple(_middles(seams, span)) for span in seams.spans]
         self.found = {
             _key(each.x, each.y): (s, each) for s, own in enumerate(self.of_span) for each in own
@@ -318,7 +318,7 @@ class Middles:
         return out if in_order else None
 
 
-def _middles(seams: Seams, span: Span) -> Iterator[_Middle]:
+def _middles(seams: PressedSeams, span: Span) -> Iterator[_Middle]:
     edges = seams.draft.arrangement.edges
     for join, begin, end, swapped in span.pieces:
         first = faces_of(join.sides[0])

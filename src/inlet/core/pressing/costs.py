@@ -21,7 +21,7 @@ from inlet.core.geometry import curve_length
 from inlet.core.pressing.alike import Follows
 from inlet.core.pressing.junctions import Arm, Crossing, Junction, ends_on
 from inlet.core.pressing.outcomes import OPEN, WAYS, Outcome, outcome
-from inlet.core.pressing.spans import Seams, Span
+from inlet.core.pressing.spans import PressedSeams, Span
 from inlet.core.pressing.weights import Weights
 from inlet.core.project import Fabric
 
@@ -37,7 +37,7 @@ TO_DARK, ALTERNATE, ONE_WAY = 40, 20, 5
 OUTWARD_KINDS = ("rounds", "ring", "square-in-square")
 
 
-class Table(NamedTuple):
+class CostTable(NamedTuple):
     """Costs over the ways some spans are pressed, or some decisions made: an axis for each of
     ``spans``, to its side 0, 1 or open. A ``tie`` costs nothing, but decides between equals."""
 
@@ -46,23 +46,23 @@ class Table(NamedTuple):
     tie: bool = False
 
 
-class Block(NamedTuple):
+class PressedBlock(NamedTuple):
     """What costs are worked out of: the seams, the lightness (L*) of each patch (None without a
     fabric), the weights, and for spans that go round a centre which side is the outer one."""
 
-    seams: Seams
+    seams: PressedSeams
     lightness: tuple[float | None, ...]
     weights: Weights
     outward: dict[int, int]
 
 
-def lightness_of(seams: Seams, fabrics: Iterable[Fabric]) -> tuple[float | None, ...]:
+def lightness_of(seams: PressedSeams, fabrics: Iterable[Fabric]) -> tuple[float | None, ...]:
     """L* of each patch's fabric."""
     known = {f.id: lightness(f.colour) for f in fabrics}
     return tuple(known.get(patch.fabric or "") for patch in seams.draft.patches)
 
 
-def all_tables(block: Block, follows: Sequence[Follows]) -> list[Table]:
+def all_tables(block: PressedBlock, follows: Sequence[Follows]) -> list[CostTable]:
     """Everything that pressing a version of a block costs, ties too, over the decisions that its
     spans follow."""
     tables = [table for s in range(len(block.seams.spans)) for table in along(block, s)]
@@ -74,7 +74,7 @@ def all_tables(block: Block, follows: Sequence[Follows]) -> list[Table]:
     return out
 
 
-def over_decisions(tables: Iterable[Table], follows: Sequence[Follows]) -> list[Table]:
+def over_decisions(tables: Iterable[CostTable], follows: Sequence[Follows]) -> list[CostTable]:
     """Tables over spans as tables over the decisions that the spans follow."""
     decisions = []
     for table in tables:
@@ -82,14 +82,14 @@ def over_decisions(tables: Iterable[Table], follows: Sequence[Follows]) -> list[
         own = tuple(dict.fromkeys(f.decision for f in found))
         ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
         index = tuple(_turned(ways[own.index(f.decision)], f.contrary) for f in found)
-        decisions.append(Table(own, table.costs[index].reshape((WAYS,) * len(own)), table.tie))
+        decisions.append(CostTable(own, table.costs[index].reshape((WAYS,) * len(own)), table.tie))
     return decisions
 
 
 # --- along a seam ---------------------------------------------------------------------------------
 
 
-def along(block: Block, s: int) -> tuple[Table, Table]:
+def along(block: PressedBlock, s: int) -> tuple[CostTable, CostTable]:
     """What a span costs pressed to its side 0, to its side 1, and open, apart from its ends; and
     the tie between its sides, to the dark."""
     w, span = block.weights, block.seams.spans[s]
@@ -106,7 +106,7 @@ def along(block: Block, s: int) -> tuple[Table, Table]:
     waits = waiting_side(span)
     if waits is not None:
         costs[1 - waits] += w["against"]
-    return Table((s,), np.array(costs)), Table((s,), np.array(ties), True)
+    return CostTable((s,), np.array(costs)), CostTable((s,), np.array(ties), True)
 
 
 def share_of_seam(span: Span) -> float:
@@ -120,7 +120,7 @@ def share_of_seam(span: Span) -> float:
     return own / whole
 
 
-def shadow(block: Block, span: Span, side: int) -> tuple[float, float]:
+def shadow(block: PressedBlock, span: Span, side: int) -> tuple[float, float]:
     """How much a seam pressed to a side shows through there, 0 to 1, and how much darker that side
     is than the other: shares of its length, weighed by how far apart the fabrics are."""
     shade = darker = whole = 0.0
@@ -152,7 +152,7 @@ def _shows(level: float) -> float:
     return min(1.0, max(0.0, (level - DARK_TO) / (LIGHT_FROM - DARK_TO)))
 
 
-def folded_back(seams: Seams, span: Span) -> tuple[int, int]:
+def folded_back(seams: PressedSeams, span: Span) -> tuple[int, int]:
     """Twice how many seams are folded back on themselves if a span is pressed to either side: those
     that end at it from there, the ones at its own ends half."""
     out = [0, 0]
@@ -182,7 +182,7 @@ def waiting_side(span: Span) -> int | None:
 
 
 def ways_of(
-    seams: Seams, arms: Iterable[Arm], follows: Sequence[Follows]
+    seams: PressedSeams, arms: Iterable[Arm], follows: Sequence[Follows]
 ) -> tuple[tuple[int, ...], NDArray[np.int64]]:
     """The decisions that arms follow, and (ways, arms): how each arm is pressed in every way to
     make them."""
@@ -200,7 +200,9 @@ def _turned(column: NDArray[np.int64], swapped: bool) -> NDArray[np.int64]:
     return np.where(column == OPEN, OPEN, 1 - column) if swapped else column
 
 
-def at_junction(block: Block, junction: Junction, follows: Sequence[Follows]) -> Iterator[Table]:
+def at_junction(
+    block: PressedBlock, junction: Junction, follows: Sequence[Follows]
+) -> Iterator[CostTable]:
     """What the seams at a junction cost together, over the decisions they follow."""
     found = {follows[block.seams.of[arm.join.number, arm.place][0]][0] for arm in junction.arms}
     if len(found) <= MOST_SEAMS_AT:
@@ -210,10 +212,10 @@ def at_junction(block: Block, junction: Junction, follows: Sequence[Follows]) ->
         yield _weighed(block, only_crossing(junction, crossing), follows)
 
 
-def _weighed(block: Block, junction: Junction, follows: Sequence[Follows]) -> Table:
+def _weighed(block: PressedBlock, junction: Junction, follows: Sequence[Follows]) -> CostTable:
     own, values = ways_of(block.seams, junction.arms, follows)
     costs = cost_of(block, junction, outcome(junction, values))
-    return Table(own, costs.reshape((WAYS,) * len(own)))
+    return CostTable(own, costs.reshape((WAYS,) * len(own)))
 
 
 def only_crossing(junction: Junction, crossing: Crossing) -> Junction:
@@ -231,7 +233,7 @@ def only_crossing(junction: Junction, crossing: Crossing) -> Junction:
     )
 
 
-def cost_of(block: Block, junction: Junction, found: Outcome) -> NDArray[np.int64]:
+def cost_of(block: PressedBlock, junction: Junction, found: Outcome) -> NDArray[np.int64]:
     """(ways,): what each outcome at a junction costs."""
     w = block.weights
     costs = w["stacked"] * found.stacked + w["half-open"] * found.half_open
@@ -255,7 +257,7 @@ class _Met(NamedTuple):
     ahead: int
 
 
-def _rows_by_turns(seams: Seams) -> Iterator[Table]:
+def _rows_by_turns(seams: PressedSeams) -> Iterator[CostTable]:
     """Seams that end one after the other along a later one: from opposite sides they go opposite
     ways, where nothing weighs more; from one side, the same way."""
     for join in seams.joins:
@@ -270,7 +272,7 @@ def _rows_by_turns(seams: Seams) -> Iterator[Table]:
                     yield _tie(a, b, False)
 
 
-def _ends_along(seams: Seams, join: Join) -> Iterator[_Met]:
+def _ends_along(seams: PressedSeams, join: Join) -> Iterator[_Met]:
     for i, vertex in enumerate(join.vertices):
         junction = seams.at.get(vertex)
         for seat in junction.seats if junction else ():
@@ -280,9 +282,9 @@ def _ends_along(seams: Seams, join: Join) -> Iterator[_Met]:
                     yield _Met(end.side, i, span, end.ahead ^ swapped)
 
 
-def _tie(one: _Met, other: _Met, same: bool) -> Table:
+def _tie(one: _Met, other: _Met, same: bool) -> CostTable:
     costs = np.zeros((3, 3), int)
     for a, b in product((0, 1), repeat=2):
         if ((a == one.ahead) == (b == other.ahead)) != same:
             costs[a, b] = ONE_WAY if same else ALTERNATE
-    return Table((one.span, other.span), costs, True)
+    return CostTable((one.span, other.span), costs, True)

@@ -16,8 +16,8 @@ from inlet.core.planning import UnitPlan
 from inlet.core.pressing.alike import Decisions, Follows, Middles, find_decisions
 from inlet.core.pressing.costs import (
     OUTWARD_KINDS,
-    Block,
-    Table,
+    CostTable,
+    PressedBlock,
     all_tables,
     lightness_of,
     over_decisions,
@@ -37,11 +37,10 @@ from inlet.core.pressing.neighbours import (
 )
 from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.pressing_plan import PressingPlan, meeting_state
-from inlet.core.pressing.program import WORK, Answer, Program, taken_together
-from inlet.core.pressing.spans import Seams, Toward, find_seams
+from inlet.core.pressing.program import WORK, PressingAnswer, Program, taken_together
+from inlet.core.pressing.spans import PressedSeams, Toward, find_seams
 from inlet.core.pressing.weights import weights_of
-from inlet.core.project import Block as DraftedBlock
-from inlet.core.project import BlockPressing, Pin, Pressing, PressingMethod, Project
+from inlet.core.project import Block, BlockPressing, Pin, Pressing, PressingMethod, Project
 from inlet.core.units import Part, walk
 
 ON_SEAM = 1 / 50
@@ -58,7 +57,7 @@ class Wishes(NamedTuple):
     setting: str
 
 
-def wishes_of(project: Project, block: DraftedBlock) -> Wishes:
+def wishes_of(project: Project, block: Block) -> Wishes:
     own, whole = block.pressing or BlockPressing(), project.pressing or Pressing()
     return Wishes(own.school or whole.school, own.versions, own.pins, own.setting)
 
@@ -92,7 +91,7 @@ class _Finder:
         self.wishes = wishes_of(project, self.drafted)
         own = (project.pressing or Pressing()).weights
         self.seams = find_seams(draft, root.joins[-1])
-        self.block = Block(
+        self.block = PressedBlock(
             self.seams,
             lightness_of(self.seams, project.fabrics),
             weights_of(self.wishes.school, own),
@@ -186,7 +185,7 @@ class _Finder:
         extra = w["version"] * blocks if blocks > 1 else 0
         return Program(decisions, whole, tuple(map(tuple, together.values())), second, again, extra)
 
-    def _met(self, meeting: Meeting, blocks: int, places: int) -> Table:
+    def _met(self, meeting: Meeting, blocks: int, places: int) -> CostTable:
         """What a meeting with a neighbour costs, its share for one block of each version."""
         w, number = self.block.weights, len(self.seams.spans)
         arms = [self.ends[i].arm for i in (meeting.one, meeting.other)]
@@ -203,7 +202,7 @@ class _Finder:
                 share = meeting.times * blocks / places
                 costs[a, b] = round(weight.get(state, 0) * share)
         spans = tuple(s + v * number for (s, _), v in zip(found, meeting.versions, strict=True))
-        return Table(spans, costs)
+        return CostTable(spans, costs)
 
     # --- pins ---------------------------------------------------------------------------------
 
@@ -267,13 +266,13 @@ def _state_of(ends: Sequence[EdgeEnd], meeting: Meeting, pair: Sequence[Toward])
     return meeting_state([ends[meeting.one], ends[meeting.other]], one, [pair])
 
 
-def _better(first: Answer, found: Answer | None) -> Answer:
+def _better(first: PressingAnswer, found: PressingAnswer | None) -> PressingAnswer:
     if found is None or found.cost > first.cost:
         return first._replace(at_least=max(first.at_least, found.at_least if found else 0))
     return found
 
 
-def _way(answer: Answer, follows: Follows) -> Toward:
+def _way(answer: PressingAnswer, follows: Follows) -> Toward:
     way = answer.ways[follows.decision]
     if way == OPEN:
         return None
@@ -284,7 +283,7 @@ def _apart(one: Point, other: Point) -> float:
     return hypot(*one.minus(other).floats())
 
 
-def outward_sides(seams: Seams, root: Part) -> dict[int, int]:
+def outward_sides(seams: PressedSeams, root: Part) -> dict[int, int]:
     """For the spans of parts that go round a centre, which side lies farther out."""
     sides: dict[int, int] = {}
     for part in walk(root):
@@ -312,7 +311,7 @@ def _middle_of(draft: Draft, faces: Iterable[int]) -> tuple[float, float]:
     return (left + right) / 2 * sx, (top + bottom) / 2 * sy
 
 
-class Twin(NamedTuple):
+class PressedTwin(NamedTuple):
     """A span pressed before a run is cut apart into units of both hands: that of the one hand, of
     the other, whether they count their sides the other way round, and how many units there are."""
 
@@ -322,7 +321,7 @@ class Twin(NamedTuple):
     number: int
 
 
-def twin_spans(seams: Seams, units: Iterable[UnitPlan]) -> Iterator[Twin]:
+def twin_spans(seams: PressedSeams, units: Iterable[UnitPlan]) -> Iterator[PressedTwin]:
     """The spans that come out of runs in both hands."""
     by_label = {plan.unit.label: plan for plan in units}
     middles = Middles(seams) if any(plan.in_use.made_with for plan in by_label.values()) else None
@@ -335,24 +334,24 @@ def twin_spans(seams: Seams, units: Iterable[UnitPlan]) -> Iterator[Twin]:
         early = [s for s, span in enumerate(seams.spans) if span.join.faces < faces]
         onto = middles.onto(early, motion, True) if motion else None
         number = len(plan.unit.places)
-        yield from (Twin(s, *there, number) for s, there in (onto or {}).items())
+        yield from (PressedTwin(s, *there, number) for s, there in (onto or {}).items())
 
 
-def _alike(twin: Twin, ways: Sequence[Toward]) -> bool:
+def _alike(twin: PressedTwin, ways: Sequence[Toward]) -> bool:
     """Is a seam pressed as it came out of its run, in both hands?"""
     one, other = ways[twin.one], ways[twin.other]
     return other == (1 - one if twin.swapped and one is not None else one)
 
 
-def _pressed_once(twin: Twin, again: int) -> Table:
+def _pressed_once(twin: PressedTwin, again: int) -> CostTable:
     """What it costs to press a seam again the other way in all units of one hand."""
     costs = np.full((WAYS, WAYS), again * twin.number)
     for way in range(WAYS):
         costs[way, 1 - way if twin.swapped and way != OPEN else way] = 0
-    return Table((twin.one, twin.other), costs)
+    return CostTable((twin.one, twin.other), costs)
 
 
-def spans_in_sets(seams: Seams, units: Iterable[UnitPlan]) -> frozenset[int]:
+def spans_in_sets(seams: PressedSeams, units: Iterable[UnitPlan]) -> frozenset[int]:
     """The spans sewn in long strips, before these are cut across."""
     faces = [
         (place.part, inner)
@@ -364,7 +363,7 @@ def spans_in_sets(seams: Seams, units: Iterable[UnitPlan]) -> frozenset[int]:
     return frozenset(_long(seams, faces))
 
 
-def _long(seams: Seams, parts: Sequence[tuple[Part, set[frozenset[int]]]]) -> Iterator[int]:
+def _long(seams: PressedSeams, parts: Sequence[tuple[Part, set[frozenset[int]]]]) -> Iterator[int]:
     for s, span in enumerate(seams.spans):
         for part, rows in parts:
             if span.join.faces <= part.faces and (

@@ -34,7 +34,7 @@ from inlet.core.geometry import (
 )
 from inlet.core.numbers import Exact
 from inlet.core.pressing.junctions import Whirl
-from inlet.core.pressing.spans import Seams, Toward
+from inlet.core.pressing.spans import PressedSeams, Toward
 
 
 class Layer(NamedTuple):
@@ -59,7 +59,7 @@ class Fold(NamedTuple):
     reach: tuple[Exact | int, Exact | int]
 
 
-def folded(seams: Seams, seam: Exact, ways: Sequence[Toward]) -> tuple[Layer, ...]:
+def folded(seams: PressedSeams, seam: Exact, ways: Sequence[Toward]) -> tuple[Layer, ...]:
     """The allowances of a block, its spans pressed ``ways``, in the order in which that is done. At
     the outer edge they stand out, as they do until the block is sewn on."""
     draft = seams.draft
@@ -106,7 +106,7 @@ class _Run(NamedTuple):
     ends: tuple[Mapping[int, bool] | None, Mapping[int, bool] | None]
 
 
-def _at_corners(seams: Seams) -> Mapping[int, frozenset[int]]:
+def _at_corners(seams: PressedSeams) -> Mapping[int, frozenset[int]]:
     """For each join, the patches at the corners it turns: there, one that does not lie along a leg
     is out of its way."""
     out: dict[int, frozenset[int]] = defaultdict(frozenset)
@@ -129,7 +129,7 @@ def _at_end(end: Mapping[int, bool] | None, face: int, seam: Exact) -> Exact | i
 
 
 def _runs(
-    seams: Seams, ways: Sequence[Toward], join: Join, whirls: Mapping[int, Whirl]
+    seams: PressedSeams, ways: Sequence[Toward], join: Join, whirls: Mapping[int, Whirl]
 ) -> Iterator[_Run]:
     stops = {*join.dots, *join.pivots}
     for leg in join.legs:

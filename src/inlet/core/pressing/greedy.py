@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from inlet.core.pressing.alike import Follows
 from inlet.core.pressing.outcomes import WAYS
 from inlet.core.pressing.program import (
-    Answer,
+    PressingAnswer,
     Program,
     cost_in,
     cost_of_answer,
@@ -22,14 +22,14 @@ OVER_TIES = 1 << 30
 """How much more than a tie a cost weighs in the search."""
 
 
-def greedy(program: Program) -> Answer:
+def greedy(program: Program) -> PressingAnswer:
     """An answer at once: every seam the cheapest way by itself, then one after the other changed,
     spans of one seam together or singly, as long as that makes the whole cheaper. It proves only
     that no cost is below that of the cheapest rows."""
     return _Search(program).run()
 
 
-def with_better_ties(program: Program, answer: Answer) -> Answer:
+def with_better_ties(program: Program, answer: PressingAnswer) -> PressingAnswer:
     """An answer changed as long as it gets no dearer and loses fewer ties."""
     found = _Search(program, answer).run()
     return found._replace(at_least=min(found.cost, max(answer.at_least, found.at_least)))
@@ -38,7 +38,7 @@ def with_better_ties(program: Program, answer: Answer) -> Answer:
 class _Search:
     """A search from an answer, or from every seam as it is cheapest by itself."""
 
-    def __init__(self, program: Program, start: Answer | None = None) -> None:
+    def __init__(self, program: Program, start: PressingAnswer | None = None) -> None:
         self.program, self.start = program, start
         self.choices = program.decisions.choices
         self.tables_of: list[list[int]] = [[] for _ in range(program.decisions.number)]
@@ -49,7 +49,7 @@ class _Search:
         self.options = list(start.options) if start else [0] * len(self.choices)
         self.ways = list(start.ways) if start else [0] * program.decisions.number
 
-    def run(self) -> Answer:
+    def run(self) -> PressingAnswer:
         if self.start is None:
             for seam in self.program.together:
                 self.set(min(range(WAYS), key=lambda way: self.alone(seam, way)), seam)
@@ -69,7 +69,7 @@ class _Search:
         least = sum(int(table.costs.min()) for table in self.program.tables if not table.tie)
         least += self.program.always
         cost = cost_of_answer(self.program, self.ways, self.options)
-        return Answer(tuple(self.ways), tuple(self.options), cost, min(cost, least))
+        return PressingAnswer(tuple(self.ways), tuple(self.options), cost, min(cost, least))
 
     def alone(self, seam: Sequence[Follows], way: int) -> int:
         """What a seam costs by itself."""

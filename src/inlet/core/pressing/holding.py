@@ -7,9 +7,9 @@ from typing import NamedTuple
 import numpy as np
 
 from inlet.core.pressing.alike import Follows
-from inlet.core.pressing.costs import Table, only_crossing, ways_of
+from inlet.core.pressing.costs import CostTable, only_crossing, ways_of
 from inlet.core.pressing.outcomes import WAYS, outcome
-from inlet.core.pressing.spans import Seams
+from inlet.core.pressing.spans import PressedSeams
 
 PIN = 10**8
 """What a pin weighs: more than anything else, less than what cannot be done."""
@@ -27,12 +27,12 @@ class Pinned(NamedTuple):
     kept: bool = True
 
 
-def held(seams: Seams, pin: Pinned, weight: int = PIN) -> Table:
+def held(seams: PressedSeams, pin: Pinned, weight: int = PIN) -> CostTable:
     """What going another way than a pin costs, over spans."""
     if pin.span is not None:
         costs = np.full(WAYS, weight)
         costs[pin.way] = 0
-        return Table((pin.span,), costs)
+        return CostTable((pin.span,), costs)
     assert pin.vertex is not None
     junction = seams.at[pin.vertex]
     assert junction.whirl is not None
@@ -43,4 +43,4 @@ def held(seams: Seams, pin: Pinned, weight: int = PIN) -> Table:
     spans, values = ways_of(seams, alone.arms, each_its_own)
     found = outcome(alone, values)
     costs = np.where(found.whirled == bool(pin.way), 0, weight)
-    return Table(spans, costs.reshape((WAYS,) * len(spans)))
+    return CostTable(spans, costs.reshape((WAYS,) * len(spans)))

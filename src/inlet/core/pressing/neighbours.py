@@ -17,7 +17,7 @@ from inlet.core.draft import points_of
 from inlet.core.geometry import Point
 from inlet.core.numbers import Exact
 from inlet.core.pressing.junctions import Arm, arms_of
-from inlet.core.pressing.spans import Seams
+from inlet.core.pressing.spans import PressedSeams
 from inlet.core.project import Quilt
 from inlet.core.setting import side_by_side, turned_by
 
@@ -43,7 +43,7 @@ class EdgeEnd(NamedTuple):
     ahead: int
 
 
-class Lying(NamedTuple):
+class BlockLying(NamedTuple):
     """How a block lies: by how many quarter turns clockwise, after it was mirrored (left to right)
     if it was; ``version`` says how it is pressed."""
 
@@ -63,7 +63,7 @@ class Meeting(NamedTuple):
     times: int
 
 
-def edge_ends(seams: Seams) -> tuple[EdgeEnd, ...]:
+def edge_ends(seams: PressedSeams) -> tuple[EdgeEnd, ...]:
     """The seams that reach the edge of a block, clockwise from its top left; of several at one
     point, the one that is sewn last."""
     width, height = seams.draft.block.finished
@@ -89,7 +89,7 @@ def edge_ends(seams: Seams) -> tuple[EdgeEnd, ...]:
     return tuple(sorted(ends, key=lambda end: (end.side, end.along)))
 
 
-Grid = dict[tuple[int, int], Lying]
+Grid = dict[tuple[int, int], BlockLying]
 """Blocks by column and row."""
 
 
@@ -100,7 +100,7 @@ def grid_of(setting: str, square: bool) -> Grid:
     for x in range(4):
         for y in range(4):
             quarters, mirror = turned_by(setting, x, y, y, 0)
-            out[x, y] = Lying(quarters * step % 4, mirror)
+            out[x, y] = BlockLying(quarters * step % 4, mirror)
     return out
 
 
@@ -112,7 +112,7 @@ def quilt_grid(quilt: Quilt, block: str) -> Grid | None:
     out: Grid = {}
     for (x, y), place in side_by_side(quilt).items():
         if place.block == block and abs(x) < MOST_ASKED and abs(y) < MOST_ASKED:
-            out[x, y] = Lying(place.turn, place.mirror)
+            out[x, y] = BlockLying(place.turn, place.mirror)
     return out or None
 
 
@@ -125,7 +125,7 @@ def by_turns(grid: Grid) -> Grid:
 def meetings(ends: Sequence[EdgeEnd], grid: Grid) -> tuple[Meeting, ...]:
     """Which edge ends of the blocks in a grid meet, and how often."""
     found: Counter[tuple[int, int, tuple[int, int], bool]] = Counter()
-    pairs: Counter[tuple[Lying, Lying, int]] = Counter()
+    pairs: Counter[tuple[BlockLying, BlockLying, int]] = Counter()
     for (x, y), lying in grid.items():
         for side, beside in ((1, (x + 1, y)), (2, (x, y + 1))):
             if beside in grid:
@@ -140,13 +140,13 @@ def meetings(ends: Sequence[EdgeEnd], grid: Grid) -> tuple[Meeting, ...]:
     return tuple(Meeting(*key, times) for key, times in found.items())
 
 
-def _shown(ends: Sequence[EdgeEnd], lying: Lying, side: int) -> list[tuple[int, Exact, Exact]]:
+def _shown(ends: Sequence[EdgeEnd], lying: BlockLying, side: int) -> list[tuple[int, Exact, Exact]]:
     """The ends on one side of a block as it lies: each with how far along that side, clockwise."""
     return list(_on_side(ends, lying, side))
 
 
 def _on_side(
-    ends: Sequence[EdgeEnd], lying: Lying, side: int
+    ends: Sequence[EdgeEnd], lying: BlockLying, side: int
 ) -> Iterator[tuple[int, Exact, Exact]]:
     own = (side - lying.turn) % 4
     if lying.mirror and own % 2:

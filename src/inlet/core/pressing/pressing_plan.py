@@ -14,14 +14,14 @@ from inlet.core.assembly import Faces, Join
 from inlet.core.geometry import Point, curve_length
 from inlet.core.numbers import Exact
 from inlet.core.pressing.alike import Decisions, Middles, middle_of, motions_between
-from inlet.core.pressing.costs import Block, over_decisions
+from inlet.core.pressing.costs import PressedBlock, over_decisions
 from inlet.core.pressing.folding import Layer, folded, without_slivers
 from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.junctions import Arm, Junction
 from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
-from inlet.core.pressing.program import Answer, Program
-from inlet.core.pressing.spans import Seams, Toward
+from inlet.core.pressing.program import PressingAnswer, Program
+from inlet.core.pressing.spans import PressedSeams, Toward
 from inlet.core.project import PressingMethod
 from inlet.core.units import Part, picture_of
 
@@ -84,12 +84,12 @@ class PressingPlan:
     ``meetings`` are with neighbours as they lie in the ``grid``, which is the ``setting`` in words.
     """
 
-    block: Block
+    block: PressedBlock
     root: Part
     school: PressingMethod
     decisions: Decisions
     program: Program
-    answer: Answer
+    answer: PressingAnswer
     versions: tuple[tuple[Toward, ...], ...]
     pins: tuple[Pinned, ...]
     again: frozenset[int]
@@ -102,7 +102,7 @@ class PressingPlan:
     seam: Exact
 
     @property
-    def seams(self) -> Seams:
+    def seams(self) -> PressedSeams:
         return self.block.seams
 
     @cached_property
@@ -240,20 +240,20 @@ class PressingPlan:
         return max(self.junctions, key=lambda m: m.layers, default=None)
 
 
-def met(seams: Seams, ways: Sequence[Toward], junction: Junction) -> Met:
+def met(seams: PressedSeams, ways: Sequence[Toward], junction: Junction) -> Met:
     """What comes of a junction when the spans go those ways."""
     values = np.array([[value_of(seams, ways, arm) for arm in junction.arms]])
     found = outcome(junction, values)
     return Met(junction, found.state(0, bool(junction.crossings)), int(found.layers[0]))
 
 
-def value_of(seams: Seams, ways: Sequence[Toward], arm: Arm) -> int:
+def value_of(seams: PressedSeams, ways: Sequence[Toward], arm: Arm) -> int:
     """How an arm is pressed, as outcomes count it: the side of its join, or open."""
     way = seams.toward(ways, arm.join, arm.place)
     return OPEN if way is None else way
 
 
-def _stretches(seams: Seams, ways: Sequence[Toward]) -> Iterator[Stretch]:
+def _stretches(seams: PressedSeams, ways: Sequence[Toward]) -> Iterator[Stretch]:
     for join in sorted(seams.joins, key=lambda each: each.number):
         for leg in join.legs:
             low, high = sorted((leg.begin, leg.end))
@@ -267,7 +267,7 @@ def _stretches(seams: Seams, ways: Sequence[Toward]) -> Iterator[Stretch]:
                 yield Stretch(join, begin, end, span, toward, beside)
 
 
-def sides_beside(seams: Seams, join: Join, place: int) -> tuple[int, int]:
+def sides_beside(seams: PressedSeams, join: Join, place: int) -> tuple[int, int]:
     """The patches along an edge of a join, on its first and on its second side."""
     edge = seams.draft.arrangement.edges[join.edges[place]]
     one = join.sides[0].faces if isinstance(join.sides[0], Join) else join.sides[0]

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.pressing.alike import Decisions, Follows
-from inlet.core.pressing.costs import NEVER, Table
+from inlet.core.pressing.costs import NEVER, CostTable
 from inlet.core.pressing.outcomes import OPEN, WAYS
 
 WORK = 120_000
@@ -28,14 +28,14 @@ class Program(NamedTuple):
     any answer."""
 
     decisions: Decisions
-    tables: tuple[Table, ...]
+    tables: tuple[CostTable, ...]
     together: tuple[tuple[Follows, ...], ...]
     second: Mapping[int, int]
     again: tuple[int, ...]
     always: int = 0
 
 
-class Answer(NamedTuple):
+class PressingAnswer(NamedTuple):
     """How each decision goes (0, 1 or open) and which option each choice takes; what that costs,
     ties aside, and the least that it can cost as far as is proved."""
 
@@ -49,17 +49,17 @@ class Answer(NamedTuple):
         return self.cost - self.at_least
 
 
-def taken_together(tables: Iterable[Table]) -> tuple[Table, ...]:
+def taken_together(tables: Iterable[CostTable]) -> tuple[CostTable, ...]:
     """Tables over the same decisions added up, those over fewer added to one over more, axes in
     the order of the decisions; ties apart."""
-    costs: list[Table] = []
-    ties: list[Table] = []
+    costs: list[CostTable] = []
+    ties: list[CostTable] = []
     for table in tables:
         (ties if table.tie else costs).append(table)
     return (*_added_up(costs), *(each._replace(tie=True) for each in _added_up(ties)))
 
 
-def _added_up(tables: Iterable[Table]) -> Iterator[Table]:
+def _added_up(tables: Iterable[CostTable]) -> Iterator[CostTable]:
     found: dict[tuple[int, ...], NDArray[np.int64]] = {}
     for table in tables:
         order = sorted(range(len(table.spans)), key=lambda i: table.spans[i])
@@ -78,7 +78,7 @@ def _added_up(tables: Iterable[Table]) -> Iterator[Table]:
         else:
             shape = tuple(WAYS if d in spans else 1 for d in wider)
             out[wider] = out[wider] + found[spans].reshape(shape)
-    yield from (Table(spans, np.minimum(costs, NEVER)) for spans, costs in out.items())
+    yield from (CostTable(spans, np.minimum(costs, NEVER)) for spans, costs in out.items())
 
 
 def followed(program: Program, ways: Sequence[int], options: Sequence[int]) -> list[int]:
@@ -102,7 +102,7 @@ def cost_of_answer(program: Program, ways: Sequence[int], options: Sequence[int]
     return total + sum(program.second.get(part, 0) for part in parts)
 
 
-def cost_in(table: Table, ways: Sequence[int]) -> int:
+def cost_in(table: CostTable, ways: Sequence[int]) -> int:
     return int(table.costs[tuple(ways[d] for d in table.spans)])
 
 

@@ -15,10 +15,17 @@ import numpy as np
 from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_array
 
-from inlet.core.pressing.costs import NEVER, Table
+from inlet.core.pressing.costs import NEVER, CostTable
 from inlet.core.pressing.greedy import with_better_ties
 from inlet.core.pressing.outcomes import OPEN, WAYS
-from inlet.core.pressing.program import WORK, Answer, Program, cost_of_answer, followed, one_way
+from inlet.core.pressing.program import (
+    WORK,
+    PressingAnswer,
+    Program,
+    cost_of_answer,
+    followed,
+    one_way,
+)
 
 
 class _Rows:
@@ -54,7 +61,7 @@ MOST_COLUMNS = 6_000
 """Of a larger program the root alone takes too long; it is not solved."""
 
 
-def solve(program: Program, work: int = WORK, ties: bool = True) -> Answer | None:
+def solve(program: Program, work: int = WORK, ties: bool = True) -> PressingAnswer | None:
     """The cheapest answer, proved or with how far it may be from it, found with so much work; None
     if none was found. Of those that cost as much one that loses few ties, if ``ties`` matter."""
     model = _Model(program)
@@ -87,7 +94,7 @@ def _all_closed(program: Program) -> Program:
     return program._replace(tables=tuple(tables))
 
 
-def _better_of(first: Answer | None, model: _Model, work: int) -> Answer | None:
+def _better_of(first: PressingAnswer | None, model: _Model, work: int) -> PressingAnswer | None:
     """The first answer, or that of the whole program if it is better; with the latter's bound."""
     found = model.solved(work)
     if first is None:
@@ -131,10 +138,10 @@ class _Model:
                     at = column[choice.part]
                     self.rows.add([(at, 1.0), (self.first_option[i] + k, -1.0)], 0, np.inf)
 
-    def solved(self, work: int) -> Answer | None:
+    def solved(self, work: int) -> PressingAnswer | None:
         return self._run(self.costs, self.rows, work)
 
-    def with_fewest_ties(self, cost: int, work: int) -> Answer | None:
+    def with_fewest_ties(self, cost: int, work: int) -> PressingAnswer | None:
         """Of the answers that cost no more, one that loses the fewest ties."""
         rows, objective = self.rows.copy(), [0.0] * len(self.costs)
         most = cost - self.program.always + 0.5
@@ -144,7 +151,7 @@ class _Model:
                 _tell_table(table, rows, objective)
         return self._run(objective, rows, work)
 
-    def _run(self, objective: list[float], rows: _Rows, work: int) -> Answer | None:
+    def _run(self, objective: list[float], rows: _Rows, work: int) -> PressingAnswer | None:
         if len(objective) > MOST_COLUMNS:
             return None
         shape = len(rows.low), len(objective)
@@ -173,7 +180,7 @@ class _Model:
         if found.status != 0 and found.mip_dual_bound is not None:
             # Costs are whole; a bound is known to the solver's tolerance.
             at_least = program.always + int(np.ceil(found.mip_dual_bound - 0.5))
-        return Answer(tuple(ways), tuple(options), cost, min(cost, at_least))
+        return PressingAnswer(tuple(ways), tuple(options), cost, min(cost, at_least))
 
 
 def _tell_choices(program: Program, rows: _Rows, first_option: Sequence[int]) -> None:
@@ -196,7 +203,7 @@ def _tell_choices(program: Program, rows: _Rows, first_option: Sequence[int]) ->
                     )
 
 
-def _tell_table(table: Table, rows: _Rows, objective: list[float]) -> None:
+def _tell_table(table: CostTable, rows: _Rows, objective: list[float]) -> None:
     if len(table.spans) == 1:
         for way in range(WAYS):
             objective[WAYS * table.spans[0] + way] += float(table.costs[way])
@@ -210,7 +217,7 @@ def _tell_table(table: Table, rows: _Rows, objective: list[float]) -> None:
             rows.add([*terms, (WAYS * d + way, -1.0)], 0, 0)
 
 
-def _possible(table: Table) -> Iterator[tuple[int, ...]]:
+def _possible(table: CostTable) -> Iterator[tuple[int, ...]]:
     for way in product(range(WAYS), repeat=len(table.spans)):
         if table.costs[way] < NEVER:
             yield way

@@ -19,7 +19,7 @@ Toward = int | None
 """Which of its two sides (0 or 1) a seam is pressed to; None where it is pressed open."""
 
 
-class Piece(NamedTuple):
+class SpanPiece(NamedTuple):
     """Edges ``begin`` up to ``end`` of a join; ``swapped`` if its first side is the second of the
     span it is a piece of."""
 
@@ -32,14 +32,14 @@ class Piece(NamedTuple):
 class Span(NamedTuple):
     """Pieces of seam that go one way; it is pressed to side 0 or 1 of its first piece's join."""
 
-    pieces: tuple[Piece, ...]
+    pieces: tuple[SpanPiece, ...]
 
     @property
     def join(self) -> Join:
         return self.pieces[0].join
 
 
-class Seams(NamedTuple):
+class PressedSeams(NamedTuple):
     """The seams of a block: its joins in the order they are pressed, where they meet, and all
     spans. ``of`` says for each edge of each join, by the join's number and the edge's place in it,
     which span it is of and whether the two count their sides the other way round; ``at`` are the
@@ -59,12 +59,12 @@ class Seams(NamedTuple):
         return 1 - way if way is not None and swapped else way
 
 
-def find_seams(draft: Draft, last: Join) -> Seams:
+def find_seams(draft: Draft, last: Join) -> PressedSeams:
     """The seams of the block that ``last`` makes."""
     junctions = find_junctions(draft, last, points_of(draft))
     order = pressing_order(last)
     spans, of = _spans(sorted(order, key=lambda join: join.number), junctions)
-    return Seams(draft, order, junctions, spans, of, {j.vertex: j for j in junctions})
+    return PressedSeams(draft, order, junctions, spans, of, {j.vertex: j for j in junctions})
 
 
 def _spans(
@@ -78,7 +78,7 @@ def _spans(
                 cuts.setdefault(arm.join.number, set()).add(junction.vertex)
         for later, early in _finished(junction):
             finishing[later.join.number, later.place] = (later, early)
-    spans: list[list[Piece]] = []
+    spans: list[list[SpanPiece]] = []
     of: dict[tuple[int, int], tuple[int, bool]] = {}
     for join in joins:
         for leg in join.legs:
@@ -96,7 +96,7 @@ def _spans(
                     swapped = swap ^ (early.side(True) != later.side(False))
                 if number == len(spans):
                     spans.append([])
-                spans[number].append(Piece(join, begin, end, swapped))
+                spans[number].append(SpanPiece(join, begin, end, swapped))
                 for place in range(begin, end):
                     of[join.number, place] = number, swapped
     return tuple(Span(tuple(pieces)) for pieces in spans), of

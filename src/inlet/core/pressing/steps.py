@@ -30,7 +30,7 @@ class StepPress(NamedTuple):
     moves: tuple[Move, ...]
 
 
-class _Way(NamedTuple):
+class _PressWay(NamedTuple):
     """Where one seam of a step goes, in words, and its stretches, as far as they go one way."""
 
     words: str
@@ -93,7 +93,7 @@ AS_SHOWN = "as its arrows show"
 FROM_THE_FRONT = ", seen from the front"
 
 
-def _way(plan: PressingPlan, step: Step, join: Join, project: Project) -> _Way:
+def _way(plan: PressingPlan, step: Step, join: Join, project: Project) -> _PressWay:
     """The way of a seam: one, unless it turns or is whirled."""
     runs: list[list[Stretch]] = []
     for stretch in plan.of_join[join.number]:
@@ -104,7 +104,7 @@ def _way(plan: PressingPlan, step: Step, join: Join, project: Project) -> _Way:
             runs.append([stretch])
     words = {_words(plan, step, run, project) for run in runs}
     said = words.pop() if len(words) == 1 else AS_SHOWN
-    return _Way(said, tuple(map(tuple, runs)))
+    return _PressWay(said, tuple(map(tuple, runs)))
 
 
 def _words(plan: PressingPlan, step: Step, run: Sequence[Stretch], project: Project) -> str:
@@ -137,7 +137,7 @@ def _named(step: Step, face: int) -> str:
     return ""
 
 
-def _sentence(plan: PressingPlan, ways: Sequence[_Way]) -> str:
+def _sentence(plan: PressingPlan, ways: Sequence[_PressWay]) -> str:
     verb = "Fold" if plan.school == "end" else "Press"
     found = list(dict.fromkeys(way.words for way in ways))
     after = "; press when the block is done" if plan.school == "end" else ""
@@ -178,7 +178,7 @@ def _moves(
     plan: PressingPlan,
     step: Step,
     joins: Sequence[Join],
-    ways: Sequence[_Way],
+    ways: Sequence[_PressWay],
     whirled: Sequence[Met],
     text: str,
 ) -> Iterator[Move]:

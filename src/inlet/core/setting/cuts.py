@@ -39,7 +39,7 @@ NAMES = {
 }  # fmt: skip
 
 
-class Triangles(NamedTuple):
+class SettingTriangles(NamedTuple):
     """Setting triangles of one kind: the square they are cut from, ``exact`` and at the mark;
     cut ``twice`` or once; how many ``triangles``, from so many ``squares``."""
 
@@ -55,7 +55,7 @@ class Triangles(NamedTuple):
         return -(-self.triangles // (4 if self.twice else 2))
 
 
-def setting_triangles(top: Top, quilt: Quilt, measure: Measure) -> tuple[Triangles, ...]:
+def setting_triangles(top: Top, quilt: Quilt, measure: Measure) -> tuple[SettingTriangles, ...]:
     """Side and corner triangles, and those that sashing leaves at the edge, as far as there are
     any."""
     if not quilt.on_point:
@@ -66,7 +66,7 @@ def setting_triangles(top: Top, quilt: Quilt, measure: Measure) -> tuple[Triangl
         exact = triangle_square(kind, quilt, top, measure)
         if exact is not None:
             cut = next_mark(exact, _mark(quilt, measure))
-            triangles.append(Triangles(kind, exact, cut, kind != "corner", number, fabric))
+            triangles.append(SettingTriangles(kind, exact, cut, kind != "corner", number, fabric))
     return tuple(sorted(triangles, key=lambda t: ("side", "corner", "edge-corner").index(t.kind)))
 
 

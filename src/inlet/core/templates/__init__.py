@@ -7,7 +7,14 @@ from inlet.core.templates.angles import Angled, angled, angled_lines
 from inlet.core.templates.centring import SIDES, centred, centring_lines
 from inlet.core.templates.cut_line import Place, Side
 from inlet.core.templates.laid_outlines import in_box, laid_outlines
-from inlet.core.templates.sheets import MOST_SPARES, Correction, Drawn, Sheet, correction, sheets
+from inlet.core.templates.sheets import (
+    MOST_SPARES,
+    Correction,
+    Sheet,
+    SheetLine,
+    correction,
+    sheets,
+)
 from inlet.core.templates.template import Template, bounds_of, templates
 
 __all__ = [
@@ -15,9 +22,9 @@ __all__ = [
     "SIDES",
     "Angled",
     "Correction",
-    "Drawn",
     "Place",
     "Sheet",
+    "SheetLine",
     "Side",
     "Template",
     "angled",

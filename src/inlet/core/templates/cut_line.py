@@ -49,7 +49,7 @@ def _side(curve: Curve) -> Side:
     return Side(curve.start.floats(), curve.end.floats(), centre, clockwise)
 
 
-Tips = Callable[[int], Iterable["Trim"]]
+Tips = Callable[[int], Iterable["CornerTrim"]]
 """The lines that cut off the tip at a corner, by its number."""
 
 
@@ -146,14 +146,14 @@ def _two_circles(one: Side, other: Side, seam: float) -> list[Place]:
     return [(foot[0] - k * uy, foot[1] + k * ux) for k in (half, -half)]
 
 
-class Trim(NamedTuple):
+class CornerTrim(NamedTuple):
     """A straight line; what lies on the side its ``outward`` step points to is cut off."""
 
     at: Place
     outward: Place
 
 
-def trimmed(sides: Sequence[Side], corner: int, trim: Trim) -> tuple[Side, ...]:
+def trimmed(sides: Sequence[Side], corner: int, trim: CornerTrim) -> tuple[Side, ...]:
     """The sides with the tip at a corner between two straight ones cut off along a line; as they
     are where the line does not cross both of them, or nothing of the tip is beyond it."""
     before, after = sides[corner - 1], sides[corner]
@@ -171,11 +171,11 @@ def trimmed(sides: Sequence[Side], corner: int, trim: Trim) -> tuple[Side, ...]:
     return tuple(out)
 
 
-def _beyond(trim: Trim, p: Place) -> float:
+def _beyond(trim: CornerTrim, p: Place) -> float:
     return (p[0] - trim.at[0]) * trim.outward[0] + (p[1] - trim.at[1]) * trim.outward[1]
 
 
-def _crossing(side: Side, trim: Trim) -> Place | None:
+def _crossing(side: Side, trim: CornerTrim) -> Place | None:
     a, b = _beyond(trim, side.start), _beyond(trim, side.end)
     if (a > 0) == (b > 0):
         return None

@@ -36,7 +36,7 @@ Correction = tuple[float, float]
 """How much larger everything is drawn across and down."""
 
 
-class Drawn(NamedTuple):
+class SheetLine(NamedTuple):
     """A line on a sheet: of what kind, ``cut``, ``sew``, ``mark``, ``grain``, ``overlap``, or the
     ``square`` of an inch or two centimetres."""
 
@@ -44,7 +44,7 @@ class Drawn(NamedTuple):
     path: Path
 
 
-class Words(NamedTuple):
+class SheetWords(NamedTuple):
     """A line of words, its left end at a place."""
 
     text: str
@@ -55,8 +55,8 @@ class Words(NamedTuple):
 class Sheet(NamedTuple):
     """One sheet of paper."""
 
-    drawn: tuple[Drawn, ...]
-    words: tuple[Words, ...]
+    drawn: tuple[SheetLine, ...]
+    words: tuple[SheetWords, ...]
 
     def scaled(self, kx: float, ky: float, by: Place = (0.0, 0.0)) -> Sheet:
         """Drawn larger, and moved."""
@@ -66,9 +66,10 @@ class Sheet(NamedTuple):
 
         return Sheet(
             tuple(
-                Drawn(d.kind, tuple(tuple(map(to, part)) for part in d.path)) for d in self.drawn
+                SheetLine(d.kind, tuple(tuple(map(to, part)) for part in d.path))
+                for d in self.drawn
             ),
-            tuple(Words(w.text, to(w.at), w.size) for w in self.words),
+            tuple(SheetWords(w.text, to(w.at), w.size) for w in self.words),
         )
 
 
@@ -127,8 +128,8 @@ def sheets(
         fits = (right - left) * scale <= wide and (bottom - top) * scale <= high
         (small if fits else large).extend([each] * (1 + spares))
     for rows in _pages(small, scale, wide, high):
-        drawn: list[Drawn] = []
-        words: list[Words] = []
+        drawn: list[SheetLine] = []
+        words: list[SheetWords] = []
         for each, at in rows:
             more = _on_sheet(each, project, scale, at)
             drawn += more.drawn
@@ -173,20 +174,20 @@ def _on_sheet(each: Template, project: Project, scale: float, at: Place) -> Shee
         return p[0] * scale + by[0], p[1] * scale + by[1]
 
     drawn = [
-        Drawn("cut", path_of(each.cut, scale, by)),
-        Drawn("sew", path_of(each.sew, scale, by)),
-        *(Drawn("mark", ((to(a),), (to(a), to(b)))) for a, b in each.marks),
-        *(Drawn("mark", _dot(to(dot))) for dot in each.dots),
-        Drawn("grain", _arrow(to(each.grain[0]), to(each.grain[1]))),
+        SheetLine("cut", path_of(each.cut, scale, by)),
+        SheetLine("sew", path_of(each.sew, scale, by)),
+        *(SheetLine("mark", ((to(a),), (to(a), to(b)))) for a, b in each.marks),
+        *(SheetLine("mark", _dot(to(dot))) for dot in each.dots),
+        SheetLine("grain", _arrow(to(each.grain[0]), to(each.grain[1]))),
     ]
     x, y = to((each.grain[0][0], (each.grain[0][1] + each.grain[1][1]) / 2))
-    words = [Words(each.label, (x + 4, y), 12.0)]
-    words.append(Words(f"for {', '.join(each.units)}", (x + 4, y + 9), 6.5))
+    words = [SheetWords(each.label, (x + 4, y), 12.0)]
+    words.append(SheetWords(f"for {', '.join(each.units)}", (x + 4, y + 9), 6.5))
     for i, need in enumerate(each.needed):
         number = f"{need.number}" if need.number else ""
         over = f"{need.reversed} reversed" if need.reversed else ""
         text = f"{cloth_name(project, need.fabric)}: {' + '.join(filter(None, (number, over)))}"
-        words.append(Words(text, (x + 4, y + 16.5 + 7.5 * i), 6.5))
+        words.append(SheetWords(text, (x + 4, y + 16.5 + 7.5 * i), 6.5))
     return Sheet(tuple(drawn), tuple(words))
 
 
@@ -222,12 +223,12 @@ def _tiles(
             lines = []
             if column + 1 < columns:
                 x = EDGE + steps[0]
-                lines.append(Drawn("overlap", (((x, EDGE),), ((x, EDGE), (x, EDGE + room[1])))))
+                lines.append(SheetLine("overlap", (((x, EDGE),), ((x, EDGE), (x, EDGE + room[1])))))
             if row + 1 < rows:
                 y = EDGE + steps[1]
-                lines.append(Drawn("overlap", (((EDGE, y),), ((EDGE, y), (EDGE + room[0], y)))))
+                lines.append(SheetLine("overlap", (((EDGE, y),), ((EDGE, y), (EDGE + room[0], y)))))
             name = f"{each.label}: column {column + 1} of {columns}, row {row + 1} of {rows}"
-            words = (*moved.words, Words(name, (EDGE, EDGE - 6), 8.0))
+            words = (*moved.words, SheetWords(name, (EDGE, EDGE - 6), 8.0))
             yield Sheet((*moved.drawn, *lines), words)
 
 
@@ -243,11 +244,15 @@ def _squares(measure: Measure, bottom: float) -> Sheet:
         corners = (x, y), (x + side, y), (x + side, y + side), (x, y + side)
         path: list[tuple[Place, ...]] = [(corners[0],)]
         path += [(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True)]
-        drawn.append(Drawn(f"square {name}", tuple(path)))
-        words.append(Words("1 in" if name == "inch" else "2 cm", (x + 4, y + 12), 8.0))
+        drawn.append(SheetLine(f"square {name}", tuple(path)))
+        words.append(SheetWords("1 in" if name == "inch" else "2 cm", (x + 4, y + 12), 8.0))
         x += side + 16
-    words.append(Words("Print at 100 %. Measure the squares; if they are off,", (x, y + 12), 8.0))
-    words.append(Words("tell Inlet what the 1 in one measured, across and down.", (x, y + 22), 8.0))
+    words.append(
+        SheetWords("Print at 100 %. Measure the squares; if they are off,", (x, y + 12), 8.0)
+    )
+    words.append(
+        SheetWords("tell Inlet what the 1 in one measured, across and down.", (x, y + 22), 8.0)
+    )
     return Sheet(tuple(drawn), tuple(words))
 
 

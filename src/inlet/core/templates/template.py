@@ -22,9 +22,9 @@ from inlet.core.geometry import (
 from inlet.core.planning import UnitPlan
 from inlet.core.project import Project
 from inlet.core.templates.cut_line import (
+    CornerTrim,
     Place,
     Side,
-    Trim,
     cutting_sides,
     reflected,
     sewing_sides,
@@ -168,7 +168,7 @@ def _marks(sides: Sequence[Side], seam: float) -> Iterator[tuple[Place, Place]]:
             )
 
 
-def tips(patch: Patch, corner: int, drawn: Draft, seam: float) -> Iterator[Trim]:
+def tips(patch: Patch, corner: int, drawn: Draft, seam: float) -> Iterator[CornerTrim]:
     """The lines that blunt a tip so that it matches the raw edge of what it is sewn to. The patch
     across a side has another side at that corner; its raw edge lies ``seam`` outside of it. Laid
     right sides together, that edge falls where its mirror image in the seam is: what reaches beyond
@@ -194,7 +194,7 @@ def tips(patch: Patch, corner: int, drawn: Draft, seam: float) -> Iterator[Trim]
             if nx * tx + ny * ty > 0:
                 nx, ny = -nx, -ny
             if abs(nx * tx + ny * ty) > HAIR:
-                yield Trim((p[0] + seam * nx, p[1] + seam * ny), (nx, ny))
+                yield CornerTrim((p[0] + seam * nx, p[1] + seam * ny), (nx, ny))
 
 
 def _edge_beside(other: Patch, v: Point, there: Point) -> tuple[Point, Point] | None:

@@ -8,8 +8,8 @@ from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units
 from inlet.core.units.parts import Part, walk
 from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import (
-    Place,
     Unit,
+    UnitPlace,
     cloth_in,
     find_units,
     label_place,
@@ -22,8 +22,8 @@ __all__ = [
     "MOST_BLOCKS",
     "BlockUnits",
     "Part",
-    "Place",
     "Unit",
+    "UnitPlace",
     "blocks_beside",
     "break_down",
     "cloth_in",

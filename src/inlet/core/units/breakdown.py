@@ -28,7 +28,7 @@ from inlet.core.memo import Latest
 from inlet.core.project import UnitKind
 from inlet.core.trampoline import Steps, run
 from inlet.core.units.cells import CellFinder
-from inlet.core.units.coarser import Row, coarse_widths, coarser_rows
+from inlet.core.units.coarser import CoarseRow, coarse_widths, coarser_rows
 from inlet.core.units.cost import BreakdownCost, Solved
 from inlet.core.units.joining import with_joins
 from inlet.core.units.kinds import name_curved_unit, name_stuck_unit, name_unit
@@ -156,11 +156,11 @@ class _Breaker:
         """A part split along through seams in the way that leaves least; None if none runs. A
         ``unit`` is split into few different rows, as it is cut from strips, and as its equals are.
         """
-        rows: list[Row] = []
+        rows: list[CoarseRow] = []
         for lines in self.splitter.ways(faces):
             parts = self.splitter.split(faces, lines, bool(shape.arcs))
             if len(parts) > 1:
-                rows.append(Row(lines, (yield from self._framed(parts))))
+                rows.append(CoarseRow(lines, (yield from self._framed(parts))))
         if unit and len(rows) > 1:
             rows = self._fewest_sets(rows)
         if not rows:
@@ -189,7 +189,7 @@ class _Breaker:
                     best, now = [other], units
         return self._as_its_twin(self._whatever_the_turn(best), faces)
 
-    def _sewn_in(self, row: Row, faces: Faces, shape: Outline) -> Steps[Solved]:
+    def _sewn_in(self, row: CoarseRow, faces: Faces, shape: Outline) -> Steps[Solved]:
         """A part sewn of the parts of a row."""
         solved: list[Solved] = []
         for p in row.parts:
@@ -228,10 +228,10 @@ class _Breaker:
             alike.append((picture, ways[0].part.across))
         return ways[0]
 
-    def _fewest_sets(self, rows: list[Row]) -> list[Row]:
+    def _fewest_sets(self, rows: list[CoarseRow]) -> list[CoarseRow]:
         """Of ways to split a unit, those that take the fewest strip sets, of the fewest strips."""
 
-        def work_of(row: Row) -> tuple[int, int, int, list[list[float]]]:
+        def work_of(row: CoarseRow) -> tuple[int, int, int, list[list[float]]]:
             sewn = [(self.rows.pattern(faces), len(faces)) for faces in row.parts]
             sets = {tuple(pattern): strips for pattern, strips in sewn}
             same = sorted(pattern for pattern, _ in sewn)

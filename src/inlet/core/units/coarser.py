@@ -19,7 +19,7 @@ LARGEST_UNITED = 64
 """Patches of a unit that is put together again."""
 
 
-class Row(NamedTuple):
+class CoarseRow(NamedTuple):
     """Parts in a row, and parallel seams (lines) the first of which is one they are split along."""
 
     lines: Sequence[int]
@@ -27,13 +27,13 @@ class Row(NamedTuple):
 
 
 def coarser_rows(
-    rows: Sequence[Row],
+    rows: Sequence[CoarseRow],
     splitter: Splitter,
     known: Rows,
     one_unit: Callable[[Faces], bool],
     is_unit: Callable[[Faces], bool],
     widths: Collection[int],
-) -> Iterator[Row]:
+) -> Iterator[CoarseRow]:
     """For each way to split a part: split along lines of coarser bands only; its parts together
     where they are divided alike; and together where they make one unit, as many of them as can.
     ``one_unit`` says whether patches make one, ``is_unit`` whether a part of a row is one;
@@ -41,7 +41,7 @@ def coarser_rows(
     for row in rows:
         parts = _divided_alike(row, known, is_unit)
         if 1 < len(parts) < len(row.parts):
-            yield Row(row.lines, parts)
+            yield CoarseRow(row.lines, parts)
         plain = [
             len(part) > 1 and not is_unit(part) and all(known.is_box[f] for f in part)
             for part in row.parts
@@ -51,11 +51,11 @@ def coarser_rows(
         for lines in splitter.coarser(row.lines, widths):
             parts = splitter.split(frozenset().union(*row.parts), lines, False)
             if len(parts) > 1:
-                yield Row(lines, parts)
+                yield CoarseRow(lines, parts)
         parts = _united(row.parts, plain, one_unit)
         made = [part for part in parts if part not in row.parts]
         if made and len(parts) > 1 and _fewer_sorts(made, known):
-            yield Row(row.lines, parts)
+            yield CoarseRow(row.lines, parts)
 
 
 def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) -> tuple[int, ...]:
@@ -95,7 +95,7 @@ def _fewer_sorts(units: Sequence[Faces], known: Rows) -> bool:
     return 0 < len(sorts) < len({known.looks[f] for faces in units for f in faces})
 
 
-def _divided_alike(row: Row, known: Rows, is_unit: Callable[[Faces], bool]) -> list[Faces]:
+def _divided_alike(row: CoarseRow, known: Rows, is_unit: Callable[[Faces], bool]) -> list[Faces]:
     """Neighbouring parts together, no units by themselves, whose patches begin and end at the same
     levels; where each part so made comes more than once, as the corners of a block do."""
     out: list[Faces] = []

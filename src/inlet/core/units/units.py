@@ -30,7 +30,7 @@ from inlet.core.project import UnitKind
 from inlet.core.units.parts import Part, tiling
 
 
-class Place(NamedTuple):
+class UnitPlace(NamedTuple):
     """Where a unit lies in the block: its part, the motion that brings it there from the first
     place of its unit, and the part it is nested in, if any."""
 
@@ -53,7 +53,7 @@ class Unit(NamedTuple):
     picture: Picture
     fabrics: tuple[str | None, ...]
     mirror_of: str | None
-    places: tuple[Place, ...]
+    places: tuple[UnitPlace, ...]
     shapes: tuple[Outline, ...] = ()
     """The patches' outlines in the picture's order, arcs as arcs."""
     outline: Polygon = ()
@@ -94,12 +94,12 @@ def find_units(draft: Draft, root: Part) -> tuple[Unit, ...]:
     """The units that tile a block, the largest ones named on its tree, in reading order; each
     followed by those nested in it."""
     alike = Alike()
-    groups: list[list[Place]] = []
+    groups: list[list[UnitPlace]] = []
     for part, within in _with_nested(sorted(tiling(root), key=lambda p: min(p.faces))):
         group, motion = alike.add(picture_of(draft, part.faces))
         if group == len(groups):
             groups.append([])
-        groups[group].append(Place(part, motion, within))
+        groups[group].append(UnitPlace(part, motion, within))
     twin = {g: other for g in range(len(groups)) if (other := alike.mirror_of(g)) is not None}
     labels: list[str] = []
     plain = 0

@@ -23,7 +23,7 @@ from inlet.core.draft import (
     MOST_GUESSED,
     TOLERANCE,
     Bounds,
-    Stroke,
+    TracedStroke,
     guess_bands,
     trace,
     with_square_unit,
@@ -34,7 +34,7 @@ from inlet.core.project import LARGEST_BLOCK_INCHES, MOST_BANDS, Block, Pair, re
 from inlet.files.problem import FileProblem, file_name, reason
 
 if TYPE_CHECKING:
-    from inlet.files.drawings.svg_strokes import Drawing
+    from inlet.files.drawings.svg_strokes import ForeignDrawing
 
 LONGEST = 20
 """A drawing more times as long as wide than this is no block."""
@@ -97,7 +97,7 @@ def read_svg(
     return Imported(traced.block, tuple(report))
 
 
-def _bands(strokes: list[Stroke], box: Bounds) -> tuple[int, int]:
+def _bands(strokes: list[TracedStroke], box: Bounds) -> tuple[int, int]:
     """How many bands the drawing seems to have; as many both ways where it is square."""
     across, down = (guess_bands(strokes, box, axis) for axis in (0, 1))
     square = abs((box[2] - box[0]) - (box[3] - box[1])) < 0.01 * (box[2] - box[0])
@@ -162,7 +162,7 @@ def _short(x: float) -> Fraction:
 # --- the drawing's own process --------------------------------------------------------------------
 
 
-def _read_here(text: str, name: str) -> Drawing:
+def _read_here(text: str, name: str) -> ForeignDrawing:
     from inlet.files.drawings.svg_strokes import read_drawing  # its library is slow to start
 
     try:
@@ -171,7 +171,7 @@ def _read_here(text: str, name: str) -> Drawing:
         raise FileProblem(f"{name}: {fault}") from None
 
 
-def _read_apart(text: str, name: str) -> Drawing:
+def _read_apart(text: str, name: str) -> ForeignDrawing:
     """What is in a drawing, read by a process that is ended when it takes too long, or when the
     work under way is to stop. Raises ``FileProblem``."""
     command = [sys.executable, "-m", "inlet.files.drawings.svg_strokes"]
@@ -197,7 +197,7 @@ def _read_apart(text: str, name: str) -> Drawing:
         raise FileProblem(f"{name}: reading this drawing takes too much time or memory") from None
     if "fault" in answer:
         raise FileProblem(f"{name}: {answer['fault']}")
-    drawing: Drawing = answer
+    drawing: ForeignDrawing = answer
     return drawing
 
 
@@ -218,7 +218,7 @@ def _answer(process: subprocess.Popen[bytes], sent: bytes, name: str) -> bytes:
             )
 
 
-def _strokes(drawing: Drawing) -> Iterator[Stroke]:
+def _strokes(drawing: ForeignDrawing) -> Iterator[TracedStroke]:
     """The strokes of a drawing; those of a shape that says its exact seam as parts of one."""
     for seam, lines in drawing["shapes"]:
         check()
@@ -230,8 +230,8 @@ def _strokes(drawing: Drawing) -> Iterator[Stroke]:
             yield parts[0]._replace(end=parts[-1].end, exact=exact, parts=tuple(parts))
 
 
-def _stroke(x0: float, y0: float, x1: float, y1: float, *centre: float) -> Stroke:
-    return Stroke((x0, y0), (x1, y1), (centre[0], centre[1]) if centre else None)
+def _stroke(x0: float, y0: float, x1: float, y1: float, *centre: float) -> TracedStroke:
+    return TracedStroke((x0, y0), (x1, y1), (centre[0], centre[1]) if centre else None)
 
 
 def _exact_of(text: str) -> Curve | None:
@@ -265,7 +265,7 @@ def _frame_of(attributes: dict[str, str], system: System) -> _Frame | None:
     return _Frame(columns, rows, size)
 
 
-def _box(strokes: list[Stroke]) -> Bounds:
+def _box(strokes: list[TracedStroke]) -> Bounds:
     """The box of the drawing: its ends, and its arcs where they bulge past them."""
     xs, ys = [], []
     for stroke in strokes:

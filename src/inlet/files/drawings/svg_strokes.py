@@ -38,7 +38,7 @@ Shape = tuple[str, list[Line]]
 """What a shape says of its seam, and the lines and arcs it is drawn in."""
 
 
-class Drawing(TypedDict):
+class ForeignDrawing(TypedDict):
     """What is read of a drawing: its ``shapes``, what was ``left_out``, counted, and what a drawing
     of ours says of its ``own`` block."""
 
@@ -75,7 +75,7 @@ _DAMAGE = (ArithmeticError, AttributeError, LookupError, RecursionError, TypeErr
 """What the library raises for shapes it cannot make sense of."""
 
 
-def read_drawing(text: str) -> Drawing:
+def read_drawing(text: str) -> ForeignDrawing:
     """Every line and arc of a drawing, transforms applied; what it says of its own block; and what
     is neither line nor arc, counted. Raises ``ValueError`` with a sentence."""
     if "<!ENTITY" in text:

@@ -17,7 +17,7 @@ from inlet.files.pdf.figure import Pen
 from inlet.files.pdf.pages import BOLD, INK, MEDIUM, REGULAR
 
 
-class Block(Protocol):
+class PageBlock(Protocol):
     """Part of a card."""
 
     def height(self, wide: float) -> float:
@@ -34,7 +34,7 @@ def split(text: str, font: str, size: float, wide: float) -> list[str]:
 
 
 @dataclass(frozen=True)
-class Words:
+class PageWords:
     """A paragraph, a line of it ``size`` high and a third."""
 
     text: str
@@ -215,7 +215,7 @@ class CutLine:
 
 
 @dataclass(frozen=True)
-class Table:
+class PageTable:
     """Rows of short words, each column as wide as it must be."""
 
     rows: tuple[tuple[str, ...], ...]
@@ -238,10 +238,10 @@ class Table:
 
 
 @dataclass(frozen=True)
-class Card:
+class PageCard:
     """Blocks kept together; a ``half`` one needs but half the width of a page."""
 
-    blocks: tuple[Block, ...]
+    blocks: tuple[PageBlock, ...]
     half: bool = False
 
     def height(self, wide: float) -> float:
@@ -279,13 +279,13 @@ class Flow:
         self.new_page()
         self.y = self.top
 
-    def blocks(self, blocks: Sequence[Block], left: float, wide: float, y: float) -> None:
+    def blocks(self, blocks: Sequence[PageBlock], left: float, wide: float, y: float) -> None:
         """Draw blocks below one another from ``y`` down the page."""
         for block in blocks:
             block.draw(self.pen, left, self.size[1] - y, wide)
             y += block.height(wide)
 
-    def cards(self, cards: Sequence[Card]) -> None:
+    def cards(self, cards: Sequence[PageCard]) -> None:
         """Cards in their order, but for halves: the next one is laid beside each."""
         half = (self.wide - self.BESIDE) / 2
         left = list(cards)
@@ -306,14 +306,14 @@ class Flow:
                 self.blocks(card.blocks, self.margin + k * (half + self.BESIDE), wide, self.y)
             self.y += high + self.BETWEEN
 
-    def columns(self, cards: Sequence[Card]) -> None:
+    def columns(self, cards: Sequence[PageCard]) -> None:
         """Cards in two columns as high as one another; in pairs where a page does not hold them."""
         half = (self.wide - self.BESIDE) / 2
         heights = [card.height(half) + self.BETWEEN for card in cards]
         at = min(range(len(cards) + 1), key=lambda k: max(sum(heights[:k]), sum(heights[k:])))
         high = max(sum(heights[:at]), sum(heights[at:]))
         if high > self.left_over:
-            self.cards([Card(card.blocks, True) for card in cards])
+            self.cards([PageCard(card.blocks, True) for card in cards])
             return
         for left, column in ((0.0, cards[:at]), (half + self.BESIDE, cards[at:])):
             y = self.y
@@ -322,7 +322,7 @@ class Flow:
                 y += card.height(half) + self.BETWEEN
         self.y += high
 
-    def text(self, blocks: Sequence[Block]) -> None:
+    def text(self, blocks: Sequence[PageBlock]) -> None:
         """Blocks that may go over pages; no page has only a few of them."""
         left = list(blocks)
         while left:

@@ -16,9 +16,9 @@ from inlet.core.cutlist import Cut
 from inlet.core.figures import sheet_figure
 from inlet.core.layout import buying_text, strips_text
 from inlet.core.methods import PRESS
-from inlet.core.piecing import Card as StepCards
 from inlet.core.piecing import (
     Step,
+    StepCard,
     advice_lines,
     cards,
     cloth_rows,
@@ -39,14 +39,14 @@ from inlet.files.pdf.figure import Pen
 from inlet.files.pdf.guide_back import BackPicture
 from inlet.files.pdf.guide_blocks import (
     LEAST_PICTURE,
-    Block,
-    Card,
     CutLine,
     Flow,
+    PageBlock,
+    PageCard,
+    PageTable,
+    PageWords,
     Pictures,
-    Table,
     Title,
-    Words,
     in_lines,
     wide_of,
 )
@@ -181,8 +181,8 @@ class _Guide:
             f"{letter} {cloth_name(self.project, fabric)}"
             for fabric, letter in self.cloth_letter.items()
         )
-        beside: list[Block] = [Words(f"Fabrics: {key}", 11, MEDIUM, 5)]
-        beside += [Words(_unit_line(unit, plan), 10.5) for unit in plan.units]
+        beside: list[PageBlock] = [PageWords(f"Fabrics: {key}", 11, MEDIUM, 5)]
+        beside += [PageWords(_unit_line(unit, plan), 10.5) for unit in plan.units]
         needed = sum(block.height(self.half) for block in beside)
         w, h = (float(x) for x in plan.block.finished)
         side = max(LEAST_COVER, min(self.half, needed))
@@ -198,8 +198,10 @@ class _Guide:
                 size = max(6.0, min(16.0, (min(max(xs) - min(xs), max(ys) - min(ys))) * scale / 3))
                 own = unit.unit.label.split(" ")[-1]  # without the block's name
                 self.pen.tag(own, MARGIN + x * scale, top - y * scale, size)
-        below: list[Block] = [Words(problem.text, 10.5, MEDIUM) for problem in plan.problems]
-        below.append(Words(CAUTIONS, 8.5))
+        below: list[PageBlock] = [
+            PageWords(problem.text, 10.5, MEDIUM) for problem in plan.problems
+        ]
+        below.append(PageWords(CAUTIONS, 8.5))
         high = h * scale + 10
         if needed <= high:
             flow.blocks(beside, MARGIN + self.half + Flow.BESIDE, self.half, flow.y)
@@ -211,32 +213,32 @@ class _Guide:
 
     def _cut_list(self, plan: BlockPlan) -> None:
         """Each fabric with its strips and sizes, in two columns."""
-        found: list[Card] = []
+        found: list[PageCard] = []
         for cloth in plan.cloth.best:
             letter_ = self.cloth_letter.get(cloth.fabric, "")
-            head: list[Block] = [
-                Words(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0),
-                Words(buying_text(cloth, plan.measure), 9.5),
-                Words(strips_text(cloth, plan.measure), 10.5),
+            head: list[PageBlock] = [
+                PageWords(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0),
+                PageWords(buying_text(cloth, plan.measure), 9.5),
+                PageWords(strips_text(cloth, plan.measure), 10.5),
             ]
             own = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
-            found.append(Card((*head, *map(self._cut, own))))
+            found.append(PageCard((*head, *map(self._cut, own))))
         owned = [c for c in plan.cuts if c.owned]
         if owned:
-            head = [Words("From fabric you own", 12.5, BOLD, 0)]
-            found.append(Card((*head, *map(self._cut, owned))))
+            head = [PageWords("From fabric you own", 12.5, BOLD, 0)]
+            found.append(PageCard((*head, *map(self._cut, owned))))
         if found:
             title = Title("Cut list", size=14)
             if found[0].height(self.half) + title.height(self.half) > self.flow.left_over:
                 self.flow.turn()
-            self.flow.cards([Card((title,))])
+            self.flow.cards([PageCard((title,))])
             self.flow.columns(found)
 
     def _cut(self, cut: Cut) -> CutLine:
         words = f"{_shape_words(cut)}, for {', '.join(cut.labels)}"
         return CutLine(cut.number, size_text(cut.cut, self.plan.measure), cut.label, words)
 
-    def _step(self, card: StepCards) -> Card:
+    def _step(self, card: StepCard) -> PageCard:
         """A card with its title and what its work should measure, pictures, and words to them."""
         plan, step = self.plan, card.first
         measure = plan.measure
@@ -254,20 +256,20 @@ class _Guide:
         words = self._unit_words(card, told) if step.unit else self._seam_words(step)
         if pressed is not None:
             number = next(i for i, each in enumerate(shown, 1) if each.move.do == "press")
-            words.append(Words(f"{number}. {pressed.text}", font=MEDIUM))
+            words.append(PageWords(f"{number}. {pressed.text}", font=MEDIUM))
         if step.after_each:
             sizes = ";  then ".join(measured_text(size, measure) for size in step.after_each)
-            words.append(Words(f"On the way it should measure {sizes}."))
+            words.append(PageWords(f"On the way it should measure {sizes}."))
         for note in step.notes:
             said = note.strip("The 0123456789")  # a caution is said once, whatever its numbers
             if said not in self.noted:
-                words.append(Words(note))
+                words.append(PageWords(note))
             self.noted.add(said)
         title = Title(_card_title(card, plan), figure)
         pictures: list[Pictures] = in_lines(shown, self.half if half else self.flow.wide)
-        return Card((title, *pictures, *words), half)
+        return PageCard((title, *pictures, *words), half)
 
-    def _unit_words(self, card: StepCards, shown: Sequence[Repeated]) -> list[Block]:
+    def _unit_words(self, card: StepCard, shown: Sequence[Repeated]) -> list[PageBlock]:
         plan, step = self.plan, card.first
         assert step.unit is not None
         method, stacks = step.unit.in_use, plan.stacks[step.makes]
@@ -282,18 +284,20 @@ class _Guide:
             said.append(f"Trim to {size_text(method.trim_to, plan.measure)}.")
         if over_text(method) and len(card.steps) == 1:  # else it stands in the table
             said.append(over_text(method))
-        words: list[Block] = [Words("  ".join(said))]
+        words: list[PageBlock] = [PageWords("  ".join(said))]
         if len(card.steps) > 1:
-            words.append(Words(f"All of them like {step.makes}:", 9.5, MEDIUM))
+            words.append(PageWords(f"All of them like {step.makes}:", 9.5, MEDIUM))
             rows = cloth_rows(card, plan.stacks, self.project)
-            words.append(Table(tuple(map(tuple, rows))))
+            words.append(PageTable(tuple(map(tuple, rows))))
         return words
 
-    def _seam_words(self, step: Step) -> list[Block]:
-        words: list[Block] = []
+    def _seam_words(self, step: Step) -> list[PageBlock]:
+        words: list[PageBlock] = []
         if step.needs and step.join is not None:
-            words.append(Words(f"Beside the machine, in order: {run_lengths(step.needs)}."))
-        words.append(Words(step.text + (f" Seam: {step.ends}." if step.ends not in _PLAIN else "")))
+            words.append(PageWords(f"Beside the machine, in order: {run_lengths(step.needs)}."))
+        words.append(
+            PageWords(step.text + (f" Seam: {step.ends}." if step.ends not in _PLAIN else ""))
+        )
         return words
 
     def _back(self) -> None:
@@ -302,8 +306,10 @@ class _Guide:
         found = self.plan.pressing.best
         if found is None:
             return
-        said: list[Block] = [Words("Seen from the back: left and right change places. " + CARE)]
-        said += [Words(line) for line in pressing_lines(found)]
+        said: list[PageBlock] = [
+            PageWords("Seen from the back: left and right change places. " + CARE)
+        ]
+        said += [PageWords(line) for line in pressing_lines(found)]
         versions = [(found, "The back, as it is pressed")]
         if len(found.versions) > 1:
             versions = [(found, "The back, version 1"), (found.second, "The back, version 2")]
@@ -315,34 +321,34 @@ class _Guide:
                 room = self.flow.left_over - sum(b.height(self.flow.wide) for b in blocks) - 8
                 self.flow.text([*blocks, BackPicture(version, room)])
             else:
-                picture = Card((title, BackPicture(version, MOST_BACK)), True)
-                self.flow.cards([picture, Card(tuple(said), True)] if said else [picture])
+                picture = PageCard((title, BackPicture(version, MOST_BACK)), True)
+                self.flow.cards([picture, PageCard(tuple(said), True)] if said else [picture])
             said = []
 
-    def _sittings(self, plan: BlockPlan) -> Iterator[Block]:
+    def _sittings(self, plan: BlockPlan) -> Iterator[PageBlock]:
         """Seams counted, thread, and what to do at a sitting; seams that would spare a set-in."""
         if plan.assembly is None:
             return
         yield Title("Sittings", size=14)
-        yield Words(seams_text(plan.seams))
-        yield Words(thread_text(plan.work.thread, plan.measure))
+        yield PageWords(seams_text(plan.seams))
+        yield PageWords(thread_text(plan.work.thread, plan.measure))
         for head, lines in sitting_lines(plan.work.sittings, plan.rates, plan.measure):
-            yield Words(head, 11.5, MEDIUM)
-            yield from map(Words, lines)
+            yield PageWords(head, 11.5, MEDIUM)
+            yield from map(PageWords, lines)
         advice = advice_lines(plan.advice, self.project)
         if advice:
             yield Title("Fewer set-in seams", size=14)
-            yield from map(Words, advice)
+            yield from map(PageWords, advice)
 
-    def _needle(self, plan: BlockPlan) -> Iterator[Block]:
+    def _needle(self, plan: BlockPlan) -> Iterator[PageBlock]:
         """What the maker's needle test said, if there is one."""
         needle = self.project.needle
         if needle is None:
             return
         test, effect = plan.tested(needle)
         yield Title("Seam allowance test", size=14)
-        yield from map(Words, needle_text(test, plan.measure))
-        yield from map(Words, effect_text(effect, test.off, plan.measure))
+        yield from map(PageWords, needle_text(test, plan.measure))
+        yield from map(PageWords, effect_text(effect, test.off, plan.measure))
 
 
 def _unit_line(unit: UnitPlan, plan: SewnBlock) -> str:
@@ -367,7 +373,7 @@ def _with_press(shown: list[Repeated], press: Move) -> list[Repeated]:
     return [*kept, Repeated(press._replace(text=""), 1)]
 
 
-def _card_title(card: StepCards, plan: SewnBlock) -> str:
+def _card_title(card: StepCard, plan: SewnBlock) -> str:
     first, *others = card.steps
     if others:
         numbers = ", ".join(str(step.number) for step in card.steps)

@@ -39,10 +39,10 @@ def write_quilt(plan: QuiltPlan, path: str | os.PathLike[str], paper: str | None
     no top."""
     if not plan.top.rows:
         raise FileProblem(f"inlet: {plan.problems[0].text}")
-    write_pages(path, plan.measure, paper, lambda to, size: _Guide(plan, to, size).write())
+    write_pages(path, plan.measure, paper, lambda to, size: _QuiltGuide(plan, to, size).write())
 
 
-class _Guide:
+class _QuiltGuide:
     """Pages filled from the top."""
 
     def __init__(self, plan: QuiltPlan, to: BinaryIO, size: tuple[float, float]) -> None:

@@ -10,7 +10,7 @@ from reportlab.lib.colors import black
 
 from inlet import __version__
 from inlet.core.project import Project
-from inlet.core.templates import Correction, Drawn, Sheet, Template, sheets
+from inlet.core.templates import Correction, Sheet, SheetLine, Template, sheets
 from inlet.files.pdf.pages import FAINT, INK, MEDIUM, PAPERS, PageCanvas, write_pages
 
 DASHES = {"sew": (4, 3), "overlap": (1, 2)}
@@ -53,7 +53,7 @@ def _draw(canvas: Any, sheet: Sheet, high: float) -> None:
         canvas.drawString(words.at[0], high - words.at[1], words.text)
 
 
-def _path(canvas: Any, each: Drawn, high: float) -> None:
+def _path(canvas: Any, each: SheetLine, high: float) -> None:
     path = canvas.beginPath()
     for part in each.path:
         flat = [side for x, y in part[-3:] for side in (x, high - y)]

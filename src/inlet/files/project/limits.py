@@ -133,7 +133,7 @@ class Letters(NamedTuple):
         return f"{shown(text)} is longer than {self.most} letters" * (len(text) > self.most)
 
 
-class Mark(NamedTuple):
+class MarkLimit(NamedTuple):
     """A length that is a fraction, as marks of a ruler are, from ``least`` to ``most``."""
 
     least: Fraction
@@ -145,7 +145,7 @@ class Mark(NamedTuple):
         return f"{number_text(number)} must be a fraction from {self.least} to {self.most}"
 
 
-Limit = Range | Items | Letters | Mark
+Limit = Range | Items | Letters | MarkLimit
 """Each has ``fault``: what is wrong with a value, in words that follow its place."""
 
 LENGTH = Range(LEAST, WIDEST_CLOTH)
@@ -159,9 +159,9 @@ PLACES = Items(2 * MOST_PLACES, "places")
 LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Project, "fabrics"): (Items(MOST_FABRICS, "fabrics"),),
     (Project, "blocks"): (Items(MOST_DRAWINGS, "blocks"),),
-    (Measure, "seam"): (Mark(LEAST, 10),),
-    (Measure, "ruler"): (Mark(LEAST, 10),),
-    (Measure, "oversize"): (Mark(LEAST, 10),),
+    (Measure, "seam"): (MarkLimit(LEAST, 10),),
+    (Measure, "ruler"): (MarkLimit(LEAST, 10),),
+    (Measure, "oversize"): (MarkLimit(LEAST, 10),),
     (Measure, "squaring"): (Range(0, 10),),
     **{(Rates, name): (Range(0, 3600),) for name in ("cut", "mark", "seam", "length", "press",
                                                       "trim")},

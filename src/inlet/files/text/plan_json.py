@@ -6,14 +6,14 @@ from collections.abc import Sequence
 from typing import Any
 
 from inlet.core.assembly import Join, Side, all_joins
-from inlet.core.cutlist import Comfort, Cut, PlannedSet, sizes_from
+from inlet.core.cutlist import Cut, PlannedSet, RulerFriendly, sizes_from
 from inlet.core.draft import Patch
 from inlet.core.fitting import Fit, as_exact
 from inlet.core.layout import ClothPlan
 from inlet.core.numbers import INCHES
-from inlet.core.piecing import Advice, Step, advice_text, effect_text, needle_text
+from inlet.core.piecing import SeamAdvice, Step, advice_text, effect_text, needle_text
 from inlet.core.plan import BlockPlan, SewnBlock
-from inlet.core.planning import Cost, CutPiece, MethodPlan, Stock, UnitPlan
+from inlet.core.planning import CutPiece, MethodCost, MethodPlan, Stock, UnitPlan
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Needle
 from inlet.core.schedule import Work
@@ -53,7 +53,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "fabric": [fabric_dict(c, plan.measure) for c in plan.cloth.best],
         "cutting": cutting_list(plan.cloth.best, plan.project),
         "resewn": plan.resewn,
-        "comfort": _comfort(plan.comfort),
+        "comfort": _ruler_friendly_dict(plan.ruler_friendly),
         "as_cut": _as_cut(plan),
         "problems": [problem_dict(p) for p in plan.problems],
     }
@@ -180,7 +180,7 @@ def _made(length: float, measure: Measure) -> str:
     return number(as_exact(length, measure))
 
 
-def _comfort(found: Comfort) -> dict[str, Any]:
+def _ruler_friendly_dict(found: RulerFriendly) -> dict[str, Any]:
     near = {
         name: None if size is None else pair(size)
         for name, size in (
@@ -210,7 +210,7 @@ def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
             "fills": size.fills,
             "whole": list(size.whole),
             "others": list(size.others),
-            "comfortable": size.comfortable,
+            "comfortable": size.on_marks,
         }
         for each in stock
         for size in sizes_from(each, plan.units, plan.block, plan.measure)
@@ -267,7 +267,7 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
     }
 
 
-def _method(method: MethodPlan, cost: Cost) -> dict[str, Any]:
+def _method(method: MethodPlan, cost: MethodCost) -> dict[str, Any]:
     """A method of one unit; its cost, of both hands."""
     return {
         "name": method.name,
@@ -371,7 +371,7 @@ def work_dict(work: Work) -> dict[str, Any]:
     }
 
 
-def _advice(advice: Advice, plan: BlockPlan) -> dict[str, Any]:
+def _advice(advice: SeamAdvice, plan: BlockPlan) -> dict[str, Any]:
     return {
         "seam": places((advice.start, advice.end)),
         "across": advice.across,

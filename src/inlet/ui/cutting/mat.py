@@ -7,7 +7,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.figures import MatFrame, OnMat, mat_figure
-from inlet.core.layout import Place
+from inlet.core.layout import LaidPlace
 from inlet.core.project import Project
 from inlet.core.words import length_text
 from inlet.ui import theme
@@ -62,7 +62,7 @@ class Mat(QWidget):
 
     # --- mouse --------------------------------------------------------------------------------
 
-    def _under(self, at: QPointF) -> Place | None:
+    def _under(self, at: QPointF) -> LaidPlace | None:
         shown = self.shown
         if shown is None:
             return None

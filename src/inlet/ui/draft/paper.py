@@ -30,7 +30,7 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.drawing import Frame, curve_path, path_of
+from inlet.ui.widgets.drawing import ScreenFrame, curve_path, path_of
 from inlet.ui.widgets.painting import cloth_brush, draw_tag
 
 MARGIN = 30
@@ -56,7 +56,7 @@ class Paper(QWidget):
         self.tray_unit: TrayUnit | None = None  # the unit to drop
         self.resting = Qt.CursorShape.CrossCursor  # the cursor of the tool in the hand
         self._base: QPixmap | None = None
-        self._seen: tuple[Block, QSize, Frame, tuple[float, float]] | None = None
+        self._seen: tuple[Block, QSize, ScreenFrame, tuple[float, float]] | None = None
         self._flash: Sequence[Point] = ()
         self._unflash = QTimer(self)
         self._unflash.setSingleShot(True)
@@ -69,20 +69,20 @@ class Paper(QWidget):
 
     # --- places -------------------------------------------------------------------------------
 
-    def _view(self) -> tuple[Frame, tuple[float, float]]:
+    def _view(self) -> tuple[ScreenFrame, tuple[float, float]]:
         """The frame, and the finished length of a grid unit, worked out once for each block and
         size of the window."""
         block = self.session.block
         if self._seen is None or self._seen[0] is not block or self._seen[1] != self.size():
             w, h = (float(x) for x in block.finished)
             m = margin()
-            frame = Frame.fit(QRectF(self.rect()).adjusted(m, m, -m, -m), (0, 0, w, h))
+            frame = ScreenFrame.fit(QRectF(self.rect()).adjusted(m, m, -m, -m), (0, 0, w, h))
             sx, sy = block.scale
             self._seen = (block, self.size(), frame, (float(sx), float(sy)))
         return self._seen[2], self._seen[3]
 
     @property
-    def frame(self) -> Frame:
+    def frame(self) -> ScreenFrame:
         """Finished lengths to pixels."""
         return self._view()[0]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from inlet.core.cutlist import Comfort, StockSize, sizes_from
+from inlet.core.cutlist import RulerFriendly, StockSize, sizes_from
 from inlet.core.numbers import INCHES, vulgar_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning import parse_stock
@@ -56,17 +56,17 @@ class SizesCard(QWidget):
             return
         system = plan.measure.system
         text = self.stock_text or system.cut_cloth
-        wanted = (plan.comfort, plan.block.finished, plan.measure, text)
+        wanted = (plan.ruler_friendly, plan.block.finished, plan.measure, text)
         if wanted == self._shown:
             return
         self._shown = wanted
         self.stock.show_value(text)
-        self._say_comfort(plan, plan.comfort)
+        self._say_ruler_friendly(plan, plan.ruler_friendly)
         self._say_owned(plan, text)
 
-    # --- comfortable --------------------------------------------------------------------------
+    # --- ruler-friendly --------------------------------------------------------------------------
 
-    def _say_comfort(self, plan: BlockPlan, found: Comfort) -> None:
+    def _say_ruler_friendly(self, plan: BlockPlan, found: RulerFriendly) -> None:
         empty(self.words)
         empty(self.near_flow)
         measure = plan.measure
@@ -135,7 +135,7 @@ class SizesCard(QWidget):
         whole, others = ", ".join(found.whole), ", ".join(found.others)
         words = f"All of {whole} come off them" if whole else f"{found.fills} sets the size"
         words += f"; {others} need wider fabric" if others else ""
-        words += "." if found.comfortable else ". Not a ruler-friendly size."
+        words += "." if found.on_marks else ". Not a ruler-friendly size."
         tip = f"Make the block {size} finished. {words}"
         made = Link(f"{name} → {size}, {units}", "link", tip)
         made.followed.connect(lambda: self._use(found.finished, measure))

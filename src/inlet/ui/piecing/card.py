@@ -34,7 +34,7 @@ MOST_SHOWN = 12
 LARGE_TEXT = 1.4
 
 
-class StepCard(QFrame):
+class StepPanel(QFrame):
     """One step of a plan at a time, with how its seams are pressed once that is known. Pictures of
     parts are at least ``large``, in pixels; those of units are smaller."""
 

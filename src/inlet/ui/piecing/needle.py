@@ -24,7 +24,7 @@ from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.drawing import Frame
+from inlet.ui.widgets.drawing import ScreenFrame
 from inlet.ui.widgets.parts import ValueEdit, column, empty, label, when_seen
 
 
@@ -129,7 +129,7 @@ class TestStrips(QWidget):
         strip, middle = float(self.needle.strip), float(self.needle.middle)
         outer = strip - float(self.test.takes)
         wide = 2 * outer + middle
-        frame = Frame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -20), (0, 0, wide, wide / 7))
+        frame = ScreenFrame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -20), (0, 0, wide, wide / 7))
         x = 0.0
         for width, ground in ((outer, theme.PANEL), (middle, theme.PAPER), (outer, theme.PANEL)):
             painter.setPen(QPen(theme.INK, 1.2))
@@ -183,7 +183,7 @@ class EffectPicture(QWidget):
     def _block(self, painter: QPainter, box: QRectF, plan: BlockPlan, effect: Effect) -> None:
         w, h = (float(x) for x in plan.unfinished)
         grown = max(effect.width[1], w), max(effect.height[1], h)
-        frame = Frame.fit(box, (0, 0, *grown))
+        frame = ScreenFrame.fit(box, (0, 0, *grown))
         made = QRectF(frame.at(0, 0), frame.at(effect.width[0], effect.height[0]))
         painter.setPen(QPen(theme.INK, 1.4))
         painter.setBrush(theme.PANEL)
@@ -212,7 +212,7 @@ class EffectPicture(QWidget):
         """A point of 90° an allowance from the raw edge, and the seam that is sewn past it."""
         seam, off = float(plan.measure.seam), float(test.off)
         reach = 3 * seam
-        frame = Frame.fit(box, (-reach, 0, reach, reach))
+        frame = ScreenFrame.fit(box, (-reach, 0, reach, reach))
         painter.save()
         painter.setClipRect(QRectF(frame.at(-reach, 0), frame.at(reach, reach)))
         painter.setPen(QPen(theme.INK, 1.2))

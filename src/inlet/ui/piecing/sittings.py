@@ -110,7 +110,7 @@ class SittingsPage(QFrame):
             self.thread_words.setText(thread_text(work.thread, measure))
 
 
-class Line(NamedTuple):
+class SittingLine(NamedTuple):
     """A line of the list: the heading of a sitting with the bar to draw below it, or a batch."""
 
     text: str
@@ -123,7 +123,7 @@ class _Lines(QAbstractListModel):
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self.lines: list[Line] = []
+        self.lines: list[SittingLine] = []
 
     def rowCount(self, parent: QModelIndex | QPersistentModelIndex | None = None) -> int:
         return 0 if parent is not None and parent.isValid() else len(self.lines)
@@ -133,7 +133,7 @@ class _Lines(QAbstractListModel):
             return self.lines[index.row()].text
         return None
 
-    def take(self, lines: list[Line]) -> None:
+    def take(self, lines: list[SittingLine]) -> None:
         self.beginResetModel()
         self.lines = lines
         self.endResetModel()
@@ -161,11 +161,11 @@ class SittingsList(QListView):
 
     def show_work(self, work: Work, rates: Rates, measure: Measure) -> None:
         longest = max((sitting.minutes for sitting in work.sittings), default=0.0)
-        lines: list[Line] = []
+        lines: list[SittingLine] = []
         told = sitting_lines(work.sittings, rates, measure)
         for sitting, (head, batches) in zip(work.sittings, told, strict=True):
-            lines.append(Line(head, (sitting, longest)))
-            lines += map(Line, batches)
+            lines.append(SittingLine(head, (sitting, longest)))
+            lines += map(SittingLine, batches)
         self.lines_.take(lines)
 
     @property
@@ -182,10 +182,10 @@ class _Painter(QStyledItemDelegate):
         super().__init__(view)
         self.view = view
 
-    def _font(self, line: Line) -> QFont:
+    def _font(self, line: SittingLine) -> QFont:
         return theme.font(11, QFont.Weight.DemiBold) if line.bar else theme.font(10.5)
 
-    def _high(self, line: Line, wide: int) -> int:
+    def _high(self, line: SittingLine, wide: int) -> int:
         """The height of a line's words in so much width."""
         metrics = QFontMetrics(self._font(line))
         room = QRect(0, 0, max(1, wide), 10_000)

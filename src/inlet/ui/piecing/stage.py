@@ -18,7 +18,7 @@ from inlet.core.piecing import Step
 from inlet.core.planning import kind_words
 from inlet.core.schedule import Work
 from inlet.ui.guard import guarded
-from inlet.ui.piecing.card import StepCard, step_name
+from inlet.ui.piecing.card import StepPanel, step_name
 from inlet.ui.piecing.needle import NeedlePage
 from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.shell.session import Session
@@ -39,7 +39,7 @@ class PiecingStage(QWidget):
         self.index = 0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         layout = column(self, 16, 10)
-        self.card = StepCard()
+        self.card = StepPanel()
         self.body = self.card.body
         self.sittings = SittingsPage(session, self._work, session.planned)
         self.needle = NeedlePage(session)

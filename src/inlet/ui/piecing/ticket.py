@@ -18,7 +18,7 @@ from inlet.ui.piecing.advice import AdviceList
 from inlet.ui.piecing.stage import PiecingStage, step_words
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.answers import AnswersCard
-from inlet.ui.widgets.drawing import Frame, draw_sheet
+from inlet.ui.widgets.drawing import ScreenFrame, draw_sheet
 from inlet.ui.widgets.painting import draw_figure, draw_tag
 from inlet.ui.widgets.parts import column, empty, label, rule
 
@@ -86,7 +86,7 @@ class LaidOut(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if plan is not None:
             w, h = (float(x) for x in plan.block.finished)
-            frame = Frame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -4), (0, 0, w, h))
+            frame = ScreenFrame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -4), (0, 0, w, h))
             draw_sheet(
                 painter, frame, picture_of(plan.draft, plan.root.faces), plan.project,
                 grey=self.session.grey,
@@ -104,7 +104,7 @@ class LaidOut(QWidget):
             self._advised(painter, frame, plan)
         painter.end()
 
-    def _advised(self, painter: QPainter, frame: Frame, plan: BlockPlan) -> None:
+    def _advised(self, painter: QPainter, frame: ScreenFrame, plan: BlockPlan) -> None:
         """The seams advised, dashed, with their numbers."""
         sx, sy = plan.block.scale
         for number, each in enumerate(self.session.advice, 1):

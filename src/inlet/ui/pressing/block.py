@@ -43,7 +43,7 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.drawing import Frame, box_of, curve_path
+from inlet.ui.widgets.drawing import ScreenFrame, box_of, curve_path
 from inlet.ui.widgets.painting import draw_figure
 
 NEAR_SEAM, NEAR_JUNCTION = 16, 12
@@ -101,11 +101,11 @@ class PressedPicture(QWidget):
                 )
         self.update()
 
-    def frame(self) -> Frame:
+    def frame(self) -> ScreenFrame:
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (10, 24, -10, -6)))
         seam = float(self.session.measure.seam)
         unit = theme.text_scale()
-        return Frame(pressed_frame(box_of(box), self.session.draft, seam, self.view, unit))
+        return ScreenFrame(pressed_frame(box_of(box), self.session.draft, seam, self.view, unit))
 
     def shown(self) -> tuple[Stretch | None, Met | None]:
         """What is pointed at, else what is picked."""
@@ -320,7 +320,7 @@ class PressedPicture(QWidget):
         painter.drawText(QRectF(0, 0, self.width(), theme.px(20)), words)
         painter.end()
 
-    def _pressed(self, place: Frame, pressing: PressingPlan | None) -> QPixmap:
+    def _pressed(self, place: ScreenFrame, pressing: PressingPlan | None) -> QPixmap:
         """The block with its marks, drawn once."""
         key = (pressing, self.session.draft, self.view, self.session.grey, self.size(),
                self.session.project.fabrics)  # fmt: skip
@@ -351,7 +351,7 @@ class PressedPicture(QWidget):
     def _draw_picked(
         self,
         painter: QPainter,
-        place: Frame,
+        place: ScreenFrame,
         plan: PressingPlan,
         seam: Stretch | None,
         met: Met | None,
@@ -372,7 +372,7 @@ class PressedPicture(QWidget):
             draw_figure(painter, way, self.session.project)
 
 
-def _seam_path(place: Frame, seam: Stretch) -> QPainterPath:
+def _seam_path(place: ScreenFrame, seam: Stretch) -> QPainterPath:
     """A seam on screen."""
     path = QPainterPath()
     for curve in seam.join.curves[seam.begin : seam.end]:

@@ -15,7 +15,7 @@ from inlet.ui.widgets.painting import draw_figure
 
 
 @guarded
-class Mark(QWidget):
+class JunctionMark(QWidget):
     """A junction's mark by itself, for a list."""
 
     def __init__(self, state: State) -> None:

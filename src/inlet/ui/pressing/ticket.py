@@ -15,7 +15,7 @@ from inlet.core.pressing import (
     SETTING_TITLES,
     STATE_ORDER,
     STATES,
-    Advice,
+    PressingAdvice,
     PressingPlan,
     beside_lines,
     pin_wish,
@@ -25,7 +25,7 @@ from inlet.core.pressing import (
 )
 from inlet.core.project import BlockPressing, Pressing, replace
 from inlet.ui import theme
-from inlet.ui.pressing.marks import Mark
+from inlet.ui.pressing.marks import JunctionMark
 from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.weights import WeightsDialog
 from inlet.ui.shell.session import Session
@@ -122,7 +122,7 @@ class PressingTicket(QWidget):
         line = 0
         for state in STATE_ORDER:
             if found[state]:
-                self.marks.addWidget(Mark(state), line, 0)
+                self.marks.addWidget(JunctionMark(state), line, 0)
                 self.marks.addWidget(label(str(found[state]), "heading"), line, 1)
                 self.marks.addWidget(label(STATES[state]), line, 2)
                 line += 1
@@ -132,12 +132,12 @@ class PressingTicket(QWidget):
             lambda: pressing_advice(pressing, project), partial(self._advised, pressing)
         )
 
-    def _advised(self, pressing: PressingPlan, found: list[Advice]) -> None:
+    def _advised(self, pressing: PressingPlan, found: list[PressingAdvice]) -> None:
         if pressing is not self.session.pressing or not isValid(self):  # text of another size
             return
         empty(self.advice)
         if found:
-            self.advice.addWidget(label("Advice", "heading"))
+            self.advice.addWidget(label("PressingAdvice", "heading"))
         for each in found:
             if each[1:] == (None, None, None, False):
                 self.advice.addWidget(label(each.text, "small", True))
@@ -146,7 +146,7 @@ class PressingTicket(QWidget):
             link.followed.connect(partial(self._follow, pressing, each))
             self.advice.addWidget(link)
 
-    def _follow(self, pressing: PressingPlan, each: Advice) -> None:
+    def _follow(self, pressing: PressingPlan, each: PressingAdvice) -> None:
         """Take an advice: pin what it says, let go of a pin, or show the junction."""
         if pressing is not self.session.pressing:
             return

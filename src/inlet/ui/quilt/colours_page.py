@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
 
 from inlet.core.project import Colourway, Project, Quilt, Scatter, fresh_id, replace
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import Choice, field
+from inlet.ui.quilt.fields import ChoiceField, field
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import (
     Link,
@@ -83,7 +83,7 @@ class ColoursPage(QWidget):
             self.list.addLayout(row(name, 1, away))
             for fabric in used:
                 titles = {f.id: f.title for f in project.fabrics}
-                choice = Choice(
+                choice = ChoiceField(
                     f"{way.name or way.id}: {titles[fabric]} becomes",
                     partial(self._cloth, way.id, fabric),
                 )

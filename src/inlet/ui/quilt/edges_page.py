@@ -12,7 +12,7 @@ from inlet.core.setting import backing_text, binding_width, fitting_near
 from inlet.core.words import near_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field, laid
+from inlet.ui.quilt.fields import ChoiceField, LengthEdit, cloths, field, laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 
@@ -37,21 +37,21 @@ class EdgesPage(QWidget):
         layout.addWidget(self.add)
         layout.addWidget(rule())
         layout.addWidget(label("Binding", "heading"))
-        self.binding = Choice("Binding fabric", lambda x: self._binding(fabric=x))
+        self.binding = ChoiceField("Binding fabric", lambda x: self._binding(fabric=x))
         self.binding_cut = LengthEdit(
             session, "Binding, cut width", lambda x: self._binding(width=x), True
         )
-        self.cut = Choice("Binding, cut", lambda x: self._binding(cut=x))
+        self.cut = ChoiceField("Binding, cut", lambda x: self._binding(cut=x))
         self.units = [label("") for _ in range(3)]
         layout.addLayout(field("of", self.binding))
         layout.addLayout(field("cut", self.binding_cut, self.units[0], self.cut))
         layout.addWidget(rule())
         layout.addWidget(label("Backing and batting", "heading"))
-        self.backing = Choice("Backing fabric", lambda x: self._backing(fabric=x))
+        self.backing = ChoiceField("Backing fabric", lambda x: self._backing(fabric=x))
         self.over = LengthEdit(
             session, "Backing, past the edge", lambda x: self._backing(overage=x), True
         )
-        self.seam = Choice("Backing seams", lambda x: self._backing(seam=x))
+        self.seam = ChoiceField("Backing seams", lambda x: self._backing(seam=x))
         self.batting = LengthEdit(session, "Batting, past the edge", self._batting, True)
         layout.addLayout(field("of", self.backing))
         layout.addLayout(
@@ -98,17 +98,17 @@ class EdgesPage(QWidget):
             heading = label(f"Border {i + 1}", "heading")
             self.borders.addLayout(row(heading, 1, away))
             name = f"Border {i + 1}"
-            kind = Choice(f"{name}, kind", partial(self._set, i, "kind"))
+            kind = ChoiceField(f"{name}, kind", partial(self._set, i, "kind"))
             kind.offer(KINDS, border.kind)
             width = LengthEdit(
                 self.session, f"{name}, width", partial(self._set, i, "width"), False
             )
             width.show_length(border.width)
-            cloth = Choice(f"{name}, fabric", partial(self._set, i, "fabric"))
+            cloth = ChoiceField(f"{name}, fabric", partial(self._set, i, "fabric"))
             cloth.offer(cloths(project), border.fabric)
             unit = label(unit_of(self.session.measure))
             if border.kind == "pieced":
-                block = Choice(f"{name}, block", partial(self._set, i, "block"))
+                block = ChoiceField(f"{name}, block", partial(self._set, i, "block"))
                 block.offer(laid(project, replace(quilt, motifs=())), border.block)
                 self.borders.addLayout(field("", kind))
                 self.borders.addLayout(field("repeating", block))
@@ -117,9 +117,9 @@ class EdgesPage(QWidget):
             else:
                 width.setMaximumWidth(theme.px(64))
                 self.borders.addLayout(field("", width, unit, cloth))
-                order = Choice(f"{name}, order", partial(self._set, i, "order"))
+                order = ChoiceField(f"{name}, order", partial(self._set, i, "order"))
                 order.offer(ORDERS, border.order)
-                corner = Choice(f"{name}, corners", partial(self._set, i, "corner_fabric"))
+                corner = ChoiceField(f"{name}, corners", partial(self._set, i, "corner_fabric"))
                 corner.offer(cloths(project, "corners alike"), border.corner_fabric)
                 with_it = {"butted": [order], "corner-squares": [corner]}.get(border.kind, [])
                 self.borders.addLayout(field("with", kind))

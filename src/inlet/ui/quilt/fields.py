@@ -18,7 +18,7 @@ WIDEST_INCHES = 60
 
 
 @guarded
-class Choice(QComboBox):
+class ChoiceField(QComboBox):
     """One of several; what is chosen by hand is handed to ``take``."""
 
     def __init__(self, name: str, take: Callable[[Any], object]) -> None:
@@ -51,7 +51,7 @@ def field(words: str, *widgets: QWidget) -> QHBoxLayout:
         before.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
         made.insertWidget(0, before)
     for widget in widgets:
-        if isinstance(widget, Choice):
+        if isinstance(widget, ChoiceField):
             made.setStretchFactor(widget, 1)
     return made
 

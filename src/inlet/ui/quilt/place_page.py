@@ -21,7 +21,7 @@ from inlet.core.setting import (
 )
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import Choice, field, laid
+from inlet.ui.quilt.fields import ChoiceField, field, laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, button, column, label, row, rule
 
@@ -39,8 +39,8 @@ class PlacePage(QWidget):
         layout.addWidget(self.what)
         self.own = QWidget()
         own = column(self.own, 0, 7)
-        self.block = Choice("Block in this place", self.fill)
-        self.colourway = Choice("Colourway in this place", self.colour)
+        self.block = ChoiceField("Block in this place", self.fill)
+        self.colourway = ChoiceField("Colourway in this place", self.colour)
         own.addLayout(field("block", self.block))
         own.addLayout(field("colourway", self.colourway))
         right = button("Turn right (R)", lambda: self.turn(1))

@@ -12,7 +12,7 @@ from inlet.core.project import MOST_ECHOES, Quilt, QuiltingKind, QuiltingLines, 
 from inlet.core.setting import quilted_text, quilting_words, usual_apart, usual_distance
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field
+from inlet.ui.quilt.fields import ChoiceField, LengthEdit, cloths, field
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, column, empty, icon_button, label, row, rule
 
@@ -48,7 +48,7 @@ class QuiltingPage(QWidget):
             name = f"Lines {i + 1}"
             away = icon_button("x", f"Take lines {i + 1} away", partial(self._away, i))
             self.list.addLayout(row(label(name, "heading"), 1, away))
-            kind = Choice(f"{name}, where", partial(self._set, i, "kind"))
+            kind = ChoiceField(f"{name}, where", partial(self._set, i, "kind"))
             kind.offer(KINDS, lines.kind)
             self.list.addLayout(field("", kind))
             distance = LengthEdit(
@@ -58,7 +58,7 @@ class QuiltingPage(QWidget):
             distance.show_length(lines.distance if lines.distance is not None else usual)
             unit = label(unit_of(measure))
             if lines.kind == "echo":
-                cloth = Choice(f"{name}, in which patches", partial(self._set, i, "fabric"))
+                cloth = ChoiceField(f"{name}, in which patches", partial(self._set, i, "fabric"))
                 cloth.offer(cloths(project, "of every fabric"), lines.fabric)
                 many = QSpinBox()
                 many.setRange(1, MOST_ECHOES)
@@ -68,7 +68,7 @@ class QuiltingPage(QWidget):
                 self.list.addLayout(field("", cloth))
                 self.list.addLayout(row(many, label("lines,"), distance, unit, 1))
             elif lines.kind == "grid":
-                way = Choice(f"{name}, which way", partial(self._set, i, "diagonal"))
+                way = ChoiceField(f"{name}, which way", partial(self._set, i, "diagonal"))
                 way.offer(
                     [("square to the edge", False), ("on the diagonal", True)], lines.diagonal
                 )

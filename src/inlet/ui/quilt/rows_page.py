@@ -23,8 +23,8 @@ from inlet.core.setting import JOIN, BackingWay, Top, step_done
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.piecing.card import SMALL_PICTURE, StepCard
-from inlet.ui.quilt.scene import Look, Scene
+from inlet.ui.piecing.card import SMALL_PICTURE, StepPanel
+from inlet.ui.quilt.scene import Scene, TopLook
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.painting import colour_of, draw_tag
 from inlet.ui.widgets.parts import button, column, label, row, scrolled
@@ -58,7 +58,7 @@ class RowsPage(QWidget):
         self.text = label("", "", True)
         self.check = label("", "size", True)
         self.picture = StepPicture()
-        self.sewn = StepCard(SMALL_PICTURE)
+        self.sewn = StepPanel(SMALL_PICTURE)
         self.sewn.setObjectName("")  # it lies on this page's own card
         self.sewn.body.setContentsMargins(0, 0, 0, 0)
         self.progress = label("", "caption")
@@ -203,7 +203,7 @@ class StepPicture(QWidget):
         self.of: list[QPolygonF] = []
         self.label = ""
         self.backing: tuple[BackingWay, list[float], QColor] | None = None
-        self.look = Look()
+        self.look = TopLook()
 
     def sizeHint(self) -> QSize:
         return QSize(480, 320)
@@ -224,7 +224,7 @@ class StepPicture(QWidget):
         pieces += [piece for each in top.borders if each.label == of for piece in each.pieces]
         self.of = [QPolygonF([QPointF(*p.floats()) for p in piece.outline]) for piece in pieces]
         self.label = of if rows else ""
-        self.look = Look(True, session.grey)
+        self.look = TopLook(True, session.grey)
         self.update()
 
     def paintEvent(self, event: object) -> None:

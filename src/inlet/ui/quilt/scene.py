@@ -27,21 +27,21 @@ BLEED = 0.35
 """Pixels each patch reaches over its edge, so that no ground shows between two."""
 
 
-class Look(NamedTuple):
+class TopLook(NamedTuple):
     """How a top is shown: with its seams or without, in grey."""
 
     seams: bool = True
     grey: bool = False
 
 
-class Patch(NamedTuple):
+class ScenePatch(NamedTuple):
     """A patch of a block as a path, in finished lengths, and its fabric."""
 
     path: QPainterPath
     fabric: str | None
 
 
-class Drawn(NamedTuple):
+class SceneBlock(NamedTuple):
     """A block where it lies: which drawing, how it is turned, its middle and reach on the top."""
 
     which: int
@@ -58,8 +58,8 @@ class Scene:
         self.top, self.project = top, project
         self.spots = _spots(top)
         self.size = float(top.size[0]), float(top.size[1])
-        self.blocks: list[Drawn] = []
-        self.drawings: list[tuple[Block, tuple[Patch, ...]]] = []
+        self.blocks: list[SceneBlock] = []
+        self.drawings: list[tuple[Block, tuple[ScenePatch, ...]]] = []
         self._pictures: OrderedDict[object, tuple[QImage, float]] = OrderedDict()
         figure = top_figure(top, project)
         for block, patches in figure.drawings:
@@ -73,7 +73,7 @@ class Scene:
             middle = matrix((wide / 2, high / 2))
             left, above, right, below = each.reach
             reach = QRectF(left, above, right - left, below - above)
-            self.blocks.append(Drawn(each.drawing, turned, middle, reach, each.on_top.lying))
+            self.blocks.append(SceneBlock(each.drawing, turned, middle, reach, each.on_top.lying))
         self.others: list[tuple[QPolygonF, QRectF, str]] = []
         for area in figure.others:
             polygon = polygon_of(area.outlines[0])
@@ -88,7 +88,7 @@ class Scene:
         recoloured.project, recoloured._pictures = project, OrderedDict()
         return recoloured
 
-    def paint(self, painter: QPainter, frame: QTransform, seen: QRectF, look: Look) -> None:
+    def paint(self, painter: QPainter, frame: QTransform, seen: QRectF, look: TopLook) -> None:
         """The top through ``frame`` (lengths to pixels, one scale both ways), as far as it is
         ``seen``, in pixels."""
         scale = frame.m11()
@@ -107,7 +107,7 @@ class Scene:
             painter.drawImage(QPointF(at.x() - half, at.y() - half), picture)
 
     def _paint_others(
-        self, painter: QPainter, frame: QTransform, within: QRectF, look: Look
+        self, painter: QPainter, frame: QTransform, within: QRectF, look: TopLook
     ) -> None:
         painter.save()
         painter.setTransform(frame, True)
@@ -125,7 +125,7 @@ class Scene:
             painter.drawPolygon(polygon)
         painter.restore()
 
-    def _picture(self, each: Drawn, scale: float, look: Look) -> tuple[QImage, float]:
+    def _picture(self, each: SceneBlock, scale: float, look: TopLook) -> tuple[QImage, float]:
         """A block as it lies, on a square with its middle in the middle, and half its side."""
         key = each.which, each.turned, round(scale, 6), look
         known = self._pictures.get(key)
@@ -146,7 +146,9 @@ class Scene:
             self._pictures.popitem(last=False)
         return made, float(half)
 
-    def _paint_whole(self, painter: QPainter, frame: QTransform, each: Drawn, look: Look) -> None:
+    def _paint_whole(
+        self, painter: QPainter, frame: QTransform, each: SceneBlock, look: TopLook
+    ) -> None:
         block, patches = self.drawings[each.which]
         wide, high = (float(side) for side in block.finished)
         a, b, c, d = each.turned
@@ -164,7 +166,7 @@ class Scene:
             painter.drawPath(patch.path)
         painter.restore()
 
-    def at(self, x: float, y: float) -> Drawn | None:
+    def at(self, x: float, y: float) -> SceneBlock | None:
         """The block under a point of the top."""
         for each in self.blocks:
             if each.reach.contains(x, y) and _outline(each).containsPoint(
@@ -173,7 +175,7 @@ class Scene:
                 return each
         return None
 
-    def outline(self, each: Drawn) -> QPolygonF:
+    def outline(self, each: SceneBlock) -> QPolygonF:
         """A block's edge on the top."""
         return _outline(each)
 
@@ -190,17 +192,17 @@ def _spots(top: Top) -> dict[Spot, QPolygonF]:
     return spots
 
 
-def _outline(each: Drawn) -> QPolygonF:
+def _outline(each: SceneBlock) -> QPolygonF:
     return QPolygonF([QPointF(*p.floats()) for p in each.lying.corners])
 
 
-def _path(patch: PatchPicture) -> Patch:
+def _path(patch: PatchPicture) -> ScenePatch:
     path = QPainterPath()
     path.setFillRule(Qt.FillRule.OddEvenFill)
     for corners in (patch.outline, *patch.holes):
         path.addPolygon(polygon_of(corners))
         path.closeSubpath()
-    return Patch(path, patch.fabric)
+    return ScenePatch(path, patch.fabric)
 
 
 def seam_pen() -> QPen:

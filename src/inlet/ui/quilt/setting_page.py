@@ -23,7 +23,7 @@ from inlet.core.setting import in_size
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import Choice, LengthEdit, cloths, field, laid
+from inlet.ui.quilt.fields import ChoiceField, LengthEdit, cloths, field, laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule
@@ -55,7 +55,7 @@ class SettingPage(QWidget):
         self._add_sashing()
         self.body.addWidget(rule())
         self._add_triangles()
-        self.filler = Choice("Filler fabric", lambda value: self._edit(filler=value))
+        self.filler = ChoiceField("Filler fabric", lambda value: self._edit(filler=value))
         self.filling = QWidget()
         self.filling.setLayout(field("filled up with", self.filler))
         self.body.addWidget(self.filling)
@@ -63,14 +63,14 @@ class SettingPage(QWidget):
     def _add_blocks(self) -> None:
         """How many there are, which, and how they lie."""
         session, layout, edit = self.session, self.body, self._edit
-        self.setting = Choice("Setting", lambda value: edit(setting=value))
+        self.setting = ChoiceField("Setting", lambda value: edit(setting=value))
         self.columns, self.rows = (
             self._number(name, which) for name, which in (("Blocks across", 0), ("Blocks down", 1))
         )
-        self.block = Choice("Block", lambda value: edit(block=value))
-        self.turning = Choice("Blocks lie", lambda value: edit(turning=value))
-        self.other = Choice("Every other place", self._take_other)
-        self.by = Choice("Which places", self._take_by)
+        self.block = ChoiceField("Block", lambda value: edit(block=value))
+        self.turning = ChoiceField("Blocks lie", lambda value: edit(turning=value))
+        self.other = ChoiceField("Every other place", self._take_other)
+        self.by = ChoiceField("Which places", self._take_by)
         layout.addLayout(field("set", self.setting))
         numbers = QWidget()
         flow = FlowLayout(numbers, 0, theme.px(6))
@@ -105,8 +105,8 @@ class SettingPage(QWidget):
         self.down = LengthEdit(
             session, "Sashing between rows", lambda x: self._sashing(down=x), True
         )
-        self.sash_cloth = Choice("Sashing fabric", lambda x: self._sashing(fabric=x))
-        self.corner_cloth = Choice("Corner squares", lambda x: self._sashing(corner_fabric=x))
+        self.sash_cloth = ChoiceField("Sashing fabric", lambda x: self._sashing(fabric=x))
+        self.corner_cloth = ChoiceField("Corner squares", lambda x: self._sashing(corner_fabric=x))
         self.outside = QCheckBox("outside, too")
         self.outside.toggled.connect(lambda on: self._sashing(outside=on))
         self.sash_units = [label(""), label("")]
@@ -123,10 +123,10 @@ class SettingPage(QWidget):
         self.triangles = QWidget()
         own = column(self.triangles, 0, 7)
         own.addWidget(label("Setting triangles", "heading"))
-        self.triangle_cloth = Choice(
+        self.triangle_cloth = ChoiceField(
             "Setting triangles, fabric", lambda x: self._of_triangles(fabric=x)
         )
-        self.fit = Choice("Setting triangles, cut", lambda x: self._of_triangles(fit=x))
+        self.fit = ChoiceField("Setting triangles, cut", lambda x: self._of_triangles(fit=x))
         self.float_by = LengthEdit(
             session, "Blocks float by", lambda x: self._of_triangles(float_by=x), True
         )

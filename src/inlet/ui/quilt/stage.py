@@ -18,7 +18,7 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.quilt.rows_page import RowsPage
-from inlet.ui.quilt.scene import Look
+from inlet.ui.quilt.scene import TopLook
 from inlet.ui.quilt.target_page import TargetPage
 from inlet.ui.quilt.ticket import QuiltTicket
 from inlet.ui.quilt.top_view import TopView
@@ -177,7 +177,7 @@ class QuiltStage(QWidget):
         self.top.marks = self.marks.isChecked()
         if self.top.afar != self.afar.isChecked():
             self.top.set_afar(self.afar.isChecked())
-        self.top.set_look(Look(self.seams.isChecked(), self.session.grey))
+        self.top.set_look(TopLook(self.seams.isChecked(), self.session.grey))
 
     def begin(self) -> None:
         """A first quilt of the block that is shown."""

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from PySide6.QtWidgets import QFrame, QGridLayout, QWidget
 
-from inlet.core.plan import BEDS, Cost, Proposal, cost_of, cost_text, proposals, target_typed
+from inlet.core.plan import BEDS, Proposal, SizeCost, cost_of, cost_text, proposals, target_typed
 from inlet.core.project import Pair, Project
 from inlet.core.words import near_text
 from inlet.ui import theme
@@ -24,7 +24,7 @@ class Found(NamedTuple):
 
     proposal: Proposal
     scene: Scene
-    cost: Cost
+    cost: SizeCost
 
 
 @guarded

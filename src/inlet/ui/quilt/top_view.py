@@ -22,7 +22,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from inlet.core.setting import Spot
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.scene import Look, Scene
+from inlet.ui.quilt.scene import Scene, TopLook
 from inlet.ui.widgets.painting import draw_tag
 
 STEP = 1.25
@@ -57,7 +57,7 @@ class TopView(QWidget):
         self.setMinimumHeight(theme.px(110))
         self.setAccessibleName("Quilt top")
         self.scene: Scene | None = None
-        self.look = Look()
+        self.look = TopLook()
         self.marks = True
         self.afar = False
         self.lines: QPainterPath | None = None
@@ -92,7 +92,7 @@ class TopView(QWidget):
                 self.lines.addPolygon(QPolygonF([QPointF(x, y) for x, y in line]))
         self.update()
 
-    def set_look(self, look: Look) -> None:
+    def set_look(self, look: TopLook) -> None:
         self.look = look
         self._shown = None
         self.update()

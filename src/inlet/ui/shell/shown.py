@@ -13,7 +13,7 @@ from PySide6.QtCore import QObject, Signal
 from inlet.core.draft import Draft, draft, drawing_problems, group_of
 from inlet.core.geometry import Turn
 from inlet.core.history import History
-from inlet.core.piecing import Advice, known_advice
+from inlet.core.piecing import SeamAdvice, known_advice
 from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.core.planning import UnitPlan
 from inlet.core.pressing import PressingPlan
@@ -116,7 +116,7 @@ class Shown(QObject):
         return self.block.id
 
     @property
-    def advice(self) -> tuple[Advice, ...]:
+    def advice(self) -> tuple[SeamAdvice, ...]:
         """Seams that would spare set-ins, as far as they are known already."""
         found = known_advice(self.block)
         return found.seams if found is not None else ()

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QInputDialog, QWidget
 from inlet.core.numbers import NumberError
 from inlet.core.plan import BlockPlan
 from inlet.core.templates import correction
-from inlet.files.exports import FORMATS, BlockExport, Drawn, QuiltExport, Wish
+from inlet.files.exports import FORMATS, BlockExport, ExportedDrawing, QuiltExport, Wish
 from inlet.files.problem import FileProblem
 from inlet.files.whole import check_export
 from inlet.ui.shell.session import Session
@@ -128,10 +128,12 @@ class Writer(QObject):
             self._write(path, lambda: export.writers[kind](plan, path, wish))
 
     def _drawing(
-        self, export: BlockExport, write: Callable[[Drawn | BlockPlan, Path, Wish], object]
+        self,
+        export: BlockExport,
+        write: Callable[[ExportedDrawing | BlockPlan, Path, Wish], object],
     ) -> None:
         """The block as it is drawn now: no plan is waited for."""
-        drawn = Drawn(self.session.project, self.session.block)
+        drawn = ExportedDrawing(self.session.project, self.session.block)
         path, _ = self._ask(export, drawn.block.id)
         if path is not None:
             self._write(path, lambda: write(drawn, path, self._wish()))

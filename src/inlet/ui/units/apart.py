@@ -9,12 +9,12 @@ from PySide6.QtWidgets import QWidget
 from inlet.core.geometry import Polygon
 from inlet.core.plan import BlockPlan
 from inlet.core.planning import UnitPlan
-from inlet.core.units import Place, label_place, picture_of
+from inlet.core.units import UnitPlace, label_place, picture_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.drawing import Frame, draw_sheet
+from inlet.ui.widgets.drawing import ScreenFrame, draw_sheet
 from inlet.ui.widgets.painting import draw_tag
 
 APART = 0.22
@@ -74,7 +74,7 @@ class BlockApart(QWidget):
     def _draw(self, painter: QPainter, plan: BlockPlan) -> None:
         w, h = (float(x) for x in plan.block.finished)
         room = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (14, 14, -10, -14)))
-        frame = Frame.fit(room, (0, 0, w * (1 + APART), h * (1 + APART)))
+        frame = ScreenFrame.fit(room, (0, 0, w * (1 + APART), h * (1 + APART)))
         # Half of what is still to come is taken off both sides, so that it opens from the middle.
         still = (1 - self._apart) * APART / 2
         frame = frame.moved(frame.at(w * still, h * still))
@@ -108,10 +108,10 @@ class BlockApart(QWidget):
     def _nested(
         self,
         painter: QPainter,
-        frame: Frame,
+        frame: ScreenFrame,
         plan: BlockPlan,
         unit: UnitPlan,
-        place: Place,
+        place: UnitPlace,
         tags: list[tuple[QPointF, str, bool]],
     ) -> None:
         """A unit inside another: outlined where that one has been pulled to."""
@@ -125,7 +125,7 @@ class BlockApart(QWidget):
         self._hot.append((polygon, unit))
         tags.append((moved.at(*label_place(plan.draft, place.part)), unit.unit.label, chosen))
 
-    def _moved(self, frame: Frame, outline: Polygon) -> Frame:
+    def _moved(self, frame: ScreenFrame, outline: Polygon) -> ScreenFrame:
         """The frame in which a unit lies where it has been pulled to."""
         xs, ys = zip(*(p.floats() for p in outline), strict=True)
         far = APART * self._apart

@@ -20,7 +20,7 @@ from inlet.core.plan import MOST_COPIES
 from inlet.core.planning import (
     COLUMNS,
     Comparison,
-    Cost,
+    MethodCost,
     UnitPlan,
     kind_words,
     method_words,
@@ -39,7 +39,7 @@ from inlet.ui.widgets.drawing import MovePicture
 from inlet.ui.widgets.parts import Link, column, empty, label, row, when_seen
 
 # Heading, what it sorts by, what is said of it.
-_FIGURES: tuple[tuple[str, str, Callable[[Cost], str]], ...] = (
+_FIGURES: tuple[tuple[str, str, Callable[[MethodCost], str]], ...] = (
     ("over", "over", lambda c: str(c.over) if c.over else "–"),
     ("pieces", "pieces", lambda c: str(c.pieces)),
     ("cuts", "cuts", lambda c: str(c.cuts)),

@@ -18,7 +18,7 @@ from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.drawing import Frame, draw_sheet
+from inlet.ui.widgets.drawing import ScreenFrame, draw_sheet
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row
 
 
@@ -120,7 +120,7 @@ class BandsPicture(QWidget):
         wide, high = (float(x) for x in self.block.finished)
         room = theme.px(34)
         box = QRectF(self.rect()).adjusted(room, theme.px(18), -room, -2)
-        frame = Frame.fit(box, (0, 0, wide, high))
+        frame = ScreenFrame.fit(box, (0, 0, wide, high))
         draw_sheet(painter, frame, self.sheet, self.project, grey=self.grey_view)
         painter.setPen(theme.INK)
         metrics = QFontMetricsF(painter.font())

@@ -23,22 +23,22 @@ def box_of(rect: QRectF) -> figures.Box:
     return rect.left(), rect.top(), rect.right(), rect.bottom()
 
 
-class Frame:
+class ScreenFrame:
     """Where lengths of the core go on screen: a frame of figures, in points of Qt."""
 
     def __init__(self, placed: figures.Frame) -> None:
         self.placed = placed
 
     @classmethod
-    def fit(cls, box: QRectF, bounds: figures.Box) -> Frame:
+    def fit(cls, box: QRectF, bounds: figures.Box) -> ScreenFrame:
         """The largest frame in which ``bounds`` (left, top, right, bottom) fit into ``box``,
         centred."""
         return cls(figures.Frame.fit(box_of(box), bounds, theme.text_scale()))
 
-    def moved(self, to: QPointF) -> Frame:
+    def moved(self, to: QPointF) -> ScreenFrame:
         """The same with its origin there."""
         scale, unit = self.placed.scale, self.placed.unit
-        return Frame(figures.Frame(to.x(), to.y(), scale, unit, self.placed.mirror))
+        return ScreenFrame(figures.Frame(to.x(), to.y(), scale, unit, self.placed.mirror))
 
     @property
     def left(self) -> float:
@@ -110,7 +110,7 @@ def curve_path(curve: Curve, sx: float = 1.0, sy: float = 1.0) -> QPainterPath:
 
 
 def draw_sheet(
-    painter: QPainter, frame: Frame, sheet: Sheet, project: Project, *, grey: bool = False
+    painter: QPainter, frame: ScreenFrame, sheet: Sheet, project: Project, *, grey: bool = False
 ) -> None:
     """Patches in their fabric, right side up."""
     draw_figure(painter, sheet_figure(sheet, frame.placed), project, grey=grey)
@@ -133,7 +133,7 @@ class MovePicture(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         bounds = move_bounds(self.move_)
         if bounds is not None:
-            frame = Frame.fit(QRectF(self.rect()).adjusted(6, 6, -6, -6), bounds)
+            frame = ScreenFrame.fit(QRectF(self.rect()).adjusted(6, 6, -6, -6), bounds)
             figure = move_figure(self.move_, frame.placed)
             draw_figure(painter, figure, self.project, grey=self.grey)
         painter.end()
