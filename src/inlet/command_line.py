@@ -131,14 +131,14 @@ def _commands() -> argparse.ArgumentParser:
     def command(
         name: str, do: Callable[[argparse.Namespace], int], text: str, file: str = "FILE"
     ) -> argparse.ArgumentParser:
-        made = commands.add_parser(name, help=text)
-        made.add_argument("file", metavar=file)
-        made.set_defaults(do=do)
-        return made
+        new_parser = commands.add_parser(name, help=text)
+        new_parser.add_argument("file", metavar=file)
+        new_parser.set_defaults(do=do)
+        return new_parser
 
-    def of_block(made: argparse.ArgumentParser) -> None:
-        made.add_argument("--block", metavar="ID", help="else the first block")
-        made.add_argument("--copies", type=_copies, default=1, metavar="N")
+    def of_block(new_parser: argparse.ArgumentParser) -> None:
+        new_parser.add_argument("--block", metavar="ID", help="else the first block")
+        new_parser.add_argument("--copies", type=_copies, default=1, metavar="N")
 
     plan = command("plan", _plan, "print the plan of a block")
     of_block(plan)
@@ -343,7 +343,7 @@ def _say_table(table: Table) -> int:
 def _print_sets(project: Project, copies: int, as_json: bool) -> int:
     sets = project_sets(project, copies)
     if as_json:
-        terminal.say_json({"strip_sets": [set_dict(one) for one in sets]})
+        terminal.say_json({"strip_sets": [set_dict(planned_set) for planned_set in sets]})
     else:
         terminal.say(sets_text(sets, project))
     return 0
@@ -374,9 +374,11 @@ def _import(options: argparse.Namespace) -> int:
     if options.size is not None:
         block = replace(block, finished=(options.size, options.size))
     system = project.measure.system
-    made = load_svg(drawing, block=block, system=system, columns=options.columns, rows=options.rows)
-    save(replace(project, blocks=(*project.blocks, made.block)), target)
-    terminal.say("\n".join(made.report))
+    imported = load_svg(
+        drawing, block=block, system=system, columns=options.columns, rows=options.rows
+    )
+    save(replace(project, blocks=(*project.blocks, imported.block)), target)
+    terminal.say("\n".join(imported.report))
     return 0
 
 

@@ -47,11 +47,11 @@ def write_whole(
     clear_abandoned(target.parent, _prefix(target))
     temporary = _temporary(target)
     try:
-        with open(temporary, "xb") as out:
-            out.write(data)
-            out.flush()
+        with open(temporary, "xb") as buffered_writer:
+            buffered_writer.write(data)
+            buffered_writer.flush()
             if sync:
-                os.fsync(out.fileno())
+                os.fsync(buffered_writer.fileno())
         _refuse_no_file(target)  # it may have changed meanwhile
         if target.exists():
             os.chmod(temporary, target.stat().st_mode & 0o777)
@@ -161,8 +161,8 @@ def clear_abandoned(folder: Path, prefix: str = "") -> None:
     ``prefix``, only what was to become one file."""
     with suppress(OSError):
         for name in os.listdir(folder):
-            found = re.fullmatch(r"\.inlet-[0-9a-f]{12}-(\d+)-[0-9a-f]{8}\.tmp", name)
-            if found and name.startswith(prefix) and not _lives(int(found[1])):
+            match = re.fullmatch(r"\.inlet-[0-9a-f]{12}-(\d+)-[0-9a-f]{8}\.tmp", name)
+            if match and name.startswith(prefix) and not _lives(int(match[1])):
                 with suppress(OSError):
                     os.unlink(folder / name)
 

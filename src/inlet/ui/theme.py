@@ -37,11 +37,11 @@ def load_fonts() -> None:
 def font(points: float = _BASE_POINTS, weight: QFont.Weight = QFont.Weight.Normal) -> QFont:
     """The typeface at a size for usual text; scaled with the maker's text size. Figures are
     tabular, so that columns of sizes line up."""
-    made = QFont(FAMILY)
-    made.setPointSizeF(points * text_scale())
-    made.setWeight(weight)
-    made.setFeature(QFont.Tag("tnum"), 1)
-    return made
+    typeface = QFont(FAMILY)
+    typeface.setPointSizeF(points * text_scale())
+    typeface.setWeight(weight)
+    typeface.setFeature(QFont.Tag("tnum"), 1)
+    return typeface
 
 
 _scale = 1.0
@@ -100,13 +100,13 @@ def icon(name: str, colour: QColor = INK, size: int = 22) -> QIcon:
 
 @memo(128)
 def _icon(name: str, colour: str, size: int) -> QIcon:
-    made = QIcon()
-    made.addPixmap(_drawn(name, QColor(colour), size))
-    made.addPixmap(_drawn(name, PAPER, size), QIcon.Mode.Normal, QIcon.State.On)
+    new_icon = QIcon()
+    new_icon.addPixmap(_drawn(name, QColor(colour), size))
+    new_icon.addPixmap(_drawn(name, PAPER, size), QIcon.Mode.Normal, QIcon.State.On)
     faint = QColor(INK_SOFT)
     faint.setAlpha(110)
-    made.addPixmap(_drawn(name, faint, size), QIcon.Mode.Disabled)
-    return made
+    new_icon.addPixmap(_drawn(name, faint, size), QIcon.Mode.Disabled)
+    return new_icon
 
 
 def _drawn(name: str, colour: QColor, size: int) -> QPixmap:

@@ -74,7 +74,7 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
     arrangement = draft.arrangement
     owner = {face: i for i, faces in enumerate(cells) for face in faces}
     sx, sy = (float(x) for x in draft.block.scale)
-    found: list[NetSeam] = []
+    net_seams: list[NetSeam] = []
     rim: set[int] = set()
     places: dict[int, tuple[float, float]] = {}
     near = {k for face in owner for k in arrangement.edges_of[face]}
@@ -89,8 +89,8 @@ def seam_net(draft: Draft, cells: Sequence[Faces]) -> Net:
         for v in (edge.start, edge.end):
             x, y = arrangement.places[v]
             places[v] = (x * sx, y * sy)
-        found.append(NetSeam(k, edge.start, edge.end, right, left, _length(draft, k, places)))
-    seams = tuple(_in_fixed_order(found, places))
+        net_seams.append(NetSeam(k, edge.start, edge.end, right, left, _length(draft, k, places)))
+    seams = tuple(_in_fixed_order(net_seams, places))
     at: dict[int, list[int]] = defaultdict(list)
     for n, seam in enumerate(seams):
         for v in {seam.start, seam.end} - rim:
@@ -168,9 +168,9 @@ def heading(draft: Draft, v: int, k: int) -> Point:
     edge = arrangement.edges[k]
     on, here = arrangement.lines[edge.line], arrangement.points[v]
     if isinstance(on, Circle):
-        out = here.minus(on.centre)
+        point = here.minus(on.centre)
         # Edges of a circle run clockwise on screen from start to end.
-        return Point(-out.y, out.x) if v == edge.start else Point(out.y, -out.x)
+        return Point(-point.y, point.x) if v == edge.start else Point(point.y, -point.x)
     return arrangement.points[edge.end if v == edge.start else edge.start].minus(here)
 
 

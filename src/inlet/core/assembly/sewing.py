@@ -56,7 +56,7 @@ class _Path(NamedTuple):
 def _paths(net: Net, closing: Closing) -> list[_Path]:
     """Seams that are sewn in one go, from the end met first."""
     partner = partners(closing.chosen)
-    out, done = [], set()
+    paths, done = [], set()
     for n, seam in enumerate(net.seams):
         for v in (seam.start, seam.end):
             if n in done or (n, v) in partner:
@@ -70,8 +70,8 @@ def _paths(net: Net, closing: Closing) -> list[_Path]:
                     break
                 line.append(onward)
             done |= set(line)
-            out.append(_Path(tuple(line), tuple(vertices)))
-    return out
+            paths.append(_Path(tuple(line), tuple(vertices)))
+    return paths
 
 
 class _Sewn(NamedTuple):
@@ -94,21 +94,21 @@ def _in_order(draft: Draft, net: Net, closing: Closing, paths: Sequence[_Path]) 
             early, late = of[option.left_open], of[option.pair[0]]
             opened[early].append(LeftOpen(v, number[late]))
             finished[late].append((v, number[early]))
-    made: list[Join] = []
+    joins: list[Join] = []
     sides: list[Side] = list(net.cells)
     for p, (one, other) in sewn:
         check()
         join = _join(draft, net, closing, paths[p], (sides[one], sides[other]))
-        made.append(
+        joins.append(
             replace(
                 join,
-                number=len(made) + 1,
+                number=len(joins) + 1,
                 left_open=tuple(opened[p]),
-                finishes=tuple(Finish(v, made[early - 1]) for v, early in finished[p]),
+                finishes=tuple(Finish(v, joins[early - 1]) for v, early in finished[p]),
             )
         )
-        sides.append(made[-1])
-    return tuple(made)
+        sides.append(joins[-1])
+    return tuple(joins)
 
 
 def _sequence(
@@ -128,7 +128,7 @@ def _sequence(
         for path in paths
     ]
     waiting, done = set(range(len(paths))), set[int]()
-    out: list[_Sewn] = []
+    sewn_blocks: list[_Sewn] = []
     while waiting:
         check()
         ready = [p for p in waiting if before[p] <= done]
@@ -141,8 +141,8 @@ def _sequence(
         made = len(size)
         size.append((size[one][0] + size[other][0], size[one][1] + size[other][1]))
         part = [made if q in (one, other) else q for q in part]
-        out.append(_Sewn(p, (one, other)))
-    return out
+        sewn_blocks.append(_Sewn(p, (one, other)))
+    return sewn_blocks
 
 
 def _area(draft: Draft, faces: Faces) -> float:

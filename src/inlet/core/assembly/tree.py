@@ -138,8 +138,8 @@ def all_joins(last: Side | None) -> Iterator[Join]:
     joins: list[Join] = []
     left: list[Side | None] = [last]
     while left:
-        each = left.pop()
-        if isinstance(each, Join):
-            joins.append(each)
-            left += each.sides
+        join = left.pop()
+        if isinstance(join, Join):
+            joins.append(join)
+            left += join.sides
     return reversed(joins)

@@ -83,9 +83,9 @@ def _area(plan: Plan) -> float:
 def _of_block(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iterator[Change]:
     """Every change of a block, or of how many there are, that was tried and does."""
     for words, block in _other_methods(plan, short):
-        made = does(plan_block(plan.project, block, plan.copies, ()))
-        if made is not None:
-            yield made._replace(text=words)
+        change = does(plan_block(plan.project, block, plan.copies, ()))
+        if change is not None:
+            yield change._replace(text=words)
     yield from _smaller(plan, does)
     yield from _fewer(plan, does)
 
@@ -110,12 +110,12 @@ def _smaller(plan: BlockPlan, does: Does) -> Iterator[Change]:
     for _ in range(4):
         if smaller is None:
             return
-        other = plan_block(plan.project, at_size(plan.block, smaller[0]), plan.copies, ())
-        made = does(other)
-        if made is not None:
-            yield made._replace(text=f"Finish it {size_text(smaller, plan.measure)}")
+        other_plan = plan_block(plan.project, at_size(plan.block, smaller[0]), plan.copies, ())
+        change = does(other_plan)
+        if change is not None:
+            yield change._replace(text=f"Finish it {size_text(smaller, plan.measure)}")
             return
-        smaller = other.ruler_friendly.smaller
+        smaller = other_plan.ruler_friendly.smaller
 
 
 def _fewer(plan: BlockPlan, does: Does) -> Iterator[Change]:
@@ -124,9 +124,9 @@ def _fewer(plan: BlockPlan, does: Does) -> Iterator[Change]:
     best = None
     while high - low > 1:
         middle = (low + high) // 2
-        made = does(plan_block(plan.project, plan.block, middle, ()))
-        if made is not None:
-            low, best = middle, made
+        change = does(plan_block(plan.project, plan.block, middle, ()))
+        if change is not None:
+            low, best = middle, change
         else:
             high = middle
     if best is not None:
@@ -145,19 +145,19 @@ def _of_quilt(plan: QuiltPlan, short: tuple[ClothPlan, ...], does: Does) -> Iter
     quilt, project = plan.quilt, plan.project
     for i in range(len(quilt.borders)):
         borders = (*quilt.borders[:i], *quilt.borders[i + 1 :])
-        made = does(plan_quilt(replace(project, quilt=replace(quilt, borders=borders))))
-        if made is not None:
-            yield made._replace(text=f"Leave out border {i + 1}")
+        change = does(plan_quilt(replace(project, quilt=replace(quilt, borders=borders))))
+        if change is not None:
+            yield change._replace(text=f"Leave out border {i + 1}")
     tried: set[tuple[str, str]] = set()
     for block in plan.blocks:
         drawn = project.block(block.block.id)
-        for words, other in _other_methods(block.plan, short):
+        for words, other_block in _other_methods(block.plan, short):
             if (drawn.id, words) not in tried:
                 tried.add((drawn.id, words))
-                changed = replace(drawn, methods=other.methods)
-                made = does(plan_quilt(project.with_block(changed)))
-                if made is not None:
-                    yield made._replace(text=f"{words}, of {drawn.title}")
+                changed = replace(drawn, methods=other_block.methods)
+                change = does(plan_quilt(project.with_block(changed)))
+                if change is not None:
+                    yield change._replace(text=f"{words}, of {drawn.title}")
     for name, across, down in (("row", 0, 1), ("column", 1, 0)):
         yield from _smaller_quilt(plan, name, across, down, does)
 
@@ -171,10 +171,10 @@ def _smaller_quilt(
     for fewer in range(1, max(across * columns, down * rows)):
         size = columns - across * fewer, rows - down * fewer
         smaller = in_size(quilt, *size)
-        made = does(plan_quilt(replace(plan.project, quilt=smaller)))
-        if made is not None:
+        change = does(plan_quilt(replace(plan.project, quilt=smaller)))
+        if change is not None:
             many = f"{fewer} {name}{'s' * (fewer > 1)} fewer"
-            yield made._replace(text=f"Make it {size[0]} x {size[1]}: {many}")
+            yield change._replace(text=f"Make it {size[0]} x {size[1]}: {many}")
             return
 
 

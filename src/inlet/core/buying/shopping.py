@@ -151,8 +151,8 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
     for copies in range(plan.copies - FARTHEST, plan.copies + FARTHEST + 1):
         if copies > 0:
             check()
-            other = plan_block(plan.project, plan.block, copies, ())
-            needs[copies] = {c.fabric: c.buy for c in other.cloth.at_once}
+            other_plan = plan_block(plan.project, plan.block, copies, ())
+            needs[copies] = {c.fabric: c.buy for c in other_plan.cloth.at_once}
     steps = {}
     for cloth in plan.cloth.best:
         if cloth.new is None:
@@ -199,13 +199,17 @@ def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
     lines = [["Fabric", "Buy", "Price", "From what you have", "Left over"]]
     for line in found.lines:
         cloth = line.cloth
-        own = [laid for laid in cloth.cloths[cloth.begun :] if laid.kind != "new"]
+        laid_pieces = [laid for laid in cloth.cloths[cloth.begun :] if laid.kind != "new"]
         lines.append(
             [
                 cloth_name(project, cloth.fabric),
                 bought_text(cloth.buy, measure) if cloth.new is not None else "nothing",
                 price_text(line.price),
-                f"{len(own)} pieces" if len(own) > 1 else "1 piece" if own else "",
+                f"{len(laid_pieces)} pieces"
+                if len(laid_pieces) > 1
+                else "1 piece"
+                if laid_pieces
+                else "",
                 ", ".join(line.left),
             ]
         )

@@ -158,8 +158,8 @@ def _cloth(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[Cl
     fabrics = dict.fromkeys(cloth.fabric for plan in plans for cloth in plan.cloth.at_once)
 
     def bought(plan: BlockPlan, fabric: str | None) -> str:
-        own = next((c for c in plan.cloth.at_once if c.fabric == fabric), None)
-        return _bought(own, plan)
+        layout = next((c for c in plan.cloth.at_once if c.fabric == fabric), None)
+        return _bought(layout, plan)
 
     return tuple(
         ClothRow(

@@ -36,7 +36,7 @@ class Cut(NamedTuple):
 def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tuple[Cut, ...]:
     """Every piece of the methods in use, strips of sets as ``sets`` shares them; by fabric in order
     of first use, then widest first."""
-    found: dict[tuple[object, ...], Cut] = {}
+    cuts: dict[tuple[object, ...], Cut] = {}
     same = SameShapes()
     first_of: dict[Polygon, Cut] = {}
     cloths: dict[str | None, int] = {}
@@ -47,15 +47,15 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
             first = first_of.setdefault(outline, cut)
             cut = cut._replace(outline=outline, cut=first.cut)
         key = cut._replace(number=0, labels=(), over=0)
-        known = found.get(key)
-        if known:
-            labels = tuple(dict.fromkeys((*known.labels, *cut.labels)))
-            number, over = known.number + cut.number, known.over + cut.over
-            cut = known._replace(number=number, over=over, labels=labels)
-        found[key] = cut
+        known_cut = cuts.get(key)
+        if known_cut:
+            labels = tuple(dict.fromkeys((*known_cut.labels, *cut.labels)))
+            number, over = known_cut.number + cut.number, known_cut.over + cut.over
+            cut = known_cut._replace(number=number, over=over, labels=labels)
+        cuts[key] = cut
     return tuple(
         sorted(
-            _labelled(list(found.values()), units),
+            _labelled(list(cuts.values()), units),
             key=lambda c: (cloths[c.fabric], -c.cut[0], -c.cut[1]),
         )
     )
@@ -90,8 +90,10 @@ def stacks_of(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> Stacks:
         if not piece.in_set(plan.in_use.sets):
             return stacks.get(key(cut), "")
         label, kind = plan.unit.label, (cut.fabric, cut.cut[0], cut.owned)
-        own = [c for c in strips if label in c.labels and (c.fabric, c.cut[0], c.owned) == kind]
-        return ", ".join(c.label for c in own)
+        own_cuts = [
+            c for c in strips if label in c.labels and (c.fabric, c.cut[0], c.owned) == kind
+        ]
+        return ", ".join(c.label for c in own_cuts)
 
     return {
         plan.unit.label: tuple(stack(plan, piece) for piece in plan.in_use.pieces) for plan in units
@@ -100,47 +102,51 @@ def stacks_of(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> Stacks:
 
 def _pieces(units: Sequence[UnitPlan]) -> Iterator[Cut]:
     for plan in units:
-        for each in plan.in_use.pieces:
-            if not each.in_set(plan.in_use.sets):  # those are shared with others
-                yield _cut_of(plan, each)
+        for cut_piece in plan.in_use.pieces:
+            if not cut_piece.in_set(plan.in_use.sets):  # those are shared with others
+                yield _cut_of(plan, cut_piece)
 
 
-def _cut_of(plan: UnitPlan, each: CutPiece) -> Cut:
+def _cut_of(plan: UnitPlan, cut_piece: CutPiece) -> Cut:
     """A piece of a unit as the cut list has it. Squares that come apart only after sewing are cut
     as any other square."""
-    piece, size = each.piece, each.cut
+    piece, size = cut_piece.piece, cut_piece.cut
     over = 0
-    if triangle_key(each) is not None:
-        over = each.number * PER_SQUARE[piece.crosscut] - triangles_in(each, plan.in_use.runs)
+    if triangle_key(cut_piece) is not None:
+        over = cut_piece.number * PER_SQUARE[piece.crosscut] - triangles_in(
+            cut_piece, plan.in_use.runs
+        )
     return Cut(
         piece.fabric,
         piece.shape,
         size if piece.shape == "strip" else (min(size), max(size)),
         piece.crosscut if piece.crosscut in ("once", "twice") else "none",
-        each.number,
+        cut_piece.number,
         (plan.unit.label,),
         piece.outline,
         piece.lean,
-        owned=each.stock is not None,
+        owned=cut_piece.stock is not None,
         over=over,
     )
 
 
 def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterator[Cut]:
-    for one in sets:
-        plan = next(plan for plan in units if plan.unit.label in one.labels)
-        slanted = any(s.strips.slanted for s in plan.in_use.sets if s.strips.bands == one.bands)
-        for width, cloth in one.bands:
+    for planned_set in sets:
+        plan = next(plan for plan in units if plan.unit.label in planned_set.labels)
+        slanted = any(
+            s.strips.slanted for s in plan.in_use.sets if s.strips.bands == planned_set.bands
+        )
+        for width, cloth in planned_set.bands:
             across = plan.cutting.as_sewn(width + 2 * plan.measure.seam, slanted)
-            for length in one.lengths:
+            for length in planned_set.lengths:
                 check()
-                yield Cut(cloth, "strip", (across, length), "none", 1, one.labels)
+                yield Cut(cloth, "strip", (across, length), "none", 1, planned_set.labels)
 
 
 def _labelled(cuts: list[Cut], units: Sequence[UnitPlan]) -> Iterator[Cut]:
     """Each with its own label, the same on every screen and page: that of the unit it is cut for
     first, numbered where the unit is not just that, so that no stack is called as what is made."""
-    own = Counter(cut.labels[0] for cut in cuts)
+    counts = Counter(cut.labels[0] for cut in cuts)
     into = Counter(label for cut in cuts for label in cut.labels)
     patches = {plan.unit.label for plan in units if len(plan.unit.part.faces) == 1}
     count: Counter[str] = Counter()
@@ -148,5 +154,5 @@ def _labelled(cuts: list[Cut], units: Sequence[UnitPlan]) -> Iterator[Cut]:
         unit = cut.labels[0]
         count[unit] += 1
         all_of_it = unit in patches or (into[unit] == 1 and cut.labels == (unit,))
-        number = "" if own[unit] == 1 and all_of_it else str(count[unit])
+        number = "" if counts[unit] == 1 and all_of_it else str(count[unit])
         yield cut._replace(label=f"{unit} {number}".strip() if " " in unit else f"{unit}{number}")

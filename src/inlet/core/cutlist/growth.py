@@ -72,12 +72,12 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     for plan in units:
         check()
         seam = plan.measure.seam
-        own = every_piece(plan.in_use.method, seam)
-        if all(piece.shape == "template" for piece in own):
+        own_pieces = every_piece(plan.in_use.method, seam)
+        if all(piece.shape == "template" for piece in own_pieces):
             continue
         twice = plan.unit.scaled(Fraction(2))
         method = next(w for w in methods_for(twice, seam) if w.name == plan.in_use.name)
-        pieces = own, every_piece(method, seam)
+        pieces = own_pieces, every_piece(method, seam)
         for now, then in zip(*pieces, strict=False):
             if now.shape == "template":
                 continue

@@ -49,9 +49,11 @@ def ruler_friendly(units: Sequence[UnitPlan], block: Block, measure: Measure) ->
             misses.setdefault(g.aim, []).append(g.label)
     never = dict.fromkeys(g.label for g in found if not g.lands)
     smaller, larger = _around(found, measure.mark, Fraction(1), Fraction(1))
-    other = METRIC if measure.system is INCHES else INCH
-    factor = other.system.per_inch / measure.system.per_inch
-    below, above = _around(found, other.mark, factor, Fraction(1) * other.seam / measure.seam)
+    other_measure = METRIC if measure.system is INCHES else INCH
+    factor = other_measure.system.per_inch / measure.system.per_inch
+    below, above = _around(
+        found, other_measure.mark, factor, Fraction(1) * other_measure.seam / measure.seam
+    )
 
     def size(k: Exact | None, per: Fraction) -> Pair | None:
         return None if k is None else (block.finished[0] * k * per, block.finished[1] * k * per)

@@ -22,9 +22,9 @@ def standing(
     """The rectangles of prints with a direction that stand upright in the block, counted in its
     drawing. Only pieces sewn patch to patch keep how they were cut; of others it is not told."""
     directed = {fabric.id for fabric in project.fabrics if fabric.direction}
-    found: Counter[str] = Counter()
+    counts: Counter[str] = Counter()
     if not directed:
-        return found
+        return counts
     seam = project.measure.seam
     for plan in units:
         if not plan.in_use.method.by_patches:
@@ -45,8 +45,8 @@ def standing(
                 wide, high = right - left + 2 * seam, bottom - top + 2 * seam
                 label = labels.get((patch.fabric, (min(wide, high), max(wide, high))))
                 if label and high > wide:
-                    found[label] += copies
-    return found
+                    counts[label] += copies
+    return counts
 
 
 def turned_prints(cuts: Sequence[Cut], project: Project) -> dict[str, tuple[str, ...]]:

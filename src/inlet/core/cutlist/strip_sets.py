@@ -80,10 +80,12 @@ def _wanted(units: Iterable[UnitPlan]) -> dict[Bands, tuple[Segments, ...]]:
         for sewn in plan.in_use.sets:
             height = sewn.strips.height
             rows = found.setdefault(sewn.strips.bands, {})
-            known = rows.get(height)
-            labels = dict.fromkeys((*(known.labels if known else ()), plan.unit.label))
+            known_segments = rows.get(height)
+            labels = dict.fromkeys(
+                (*(known_segments.labels if known_segments else ()), plan.unit.label)
+            )
             more = sewn.strips.number * plan.in_use.runs
-            number = more + (known.number if known else 0)
+            number = more + (known_segments.number if known_segments else 0)
             cut = plan.cutting.as_sewn(height + 2 * plan.measure.seam, sewn.strips.slanted)
             rows[height] = Segments(height, cut, number, tuple(labels))
     return {
@@ -101,12 +103,12 @@ def _planned_set(
         ("half-width", width / 2),
         ("fat quarter", min(width, measure.system.fat_quarter)),
     )
-    found = (_strips(name, long, rows, measure) for name, long in kinds)
+    strip_choices = (_strips(name, long, rows, measure) for name, long in kinds)
     # Longer than the fabric is wide, each segment is a set of its own, cut lengthwise.
     alone: list[Exact] = [row.cut for row in rows for _ in range(row.number)]
     lengths = _lengths(_filled(width, rows, measure) or alone, measure)
     wide = sum((w for w, _ in bands), Fraction(0)) + 2 * measure.seam
-    choices = tuple(choice for choice in found if choice is not None)
+    choices = tuple(choice for choice in strip_choices if choice is not None)
     return PlannedSet(bands, rows, lengths, choices, wide)
 
 
@@ -127,23 +129,25 @@ def with_elsewhere(
     sets: tuple[PlannedSet, ...], others: Sequence[BlockUnits]
 ) -> tuple[PlannedSet, ...]:
     """Sets with the units of other blocks that could be cut from them too."""
-    found: dict[Bands, list[Elsewhere]] = {one.bands: [] for one in sets}
-    for other, units in others:
+    found: dict[Bands, list[Elsewhere]] = {planned_set.bands: [] for planned_set in sets}
+    for other_block, units in others:
         for unit in units:
             rows = Counter((row.set_bands, row.height) for row in segments(unit) or ())
             for (bands, height), number in rows.items():
                 if bands in found:
                     each = number * len(unit.places)
-                    found[bands].append(Elsewhere(other.title, unit.label, height, each))
-    return tuple(one._replace(elsewhere=tuple(found[one.bands])) for one in sets)
+                    found[bands].append(Elsewhere(other_block.title, unit.label, height, each))
+    return tuple(
+        planned_set._replace(elsewhere=tuple(found[planned_set.bands])) for planned_set in sets
+    )
 
 
-def four_patches(one: PlannedSet, strips: StripChoice, measure: Measure) -> int:
+def four_patches(planned_set: PlannedSet, strips: StripChoice, measure: Measure) -> int:
     """How many four-patches the ends left of sets of two bands would give: each takes two segments
     as wide as the narrower band is cut."""
-    if len(one.bands) != 2:
+    if len(planned_set.bands) != 2:
         return 0
-    segment = usual_rule(measure).as_sewn(min(w for w, _ in one.bands) + 2 * measure.seam)
+    segment = usual_rule(measure).as_sewn(min(w for w, _ in planned_set.bands) + 2 * measure.seam)
     each = floor_exact(strips.left / strips.sets / segment)
     return strips.sets * each // 2
 

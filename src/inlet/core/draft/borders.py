@@ -75,8 +75,8 @@ def _middle(curve: Curve) -> tuple[float, float]:
 def _has_gap(seam: Curve, edges: tuple[Floats, Floats, Floats], size: tuple[float, float]) -> bool:
     whole, along, off = _ruler(seam)
     on = np.all([off(places) <= OFF for places in edges], axis=0)
-    found = np.stack([along(places[on]) for places in edges[:2]], axis=1)
-    ends = np.sort(found, axis=1)
+    array = np.stack([along(places[on]) for places in edges[:2]], axis=1)
+    ends = np.sort(array, axis=1)
     reached = 0.0
     gaps = []
     for low, high in sorted(ends.tolist()):

@@ -37,7 +37,7 @@ def swing(draft: Draft, p: Point, q: Point, about: Point) -> list[Point]:
     sx, sy = block.scale
     gap = q.minus(p).scaled(sx, sy)
     squared = dot(gap, gap)
-    found: list[Point] = []
+    points: list[Point] = []
     for number, line in enumerate(draft.arrangement.lines):
         if not isinstance(line, Line) or line.side(about) != 0:
             continue
@@ -47,9 +47,9 @@ def swing(draft: Draft, p: Point, q: Point, about: Point) -> list[Point]:
         k = sqrt_exact(ratio) or root_up(ratio)
         for sign in (1, -1):
             at = short_point(Point(about.x + sign * k * u.x, about.y + sign * k * u.y))
-            if at not in found and _on_seam(draft, number, at):
-                found.append(at)
-    return found
+            if at not in points and _on_seam(draft, number, at):
+                points.append(at)
+    return points
 
 
 def _on_seam(draft: Draft, number: int, at: Point) -> bool:

@@ -177,11 +177,11 @@ def _without(seam: Curve, piece: Curve) -> list[Curve]:
     low, high = sorted((dot(along, p.minus(a)) / whole, dot(along, q.minus(a)) / whole))
     if high <= 0 or low >= 1:
         return [seam]
-    out = []
+    curves = []
     for start, end in ((Fraction(0), low), (high, Fraction(1))):
         if start < end:
-            out.append(Curve(_at(a, along, start), _at(a, along, end)))
-    return out
+            curves.append(Curve(_at(a, along, start), _at(a, along, end)))
+    return curves
 
 
 def _nearly_along(seam: Curve, p: Point) -> bool:
@@ -205,12 +205,12 @@ def _without_arc(seam: Curve, piece: Curve) -> list[Curve]:
     (a, b), (p, q), centre = _clockwise(seam), _clockwise(piece), piece.centre
     if not (within_arc(p, a, b, centre) or within_arc(q, a, b, centre)):
         return [] if within_arc(a, p, q, centre) and within_arc(b, p, q, centre) else [seam]
-    out = []
+    curves = []
     if p != a and within_arc(p, a, b, centre):
-        out.append(Curve(a, p, centre))
+        curves.append(Curve(a, p, centre))
     if q != b and within_arc(q, a, b, centre):
-        out.append(Curve(q, b, centre))
-    return out
+        curves.append(Curve(q, b, centre))
+    return curves
 
 
 def _at(a: Point, along: Point, k: Exact) -> Point:
@@ -269,8 +269,8 @@ def keep_cloth(before: Block, after: Block) -> Block:
         if fabric is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric))
             homes.append(face)
-    made = replace(after, fabric_at=tuple(spots))
-    return in_cloth(made, tuple(homes)).block
+    block = replace(after, fabric_at=tuple(spots))
+    return in_cloth(block, tuple(homes)).block
 
 
 def one_cloth_a_patch(block: Block) -> Block:

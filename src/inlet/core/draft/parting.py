@@ -44,7 +44,7 @@ class PartingCut(NamedTuple):
         spots = [(spot, self.placed(spot.point)) for spot in before.fabric_at]
         marks = [self.placed(mark) for mark in before.marks]
         choices = [(choice, self.placed(choice.point)) for choice in before.units]
-        made = replace(
+        block = replace(
             after,
             seams=merged(seam_along(curve) for curve in kept),
             fabric_at=tuple(replace(spot, point=to) for spot, to in spots if to is not None),
@@ -52,7 +52,7 @@ class PartingCut(NamedTuple):
             units=tuple(replace(choice, point=to) for choice, to in choices if to is not None),
             pressing=pins_moved(before.pressing, self.placed),
         )
-        return made, sum(each.lost for each in parted)
+        return block, sum(each.lost for each in parted)
 
     def placed(self, pair: Pair) -> Pair | None:
         """Where a point goes; None where it was taken out."""

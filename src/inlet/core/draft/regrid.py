@@ -43,15 +43,15 @@ def set_typed(block: Block, axis: int, bands: TypedBands) -> Regridded:
     """``block`` with the bands of an axis as typed. Sizes make the finished size; a count or
     proportions divide the size there is."""
     columns, rows = block.columns, block.rows
-    made = (
+    regridded = (
         set_bands(block, columns, bands.proportions)
         if axis
         else set_bands(block, bands.proportions, rows)
     )
     finished = list(block.finished)
     finished[axis] = block.finished[axis] if bands.size is None else bands.size
-    sized = replace(made.block, finished=(finished[0], finished[1]))
-    return made._replace(block=sized)
+    sized = replace(regridded.block, finished=(finished[0], finished[1]))
+    return regridded._replace(block=sized)
 
 
 def move_line(block: Block, axis: int, index: int, at: Exact) -> Regridded:
@@ -120,13 +120,13 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
     """``after`` with the seams, marks and fabric of ``before`` where ``move`` puts them."""
     seams: list[Seam] = []
     for seam in before.seams:
-        found = _image(seam.curve, move)
-        kept = None if found is None else seam_along(found)
+        curve = _image(seam.curve, move)
+        kept = None if curve is None else seam_along(curve)
         if kept is None or not is_drawn(kept):
             lost += 1
         else:
             seams.append(kept)
-    made = replace(
+    block = replace(
         after,
         seams=tuple(seams),
         marks=tuple(_pair(move(Point(*m))) for m in before.marks),
@@ -134,12 +134,12 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
         pressing=pins_moved(before.pressing, lambda p: _pair(move(Point(*p)))),
         fabric_at=tuple(replace(f, point=_pair(move(Point(*f.point)))) for f in before.fabric_at),
     )
-    return Regridded(made, lost)
+    return Regridded(block, lost)
 
 
-def _in_one_cloth(found: Regridded) -> Regridded:
+def _in_one_cloth(regridded: Regridded) -> Regridded:
     """With one fabric point a patch, looked for once, when all bands are as they will be."""
-    return found._replace(block=one_cloth_a_patch(found.block))
+    return regridded._replace(block=one_cloth_a_patch(regridded.block))
 
 
 def _pair(p: Point) -> Pair:

@@ -145,9 +145,9 @@ def meetings(draft: Draft, along: Line | Circle, divide: int) -> Iterator[Point]
         elif isinstance(other, Circle):
             yield from line_meets_circle(along, other)
         else:
-            found = meet(along, other)
-            if found is not None:
-                yield found
+            point = meet(along, other)
+            if point is not None:
+                yield point
 
 
 def arc_end_snap(
@@ -160,10 +160,10 @@ def arc_end_snap(
     width, height = draft.block.grid
     spots = [Point(cx, cy) for cx, cy in product(*snap_lattice(draft.block, divide))]
     spots += [*draft.arrangement.points, *_marks(draft.block)]
-    found = [p for p in spots if circle.side(p) == 0]
-    found += meetings(draft, circle, divide)
-    found = [p for p in found if 0 <= p.x <= width and 0 <= p.y <= height and p != start]
-    return nearest_of(found, draft.block, x, y) if found else None
+    points = [p for p in spots if circle.side(p) == 0]
+    points += meetings(draft, circle, divide)
+    points = [p for p in points if 0 <= p.x <= width and 0 <= p.y <= height and p != start]
+    return nearest_of(points, draft.block, x, y) if points else None
 
 
 def seam_near(draft: Draft, x: float, y: float) -> tuple[Curve, float] | None:

@@ -82,8 +82,8 @@ def repeated(block: Block, group: Iterable[Turn], curves: Iterable[Curve]) -> li
     found: dict[tuple[object, ...], Curve] = {}
     for curve in curves:
         for move in moves:
-            made = image(curve, move)
-            found.setdefault((*sorted(made.ends), made.centre), made)
+            new_curve = image(curve, move)
+            found.setdefault((*sorted(new_curve.ends), new_curve.centre), new_curve)
     return list(found.values())
 
 

@@ -91,9 +91,9 @@ def _tray_unit(kind: UnitKind, words: str, box: str, seams: str, parts: str) -> 
         ways = [turner((q, m), width, height) for q in range(4) for m in (False, True)]
         curves = [image(curve, way) for way in ways for curve in curves]
     drawn = tuple(seam.curve for seam in merged(seam_along(c) for c in curves))
-    found = arrange(width, height, drawn)
+    arrangement = arrange(width, height, drawn)
     middles = sorted(
-        (inside_point(outline) for outline in found.outlines),
+        (inside_point(outline) for outline in arrangement.outlines),
         key=lambda p: (round(float(p.y), 6), round(float(p.x), 6)),
     )
     return TrayUnit(
@@ -136,9 +136,9 @@ def tray_unit_of(drawn: Draft, faces: Iterable[int], kind: UnitKind, words: str)
 @memo(500)
 def laid_out(tray_unit: TrayUnit) -> tuple[tuple[Outline, int | str | None], ...]:
     """The outlines of a unit's patches in its own units, each with its fabric or part."""
-    found = arrange(*tray_unit.size, tray_unit.seams)
-    faces = ((found.locate(middle), part) for middle, part in tray_unit.cloths)
-    return tuple((found.outlines[f], part) for f, part in faces if f is not None)
+    arrangement = arrange(*tray_unit.size, tray_unit.seams)
+    faces = ((arrangement.locate(middle), part) for middle, part in tray_unit.cloths)
+    return tuple((arrangement.outlines[f], part) for f, part in faces if f is not None)
 
 
 def turned_unit(tray_unit: TrayUnit, turn: Turn) -> TrayUnit:
@@ -180,9 +180,9 @@ class Box(NamedTuple):
     def holds(self, p: Point) -> bool:
         return self.low.x <= p.x <= self.high.x and self.low.y <= p.y <= self.high.y
 
-    def overlaps(self, other: Box) -> bool:
-        across = self.low.x < other.high.x and other.low.x < self.high.x
-        return across and self.low.y < other.high.y and other.low.y < self.high.y
+    def overlaps(self, other_box: Box) -> bool:
+        across = self.low.x < other_box.high.x and other_box.low.x < self.high.x
+        return across and self.low.y < other_box.high.y and other_box.low.y < self.high.y
 
 
 def taken_from(drawn: Draft, box: Box) -> TrayUnit | None:
@@ -232,7 +232,7 @@ def drop_repeated(
             Point(min(p.x for p in corners), min(p.y for p in corners)),
             Point(max(p.x for p in corners), max(p.y for p in corners)),
         )
-        if not any(here.overlaps(other) for _, other in placed):
+        if not any(here.overlaps(other_box) for _, other_box in placed):
             placed.append((turned_unit(tray_unit, turn), here))
     return _dropped(block, placed, cloths)
 
@@ -247,7 +247,7 @@ def _dropped(block: Block, placed: Sequence[tuple[TrayUnit, Box]], cloths: Seque
     ]
     cleared = _cleared(block, [box for _, box in placed])
     seams = merged((seam_along(curve) for curve in drawn), cleared)
-    made = keep_cloth(block, replace(block, seams=seams))
+    new_block = keep_cloth(block, replace(block, seams=seams))
     points: dict[int | str | None, list[Pair]] = {}
     for (tray_unit, _), move in zip(placed, into, strict=True):
         for middle, part in tray_unit.cloths:
@@ -255,8 +255,8 @@ def _dropped(block: Block, placed: Sequence[tuple[TrayUnit, Box]], cloths: Seque
             points.setdefault(part, []).append((p.x, p.y))
     for part, here in points.items():
         fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
-        made = paint_all(made, here, fabric)
-    return made
+        new_block = paint_all(new_block, here, fabric)
+    return new_block
 
 
 def _placing(block: Block, tray_unit: TrayUnit, box: Box) -> Callable[[Point], Point]:
@@ -275,9 +275,9 @@ def _ready(block: Block, tray_unit: TrayUnit, box: Box) -> tuple[Block, Box]:
     """The block and the box for a unit with arcs: in grid units as long down as across."""
     if not tray_unit.curved:
         return block, box
-    made = with_square_unit(block)
-    one, k = Fraction(1), made.rows[0] / block.rows[0]
-    return made, Box(box.low.scaled(one, k), box.high.scaled(one, k))
+    new_block = with_square_unit(block)
+    one, k = Fraction(1), new_block.rows[0] / block.rows[0]
+    return new_block, Box(box.low.scaled(one, k), box.high.scaled(one, k))
 
 
 def cloths_for(project: Project, under: str | None, figure: str) -> list[str]:

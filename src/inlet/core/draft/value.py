@@ -50,13 +50,13 @@ def value_class(fabric: Fabric) -> str:
     return "light" if level >= LIGHT_FROM else "dark" if level <= DARK_TO else "medium"
 
 
-def too_near(one: Fabric, other: Fabric) -> bool:
+def too_near(fabric: Fabric, other_fabric: Fabric) -> bool:
     """Do two fabrics read as one? Less than ``TOO_NEAR`` apart they do, unless the maker put either
     in a class of its own (a print may read unlike its mean colour)."""
-    said = one.value in CLASSES or other.value in CLASSES
-    if one.id == other.id or (said and value_class(one) != value_class(other)):
+    said = fabric.value in CLASSES or other_fabric.value in CLASSES
+    if fabric.id == other_fabric.id or (said and value_class(fabric) != value_class(other_fabric)):
         return False
-    return abs(lightness(one.colour) - lightness(other.colour)) < TOO_NEAR
+    return abs(lightness(fabric.colour) - lightness(other_fabric.colour)) < TOO_NEAR
 
 
 class LostEdge(NamedTuple):
@@ -78,12 +78,12 @@ def lost_edges(draft: Draft, project: Project) -> Iterator[LostEdge]:
         if edge.right < 0 or edge.left < 0:
             continue
         right, left = draft.patches[edge.right], draft.patches[edge.left]
-        one, other = cloths.get(right.fabric or ""), cloths.get(left.fabric or "")
-        if one is None or other is None or one.id == other.id:
+        fabric, other_fabric = cloths.get(right.fabric or ""), cloths.get(left.fabric or "")
+        if fabric is None or other_fabric is None or fabric.id == other_fabric.id:
             continue
-        pair = (min(one.id, other.id), max(one.id, other.id))
+        pair = (min(fabric.id, other_fabric.id), max(fabric.id, other_fabric.id))
         if pair not in near:
-            near[pair] = too_near(one, other)
+            near[pair] = too_near(fabric, other_fabric)
         if near[pair]:
             points = draft.arrangement.points
             sizes = [

@@ -213,9 +213,9 @@ def _next(frame: MatFrame, stroke: Stroke) -> Iterator[Item]:
     line to cut along."""
     for rect in stroke.of:
         yield Area(rectangle(frame.box(rect)), "next-piece")
-    first, other = list(stroke.parts())[:2]
+    first, other_rect = list(stroke.parts())[:2]
     size = first.width if stroke.way == "along" else first.height
-    left, top, right, bottom = frame.box(first if size == stroke.size else other)
+    left, top, right, bottom = frame.box(first if size == stroke.size else other_rect)
     beyond = BEYOND * frame.unit
     if stroke.way == "along":
         left, right = left - beyond, right + beyond

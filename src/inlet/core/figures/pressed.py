@@ -127,9 +127,9 @@ def arrows_figure(plan: PressingPlan, frame: Frame) -> Figure:
 
 def _one_way(plan: PressingPlan) -> list[list[Stretch]]:
     """Seams as far as they go one way, from junction to junction."""
-    out: list[list[Stretch]] = []
+    stretches: list[list[Stretch]] = []
     for stretch in plan.stretches:
-        last = out[-1][-1] if out else None
+        last = stretches[-1][-1] if stretches else None
         goes_on = (
             last is not None
             and last.join is stretch.join
@@ -138,10 +138,10 @@ def _one_way(plan: PressingPlan) -> list[list[Stretch]]:
             and stretch.join.vertices[stretch.begin] not in stretch.join.pivots
         )
         if goes_on:
-            out[-1].append(stretch)
+            stretches[-1].append(stretch)
         else:
-            out.append([stretch])
-    return out
+            stretches.append([stretch])
+    return stretches
 
 
 def arrow_size(plan: PressingPlan, stretch: Stretch, frame: Frame) -> float:

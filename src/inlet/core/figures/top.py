@@ -43,10 +43,10 @@ class TopFigure(NamedTuple):
         """All of it, piece by piece; what has a hole before what lies in it."""
         yield from self.others
         ordered = [sorted(drawn, key=lambda p: not p.holes) for _, drawn in self.drawings]
-        for each in self.blocks:
+        for top_block in self.blocks:
             check()
-            matrix = each.on_top.matrix
-            for patch in ordered[each.drawing]:
+            matrix = top_block.on_top.matrix
+            for patch in ordered[top_block.drawing]:
                 yield FabricArea((tuple(matrix(p) for p in patch.outline),), patch.fabric)
 
 
@@ -55,13 +55,13 @@ def top_figure(top: Top, project: Project) -> TopFigure:
     numbers: dict[int, int] = {}
     drawings: list[tuple[Block, tuple[PatchPicture, ...]]] = []
     blocks = []
-    for each in blocks_on_top(top, project):
+    for on_top in blocks_on_top(top, project):
         check()
-        number = numbers.get(id(each.block))
+        number = numbers.get(id(on_top.block))
         if number is None:
-            number = numbers[id(each.block)] = len(drawings)
-            drawings.append((each.block, patches_of(each.block)))
-        blocks.append(TopBlock(number, each, _reach(each)))
+            number = numbers[id(on_top.block)] = len(drawings)
+            drawings.append((on_top.block, patches_of(on_top.block)))
+        blocks.append(TopBlock(number, on_top, _reach(on_top)))
     others = [
         FabricArea((tuple(p.floats() for p in piece.outline),), piece.fabric or None)
         for piece in single_pieces(top, project.quilt or Quilt())
@@ -71,7 +71,7 @@ def top_figure(top: Top, project: Project) -> TopFigure:
     return TopFigure(size, tuple(drawings), tuple(blocks), tuple(others))
 
 
-def _reach(each: BlockOnTop) -> Box:
-    matrix, (wide, high) = each.matrix, (float(side) for side in each.block.finished)
+def _reach(on_top: BlockOnTop) -> Box:
+    matrix, (wide, high) = on_top.matrix, (float(side) for side in on_top.block.finished)
     corners: Corners = tuple(matrix(p) for p in ((0, 0), (wide, 0), (wide, high), (0, high)))
     return bounds_of([corners])

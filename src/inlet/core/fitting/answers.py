@@ -77,13 +77,13 @@ def _answers(
             yield Answer(fit.remedy, fit, done_text(fit, measure), measure)
     bands = with_bands(fitting, project, block, copies)
     if bands is not None:
-        fit, made = bands.usual._replace(remedy="bands"), bands.draft.block
-        yield Answer("bands", fit, bands_answer_text(block, made, measure), measure, made)
+        fit, new_block = bands.usual._replace(remedy="bands"), bands.draft.block
+        yield Answer("bands", fit, bands_answer_text(block, new_block, measure), measure, new_block)
     for size in (sizes.smaller, sizes.larger):
         if size is not None:
-            made = replace(block, finished=size)
-            fit = _at_size(fitting, made).usual._replace(remedy="size")
-            yield Answer("size", fit, size_answer_text(size, measure), measure, made)
+            new_block = replace(block, finished=size)
+            fit = _at_size(fitting, new_block).usual._replace(remedy="size")
+            yield Answer("size", fit, size_answer_text(size, measure), measure, new_block)
 
 
 def _at_size(fitting: Fitting, block: Block) -> Fitting:
@@ -108,12 +108,12 @@ def with_bands(fitting: Fitting, project: Project, block: Block, copies: int) ->
     in them would be of other kinds, or where it does not make it fit."""
     if not _stay_square(fitting, block, project.measure.mark):
         return None
-    made = fitted_bands(block, project.measure.mark)
-    if made is None:
+    new_block = fitted_bands(block, project.measure.mark)
+    if new_block is None:
         return None
-    other = fitting_of(project, made, copies)
-    same = _kinds(other.units) == _kinds(fitting.units)
-    return other if same and other.fits else None
+    other_fitting = fitting_of(project, new_block, copies)
+    same = _kinds(other_fitting.units) == _kinds(fitting.units)
+    return other_fitting if same and other_fitting.fits else None
 
 
 def _stay_square(fitting: Fitting, block: Block, mark: Fraction) -> bool:

@@ -20,11 +20,11 @@ def fitted_bands(block: Block, mark: Fraction) -> Block | None:
     columns, rows = new
     if (columns, rows) == (block.columns, block.rows) or min(*columns, *rows) <= 0:
         return None
-    made = set_bands(block, columns, rows)
-    if made.left_out:
+    regridded = set_bands(block, columns, rows)
+    if regridded.left_out:
         return None
     finished = tuple(total(bands) * scale for bands, scale in zip(new, block.scale, strict=True))
-    return replace(made.block, finished=(finished[0], finished[1]))
+    return replace(regridded.block, finished=(finished[0], finished[1]))
 
 
 def on_marks(widths: Sequence[Exact], mark: Fraction) -> list[Fraction]:

@@ -148,14 +148,14 @@ class Fitting:
     def _best(self, way: Callable[[Fraction, bool], Fit], marks: Sequence[Fraction]) -> Fit:
         """A way on the coarsest mark on which it fits, else that with the least error; the finest
         is tried thoroughly."""
-        found: list[Fit] = []
+        fits: list[Fit] = []
         tries = [(mark, False) for mark in marks]
         for mark, thorough in (*tries, (tries[-1][0], True)):
             fit = way(mark, thorough)
             if fit.error(self.measure) == 0:
                 return fit
-            found.append(fit)
-        return min(found, key=lambda fit: fit.error(self.measure))
+            fits.append(fit)
+        return min(fits, key=lambda fit: fit.error(self.measure))
 
     def _on_marks(self, mark: Fraction, thorough: bool) -> Fit:
         """Every length cut on this mark, settled with those it meets."""
@@ -202,7 +202,7 @@ class Fitting:
         method = plan.in_use.method
         rectangle = len(plan.unit.part.faces) > 1 and is_rectangle(plan.unit.outline)
         slanted = any(p.crosscut != "none" for p in method.pieces) or any(
-            one.slanted for one in method.sets
+            strips.slanted for strips in method.sets
         )
         return rectangle and slanted
 

@@ -78,7 +78,7 @@ def made_whole(plan: UnitPlan) -> bool:
     method = plan.in_use.method
     if len(plan.unit.part.faces) == 1 or not is_rectangle(plan.unit.outline):
         return False
-    by_moves = bool(method.products) and not any(not one.slanted for one in method.sets)
+    by_moves = bool(method.products) and not any(not strips.slanted for strips in method.sets)
     return by_moves or plan.in_use.trim_to is not None
 
 
@@ -131,21 +131,21 @@ class _Sides:
     def patch(self, face: int, plan: UnitPlan, loose: bool) -> list[Run]:
         """The straight sides of a patch that is cut by itself."""
         shape, seam = self.draft.patches[face].shape, plan.measure.seam
-        found = [
+        runs = [
             Run(run, face, exact, exact)
             for side in self.lines(self.draft.arrangement.edges_of[face], frozenset([face]))
             for run, _ in side
             for exact in (self.long(run),)
         ]
         if shape.arcs:
-            return found
+            return runs
         piece = piece_for(shape.corners, None, seam, plan.in_use.method.halved)
         sizes = _side_lengths(piece, plan.cutting.cut(piece, _trimmed_later(plan)), seam)
-        if len(sizes) != len(found):  # a template
-            return found
-        found.sort(key=lambda run: run.exact)
+        if len(sizes) != len(runs):  # a template
+            return runs
+        runs.sort(key=lambda run: run.exact)
         out = []
-        for i, (run, made) in enumerate(zip(found, sizes, strict=True)):
+        for i, (run, made) in enumerate(zip(runs, sizes, strict=True)):
             length = piece.exact[i // 2] if piece.sewn_as_cut else None
             cut_level = loose and i > 1
             run = run._replace(made=made, length=None if cut_level else length, loose=cut_level)
@@ -154,15 +154,15 @@ class _Sides:
 
     def whole(self, faces: Faces, plan: UnitPlan) -> list[Run]:
         """The sides of a unit made as a whole, parted where its patches meet its edge."""
-        out = []
+        runs = []
         for side in self.lines(rim(self.draft, faces), faces):
             exact = [self.long(run) for run, _ in side]
             made, length = self._made(plan, exact)
-            out += [
+            runs += [
                 Run(run, face, e, m, length, e / sum(exact))
                 for (run, face), e, m in zip(side, exact, made, strict=True)
             ]
-        return out
+        return runs
 
     def _made(self, plan: UnitPlan, exact: Sequence[float]) -> tuple[Sequence[float], Exact | None]:
         """The lengths of a side's parts as made, and the length that decides them (see ``Run``)."""
@@ -237,9 +237,9 @@ def _product_sides(plan: UnitPlan) -> Sides:
     method, seam = plan.in_use.method, plan.measure.seam
     exact = _sides_shown(method.products[0], seam)
     if method.sets:
-        (one, *_) = method.sets
-        cut = plan.cutting.as_sewn(one.height + 2 * seam, one.slanted)
-        more = float(cut - one.height - 2 * seam)
+        (strips, *_) = method.sets
+        cut = plan.cutting.as_sewn(strips.height + 2 * seam, strips.slanted)
+        more = float(cut - strips.height - 2 * seam)
         made = [[p * (1 + more / (side[-1])) for p in side] for side in exact]
     else:
         trims = _trimmed_later(plan)

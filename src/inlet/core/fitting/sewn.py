@@ -93,28 +93,30 @@ class Layout:
         return list(beside.values()), list(across.values())
 
 
-def _common(one: list[_Span], other: list[_Span], places: Sequence[Place]) -> Iterator[SewnStretch]:
+def _common(
+    spans: list[_Span], other_spans: list[_Span], places: Sequence[Place]
+) -> Iterator[SewnStretch]:
     """The shortest stretches that runs on both sides of a line fill."""
     i = j = 0
-    while i < len(one) and j < len(other):
-        if one[i].begin != other[j].begin:
-            if places[one[i].begin] < places[other[j].begin]:
+    while i < len(spans) and j < len(other_spans):
+        if spans[i].begin != other_spans[j].begin:
+            if places[spans[i].begin] < places[other_spans[j].begin]:
                 i += 1
             else:
                 j += 1
             continue
-        these, those = [one[i]], [other[j]]
+        these, those = [spans[i]], [other_spans[j]]
         i, j = i + 1, j + 1
         while these[-1].end != those[-1].end:
             if places[these[-1].end] < places[those[-1].end]:
-                if i == len(one) or one[i].begin != these[-1].end:
+                if i == len(spans) or spans[i].begin != these[-1].end:
                     break
-                these.append(one[i])
+                these.append(spans[i])
                 i += 1
             else:
-                if j == len(other) or other[j].begin != those[-1].end:
+                if j == len(other_spans) or other_spans[j].begin != those[-1].end:
                     break
-                those.append(other[j])
+                those.append(other_spans[j])
                 j += 1
         else:
             yield SewnStretch(tuple(s.run for s in these), tuple(s.run for s in those))

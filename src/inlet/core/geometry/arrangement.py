@@ -145,8 +145,8 @@ class Arrangement:
         left, top, right, bottom = self.boxes.T
         near = (left <= x + HAIR) & (right >= x - HAIR) & (top <= y + HAIR) & (bottom >= y - HAIR)
         which, faces = np.nonzero(near)
-        told = self._told(at[which], faces)
-        for point, face, sign in zip(which.tolist(), faces.tolist(), told.tolist(), strict=True):
+        array = self._told(at[which], faces)
+        for point, face, sign in zip(which.tolist(), faces.tolist(), array.tolist(), strict=True):
             if sign > 0 or (sign == 0 and out[point] is None and self._holds(face, points[point])):
                 out[point] = face
         return tuple(out)
@@ -154,7 +154,7 @@ class Arrangement:
     def _told(self, at: NDArray[np.float64], faces: NDArray[np.intp]) -> NDArray[np.int8]:
         """For places ``at`` (n, 2) with a face each: 1 inside, -1 outside, as ``contains`` tells it
         in floats; 0 where floats are too near to a tie, and for faces with arcs or holes."""
-        out = np.zeros(len(faces), np.int8)
+        array = np.zeros(len(faces), np.int8)
         places = np.array(self.places)
         for same in self._straight.values():
             which = np.flatnonzero(np.isin(faces, list(same)))
@@ -172,8 +172,8 @@ class Arrangement:
             above, below = one[..., 1] > y, other[..., 1] > y
             crossed = (above != below) & ((turn > 0) == below)
             inside = np.count_nonzero(crossed, axis=1) % 2 == 1
-            out[which] = np.where(sure, np.where(inside, 1, -1), 0)
-        return out
+            array[which] = np.where(sure, np.where(inside, 1, -1), 0)
+        return array
 
     @cached_property
     def _straight(self) -> dict[int, dict[int, tuple[int, ...]]]:

@@ -129,8 +129,8 @@ class _Meetings:
                 self._add(i, j, key)
         if self.reach:
             for k, other in ((i, j), (j, i)):
-                one, beside = self.rough[k], self.rough[other]
-                for v, x, y in zip(self.on[k][:2], one[4::2], one[5::2], strict=True):
+                stretch, beside = self.rough[k], self.rough[other]
+                for v, x, y in zip(self.on[k][:2], stretch[4::2], stretch[5::2], strict=True):
                     if beside.nearly_holds(x, y, self.reach):
                         self.on[other].append(v)
 

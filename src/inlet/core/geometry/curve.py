@@ -215,11 +215,11 @@ def exact_chain(curve: Curve) -> tuple[Point, ...]:
     k = 1 / (1 + cosine)  # T = c + (u + v)/(1 + cos θ), as its foot on u is u itself
     tip = c.plus(middle.scaled(k, k))
     w = root_up((1 + cosine) / 2)
-    out = []
+    points = []
     for i in range(STEPS):
         t = Fraction(i, STEPS)
         a, b, d = (1 - t) * (1 - t), 2 * w * t * (1 - t), t * t
         whole = a + b + d
         x, y = a * p.x + b * tip.x + d * q.x, a * p.y + b * tip.y + d * q.y
-        out.append(Point(x / whole, y / whole))
-    return tuple(out)
+        points.append(Point(x / whole, y / whole))
+    return tuple(points)

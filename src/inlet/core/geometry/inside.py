@@ -173,12 +173,12 @@ def _inside_arcs(outline: Outline) -> Point:
     mean = _mean(sides)
     nearest = min(_gap(s, *mean) for s in sides)
     if nearest > WELL_INSIDE * min(right - left, bottom - top):
-        found = _rounded(outline, sides, [mean], nearest)
-        if found is not None:
-            return found
+        point = _rounded(outline, sides, [mean], nearest)
+        if point is not None:
+            return point
     points = np.array(polyline(outline, 1e-3 * max(right - left, bottom - top)))
-    found = _rounded(outline, sides, _widest(points, top, bottom))
-    return _inside_sliver(outline) if found is None else found
+    point = _rounded(outline, sides, _widest(points, top, bottom))
+    return _inside_sliver(outline) if point is None else point
 
 
 WELL_INSIDE = 0.12

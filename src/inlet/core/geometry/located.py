@@ -51,11 +51,12 @@ def in_line(p: Point, q: Point, r: Point) -> bool:
     return abs(float(turn)) < NEAR * (abs(rx - px) + abs(ry - py))
 
 
-def same_outline(one: Polygon, other: Polygon) -> bool:
+def same_outline(points: Polygon, other_points: Polygon) -> bool:
     """The same corners in the same order, wherever the outlines start."""
-    n = len(one)
-    return n == len(other) and any(
-        all(same_place(p, other[(k + i) % n]) for i, p in enumerate(one)) for k in range(n)
+    n = len(points)
+    return n == len(other_points) and any(
+        all(same_place(p, other_points[(k + i) % n]) for i, p in enumerate(points))
+        for k in range(n)
     )
 
 

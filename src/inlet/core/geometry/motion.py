@@ -119,18 +119,18 @@ def motion_between(source: Picture, target: Picture) -> Motion | None:
     start, step = outline[0], outline[1].minus(outline[0])
     length = dot(step, step)
     sides = [
-        (p, q.minus(p), other[k:] + other[:k])
-        for other, other_tag in target
-        if other_tag == tag and len(other) == len(outline)
-        for k, (p, q) in enumerate(edges(other))
+        (p, q.minus(p), other_points[k:] + other_points[:k])
+        for other_points, other_tag in target
+        if other_tag == tag and len(other_points) == len(outline)
+        for k, (p, q) in enumerate(edges(other_points))
         if squared_length(p, q) == length
     ]
     sides.sort(key=lambda side: -float(dot(step, side[1])))
     wanted = canonical(target) if len(source) > 1 else None
-    for corner, e, other in sides:
+    for corner, e, other_points in sides:
         turn = Motion(dot(step, e) / length, cross(step, e) / length)
         motion = Motion(turn.cos, turn.sin, corner.minus(turn(start)))
-        if motion.polygon(outline) != other:
+        if motion.polygon(outline) != other_points:
             continue
         if wanted is None or canonical(motion.picture(source)) == wanted:
             return motion
@@ -148,11 +148,11 @@ class SameShapes:
         """The first outline of its group of the shape of this one, maybe itself."""
         check()
         picture = ((outline, None),)
-        own = self._known.setdefault((group, likeness(picture)), [])
-        for known in own:
-            if motion_between(((known, None),), picture):
-                return known
-        own.append(outline)
+        points = self._known.setdefault((group, likeness(picture)), [])
+        for known_points in points:
+            if motion_between(((known_points, None),), picture):
+                return known_points
+        points.append(outline)
         return outline
 
 

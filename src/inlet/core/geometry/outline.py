@@ -79,10 +79,10 @@ def polygon_of(outline: Outline) -> Polygon:
     """The outline as a polygon to draw, arcs in short chords between exact points of them."""
     if not outline.arcs:
         return outline.corners
-    out: list[Point] = []
+    points: list[Point] = []
     for curve in outline.sides():
-        out += exact_chain(curve) if curve.centre is not None else (curve.start,)
-    return tuple(out)
+        points += exact_chain(curve) if curve.centre is not None else (curve.start,)
+    return tuple(points)
 
 
 def outline_width(outline: Outline) -> float:

@@ -16,11 +16,11 @@ class Point(NamedTuple):
     x: Exact
     y: Exact
 
-    def plus(self, other: Point) -> Point:
-        return Point(self.x + other.x, self.y + other.y)
+    def plus(self, other_point: Point) -> Point:
+        return Point(self.x + other_point.x, self.y + other_point.y)
 
-    def minus(self, other: Point) -> Point:
-        return Point(self.x - other.x, self.y - other.y)
+    def minus(self, other_point: Point) -> Point:
+        return Point(self.x - other_point.x, self.y - other_point.y)
 
     def scaled(self, sx: Exact, sy: Exact) -> Point:
         return Point(self.x * sx, self.y * sy)

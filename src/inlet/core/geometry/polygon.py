@@ -150,30 +150,30 @@ def clip(polygon: Sequence[Point], line: Line) -> Polygon:
     sides = [line.side(p) for p in polygon]
     if all(side >= 0 for side in sides):
         return tuple(polygon)
-    out: list[Point] = []
+    points: list[Point] = []
     for i, p in enumerate(polygon):
         j = (i + 1) % len(polygon)
         q, sp, sq = polygon[j], sides[i], sides[j]
         if sp >= 0:
-            out.append(p)
+            points.append(p)
         if (sp > 0 and sq < 0) or (sp < 0 and sq > 0):
             k = sp / (sp - sq)
-            out.append(Point(p.x + (q.x - p.x) * k, p.y + (q.y - p.y) * k))
-    kept = corners_only(out) if len(out) > 2 else ()
+            points.append(Point(p.x + (q.x - p.x) * k, p.y + (q.y - p.y) * k))
+    kept = corners_only(points) if len(points) > 2 else ()
     return kept if len(kept) > 2 else ()
 
 
 def chord(polygon: Sequence[Point], line: Line) -> tuple[Point, Point] | None:
     """Where a line crosses a convex polygon, from end to end; None if it misses it."""
-    found: list[Point] = []
+    points: list[Point] = []
     for p, q in edges(polygon):
         sp, sq = line.side(p), line.side(q)
         if sp == 0:
-            found.append(p)
+            points.append(p)
         elif (sp > 0 and sq < 0) or (sp < 0 and sq > 0):
             k = sp / (sp - sq)
-            found.append(Point(p.x + (q.x - p.x) * k, p.y + (q.y - p.y) * k))
-    return (min(found), max(found)) if len(set(found)) > 1 else None
+            points.append(Point(p.x + (q.x - p.x) * k, p.y + (q.y - p.y) * k))
+    return (min(points), max(points)) if len(set(points)) > 1 else None
 
 
 def flip(polygon: Sequence[Point], line: Line) -> Polygon:

@@ -44,8 +44,8 @@ def right_corner(outline: Polygon) -> Polygon | None:
 
 def triangle_legs(outline: Polygon) -> Polygon | None:
     """A right isosceles triangle as (right-angled corner, next, last), else None."""
-    found = right_corner(outline)
-    if found is None:
+    points = right_corner(outline)
+    if points is None:
         return None
-    corner, after, before = found
-    return found if squared_length(corner, after) == squared_length(corner, before) else None
+    corner, after, before = points
+    return points if squared_length(corner, after) == squared_length(corner, before) else None

@@ -71,8 +71,8 @@ def check_chains(
     low = np.array([[float(x) for x in s.low] for s in stretches])
     high = np.array([[float(x) for x in s.high] for s in stretches])
     whole = _lengths(stretches, low, high, np.arange(len(stretches)))
-    made = np.bincount(along, weights=length, minlength=len(stretches))
-    off = np.abs(made - whole) > TIGHT * whole + 4 * CLOSE * scale
+    array = np.bincount(along, weights=length, minlength=len(stretches))
+    off = np.abs(array - whole) > TIGHT * whole + 4 * CLOSE * scale
     bad += [(low[k, 0], low[k, 1]) for k in np.flatnonzero(off).tolist() if len(chains[k]) > 1]
     if bad:
         raise Unsound([_near(x / scale, y / scale) for x, y in bad])

@@ -151,14 +151,14 @@ def beyond(seam: Curve, width: Exact, height: Exact, reach: float) -> tuple[Poin
         past = r2 - room * room
         if room >= 0 and past <= 0:
             continue
-        out = Point(UNIT * x, UNIT * y)
-        if u.x * out.y - u.y * out.x >= 0 and out.x * v.y - out.y * v.x >= 0:
+        point = Point(UNIT * x, UNIT * y)
+        if u.x * point.y - u.y * point.x >= 0 and point.x * v.y - point.y * v.x >= 0:
             leaves = True
             radius = float(r2) ** 0.5
             # r - room = (r² - room²)/(r + room), which loses no digits where the two are near.
             if room < 0 or float(past) > reach * (radius + float(room)):
                 to = Fraction(round(radius * 64), 64)
-                return Point(h + out.x * to, k + out.y * to), True
+                return Point(h + point.x * to, k + point.y * to), True
     return None, leaves
 
 

@@ -183,10 +183,12 @@ def pairs_with(cut: Cut, units: Sequence[UnitPlan]) -> list[str | None]:
         if plan.unit.label not in cut.labels:
             continue
         sewn = [p for p in plan.in_use.pieces if p.piece.crosscut == "sewn"]
-        own = [p for p in sewn if p.piece.fabric == cut.fabric and sorted(p.cut) == list(cut.cut)]
-        if own:
+        cut_pieces = [
+            p for p in sewn if p.piece.fabric == cut.fabric and sorted(p.cut) == list(cut.cut)
+        ]
+        if cut_pieces:
             pairs |= dict.fromkeys(
                 p.piece.fabric for p in sewn
-                if p.piece.fabric != cut.fabric and p.cut == own[0].cut
+                if p.piece.fabric != cut.fabric and p.cut == cut_pieces[0].cut
             )  # fmt: skip
     return list(pairs)

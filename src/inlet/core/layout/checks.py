@@ -36,15 +36,15 @@ def size_problems(sizes: RulerFriendly, measure: Measure, done: str = "") -> Ite
 def cloth_problems(project: Project, cloth: Sequence[ClothPlan]) -> Iterator[Problem]:
     """Pieces that no width of their fabric holds."""
     measure = project.measure
-    for each in cloth:
-        for cut, _ in each.missing:
-            name = cloth_name(project, each.fabric)
+    for layout in cloth:
+        for cut, _ in layout.missing:
+            name = cloth_name(project, layout.fabric)
             yield Problem(
                 "warning",
                 "too-wide",
                 (),
                 f"A {size_text(cut.cut, measure)} piece for {', '.join(cut.labels)} is wider than "
-                f"{name} ({length_text(each.width, measure)}): join fabric, or use a wider one.",
+                f"{name} ({length_text(layout.width, measure)}): join fabric, or use a wider one.",
             )
 
 

@@ -89,8 +89,8 @@ class ToCut(NamedTuple):
     def by_fabric(self) -> dict[str | None, list[Cut]]:
         """The cuts of each fabric; what comes from fabric cut already for one unit is not
         counted."""
-        out: dict[str | None, list[Cut]] = {}
+        cuts: dict[str | None, list[Cut]] = {}
         for cut in self.cuts:
             if not cut.owned:
-                out.setdefault(cut.fabric, []).append(cut)
-        return out
+                cuts.setdefault(cut.fabric, []).append(cut)
+        return cuts

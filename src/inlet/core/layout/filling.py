@@ -208,13 +208,13 @@ def fill_in_turn(kinds: Sequence[Kind], room: Room, price: Price, tries: int = A
             check()
         other, lying = list(order), list(ways)
         _change(other, lying, chance)
-        found = filled(kinds, lying, other, room)
-        price_of = _cost(found, price)
+        strips = filled(kinds, lying, other, room)
+        price_of = _cost(strips, price)
         warmth = least * FIRST_WARMTH * (1 - step / tries) + 1e-9
         if price_of <= cost or chance.random() < exp((cost - price_of) / warmth):
             order, ways, cost = other, lying, price_of
             if cost < least:
-                least, best = cost, found
+                least, best = cost, strips
     return [(strip.pattern(), strip.number) for strip in best if strip.number]
 
 

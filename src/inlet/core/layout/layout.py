@@ -120,10 +120,10 @@ class _FabricWork:
 
     def fill(self, source: Source, work: int) -> None:
         """Lay down as much as one piece of fabric holds."""
-        made = self._filled(source, work, source.length)
-        if made is not None:
-            self.cloths.append(made)
-            self._take(made)
+        laid = self._filled(source, work, source.length)
+        if laid is not None:
+            self.cloths.append(laid)
+            self._take(laid)
 
     def buy(self, work: int) -> None:
         """What is left, on new fabric."""
@@ -133,14 +133,14 @@ class _FabricWork:
         area = sum((self._area(w) * w.number for w in self.wants), ZERO)
         squaring = self.project.measure.squared_off
         source = Source("new", width, ZERO, folded(rules.folds), squaring)
-        made = self._filled(source, work, None)
-        if made is None:
+        laid = self._filled(source, work, None)
+        if laid is None:
             return
         self.bound = area / width
         along = 1 - shrink[0] / 100
-        self.bought = next_mark(length_used(made) * (1 + rules.margin / 100) / along, system.buying)
-        self.cloths.append(replace(made, length=self.bought * along))
-        self._take(made)
+        self.bought = next_mark(length_used(laid) * (1 + rules.margin / 100) / along, system.buying)
+        self.cloths.append(replace(laid, length=self.bought * along))
+        self._take(laid)
 
     def _area(self, want: _Want) -> Exact:
         """The fabric one piece cannot do without: its box, or what it takes of a strip at an
@@ -174,18 +174,18 @@ class _FabricWork:
         wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
 
         def filled(forms: Sequence[_Want], work: int) -> tuple[LaidStrip, ...]:
-            kinds, own = [], []
+            kinds, own_wants = [], []
             for want in forms:
                 kind = self._kind(want, halves)
                 if any(w <= across and h <= (longest or h) for w, h, _ in kind.ways()):
                     kinds.append(kind)
-                    own.append(want)
+                    own_wants.append(want)
             check()
             price = self._price(source)
             chosen = list(fill_strips_once(tuple(kinds), room, price, work, longest))
             if source.layers > 1:
                 chosen = evened(chosen, across)
-            return tuple(self._uncut(strip, cloth) for strip in self._strips(chosen, own))
+            return tuple(self._uncut(strip, cloth) for strip in self._strips(chosen, own_wants))
 
         if longest is None or longest > 0:
             ways = self._ways(wants, across * self.unit)
@@ -335,10 +335,10 @@ class _FabricWork:
             )
             yield LaidStrip(width=pattern.high * unit, segments=segments, count=times)
 
-    def _take(self, made: LaidCloth) -> None:
+    def _take(self, new_laid: LaidCloth) -> None:
         """Count what is laid out off what is wanted."""
         laid: Counter[tuple[str, Exact, Exact]] = Counter()
-        for place in places_of(made):
+        for place in places_of(new_laid):
             size = place.at.width, place.at.height
             wide, high = size[::-1] if place.turned else size
             box = self.box_of.get(place.label, (wide, high))
@@ -405,15 +405,15 @@ def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterat
 
 def _widest_first(strips: Iterable[LaidStrip]) -> tuple[LaidStrip, ...]:
     """The order they are cut in, equal strips taken together."""
-    found: list[LaidStrip] = []
+    laid_strips: list[LaidStrip] = []
     for strip in sorted(strips, key=lambda s: -s.width):
-        same = (i for i, s in enumerate(found) if replace(s, count=strip.count) == strip)
+        same = (i for i, s in enumerate(laid_strips) if replace(s, count=strip.count) == strip)
         at = next(same, None)
         if at is None:
-            found.append(strip)
+            laid_strips.append(strip)
         else:
-            found[at] = replace(found[at], count=found[at].count + strip.count)
-    return tuple(found)
+            laid_strips[at] = replace(laid_strips[at], count=laid_strips[at].count + strip.count)
+    return tuple(laid_strips)
 
 
 def _without_last(cloth: LaidCloth) -> LaidCloth:

@@ -71,12 +71,12 @@ class Pattern(NamedTuple):
 
     def counts(self) -> Counter[int]:
         """How many of each kind it gives."""
-        found: Counter[int] = Counter()
+        counts: Counter[int] = Counter()
         for segment in self.segments:
             for row in segment.rows:
                 for bit in row.bits:
-                    found[bit.kind] += bit.number * segment.number
-        return found
+                    counts[bit.kind] += bit.number * segment.number
+        return counts
 
     @property
     def wide(self) -> int:
@@ -100,12 +100,16 @@ def _inside(segment: PatternSegment) -> int:
 
 def in_order(segments: Iterable[PatternSegment]) -> tuple[PatternSegment, ...]:
     """Equal segments taken together, those with the highest single pieces first."""
-    found: Counter[tuple[int, tuple[PatternRow, ...]]] = Counter()
+    counts: Counter[tuple[int, tuple[PatternRow, ...]]] = Counter()
     for segment in segments:
         if segment.rows:
-            found[segment.wide, segment.rows] += segment.number
-    made = [PatternSegment(wide, rows, number) for (wide, rows), number in found.items()]
-    return tuple(sorted(made, key=lambda s: (-max(r.high for r in s.rows), -s.wide, s.rows)))
+            counts[segment.wide, segment.rows] += segment.number
+    pattern_segments = [
+        PatternSegment(wide, rows, number) for (wide, rows), number in counts.items()
+    ]
+    return tuple(
+        sorted(pattern_segments, key=lambda s: (-max(r.high for r in s.rows), -s.wide, s.rows))
+    )
 
 
 Chosen = list[tuple[Pattern, int]]
@@ -134,7 +138,7 @@ def without_surplus(chosen: Chosen, kinds: Sequence[Kind]) -> list[tuple[Pattern
             surplus[which] += number * times
     for which, kind in enumerate(kinds):
         surplus[which] -= kind.number
-    out: Counter[Pattern] = Counter()
+    counts: Counter[Pattern] = Counter()
     narrow_first = sorted(chosen, key=lambda c: (_filled(c[0], kinds), c[0]))
     for pattern, times in narrow_first:
         for _ in range(times):
@@ -142,8 +146,8 @@ def without_surplus(chosen: Chosen, kinds: Sequence[Kind]) -> list[tuple[Pattern
             if any(surplus[k] > 0 for k in pattern.counts()):
                 left = _without(pattern, surplus, kinds)
             if left.segments:
-                out[left] += 1
-    return sorted(out.items(), key=lambda c: (-c[0].high, c[0]))
+                counts[left] += 1
+    return sorted(counts.items(), key=lambda c: (-c[0].high, c[0]))
 
 
 def _filled(pattern: Pattern, kinds: Sequence[Kind]) -> float:
@@ -199,19 +203,19 @@ def evened(chosen: Chosen, across: int) -> Chosen:
     if len(strips) > MOST_EVENED:
         return chosen
     for i, (high, one) in enumerate(strips):
-        for other_high, other in strips[i + 1 :]:
+        for other_high, other_counts in strips[i + 1 :]:
             if high != other_high:
                 continue
-            for key in [key for key in one if one[key] % 2 and other[key] % 2]:
-                for giver, taker in ((other, one), (one, other)):
+            for key in [key for key in one if one[key] % 2 and other_counts[key] % 2]:
+                for giver, taker in ((other_counts, one), (one, other_counts)):
                     used = sum(wide * n for (wide, _), n in taker.items())
                     if used + key[0] <= across:
                         giver[key] -= 1
                         taker[key] += 1
                         break
     out: Counter[Pattern] = Counter()
-    for high, found in strips:
-        segments = [PatternSegment(wide, rows, n) for (wide, rows), n in found.items() if n]
+    for high, counts in strips:
+        segments = [PatternSegment(wide, rows, n) for (wide, rows), n in counts.items() if n]
         if segments:
             out[Pattern(high, in_order(segments))] += 1
     return list(out.items())

@@ -71,11 +71,11 @@ class Pool:
 
     def _gives(self) -> NDArray[np.float64]:
         """By kind and pattern: how many pieces it gives."""
-        out = np.zeros((len(self.kinds), len(self.patterns)))
+        array = np.zeros((len(self.kinds), len(self.patterns)))
         for j, pattern in enumerate(self.patterns):
             for kind, number in pattern.counts().items():
-                out[kind, j] = number
-        return out
+                array[kind, j] = number
+        return array
 
     def generate(self) -> NDArray[np.float64]:
         """Patterns added until none is worth more than it costs; how many of each the linear
@@ -217,9 +217,11 @@ class _Rest:
             if number:
                 yield pattern, int(number)
         for high, strip, segments in self.singles:
-            own = [s._replace(number=int(numbers[c])) for c, s in segments if numbers[c]]
-            if numbers[strip] and own:
-                yield Pattern(high, in_order(own)), 1
+            pattern_segments = [
+                s._replace(number=int(numbers[c])) for c, s in segments if numbers[c]
+            ]
+            if numbers[strip] and pattern_segments:
+                yield Pattern(high, in_order(pattern_segments)), 1
 
 
 def segments_within(kinds: Sequence[Kind], high: int, reach: int) -> list[PatternSegment]:

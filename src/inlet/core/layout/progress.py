@@ -54,12 +54,12 @@ def begin(
     """The fabric is laid down: it stays as it is laid out, and is taken off what there is."""
     rules = project.cutting or Cutting()
     new = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
-    made = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
+    new_project = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
     found = project.fabric(fabric or "")
     if found is None or cloth.kind == "new":
-        return made
+        return new_project
     have = tuple(_without(found, cloth, project))
-    return made.with_fabric(found.id, replace(found, have=have))
+    return new_project.with_fabric(found.id, replace(found, have=have))
 
 
 def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Have]:
@@ -70,21 +70,21 @@ def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Hav
         (1 - fabric.shrinkage[1] / 100, 1 - fabric.shrinkage[0] / 100) if washed else (1, 1)
     )
     taken = False
-    for one in fabric.have:
-        wide, long = have_size(one, fabric, project)
-        same = one.kind == cloth.kind and (wide * across, long * along) == (
+    for have in fabric.have:
+        wide, long = have_size(have, fabric, project)
+        same = have.kind == cloth.kind and (wide * across, long * along) == (
             cloth.width,
             cloth.length,
         )
         if taken or not same:
-            yield one
+            yield have
             continue
         taken = True
-        if one.count > 1:
-            yield replace(one, count=one.count - 1)
+        if have.count > 1:
+            yield replace(have, count=have.count - 1)
         left = long - length_used(cloth) / along
-        if one.kind == "bolt" and left >= KEPT_INCHES * project.measure.system.per_inch:
-            yield replace(one, length=left, count=1)
+        if have.kind == "bolt" and left >= KEPT_INCHES * project.measure.system.per_inch:
+            yield replace(have, length=left, count=1)
 
 
 def gone_on(project: Project, which: int, by: int) -> Project:
@@ -92,21 +92,21 @@ def gone_on(project: Project, which: int, by: int) -> Project:
     rules = project.cutting or Cutting()
     begun = rules.begun[which]
     done = max(0, min(len(cuts_of(begun.cloth, project)), begun.done + by))
-    made = (*rules.begun[:which], replace(begun, done=done), *rules.begun[which + 1 :])
-    return replace(project, cutting=replace(rules, begun=made))
+    beguns = (*rules.begun[:which], replace(begun, done=done), *rules.begun[which + 1 :])
+    return replace(project, cutting=replace(rules, begun=beguns))
 
 
-def differ_in_cuts_only(one: Project, other: Project) -> bool:
+def differ_in_cuts_only(project: Project, other_project: Project) -> bool:
     """Are two projects the same but for how many cuts are made of the fabrics that are begun? What
     is laid out and bought for them is the same then."""
-    if one is other:
+    if project is other_project:
         return True
     same = all(
-        getattr(one, name) is getattr(other, name)
-        for name in one.__struct_fields__
+        getattr(project, name) is getattr(other_project, name)
+        for name in project.__struct_fields__
         if name not in ("cutting", "extra")
     )
-    return same and _before_cuts(one) == _before_cuts(other)
+    return same and _before_cuts(project) == _before_cuts(other_project)
 
 
 def _before_cuts(project: Project) -> Cutting:

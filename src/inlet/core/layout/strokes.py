@@ -262,8 +262,8 @@ class Pile(NamedTuple):
     rects: tuple[Rect, ...]
     stacked: int
 
-    def beside(self, other: Pile) -> Pile:
-        return Pile((*self.rects, *other.rects), self.stacked)
+    def beside(self, other_pile: Pile) -> Pile:
+        return Pile((*self.rects, *other_pile.rects), self.stacked)
 
     def opened(self) -> Pile:
         return self._replace(rects=tuple(rect.opened() for rect in self.rects))
@@ -275,8 +275,8 @@ def piles(rects: Sequence[Rect], stack: int, ruler: Exact) -> Iterator[Pile]:
     each = stack // rects[0].layers
     if each > 1:
         for i in range(0, len(rects), each):
-            own = tuple(rects[i : i + each])
-            yield Pile(own, len(own))
+            own_rects = tuple(rects[i : i + each])
+            yield Pile(own_rects, len(own_rects))
         return
     row: list[Rect] = []
     for rect in rects:
@@ -337,16 +337,16 @@ class _Table:
         beyond: list[Rect] = []
         for rects in runs:
             parts = [r.parted(way, (r.x if along else r.y) + off) for r in rects]
-            found: Counter[str] = Counter()
+            counts: Counter[str] = Counter()
             for part in chain(*parts):
                 for lying in _lying(part, self.cloth):
                     if lying in self.wanted:
                         place = self.wanted.pop(lying)
-                        found[place.label] += place.number
+                        counts[place.label] += place.number
             ends = [(r.y, r.bottom) if along else (r.x, r.right) for r in rects]
             start, end = ends[0] if pile.stacked > 1 else (ends[0][0], ends[-1][1])
             at = (rects[0].x if along else rects[0].y) + off
-            done = tuple(found.items())
+            done = tuple(counts.items())
             self.strokes.append(
                 Stroke(way, at, start, end, rects, pile.stacked, what, size, self.opening, done)
             )
@@ -366,10 +366,10 @@ class _Table:
             if squares and rest is not None:
                 _, rest = self.cut(rest, "across", cloth.squaring, "square")
             assert rest is not None, "a strip beyond the end of its fabric"
-            own, rest = self.cut(rest, "across", strip.width, "strip")
+            pile, rest = self.cut(rest, "across", strip.width, "strip")
             if not strips or strips[-1][0] is not strip:
                 strips.append((strip, []))
-            strips[-1][1].append(own.rects[0])
+            strips[-1][1].append(pile.rects[0])
         return strips
 
     def cut_up(self, strip: LaidStrip, pile: Pile) -> None:
@@ -410,8 +410,8 @@ class _Table:
             levels.append(level)
         if all(_fills(row, width) for row in rows):
             level = levels[0]
-            for other in levels[1:]:
-                level = level.beside(other)
+            for other_pile in levels[1:]:
+                level = level.beside(other_pile)
             self.equal_parts(level, width, number, "piece")
             return
         for row, level in zip(rows, levels, strict=True):
@@ -446,5 +446,5 @@ class _Table:
 
 def _fills(row: LaidRow, width: Exact) -> bool:
     """Is a row one piece that takes all of it?"""
-    one = row.pieces[0]
-    return len(row.pieces) == 1 and one.count == 1 and one.size == (width, row.width)
+    laid = row.pieces[0]
+    return len(row.pieces) == 1 and laid.count == 1 and laid.size == (width, row.width)

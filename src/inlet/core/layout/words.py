@@ -44,32 +44,32 @@ def strips_text(cloth: ClothPlan, measure: Measure) -> str:
     return ", then ".join(parts) + "."
 
 
-def set_name(one: PlannedSet, project: Project) -> str:
+def set_name(planned_set: PlannedSet, project: Project) -> str:
     """``2 in Fog + 2 in Silt``: the bands of a set, finished."""
     return " + ".join(
         f"{length_text(width, project.measure)} {cloth_name(project, cloth)}"
-        for width, cloth in one.bands
+        for width, cloth in planned_set.bands
     )
 
 
-def set_lines(one: PlannedSet, project: Project) -> list[str]:
+def set_lines(planned_set: PlannedSet, project: Project) -> list[str]:
     """What to sew and cut of one kind of strip set, a sentence a line."""
     measure = project.measure
-    lengths = Counter(one.lengths)
+    lengths = Counter(planned_set.lengths)
     sew = " and ".join(f"{n} of {length_text(long, measure)}" for long, n in lengths.items())
-    wide = length_text(one.wide, measure)
-    sets = f"{len(one.lengths)} {'set' if len(one.lengths) == 1 else 'sets'} to sew"
+    wide = length_text(planned_set.wide, measure)
+    sets = f"{len(planned_set.lengths)} {'set' if len(planned_set.lengths) == 1 else 'sets'} to sew"
     lines = [f"{sets}: {sew}, {wide} wide when sewn"]
-    for part in one.segments:
+    for part in planned_set.segments:
         cut = f"{part.number} segments, cut {length_text(part.cut, measure)}"
         lines.append(f"{cut}, for {', '.join(part.labels)}")
-    for other in one.elsewhere[:4]:
+    for other in planned_set.elsewhere[:4]:
         each = f"{other.number} that finish {length_text(other.height, measure)}, a block"
         lines.append(f"could also give {other.label} of {other.block}: {each}")
-    for strips in one.choices:
+    for strips in planned_set.choices:
         number = f"{strips.sets} {'set' if strips.sets == 1 else 'sets'}"
         left = length_text(strips.left, measure)
-        patches = four_patches(one, strips, measure)
+        patches = four_patches(planned_set, strips, measure)
         ends = f", enough for {patches} four-patches" if patches else ""
         lines.append(f"from {strips.kind} strips: {number}, {left} left{ends}")
     return lines

@@ -126,16 +126,19 @@ def _at_once(
     other's seam. In its own corner a square reaches to x + y = 2 side, and the other's seam runs
     along x + y = wide + high - side."""
 
-    def apart(one: SnippedCorner, other: SnippedCorner) -> bool:
-        beside = one.right != other.right and one.side + other.side <= wide
-        above = one.down != other.down and one.side + other.side <= high
-        across = one.right != other.right and one.down != other.down
-        clear = all(2 * a.side <= wide + high - b.side for a, b in ((one, other), (other, one)))
+    def apart(corner: SnippedCorner, other_corner: SnippedCorner) -> bool:
+        beside = corner.right != other_corner.right and corner.side + other_corner.side <= wide
+        above = corner.down != other_corner.down and corner.side + other_corner.side <= high
+        across = corner.right != other_corner.right and corner.down != other_corner.down
+        clear = all(
+            2 * a.side <= wide + high - b.side
+            for a, b in ((corner, other_corner), (other_corner, corner))
+        )
         return beside or above or (across and clear)
 
     groups: list[list[SnippedCorner]] = []
     for c in corners:
-        group = next((g for g in groups if all(apart(c, other) for other in g)), None)
+        group = next((g for g in groups if all(apart(c, other_corner) for other_corner in g)), None)
         if group is None:
             groups.append([c])
         else:

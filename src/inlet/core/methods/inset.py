@@ -62,8 +62,11 @@ def inset_moves(unit: Unit, seam: Exact) -> list[Move]:
         k = 0
         while k < len(part.joins):
             same = alike_from(part.joins, k, picture)
-            one, other = map(cells_in, part.joins[k].sides)
-            moves += [m._replace(times=same) for m in _sewn(one, other, part.joins[k], seam)]
+            inset_cells, other_inset_cells = map(cells_in, part.joins[k].sides)
+            moves += [
+                m._replace(times=same)
+                for m in _sewn(inset_cells, other_inset_cells, part.joins[k], seam)
+            ]
             k += same
     return moves
 
@@ -150,7 +153,7 @@ def _middle(cells: list[InsetCell]) -> tuple[float, float]:
 def _touching(cells: list[InsetCell]) -> list[InsetCell]:
     """The cells, each told what its sides touch. Floats do: it is for pictures."""
     sides = {cell.faces: [_rough(side) for side in cell.outline.sides()] for cell in cells}
-    out = []
+    inset_cells = []
     for cell in cells:
         found: list[tuple[frozenset[Faces] | None, ...]] = []
         for outline, _ in cell.patches:
@@ -162,8 +165,8 @@ def _touching(cells: list[InsetCell]) -> list[InsetCell]:
                 meets = frozenset(f for f in others if any(_overlap(side, s) for s in sides[f]))
                 row.append(meets if own else None)
             found.append(tuple(row))
-        out.append(cell._replace(beside=tuple(found)))
-    return out
+        inset_cells.append(cell._replace(beside=tuple(found)))
+    return inset_cells
 
 
 def _rough(curve: Curve) -> _Rough:

@@ -156,9 +156,9 @@ def effort_of(moves: Sequence[Move]) -> Effort:
 def every_piece(method: Method, seam: Exact) -> tuple[Piece, ...]:
     """A method's pieces, and the strips of its sets, a segment long."""
     return method.pieces + tuple(
-        strip(cloth, width + 2 * seam, one.height + 2 * seam, one.number)
-        for one in method.sets
-        for width, cloth in one.bands
+        strip(cloth, width + 2 * seam, strips.height + 2 * seam, strips.number)
+        for strips in method.sets
+        for width, cloth in strips.bands
     )
 
 
@@ -191,14 +191,14 @@ def shared(
     def work(sizes: Sizes) -> MethodWork:
         names = tuple(dict.fromkeys(cloths))
         pattern = tuple(str(names.index(cloth)) for cloth in cloths)
-        known = _SHARED.of((key, pattern, sizes), lambda: make(pattern, sizes))
+        known_work = _SHARED.of((key, pattern, sizes), lambda: make(pattern, sizes))
 
         def dyed(sheet: Sheet) -> Sheet:
             return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)
 
         return MethodWork(
-            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known.moves),
-            tuple(dyed(sheet) for sheet in known.products),
+            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known_work.moves),
+            tuple(dyed(sheet) for sheet in known_work.products),
         )
 
     return work

@@ -66,23 +66,23 @@ def corners_cut_once(unit: Unit, seam: Exact) -> Method | None:
 
 
 def _patch_by_patch(unit: Unit, seam: Exact, halved: bool) -> Method:
-    found = patch_pieces(unit, seam, halved)
+    pieces = patch_pieces(unit, seam, halved)
     name = "plain"
     if halved:
         name = "corners-cut-once"
     elif unit.kind == "ring":
         name = "partial-seam"
-    elif any(piece.shape == "template" for piece in found):
+    elif any(piece.shape == "template" for piece in pieces):
         name = "template"
-    elif any(piece.crosscut != "none" for piece in found):
+    elif any(piece.crosscut != "none" for piece in pieces):
         name = "single-triangles"
-    trims = any(piece.crosscut != "none" for piece in found)
+    trims = any(piece.crosscut != "none" for piece in pieces)
 
     def work(sizes: Sizes) -> MethodWork:
-        return MethodWork(tuple(_patch_moves(unit, found, seam)))
+        return MethodWork(tuple(_patch_moves(unit, pieces, seam)))
 
     return Method(
-        name, 1, found, trims, work,
+        name, 1, pieces, trims, work,
         outer_bias=lambda: _outer_bias(unit, seam, halved), known_effort=_effort(unit, seam),
         by_patches=True, halved=halved,
     )  # fmt: skip
@@ -93,8 +93,8 @@ def _effort(unit: Unit, seam: Exact) -> Effort:
     that turn corners, as long as the seams inside, each with its allowance at both ends; a dot to
     mark where each turns or stops."""
     cells = len(unit.picture) - sum(len(part.faces) - 1 for part in unit.part.nested)
-    own = unit.part.joins if unit.part.awkward else ()
-    marks = sum(len(join.dots) + len(join.pivots) for join in own)
+    joins = unit.part.joins if unit.part.awkward else ()
+    marks = sum(len(join.dots) + len(join.pivots) for join in joins)
     seams = sum(len(join.legs) for join in unit.part.joins) if unit.part.awkward else cells - 1
     length = length_inside(unit) + 2 * float(seam) * seams
     return Effort(seams, length, 0, marks, cells - 1)
@@ -116,8 +116,8 @@ def patch_pieces(unit: Unit, seam: Exact, halved: bool = False) -> tuple[Piece, 
             piece = piece_for(outline, fabric, seam, halved)
         if piece.outline:
             first = same.first_like(piece.outline)
-            known = next((p for p in pieces if p.outline == first), piece)
-            piece = known._replace(fabric=fabric)
+            known_piece = next((p for p in pieces if p.outline == first), piece)
+            piece = known_piece._replace(fabric=fabric)
         pieces[piece] = pieces.get(piece, 0) + 1
     return tuple(piece._replace(quantity=n) for piece, n in pieces.items())
 

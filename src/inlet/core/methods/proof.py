@@ -47,9 +47,10 @@ def makes_unit(method: Method, unit: Unit, seam: Exact) -> bool:
     if not method.products:
         return made_unit(method, unit, seam) is not None
     whole = method.products[: method.makes]
-    other = unit._replace(picture=mirrored(unit.picture))
+    other_unit = unit._replace(picture=mirrored(unit.picture))
     return all(_from_product(sheet, unit, seam) is not None for sheet in whole) and all(
-        _from_product(sheet, other, seam) is not None for sheet in method.products[method.makes :]
+        _from_product(sheet, other_unit, seam) is not None
+        for sheet in method.products[method.makes :]
     )
 
 
@@ -187,18 +188,18 @@ def _patches_in(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str
                 yield moved(outline, at), fabric
 
 
-def _joined(one: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:
+def _joined(points: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:
     """The outline of ``two`` moved against the far side of ``one``, and the move; None where the
     two sides are not equal. Floats find the sides, exact points are compared."""
     ax, ay = across.floats()
-    i, j = _far_side(one, ax, ay), _far_side(two, -ax, -ay)
+    i, j = _far_side(points, ax, ay), _far_side(two, -ax, -ay)
     if i is None or j is None:
         return None
-    n, m = len(one), len(two)
-    by = one[i].minus(two[(j + 1) % m])
-    if not same_place(one[(i + 1) % n], two[j].plus(by)):
+    n, m = len(points), len(two)
+    by = points[i].minus(two[(j + 1) % m])
+    if not same_place(points[(i + 1) % n], two[j].plus(by)):
         return None
-    ring = [one[(i + 1 + k) % n] for k in range(n)]
+    ring = [points[(i + 1 + k) % n] for k in range(n)]
     ring += [two[(j + 2 + k) % m].plus(by) for k in range(m - 2)]
     # Only where the seam ends can two sides have become one.
     for k in (n - 1, 0):

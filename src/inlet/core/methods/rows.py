@@ -20,12 +20,12 @@ class Walk(NamedTuple):
     pressing: tuple[Move, ...]
 
 
-def side_by_side(one: Sequence[Walk], other: Sequence[Walk]) -> list[Walk]:
+def side_by_side(walks: Sequence[Walk], other_walks: Sequence[Walk]) -> list[Walk]:
     """The walks of two parts that do not wait for each other, made together."""
     none = Walk((), ())
     return [
         Walk((*a.sewing, *b.sewing), (*a.pressing, *b.pressing))
-        for a, b in zip_longest(one, other, fillvalue=none)
+        for a, b in zip_longest(walks, other_walks, fillvalue=none)
     ]
 
 

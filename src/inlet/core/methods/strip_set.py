@@ -53,8 +53,8 @@ def segments(unit: Unit) -> tuple[StripSetSegment, ...] | None:
     or rows do not run through it."""
     if unit.kind not in KINDS:
         return None
-    found = [rows for across in (False, True) if (rows := _rows(unit, across))]
-    if not found:
+    strip_set_segments = [rows for across in (False, True) if (rows := _rows(unit, across))]
+    if not strip_set_segments:
         return None
 
     def work_of(rows: tuple[StripSetSegment, ...]) -> tuple[int, int, int, list[str]]:
@@ -63,7 +63,7 @@ def segments(unit: Unit) -> tuple[StripSetSegment, ...] | None:
         same = sorted(str((row.set_bands, row.height)) for row in rows)
         return len(sets), len(rows), sum(map(len, sets)), same
 
-    return min(found, key=work_of)
+    return min(strip_set_segments, key=work_of)
 
 
 def _rows(unit: Unit, across: bool) -> tuple[StripSetSegment, ...] | None:
@@ -94,7 +94,7 @@ def strip_set(unit: Unit, seam: Exact) -> Method | None:
 
     def work(sizes: Sizes) -> MethodWork:
         moves = [Move("cut", "Cut {all}.", in_a_row(_strips_of(sets, seam)))]
-        of_sets = [sew_set(one, i, seam) for i, one in enumerate(sets)]
+        of_sets = [sew_set(strips, i, seam) for i, strips in enumerate(sets)]
         moves += [sewn for sewn, _ in of_sets] + [apart for _, apart in of_sets]
         whole: Sheet = ()
         lines = []
@@ -133,16 +133,16 @@ def _together(rows: Sequence[StripSetSegment]) -> str:
 
 def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:
     return [
-        rectangle_sheet(4 * (one.height + 2 * seam), width + 2 * seam, cloth)
-        for one in sets
-        for width, cloth in one.bands
+        rectangle_sheet(4 * (strips.height + 2 * seam), width + 2 * seam, cloth)
+        for strips in sets
+        for width, cloth in strips.bands
     ]
 
 
-def sew_set(one: SetOfStrips, index: int, seam: Exact) -> tuple[Move, Move]:
+def sew_set(strips: SetOfStrips, index: int, seam: Exact) -> tuple[Move, Move]:
     """Sewing one set, and cutting it across: drawn four segments long."""
-    bands = one.bands
-    step = one.height + 2 * seam
+    bands = strips.bands
+    step = strips.height + 2 * seam
     long = 4 * step
     whole: Sheet = rectangle_sheet(long, bands[0][0] + 2 * seam, bands[0][1])
     seams = []
@@ -158,7 +158,7 @@ def sew_set(one: SetOfStrips, index: int, seam: Exact) -> tuple[Move, Move]:
     across = "Press. Square off the end, then cut across into segments."
     return (
         Move("sew", sew, whole, (), tuple(seams), of_set=index),
-        Move("cut-apart", across, whole, (), cuts, Fraction(one.number, len(cuts))),
+        Move("cut-apart", across, whole, (), cuts, Fraction(strips.number, len(cuts))),
     )
 
 

@@ -66,7 +66,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
         bands = (*outer, (width + seam * ROOT2, cloth))
         sets[bands] = sets.get(bands, 0) + 1
     cut = side + 2 * seam + seam * ROOT2
-    found = tuple(SetOfStrips(bands, cut - 2 * seam, n, True) for bands, n in sets.items())
+    strips = tuple(SetOfStrips(bands, cut - 2 * seam, n, True) for bands, n in sets.items())
 
     def work(sizes: Sizes) -> MethodWork:
         lower, upper = (_square(half, cut, seam) for half in halves)
@@ -79,7 +79,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
         seams = either_side(middle, seam, whole)
         mark = DrawnLine("mark", corner, far)
         moves = [Move("cut", "Cut {all}.", in_a_row([lower, upper]))]
-        for i, one in enumerate(found):
+        for i, one in enumerate(strips):
             moves += sew_set(one, i, seam)
         apart = "Open and press; keep the two stacks apart, their stripes differ."
         moves += [
@@ -90,11 +90,11 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
         ]
         return MethodWork(tuple(moves), (first,))
 
-    other = ByProduct(unit.kind, (side, side), 1, unit.fabrics, mirrored=True)
-    effort = Effort(2, 2 * float(cut) * 2**0.5, sum(s.number for s in found) + 1, 1, 2)
+    other_by_product = ByProduct(unit.kind, (side, side), 1, unit.fabrics, mirrored=True)
+    effort = Effort(2, 2 * float(cut) * 2**0.5, sum(s.number for s in strips) + 1, 1, 2)
     return Method(
         "strip-set", 1, (), False, work,
-        outer_bias=no_bias, left_over=(other,), sets=found, known_effort=effort,
+        outer_bias=no_bias, left_over=(other_by_product,), sets=strips, known_effort=effort,
     )  # fmt: skip
 
 

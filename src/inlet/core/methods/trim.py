@@ -71,12 +71,12 @@ def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
     return Trim(large, kept_box, tuple(_slanted_seams(kept(large, *lines))))
 
 
-def trim_move(found: Trim, kind: UnitKind) -> Move:
+def trim_move(trim: Trim, kind: UnitKind) -> Move:
     """The trim as a move: its cuts, and the ruler's lines on the seams."""
-    left, top, right, bottom = found.box
+    left, top, right, bottom = trim.box
     corners = (Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom))
     cuts = tuple(DrawnLine("cut", p, q) for p, q in edges(corners))
-    return Move("trim", TEXTS.get(kind, _OTHERWISE), found.sheet, (), (*found.ruler, *cuts))
+    return Move("trim", TEXTS.get(kind, _OTHERWISE), trim.sheet, (), (*trim.ruler, *cuts))
 
 
 def sewn_large_move(sheet: Sheet, kind: UnitKind) -> Move:
@@ -98,9 +98,9 @@ def _anchor(sheet: Sheet) -> Point:
 def _seam_lines(sheet: Sheet) -> list[Line]:
     """The lines along which patches of a sheet are sewn to one another."""
     lines: list[Line] = []
-    for i, (one, _) in enumerate(sheet):
+    for i, (points, _) in enumerate(sheet):
         for two, _ in sheet[:i]:
-            for p, q in edges(one):
+            for p, q in edges(points):
                 if any(common_stretch(p, q, r, t) for r, t in edges(two)) and not any(
                     line.side(p) == 0 == line.side(q) for line in lines
                 ):

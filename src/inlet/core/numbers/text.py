@@ -53,10 +53,10 @@ def parse_exact(text: str) -> Exact:
     """
     plain = text.strip()
     _refuse_too_long(plain)
-    found = _EXACT.fullmatch(plain)
-    if not found or not plain:
+    match = _EXACT.fullmatch(plain)
+    if not match or not plain:
         raise NumberError(f"“{text}” is not a number")
-    rational, sign, factor = found.groups()
+    rational, sign, factor = match.groups()
     a = _fraction(rational) if rational else Fraction(0)
     if "√" not in plain:
         return a
@@ -86,13 +86,13 @@ def parse_length(text: str, system: System = INCHES) -> Exact:
     if not plain:
         raise NumberError("a size is missing here")
     _refuse_too_long(plain)
-    found = _LENGTH.fullmatch(plain)
-    if not found or (found["whole"] and "/" not in found["rest"]):
+    match = _LENGTH.fullmatch(plain)
+    if not match or (match["whole"] and "/" not in match["rest"]):
         raise NumberError(f"“{text.strip()}” is not a size; write it like 3 1/2 or 3.5")
-    value = _fraction(found["rest"]) + int(found["whole"] or 0)
-    if found["unit"]:
-        value *= system.per_inch / _PER_INCH.get(found["unit"], Fraction(1))
-    return -value if found["sign"] else value
+    value = _fraction(match["rest"]) + int(match["whole"] or 0)
+    if match["unit"]:
+        value *= system.per_inch / _PER_INCH.get(match["unit"], Fraction(1))
+    return -value if match["sign"] else value
 
 
 _ONE_GLYPH = {text: sign for sign, text in _VULGAR.items()}
@@ -139,8 +139,8 @@ _IN_TEXT = re.compile(r"(?<![\d/.])(?:(\d+) )?(\d{1,2})/(\d{1,2})(?![\d/])")
 def vulgar_text(text: str) -> str:
     """A sentence with its sizes as a screen shows them: ``3 7/8`` becomes ``3⅞``."""
 
-    def sign(found: re.Match[str]) -> str:
-        value = Fraction(int(found[2]), int(found[3]) or 1) + int(found[1] or 0)
-        return show(value, vulgar=True) if int(found[3]) else found[0]
+    def sign(match: re.Match[str]) -> str:
+        value = Fraction(int(match[2]), int(match[3]) or 1) + int(match[1] or 0)
+        return show(value, vulgar=True) if int(match[3]) else match[0]
 
     return _IN_TEXT.sub(sign, text)

@@ -92,12 +92,12 @@ def _advice(drawn: Draft) -> Advised:
     cut_short |= most < MOST_TRIED and len(best) > most
     root = break_down(drawn)
     partial, corners = _partial(root), _corners(root)
-    out = []
+    advice = []
     for (start, end), (left, patch, block) in best[:most]:
         if left >= len(before):
             break
         new = break_down(draft(block))
-        out.append(
+        advice.append(
             SeamAdvice(
                 start,
                 end,
@@ -108,8 +108,8 @@ def _advice(drawn: Draft) -> Advised:
                 _corners(new) > corners,
             )
         )
-    out.sort(key=lambda a: (-a.pivots, a.partial, not a.corner_square, a.start, a.end))
-    told = [a for a in out if a.partial <= 0][:MOST_TOLD] or out[:1]
+    advice.sort(key=lambda a: (-a.pivots, a.partial, not a.corner_square, a.start, a.end))
+    told = [a for a in advice if a.partial <= 0][:MOST_TOLD] or advice[:1]
     return Advised(tuple(told), cut_short)
 
 
@@ -117,18 +117,18 @@ def _promising(drawn: Draft, before: Sequence[int]) -> list[tuple[tuple[Point, P
     """The seams that could be continued, each once: those that end at another awkward junction
     first, as they may spare both, then short ones."""
     awkward = {drawn.arrangement.points[v] for v in before}
-    found: dict[tuple[Point, Point], Patch] = {}
+    patches: dict[tuple[Point, Point], Patch] = {}
     for v in before:
         check()
         for start, end, patch in _continued(drawn, v):
-            found.setdefault((min(start, end), max(start, end)), patch)
+            patches.setdefault((min(start, end), max(start, end)), patch)
 
     def rank(item: tuple[tuple[Point, Point], Patch]) -> tuple[int, float, tuple[Point, Point]]:
         (start, end), _ = item
         step = end.minus(start)
         return -((start in awkward) + (end in awkward)), round(float(dot(step, step)), 9), item[0]
 
-    return sorted(found.items(), key=rank)
+    return sorted(patches.items(), key=rank)
 
 
 def _continued(drawn: Draft, v: int) -> Iterator[tuple[Point, Point, Patch]]:
@@ -173,8 +173,8 @@ def _across(drawn: Draft, face: int, at: Point, ahead: Point) -> Point | None:
 
 def _wide_enough(before: Draft, now: Draft) -> bool:
     """Are the two pieces of the patch that is split no slivers, beside it?"""
-    known = {p.outline for p in before.patches}
-    widths = [outline_width(p.shape) for p in now.patches if p.outline not in known]
+    known_points = {p.outline for p in before.patches}
+    widths = [outline_width(p.shape) for p in now.patches if p.outline not in known_points]
     whole = min(float(x) for x in now.block.finished)
     return bool(widths) and min(widths) > whole / 40
 
@@ -206,7 +206,7 @@ def advice_text(advice: SeamAdvice, project: Project) -> str:
 CUT_SHORT = "Only the most promising seams were tried, as the block is large."
 
 
-def advice_lines(found: Advised, project: Project) -> list[str]:
+def advice_lines(advised: Advised, project: Project) -> list[str]:
     """All of it as sentences."""
-    lines = [advice_text(each, project) for each in found.seams]
-    return lines + [CUT_SHORT] * (found.cut_short and bool(lines))
+    lines = [advice_text(advice, project) for advice in advised.seams]
+    return lines + [CUT_SHORT] * (advised.cut_short and bool(lines))

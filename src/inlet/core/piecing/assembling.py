@@ -218,13 +218,13 @@ class _Assembly:
         shape = part_shape(self.draft, join_rims(self.draft, join))
         return Part(join.faces, shape.corners, None, arcs=shape.arcs)
 
-    def join(self, join: Join, names: Sequence[str], made: Part, same: int, name: str) -> Step:
+    def join(self, join: Join, names: Sequence[str], part: Part, same: int, name: str) -> Step:
         """The step that sews ``same`` joins like one, whose larger side is named first; ``made`` is
         what comes of it."""
         measure, seam = self.measure, float(self.measure.seam)
         one, other = names
         named = f"another {other}" if one == other else other
-        points = self.points.of(made.faces)
+        points = self.points.of(part.faces)
         large, small = map(faces_of, join.larger_first)
         far = max(overhangs(self.draft, large, small, v, seam) for v in join.ends)
         ears = () if join.left_open else self.ear_notes(far)
@@ -233,9 +233,9 @@ class _Assembly:
             name,
             self.copies * same,
             join_text(join, one, named, measure),
-            self.size(made) if not made.arcs else None,
+            self.size(part) if not part.arcs else None,
             (),
-            made,
+            part,
             None,
             join,
             ends_text(join, measure),

@@ -39,8 +39,14 @@ def _work_of(step: Step) -> object:
         return step.number
     method = plan.in_use
     pieces = tuple(
-        (each.cut, each.piece.shape, each.piece.crosscut, each.piece.lean, each.piece.quantity)
-        for each in method.pieces
+        (
+            cut_piece.cut,
+            cut_piece.piece.shape,
+            cut_piece.piece.crosscut,
+            cut_piece.piece.lean,
+            cut_piece.piece.quantity,
+        )
+        for cut_piece in method.pieces
     )
     moves = tuple((m.do, m.text, m.times) for m in method.moves)
     which = {c: str(i) for i, c in enumerate(dict.fromkeys(p.piece.fabric for p in method.pieces))}
@@ -57,7 +63,8 @@ def cloth_rows(card: StepCard, stacks: Stacks, project: Project) -> list[list[st
         pieces = step.unit.in_use.pieces if step.unit else ()
         named = zip(stacks[step.makes], pieces, strict=True)
         cloths = [
-            f"{stack} {cloth_name(project, each.piece.fabric)}".strip() for stack, each in named
+            f"{stack} {cloth_name(project, cut_piece.piece.fabric)}".strip()
+            for stack, cut_piece in named
         ]
         over = over_text(step.unit.in_use) if step.unit else ""
         rows.append([step.makes, f"{step.times} ×", *cloths, over])

@@ -42,7 +42,7 @@ def _way(curve: Curve, forward: bool) -> float:
     here, there = (curve.start, curve.end) if forward else (curve.end, curve.start)
     if curve.centre is None:
         return atan2(*there.minus(here).floats()[::-1])
-    out = here.minus(curve.centre)
+    point = here.minus(curve.centre)
     clockwise = curve.clockwise == forward
-    x, y = (-out.y, out.x) if clockwise else (out.y, -out.x)
+    x, y = (-point.y, point.x) if clockwise else (point.y, -point.x)
     return atan2(float(y), float(x))

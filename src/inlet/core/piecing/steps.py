@@ -26,14 +26,14 @@ def find_steps(
     stacks: Mapping[str, tuple[str, ...]],
     copies: int,
     project: Project,
-    made: MadeSizes,
+    made_sizes: MadeSizes,
 ) -> tuple[Step, ...]:
     """Steps in sewing order for ``copies`` blocks; ``stacks`` are those each unit's pieces lie in,
     by its label, ``made`` what parts measure as they are cut. What cannot be sewn (a stuck part)
     has no step; its parts have."""
-    steps = unit_steps(draft, units, stacks, project, made)
+    steps = unit_steps(draft, units, stacks, project, made_sizes)
     if root.kind is None:
-        steps += assembly_steps(draft, root, labels_of(units), copies, made)
+        steps += assembly_steps(draft, root, labels_of(units), copies, made_sizes)
     return numbered(steps)
 
 
@@ -42,11 +42,11 @@ def unit_steps(
     units: Sequence[UnitPlan],
     stacks: Mapping[str, tuple[str, ...]],
     project: Project,
-    made: MadeSizes,
+    made_sizes: MadeSizes,
 ) -> list[Step]:
     """A step, without its number, for every unit that has a seam."""
     return [
-        _unit_step(draft, plan, stacks[plan.unit.label], project, made)
+        _unit_step(draft, plan, stacks[plan.unit.label], project, made_sizes)
         for plan in _nested_first(units)
         if len(plan.unit.part.faces) > 1
     ]
@@ -91,9 +91,9 @@ def _unit_step(
 ) -> Step:
     method, measure = plan.in_use, project.measure
     lines = [
-        move_text(each.move.text, method, project, stacks, each.times)
-        for each in like_ones_together(method.moves)
-        if each.move.text not in ("", PRESS)
+        move_text(repeat.move.text, method, project, stacks, repeat.times)
+        for repeat in like_ones_together(method.moves)
+        if repeat.move.text not in ("", PRESS)
     ]
     text = " ".join(dict.fromkeys(lines))
     if method.trim_to and not any(m.do == "trim" for m in method.moves):
@@ -127,9 +127,9 @@ def _unit_notes(draft: Draft, plan: UnitPlan, project: Project) -> Iterator[str]
     """What to watch for in a unit whose seams turn, stop short, are curved or end in tips; how many
     of what a star takes; the order of its strips for rounds."""
     if plan.in_use.method.by_patches:
-        own = plan.unit.part
-        within = {p.faces for nested in own.nested for p in walk(nested)}
-        parts = (part for part in walk(own) if part.faces not in within)
+        own_part = plan.unit.part
+        within = {p.faces for nested in own_part.nested for p in walk(nested)}
+        parts = (part for part in walk(own_part) if part.faces not in within)
         for join in (join for part in parts for join in part.joins):
             yield from seam_notes(join, project.measure)
     if plan.unit.kind == "half-rectangle-triangle":
@@ -159,11 +159,11 @@ def _tips_note(draft: Draft, part: Part, measure: Measure) -> Iterator[str]:
 def rounds_text(part: Part, plan: UnitPlan, project: Project) -> str:
     """The strips of rounds about a centre as a numbered sequence, each with its fabric: the order
     in which they lie beside the machine."""
-    found = rounds_of(part)
-    assert found is not None, "a unit is named rounds only if it can be read so"
+    rounds = rounds_of(part)
+    assert rounds is not None, "a unit is named rounds only if it can be read so"
     cloth = dict(zip(sorted(part.faces), (f for _, f in plan.unit.picture), strict=True))
     listed = [
-        f"{i} {cloth_name(project, cloth[strip.face])}" for i, strip in enumerate(found.strips, 1)
+        f"{i} {cloth_name(project, cloth[strip.face])}" for i, strip in enumerate(rounds.strips, 1)
     ]
     order = ", ".join(listed)
     return f"Lay the strips beside the machine in this order, from the centre out: {order}."

@@ -100,8 +100,8 @@ def plan_block(
     if others is None:
         shares = over or any(plan.in_use.sets for plan in units)
         others = [units_of(b) for b in blocks_beside(project, block)] if shares else ()
-    own = BlockUnits(block, tuple(plan.unit for plan in units))
-    offered = offers(over, _in_order(project, (own, *others)), project.measure.seam)
+    units_of_block = BlockUnits(block, tuple(plan.unit for plan in units))
+    offered = offers(over, _in_order(project, (units_of_block, *others)), project.measure.seam)
 
     sets = with_elsewhere(plan_sets(units), others)
     cuts = cut_list(units, sets)
@@ -124,5 +124,5 @@ def plan_block(
 
 def _in_order(project: Project, blocks: Iterable[BlockUnits]) -> list[BlockUnits]:
     """Blocks in the project's order, those that are not among its first ones left out."""
-    by_id = {id(each.block): each for each in blocks}
+    by_id = {id(units_of_block.block): units_of_block for units_of_block in blocks}
     return [by_id[id(b)] for b in project.blocks[:MOST_BLOCKS] if id(b) in by_id]

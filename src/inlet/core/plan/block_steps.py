@@ -53,14 +53,14 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
         whole = False
         for step in plan.steps:
             size = measured_text(step.measures, plan.measure) if step.measures else ""
-            made = QuiltStep(title, step.text, size, "", block.number, (plan, step), name)
+            quilt_step = QuiltStep(title, step.text, size, "", block.number, (plan, step), name)
             if step.part.faces == plan.root.faces:
                 whole = True
-                yield made
+                yield quilt_step
             else:
                 verb = "Make" if step.unit else "Sew"
                 words, own = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
-                yield made._replace(title=words, times=step.times, called=own, at_once=True)
+                yield quilt_step._replace(title=words, times=step.times, called=own, at_once=True)
         if not whole:
             size = near_text(plan.unfinished, plan.measure)
             yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)

@@ -51,12 +51,12 @@ def over_of(unit: UnitPlan, drawn: int, mirrored: int, each: int) -> tuple[int, 
 def _for_unit(quilt: Quilt, block: QuiltBlock, unit: UnitPlan, square: bool) -> Iterator[BothHands]:
     each = len(unit.unit.places)
     now = over_of(unit, block.number, 0, each)
-    for words, other in _settings(quilt, square):
-        own = [p for p in placed(other, square) if p.block == block.block.id]
-        mirrored = sum(p.mirror for p in own)
-        over = over_of(unit, len(own) - mirrored, mirrored, each)
+    for words, other_quilt in _settings(quilt, square):
+        places = [p for p in placed(other_quilt, square) if p.block == block.block.id]
+        mirrored = sum(p.mirror for p in places)
+        over = over_of(unit, len(places) - mirrored, mirrored, each)
         if mirrored and sum(over) < sum(now):
-            yield BothHands(block.name, unit.unit.label, words, other, over, now)
+            yield BothHands(block.name, unit.unit.label, words, other_quilt, over, now)
 
 
 def _settings(quilt: Quilt, square: bool) -> Iterator[tuple[str, Quilt]]:

@@ -107,11 +107,11 @@ class QuiltPlan:
     def cuts(self) -> tuple[Cut, ...]:
         """The cut list of everything but backing and batting, by fabric."""
         binding = self.binding
-        out = [*self.batch.cuts, *self.setting.cuts]
+        cuts = [*self.batch.cuts, *self.setting.cuts]
         if binding is not None:
-            out.append(binding_cut(binding, self.measure))
-        order = {cloth: i for i, cloth in enumerate(dict.fromkeys(cut.fabric for cut in out))}
-        return tuple(sorted(out, key=lambda c: (order[c.fabric], -c.cut[0], -c.cut[1])))
+            cuts.append(binding_cut(binding, self.measure))
+        order = {cloth: i for i, cloth in enumerate(dict.fromkeys(cut.fabric for cut in cuts))}
+        return tuple(sorted(cuts, key=lambda c: (order[c.fabric], -c.cut[0], -c.cut[1])))
 
     @property
     def to_cut(self) -> ToCut:
@@ -180,16 +180,16 @@ class QuiltPlan:
         out = {}
         for block, plan in zip(self.blocks, self.sewn, strict=True):
             wish = block.block.pressing
-            found = plan.pressing.best if wish is not None and wish.versions > 1 else None
-            if found is not None and len(found.versions) > 1:
+            pressing = plan.pressing.best if wish is not None and wish.versions > 1 else None
+            if pressing is not None and len(pressing.versions) > 1:
                 for piece in self.top.pieces:
                     lying = piece.lying
                     if lying is None or lying.placed.block != block.block.id:
                         continue
                     column, row = lying.placed.column, lying.placed.row
                     at = diagonal(column, row) if self.quilt.on_point else (column, row)
-                    if at in found.grid:
-                        out[block.block.id, column, row] = found.grid[at].version + 1
+                    if at in pressing.grid:
+                        out[block.block.id, column, row] = pressing.grid[at].version + 1
         return out
 
     @later
@@ -209,13 +209,13 @@ class QuiltPlan:
     @later
     def problems(self) -> tuple[Problem, ...]:
         """What is in the way, of the quilt first, then of its blocks."""
-        own = [*self.top.problems, *self.quilted.problems]
+        problems = [*self.top.problems, *self.quilted.problems]
         for block in self.blocks:
-            own += [
+            problems += [
                 problem._replace(text=f"{block.name}: {problem.text}", at=())
                 for problem in block.plan.errors
             ]
-        return errors_first(own)
+        return errors_first(problems)
 
 
 def binding_cut(plan: BindingPlan, measure: Measure) -> Cut:

@@ -68,13 +68,13 @@ def proposals(project: Project, target: Pair) -> tuple[Proposal, ...]:
     out: list[Proposal] = []
     for setting, sashing in _settings(quilt, side, project.measure):
         check()
-        found = min(
+        proposal = min(
             _of_setting(quilt, setting, sashing, side, target, project.measure),
             key=lambda p: p.weighed,
             default=None,
         )
-        if found is not None and found.quilt not in [p.quilt for p in out]:
-            out.append(found)
+        if proposal is not None and proposal.quilt not in [p.quilt for p in out]:
+            out.append(proposal)
     return tuple(sorted(out, key=lambda p: p.weighed))[:PROPOSED]
 
 
@@ -179,7 +179,7 @@ class SizeCost(NamedTuple):
 
 def cost_of(plan: QuiltPlan) -> SizeCost:
     """Fabric as it is first laid out, and the minutes of all batches of its blocks."""
-    cloth = sum((each.buy for each in plan.cloth.at_once), Fraction(0))
+    cloth = sum((layout.buy for layout in plan.cloth.at_once), Fraction(0))
     if plan.backing is not None:
         cloth += plan.backing.buy
     minutes = sum(batch.minutes for batch in plan.batches)

@@ -14,7 +14,7 @@ from inlet.core.units import Unit
 def choices_for(drawn: Draft, block: Block, units: Sequence[Unit]) -> list[Choice | None]:
     """The choice for each unit: the last one whose point lies in a patch of it, and in none nested
     in it."""
-    out: list[Choice | None] = [None] * len(units)
+    choices: list[Choice | None] = [None] * len(units)
     for choice in block.units:
         patch = drawn.patch_at(Point(*choice.point))
         if patch is None:
@@ -26,12 +26,12 @@ def choices_for(drawn: Draft, block: Block, units: Sequence[Unit]) -> list[Choic
             if patch.face in place.part.faces
         ]
         if holding:
-            out[min(holding)[1]] = choice
-    return out
+            choices[min(holding)[1]] = choice
+    return choices
 
 
 def with_choice(
-    drawn: Draft, units: Sequence[Unit], unit: Unit, known: Choice | None, **changes: Any
+    drawn: Draft, units: Sequence[Unit], unit: Unit, known_choice: Choice | None, **changes: Any
 ) -> Block:
     """The block with a choice for one unit changed; one that says nothing is dropped. ``known`` is
     the choice it has now. Raises ``ValueError`` where another unit has the label wanted."""
@@ -39,20 +39,20 @@ def with_choice(
     label = changes.get("label")
     if label and any(u.label == label for u in units if u is not unit):
         raise ValueError(f"another unit is labelled {label}")
-    if known is None:
+    if known_choice is None:
         nested = {f for part in unit.part.nested for f in part.faces}
         face = min(unit.part.faces - nested or unit.part.faces)
         point = anchor_in(drawn.arrangement, face)
         if point is None:
             raise ValueError("that unit is too small to keep a choice for")
-        known = Choice(point=point)
-    return _with(block, known, replace(known, **changes))
+        known_choice = Choice(point=point)
+    return _with(block, known_choice, replace(known_choice, **changes))
 
 
-def _with(block: Block, known: Choice, new: Choice) -> Block:
+def _with(block: Block, known_choice: Choice, new: Choice) -> Block:
     """The block with a choice in place of another at its point; dropped if it says nothing."""
     says = any((new.label, new.method, new.school, new.stock))
-    kept = tuple(c for c in block.units if c.point != known.point)
+    kept = tuple(c for c in block.units if c.point != known_choice.point)
     return replace(block, units=(*kept, new) if says else kept)
 
 
@@ -60,9 +60,9 @@ def without_method(drawn: Draft, units: Sequence[tuple[Unit, Choice | None]]) ->
     """The block without a method chosen for these units (a unit and its mirror image, each with its
     choice), or for all of their kind: the plan chooses."""
     block = drawn.block
-    for unit, known in units:
-        if known is not None and known.method:
-            block = _with(block, known, replace(known, method=""))
+    for unit, known_choice in units:
+        if known_choice is not None and known_choice.method:
+            block = _with(block, known_choice, replace(known_choice, method=""))
         if unit.kind in block.methods:
             methods = {kind: name for kind, name in block.methods.items() if kind != unit.kind}
             block = replace(block, methods=methods)

@@ -33,20 +33,20 @@ class MethodCost(NamedTuple):
     trims: int
     minutes: float
 
-    def plus(self, other: MethodCost) -> MethodCost:
+    def plus(self, other_cost: MethodCost) -> MethodCost:
         """Two hands made each on its own, the bias of one."""
         return MethodCost(
             self.plan,
-            self.pieces + other.pieces,
-            self.shapes + other.shapes,
-            self.cloth + other.cloth,
-            self.wasted + other.wasted,
+            self.pieces + other_cost.pieces,
+            self.shapes + other_cost.shapes,
+            self.cloth + other_cost.cloth,
+            self.wasted + other_cost.wasted,
             self.bias,
-            self.seams + other.seams,
-            self.cuts + other.cuts,
-            self.presses + other.presses,
-            self.trims + other.trims,
-            self.minutes + other.minutes,
+            self.seams + other_cost.seams,
+            self.cuts + other_cost.cuts,
+            self.presses + other_cost.presses,
+            self.trims + other_cost.trims,
+            self.minutes + other_cost.minutes,
         )
 
     @property
@@ -120,13 +120,13 @@ def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[M
     taken for each."""
     if twin is None:
         return tuple(cost_of(m, plan.need, plan, rates) for m in plan.methods)
-    both, other = Need(plan.count, twin.count), Need(twin.count)
+    both, other_need = Need(plan.count, twin.count), Need(twin.count)
     out = []
     for method in plan.known_methods():
         cost = cost_of(plan.planned(method, both), both, plan, rates)
         if not method.mirrored:
             same = next(w for w in twin.known_methods() if w.name == method.name)
-            cost = cost.plus(cost_of(twin.planned(same, other), other, twin, rates))
+            cost = cost.plus(cost_of(twin.planned(same, other_need), other_need, twin, rates))
         out.append(cost)
     return tuple(out)
 

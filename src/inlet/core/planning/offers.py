@@ -60,14 +60,16 @@ def _over(plan: UnitPlan) -> Iterator[ByProduct]:
     yield from method.left_over
 
 
-def _uses(there: Sequence[BlockUnits], own: Unit, what: ByProduct, seam: Exact) -> Iterator[Use]:
+def _uses(
+    there: Sequence[BlockUnits], own_unit: Unit, what: ByProduct, seam: Exact
+) -> Iterator[Use]:
     """Units of the same kind and fabrics that are no larger: what is over can be cut down to them.
     Not the unit itself, whose need is met."""
-    for other, units in there:
+    for other_block, units in there:
         for unit in units:
-            if unit is own or unit.kind != what.kind or unit.mirror_of == own.label:
+            if unit is own_unit or unit.kind != what.kind or unit.mirror_of == own_unit.label:
                 continue
             fits = unit.size[0] <= what.size[0] and unit.size[1] <= what.size[1]
             if fits and set(unit.fabrics) == set(what.fabrics):
                 raw = unit.size[0] + 2 * seam, unit.size[1] + 2 * seam
-                yield Use(other.title, unit.label, None if unit.size == what.size else raw)
+                yield Use(other_block.title, unit.label, None if unit.size == what.size else raw)

@@ -29,9 +29,9 @@ def plan_units(
     project: Project, block: Block, drawn: Draft, root: Part, copies: int
 ) -> tuple[UnitPlan, ...]:
     """Every unit of ``copies`` blocks with how it is made, each followed by those nested in it."""
-    found = find_units(drawn, root)
-    choices = choices_for(drawn, block, found)
-    labelled = _labelled(found, choices)
+    units = find_units(drawn, root)
+    choices = choices_for(drawn, block, units)
+    labelled = _labelled(units, choices)
     partner = {u.mirror_of: u for u in labelled if u.mirror_of is not None}
     by_label = {u.label: u for u in labelled}
     mark = project.measure.mark
@@ -42,8 +42,8 @@ def plan_units(
     plans: dict[str, UnitPlan] = {}
     for unit, choice in zip(labelled, choices, strict=True):
         check()
-        other = by_label[unit.mirror_of] if unit.mirror_of else partner.get(unit.label)
-        twin = Twin(other.label, len(other.places) * copies) if other else None
+        other_unit = by_label[unit.mirror_of] if unit.mirror_of else partner.get(unit.label)
+        twin = Twin(other_unit.label, len(other_unit.places) * copies) if other_unit else None
         plans[unit.label] = UnitPlan(
             unit,
             Need(len(unit.places) * copies, twin.number if twin else 0, unit.mirror_of),
@@ -64,17 +64,17 @@ def _advised(plans: Iterable[UnitPlan], rates: Rates) -> Iterator[UnitPlan]:
     best: dict[str, Method] = {}
     for label, plan in by_label.items():
         check()
-        other = by_label[plan.twin.label] if plan.twin else None
-        if not plan.wanted and other is not None and other.wanted:
-            plan = replace(plan, wanted=other.wanted)
+        other_unit = by_label[plan.twin.label] if plan.twin else None
+        if not plan.wanted and other_unit is not None and other_unit.wanted:
+            plan = replace(plan, wanted=other_unit.wanted)
         if plan.chosen_for_you:
             lead = plan.unit.mirror_of or label
             if lead not in best:
                 best[lead] = compared(by_label, lead, rates)[1].plan.method
-            found = best[lead]
+            method = best[lead]
             if lead != label:
-                found = next(m for m in plan.known_methods() if m.name == found.name)
-            plan = replace(plan, advised=found)
+                method = next(m for m in plan.known_methods() if m.name == method.name)
+            plan = replace(plan, advised=method)
         yield plan
 
 
@@ -105,15 +105,15 @@ def _labelled(units: Sequence[Unit], choices: Sequence[Choice | None]) -> list[U
 def _each_on_its_own(plans: dict[str, UnitPlan]) -> dict[str, UnitPlan]:
     """The plans by label, hands that are not made the same way apart: a hand is made in the other's
     runs only where both are."""
-    out = dict(plans)
+    units = dict(plans)
     for label, plan in plans.items():
         if plan.need.made_with is None:
             continue
         lead = plans[plan.need.made_with]
         if lead.in_use.name != plan.in_use.name or lead.stock != plan.stock:
-            out[lead.unit.label] = replace(lead, need=Need(lead.count))
-            out[label] = replace(plan, need=Need(plan.count))
-    return out
+            units[lead.unit.label] = replace(lead, need=Need(lead.count))
+            units[label] = replace(plan, need=Need(plan.count))
+    return units
 
 
 def sharing_squares(plans: Sequence[UnitPlan]) -> tuple[UnitPlan, ...]:
@@ -128,20 +128,20 @@ def squares_shared(plans: Iterable[UnitPlan]) -> Iterator[UnitPlan]:
     for plan in plans:
         keys = {key: left[key] for cut in plan.in_use.pieces if (key := triangle_key(cut))}
         spare = {key: number for key, number in keys.items() if number}
-        made = replace(plan, spare=spare) if spare else plan
-        for cut in made.in_use.pieces:
+        unit = replace(plan, spare=spare) if spare else plan
+        for cut in unit.in_use.pieces:
             if key := triangle_key(cut):
-                used = triangles_in(cut, made.in_use.runs)
+                used = triangles_in(cut, unit.in_use.runs)
                 left[key] += cut.number * PER_SQUARE[cut.piece.crosscut] - used
-        yield made
+        yield unit
 
 
 def with_inside(plans: Iterable[UnitPlan]) -> tuple[UnitPlan, ...]:
     """The plans in their order, each with those of the units nested in it."""
-    out = {plan.unit.label: plan for plan in plans}
-    nested = [p.unit for p in out.values() if any(place.within for place in p.unit.places)]
-    for plan in sorted(out.values(), key=lambda p: len(p.unit.part.faces)):  # inner ones first
-        inside = tuple(out[u.label] for u in nested if u.nested_in(plan.unit))
+    units = {plan.unit.label: plan for plan in plans}
+    nested = [p.unit for p in units.values() if any(place.within for place in p.unit.places)]
+    for plan in sorted(units.values(), key=lambda p: len(p.unit.part.faces)):  # inner ones first
+        inside = tuple(units[u.label] for u in nested if u.nested_in(plan.unit))
         if inside:
-            out[plan.unit.label] = replace(plan, inside=inside)
-    return tuple(out.values())
+            units[plan.unit.label] = replace(plan, inside=inside)
+    return tuple(units.values())

@@ -40,16 +40,16 @@ _SHAPES: dict[str, StockShape] = {"strip": "strip", "square": "square", "scrap":
 def parse_stock(text: str, system: System) -> tuple[Stock, ...]:
     """``2 1/2 strips, 5 squares, 7 x 9 scraps`` as stock. Raises ``NumberError`` with a
     sentence."""
-    out = []
+    stocks = []
     for part in filter(None, (p.strip() for p in re.split(r"[,;]", text))):
-        found = re.fullmatch(r"(.*?)\s*(strip|square|scrap)s?", part, re.IGNORECASE)
-        if not found:
+        match = re.fullmatch(r"(.*?)\s*(strip|square|scrap)s?", part, re.IGNORECASE)
+        if not match:
             raise NumberError(
                 f"“{part}” is neither strips, squares nor scraps; write it like 5 squares or "
                 "7 x 9 scraps"
             )
-        shape = found[2].lower()
-        sides = [s for s in re.split(r"\s*[x×]\s*", found[1]) if s] or [""]
+        shape = match[2].lower()
+        sides = [s for s in re.split(r"\s*[x×]\s*", match[1]) if s] or [""]
         if len(sides) != (2 if shape == "scrap" else 1):
             like = (
                 "two sizes, like 7 x 9 scraps" if shape == "scrap" else "one size, like 5 squares"
@@ -61,8 +61,8 @@ def parse_stock(text: str, system: System) -> tuple[Stock, ...]:
         lengths = sorted(parse_length(side, system) for side in sides)
         if lengths[0] <= 0:
             raise NumberError("fabric must be wider than 0")
-        out.append(Stock(_SHAPES[shape], lengths[0], lengths[1] if shape == "scrap" else None))
-    return tuple(out)
+        stocks.append(Stock(_SHAPES[shape], lengths[0], lengths[1] if shape == "scrap" else None))
+    return tuple(stocks)
 
 
 def largest_from(

@@ -115,8 +115,8 @@ class MethodPlan(NamedTuple):
     @property
     def left_over(self) -> tuple[ByProduct, ...]:
         """What all the runs leave besides the units."""
-        each = tuple(b._replace(number=b.number * self.runs) for b in self.method.left_over)
-        return each + (self.method.odd_run if self.runs % 2 else ())
+        by_products = tuple(b._replace(number=b.number * self.runs) for b in self.method.left_over)
+        return by_products + (self.method.odd_run if self.runs % 2 else ())
 
     @property
     def trim(self) -> Trim | None:
@@ -133,14 +133,14 @@ class MethodPlan(NamedTuple):
         if self.made_with is not None:
             text = f"These come out of the runs of {self.made_with}; keep the two stacks apart."
             return (Move("open", text, self.method.products[0]),)
-        found = self.trim
-        if found is None:
-            own = self.method.moves
-            if self.trim_to is None or not own or own[-1].do != "open":
-                return own
-            return (*own, sewn_large_move(own[-1].lower, self.kind))
+        trim = self.trim
+        if trim is None:
+            moves = self.method.moves
+            if self.trim_to is None or not moves or moves[-1].do != "open":
+                return moves
+            return (*moves, sewn_large_move(moves[-1].lower, self.kind))
         large = self.method.work(tuple(p.cut for p in self.pieces)).moves
-        return (*large, trim_move(found, self.kind))
+        return (*large, trim_move(trim, self.kind))
 
 
 class Need(NamedTuple):
@@ -397,8 +397,8 @@ def _strips(sets: tuple[SewnSet, ...], measure: Measure, rule: CutRule) -> Itera
             exact = width + 2 * measure.seam
             key = (cloth, exact, sewn.length)
             piece = Piece(cloth, "strip", (exact, sewn.length), "none", 1)
-            known = strips.get(key)
-            number = sewn.number + (known.number if known else 0)
+            known_cut_piece = strips.get(key)
+            number = sewn.number + (known_cut_piece.number if known_cut_piece else 0)
             strips[key] = CutPiece(
                 piece, (rule.as_sewn(exact, sewn.strips.slanted), sewn.length), number
             )

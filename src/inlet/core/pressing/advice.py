@@ -36,13 +36,13 @@ class PressingAdvice(NamedTuple):
 
 def pressing_advice(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
     """What an expert would look at: the thickest junction first, then pins, then the edges."""
-    out = []
+    advice = []
     thickest = plan.thickest()
     if thickest is not None and thickest.layers > plan.block.weights["foot"]:
-        out += _flatter(plan, project, thickest)
-    out += _pins(plan, project)
-    out += _edges(plan, project)
-    return out
+        advice += _flatter(plan, project, thickest)
+    advice += _pins(plan, project)
+    advice += _edges(plan, project)
+    return advice
 
 
 def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingAdvice]:
@@ -54,7 +54,7 @@ def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingA
     span, _ = plan.seams.of[last.join.number, last.arms[0].place]
     if plan.versions[0][span] is not None:
         found.append((Pinned(-1, span, None, OPEN), "With its last seam open"))
-    out = []
+    advice = []
     for wish, words in found:
         layers = _layers_if(plan, wish, junction)
         cost = cost_if(plan, wish)
@@ -63,15 +63,15 @@ def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingA
         more = cost - plan.cost
         price = f"for {points_text(more)}" if more > 0 else "for nothing more"
         text = f"{words}, {layers} layers would lie there, {price}."
-        out.append(PressingAdvice(text, junction.vertex, wish))
+        advice.append(PressingAdvice(text, junction.vertex, wish))
     other = _other_order(plan, project, junction)
     if other is not None and other < thick.layers:
         text = f"Sewn the other way (columns for rows), {other} layers would lie there."
-        out.append(PressingAdvice(text, junction.vertex))
+        advice.append(PressingAdvice(text, junction.vertex))
     head = f"Most layers meet at one junction: {thick.layers}."
-    if not out:
+    if not advice:
         head += " Nothing flatter was found: clip and press it well."
-    return [PressingAdvice(head, junction.vertex), *out]
+    return [PressingAdvice(head, junction.vertex), *advice]
 
 
 def _layers_if(plan: PressingPlan, wish: Pinned, junction: Junction) -> int | None:
@@ -100,27 +100,27 @@ def _other_order(plan: PressingPlan, project: Project, junction: Junction) -> in
     block = plan.seams.draft.block
     if not fits(QUARTER, block):
         return None
-    other: Draft = draft(turned(block, QUARTER))
-    found = find_pressing(project, other, break_down(other), (), AGAIN)
-    if found is None:
+    other_draft: Draft = draft(turned(block, QUARTER))
+    pressing = find_pressing(project, other_draft, break_down(other_draft), (), AGAIN)
+    if pressing is None:
         return None
     move: Callable = turner(QUARTER, *block.finished)  # type: ignore[type-arg]
     at = move(junction.at)
-    return next((m.layers for m in found.junctions if m.junction.at == at), None)
+    return next((m.layers for m in pressing.junctions if m.junction.at == at), None)
 
 
 def _pins(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
     """What each pin costs, the dearest first; pins that contradict others."""
     block = plan.seams.draft.block
-    own = block.pressing or BlockPressing()
+    wishes = block.pressing or BlockPressing()
     pins: list[tuple[int, PressingAdvice]] = []
     for pin in plan.pins:
         if not pin.kept:
             text = "A pin cannot be kept: equal parts press alike, and another pin says otherwise."
             pins.append((10**9, PressingAdvice(text, drop=pin.number)))
             continue
-        rest = tuple(p for i, p in enumerate(own.pins) if i != pin.number)
-        free = _pressed_again(plan, project, replace(block, pressing=replace(own, pins=rest)))
+        rest = tuple(p for i, p in enumerate(wishes.pins) if i != pin.number)
+        free = _pressed_again(plan, project, replace(block, pressing=replace(wishes, pins=rest)))
         if free is not None and free.cost < plan.cost:
             text = f"Pin {pin.number + 1} costs {points_text(plan.cost - free.cost)}: let go of it."
             pins.append((plan.cost - free.cost, PressingAdvice(text, drop=pin.number)))
@@ -134,18 +134,18 @@ def _pressed_again(plan: PressingPlan, project: Project, block: Block) -> Pressi
 
 def _edges(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
     """What to do where the edges do not nest with the neighbours."""
-    bad = [each for each in plan.edges if each.state not in ("tee", "nests")]
+    bad = [at_edge for at_edge in plan.edges if at_edge.state not in ("tee", "nests")]
     if not bad:
         return []
     number = "One seam" if len(bad) == 1 else f"{len(bad)} seams"
     edges = [PressingAdvice(f"{number} at the edge will not nest with the next block's.")]
     block = plan.seams.draft.block
-    own = block.pressing or BlockPressing()
-    if own.versions == 1:
-        two = replace(block, pressing=replace(own, versions=2))
-        found = _pressed_again(plan, project, two)
-        if found is not None and len(found.versions) > 1 and found.nests_beside:
-            counts = " and ".join(f"{n} of version {v}" for v, n in enumerate(found.of_each, 1))
+    wishes = block.pressing or BlockPressing()
+    if wishes.versions == 1:
+        two = replace(block, pressing=replace(wishes, versions=2))
+        pressing = _pressed_again(plan, project, two)
+        if pressing is not None and len(pressing.versions) > 1 and pressing.nests_beside:
+            counts = " and ".join(f"{n} of version {v}" for v, n in enumerate(pressing.of_each, 1))
             edges.append(
                 PressingAdvice(f"With two versions all of them nest: {counts}, by turns.", two=True)
             )

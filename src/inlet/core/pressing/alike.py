@@ -133,8 +133,8 @@ class _Decider:
                 kind.versions.append(self._made(join, map(self._placed, inner)))
         whole = self.kinds[self.kind_of[root.number]].versions
         spans = range(len(self.seams.spans))
-        found = tuple(tuple(version[s] for s in spans) for version in whole)
-        return Decisions(self.number, tuple(self.choices), found)
+        follow = tuple(tuple(version[s] for s in spans) for version in whole)
+        return Decisions(self.number, tuple(self.choices), follow)
 
     def _first_or_placed(self, join: Join) -> Placed:
         kind = self.kinds[self.kind_of[join.number]]
@@ -146,12 +146,12 @@ class _Decider:
 
     def _made(self, join: Join, inner: Iterable[Placed]) -> Placed:
         """A version of a part: its parts as they are placed in it, its own seams decided."""
-        out: Placed = {}
+        follow: Placed = {}
         for part in inner:
-            out.update(part)
+            follow.update(part)
         for s in self.own[join.number]:
-            out[s] = Follows(self._decision(), False)
-        return out
+            follow[s] = Follows(self._decision(), False)
+        return follow
 
     def _decision(self) -> int:
         self.number += 1
@@ -168,16 +168,16 @@ class _Decider:
                     source, swapped = turn[s]
                     follows.append(version[source].other(swapped))
                 option = VersionOption(v, tuple(follows))
-                if all(option.follows != other.follows for other in options):
+                if all(option.follows != other_option.follows for other_option in options):
                     options.append(option)
         if len(options) == 1:
-            own: Sequence[Follows] = options[0].follows
+            follow: Sequence[Follows] = options[0].follows
         else:
             decisions = tuple(self._decision() for _ in spans)
             self.choices.append(VersionChoice(kind, tuple(spans), decisions, tuple(options)))
-            own = [Follows(d, False) for d in decisions]
+            follow = [Follows(d, False) for d in decisions]
         return {
-            onto[s][0]: follows.other(onto[s][1]) for s, follows in zip(spans, own, strict=True)
+            onto[s][0]: follows.other(onto[s][1]) for s, follows in zip(spans, follow, strict=True)
         }
 
     # --- what is equal ----------------------------------------------------------------------------
@@ -273,7 +273,9 @@ class Middles:
     def __init__(self, seams: PressedSeams) -> None:
         self.of_span = [tuple(_middles(seams, span)) for span in seams.spans]
         self.found = {
-            _key(each.x, each.y): (s, each) for s, own in enumerate(self.of_span) for each in own
+            _key(middle.x, middle.y): (s, middle)
+            for s, middles in enumerate(self.of_span)
+            for middle in middles
         }
         self.sewn = [span.join.number for span in seams.spans]
         self.meets: dict[int, set[int]] = {}
@@ -293,18 +295,18 @@ class Middles:
         bx, by = motion.by.floats()
         out: dict[int, tuple[int, bool]] = {}
         for span in spans:
-            for each in self.of_span[span]:
-                x, y, (dx, dy) = each.x, each.y, each.step
+            for middle in self.of_span[span]:
+                x, y, (dx, dy) = middle.x, middle.y, middle.step
                 if mirror:
                     x, dx = -x, -dx
-                there, other = self.found.get(
-                    _key(c * x - s * y + bx, s * x + c * y + by), (-1, each)
+                there, other_middle = self.found.get(
+                    _key(c * x - s * y + bx, s * x + c * y + by), (-1, middle)
                 )
                 if there < 0:
                     return None
-                ex, ey = other.step
+                ex, ey = other_middle.step
                 against = (c * dx - s * dy) * ex + (s * dx + c * dy) * ey < 0
-                found = there, (each.right != other.right) ^ against ^ mirror
+                found = there, (middle.right != other_middle.right) ^ against ^ mirror
                 if out.setdefault(span, found) != found:
                     return None
         if len({there for there, _ in out.values()}) < len(out):

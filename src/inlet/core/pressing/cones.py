@@ -80,8 +80,8 @@ def sectors(found: Iterable[Sequence[Cone]]) -> NDArray[np.float64]:
 
 def layers_in(cones: Sequence[Cone], directions: NDArray[np.float64]) -> NDArray[np.int64]:
     """(directions,): how many of the cones cover each."""
-    out = np.zeros(len(directions), int)
+    array = np.zeros(len(directions), int)
     for low, high in cones:
         for k in (-1, 0, 1, 2):
-            out += (directions + k * TURN > low) & (directions + k * TURN < high)
-    return out
+            array += (directions + k * TURN > low) & (directions + k * TURN < high)
+    return array

@@ -78,10 +78,10 @@ def over_decisions(tables: Iterable[CostTable], follows: Sequence[Follows]) -> l
     """Tables over spans as tables over the decisions that the spans follow."""
     decisions = []
     for table in tables:
-        found = [follows[s] for s in table.spans]
-        own = tuple(dict.fromkeys(f.decision for f in found))
+        follow = [follows[s] for s in table.spans]
+        own = tuple(dict.fromkeys(f.decision for f in follow))
         ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
-        index = tuple(_turned(ways[own.index(f.decision)], f.contrary) for f in found)
+        index = tuple(_turned(ways[own.index(f.decision)], f.contrary) for f in follow)
         decisions.append(CostTable(own, table.costs[index].reshape((WAYS,) * len(own)), table.tie))
     return decisions
 
@@ -186,13 +186,13 @@ def ways_of(
 ) -> tuple[tuple[int, ...], NDArray[np.int64]]:
     """The decisions that arms follow, and (ways, arms): how each arm is pressed in every way to
     make them."""
-    found = []
+    follow = []
     for arm in arms:
         span, swapped = seams.of[arm.join.number, arm.place]
-        found.append(follows[span].other(swapped))
-    own = tuple(dict.fromkeys(each.decision for each in found))
+        follow.append(follows[span].other(swapped))
+    own = tuple(dict.fromkeys(follow.decision for follow in follow))
     ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
-    columns = [_turned(ways[own.index(each.decision)], each.contrary) for each in found]
+    columns = [_turned(ways[own.index(follow.decision)], follow.contrary) for follow in follow]
     return own, np.stack(columns, axis=1)
 
 
@@ -263,9 +263,9 @@ def _rows_by_turns(seams: PressedSeams) -> Iterator[CostTable]:
     for join in seams.joins:
         met = list(_ends_along(seams, join))
         for side in (0, 1):
-            own = [end for end in met if end.side == side]
-            yield from (_tie(a, b, True) for a, b in pairwise(own) if a.span != b.span)
-        places = [list(own) for _, own in groupby(met, key=lambda end: end.place)]
+            junctions = [end for end in met if end.side == side]
+            yield from (_tie(a, b, True) for a, b in pairwise(junctions) if a.span != b.span)
+        places = [list(junctions) for _, junctions in groupby(met, key=lambda end: end.place)]
         for here, next_ in pairwise(places):
             for a, b in product(here, next_):
                 if a.side != b.side and a.span != b.span:
@@ -282,9 +282,9 @@ def _ends_along(seams: PressedSeams, join: Join) -> Iterator[_Met]:
                     yield _Met(end.side, i, span, end.ahead ^ swapped)
 
 
-def _tie(one: _Met, other: _Met, same: bool) -> CostTable:
+def _tie(junction: _Met, other_junction: _Met, same: bool) -> CostTable:
     costs = np.zeros((3, 3), int)
     for a, b in product((0, 1), repeat=2):
-        if ((a == one.ahead) == (b == other.ahead)) != same:
+        if ((a == junction.ahead) == (b == other_junction.ahead)) != same:
             costs[a, b] = ONE_WAY if same else ALTERNATE
-    return CostTable((one.span, other.span), costs, True)
+    return CostTable((junction.span, other_junction.span), costs, True)

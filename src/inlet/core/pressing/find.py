@@ -58,8 +58,8 @@ class Wishes(NamedTuple):
 
 
 def wishes_of(project: Project, block: Block) -> Wishes:
-    own, whole = block.pressing or BlockPressing(), project.pressing or Pressing()
-    return Wishes(own.school or whole.school, own.versions, own.pins, own.setting)
+    wishes, whole = block.pressing or BlockPressing(), project.pressing or Pressing()
+    return Wishes(wishes.school or whole.school, wishes.versions, wishes.pins, wishes.setting)
 
 
 def find_pressing(
@@ -104,12 +104,12 @@ class _Finder:
 
     def find(self) -> PressingPlan:
         grid, setting = self._grid()
-        one = self._solved(grid, setting, 1)
-        if grid and self.wishes.versions > 1 and not one.nests_beside:
+        pressing = self._solved(grid, setting, 1)
+        if grid and self.wishes.versions > 1 and not pressing.nests_beside:
             two = self._solved(by_turns(grid), setting, 2)
-            if two.cost < one.cost:
+            if two.cost < pressing.cost:
                 return two
-        return one
+        return pressing
 
     def _grid(self) -> tuple[Grid | None, str]:
         """How the block lies beside others like it, and that in words."""
@@ -118,9 +118,9 @@ class _Finder:
             square = self.drafted.finished[0] == self.drafted.finished[1]
             return grid_of(wished, square), SETTING_TITLES[wished]
         if quilt is not None and not wished:
-            found = quilt_grid(quilt, self.drafted.id)
-            if found and len(found) > 1:
-                return found, "as the quilt places it"
+            block_lyings = quilt_grid(quilt, self.drafted.id)
+            if block_lyings and len(block_lyings) > 1:
+                return block_lyings, "as the quilt places it"
         return None, ""
 
     def _solved(self, grid: Grid | None, setting: str, blocks: int) -> PressingPlan:
@@ -161,11 +161,11 @@ class _Finder:
         self, decisions: Decisions, met: Sequence[Meeting], blocks: int, places: int
     ) -> Program:
         w = self.block.weights
-        follows = [each for version in decisions.versions for each in version]
+        follows = [follow for version in decisions.versions for follow in version]
         tables = [
             table for version in decisions.versions for table in all_tables(self.block, version)
         ]
-        others = [self._met(each, blocks, places) for each in met]
+        others = [self._met(meeting, blocks, places) for meeting in met]
         others += [held(self.seams, pin) for pin in self.pins]
         others += [_pressed_once(twin, w["again"]) for twin in self.twins]
         tables += over_decisions(others, follows)
@@ -266,10 +266,12 @@ def _state_of(ends: Sequence[EdgeEnd], meeting: Meeting, pair: Sequence[Toward])
     return meeting_state([ends[meeting.one], ends[meeting.other]], one, [pair])
 
 
-def _better(first: PressingAnswer, found: PressingAnswer | None) -> PressingAnswer:
-    if found is None or found.cost > first.cost:
-        return first._replace(at_least=max(first.at_least, found.at_least if found else 0))
-    return found
+def _better(first: PressingAnswer, pressing_answer: PressingAnswer | None) -> PressingAnswer:
+    if pressing_answer is None or pressing_answer.cost > first.cost:
+        return first._replace(
+            at_least=max(first.at_least, pressing_answer.at_least if pressing_answer else 0)
+        )
+    return pressing_answer
 
 
 def _way(answer: PressingAnswer, follows: Follows) -> Toward:
@@ -279,8 +281,8 @@ def _way(answer: PressingAnswer, follows: Follows) -> Toward:
     return 1 - way if follows.contrary else way
 
 
-def _apart(one: Point, other: Point) -> float:
-    return hypot(*one.minus(other).floats())
+def _apart(point: Point, other_point: Point) -> float:
+    return hypot(*point.minus(other_point).floats())
 
 
 def outward_sides(seams: PressedSeams, root: Part) -> dict[int, int]:
@@ -326,11 +328,11 @@ def twin_spans(seams: PressedSeams, units: Iterable[UnitPlan]) -> Iterator[Press
     by_label = {plan.unit.label: plan for plan in units}
     middles = Middles(seams) if any(plan.in_use.made_with for plan in by_label.values()) else None
     for plan in by_label.values():
-        other = by_label.get(plan.in_use.made_with or "")
-        if other is None or middles is None:
+        other_unit = by_label.get(plan.in_use.made_with or "")
+        if other_unit is None or middles is None:
             continue
-        motion = motion_between(mirrored(other.unit.picture), plan.unit.picture)
-        faces = other.unit.part.faces
+        motion = motion_between(mirrored(other_unit.unit.picture), plan.unit.picture)
+        faces = other_unit.unit.part.faces
         early = [s for s, span in enumerate(seams.spans) if span.join.faces < faces]
         onto = middles.onto(early, motion, True) if motion else None
         number = len(plan.unit.places)

@@ -91,7 +91,9 @@ def without_slivers(draft: Draft, layers: Iterable[Layer], seam: Exact) -> tuple
     if not any(patch.arcs for patch in draft.patches):
         return tuple(layers)
     least = float(seam) / THIN
-    return tuple(each for each in layers if narrowest([p.floats() for p in each.outline]) > least)
+    return tuple(
+        layer for layer in layers if narrowest([p.floats() for p in layer.outline]) > least
+    )
 
 
 class _Run(NamedTuple):

@@ -31,8 +31,10 @@ def greedy(program: Program) -> PressingAnswer:
 
 def with_better_ties(program: Program, answer: PressingAnswer) -> PressingAnswer:
     """An answer changed as long as it gets no dearer and loses fewer ties."""
-    found = _Search(program, answer).run()
-    return found._replace(at_least=min(found.cost, max(answer.at_least, found.at_least)))
+    pressing_answer = _Search(program, answer).run()
+    return pressing_answer._replace(
+        at_least=min(pressing_answer.cost, max(answer.at_least, pressing_answer.at_least))
+    )
 
 
 class _Search:
@@ -55,7 +57,7 @@ class _Search:
                 self.set(min(range(WAYS), key=lambda way: self.alone(seam, way)), seam)
         self.ways = followed(self.program, self.ways, self.options)
         worth = self.whole()
-        singly = [(one,) for seam in self.program.together if len(seam) > 1 for one in seam]
+        singly = [(follow,) for seam in self.program.together if len(seam) > 1 for follow in seam]
         for _ in range(MOST_ROUNDS):
             before = worth
             for seam in (*self.program.together, *singly):
@@ -74,18 +76,18 @@ class _Search:
     def alone(self, seam: Sequence[Follows], way: int) -> int:
         """What a seam costs by itself."""
         total = 0
-        for each in seam:
-            for t in self.tables_of[each.decision]:
+        for follow in seam:
+            for t in self.tables_of[follow.decision]:
                 table = self.program.tables[t]
                 if len(table.spans) == 1:
                     worth = 1 if table.tie else OVER_TIES
-                    total += int(table.costs[one_way(way, each.contrary)]) * worth
+                    total += int(table.costs[one_way(way, follow.contrary)]) * worth
         return total
 
     def set(self, way: int, seam: Sequence[Follows]) -> None:
-        for each in seam:
-            if each.decision not in self.bound:
-                self.ways[each.decision] = one_way(way, each.contrary)
+        for follow in seam:
+            if follow.decision not in self.bound:
+                self.ways[follow.decision] = one_way(way, follow.contrary)
 
     def try_way(self, seam: Sequence[Follows], way: int) -> int:
         """Press a seam a way if that makes the whole cheaper; by how much it changed."""
@@ -93,7 +95,7 @@ class _Search:
         self.set(way, seam)
         if self.choices:
             self.ways = followed(self.program, self.ways, self.options)
-        touched = self.bound.union(each.decision for each in seam)
+        touched = self.bound.union(follow.decision for follow in seam)
         changed = [d for d in touched if before[d] != self.ways[d]]
         if not changed:
             return 0
@@ -105,8 +107,8 @@ class _Search:
 
     def of(self, tables: Iterable[int], ways: Sequence[int]) -> int:
         """What tables are worth: costs, far above ties."""
-        found = (self.program.tables[t] for t in tables)
-        return sum(cost_in(table, ways) * (1 if table.tie else OVER_TIES) for table in found)
+        cost_tables = (self.program.tables[t] for t in tables)
+        return sum(cost_in(table, ways) * (1 if table.tie else OVER_TIES) for table in cost_tables)
 
     def try_option(self, i: int, option: int, worth: int) -> int:
         ways, before = self.ways, self.options[i]

@@ -140,15 +140,15 @@ def _seats(v: int, arms: Sequence[Arm]) -> Iterator[Seat]:
     of: dict[int, list[Arm]] = defaultdict(list)
     for arm in arms:
         of[arm.join.number].append(arm)
-    for own in of.values():
-        join = own[0].join
+    for own_arms in of.values():
+        join = own_arms[0].join
         stops = v in join.pivots or v in join.dots
-        inner = len(own) == 2 and own[1].place - own[0].place == 1
-        turns = inner and not _opposite(*own)
-        if len(own) == 1 or (inner and not turns):
-            yield Seat(join, tuple(own), False, inner or not stops)
+        inner = len(own_arms) == 2 and own_arms[1].place - own_arms[0].place == 1
+        turns = inner and not _opposite(*own_arms)
+        if len(own_arms) == 1 or (inner and not turns):
+            yield Seat(join, tuple(own_arms), False, inner or not stops)
         else:
-            yield Seat(join, tuple(_as_sewn(join, own)), True, not stops)
+            yield Seat(join, tuple(_as_sewn(join, own_arms)), True, not stops)
 
 
 def _as_sewn(join: Join, arms: Sequence[Arm]) -> list[Arm]:
@@ -156,8 +156,8 @@ def _as_sewn(join: Join, arms: Sequence[Arm]) -> list[Arm]:
     return sorted(arms, key=lambda arm: join.leg_of(arm.place))
 
 
-def _opposite(one: Arm, other: Arm) -> bool:
-    return abs(abs(one.angle - other.angle) - pi) < NEAR
+def _opposite(arm: Arm, other_arm: Arm) -> bool:
+    return abs(abs(arm.angle - other_arm.angle) - pi) < NEAR
 
 
 class End(NamedTuple):
@@ -190,8 +190,8 @@ def _crossings(seats: Sequence[Seat]) -> Iterator[Crossing]:
     for seat in seats:
         ends = ends_on(seats, seat)
         if len(ends) == 2:
-            one, other = ends
-            yield Crossing(seat.join, (one.arm, other.arm), (one.ahead, other.ahead))
+            end, other_end = ends
+            yield Crossing(seat.join, (end.arm, other_end.arm), (end.ahead, other_end.ahead))
 
 
 def _end_within(side: Faces, seats: Sequence[Seat]) -> Arm | None:

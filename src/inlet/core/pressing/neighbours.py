@@ -67,15 +67,15 @@ def edge_ends(seams: PressedSeams) -> tuple[EdgeEnd, ...]:
     """The seams that reach the edge of a block, clockwise from its top left; of several at one
     point, the one that is sewn last."""
     width, height = seams.draft.block.finished
-    found: dict[Point, Arm] = {}
+    arms: dict[Point, Arm] = {}
     points = points_of(seams.draft)
     for join in sorted(seams.joins, key=lambda each: each.number):
         for place, vertex in ((0, join.vertices[0]), (len(join.edges) - 1, join.vertices[-1])):
             at = points[vertex]
             if at.x in (0, width) or at.y in (0, height):
-                found[at] = dict(arms_of(seams.draft, join, place, points))[vertex]
+                arms[at] = dict(arms_of(seams.draft, join, place, points))[vertex]
     ends = []
-    for at, arm in found.items():
+    for at, arm in arms.items():
         if at.y == 0:
             side, along, length = 0, at.x, width
         elif at.x == width:
@@ -96,12 +96,12 @@ Grid = dict[tuple[int, int], BlockLying]
 def grid_of(setting: str, square: bool) -> Grid:
     """A patch of a quilt that shows every way blocks of a setting meet."""
     step = 1 if square else 2  # a rectangle fits its place again after half a turn
-    out: Grid = {}
+    block_lyings: Grid = {}
     for x in range(4):
         for y in range(4):
             quarters, mirror = turned_by(setting, x, y, y, 0)
-            out[x, y] = BlockLying(quarters * step % 4, mirror)
-    return out
+            block_lyings[x, y] = BlockLying(quarters * step % 4, mirror)
+    return block_lyings
 
 
 def quilt_grid(quilt: Quilt, block: str) -> Grid | None:
@@ -124,20 +124,22 @@ def by_turns(grid: Grid) -> Grid:
 
 def meetings(ends: Sequence[EdgeEnd], grid: Grid) -> tuple[Meeting, ...]:
     """Which edge ends of the blocks in a grid meet, and how often."""
-    found: Counter[tuple[int, int, tuple[int, int], bool]] = Counter()
+    counts: Counter[tuple[int, int, tuple[int, int], bool]] = Counter()
     pairs: Counter[tuple[BlockLying, BlockLying, int]] = Counter()
     for (x, y), lying in grid.items():
         for side, beside in ((1, (x + 1, y)), (2, (x, y + 1))):
             if beside in grid:
                 pairs[lying, grid[beside], side] += 1
-    for (one, other, side), times in pairs.items():
-        facing = _shown(ends, other, (side + 2) % 4)
-        for i, along, length in _shown(ends, one, side):
+    for (block_lying, other_block_lying, side), times in pairs.items():
+        facing = _shown(ends, other_block_lying, (side + 2) % 4)
+        for i, along, length in _shown(ends, block_lying, side):
             for j, back, _ in facing:
                 if along == length - back:
-                    mirrored = one.mirror != other.mirror
-                    found[i, j, (one.version, other.version), mirrored] += times
-    return tuple(Meeting(*key, times) for key, times in found.items())
+                    mirrored = block_lying.mirror != other_block_lying.mirror
+                    counts[i, j, (block_lying.version, other_block_lying.version), mirrored] += (
+                        times
+                    )
+    return tuple(Meeting(*key, times) for key, times in counts.items())
 
 
 def _shown(ends: Sequence[EdgeEnd], lying: BlockLying, side: int) -> list[tuple[int, Exact, Exact]]:

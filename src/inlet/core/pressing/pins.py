@@ -32,13 +32,13 @@ def unpin_stretch(plan: PressingPlan, stretch: Stretch) -> Block:
 def pin_within(plan: PressingPlan, faces: Faces) -> Block:
     """The block with all seams inside a part pinned as they are."""
     block, seen = plan.seams.draft.block, {pin.span for pin in plan.pins}
-    own = block.pressing or BlockPressing()
-    pins = list(own.pins)
+    wishes = block.pressing or BlockPressing()
+    pins = list(wishes.pins)
     for stretch in plan.stretches:
         if stretch.join.faces <= faces and stretch.span not in seen:
             seen.add(stretch.span)
             pins.append(_pin(plan, stretch, stretch.toward))
-    return replace(block, pressing=replace(own, pins=tuple(pins)))
+    return replace(block, pressing=replace(wishes, pins=tuple(pins)))
 
 
 def pin_centre(plan: PressingPlan, junction: Junction, whirl: bool | None) -> Block:
@@ -62,18 +62,18 @@ def pin_wish(plan: PressingPlan, wish: Pinned) -> Block:
 
 def unpin_all(block: Block) -> Block:
     """A block without any pin."""
-    own = block.pressing or BlockPressing()
-    return replace(block, pressing=replace(own, pins=()))
+    wishes = block.pressing or BlockPressing()
+    return replace(block, pressing=replace(wishes, pins=()))
 
 
 def _with_pins(plan: PressingPlan, held: dict[str, int], pins: tuple[Pin, ...]) -> Block:
     """The block with new pins in place of those that hold a span or a junction."""
     block = plan.seams.draft.block
-    own = block.pressing or BlockPressing()
+    wishes = block.pressing or BlockPressing()
     ((name, value),) = held.items()
     gone = {pin.number for pin in plan.pins if getattr(pin, name) == value}
-    kept = tuple(pin for i, pin in enumerate(own.pins) if i not in gone)
-    return replace(block, pressing=replace(own, pins=kept + pins))
+    kept = tuple(pin for i, pin in enumerate(wishes.pins) if i not in gone)
+    return replace(block, pressing=replace(wishes, pins=kept + pins))
 
 
 def _middle(draft: Draft, number: int) -> Pair:

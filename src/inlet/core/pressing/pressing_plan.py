@@ -176,19 +176,19 @@ class PressingPlan:
     @property
     def of_each(self) -> tuple[int, ...]:
         """How many blocks of the grid are pressed in each version."""
-        found = Counter(lying.version for lying in self.grid.values())
-        return tuple(found[v] for v in range(len(self.versions)))
+        counts = Counter(lying.version for lying in self.grid.values())
+        return tuple(counts[v] for v in range(len(self.versions)))
 
     @property
     def nests_beside(self) -> bool:
         """Does every seam at the edge nest with the block beside, where one meets it?"""
-        return all(each.state in ("tee", "nests") for each in self.edges)
+        return all(at_edge.state in ("tee", "nests") for at_edge in self.edges)
 
     @property
     def nesting(self) -> tuple[int, int]:
         """How many junctions nest (or are whirled), of all where seams cross."""
-        counted = [each for each in self.junctions if each.counts]
-        return sum(each.good for each in counted), len(counted)
+        counted = [junction for junction in self.junctions if junction.counts]
+        return sum(junction.good for junction in counted), len(counted)
 
     @cached_property
     def edges(self) -> tuple[AtEdge, ...]:
@@ -210,7 +210,7 @@ class PressingPlan:
 
     def at_vertex(self, vertex: int) -> Met:
         """The junction at a vertex."""
-        return next(each for each in self.junctions if each.junction.vertex == vertex)
+        return next(junction for junction in self.junctions if junction.junction.vertex == vertex)
 
     def pinned(self, span: int) -> bool:
         return any(pin.span == span for pin in self.pins)

@@ -56,28 +56,28 @@ def taken_together(tables: Iterable[CostTable]) -> tuple[CostTable, ...]:
     ties: list[CostTable] = []
     for table in tables:
         (ties if table.tie else costs).append(table)
-    return (*_added_up(costs), *(each._replace(tie=True) for each in _added_up(ties)))
+    return (*_added_up(costs), *(cost_table._replace(tie=True) for cost_table in _added_up(ties)))
 
 
 def _added_up(tables: Iterable[CostTable]) -> Iterator[CostTable]:
-    found: dict[tuple[int, ...], NDArray[np.int64]] = {}
+    arrays: dict[tuple[int, ...], NDArray[np.int64]] = {}
     for table in tables:
         order = sorted(range(len(table.spans)), key=lambda i: table.spans[i])
         spans = tuple(table.spans[i] for i in order)
         costs = table.costs.transpose(order)
-        found[spans] = found[spans] + costs if spans in found else costs
+        arrays[spans] = arrays[spans] + costs if spans in arrays else costs
     wider_of: dict[int, list[tuple[int, ...]]] = {}
     out: dict[tuple[int, ...], NDArray[np.int64]] = {}
-    for spans in sorted(found, key=lambda s: (-len(s), s)):
+    for spans in sorted(arrays, key=lambda s: (-len(s), s)):
         known = wider_of.get(spans[0], ()) if len(spans) > 1 else ()
         wider = next((w for w in known if set(spans) <= set(w)), None)
         if wider is None:
-            out[spans] = found[spans]
+            out[spans] = arrays[spans]
             for d in spans:
                 wider_of.setdefault(d, []).append(spans)
         else:
             shape = tuple(WAYS if d in spans else 1 for d in wider)
-            out[wider] = out[wider] + found[spans].reshape(shape)
+            out[wider] = out[wider] + arrays[spans].reshape(shape)
     yield from (CostTable(spans, np.minimum(costs, NEVER)) for spans, costs in out.items())
 
 

@@ -191,18 +191,18 @@ def _point_on(plan: PressingPlan, seam: Iterable[int], side: int) -> bool:
 
 def _spans_of_seam(plan: PressingPlan, span: int) -> set[int]:
     """A span, and those of the same seam that go the same way."""
-    now, own = plan.versions[0], plan.seams.spans[span]
-    spans = {stretch.span for stretch in plan.of_join[own.join.number]}
+    now, own_span = plan.versions[0], plan.seams.spans[span]
+    spans = {stretch.span for stretch in plan.of_join[own_span.join.number]}
     return {s for s in spans if now[s] == now[span]}
 
 
 def _neighbours(plan: PressingPlan, span: int) -> int:
-    own = [
-        each
-        for each in plan.edges
-        if plan.seams.of[each.end.arm.join.number, each.end.arm.place][0] == span
+    at_edges = [
+        at_edge
+        for at_edge in plan.edges
+        if plan.seams.of[at_edge.end.arm.join.number, at_edge.end.arm.place][0] == span
     ]
-    return plan.block.weights["stacked"] if any(e.state == "nests" for e in own) else 0
+    return plan.block.weights["stacked"] if any(e.state == "nests" for e in at_edges) else 0
 
 
 def _whirled_at(plan: PressingPlan, span: int) -> int | None:

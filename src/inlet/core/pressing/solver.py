@@ -39,10 +39,10 @@ class _Rows:
         self.high: list[float] = []
 
     def copy(self) -> _Rows:
-        made = _Rows()
+        rows = _Rows()
         for name in ("row", "column", "value", "low", "high"):
-            getattr(made, name).extend(getattr(self, name))
-        return made
+            getattr(rows, name).extend(getattr(self, name))
+        return rows
 
     def add(self, terms: Iterable[tuple[int, float]], low: float, high: float) -> None:
         for column, value in terms:
@@ -66,16 +66,16 @@ def solve(program: Program, work: int = WORK, ties: bool = True) -> PressingAnsw
     if none was found. Of those that cost as much one that loses few ties, if ``ties`` matter."""
     model = _Model(program)
     if program.decisions.number > MANY:
-        found = _better_of(_Model(_all_closed(program)).solved(work), model, work // 2)
+        pressing_answer = _better_of(_Model(_all_closed(program)).solved(work), model, work // 2)
     else:
-        found = model.solved(work)
-    if found is None or not ties:
-        return found
-    if found.gap == 0 and program.decisions.number <= MOST_WITH_TIES:
-        again = model.with_fewest_ties(found.cost, work)
-        if again is not None and again.cost == found.cost:
-            return again._replace(at_least=found.cost)
-    return with_better_ties(program, found)
+        pressing_answer = model.solved(work)
+    if pressing_answer is None or not ties:
+        return pressing_answer
+    if pressing_answer.gap == 0 and program.decisions.number <= MOST_WITH_TIES:
+        again = model.with_fewest_ties(pressing_answer.cost, work)
+        if again is not None and again.cost == pressing_answer.cost:
+            return again._replace(at_least=pressing_answer.cost)
+    return with_better_ties(program, pressing_answer)
 
 
 MANY = 150
@@ -96,11 +96,15 @@ def _all_closed(program: Program) -> Program:
 
 def _better_of(first: PressingAnswer | None, model: _Model, work: int) -> PressingAnswer | None:
     """The first answer, or that of the whole program if it is better; with the latter's bound."""
-    found = model.solved(work)
+    pressing_answer = model.solved(work)
     if first is None:
-        return found
-    at_least = found.at_least if found is not None else 0
-    best = found if found is not None and found.cost <= first.cost else first
+        return pressing_answer
+    at_least = pressing_answer.at_least if pressing_answer is not None else 0
+    best = (
+        pressing_answer
+        if pressing_answer is not None and pressing_answer.cost <= first.cost
+        else first
+    )
     return best._replace(at_least=min(best.cost, at_least))
 
 

@@ -88,9 +88,9 @@ def _spans(
             for begin, end in zip([low, *inner], [*inner, high], strict=True):
                 number, swapped = len(spans), False
                 ends = [finishing.get((join.number, place)) for place in (begin, end - 1)]
-                found = next((pair for pair in ends if pair), None)
-                if found and leg.finishes:
-                    later, early = found
+                arms = next((pair for pair in ends if pair), None)
+                if arms and leg.finishes:
+                    later, early = arms
                     number, swap = of[early.join.number, early.place]
                     # Going on in one line, what was clockwise of the early arm is not of the later.
                     swapped = swap ^ (early.side(True) != later.side(False))

@@ -57,17 +57,17 @@ def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | 
     return StepPress(text, tuple(_moves(plan, step, joins, ways, whirled, text)))
 
 
-def step_joins(step: Step, made: Part) -> Iterator[Join]:
+def step_joins(step: Step, new_part: Part) -> Iterator[Join]:
     """The seams sewn in a step where it makes a part: of a unit all but those of units nested in
     it."""
-    if step.join is not None and made is step.part:
+    if step.join is not None and new_part is step.part:
         yield step.join
         yield from (finish.join for finish in step.join.finishes)
     elif step.unit is None:
-        yield from made.joins
+        yield from new_part.joins
     else:
-        nested = {p.faces for inner in made.nested for p in walk(inner)}
-        for part in walk(made):
+        nested = {p.faces for inner in new_part.nested for p in walk(inner)}
+        for part in walk(new_part):
             if part.faces not in nested:
                 yield from part.joins
 
@@ -77,13 +77,13 @@ def _second(plan: PressingPlan, step: Step, project: Project) -> str:
     if plan.decisions.choices == ():
         return ""
     places = [p.part for p in step.unit.unit.places[1:]] if step.unit else list(step.alike)
-    found = [part for part in places if not plan.alike(step.part.faces, part.faces)]
-    if not found:
+    parts = [part for part in places if not plan.alike(step.part.faces, part.faces)]
+    if not parts:
         return ""
-    there = step._replace(part=found[0])
-    ways = [_way(plan, there, join, project) for join in step_joins(there, found[0])]
+    there = step._replace(part=parts[0])
+    ways = [_way(plan, there, join, project) for join in step_joins(there, parts[0])]
     each = max(1, step.times // (len(places) + 1))
-    return f" In a second version, {len(found) * each} of them: {_sentence(plan, ways)}"
+    return f" In a second version, {len(parts) * each} of them: {_sentence(plan, ways)}"
 
 
 # --- words ----------------------------------------------------------------------------------------

@@ -100,7 +100,7 @@ Weights = Mapping[str, int]
 
 def points_of(school: PressingMethod, own: Mapping[str, Exact]) -> dict[str, Exact]:
     """The points of a school, by name, with the maker's ``own`` in place of its."""
-    points: dict[str, Exact] = {each.name: each.points for each in TABLE}
+    points: dict[str, Exact] = {weight.name: weight.points for weight in TABLE}
     points.update(SCHOOL_POINTS[school])
     points.update({name: value for name, value in own.items() if name in points})
     return points

@@ -78,11 +78,11 @@ def beside_lines(plan: PressingPlan) -> Iterator[str]:
     """How a block meets its neighbours, and what to do where it does not nest."""
     if not plan.setting:
         return
-    met = [each for each in plan.edges if each.state != "tee"]
+    met = [at_edge for at_edge in plan.edges if at_edge.state != "tee"]
     if not met:
         yield f"Laid {plan.setting}, no seam meets a seam of the next block."
         return
-    good = sum(each.state == "nests" for each in met)
+    good = sum(at_edge.state == "nests" for at_edge in met)
     yield (
         f"Laid {plan.setting}, {good} of {len(met)} seams at the edge nest with the next block's."
     )

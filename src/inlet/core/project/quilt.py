@@ -284,8 +284,8 @@ def without_block(quilt: Quilt, block: str) -> Quilt:
     all of it go with it."""
 
     def kept(places: tuple[QuiltPlace, ...]) -> tuple[QuiltPlace, ...]:
-        own = tuple(replace(p, block="") if p.block == block else p for p in places)
-        return tuple(p for p in own if p != QuiltPlace(column=p.column, row=p.row))
+        quilt_places = tuple(replace(p, block="") if p.block == block else p for p in places)
+        return tuple(p for p in quilt_places if p != QuiltPlace(column=p.column, row=p.row))
 
     gone = {motif.id for motif in quilt.motifs if motif.block == block} | {block}
     alternate = quilt.alternate

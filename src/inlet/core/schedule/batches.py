@@ -72,7 +72,7 @@ class _Work(NamedTuple):
     tasks: Sequence[Sequence[Task]]
     needs: Sequence[Sequence[int]]
 
-    def done_at(self, place: Place, state: _State, told: list[Task] | None = None) -> _State:
+    def done_at(self, place: Place, state: _State, tasks: list[Task] | None = None) -> _State:
         """The state after everything that can be done at a place, listed in ``told``."""
         done = list(state)
         going = True
@@ -82,8 +82,8 @@ class _Work(NamedTuple):
                 while done[i] < len(row) and row[done[i]].place == place:
                     if not self._ready(i, done):
                         break
-                    if told is not None:
-                        told.append(row[done[i]])
+                    if tasks is not None:
+                        tasks.append(row[done[i]])
                     done[i] += 1
                     going = True
         return tuple(done)
@@ -113,6 +113,6 @@ def _work_of(
 def _told(work: _Work, state: _State, walked: Sequence[Place]) -> Iterator[Batch]:
     """What is done at each place of a walk."""
     for place in walked:
-        told: list[Task] = []
-        state = work.done_at(place, state, told)
-        yield Batch(place, tuple(told))
+        tasks: list[Task] = []
+        state = work.done_at(place, state, tasks)
+        yield Batch(place, tuple(tasks))

@@ -43,13 +43,13 @@ def _parted(task: Task, fit: int) -> tuple[Task, Task | None]:
     return now, rest
 
 
-def sittings(found: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
+def sittings(batches: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
     """Batches shared out over sittings of so many minutes; a task that does not fit the time left
     is begun if a good part of it does, and goes on in the next sitting: nobody sews one now and 23
     later. What takes longer than a whole sitting each has one to itself."""
     out: list[list[Batch]] = [[]]
     left = minutes
-    for batch in found:
+    for batch in batches:
         here: list[Task] = []
         for task in batch.tasks:
             rest: Task | None = task

@@ -102,21 +102,21 @@ def _of_move(
     move: Move, step: Step, rates: Rates, measure: Measure, runs: int
 ) -> tuple[int, float, float, float]:
     """How often a move is made, the seams and their length each time, and the minutes in all."""
-    each = effort_of([move._replace(times=1, of_set=None)])
+    effort = effort_of([move._replace(times=1, of_set=None)])
     times = -(-runs * move.times // 1)
     if move.of_set is not None and step.unit is not None:
         times = step.unit.in_use.sets[move.of_set].number
     if move.do == "trim":
         times = step.times
     seconds = (
-        rates.seam * each.seams
-        + rates.length * each.length / measure.system.rate_length
-        + rates.cut * each.apart
-        + rates.mark * each.marks
-        + rates.press * each.presses
+        rates.seam * effort.seams
+        + rates.length * effort.length / measure.system.rate_length
+        + rates.cut * effort.apart
+        + rates.mark * effort.marks
+        + rates.press * effort.presses
         + (rates.trim if move.do == "trim" else 0)
     )
-    return int(times), float(each.seams), each.length, float(seconds) * float(times) / 60
+    return int(times), float(effort.seams), effort.length, float(seconds) * float(times) / 60
 
 
 def _task(

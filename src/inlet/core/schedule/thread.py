@@ -45,7 +45,7 @@ def thread_for(batches: Sequence[Batch], bobbin: float, measure: Measure) -> Thr
     a file of centimetres)."""
     holds = bobbin * measure.system.long_unit.length
     used, begun = 0.0, 0.0
-    out: list[RunsOut] = []
+    runs_outs: list[RunsOut] = []
     for batch in batches:
         for task in batch.tasks:
             if not task.length:
@@ -55,10 +55,10 @@ def thread_for(batches: Sequence[Batch], bobbin: float, measure: Measure) -> Thr
             while begun + left * each > holds + 1e-9:
                 fit = int((holds - begun + 1e-9) / each)
                 left -= fit
-                out.append(RunsOut(task.step, task.makes, task.times - left + 1, task.times))
+                runs_outs.append(RunsOut(task.step, task.makes, task.times - left + 1, task.times))
                 # What is on the new bobbin is what the unit under the needle still takes; of one
                 # longer than a bobbin, there are more to come.
                 begun = begun + fit * each - holds
             begun += left * each
             used += task.times * each
-    return Thread(used, len(out) + (1 if used else 0), tuple(out))
+    return Thread(used, len(runs_outs) + (1 if used else 0), tuple(runs_outs))

@@ -72,7 +72,9 @@ def tasks_text(tasks: Sequence[Task]) -> str:
     for task in tasks:
         for verb in task.verb.split(", "):
             said.setdefault(verb, []).append(task)
-    return " ".join(_SENTENCES[verb].format(_listed(verb, own)) for verb, own in said.items())
+    return " ".join(
+        _SENTENCES[verb].format(_listed(verb, own_tasks)) for verb, own_tasks in said.items()
+    )
 
 
 def _listed(verb: str, tasks: Sequence[Task]) -> str:
@@ -135,17 +137,20 @@ def thread_text(thread: Thread, measure: Measure) -> str:
     each = long_text(thread.each, measure)
     bobbins = "1 bobbin" if thread.bobbins == 1 else f"{thread.bobbins} bobbins"
     text = f"Thread: {each} on top and {each} below, {bobbins}."
-    for out in thread.runs_out[:4]:
-        what = "the block" if out.makes == "block" else out.makes
-        text += f" A bobbin runs out at number {out.unit} of {out.of} of {what}, step {out.step}."
+    for runs_out in thread.runs_out[:4]:
+        what = "the block" if runs_out.makes == "block" else runs_out.makes
+        text += (
+            f" A bobbin runs out at number {runs_out.unit} of {runs_out.of} of {what}, "
+            f"step {runs_out.step}."
+        )
     if len(thread.runs_out) > 4:
         text += f" So do {len(thread.runs_out) - 4} more."
     return text
 
 
-def walks_text(found: Sequence[Batch]) -> str:
+def walks_text(batches: Sequence[Batch]) -> str:
     """How often one changes places."""
-    places = len(found)
+    places = len(batches)
     if places < 2:
         return ""
     changes = "1 change" if places == 2 else f"{places - 1} changes"
@@ -153,10 +158,10 @@ def walks_text(found: Sequence[Batch]) -> str:
 
 
 def sitting_lines(
-    found: Sequence[Sitting], rates: Rates, measure: Measure
+    sittings: Sequence[Sitting], rates: Rates, measure: Measure
 ) -> Iterator[tuple[str, list[str]]]:
     """Each sitting: its heading, and a line for each of its batches."""
-    for number, sitting in enumerate(found, 1):
+    for number, sitting in enumerate(sittings, 1):
         over = ", longer than a sitting" if sitting.minutes > rates.sitting + 0.5 else ""
         head = f"Sitting {number}, {minutes_text(sitting.minutes)}{over}"
         yield head, [batch_text(batch, measure) for batch in sitting.batches]

@@ -27,8 +27,8 @@ def block_sizes(project: Project) -> Sizes:
     for block in project.blocks:
         sizes[block.id] = finished(block.id, block.finished)
     for motif in quilt.motifs if quilt is not None else ():
-        own = members(motif)
-        first = next((sizes[m.block] for m in own if m.block in sizes), None)
+        places = members(motif)
+        first = next((sizes[m.block] for m in places if m.block in sizes), None)
         if first is not None:
             drawn = first[0] * motif.columns, first[1] * motif.rows
             sizes[motif.id] = finished(motif.id, drawn)

@@ -96,9 +96,9 @@ def rounds(border: Border, inner: Pair, sizes: Sizes, least: Exact, number: int)
     return [_butted(label, border, inner, (wide, wide))]
 
 
-def grown(inner: Pair, made: list[Round]) -> Pair:
+def grown(inner: Pair, new_rounds: list[Round]) -> Pair:
     """The size of a top with these rounds."""
-    points = [p for each in made for piece in each.pieces for p in piece.outline]
+    points = [p for each in new_rounds for piece in each.pieces for p in piece.outline]
     if not points:
         return inner
     xs, ys = [p.x for p in points], [p.y for p in points]
@@ -147,11 +147,11 @@ def _mitred(label: str, border: Border, inner: Pair, wide: Exact) -> Round:
     """Strips whose corners are cut at 45 degrees and closed last."""
     w, h = inner
     outer = rectangle(-wide, -wide, w + 2 * wide, h + 2 * wide)
-    own = rectangle(ZERO, ZERO, w, h)
+    points = rectangle(ZERO, ZERO, w, h)
     strips = []
     for i in range(4):  # top, right, bottom, left
         j = (i + 1) % 4
-        outline = outer[i], outer[j], own[j], own[i]
+        outline = outer[i], outer[j], points[j], points[i]
         strips.append(TopPiece("border", outline, border.fabric))
     top, right, bottom, left = strips
     pairs = (
@@ -213,14 +213,16 @@ def _pieced(label: str, border: Border, inner: Pair, unit: Pair, spacer: Spacer)
     return Round(label, (sides, (end(NAMES[2], 0, -deep), end(NAMES[3], 2, h))), inner)
 
 
-def fitting_near(border: Border, made: Sequence[Round], sizes: Sizes, label: str) -> list[Exact]:
+def fitting_near(
+    border: Border, new_rounds: Sequence[Round], sizes: Sizes, label: str
+) -> list[Exact]:
     """The lengths of a pieced border's block nearest to its own, from half to double, at which no
     spacer is needed; nothing where it needs none, or is not pieced."""
     size = sizes.get(border.block)
-    own = [each for each in made if each.label.split(",")[0] == label]
-    if border.kind != "pieced" or size is None or not own:
+    own_rounds = [each for each in new_rounds if each.label.split(",")[0] == label]
+    if border.kind != "pieced" or size is None or not own_rounds:
         return []
-    near = fitting_units(own[0].inner, size[0])
+    near = fitting_units(own_rounds[0].inner, size[0])
     if size[0] in near:
         return []
     return [unit for unit in near if size[0] / 2 <= unit <= 2 * size[0]]

@@ -115,11 +115,12 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
     """What is cut besides the blocks, each stack under its name."""
     measure = project.measure
     cuts: list[tuple[Cut, int]] = []
-    for each in setting_triangles(top, quilt, measure):
-        way: Crosscut = "twice" if each.twice else "once"
-        name = NAMES[each.kind]
-        over = each.squares * (4 if each.twice else 2) - each.triangles
-        cut = Cut(each.fabric or None, "square", (each.cut, each.cut), way, each.squares, (name,),
+    for triangles in setting_triangles(top, quilt, measure):
+        way: Crosscut = "twice" if triangles.twice else "once"
+        name = NAMES[triangles.kind]
+        over = triangles.squares * (4 if triangles.twice else 2) - triangles.triangles
+        size = triangles.cut, triangles.cut
+        cut = Cut(triangles.fabric or None, "square", size, way, triangles.squares, (name,),
                   label=name, over=over)  # fmt: skip
         cuts.append((cut, 0))
     strips = [*_rows_strips(top, quilt, measure), *border_strips(top, quilt, measure)]

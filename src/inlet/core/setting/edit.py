@@ -13,8 +13,8 @@ Spot = tuple[int, int]
 
 def place_at(quilt: Quilt, spot: Spot, square: bool = True) -> Placed | None:
     """What lies in a place; None where there is none."""
-    found = (p for p in placed(quilt, square) if (p.column, p.row) == spot)
-    return next(found, None)
+    places = (p for p in placed(quilt, square) if (p.column, p.row) == spot)
+    return next(places, None)
 
 
 def turned_at(quilt: Quilt, spots: Iterable[Spot], quarters: int, square: bool = True) -> Quilt:
@@ -96,12 +96,12 @@ def _with_places(quilt: Quilt, new: dict[Spot, Placed], square: bool) -> Quilt:
 def in_size(quilt: Quilt, columns: int, rows: int) -> Quilt:
     """The quilt with another number of blocks; places that are not on it any more are let go.
     Raises ``ValueError`` where it would be too large."""
-    made = replace(quilt, columns=columns, rows=rows, row_lengths=quilt.row_lengths[:rows])
-    if is_too_large(made):
+    new_quilt = replace(quilt, columns=columns, rows=rows, row_lengths=quilt.row_lengths[:rows])
+    if is_too_large(new_quilt):
         raise ValueError("up to 10000 places are laid out")
-    lengths = row_lengths(made)
-    kept = tuple(p for p in made.places if p.row < len(lengths) and p.column < lengths[p.row])
-    return replace(made, places=kept)
+    lengths = row_lengths(new_quilt)
+    kept = tuple(p for p in new_quilt.places if p.row < len(lengths) and p.column < lengths[p.row])
+    return replace(new_quilt, places=kept)
 
 
 def step_done(quilt: Quilt, name: str, times: int, by: int) -> Quilt:
@@ -121,10 +121,12 @@ def in_row_length(quilt: Quilt, row: int, length: int) -> Quilt:
     columns = quilt.columns or 0
     while lengths and lengths[-1] == columns:
         lengths.pop()  # what is as all the others is not written down
-    made = replace(quilt, row_lengths=tuple(lengths))
-    if is_too_large(made):
+    new_quilt = replace(quilt, row_lengths=tuple(lengths))
+    if is_too_large(new_quilt):
         raise ValueError("up to 10000 places are laid out")
-    return replace(made, places=tuple(p for p in made.places if p.row != row or p.column < length))
+    return replace(
+        new_quilt, places=tuple(p for p in new_quilt.places if p.row != row or p.column < length)
+    )
 
 
 def motif_of(

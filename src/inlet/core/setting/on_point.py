@@ -70,17 +70,17 @@ class _OnPoint:
     def rows(self) -> tuple[Pair, tuple[Row, ...]]:
         last = self.columns + self.lines
         half = self.size / 2
-        out = []
+        rows = []
         for i in range(last + 1):
             check()
             low = i * self.pitch - half if i else -self.far
             high = i * self.pitch + half if i < last else self.far
             label = "Corner" if i in (0, last) else f"Row {i}"
-            out.append(Row(label, tuple(self._blocks(i, low, high))))
+            rows.append(Row(label, tuple(self._blocks(i, low, high))))
             if self.across and i < last:
-                out.append(Row(f"Sashing {i + 1}", tuple(self._sashes(i, high))))
+                rows.append(Row(f"Sashing {i + 1}", tuple(self._sashes(i, high))))
         by = Point(self.beyond, self.beyond)
-        return self.whole, tuple(row.moved(by) for row in out)
+        return self.whole, tuple(row.moved(by) for row in rows)
 
     def _inside(self, i: int) -> list[int]:
         """The places of a row, from the upper right to the lower left."""

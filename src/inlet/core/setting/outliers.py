@@ -80,8 +80,8 @@ def odd_ones(project: Project) -> tuple[Odd, ...]:
     if quilt is None or not quilt.places:
         return ()
     square = is_square(quilt, block_sizes(project))
-    found = placed(quilt, square)
-    laid = {place.block for place in found}
+    places = placed(quilt, square)
+    laid = {place.block for place in places}
     looks = {block.id: looks_of(block) for block in project.blocks if block.id in laid}
 
     def lying(place: Placed) -> tuple[str, str, Turn]:
@@ -97,15 +97,15 @@ def odd_ones(project: Project) -> tuple[Odd, ...]:
         usual = placed(replace(quilt, places=(), turning=turning), square)
         expected = [p._replace(turn=(p.turn + begin) % 4) for p in usual]
         broken = [
-            (place, other)
-            for place, other in zip(found, expected, strict=True)
-            if lying(place) != lying(other)
+            (place, other_place)
+            for place, other_place in zip(places, expected, strict=True)
+            if lying(place) != lying(other_place)
         ]
         if best is None or len(broken) < len(best):
             best = broken
-    if not best or len(best) > max(1, len(found) // FEW):
+    if not best or len(best) > max(1, len(places) // FEW):
         return ()
-    return tuple(Odd(place, other, _words(place, other)) for place, other in best)
+    return tuple(Odd(place, other_place, _words(place, other_place)) for place, other_place in best)
 
 
 def _words(place: Placed, usual: Placed) -> str:

@@ -93,11 +93,11 @@ def patches_of(block: Block) -> tuple[PatchPicture, ...]:
 def blocks_on_top(top: Top, project: Project) -> Iterator[BlockOnTop]:
     """Every block of the top; equal ones in one colourway share one drawing."""
     quilt = project.quilt or Quilt()
-    known: dict[tuple[str, str], Block] = {}
+    known_blocks: dict[tuple[str, str], Block] = {}
     for piece in single_pieces(top, quilt):
         if piece.lying is None:
             continue
         key = piece.lying.placed.block, piece.lying.placed.colourway
-        if key not in known:
-            known[key] = in_colourway(project.block(key[0]), quilt.colourway(key[1]))
-        yield BlockOnTop(known[key], piece.lying)
+        if key not in known_blocks:
+            known_blocks[key] = in_colourway(project.block(key[0]), quilt.colourway(key[1]))
+        yield BlockOnTop(known_blocks[key], piece.lying)

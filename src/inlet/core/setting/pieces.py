@@ -40,9 +40,9 @@ class Lying(NamedTuple):
         """The block's corners on the top, clockwise."""
         wide, high = self.size
         zero = Fraction(0)
-        own = (Point(zero, zero), Point(wide, zero), Point(wide, high), Point(zero, high))
-        found = tuple(self(p) for p in own)
-        return tuple(reversed(found)) if self.placed.mirror else found
+        own_points = (Point(zero, zero), Point(wide, zero), Point(wide, high), Point(zero, high))
+        points = tuple(self(p) for p in own_points)
+        return tuple(reversed(points)) if self.placed.mirror else points
 
 
 class TopPiece(NamedTuple):
@@ -102,7 +102,7 @@ class Round(NamedTuple):
         return [piece for pair in self.pairs for strip in pair for piece in strip.pieces]
 
     def moved(self, by: Point) -> Round:
-        pairs = tuple((one.moved(by), other.moved(by)) for one, other in self.pairs)
+        pairs = tuple((row.moved(by), other_row.moved(by)) for row, other_row in self.pairs)
         return self._replace(pairs=pairs)
 
 

@@ -86,9 +86,9 @@ def placed(quilt: Quilt, square: bool = True) -> tuple[Placed, ...]:
     if is_too_large(quilt):
         return ()
     lengths = row_lengths(quilt)
-    own = {(place.column, place.row): place for place in quilt.places}
+    quilt_places = {(place.column, place.row): place for place in quilt.places}
     step = 1 if square else 2
-    out = []
+    places = []
     for row, length in enumerate(lengths):
         check()
         for column in range(length):
@@ -99,28 +99,28 @@ def placed(quilt: Quilt, square: bool = True) -> tuple[Placed, ...]:
                 block, fabric = quilt.alternate.block, quilt.alternate.fabric
                 fabric = "" if block else fabric
             turn, mirror = turned_by(quilt.turning, across, down, row, ring)
-            out.append(
+            places.append(
                 with_place(
                     Placed(column, row, block, fabric, turn * step % 4, mirror),
-                    own.get((column, row)),
+                    quilt_places.get((column, row)),
                 )
             )
-    return tuple(out)
+    return tuple(places)
 
 
 def members(motif: Motif, square: bool = True) -> tuple[Placed, ...]:
     """The blocks of a motif, row by row."""
-    own = {(place.column, place.row): place for place in motif.places}
+    quilt_places = {(place.column, place.row): place for place in motif.places}
     step = 1 if square else 2
-    out = []
+    places = []
     for row in range(motif.rows):
         check()
         for column in range(motif.columns):
             ring = min(column, row, motif.columns - 1 - column, motif.rows - 1 - row)
             turn, mirror = turned_by(motif.turning, column, row, row, ring)
             usual = Placed(column, row, motif.block, "", turn * step % 4, mirror)
-            out.append(with_place(usual, own.get((column, row))))
-    return tuple(out)
+            places.append(with_place(usual, quilt_places.get((column, row))))
+    return tuple(places)
 
 
 def diagonal(column: int, line: int) -> tuple[int, int]:
@@ -196,12 +196,12 @@ def side_by_side(quilt: Quilt) -> dict[tuple[int, int], Placed]:
     (place, diagonal row) counted so that the block's right side lies at the next column. Motifs are
     taken apart where all are alike in size, else left out."""
     out: dict[tuple[int, int], Placed] = {}
-    found = placed(quilt)
-    motifs = [quilt.motif(place.block) for place in found]
+    places = placed(quilt)
+    motifs = [quilt.motif(place.block) for place in places]
     sizes = {(m.columns, m.rows) for m in motifs if m is not None} or {(1, 1)}
     whole = len(sizes) == 1 and all(m is not None for m in motifs)
     across, down = sizes.pop() if whole else (1, 1)
-    for place, motif in zip(found, motifs, strict=True):
+    for place, motif in zip(places, motifs, strict=True):
         x, y = place.column, place.row
         if quilt.on_point:
             x, y = diagonal(x, y)

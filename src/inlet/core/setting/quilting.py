@@ -102,18 +102,18 @@ def _in_patches(
     """Echoes of the patches of all blocks and of all other pieces, or the seams between them; where
     a patch is whose lines cannot be drawn is added to ``failed``."""
     known: dict[int, list[Line]] = {}
-    for each in blocks_on_top(top, project):
-        lines = known.get(id(each.block))
+    for on_top in blocks_on_top(top, project):
+        lines = known.get(id(on_top.block))
         if lines is None:
             check()
             patches = [
                 (patch.outline, patch.holes)
-                for patch in patches_of(each.block)
+                for patch in patches_of(on_top.block)
                 if not asked.fabric or patch.fabric == asked.fabric
             ]
             of_block = _lines_of(patches, asked, project.measure, failed)
-            lines = known[id(each.block)] = list(islice(of_block, MOST_LINES + 1))
-        matrix = each.matrix
+            lines = known[id(on_top.block)] = list(islice(of_block, MOST_LINES + 1))
+        matrix = on_top.matrix
         yield from (tuple(matrix(p) for p in line) for line in lines)
     quilt = project.quilt or Quilt()
     others: list[tuple[Corners, tuple[Corners, ...]]] = []

@@ -43,11 +43,13 @@ def scattered(places: Sequence[Placed], project: Project) -> Scattered:
     quilt = project.quilt
     if quilt is None or quilt.scatter is None:
         return Scattered({}, 0)
-    own = [way for name in quilt.scatter.colourways if (way := quilt.colourway(name)) is not None]
+    colourways = [
+        way for name in quilt.scatter.colourways if (way := quilt.colourway(name)) is not None
+    ]
     blocks = [place for place in places if place.block]
-    if not own or not blocks:
+    if not colourways or not blocks:
         return Scattered({}, 0)
-    return _Scatter(blocks, own, quilt.scatter, project).found()
+    return _Scatter(blocks, colourways, quilt.scatter, project).found()
 
 
 class _Scatter:

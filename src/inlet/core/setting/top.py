@@ -61,13 +61,13 @@ def quilt_top(project: Project) -> Top:
     sizes = block_sizes(project)
     square = is_square(quilt, sizes)
     places = placed(quilt, square)
-    found = list(_problems(quilt, project, sizes, places))
-    if any(problem.level == "error" for problem in found):
+    problems = list(_problems(quilt, project, sizes, places))
+    if any(problem.level == "error" for problem in problems):
         nowhere = Point(ZERO, ZERO)
-        return Top((ZERO, ZERO), (ZERO, ZERO), nowhere, (), (), sizes, tuple(found), square)
+        return Top((ZERO, ZERO), (ZERO, ZERO), nowhere, (), (), sizes, tuple(problems), square)
     by_chance = scattered(places, project)
     if by_chance.alike:
-        found.append(_warning(
+        problems.append(_warning(
             "scatter-alike",
             f"{by_chance.alike} blocks touch a block of the same colourway. Pin fewer, or add "
             "colourways.",
@@ -82,39 +82,41 @@ def quilt_top(project: Project) -> Top:
     else:
         middle, rows = straight_rows(quilt, places, sizes, plain)
     size, at = middle, Point(ZERO, ZERO)
-    made: list[Round] = []
+    new_rounds: list[Round] = []
     least = project.measure.from_inches(LEAST_SPACER)
     for i, border in enumerate(quilt.borders, 1):
         check()
         units = units_of(border, size, sizes, least)
         if units > MOST_UNITS:
-            found.append(_warning(
+            problems.append(_warning(
                 "border-units",
                 f"Border {i} would have {units} units and is left out; {MOST_UNITS} are the most.",
             ))  # fmt: skip
             continue
-        own = rounds(border, size, sizes, least, i)
-        if not own:
+        own_rounds = rounds(border, size, sizes, least, i)
+        if not own_rounds:
             continue
-        outer = grown(size, own)
+        outer = grown(size, own_rounds)
         by = Point((outer[0] - size[0]) / 2, (outer[1] - size[1]) / 2)
-        made = [each.moved(by) for each in (*made, *own)]
+        new_rounds = [each.moved(by) for each in (*new_rounds, *own_rounds)]
         at, size = at.plus(by), outer
     if at != Point(ZERO, ZERO):
         rows = tuple(row.moved(at) for row in rows)
-    return Top(size, middle, at, rows, tuple(made), sizes, tuple(found), square)
+    return Top(size, middle, at, rows, tuple(new_rounds), sizes, tuple(problems), square)
 
 
-def same_top(project: Project, other: Project) -> bool:
+def same_top(project: Project, other_project: Project) -> bool:
     """Is the top of two projects surely the same: their quilt, the sizes and names of their blocks,
     and, where chance minds how light fabrics are, the fabrics?"""
-    if project.quilt is not other.quilt or project.measure != other.measure:
+    if project.quilt is not other_project.quilt or project.measure != other_project.measure:
         return False
     by_chance = project.quilt is not None and project.quilt.scatter is not None
-    if by_chance and (project.fabrics is not other.fabrics or project.blocks is not other.blocks):
+    if by_chance and (
+        project.fabrics is not other_project.fabrics or project.blocks is not other_project.blocks
+    ):
         return False
     return [(b.id, b.title, b.finished) for b in project.blocks] == [
-        (b.id, b.title, b.finished) for b in other.blocks
+        (b.id, b.title, b.finished) for b in other_project.blocks
     ]
 
 

@@ -83,8 +83,12 @@ def like_ones_together(moves: Sequence[Move]) -> list[Repeated]:
     for move, words in zip(moves, said, strict=True):
         shown = in_any_turn(move.lower, move.upper) if often[words] > 1 else None
         key = (words, shown)
-        known = ones.get(key)
-        ones[key] = Repeated(known.move, known.times + 1) if known else Repeated(move, 1)
+        known_repeat = ones.get(key)
+        ones[key] = (
+            Repeated(known_repeat.move, known_repeat.times + 1)
+            if known_repeat
+            else Repeated(move, 1)
+        )
     return list(ones.values())
 
 

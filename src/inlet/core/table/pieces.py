@@ -116,9 +116,9 @@ def _piece_for(outline: Polygon, seam: Exact, halved: bool) -> Piece:
             return rectangle(fabric, (side, side), crosscut="once")
         side = _length(after, before)
         return rectangle(fabric, (side, side), crosscut="twice")
-    found = right_corner(raw)
-    if found is not None:
-        corner, after, before = found
+    points = right_corner(raw)
+    if points is not None:
+        corner, after, before = points
         sides = _length(corner, after), _length(corner, before)
         piece = rectangle(fabric, sides, crosscut="once")
         return piece._replace(lean="falling" if sides[0] > sides[1] else "rising")
@@ -184,9 +184,9 @@ def sewn_shape(piece: Piece, seam: Exact, like: Polygon) -> Polygon | None:
     """
     if piece.shape == "template" or not _sides_exact(like):
         return like
-    made = sewing_outline(piece, seam)
-    motion = motion_between(((made, None),), ((like, None),))
-    return motion.turn_only().polygon(made) if motion else None
+    points = sewing_outline(piece, seam)
+    motion = motion_between(((points, None),), ((like, None),))
+    return motion.turn_only().polygon(points) if motion else None
 
 
 def _sides_exact(outline: Polygon) -> bool:

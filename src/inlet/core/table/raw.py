@@ -28,27 +28,27 @@ def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:
     inside = inner_point(polygon_of(shape))
     corners = shape.corners
     curves = list(shape.sides())
-    out = []
+    points = []
     for i, curve in enumerate(curves):
         before = (i - 1) % len(corners)
         chain = exact_chain(curve) if curve.centre is not None else (curve.start,)
         for k, p in enumerate(chain):
             near = {i} if k else {before, i}
             if len(near) == 2 and not any(curves[j].centre for j in near):
-                out.append(_corner(curves[before], curves[i], sides[before], sides[i]))
+                points.append(_corner(curves[before], curves[i], sides[before], sides[i]))
                 continue
             at = p
             for j in near:
                 at = at.plus(_outward(curves[j], p, sides[j], inside))
-            out.append(at)
-    return tuple(out)
+            points.append(at)
+    return tuple(points)
 
 
-def _corner(one: Curve, other: Curve, far: Exact | int, farther: Exact | int) -> Point:
+def _corner(curve: Curve, other_curve: Curve, far: Exact | int, farther: Exact | int) -> Point:
     """Where two straight sides of a clockwise outline meet once both are moved out."""
-    lines = line_through(one.start, one.end), line_through(other.start, other.end)
+    lines = line_through(curve.start, curve.end), line_through(other_curve.start, other_curve.end)
     met = meet(lines[0].shifted(-far), lines[1].shifted(-farther))
-    return met if met is not None else other.start
+    return met if met is not None else other_curve.start
 
 
 def _outward(curve: Curve, p: Point, far: Exact | int, inside: Point) -> Point:

@@ -131,8 +131,8 @@ def join_text(join: Join, one: str, other: str, measure: Measure) -> str:
 
 def _legs_text(join: Join) -> Iterator[str]:
     """The legs of a set-in seam in their order, each from where it begins to where it ends."""
-    own = [leg for leg in join.legs if not leg.finishes]
-    for number, leg in enumerate(own):
+    legs = [leg for leg in join.legs if not leg.finishes]
+    for number, leg in enumerate(legs):
         begin, end = (_leg_end(join, i) for i in (leg.begin, leg.end))
         if begin == "edge" and end == "dot":  # from the dot outward
             begin, end = end, begin

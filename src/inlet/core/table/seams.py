@@ -16,10 +16,10 @@ def seam_lines(join: Join) -> tuple[DrawnLine, ...]:
     those that finish another seam; a dot where it turns or stops an allowance short of the edge; a
     stop where it is left open."""
     lines: list[DrawnLine] = []
-    own = [leg for leg in join.legs if not leg.finishes]
-    for number, leg in enumerate(own, 1):
+    legs = [leg for leg in join.legs if not leg.finishes]
+    for number, leg in enumerate(legs, 1):
         lines += _leg_lines(join, leg)
-        if len(own) > 1:
+        if len(legs) > 1:
             at = _middle(join, leg)
             lines.append(DrawnLine("leg", at, at, number))
     for v in (*join.pivots, *join.dots):

@@ -56,10 +56,10 @@ def opened(lower: Sheet, upper: Sheet, seam: Line) -> Sheet:
 
 def pair_across(lower: Sheet, upper: Sheet, middle: Line, seam: Exact) -> tuple[Sheet, Sheet]:
     """Sewn ``seam`` either side of a drawn line, cut apart on it, both halves opened."""
-    other = middle.opposite()
+    other_line = middle.opposite()
     return (
         opened(lower, upper, middle.shifted(seam)),
-        opened(lower, upper, other.shifted(seam)),
+        opened(lower, upper, other_line.shifted(seam)),
     )
 
 

@@ -156,10 +156,12 @@ def _unit(side: Side) -> tuple[float, float]:
     return (side.end[0] - side.start[0]) / length, (side.end[1] - side.start[1]) / length
 
 
-def _apart(one: Side, other: Side) -> float:
+def _apart(side: Side, other_side: Side) -> float:
     """How far apart two parallel sides are."""
-    ux, uy = _unit(one)
-    return abs((other.start[0] - one.start[0]) * uy - (other.start[1] - one.start[1]) * ux)
+    ux, uy = _unit(side)
+    return abs(
+        (other_side.start[0] - side.start[0]) * uy - (other_side.start[1] - side.start[1]) * ux
+    )
 
 
 def _along(base: Side, side: Side) -> float:

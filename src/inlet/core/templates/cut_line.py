@@ -129,11 +129,11 @@ def _line_and_circle(line: Side, arc: Side, seam: float, at: Place) -> list[Plac
     return [(foot[0] - k * ny, foot[1] + k * nx) for k in (half, -half)]
 
 
-def _two_circles(one: Side, other: Side, seam: float) -> list[Place]:
+def _two_circles(one: Side, other_side: Side, seam: float) -> list[Place]:
     assert one.centre is not None
-    assert other.centre is not None
-    (ax, ay), (bx, by) = one.centre, other.centre
-    r, s = _grown(one, seam), _grown(other, seam)
+    assert other_side.centre is not None
+    (ax, ay), (bx, by) = one.centre, other_side.centre
+    r, s = _grown(one, seam), _grown(other_side, seam)
     apart = hypot(bx - ax, by - ay)
     if apart == 0:
         return []

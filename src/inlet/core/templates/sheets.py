@@ -111,7 +111,7 @@ def path_of(sides: Sequence[Side], scale: float, by: Place) -> Path:
 
 
 def sheets(
-    found: Sequence[Template], project: Project, paper: tuple[float, float],
+    templates: Sequence[Template], project: Project, paper: tuple[float, float],
     spares: int = 0, corrected: Correction = (1.0, 1.0),
 ) -> list[Sheet]:  # fmt: skip
     """Every template, with so many ``spares``, on as few sheets as rows of them take; one larger
@@ -123,67 +123,67 @@ def sheets(
     out: list[Sheet] = []
     small: list[Template] = []
     large: list[Template] = []
-    for each in found:
-        left, top, right, bottom = bounds_of(each.cut)
+    for template in templates:
+        left, top, right, bottom = bounds_of(template.cut)
         fits = (right - left) * scale <= wide and (bottom - top) * scale <= high
-        (small if fits else large).extend([each] * (1 + spares))
+        (small if fits else large).extend([template] * (1 + spares))
     for rows in _pages(small, scale, wide, high):
         drawn: list[SheetLine] = []
         words: list[SheetWords] = []
-        for each, at in rows:
-            more = _on_sheet(each, project, scale, at)
+        for template, at in rows:
+            more = _on_sheet(template, project, scale, at)
             drawn += more.drawn
             words += more.words
         out.append(Sheet(tuple(drawn), tuple(words)))
-    for each in large:
-        out += _tiles(each, project, scale, (wide, high))
+    for template in large:
+        out += _tiles(template, project, scale, (wide, high))
     squares = _squares(project.measure, paper[1] / max(1.0, corrected[1]))
     return [Sheet(s.drawn + squares.drawn, s.words + squares.words).scaled(*corrected) for s in out]
 
 
 def _pages(
-    found: Sequence[Template], scale: float, wide: float, high: float
+    templates: Sequence[Template], scale: float, wide: float, high: float
 ) -> Iterator[list[tuple[Template, Place]]]:
     """Templates in rows, highest first, page after page."""
     page: list[tuple[Template, Place]] = []
     x = y = row = 0.0
 
-    def size(each: Template) -> tuple[float, float]:
-        left, top, right, bottom = bounds_of(each.cut)
+    def size(template: Template) -> tuple[float, float]:
+        left, top, right, bottom = bounds_of(template.cut)
         return (right - left) * scale, (bottom - top) * scale
 
-    for each in sorted(found, key=lambda t: -size(t)[1]):
-        w, h = size(each)
+    for template in sorted(templates, key=lambda t: -size(t)[1]):
+        w, h = size(template)
         if x and x + w > wide:
             x, y, row = 0.0, y + row + GAP, 0.0
         if y + h > high:
             yield page
             page, x, y, row = [], 0.0, 0.0, 0.0
-        page.append((each, (EDGE + x, EDGE + y)))
+        page.append((template, (EDGE + x, EDGE + y)))
         x, row = x + w + GAP, max(row, h)
     if page:
         yield page
 
 
-def _on_sheet(each: Template, project: Project, scale: float, at: Place) -> Sheet:
+def _on_sheet(template: Template, project: Project, scale: float, at: Place) -> Sheet:
     """A template with its top left at a place."""
-    left, top, _, _ = bounds_of(each.cut)
+    left, top, _, _ = bounds_of(template.cut)
     by = at[0] - left * scale, at[1] - top * scale
 
     def to(p: Place) -> Place:
         return p[0] * scale + by[0], p[1] * scale + by[1]
 
     drawn = [
-        SheetLine("cut", path_of(each.cut, scale, by)),
-        SheetLine("sew", path_of(each.sew, scale, by)),
-        *(SheetLine("mark", ((to(a),), (to(a), to(b)))) for a, b in each.marks),
-        *(SheetLine("mark", _dot(to(dot))) for dot in each.dots),
-        SheetLine("grain", _arrow(to(each.grain[0]), to(each.grain[1]))),
+        SheetLine("cut", path_of(template.cut, scale, by)),
+        SheetLine("sew", path_of(template.sew, scale, by)),
+        *(SheetLine("mark", ((to(a),), (to(a), to(b)))) for a, b in template.marks),
+        *(SheetLine("mark", _dot(to(dot))) for dot in template.dots),
+        SheetLine("grain", _arrow(to(template.grain[0]), to(template.grain[1]))),
     ]
-    x, y = to((each.grain[0][0], (each.grain[0][1] + each.grain[1][1]) / 2))
-    words = [SheetWords(each.label, (x + 4, y), 12.0)]
-    words.append(SheetWords(f"for {', '.join(each.units)}", (x + 4, y + 9), 6.5))
-    for i, need in enumerate(each.needed):
+    x, y = to((template.grain[0][0], (template.grain[0][1] + template.grain[1][1]) / 2))
+    words = [SheetWords(template.label, (x + 4, y), 12.0)]
+    words.append(SheetWords(f"for {', '.join(template.units)}", (x + 4, y + 9), 6.5))
+    for i, need in enumerate(template.needed):
         number = f"{need.number}" if need.number else ""
         over = f"{need.reversed} reversed" if need.reversed else ""
         text = f"{cloth_name(project, need.fabric)}: {' + '.join(filter(None, (number, over)))}"
@@ -206,17 +206,17 @@ def _arrow(start: Place, end: Place) -> Path:
 
 
 def _tiles(
-    each: Template, project: Project, scale: float, room: tuple[float, float]
+    template: Template, project: Project, scale: float, room: tuple[float, float]
 ) -> Iterator[Sheet]:
     """A large template on several sheets. Each shows its part, and lines where the next one lies
     over it."""
-    left, top, right, bottom = bounds_of(each.cut)
+    left, top, right, bottom = bounds_of(template.cut)
     steps = tuple(side - OVERLAP for side in room)
     size = (right - left) * scale, (bottom - top) * scale
     columns, rows = (
         max(1, ceil((long - OVERLAP) / step)) for long, step in zip(size, steps, strict=True)
     )
-    whole = _on_sheet(each, project, scale, (EDGE, EDGE))
+    whole = _on_sheet(template, project, scale, (EDGE, EDGE))
     for row in range(rows):
         for column in range(columns):
             moved = whole.scaled(1, 1, (-column * steps[0], -row * steps[1]))
@@ -227,7 +227,7 @@ def _tiles(
             if row + 1 < rows:
                 y = EDGE + steps[1]
                 lines.append(SheetLine("overlap", (((EDGE, y),), ((EDGE, y), (EDGE + room[0], y)))))
-            name = f"{each.label}: column {column + 1} of {columns}, row {row + 1} of {rows}"
+            name = f"{template.label}: column {column + 1} of {columns}, row {row + 1} of {rows}"
             words = (*moved.words, SheetWords(name, (EDGE, EDGE - 6), 8.0))
             yield Sheet((*moved.drawn, *lines), words)
 

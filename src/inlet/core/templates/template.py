@@ -59,7 +59,7 @@ class Template(NamedTuple):
 
     @property
     def number(self) -> int:
-        return sum(each.number + each.reversed for each in self.needed)
+        return sum(needed.number + needed.reversed for needed in self.needed)
 
 
 def templates(
@@ -70,21 +70,21 @@ def templates(
     same = SameShapes()
     found: dict[Polygon, list[tuple[Patch, str, bool]]] = {}
     for plan in units:
-        made = {p.piece.outline for p in plan.in_use.pieces if p.piece.shape == "template"}
-        if not (made or every):
+        points = {p.piece.outline for p in plan.in_use.pieces if p.piece.shape == "template"}
+        if not (points or every):
             continue
         for place in plan.unit.places:
             nested = {f for part in plan.unit.part.nested for f in part.faces}
             for face in place.part.faces:
                 patch = drawn.patches[face]
-                if face in nested or not (every or _is_template(patch, made)):
+                if face in nested or not (every or _is_template(patch, points)):
                     continue
                 over = tuple(reversed([Point(-p.x, p.y) for p in patch.polygon]))
                 first = next(
                     (
-                        known
-                        for known in found
-                        if _like(over, known) and not _like(known, patch.polygon)
+                        known_points
+                        for known_points in found
+                        if _like(over, known_points) and not _like(known_points, patch.polygon)
                     ),
                     None,
                 )
@@ -97,8 +97,8 @@ def templates(
     )
 
 
-def _like(one: Polygon, other: Polygon) -> bool:
-    return motion_between(((one, None),), ((other, None),)) is not None
+def _like(points: Polygon, other_points: Polygon) -> bool:
+    return motion_between(((points, None),), ((other_points, None),)) is not None
 
 
 def _is_template(patch: Patch, outlines: set[Polygon]) -> bool:
@@ -180,8 +180,8 @@ def tips(patch: Patch, corner: int, drawn: Draft, seam: float) -> Iterator[Corne
     for there, side in ((shape[(corner + 1) % n], corner), (shape[corner - 1], (corner - 1) % n)):
         if side in centres:
             continue
-        for other in drawn.patches:
-            edge = None if other.id == patch.id else _edge_beside(other, v, there)
+        for other_patch in drawn.patches:
+            edge = None if other_patch.id == patch.id else _edge_beside(other_patch, v, there)
             if edge is None:
                 continue
             a, b = edge
@@ -197,11 +197,11 @@ def tips(patch: Patch, corner: int, drawn: Draft, seam: float) -> Iterator[Corne
                 yield CornerTrim((p[0] + seam * nx, p[1] + seam * ny), (nx, ny))
 
 
-def _edge_beside(other: Patch, v: Point, there: Point) -> tuple[Point, Point] | None:
+def _edge_beside(other_patch: Patch, v: Point, there: Point) -> tuple[Point, Point] | None:
     """The straight side of another patch at a corner that a seam begins at, where that patch lies
     along the seam, too."""
-    centres = dict(other.arcs)
-    sides = list(edges(other.outline))
+    centres = dict(other_patch.arcs)
+    sides = list(edges(other_patch.outline))
     for i, (a, b) in enumerate(sides):
         along = there.minus(v)
         for near, far, beside in ((a, b, i - 1), (b, a, i + 1)):

@@ -81,28 +81,28 @@ class _Breaker:
         return coarse_widths(self.draft, self.rows, self._one_unit)
 
     def solve(self, faces: Faces) -> Steps[Solved]:
-        found = self.at_hand(faces)
-        if found is None:
+        solution = self.at_hand(faces)
+        if solution is None:
             check()
-            found = self.known[faces] = yield from self._solve(faces)
-        return found
+            solution = self.known[faces] = yield from self._solve(faces)
+        return solution
 
     def at_hand(self, faces: Faces) -> Solved | None:
         """A part that is solved already, or is one patch, without a call of ``solve``."""
-        found = self.known.get(faces)
-        if found is None and len(faces) == 1:
-            found = self.known[faces] = _single(faces, self.draft.patches[min(faces)])
-        return found
+        solution = self.known.get(faces)
+        if solution is None and len(faces) == 1:
+            solution = self.known[faces] = _single(faces, self.draft.patches[min(faces)])
+        return solution
 
     def _solve(self, faces: Faces) -> Steps[Solved]:
         inner, edge = self.seams.of(faces)
         straight_edged = self.seams.straight or not any(map(self.seams.is_round, edge))
         kind = self._kind(faces, inner, straight_edged)
         shape = self.seams.shape(faces)
-        found = yield from self._split_best(faces, shape, kind is not None)
-        if found is None:
-            found = yield from self._assembled(faces, shape)
-        part, cost = found
+        solution = yield from self._split_best(faces, shape, kind is not None)
+        if solution is None:
+            solution = yield from self._assembled(faces, shape)
+        part, cost = solution
         part = part._replace(kind=kind, arcs=shape.arcs)
         if kind is None and straight_edged:
             part = self._named_by_cells(part)
@@ -165,11 +165,11 @@ class _Breaker:
             rows = self._fewest_sets(rows)
         if not rows:
             return None
-        found = []
+        solutions = []
         for row in rows:
-            found.append((yield from self._sewn_in(row, faces, shape)))
-        least = min(cost for _, cost in found)
-        best = [each for each in found if each.cost == least]
+            solutions.append((yield from self._sewn_in(row, faces, shape)))
+        least = min(cost for _, cost in solutions)
+        best = [solution for solution in solutions if solution.cost == least]
         if unit:
             return self._as_its_twin(best, faces)
         if FEWEST_CUT_UP <= len(faces) <= MOST_CUT_UP:
@@ -181,12 +181,12 @@ class _Breaker:
                 if row.parts in tried:
                     continue
                 tried.append(row.parts)
-                other = yield from self._sewn_in(row, faces, shape)
-                units = self.rows.units(other.part)
+                other_solution = yield from self._sewn_in(row, faces, shape)
+                units = self.rows.units(other_solution.part)
                 # Units put together again are fewer sorts, or they are no better than patches.
-                fewer = units[0] < now[0] or (units == now and other.cost < best[0].cost)
-                if other.cost[:3] <= least[:3] and fewer:
-                    best, now = [other], units
+                fewer = units[0] < now[0] or (units == now and other_solution.cost < best[0].cost)
+                if other_solution.cost[:3] <= least[:3] and fewer:
+                    best, now = [other_solution], units
         return self._as_its_twin(self._whatever_the_turn(best), faces)
 
     def _sewn_in(self, row: CoarseRow, faces: Faces, shape: Outline) -> Steps[Solved]:
@@ -275,28 +275,28 @@ class _Breaker:
 
     def _assembled(self, faces: Faces, shape: Outline) -> Steps[Solved]:
         """A part sewn of cells; stuck where no order was found to sew them in."""
-        found = self.cells.cells(faces)
-        groups = found.groups if found else [frozenset([f]) for f in sorted(faces)]
+        cells = self.cells.cells(faces)
+        groups = cells.groups if cells else [frozenset([f]) for f in sorted(faces)]
         solved: list[Solved] = []
         for group in groups:
             solved.append(self.at_hand(group) or (yield self.solve(group)))
         parts = tuple(part for part, _ in solved)
-        if found is None:
+        if cells is None:
             stuck = Part(faces, shape.corners, None, parts, stuck=True)
             return Solved(stuck, BreakdownCost(1, 0, 1, len(parts), 1))
-        self.orders[faces] = found.order
+        self.orders[faces] = cells.order
         cost = BreakdownCost(
             sum(cost.stuck for _, cost in solved),
-            sum(found.order.awkward) + sum(cost.awkward for _, cost in solved),
+            sum(cells.order.awkward) + sum(cost.awkward for _, cost in solved),
             sum(cost.odd for _, cost in solved),
             sum(cost.units for _, cost in solved),
             len(solved),
         )
-        return Solved(Part(faces, shape.corners, None, parts, short=found.order.short), cost)
+        return Solved(Part(faces, shape.corners, None, parts, short=cells.order.short), cost)
 
 
-def _parallel(one: Point | None, other: Point) -> bool:
-    return one is not None and cross(one, other) == 0
+def _parallel(point: Point | None, other_point: Point) -> bool:
+    return point is not None and cross(point, other_point) == 0
 
 
 def _single(faces: Faces, patch: Patch) -> Solved:

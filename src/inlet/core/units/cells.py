@@ -39,15 +39,15 @@ class CellFinder:
         order = self._order(groups)
         if order is None:
             return None
-        found = self._with_whole_parts(Cells(groups, order))
+        cells = self._with_whole_parts(Cells(groups, order))
         least = len(self.seams.unpassed & self.seams.inside(faces))
-        if found.order.awkward > (least, 0) and len(found.groups) < len(faces) <= ALL_CELLS:
+        if cells.order.awkward > (least, 0) and len(cells.groups) < len(faces) <= ALL_CELLS:
             # Cells taken together early could stand in the way of a better order.
             single = [frozenset([f]) for f in sorted(faces)]
-            other = self._order(single)
-            if other is not None and other.awkward < found.order.awkward:
-                return Cells(single, other)
-        return found
+            other_order = self._order(single)
+            if other_order is not None and other_order.awkward < cells.order.awkward:
+                return Cells(single, other_order)
+        return cells
 
     def _order(self, groups: Sequence[Faces]) -> Order | None:
         if any(self.draft.patches[f].holes for g in groups for f in g):

@@ -29,7 +29,7 @@ class CoarseRow(NamedTuple):
 def coarser_rows(
     rows: Sequence[CoarseRow],
     splitter: Splitter,
-    known: Rows,
+    known_rows: Rows,
     one_unit: Callable[[Faces], bool],
     is_unit: Callable[[Faces], bool],
     widths: Collection[int],
@@ -39,11 +39,11 @@ def coarser_rows(
     ``one_unit`` says whether patches make one, ``is_unit`` whether a part of a row is one;
     ``widths`` are the coarser bands worth trying."""
     for row in rows:
-        parts = _divided_alike(row, known, is_unit)
+        parts = _divided_alike(row, known_rows, is_unit)
         if 1 < len(parts) < len(row.parts):
             yield CoarseRow(row.lines, parts)
         plain = [
-            len(part) > 1 and not is_unit(part) and all(known.is_box[f] for f in part)
+            len(part) > 1 and not is_unit(part) and all(known_rows.is_box[f] for f in part)
             for part in row.parts
         ]
         if not any(one and other for one, other in pairwise(plain)):
@@ -54,11 +54,13 @@ def coarser_rows(
                 yield CoarseRow(lines, parts)
         parts = _united(row.parts, plain, one_unit)
         made = [part for part in parts if part not in row.parts]
-        if made and len(parts) > 1 and _fewer_sorts(made, known):
+        if made and len(parts) > 1 and _fewer_sorts(made, known_rows):
             yield CoarseRow(row.lines, parts)
 
 
-def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) -> tuple[int, ...]:
+def coarse_widths(
+    draft: Draft, known_rows: Rows, one_unit: Callable[[Faces], bool]
+) -> tuple[int, ...]:
     """How many bands a coarser one could be of: where squares of so many bands hold units that are
     fewer sorts than their patches. Only for a block of equal bands."""
     block = draft.block
@@ -73,43 +75,45 @@ def coarse_widths(draft: Draft, known: Rows, one_unit: Callable[[Faces], bool]) 
         cell_wide, cell_high = wide * bands / across, high * bands / down
         cells: dict[tuple[int, int], set[int]] = defaultdict(set)
         spoilt = set()
-        for face, (left, top, right, bottom) in enumerate(known.boxes):
+        for face, (left, top, right, bottom) in enumerate(known_rows.boxes):
             x, y = int(left / cell_wide + NEAR), int(top / cell_high + NEAR)
             cells[x, y].add(face)
             inside = right <= (x + 1 + NEAR) * cell_wide and bottom <= (y + 1 + NEAR) * cell_high
-            if not inside or not known.is_box[face]:
+            if not inside or not known_rows.is_box[face]:
                 spoilt.add((x, y))
         units = [
             frozenset(faces)
             for at, faces in cells.items()
             if at not in spoilt and len(faces) > 3 and one_unit(frozenset(faces))
         ]
-        if _fewer_sorts(units, known):
+        if _fewer_sorts(units, known_rows):
             widths.append(bands)
     return tuple(widths)
 
 
-def _fewer_sorts(units: Sequence[Faces], known: Rows) -> bool:
+def _fewer_sorts(units: Sequence[Faces], known_rows: Rows) -> bool:
     """Are units fewer sorts of thing than the patches they are made of?"""
-    sorts = {known.likeness(faces) for faces in units}
-    return 0 < len(sorts) < len({known.looks[f] for faces in units for f in faces})
+    sorts = {known_rows.likeness(faces) for faces in units}
+    return 0 < len(sorts) < len({known_rows.looks[f] for faces in units for f in faces})
 
 
-def _divided_alike(row: CoarseRow, known: Rows, is_unit: Callable[[Faces], bool]) -> list[Faces]:
+def _divided_alike(
+    row: CoarseRow, known_rows: Rows, is_unit: Callable[[Faces], bool]
+) -> list[Faces]:
     """Neighbouring parts together, no units by themselves, whose patches begin and end at the same
     levels; where each part so made comes more than once, as the corners of a block do."""
     out: list[Faces] = []
     joined: set[int] = set()
     before: object = None
     for part in row.parts:
-        levels = None if is_unit(part) else known.levels(part, row.lines[0])
+        levels = None if is_unit(part) else known_rows.levels(part, row.lines[0])
         if out and levels is not None and levels == before:
             out[-1] |= part
             joined.add(len(out) - 1)
         else:
             out.append(part)
         before = levels
-    sorts = Counter(known.likeness(out[i]) for i in joined)
+    sorts = Counter(known_rows.likeness(out[i]) for i in joined)
     return out if all(number > 1 for number in sorts.values()) else list(row.parts)
 
 

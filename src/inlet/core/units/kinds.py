@@ -136,11 +136,13 @@ def _snipped(outline: Polygon, cells: Sequence[Polygon]) -> UnitKind | None:
     """A rectangle with one to four of its corners cut off at 45° by triangles."""
     if not 2 <= len(cells) <= 5:
         return None
-    legs = [found for cell in cells if (found := triangle_legs(cell))]
-    if len(legs) != len(cells) - 1 or len({found[0] for found in legs} & set(outline)) < len(legs):
+    legs = [points for cell in cells if (points := triangle_legs(cell))]
+    if len(legs) != len(cells) - 1 or len({points[0] for points in legs} & set(outline)) < len(
+        legs
+    ):
         return None
     sides = [q.minus(p) for p, q in edges(outline)]
-    along = all(any(cross(s, found[1].minus(found[0])) == 0 for s in sides) for found in legs)
+    along = all(any(cross(s, points[1].minus(points[0])) == 0 for s in sides) for points in legs)
     return "corner-triangle" if along else None
 
 

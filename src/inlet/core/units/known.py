@@ -36,4 +36,4 @@ def _units_of(block: Block) -> BlockUnits:
 
 def blocks_beside(project: Project, block: Block) -> list[Block]:
     """The blocks that are looked through for what the units of one could share with them."""
-    return [other for other in project.blocks[:MOST_BLOCKS] if other is not block]
+    return [other_block for other_block in project.blocks[:MOST_BLOCKS] if other_block is not block]

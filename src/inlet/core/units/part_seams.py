@@ -35,7 +35,7 @@ class PartSeams:
         self.bands = block.columns, block.rows
         self._lines = [{x: i for i, x in enumerate(grid_lines(bands))} for bands in self.bands]
         self.band_line = [self._band_line(line) for line in arrangement.lines]
-        self.on_band = [found is not None for found in self.band_line]
+        self.on_band = [band_line is not None for band_line in self.band_line]
         self.straight = not block.curves
         self._latest: tuple[Faces, tuple[list[int], list[int]]] = (frozenset(), ([], []))
 
@@ -92,8 +92,8 @@ class PartSeams:
 
     def curve(self, k: int) -> Curve:
         """An edge at finished size; arcs are drawn only where both scales are one."""
-        found, points = self.draft.arrangement.curve(self.edges[k]), points_of(self.draft)
-        centre = found.centre and found.centre.scaled(*self.draft.block.scale)
+        curve, points = self.draft.arrangement.curve(self.edges[k]), points_of(self.draft)
+        centre = curve.centre and curve.centre.scaled(*self.draft.block.scale)
         return Curve(points[self.edges[k].start], points[self.edges[k].end], centre)
 
     def chords(self, faces: Faces, curved: bool = False) -> list[int]:

@@ -56,12 +56,12 @@ class Part(NamedTuple):
 
 def walk(part: Part) -> Iterator[Part]:
     """A part and everything in it, the smallest first."""
-    found, left = [], [part]
+    parts, left = [], [part]
     while left:
         each = left.pop()
-        found.append(each)
+        parts.append(each)
         left += each.parts
-    return reversed(found)
+    return reversed(parts)
 
 
 def tiling(part: Part) -> Iterator[Part]:

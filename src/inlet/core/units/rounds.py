@@ -102,7 +102,7 @@ def rounds_of(part: Part) -> Rounds | None:
     while bands := flattened_bands(part):
         around.append(part)
         part = max(bands, key=lambda p: len(p.faces))
-    found: Rounds | None = None
+    rounds: Rounds | None = None
     for each in reversed(around):
-        found = read_rounds(each, found)
-    return found and _in_turn(found)
+        rounds = read_rounds(each, rounds)
+    return rounds and _in_turn(rounds)

@@ -41,15 +41,15 @@ class Rows:
                 groups[j, i] = group
                 choice = min(choice, (best[j][0] + 1, j))
             best.append(choice)
-        out: list[Part] = []
+        parts: list[Part] = []
         i = len(solved)
         while i:
             j = best[i][1]
-            out.append(groups[j, i] if i - j > 1 else solved[j][0])
+            parts.append(groups[j, i] if i - j > 1 else solved[j][0])
             i = j
         costs = [c for _, c in solved]
         different = {self.likeness(p.faces) for p, _ in solved}
-        return tuple(reversed(out)), BreakdownCost(
+        return tuple(reversed(parts)), BreakdownCost(
             sum(c.stuck for c in costs),
             sum(c.awkward for c in costs),
             sum(c.odd for c in costs),

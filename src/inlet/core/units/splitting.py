@@ -54,7 +54,7 @@ class Splitter:
     def coarser(self, lines: Sequence[int], widths: Collection[int]) -> list[list[int]]:
         """Of parallel seams on lines of equal bands those that would be lines of coarser ones, of
         so many bands each, the coarsest first; none of those that leave no line out."""
-        on = [found for line in lines if (found := self.seams.band_line[line]) is not None]
+        on = [band_line for line in lines if (band_line := self.seams.band_line[line]) is not None]
         if len(on) < max(2, len(lines)):
             return []
         bands = self.seams.bands[on[0].axis]
@@ -62,7 +62,9 @@ class Splitter:
             return []
         out: list[list[int]] = []
         for wide in sorted(widths, reverse=True):
-            kept = [k for k, found in zip(lines, on, strict=True) if found.after % wide == 0]
+            kept = [
+                k for k, band_line in zip(lines, on, strict=True) if band_line.after % wide == 0
+            ]
             if len(bands) % wide == 0 and 0 < len(kept) < len(lines) and kept not in out:
                 out.append(kept)
         return out

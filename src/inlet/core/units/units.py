@@ -73,9 +73,9 @@ class Unit(NamedTuple):
         """Does it differ from its mirror image, fabric for fabric?"""
         return motion_between(self.picture, mirrored(self.picture)) is None
 
-    def nested_in(self, other: Unit) -> int:
+    def nested_in(self, other_unit: Unit) -> int:
         """In how many of the places of ``other`` together does it lie nested."""
-        faces = {place.part.faces for place in other.places}
+        faces = {place.part.faces for place in other_unit.places}
         return sum(p.within is not None and p.within.faces in faces for p in self.places)
 
     def scaled(self, k: Exact) -> Unit:

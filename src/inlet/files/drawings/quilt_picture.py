@@ -48,10 +48,10 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
     for area in figure.others:
         path = _add_fabric(top, area.outlines, area.fabric, project)
         add(path, "title", text=cloth_name(project, area.fabric))
-    for each in figure.blocks:
+    for top_block in figure.blocks:
         check()
-        numbers = " ".join(f"{x:.9g}" for x in each.on_top.matrix)
-        add(top, "use", {"href": f"#b{each.drawing}", "transform": f"matrix({numbers})"})
+        numbers = " ".join(f"{x:.9g}" for x in top_block.on_top.matrix)
+        add(top, "use", {"href": f"#b{top_block.drawing}", "transform": f"matrix({numbers})"})
     _add_quilting(root, plan, thin)
     return markup(root)
 
@@ -87,8 +87,8 @@ def _add_fabric(
 
 
 def _colour(project: Project, fabric: str | None) -> str:
-    known = project.fabric(fabric or "")
-    return known.colour if known is not None else NO_CLOTH
+    known_fabric = project.fabric(fabric or "")
+    return known_fabric.colour if known_fabric is not None else NO_CLOTH
 
 
 def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
@@ -112,9 +112,9 @@ def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
         corners = [(x * scale, y * scale) for x, y in area.outlines[0]]
         draw.polygon(corners, _colour(plan.project, area.fabric), line, smooth)
     final = max(1, size[0] // smooth), max(1, size[1] // smooth)
-    out = BytesIO()
-    image.resize(final, Image.Resampling.LANCZOS).save(out, "PNG")
-    return out.getvalue()
+    buffer = BytesIO()
+    image.resize(final, Image.Resampling.LANCZOS).save(buffer, "PNG")
+    return buffer.getvalue()
 
 
 def _has_top(plan: QuiltPlan) -> None:

@@ -79,13 +79,13 @@ def read_svg(
         raise FileProblem(f"{name}: too long and thin to be a block")
     across, down = _bands(strokes, box)
     across, down = columns or across, rows or down
-    made = _framed(block, box, across, down, frame)
-    traced = trace(made, strokes, box)
+    new_block = _framed(block, box, across, down, frame)
+    traced = trace(new_block, strokes, box)
     kept = len(traced.block.seams)
     report = [
-        f"{kept} {'seam' if kept == 1 else 'seams'} read on {len(made.columns)} by "
-        f"{len(made.rows)} bands; ends within 1/{TOLERANCE.denominator} of a band were moved onto "
-        "the grid, its halves, thirds and quarters."
+        f"{kept} {'seam' if kept == 1 else 'seams'} read on {len(new_block.columns)} by "
+        f"{len(new_block.rows)} bands; ends within 1/{TOLERANCE.denominator} of a band were moved "
+        "onto the grid, its halves, thirds and quarters."
     ]
     if traced.off_grid:
         report.append(f"{traced.off_grid} ends lie off the grid and were kept where they are.")
@@ -145,13 +145,13 @@ def _framed(
     # As high as a short fraction of the width makes it: a drawing's own measures are never exact.
     ratio = _short(shape)
     width = block.finished[0] / max(one, ratio)  # no side longer than the width asked for
-    made = replace(
+    new_block = replace(
         bare,
         columns=(one,) * across,
         rows=(one,) * down,
         finished=(width, width * ratio),
     )
-    return with_square_unit(made)
+    return with_square_unit(new_block)
 
 
 def _short(x: float) -> Fraction:

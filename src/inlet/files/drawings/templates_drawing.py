@@ -23,32 +23,36 @@ APART = 0.5
 """Inches between two templates."""
 
 
-def _side_by_side(found: Sequence[Template], measure: Measure) -> Iterator[tuple[Template, Place]]:
+def _side_by_side(
+    templates: Sequence[Template], measure: Measure
+) -> Iterator[tuple[Template, Place]]:
     """Each template with how far it is moved, so that none lies on another."""
     x = 0.0
     gap = APART * float(measure.system.per_inch)
-    for each in found:
-        left, top, right, _ = bounds_of(each.cut)
-        yield each, (x - left, -top)
+    for template in templates:
+        left, top, right, _ = bounds_of(template.cut)
+        yield template, (x - left, -top)
         x += right - left + gap
 
 
-def write_svg(found: Sequence[Template], measure: Measure, path: str | os.PathLike[str]) -> None:
+def write_svg(
+    templates: Sequence[Template], measure: Measure, path: str | os.PathLike[str]
+) -> None:
     """Templates as SVG, a user unit an inch or a centimetre; a group a layer."""
-    placed = list(_side_by_side(found, measure))
+    placed = list(_side_by_side(templates, measure))
     wide = max((bounds_of(t.cut)[2] + by[0] for t, by in placed), default=1.0)
     high = max((bounds_of(t.cut)[3] + by[1] for t, by in placed), default=1.0)
     look = {"fill": "none", "stroke-width": f"{wide / 2000:.4g}"}
     root = drawing((wide, high), measure, **look)
     for layer, colour in (("cut", INKS["accent"]), ("sew", INKS["ink"]), ("mark", INKS["soft"])):
         group = add(root, "g", {"id": layer, "stroke": colour})
-        for each, by in placed:
+        for template, by in placed:
             if layer == "mark":
-                for a, b in (*each.marks, each.grain):
+                for a, b in (*template.marks, template.grain):
                     add(group, "path", {"d": f"M{_at(a, by)}L{_at(b, by)}"})
                 continue
-            sides = each.cut if layer == "cut" else each.sew
-            add(group, "path", {"id": f"{each.label}-{layer}", "d": _path(sides, by)})
+            sides = template.cut if layer == "cut" else template.sew
+            add(group, "path", {"id": f"{template.label}-{layer}", "d": _path(sides, by)})
     export_whole(Path(path), markup(root).encode("utf-8"))
 
 
@@ -67,19 +71,21 @@ def _path(sides: Sequence[Side], by: Place) -> str:
     return "".join([*parts, "Z"])
 
 
-def write_dxf(found: Sequence[Template], measure: Measure, path: str | os.PathLike[str]) -> None:
+def write_dxf(
+    templates: Sequence[Template], measure: Measure, path: str | os.PathLike[str]
+) -> None:
     """Templates as DXF in inches or centimetres, y upward as machines have it."""
     inches = measure.system.unit == "in"
     drawing = new("R2010", units=dxf_units.IN if inches else dxf_units.CM)
     for layer, colour in LAYERS.items():
         drawing.layers.add(layer, color=colour)
     space = drawing.modelspace()
-    for each, (dx, dy) in _side_by_side(found, measure):
+    for template, (dx, dy) in _side_by_side(templates, measure):
 
         def to(p: Place, dx: float = dx, dy: float = dy) -> Place:
             return p[0] + dx, -(p[1] + dy)
 
-        for layer, sides in (("CUT", each.cut), ("SEW", each.sew)):
+        for layer, sides in (("CUT", template.cut), ("SEW", template.sew)):
             for side in sides:
                 if side.centre is None:
                     space.add_line(to(side.start), to(side.end), dxfattribs={"layer": layer})
@@ -92,11 +98,11 @@ def write_dxf(found: Sequence[Template], measure: Measure, path: str | os.PathLi
                     degrees(atan2(p[1] - centre[1], p[0] - centre[0])) for p in ends
                 )  # counter-clockwise from the first to the last
                 space.add_arc(centre, side.radius, first, last, dxfattribs={"layer": layer})
-        for a, b in (*each.marks, each.grain):
+        for a, b in (*template.marks, template.grain):
             space.add_line(to(a), to(b), dxfattribs={"layer": "MARK"})
         height = 0.15 * float(measure.system.per_inch)
-        space.add_text(each.label, height=height, dxfattribs={"layer": "MARK"}).set_placement(
-            to(each.grain[0])
+        space.add_text(template.label, height=height, dxfattribs={"layer": "MARK"}).set_placement(
+            to(template.grain[0])
         )
     text = StringIO()
     drawing.write(text)

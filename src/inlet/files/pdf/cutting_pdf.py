@@ -83,12 +83,12 @@ def draw_cutting(
     pages = _Pages(canvas, plan, size, top, turn)
     pages.words(f"Cutting {what}", 16, BOLD)
     pages.words(f"{CUTTER} {MANUALS}", 8.5, REGULAR)
-    for each in plan.cloth.best:
-        heading = f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}"
-        if not each.cloths:
+    for layout in plan.cloth.best:
+        heading = f"{cloth_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
+        if not layout.cloths:
             pages.words(heading, 12.5, BOLD)
-        for i, cloth in enumerate(each.cloths):
-            pages.cloth(cloth, each.fabric, "" if i else heading)
+        for i, cloth in enumerate(layout.cloths):
+            pages.cloth(cloth, layout.fabric, "" if i else heading)
 
 
 def block_name(plan: BlockPlan) -> str:
@@ -174,9 +174,9 @@ class _Pages:
 def cuts_table(plan: BlockPlan) -> Table:
     """Every cut of a plan."""
     lines = [["Fabric", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
-    for each in plan.cloth.best:
-        name = cloth_name(plan.project, each.fabric)
-        for cloth in each.cloths:
+    for layout in plan.cloth.best:
+        name = cloth_name(plan.project, layout.fabric)
+        for cloth in layout.cloths:
             for i, stroke in enumerate(cuts_of(cloth, plan.project), 1):
                 lines.append(
                     [

@@ -151,10 +151,10 @@ class Pen:
             c.drawCentredString(x, self.high - y - 3, self.letters.get(item.fabric, ""))
 
     def _tint(self, fabric: str | None) -> Color:
-        known = self.project.fabric(fabric) if fabric else None
-        if known is None:
+        known_fabric = self.project.fabric(fabric) if fabric else None
+        if known_fabric is None:
             return white
-        full = HexColor(known.colour)
+        full = HexColor(known_fabric.colour)
         return Color(*(1 - (1 - part) * TINT for part in (full.red, full.green, full.blue)))
 
     def _hatch(self, path: Any, box: Box) -> None:

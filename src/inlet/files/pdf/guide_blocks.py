@@ -150,7 +150,9 @@ def draw_move(pen: Pen, move: Move, left: float, top: float, wide: float, high: 
 
 def wide_of(moves: Sequence[Repeated], high: float = PICTURE) -> float:
     """How wide a line of pictures is."""
-    return sum(size_within(each.move, MOST_ACROSS * high, high)[0] + GAP for each in moves) - GAP
+    return (
+        sum(size_within(repeat.move, MOST_ACROSS * high, high)[0] + GAP for repeat in moves) - GAP
+    )
 
 
 def in_lines(moves: Sequence[Repeated], wide: float) -> list[Pictures]:
@@ -159,15 +161,15 @@ def in_lines(moves: Sequence[Repeated], wide: float) -> list[Pictures]:
     if wide_of(moves, LEAST_PICTURE) <= wide < wide_of(moves):
         high = next(h / 2 for h in range(116, 83, -1) if wide_of(moves, h / 2) <= wide)
     lines: list[list[Repeated]] = [[]]
-    for each in moves:
-        if lines[-1] and wide_of([*lines[-1], each], high) > wide:
+    for repeat in moves:
+        if lines[-1] and wide_of([*lines[-1], repeat], high) > wide:
             lines.append([])
-        lines[-1].append(each)
-    out, number = [], 1
+        lines[-1].append(repeat)
+    pictures, number = [], 1
     for line in lines:
-        out.append(Pictures(tuple(line), number, high))
+        pictures.append(Pictures(tuple(line), number, high))
         number += len(line)
-    return [line for line in out if line.moves]
+    return [line for line in pictures if line.moves]
 
 
 @dataclass(frozen=True)

@@ -125,8 +125,8 @@ class _Guide:
         self._foot()
 
     def _steps(self) -> None:
-        found = cards(self.plan.steps)
-        for several in groupby(found, lambda card: card.first.unit is None):
+        step_cards = cards(self.plan.steps)
+        for several in groupby(step_cards, lambda card: card.first.unit is None):
             steps = []
             for card in several[1]:
                 check()
@@ -213,7 +213,7 @@ class _Guide:
 
     def _cut_list(self, plan: BlockPlan) -> None:
         """Each fabric with its strips and sizes, in two columns."""
-        found: list[PageCard] = []
+        page_cards: list[PageCard] = []
         for cloth in plan.cloth.best:
             letter_ = self.cloth_letter.get(cloth.fabric, "")
             head: list[PageBlock] = [
@@ -221,18 +221,18 @@ class _Guide:
                 PageWords(buying_text(cloth, plan.measure), 9.5),
                 PageWords(strips_text(cloth, plan.measure), 10.5),
             ]
-            own = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
-            found.append(PageCard((*head, *map(self._cut, own))))
+            cuts = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
+            page_cards.append(PageCard((*head, *map(self._cut, cuts))))
         owned = [c for c in plan.cuts if c.owned]
         if owned:
             head = [PageWords("From fabric you own", 12.5, BOLD, 0)]
-            found.append(PageCard((*head, *map(self._cut, owned))))
-        if found:
+            page_cards.append(PageCard((*head, *map(self._cut, owned))))
+        if page_cards:
             title = Title("Cut list", size=14)
-            if found[0].height(self.half) + title.height(self.half) > self.flow.left_over:
+            if page_cards[0].height(self.half) + title.height(self.half) > self.flow.left_over:
                 self.flow.turn()
             self.flow.cards([PageCard((title,))])
-            self.flow.columns(found)
+            self.flow.columns(page_cards)
 
     def _cut(self, cut: Cut) -> CutLine:
         words = f"{_shape_words(cut)}, for {', '.join(cut.labels)}"
@@ -244,7 +244,7 @@ class _Guide:
         measure = plan.measure
         moves = step_moves(plan.draft, step, measure.seam)
         shown = like_ones_together(moves) if step.unit else [Repeated(m, 1) for m in moves]
-        shown = [each for each in shown if each.move.do != "cut"]  # said, and in the cut list
+        shown = [repeat for repeat in shown if repeat.move.do != "cut"]  # said, and in the cut list
         pressed = plan.press(step)
         if pressed is not None:
             shown = _with_press(shown, pressed.moves[-1])
@@ -252,10 +252,10 @@ class _Guide:
         # What comes out of the runs before stays behind them: a half may be laid beside another.
         half = wide_of(shown, LEAST_PICTURE) <= self.half and not comes_along
         figure = f"measures {measured_text(step.measures, measure)}" if step.measures else ""
-        told = [each for each in shown if each.move.text]
-        words = self._unit_words(card, told) if step.unit else self._seam_words(step)
+        repeats = [repeat for repeat in shown if repeat.move.text]
+        words = self._unit_words(card, repeats) if step.unit else self._seam_words(step)
         if pressed is not None:
-            number = next(i for i, each in enumerate(shown, 1) if each.move.do == "press")
+            number = next(i for i, repeat in enumerate(shown, 1) if repeat.move.do == "press")
             words.append(PageWords(f"{number}. {pressed.text}", font=MEDIUM))
         if step.after_each:
             sizes = ";  then ".join(measured_text(size, measure) for size in step.after_each)
@@ -276,11 +276,11 @@ class _Guide:
         cut = [move_text(m.text, method, self.project, stacks) for m in method.moves
                if m.do == "cut"]  # fmt: skip
         told: dict[str, list[str]] = {}
-        for i, each in enumerate(shown, 1):
-            text = move_text(each.move.text, method, self.project, stacks, each.times)
-            told.setdefault(f"{_times(each)}{text}", []).append(str(i))
+        for i, repeat in enumerate(shown, 1):
+            text = move_text(repeat.move.text, method, self.project, stacks, repeat.times)
+            told.setdefault(f"{_times(repeat)}{text}", []).append(str(i))
         said = cut + [f"{', '.join(numbers)}. {text}" for text, numbers in told.items()]
-        if method.trim_to and not any(each.move.do == "trim" for each in shown):
+        if method.trim_to and not any(repeat.move.do == "trim" for repeat in shown):
             said.append(f"Trim to {size_text(method.trim_to, plan.measure)}.")
         if over_text(method) and len(card.steps) == 1:  # else it stands in the table
             said.append(over_text(method))
@@ -303,19 +303,19 @@ class _Guide:
     def _back(self) -> None:
         """The block from the back, as it is pressed: on a sheet of its own for those who press at
         the end, else beside what is said of it."""
-        found = self.plan.pressing.best
-        if found is None:
+        pressing = self.plan.pressing.best
+        if pressing is None:
             return
         said: list[PageBlock] = [
             PageWords("Seen from the back: left and right change places. " + CARE)
         ]
-        said += [PageWords(line) for line in pressing_lines(found)]
-        versions = [(found, "The back, as it is pressed")]
-        if len(found.versions) > 1:
-            versions = [(found, "The back, version 1"), (found.second, "The back, version 2")]
+        said += [PageWords(line) for line in pressing_lines(pressing)]
+        versions = [(pressing, "The back, as it is pressed")]
+        if len(pressing.versions) > 1:
+            versions = [(pressing, "The back, version 1"), (pressing.second, "The back, version 2")]
         for version, name in versions:
             title = Title(name, size=14)
-            if found.school == "end":
+            if pressing.school == "end":
                 self.flow.turn()
                 blocks = [title, *said]
                 room = self.flow.left_over - sum(b.height(self.flow.wide) for b in blocks) - 8
@@ -364,8 +364,8 @@ def _unit_line(unit: UnitPlan, plan: SewnBlock) -> str:
 def _with_press(shown: list[Repeated], press: Move) -> list[Repeated]:
     """Moves with that at the iron, in place of the last picture of what is sewn; its words are
     said apart."""
-    kept = [each for each in shown if each.move.text not in (PRESS, "Sewn")]
-    opened = [i for i, each in enumerate(kept) if each.move.do == "open"]
+    kept = [repeat for repeat in shown if repeat.move.text not in (PRESS, "Sewn")]
+    opened = [i for i, repeat in enumerate(kept) if repeat.move.do == "open"]
     if opened:
         last = kept[opened[-1]]
         kept[opened[-1]] = Repeated(press._replace(text=last.move.text), last.times)
@@ -393,9 +393,9 @@ def _step_title(step: Step, plan: SewnBlock) -> str:
     return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")
 
 
-def _times(each: Repeated) -> str:
+def _times(repeat: Repeated) -> str:
     """How often a move is made, where its own words do not say it."""
-    return f"{each.times} times: " if each.times > 1 and "{row}" not in each.move.text else ""
+    return f"{repeat.times} times: " if repeat.times > 1 and "{row}" not in repeat.move.text else ""
 
 
 def _shape_words(cut: Cut) -> str:

@@ -120,19 +120,19 @@ def _write(
         canvas.setTitle(f"{title}, labels")
         canvas.setCreator(f"Inlet {__version__}")
         wide, high = (size[0] - 2 * MARGIN) / ACROSS, (size[1] - 2 * MARGIN) / DOWN
-        for i, each in enumerate(found):
+        for i, label in enumerate(found):
             place = i % (ACROSS * DOWN)
             if i and not place:
                 canvas.showPage()
             x = MARGIN + place % ACROSS * wide
             y = size[1] - MARGIN - place // ACROSS * high
-            _draw(canvas, each, x, y, wide, high)
+            _draw(canvas, label, x, y, wide, high)
         canvas.save()
 
     write_pages(path, measure, paper, draw)
 
 
-def _draw(c: Any, each: Label, x: float, y: float, wide: float, high: float) -> None:
+def _draw(c: Any, label: Label, x: float, y: float, wide: float, high: float) -> None:
     """One label, its top left corner at (x, y): a line to cut on, a spot for the pin."""
     c.setStrokeColor(FAINT)
     c.setLineWidth(0.5)
@@ -142,19 +142,19 @@ def _draw(c: Any, each: Label, x: float, y: float, wide: float, high: float) -> 
     c.circle(x + 9, y - 9, 2.2)
     c.setFillColor(INK)
     room = wide - 26
-    fits = 0.98 * LARGE * room / stringWidth(each.name, BOLD, LARGE)
+    fits = 0.98 * LARGE * room / stringWidth(label.name, BOLD, LARGE)
     size = max(SMALL, min(LARGE, fits))
     c.setFont(BOLD, size)
     down = y - 32
-    for part in simpleSplit(each.name, BOLD, size, room)[:2]:
+    for part in simpleSplit(label.name, BOLD, size, room)[:2]:
         c.drawString(x + 18, down, part)
         down -= SMALL + 2
     c.setFillColor(black)
-    fonts = [MEDIUM, *[REGULAR] * len(each.lines)]
+    fonts = [MEDIUM, *[REGULAR] * len(label.lines)]
     for size in SIZES:
         told = [
             (font, part)
-            for font, line in zip(fonts, each.lines, strict=False)
+            for font, line in zip(fonts, label.lines, strict=False)
             for part in simpleSplit(line, font, size, room)
         ]
         if down - len(told) * size * LEADING > y - high:

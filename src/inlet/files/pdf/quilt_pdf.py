@@ -92,8 +92,8 @@ class _QuiltGuide:
             self.heading("Quilting lines")
             for asked in plan.quilt.quilting:
                 self.words(quilting_words(asked, plan.project))
-            found = plan.quilted
-            self.words(quilted_text(found.length, found.thread, measure))
+            quilted = plan.quilted
+            self.words(quilted_text(quilted.length, quilted.thread, measure))
             self.picture(0.72 * self.height, True)
         self.foot()
         self.canvas.save()
@@ -138,8 +138,8 @@ class _QuiltGuide:
                 self.words(f"{step.title}. {step.text}{check}", box=True)
         if plan.backings:
             self.heading("Backing, every way")
-        for made in plan.backings:
-            self.words(backing_text(made, measure))
+        for backing_way in plan.backings:
+            self.words(backing_text(backing_way, measure))
         if plan.binding is not None:
             width = length_text(plan.binding.width, measure)
             long = near_text((plan.binding.length,) * 2, measure)

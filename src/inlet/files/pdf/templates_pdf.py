@@ -41,11 +41,11 @@ def write_templates(
 
 
 def _draw(canvas: Any, sheet: Sheet, high: float) -> None:
-    for each in sheet.drawn:
-        canvas.setStrokeColor(FAINT if each.kind == "overlap" else INK)
-        canvas.setLineWidth(0.9 if each.kind == "cut" else 0.5)
-        canvas.setDash(*DASHES.get(each.kind, ()))
-        _path(canvas, each, high)
+    for sheet_line in sheet.drawn:
+        canvas.setStrokeColor(FAINT if sheet_line.kind == "overlap" else INK)
+        canvas.setLineWidth(0.9 if sheet_line.kind == "cut" else 0.5)
+        canvas.setDash(*DASHES.get(sheet_line.kind, ()))
+        _path(canvas, sheet_line, high)
     canvas.setDash()
     canvas.setFillColor(black)
     for words in sheet.words:
@@ -53,9 +53,9 @@ def _draw(canvas: Any, sheet: Sheet, high: float) -> None:
         canvas.drawString(words.at[0], high - words.at[1], words.text)
 
 
-def _path(canvas: Any, each: SheetLine, high: float) -> None:
+def _path(canvas: Any, sheet_line: SheetLine, high: float) -> None:
     path = canvas.beginPath()
-    for part in each.path:
+    for part in sheet_line.path:
         flat = [side for x, y in part[-3:] for side in (x, high - y)]
         if len(part) == 1:
             path.moveTo(*flat)

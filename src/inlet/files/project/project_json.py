@@ -107,16 +107,16 @@ def _known_part(value: Any) -> Any:
     return raw
 
 
-def why_not_kept(project: Project, known: Project) -> str:
+def why_not_kept(project: Project, known_project: Project) -> str:
     """Why a file could not hold an edited project, as a sentence for the maker; empty where it can.
     What it shares with the ``known`` one before it, which a file can hold, is not looked at again.
     """
-    seen = {id(block) for block in known.blocks}
+    seen = {id(block) for block in known_project.blocks}
     for block in project.blocks:
         why = "" if id(block) in seen else _why_not_held(project, block)
         if why:
             return f"That change to {block.title} is not possible: {why}"
-    broken = next(broken_rules(project, known), "")
+    broken = next(broken_rules(project, known_project), "")
     return f"That change is not possible: {broken}" if broken else ""
 
 

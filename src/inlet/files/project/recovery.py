@@ -34,10 +34,10 @@ Call = tuple[Project | None, Path | None, Look | None]
 def look_of(path: Path) -> Look | None:
     """How a file looks; None where there is none."""
     try:
-        found = path.stat()
+        stat_result = path.stat()
     except OSError:
         return None
-    return found.st_mtime_ns, found.st_size
+    return stat_result.st_mtime_ns, stat_result.st_size
 
 
 class Left(NamedTuple):
@@ -251,8 +251,8 @@ def _begun(pid: int) -> str:
         stat = Path(f"/proc/{pid}/stat").read_text("utf-8")
     except OSError:
         return ""
-    found = re.search(r"\)\s+(.*)", stat, re.DOTALL)
-    fields = found[1].split() if found else []
+    match = re.search(r"\)\s+(.*)", stat, re.DOTALL)
+    fields = match[1].split() if match else []
     if not fields or fields[0] in "ZX":  # ended, and only not yet fetched by its parent
         return "ended"
     return fields[19] if len(fields) > 19 else ""

@@ -44,10 +44,10 @@ from inlet.files.project.limits import (
 )
 
 
-def broken_rules(project: Project, known: Project | None = None) -> Iterator[str]:
+def broken_rules(project: Project, known_project: Project | None = None) -> Iterator[str]:
     """What the format forbids in a project. Parts that are the very ones of a ``known`` project,
     which keeps the rules, are not looked at again."""
-    same = _same_parts(project, known)
+    same = _same_parts(project, known_project)
     for name in project.__struct_fields__:
         if name not in same and name not in ("blocks", "extra"):
             limits = LIMITS.get((Project, name), ())
@@ -59,7 +59,11 @@ def broken_rules(project: Project, known: Project | None = None) -> Iterator[str
     for i, fabric in enumerate(project.fabrics):
         if "fabrics" not in same:
             yield from _fabric_rules(fabric, f"fabrics[{i}]")
-    seen = {id(block) for block in known.blocks} if known is not None and same >= REFERRED else ()
+    seen = (
+        {id(block) for block in known_project.blocks}
+        if known_project is not None and same >= REFERRED
+        else ()
+    )
     most = Items(MOST_DRAWINGS, "blocks").fault(len(project.blocks))
     if most:
         yield f"blocks: {most}"
@@ -68,7 +72,11 @@ def broken_rules(project: Project, known: Project | None = None) -> Iterator[str
     for i, block in enumerate(project.blocks):
         if id(block) not in seen:
             yield from _block_rules(block, f"blocks[{i}]", project, fabrics)
-    ids = known is not None and blocks == {b.id for b in known.blocks} and "fabrics" in same
+    ids = (
+        known_project is not None
+        and blocks == {b.id for b in known_project.blocks}
+        and "fabrics" in same
+    )
     if project.cutting is not None and not (ids and "cutting" in same):
         yield from _cutting_rules(project.cutting, fabrics, blocks)
     if project.quilt is not None and not (ids and "quilt" in same):
@@ -79,12 +87,12 @@ REFERRED = {"measure", "fabrics"}
 """The parts of a project that the rules of a block ask about."""
 
 
-def _same_parts(project: Project, known: Project | None) -> set[str]:
+def _same_parts(project: Project, known_project: Project | None) -> set[str]:
     """The names of the parts two projects share."""
-    if known is None:
+    if known_project is None:
         return set()
     names = project.__struct_fields__
-    return {name for name in names if getattr(project, name) is getattr(known, name)}
+    return {name for name in names if getattr(project, name) is getattr(known_project, name)}
 
 
 def block_rules(block: Block, project: Project) -> Iterator[str]:

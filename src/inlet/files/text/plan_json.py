@@ -180,22 +180,22 @@ def _made(length: float, measure: Measure) -> str:
     return number(as_exact(length, measure))
 
 
-def _ruler_friendly_dict(found: RulerFriendly) -> dict[str, Any]:
+def _ruler_friendly_dict(ruler_friendly: RulerFriendly) -> dict[str, Any]:
     near = {
         name: None if size is None else pair(size)
         for name, size in (
-            ("smaller", found.smaller),
-            ("larger", found.larger),
-            ("other_smaller", found.other_smaller),
-            ("other_larger", found.other_larger),
+            ("smaller", ruler_friendly.smaller),
+            ("larger", ruler_friendly.larger),
+            ("other_smaller", ruler_friendly.other_smaller),
+            ("other_larger", ruler_friendly.other_larger),
         )
     }
     return {
         "misses": [
             {"length": number(m.length), "for": list(m.labels), "short": number(m.short)}
-            for m in found.misses
+            for m in ruler_friendly.misses
         ],
-        "never": list(found.never),
+        "never": list(ruler_friendly.never),
         **near,
     }
 
@@ -217,32 +217,34 @@ def stock_list(plan: BlockPlan, stock: Sequence[Stock]) -> list[dict[str, Any]]:
     ]
 
 
-def set_dict(one: PlannedSet) -> dict[str, Any]:
+def set_dict(planned_set: PlannedSet) -> dict[str, Any]:
     """A kind of strip set as JSON data."""
     return {
-        "bands": [{"fabric": cloth, "finished": number(width)} for width, cloth in one.bands],
-        "unfinished": number(one.wide),
-        "for": list(one.labels),
+        "bands": [
+            {"fabric": cloth, "finished": number(width)} for width, cloth in planned_set.bands
+        ],
+        "unfinished": number(planned_set.wide),
+        "for": list(planned_set.labels),
         "segments": [
             {"finished": number(s.height), "cut": number(s.cut), "count": s.number,
              "for": list(s.labels)}
-            for s in one.segments
+            for s in planned_set.segments
         ],
-        "sets": [number(length) for length in one.lengths],
+        "sets": [number(length) for length in planned_set.lengths],
         "elsewhere": [
             {"block": e.block, "unit": e.label, "finished": number(e.height), "count": e.number}
-            for e in one.elsewhere
+            for e in planned_set.elsewhere
         ],
         "from": [
             {"strips": c.kind, "long": number(c.long), "sets": c.sets, "left": number(c.left)}
-            for c in one.choices
+            for c in planned_set.choices
         ],
     }  # fmt: skip
 
 
 def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dict[str, Any]:
     unit = plan.unit
-    found, best, why = whole.compared[unit.label]
+    costs, best, why = whole.compared[unit.label]
     return {
         "label": unit.label,
         "kind": unit.kind,
@@ -259,7 +261,7 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "recommended": {"name": best.plan.name, "why": why},
         "methods": [
             _method(plan.in_use if method.name == plan.in_use.name else method, cost)
-            for method, cost in zip(plan.methods, found, strict=True)
+            for method, cost in zip(plan.methods, costs, strict=True)
         ],
         "inside": [
             _unit(inner, whole, inner.unit.nested_in(unit) * whole.copies) for inner in plan.inside
@@ -366,7 +368,7 @@ def work_dict(work: Work) -> dict[str, Any]:
             "top": round(work.thread.each, 1),
             "bobbin": round(work.thread.each, 1),
             "bobbins": work.thread.bobbins,
-            "runs_out": [out._asdict() for out in work.thread.runs_out],
+            "runs_out": [runs_out._asdict() for runs_out in work.thread.runs_out],
         },
     }
 

@@ -82,9 +82,9 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
 def cloth_lines(cloths: Sequence[ClothPlan], project: Project) -> Iterator[str]:
     """Every piece of fabric to lay down, with its cuts in their order."""
     measure = project.measure
-    for each in cloths:
-        name = cloth_name(project, each.fabric)
-        for cloth in each.cloths:
+    for layout in cloths:
+        name = cloth_name(project, layout.fabric)
+        for cloth in layout.cloths:
             lies = layers_text(cloth)
             yield f"{name}, {cloth_text(cloth, measure).lower()}, {lies}:"
             for i, stroke in enumerate(cuts_of(cloth, project), 1):
@@ -140,12 +140,12 @@ def _work_lines(plan: BlockPlan) -> Iterator[str]:
 def compared_lines(plan: BlockPlan) -> Iterator[str]:
     """Each unit's methods in columns, the one to take marked, and why."""
     for unit in plan.units:
-        found, best, why = plan.compared[unit.unit.label]
+        costs, best, why = plan.compared[unit.unit.label]
         hands = " and ".join(f"{number} {label}" for label, number in unit.hands.items())
         yield f"{unit.unit.label}: {kind_words(unit.unit.kind)}, {hands}"
-        rows = table(found)
+        rows = table(costs)
         widths = [max(map(len, column)) for column in zip(*rows, strict=True)]
-        for row, cost in zip(rows, (None, *found), strict=True):
+        for row, cost in zip(rows, (None, *costs), strict=True):
             first, *rest = (text.ljust(w) for text, w in zip(row, widths, strict=True))
             yield f"  {'*' if cost is best else ' '} {first}  {'  '.join(rest)}".rstrip()
         yield f"    {method_words(best.plan.name)}: {why}"
@@ -171,5 +171,8 @@ def needle_lines(plan: BlockPlan, needle: Needle) -> Iterator[str]:
 
 def sets_text(sets: Sequence[PlannedSet], project: Project) -> str:
     """Strip sets, each with what to sew and cut; a sentence where there are none."""
-    lines = ["\n  ".join([set_name(one, project), *set_lines(one, project)]) for one in sets]
+    lines = [
+        "\n  ".join([set_name(planned_set, project), *set_lines(planned_set, project)])
+        for planned_set in sets
+    ]
     return "\n".join(lines) or "Nothing in this project can be cut from strip sets."

@@ -11,32 +11,32 @@ from inlet.files.text.exact_json import pair
 
 def pressing_dict(plan: SewnBlock) -> dict[str, Any]:
     """The fields of a plan that say how it is pressed; costs are in points."""
-    found = plan.pressing.best
-    if found is None:
+    pressing = plan.pressing.best
+    if pressing is None:
         return {"pressing": [], "junctions": [], "edges": [], "pressing_cost": 0, "pressing_gap": 0}
-    reasons = [reason(found, span, plan.project) for span in range(len(found.seams.spans))]
+    reasons = [reason(pressing, span, plan.project) for span in range(len(pressing.seams.spans))]
     return {
         "pressing": [
-            _stretch(each, found, version, reasons)
-            for version in range(len(found.versions))
-            for each in found.stretches_of(version)
+            _stretch(stretch, pressing, version, reasons)
+            for version in range(len(pressing.versions))
+            for stretch in pressing.stretches_of(version)
         ],
-        "junctions": [_junction(each) for each in found.junctions],
-        "edges": [_edge(each) for each in found.edges],
-        "pressing_school": found.school,
-        "pressing_versions": len(found.versions),
-        **({"pressing_setting": found.setting} if found.setting else {}),
-        **({"pressing_places": _places(found)} if len(found.versions) > 1 else {}),
-        "pressing_cost": found.cost / 1000,
-        "pressing_gap": found.gap / 1000,
+        "junctions": [_junction(junction) for junction in pressing.junctions],
+        "edges": [_edge(at_edge) for at_edge in pressing.edges],
+        "pressing_school": pressing.school,
+        "pressing_versions": len(pressing.versions),
+        **({"pressing_setting": pressing.setting} if pressing.setting else {}),
+        **({"pressing_places": _places(pressing)} if len(pressing.versions) > 1 else {}),
+        "pressing_cost": pressing.cost / 1000,
+        "pressing_gap": pressing.gap / 1000,
     }
 
 
-def _places(found: PressingPlan) -> list[dict[str, int]]:
+def _places(pressing: PressingPlan) -> list[dict[str, int]]:
     """Which version lies where."""
     return [
         {"column": x, "row": y, "version": lying.version + 1}
-        for (x, y), lying in sorted(found.grid.items())
+        for (x, y), lying in sorted(pressing.grid.items())
     ]
 
 
@@ -45,28 +45,28 @@ def _patch(face: int | None) -> str:
 
 
 def _stretch(
-    each: Stretch, found: PressingPlan, version: int, reasons: list[str]
+    stretch: Stretch, pressing: PressingPlan, version: int, reasons: list[str]
 ) -> dict[str, Any]:
-    begin, end = each.ends
+    begin, end = stretch.ends
     return {
-        "join": each.join.id,
+        "join": stretch.join.id,
         "from": pair(begin),
         "to": pair(end),
-        "toward": _patch(each.toward),
-        "reason": reasons[each.span] if version == 0 else "Version 2 nests with version 1.",
-        "pinned": version == 0 and found.pinned(each.span),
+        "toward": _patch(stretch.toward),
+        "reason": reasons[stretch.span] if version == 0 else "Version 2 nests with version 1.",
+        "pinned": version == 0 and pressing.pinned(stretch.span),
         "version": version + 1,
     }
 
 
-def _junction(each: Met) -> dict[str, Any]:
-    return {"at": pair(each.junction.at), "state": each.state, "layers": each.layers}
+def _junction(junction: Met) -> dict[str, Any]:
+    return {"at": pair(junction.junction.at), "state": junction.state, "layers": junction.layers}
 
 
-def _edge(each: AtEdge) -> dict[str, Any]:
+def _edge(at_edge: AtEdge) -> dict[str, Any]:
     return {
-        "at": pair(each.end.at),
-        "join": each.end.arm.join.id,
-        "toward": _patch(each.toward),
-        "state": each.state,
+        "at": pair(at_edge.end.at),
+        "join": at_edge.end.arm.join.id,
+        "toward": _patch(at_edge.toward),
+        "state": at_edge.state,
     }

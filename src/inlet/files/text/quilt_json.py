@@ -84,15 +84,15 @@ def _blocks(plan: QuiltPlan) -> dict[str, int]:
 
 def _setting(plan: QuiltPlan) -> dict[str, Any]:
     return {
-        each.kind: {
-            "fabric": each.fabric or None,
-            "cut": number(each.cut),
-            "exact": number(each.exact),
-            "crosscut": "twice" if each.twice else "once",
-            "squares": each.squares,
-            "triangles": each.triangles,
+        triangles.kind: {
+            "fabric": triangles.fabric or None,
+            "cut": number(triangles.cut),
+            "exact": number(triangles.exact),
+            "crosscut": "twice" if triangles.twice else "once",
+            "squares": triangles.squares,
+            "triangles": triangles.triangles,
         }
-        for each in plan.triangles
+        for triangles in plan.triangles
     }
 
 
@@ -120,8 +120,8 @@ def _borders(plan: QuiltPlan) -> list[dict[str, Any]]:
     strips = border_strips(plan.top, plan.quilt, plan.measure)
     borders = []
     for each in plan.top.borders:
-        own = [strip for strip in strips if strip.name.startswith(f"{each.label},")]
-        corners = [strip for strip in own if strip.name.endswith("corners")]
+        own_strips = [strip for strip in strips if strip.name.startswith(f"{each.label},")]
+        corners = [strip for strip in own_strips if strip.name.endswith("corners")]
         which = each.label.split(",")[0]
         border = plan.quilt.borders[int(which.split()[-1]) - 1]
         near = fitting_near(border, plan.top.borders, plan.top.sizes, which)
@@ -131,8 +131,8 @@ def _borders(plan: QuiltPlan) -> list[dict[str, Any]]:
             {
                 "label": each.label,
                 "inner": pair(each.inner),
-                "sides": _strip(own, f"{each.label}, sides"),
-                "ends": _strip(own, f"{each.label}, top and bottom"),
+                "sides": _strip(own_strips, f"{each.label}, sides"),
+                "ends": _strip(own_strips, f"{each.label}, top and bottom"),
                 "mitred": each.mitred,
                 **({"corners": len(corners)} if corners else {}),
                 **({"units": units} if any(units) else {}),
@@ -148,16 +148,16 @@ def _strip(strips: list[Strip], name: str) -> list[str] | None:
 
 
 def _binding(plan: QuiltPlan) -> dict[str, Any] | None:
-    found = plan.binding
-    if found is None:
+    binding_plan = plan.binding
+    if binding_plan is None:
         return None
     return {
-        "fabric": found.fabric or None,
-        "width": number(found.width),
-        "length": number(found.length),
-        "strips": found.strips,
-        "joins": found.joins,
-        **({"square": number(found.square)} if found.square is not None else {}),
+        "fabric": binding_plan.fabric or None,
+        "width": number(binding_plan.width),
+        "length": number(binding_plan.length),
+        "strips": binding_plan.strips,
+        "joins": binding_plan.joins,
+        **({"square": number(binding_plan.square)} if binding_plan.square is not None else {}),
     }
 
 

@@ -37,11 +37,12 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         )
     if plan.triangles:
         yield "Setting"
-        for each in plan.triangles:
-            way = diagonal_text("twice" if each.twice else "once", "")
+        for triangles in plan.triangles:
+            way = diagonal_text("twice" if triangles.twice else "once", "")
             yield (
-                f"  {each.triangles} {each.kind} triangles: {each.squares} squares "
-                f"{length_text(each.cut, measure)} (exact {_exact(each.exact)}), cut {way}"
+                f"  {triangles.triangles} {triangles.kind} triangles: {triangles.squares} squares "
+                f"{length_text(triangles.cut, measure)} (exact {_exact(triangles.exact)}), "
+                f"cut {way}"
             )
     yield "Cut"
     for cut in plan.cuts:
@@ -53,10 +54,11 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     for cloth in plan.cloth.best:
         yield f"  {cloth_name(project, cloth.fabric)}: {buying_text(cloth, measure)}"
     yield from (f"  {line}" for line in cloth_lines(plan.cloth.best, project))
-    for made in plan.backings:
-        over = near_text(made.left, measure) if made.left[0] > 0 else "nothing"
-        panel = near_text((made.panel, made.panel), measure)
-        yield f"  backing, seams {made.seam}: {made.widths} × {panel}; left over {over}"
+    for backing_way in plan.backings:
+        over = near_text(backing_way.left, measure) if backing_way.left[0] > 0 else "nothing"
+        panel = near_text((backing_way.panel, backing_way.panel), measure)
+        widths = f"{backing_way.widths} × {panel}"
+        yield f"  backing, seams {backing_way.seam}: {widths}; left over {over}"
     work = plan.work
     yield f"{work_text(work, measure)}."
     for head, lines in sitting_lines(work.sittings, plan.rates, measure):
@@ -65,8 +67,8 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     for asked in plan.quilt.quilting:
         yield f"Quilting: {quilting_words(asked, project)}"
     if plan.quilt.quilting:
-        found = plan.quilted
-        yield f"  {quilted_text(found.length, found.thread, measure)}"
+        quilted = plan.quilted
+        yield f"  {quilted_text(quilted.length, quilted.thread, measure)}"
     yield from hands_lines(plan)
     yield "Rows"
     for card in plan.rows:

@@ -42,11 +42,11 @@ class Table(NamedTuple):
     notes: Sequence[str] = ()
 
 
-def shopping_table(found: Shopping, project: Project) -> Table:
+def shopping_table(shopping: Shopping, project: Project) -> Table:
     return Table(
-        f"Shopping list: {found.what}",
-        shopping_lines(found, project),
-        shopping_notes(found, project),
+        f"Shopping list: {shopping.what}",
+        shopping_lines(shopping, project),
+        shopping_notes(shopping, project),
     )
 
 

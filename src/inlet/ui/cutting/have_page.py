@@ -116,8 +116,8 @@ class HavePage(QWidget):
         long = QCheckBox("Cut long pieces lengthwise")
         long.setChecked(fabric.lengthwise)
         long.toggled.connect(lambda on: self._edit(lengthwise=on))
-        for each in (width, along, across, price):
-            each.refused.connect(self.session.said)
+        for value_edit in (width, along, across, price):
+            value_edit.refused.connect(self.session.said)
         self.facts.addLayout(row(label("usable width"), width, label(unit_of(measure)), 1))
         self.facts.addLayout(row(label("the print"), lies, 1))
         self.facts.addWidget(long)
@@ -130,8 +130,8 @@ class HavePage(QWidget):
     def _edit(self, **changes: object) -> None:
         fabric = self.fabric
         if fabric is not None:
-            made = replace(fabric, **changes)
-            self.session.edit(self.session.project.with_fabric(fabric.id, made))
+            new_fabric = replace(fabric, **changes)
+            self.session.edit(self.session.project.with_fabric(fabric.id, new_fabric))
 
     def _have(self, i: int, *now: Have) -> None:
         fabric = self.fabric

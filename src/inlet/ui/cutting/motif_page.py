@@ -48,9 +48,9 @@ class MotifPage(QWidget):
             edit.refused.connect(session.said)
             self.edits[name, which] = edit
             field = QWidget()
-            own = column(field, 0, 2)
-            own.addWidget(label(words, "caption"))
-            own.addWidget(edit)
+            own_layout = column(field, 0, 2)
+            own_layout.addWidget(label(words, "caption"))
+            own_layout.addWidget(edit)
             flow.addWidget(field)
         layout.addWidget(asked)
         self.picture = _Picture()
@@ -65,8 +65,8 @@ class MotifPage(QWidget):
     def motif(self) -> PrintMotif:
         """The motif on the table, else a usual one for the block that is shown."""
         session = self.session
-        known = session.project.cutting.motif if session.project.cutting is not None else None
-        return known or usual_motif(session.block.finished)
+        known_motif = session.project.cutting.motif if session.project.cutting is not None else None
+        return known_motif or usual_motif(session.block.finished)
 
     def refresh(self) -> None:
         motif, measure = self.motif, self.session.measure

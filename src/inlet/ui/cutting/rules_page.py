@@ -93,9 +93,9 @@ class RulesPage(QWidget):
         self.unit.setText(unit_of(measure))
 
     def _edit(self, **changes: object) -> None:
-        made = replace(self.rules, **changes)
-        if made != self.rules:
-            self.session.edit(replace(self.session.project, cutting=made))
+        cutting = replace(self.rules, **changes)
+        if cutting != self.rules:
+            self.session.edit(replace(self.session.project, cutting=cutting))
 
     def _square(self, text: str) -> None:
         measure = self.session.measure

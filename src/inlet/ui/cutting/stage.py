@@ -154,7 +154,9 @@ class CuttingStage(QWidget):
         first = self._plan is None or self._cut_for != self._is_for
         self._plan, self._is_for = plan, self._cut_for
         self.cuts.emit(plan)
-        self.cloths = [ClothOnMat(each, cloth) for each in plan.cloth.now for cloth in each.cloths]
+        self.cloths = [
+            ClothOnMat(layout, cloth) for layout in plan.cloth.now for cloth in layout.cloths
+        ]
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)
         self.refresh()
@@ -232,23 +234,23 @@ class CuttingStage(QWidget):
             words = f"{name}: {SHORT[lying.cloth.kind]}"
             if self._is_done(lying):
                 words += "  ✓"
-            made = QPushButton(words)
-            made.setCheckable(True)
-            made.setChecked(i == self.at)
-            made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            made.setAccessibleName(words)
-            made.setToolTip(vulgar_text(cloth_text(lying.cloth, plan.measure)))
-            made.clicked.connect(partial(self.choose, i))
-            self.group.addButton(made)
-            self.chips.addWidget(made)
+            new_button = QPushButton(words)
+            new_button.setCheckable(True)
+            new_button.setChecked(i == self.at)
+            new_button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            new_button.setAccessibleName(words)
+            new_button.setToolTip(vulgar_text(cloth_text(lying.cloth, plan.measure)))
+            new_button.clicked.connect(partial(self.choose, i))
+            self.group.addButton(new_button)
+            self.chips.addWidget(new_button)
 
     def choose(self, at: int) -> None:
         """Another piece of fabric."""
         if self.cloths:
             self.at = at % len(self.cloths)
             buttons = self.chooser.findChildren(QPushButton)
-            for i, made in enumerate(b for b in buttons if not b.isHidden()):
-                made.setChecked(i == self.at)
+            for i, new_button in enumerate(b for b in buttons if not b.isHidden()):
+                new_button.setChecked(i == self.at)
             self.refresh()
 
     def _changed(self) -> None:
@@ -274,18 +276,18 @@ class CuttingStage(QWidget):
         self.mat.show_cloth(shown, project, session.grey)
         colour = colour_of(project, lying.plan.fabric, session.grey)
         if done is None:
-            found = preparing(lying.cloth, project)
+            cut_card = preparing(lying.cloth, project)
         elif done < len(strokes):
-            found = card(strokes, done, plan.cuts, plan.units, project)
+            cut_card = card(strokes, done, plan.cuts, plan.units, project)
         else:
-            found = finished_card(lying.cloth, project)
+            cut_card = finished_card(lying.cloth, project)
         cloth = cloth_text(lying.cloth, plan.measure)
         if differ_in_cuts_only(plan.project, project):
             cloth += f": {buying_text(lying.plan, plan.measure)}."
         else:  # what is known is of the plan before
             cloth += ": working out what to buy …"
-        self.card.show_card(found, done, len(strokes), vulgar_text(cloth))
-        self.card.ruler.show_mark(found.size, plan.measure, colour, left)
+        self.card.show_card(cut_card, done, len(strokes), vulgar_text(cloth))
+        self.card.ruler.show_mark(cut_card.size, plan.measure, colour, left)
 
     # --- what is done -------------------------------------------------------------------------
 
@@ -411,18 +413,18 @@ class _Card(QFrame):
         self.done.hide()
         self.back.hide()
 
-    def show_card(self, found: CutCard, done: int | None, of: int, cloth: str) -> None:
-        self.title.setText(found.title)
+    def show_card(self, cut_card: CutCard, done: int | None, of: int, cloth: str) -> None:
+        self.title.setText(cut_card.title)
         for widget, text in (
-            (self.figure, vulgar_text(found.shown)), (self.words, found.words),
-            (self.text, vulgar_text(found.text)),
-            (self.ready, f"Comes off: {found.ready}." if found.ready else ""),
-            (self.cautions, " ".join(found.cautions)), (self.cloth, cloth),
+            (self.figure, vulgar_text(cut_card.shown)), (self.words, cut_card.words),
+            (self.text, vulgar_text(cut_card.text)),
+            (self.ready, f"Comes off: {cut_card.ready}." if cut_card.ready else ""),
+            (self.cautions, " ".join(cut_card.cautions)), (self.cloth, cloth),
         ):  # fmt: skip
             widget.setText(text)
             widget.setVisible(bool(text))
         empty(self.stacks)
-        for stack in found.stacks:
+        for stack in cut_card.stacks:
             self.stacks.addWidget(
                 label(f"Stack {stack.label} is complete: pin its label.", "heading", True)
             )

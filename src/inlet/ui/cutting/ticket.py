@@ -96,8 +96,8 @@ class CuttingTicket(QWidget):
             self.list.addWidget(label(buying_text(cloth, plan.measure), "caption", True))
             if strips := strips_text(cloth, plan.measure):
                 self.list.addWidget(label(strips, "", True))
-            own = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
-            self._cuts(own, plan)
+            cuts = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
+            self._cuts(cuts, plan)
         owned = [c for c in plan.cuts if c.owned]
         if owned:
             self.list.addWidget(rule())
@@ -135,9 +135,9 @@ class CuttingTicket(QWidget):
             sets = project_sets(plan.project, plan.copies)
         self.list.addWidget(rule())
         self.list.addWidget(label("Strip sets", "heading"))
-        for one in sets:
-            self.list.addWidget(label(set_name(one, plan.project), "", True))
-            for line in set_lines(one, plan.project):
+        for planned_set in sets:
+            self.list.addWidget(label(set_name(planned_set, plan.project), "", True))
+            for line in set_lines(planned_set, plan.project):
                 self.list.addWidget(label(line, "caption", True))
         if not sets:
             self.list.addWidget(label("None in the methods in use.", "caption", True))

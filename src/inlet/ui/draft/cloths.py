@@ -107,11 +107,11 @@ class Cloths(QWidget):
         more.setToolTip(f"Colour, print and notes of {fabric.title}")
         more.setAccessibleName(f"More about {fabric.title}")
         more.clicked.connect(lambda _=False: self.open(fabric))
-        made = QWidget()
+        widget = QWidget()
         line = row(swatch, name, value, more, spacing=4)
         line.setStretch(1, 1)
-        made.setLayout(line)
-        return made
+        widget.setLayout(line)
+        return widget
 
     def _value_menu(self, fabric: Fabric, parent: QWidget) -> QMenu:
         menu = QMenu(parent)
@@ -210,9 +210,11 @@ class ClothDialog(QDialog):
         form.addRow("Notes", self.notes)
         self.instead = QComboBox()
         self.instead.addItem("keep this fabric", "")
-        for other in session.project.fabrics:
-            if other.id != fabric.id:
-                self.instead.addItem(f"lay {other.title} in its place everywhere", other.id)
+        for other_fabric in session.project.fabrics:
+            if other_fabric.id != fabric.id:
+                self.instead.addItem(
+                    f"lay {other_fabric.title} in its place everywhere", other_fabric.id
+                )
         self.instead.setAccessibleName("Replace this fabric everywhere")
         form.addRow("Replace", self.instead)
         self.said = label("", "warning", wrap=True)
@@ -323,6 +325,6 @@ class ClothDialog(QDialog):
 
 
 def _holding(*widgets: QWidget) -> QWidget:
-    made = QWidget()
-    made.setLayout(row(*widgets, 1))
-    return made
+    widget = QWidget()
+    widget.setLayout(row(*widgets, 1))
+    return widget

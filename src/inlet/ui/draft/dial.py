@@ -28,7 +28,7 @@ def _px(length: float) -> int:
 
 def _fold_icon(angle: float) -> QIcon:
     """A fold with a triangle on either side of it, as its knob shows it, off and on."""
-    made = QIcon()
+    icon = QIcon()
     for state, ink in ((QIcon.State.Off, theme.INK), (QIcon.State.On, theme.PAPER)):
         for mode in (QIcon.Mode.Normal, QIcon.Mode.Disabled):
             side = 4 * _px(ICON)
@@ -49,8 +49,8 @@ def _fold_icon(angle: float) -> QIcon:
                     QPolygonF([QPointF(way * x * side, y * side) for x, y in corners])
                 )
             painter.end()
-            made.addPixmap(picture, mode, state)
-    return made
+            icon.addPixmap(picture, mode, state)
+    return icon
 
 
 @guarded
@@ -67,15 +67,15 @@ class Dial(QWidget):
         self.setAccessibleName("Repeat by symmetry")
         self.knobs: dict[str, QToolButton] = {}
         for symmetry in SYMMETRIES:
-            made = QToolButton(self)
-            made.setCheckable(True)
-            made.setObjectName("knob")
-            made.setFixedSize(_px(KNOB), _px(KNOB))
-            made.setToolTip(f"Repeat: {symmetry.words.lower()}")
-            made.setAccessibleName(f"Repeat: {symmetry.words.lower()}")
-            made.move(self._place(symmetry.key) - QPointF(1, 1).toPoint() * (_px(KNOB) // 2))
-            made.toggled.connect(self._turned)
-            self.knobs[symmetry.key] = made
+            button = QToolButton(self)
+            button.setCheckable(True)
+            button.setObjectName("knob")
+            button.setFixedSize(_px(KNOB), _px(KNOB))
+            button.setToolTip(f"Repeat: {symmetry.words.lower()}")
+            button.setAccessibleName(f"Repeat: {symmetry.words.lower()}")
+            button.move(self._place(symmetry.key) - QPointF(1, 1).toPoint() * (_px(KNOB) // 2))
+            button.toggled.connect(self._turned)
+            self.knobs[symmetry.key] = button
         for key, angle in _FOLDS.items():
             self.knobs[key].setIcon(_fold_icon(angle))
             self.knobs[key].setIconSize(QSize(_px(ICON), _px(ICON)))
@@ -96,13 +96,15 @@ class Dial(QWidget):
         return QPointF(middle + r * sin(radians(angle)), middle - r * cos(radians(angle))).toPoint()
 
     def _turned(self) -> None:
-        self.session.repeat_by(frozenset(k for k, made in self.knobs.items() if made.isChecked()))
+        self.session.repeat_by(
+            frozenset(k for k, button in self.knobs.items() if button.isChecked())
+        )
 
     def _show(self) -> None:
-        for key, made in self.knobs.items():
-            made.blockSignals(True)
-            made.setChecked(key in self.session.symmetries)
-            made.blockSignals(False)
+        for key, button in self.knobs.items():
+            button.blockSignals(True)
+            button.setChecked(key in self.session.symmetries)
+            button.blockSignals(False)
         self.update()
 
     def _limit(self) -> None:

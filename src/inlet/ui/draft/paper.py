@@ -262,8 +262,8 @@ class Paper(QWidget):
             return
         plan, marked = self.session.plan, False
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        found = numbered(plan.problems if plan else self.session.checks)
-        for number, problem in enumerate(found, 1):
+        problems = numbered(plan.problems if plan else self.session.checks)
+        for number, problem in enumerate(problems, 1):
             lost = problem.code == "value-near"
             painter.setPen(QPen(theme.ACCENT, 2.5))
             if lost and not marked:
@@ -281,8 +281,8 @@ class Paper(QWidget):
         """Seams that would spare a set-in, dashed, numbered as in the ticket."""
         if self.session.plan is None:
             return
-        for number, each in enumerate(self.session.advice, 1):
-            ends = [self.to_screen(p) for p in (each.start, each.end)]
+        for number, advice in enumerate(self.session.advice, 1):
+            ends = [self.to_screen(p) for p in (advice.start, advice.end)]
             for ink, width in ((theme.PAPER, 4.0), (theme.ACCENT, 2.0)):
                 style = Qt.PenStyle.SolidLine if ink is theme.PAPER else Qt.PenStyle.DashLine
                 painter.setPen(QPen(ink, width, style))
@@ -293,7 +293,7 @@ class Paper(QWidget):
         """Seams between fabrics too near in value, dashed, so that the shapes they lose show."""
         arrangement = self.draft.arrangement
         lost = lost_edges(self.draft, self.session.project)
-        curves = [arrangement.curve(arrangement.edges[found.edge]) for found in lost]
+        curves = [arrangement.curve(arrangement.edges[lost_edge.edge]) for lost_edge in lost]
         self.draw_curves(painter, curves, QPen(theme.ACCENT, 3, Qt.PenStyle.DashLine))
 
     def _draw_symmetry(self, painter: QPainter) -> None:

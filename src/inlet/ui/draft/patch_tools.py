@@ -94,9 +94,9 @@ class EraseTool(Tool):
             kept = tuple(m for m in block.marks if m not in gone)
             session.edit_block(replace(block, marks=kept))
             return
-        found = self._under(at)
-        if found is not None:
-            session.edit_block(erase_pieces(block, repeated(block, session.group, [found])))
+        curve = self._under(at)
+        if curve is not None:
+            session.edit_block(erase_pieces(block, repeated(block, session.group, [curve])))
 
     def paint(self, painter: QPainter) -> None:
         pointer = self.drawing.pointer
@@ -106,9 +106,9 @@ class EraseTool(Tool):
         if mark is not None:
             draw_tag(painter, self.drawing.to_screen(mark), "×", 10, "strong")
             return
-        found = self._under(pointer)
-        if found is not None:
-            images = repeated(self.session.block, self.session.group, [found])
+        curve = self._under(pointer)
+        if curve is not None:
+            images = repeated(self.session.block, self.session.group, [curve])
             pen = QPen(theme.ACCENT, 5, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
             self.drawing.draw_curves(painter, images, pen)
 

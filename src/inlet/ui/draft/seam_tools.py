@@ -195,13 +195,13 @@ class SwingTool(Tool):
                 self.points.append(spot)
             return
         session = self.session
-        found = swing(self.drawing.draft, self.points[0], self.points[1], spot)
-        if not found:
+        points = swing(self.drawing.draft, self.points[0], self.points[1], spot)
+        if not points:
             session.said.emit(
                 "No edge or seam runs through that point as far as the distance carried."
             )
             return
-        session.edit_block(with_marks(session.block, session.group, found))
+        session.edit_block(with_marks(session.block, session.group, points))
 
     def paint(self, painter: QPainter) -> None:
         painter.setPen(QPen(theme.ACCENT, 2, Qt.PenStyle.DashLine))

@@ -66,46 +66,47 @@ class SizesCard(QWidget):
 
     # --- ruler-friendly --------------------------------------------------------------------------
 
-    def _say_ruler_friendly(self, plan: BlockPlan, found: RulerFriendly) -> None:
+    def _say_ruler_friendly(self, plan: BlockPlan, ruler_friendly: RulerFriendly) -> None:
         empty(self.words)
         empty(self.near_flow)
         measure = plan.measure
         size = size_text(plan.block.finished, measure)
         if not plan.cuts or not any(c.shape != "template" for c in plan.cuts):
             self.words.addWidget(label(f"{size} finished.", "small", True))
-        elif not found.misses:
+        elif not ruler_friendly.misses:
             mark = length_text(measure.mark, measure)
             self.words.addWidget(
                 label(f"{size} is ruler-friendly: every cut lands on a {mark} mark.", "", True)
             )
         else:
             self.words.addWidget(label(f"{size} is not ruler-friendly.", "", True))
-            for miss in found.misses[:4]:
+            for miss in ruler_friendly.misses[:4]:
                 labels = ", ".join(miss.labels)
                 words = f"{labels}: {length_text(miss.length, measure)}, "
                 words += f"{float(miss.short):.3f} under the next mark"
                 self.words.addWidget(label(words, "small", True))
-            if len(found.misses) > 4:
-                self.words.addWidget(label(f"and {len(found.misses) - 4} more", "small"))
-        if found.never:
-            labels = ", ".join(found.never)
+            if len(ruler_friendly.misses) > 4:
+                self.words.addWidget(label(f"and {len(ruler_friendly.misses) - 4} more", "small"))
+        if ruler_friendly.never:
+            labels = ", ".join(ruler_friendly.never)
             self.words.addWidget(
                 label(f"{labels}: a side with √2 in it lands at no size.", "small", True)
             )
-        other = METRIC if measure.system is INCHES else INCH
+        other_measure = METRIC if measure.system is INCHES else INCH
         for near, its in (
-            (found.smaller, measure), (found.larger, measure),
-            (found.other_smaller, other), (found.other_larger, other),
+            (ruler_friendly.smaller, measure), (ruler_friendly.larger, measure),
+            (ruler_friendly.other_smaller, other_measure),
+            (ruler_friendly.other_larger, other_measure),
         ):  # fmt: skip
             if near is not None:
                 self.near_flow.addWidget(self._size_button(near, its))
 
     def _size_button(self, size: Pair, measure: Measure) -> QPushButton:
         text = size_text(size, measure)
-        made = button(vulgar_text(text), lambda: self._use(size, measure), "", "size")
-        made.setToolTip(f"Make the block {text} finished")
-        made.setAccessibleName(f"Ruler-friendly size {text}")
-        return made
+        new_button = button(vulgar_text(text), lambda: self._use(size, measure), "", "size")
+        new_button.setToolTip(f"Make the block {text} finished")
+        new_button.setAccessibleName(f"Ruler-friendly size {text}")
+        return new_button
 
     def _use(self, size: Pair, measure: Measure) -> None:
         """Take a size; one of the other system brings its measure along."""
@@ -118,26 +119,26 @@ class SizesCard(QWidget):
     def _say_owned(self, plan: BlockPlan, text: str) -> None:
         empty(self.owned)
         for stock in parse_stock(text, plan.measure.system):
-            found = sizes_from(stock, plan.units, plan.block, plan.measure)[:MOST_SHOWN]
+            stock_sizes = sizes_from(stock, plan.units, plan.block, plan.measure)[:MOST_SHOWN]
             name = f"{length_text(stock.width, plan.measure)} {stock.shape}s"
-            if not found:
+            if not stock_sizes:
                 words = f"{name}: no cut of this block fits them."
                 self.owned.addWidget(label(words, "small", True))
-            for size in found:
+            for size in stock_sizes:
                 self.owned.addWidget(self._owned_link(size, name, plan.measure))
 
-    def _owned_link(self, found: StockSize, name: str, measure: Measure) -> Link:
-        size = size_text(found.finished, measure)
-        if not found.others:
+    def _owned_link(self, stock_size: StockSize, name: str, measure: Measure) -> Link:
+        size = size_text(stock_size.finished, measure)
+        if not stock_size.others:
             units = "all units"
         else:
-            units = ", ".join(found.whole) or f"part of {found.fills}"
-        whole, others = ", ".join(found.whole), ", ".join(found.others)
-        words = f"All of {whole} come off them" if whole else f"{found.fills} sets the size"
+            units = ", ".join(stock_size.whole) or f"part of {stock_size.fills}"
+        whole, others = ", ".join(stock_size.whole), ", ".join(stock_size.others)
+        words = f"All of {whole} come off them" if whole else f"{stock_size.fills} sets the size"
         words += f"; {others} need wider fabric" if others else ""
-        words += "." if found.on_marks else ". Not a ruler-friendly size."
+        words += "." if stock_size.on_marks else ". Not a ruler-friendly size."
         tip = f"Make the block {size} finished. {words}"
-        made = Link(f"{name} → {size}, {units}", "link", tip)
-        made.followed.connect(lambda: self._use(found.finished, measure))
-        made.setAccessibleName(f"{name} make {size}. {words}")
-        return made
+        link = Link(f"{name} → {size}, {units}", "link", tip)
+        link.followed.connect(lambda: self._use(stock_size.finished, measure))
+        link.setAccessibleName(f"{name} make {size}. {words}")
+        return link

@@ -59,17 +59,17 @@ class DraftStage(QWidget):
         flow = FlowLayout(bar, 0, theme.px(5))
         group = QButtonGroup(self)
         for tool in TOOLS:
-            made = QToolButton()
-            made.setIconSize(QSize(theme.px(20), theme.px(20)))
-            made.setCheckable(True)
-            made.setText(tool.words)
-            made.setAccessibleName(tool.words)
-            made.setToolTip(f"{tool.words} ({tool.letter})")
-            made.clicked.connect(lambda _=False, key=tool.key: self.use(key))
-            group.addButton(made)
-            self.tool_buttons[tool.key] = made
-            made.setIcon(theme.icon(tool.icon))
-            flow.addWidget(made)
+            button = QToolButton()
+            button.setIconSize(QSize(theme.px(20), theme.px(20)))
+            button.setCheckable(True)
+            button.setText(tool.words)
+            button.setAccessibleName(tool.words)
+            button.setToolTip(f"{tool.words} ({tool.letter})")
+            button.clicked.connect(lambda _=False, key=tool.key: self.use(key))
+            group.addButton(button)
+            self.tool_buttons[tool.key] = button
+            button.setIcon(theme.icon(tool.icon))
+            flow.addWidget(button)
         return bar
 
     def _options(self) -> QWidget:
@@ -80,17 +80,19 @@ class DraftStage(QWidget):
         flow.addWidget(self.snap_words)
         group = QButtonGroup(self)
         for divide in DIVISIONS:
-            made = QToolButton()
-            made.setText(str(divide))
-            made.setCheckable(True)
-            made.setChecked(divide == 1)
-            made.setMinimumWidth(theme.px(28))
-            made.setToolTip(f"Snap to each band in {divide}" if divide > 1 else "Snap to the grid")
-            made.setAccessibleName(f"Snap: bands in {divide}")
-            made.clicked.connect(lambda _=False, d=divide: self.drawing.divide_by(d))
-            group.addButton(made)
-            self.snap_buttons[divide] = made
-            flow.addWidget(made)
+            button = QToolButton()
+            button.setText(str(divide))
+            button.setCheckable(True)
+            button.setChecked(divide == 1)
+            button.setMinimumWidth(theme.px(28))
+            button.setToolTip(
+                f"Snap to each band in {divide}" if divide > 1 else "Snap to the grid"
+            )
+            button.setAccessibleName(f"Snap: bands in {divide}")
+            button.clicked.connect(lambda _=False, d=divide: self.drawing.divide_by(d))
+            group.addButton(button)
+            self.snap_buttons[divide] = button
+            flow.addWidget(button)
         self.lock = QToolButton()
         self.lock.setText("45°")
         self.lock.setCheckable(True)
@@ -104,18 +106,18 @@ class DraftStage(QWidget):
             (False, "Quarter circle", "tool-curve"),
             (True, "About a centre", "tool-centre"),
         ):
-            made = QToolButton()
-            made.setText(text)
-            made.setIcon(theme.icon(icon))
-            made.setIconSize(QSize(theme.px(20), theme.px(20)))
-            made.setToolTip(text)
-            made.setAccessibleName(text)
-            made.setCheckable(True)
-            made.setChecked(not about)
-            made.clicked.connect(lambda _=False, a=about: self._choose_curve(a))
-            curves.addButton(made)
-            self.curve_buttons[about] = made
-            flow.addWidget(made)
+            button = QToolButton()
+            button.setText(text)
+            button.setIcon(theme.icon(icon))
+            button.setIconSize(QSize(theme.px(20), theme.px(20)))
+            button.setToolTip(text)
+            button.setAccessibleName(text)
+            button.setCheckable(True)
+            button.setChecked(not about)
+            button.clicked.connect(lambda _=False, a=about: self._choose_curve(a))
+            curves.addButton(button)
+            self.curve_buttons[about] = button
+            flow.addWidget(button)
         self.clear_marks = QToolButton()
         self.clear_marks.setText("Clear marks")
         self.clear_marks.clicked.connect(
@@ -132,12 +134,14 @@ class DraftStage(QWidget):
         words = QFontMetricsF(theme.font())
         wanted = sum(words.horizontalAdvance(b.text()) + theme.px(44) for b in buttons)
         style, roomy = Qt.ToolButtonStyle, wanted <= room
-        for made in buttons:
-            made.setToolButtonStyle(
+        for button in buttons:
+            button.setToolButtonStyle(
                 style.ToolButtonTextBesideIcon if roomy else style.ToolButtonIconOnly
             )
-        for made in self.curve_buttons.values():
-            made.setToolButtonStyle(style.ToolButtonTextOnly if roomy else style.ToolButtonIconOnly)
+        for button in self.curve_buttons.values():
+            button.setToolButtonStyle(
+                style.ToolButtonTextOnly if roomy else style.ToolButtonIconOnly
+            )
         self.snap_words.setVisible(roomy)
         beside = not roomy and self.height() < theme.px(LOW)
         across, down = QBoxLayout.Direction.LeftToRight, QBoxLayout.Direction.TopToBottom
@@ -168,7 +172,7 @@ class DraftStage(QWidget):
     def _refresh(self) -> None:
         """Only what the tool in the hand can be set to is shown."""
         key = self.drawing.tool.key
-        for made in self.curve_buttons.values():
-            made.setVisible(key == "curve")
+        for button in self.curve_buttons.values():
+            button.setVisible(key == "curve")
         self.lock.setVisible(key in ("seam", "curve"))
         self.clear_marks.setVisible(key == "swing" and bool(self.session.block.marks))

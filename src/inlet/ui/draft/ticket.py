@@ -168,6 +168,6 @@ class DraftTicket(QWidget):
         if not places:
             self.problems.addWidget(label(words, kind, True))
             return
-        made = Link(words, kind or "place", "Show where")
-        made.followed.connect(lambda: self.asked_place.emit(places))
-        self.problems.addWidget(made)
+        link = Link(words, kind or "place", "Show where")
+        link.followed.connect(lambda: self.asked_place.emit(places))
+        self.problems.addWidget(link)

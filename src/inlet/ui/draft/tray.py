@@ -111,12 +111,12 @@ class Tray(QWidget):
         self._ready[turn] = found
         if turn != self.turn or not self.isVisible():
             return
-        for each in found:
-            words = each.tray_unit.words
+        for ready_unit in found:
+            words = ready_unit.tray_unit.words
             if words in self.buttons:  # in other fabrics, or turned
-                self.buttons[words].setIcon(unit_picture(each, self.session))
+                self.buttons[words].setIcon(unit_picture(ready_unit, self.session))
             else:
-                self.buttons[words] = self._button(each)
+                self.buttons[words] = self._button(ready_unit)
                 self.kinds_flow.addWidget(self.buttons[words])
         self._mark(tell=False)
 
@@ -142,28 +142,28 @@ class Tray(QWidget):
         if asked is not self._own or not isValid(self):
             return
         self._empty_own()
-        for name, each in found:
-            made = self.own_buttons[name] = self._button(each)
-            self.own_flow.addWidget(made)
+        for name, ready_unit in found:
+            button = self.own_buttons[name] = self._button(ready_unit)
+            self.own_flow.addWidget(button)
         self._mark(tell=False)
 
     def _empty_own(self) -> None:
         empty(self.own_flow)
         self.own_buttons = {}
 
-    def _button(self, each: ReadyUnit) -> QToolButton:
-        tray_unit = each.tray_unit
-        made = QToolButton()
-        made.setCheckable(True)
-        made.setObjectName("unit")
-        made.setIcon(unit_picture(each, self.session))
-        made.setIconSize(QSize(theme.px(CELL - 10), theme.px(CELL - 10)))
-        made.setFixedSize(theme.px(CELL), theme.px(CELL))
-        made.setToolTip(tray_unit.words)
-        made.setAccessibleName(tray_unit.words)
-        made.setProperty("unit", tray_unit.words)
-        made.clicked.connect(lambda _=False: self.pick(tray_unit))
-        return made
+    def _button(self, ready_unit: ReadyUnit) -> QToolButton:
+        tray_unit = ready_unit.tray_unit
+        button = QToolButton()
+        button.setCheckable(True)
+        button.setObjectName("unit")
+        button.setIcon(unit_picture(ready_unit, self.session))
+        button.setIconSize(QSize(theme.px(CELL - 10), theme.px(CELL - 10)))
+        button.setFixedSize(theme.px(CELL), theme.px(CELL))
+        button.setToolTip(tray_unit.words)
+        button.setAccessibleName(tray_unit.words)
+        button.setProperty("unit", tray_unit.words)
+        button.clicked.connect(lambda _=False: self.pick(tray_unit))
+        return button
 
     # --- choosing -----------------------------------------------------------------------------
 
@@ -184,29 +184,29 @@ class Tray(QWidget):
 
     def _mark(self, tell: bool = True) -> None:
         picked = self.picked
-        for made in self.findChildren(QToolButton):
-            if made.property("unit") is not None:
-                made.setChecked(picked is not None and made.property("unit") == picked.words)
+        for button in self.findChildren(QToolButton):
+            if button.property("unit") is not None:
+                button.setChecked(picked is not None and button.property("unit") == picked.words)
         self.said.setText(picked.words if picked is not None else "Choose one")
         if picked is not None and tell:
             self.chosen.emit(turned_unit(picked, self.turn))
 
 
-def unit_picture(each: ReadyUnit, session: Session) -> QPixmap:
+def unit_picture(ready_unit: ReadyUnit, session: Session) -> QPixmap:
     """A unit small, in the fabrics it would be dropped in."""
     side = theme.px(CELL - 10) * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    width, height = (float(x) for x in each.turned.size)
+    width, height = (float(x) for x in ready_unit.turned.size)
     k = (side - 4) / max(width, height)
     painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
     cloths = cloths_for(session.project, None, session.cloth or "")
     pen = QPen(theme.INK, 2.4)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     painter.setPen(pen)
-    for outline, part in each.patches:
+    for outline, part in ready_unit.patches:
         fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
         painter.setBrush(colour_of(session.project, fabric, session.grey))
         painter.drawPath(path_of(outline, k, k))

@@ -69,15 +69,15 @@ class UnitTool(Tool):
 
     def menu(self, at: QPointF) -> QMenu:
         self.here = self._cell(at)
-        made = QMenu(self.drawing)
-        made.addAction("Turn what lies here (Shift+R)").triggered.connect(
+        menu = QMenu(self.drawing)
+        menu.addAction("Turn what lies here (Shift+R)").triggered.connect(
             lambda: self.turn_here((1, False))
         )
-        made.addAction("Flip what lies here (Shift+F)").triggered.connect(
+        menu.addAction("Flip what lies here (Shift+F)").triggered.connect(
             lambda: self.turn_here((0, True))
         )
-        made.addAction("Take it as the unit to drop").triggered.connect(self.take_here)
-        return made
+        menu.addAction("Take it as the unit to drop").triggered.connect(self.take_here)
+        return menu
 
     def lattice(self) -> tuple[tuple[Exact, ...], tuple[Exact, ...]]:
         return self._middles(lines_too=False)
@@ -129,11 +129,11 @@ class UnitTool(Tool):
         under = self.drawing.patch_at(self.drawing.to_screen(middle) + QPointF(0.3, 0.2))
         cloths = cloths_for(session.project, under.fabric if under else None, session.cloth or "")
         try:
-            made = drop_repeated(session.block, session.group, tray_unit, box, cloths)
+            block = drop_repeated(session.block, session.group, tray_unit, box, cloths)
         except ValueError as why:
             session.said.emit(f"{why}.")
             return
-        session.edit_block(made)
+        session.edit_block(block)
 
     def paint(self, painter: QPainter) -> None:
         tray_unit = self.drawing.tray_unit

@@ -30,13 +30,13 @@ class AdviceList(QWidget):
         self.setVisible(bool(found))
         if found:
             self.body.addWidget(label("Fewer set-in seams", "heading"))
-        for number, each in enumerate(found, 1):
-            text = f"{number}.  {advice_text(each, self.session.project)}"
+        for number, advice in enumerate(found, 1):
+            text = f"{number}.  {advice_text(advice, self.session.project)}"
             self.body.addWidget(label(text, "small", True))
-            made = button(
-                f"Draw seam {number}", partial(self._draw, straight(each.start, each.end))
+            new_button = button(
+                f"Draw seam {number}", partial(self._draw, straight(advice.start, advice.end))
             )
-            self.body.addWidget(made, 0, Qt.AlignmentFlag.AlignLeft)
+            self.body.addWidget(new_button, 0, Qt.AlignmentFlag.AlignLeft)
         if found and self.session.advice_cut_short:
             self.body.addWidget(label(CUT_SHORT, "small", True))
 

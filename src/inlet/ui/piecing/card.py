@@ -64,7 +64,7 @@ class StepPanel(QFrame):
         across = 1 if _large() else 3 if step.unit or len(shown) < 5 else 2
         shown = shown[:MOST_SHOWN]
         if pressed is not None:
-            shown = [each for each in shown if each.move.text not in ("Sewn", PRESS)]
+            shown = [repeat for repeat in shown if repeat.move.text not in ("Sewn", PRESS)]
             shown += [Repeated(move, 1) for move in pressed.moves]
         for i, (move, number) in enumerate(shown):
             size = SMALL_PICTURE if step.unit else self.large
@@ -98,16 +98,16 @@ class StepPanel(QFrame):
 
     def _alike(self, plan: SewnBlock, step: Step) -> None:
         """The units made just like this one, of other fabrics: what to take for each."""
-        found = next(card for card in cards(plan.steps) if step in card.steps)
-        if len(found.steps) < 2:
+        step_card = next(card for card in cards(plan.steps) if step in card.steps)
+        if len(step_card.steps) < 2:
             return
         self.body.addWidget(label("The same way, of other fabrics", "heading"))
         table = QGridLayout()
         table.setHorizontalSpacing(theme.px(18))
         table.setVerticalSpacing(theme.px(2))
-        rows = cloth_rows(found, plan.stacks, plan.project)
+        rows = cloth_rows(step_card, plan.stacks, plan.project)
         for i, row_ in enumerate(rows):
-            here = found.steps[i] is step
+            here = step_card.steps[i] is step
             for k, words in enumerate(row_):
                 table.addWidget(label(words, "heading" if here else ""), i, k)
         table.setColumnStretch(len(rows[0]), 1)
@@ -128,22 +128,22 @@ class StepPanel(QFrame):
             for each in words:
                 each.setAlignment(Qt.AlignmentFlag.AlignRight)
                 right.addWidget(each)
-        made: QBoxLayout = QVBoxLayout() if _large() else QHBoxLayout()
-        made.addLayout(left, 1)
-        made.addLayout(right)
-        return made
+        layout: QBoxLayout = QVBoxLayout() if _large() else QHBoxLayout()
+        layout.addLayout(left, 1)
+        layout.addLayout(right)
+        return layout
 
 
 def _beside(step: Step) -> QWidget:
     """What to lay beside the machine, in the order it is picked up, and the seam's ends."""
-    made = QWidget()
-    flow = FlowLayout(made, 0, theme.px(6))
+    widget = QWidget()
+    flow = FlowLayout(widget, 0, theme.px(6))
     flow.addWidget(label("Beside the machine", "caption"))
     for name in run_lengths(step.needs).split(", ")[:12]:
         flow.addWidget(label(name, "tag"))
     if step.ends:
         flow.addWidget(label(step.ends, "heading"))
-    return made
+    return widget
 
 
 def _large() -> bool:

@@ -69,8 +69,8 @@ class NeedlePage(QFrame):
     def needle(self) -> Needle:
         """The test as it stands: the one of the file, or strips as one usually cuts them."""
         plan = self.session.plan
-        known = self.session.project.needle
-        return known or (usual_needle(plan.measure.seam) if plan else Needle())
+        known_needle = self.session.project.needle
+        return known_needle or (usual_needle(plan.measure.seam) if plan else Needle())
 
     def _take(self, name: str, text: str) -> None:
         plan = self.session.plan
@@ -184,10 +184,10 @@ class EffectPicture(QWidget):
         w, h = (float(x) for x in plan.unfinished)
         grown = max(effect.width[1], w), max(effect.height[1], h)
         frame = ScreenFrame.fit(box, (0, 0, *grown))
-        made = QRectF(frame.at(0, 0), frame.at(effect.width[0], effect.height[0]))
+        new_box = QRectF(frame.at(0, 0), frame.at(effect.width[0], effect.height[0]))
         painter.setPen(QPen(theme.INK, 1.4))
         painter.setBrush(theme.PANEL)
-        painter.drawRect(made)
+        painter.drawRect(new_box)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         # its patches, drawn together as much as the whole is
         shrunk = effect.width[0] / w, effect.height[0] / h

@@ -72,14 +72,14 @@ class SittingsPage(QFrame):
         when_seen(self, self.refresh, known)
 
     def _number(self, words: str, suffix: str, low: int, high: int, name: str) -> QSpinBox:
-        made = QSpinBox()
-        made.setRange(low, high)
-        made.setSuffix(suffix)
-        made.setKeyboardTracking(False)
-        made.setAccessibleName(words)
-        made.setMaximumWidth(theme.px(130))
-        made.valueChanged.connect(lambda value: self._take(name, value))
-        return made
+        spin_box = QSpinBox()
+        spin_box.setRange(low, high)
+        spin_box.setSuffix(suffix)
+        spin_box.setKeyboardTracking(False)
+        spin_box.setAccessibleName(words)
+        spin_box.setMaximumWidth(theme.px(130))
+        spin_box.valueChanged.connect(lambda value: self._take(name, value))
+        return spin_box
 
     @property
     def rates(self) -> Rates:

@@ -54,12 +54,12 @@ class PiecingTicket(QWidget):
         self.count.setText(seams_text(plan.seams))
         empty(self.list)
         for i, step in enumerate(plan.steps):
-            made = QPushButton(step_words(step))
-            made.setCheckable(True)
-            made.setObjectName("flat")
-            made.clicked.connect(lambda _=False, k=i: self.stage.go(k))
-            self.group.addButton(made, i)
-            self.list.addWidget(made)
+            button = QPushButton(step_words(step))
+            button.setCheckable(True)
+            button.setObjectName("flat")
+            button.clicked.connect(lambda _=False, k=i: self.stage.go(k))
+            self.group.addButton(button, i)
+            self.list.addWidget(button)
         self._mark()
 
     def _mark(self) -> None:
@@ -107,8 +107,8 @@ class LaidOut(QWidget):
     def _advised(self, painter: QPainter, frame: ScreenFrame, plan: BlockPlan) -> None:
         """The seams advised, dashed, with their numbers."""
         sx, sy = plan.block.scale
-        for number, each in enumerate(self.session.advice, 1):
-            start, end = each.start.scaled(sx, sy), each.end.scaled(sx, sy)
+        for number, advice in enumerate(self.session.advice, 1):
+            start, end = advice.start.scaled(sx, sy), advice.end.scaled(sx, sy)
             seam = lines_figure((DrawnLine("seam", start, end),), frame.placed)
             draw_figure(painter, seam, plan.project)
             middle = midpoint(start, end)

@@ -79,8 +79,8 @@ class PressedPicture(QWidget):
     @property
     def pressing(self) -> PressingPlan | None:
         """What is shown: the first version, or the second."""
-        found = self.session.pressing
-        return found.second if found is not None and self.second else found
+        pressing = self.session.pressing
+        return pressing.second if pressing is not None and self.second else pressing
 
     def arrived(self) -> None:
         """Another pressing has come: the same seam, or junction, stays picked."""
@@ -294,10 +294,10 @@ class PressedPicture(QWidget):
 
     def _step_junction(self, by: int) -> None:
         pressing = self.pressing
-        found = [m for m in pressing.junctions if m.junction.inside] if pressing else []
-        if found:
-            now = found.index(self.met) if self.met in found else -1 if by > 0 else 0
-            self.pick(None, found[(now + by) % len(found)])
+        junctions = [m for m in pressing.junctions if m.junction.inside] if pressing else []
+        if junctions:
+            now = junctions.index(self.met) if self.met in junctions else -1 if by > 0 else 0
+            self.pick(None, junctions[(now + by) % len(junctions)])
 
     # --- picture ------------------------------------------------------------------------------
 

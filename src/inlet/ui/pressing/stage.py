@@ -55,14 +55,14 @@ class PressingStage(QWidget):
         self.view_buttons: dict[str, QPushButton] = {}
         chooser = row()
         for view, words in VIEWS:
-            made = QPushButton(words)
-            made.setCheckable(True)
-            made.setChecked(view == "back")
-            made.setAccessibleName(f"Pressing: {words.lower()}")
-            made.clicked.connect(partial(self.show_view, view))
-            self.views.addButton(made)
-            self.view_buttons[view] = made
-            chooser.addWidget(made)
+            new_button = QPushButton(words)
+            new_button.setCheckable(True)
+            new_button.setChecked(view == "back")
+            new_button.setAccessibleName(f"Pressing: {words.lower()}")
+            new_button.clicked.connect(partial(self.show_view, view))
+            self.views.addButton(new_button)
+            self.view_buttons[view] = new_button
+            chooser.addWidget(new_button)
         self.second = QPushButton("Version 2")
         self.second.setCheckable(True)
         self.second.setToolTip("Show how the second version of the block is pressed")

@@ -94,14 +94,14 @@ class PressingTicket(QWidget):
     def _choices(self) -> None:
         """What was chosen, as it is in the document."""
         whole = self.session.project.pressing or Pressing()
-        own = self._own()
-        school = own.school or whole.school
+        wishes = self._own()
+        school = wishes.school or whole.school
         self.school.setCurrentIndex(METHODS.index(school))
         self.note.setText(SCHOOL_NOTES[school])
         names = [name for name, _ in SETTINGS]
-        self.setting.setCurrentIndex(names.index(own.setting))
-        self.versions.setChecked(own.versions > 1)
-        self.unpin.setVisible(bool(own.pins))
+        self.setting.setCurrentIndex(names.index(wishes.setting))
+        self.versions.setChecked(wishes.versions > 1)
+        self.unpin.setVisible(bool(wishes.pins))
 
     def refresh(self) -> None:
         pressing = self.session.pressing
@@ -118,12 +118,12 @@ class PressingTicket(QWidget):
         proved = "" if pressing.gap else ", and nothing costs less"
         self.cost.setText(f"It costs {points_text(pressing.cost)}{gap}{proved}.")
         self.beside.setText(" ".join(beside_lines(pressing)) or ALONE)
-        found = Counter(m.state for m in pressing.junctions if m.junction.inside or m.counts)
+        counts = Counter(m.state for m in pressing.junctions if m.junction.inside or m.counts)
         line = 0
         for state in STATE_ORDER:
-            if found[state]:
+            if counts[state]:
                 self.marks.addWidget(JunctionMark(state), line, 0)
-                self.marks.addWidget(label(str(found[state]), "heading"), line, 1)
+                self.marks.addWidget(label(str(counts[state]), "heading"), line, 1)
                 self.marks.addWidget(label(STATES[state]), line, 2)
                 line += 1
         self.marks.setColumnStretch(2, 1)
@@ -138,28 +138,30 @@ class PressingTicket(QWidget):
         empty(self.advice)
         if found:
             self.advice.addWidget(label("PressingAdvice", "heading"))
-        for each in found:
-            if each[1:] == (None, None, None, False):
-                self.advice.addWidget(label(each.text, "small", True))
+        for advice in found:
+            if advice[1:] == (None, None, None, False):
+                self.advice.addWidget(label(advice.text, "small", True))
                 continue
-            link = Link(each.text)
-            link.followed.connect(partial(self._follow, pressing, each))
+            link = Link(advice.text)
+            link.followed.connect(partial(self._follow, pressing, advice))
             self.advice.addWidget(link)
 
-    def _follow(self, pressing: PressingPlan, each: PressingAdvice) -> None:
+    def _follow(self, pressing: PressingPlan, advice: PressingAdvice) -> None:
         """Take an advice: pin what it says, let go of a pin, or show the junction."""
         if pressing is not self.session.pressing:
             return
-        own = self._own()
-        if each.take is not None:
-            self.session.edit_block(pin_wish(pressing, each.take))
-        elif each.two:
+        wishes = self._own()
+        if advice.take is not None:
+            self.session.edit_block(pin_wish(pressing, advice.take))
+        elif advice.two:
             self._take_versions(True)
-        elif each.drop is not None:
-            pins = tuple(pin for i, pin in enumerate(own.pins) if i != each.drop)
-            self.session.edit_block(replace(self.session.block, pressing=replace(own, pins=pins)))
+        elif advice.drop is not None:
+            pins = tuple(pin for i, pin in enumerate(wishes.pins) if i != advice.drop)
+            self.session.edit_block(
+                replace(self.session.block, pressing=replace(wishes, pins=pins))
+            )
         else:
-            met = next(m for m in pressing.junctions if m.junction.vertex == each.vertex)
+            met = next(m for m in pressing.junctions if m.junction.vertex == advice.vertex)
             self.stage.picture.pick(None, met)
 
     def _take_school(self, index: int) -> None:
@@ -174,12 +176,12 @@ class PressingTicket(QWidget):
         self.session.edit(replace(project, pressing=replace(whole, school=METHODS[index])))
 
     def _take_setting(self, index: int) -> None:
-        own = replace(self._own(), setting=SETTINGS[index][0])
-        self.session.edit_block(replace(self.session.block, pressing=own))
+        wishes = replace(self._own(), setting=SETTINGS[index][0])
+        self.session.edit_block(replace(self.session.block, pressing=wishes))
 
     def _take_versions(self, two: bool) -> None:
-        own = replace(self._own(), versions=2 if two else 1)
-        self.session.edit_block(replace(self.session.block, pressing=own))
+        wishes = replace(self._own(), versions=2 if two else 1)
+        self.session.edit_block(replace(self.session.block, pressing=wishes))
 
     def _unpin(self) -> None:
         self.session.edit_block(unpin_all(self.session.block))

@@ -32,16 +32,16 @@ class WeightsDialog(QDialog):
         grid.setVerticalSpacing(theme.px(6))
         self.fields: dict[str, QDoubleSpinBox] = {}
         now = points_of(school, own)
-        for line, each in enumerate(TABLE):
+        for line, weight in enumerate(TABLE):
             words = column(spacing=0)
-            words.addWidget(label(each.title))
-            words.addWidget(label(each.reason, "caption", True))
+            words.addWidget(label(weight.title))
+            words.addWidget(label(weight.reason, "caption", True))
             field = QDoubleSpinBox()
             field.setRange(0, MOST_POINTS)
-            field.setDecimals(0 if each.name == "foot" else 1)
-            field.setValue(float(now[each.name]))
-            field.setAccessibleName(each.title)
-            self.fields[each.name] = field
+            field.setDecimals(0 if weight.name == "foot" else 1)
+            field.setValue(float(now[weight.name]))
+            field.setAccessibleName(weight.title)
+            self.fields[weight.name] = field
             grid.addLayout(words, line, 0)
             grid.addWidget(field, line, 1)
         grid.setColumnStretch(0, 1)

@@ -47,24 +47,24 @@ class ColoursPage(QWidget):
         self.add.followed.connect(self.add_colourway)
         layout.addWidget(self.add)
         self.scattering = QWidget()
-        own = column(self.scattering, 0, 7)
-        own.addWidget(rule())
-        own.addWidget(label("Scatter", "heading"))
+        own_layout = column(self.scattering, 0, 7)
+        own_layout.addWidget(rule())
+        own_layout.addWidget(label("Scatter", "heading"))
         self.rules: dict[str, QCheckBox] = {}
         for name, words in RULES:
             box = QCheckBox(words)
             box.toggled.connect(partial(self._rule, name))
             self.rules[name] = box
-            own.addWidget(box)
+            own_layout.addWidget(box)
         self.seed = QSpinBox()
         self.seed.setRange(1, MOST_SEED)
         self.seed.setAccessibleName("Seed of the shuffle")
         self.seed.valueChanged.connect(lambda seed: self._scatter(seed=seed))
         self.again = button("Shuffle again", self.scatter_again)
-        own.addLayout(row(self.again, label("number"), self.seed, 1))
+        own_layout.addLayout(row(self.again, label("number"), self.seed, 1))
         self.stop = Link("Scatter no more")
         self.stop.followed.connect(lambda: self._edit(scatter=None))
-        own.addWidget(self.stop)
+        own_layout.addWidget(self.stop)
         layout.addWidget(self.scattering)
 
     @property
@@ -120,8 +120,8 @@ class ColoursPage(QWidget):
         quilt = self.quilt
         number = len(quilt.colourways) + 1
         name = f"Colourway {number}"
-        made = Colourway(id=fresh_id(name, {way.id for way in quilt.colourways}), name=name)
-        self._edit(colourways=(*quilt.colourways, made))
+        colourway = Colourway(id=fresh_id(name, {way.id for way in quilt.colourways}), name=name)
+        self._edit(colourways=(*quilt.colourways, colourway))
 
     def _with(self, way: Colourway) -> None:
         ways = tuple(way if w.id == way.id else w for w in self.quilt.colourways)

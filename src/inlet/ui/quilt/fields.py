@@ -45,15 +45,15 @@ class ChoiceField(QComboBox):
 
 def field(words: str, *widgets: QWidget) -> QHBoxLayout:
     """A choice with its words before it; the choice takes what room is left."""
-    made = row(*widgets)
+    layout = row(*widgets)
     if words:
         before = label(words)
         before.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
-        made.insertWidget(0, before)
+        layout.insertWidget(0, before)
     for widget in widgets:
         if isinstance(widget, ChoiceField):
-            made.setStretchFactor(widget, 1)
-    return made
+            layout.setStretchFactor(widget, 1)
+    return layout
 
 
 def cloths(project: Project, none: str = "no fabric yet") -> Items:

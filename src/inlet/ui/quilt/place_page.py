@@ -38,15 +38,15 @@ class PlacePage(QWidget):
         layout.addWidget(self.where)
         layout.addWidget(self.what)
         self.own = QWidget()
-        own = column(self.own, 0, 7)
+        own_layout = column(self.own, 0, 7)
         self.block = ChoiceField("Block in this place", self.fill)
         self.colourway = ChoiceField("Colourway in this place", self.colour)
-        own.addLayout(field("block", self.block))
-        own.addLayout(field("colourway", self.colourway))
+        own_layout.addLayout(field("block", self.block))
+        own_layout.addLayout(field("colourway", self.colourway))
         right = button("Turn right (R)", lambda: self.turn(1))
         left = button("Left (Shift+R)", lambda: self.turn(-1))
-        own.addLayout(row(right, left, 1))
-        own.addLayout(row(button("Mirror (M)", self.mirror), 1))
+        own_layout.addLayout(row(right, left, 1))
+        own_layout.addLayout(row(button("Mirror (M)", self.mirror), 1))
         self.in_row = QSpinBox()
         self.in_row.setRange(1, MOST_PLACES)
         self.in_row.setAccessibleName("Blocks in this row")
@@ -54,13 +54,13 @@ class PlacePage(QWidget):
         self.in_row.valueChanged.connect(self._row_length)
         self.row_line = QWidget()
         self.row_line.setLayout(row(label("this row has"), self.in_row, label("blocks"), 1))
-        own.addWidget(self.row_line)
+        own_layout.addWidget(self.row_line)
         self.motif = Link("Make a motif of these places")
         self.motif.followed.connect(self.make_motif)
-        own.addWidget(self.motif)
+        own_layout.addWidget(self.motif)
         self.usual = Link("Reset to the pattern (Delete)")
         self.usual.followed.connect(self.reset)
-        own.addWidget(self.usual)
+        own_layout.addWidget(self.usual)
         layout.addWidget(self.own)
         layout.addWidget(rule())
         self.odd = label("", "warning", True)
@@ -141,9 +141,9 @@ class PlacePage(QWidget):
         self.session.edit_quilt(coloured_at(self.quilt, self.spots, way, self.square))
 
     def make_motif(self) -> None:
-        made = self._as_motif()
-        if made is not None:
-            self.session.edit_quilt(made)
+        quilt = self._as_motif()
+        if quilt is not None:
+            self.session.edit_quilt(quilt)
 
     def _row_length(self, length: int) -> None:
         try:

@@ -85,8 +85,8 @@ class QuiltingPage(QWidget):
         plan = self.session.quilt_plan
         text = ""
         if self.quilt.quilting and plan.planned:
-            found = plan.quilted
-            text = f"{quilted_text(found.length, found.thread, plan.measure)}."
+            quilted = plan.quilted
+            text = f"{quilted_text(quilted.length, quilted.thread, plan.measure)}."
         self.length.setText(text)
 
     # --- edits --------------------------------------------------------------------------------

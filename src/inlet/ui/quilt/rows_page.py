@@ -163,10 +163,10 @@ class RowsPage(QWidget):
             self.at -= 1
             here = steps[self.at]
         many = here.times if here.at_once else 1
-        made = step_done(self.quilt, here.name, here.times, by * many)
-        if by > 0 and made.done.get(here.name, 0) >= here.times and self.at + 1 < len(steps):
+        quilt = step_done(self.quilt, here.name, here.times, by * many)
+        if by > 0 and quilt.done.get(here.name, 0) >= here.times and self.at + 1 < len(steps):
             self.at += 1
-        self.session.edit_quilt(made)
+        self.session.edit_quilt(quilt)
         self.refresh()
 
 
@@ -286,10 +286,10 @@ class StepPicture(QWidget):
         painter.fillRect(frame.mapRect(QRectF(0, 0, wide, high)), cover)
         path = QPainterPath()
         for polygon in self.of:
-            own = QPainterPath()
-            own.addPolygon(frame.map(polygon))
-            own.closeSubpath()
-            path = path.united(own)
+            own_path = QPainterPath()
+            own_path.addPolygon(frame.map(polygon))
+            own_path.closeSubpath()
+            path = path.united(own_path)
         painter.save()
         painter.setClipPath(path)
         scene.paint(painter, frame, path.boundingRect(), self.look)

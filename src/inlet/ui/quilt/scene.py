@@ -64,16 +64,18 @@ class Scene:
         figure = top_figure(top, project)
         for block, patches in figure.drawings:
             self.drawings.append((block, tuple(_path(patch) for patch in patches)))
-        for each in figure.blocks:
+        for top_block in figure.blocks:
             check()
-            matrix = each.on_top.matrix
-            wide, high = (float(side) for side in each.on_top.block.finished)
+            matrix = top_block.on_top.matrix
+            wide, high = (float(side) for side in top_block.on_top.block.finished)
             turned = (round(matrix.a, 9), round(matrix.b, 9), round(matrix.c, 9),
                       round(matrix.d, 9))  # fmt: skip
             middle = matrix((wide / 2, high / 2))
-            left, above, right, below = each.reach
+            left, above, right, below = top_block.reach
             reach = QRectF(left, above, right - left, below - above)
-            self.blocks.append(SceneBlock(each.drawing, turned, middle, reach, each.on_top.lying))
+            self.blocks.append(
+                SceneBlock(top_block.drawing, turned, middle, reach, top_block.on_top.lying)
+            )
         self.others: list[tuple[QPolygonF, QRectF, str]] = []
         for area in figure.others:
             polygon = polygon_of(area.outlines[0])
@@ -96,14 +98,14 @@ class Scene:
         within = lengths.mapRect(seen)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._paint_others(painter, frame, within, look)
-        for each in self.blocks:
-            if not each.reach.intersects(within):
+        for drawn in self.blocks:
+            if not drawn.reach.intersects(within):
                 continue
-            if max(each.reach.width(), each.reach.height()) * scale > LARGE:
-                self._paint_whole(painter, frame, each, look)
+            if max(drawn.reach.width(), drawn.reach.height()) * scale > LARGE:
+                self._paint_whole(painter, frame, drawn, look)
                 continue
-            picture, half = self._picture(each, scale, look)
-            at = frame.map(QPointF(*each.middle))
+            picture, half = self._picture(drawn, scale, look)
+            at = frame.map(QPointF(*drawn.middle))
             painter.drawImage(QPointF(at.x() - half, at.y() - half), picture)
 
     def _paint_others(
@@ -125,34 +127,34 @@ class Scene:
             painter.drawPolygon(polygon)
         painter.restore()
 
-    def _picture(self, each: SceneBlock, scale: float, look: TopLook) -> tuple[QImage, float]:
+    def _picture(self, drawn: SceneBlock, scale: float, look: TopLook) -> tuple[QImage, float]:
         """A block as it lies, on a square with its middle in the middle, and half its side."""
-        key = each.which, each.turned, round(scale, 6), look
+        key = drawn.which, drawn.turned, round(scale, 6), look
         known = self._pictures.get(key)
         if known is not None:
             self._pictures.move_to_end(key)
             return known
-        half = int(max(each.reach.width(), each.reach.height()) * scale / 2) + 2
-        made = QImage(2 * half, 2 * half, QImage.Format.Format_ARGB32_Premultiplied)
-        made.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(made)
+        half = int(max(drawn.reach.width(), drawn.reach.height()) * scale / 2) + 2
+        image = QImage(2 * half, 2 * half, QImage.Format.Format_ARGB32_Premultiplied)
+        image.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         frame = QTransform(scale, 0, 0, scale, half, half)
-        centred = each._replace(middle=(0.0, 0.0))
+        centred = drawn._replace(middle=(0.0, 0.0))
         self._paint_whole(painter, frame, centred, look)
         painter.end()
-        self._pictures[key] = made, float(half)
+        self._pictures[key] = image, float(half)
         while len(self._pictures) > MOST_PICTURES:
             self._pictures.popitem(last=False)
-        return made, float(half)
+        return image, float(half)
 
     def _paint_whole(
-        self, painter: QPainter, frame: QTransform, each: SceneBlock, look: TopLook
+        self, painter: QPainter, frame: QTransform, drawn: SceneBlock, look: TopLook
     ) -> None:
-        block, patches = self.drawings[each.which]
+        block, patches = self.drawings[drawn.which]
         wide, high = (float(side) for side in block.finished)
-        a, b, c, d = each.turned
-        x, y = each.middle
+        a, b, c, d = drawn.turned
+        x, y = drawn.middle
         # From the block's upper left to the top: turned about its middle.
         lying = QTransform(
             a, b, c, d, x - a * wide / 2 - c * high / 2, y - b * wide / 2 - d * high / 2
@@ -168,16 +170,16 @@ class Scene:
 
     def at(self, x: float, y: float) -> SceneBlock | None:
         """The block under a point of the top."""
-        for each in self.blocks:
-            if each.reach.contains(x, y) and _outline(each).containsPoint(
+        for drawn in self.blocks:
+            if drawn.reach.contains(x, y) and _outline(drawn).containsPoint(
                 QPointF(x, y), Qt.FillRule.OddEvenFill
             ):
-                return each
+                return drawn
         return None
 
-    def outline(self, each: SceneBlock) -> QPolygonF:
+    def outline(self, drawn: SceneBlock) -> QPolygonF:
         """A block's edge on the top."""
-        return _outline(each)
+        return _outline(drawn)
 
 
 def _spots(top: Top) -> dict[Spot, QPolygonF]:
@@ -192,8 +194,8 @@ def _spots(top: Top) -> dict[Spot, QPolygonF]:
     return spots
 
 
-def _outline(each: SceneBlock) -> QPolygonF:
-    return QPolygonF([QPointF(*p.floats()) for p in each.lying.corners])
+def _outline(drawn: SceneBlock) -> QPolygonF:
+    return QPolygonF([QPointF(*p.floats()) for p in drawn.lying.corners])
 
 
 def _path(patch: PatchPicture) -> ScenePatch:

@@ -121,8 +121,8 @@ class SettingPage(QWidget):
     def _add_triangles(self) -> None:
         session = self.session
         self.triangles = QWidget()
-        own = column(self.triangles, 0, 7)
-        own.addWidget(label("Setting triangles", "heading"))
+        layout = column(self.triangles, 0, 7)
+        layout.addWidget(label("Setting triangles", "heading"))
         self.triangle_cloth = ChoiceField(
             "Setting triangles, fabric", lambda x: self._of_triangles(fabric=x)
         )
@@ -130,8 +130,8 @@ class SettingPage(QWidget):
         self.float_by = LengthEdit(
             session, "Blocks float by", lambda x: self._of_triangles(float_by=x), True
         )
-        own.addLayout(field("of", self.triangle_cloth))
-        own.addLayout(field("cut", self.fit, self.float_by))
+        layout.addLayout(field("of", self.triangle_cloth))
+        layout.addLayout(field("cut", self.fit, self.float_by))
         self.body.addWidget(self.triangles)
 
     @property
@@ -148,7 +148,7 @@ class SettingPage(QWidget):
     def refresh(self) -> None:
         quilt, project = self.quilt, self.session.project
         sashing, triangles = quilt.sashing or Sashing(), quilt.triangles or Triangles()
-        other = quilt.alternate
+        other_alternate = quilt.alternate
         self.setting.offer(SETTINGS, quilt.setting or "straight")
         for box, number in ((self.columns, quilt.columns), (self.rows, quilt.rows)):
             _quietly(box, partial(box.setValue, number or 0))
@@ -158,11 +158,15 @@ class SettingPage(QWidget):
         plain = [(f"plain squares of {f.title}", f"fabric {f.id}") for f in project.fabrics]
         blocks = [(words, f"block {name}") for words, name in laid(project, quilt)[1:]]
         now = ""
-        if other is not None:
-            now = f"block {other.block}" if other.block else f"fabric {other.fabric}"
+        if other_alternate is not None:
+            now = (
+                f"block {other_alternate.block}"
+                if other_alternate.block
+                else f"fabric {other_alternate.fabric}"
+            )
         self.other.offer([("the same block everywhere", ""), *blocks, *plain], now)
-        self.by_row.setVisible(other is not None)
-        self.by.offer(BY, other.by if other is not None else "checker")
+        self.by_row.setVisible(other_alternate is not None)
+        self.by.offer(BY, other_alternate.by if other_alternate is not None else "checker")
         has = quilt.motif(quilt.block) is not None
         self.motif.setVisible(bool(quilt.block) and not has)
         self.sash.show_length(sashing.width)
@@ -224,12 +228,12 @@ class SettingPage(QWidget):
             return
         now[which] = number
         try:
-            made = in_size(quilt, *now)
+            new_quilt = in_size(quilt, *now)
         except ValueError as why:
             self.session.said.emit(f"The quilt stays as it was: {why}.")
             self.refresh()
             return
-        self.session.edit_quilt(replace(made, setting=made.setting or "straight"))
+        self.session.edit_quilt(replace(new_quilt, setting=new_quilt.setting or "straight"))
 
     def _take_made(self, text: str) -> None:
         """One side, or both; empty: as drawn."""
@@ -246,25 +250,25 @@ class SettingPage(QWidget):
     def _take_other(self, value: str) -> None:
         kind, _, name = value.partition(" ")
         by = self.quilt.alternate.by if self.quilt.alternate is not None else "checker"
-        made = {
+        alternate = {
             "block": Alternate(block=name, by=by), "cloth": Alternate(fabric=name, by=by)
         }.get(kind)  # fmt: skip
-        self._edit(alternate=made)
+        self._edit(alternate=alternate)
 
     def _take_by(self, by: str) -> None:
         if self.quilt.alternate is not None:
             self._edit(alternate=replace(self.quilt.alternate, by=by))
 
     def _sashing(self, **changes: object) -> None:
-        made = replace(self.quilt.sashing or Sashing(), **changes)
-        self._edit(sashing=made)
+        sashing = replace(self.quilt.sashing or Sashing(), **changes)
+        self._edit(sashing=sashing)
 
     def _of_triangles(self, **changes: object) -> None:
-        made = replace(self.quilt.triangles or Triangles(), **changes)
-        if changes.get("fit") == "float" and made.float_by is None:
+        triangles = replace(self.quilt.triangles or Triangles(), **changes)
+        if changes.get("fit") == "float" and triangles.float_by is None:
             half: Exact = self.session.measure.from_inches(1) / 2
-            made = replace(made, float_by=half)
-        self._edit(triangles=made)
+            triangles = replace(triangles, float_by=half)
+        self._edit(triangles=triangles)
 
     def make_motif(self) -> None:
         """Four of the block round a centre, to be set as one; the quilt has half as many places."""

@@ -63,16 +63,16 @@ class QuiltStage(QWidget):
         layout.addWidget(self.ways)
         self.empty = QWidget()
         self.empty.hide()
-        own = column(self.empty, 16, 8)
-        own.addStretch(1)
-        own.addWidget(label("No quilt is set yet", "title"))
+        own_layout = column(self.empty, 16, 8)
+        own_layout.addStretch(1)
+        own_layout.addWidget(label("No quilt is set yet", "title"))
         self.begin_ = button("", self.begin)
-        own.addLayout(row(self.begin_, 1))
-        own.addWidget(
+        own_layout.addLayout(row(self.begin_, 1))
+        own_layout.addWidget(
             label("Or say on the ticket how many blocks lie across and down, or choose a size.", "",
                   True)
         )  # fmt: skip
-        own.addStretch(2)
+        own_layout.addStretch(2)
         layout.addWidget(self.empty, 1)
         layout.addWidget(self.top, 1)
         self.words = label("", "small", True)
@@ -85,10 +85,10 @@ class QuiltStage(QWidget):
         self._connect()
 
     def _box(self, words: str, on: bool, do: object) -> QCheckBox:
-        made = QCheckBox(words)
-        made.setChecked(on)
-        made.toggled.connect(do)
-        return made
+        check_box = QCheckBox(words)
+        check_box.setChecked(on)
+        check_box.toggled.connect(do)
+        return check_box
 
     def _connect(self) -> None:
         top, place = self.top, self.ticket.place

@@ -74,18 +74,18 @@ class TargetPage(QWidget):
         for i, each in enumerate(found):
             card = QFrame()
             card.setObjectName("card")
-            own = column(card, 10, 5)
-            own.addWidget(label(near_text(each.proposal.size, measure), "size", True))
-            own.addWidget(label(each.proposal.words, "", True))
+            layout = column(card, 10, 5)
+            layout.addWidget(label(near_text(each.proposal.size, measure), "size", True))
+            layout.addWidget(label(each.proposal.words, "", True))
             picture = TopView()
             picture.marks = False
             picture.setMinimumHeight(theme.px(110))
             picture.setAccessibleName(f"Proposal {i + 1}")
             picture.show_scene(each.scene)
             picture.setEnabled(False)
-            own.addWidget(picture, 1)
-            own.addWidget(label(cost_text(each.cost, measure), "caption", True))
-            own.addWidget(button("Take this one", partial(self.choose, i)))
+            layout.addWidget(picture, 1)
+            layout.addWidget(label(cost_text(each.cost, measure), "caption", True))
+            layout.addWidget(button("Take this one", partial(self.choose, i)))
             self.cards.addWidget(card, i // 2, i % 2)
 
     def choose(self, i: int) -> None:

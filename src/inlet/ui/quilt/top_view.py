@@ -191,17 +191,17 @@ class TopView(QWidget):
         if self._shown is not None and self._shown[0] == key:
             return self._shown[1]
         ratio = self.devicePixelRatioF()
-        made = QImage(self.size() * ratio, QImage.Format.Format_RGB32)
-        made.setDevicePixelRatio(ratio)
-        made.fill(theme.GROUND)
-        painter = QPainter(made)
+        image = QImage(self.size() * ratio, QImage.Format.Format_RGB32)
+        image.setDevicePixelRatio(ratio)
+        image.fill(theme.GROUND)
+        painter = QPainter(image)
         look = self.look._replace(seams=False) if self.afar else self.look
         scene.paint(painter, frame, QRectF(self.rect()), look)
         painter.end()
         if self.afar:
-            made = _squinted(made)
-        self._shown = key, made
-        return made
+            image = _squinted(image)
+        self._shown = key, image
+        return image
 
     def _over(self, painter: QPainter) -> None:
         """Marks of how blocks lie, the odd one, what is picked, what is dragged."""
@@ -231,11 +231,11 @@ class TopView(QWidget):
     def _turn_marks(self, painter: QPainter, frame: QTransform, scene: Scene) -> None:
         """A small corner where each block's upper left lies; hollow where it is mirrored."""
         seen = QRectF(self.rect())
-        for each in scene.blocks:
-            if not seen.intersects(frame.mapRect(each.reach)):
+        for drawn in scene.blocks:
+            if not seen.intersects(frame.mapRect(drawn.reach)):
                 continue
-            corners = [frame.map(QPointF(*p.floats())) for p in each.lying.corners]
-            if each.lying.placed.mirror:
+            corners = [frame.map(QPointF(*p.floats())) for p in drawn.lying.corners]
+            if drawn.lying.placed.mirror:
                 corners.reverse()
             side = (corners[1] - corners[0]).manhattanLength()
             if side < 26:
@@ -248,7 +248,7 @@ class TopView(QWidget):
                  first + into + (before - first) * size]
             )  # fmt: skip
             painter.setPen(QPen(theme.INK, 1.2))
-            painter.setBrush(Qt.BrushStyle.NoBrush if each.lying.placed.mirror else theme.PAPER)
+            painter.setBrush(Qt.BrushStyle.NoBrush if drawn.lying.placed.mirror else theme.PAPER)
             painter.drawPolygon(mark)
 
     def _ring(
@@ -403,6 +403,6 @@ def _squinted(picture: QImage) -> QImage:
     smooth = Qt.TransformationMode.SmoothTransformation
     ratio = Qt.AspectRatioMode.IgnoreAspectRatio
     small = picture.scaled(max(1, wide // 4), max(1, high // 4), ratio, smooth)
-    made: QImage = small.scaled(wide, high, ratio, smooth)
-    made.setDevicePixelRatio(picture.devicePixelRatio())
-    return made
+    image: QImage = small.scaled(wide, high, ratio, smooth)
+    image.setDevicePixelRatio(picture.devicePixelRatio())
+    return image

@@ -99,10 +99,10 @@ def end(code: int) -> int:
 
 def _until_closed(app: QApplication, window: Window) -> int:
     """Run the window; 130 where Ctrl+C stopped it in the terminal, its work put on the desk."""
-    ours, other = socket.socketpair()
-    for end in (ours, other):
+    ours, other_socket = socket.socketpair()
+    for end in (ours, other_socket):
         end.setblocking(False)
-    before = signal.set_wakeup_fd(other.fileno(), warn_on_full_buffer=False)
+    before = signal.set_wakeup_fd(other_socket.fileno(), warn_on_full_buffer=False)
     # Qt waits outside Python; a byte on the socket wakes it. What is to be done is done from the
     # event loop, not in the handler, which may come between any two steps of ours.
     waker = QSocketNotifier(ours.fileno(), QSocketNotifier.Type.Read, app)
@@ -123,7 +123,7 @@ def _until_closed(app: QApplication, window: Window) -> int:
         signal.set_wakeup_fd(before)
         waker.setEnabled(False)
         ours.close()
-        other.close()
+        other_socket.close()
 
 
 def _at_the_mat(

@@ -28,19 +28,19 @@ class Rail(QWidget):
         self.buttons: dict[str, QToolButton] = {}
         group = QButtonGroup(self)
         for i, stage in enumerate(STAGES, 1):
-            made = QToolButton()
-            made.setObjectName("stage")
-            made.setCheckable(True)
-            made.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            made.setIconSize(QSize(theme.px(26), theme.px(26)))
-            made.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-            made.setMinimumWidth(theme.px(96))
-            made.setToolTip(f"{stage.capitalize()} (Ctrl+{i})")
-            made.clicked.connect(lambda _=False, s=stage: self.chosen.emit(s))
-            made.toggled.connect(lambda _on, s=stage: self._tint(s))
-            group.addButton(made)
-            layout.addWidget(made)
-            self.buttons[stage] = made
+            button = QToolButton()
+            button.setObjectName("stage")
+            button.setCheckable(True)
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+            button.setIconSize(QSize(theme.px(26), theme.px(26)))
+            button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+            button.setMinimumWidth(theme.px(96))
+            button.setToolTip(f"{stage.capitalize()} (Ctrl+{i})")
+            button.clicked.connect(lambda _=False, s=stage: self.chosen.emit(s))
+            button.toggled.connect(lambda _on, s=stage: self._tint(s))
+            group.addButton(button)
+            layout.addWidget(button)
+            self.buttons[stage] = button
         layout.addStretch(1)
         session.changed.connect(self.refresh)
         session.planned.connect(self.refresh)
@@ -52,9 +52,9 @@ class Rail(QWidget):
         self.buttons[stage].setChecked(True)
 
     def _tint(self, stage: str) -> None:
-        made = self.buttons[stage]
-        ink = theme.PAPER if made.isChecked() else theme.INK
-        made.setIcon(theme.icon(f"stage-{stage}", ink, 26))
+        button = self.buttons[stage]
+        ink = theme.PAPER if button.isChecked() else theme.INK
+        button.setIcon(theme.icon(f"stage-{stage}", ink, 26))
 
     def refresh(self) -> None:
         patches = len(self.session.draft.patches)
@@ -69,10 +69,10 @@ class Rail(QWidget):
             figures["piecing"] = _count(len(plan.steps), "step", "steps")
         if self.session.pressing_known:
             figures["pressing"] = _nesting(self.session.pressing)
-        for stage, made in self.buttons.items():
+        for stage, button in self.buttons.items():
             figure = figures.get(stage, "…")
-            made.setText(f"{stage.capitalize()}\n{figure}")
-            made.setAccessibleName(f"{stage.capitalize()}, {figure}")
+            button.setText(f"{stage.capitalize()}\n{figure}")
+            button.setAccessibleName(f"{stage.capitalize()}, {figure}")
             self._tint(stage)
 
 

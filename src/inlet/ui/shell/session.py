@@ -77,11 +77,11 @@ class Session(Shown):
     def edit_measure(self, measure: Measure) -> None:
         self.edit(replace(self.project, measure=measure))
 
-    def take_bands(self, made: Regridded) -> None:
+    def take_bands(self, regridded: Regridded) -> None:
         """Take a block on new bands; say so where some of its seams did not fit them."""
-        self.edit_block(made.block)
-        if made.left_out:
-            count = made.left_out
+        self.edit_block(regridded.block)
+        if regridded.left_out:
+            count = regridded.left_out
             self.said.emit(
                 f"{count} {'curve' if count == 1 else 'curves'} did not fit the new bands and "
                 f"{'was' if count == 1 else 'were'} left out; Undo brings "

@@ -118,14 +118,14 @@ class Shown(QObject):
     @property
     def advice(self) -> tuple[SeamAdvice, ...]:
         """Seams that would spare set-ins, as far as they are known already."""
-        found = known_advice(self.block)
-        return found.seams if found is not None else ()
+        advised = known_advice(self.block)
+        return advised.seams if advised is not None else ()
 
     @property
     def advice_cut_short(self) -> bool:
         """Were only the most promising seams tried for it?"""
-        found = known_advice(self.block)
-        return found is not None and found.cut_short
+        advised = known_advice(self.block)
+        return advised is not None and advised.cut_short
 
     @property
     def draft(self) -> Draft:
@@ -286,8 +286,8 @@ class Shown(QObject):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for it, to be closed with the window."""
-        own = (self._cutter, self._viewer, self._quilter)
-        return (*self._planner.tasks, *self._presser.tasks, *own)
+        background_tasks = (self._cutter, self._viewer, self._quilter)
+        return (*self._planner.tasks, *self._presser.tasks, *background_tasks)
 
     def close(self) -> None:
         """Stop for good; nothing may arrive afterwards."""

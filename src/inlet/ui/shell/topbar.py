@@ -58,10 +58,10 @@ class TopBar(QWidget):
         tools = QWidget()
         buttons: list[QWidget | int] = []
         for action in actions:
-            made = QToolButton()
-            made.setDefaultAction(action)
-            made.setIconSize(QSize(theme.px(20), theme.px(20)))
-            buttons.append(made)
+            button = QToolButton()
+            button.setDefaultAction(action)
+            button.setIconSize(QSize(theme.px(20), theme.px(20)))
+            buttons.append(button)
         tools.setLayout(row(*buttons, spacing=8))
         layout.addWidget(tools)
         for edit in (self.width_edit, self.height_edit, self.seam):
@@ -70,11 +70,11 @@ class TopBar(QWidget):
         self.refresh()
 
     def _field(self, layout: FlowLayout, caption: str, widget: QWidget) -> None:
-        made = QWidget()
-        inner = column(made, spacing=0)
+        new_widget = QWidget()
+        inner = column(new_widget, spacing=0)
         inner.addWidget(label(caption, "caption"))
         inner.addWidget(widget)
-        layout.addWidget(made)
+        layout.addWidget(new_widget)
 
     def refresh(self) -> None:
         session = self.session

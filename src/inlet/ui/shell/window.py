@@ -219,16 +219,16 @@ class Window(ProjectWindow):
     def _action(
         self, words: str, do: Callable[[], object], keys: str = "", icon: str = ""
     ) -> QAction:
-        made = QAction(words, self)
+        action = QAction(words, self)
         if keys:
-            made.setShortcuts([QKeySequence(k) for k in keys.split()])
+            action.setShortcuts([QKeySequence(k) for k in keys.split()])
         if icon:
-            made.setIcon(theme.icon(icon))
+            action.setIcon(theme.icon(icon))
         shown = f" ({keys.split()[0]})" if keys else ""
-        made.setToolTip(words.replace("&", "").rstrip("…") + shown)
-        made.triggered.connect(lambda _=False: do())
-        self.addAction(made)
-        return made
+        action.setToolTip(words.replace("&", "").rstrip("…") + shown)
+        action.triggered.connect(lambda _=False: do())
+        self.addAction(action)
+        return action
 
     def _make_actions(self) -> None:
         session, writer = self.session, self.writer
@@ -286,11 +286,13 @@ class Window(ProjectWindow):
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
         menu.addActions([self.save_, self.save_as_])
-        written = [each.what for each in BLOCK_EXPORTS if each.what != "block"]
+        written = [
+            block_export.what for block_export in BLOCK_EXPORTS if block_export.what != "block"
+        ]
         menu.addActions([self.exports[what] for what in written])
         menu.addAction(self.measured_)
         quilt = menu.addMenu("The quil&t")
-        quilt.addActions([self.exports[each.what] for each in QUILT_EXPORTS])
+        quilt.addActions([self.exports[quilt_export.what] for quilt_export in QUILT_EXPORTS])
         paper = menu.addMenu("Pape&r")
         paper.addActions([self.letter_, self.a4_])
         menu.addSeparator()

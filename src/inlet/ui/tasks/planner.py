@@ -64,8 +64,8 @@ class Planner(QObject):
             self._plans.then(partial(advice_for, plan.block), lambda _: self.advised.emit())
         shares = bool(plan.offers or plan.sets)
         beside = blocks_beside(plan.project, plan.block) if shares else []
-        looked_at = [*(each.block for each in self._known), *self._given_up]
-        to_learn = [b for b in beside if not any(b is known for known in looked_at)]
+        looked_at = [*(units_of_block.block for units_of_block in self._known), *self._given_up]
+        to_learn = [b for b in beside if not any(b is known_block for known_block in looked_at)]
         for block in to_learn:
             self._plans.then(
                 partial(units_of, block),
@@ -88,6 +88,6 @@ class Planner(QObject):
 
     def _beside(self, project: Project, block: Block) -> tuple[BlockUnits, ...]:
         """The blocks known beside one of a project."""
-        known = {id(each.block): each for each in self._known}
+        known = {id(units_of_block.block): units_of_block for units_of_block in self._known}
         beside = blocks_beside(project, block)
-        return tuple(known[id(other)] for other in beside if id(other) in known)
+        return tuple(known[id(other_block)] for other_block in beside if id(other_block) in known)

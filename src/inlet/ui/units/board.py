@@ -116,10 +116,10 @@ class MethodBoard(QWidget):
         grid.setColumnStretch(3, 3)
         for at, name in enumerate(("minutes", "cloth", *(by for by, _, _ in _FIGURES)), 2):
             self._heading(grid, at, name)
-        found, best, _ = comparison
-        order = sorted(found, key=COLUMNS[self.by]) if self.by else list(found)
-        most_minutes = max(c.minutes for c in found)
-        most_cloth = max(c.cloth for c in found)
+        costs, best, _ = comparison
+        order = sorted(costs, key=COLUMNS[self.by]) if self.by else list(costs)
+        most_minutes = max(c.minutes for c in costs)
+        most_cloth = max(c.cloth for c in costs)
         group = QButtonGroup(self)
         for line, cost in enumerate(order, 1):
             method = cost.plan
@@ -149,8 +149,8 @@ class MethodBoard(QWidget):
             wasted = cost.wasted / cost.cloth if cost.cloth else 0
             grid.addWidget(Bar(cost.cloth / most_cloth if most_cloth else 0, wasted, area), line, 3)
             for at, (name, key, say) in enumerate(_FIGURES, 4):
-                least = COLUMNS[key](cost) == min(map(COLUMNS[key], found))
-                kind = "heading" if least and len(found) > 1 else ""
+                least = COLUMNS[key](cost) == min(map(COLUMNS[key], costs))
+                kind = "heading" if least and len(costs) > 1 else ""
                 figure = label(say(cost), kind)
                 figure.setToolTip(_TIPS[name])
                 figure.setAlignment(Qt.AlignmentFlag.AlignCenter)

@@ -154,12 +154,14 @@ class UnitsTicket(QWidget):
     def _sets(self, unit: UnitPlan) -> None:
         """The strip sets this unit shares, and what other strips would come to."""
         plan, project = self.session.plan, self.session.project
-        for one in plan.sets if plan else ():
-            if unit.unit.label not in one.labels:
+        for planned_set in plan.sets if plan else ():
+            if unit.unit.label not in planned_set.labels:
                 continue
             self.body.addWidget(rule())
-            self.body.addWidget(label(f"Strip set: {set_name(one, project)}", "heading", True))
-            for line in set_lines(one, project):
+            self.body.addWidget(
+                label(f"Strip set: {set_name(planned_set, project)}", "heading", True)
+            )
+            for line in set_lines(planned_set, project):
                 self.body.addWidget(label(line, "small", True))
 
     def _left_over(self, unit: UnitPlan) -> None:
@@ -223,8 +225,8 @@ class UnitsTicket(QWidget):
             self.body.addWidget(label(words, "warning" if method.short else "caption", True))
 
     def _own(self, unit: UnitPlan, text: str) -> None:
-        found = parse_stock(text, self.session.measure.system)
-        if len(found) > 1:
+        stocks = parse_stock(text, self.session.measure.system)
+        if len(stocks) > 1:
             raise ValueError("one kind of fabric for one unit")
         self._change(unit, stock=text.strip())
 

@@ -46,19 +46,19 @@ class AnswersCard(QWidget):
             self.setEnabled(False)  # what is shown is of the plan before
             self.session.think(lambda: plan.answers, partial(self._arrived, plan))
 
-    def _arrived(self, plan: BlockPlan, found: tuple[Answer, ...]) -> None:
+    def _arrived(self, plan: BlockPlan, answers: tuple[Answer, ...]) -> None:
         if self.session.plan is plan:
-            self._show(plan, found)
+            self._show(plan, answers)
 
-    def _show(self, plan: BlockPlan, found: tuple[Answer, ...]) -> None:
+    def _show(self, plan: BlockPlan, answers: tuple[Answer, ...]) -> None:
         empty(self.body)
         self.setEnabled(True)
-        self._shown = found
-        self.setVisible(bool(found))
-        if not found or plan.fit is None:
+        self._shown = answers
+        self.setVisible(bool(answers))
+        if not answers or plan.fit is None:
             return
         self.body.addWidget(label("As cut it would not fit", "heading"))
-        for answer in found:
+        for answer in answers:
             in_use = answer.remedy == plan.fit.remedy and answer.remedy != "size"
             self.body.addWidget(self._card(plan, answer, in_use))
         if plan.measure.awkward != "best":

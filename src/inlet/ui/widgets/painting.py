@@ -65,8 +65,8 @@ WIDTHS: dict[Side, float] = {"allowance": 0.7, "turned": 0.7, "plain": 0.8}
 
 def colour_of(project: Project, fabric: str | None, grey: bool = False) -> QColor:
     """A fabric's colour on screen."""
-    known = project.fabric(fabric) if fabric else None
-    return theme.cloth_colour(known.colour if known else None, grey)
+    known_fabric = project.fabric(fabric) if fabric else None
+    return theme.cloth_colour(known_fabric.colour if known_fabric else None, grey)
 
 
 @memo(32)
@@ -79,21 +79,21 @@ def _print_picture(image: str, grey: bool) -> QImage:
 def cloth_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
     """How a fabric is filled in by a painter that counts in finished lengths: its print at true
     size where it has a picture, else its colour."""
-    known = project.fabric(fabric) if fabric else None
-    if known is not None and known.print is not None:
-        picture = _print_picture(known.print.image, grey)
+    known_fabric = project.fabric(fabric) if fabric else None
+    if known_fabric is not None and known_fabric.print is not None:
+        picture = _print_picture(known_fabric.print.image, grey)
         if picture.width():
             brush = QBrush(picture)
-            k = float(known.print.width) / picture.width()
+            k = float(known_fabric.print.width) / picture.width()
             brush.setTransform(QTransform.fromScale(k, k))
             return brush
     return QBrush(colour_of(project, fabric, grey))
 
 
-def mixed(colour: QColor, other: QColor, share: float) -> QColor:
+def mixed(colour: QColor, other_colour: QColor, share: float) -> QColor:
     """A colour with so much of another in it."""
     parts = (QColor.red, QColor.green, QColor.blue)
-    return QColor(*(int(p(colour) + (p(other) - p(colour)) * share) for p in parts))
+    return QColor(*(int(p(colour) + (p(other_colour) - p(colour)) * share) for p in parts))
 
 
 def polygon_of(points: tuple[tuple[float, float], ...]) -> QPolygonF:

@@ -27,13 +27,13 @@ from inlet.ui.guard import guarded
 def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
     """A label, sizes in it with proper fractions; ``kind`` is caption, small, heading, title,
     size, figure or warning."""
-    made = QLabel(vulgar_text(text))
-    made.setTextFormat(Qt.TextFormat.PlainText)
+    caption = QLabel(vulgar_text(text))
+    caption.setTextFormat(Qt.TextFormat.PlainText)
     if kind:
-        made.setObjectName(kind)
+        caption.setObjectName(kind)
     if wrap:
-        made.setWordWrap(True)
-    return made
+        caption.setWordWrap(True)
+    return caption
 
 
 @guarded
@@ -64,50 +64,50 @@ class Link(QLabel):
 
 
 def rule() -> QFrame:
-    made = QFrame()
-    made.setObjectName("rule")
-    made.setFixedHeight(1)
-    return made
+    frame = QFrame()
+    frame.setObjectName("rule")
+    frame.setFixedHeight(1)
+    return frame
 
 
 def row(*widgets: QWidget | int, spacing: int = 6) -> QHBoxLayout:
     """Widgets side by side; a number is stretch."""
-    made = QHBoxLayout()
-    made.setContentsMargins(0, 0, 0, 0)
-    made.setSpacing(theme.px(spacing))
+    layout = QHBoxLayout()
+    layout.setContentsMargins(0, 0, 0, 0)
+    layout.setSpacing(theme.px(spacing))
     for widget in widgets:
         if isinstance(widget, int):
-            made.addStretch(widget)
+            layout.addStretch(widget)
         else:
-            made.addWidget(widget)
-    return made
+            layout.addWidget(widget)
+    return layout
 
 
 def column(parent: QWidget | None = None, margin: int = 0, spacing: int = 6) -> QVBoxLayout:
-    made = QVBoxLayout(parent) if parent else QVBoxLayout()
-    made.setContentsMargins(*(theme.px(margin),) * 4)
-    made.setSpacing(theme.px(spacing))
-    return made
+    layout = QVBoxLayout(parent) if parent else QVBoxLayout()
+    layout.setContentsMargins(*(theme.px(margin),) * 4)
+    layout.setSpacing(theme.px(spacing))
+    return layout
 
 
 def button(text: str, do: Callable[[], object], icon: str = "", kind: str = "") -> QPushButton:
-    made = QPushButton(text)
+    new_button = QPushButton(text)
     if icon:
-        made.setIcon(theme.icon(icon))
+        new_button.setIcon(theme.icon(icon))
     if kind:
-        made.setObjectName(kind)
-    made.clicked.connect(lambda: do())
-    return made
+        new_button.setObjectName(kind)
+    new_button.clicked.connect(lambda: do())
+    return new_button
 
 
 def icon_button(icon: str, words: str, do: Callable[[], object]) -> QToolButton:
     """A button that is a picture; ``words`` say what it does, a key for it in brackets last."""
-    made = QToolButton()
-    made.setIcon(theme.icon(icon))
-    made.setToolTip(words)
-    made.setAccessibleName(words.partition(" (")[0])
-    made.clicked.connect(lambda _=False: do())
-    return made
+    new_button = QToolButton()
+    new_button.setIcon(theme.icon(icon))
+    new_button.setToolTip(words)
+    new_button.setAccessibleName(words.partition(" (")[0])
+    new_button.clicked.connect(lambda _=False: do())
+    return new_button
 
 
 def drop(layout: QLayout, widget: QWidget) -> None:

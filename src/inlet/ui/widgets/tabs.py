@@ -24,10 +24,10 @@ def tabs(
     layout = FlowLayout(line, 0, theme.px(6))
     buttons: dict[Key, QPushButton] = {}
     for page, words in pages:
-        made = QPushButton(words)
-        made.setCheckable(True)
-        made.clicked.connect(partial(turn, page))
-        group.addButton(made)
-        buttons[page] = made
-        layout.addWidget(made)
+        button = QPushButton(words)
+        button.setCheckable(True)
+        button.clicked.connect(partial(turn, page))
+        group.addButton(button)
+        buttons[page] = button
+        layout.addWidget(button)
     return line, buttons
