@@ -1,8 +1,10 @@
 """Puts small errors into a copy of the code, one at a time, and runs the tests against each.
 
-An error is noticed where a test fails. The tests that mirror the changed file run first, then the
-rest of ``tests/core`` or ``tests/files``, so that most errors are noticed in a second or two. What
-no test notices is listed with its line: either the line does not matter, or a test is missing.
+An error is noticed where a test fails, or where tests take ten times as long as they do without it.
+The tests of the changed file's room run first, so that most errors are noticed in a second or two;
+then all tests of its layer. What no test notices is listed with its line: either the line does not
+matter, or a test is missing. ``--near`` runs the tests of the room alone: what they do not notice
+is more than what none does.
 """
 
 from __future__ import annotations
@@ -15,13 +17,13 @@ import shutil
 import subprocess
 import sys
 import tempfile
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
-ROOT = Path(__file__).resolve().parent.parent
-PATIENCE = 240
-"""Seconds for the tests of one error; a loop that does not end is noticed, too."""
+from tests_near import tests_of
 
+ROOT = Path(__file__).resolve().parent.parent
 SWAPS: dict[type, type] = {
     ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq,
     ast.NotEq: ast.Eq, ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Add, ast.And: ast.Or,
@@ -51,10 +53,10 @@ def _of_types(node: ast.AST) -> bool:
 def broken(source: str, chance: random.Random) -> tuple[str, int, str] | None:
     """The source with one error, its line, and what it is; None where none can be put."""
     tree = ast.parse(source)
-    found = list(places(tree))
-    if not found:
+    everywhere = list(places(tree))
+    if not everywhere:
         return None
-    node, name, index = chance.choice(found)
+    node, name, index = chance.choice(everywhere)
     before = ast.unparse(node)
     if name == "ops":
         node.ops[index] = SWAPS[type(node.ops[index])]()  # type: ignore[attr-defined]
@@ -69,71 +71,84 @@ def broken(source: str, chance: random.Random) -> tuple[str, int, str] | None:
     return ast.unparse(tree), line, f"{before.splitlines()[0]}  ->  {after.splitlines()[0]}"
 
 
-def mirrored(file: Path, copy: Path) -> list[str]:
-    """The tests of the folder that mirrors a file's, those named after it first."""
-    folder = copy / "tests" / file.parent.relative_to(copy / "src" / "inlet")
-    while not folder.is_dir() or not list(folder.glob("test_*.py")):
-        folder = folder.parent
-    own = sorted(folder.glob("test_*.py"), key=lambda p: file.stem not in p.stem)
-    return [str(p) for p in own]
+def near(file: Path, copy: Path) -> list[str]:
+    """The tests of a file's room or stage, those named after it first."""
+    path = file.relative_to(copy)
+    tests = [copy / test for test in tests_of(path) if (copy / test).exists()]
+    cases = [case for test in tests for case in (sorted(test.glob("test_*.py")) or [test])]
+    return [str(case) for case in sorted(cases, key=lambda case: file.stem not in case.stem)]
 
 
-def notices(copy: Path, file: Path, kind: str) -> bool:
-    """Does any test of a copy fail?"""
-    env = {**os.environ, "PYTHONPATH": str(copy / "src"), "CI": "1"}
-    wider = [str(copy / "tests" / kind), str(copy / "tests" / "test_command_line.py")]
-    for tests in (mirrored(file, copy), [*wider, str(copy / "tests" / "fuzz")]):
-        command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *tests]
+class Suites:
+    """The tests of a copy of the code, with how long they take where nothing is wrong."""
+
+    def __init__(self, copy: Path, only_near: bool) -> None:
+        self.copy, self.only_near = copy, only_near
+        self.seconds: dict[tuple[str, ...], float] = {}
+
+    def notice(self, file: Path, text: str) -> bool:
+        """Does any test fail where a file holds this text?"""
+        source = file.read_text("utf-8")
+        layer = file.relative_to(self.copy / "src" / "inlet").parts[0]
+        suites = [near(file, self.copy)]
+        if not self.only_near:
+            suites.append([str(self.copy / "tests" / layer), "-n", "auto"])
+        for suite in filter(None, suites):
+            if tuple(suite) not in self.seconds:
+                began = time.monotonic()
+                if self._fails(suite, None):
+                    raise SystemExit(f"the tests fail as they are: {' '.join(suite)}")
+                self.seconds[tuple(suite)] = time.monotonic() - began
         try:
-            run = subprocess.run(
-                command, cwd=copy, env=env, capture_output=True, timeout=PATIENCE, check=False
+            file.write_text(text, "utf-8")
+            return any(
+                self._fails(suite, 30 + 10 * self.seconds[tuple(suite)])
+                for suite in filter(None, suites)
             )
+        finally:
+            file.write_text(source, "utf-8")
+
+    def _fails(self, suite: list[str], patience: float | None) -> bool:
+        env = {**os.environ, "PYTHONPATH": str(self.copy / "src"), "CI": "1"}
+        command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *suite]
+        try:
+            run = subprocess.run(command, cwd=self.copy, env=env, capture_output=True,
+                                 timeout=patience, check=False)  # fmt: skip
         except subprocess.TimeoutExpired:
             return True
-        if run.returncode:
-            return True
-    return False
+        return run.returncode != 0
 
 
 def main() -> int:
     parser = argparse.ArgumentParser(prog="./mutate", description=__doc__)
-    parser.add_argument("--number", type=int, default=40)
+    parser.add_argument("--number", type=int, default=40, help="errors of each folder")
     parser.add_argument("--seed", type=int, default=1)
-    parser.add_argument("--only", choices=["core", "files"])
+    folders = "folders of src/inlet, with commas between: core/methods,ui/quilt"
+    parser.add_argument("--only", default="core,files,ui", help=folders)
+    parser.add_argument("--near", action="store_true", help="the tests of the room alone")
     options = parser.parse_args()
     chance = random.Random(options.seed)
-    missed: dict[str, int] = {"core": 0, "files": 0}
-    tried: dict[str, int] = {"core": 0, "files": 0}
-    with tempfile.TemporaryDirectory() as folder:
-        copy = Path(folder) / "inlet"
+    with tempfile.TemporaryDirectory() as temporary:
+        copy = Path(temporary) / "inlet"
         kept = shutil.ignore_patterns(".git", ".venv", "__pycache__", ".*_cache", "screenshots")
         shutil.copytree(ROOT, copy, ignore=kept)
-        kinds = [options.only] if options.only else ["core", "core", "core", "files"]
-        for _ in range(options.number):
-            kind = chance.choice(kinds)
-            files = sorted((copy / "src" / "inlet" / kind).rglob("*.py"))
-            weights = [p.stat().st_size for p in files]
-            (file,) = chance.choices(files, weights)
-            source = file.read_text("utf-8")
-            made = broken(source, chance)
-            if made is None:
-                continue
-            text, line, what = made
-            file.write_text(text, "utf-8")
-            tried[kind] += 1
-            if not notices(copy, file, kind):
-                missed[kind] += 1
-                print(f"not noticed: {file.relative_to(copy)}:{line}: {what}", flush=True)
-            file.write_text(source, "utf-8")
-            if sum(tried.values()) % 10 == 0:
-                print(f"  so far: {told(missed, tried)}", flush=True)
-    print(told(missed, tried))
+        suites = Suites(copy, options.near)
+        for folder in options.only.split(","):
+            files = sorted((copy / "src" / "inlet" / folder).rglob("*.py"))
+            weights = [file.stat().st_size for file in files]
+            tried = missed = 0
+            while tried < options.number:
+                (file,) = chance.choices(files, weights)
+                error = broken(file.read_text("utf-8"), chance)
+                if error is None:
+                    continue
+                text, line, what = error
+                tried += 1
+                if not suites.notice(file, text):
+                    missed += 1
+                    print(f"not noticed: {file.relative_to(copy)}:{line}: {what}", flush=True)
+            print(f"{folder}: {missed} of {tried} not noticed", flush=True)
     return 0
-
-
-def told(missed: dict[str, int], tried: dict[str, int]) -> str:
-    """How many errors were not noticed, of how many."""
-    return ", ".join(f"{kind} {missed[kind]} of {n} not noticed" for kind, n in tried.items() if n)
 
 
 if __name__ == "__main__":

@@ -436,11 +436,14 @@ def words_on(page):
     """The words of a page, letters in pictures aside, with the boxes they take."""
     found = []
 
-    def seen(text, _, matrix, font, size):
+    def seen(text, moved, matrix, font, size):
         if len(text.strip()) > 3:
             name = font["/BaseFont"].rpartition("+")[2]
             wide = stringWidth(text.strip(), name, size)
-            found.append((matrix[4], matrix[5], matrix[4] + wide, matrix[5] + 0.7 * size, text))
+            a, b, c, d, e, f = moved
+            u, v = matrix[4:]
+            x, y = a * u + c * v + e, b * u + d * v + f
+            found.append((x, y, x + wide, y + 0.7 * size, text))
 
     page.extract_text(visitor_text=seen)
     return found
@@ -544,9 +547,9 @@ def test_a_guide_carries_every_size_and_step(tmp_path):
     write_guide(plan, path)
     text = text_of(path)
     for words in (
-        "Tide Gate", "finished 10 3/4 in", "unfinished 11 1/4 in", "seam 1/4 in", "Cut list",
-        "4 1/16 in", "4 7/16 in", "half-square triangle", "make 6", "Row 1", "The block",
-        "Cut on the drawn line", "measures 11 3/16 in", "manuals",
+        "Tide Gate", "finished 10¾ in", "unfinished 11¼ in", "seam ¼ in", "Cut list",
+        "4¹⁄₁₆ in", "4⁷⁄₁₆ in", "half-square triangle", "make 6", "Row 1", "The block",
+        "Cut on the drawn line", "measures 11³⁄₁₆ in", "manuals",
     ):  # fmt: skip
         assert words in text, words
     # Three blocks of two triangles, three plain squares of A and four of B, each once: counted by

@@ -9,13 +9,14 @@ from itertools import groupby
 from typing import Any, BinaryIO
 
 from reportlab.lib.colors import black
+from reportlab.platypus import CondPageBreak, Flowable, PageBreak
 
-from inlet import __version__
-from inlet.core.cancellation import check, tell
+from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut
 from inlet.core.figures import sheet_figure
 from inlet.core.layout import buying_text, strips_text
 from inlet.core.methods import PRESS
+from inlet.core.numbers import vulgar_text
 from inlet.core.piecing import (
     Step,
     StepCard,
@@ -34,23 +35,31 @@ from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import Move, Repeated, diagonal_text, like_ones_together, over_triangles
 from inlet.core.units import label_place, letters
 from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
-from inlet.files.pdf.cutting_pdf import block_name, draw_cutting
-from inlet.files.pdf.figure import Pen
+from inlet.files.pdf.cutting_pdf import block_name, cutting_story
+from inlet.files.pdf.document import (
+    Document,
+    PagePart,
+    Story,
+    height_of,
+    paragraph,
+    side_by_side,
+    together,
+    unbroken_ends,
+)
 from inlet.files.pdf.guide_back import BackPicture
 from inlet.files.pdf.guide_blocks import (
     LEAST_PICTURE,
     CutLine,
-    Flow,
-    PageBlock,
+    Fabrics,
     PageCard,
-    PageTable,
-    PageWords,
-    Pictures,
     Title,
+    WordRows,
+    cards_story,
+    columns_story,
     in_lines,
     wide_of,
 )
-from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
+from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 
 TOP = 58.0
 LEAST_COVER = 190.0
@@ -61,25 +70,25 @@ _PLAIN = ("", "edge to edge")
 
 def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
     """Write the guide of a plan as PDF, see ``write_pages``."""
-    write_pages(path, plan.measure, paper, lambda to, size: _write(plan, to, size))
+
+    def draw(to: BinaryIO, size: tuple[float, float]) -> None:
+        title = f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}"
+        document = Document(to, size, title, TOP)
+        guide = _Guide(plan, plan.block.title, document)
+        document.section("guide", guide.furnish)
+        document.add(*guide.whole(plan))
+        document.section("cutting", guide.furnish, columns=2)
+        document.add(*cutting_story(plan, block_name(plan)))
+        document.write()
+
+    write_pages(path, plan.measure, paper, draw)
 
 
-def _write(plan: BlockPlan, to: BinaryIO, size: tuple[float, float]) -> None:
-    canvas: Any = PageCanvas(to, pagesize=size)
-    canvas.setTitle(f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}")
-    canvas.setCreator(f"Inlet {__version__}")
-    _Guide(plan, plan.block.title, canvas, size).write(plan)
-    canvas.save()
-
-
-def draw_making(
-    canvas: Any, plan: SewnBlock, name: str, size: tuple[float, float], page: int
-) -> int:
-    """How a block of a quilt is made, its units too, on pages of their own after ``page``; the
-    number of the last."""
-    guide = _Guide(plan, name, canvas, size, page)
-    guide.making()
-    return guide.page
+def add_making(document: Document, plan: SewnBlock, name: str) -> None:
+    """How a block of a quilt is made, its units too, on pages of their own."""
+    guide = _Guide(plan, name, document)
+    document.section(f"making {name}", guide.furnish)
+    document.add(*guide.making())
 
 
 MOST_BACK = 300.0
@@ -87,152 +96,101 @@ MOST_BACK = 300.0
 
 
 class _Guide:
-    """The pages of one guide."""
+    """What a guide of one block says."""
 
-    def __init__(
-        self, plan: SewnBlock, name: str, canvas: Any, size: tuple[float, float], before: int = 0
-    ) -> None:
-        self.plan, self.name, self.project = plan, name, plan.project
-        self.width, self.height = size
-        self.canvas = canvas
-        self.before = self.page = before
+    def __init__(self, plan: SewnBlock, name: str, document: Document) -> None:
+        self.plan, self.name, self.project, self.document = plan, name, plan.project, document
         used = dict.fromkeys(p.fabric for p in plan.draft.patches)
         self.cloth_letter = {fabric: letters(i).lower() for i, fabric in enumerate(used)}
-        self.pen = Pen(self.canvas, self.project, self.cloth_letter, size[1])
-        self.flow = Flow(self.pen, size, MARGIN, TOP, self._new_page)
-        self.half = (self.flow.wide - Flow.BESIDE) / 2
+        self.fabrics = Fabrics(self.project, self.cloth_letter)
         self.noted: set[str] = set()
 
-    def write(self, plan: BlockPlan) -> None:
-        """The whole guide of a block."""
-        self.flow.turn()
-        self._cover()
-        self._cut_list(plan)
-        self._steps()
-        self._back()
-        tell(0.6)
+    def whole(self, plan: BlockPlan) -> Story:
+        """The whole guide of a block, but for its cutting plan."""
+        story = [*self._cover(), *self._cut_list(plan), *self._steps(), *self._back()]
         for section in (self._sittings(plan), self._needle(plan)):
-            self.flow.text(list(section))
-        self._cutting(plan)
-        self._foot()
+            story += unbroken_ends(list(section))
+        return story
 
-    def making(self) -> None:
+    def making(self) -> Story:
         """How the block is made, as a part of a quilt's guide."""
-        self.flow.turn()
-        self._cover()
-        self._steps()
-        self._back()
-        self._foot()
+        return [*self._cover(), *self._steps(), *self._back()]
 
-    def _steps(self) -> None:
-        step_cards = cards(self.plan.steps)
-        for several in groupby(step_cards, lambda card: card.first.unit is None):
+    def _steps(self) -> Story:
+        story: Story = []
+        for several in groupby(cards(self.plan.steps), lambda card: card.first.unit is None):
             steps = []
             for card in several[1]:
                 check()
                 steps.append(self._step(card))
-            self.flow.cards(steps)
-
-    def _cutting(self, plan: BlockPlan) -> None:
-        """The cutting plan, on pages of its own."""
-
-        def turn() -> float:
-            self.flow.turn()
-            return self.height - TOP
-
-        size = self.width, self.height
-        draw_cutting(self.canvas, plan, block_name(plan), size, turn(), turn)
+            story += cards_story(steps, self.document)
+        return story
 
     # --- pages --------------------------------------------------------------------------------
 
-    def _new_page(self) -> None:
-        if self.page > self.before:
-            self._foot()
-        if self.page:
-            self.canvas.showPage()
-        self.page += 1
-        plan, c = self.plan, self.canvas
+    def furnish(self, c: Any) -> None:
+        """The head of a page, the block and its sizes; its foot, the project and the page."""
+        plan, (width, height) = self.plan, self.document.size
         c.setFillColor(INK)
         c.setFont(BOLD, 15)
-        c.drawString(MARGIN, self.height - 38, self.name)
+        c.drawString(MARGIN, height - 38, self.name)
         c.setFont(MEDIUM, 10.5)
         sizes = (
             f"finished {size_text(plan.block.finished, plan.measure)}    "
             f"unfinished {size_text(plan.unfinished, plan.measure)}    "
             f"seam {length_text(plan.measure.seam, plan.measure)}"
         )
-        c.drawRightString(self.width - MARGIN, self.height - 38, sizes)
+        c.drawRightString(width - MARGIN, height - 38, vulgar_text(sizes))
         c.setStrokeColor(INK)
         c.setLineWidth(1.2)
-        c.line(MARGIN, self.height - 46, self.width - MARGIN, self.height - 46)
-
-    def _foot(self) -> None:
-        c = self.canvas
+        c.line(MARGIN, height - 46, width - MARGIN, height - 46)
         c.setFillColor(FAINT)
         c.setFont(REGULAR, 8.5)
-        copies = f", {self.plan.copies} blocks" if self.plan.copies > 1 else ""
+        copies = f", {plan.copies} blocks" if plan.copies > 1 else ""
         c.drawString(MARGIN, 24, f"{self.project.name or 'Untitled project'}{copies}")
-        c.drawRightString(self.width - MARGIN, 24, f"page {self.page}")
+        c.drawRightString(width - MARGIN, 24, f"page {c.getPageNumber()}")
 
-    def _cover(self) -> None:
+    def _cover(self) -> Story:
         """The block with its units, and beside it what they are."""
-        plan, flow = self.plan, self.flow
+        plan, document = self.plan, self.document
         key = ",   ".join(
             f"{letter} {cloth_name(self.project, fabric)}"
             for fabric, letter in self.cloth_letter.items()
         )
-        beside: list[PageBlock] = [PageWords(f"Fabrics: {key}", 11, MEDIUM, 5)]
-        beside += [PageWords(_unit_line(unit, plan), 10.5) for unit in plan.units]
-        needed = sum(block.height(self.half) for block in beside)
-        w, h = (float(x) for x in plan.block.finished)
-        side = max(LEAST_COVER, min(self.half, needed))
-        scale = min(side / w, side * 1.4 / h)
-        top = self.height - flow.y
-        picture = tuple((p.polygon, p.fabric) for p in plan.draft.patches)
-        self.pen.draw(sheet_figure(picture, self.pen.frame(MARGIN, top, scale), lettered=False))
-        self.canvas.setFillColor(black)
-        for unit in plan.units:
-            for spot in unit.unit.places:
-                xs, ys = zip(*(p.floats() for p in spot.part.outline), strict=True)
-                x, y = label_place(plan.draft, spot.part)
-                size = max(6.0, min(16.0, (min(max(xs) - min(xs), max(ys) - min(ys))) * scale / 3))
-                own = unit.unit.label.split(" ")[-1]  # without the block's name
-                self.pen.tag(own, MARGIN + x * scale, top - y * scale, size)
-        below: list[PageBlock] = [
-            PageWords(problem.text, 10.5, MEDIUM) for problem in plan.problems
-        ]
-        below.append(PageWords(CAUTIONS, 8.5))
-        high = h * scale + 10
-        if needed <= high:
-            flow.blocks(beside, MARGIN + self.half + Flow.BESIDE, self.half, flow.y)
-            flow.y += high
+        units = [paragraph(f"Fabrics: {key}", 11, MEDIUM, 5)]
+        units += [paragraph(_unit_line(unit, plan), 10.5) for unit in plan.units]
+        needed = height_of(units, document.half)
+        side = max(LEAST_COVER, min(document.half, needed))
+        picture = CoverPicture(plan, self.fabrics, side)
+        story: Story = []
+        if needed <= picture.tall(document.half):
+            story.append(side_by_side([[picture], units], document.wide))
         else:  # many units: below, over the whole width
-            flow.y += high
-            flow.text(beside)
-        flow.text(below)
+            story += [picture, *unbroken_ends(units)]
+        story += [paragraph(problem.text, 10.5, MEDIUM) for problem in plan.problems]
+        return [*story, paragraph(CAUTIONS, 8.5)]
 
-    def _cut_list(self, plan: BlockPlan) -> None:
+    def _cut_list(self, plan: BlockPlan) -> Story:
         """Each fabric with its strips and sizes, in two columns."""
         page_cards: list[PageCard] = []
         for cloth in plan.cloth.best:
             letter_ = self.cloth_letter.get(cloth.fabric, "")
-            head: list[PageBlock] = [
-                PageWords(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0),
-                PageWords(buying_text(cloth, plan.measure), 9.5),
-                PageWords(strips_text(cloth, plan.measure), 10.5),
+            head: list[Flowable] = [
+                paragraph(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0),
+                paragraph(buying_text(cloth, plan.measure), 9.5),
+                paragraph(strips_text(cloth, plan.measure), 10.5),
             ]
             cuts = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
             page_cards.append(PageCard((*head, *map(self._cut, cuts))))
         owned = [c for c in plan.cuts if c.owned]
         if owned:
-            head = [PageWords("From fabric you own", 12.5, BOLD, 0)]
+            head = [paragraph("From fabric you own", 12.5, BOLD, 0)]
             page_cards.append(PageCard((*head, *map(self._cut, owned))))
-        if page_cards:
-            title = Title("Cut list", size=14)
-            if page_cards[0].height(self.half) + title.height(self.half) > self.flow.left_over:
-                self.flow.turn()
-            self.flow.cards([PageCard((title,))])
-            self.flow.columns(page_cards)
+        if not page_cards:
+            return []
+        title = Title("Cut list", size=14)
+        room = height_of([title, *page_cards[0].parts], self.document.half)
+        return [CondPageBreak(room), title, *columns_story(page_cards, self.document)]
 
     def _cut(self, cut: Cut) -> CutLine:
         words = f"{_shape_words(cut)}, for {', '.join(cut.labels)}"
@@ -250,26 +208,27 @@ class _Guide:
             shown = _with_press(shown, pressed.moves[-1])
         comes_along = step.unit is not None and step.unit.in_use.made_with is not None
         # What comes out of the runs before stays behind them: a half may be laid beside another.
-        half = wide_of(shown, LEAST_PICTURE) <= self.half and not comes_along
+        half = wide_of(shown, LEAST_PICTURE) <= self.document.half and not comes_along
         figure = f"measures {measured_text(step.measures, measure)}" if step.measures else ""
         repeats = [repeat for repeat in shown if repeat.move.text]
         words = self._unit_words(card, repeats) if step.unit else self._seam_words(step)
         if pressed is not None:
             number = next(i for i, repeat in enumerate(shown, 1) if repeat.move.do == "press")
-            words.append(PageWords(f"{number}. {pressed.text}", font=MEDIUM))
+            words.append(paragraph(f"{number}. {pressed.text}", font=MEDIUM))
         if step.after_each:
             sizes = ";  then ".join(measured_text(size, measure) for size in step.after_each)
-            words.append(PageWords(f"On the way it should measure {sizes}."))
+            words.append(paragraph(f"On the way it should measure {sizes}."))
         for note in step.notes:
             said = note.strip("The 0123456789")  # a caution is said once, whatever its numbers
             if said not in self.noted:
-                words.append(PageWords(note))
+                words.append(paragraph(note))
             self.noted.add(said)
         title = Title(_card_title(card, plan), figure)
-        pictures: list[Pictures] = in_lines(shown, self.half if half else self.flow.wide)
+        wide = self.document.half if half else self.document.wide
+        pictures = in_lines(shown, wide, self.fabrics)
         return PageCard((title, *pictures, *words), half)
 
-    def _unit_words(self, card: StepCard, shown: Sequence[Repeated]) -> list[PageBlock]:
+    def _unit_words(self, card: StepCard, shown: Sequence[Repeated]) -> list[Flowable]:
         plan, step = self.plan, card.first
         assert step.unit is not None
         method, stacks = step.unit.in_use, plan.stacks[step.makes]
@@ -284,71 +243,99 @@ class _Guide:
             said.append(f"Trim to {size_text(method.trim_to, plan.measure)}.")
         if over_text(method) and len(card.steps) == 1:  # else it stands in the table
             said.append(over_text(method))
-        words: list[PageBlock] = [PageWords("  ".join(said))]
+        words: list[Flowable] = [paragraph("  ".join(said))]
         if len(card.steps) > 1:
-            words.append(PageWords(f"All of them like {step.makes}:", 9.5, MEDIUM))
+            words.append(paragraph(f"All of them like {step.makes}:", 9.5, MEDIUM))
             rows = cloth_rows(card, plan.stacks, self.project)
-            words.append(PageTable(tuple(map(tuple, rows))))
+            words.append(WordRows(rows))
         return words
 
-    def _seam_words(self, step: Step) -> list[PageBlock]:
-        words: list[PageBlock] = []
+    def _seam_words(self, step: Step) -> list[Flowable]:
+        words: list[Flowable] = []
         if step.needs and step.join is not None:
-            words.append(PageWords(f"Beside the machine, in order: {run_lengths(step.needs)}."))
+            words.append(paragraph(f"Beside the machine, in order: {run_lengths(step.needs)}."))
         words.append(
-            PageWords(step.text + (f" Seam: {step.ends}." if step.ends not in _PLAIN else ""))
+            paragraph(step.text + (f" Seam: {step.ends}." if step.ends not in _PLAIN else ""))
         )
         return words
 
-    def _back(self) -> None:
+    def _back(self) -> Story:
         """The block from the back, as it is pressed: on a sheet of its own for those who press at
         the end, else beside what is said of it."""
-        pressing = self.plan.pressing.best
+        pressing, document = self.plan.pressing.best, self.document
         if pressing is None:
-            return
-        said: list[PageBlock] = [
-            PageWords("Seen from the back: left and right change places. " + CARE)
-        ]
-        said += [PageWords(line) for line in pressing_lines(pressing)]
+            return []
+        said = [paragraph("Seen from the back: left and right change places. " + CARE)]
+        said += [paragraph(line) for line in pressing_lines(pressing)]
         versions = [(pressing, "The back, as it is pressed")]
         if len(pressing.versions) > 1:
-            versions = [(pressing, "The back, version 1"), (pressing.second, "The back, version 2")]
+            second = pressing.second
+            versions = [(pressing, "The back, version 1"), (second, "The back, version 2")]
+        story: Story = []
         for version, name in versions:
             title = Title(name, size=14)
             if pressing.school == "end":
-                self.flow.turn()
-                blocks = [title, *said]
-                room = self.flow.left_over - sum(b.height(self.flow.wide) for b in blocks) - 8
-                self.flow.text([*blocks, BackPicture(version, room)])
+                above = [title, *said]
+                room = document.high - height_of(above, document.wide) - 8
+                picture = BackPicture(version, self.fabrics, room)
+                story += [PageBreak(), together([*above, picture], 0)]
             else:
-                picture = PageCard((title, BackPicture(version, MOST_BACK)), True)
-                self.flow.cards([picture, PageCard(tuple(said), True)] if said else [picture])
+                picture = BackPicture(version, self.fabrics, MOST_BACK)
+                story.append(side_by_side([[title, picture], said], document.wide))
             said = []
+        return story
 
-    def _sittings(self, plan: BlockPlan) -> Iterator[PageBlock]:
+    def _sittings(self, plan: BlockPlan) -> Iterator[Flowable]:
         """Seams counted, thread, and what to do at a sitting; seams that would spare a set-in."""
         if plan.assembly is None:
             return
         yield Title("Sittings", size=14)
-        yield PageWords(seams_text(plan.seams))
-        yield PageWords(thread_text(plan.work.thread, plan.measure))
+        yield paragraph(seams_text(plan.seams))
+        yield paragraph(thread_text(plan.work.thread, plan.measure))
         for head, lines in sitting_lines(plan.work.sittings, plan.rates, plan.measure):
-            yield PageWords(head, 11.5, MEDIUM)
-            yield from map(PageWords, lines)
+            yield paragraph(head, 11.5, MEDIUM)
+            yield from map(paragraph, lines)
         advice = advice_lines(plan.advice, self.project)
         if advice:
             yield Title("Fewer set-in seams", size=14)
-            yield from map(PageWords, advice)
+            yield from map(paragraph, advice)
 
-    def _needle(self, plan: BlockPlan) -> Iterator[PageBlock]:
+    def _needle(self, plan: BlockPlan) -> Iterator[Flowable]:
         """What the maker's needle test said, if there is one."""
         needle = self.project.needle
         if needle is None:
             return
         test, effect = plan.tested(needle)
         yield Title("Seam allowance test", size=14)
-        yield from map(PageWords, needle_text(test, plan.measure))
-        yield from map(PageWords, effect_text(effect, test.off, plan.measure))
+        yield from map(paragraph, needle_text(test, plan.measure))
+        yield from map(paragraph, effect_text(effect, test.off, plan.measure))
+
+
+class CoverPicture(PagePart):
+    """The block with the labels of its units, ``side`` points wide where it is square."""
+
+    def __init__(self, plan: SewnBlock, fabrics: Fabrics, side: float) -> None:
+        super().__init__()
+        self.plan, self.fabrics = plan, fabrics
+        across, self.down = (float(x) for x in plan.block.finished)
+        self.scale = min(side / across, side * 1.4 / self.down)
+
+    def tall(self, wide: float) -> float:
+        return self.down * self.scale + 10
+
+    def paint(self, canvas: Any, wide: float, high: float) -> None:
+        plan, scale = self.plan, self.scale
+        pen = self.fabrics.pen(canvas, high)
+        picture = tuple((p.polygon, p.fabric) for p in plan.draft.patches)
+        pen.draw(sheet_figure(picture, pen.frame(0, high, scale), lettered=False))
+        canvas.setFillColor(black)
+        for unit in plan.units:
+            label = unit.unit.label.split(" ")[-1]  # without the block's name
+            for place in unit.unit.places:
+                xs, ys = zip(*(p.floats() for p in place.part.outline), strict=True)
+                x, y = label_place(plan.draft, place.part)
+                room = min(max(xs) - min(xs), max(ys) - min(ys)) * scale
+                pen.tag(label, x * scale, high - y * scale, max(6.0, min(16.0, room / 3)))
 
 
 def _unit_line(unit: UnitPlan, plan: SewnBlock) -> str:
