@@ -18,11 +18,11 @@ def only_ours() -> Iterator[None]:
     Python, which would end up in the middle of our JSON. Left as it is where it is no file."""
     stream = sys.stdout
     try:
-        own = stream.fileno()
+        ours = stream.fileno()
     except (AttributeError, OSError, ValueError):  # a test reads along, or there is none
         yield
         return
-    if own != 1:
+    if ours != 1:
         yield
         return
     kept = os.dup(1)

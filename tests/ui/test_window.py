@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QApplication, QColorDialog, QFileDialog, QInputDia
 from inlet.core.draft.patches import draft
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import nearest_mark
-from inlet.core.numbers.text import show
+from inlet.core.numbers.text import show, vulgar_text
 from inlet.core.project.value import replace
 from inlet.files.exports import BY_NAME
 from inlet.files.project.project_json import load
@@ -86,8 +86,8 @@ def test_from_drawing_to_the_printed_guide(maker, answer, tmp_path, qtbot):
     pages = PdfReader(guide).pages
     assert round(pages[0].mediabox.width) == 595
     text = "\n".join(page.extract_text() for page in pages)
-    assert "finished 10 3/4 in" in text
-    assert f"{show(hst.in_use.pieces[0].cut[0])} in" in text
+    assert "finished 10¾ in" in text
+    assert f"{vulgar_text(show(hst.in_use.pieces[0].cut[0]))} in" in text
 
 
 def test_erasing_undo_and_redo(maker, qtbot):

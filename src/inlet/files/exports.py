@@ -112,8 +112,8 @@ def _template(plan: BlockPlan, wish: Wish) -> list[Template]:
 def _templates_pdf(plan: BlockPlan, path: Path, wish: Wish) -> None:
     from inlet.files.pdf.templates_pdf import write_templates
 
-    found = _template(plan, wish)
-    write_templates(found, plan.project, path, wish.paper, wish.spares, wish.printed)
+    cut_templates = _template(plan, wish)
+    write_templates(cut_templates, plan.project, path, wish.paper, wish.spares, wish.printed)
 
 
 def _templates_svg(plan: BlockPlan, path: Path, wish: Wish) -> None:

@@ -20,7 +20,7 @@ from inlet.core.geometry.polygon import area, squared_length
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.plan.block import plan_block
-from inlet.core.project.block import Block, seam_along
+from inlet.core.project.block import Block, seam_along, straight
 from inlet.core.project.value import replace
 from inlet.core.units.units import label_place
 from tests.blocks import (
@@ -140,6 +140,14 @@ def test_a_distance_that_is_no_root_of_two_is_carried_to_a_decimal_on_the_seam()
     assert [round(float(p.x + p.y), 9) for p in found] == [round(5**0.5, 9)] * 2
     assert {p.x for p in found if p.y == 0} | {p.y for p in found if p.x == 0}
     assert swing(now, point(0, 0), point(2, 1), point(2, 2)) == []  # on no seam
+
+
+def test_a_distance_is_carried_along_a_slanted_seam_too():
+    """A unit along the diagonal is half of √2 across and down, both ways from the middle."""
+    block = add_seams(empty(4), [straight((F(0), F(0)), (F(4), F(4)))])
+    half = ROOT2 / 2
+    found = swing(draft(block), point(0, 0), point(1, 0), point(2, 2))
+    assert set(found) == {Point(2 + half, 2 + half), Point(2 - half, 2 - half)}
 
 
 def test_marks_are_snapped_to_and_the_lock_keeps_to_45_degrees():

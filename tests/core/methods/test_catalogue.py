@@ -14,6 +14,7 @@ from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import tray_units
 from inlet.core.methods.catalogue import methods_for
+from inlet.core.methods.method import every_piece
 from inlet.core.methods.proof import makes_unit
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import next_mark
@@ -240,3 +241,15 @@ def test_moves_show_what_they_say():
         for move in method.moves:
             assert move.lower or move.upper
             assert (move.do == "sew") <= any(line.kind == "seam" for line in move.lines)
+
+
+@pytest.mark.parametrize("kind", sorted(TRAY))
+def test_every_piece_of_a_strip_set_is_as_long_as_its_segments(kind):
+    """A band w wide of a set for segments h high: w and h, each with an allowance at both sides."""
+    unit, seam = unit_of(kind, [F(7), F(7, 2)]), F(1, 4)
+    for method in methods_for(unit, seam):
+        strips = every_piece(method, seam)[len(method.pieces) :]
+        bands = [(width, sewn.height) for sewn in method.sets for width, _ in sewn.bands]
+        assert [tuple(sorted(piece.exact)) for piece in strips] == [
+            tuple(sorted((width + F(1, 2), high + F(1, 2)))) for width, high in bands
+        ]

@@ -72,7 +72,7 @@ def _cost(options: Iterable[JoinOption]) -> Awkward:
 
 def _reach(net: Net) -> dict[tuple[int, int], float]:
     """How far one can go straight on from a junction along each of its seams."""
-    out: dict[tuple[int, int], float] = {}
+    reach: dict[tuple[int, int], float] = {}
     for v, junction in net.junctions.items():
         for first in junction.seams:
             length, at, seen = 0.0, v, [first]
@@ -84,8 +84,8 @@ def _reach(net: Net) -> dict[tuple[int, int], float]:
                 if onward is None or onward in seen:
                     break
                 seen.append(onward)
-            out[first, v] = length
-    return out
+            reach[first, v] = length
+    return reach
 
 
 def _depth(net: Net) -> dict[int, int]:
@@ -94,10 +94,10 @@ def _depth(net: Net) -> dict[int, int]:
     for seam in net.seams:
         beside[seam.start].add(seam.end)
         beside[seam.end].add(seam.start)
-    out: dict[int, int] = {}
+    depth: dict[int, int] = {}
     level, reached = 0, {v for v in net.places if v not in net.junctions}
     while reached:
         level += 1
-        reached = {w for v in reached for w in beside[v] if w in net.junctions and w not in out}
-        out.update(dict.fromkeys(reached, level))
-    return out
+        reached = {w for v in reached for w in beside[v] if w in net.junctions and w not in depth}
+        depth.update(dict.fromkeys(reached, level))
+    return depth

@@ -31,7 +31,9 @@ def grown(net: Net, options: Mapping[int, Sequence[JoinOption]]) -> dict[int, Jo
 class _Growth:
     def __init__(self, net: Net, options: Mapping[int, Sequence[JoinOption]]) -> None:
         self.net = net
-        self.by_pair = {v: {frozenset(o.pair): o for o in found} for v, found in options.items()}
+        self.by_pair = {
+            v: {frozenset(o.pair): o for o in options_at} for v, options_at in options.items()
+        }
         self.seams_of: list[list[int]] = [[] for _ in net.cells]
         self.cells_at: dict[int, set[int]] = defaultdict(set)
         for n, seam in enumerate(net.seams):
@@ -48,10 +50,10 @@ class _Growth:
         following = 0
         while len(self.sewn) < len(self.net.cells):
             check()
-            found = self._shared(following) if self.sewn else []
-            if found is None:
+            order = self._shared(following) if self.sewn else []
+            if order is None:
                 return None
-            for v, option in self._closed(found):
+            for v, option in self._closed(order):
                 chosen[v] = option
             self.sewn.add(following)
             for cell in self._round(following):

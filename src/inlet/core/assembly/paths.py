@@ -12,11 +12,11 @@ from inlet.core.assembly.options import JoinOption
 
 def partners(chosen: Mapping[int, JoinOption]) -> dict[tuple[int, int], int]:
     """(seam, vertex) -> the seam it is sewn on into there, for every closing pair."""
-    out: dict[tuple[int, int], int] = {}
+    partner_of: dict[tuple[int, int], int] = {}
     for v, option in chosen.items():
         one, other = option.pair
-        out[one, v], out[other, v] = other, one
-    return out
+        partner_of[one, v], partner_of[other, v] = other, one
+    return partner_of
 
 
 def tangled(net: Net, chosen: Mapping[int, JoinOption]) -> bool:

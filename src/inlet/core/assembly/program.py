@@ -172,17 +172,17 @@ class _Program:
         self, rows: Sequence[LinearConstraint], whole: bool, gap: float
     ) -> tuple[Floats | None, int]:
         count = len(self.columns)
-        found = milp(
+        solution = milp(
             self.weights,
             integrality=np.repeat([int(whole), 0], [count, len(self.weights) - count]),
             bounds=Bounds(0, 1),
             constraints=rows,
             options={"node_limit": max(1, MOST_NODES - self.nodes), "mip_rel_gap": gap},
         )
-        self.nodes += found.mip_node_count or 0
-        proved = found.mip_dual_bound if whole else found.fun
+        self.nodes += solution.mip_node_count or 0
+        proved = solution.mip_dual_bound if whole else solution.fun
         bound = 0 if proved is None else max(0, ceil(proved - TIES - SURE))
-        return (found.x[:count] if found.status == 0 else None), bound
+        return (solution.x[:count] if solution.status == 0 else None), bound
 
     def broken_walks(self, answer: Floats) -> list[Walk]:
         """Closed walks, short ones first, all of whose steps an answer allows to more than their
@@ -247,8 +247,8 @@ def _turned_at_both_ends(columns: Sequence[tuple[int, JoinOption]]) -> csr_array
         if option.cost[0]:
             for n in option.pair:
                 turning[n].append((v, k))
-    both = [found for _, found in sorted(turning.items()) if len({v for v, _ in found}) == 2]
-    entries = [(row, k) for row, found in enumerate(both) for _, k in found]
+    both = [turned for _, turned in sorted(turning.items()) if len({v for v, _ in turned}) == 2]
+    entries = [(row, k) for row, turned in enumerate(both) for _, k in turned]
     return _ones(entries, (len(both), len(columns)))
 
 

@@ -17,13 +17,13 @@ def rim(draft: Draft, faces: Faces) -> frozenset[int]:
 
 def _rim(arrangement: Arrangement, faces: Faces) -> frozenset[int]:
     known = arrangement.rims
-    found = known.get(faces)
-    if found is None:
+    rim_edges = known.get(faces)
+    if rim_edges is None:
         around: set[int] = set()
         for f in faces:
             around.symmetric_difference_update(arrangement.edges_of[f])
-        found = known[faces] = frozenset(around)
-    return found
+        rim_edges = known[faces] = frozenset(around)
+    return rim_edges
 
 
 def join_rims(draft: Draft, join: Join) -> Faces:

@@ -56,10 +56,10 @@ def enough(plan: Plan) -> Enough:
         return None if _short(other) else Change("", area - _area(other))
 
     if isinstance(plan, BlockPlan):
-        found = _of_block(plan, short, does)
+        remedies = _of_block(plan, short, does)
     else:
-        found = _of_quilt(plan, short, does)
-    changes = sorted((*found, *_swapped(plan, short)), key=lambda change: change.spares)
+        remedies = _of_quilt(plan, short, does)
+    changes = sorted((*remedies, *_swapped(plan, short)), key=lambda change: change.spares)
     return Enough(short, tuple(changes), entered)
 
 
@@ -199,22 +199,22 @@ def _swapped(plan: Plan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
             yield Change(f"Use {fabric.title} in place of {old}", 0.0)
 
 
-def enough_lines(found: Enough, project: Project) -> list[str]:
+def enough_lines(verdict: Enough, project: Project) -> list[str]:
     """The answer in sentences."""
-    if not found.entered:
+    if not verdict.entered:
         return ["Nothing is entered under “What I have” yet."]
-    if found.does:
+    if verdict.does:
         return ["Yes, you have enough. The fabrics above show how to cut it."]
     measure = project.measure
     lines = []
-    for cloth in found.short:
+    for cloth in verdict.short:
         pieces = ", ".join(
             f"{m.number} × {size_text(m.cut.cut, measure)}" for m in cloth.missing[:4]
         )
         lines.append(f"Not enough {cloth_name(project, cloth.fabric)} for {pieces}.")
-    if found.changes:
+    if verdict.changes:
         unit = length_text(measure.from_inches(1), measure).split()[-1]
-        for change in found.changes[:6]:
+        for change in verdict.changes[:6]:
             spares = f" (spares {change.spares:.0f} sq {unit})" if change.spares >= 1 else ""
             lines.append(f"It is enough if you: {change.text}{spares}.")
     else:

@@ -96,7 +96,7 @@ def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
     """Everything to buy for a quilt."""
     project, measure = plan.project, plan.measure
     cloth = plan.cloth.best if work else plan.cloth.at_once
-    found = _listed("the quilt", project, cloth, {})
+    buying_list = _listed("the quilt", project, cloth, {})
     others = []
     if plan.backing is not None and plan.quilt.backing is not None:
         way = plan.backing
@@ -109,7 +109,7 @@ def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
         others.append(Other(f"Backing: {name}", bought_text(way.buy, measure), price, left))
     if plan.batting is not None:
         others.append(Other("Batting", size_text(near(plan.batting, measure), measure), None))
-    return found._replace(others=tuple(others))
+    return buying_list._replace(others=tuple(others))
 
 
 def _listed(
@@ -193,11 +193,11 @@ def price_text(price: Exact | None) -> str:
     return "" if price is None else f"{float(price):.2f}"
 
 
-def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
+def shopping_lines(buying_list: Shopping, project: Project) -> list[list[str]]:
     """The list as lines of text cells: fabric, what to buy, price, what is left."""
     measure = project.measure
     lines = [["Fabric", "Buy", "Price", "From what you have", "Left over"]]
-    for line in found.lines:
+    for line in buying_list.lines:
         cloth = line.cloth
         laid_pieces = [laid for laid in cloth.cloths[cloth.begun :] if laid.kind != "new"]
         lines.append(
@@ -213,19 +213,19 @@ def shopping_lines(found: Shopping, project: Project) -> list[list[str]]:
                 ", ".join(line.left),
             ]
         )
-    lines += [[o.name, o.buy, price_text(o.price), "", o.left] for o in found.others]
-    if found.price is not None:
-        lines.append(["Together", "", price_text(found.price), "", ""])
+    lines += [[o.name, o.buy, price_text(o.price), "", o.left] for o in buying_list.others]
+    if buying_list.price is not None:
+        lines.append(["Together", "", price_text(buying_list.price), "", ""])
     return lines
 
 
-def shopping_notes(found: Shopping, project: Project) -> list[str]:
+def shopping_notes(buying_list: Shopping, project: Project) -> list[str]:
     """What is said below the list: what a step more or less means, and what no fabric holds."""
     notes = [
         f"{cloth_name(project, line.cloth.fabric)}: {' '.join(line.notes)}"
-        for line in found.lines
+        for line in buying_list.lines
         if line.notes
     ]
-    if found.missing:
-        notes.append(f"No fabric holds: {', '.join(found.missing)}.")
+    if buying_list.missing:
+        notes.append(f"No fabric holds: {', '.join(buying_list.missing)}.")
     return notes

@@ -87,20 +87,20 @@ def sizes_on_marks(plan: BlockPlan, low: Exact, high: Exact) -> tuple[Exact, ...
     one = Fraction(1)
     series = landing_sizes(growths(plan.units), plan.measure.mark, one, one)
     now = plan.block.finished[0]
-    found: list[Exact] = []
+    sizes: list[Exact] = []
     if series is not None:
         k = series.last_up_to(high / now)
         while k is not None and k > 0 and k * now >= low:
-            found.append(k * now)
+            sizes.append(k * now)
             k -= series.step
-            if len(found) > MOST_SIZES:
+            if len(sizes) > MOST_SIZES:
                 raise NumberError(
                     f"more than {MOST_SIZES} ruler-friendly sizes lie between these two; "
                     "choose nearer ones"
                 )
-    if not found:
+    if not sizes:
         raise NumberError("no size between these two is ruler-friendly")
-    return tuple(reversed(found))
+    return tuple(reversed(sizes))
 
 
 def size_chart(project: Project, block: Block, widths: Sequence[Exact], copies: int) -> SizeChart:
@@ -129,8 +129,8 @@ def _rows(plans: Sequence[BlockPlan]) -> tuple[ChartRow, ...]:
     order = {label: i for i, label in enumerate(dict.fromkeys(key[0] for key in cells))}
     rows = []
     for key in sorted(cells, key=lambda key: order[key[0]]):
-        found = cells[key]
-        unit, first = next(iter(found.values()))
+        totals = cells[key]
+        unit, first = next(iter(totals.values()))
         several = len({k[1] for k in cells if k[0] == key[0]}) > 1
         apart = diagonal_text(first.piece.crosscut, first.piece.lean)
         what = first.piece.shape + (f", cut {apart}" if apart else "")
@@ -142,7 +142,7 @@ def _rows(plans: Sequence[BlockPlan]) -> tuple[ChartRow, ...]:
                 first.piece.fabric,
                 what,
                 tuple(
-                    _cell(found[i][1], plan) if i in found else "" for i, plan in enumerate(plans)
+                    _cell(totals[i][1], plan) if i in totals else "" for i, plan in enumerate(plans)
                 ),
             )
         )

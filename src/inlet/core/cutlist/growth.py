@@ -68,7 +68,7 @@ def _is_short(x: Exact) -> bool:
 
 def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     """How every cut with a ruler grows, for the methods in use. Templates are not cut with one."""
-    out: list[Growth] = []
+    grown: list[Growth] = []
     for plan in units:
         check()
         seam = plan.measure.seam
@@ -84,8 +84,8 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
             for side in (0, 1) if now.shape == "rectangle" else (0,):
                 grows = _without_root(then.exact[side] - now.exact[side])
                 adds = now.exact[side] - grows
-                out.append(Growth(plan.unit.label, now, side, grows, adds, plan.measure.seam))
-    return out
+                grown.append(Growth(plan.unit.label, now, side, grows, adds, plan.measure.seam))
+    return grown
 
 
 class Series(NamedTuple):
@@ -102,12 +102,12 @@ class Series(NamedTuple):
 
 
 def landing_sizes(
-    found: Iterable[Growth], mark: Fraction, per: Exact, seam: Exact
+    grown: Iterable[Growth], mark: Fraction, per: Exact, seam: Exact
 ) -> Series | None:
     """All k at which every cut lands, lengths ``per`` as many and allowances ``seam`` times as
     large; None where there are none, or nothing is cut by the ruler."""
     each = []
-    for g in dict.fromkeys((g.grows, g.adds) for g in found if g.lands):
+    for g in dict.fromkeys((g.grows, g.adds) for g in grown if g.lands):
         grows, adds = rational_part(g[0] * per), rational_part(g[1] * seam)
         if grows > 0:
             each.append(Series(-adds / grows % (mark / grows), mark / grows))

@@ -42,17 +42,17 @@ class RulerFriendly(NamedTuple):
 
 def ruler_friendly(units: Sequence[UnitPlan], block: Block, measure: Measure) -> RulerFriendly:
     """Where the block stands at its size, and the nearest sizes at which every cut lands."""
-    found = growths(units)
+    grown = growths(units)
     misses: dict[Exact, list[str]] = {}
-    for g in found:
+    for g in grown:
         if g.lands and floor_exact(g.aim / measure.mark) * measure.mark != g.aim:
             misses.setdefault(g.aim, []).append(g.label)
-    never = dict.fromkeys(g.label for g in found if not g.lands)
-    smaller, larger = _around(found, measure.mark, Fraction(1), Fraction(1))
+    never = dict.fromkeys(g.label for g in grown if not g.lands)
+    smaller, larger = _around(grown, measure.mark, Fraction(1), Fraction(1))
     other_measure = METRIC if measure.system is INCHES else INCH
     factor = other_measure.system.per_inch / measure.system.per_inch
     below, above = _around(
-        found, other_measure.mark, factor, Fraction(1) * other_measure.seam / measure.seam
+        grown, other_measure.mark, factor, Fraction(1) * other_measure.seam / measure.seam
     )
 
     def size(k: Exact | None, per: Fraction) -> Pair | None:
@@ -72,11 +72,11 @@ def ruler_friendly(units: Sequence[UnitPlan], block: Block, measure: Measure) ->
 
 
 def _around(
-    found: Sequence[Growth], mark: Fraction, per: Exact, seam: Exact
+    grown: Sequence[Growth], mark: Fraction, per: Exact, seam: Exact
 ) -> tuple[Fraction | None, Fraction | None]:
     """The nearest ruler-friendly k below and above 1; where 1 itself is, in the measure asked for,
     that is not counted."""
-    series = landing_sizes(found, mark, per, seam)
+    series = landing_sizes(grown, mark, per, seam)
     if series is None:
         return None, None
     steps = (1 - series.first) / series.step

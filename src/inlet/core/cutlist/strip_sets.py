@@ -74,12 +74,12 @@ def plan_sets(units: Sequence[UnitPlan]) -> tuple[PlannedSet, ...]:
 
 def _wanted(units: Iterable[UnitPlan]) -> dict[Bands, tuple[Segments, ...]]:
     """The segments wanted of each kind of set, the longest first."""
-    found: dict[Bands, dict[Exact, Segments]] = {}
+    kinds: dict[Bands, dict[Exact, Segments]] = {}
     for plan in units:
         check()
         for sewn in plan.in_use.sets:
             height = sewn.strips.height
-            rows = found.setdefault(sewn.strips.bands, {})
+            rows = kinds.setdefault(sewn.strips.bands, {})
             known_segments = rows.get(height)
             labels = dict.fromkeys(
                 (*(known_segments.labels if known_segments else ()), plan.unit.label)
@@ -90,7 +90,7 @@ def _wanted(units: Iterable[UnitPlan]) -> dict[Bands, tuple[Segments, ...]]:
             rows[height] = Segments(height, cut, number, tuple(labels))
     return {
         bands: tuple(row for _, row in sorted(rows.items(), reverse=True))
-        for bands, rows in found.items()
+        for bands, rows in kinds.items()
     }
 
 

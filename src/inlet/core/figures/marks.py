@@ -34,14 +34,14 @@ def both_ways(start: Spot, toward: Spot, size: float, strong: bool = False) -> F
 def blades(at: Spot, radius: float) -> Figure:
     """Four blades in a ring, turned one way round: a whirled centre."""
     x, y = at
-    found: list[Disc | Area] = [Disc(at, radius, "blades")]
+    items: list[Disc | Area] = [Disc(at, radius, "blades")]
     for k in range(4):
         a, b, near = k * pi / 2, k * pi / 2 + pi / 3, radius * 0.7
         points = (
             at, (x + cos(a) * radius, y + sin(a) * radius), (x + cos(b) * near, y + sin(b) * near)
         )  # fmt: skip
-        found.append(Area(points, "blade"))
-    return tuple(found)
+        items.append(Area(points, "blade"))
+    return tuple(items)
 
 
 def square_mark(at: Spot, radius: float, kind: Kind) -> Area:

@@ -270,16 +270,16 @@ class _Builder:
         ]
         if not corners:  # one whole circle: every vertex on it is a corner
             corners = list(range(n))
-        out: list[int] = []
+        loop: list[int] = []
         for i, j in zip(corners, (*corners[1:], corners[0] + n), strict=True):
-            out.append(i)
+            loop.append(i)
             if j - i > 1 and isinstance(self._circle(halves[i]), Circle):
-                out += self._half_circle_breaks(halves, i, j)
+                loop += self._half_circle_breaks(halves, i, j)
         return Loop(
-            tuple(self.origin[halves[i % n]] for i in out),
+            tuple(self.origin[halves[i % n]] for i in loop),
             tuple(
                 on.centre if isinstance(on := self._circle(halves[i % n]), Circle) else None
-                for i in out
+                for i in loop
             ),
         )
 

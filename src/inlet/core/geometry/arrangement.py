@@ -137,7 +137,7 @@ class Arrangement:
 
     def locate_all(self, points: Sequence[Point]) -> tuple[int | None, ...]:
         """The face strictly around each of many points, as ``locate`` tells it."""
-        out: list[int | None] = [None] * len(points)
+        located: list[int | None] = [None] * len(points)
         if not points:
             return ()
         at = np.array([p.floats() for p in points])
@@ -147,9 +147,11 @@ class Arrangement:
         which, faces = np.nonzero(near)
         array = self._told(at[which], faces)
         for point, face, sign in zip(which.tolist(), faces.tolist(), array.tolist(), strict=True):
-            if sign > 0 or (sign == 0 and out[point] is None and self._holds(face, points[point])):
-                out[point] = face
-        return tuple(out)
+            if sign > 0 or (
+                sign == 0 and located[point] is None and self._holds(face, points[point])
+            ):
+                located[point] = face
+        return tuple(located)
 
     def _told(self, at: NDArray[np.float64], faces: NDArray[np.intp]) -> NDArray[np.int8]:
         """For places ``at`` (n, 2) with a face each: 1 inside, -1 outside, as ``contains`` tells it
@@ -178,16 +180,16 @@ class Arrangement:
     @cached_property
     def _straight(self) -> dict[int, dict[int, tuple[int, ...]]]:
         """The corners of each face without arcs or holes, by how many there are."""
-        out: dict[int, dict[int, tuple[int, ...]]] = defaultdict(dict)
+        crossings: dict[int, dict[int, tuple[int, ...]]] = defaultdict(dict)
         for i, face in enumerate(self.faces):
             if not face.holes and not any(face.loop.centres):
-                out[len(face.loop.corners)][i] = face.loop.corners
-        return out
+                crossings[len(face.loop.corners)][i] = face.loop.corners
+        return crossings
 
     def _holds(self, face: int, point: Point) -> bool:
-        found = self.faces[face]
-        return self._side(found.loop, point) > 0 and all(
-            self._side(hole, point) < 0 for hole in found.holes
+        face_there = self.faces[face]
+        return self._side(face_there.loop, point) > 0 and all(
+            self._side(hole, point) < 0 for hole in face_there.holes
         )
 
     def _side(self, loop: Loop, point: Point) -> int:

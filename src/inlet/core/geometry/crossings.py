@@ -189,8 +189,8 @@ def _line_pairs(
         room = long * (reach + HAIR * (long + np.abs(gap).sum(axis=2)))
         beside = (np.minimum(*sides) < room) & (np.maximum(*sides) > -room)
         rows, columns = np.nonzero(np.triu(np.where(flat, beside, maybe)))
-        found = rows + first, columns + first + 1, sure[rows, columns]
-        yield from zip(*(each.tolist() for each in found), strict=True)
+        pairs = rows + first, columns + first + 1, sure[rows, columns]
+        yield from zip(*(each.tolist() for each in pairs), strict=True)
 
 
 def _rows_at_once(number: int) -> Iterator[tuple[int, int]]:
@@ -297,17 +297,17 @@ def holds(s: Stretch, spot: ScaledPoint) -> bool:
 
 
 def _in_order(
-    s: Stretch, found: list[int], places: NDArray[np.float64], vertices: Vertices
+    s: Stretch, chain: list[int], places: NDArray[np.float64], vertices: Vertices
 ) -> list[int]:
     """A stretch's vertices from low to high: by floats where they are well apart."""
     if isinstance(s, ArcStretch):
-        return _round_in_order(s, found, places, vertices)
+        return _round_in_order(s, chain, places, vertices)
     axis = 0 if abs(s.high[0] - s.low[0]) >= abs(s.high[1] - s.low[1]) else 1
     backward = s.low[axis] > s.high[axis]
-    ordered = sorted(zip(places[found, axis].tolist(), found, strict=True), reverse=backward)
+    ordered = sorted(zip(places[chain, axis].tolist(), chain, strict=True), reverse=backward)
     hair = HAIR * (1 + max(abs(ordered[0][0]), abs(ordered[-1][0])))
     if any(abs(one - other) < hair for (one, _), (other, _) in pairwise(ordered)):
-        return sorted(found, key=lambda v: vertices.spot(v)[axis], reverse=backward)
+        return sorted(chain, key=lambda v: vertices.spot(v)[axis], reverse=backward)
     return [v for _, v in ordered]
 
 

@@ -216,12 +216,12 @@ def _rank_exactly(
             halves[u].append(2 * k)
         if v in halves:
             halves[v].append(2 * k + 1)
-    for vertex, found in halves.items():
+    for vertex, ranked in halves.items():
         spot = vertices.spot(vertex)
-        ways = {h: _way(stretches[edges[h // 2].along], spot, h % 2 == 0) for h in found}
+        ways = {h: _way(stretches[edges[h // 2].along], spot, h % 2 == 0) for h in ranked}
         key = cmp_to_key(_later)
-        found.sort(key=lambda half, ways=ways, key=key: key(ways[half]))  # type: ignore[misc]
-        for rank, half in enumerate(found):
+        ranked.sort(key=lambda half, ways=ways, key=key: key(ways[half]))  # type: ignore[misc]
+        for rank, half in enumerate(ranked):
             angle[half] = rank
 
 

@@ -187,14 +187,14 @@ WELL_INSIDE = 0.12
 
 def _mean(sides: list[RoughSide]) -> tuple[float, float]:
     """The mean of the corners and of the middles of arcs."""
-    found = []
+    middles = []
     for px, py, qx, qy, h, k, r in sides:
-        found.append((px, py))
+        middles.append((px, py))
         if r:
             x, y = (px + qx) / 2 - h, (py + qy) / 2 - k
             bend = r / max(hypot(x, y), 1e-12 * r)
-            found.append((h + x * bend, k + y * bend))
-    return sum(x for x, _ in found) / len(found), sum(y for _, y in found) / len(found)
+            middles.append((h + x * bend, k + y * bend))
+    return sum(x for x, _ in middles) / len(middles), sum(y for _, y in middles) / len(middles)
 
 
 def _gap(side: RoughSide, x: float, y: float) -> float:

@@ -72,12 +72,12 @@ def same_picture(one: Picture, other: Picture) -> bool:
         return False
     rest = [item for item in other if not canonical((item,)) <= left]
     for outline, tag in (item for item in one if not canonical((item,)) <= right):
-        found = next(
+        offset = next(
             (k for k, (o, t) in enumerate(rest) if t == tag and same_outline(outline, o)), None
         )
-        if found is None:
+        if offset is None:
             return False
-        del rest[found]
+        del rest[offset]
     return not rest
 
 

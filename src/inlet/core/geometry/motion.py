@@ -177,17 +177,17 @@ class Alike:
         if seen:
             group, motion, before = seen
             return group, motion.then_move(corner.minus(before))
-        own = self._by_likeness.setdefault(likeness(picture), [])
-        for group in own:
-            found = motion_between(self.first[group], picture)
-            if found:
+        own_points = self._by_likeness.setdefault(likeness(picture), [])
+        for group in own_points:
+            same_motion = motion_between(self.first[group], picture)
+            if same_motion:
                 break
         else:
-            group, found = len(self.first), STILL
-            own.append(group)
+            group, same_motion = len(self.first), STILL
+            own_points.append(group)
             self.first.append(picture)
-        self._seen[key] = (group, found, corner)
-        return group, found
+        self._seen[key] = (group, same_motion, corner)
+        return group, same_motion
 
     def mirror_of(self, group: int) -> int | None:
         """An earlier group whose pictures are the mirror image of this one's, if there is one."""

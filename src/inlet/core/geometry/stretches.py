@@ -186,23 +186,23 @@ def merge(
         on_line = _same_lines(on_line, CLOSE * scale)
         on_circle = _same_circles(on_circle, scale)
     reach = CLOSE * scale if loose else 0.0
-    out: list[Stretch] = []
-    for line, found in on_line.items():
-        out += _merge_line(line, found, scale, reach, faults)
+    merged: list[Stretch] = []
+    for line, spans in on_line.items():
+        merged += _merge_line(line, spans, scale, reach, faults)
     for circle, arcs in on_circle.items():
-        out += _merge_circle(circle, arcs, scale, reach, faults)
-    return out
+        merged += _merge_circle(circle, arcs, scale, reach, faults)
+    return merged
 
 
 def _same_circles(
-    found: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]], scale: int
+    same: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]], scale: int
 ) -> dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]]:
     """Arcs whose circles differ by a hair, as their ends are located, on one circle: the one whose
     numbers in grid units are shortest, as it is the one that was meant."""
     circles: dict[CircleKey, list[tuple[ScaledPoint, ScaledPoint, int, bool]]] = {}
     known: list[tuple[CircleKey, float, float, float]] = []
     reach = CLOSE * scale
-    for key in sorted(found, key=lambda k: (_length_of(k, scale), str(k))):
+    for key in sorted(same, key=lambda k: (_length_of(k, scale), str(k))):
         x, y, r = float(key[0]), float(key[1]), float(key[2]) ** 0.5
         near = (
             other
@@ -213,7 +213,7 @@ def _same_circles(
         if home is None:
             home = key
             known.append((key, x, y, r))
-        circles.setdefault(home, []).extend(found[key])
+        circles.setdefault(home, []).extend(same[key])
     return circles
 
 
@@ -225,7 +225,7 @@ def _length_of(circle: CircleKey, scale: int) -> int:
 
 
 def _same_lines(
-    found: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]], reach: float
+    same: dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]], reach: float
 ) -> dict[LineKey, list[tuple[ScaledPoint, ScaledPoint, int]]]:
     """Straight seams that lie along another's line to within a hair, on that line: one with short
     numbers, as it was meant, else the longest seam's, which shows its direction best."""
@@ -234,11 +234,11 @@ def _same_lines(
 
     def rank(key: LineKey) -> tuple[bool, float, str]:
         exact = all(isinstance(v, int) and abs(v) < _SHORT for v in key[:2])
-        length = max(float(abs(q[0] - p[0])) + float(abs(q[1] - p[1])) for p, q, _ in found[key])
+        length = max(float(abs(q[0] - p[0])) + float(abs(q[1] - p[1])) for p, q, _ in same[key])
         return not exact, -length, str(key)
 
-    for key in sorted(found, key=rank):
-        ends = [(float(x), float(y)) for piece in found[key] for x, y in piece[:2]]
+    for key in sorted(same, key=rank):
+        ends = [(float(x), float(y)) for piece in same[key] for x, y in piece[:2]]
         near = (
             other
             for other, a, b, c, n in forms
@@ -249,7 +249,7 @@ def _same_lines(
             home = key
             a, b, c = (float(v) for v in key)
             forms.append((key, a, b, c, (a * a + b * b) ** 0.5))
-        lines.setdefault(home, []).extend(found[key])
+        lines.setdefault(home, []).extend(same[key])
     return lines
 
 

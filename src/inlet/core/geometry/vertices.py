@@ -56,11 +56,11 @@ class Vertices:
         self.keys: list[Key] = []
 
     def at(self, key: Key) -> int:
-        found = self._index.get(key)
-        if found is None:
-            found = self._index[key] = len(self.keys)
+        vertex = self._index.get(key)
+        if vertex is None:
+            vertex = self._index[key] = len(self.keys)
             self.keys.append(key)
-        return found
+        return vertex
 
     def spot(self, vertex: int) -> ScaledPoint:
         """The point in scaled coordinates: exact, or outside the field to 30 places."""

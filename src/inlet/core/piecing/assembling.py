@@ -27,13 +27,13 @@ def assembly_steps(
     root: Part,
     unit_names: dict[Faces, str],
     copies: int,
-    made: MadeSizes,
+    made_sizes: MadeSizes,
     block: str = "",
 ) -> list[Step]:
     """Steps, without their numbers, that sew units into ``copies`` blocks. Equal parts (some turn
     of one is the other, fabric for fabric) are sewn together; what holds a part that cannot be sewn
     has no step. Where several blocks are sewn, parts are named after their ``block``."""
-    return _Assembly(draft, root, unit_names, copies, made, block).run()
+    return _Assembly(draft, root, unit_names, copies, made_sizes, block).run()
 
 
 class _Assembly:

@@ -87,7 +87,7 @@ def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
 
 
 def _unit_step(
-    draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made: MadeSizes
+    draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made_sizes: MadeSizes
 ) -> Step:
     method, measure = plan.in_use, project.measure
     lines = [
@@ -111,7 +111,7 @@ def _unit_step(
         plan.unit.label,
         plan.count,
         text,
-        made.of(plan.unit.part, plan.unfinished),
+        made_sizes.of(plan.unit.part, plan.unfinished),
         (),
         plan.unit.part,
         plan,

@@ -72,8 +72,8 @@ def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, 
     number = 0
     cards = []
     for row in top.rows:
-        own = not row.label.startswith("Sashing")
-        number += own and len(row.cells) > 1
+        is_own = not row.label.startswith("Sashing")
+        number += is_own and len(row.cells) > 1
         items = tuple(piece_words(cell, project, versions) for cell in row.cells)
         cards.append(
             RowCard(row.label, items, _pressed(row, number, quilt), row_length(row, quilt, project))
@@ -175,8 +175,8 @@ def _steps(
     for card in cards:
         length = _near(card.length, measure) if card.length is not None else ""
         pressed = f" Press the seams {card.pressed}." if card.pressed else ""
-        own = listed(card.items)
-        words = f"{own[0].upper()}{own[1:]}.{pressed}"
+        own_label = listed(card.items)
+        words = f"{own_label[0].upper()}{own_label[1:]}.{pressed}"
         yield QuiltStep(f"Sew {card.label.lower()}", words, length, card.label)
     yield from _joining(top, quilt, measure)
     yield from _borders(top, project)
@@ -204,23 +204,27 @@ def listed(items: Sequence[str]) -> str:
 def _by_turns(items: Sequence[str]) -> str:
     """The same, where the inner ones come two by turns."""
     inner = items[1:-1]
-    for first, own, last in (((), items, ()), (items[:1], inner, items[-1:])):
-        two = list(dict.fromkeys(own))
-        if len(own) > 3 and len(two) == 2 and all(item == two[i % 2] for i, item in enumerate(own)):
-            middle = f"{two[0]}, and {two[1]}, by turns, {len(own)} in all"
+    for first, own_items, last in (((), items, ()), (items[:1], inner, items[-1:])):
+        two = list(dict.fromkeys(own_items))
+        if (
+            len(own_items) > 3
+            and len(two) == 2
+            and all(item == two[i % 2] for i, item in enumerate(own_items))
+        ):
+            middle = f"{two[0]}, and {two[1]}, by turns, {len(own_items)} in all"
             return "; ".join([*first, middle, *last])
     return _counted(items)
 
 
 def _counted(items: Sequence[str]) -> str:
     """Equal ones side by side are counted."""
-    out: list[tuple[str, int]] = []
+    counted: list[tuple[str, int]] = []
     for item in items:
-        if out and out[-1][0] == item:
-            out[-1] = item, out[-1][1] + 1
+        if counted and counted[-1][0] == item:
+            counted[-1] = item, counted[-1][1] + 1
         else:
-            out.append((item, 1))
-    return "; ".join(item if number == 1 else f"{number} × {item}" for item, number in out)
+            counted.append((item, 1))
+    return "; ".join(item if number == 1 else f"{number} × {item}" for item, number in counted)
 
 
 def _joining(top: Top, quilt: Quilt, measure: Measure) -> Iterator[QuiltStep]:

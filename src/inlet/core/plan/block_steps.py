@@ -21,14 +21,14 @@ def sewn_plans(blocks: Sequence[QuiltBlock], batch: SharedBatch) -> tuple[SewnBl
     with a step in the first block that has them; parts named after their block; steps numbered
     through all blocks."""
     plans: list[SewnBlock] = []
-    made: set[str] = set()
+    labels_done: set[str] = set()
     first = 1
     for block, units in zip(blocks, batch.in_block, strict=True):
         check()
         plan = block.plan
-        found = unit_steps(plan.draft, units, batch.stacks, plan.project, plan.made)
-        steps = [step for step in found if step.makes not in made]
-        made.update(step.makes for step in steps)
+        own_steps = unit_steps(plan.draft, units, batch.stacks, plan.project, plan.made)
+        steps = [step for step in own_steps if step.makes not in labels_done]
+        labels_done.update(step.makes for step in steps)
         if plan.root.kind is None:
             steps += assembly_steps(
                 plan.draft, plan.root, labels_of(units), block.number, plan.made, block.name
@@ -59,8 +59,10 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
                 yield quilt_step
             else:
                 verb = "Make" if step.unit else "Sew"
-                words, own = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
-                yield quilt_step._replace(title=words, times=step.times, called=own, at_once=True)
+                words, own_label = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
+                yield quilt_step._replace(
+                    title=words, times=step.times, called=own_label, at_once=True
+                )
         if not whole:
             size = near_text(plan.unfinished, plan.measure)
             yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)

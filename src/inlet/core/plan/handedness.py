@@ -76,12 +76,12 @@ def _at_edge(place: Placed, lengths: list[int]) -> bool:
     return place.row in (0, len(lengths) - 1) or place.column in (0, lengths[place.row] - 1)
 
 
-def hands_text(found: BothHands) -> str:
+def hands_text(hands: BothHands) -> str:
     """One proposal in words."""
-    one, other = found.over
+    one, other = hands.over
     return (
-        f"{found.block} {found.unit} comes out in both hands, {sum(found.now)} left over now; "
-        f"{found.words} {one} and {other} would be left"
+        f"{hands.block} {hands.unit} comes out in both hands, {sum(hands.now)} left over now; "
+        f"{hands.words} {one} and {other} would be left"
     )
 
 

@@ -177,7 +177,7 @@ class QuiltPlan:
     def versions(self) -> dict[tuple[str, int, int], int]:
         """By block, column and row: which version of its pressing lies there, from 1 on; of blocks
         that are pressed in two."""
-        out = {}
+        versions_of = {}
         for block, plan in zip(self.blocks, self.sewn, strict=True):
             wish = block.block.pressing
             pressing = plan.pressing.best if wish is not None and wish.versions > 1 else None
@@ -189,8 +189,8 @@ class QuiltPlan:
                     column, row = lying.placed.column, lying.placed.row
                     at = diagonal(column, row) if self.quilt.on_point else (column, row)
                     if at in pressing.grid:
-                        out[block.block.id, column, row] = pressing.grid[at].version + 1
-        return out
+                        versions_of[block.block.id, column, row] = pressing.grid[at].version + 1
+        return versions_of
 
     @later
     def rows(self) -> tuple[RowCard, ...]:

@@ -83,12 +83,12 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> SharedBatch:
     kept: dict[str, UnitPlan] = {}
     made_as: dict[str, str] = {}
     by_key: dict[object, str] = {}
-    own: list[tuple[QuiltBlock, list[UnitPlan]]] = []
+    batches: list[tuple[QuiltBlock, list[UnitPlan]]] = []
     alone = len(blocks) == 1
     for block in blocks:
         check()
         named = [plan if alone else _named(plan, block.name) for plan in block.plan.units]
-        own.append((block, named))
+        batches.append((block, named))
         for plan in named:
             key = _key(plan, alike)
             first = by_key.setdefault(key, plan.unit.label) if key is not None else plan.unit.label
@@ -101,14 +101,14 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> SharedBatch:
     units = tuple(squares_shared(kept.values()))
     sets = plan_sets(units)
     cuts = cut_list(units, sets)
-    every = [plan for _, plans in own for plan in plans]
+    every = [plan for _, plans in batches for plan in plans]
     stacks = stacks_of(every, cuts)
     upright: Counter[str] = Counter()
-    for block, plans in own:
+    for block, plans in batches:
         upright.update(standing(block.plan.draft, plans, stacks, project, block.number))
     by_label = {plan.unit.label: plan for plan in units}
     in_block = tuple(
-        with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in own
+        with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in batches
     )
     return SharedBatch(units, in_block, made_as, sets, cuts, stacks, dict(upright))
 

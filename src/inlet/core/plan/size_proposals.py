@@ -65,7 +65,7 @@ def proposals(project: Project, target: Pair) -> tuple[Proposal, ...]:
     side = plain_size(quilt, sizes, placed(quilt))
     if not side[0]:
         return ()
-    out: list[Proposal] = []
+    offers: list[Proposal] = []
     for setting, sashing in _settings(quilt, side, project.measure):
         check()
         proposal = min(
@@ -73,15 +73,15 @@ def proposals(project: Project, target: Pair) -> tuple[Proposal, ...]:
             key=lambda p: p.weighed,
             default=None,
         )
-        if proposal is not None and proposal.quilt not in [p.quilt for p in out]:
-            out.append(proposal)
-    return tuple(sorted(out, key=lambda p: p.weighed))[:PROPOSED]
+        if proposal is not None and proposal.quilt not in [p.quilt for p in offers]:
+            offers.append(proposal)
+    return tuple(sorted(offers, key=lambda p: p.weighed))[:PROPOSED]
 
 
 def _settings(quilt: Quilt, side: Pair, measure: Measure) -> Iterator[tuple[str, Sashing | None]]:
     now = quilt.sashing if quilt.sashing is not None and quilt.sashing.width else None
-    own = quilt.setting or "straight"
-    yield own, now
+    name = quilt.setting or "straight"
+    yield name, now
     yield "straight", None
     sash = now or Sashing(width=nearest_mark(side[0] / 8, measure.system.ruler * 2))
     yield "straight", sash

@@ -107,11 +107,11 @@ def compared(
     twin = plans[plan.twin.label] if plan.twin else None
     if twin is not None and plan.unit.mirror_of is not None:
         plan, twin = twin, plan
-    found = costs(plan, rates, twin)
+    ranked = costs(plan, rates, twin)
     advised = plan.advised.name if plan.advised else None
-    said = (cost for cost in found if cost.plan.name == advised)
+    said = (cost for cost in ranked if cost.plan.name == advised)
     asked_to_trim = plan.choice is not None and plan.choice.school == "trim"
-    return found, next(said, None) or recommended(found, plan.measure, asked_to_trim)
+    return ranked, next(said, None) or recommended(ranked, plan.measure, asked_to_trim)
 
 
 def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[MethodCost, ...]:
@@ -121,14 +121,14 @@ def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[M
     if twin is None:
         return tuple(cost_of(m, plan.need, plan, rates) for m in plan.methods)
     both, other_need = Need(plan.count, twin.count), Need(twin.count)
-    out = []
+    listed = []
     for method in plan.known_methods():
         cost = cost_of(plan.planned(method, both), both, plan, rates)
         if not method.mirrored:
             same = next(w for w in twin.known_methods() if w.name == method.name)
             cost = cost.plus(cost_of(twin.planned(same, other_need), other_need, twin, rates))
-        out.append(cost)
-    return tuple(out)
+        listed.append(cost)
+    return tuple(listed)
 
 
 def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> MethodCost:
@@ -199,17 +199,17 @@ def _loose(cost: MethodCost) -> int:
     )
 
 
-def table(found: Sequence[MethodCost]) -> list[list[str]]:
+def table(ranked: Sequence[MethodCost]) -> list[list[str]]:
     """The comparison as rows of words, the headings first."""
     rows = [["method", *COLUMNS]]
-    for cost in found:
+    for cost in ranked:
         figures = [f"{key(cost):.0f}" for key in COLUMNS.values()]
         rows.append([cost.plan.name, *figures])
     return rows
 
 
 def recommended(
-    found: Sequence[MethodCost], measure: Measure, asked_to_trim: bool = False
+    ranked: Sequence[MethodCost], measure: Measure, asked_to_trim: bool = False
 ) -> MethodCost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool or a
     template of its own, stands proud, or takes fabric larger than what is cut already, comes last:
@@ -226,7 +226,7 @@ def recommended(
         if_asked_for = bool(method.tool) or method.stands_proud or template
         return cost.plan.short, asked_to_trim and not method.trims, if_asked_for, weighed
 
-    return min(found, key=weight)
+    return min(ranked, key=weight)
 
 
 _NOTICED = 1.0
@@ -238,9 +238,9 @@ _BEST: tuple[tuple[str, Callable[[MethodCost], float], str], ...] = (
 )
 
 
-def reason(best: MethodCost, found: Sequence[MethodCost]) -> str:
+def reason(best: MethodCost, ranked: Sequence[MethodCost]) -> str:
     """Why a method is recommended, and what the next best would bring, in a sentence."""
-    others = [c for c in found if c is not best]
+    others = [c for c in ranked if c is not best]
     if not others:
         return "The only way to make it here."
     good = [
@@ -274,9 +274,9 @@ def _instead(best: MethodCost, others: Sequence[MethodCost]) -> str:
         price.append("has bias edges outside")
     if quicker.wasted > best.wasted * 1.1 + 1:
         price.append("wastes more fabric")
-    told = " and ".join(filter(None, (", ".join(price[:-1]), *price[-1:])))
+    reason_text = " and ".join(filter(None, (", ".join(price[:-1]), *price[-1:])))
     if saved >= _NOTICED:
-        return f"; {name} saves {saved:.0f} min" + (f" but {told}" if told else "")
+        return f"; {name} saves {saved:.0f} min" + (f" but {reason_text}" if reason_text else "")
     if saved <= -_NOTICED:
         return f"; {name} takes {-saved:.0f} min more"
-    return f"; {name} takes as long" + (f" and {told}" if told else "")
+    return f"; {name} takes as long" + (f" and {reason_text}" if reason_text else "")

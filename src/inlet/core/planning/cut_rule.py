@@ -64,8 +64,8 @@ class CutRule:
         wanted = right_triangle(low, high, seam)
 
         def off(marks: tuple[int, int]) -> float:
-            made = right_triangle(marks[0] * mark, marks[1] * mark, seam)
-            return max(abs(a - b) for a, b in zip(made, wanted, strict=True))
+            as_made = right_triangle(marks[0] * mark, marks[1] * mark, seam)
+            return max(abs(a - b) for a, b in zip(as_made, wanted, strict=True))
 
         near = [(x, y) for x in _about(low / mark, 1) for y in _about(high / mark, LONG_MARKS)]
         best = min(near, key=off)

@@ -47,15 +47,15 @@ def pressing_advice(plan: PressingPlan, project: Project) -> list[PressingAdvice
 
 def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingAdvice]:
     junction = thick.junction
-    found = []
+    flatter = []
     if junction.whirl is not None and thick.state != "whirled":
-        found.append((Pinned(-1, None, junction.vertex, 1), "Spun"))
+        flatter.append((Pinned(-1, None, junction.vertex, 1), "Spun"))
     last = max(junction.seats, key=lambda seat: seat.join.number)
     span, _ = plan.seams.of[last.join.number, last.arms[0].place]
     if plan.versions[0][span] is not None:
-        found.append((Pinned(-1, span, None, OPEN), "With its last seam open"))
+        flatter.append((Pinned(-1, span, None, OPEN), "With its last seam open"))
     advice = []
-    for wish, words in found:
+    for wish, words in flatter:
         layers = _layers_if(plan, wish, junction)
         cost = cost_if(plan, wish)
         if layers is None or layers >= thick.layers or cost is None:

@@ -112,11 +112,13 @@ class _Decider:
 
     def _sewn_in(self) -> dict[int, tuple[int, ...]]:
         """The spans in the part that each join makes."""
-        out: dict[int, tuple[int, ...]] = {}
+        sewn_in: dict[int, tuple[int, ...]] = {}
         for join in self.joins:
-            inner = [s for side in join.sides if isinstance(side, Join) for s in out[side.number]]
-            out[join.number] = (*inner, *self.own[join.number])
-        return out
+            inner = [
+                s for side in join.sides if isinstance(side, Join) for s in sewn_in[side.number]
+            ]
+            sewn_in[join.number] = (*inner, *self.own[join.number])
+        return sewn_in
 
     def decide(self, blocks: int) -> Decisions:
         self._find_kinds()
@@ -293,7 +295,7 @@ class Middles:
         change places; None where there is no seam, or seams that meet are sewn in another order."""
         c, s = float(motion.cos), float(motion.sin)
         bx, by = motion.by.floats()
-        out: dict[int, tuple[int, bool]] = {}
+        renumbered: dict[int, tuple[int, bool]] = {}
         for span in spans:
             for middle in self.of_span[span]:
                 x, y, (dx, dy) = middle.x, middle.y, middle.step
@@ -306,18 +308,18 @@ class Middles:
                     return None
                 ex, ey = other_middle.step
                 against = (c * dx - s * dy) * ex + (s * dx + c * dy) * ey < 0
-                found = there, (middle.right != other_middle.right) ^ against ^ mirror
-                if out.setdefault(span, found) != found:
+                turned = there, (middle.right != other_middle.right) ^ against ^ mirror
+                if renumbered.setdefault(span, turned) != turned:
                     return None
-        if len({there for there, _ in out.values()}) < len(out):
+        if len({there for there, _ in renumbered.values()}) < len(renumbered):
             return None
         in_order = all(
-            self.sewn[out[early][0]] < self.sewn[out[late][0]]
+            self.sewn[renumbered[early][0]] < self.sewn[renumbered[late][0]]
             for late in spans
             for early in self.meets.get(late, ())
-            if early in out
+            if early in renumbered
         )
-        return out if in_order else None
+        return renumbered if in_order else None
 
 
 def _middles(seams: PressedSeams, span: Span) -> Iterator[_Middle]:

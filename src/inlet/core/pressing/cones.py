@@ -68,9 +68,9 @@ def _turned_over(low: float, high: float, at: float) -> Cone:
     return begin - whole, end - whole
 
 
-def sectors(found: Iterable[Sequence[Cone]]) -> NDArray[np.float64]:
+def sectors(rays: Iterable[Sequence[Cone]]) -> NDArray[np.float64]:
     """A direction well inside each sector that the edges of cones part the turn into."""
-    ends = sorted({round(x % TURN, 9) for cones in found for cone in cones for x in cone} | {0.0})
+    ends = sorted({round(x % TURN, 9) for cones in rays for cone in cones for x in cone} | {0.0})
     apart = [ends[0]]
     apart += [b for a, b in pairwise(ends) if b - a > NEAR]
     if TURN - apart[-1] < NEAR:

@@ -67,11 +67,11 @@ def all_tables(block: PressedBlock, follows: Sequence[Follows]) -> list[CostTabl
     spans follow."""
     tables = [table for s in range(len(block.seams.spans)) for table in along(block, s)]
     tables += _rows_by_turns(block.seams)
-    out = over_decisions(tables, follows)
+    cost_tables = over_decisions(tables, follows)
     for junction in block.seams.junctions:
         check()
-        out += at_junction(block, junction, follows)
-    return out
+        cost_tables += at_junction(block, junction, follows)
+    return cost_tables
 
 
 def over_decisions(tables: Iterable[CostTable], follows: Sequence[Follows]) -> list[CostTable]:
@@ -111,13 +111,13 @@ def along(block: PressedBlock, s: int) -> tuple[CostTable, CostTable]:
 
 def share_of_seam(span: Span) -> float:
     """How much of its seam's length a span is: the rest lies beyond centres that can be whirled."""
-    own = whole = 0.0
+    share = whole = 0.0
     for join, begin, end, _ in span.pieces:
         lengths = [curve_length(curve) for curve in join.curves]
-        own += sum(lengths[begin:end])
+        share += sum(lengths[begin:end])
         leg = join.legs[join.leg_of(begin)]
         whole += sum(lengths[slice(*sorted((leg.begin, leg.end)))])
-    return own / whole
+    return share / whole
 
 
 def shadow(block: PressedBlock, span: Span, side: int) -> tuple[float, float]:
@@ -125,10 +125,12 @@ def shadow(block: PressedBlock, span: Span, side: int) -> tuple[float, float]:
     is than the other: shares of its length, weighed by how far apart the fabrics are."""
     shade = darker = whole = 0.0
     for join, begin, end, swapped in span.pieces:
-        own = faces_of(join.sides[side ^ swapped])
+        own_faces = faces_of(join.sides[side ^ swapped])
         for place in range(begin, end):
             edge = block.seams.draft.arrangement.edges[join.edges[place]]
-            one, other = (edge.right, edge.left) if edge.right in own else (edge.left, edge.right)
+            one, other = (
+                (edge.right, edge.left) if edge.right in own_faces else (edge.left, edge.right)
+            )
             length = curve_length(join.curves[place])
             whole += length
             above, below = block.lightness[one], block.lightness[other]
@@ -155,7 +157,7 @@ def _shows(level: float) -> float:
 def folded_back(seams: PressedSeams, span: Span) -> tuple[int, int]:
     """Twice how many seams are folded back on themselves if a span is pressed to either side: those
     that end at it from there, the ones at its own ends half."""
-    out = [0, 0]
+    counts = [0, 0]
     for join, begin, end, swapped in span.pieces:
         for i in range(begin, end + 1):
             junction = seams.at.get(join.vertices[i])
@@ -163,8 +165,8 @@ def folded_back(seams: PressedSeams, span: Span) -> tuple[int, int]:
                 if arm.join.number < join.number:
                     for side in (0, 1):
                         if arm.join.faces <= faces_of(join.sides[side]):
-                            out[side ^ swapped] += 1 if i in (begin, end) else 2
-    return out[0], out[1]
+                            counts[side ^ swapped] += 1 if i in (begin, end) else 2
+    return counts[0], counts[1]
 
 
 def waiting_side(span: Span) -> int | None:
@@ -190,10 +192,10 @@ def ways_of(
     for arm in arms:
         span, swapped = seams.of[arm.join.number, arm.place]
         follow.append(follows[span].other(swapped))
-    own = tuple(dict.fromkeys(follow.decision for follow in follow))
-    ways = np.indices((WAYS,) * len(own)).reshape(len(own), -1)
-    columns = [_turned(ways[own.index(follow.decision)], follow.contrary) for follow in follow]
-    return own, np.stack(columns, axis=1)
+    own_ways = tuple(dict.fromkeys(follow.decision for follow in follow))
+    ways = np.indices((WAYS,) * len(own_ways)).reshape(len(own_ways), -1)
+    columns = [_turned(ways[own_ways.index(follow.decision)], follow.contrary) for follow in follow]
+    return own_ways, np.stack(columns, axis=1)
 
 
 def _turned(column: NDArray[np.int64], swapped: bool) -> NDArray[np.int64]:
@@ -204,8 +206,8 @@ def at_junction(
     block: PressedBlock, junction: Junction, follows: Sequence[Follows]
 ) -> Iterator[CostTable]:
     """What the seams at a junction cost together, over the decisions they follow."""
-    found = {follows[block.seams.of[arm.join.number, arm.place][0]][0] for arm in junction.arms}
-    if len(found) <= MOST_SEAMS_AT:
+    roots = {follows[block.seams.of[arm.join.number, arm.place][0]][0] for arm in junction.arms}
+    if len(roots) <= MOST_SEAMS_AT:
         yield _weighed(block, junction, follows)
         return
     for crossing in junction.crossings:
@@ -213,35 +215,35 @@ def at_junction(
 
 
 def _weighed(block: PressedBlock, junction: Junction, follows: Sequence[Follows]) -> CostTable:
-    own, values = ways_of(block.seams, junction.arms, follows)
+    own_ways, values = ways_of(block.seams, junction.arms, follows)
     costs = cost_of(block, junction, outcome(junction, values))
-    return CostTable(own, costs.reshape((WAYS,) * len(own)))
+    return CostTable(own_ways, costs.reshape((WAYS,) * len(own_ways)))
 
 
 def only_crossing(junction: Junction, crossing: Crossing) -> Junction:
     """Of a junction of many seams, those that cross, and whether its centre is whirled."""
     whirl = junction.whirl
-    own = whirl is not None and crossing.later is whirl.arms[0].join
-    arms = [*crossing.ends, *(whirl.arms if own and whirl is not None else ())]
+    is_own = whirl is not None and crossing.later is whirl.arms[0].join
+    arms = [*crossing.ends, *(whirl.arms if is_own and whirl is not None else ())]
     seats = tuple(
-        seat._replace(arms=found)
+        seat._replace(arms=crossing_arms)
         for seat in junction.seats
-        if (found := tuple(arm for arm in seat.arms if arm in arms))
+        if (crossing_arms := tuple(arm for arm in seat.arms if arm in arms))
     )
     return junction._replace(
-        seats=seats, crossings=(crossing,), whirl=whirl if own else None, faces=()
+        seats=seats, crossings=(crossing,), whirl=whirl if is_own else None, faces=()
     )
 
 
-def cost_of(block: PressedBlock, junction: Junction, found: Outcome) -> NDArray[np.int64]:
+def cost_of(block: PressedBlock, junction: Junction, outcome_there: Outcome) -> NDArray[np.int64]:
     """(ways,): what each outcome at a junction costs."""
     w = block.weights
-    costs = w["stacked"] * found.stacked + w["half-open"] * found.half_open
-    costs = costs + w["both-open"] * found.both_open
-    costs = costs + w["layer"] * np.maximum(0, found.layers - w["foot"])
+    costs = w["stacked"] * outcome_there.stacked + w["half-open"] * outcome_there.half_open
+    costs = costs + w["both-open"] * outcome_there.both_open
+    costs = costs + w["layer"] * np.maximum(0, outcome_there.layers - w["foot"])
     if junction.whirl is not None:
-        costs = costs + np.where(found.whirled, w["whirl"], w["not-whirled"])
-    return np.where(found.possible, costs, NEVER)
+        costs = costs + np.where(outcome_there.whirled, w["whirl"], w["not-whirled"])
+    return np.where(outcome_there.possible, costs, NEVER)
 
 
 # --- ties -----------------------------------------------------------------------------------------

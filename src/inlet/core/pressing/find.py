@@ -89,12 +89,12 @@ class _Finder:
         self.work = work
         self.drafted = draft.block
         self.wishes = wishes_of(project, self.drafted)
-        own = (project.pressing or Pressing()).weights
+        fabrics_of = (project.pressing or Pressing()).weights
         self.seams = find_seams(draft, root.joins[-1])
         self.block = PressedBlock(
             self.seams,
             lightness_of(self.seams, project.fabrics),
-            weights_of(self.wishes.school, own),
+            weights_of(self.wishes.school, fabrics_of),
             outward_sides(self.seams, root),
         )
         self.in_sets = spans_in_sets(self.seams, units)
@@ -189,19 +189,19 @@ class _Finder:
         """What a meeting with a neighbour costs, its share for one block of each version."""
         w, number = self.block.weights, len(self.seams.spans)
         arms = [self.ends[i].arm for i in (meeting.one, meeting.other)]
-        found = [self.seams.of[arm.join.number, arm.place] for arm in arms]
+        met_at = [self.seams.of[arm.join.number, arm.place] for arm in arms]
         costs = np.zeros((WAYS, WAYS), int)
         weight = {"stacks": w["stacked"], "mixed": w["half-open"], "open": w["both-open"]}
         for a in range(WAYS):
             for b in range(WAYS):
                 pair = [
                     None if value == OPEN else value ^ swapped
-                    for value, (_, swapped) in zip((a, b), found, strict=True)
+                    for value, (_, swapped) in zip((a, b), met_at, strict=True)
                 ]
                 state = _state_of(self.ends, meeting, pair)
                 share = meeting.times * blocks / places
                 costs[a, b] = round(weight.get(state, 0) * share)
-        spans = tuple(s + v * number for (s, _), v in zip(found, meeting.versions, strict=True))
+        spans = tuple(s + v * number for (s, _), v in zip(met_at, meeting.versions, strict=True))
         return CostTable(spans, costs)
 
     # --- pins ---------------------------------------------------------------------------------
@@ -220,10 +220,10 @@ class _Finder:
             if near is None or _apart(points[near.vertex], at) > self.reach:
                 return None
             return Pinned(number, None, near.vertex, int(pin.toward == "whirl"))
-        found = self._edge_at(at)
-        if found is None:
+        answer = self._edge_at(at)
+        if answer is None:
             return None
-        join, place = found
+        join, place = answer
         span, swapped = self.seams.of[join.number, place]
         if isinstance(pin.toward, str):
             return Pinned(number, span, None, OPEN)

@@ -111,12 +111,12 @@ class _Run(NamedTuple):
 def _at_corners(seams: PressedSeams) -> Mapping[int, frozenset[int]]:
     """For each join, the patches at the corners it turns: there, one that does not lie along a leg
     is out of its way."""
-    out: dict[int, frozenset[int]] = defaultdict(frozenset)
+    corner_folds: dict[int, frozenset[int]] = defaultdict(frozenset)
     for junction in seams.junctions:
         for seat in junction.seats:
             if seat.turns:
-                out[seat.join.number] |= frozenset(junction.faces)
-    return out
+                corner_folds[seat.join.number] |= frozenset(junction.faces)
+    return corner_folds
 
 
 _ELSEWHERE = -1
@@ -174,8 +174,8 @@ def _straight(draft: Draft, join: Join, low: int, high: int) -> Iterator[tuple[P
     def run_of(i: int) -> object:
         return i if join.curves[i].centre else arrangement.edges[join.edges[i]].line
 
-    for _, found in groupby(range(low, high), run_of):
-        run = list(found)
+    for _, straight_edges in groupby(range(low, high), run_of):
+        run = list(straight_edges)
         edge = arrangement.edges[join.edges[run[0]]]
         right = edge.right if edge.start == join.vertices[run[0]] else edge.left
         curve = join.curves[run[0]]

@@ -41,6 +41,6 @@ def held(seams: PressedSeams, pin: Pinned, weight: int = PIN) -> CostTable:
     alone = only_crossing(junction, crossing)
     each_its_own = [Follows(s, False) for s in range(len(seams.spans))]
     spans, values = ways_of(seams, alone.arms, each_its_own)
-    found = outcome(alone, values)
-    costs = np.where(found.whirled == bool(pin.way), 0, weight)
+    outcome_there = outcome(alone, values)
+    costs = np.where(outcome_there.whirled == bool(pin.way), 0, weight)
     return CostTable(spans, costs.reshape((WAYS,) * len(spans)))

@@ -100,11 +100,11 @@ def find_junctions(draft: Draft, last: Join, points: Sequence[Point]) -> tuple[J
     junctions = []
     for v in sorted(arms):
         check()
-        found = arms[v]
-        seats = tuple(_seats(v, found))
-        if len(found) < 2 or (len(seats) == 1 and not seats[0].turns):
+        met_arms = arms[v]
+        seats = tuple(_seats(v, met_arms))
+        if len(met_arms) < 2 or (len(seats) == 1 and not seats[0].turns):
             continue
-        faces = tuple(sorted({f for arm in found for f in (arm.clockwise, arm.other)}))
+        faces = tuple(sorted({f for arm in met_arms for f in (arm.clockwise, arm.other)}))
         crossings = tuple(_crossings(seats))
         inside = v not in rim
         whirl = _whirl(seats, crossings) if inside else None
@@ -196,8 +196,8 @@ def _crossings(seats: Sequence[Seat]) -> Iterator[Crossing]:
 
 def _end_within(side: Faces, seats: Sequence[Seat]) -> Arm | None:
     """The arm of the last seam sewn in a part that ends there."""
-    found = [seat for seat in seats if len(seat.arms) == 1 and seat.join.faces <= side]
-    return max(found, key=lambda seat: seat.join.number).arms[0] if found else None
+    open_seats = [seat for seat in seats if len(seat.arms) == 1 and seat.join.faces <= side]
+    return max(open_seats, key=lambda seat: seat.join.number).arms[0] if open_seats else None
 
 
 def _whirl(seats: Sequence[Seat], crossings: Sequence[Crossing]) -> Whirl | None:

@@ -109,11 +109,11 @@ def quilt_grid(quilt: Quilt, block: str) -> Grid | None:
     sashing = quilt.sashing
     if sashing is not None and sashing.width:
         return None
-    out: Grid = {}
+    block_lyings: Grid = {}
     for (x, y), place in side_by_side(quilt).items():
         if place.block == block and abs(x) < MOST_ASKED and abs(y) < MOST_ASKED:
-            out[x, y] = BlockLying(place.turn, place.mirror)
-    return out or None
+            block_lyings[x, y] = BlockLying(place.turn, place.mirror)
+    return block_lyings or None
 
 
 def by_turns(grid: Grid) -> Grid:
@@ -150,9 +150,9 @@ def _shown(ends: Sequence[EdgeEnd], lying: BlockLying, side: int) -> list[tuple[
 def _on_side(
     ends: Sequence[EdgeEnd], lying: BlockLying, side: int
 ) -> Iterator[tuple[int, Exact, Exact]]:
-    own = (side - lying.turn) % 4
-    if lying.mirror and own % 2:
-        own = 4 - own
+    own_number = (side - lying.turn) % 4
+    if lying.mirror and own_number % 2:
+        own_number = 4 - own_number
     for i, end in enumerate(ends):
-        if end.side == own:
+        if end.side == own_number:
             yield i, end.length - end.along if lying.mirror else end.along, end.length

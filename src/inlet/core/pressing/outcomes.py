@@ -171,11 +171,11 @@ def _folded(shows: tuple[Cone, ...], creases: tuple[Crease, ...]) -> tuple[tuple
     """A sheet's cones for every choice of creases along which it is folded back, by the bits of the
     choice."""
     rest: tuple[Cone, ...] = tuple((end, begin + TURN) for begin, end in shows) or SHEET
-    out: list[tuple[Cone, ...]] = []
+    folded: list[tuple[Cone, ...]] = []
     for pattern in range(1 << len(creases)):
         cones = rest
         for bit, along in enumerate(creases):
             if pattern >> bit & 1:
                 cones = folded_back(cones, along)
-        out.append((*shows, *cones))
-    return tuple(out)
+        folded.append((*shows, *cones))
+    return tuple(folded)

@@ -131,11 +131,11 @@ class PressingPlan:
     @cached_property
     def touching(self) -> Mapping[int, tuple[Junction, ...]]:
         """The junctions at which each span has an arm."""
-        out: dict[int, list[Junction]] = {}
+        touched: dict[int, list[Junction]] = {}
         for junction in self.seams.junctions:
             for s in {self.seams.of[arm.join.number, arm.place][0] for arm in junction.arms}:
-                out.setdefault(s, []).append(junction)
-        return {s: tuple(junctions) for s, junctions in out.items()}
+                touched.setdefault(s, []).append(junction)
+        return {s: tuple(junctions) for s, junctions in touched.items()}
 
     @cached_property
     def known_reasons(self) -> dict[tuple[int, Toward], str]:
@@ -150,10 +150,10 @@ class PressingPlan:
     @cached_property
     def of_join(self) -> Mapping[int, tuple[Stretch, ...]]:
         """The stretches of each join, by its number."""
-        out: dict[int, list[Stretch]] = {}
+        in_join: dict[int, list[Stretch]] = {}
         for stretch in self.stretches:
-            out.setdefault(stretch.join.number, []).append(stretch)
-        return {number: tuple(stretches) for number, stretches in out.items()}
+            in_join.setdefault(stretch.join.number, []).append(stretch)
+        return {number: tuple(stretches) for number, stretches in in_join.items()}
 
     @cached_property
     def _middles(self) -> Middles:
@@ -200,8 +200,8 @@ class PressingPlan:
         return self.layers_of(0)
 
     def layers_of(self, version: int) -> tuple[Layer, ...]:
-        found = folded(self.seams, self.seam, self.versions[version])
-        return without_slivers(self.seams.draft, found, self.seam)
+        there = folded(self.seams, self.seam, self.versions[version])
+        return without_slivers(self.seams.draft, there, self.seam)
 
     @cached_property
     def whirled(self) -> frozenset[int]:
@@ -243,8 +243,10 @@ class PressingPlan:
 def met(seams: PressedSeams, ways: Sequence[Toward], junction: Junction) -> Met:
     """What comes of a junction when the spans go those ways."""
     values = np.array([[value_of(seams, ways, arm) for arm in junction.arms]])
-    found = outcome(junction, values)
-    return Met(junction, found.state(0, bool(junction.crossings)), int(found.layers[0]))
+    outcome_there = outcome(junction, values)
+    return Met(
+        junction, outcome_there.state(0, bool(junction.crossings)), int(outcome_there.layers[0])
+    )
 
 
 def value_of(seams: PressedSeams, ways: Sequence[Toward], arm: Arm) -> int:

@@ -67,27 +67,27 @@ def _added_up(tables: Iterable[CostTable]) -> Iterator[CostTable]:
         costs = table.costs.transpose(order)
         arrays[spans] = arrays[spans] + costs if spans in arrays else costs
     wider_of: dict[int, list[tuple[int, ...]]] = {}
-    out: dict[tuple[int, ...], NDArray[np.int64]] = {}
+    sums: dict[tuple[int, ...], NDArray[np.int64]] = {}
     for spans in sorted(arrays, key=lambda s: (-len(s), s)):
         known = wider_of.get(spans[0], ()) if len(spans) > 1 else ()
         wider = next((w for w in known if set(spans) <= set(w)), None)
         if wider is None:
-            out[spans] = arrays[spans]
+            sums[spans] = arrays[spans]
             for d in spans:
                 wider_of.setdefault(d, []).append(spans)
         else:
             shape = tuple(WAYS if d in spans else 1 for d in wider)
-            out[wider] = out[wider] + arrays[spans].reshape(shape)
-    yield from (CostTable(spans, np.minimum(costs, NEVER)) for spans, costs in out.items())
+            sums[wider] = sums[wider] + arrays[spans].reshape(shape)
+    yield from (CostTable(spans, np.minimum(costs, NEVER)) for spans, costs in sums.items())
 
 
 def followed(program: Program, ways: Sequence[int], options: Sequence[int]) -> list[int]:
     """All decisions, those of choices as their options say; ``ways`` holds for the free ones."""
-    out = list(ways)
+    followed_by = list(ways)
     for choice, option in zip(program.decisions.choices, options, strict=True):
         for d, source in zip(choice.decisions, choice.options[option].follows, strict=True):
-            out[d] = one_way(out[source.decision], source.contrary)
-    return out
+            followed_by[d] = one_way(followed_by[source.decision], source.contrary)
+    return followed_by
 
 
 def cost_of_answer(program: Program, ways: Sequence[int], options: Sequence[int]) -> int:

@@ -73,10 +73,10 @@ def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> 
     edges = plan.seams.draft.arrangement.edges
     names: dict[str, None] = {}
     for join, begin, end, swapped in span.pieces:
-        own = faces_of(join.sides[side ^ swapped])
+        own_faces = faces_of(join.sides[side ^ swapped])
         for k in join.edges[begin:end]:
             for face in (edges[k].right, edges[k].left):
-                if face in own:
+                if face in own_faces:
                     names[cloth_name(project, plan.seams.draft.patches[face].fabric)] = None
     cloths = list(names)
     return (
@@ -181,10 +181,10 @@ def _point_on(plan: PressingPlan, seam: Iterable[int], side: int) -> bool:
     """Do two earlier seams or more end at one point inside a seam, on that side of it?"""
     for s in seam:
         for join, begin, end, swapped in plan.seams.spans[s].pieces:
-            own = faces_of(join.sides[side ^ swapped])
+            own_faces = faces_of(join.sides[side ^ swapped])
             for vertex in join.vertices[begin + 1 : end]:
                 arms = plan.seams.at[vertex].arms if vertex in plan.seams.at else ()
-                if sum(a.join.number < join.number and a.join.faces <= own for a in arms) > 1:
+                if sum(a.join.number < join.number and a.join.faces <= own_faces for a in arms) > 1:
                     return True
     return False
 

@@ -162,16 +162,16 @@ class _Model:
         matrix = csr_array((rows.value, (rows.row, rows.column)), shape=shape)
         integrality = np.zeros(len(objective), int)
         integrality[: self.integers] = 1
-        found = milp(
+        solution = milp(
             np.array(objective),
             constraints=LinearConstraint(matrix, np.array(rows.low), np.array(rows.high)),
             bounds=Bounds(0, 1),
             integrality=integrality,
             options={"node_limit": max(1, work // len(objective)), "mip_rel_gap": 0.0},
         )
-        if found.x is None:
+        if solution.x is None:
             return None
-        program, x = self.program, found.x
+        program, x = self.program, solution.x
         number = program.decisions.number
         ways = [int(np.argmax(x[WAYS * d : WAYS * d + WAYS])) for d in range(number)]
         options = [
@@ -181,9 +181,9 @@ class _Model:
         ways = followed(program, ways, options)
         cost = cost_of_answer(program, ways, options)
         at_least = cost
-        if found.status != 0 and found.mip_dual_bound is not None:
+        if solution.status != 0 and solution.mip_dual_bound is not None:
             # Costs are whole; a bound is known to the solver's tolerance.
-            at_least = program.always + int(np.ceil(found.mip_dual_bound - 0.5))
+            at_least = program.always + int(np.ceil(solution.mip_dual_bound - 0.5))
         return PressingAnswer(tuple(ways), tuple(options), cost, min(cost, at_least))
 
 

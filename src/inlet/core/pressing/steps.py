@@ -139,22 +139,22 @@ def _named(step: Step, face: int) -> str:
 
 def _sentence(plan: PressingPlan, ways: Sequence[_PressWay]) -> str:
     verb = "Fold" if plan.school == "end" else "Press"
-    found = list(dict.fromkeys(way.words for way in ways))
+    parts = list(dict.fromkeys(way.words for way in ways))
     after = "; press when the block is done" if plan.school == "end" else ""
-    if any(words not in ("open", AS_SHOWN) and "toward" not in words for words in found):
+    if any(words not in ("open", AS_SHOWN) and "toward" not in words for words in parts):
         after = FROM_THE_FRONT + after
     number = len(ways)
-    if len(found) == 1:
+    if len(parts) == 1:
         all_of = "" if number == 1 else "both seams " if number == 2 else f"all {number} seams "
-        words = "as the arrows show" if found == [AS_SHOWN] else found[0]
+        words = "as the arrows show" if parts == [AS_SHOWN] else parts[0]
         return f"{verb} {all_of}{words}{after}."
-    if number > MOST_TOLD and len(found) > 2:
+    if number > MOST_TOLD and len(parts) > 2:
         return f"{verb} each seam as its arrow shows{after}."
-    told = []
-    for words in found:
+    sentences = []
+    for words in parts:
         which = [str(i) for i, way in enumerate(ways, 1) if way.words == words]
-        told.append(f"seam{'s' * (len(which) > 1)} {_listed(which)} {words}")
-    return f"{verb} {', '.join(told)}{after}."
+        sentences.append(f"seam{'s' * (len(which) > 1)} {_listed(which)} {words}")
+    return f"{verb} {', '.join(sentences)}{after}."
 
 
 def _listed(numbers: Sequence[str]) -> str:

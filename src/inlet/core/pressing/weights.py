@@ -98,17 +98,17 @@ Weights = Mapping[str, int]
 """Thousandths of a point by name; ``foot`` is whole layers."""
 
 
-def points_of(school: PressingMethod, own: Mapping[str, Exact]) -> dict[str, Exact]:
+def points_of(school: PressingMethod, own_weights: Mapping[str, Exact]) -> dict[str, Exact]:
     """The points of a school, by name, with the maker's ``own`` in place of its."""
     points: dict[str, Exact] = {weight.name: weight.points for weight in TABLE}
     points.update(SCHOOL_POINTS[school])
-    points.update({name: value for name, value in own.items() if name in points})
+    points.update({name: value for name, value in own_weights.items() if name in points})
     return points
 
 
-def weights_of(school: PressingMethod, own: Mapping[str, Exact]) -> Weights:
+def weights_of(school: PressingMethod, own_weights: Mapping[str, Exact]) -> Weights:
     """The same in thousandths of a point; ``foot`` in whole layers."""
-    points = points_of(school, own)
+    points = points_of(school, own_weights)
     weights = {name: round(float(value) * POINT) for name, value in points.items()}
     weights["foot"] = round(float(points["foot"]))
     return weights

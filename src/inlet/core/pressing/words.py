@@ -29,7 +29,7 @@ STATE_ORDER: tuple[State, ...] = ("nests", "whirled", "open", "mixed", "stacks",
 
 def junction_text(met: Met) -> str:
     """A junction in a sentence."""
-    told = {
+    state_text = {
         "nests": "The seams nest: they lie opposite ways and lock.",
         "whirled": "The centre is spun: its seams turn the same way round.",
         "open": "Both seams are open: match them with pins.",
@@ -37,7 +37,7 @@ def junction_text(met: Met) -> str:
         "stacks": "The seam allowances stack: both are pressed the same way.",
         "tee": "No seam crosses here.",
     }[met.state]
-    return f"{told} {met.layers} layers at most."
+    return f"{state_text} {met.layers} layers at most."
 
 
 def way_text(

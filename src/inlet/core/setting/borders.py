@@ -79,13 +79,15 @@ def rounds(border: Border, inner: Pair, sizes: Sizes, least: Exact, number: int)
         if size is None:
             return []
         spacer = spacer_for(inner, size[0], least)
-        out = []
+        all_rounds = []
         if spacer.sides or spacer.ends:
-            out.append(_butted(f"{label}, spacer", border, inner, (spacer.sides, spacer.ends)))
+            all_rounds.append(
+                _butted(f"{label}, spacer", border, inner, (spacer.sides, spacer.ends))
+            )
         outer = inner[0] + 2 * spacer.sides, inner[1] + 2 * spacer.ends
         pieced = _pieced(label, border, outer, size, spacer)
         by = Point(-spacer.sides, -spacer.ends)
-        return [*out, pieced.moved(by)]
+        return [*all_rounds, pieced.moved(by)]
     if not border.width:
         return []
     wide = border.width

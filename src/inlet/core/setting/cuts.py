@@ -125,9 +125,9 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
         cuts.append((cut, 0))
     strips = [*_rows_strips(top, quilt, measure), *border_strips(top, quilt, measure)]
     cuts += _as_cuts(strips, project)
-    told = list(_told_apart(cuts))
+    counted = list(_told_apart(cuts))
     return SettingCuts(
-        tuple(cut for cut, _ in told), {cut.label: number for cut, number in told if number}
+        tuple(cut for cut, _ in counted), {cut.label: number for cut, number in counted if number}
     )
 
 
@@ -222,8 +222,8 @@ def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]
         fabric = project.fabric(strip.fabric)
         room = project.usable_width(strip.fabric)
         if strip.length > room and not (fabric is not None and fabric.lengthwise):
-            own = joined.setdefault((strip.fabric, strip.width), [])
-            own += [(strip.name, strip.length)] * strip.number
+            measured = joined.setdefault((strip.fabric, strip.width), [])
+            measured += [(strip.name, strip.length)] * strip.number
         else:
             key = strip.name, strip.width, strip.length, strip.fabric
             single[key] += strip.number

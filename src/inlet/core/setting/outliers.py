@@ -90,8 +90,8 @@ def odd_ones(project: Project) -> tuple[Odd, ...]:
         return place.block, place.fabric, same[way] if same is not None else way
 
     best: list[tuple[Placed, Placed]] | None = None
-    own = quilt.turning or "one-way"
-    ordered = sorted(_ways(), key=lambda way: (way[0] != own, way[1] != 0))
+    own_look = quilt.turning or "one-way"
+    ordered = sorted(_ways(), key=lambda way: (way[0] != own_look, way[1] != 0))
     for turning, begin in ordered:
         check()
         usual = placed(replace(quilt, places=(), turning=turning), square)

@@ -43,8 +43,8 @@ def row_lengths(quilt: Quilt) -> list[int]:
         return []
     if quilt.on_point:
         return [columns - line % 2 for line in range(2 * rows - 1)]
-    own = list(quilt.row_lengths[:rows])
-    return own + [columns] * (rows - len(own))
+    lengths = list(quilt.row_lengths[:rows])
+    return lengths + [columns] * (rows - len(lengths))
 
 
 def is_too_large(quilt: Quilt) -> bool:
@@ -195,7 +195,7 @@ def side_by_side(quilt: Quilt) -> dict[tuple[int, int], Placed]:
     """Every single block by its place in a grid of blocks, edge to edge: (column, row), on point
     (place, diagonal row) counted so that the block's right side lies at the next column. Motifs are
     taken apart where all are alike in size, else left out."""
-    out: dict[tuple[int, int], Placed] = {}
+    pairs: dict[tuple[int, int], Placed] = {}
     places = placed(quilt)
     motifs = [quilt.motif(place.block) for place in places]
     sizes = {(m.columns, m.rows) for m in motifs if m is not None} or {(1, 1)}
@@ -206,7 +206,7 @@ def side_by_side(quilt: Quilt) -> dict[tuple[int, int], Placed]:
         if quilt.on_point:
             x, y = diagonal(x, y)
         if motif is None:
-            out[x, y] = place
+            pairs[x, y] = place
             continue
         if not whole or (place.turn % 2 and across != down):
             continue
@@ -218,8 +218,10 @@ def side_by_side(quilt: Quilt) -> dict[tuple[int, int], Placed]:
                 column, row = down - 1 - row, column
             turn = place.turn + (-member.turn if place.mirror else member.turn)
             mirror = member.mirror != place.mirror
-            out[x * across + column, y * down + row] = member._replace(turn=turn % 4, mirror=mirror)
-    return out
+            pairs[x * across + column, y * down + row] = member._replace(
+                turn=turn % 4, mirror=mirror
+            )
+    return pairs
 
 
 _COUNTS: Latest[Quilt, Mapping[str, int]] = Latest(4)

@@ -170,8 +170,8 @@ class _Scatter:
 
     def _shift(self, sums: list[float], i: int, by: float) -> float:
         """How much more is off the mean, squared and summed, with a place so much lighter."""
-        own = self.around[i]
-        return 2 * by * sum(sums[k] for k in own) + by * by * len(own)
+        shifts = self.around[i]
+        return 2 * by * sum(sums[k] for k in shifts) + by * by * len(shifts)
 
 
 def _at(place: Placed, project: Project) -> Spot:
@@ -185,7 +185,7 @@ def _lightness(
     """The mean lightness of each place in each colourway."""
     known: dict[str, list[float]] = {}
     blocks = {block.id: block for block in project.blocks}
-    out = []
+    levels = []
     for place in places:
         line = known.get(place.block)
         if line is None:
@@ -194,8 +194,8 @@ def _lightness(
             if block is not None:
                 line = [_block_lightness(in_colourway(block, way), project) for way in ways]
             known[place.block] = line
-        out.append(line)
-    return out
+        levels.append(line)
+    return levels
 
 
 def _block_lightness(block: Block, project: Project) -> float:

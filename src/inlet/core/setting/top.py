@@ -191,9 +191,9 @@ def _place_problems(
         if missing:
             yield _error("empty-place", f"The motif {motif.name or motif.id} has places without "
                          "a block.")  # fmt: skip
-        own = {as_lying(sizes[m.block], m) for m in members(motif) if m.block in sizes}
-        if len(own) > 1:
-            listed = " and ".join(size_text(size, project.measure) for size in sorted(own))
+        spots = {as_lying(sizes[m.block], m) for m in members(motif) if m.block in sizes}
+        if len(spots) > 1:
+            listed = " and ".join(size_text(size, project.measure) for size in sorted(spots))
             yield _error(
                 "motif-sizes",
                 f"The motif {motif.name or motif.id} has blocks of {listed}: they must be alike.",
@@ -288,9 +288,9 @@ def single_pieces(top: Top, quilt: Quilt) -> Iterator[TopPiece]:
         if lying is None or motif is None:
             yield piece
             continue
-        own = next(top.sizes[m.block] for m in members(motif) if m.block)
+        own_place = next(top.sizes[m.block] for m in members(motif) if m.block)
         for member in blocks_of(quilt, lying.placed):
-            lies = member_lying(lying, member, top.sizes.get(member.block, own))
+            lies = member_lying(lying, member, top.sizes.get(member.block, own_place))
             if member.block:
                 yield TopPiece("block", lies.corners, "", lies)
             else:
@@ -302,8 +302,8 @@ def member_lying(lying: Lying, member: Placed, size: Pair) -> Lying:
     mirror is the mirror after the turn the other way."""
     wide, high = as_lying(size, member)
     middle = Point((member.column + Fraction(1, 2)) * wide, (member.row + Fraction(1, 2)) * high)
-    own = -member.turn if lying.placed.mirror else member.turn
-    quarters = (own + lying.eighths // 2) % 4
+    own_turn = -member.turn if lying.placed.mirror else member.turn
+    quarters = (own_turn + lying.eighths // 2) % 4
     mirror = member.mirror != lying.placed.mirror
     eighths = 2 * quarters + lying.eighths % 2
     return Lying(member._replace(mirror=mirror, turn=quarters), size, lying(middle), eighths)

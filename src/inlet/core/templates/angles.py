@@ -73,13 +73,13 @@ class Angled(NamedTuple):
         near, far = -_begin(self), self.first_slant - _begin(self)
         # The right slant comes first where the first piece is turned, its long edge above.
         y, opposite = (self.strip, 0.0) if self.first_slant == self.slants[0] else (0, self.strip)
-        out = []
+        outlines = []
         for which in range(number):
             one, other = (self.long, self.short) if which % 2 == 0 else (self.short, self.long)
             corners = (far, opposite), (far + other, opposite), (near + one, y), (near, y)
-            out.append(tuple(dict.fromkeys(corners)))
+            outlines.append(tuple(dict.fromkeys(corners)))
             near, far = near + one, far + other
-        return out
+        return outlines
 
     @property
     def first_slant(self) -> float:
@@ -87,18 +87,18 @@ class Angled(NamedTuple):
         return min(self.slants, key=abs)
 
 
-def _begin(found: Angled) -> float:
+def _begin(angled_cut: Angled) -> float:
     """Where the first piece begins, its long edge from 0 on."""
-    return min(0.0, found.first_slant)
+    return min(0.0, angled_cut.first_slant)
 
 
-def _end(found: Angled, number: int) -> float:
+def _end(angled_cut: Angled, number: int) -> float:
     """Where the last piece ends. Two pieces take the long edge and the short one on both sides of
     the strip; an odd one more takes the long one below, the short one above."""
     pairs, odd = divmod(number, 2)
-    both = pairs * (found.long + found.short)
-    above = both + odd * found.short + found.first_slant
-    return max(both + odd * found.long, above)
+    both = pairs * (angled_cut.long + angled_cut.short)
+    above = both + odd * angled_cut.short + angled_cut.first_slant
+    return max(both + odd * angled_cut.long, above)
 
 
 def angled(outline: Polygon, measure: Measure) -> Angled | None:
@@ -197,30 +197,29 @@ def _exact_width(outline: Polygon, base: int, seam: Exact) -> Exact | None:
 def angled_lines(cut: Cut, measure: Measure, room: Exact) -> Iterator[str]:
     """How a stack of templates is cut by ruler instead, a sentence a line; nothing where it is not.
     ``room`` is how long a strip is, squared."""
-    found = angled(cut.outline, measure) if cut.shape == "template" else None
-    if found is None:
+    angled_cut = angled(cut.outline, measure) if cut.shape == "template" else None
+    if angled_cut is None:
         return
-    number = found.from_strip(room)
-    low, high = found.angles
+    number = angled_cut.from_strip(room)
+    low, high = angled_cut.angles
     square = high > 90 - 1e-6
-    yield (
-        f"Without a template ({found.kind}): cut strips {length_text(found.strip_mark, measure)} "
-        f"wide; {number} from a strip" if number else
-        f"Without a template ({found.kind}): too long for one strip"
-    )  # fmt: skip
+    strips = f"cut strips {length_text(angled_cut.strip_mark, measure)} wide; {number} from a strip"
+    how = strips if number else "too long for one strip"
+    yield f"Without a template ({angled_cut.kind}): {how}"
     mark = measure.system.checked_to
-    if found.step:
-        step = nearest_mark(Fraction(found.step).limit_denominator(10**6), mark)
+    if angled_cut.step:
+        step = nearest_mark(Fraction(angled_cut.step).limit_denominator(10**6), mark)
         yield (
-            f"cut the end at {low:.4g}° to the edge, leaning {found.leans}; then every "
+            f"cut the end at {low:.4g}° to the edge, leaning {angled_cut.leans}; then every "
             f"{length_text(step, measure)}, square to that cut"
         )
-        other = "left" if found.leans == "right" else "right"
-        yield f"right side up all lean {found.leans}; in folded fabric half of them lean {other}"
+        other = "left" if angled_cut.leans == "right" else "right"
+        leans = angled_cut.leans
+        yield f"right side up all lean {leans}; in folded fabric half of them lean {other}"
         return
     long, short = (
         nearest_mark(Fraction(side).limit_denominator(10**6), mark)
-        for side in (found.long, found.short)
+        for side in (angled_cut.long, angled_cut.short)
     )
     ends = f"at {low:.4g}° and {high:.4g}° by turns"
     if square:

@@ -59,18 +59,18 @@ def cutting_sides(
     """The sides of a clockwise outline, each ``seam`` further out, tips trimmed. A cusp, where one
     side runs back along the other, has no end of its own: it is cut square, ``seam`` beyond it."""
     corners = [_corner(sides[i - 1], side, seam) for i, side in enumerate(sides)]
-    out = tuple(
+    cut_sides = tuple(
         side._replace(start=corners[i][-1], end=corners[(i + 1) % len(sides)][0])
         for i, side in enumerate(sides)
     )
     for i in reversed(range(len(sides))):
         caps = [Side(a, b) for a, b in pairwise(corners[i])]
         if caps:
-            out = (*out[:i], *caps, *out[i:]) if i else (*out, *caps)
+            cut_sides = (*cut_sides[:i], *caps, *cut_sides[i:]) if i else (*cut_sides, *caps)
             continue
         for trim in tips(i):
-            out = trimmed(out, i, trim)
-    return out
+            cut_sides = trimmed(cut_sides, i, trim)
+    return cut_sides
 
 
 def _outward(side: Side, at: Place) -> Place:
@@ -105,10 +105,10 @@ def _corner(before: Side, after: Side, seam: float) -> tuple[Place, ...]:
         return (near,)  # where the two lines meet: the mitre s(n + m)/(1 + n·m)
     if before.centre is None or after.centre is None:
         line, arc = (before, after) if before.centre is None else (after, before)
-        found = _line_and_circle(line, arc, seam, at)
+        corner_points = _line_and_circle(line, arc, seam, at)
     else:
-        found = _two_circles(before, after, seam)
-    return (min(found, key=lambda p: hypot(p[0] - near[0], p[1] - near[1]), default=near),)
+        corner_points = _two_circles(before, after, seam)
+    return (min(corner_points, key=lambda p: hypot(p[0] - near[0], p[1] - near[1]), default=near),)
 
 
 def _grown(arc: Side, seam: float) -> float:
@@ -129,11 +129,11 @@ def _line_and_circle(line: Side, arc: Side, seam: float, at: Place) -> list[Plac
     return [(foot[0] - k * ny, foot[1] + k * nx) for k in (half, -half)]
 
 
-def _two_circles(one: Side, other_side: Side, seam: float) -> list[Place]:
-    assert one.centre is not None
+def _two_circles(side: Side, other_side: Side, seam: float) -> list[Place]:
+    assert side.centre is not None
     assert other_side.centre is not None
-    (ax, ay), (bx, by) = one.centre, other_side.centre
-    r, s = _grown(one, seam), _grown(other_side, seam)
+    (ax, ay), (bx, by) = side.centre, other_side.centre
+    r, s = _grown(side, seam), _grown(other_side, seam)
     apart = hypot(bx - ax, by - ay)
     if apart == 0:
         return []
@@ -164,11 +164,11 @@ def trimmed(sides: Sequence[Side], corner: int, trim: CornerTrim) -> tuple[Side,
     ends = _crossing(before, trim), _crossing(after, trim)
     if ends[0] is None or ends[1] is None:
         return tuple(sides)
-    out = list(sides)
-    out[corner - 1] = before._replace(end=ends[0])
-    out[corner] = after._replace(start=ends[1])
-    out.insert(corner if corner else len(out), Side(ends[0], ends[1]))
-    return tuple(out)
+    trimmed_sides = list(sides)
+    trimmed_sides[corner - 1] = before._replace(end=ends[0])
+    trimmed_sides[corner] = after._replace(start=ends[1])
+    trimmed_sides.insert(corner if corner else len(trimmed_sides), Side(ends[0], ends[1]))
+    return tuple(trimmed_sides)
 
 
 def _beyond(trim: CornerTrim, p: Place) -> float:

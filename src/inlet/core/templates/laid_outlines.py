@@ -17,8 +17,8 @@ def laid_outlines(cut: Cut, holds: int, measure: Measure) -> tuple[Corners, ...]
     if not cut.outline:
         return ()
     if holds > 1:
-        found = angled(cut.outline, measure)
-        return tuple(found.pieces(holds)) if found is not None else ()
+        angled_cut = angled(cut.outline, measure)
+        return tuple(angled_cut.pieces(holds)) if angled_cut is not None else ()
     sides = cutting_sides(sewing_sides(Outline(cut.outline)), float(measure.seam))
     corners = [side.start for side in sides]
     xs, ys = zip(*corners, strict=True)

@@ -92,12 +92,12 @@ class CellFinder:
 
     def _rectangles(self, order: Order) -> list[Faces]:
         """The largest rectangles that an order makes before its last seam."""
-        made = []
+        boxes = []
         for join in order.joins[:-1]:
             check()
-            made.append(join_rims(self.draft, join))
+            boxes.append(join_rims(self.draft, join))
         whole: list[Faces] = []
-        for faces in sorted(made, key=len, reverse=True):
+        for faces in sorted(boxes, key=len, reverse=True):
             check()
             if not any(faces <= g for g in whole) and self.seams.is_rectangle(faces):
                 whole.append(faces)

@@ -102,19 +102,19 @@ def _divided_alike(
 ) -> list[Faces]:
     """Neighbouring parts together, no units by themselves, whose patches begin and end at the same
     levels; where each part so made comes more than once, as the corners of a block do."""
-    out: list[Faces] = []
+    groups: list[Faces] = []
     joined: set[int] = set()
     before: object = None
     for part in row.parts:
         levels = None if is_unit(part) else known_rows.levels(part, row.lines[0])
-        if out and levels is not None and levels == before:
-            out[-1] |= part
-            joined.add(len(out) - 1)
+        if groups and levels is not None and levels == before:
+            groups[-1] |= part
+            joined.add(len(groups) - 1)
         else:
-            out.append(part)
+            groups.append(part)
         before = levels
-    sorts = Counter(known_rows.likeness(out[i]) for i in joined)
-    return out if all(number > 1 for number in sorts.values()) else list(row.parts)
+    sorts = Counter(known_rows.likeness(groups[i]) for i in joined)
+    return groups if all(number > 1 for number in sorts.values()) else list(row.parts)
 
 
 def _united(
@@ -134,10 +134,10 @@ def _united(
             if best[j][0] + 1 < choice[0] and one_unit(frozenset().union(*parts[j:i])):
                 choice = (best[j][0] + 1, j)
         best.append(choice)
-    out: list[Faces] = []
+    groups: list[Faces] = []
     i = len(parts)
     while i:
         j = best[i][1]
-        out.append(frozenset().union(*parts[j:i]))
+        groups.append(frozenset().union(*parts[j:i]))
         i = j
-    return out[::-1]
+    return groups[::-1]

@@ -53,8 +53,8 @@ def kind_of_drawing(patches: Sequence[Polygon], frame: Polygon) -> UnitKind | No
         if id(p) not in places:
             places[id(p)] = _placed(p, origin, e, f, ee, ff)
     drawing = frozenset(frozenset(places[id(p)] for p in patch) for patch in patches)
-    found = _table().get(drawing, {})
-    return found.get(ratio) or (found.get(Fraction(0)) if ratio != 1 else None)
+    kinds = _table().get(drawing, {})
+    return kinds.get(ratio) or (kinds.get(Fraction(0)) if ratio != 1 else None)
 
 
 def _placed(

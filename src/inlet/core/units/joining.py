@@ -164,19 +164,19 @@ class _Stretch(NamedTuple):
 
 def _chain(draft: Draft, edges: Sequence[int]) -> tuple[tuple[int, ...], tuple[int, ...]]:
     """The edges of a seam in order, and the vertices along them, from the end of lower number."""
-    found = draft.arrangement.edges
+    chain = draft.arrangement.edges
     if len(edges) == 1:
-        edge = found[edges[0]]
+        edge = chain[edges[0]]
         return (edges[0],), (min(edge.start, edge.end), max(edge.start, edge.end))
     at: dict[int, list[int]] = {}
     for k in edges:
-        for v in (found[k].start, found[k].end):
+        for v in (chain[k].start, chain[k].end):
             at.setdefault(v, []).append(k)
     v = min(v for v, met in at.items() if len(met) == 1)
     walked, vertices = list[int](), [v]
     while left := at[v]:
         onward = left.pop()
-        v = found[onward].end if found[onward].start == v else found[onward].start
+        v = chain[onward].end if chain[onward].start == v else chain[onward].start
         at[v].remove(onward)
         walked.append(onward)
         vertices.append(v)

@@ -44,8 +44,8 @@ class PartSeams:
         if isinstance(line, Circle) or (line.a != 0 and line.b != 0):
             return None
         axis = 0 if line.b == 0 else 1
-        found = self._lines[axis].get(line.c / (line.b if axis else line.a))
-        return None if found is None else BandLine(axis, found)
+        band = self._lines[axis].get(line.c / (line.b if axis else line.a))
+        return None if band is None else BandLine(axis, band)
 
     def is_round(self, edge: int) -> bool:
         """Is an edge a piece of a circle?"""
@@ -124,7 +124,7 @@ class PartSeams:
             right, left = self.edges[k].right, self.edges[k].left
             beside[right].append(left)
             beside[left].append(right)
-        out, seen = [], set()
+        parts, seen = [], set()
         for f in sorted(faces):
             if f in seen:
                 continue
@@ -134,8 +134,8 @@ class PartSeams:
                 group.update(new)
                 waiting += new
             seen |= group
-            out.append(frozenset(group))
-        return out
+            parts.append(frozenset(group))
+        return parts
 
 
 def _slope(line: Line | Circle) -> object:

@@ -83,15 +83,15 @@ class Rows:
     def likeness(self, faces: Faces) -> tuple[object, ...]:
         """A quick key, the same for parts that are the same piece of work, fabric for fabric; for
         some that are not, too."""
-        found = self._likeness.get(faces)
-        if found is None:
+        key = self._likeness.get(faces)
+        if key is None:
             boxes = [self.boxes[f] for f in faces]
             lefts, tops, rights, bottoms = zip(*boxes, strict=True)
             wide, high = max(rights) - min(lefts), max(bottoms) - min(tops)
             looks = sorted(self.looks[f] for f in faces)
-            found = (*sorted((round(wide, 6), round(high, 6))), *looks)
-            self._likeness[faces] = found
-        return found
+            key = (*sorted((round(wide, 6), round(high, 6))), *looks)
+            self._likeness[faces] = key
+        return key
 
     def pattern(self, faces: Faces) -> list[float]:
         """How patches lie to one another, the same in every turn and mirrored."""
@@ -117,11 +117,11 @@ class Rows:
         """Of each patch its left, top, right and bottom."""
         places = self.draft.arrangement.places
         sx, sy = (float(x) for x in self.draft.block.scale)
-        out = []
+        boxes = []
         for face in self.draft.arrangement.faces:
             xs, ys = zip(*(places[v] for v in face.loop.corners), strict=True)
-            out.append((min(xs) * sx, min(ys) * sy, max(xs) * sx, max(ys) * sy))
-        return out
+            boxes.append((min(xs) * sx, min(ys) * sy, max(xs) * sx, max(ys) * sy))
+        return boxes
 
     @cached_property
     def is_box(self) -> list[bool]:
@@ -129,11 +129,11 @@ class Rows:
         faces, boxes = self.draft.arrangement.faces, self.boxes
         places = self.draft.arrangement.places
         sx, sy = (float(x) for x in self.draft.block.scale)
-        out = []
+        flags = []
         for face, (left, top, right, bottom) in zip(faces, boxes, strict=True):
             corners = [places[v] for v in face.loop.corners]
             straight = not any(face.loop.centres) and not face.holes and len(corners) == 4
-            out.append(
+            flags.append(
                 straight
                 and all(
                     min(abs(x * sx - left), abs(x * sx - right)) < 1e-9
@@ -141,7 +141,7 @@ class Rows:
                     for x, y in corners
                 )
             )
-        return out
+        return flags
 
     @cached_property
     def looks(self) -> list[int]:

@@ -60,14 +60,14 @@ class Splitter:
         bands = self.seams.bands[on[0].axis]
         if any(band != bands[0] for band in bands):
             return []
-        out: list[list[int]] = []
+        groups: list[list[int]] = []
         for wide in sorted(widths, reverse=True):
             kept = [
                 k for k, band_line in zip(lines, on, strict=True) if band_line.after % wide == 0
             ]
-            if len(bands) % wide == 0 and 0 < len(kept) < len(lines) and kept not in out:
-                out.append(kept)
-        return out
+            if len(bands) % wide == 0 and 0 < len(kept) < len(lines) and kept not in groups:
+                groups.append(kept)
+        return groups
 
     def split(self, faces: Faces, lines: Sequence[int], curved: bool) -> list[Faces]:
         """The parts between parallel through seams, in order along ``across``; fewer than two

@@ -174,20 +174,20 @@ def label_place(draft: Draft, part: Part) -> tuple[float, float]:
     if len(part.faces) == 1:
         return inside_point(draft.patches[part.face].shape).floats()
     if part.nested:
-        own = part.faces - {f for inner in part.nested for f in inner.faces}
-        return inside_point(draft.patches[min(own)].shape).floats()
+        own_faces = part.faces - {f for inner in part.nested for f in inner.faces}
+        return inside_point(draft.patches[min(own_faces)].shape).floats()
     left, top, right, bottom = (float(x) for x in bounds(part.outline))
     return (left + right) / 2, (top + bottom) / 2
 
 
 def letters(number: int) -> str:
     """0 → A, 25 → Z, 26 → AA: the label of the n-th kind."""
-    out = ""
+    label = ""
     number += 1
     while number:
         number, digit = divmod(number - 1, 26)
-        out = chr(ord("A") + digit) + out
-    return out
+        label = chr(ord("A") + digit) + label
+    return label
 
 
 def _size(part: Part) -> tuple[Exact, Exact]:

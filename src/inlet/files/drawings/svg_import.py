@@ -155,8 +155,8 @@ def _framed(
 
 
 def _short(x: float) -> Fraction:
-    found = Fraction(x).limit_denominator(24)
-    return found if abs(float(found) - x) < 0.01 else Fraction(x).limit_denominator(1000)
+    fraction = Fraction(x).limit_denominator(24)
+    return fraction if abs(float(fraction) - x) < 0.01 else Fraction(x).limit_denominator(1000)
 
 
 # --- the drawing's own process --------------------------------------------------------------------

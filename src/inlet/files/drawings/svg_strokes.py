@@ -111,8 +111,8 @@ def read_drawing(text: str) -> ForeignDrawing:
                 shapes.append((str(values.get("data-seam", "")), lines))
     except _DAMAGE:
         raise ValueError(DAMAGED) from None
-    own = {key: value for key, value in tree.attrib.items() if key.startswith("data-")}
-    return {"shapes": shapes, "left_out": dict(left_out), "own": own}
+    attributes = {key: value for key, value in tree.attrib.items() if key.startswith("data-")}
+    return {"shapes": shapes, "left_out": dict(left_out), "own": attributes}
 
 
 def _check_size(tree: ElementTree.Element) -> None:

@@ -67,11 +67,11 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
     """The cutting plan for ``what``, one piece of fabric after the other, for a column."""
     story: Story = [paragraph(f"Cutting {what}", 16, BOLD), paragraph(f"{CUTTER} {MANUALS}", 8.5)]
     prepared: set[tuple[str, int]] = set()
-    for each in plan.cloth.best:
-        heading = f"{cloth_name(plan.project, each.fabric)}: {buying_text(each, plan.measure)}"
-        if not each.cloths:
+    for layout in plan.cloth.best:
+        heading = f"{cloth_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
+        if not layout.cloths:
             story.append(paragraph(heading, 12.5, BOLD))
-        for i, cloth in enumerate(each.cloths):
+        for i, cloth in enumerate(layout.cloths):
             check()
             head = [] if i else [paragraph(heading, 12.5, BOLD)]
             head.append(paragraph(cloth_text(cloth, plan.measure), 10.5, MEDIUM))
@@ -79,7 +79,7 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
             if how not in prepared:
                 prepared.add(how)
                 head.append(paragraph(preparing(cloth, plan.project).text, 8.5))
-            head.append(MatPicture(plan, cloth, each.fabric))
+            head.append(MatPicture(plan, cloth, layout.fabric))
             strokes = cuts_of(cloth, plan.project)
             ticks = [_tick(number, stroke, plan) for number, stroke in enumerate(strokes, 1)]
             story += [together([*head, *ticks[:2]], 0), *ticks[2:], Spacer(1, 8)]

@@ -243,7 +243,11 @@ def cards_story(cards: Sequence[PageCard], document: Document) -> Story:
     waiting = list(cards)
     while waiting:
         card = waiting.pop(0)
-        beside = next((other for other in waiting if other.half), None) if card.half else None
+        beside = (
+            next((other_page_card for other_page_card in waiting if other_page_card.half), None)
+            if card.half
+            else None
+        )
         if beside is not None:
             waiting.remove(beside)
         if not card.half or height_of(card.parts, document.half) > document.high:

@@ -234,11 +234,11 @@ class _Guide:
         method, stacks = step.unit.in_use, plan.stacks[step.makes]
         cut = [move_text(m.text, method, self.project, stacks) for m in method.moves
                if m.do == "cut"]  # fmt: skip
-        told: dict[str, list[str]] = {}
+        texts: dict[str, list[str]] = {}
         for i, repeat in enumerate(shown, 1):
             text = move_text(repeat.move.text, method, self.project, stacks, repeat.times)
-            told.setdefault(f"{_times(repeat)}{text}", []).append(str(i))
-        said = cut + [f"{', '.join(numbers)}. {text}" for text, numbers in told.items()]
+            texts.setdefault(f"{_times(repeat)}{text}", []).append(str(i))
+        said = cut + [f"{', '.join(numbers)}. {text}" for text, numbers in texts.items()]
         if method.trim_to and not any(repeat.move.do == "trim" for repeat in shown):
             said.append(f"Trim to {size_text(method.trim_to, plan.measure)}.")
         if over_text(method) and len(card.steps) == 1:  # else it stands in the table

@@ -54,8 +54,8 @@ def quilt_labels(plan: QuiltPlan) -> Iterator[Label]:
         if len(card.items) > 1:
             long = near_text((card.length,) * 2, measure) if card.length is not None else ""
             pressed = f"press {card.pressed}" if card.pressed else ""
-            told = ", ".join(filter(None, (long, pressed)))
-            yield Label(card.label, (told, listed(card.items)))
+            note = ", ".join(filter(None, (long, pressed)))
+            yield Label(card.label, (note, listed(card.items)))
 
 
 def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
@@ -75,10 +75,10 @@ def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
 def _units(plan: SewnBlock, block: str) -> Iterator[Label]:
     """The units that are sewn in the plan's steps."""
     measure = plan.measure
-    made = {step.makes: step.measures for step in plan.steps if step.unit}
+    sources = {step.makes: step.measures for step in plan.steps if step.unit}
     for unit in plan.units:
-        if unit.unit.label in made:
-            size = made[unit.unit.label]
+        if unit.unit.label in sources:
+            size = sources[unit.unit.label]
             comes_out = (
                 f"measures {measured_text(size, measure)}"
                 if size
@@ -152,14 +152,14 @@ def _draw(c: Any, label: Label, x: float, y: float, wide: float, high: float) ->
     c.setFillColor(black)
     fonts = [MEDIUM, *[REGULAR] * len(label.lines)]
     for size in SIZES:
-        told = [
+        texts = [
             (font, part)
             for font, line in zip(fonts, label.lines, strict=False)
             for part in simpleSplit(line, font, size, room)
         ]
-        if down - len(told) * size * LEADING > y - high:
+        if down - len(texts) * size * LEADING > y - high:
             break
-    for font, part in told:
+    for font, part in texts:
         c.setFont(font, size)
         c.drawString(x + 18, down, part)
         down -= size * LEADING

@@ -17,7 +17,7 @@ DASHES = {"sew": (4, 3), "overlap": (1, 2)}
 
 
 def write_templates(
-    found: Sequence[Template],
+    cut_templates: Sequence[Template],
     project: Project,
     path: str | os.PathLike[str],
     paper: str | None = None,
@@ -26,7 +26,7 @@ def write_templates(
 ) -> None:
     """Write templates as PDF, corrected for a printer; see ``write_pages``."""
     size = PAPERS[paper or project.measure.system.paper]
-    laid = sheets(found, project, size, spares, corrected)
+    laid = sheets(cut_templates, project, size, spares, corrected)
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
         canvas: Any = PageCanvas(to, pagesize=size, pageCompression=0)

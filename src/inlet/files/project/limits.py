@@ -266,8 +266,8 @@ def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iter
         names = zip(value.__struct_fields__, value.__struct_encode_fields__, strict=True)
         for name, key in names:
             if name != "extra":
-                own = LIMITS.get((kind, name), ())
-                yield from limit_faults(getattr(value, name), f"{start}{key}", own)
+                own_limits = LIMITS.get((kind, name), ())
+                yield from limit_faults(getattr(value, name), f"{start}{key}", own_limits)
     elif isinstance(value, str):
         texts = [limit for limit in limits if isinstance(limit, Letters)]
         yield from _faults(texts or [NAME], value, place)

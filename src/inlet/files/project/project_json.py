@@ -168,12 +168,12 @@ def _no_constant(text: str) -> Any:
 
 
 def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    out = dict(pairs)
-    if len(out) < len(pairs):
+    group = dict(pairs)
+    if len(group) < len(pairs):
         seen: set[str] = set()
         twice = next(k for k, _ in pairs if k in seen or seen.add(k))  # type: ignore[func-returns-value]
         raise FileProblem(f"“{twice}” is given twice in one place")
-    return out
+    return group
 
 
 def _project(raw: Any, whole_text: bool) -> Project:
@@ -236,7 +236,7 @@ def _ungather(value: Any, part: Callable[[Any], Any] | None = None) -> Any:
     if isinstance(value, Exact):
         return write_exact(value)
     if isinstance(value, msgspec.Struct):
-        out = {}
+        data = {}
         defaults = value.__struct_defaults__
         fields = value.__struct_fields__
         # Struct defaults belong to the last fields.
@@ -249,8 +249,8 @@ def _ungather(value: Any, part: Callable[[Any], Any] | None = None) -> Any:
                 continue
             if isinstance(value, Brief) and item == known.get(name, msgspec.NODEFAULT):
                 continue
-            out[key] = each(item)
-        return {**out, **value.extra}  # type: ignore[attr-defined]
+            data[key] = each(item)
+        return {**data, **value.extra}  # type: ignore[attr-defined]
     if isinstance(value, dict):
         return {k: each(v) for k, v in value.items()}
     return [each(v) for v in value] if isinstance(value, tuple | list) else value

@@ -150,7 +150,7 @@ class Desk:
     def left_behind(self) -> list[Left]:
         """Work of windows that are gone, newest first. Desks with nothing on them are cleared
         away; what cannot be read is put aside and named in ``unread``, never deleted."""
-        found: list[tuple[float, Left]] = []
+        works: list[tuple[float, Left]] = []
         clear_abandoned(self.folder)
         self.unread = list(_put_aside(self.folder))
         for file, record in _records(self.folder):
@@ -171,8 +171,8 @@ class Desk:
             with suppress(OSError):
                 belongs = Path(path) if isinstance(path, str) else None
                 left = Left(project, belongs, file, _look_in(record))
-                found.append((file.stat().st_mtime, left))
-        return [left for _, left in sorted(found, key=lambda item: -item[0])]
+                works.append((file.stat().st_mtime, left))
+        return [left for _, left in sorted(works, key=lambda item: -item[0])]
 
 
 def _look_in(record: dict[str, object]) -> Look | None:

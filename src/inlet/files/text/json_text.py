@@ -14,12 +14,12 @@ class _Mark(str):
 
 def json_text(data: Any, ascii_only: bool = False) -> str:
     """``json.dumps(data)``, which gives up where values nest deeper than Python calls do."""
-    out: list[str] = []
+    lines: list[str] = []
     left: list[Any] = [data]
     while left:
         each = left.pop()
         if isinstance(each, _Mark):
-            out.append(each)
+            lines.append(each)
         elif isinstance(each, dict):
             parts: list[Any] = [_Mark("{")]
             for key, value in each.items():
@@ -33,5 +33,5 @@ def json_text(data: Any, ascii_only: bool = False) -> str:
                 parts += [_Mark(", "), value] if len(parts) > 1 else [value]
             left += reversed([*parts, _Mark("]")])
         else:
-            out.append(json.dumps(each, ensure_ascii=ascii_only))
-    return "".join(out)
+            lines.append(json.dumps(each, ensure_ascii=ascii_only))
+    return "".join(lines)

@@ -70,7 +70,7 @@ def _patch(patch: Patch) -> dict[str, Any]:
 
 
 def cut_dict(cut: Cut, measure: Measure) -> dict[str, Any]:
-    found = angled(cut.outline, measure) if cut.shape == "template" else None
+    angled_cut = angled(cut.outline, measure) if cut.shape == "template" else None
     return {
         "fabric": cut.fabric,
         "shape": cut.shape,
@@ -82,21 +82,21 @@ def cut_dict(cut: Cut, measure: Measure) -> dict[str, Any]:
         "for": list(cut.labels),
         **({"owned": True} if cut.owned else {}),
         **({"over": cut.over} if cut.over else {}),
-        **({"angled": _angled(found)} if found else {}),
+        **({"angled": _angled(angled_cut)} if angled_cut else {}),
     }
 
 
-def _angled(found: Angled) -> dict[str, Any]:
+def _angled(angled_cut: Angled) -> dict[str, Any]:
     """How a stack is cut from strips at an angle, lengths as plain numbers."""
     return {
-        "kind": found.kind,
-        "strip": number(found.strip_mark),
-        "exact": round(found.strip, 6),
-        "angles": [round(angle, 4) for angle in found.angles],
-        "leans": found.leans or None,
-        "step": round(found.step, 6) or None,
-        "edges": [round(found.long, 6), round(found.short, 6)],
-        "first": round(found.first, 6),
+        "kind": angled_cut.kind,
+        "strip": number(angled_cut.strip_mark),
+        "exact": round(angled_cut.strip, 6),
+        "angles": [round(angle, 4) for angle in angled_cut.angles],
+        "leans": angled_cut.leans or None,
+        "step": round(angled_cut.step, 6) or None,
+        "edges": [round(angled_cut.long, 6), round(angled_cut.short, 6)],
+        "first": round(angled_cut.first, 6),
     }
 
 
@@ -318,18 +318,18 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
 
 def _joins(plan: BlockPlan) -> Any:
     """The tree of joins, each with those that made its sides in it."""
-    made: dict[Side, Any] = {frozenset([p.face]): p.id for p in plan.draft.patches}
+    joins: dict[Side, Any] = {frozenset([p.face]): p.id for p in plan.draft.patches}
     for join in all_joins(plan.assembly):
         last = max((end.finished_by for end in join.left_open), default=None)
-        made[join] = {
+        joins[join] = {
             "id": join.id,
             "seam": join.kind,
             "pivots": len(join.pivots),
             **({"finished_by": f"j{last}"} if last else {}),
             **_path(join),
-            "parts": [made.pop(side) for side in join.sides],
+            "parts": [joins.pop(side) for side in join.sides],
         }
-    return made[plan.assembly] if plan.assembly is not None else None
+    return joins[plan.assembly] if plan.assembly is not None else None
 
 
 def _path(join: Join) -> dict[str, Any]:
@@ -339,8 +339,8 @@ def _path(join: Join) -> dict[str, Any]:
         "dots": [join.at(v) for v in join.dots],
         "left_open": [join.at(end.vertex) for end in join.left_open],
     }
-    found = {name: places(points) for name, points in marks.items() if points}
-    return {"path": places(join.points), **found}
+    steps = {name: places(points) for name, points in marks.items() if points}
+    return {"path": places(join.points), **steps}
 
 
 def work_dict(work: Work) -> dict[str, Any]:

@@ -143,8 +143,8 @@ def _borders(plan: QuiltPlan) -> list[dict[str, Any]]:
 
 
 def _strip(strips: list[Strip], name: str) -> list[str] | None:
-    found = next((strip for strip in strips if strip.name == name), None)
-    return None if found is None else [number(found.width), number(found.length)]
+    joined = next((strip for strip in strips if strip.name == name), None)
+    return None if joined is None else [number(joined.width), number(joined.length)]
 
 
 def _binding(plan: QuiltPlan) -> dict[str, Any] | None:
@@ -183,15 +183,15 @@ def _row(row: Row, card: RowCard, plan: QuiltPlan) -> dict[str, Any]:
 
 
 def _piece(piece: TopPiece, plan: QuiltPlan) -> dict[str, Any]:
-    out: dict[str, Any] = {"kind": piece.kind, "outline": places(piece.outline)}
+    fields: dict[str, Any] = {"kind": piece.kind, "outline": places(piece.outline)}
     if piece.lying is None:
-        return {**out, "fabric": piece.fabric or None}
+        return {**fields, "fabric": piece.fabric or None}
     placed = piece.lying.placed
     version = plan.versions.get((placed.block, placed.column, placed.row))
     if version is not None:
-        out["version"] = version
+        fields["version"] = version
     return {
-        **out,
+        **fields,
         "block": placed.block,
         "column": placed.column,
         "row": placed.row,

@@ -66,10 +66,10 @@ class ShoppingPage(QWidget):
         quilt = self.session.quilt_plan
         return quilt if quilt.top.rows else None
 
-    def _found(self, found: Shopping) -> None:
+    def _found(self, buying_list: Shopping) -> None:
         project = self.session.project
-        self.table.show_lines(shopping_lines(found, project))
-        self.notes.setText(vulgar_text("\n".join(shopping_notes(found, project))))
+        self.table.show_lines(shopping_lines(buying_list, project))
+        self.notes.setText(vulgar_text("\n".join(shopping_notes(buying_list, project))))
 
     def ask_enough(self) -> None:
         """Whether what there is does, with the smallest changes that would make it do."""
@@ -78,5 +78,5 @@ class ShoppingPage(QWidget):
             self.notes.setText("Trying what would make it do …")
             self.session.think_of_cutting(lambda: enough(plan), self._enough)
 
-    def _enough(self, found: Enough) -> None:
-        self.notes.setText(vulgar_text("\n".join(enough_lines(found, self.session.project))))
+    def _enough(self, verdict: Enough) -> None:
+        self.notes.setText(vulgar_text("\n".join(enough_lines(verdict, self.session.project))))

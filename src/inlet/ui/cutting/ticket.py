@@ -123,8 +123,8 @@ class CuttingTicket(QWidget):
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
             room = plan.project.usable_width(cut.fabric or "") - plan.measure.squared_off
-            if told := list(angled_lines(cut, plan.measure, room)):
-                words += f". {vulgar_text('; '.join(told))}"
+            if notes := list(angled_lines(cut, plan.measure, room)):
+                words += f". {vulgar_text('; '.join(notes))}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
         self.list.addLayout(grid)
 

@@ -148,9 +148,9 @@ class BandRulers:
         for where, index in ((before, band), (after, band + 1)):
             action = menu.addAction(f"Put a {name} in {'on the ' if not axis else ''}{where}")
             action.triggered.connect(lambda _=False, i=index: self.session.take_bands(put(i)))
-        out = menu.addAction(f"Take this {name} out")
-        out.setEnabled(len(bands_of(self.session.block, axis)) > 1)
-        out.triggered.connect(
+        entry = menu.addAction(f"Take this {name} out")
+        entry.setEnabled(len(bands_of(self.session.block, axis)) > 1)
+        entry.triggered.connect(
             lambda: self.session.take_bands(remove_band(self.session.block, axis, band))
         )
         equal = menu.addAction(f"Make the {name}s equal")

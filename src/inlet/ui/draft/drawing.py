@@ -160,9 +160,9 @@ class Drawing(Paper):
     def _next_drawn(self, by: int) -> None:
         """Go on to the next point drawn or marked, in reading order."""
         block = self.session.block
-        found = {*self.draft.arrangement.points, *(Point(*m) for m in block.marks)}
-        points = sorted(found, key=lambda p: (round(float(p.y), 6), round(float(p.x), 6)))
-        now = points.index(self.key_cursor) + by if self.key_cursor in found else 0
+        ends = {*self.draft.arrangement.points, *(Point(*m) for m in block.marks)}
+        points = sorted(ends, key=lambda p: (round(float(p.y), 6), round(float(p.x), 6)))
+        now = points.index(self.key_cursor) + by if self.key_cursor in ends else 0
         self._put_cursor(points[now % len(points)])
 
     def _put_cursor(self, p: Point) -> None:

@@ -81,9 +81,9 @@ class EraseTool(Tool):
         return mark if far <= theme.px(7) else None
 
     def _under(self, at: QPointF) -> Curve | None:
-        found = seam_near(self.drawing.draft, *self.drawing.to_grid(at))
+        image = seam_near(self.drawing.draft, *self.drawing.to_grid(at))
         reach = theme.px(self.REACH) / self.drawing.frame.scale
-        return found[0] if found and found[1] <= reach else None
+        return image[0] if image and image[1] <= reach else None
 
     def press(self, at: QPointF, locked: bool) -> None:
         session = self.session

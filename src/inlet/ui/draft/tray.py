@@ -103,15 +103,15 @@ class Tray(QWidget):
         self._fill_own()
         self._mark()
 
-    def _show_kinds(self, turn: Turn, found: Sequence[ReadyUnit]) -> None:
+    def _show_kinds(self, turn: Turn, kinds: Sequence[ReadyUnit]) -> None:
         """The kinds of units have been arranged in a turn; shown if the tray is seen and still in
         that turn, and the window has not been built anew."""
         if not isValid(self):
             return
-        self._ready[turn] = found
+        self._ready[turn] = kinds
         if turn != self.turn or not self.isVisible():
             return
-        for ready_unit in found:
+        for ready_unit in kinds:
             words = ready_unit.tray_unit.words
             if words in self.buttons:  # in other fabrics, or turned
                 self.buttons[words].setIcon(unit_picture(ready_unit, self.session))
@@ -137,12 +137,14 @@ class Tray(QWidget):
 
         self.session.think(work, partial(self._show_own, asked))
 
-    def _show_own(self, asked: tuple[Block, Turn], found: Sequence[tuple[str, ReadyUnit]]) -> None:
+    def _show_own(
+        self, asked: tuple[Block, Turn], drawn_units: Sequence[tuple[str, ReadyUnit]]
+    ) -> None:
         """The units of a block have been worked out; shown as those of the kinds are."""
         if asked is not self._own or not isValid(self):
             return
         self._empty_own()
-        for name, ready_unit in found:
+        for name, ready_unit in drawn_units:
             button = self.own_buttons[name] = self._button(ready_unit)
             self.own_flow.addWidget(button)
         self._mark(tell=False)

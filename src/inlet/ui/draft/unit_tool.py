@@ -83,11 +83,11 @@ class UnitTool(Tool):
         return self._middles(lines_too=False)
 
     def _cell(self, at: QPointF) -> tuple[int, int]:
-        out = []
+        cell = []
         for lines, x in zip(super().lattice(), self.drawing.to_grid(at), strict=True):
             inner = [float(line) for line in lines[1:-1]]
-            out.append(sum(x > line for line in inner))
-        return out[0], out[1]
+            cell.append(sum(x > line for line in inner))
+        return cell[0], cell[1]
 
     def _box(self, one: tuple[int, int], other: tuple[int, int], natural: bool = True) -> Box:
         """From cell to cell; one cell alone stands for as many as the unit is long, if asked."""

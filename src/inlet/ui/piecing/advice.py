@@ -26,18 +26,18 @@ class AdviceList(QWidget):
 
     def refresh(self) -> None:
         empty(self.body)
-        found = self.session.advice
-        self.setVisible(bool(found))
-        if found:
+        advised_seams = self.session.advice
+        self.setVisible(bool(advised_seams))
+        if advised_seams:
             self.body.addWidget(label("Fewer set-in seams", "heading"))
-        for number, advice in enumerate(found, 1):
+        for number, advice in enumerate(advised_seams, 1):
             text = f"{number}.  {advice_text(advice, self.session.project)}"
             self.body.addWidget(label(text, "small", True))
             new_button = button(
                 f"Draw seam {number}", partial(self._draw, straight(advice.start, advice.end))
             )
             self.body.addWidget(new_button, 0, Qt.AlignmentFlag.AlignLeft)
-        if found and self.session.advice_cut_short:
+        if advised_seams and self.session.advice_cut_short:
             self.body.addWidget(label(CUT_SHORT, "small", True))
 
     def _draw(self, seam: Seam) -> None:

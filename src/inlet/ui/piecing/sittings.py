@@ -162,8 +162,8 @@ class SittingsList(QListView):
     def show_work(self, work: Work, rates: Rates, measure: Measure) -> None:
         longest = max((sitting.minutes for sitting in work.sittings), default=0.0)
         lines: list[SittingLine] = []
-        told = sitting_lines(work.sittings, rates, measure)
-        for sitting, (head, batches) in zip(work.sittings, told, strict=True):
+        sitting_texts = sitting_lines(work.sittings, rates, measure)
+        for sitting, (head, batches) in zip(work.sittings, sitting_texts, strict=True):
             lines.append(SittingLine(head, (sitting, longest)))
             lines += map(SittingLine, batches)
         self.lines_.take(lines)

@@ -140,22 +140,22 @@ class PressedPicture(QWidget):
 
     def wishes(self) -> list[tuple[str, Pinned]]:
         """What could be done with what is picked, in words."""
-        pressing, out = self.pressing, []
+        pressing, choices = self.pressing, []
         if pressing is None:
             return []
         if self.seam is not None:
             span, now = self.seam.span, pressing.versions[0][self.seam.span]
             if now is None:
-                out += [("Close", Pinned(-1, span, None, way)) for way in (0, 1)][:1]
+                choices += [("Close", Pinned(-1, span, None, way)) for way in (0, 1)][:1]
             else:
-                out.append(("Flip", Pinned(-1, span, None, 1 - now)))
-                out.append(("Open", Pinned(-1, span, None, OPEN)))
+                choices.append(("Flip", Pinned(-1, span, None, 1 - now)))
+                choices.append(("Open", Pinned(-1, span, None, OPEN)))
         met = self.centre_met()
         if met is not None:
             whirled = met.state == "whirled"
             words = "Leave flat" if whirled else "Spin the seams"
-            out.append((words, Pinned(-1, None, met.junction.vertex, int(not whirled))))
-        return out
+            choices.append((words, Pinned(-1, None, met.junction.vertex, int(not whirled))))
+        return choices
 
     # --- what is done -------------------------------------------------------------------------
 

@@ -203,12 +203,12 @@ class PressingStage(QWidget):
         self,
         pressing: PressingPlan,
         wishes: list[tuple[str, Pinned]],
-        found: list[tuple[str, int | None]],
+        prices: list[tuple[str, int | None]],
     ) -> None:
         if pressing is not self.session.pressing or wishes != self.picture.wishes():
             return
         self.costs.setText(
-            "\n".join(f"{words}: {flip_text(pressing, cost)}" for words, cost in found)
+            "\n".join(f"{words}: {flip_text(pressing, cost)}" for words, cost in prices)
         )
 
 

@@ -132,13 +132,13 @@ class PressingTicket(QWidget):
             lambda: pressing_advice(pressing, project), partial(self._advised, pressing)
         )
 
-    def _advised(self, pressing: PressingPlan, found: list[PressingAdvice]) -> None:
+    def _advised(self, pressing: PressingPlan, offers: list[PressingAdvice]) -> None:
         if pressing is not self.session.pressing or not isValid(self):  # text of another size
             return
         empty(self.advice)
-        if found:
+        if offers:
             self.advice.addWidget(label("PressingAdvice", "heading"))
-        for advice in found:
+        for advice in offers:
             if advice[1:] == (None, None, None, False):
                 self.advice.addWidget(label(advice.text, "small", True))
                 continue

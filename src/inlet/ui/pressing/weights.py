@@ -16,7 +16,9 @@ from inlet.ui.widgets.parts import column, label, scrolled
 class WeightsDialog(QDialog):
     """A number for each fault; what is left as the school has it follows the school."""
 
-    def __init__(self, school: PressingMethod, own: Mapping[str, Exact], parent: QWidget) -> None:
+    def __init__(
+        self, school: PressingMethod, own_weights: Mapping[str, Exact], parent: QWidget
+    ) -> None:
         super().__init__(parent)
         self.setWindowTitle("Pressing priorities")
         self.usual = points_of(school, {})
@@ -31,7 +33,7 @@ class WeightsDialog(QDialog):
         grid.setHorizontalSpacing(theme.px(14))
         grid.setVerticalSpacing(theme.px(6))
         self.fields: dict[str, QDoubleSpinBox] = {}
-        now = points_of(school, own)
+        now = points_of(school, own_weights)
         for line, weight in enumerate(TABLE):
             words = column(spacing=0)
             words.addWidget(label(weight.title))

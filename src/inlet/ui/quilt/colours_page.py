@@ -157,8 +157,8 @@ class ColoursPage(QWidget):
 
     def _takes_part(self, which: str, on: bool) -> None:
         scatter = self.quilt.scatter or Scatter()
-        own = {*scatter.colourways, which} if on else {*scatter.colourways} - {which}
-        names = tuple(way.id for way in self.quilt.colourways if way.id in own)
+        members = {*scatter.colourways, which} if on else {*scatter.colourways} - {which}
+        names = tuple(way.id for way in self.quilt.colourways if way.id in members)
         self._edit(scatter=replace(scatter, colourways=names) if names else None)
 
     def _rule(self, name: str, on: bool) -> None:

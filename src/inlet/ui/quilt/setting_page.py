@@ -195,9 +195,9 @@ class SettingPage(QWidget):
         """Settings that use both hands of a unit, once its blocks are planned."""
         empty(self.hands)
         plan = self.session.quilt_plan
-        for found in both_hands(plan)[:MOST_HANDS] if plan.planned else ():
-            link = Link(hands_text(found))
-            link.followed.connect(partial(self.session.edit_quilt, found.quilt))
+        for hands in both_hands(plan)[:MOST_HANDS] if plan.planned else ():
+            link = Link(hands_text(hands))
+            link.followed.connect(partial(self.session.edit_quilt, hands.quilt))
             self.hands.addWidget(link)
 
     def _show_made(self) -> None:
@@ -205,12 +205,12 @@ class SettingPage(QWidget):
         quilt, measure = self.quilt, self.session.measure
         size = self.session.quilt_plan.top.sizes.get(quilt.block)
         self.made_line.setVisible(size is not None)
-        made = quilt.made.get(quilt.block)
+        sewn_size = quilt.made.get(quilt.block)
         system = measure.system
         if size is not None:
             raw = [side + 2 * measure.seam for side in size]
             self.made.setPlaceholderText(" x ".join(show(x, system=system) for x in raw))
-        text = "" if made is None else " x ".join(show(x, system=system) for x in made)
+        text = "" if sewn_size is None else " x ".join(show(x, system=system) for x in sewn_size)
         self.made.show_value(text)
 
     # --- edits --------------------------------------------------------------------------------

@@ -60,18 +60,18 @@ class TargetPage(QWidget):
         project, target = self.session.project, self.target
         self.session.think_of_quilt(lambda: _find(project, target), self._show)
 
-    def _show(self, found: list[Found]) -> None:
+    def _show(self, offers: list[Found]) -> None:
         measure = self.session.measure
-        self.found = found
+        self.found = offers
         empty(self.cards)
         if self.target is None:
             return
         size = near_text(self.target, measure)
         self.told.setText(
             f"Ways to about {size}. Taking one keeps fabrics and patterns, not single places."
-            if found else "Choose a block for the quilt first."
+            if offers else "Choose a block for the quilt first."
         )  # fmt: skip
-        for i, each in enumerate(found):
+        for i, each in enumerate(offers):
             card = QFrame()
             card.setObjectName("card")
             layout = column(card, 10, 5)
@@ -97,9 +97,9 @@ class TargetPage(QWidget):
 
 
 def _find(project: Project, target: Pair) -> list[Found]:
-    out = []
+    offers = []
     for proposal in proposals(project, target):
         plan = proposal.plan(project)
         scene = Scene(plan.top, plan.project)
-        out.append(Found(proposal, scene, cost_of(plan)))
-    return out
+        offers.append(Found(proposal, scene, cost_of(plan)))
+    return offers

@@ -205,13 +205,13 @@ class ProjectWindow(QMainWindow):
 
     def offer_left_work(self, path: Path | None = None) -> None:
         """After a crash: what was not saved, to be taken up again. With a path, only work on it."""
-        found = self.desk.left_behind()
+        work_left = self.desk.left_behind()
         if self.desk.unread:
             self.say(
                 "Recovered work could not be opened. It was moved to "
                 f"{self.desk.unread[0]}; nothing was deleted."
             )
-        for left in found:
+        for left in work_left:
             if path is not None and (left.path is None or left.path != path.resolve()):
                 continue
             name = left.path.name if left.path is not None else "a project not saved yet"

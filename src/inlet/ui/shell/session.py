@@ -95,9 +95,9 @@ class Session(Shown):
         """The block once more beside itself, to make another of."""
         block, blocks = self.block, self.project.blocks
         name = f"{block.title} copy"
-        made = replace(block, id=fresh_id(name, {b.id for b in blocks}), name=name)
+        copied = replace(block, id=fresh_id(name, {b.id for b in blocks}), name=name)
         at = blocks.index(block) + 1
-        self.edit(replace(self.project, blocks=(*blocks[:at], made, *blocks[at:])), made.id)
+        self.edit(replace(self.project, blocks=(*blocks[:at], copied, *blocks[at:])), copied.id)
 
     def move_block(self, by: int) -> None:
         """One place earlier or later among the blocks."""

@@ -95,8 +95,8 @@ class UnitsTicket(QWidget):
         self.body.addWidget(label(f"Cut, {method_words(method.name)}", "heading", True))
         self._who_chose(unit)
         if method.made_with:
-            made = f"Nothing: these come out of the runs of {method.made_with}"
-            self.body.addWidget(label(made, "", True))
+            source_text = f"Nothing: these come out of the runs of {method.made_with}"
+            self.body.addWidget(label(source_text, "", True))
         sizes: dict[tuple[object, ...], list[tuple[CutPiece, str]]] = {}
         for piece, stack in zip(method.pieces, stacks, strict=True):
             kind = piece.piece
