@@ -139,6 +139,7 @@ def kill_family() -> Family:
 SAMPLED = (
     "tests/core/pressing", "tests/core/test_independent.py", "tests/core/setting",
     "tests/files/test_files.py", "tests/ui/test_window.py", "tests/ui/test_states.py",
+    "tests/ui/test_background.py", "tests/core/buying", "tests/core/piecing", "tests/core/assembly",
 )  # fmt: skip
 """Tests that try a sample in ./check."""
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 import time
+from itertools import product
 
 import pytest
 from PySide6.QtCore import QObject
@@ -22,6 +23,7 @@ from inlet.ui.tasks import turns
 from inlet.ui.tasks.background import BackgroundTask, close_all, left_at_work
 from tests.blocks import project_of
 from tests.core.assembly.corpus import herringbone
+from tests.sample import sampled
 from tests.ui.test_drafting import FOREIGN
 
 
@@ -229,8 +231,7 @@ KINDS = {
 }  # fmt: skip
 
 
-@pytest.mark.parametrize("kind", KINDS)
-@pytest.mark.parametrize("pause", [0, 60])
+@pytest.mark.parametrize(("kind", "pause"), sampled(product(KINDS, [0, 60]), 3))
 def test_the_window_closes_over_every_kind_of_work(maker, tmp_path, monkeypatch, kind, pause):
     target = tmp_path / "out.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: (str(target), ""))

@@ -29,10 +29,10 @@ def options(**given) -> argparse.Namespace:
     return argparse.Namespace(**{**usual, **given})
 
 
-@pytest.mark.parametrize("stage", sampled(STAGES, 2))
+@pytest.mark.parametrize("stage", sampled(STAGES, 3))
 def test_pictures_of_every_stage(qapp, tmp_path, stage):
     out = tmp_path / "x.png"
-    step = 99 if stage in ("piecing", "pressing") else 6
+    step = 99 if stage == "piecing" else 6
     assert run(options(demo=True, picture=str(out), stage=stage, block="lantern", step=step)) == 0
     assert out.stat().st_size > 10_000
 

@@ -25,6 +25,7 @@ from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
 from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns
 from tests.core.assembly.corpus import corpus, herringbone, labelled, mapped
+from tests.sample import many
 
 CORPUS = corpus()
 ALL = {name: block for name, block, _, _ in CORPUS}
@@ -227,7 +228,7 @@ NOT_WHOLE = "aaab|aacb|adcb|aaaa"
 @given(st.lists(st.integers(0, 2), min_size=12, max_size=20), st.integers(3, 5))
 @example([int(c) for c in "01100120012021210121"], 4)
 @example([int(c) for c in "001100202002100"], 5)  # a patch round another, met in a point
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=many(90, 600), deadline=None)
 def test_no_way_of_taking_a_map_apart_is_less_awkward(kinds, width):
     closing, net = _closed(random_map(kinds, width))
     if net is not None:

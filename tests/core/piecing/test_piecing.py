@@ -32,6 +32,7 @@ from tests.blocks import (
     turns,
     unit_blocks,
 )
+from tests.sample import sampled
 
 RING = "0 1 2 1 / 2 0 2 2 / 1 2 3 2 / 1 1 1 3"
 
@@ -55,7 +56,7 @@ def test_whatever_straight_through_seams_can_sew_is_sewn_and_proved(block):
     is_sewn(block)
 
 
-@pytest.mark.parametrize("seed", range(12))
+@pytest.mark.parametrize("seed", sampled(range(12), 2))
 def test_blocks_of_about_sixty_patches_too(seed):
     block = split_block(random.Random(seed).randint, 62)
     assert 40 <= len(plan_of(block).draft.patches) <= 63

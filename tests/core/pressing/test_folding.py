@@ -20,6 +20,7 @@ from inlet.core.pressing.folding import folded, layers_at
 from inlet.core.pressing.spans import find_seams
 from tests.blocks import block_of, project_of, turns
 from tests.core.assembly.test_assembly import ALL, random_map
+from tests.sample import many
 
 S = F(1, 4)
 AWKWARD = ["ring", "set-in", "ring and mitre"]
@@ -139,7 +140,7 @@ def cloth_folded(plan, toward):
     ),
     st.randoms(use_true_random=False),
 )  # fmt: skip
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(25, 200), deadline=None)
 def test_layers_are_those_of_cloth_folded_by_another_library(block, chance):
     plan = plan_of(block)
     square = all(

@@ -48,6 +48,7 @@ from inlet.files.project.project_json import dumps, loads
 from inlet.files.text.quilt_json import quilt_dict
 from inlet.files.text.quilt_text import quilt_text
 from tests.blocks import CLOTHS, block_of, project_of
+from tests.sample import many
 
 EFF = replace(block_of("0 1 3 1 / 1 1 1 3 / 1 2 3 2", 3, 3, (6, 6), "abcd"), id="f", name="Eff")
 LONG = replace(block_of("1 0 1 1", 2, 1, (8, 3), "ab"), id="long", name="Long")
@@ -112,7 +113,7 @@ def any_quilts(draw):
 
 
 @given(any_quilts(), st.sampled_from([INCH, METRIC]))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(35, 300), deadline=None)
 def test_any_quilt_is_planned_or_told(quilt, measure):
     """Nothing raises; with an error told there is no top, else its pieces fill it and every place
     is in it."""
@@ -156,7 +157,7 @@ def test_cutting_rules_do_not_change_what_is_cut(quilt):
 
 
 @given(any_quilts(), st.sampled_from([F(1, 16), F(1, 2), F(1), F(5, 2), F(7)]), st.booleans())
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=many(20, 200), deadline=None)
 def test_pieces_find_room_or_are_told_however_narrow_the_cloth(quilt, width, wash):
     project = replace(project_of(EFF, LONG, EMPTY), quilt=quilt, cutting=Cutting(wash=wash))
     narrow = tuple(replace(cloth, width=width, shrink=(F(4), F(3))) for cloth in CLOTHS)
