@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QDialog
+from PySide6.QtWidgets import QApplication, QDialog, QLabel
 
 from inlet.core.draft.symmetry import turned
 from inlet.core.pressing.pins import pin_centre, pin_stretch, pin_within, unpin_all
@@ -201,3 +201,14 @@ def test_pins_are_kept_in_the_file_and_follow_the_block(presser):
     assert unpin_all(both).pressing == BlockPressing()
     gone = replace(both, pressing=BlockPressing(pins=(Pin(point=(99, 99), toward="open"),)))
     assert pressed(gone, pins=gone.pressing.pins).pins == ()
+
+
+def test_advice_stands_under_its_heading(presser):
+    it = presser("hourglasses")
+    it.rests()
+
+    def words():
+        labels = it.maker.window.findChildren(QLabel)
+        return [label.text() for label in labels if label.isVisible()]
+
+    it.bot.waitUntil(lambda: "Advice" in words(), timeout=20000)

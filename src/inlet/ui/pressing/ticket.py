@@ -137,7 +137,7 @@ class PressingTicket(QWidget):
             return
         empty(self.advice)
         if offers:
-            self.advice.addWidget(label("PressingAdvice", "heading"))
+            self.advice.addWidget(label("Advice", "heading"))
         for advice in offers:
             if advice[1:] == (None, None, None, False):
                 self.advice.addWidget(label(advice.text, "small", True))
