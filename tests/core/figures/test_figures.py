@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from inlet.core.figures.display import Area, FabricArea, Frame, Kind, Polyline, Tag
+from inlet.core.figures.display import Area, FabricArea, Frame, Kind, Polyline
 from inlet.core.figures.looks import LOOKS
 from inlet.core.figures.mat import MatFrame, OnMat, mat_figure, numbers_figure
 from inlet.core.figures.pressed import arrows_figure, pressed_figure, pressed_frame
@@ -158,4 +158,3 @@ def test_a_top_is_covered_once():
     wide, high = figure.size
     whole = sum(area_of(area.outlines[0]) for area in areas)
     assert whole == pytest.approx(wide * high, rel=0.001)
-    assert not any(isinstance(area, Tag) for area in areas)

@@ -29,11 +29,11 @@ Kind = Literal[
     "nests-way", "open", "half-open", "stacks", "stacks-cross", "blades", "blade", "layer",
     "shade", "selvage", "fold", "piece-ready", "piece-to-cut", "piece-chosen", "crosscut",
     "template", "cut-done", "next-piece", "next-cut", "next-ruler", "ruler-mark", "square-off",
-    "quilting", "words", "soft-words",
+    "words", "soft-words",
 ]  # fmt: skip
-TagLook = Literal["plain", "strong", "size"]
-"""A label; one that is chosen or stands out; a size to cut."""
 """What a line, shape, disc or text means. ``LOOKS`` says how each is drawn."""
+TagLook = Literal["plain", "strong", "size"]
+"""A label; a label that is chosen or stands out; a size to cut."""
 
 
 class FabricArea(NamedTuple):
@@ -82,9 +82,9 @@ class Tag(NamedTuple):
 
 
 class BoxText(NamedTuple):
-    """Text in the middle of a box, in points: on its side, then as small as is still read, where it
-    does not fit otherwise; else left out. A ``wide`` one may be wider than the box. ``on`` is the
-    fabric below it, where it lies on one."""
+    """Text in the middle of a box, in points. Where it does not fit, the screen turns it on its
+    side or leaves it out; paper writes it smaller. ``wide`` text may be wider than the box. ``on``
+    is the fabric below the text, where it lies on one."""
 
     box: Box
     text: str

@@ -70,6 +70,4 @@ LOOKS: dict[Kind, Look] = {
     "square-off": Look(fill="accent", hatched=True),
     "words": Look("ink"),
     "soft-words": Look("soft"),
-    # The top.
-    "quilting": Look("accent"),
 }

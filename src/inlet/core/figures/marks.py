@@ -32,7 +32,7 @@ def both_ways(start: Spot, toward: Spot, size: float, strong: bool = False) -> F
 
 
 def blades(at: Spot, radius: float) -> Figure:
-    """Four blades in a ring, turned one way round: a whirled centre."""
+    """Four blades in a ring, turned one way round: a spun centre."""
     x, y = at
     items: list[Disc | Area] = [Disc(at, radius, "blades")]
     for k in range(4):
@@ -50,7 +50,7 @@ def square_mark(at: Spot, radius: float, kind: Kind) -> Area:
 
 
 def junction_mark(at: Spot, state: State, radius: float) -> Figure:
-    """A round disc nests, four blades are whirled, a hollow diamond is open, one half filled has
+    """A round disc nests, four blades are spun, a hollow diamond is open, one half filled has
     one seam open, a square with a cross stacks, a small dot is a T."""
     x, y = at
     if state == "tee":

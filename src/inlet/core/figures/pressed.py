@@ -104,9 +104,9 @@ def _layers(draft: Draft, layers: Iterable[Layer], frame: Frame) -> Figure:
     )
 
 
-def _meet(one: Box, other: Box) -> bool:
+def _meet(box: Box, layer: Box) -> bool:
     return (
-        one[0] < other[2] and other[0] < one[2] and one[1] < other[3] and other[1] < one[3]
+        box[0] < layer[2] and layer[0] < box[2] and box[1] < layer[3] and layer[1] < box[3]
     )  # fmt: skip
 
 

@@ -189,7 +189,7 @@ def _patches_in(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str
 
 
 def _joined(points: Polygon, two: Polygon, across: Point) -> tuple[Polygon, Point] | None:
-    """The outline of ``two`` moved against the far side of ``one``, and the move; None where the
+    """The outline of ``two`` moved against the far side of ``points``, and the move; None where the
     two sides are not equal. Floats find the sides, exact points are compared."""
     ax, ay = across.floats()
     i, j = _far_side(points, ax, ay), _far_side(two, -ax, -ay)

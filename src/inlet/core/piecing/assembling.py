@@ -219,7 +219,7 @@ class _Assembly:
         return Part(join.faces, shape.corners, None, arcs=shape.arcs)
 
     def join(self, join: Join, names: Sequence[str], part: Part, same: int, name: str) -> Step:
-        """The step that sews ``same`` joins like one, whose larger side is named first; ``made`` is
+        """The step that sews ``same`` joins like one, whose larger side is named first; ``name`` is
         what comes of it."""
         measure, seam = self.measure, float(self.measure.seam)
         one, other = names

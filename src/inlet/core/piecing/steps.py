@@ -29,8 +29,8 @@ def find_steps(
     made_sizes: MadeSizes,
 ) -> tuple[Step, ...]:
     """Steps in sewing order for ``copies`` blocks; ``stacks`` are those each unit's pieces lie in,
-    by its label, ``made`` what parts measure as they are cut. What cannot be sewn (a stuck part)
-    has no step; its parts have."""
+    by its label, ``made_sizes`` what parts measure as they are cut. What cannot be sewn (a stuck
+    part) has no step; its parts have."""
     steps = unit_steps(draft, units, stacks, project, made_sizes)
     if root.kind is None:
         steps += assembly_steps(draft, root, labels_of(units), copies, made_sizes)

@@ -33,8 +33,9 @@ def choices_for(drawn: Draft, block: Block, units: Sequence[Unit]) -> list[Choic
 def with_choice(
     drawn: Draft, units: Sequence[Unit], unit: Unit, known_choice: Choice | None, **changes: Any
 ) -> Block:
-    """The block with a choice for one unit changed; one that says nothing is dropped. ``known`` is
-    the choice it has now. Raises ``ValueError`` where another unit has the label wanted."""
+    """The block with a choice for one unit changed; one that says nothing is dropped.
+    ``known_choice`` is the choice it has now. Raises ``ValueError`` where another unit has the
+    label wanted."""
     block = drawn.block
     label = changes.get("label")
     if label and any(u.label == label for u in units if u is not unit):

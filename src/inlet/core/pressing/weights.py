@@ -99,7 +99,7 @@ Weights = Mapping[str, int]
 
 
 def points_of(school: PressingMethod, own_weights: Mapping[str, Exact]) -> dict[str, Exact]:
-    """The points of a school, by name, with the maker's ``own`` in place of its."""
+    """The points of a school, by name, with the maker's ``own_weights`` in place of its."""
     points: dict[str, Exact] = {weight.name: weight.points for weight in TABLE}
     points.update(SCHOOL_POINTS[school])
     points.update({name: value for name, value in own_weights.items() if name in points})

@@ -73,7 +73,7 @@ class _Work(NamedTuple):
     needs: Sequence[Sequence[int]]
 
     def done_at(self, place: Place, state: _State, tasks: list[Task] | None = None) -> _State:
-        """The state after everything that can be done at a place, listed in ``told``."""
+        """The state after everything that can be done at a place, listed in ``tasks``."""
         done = list(state)
         going = True
         while going:

@@ -74,7 +74,7 @@ class Unit(NamedTuple):
         return motion_between(self.picture, mirrored(self.picture)) is None
 
     def nested_in(self, other_unit: Unit) -> int:
-        """In how many of the places of ``other`` together does it lie nested."""
+        """In how many of the places of ``other_unit`` together does it lie nested."""
         faces = {place.part.faces for place in other_unit.places}
         return sum(p.within is not None and p.within.faces in faces for p in self.places)
 

@@ -95,8 +95,8 @@ class _QuiltGuide:
         for block in plan.blocks:
             size = size_text(block.plan.unfinished, measure)
             story.append(paragraph(f"{block.number} × {block.name}, {size} unfinished"))
-        for one, other in plan.batch.made_as.items():
-            story.append(paragraph(f"{one} is made together with {other}."))
+        for label, shared in plan.batch.made_as.items():
+            story.append(paragraph(f"{label} is made together with {shared}."))
         story.append(heading("Units, all blocks together"))
         for unit in plan.batch.units:
             over = f", {unit.in_use.surplus} over" if unit.in_use.surplus else ""

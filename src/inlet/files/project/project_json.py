@@ -102,14 +102,11 @@ def _known_part(value: Any) -> Any:
     if not isinstance(value, Block | Fabric):
         return _ungather(value, _known_part)
     return _PARTS.of(value, _ungather)
-    raw = _ungather(value)
-    _PARTS.append((value, raw))
-    return raw
 
 
 def why_not_kept(project: Project, known_project: Project) -> str:
     """Why a file could not hold an edited project, as a sentence for the maker; empty where it can.
-    What it shares with the ``known`` one before it, which a file can hold, is not looked at again.
+    What it shares with ``known_project``, the one before it, is not looked at again.
     """
     seen = {id(block) for block in known_project.blocks}
     for block in project.blocks:

@@ -45,8 +45,8 @@ from inlet.files.project.limits import (
 
 
 def broken_rules(project: Project, known_project: Project | None = None) -> Iterator[str]:
-    """What the format forbids in a project. Parts that are the very ones of a ``known`` project,
-    which keeps the rules, are not looked at again."""
+    """What the format forbids in a project. Parts that are the very ones of
+    ``known_project``, which keeps the rules, are not looked at again."""
     same = _same_parts(project, known_project)
     for name in project.__struct_fields__:
         if name not in same and name not in ("blocks", "extra"):

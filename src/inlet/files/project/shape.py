@@ -39,15 +39,15 @@ def read_struct(value: Any, kind: type[msgspec.Struct], place: str) -> dict[str,
     for key in needed:
         if key not in value:
             raise FileProblem(f"{_at(place)}“{key}” is missing")
-    known: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     extra: dict[str, Any] = {}
     for key, item in value.items():
         here = f"{place}.{key}" if place else key
         if key in readers:
-            known[key] = readers[key](item, here)
+            fields[key] = readers[key](item, here)
         else:
             extra[key] = _plain(item, here)
-    return {**known, "extra": extra} if extra else known
+    return {**fields, "extra": extra} if extra else fields
 
 
 @memo(None)
@@ -99,7 +99,7 @@ def _list_of(item: Reader) -> Reader:
     def read(value: Any, place: str) -> Any:
         if not isinstance(value, list):
             raise _unlike(place, "a list […]", value)
-        return [item(each, f"{place}[{i}]") for i, each in enumerate(value)]
+        return [item(member, f"{place}[{i}]") for i, member in enumerate(value)]
 
     return read
 

@@ -63,7 +63,7 @@ SHORT = {
 PAGES = ("At the mat", "Shopping list", "Size chart", "Centre a motif")
 
 
-class ClothOnMat(NamedTuple):
+class FabricOnMat(NamedTuple):
     """A piece of fabric of the plan, of one fabric."""
 
     plan: ClothPlan
@@ -83,7 +83,7 @@ class CuttingStage(QWidget):
         self.session = session
         self.at = 0
         self._is_for = ("", 0)
-        self.cloths: list[ClothOnMat] = []
+        self.cloths: list[FabricOnMat] = []
         self._plan: BlockPlan | QuiltPlan | None = None
         whole = column(self, 16, 8)
         line, self.page_buttons = tabs(self, enumerate(PAGES), self.turn_to)
@@ -155,7 +155,7 @@ class CuttingStage(QWidget):
         self._plan, self._is_for = plan, self._cut_for
         self.cuts.emit(plan)
         self.cloths = [
-            ClothOnMat(layout, cloth) for layout in plan.cloth.now for cloth in layout.cloths
+            FabricOnMat(layout, cloth) for layout in plan.cloth.now for cloth in layout.cloths
         ]
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)
@@ -190,7 +190,7 @@ class CuttingStage(QWidget):
             if page is not None:
                 page.refresh()
 
-    def _place_of(self, before: ClothOnMat | None) -> int:
+    def _place_of(self, before: FabricOnMat | None) -> int:
         for i, lying in enumerate(self.cloths):
             same_fabric = before is not None and lying.plan.fabric == before.plan.fabric
             if before is not None and same_fabric and lying.cloth == before.cloth:
@@ -210,20 +210,20 @@ class CuttingStage(QWidget):
         return 0
 
     @property
-    def lying(self) -> ClothOnMat | None:
+    def lying(self) -> FabricOnMat | None:
         return self.cloths[self.at] if self.at < len(self.cloths) else None
 
-    def _begun(self, lying: ClothOnMat) -> int | None:
+    def _begun(self, lying: FabricOnMat) -> int | None:
         session = self.session
         return begun_at(session.project, *self._cut_for, lying.plan.fabric, lying.cloth)
 
-    def _done(self, lying: ClothOnMat) -> int | None:
+    def _done(self, lying: FabricOnMat) -> int | None:
         """How many cuts are made; None before the fabric is prepared."""
         at = self._begun(lying)
         cutting = self.session.project.cutting
         return None if at is None or cutting is None else cutting.begun[at].done
 
-    def _is_done(self, lying: ClothOnMat) -> bool:
+    def _is_done(self, lying: FabricOnMat) -> bool:
         done = self._done(lying)
         return done is not None and done == len(cuts_of(lying.cloth, self.session.project))
 

@@ -102,12 +102,12 @@ def polygon_of(points: tuple[tuple[float, float], ...]) -> QPolygonF:
 
 def draw_figure(painter: QPainter, figure: Figure, project: Project, *, grey: bool = False) -> None:
     """All of a figure, in order; with ``grey``, fabrics as light as they are."""
-    cloths = _Cloths(project, grey)
+    fabrics = _Fabrics(project, grey)
     for item in figure:
         if isinstance(item, FabricArea):
-            cloths.draw(painter, item)
+            fabrics.draw(painter, item)
         elif isinstance(item, Polyline):
-            _draw_line(painter, item, cloths.ink_on(item.on))
+            _draw_line(painter, item, fabrics.ink_on(item.on))
         elif isinstance(item, Area):
             _draw_area(painter, item)
         elif isinstance(item, Disc):
@@ -118,7 +118,7 @@ def draw_figure(painter: QPainter, figure: Figure, project: Project, *, grey: bo
         elif isinstance(item, Tag):
             draw_tag(painter, QPointF(*item.at), item.text, item.size, item.look)
         elif isinstance(item, BoxText):
-            _draw_text(painter, item, cloths.ink_on(item.on))
+            _draw_text(painter, item, fabrics.ink_on(item.on))
         else:
             _draw_clipped(painter, item, project, grey)
 
@@ -168,7 +168,7 @@ def _draw_clipped(painter: QPainter, item: Clip, project: Project, grey: bool) -
     painter.restore()
 
 
-class _Cloths:
+class _Fabrics:
     """Fabrics of a project, as they are filled in."""
 
     def __init__(self, project: Project, grey: bool) -> None:
@@ -184,10 +184,10 @@ class _Cloths:
     def draw(self, painter: QPainter, item: FabricArea) -> None:
         """The fabric's colour, or its wrong side's; hatched where it is the wrong side."""
         key = item.fabric, item.side
-        known = self.known.get(key)
-        if known is None:
-            known = self.known[key] = self._fills(item)
-        fill, hatch = known
+        fills = self.known.get(key)
+        if fills is None:
+            fills = self.known[key] = self._fills(item)
+        fill, hatch = fills
         path = polygon_of(item.outlines[0])
         pen = QPen(theme.INK if item.side != "plain" else theme.INK_SOFT)
         if item.side == "uncut":
