@@ -129,7 +129,7 @@ def test_a_pressed_block_is_covered_once_whichever_way_it_is_seen(block, view):
     figure = pressed_figure(plan.draft, pressing.layers, project, frame, view)
     patches = [item for item in figure if isinstance(item, FabricArea)][: len(plan.draft.patches)]
     wide, high = (float(x) for x in plan.block.finished)
-    whole = sum(area_of(item.outlines[0]) for item in patches) / frame.scale**2
+    whole = sum(area_of(item.outline) for item in patches) / frame.scale**2
     assert whole == pytest.approx(wide * high, rel=0.01)  # arcs are drawn as lines
     assert view != "layers" or sum(isinstance(i, Area) for i in figure) == len(pressing.layers)
 
@@ -156,5 +156,5 @@ def test_a_top_is_covered_once():
     areas = list(figure.areas())
     assert len(areas) == figure.many
     wide, high = figure.size
-    whole = sum(area_of(area.outlines[0]) for area in areas)
+    whole = sum(area_of(area.outline) for area in areas)
     assert whole == pytest.approx(wide * high, rel=0.001)

@@ -37,10 +37,10 @@ TagLook = Literal["plain", "strong", "size"]
 
 
 class FabricArea(NamedTuple):
-    """A piece of fabric: its outline and its holes, which fabric (None: not chosen), which side of
+    """A piece of fabric: its outline, which fabric (None: not chosen), which side of
     it is seen, and whether its letter is written on it where there are no colours."""
 
-    outlines: tuple[Corners, ...]
+    outline: Corners
     fabric: str | None
     side: Side = "right"
     lettered: bool = False

@@ -137,7 +137,7 @@ def mat_figure(frame: MatFrame, chosen: str = "", plain: bool = False) -> Figure
 def _mat(frame: MatFrame, chosen: str, plain: bool) -> Iterator[Item]:
     shown = frame.shown
     done = shown.done or 0
-    yield FabricArea((rectangle(frame.whole),), shown.fabric, "uncut")
+    yield FabricArea(rectangle(frame.whole), shown.fabric, "uncut")
     yield from _edges(frame, plain)
     if shown.strokes and shown.strokes[0].what == "square" and done == 0:
         first = shown.strokes[0]
@@ -146,7 +146,7 @@ def _mat(frame: MatFrame, chosen: str, plain: bool) -> Iterator[Item]:
         () if plain else shown.strokes[: done + 1]
     ):  # laid open by now, or by the next cut
         for rect in stroke.of if stroke.opens else ():
-            yield FabricArea((rectangle(frame.box(rect)),), shown.fabric, "uncut")
+            yield FabricArea(rectangle(frame.box(rect)), shown.fabric, "uncut")
     for place, when in shown.places:
         yield from _piece(frame, place, 0 < when <= done, place.label == chosen)
     for stroke in shown.strokes[:done]:
@@ -188,7 +188,7 @@ def _piece(frame: MatFrame, place: LaidPlace, ready: bool, chosen: bool) -> Iter
     if ready:
         inset = frame.unit
         outline = rectangle((left + inset, top + inset, right - inset, bottom - inset))
-        yield FabricArea((outline,), shown.fabric, "ready")
+        yield FabricArea(outline, shown.fabric, "ready")
     kind: Kind = "piece-chosen" if chosen else "piece-ready" if ready else "piece-to-cut"
     yield Area(outline, kind)
     on = shown.fabric if ready else None

@@ -39,7 +39,7 @@ def move_bounds(move: Move) -> Box | None:
 def sheet_figure(sheet: Sheet, frame: Frame, side: Side = "right", lettered: bool = True) -> Figure:
     """Patches in their fabric."""
     return tuple(
-        FabricArea((frame.corners(outline),), fabric, side, lettered) for outline, fabric in sheet
+        FabricArea(frame.corners(outline), fabric, side, lettered) for outline, fabric in sheet
     )
 
 

@@ -62,13 +62,13 @@ def pressed_figure(
 def _back(draft: Draft, layers: Sequence[Layer], frame: Frame) -> Figure:
     """Wrong sides; of an allowance folded back once its right side is seen."""
     back: list[Item] = [
-        FabricArea((frame.corners(patch.polygon),), patch.fabric, "back") for patch in draft.patches
+        FabricArea(frame.corners(patch.polygon), patch.fabric, "back") for patch in draft.patches
     ]
     for layer in layers:
         check()
         fabric = draft.patches[layer.patch].fabric
         side: Side = "turned" if layer.folds % 2 else "allowance"
-        back.append(FabricArea((frame.corners(layer.outline),), fabric, side))
+        back.append(FabricArea(frame.corners(layer.outline), fabric, side))
     return tuple(back)
 
 
@@ -90,7 +90,7 @@ def _front(draft: Draft, layers: Sequence[Layer], project: Project, frame: Frame
             for outline, reach, under in behind
             if (strength := DARKEST * shown_through(level, under)) and _meet(reach, box)
         )
-        front.append(FabricArea((corners,), patch.fabric))
+        front.append(FabricArea(corners, patch.fabric))
         if shades:
             front.append(Clip(corners, shades))
     return tuple(front)
@@ -99,7 +99,7 @@ def _front(draft: Draft, layers: Sequence[Layer], project: Project, frame: Frame
 def _layers(draft: Draft, layers: Iterable[Layer], frame: Frame) -> Figure:
     """The more layers, the darker."""
     return (
-        *(FabricArea((frame.corners(p.polygon),), p.fabric, "plain") for p in draft.patches),
+        *(FabricArea(frame.corners(p.polygon), p.fabric, "plain") for p in draft.patches),
         *(Area(frame.corners(layer.outline), "layer", LAYER) for layer in layers),
     )
 

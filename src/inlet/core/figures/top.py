@@ -47,7 +47,7 @@ class TopFigure(NamedTuple):
             check()
             matrix = top_block.on_top.matrix
             for patch in ordered[top_block.drawing]:
-                yield FabricArea((tuple(matrix(p) for p in patch.outline),), patch.fabric)
+                yield FabricArea(tuple(matrix(p) for p in patch.outline), patch.fabric)
 
 
 def top_figure(top: Top, project: Project) -> TopFigure:
@@ -63,7 +63,7 @@ def top_figure(top: Top, project: Project) -> TopFigure:
             drawings.append((on_top.block, patches_of(on_top.block)))
         blocks.append(TopBlock(number, on_top, _reach(on_top)))
     others = [
-        FabricArea((tuple(p.floats() for p in piece.outline),), piece.fabric or None)
+        FabricArea(tuple(p.floats() for p in piece.outline), piece.fabric or None)
         for piece in single_pieces(top, project.quilt or Quilt())
         if piece.lying is None
     ]

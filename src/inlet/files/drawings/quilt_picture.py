@@ -46,7 +46,7 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
     line = {"stroke": INKS["ink"], "stroke-width": f"{thin:.4g}"} if seams else {}
     top = add(root, "g", {"stroke-linejoin": "round", **line})
     for area in figure.others:
-        path = _add_fabric(top, area.outlines, area.fabric, project)
+        path = _add_fabric(top, [area.outline], area.fabric, project)
         add(path, "title", text=cloth_name(project, area.fabric))
     for top_block in figure.blocks:
         check()
@@ -109,7 +109,7 @@ def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
         if k % 1024 == 0:
             check()
             tell(min(0.9, 0.9 * k / whole))
-        corners = [(x * scale, y * scale) for x, y in area.outlines[0]]
+        corners = [(x * scale, y * scale) for x, y in area.outline]
         draw.polygon(corners, _colour(plan.project, area.fabric), line, smooth)
     final = max(1, size[0] // smooth), max(1, size[1] // smooth)
     buffer = BytesIO()

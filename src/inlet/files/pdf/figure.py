@@ -131,19 +131,19 @@ class Pen:
 
     def _fabric(self, item: FabricArea) -> None:
         """A piece with a light tint of its fabric, its letter where there is room for it."""
-        c, path = self.canvas, self._path(item.outlines[0])
+        c, path = self.canvas, self._path(item.outline)
         c.setDash()
         c.setStrokeColor(black)
         c.setLineWidth(0.35 if item.side in THIN else 0.8)
         c.setFillColor(FILLS[item.side] if item.side in FILLS else self._tint(item.fabric))
         c.drawPath(path, fill=1, stroke=1)
-        left, top, right, bottom = bounds_of(item.outlines)
+        left, top, right, bottom = bounds_of([item.outline])
         if item.side in ("wrong", "back"):
             self._hatch(path, (left, self.high - bottom, right, self.high - top))
         if item.lettered and min(right - left, bottom - top) > 12:
-            x, y = _middle_of(item.outlines[0])
+            x, y = _middle_of(item.outline)
             if item.side in FILLS:  # it would be lost in the hatching, and in lines to sew along
-                x, y = _beside(item.outlines[0], (x, y))
+                x, y = _beside(item.outline, (x, y))
                 c.setFillColor(white)
                 c.circle(x, self.high - y, 5.5, fill=1, stroke=0)
             c.setFillColor(black)

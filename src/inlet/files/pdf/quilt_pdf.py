@@ -183,7 +183,7 @@ class TopPicture(PagePart):
             fabric = plan.project.fabric(area.fabric or "")
             colour = white if fabric is None or self.lines else HexColor(fabric.colour)
             canvas.setFillColor(colour)
-            canvas.drawPath(_path(canvas, area.outlines[0], left, high, scale, True), fill=1)
+            canvas.drawPath(_path(canvas, area.outline, left, high, scale, True), fill=1)
         canvas.setStrokeColor(QUILTING)
         canvas.setLineWidth(0.6)
         for line in plan.quilted.lines if self.lines else ():

@@ -78,7 +78,7 @@ class Scene:
             )
         self.others: list[tuple[QPolygonF, QRectF, str]] = []
         for area in figure.others:
-            polygon = polygon_of(area.outlines[0])
+            polygon = polygon_of(area.outline)
             self.others.append((polygon, polygon.boundingRect(), area.fabric or ""))
 
     def of(self, top: Top, project: Project) -> Scene:

@@ -188,7 +188,7 @@ class _Fabrics:
         if fills is None:
             fills = self.known[key] = self._fills(item)
         fill, hatch = fills
-        path = polygon_of(item.outlines[0])
+        path = polygon_of(item.outline)
         pen = QPen(theme.INK if item.side != "plain" else theme.INK_SOFT)
         if item.side == "uncut":
             pen = QPen(theme.INK_SOFT, 1)
