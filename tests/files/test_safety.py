@@ -31,7 +31,7 @@ from inlet.files.exports import BY_NAME
 from inlet.files.pdf.guide_pdf import write_guide
 from inlet.files.pdf.labels_pdf import write_labels
 from inlet.files.problem import FileProblem
-from inlet.files.project.limits import LIMITS, Items, MarkLimit, Range
+from inlet.files.project.limits import LIMITS, Items, MarkLimit, Range, limit_faults
 from inlet.files.project.project_json import dumps, load, loads, save, why_not_kept
 from inlet.files.whole import previous_version
 from tests.blocks import block_of, project_of
@@ -391,3 +391,11 @@ def test_every_number_and_every_list_of_the_document_has_its_limits():
         if (holds_numbers and not numbers) or (grows and not counts):
             bare.append(f"{kind.__name__}.{name}: {hint}")
     assert bare == []
+
+
+def test_what_lies_past_the_limits_is_told_each_time():
+    seam = straight((F(0), F(1)), (F(10) ** 20, F(1)))
+    first = list(limit_faults(seam, "seams[0]"))
+    assert first
+    assert list(limit_faults(seam, "seams[0]")) == first
+    assert not list(limit_faults(straight((F(0), F(1)), (F(3), F(1))), "seams[0]"))

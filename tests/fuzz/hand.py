@@ -9,10 +9,18 @@ import resource
 import shutil
 import tempfile
 import time
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from PySide6.QtCore import QPoint, QPointF, Qt, QTimer, qInstallMessageHandler
+from PySide6.QtCore import (
+    QAbstractEventDispatcher,
+    QPoint,
+    QPointF,
+    Qt,
+    QTimer,
+    qInstallMessageHandler,
+)
 from PySide6.QtGui import QKeySequence
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -85,15 +93,33 @@ def pace() -> float:
 
 
 class Watch:
-    """How long an event took: by the clock, but no longer than our process was at work, all
-    threads taken together. A machine that is shared stops a process for a second while it gives
-    its processors to others; that is no stall of the window's."""
+    """How long the window could not answer, since the watch was started: by the clock, without the
+    time in which the event loop of a dialog or a menu waited for events; but no longer than our
+    process was at work, all threads taken together. A machine that is shared stops a process for a
+    second while it gives its processors to others; that is no stall of the window's."""
 
     def __init__(self) -> None:
+        loop = QAbstractEventDispatcher.instance()
+        assert loop is not None
+        loop.aboutToBlock.connect(self._waits)
+        loop.awake.connect(self._goes_on)
+        self.start()
+
+    def start(self) -> None:
         self.clock, self.work = time.perf_counter(), time.process_time()
+        self._waited, self._since = 0.0, 0.0
+
+    def _waits(self) -> None:
+        self._since = time.perf_counter()
+
+    def _goes_on(self) -> None:
+        if self._since:
+            self._waited += time.perf_counter() - self._since
+            self._since = 0.0
 
     def took(self) -> float:
-        return min(time.perf_counter() - self.clock, time.process_time() - self.work)
+        busy = time.perf_counter() - self.clock - self._waited
+        return min(busy, time.process_time() - self.work)
 
 
 @dataclass
@@ -115,6 +141,7 @@ class Hand:
         self.found = Findings()
         self.folder = Path(tempfile.mkdtemp())
         self.demo = demo
+        self.watch = Watch()
         self._open()
         self.doing = ""
         guard.listeners.append(self._noted)
@@ -151,9 +178,10 @@ class Hand:
         self.window.deleteLater()
         self._open()
 
-    def _top(self) -> None:
+    def _top(self) -> Iterator[None]:
         """Click, drag, or turn the wheel over the quilt's top."""
         self.window.show_stage("quilt")
+        yield
         top = self.window.quilt.top
         if not top.isVisible():
             self.window.quilt.turn_to(self.chance.randrange(4))
@@ -165,29 +193,36 @@ class Hand:
         )
         self.doing = "working on the top"
         QTest.mousePress(top, left, held, p)
+        yield
         if self.chance.random() < 0.4:
             QTest.mouseMove(top, q)
+            yield
         QTest.mouseRelease(top, left, held, q)
+        yield
         keys = (Qt.Key.Key_R, Qt.Key.Key_M, Qt.Key.Key_Delete, Qt.Key.Key_Left, Qt.Key.Key_Down)
         QTest.keyClick(top, self.chance.choice(keys))
 
-    def _mat(self) -> None:
+    def _mat(self) -> Iterator[None]:
         """Cuts made and taken back, another fabric, the whole quilt's."""
         self.window.show_stage("cutting")
+        yield
         stage = self.window.cutting
         if self.chance.random() < 0.1:
             stage.turn_to(self.chance.randrange(4))
+            yield
         keys = (Qt.Key.Key_Space, Qt.Key.Key_Space, Qt.Key.Key_Backspace, Qt.Key.Key_PageDown)
         self.doing = "cutting"
         QTest.keyClick(stage.mat, self.chance.choice(keys))
 
-    def _back(self) -> None:
+    def _back(self) -> Iterator[None]:
         """Seams of the back picked, turned over, pinned by keys."""
         self.window.show_stage("pressing")
+        yield
         picture = self.window.pressing.picture
         self.doing = "pressing"
         if picture.isVisible():
             QTest.mouseClick(picture, Qt.MouseButton.LeftButton, pos=self._place(picture))
+            yield
             keys = (Qt.Key.Key_Space, Qt.Key.Key_O, Qt.Key.Key_Right, Qt.Key.Key_Delete)
             QTest.keyClick(picture, self.chance.choice(keys))
 
@@ -244,10 +279,11 @@ class Hand:
     def _visible(self, kind: type) -> list[QWidget]:
         return [w for w in self.window.findChildren(kind) if w.isVisible() and w.isEnabled()]
 
-    def _draw(self) -> None:
+    def _draw(self) -> Iterator[None]:
         drawing = self.window.draft.drawing
         if not drawing.isVisible():
             self.window.show_stage("draft")
+            yield
         p, q = self._place(drawing), self._place(drawing)
         button = Qt.MouseButton.LeftButton
         held = self.chance.choice(
@@ -256,8 +292,11 @@ class Hand:
         if self.chance.random() < 0.1:
             button = Qt.MouseButton.RightButton
         QTest.mouseMove(drawing, p)
+        yield
         QTest.mousePress(drawing, button, held, p)
+        yield
         QTest.mouseMove(drawing, q)
+        yield
         QTest.mouseRelease(drawing, button, held, q)
 
     def _tool(self) -> None:
@@ -312,9 +351,10 @@ class Hand:
     def _size(self) -> None:
         self.window.resize(self.chance.randint(400, 1600), self.chance.randint(300, 1000))
 
-    def _history(self) -> None:
+    def _history(self) -> Iterator[None]:
         for _ in range(self.chance.randint(1, 6)):
             self.chance.choice((self.session.undo, self.session.undo, self.session.redo))()
+            yield
 
     def _choose(self) -> None:
         found = [w for w in self._visible(QComboBox) if w.count()]
@@ -338,16 +378,9 @@ class Hand:
             self.doing = do.__name__.strip("_")
             if n % 250 == 0:
                 slower = pace()
-            watch = Watch()
-            do()
-            QApplication.processEvents()
-            took = watch.took() / slower
-            if do == self._close:
-                continue
-            self.found.slowest = max(self.found.slowest, (took, self.doing))
-            self.found.stalls += took > STALL
-            if took > SLOW:
-                self.found.wrong.append(f"{took:.2f} s while {self.doing}")
+            for took in self._steps(do):
+                if do != self._close:
+                    self._note(took / slower)
             if n % 20 == 19:
                 self._look()
             if n % 1000 == 999:
@@ -357,6 +390,23 @@ class Hand:
         slow = [took for took in self.found.closings if took > CLOSED]
         self.found.wrong += [f"closing took {took:.2f} s" for took in slow]
         return self.found
+
+    def _steps(self, do: Callable[[], Iterator[None] | None]) -> Iterator[float]:
+        """Do it; for each step of it, as a press of a button and its release, the seconds until
+        the window had answered."""
+        self.watch.start()
+        for _ in do() or ():
+            QApplication.processEvents()
+            yield self.watch.took()
+            self.watch.start()
+        QApplication.processEvents()
+        yield self.watch.took()
+
+    def _note(self, took: float) -> None:
+        self.found.slowest = max(self.found.slowest, (took, self.doing))
+        self.found.stalls += took > STALL
+        if took > SLOW:
+            self.found.wrong.append(f"{took:.2f} s while {self.doing}")
 
     def _look(self) -> None:
         project = self.session.project

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from math import hypot, isclose, pi
 
+import numpy as np
 import pytest
 import shapely
 from hypothesis import assume, given, settings
@@ -20,6 +21,7 @@ from inlet.core.geometry.curve import (
     exact_chain,
     extremes,
     flattened,
+    float_chain,
     radius,
     sweep,
     within_arc,
@@ -98,7 +100,11 @@ def test_an_arc_in_a_stretched_block_is_drawn_stretched(drawn_arcs, by):
     def move(p):
         return Point(p.x, p.y * by)
 
-    assert exact_chain(image(arc, move)) == tuple(map(move, exact_chain(arc)))
+    stretched = image(arc, move)
+    assert exact_chain(stretched) == tuple(map(move, exact_chain(arc)))
+    for curve in (arc, stretched):
+        exact = [p.floats() for p in exact_chain(curve)]
+        assert np.allclose(float_chain(curve), exact, rtol=1e-9, atol=1e-9)
 
 
 @given(mixed_seams(most=6), spots)

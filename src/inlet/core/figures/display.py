@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
-from inlet.core.geometry import Point
+from inlet.core.geometry import Outline, Point, drawn_corners
 
 Spot = tuple[float, float]
 Corners = tuple[Spot, ...]
@@ -137,6 +137,10 @@ class Frame:
 
     def corners(self, outline: Iterable[Point]) -> Corners:
         return tuple(self.spot(p) for p in outline)
+
+    def outline(self, outline: Outline) -> Corners:
+        """An outline in the picture, its arcs in short chords."""
+        return tuple(self.at(x, y) for x, y in drawn_corners(outline))
 
     def back(self, x: float, y: float) -> Spot:
         """A place in the picture as one of the plan."""

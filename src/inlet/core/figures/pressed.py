@@ -62,7 +62,7 @@ def pressed_figure(
 def _back(draft: Draft, layers: Sequence[Layer], frame: Frame) -> Figure:
     """Wrong sides; of an allowance folded back once its right side is seen."""
     back: list[Item] = [
-        FabricArea(frame.corners(patch.polygon), patch.fabric, "back") for patch in draft.patches
+        FabricArea(frame.outline(patch.shape), patch.fabric, "back") for patch in draft.patches
     ]
     for layer in layers:
         check()
@@ -83,7 +83,7 @@ def _front(draft: Draft, layers: Sequence[Layer], project: Project, frame: Frame
     front: list[Item] = []
     for patch in draft.patches:
         check()
-        corners = frame.corners(patch.polygon)
+        corners = frame.outline(patch.shape)
         box, level = bounds_of([corners]), levels.get(patch.fabric or "", 0.0)
         shades = tuple(
             Area(outline, "shade", strength)
@@ -99,7 +99,7 @@ def _front(draft: Draft, layers: Sequence[Layer], project: Project, frame: Frame
 def _layers(draft: Draft, layers: Iterable[Layer], frame: Frame) -> Figure:
     """The more layers, the darker."""
     return (
-        *(FabricArea(frame.corners(p.polygon), p.fabric, "plain") for p in draft.patches),
+        *(FabricArea(frame.outline(p.shape), p.fabric, "plain") for p in draft.patches),
         *(Area(frame.corners(layer.outline), "layer", LAYER) for layer in layers),
     )
 

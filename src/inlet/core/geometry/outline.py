@@ -11,6 +11,7 @@ from inlet.core.geometry.curve import (
     exact_chain,
     extremes,
     flattened,
+    float_chain,
 )
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import (
@@ -83,6 +84,14 @@ def polygon_of(outline: Outline) -> Polygon:
     for curve in outline.sides():
         points += exact_chain(curve) if curve.centre is not None else (curve.start,)
     return tuple(points)
+
+
+def drawn_corners(outline: Outline) -> list[tuple[float, float]]:
+    """The corners of ``polygon_of`` in floats."""
+    corners: list[tuple[float, float]] = []
+    for curve in outline.sides():
+        corners += [curve.start.floats()] if curve.centre is None else float_chain(curve)
+    return corners
 
 
 def outline_width(outline: Outline) -> float:

@@ -13,6 +13,7 @@ from typing import Any, NamedTuple
 
 import msgspec
 
+from inlet.core.memo import Latest
 from inlet.core.numbers import LONGEST_NUMBER, Exact, Fraction, as_parts, write_exact
 from inlet.core.plan import MOST_COPIES
 from inlet.core.pressing import MOST_POINTS
@@ -130,7 +131,7 @@ class Letters(NamedTuple):
     most: int
 
     def fault(self, text: str) -> str:
-        return f"{shown(text)} is longer than {self.most} letters" * (len(text) > self.most)
+        return f"{shown(text)} is longer than {self.most} letters" if len(text) > self.most else ""
 
 
 class MarkLimit(NamedTuple):
@@ -257,17 +258,21 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
 """The limits of each field that has any besides the length of its text."""
 
 
+_WITHIN: Latest[Seam | FabricAt, bool] = Latest(20_000)
+"""Parts of drawings that lie within the limits: an edit changes few of them."""
+
+
 def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iterator[str]:
     """What of a value, and of all that is in it, lies past the table's limits: sentences that begin
     with the place, as the file names it."""
-    if isinstance(value, msgspec.Struct):
-        kind = type(value)
-        start = f"{place}." if place else ""
-        names = zip(value.__struct_fields__, value.__struct_encode_fields__, strict=True)
-        for name, key in names:
-            if name != "extra":
-                own_limits = LIMITS.get((kind, name), ())
-                yield from limit_faults(getattr(value, name), f"{start}{key}", own_limits)
+    if isinstance(value, Seam | FabricAt):
+        if _WITHIN.get(value) is None:
+            faults = list(_faults_inside(value, place))
+            yield from faults
+            if not faults:
+                _WITHIN.keep(value, True)
+    elif isinstance(value, msgspec.Struct):
+        yield from _faults_inside(value, place)
     elif isinstance(value, str):
         texts = [limit for limit in limits if isinstance(limit, Letters)]
         yield from _faults(texts or [NAME], value, place)
@@ -287,6 +292,15 @@ def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iter
             yield f"{place}: {number_text(value)} has more than {LONGEST_NUMBER} letters"
         numbers = [limit for limit in limits if not isinstance(limit, Items | Letters)]
         yield from _faults(numbers, value, place)
+
+
+def _faults_inside(value: msgspec.Struct, place: str) -> Iterator[str]:
+    """The faults of each field, by the limits the table has for it."""
+    start = f"{place}." if place else ""
+    for name, key in zip(value.__struct_fields__, value.__struct_encode_fields__, strict=True):
+        if name != "extra":
+            limits = LIMITS.get((type(value), name), ())
+            yield from limit_faults(getattr(value, name), f"{start}{key}", limits)
 
 
 def _faults(limits: Sequence[Any], value: Any, place: str) -> Iterator[str]:

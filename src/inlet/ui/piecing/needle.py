@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QFormLayout, QFrame, QWidget
 
+from inlet.core.geometry import drawn_corners
 from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.piecing import (
     Effect,
@@ -194,7 +195,7 @@ class EffectPicture(QWidget):
         raw = float(plan.measure.seam)
         painter.setPen(QPen(theme.LINE, 1))
         for patch in plan.draft.patches:
-            corners = (p.floats() for p in patch.polygon)
+            corners = drawn_corners(patch.shape)
             painter.drawPolygon(
                 [frame.at((x + raw) * shrunk[0], (y + raw) * shrunk[1]) for x, y in corners]
             )

@@ -15,8 +15,8 @@ from contextlib import contextmanager
 
 from PySide6.QtCore import QAbstractEventDispatcher
 
-LONGEST = 0.1
-"""Seconds that work waits for the window at a time: longer than nearly all events take."""
+LONGEST = 0.5
+"""Seconds that work waits for the window at a time: longer than any event takes but for few."""
 OWN = 0.05
 """Seconds that it then has for itself, however busy the window is."""
 NAP = 0.002

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core import figures
 from inlet.core.figures import move_bounds, move_figure, sheet_figure
-from inlet.core.geometry import Curve, Outline, Point, Polygon, circle_of, sweep
+from inlet.core.geometry import Curve, Outline, Point, Polygon, float_radius, sweep
 from inlet.core.project import Project
 from inlet.core.table import Move, Sheet
 from inlet.ui import theme
@@ -95,7 +95,7 @@ def add_side(path: QPainterPath, side: Curve, sx: float = 1.0, sy: float = 1.0) 
     if side.centre is None:
         path.lineTo(*stretched(side.end, sx, sy))
         return
-    (x, y), r = side.centre.floats(), float(circle_of(side).squared) ** 0.5
+    (x, y), r = side.centre.floats(), float_radius(side)
     px, py = side.start.floats()
     box = QRectF((x - r) * sx, (y - r) * sy, 2 * r * sx, 2 * r * sy)
     path.arcTo(box, -degrees(atan2(py - y, px - x)), -degrees(sweep(side)))
