@@ -40,7 +40,7 @@ from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
 from inlet.files.project.project_json import load, save
 
-CLOTHS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
+FABRICS = tuple(Fabric(id=c, name=c, colour=f"#{k * 2:02x}{200 - k:02x}80") for k, c in
                zip(range(0, 100, 20), "abcde", strict=True))  # fmt: skip
 
 
@@ -106,7 +106,7 @@ def sixty_units() -> Block:
 def compared(block: Block) -> None:
     """Its units named, every method of each worked out and costed, and the one to take found."""
     drawn = patches.draft(block)
-    project = Project(fabrics=CLOTHS, blocks=(block,))
+    project = Project(fabrics=FABRICS, blocks=(block,))
     assert all(plan.advised for plan in plan_units(project, block, drawn, break_down(drawn), 1))
 
 
@@ -166,7 +166,7 @@ def opening(count: int) -> tuple[str, tuple[float, float], str]:
     ]
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "many.inlet"
-        save(Project(fabrics=CLOTHS, blocks=tuple(blocks)), path)
+        save(Project(fabrics=FABRICS, blocks=tuple(blocks)), path)
         session = Session()
         window = Window(session)
         window.resize(1280, 800)
@@ -201,7 +201,7 @@ def redraws() -> list[tuple[str, tuple[float, float], str]]:
         window = Window(session)
         window.resize(1280, 800)
         window.show()
-        session.start(Project(fabrics=CLOTHS, blocks=(block,)), None)
+        session.start(Project(fabrics=FABRICS, blocks=(block,)), None)
         count = len(session.draft.patches)
         drawing = window.draft.drawing
 
@@ -237,7 +237,7 @@ def as_cut(units: Block) -> list[tuple[str, tuple[float, float], str]]:
     rows = []
     for count, triangles in ((6, 4), (20, 0)):
         block = triangles_and_squares(count, triangles)
-        project = Project(fabrics=CLOTHS, blocks=(block,))
+        project = Project(fabrics=FABRICS, blocks=(block,))
         plan = plan_block(project, block)
 
         def exact(plan=plan) -> None:
@@ -252,7 +252,7 @@ def as_cut(units: Block) -> list[tuple[str, tuple[float, float], str]]:
         rows.append((f"exact proof of {patches_}", took, ""))
         rows.append((f"as-cut proof of {patches_}", timed(cut, 9), f"{took[0]:.1f}"))
     awkward = replace(units, finished=(F(61, 2), F(183, 10)))
-    project = Project(fabrics=CLOTHS, blocks=(awkward,))
+    project = Project(fabrics=FABRICS, blocks=(awkward,))
     plan = plan_block(project, awkward)
     first = plan.fitting
     assert first is not None
@@ -275,7 +275,7 @@ def main() -> None:
     )
     for n, triangles, aim in ((5, 15, "50"), (18, 76, "500")):
         block = triangles_and_squares(n, triangles)
-        project = Project(fabrics=CLOTHS, blocks=(block,))
+        project = Project(fabrics=FABRICS, blocks=(block,))
         count = n * n + triangles
         plan = lambda p=project, b=block: plan_block(p, b)  # noqa: E731
         assert plan().resewn
@@ -290,7 +290,7 @@ def main() -> None:
     rows.append((f"{name}, again", timed(lambda: compared(block), 7), "100"))
     for name, do, aim in cases(triangles_and_squares(18, 76)):
         rows.append((name, timed(do, 3), aim))
-    for name, do, aim in pressing_cases(CLOTHS):
+    for name, do, aim in pressing_cases(FABRICS):
         rows.append((name, timed(do, 5), aim))
     for count, size in ((200, 12), (200, 40), (300, 12)):
         mixed = count == 300

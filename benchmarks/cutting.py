@@ -16,7 +16,7 @@ import rectpack
 from rectpack import guillotine
 
 from inlet.core.cutlist.cuts import Cut
-from inlet.core.layout.fabric_plan import ClothPlan, ToCut
+from inlet.core.layout.fabric_plan import FabricPlan, ToCut
 from inlet.core.layout.layout import BEST, lay_out
 from inlet.core.layout.strokes import Rect, places_of, strokes_of
 from inlet.core.memo import forget_all
@@ -62,7 +62,7 @@ def as_cuts(sizes: Sizes) -> list[Cut]:
     ]
 
 
-def ours(sizes: Sizes, work: int, cutting: Cutting, squaring: F = NOTHING) -> ClothPlan:
+def ours(sizes: Sizes, work: int, cutting: Cutting, squaring: F = NOTHING) -> FabricPlan:
     project = Project(measure=Measure(squaring=squaring), cutting=cutting)
     forget_all()
     (plan,) = lay_out(project, ToCut(tuple(as_cuts(sizes)), {}), work)
@@ -211,7 +211,7 @@ def rows() -> Iterator[str]:
             yield told(f"{name}, {words}: cuts a piece", cuts, "")
 
 
-def _cuts_a_piece(plan: ClothPlan, cutting: Cutting) -> float:
+def _cuts_a_piece(plan: FabricPlan, cutting: Cutting) -> float:
     assert plan.new is not None
     pieces = sum(p.at.layers for p in places_of(plan.new))
     return len(strokes_of(plan.new, cutting.stack, RULER)) / pieces

@@ -37,15 +37,15 @@ def squares(columns: int, rows: int) -> Block:
 Case = tuple[str, Callable[[], object], str]
 
 
-def cases(cloths: tuple[Fabric, ...]) -> Iterator[Case]:
+def cases(fabrics: tuple[Fabric, ...]) -> Iterator[Case]:
     """What is measured, how, and the aim in milliseconds."""
     for columns, rows, aim in ((5, 4, 100), (8, 8, 300), (14, 14, 2000)):
         block = squares(columns, rows)
-        plan = plan_block(Project(fabrics=cloths, blocks=(block,)), block)
+        plan = plan_block(Project(fabrics=fabrics, blocks=(block,)), block)
         yield from _answers(f"{len(plan.draft.patches) - 1} seams", plan, aim)
     block = replace(squares(4, 4), pressing=BlockPressing(versions=2))
     quilt = Quilt(columns=8, rows=9, block=block.id)
-    project = Project(fabrics=cloths, blocks=(block,), quilt=quilt)
+    project = Project(fabrics=fabrics, blocks=(block,), quilt=quilt)
     yield from _answers("a quilt of 8 x 9 blocks", plan_block(project, block), 2000)
 
 

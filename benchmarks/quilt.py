@@ -30,7 +30,7 @@ AIMS = {
     "open": "1000", "first picture": "300", "pan a step": "16", "zoom a step": "16",
     "change of one fabric": "100", "full plan with cutting": "5000",
 }  # fmt: skip
-CLOTHS = tuple(
+FABRICS = tuple(
     Fabric(id=name, name=name, colour=f"#{i * 40:02x}8060") for i, name in enumerate("abcdef")
 )
 
@@ -40,22 +40,22 @@ def sixteen_patches() -> Block:
     seams = [straight((F(x), F(0)), (F(x), F(3))) for x in (1, 2, 3)]
     seams += [straight((F(0), F(y)), (F(4), F(y))) for y in (1, 2)]
     seams += [straight((F(x), F(1)), (F(x + 1), F(0))) for x in range(4)]
-    cloth = []
+    fabric = []
     for x in range(4):
         for y in range(3):
             low, high = (F(1, 4), F(3, 4)) if y == 0 else (F(1, 2), F(1, 2))
             for k, part in enumerate({low, high}):
                 spot = FabricAt(point=(x + part, y + part), fabric="abcdef"[(x + y + k) % 6])
-                cloth.append(spot)
+                fabric.append(spot)
     return Block(
         id="sixteen", name="Sixteen", finished=(F(8), F(8)), columns=(F(1),) * 4,
-        rows=(F(1),) * 3, seams=tuple(seams), fabric_at=tuple(cloth),
+        rows=(F(1),) * 3, seams=tuple(seams), fabric_at=tuple(fabric),
     )  # fmt: skip
 
 
 def large_quilt() -> Project:
     quilt = Quilt(columns=SIDE, rows=SIDE, block="sixteen", turning="quarter-turns")
-    return Project(fabrics=CLOTHS, blocks=(sixteen_patches(),), quilt=quilt)
+    return Project(fabrics=FABRICS, blocks=(sixteen_patches(),), quilt=quilt)
 
 
 def measured() -> dict[str, list[float]]:
@@ -116,8 +116,8 @@ def measured() -> dict[str, list[float]]:
         for k in range(5):
 
             def recolour(k: int = k) -> None:
-                cloth = replace(session.project.fabrics[0], colour=f"#{k * 30:02x}4050")
-                session.edit(session.project.with_fabric("a", cloth))
+                fabric = replace(session.project.fabrics[0], colour=f"#{k * 30:02x}4050")
+                session.edit(session.project.with_fabric("a", fabric))
                 top.repaint()
 
             timed("change of one fabric", recolour)
@@ -126,7 +126,7 @@ def measured() -> dict[str, list[float]]:
         forget_all()  # the window has laid out this very fabric
         timed(
             "full plan with cutting",
-            lambda: (p := plan_quilt(project)) and p.cloth.best and p.steps,
+            lambda: (p := plan_quilt(project)) and p.fabric_plans.best and p.steps,
         )
         session.history.mark_saved()
         session.close()
@@ -137,10 +137,10 @@ def measured() -> dict[str, list[float]]:
 
 def scatter_ms() -> float:
     ways = tuple(
-        Colourway(id=f"w{i}", cloths={"a": c, "b": d}) for i, (c, d) in enumerate(
+        Colourway(id=f"w{i}", fabrics={"a": c, "b": d}) for i, (c, d) in enumerate(
             zip("bcdefa", "cdefab", strict=True))
     )  # fmt: skip
-    scatter = Scatter(colourways=tuple(w.id for w in ways), cloths=True)
+    scatter = Scatter(colourways=tuple(w.id for w in ways), fabrics_apart=True)
     quilt = Quilt(columns=40, rows=25, block="sixteen", colourways=ways, scatter=scatter)
     project = replace(large_quilt(), quilt=quilt)
     places = placed(quilt)

@@ -29,7 +29,7 @@ def ratios(*args: Exact | int, **limits: Exact | int) -> st.SearchStrategy[Fract
 
 
 GREYS = ("#f0f0f0", "#101010", "#c0c0c0", "#404040", "#989898", "#707070")
-CLOTHS = tuple(
+FABRICS = tuple(
     Fabric(id=c, name=c.upper(), colour=grey) for c, grey in zip("abcdef", GREYS, strict=True)
 )
 
@@ -55,7 +55,7 @@ def block_of(
     columns: int = 1,
     rows: int = 1,
     size: tuple[Exact | int, Exact | int] = (9, 9),
-    cloths: str = "ab",
+    fabrics: str = "ab",
 ) -> Block:
     """A block with seams as ``seams`` reads them, its patches in ``fabrics`` in turn."""
     block = Block(
@@ -65,7 +65,7 @@ def block_of(
         rows=(F(1),) * rows,
         seams=tuple(straight(p, q) for p, q in seams(drawn)) if drawn else (),
     )
-    return in_cloths(block, cloths)
+    return in_fabrics(block, fabrics)
 
 
 def tray_block(tray_unit: TrayUnit, cell: Exact | int = 3) -> Block:
@@ -90,18 +90,18 @@ def erase_piece(block: Block, piece: Curve) -> Block:
     return erase_pieces(block, [piece])
 
 
-def in_cloths(block: Block, cloths: str) -> Block:
+def in_fabrics(block: Block, fabrics: str) -> Block:
     now = draft(block)
     spots = []
     for i, patch in enumerate(now.patches):
         inside = anchor_in(now.arrangement, patch.face)
         if inside is not None:
-            spots.append(FabricAt(point=inside, fabric=cloths[i % len(cloths)]))
+            spots.append(FabricAt(point=inside, fabric=fabrics[i % len(fabrics)]))
     return replace(block, fabric_at=tuple(spots))
 
 
 def project_of(*blocks: Block, **measure: object) -> Project:
-    project = Project(name="Test", fabrics=CLOTHS, blocks=blocks)
+    project = Project(name="Test", fabrics=FABRICS, blocks=blocks)
     return replace(project, measure=replace(project.measure, **measure))
 
 
@@ -170,7 +170,7 @@ def unit_blocks(draw, most: int = 3):
                 if upright:  # transposed: strips stand, triangles stay
                     p, q = Point(p.y, p.x), Point(q.y, q.x)
                 block = add_seam(block, (x + p.x, y + p.y), (x + q.x, y + q.y))
-    return in_cloths(block, draw(st.text("abcd", min_size=3, max_size=7)))
+    return in_fabrics(block, draw(st.text("abcd", min_size=3, max_size=7)))
 
 
 def split_block(choose: Callable[[int, int], int], splits: int) -> Block:
@@ -203,7 +203,7 @@ def split_block(choose: Callable[[int, int], int], splits: int) -> Block:
         rows=(F(1),) * height,
         seams=tuple(straight(p, q) for p, q in drawn),
     )
-    return in_cloths(block, "abcab"[: choose(1, 5)])
+    return in_fabrics(block, "abcab"[: choose(1, 5)])
 
 
 @st.composite

@@ -132,7 +132,7 @@ def test_choices_that_cannot_be_are_refused_with_their_place(capsys, tmp_path, w
     assert place in err
 
 
-def test_sizes_from_cloth_already_cut(capsys):
+def test_sizes_from_fabric_already_cut(capsys):
     args = ("plan", DEMO, "--block", "sluice", "--have", "2 1/2 strips, 5 squares")
     code, out, err = run(capsys, *args)
     assert (code, err) == (0, "")

@@ -103,7 +103,7 @@ def _window(args: Sequence[str]) -> int:
         help="with --picture: steps, sittings, test; back, front, layers",
     )
     parser.add_argument("--copies", type=_copies, default=1, help="with --picture: of the block")
-    parser.add_argument("--cloth", type=int, default=0, help="with --picture: which on the mat")
+    parser.add_argument("--fabric", type=int, default=0, help="with --picture: which on the mat")
     parser.add_argument("--sizes", help="with --picture: those of the size chart")
     what = "with --picture: the draft's tool in hand, or the page of the quilt's ticket"
     parser.add_argument("--tool", default="seam", help=what)

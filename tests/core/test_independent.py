@@ -26,7 +26,7 @@ from inlet.ui.shell.app import DEMO
 from tests.blocks import (
     allowances,
     block_of,
-    in_cloths,
+    in_fabrics,
     lengths,
     project_of,
     through_blocks,
@@ -214,7 +214,7 @@ def verify(plan: dict) -> None:
             assert value(u) == pytest.approx(value(n) + 0.5)
         for method in unit["methods"]:
             assert method["surplus"] == method["runs"] * method["makes"] - unit["count"] >= 0
-            verify_cloth(unit, method, a * b)
+            verify_fabric(unit, method, a * b)
     if all(unit["kind"] != "other" for unit in plan["units"]):
         assert in_units == pytest.approx(width * height * copies)
     for fabric in plan["fabric"]:
@@ -225,7 +225,7 @@ def verify(plan: dict) -> None:
         assert 0 < fabric["used"] <= 1
 
 
-def verify_cloth(unit: dict, method: dict, finished: float) -> None:
+def verify_fabric(unit: dict, method: dict, finished: float) -> None:
     """No method makes units of less fabric than shows in them, what is nested in them aside: that
     is cut for itself."""
     for inner in unit["inside"]:
@@ -292,7 +292,7 @@ def test_rounds_nest_as_deep_as_they_like():
     block = Block(
         id="cabin", finished=(F(70), F(70)), columns=(F(280),), rows=(F(280),), seams=tuple(drawn)
     )
-    block = in_cloths(block, "ab")
+    block = in_fabrics(block, "ab")
     usual = sys.getrecursionlimit()
     sys.setrecursionlimit(len(inspect.stack(0)) + 150)
     try:
@@ -346,21 +346,21 @@ def test_units_come_off_the_table_whole(kind, size, seam, turn):
     st.sampled_from(["half-square-triangle", "quarter-square-triangle", "flying-geese"]), lengths
 )
 @settings(max_examples=20, deadline=None)
-def test_every_line_of_a_move_lies_on_its_cloth(kind, size):
+def test_every_line_of_a_move_lies_on_its_fabric(kind, size):
     """Nothing is marked, sewn or cut beside the fabric of its picture."""
     tray_unit = TRAY[kind]
     unit = unit_of(kind, [size * tray_unit.size[0] / tray_unit.size[1], size], "abca")
     for method in methods_for(unit, F(1, 4)):
         for move in method.moves:
-            cloth = shapely.unary_union(shapes_of((*move.lower, *move.upper))).buffer(1e-9)
+            fabric = shapely.unary_union(shapes_of((*move.lower, *move.upper))).buffer(1e-9)
             for line in move.lines:
                 drawn = shapely.LineString([line.start.floats(), line.end.floats()])
-                assert cloth.contains(drawn), (method.name, move.text)
+                assert fabric.contains(drawn), (method.name, move.text)
 
 
 def test_methods_compared_and_units_nested_in_the_plan():
     on_point = "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0"
-    block = block_of(f"{on_point} / 3/4 1/4 1/4 3/4 / 1/4 1/4 3/4 3/4", size=(8, 8), cloths="abc")
+    block = block_of(f"{on_point} / 3/4 1/4 1/4 3/4 / 1/4 1/4 3/4 3/4", size=(8, 8), fabrics="abc")
     plan = json.loads(json.dumps(plan_dict(plan_block(project_of(block), block, 3))))
     (unit,) = plan["units"]
     assert (unit["kind"], unit["count"]) == ("square-in-square", 3)

@@ -18,13 +18,13 @@ from tests.blocks import block_of, project_of
 
 def test_staged_says_where_it_stands():
     asked = []
-    cloth = Staged(lambda: asked.append("first") or 8, lambda: asked.append("best") or 7)
-    assert not cloth.settled
-    assert (cloth.now, cloth.at_once) == (8, 8)
-    assert not cloth.settled
-    assert cloth.best == 7
-    assert cloth.settled
-    assert (cloth.now, cloth.at_once) == (7, 8)
+    fabric = Staged(lambda: asked.append("first") or 8, lambda: asked.append("best") or 7)
+    assert not fabric.settled
+    assert (fabric.now, fabric.at_once) == (8, 8)
+    assert not fabric.settled
+    assert fabric.best == 7
+    assert fabric.settled
+    assert (fabric.now, fabric.at_once) == (7, 8)
     assert asked == ["first", "best"]
 
 
@@ -37,11 +37,11 @@ def test_what_fails_is_asked_for_again():
             raise ValueError("stopped")
         return 5
 
-    cloth = Staged(lambda: 6, work)
+    fabric = Staged(lambda: 6, work)
     with pytest.raises(ValueError, match="stopped"):
-        _ = cloth.best
-    assert not cloth.settled
-    assert (cloth.now, cloth.best, cloth.now) == (6, 5, 5)
+        _ = fabric.best
+    assert not fabric.settled
+    assert (fabric.now, fabric.best, fabric.now) == (6, 5, 5)
 
 
 @dataclass(frozen=True)
@@ -79,7 +79,7 @@ def test_only_steps_done_keep_what_a_quilt_has_worked_out():
     ticked = replace(project, quilt=replace(project.quilt, done={"Row 1": 1}))
     after = plan_quilt(ticked, plan)
     assert after.planned
-    assert after.cloth is plan.cloth
+    assert after.fabric_plans is plan.fabric_plans
     wider = replace(project, quilt=replace(project.quilt, columns=3))
     assert not plan_quilt(wider, plan).planned
 

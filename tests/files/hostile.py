@@ -33,8 +33,8 @@ def begun(number: int, segments: int, width: str, copies: int = 1) -> dict[str, 
         "count": number,
         "segments": [{"width": width, "count": segments, "rows": [row]}],
     }
-    cloth = {"kind": "new", "width": "42", "length": "900000", "strips": [strip]}
-    return {"begun": [{"fabric": "f", "block": "a", "copies": copies, "cloth": cloth}]}
+    fabric = {"kind": "new", "width": "42", "length": "900000", "strips": [strip]}
+    return {"begun": [{"fabric": "f", "block": "a", "copies": copies, "cloth": fabric}]}
 
 
 def small_block(size: str) -> list[object]:

@@ -18,7 +18,7 @@ from inlet.core.geometry.curve import Curve
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import parse_exact
-from inlet.core.piecing.cards import cards, cloth_rows
+from inlet.core.piecing.cards import cards, fabric_rows
 from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, FabricAt, curved, seam_along, straight
 from inlet.core.project.fabric import Fabric, Print
@@ -48,7 +48,7 @@ from inlet.core.project.value import replace
 from inlet.core.schedule.thread import thread_for
 from inlet.core.schedule.words import thread_text
 from inlet.core.table.moves import like_ones_together
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 from inlet.files.pdf.guide_pdf import write_guide
 from inlet.files.pdf.labels_pdf import labels
 from inlet.files.project.project_json import (
@@ -101,7 +101,7 @@ def quilts(draw, fabrics, blocks):
     )
     way = st.builds(
         Colourway, id=st.just("dusk"), block=block,
-        cloths=st.dictionaries(st.sampled_from(fabrics), st.sampled_from(fabrics), max_size=2),
+        fabrics=st.dictionaries(st.sampled_from(fabrics), st.sampled_from(fabrics), max_size=2),
     )  # fmt: skip
     ways = tuple(draw(st.lists(way, max_size=1)))
     return Quilt(
@@ -458,14 +458,14 @@ AWKWARD = "1 0 1 3 / 0 1 3 1 / 1 1 2 2 / 2 2 3 2 / 2 2 2 3"
 
 
 @pytest.mark.parametrize(
-    ("drawn", "grid", "cloths", "pages"),
+    ("drawn", "grid", "fabrics", "pages"),
     [(SIXTHS, 6, "abababbababa", 3), (MANY, 3, "abcde", 6), (SCRAPS, 3, "abcdefedcbafbecdaf", 6),
      (AWKWARD, 3, "abc", 4), ("1 0 1 2 / 0 1 2 1 / 0 0 1 1", 2, "abc", 4)],
     ids=["checkerboard", "many units", "scraps", "awkward seams", "small"],
 )  # fmt: skip
-def test_a_guide_saves_paper_and_its_words_never_collide(tmp_path, drawn, grid, cloths, pages):
+def test_a_guide_saves_paper_and_its_words_never_collide(tmp_path, drawn, grid, fabrics, pages):
     """In inches and centimetres; no page has but a line or two."""
-    block = block_of(drawn, grid, grid, (F(9), F(9)), cloths)
+    block = block_of(drawn, grid, grid, (F(9), F(9)), fabrics)
     for measure in (Measure(), replace(METRIC, awkward="trim")):
         path = tmp_path / "guide.pdf"
         write_guide(plan_block(replace(project_of(block), measure=measure), block, 2), path)
@@ -497,7 +497,7 @@ def test_a_guide_shows_the_back_of_every_version(tmp_path, versions):
     assert all("Fold " not in text for text in backs)
 
 
-def test_units_of_one_shape_are_one_card_with_a_table_of_cloths(tmp_path):
+def test_units_of_one_shape_are_one_card_with_a_table_of_fabrics(tmp_path):
     """Nine triangle squares of other fabrics each, as many of one sort as another."""
     block = block_of(SCRAPS, 3, 3, (9, 9), "abcdefedcbafbecdaf")
     plan = plan_block(project_of(block), block)
@@ -506,10 +506,10 @@ def test_units_of_one_shape_are_one_card_with_a_table_of_cloths(tmp_path):
     assert sorted(s.makes for card in found for s in card.steps) == sorted(s.makes for s in units)
     assert len(found) == len({step.unit.in_use.name for step in units}) < len(units)
     for card in found:
-        rows = cloth_rows(card, plan.stacks, plan.project)
+        rows = fabric_rows(card, plan.stacks, plan.project)
         assert [row[0] for row in rows] == [step.makes for step in card.steps]
         for step, row in zip(card.steps, rows, strict=True):
-            told = [cloth_name(plan.project, p.piece.fabric) for p in step.unit.in_use.pieces]
+            told = [fabric_name(plan.project, p.piece.fabric) for p in step.unit.in_use.pieces]
             assert [text.split()[1] for text in row[2:-1]] == told
             surplus = step.unit.in_use.surplus
             assert row[-1] == (f"{surplus} will be over." if surplus else "")

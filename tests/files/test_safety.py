@@ -131,8 +131,8 @@ def test_half_a_character_in_a_name_is_no_reason_not_to_save(tmp_path):
 
 
 def test_a_print_without_a_picture_is_read_back():
-    cloth = Fabric(id="a", print=Print(image=""))
-    project = replace(small(), fabrics=(cloth, *small().fabrics[1:]))
+    fabric = Fabric(id="a", print=Print(image=""))
+    project = replace(small(), fabrics=(fabric, *small().fabrics[1:]))
     assert loads(dumps(project)) == project
     empty = replace(small(), quilt=Quilt())
     assert loads(dumps(empty)) == empty
@@ -321,11 +321,11 @@ def test_names_no_file_can_have_are_told(tmp_path, capsys, name):
 
 
 def test_names_that_mean_something_elsewhere_are_text_everywhere(tmp_path, capsys):
-    cloths = [
+    fabrics = [
         replace(f, name=n)
         for f, n in zip(small().fabrics, ("=1+1", "@a\0b", "-x", "+y"), strict=False)
     ]
-    project = replace(small(), fabrics=tuple(cloths), name="Reed \0 <&\x1b " + "long " * 190)
+    project = replace(small(), fabrics=tuple(fabrics), name="Reed \0 <&\x1b " + "long " * 190)
     lines = (QuiltingLines(kind="seams"),)
     quilt = Quilt(columns=2, rows=2, block=project.blocks[0].id, quilting=lines)
     block = replace(project.blocks[0], name='\0"<b>' + "n" * 900)

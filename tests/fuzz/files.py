@@ -91,8 +91,8 @@ def _rich() -> str:
     """A project that uses every key the documents name."""
     demo = load(DEMO)
     plan = plan_block(demo, demo.blocks[0])
-    cloth = plan.cloth.at_once[0]
-    demo = begin(demo, demo.blocks[0].id, 1, cloth.fabric, cloth.cloths[0])
+    fabric_plan = plan.fabric_plans.at_once[0]
+    demo = begin(demo, demo.blocks[0].id, 1, fabric_plan.fabric, fabric_plan.laid[0])
     first, second = (fabric.id for fabric in demo.fabrics[:2])
     pins = (Pin(point=(F(1), F(1)), toward="whirl"), Pin(point=(F(1, 2), F(1))))
     block = replace(
@@ -116,8 +116,8 @@ def _rich() -> str:
         places=(place, QuiltPlace(column=0, row=1, block="m")),
         motifs=(Motif(id="m", columns=1, rows=1, block=other, turning="by-row", places=(
             QuiltPlace(column=0, row=0, turn=180),)),),
-        colourways=(Colourway(id="w", name="W", block=block.id, cloths={first: second}),),
-        scatter=Scatter(colourways=("w",), seed=3, cloths=True),
+        colourways=(Colourway(id="w", name="W", block=block.id, fabrics={first: second}),),
+        scatter=Scatter(colourways=("w",), seed=3, fabrics_apart=True),
         sashing=Sashing(width=F(1), fabric=first, corner_fabric=second, down=F(2), outside=True),
         triangles=Triangles(fabric=first, fit="float", float_by=F(1)),
         borders=(
@@ -133,7 +133,7 @@ def _rich() -> str:
         done={"row 1": 1},
     )  # fmt: skip
     owned = (Have(kind="scrap", width=F(5), length=F(7), count=2), Have(kind="fat-quarter"))
-    cloths = (
+    fabrics = (
         replace(demo.fabrics[0], have=owned, direction="one-way", shrink=(F(3), F(2)), price=F(9),
                 value="dark", notes="n", print=Print(image="aGk=")),
         *demo.fabrics[1:],
@@ -144,7 +144,7 @@ def _rich() -> str:
     return dumps(
         replace(
             demo,
-            fabrics=cloths,
+            fabrics=fabrics,
             blocks=(block, *demo.blocks[1:3]),
             quilt=quilt,
             rates=Rates(),
@@ -253,7 +253,7 @@ def _complaint(text: str, plan: bool) -> str | None:
                     plan_block(project, block)
         if plan and project.quilt is not None:
             quilt = plan_quilt(project)
-            _ = quilt.quilted, quilt.rows, quilt.backings, quilt.cuts, quilt.cloth.at_once
+            _ = quilt.quilted, quilt.rows, quilt.backings, quilt.cuts, quilt.fabric_plans.at_once
     except Stopped:
         raise
     except Exception as error:

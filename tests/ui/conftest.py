@@ -77,8 +77,8 @@ class Maker:
         spot = self.at(point(x, y))
         self.bot.mouseClick(self.drawing, Qt.MouseButton.LeftButton, pos=spot)
 
-    def paint(self, cloth: str, *places: str) -> None:
-        self.session.pick_cloth(cloth)
+    def paint(self, fabric: str, *places: str) -> None:
+        self.session.pick_fabric(fabric)
         for place in places:
             self.click(*place.split(), "paint")
 

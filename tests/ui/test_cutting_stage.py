@@ -58,8 +58,8 @@ def cutter(maker):
     return Cutter(maker)
 
 
-def nine_patch(size=9, cloths="aabaabaab"):
-    block = replace(block_of(SQUARES, 3, 3, (size, size), cloths), methods={"nine-patch": "plain"})
+def nine_patch(size=9, fabrics="aabaabaab"):
+    block = replace(block_of(SQUARES, 3, 3, (size, size), fabrics), methods={"nine-patch": "plain"})
     return project_of(block)
 
 
@@ -106,7 +106,7 @@ def _ends(shown):
     """The first strip's place and the last one's."""
     from inlet.core.layout.strokes import places_of
 
-    rects = [place.at for place in places_of(shown.cloth)]
+    rects = [place.at for place in places_of(shown.laid)]
     return min(rects, key=lambda r: r.y), max(rects, key=lambda r: r.y)
 
 
@@ -149,7 +149,7 @@ def test_what_there_is_is_typed_used_and_not_enough(cutter):
     assert "A: new" not in cutter.maker.reads(cutter.stage.chooser)
 
 
-def test_a_price_of_words_and_cloth_that_is_nothing_are_refused(cutter):
+def test_a_price_of_words_and_fabric_that_is_nothing_are_refused(cutter):
     cutter.open(nine_patch())
     cutter.rests()
     cutter.ticket.page_buttons["have"].click()
@@ -170,17 +170,17 @@ def test_a_price_of_words_and_cloth_that_is_nothing_are_refused(cutter):
     assert cutter.session.project.fabrics[0].width is None
 
 
-def test_another_goal_lays_the_cloth_out_otherwise(cutter):
+def test_another_goal_lays_the_fabric_out_otherwise(cutter):
     cutter.open(nine_patch(), copies=5)
     rules = cutter.ticket.rules
     cutter.ticket.page_buttons["rules"].click()
     rules.folds.setCurrentIndex(0)
     rules.folds.activated.emit(0)
     cutter.rests()
-    assert cutter.mat.shown.cloth.layers == 1
+    assert cutter.mat.shown.laid.layers == 1
     rules.every.setValue(1)
     cutter.rests()
-    assert cutter.mat.shown.cloth.every == 1
+    assert cutter.mat.shown.laid.every == 1
 
 
 def test_two_cells_of_the_size_chart_and_what_to_buy(cutter):
@@ -265,11 +265,11 @@ def test_diamonds_lie_head_to_tail_on_the_mat(cutter):
     block = replace(tray_block(star), finished=(F(12), F(12)))
     cutter.open(project_of(block), copies=12)
     holding = [
-        lying for lying in cutter.stage.cloths
-        if any(place.holds > 1 for place in places_of(lying.cloth))
+        lying for lying in cutter.stage.on_mat
+        if any(place.holds > 1 for place in places_of(lying.laid))
     ]  # fmt: skip
     assert holding
-    cutter.stage.choose(cutter.stage.cloths.index(holding[0]))
+    cutter.stage.choose(cutter.stage.on_mat.index(holding[0]))
     cutter.rests()
     (outlines,) = [found for (_, holds), found in cutter.mat.shown.outlines.items() if holds == 9]
     assert len(outlines) == 9

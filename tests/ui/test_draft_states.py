@@ -12,7 +12,7 @@ from inlet.core.numbers.root2 import ROOT2
 from inlet.core.project.measure import METRIC
 from inlet.core.project.value import replace
 from inlet.ui.draft.tools import TOOLS
-from tests.blocks import block_of, in_cloths, point, project_of
+from tests.blocks import block_of, in_fabrics, point, project_of
 
 KEYS = Qt.Key
 LEFT = Qt.MouseButton.LeftButton
@@ -109,7 +109,7 @@ def test_an_oblong_block_offers_the_symmetries_it_has(maker):
 
 
 def test_at_twice_the_text_every_control_is_reached_and_the_block_is_seen(maker):
-    maker.session.start(project_of(in_cloths(block_of("0 0 3 3", 3, 3), "ab")), None)
+    maker.session.start(project_of(in_fabrics(block_of("0 0 3 3", 3, 3), "ab")), None)
     for _ in range(5):
         maker.window.larger_.trigger()
     QApplication.processEvents()

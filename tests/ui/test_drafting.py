@@ -25,9 +25,9 @@ from inlet.core.units import known
 from inlet.files.drawings.svg import block_svg
 from inlet.files.project.project_json import load, save
 from inlet.files.project.recovery import Desk
-from inlet.ui.draft.cloths import ClothDialog
+from inlet.ui.draft.fabrics import FabricDialog
 from inlet.ui.widgets.parts import Link
-from tests.blocks import block_of, in_cloths, point, project_of
+from tests.blocks import block_of, in_fabrics, point, project_of
 
 GRID = ("1 0 1 3", "2 0 2 3", "0 1 3 1", "0 2 3 2")
 LEFT = Qt.MouseButton.LeftButton
@@ -151,7 +151,7 @@ def test_units_dropped_turned_and_repeated(maker):
     assert shown.isVisible()
     maker.clicks(point("1/2", "1/2"))
     assert "Choose a unit" in maker.window.message_text.text()
-    maker.session.pick_cloth("dark")
+    maker.session.pick_fabric("dark")
     maker.unit("Half-square triangle")
     maker.clicks(point("1/2", "1/2"))
     assert {p.fabric for p in patches(maker)} == {"dark", "light", None}
@@ -221,7 +221,7 @@ def test_the_tray_is_worked_out_off_the_windows_thread(maker, monkeypatch):
 
 
 def test_a_unit_of_another_block_is_dropped(maker):
-    source = replace(in_cloths(block_of(" / ".join((*GRID, "0 0 1 1")), 3, 3), "ab"), name="Skiff")
+    source = replace(in_fabrics(block_of(" / ".join((*GRID, "0 0 1 1")), 3, 3), "ab"), name="Skiff")
     maker.session.start(project_of(source), None)
     maker.window.add_.trigger()
     maker.keys("u")
@@ -316,7 +316,7 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
     maker.paint("medium", "1 2")
     assert not maker.wait().problems
     medium = maker.session.project.fabric("medium")
-    dialog = ClothDialog(maker.session, medium, maker.window)
+    dialog = FabricDialog(maker.session, medium, maker.window)
     dialog.colour = "#e2dccb"
     dialog.notes.setPlainText("from the tide basket")
     dialog.take()
@@ -325,7 +325,7 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
     link = maker.window.draft_ticket.findChild(Link)
     maker.bot.mouseClick(link, LEFT)
     assert tuple(maker.drawing._flash) == told.at
-    menu = maker.window.draft_ticket.cloths.values["medium"].menu()
+    menu = maker.window.draft_ticket.fabrics.values["medium"].menu()
     next(a for a in menu.actions() if a.text() == "Dark").trigger()
     assert maker.wait().problems == ()
     assert maker.session.project.fabric("medium").notes == "from the tide basket"
@@ -334,7 +334,7 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
     image.fill(Qt.GlobalColor.darkRed)
     image.save(str(picture))
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_a, **_k: (str(picture), ""))
-    dialog = ClothDialog(maker.session, maker.session.project.fabric("dark"), maker.window)
+    dialog = FabricDialog(maker.session, maker.session.project.fabric("dark"), maker.window)
     dialog.choose_picture()
     maker.type(dialog.shows, "3 in")
     dialog.take()
@@ -345,7 +345,7 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
     frame = maker.drawing.frame
     spot = frame.at(8, 2).toPoint()
     assert maker.drawing.grab().toImage().pixelColor(spot).name() == "#800000"
-    dialog = ClothDialog(maker.session, maker.session.project.fabric("dark"), maker.window)
+    dialog = FabricDialog(maker.session, maker.session.project.fabric("dark"), maker.window)
     dialog.instead.setCurrentIndex(dialog.instead.findData("light"))
     dialog.take()
     assert {p.fabric for p in patches(maker)} == {"light", "medium"}

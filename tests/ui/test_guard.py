@@ -116,15 +116,15 @@ def begun_project():
     """Two blocks with a unit choice and a pin each; fabric of the first is being cut."""
     project = project_of(block_of("0 0 1 1", 1, 1), replace(block_of("0 1 1 0", 1, 1), id="two"))
     plan = plan_block(project, project.blocks[0])
-    (cloth,) = plan.cloth.at_once[0].cloths
-    project = begin(project, project.blocks[0].id, 1, plan.cloth.at_once[0].fabric, cloth)
+    (fabric,) = plan.fabric_plans.at_once[0].laid
+    project = begin(project, project.blocks[0].id, 1, plan.fabric_plans.at_once[0].fabric, fabric)
     pin = BlockPressing(pins=(Pin(point=(F(1, 2), F(1, 2)), toward="open"),))
     choice = Choice(point=(F(3, 4), F(1, 2)), label="Sail")
     chosen = tuple(replace(b, units=(choice,), pressing=pin) for b in project.blocks)
     return replace(project, blocks=chosen)
 
 
-def test_while_cloth_is_being_cut_every_block_can_be_edited(maker):
+def test_while_fabric_is_being_cut_every_block_can_be_edited(maker):
     maker.session.start(begun_project(), None)
     for block in maker.session.project.blocks:
         maker.session.show_block(block.id)

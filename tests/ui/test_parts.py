@@ -111,7 +111,7 @@ def test_a_frame_fits_and_goes_back():
         assert frame.back(frame.at(x, y)) == (x, y)
 
 
-def test_cloth_is_drawn_in_its_colour_and_grey_as_its_lightness(qapp):
+def test_fabric_is_drawn_in_its_colour_and_grey_as_its_lightness(qapp):
     project = project_of(block_of())
     sheet = square_sheet(F(4), "a")
     colours = []
@@ -127,21 +127,21 @@ def test_cloth_is_drawn_in_its_colour_and_grey_as_its_lightness(qapp):
         colours.append(QColor(image.pixel(20, 20)))
     assert colours[0].name() == "#f0f0f0"
     assert colours[1].name() == "#f0f0f0"
-    assert theme.cloth_colour("#ff0000", grey=True).name() == "#7f7f7f"
-    assert theme.cloth_colour(None) == theme.NO_CLOTH
+    assert theme.fabric_colour("#ff0000", grey=True).name() == "#7f7f7f"
+    assert theme.fabric_colour(None) == theme.NO_FABRIC
 
 
 @pytest.mark.parametrize("colour", ["#000000", "#24566b", "#cf5b3c", "#e4e3da", "#ffffff"])
-def test_words_on_cloth_can_be_read(colour):
-    cloth = QColor(colour)
-    ink = theme.ink_on(cloth)
+def test_words_on_fabric_can_be_read(colour):
+    fabric = QColor(colour)
+    ink = theme.ink_on(fabric)
 
     def light(c: QColor) -> float:
         parts = [v / 12.92 if v <= 0.04045 else ((v + 0.055) / 1.055) ** 2.4
                  for v in (c.redF(), c.greenF(), c.blueF())]  # fmt: skip
         return 0.2126 * parts[0] + 0.7152 * parts[1] + 0.0722 * parts[2]
 
-    high, low = sorted((light(cloth), light(ink)), reverse=True)
+    high, low = sorted((light(fabric), light(ink)), reverse=True)
     assert (high + 0.05) / (low + 0.05) >= 3
 
 

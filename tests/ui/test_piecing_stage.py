@@ -108,7 +108,7 @@ def test_sittings_fit_the_time_and_follow_it(maker, qtbot):
     for i, patch in enumerate(maker.session.draft.patches):
         middle = patch.outline[0].plus(patch.outline[1]).plus(patch.outline[2])
         at = maker.drawing.frame.at(*(float(x) / 3 for x in middle)).toPoint()
-        maker.session.pick_cloth(("light", "dark")[i % 2])
+        maker.session.pick_fabric(("light", "dark")[i % 2])
         maker.window.draft.tool_buttons["paint"].click()
         qtbot.mouseClick(maker.drawing, Qt.MouseButton.LeftButton, pos=at)
     maker.stage("piecing")

@@ -11,7 +11,7 @@ from inlet.core.pressing.pins import pin_centre, pin_stretch, pin_within, unpin_
 from inlet.core.project.pressing import BlockPressing, Pin
 from inlet.core.project.value import replace
 from inlet.files.project.project_json import dumps, loads
-from tests.blocks import CLOTHS, project_of
+from tests.blocks import FABRICS, project_of
 from tests.core.pressing.drawn import NAMED
 from tests.core.pressing.test_solver import pressed
 
@@ -22,7 +22,7 @@ class Presser:
     def __init__(self, maker, name):
         self.maker, self.bot, self.session = maker, maker.bot, maker.session
         block = replace(NAMED[name], pressing=None)
-        maker.session.start(replace(project_of(block), fabrics=CLOTHS), None)
+        maker.session.start(replace(project_of(block), fabrics=FABRICS), None)
         self.stage, self.picture = maker.window.pressing, maker.window.pressing.picture
         self.wait()
         maker.stage("pressing")

@@ -276,8 +276,8 @@ def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):
     for _ in range(6):
         colours.add.followed.emit()
     setter.knows()
-    for i, cloth in enumerate("bcdefa"):
-        setter.choose(f"Colourway {i + 1}: A becomes", cloth)
+    for i, fabric in enumerate("bcdefa"):
+        setter.choose(f"Colourway {i + 1}: A becomes", fabric)
     boxes = [f"Colourway {i}, shuffled" for i in range(1, 7)]
     for name in boxes:
         box = next(b for b in colours.findChildren(type(colours.rules["apart"]))
@@ -443,13 +443,13 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     stage.scope.setCurrentIndex(1)
     stage.scope.activated.emit(1)
     setter.rests()
-    of_b = [lying for lying in stage.cloths if lying.plan.fabric == "b"]
-    labels = {place.label for lying in of_b for place in places_of(lying.cloth)}
+    of_b = [lying for lying in stage.on_mat if lying.plan.fabric == "b"]
+    labels = {place.label for lying in of_b for place in places_of(lying.laid)}
     assert {"Border 1, sides", "Binding"} <= labels
     ticket = setter.maker.window.cutting_ticket
     assert "stack Binding" in setter.maker.reads(ticket)
     assert ticket.count.isHidden()
-    stage.choose(stage.cloths.index(of_b[0]))
+    stage.choose(stage.on_mat.index(of_b[0]))
     for _ in range(4):
         setter.bot.keyClick(stage.mat, Qt.Key.Key_Space)
         setter.rests()
@@ -465,7 +465,7 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     setter.rests()
     assert "Cut 4 of" in setter.maker.reads(stage.card)
     plan = setter.plan
-    assert [c.begun for c in plan.cloth.best if c.fabric == "b"] == [1]
+    assert [c.begun for c in plan.fabric_plans.best if c.fabric == "b"] == [1]
 
 
 def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):
@@ -473,9 +473,9 @@ def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):
     it does."""
     bolt = (Have(kind="bolt", width=F(42), length=F(12)),)
     project = project_of(EFF)
-    cloths = tuple(replace(cloth, have=bolt) for cloth in project.fabrics)
+    fabrics = tuple(replace(fabric, have=bolt) for fabric in project.fabrics)
     quilt = Quilt(columns=2, rows=2, block="f", borders=(Border(width=F(9), fabric="b"),))
-    setter.open(replace(project, fabrics=cloths, quilt=quilt))
+    setter.open(replace(project, fabrics=fabrics, quilt=quilt))
     setter.maker.stage("cutting")
     setter.rests()
     stage = setter.maker.window.cutting
@@ -564,13 +564,13 @@ def test_the_top_is_moved_and_looked_at_with_the_mouse(setter):
     assert "No place is picked" in setter.ticket.place.where.text()
 
 
-def test_what_the_top_shows_is_the_cloth_that_lies_there(setter):
+def test_what_the_top_shows_is_the_fabric_that_lies_there(setter):
     """Four plain fabrics: the middle of each place is its fabric's colour, in grey view its grey;
     a colourway changes it, and another fabric colour at once."""
-    plain = replace(block_of(size=(6, 6), cloths="a"), id="p", name="Plain")
+    plain = replace(block_of(size=(6, 6), fabrics="a"), id="p", name="Plain")
     quilt = Quilt(
         columns=2, rows=2, block="p",
-        colourways=(Colourway(id="w", cloths={"a": "e"}),),
+        colourways=(Colourway(id="w", fabrics={"a": "e"}),),
         places=(
             QuiltPlace(column=1, row=0, colourway="w"), QuiltPlace(column=0, row=1, fabric="c")
         ),
@@ -587,9 +587,9 @@ def test_what_the_top_shows_is_the_cloth_that_lies_there(setter):
     setter.drag((0, 1), (1, 1))  # plain squares are places, too
     assert (seen((0, 1)), seen((1, 1))) == (colours["a"], colours["c"])
     setter.drag((1, 1), (0, 1))
-    cloth = replace(setter.session.project.fabric("a"), colour="#cc2211")
+    fabric = replace(setter.session.project.fabric("a"), colour="#cc2211")
     top = setter.plan.top
-    setter.session.edit(setter.session.project.with_fabric("a", cloth))
+    setter.session.edit(setter.session.project.with_fabric("a", fabric))
     QApplication.processEvents()
     assert seen((1, 1)) == "#cc2211"
     assert setter.plan.top is top  # another colour moves nothing
@@ -660,7 +660,7 @@ def test_colourways_are_named_taken_away_and_blocks_are_drawn_from_the_top(sette
     setter.rests()
     setter.type("Colourway 1, name", "Dusk")
     setter.choose("Dusk: B becomes", "e")
-    assert [(w.name, w.cloths) for w in setter.quilt.colourways] == [("Dusk", {"b": "e"})]
+    assert [(w.name, w.fabrics) for w in setter.quilt.colourways] == [("Dusk", {"b": "e"})]
     setter.type("Colourway 1, name", " ")
     assert "a colourway has a name" in setter.maker.window.message_text.text()
     setter.click((1, 0))

@@ -25,7 +25,7 @@ GRID = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 def options(**given) -> argparse.Namespace:
     usual = {"file": None, "demo": False, "picture": None, "stage": "draft", "block": None,
              "step": 1, "page": 0, "copies": 1,
-             "sizes": None, "cloth": 0, "text": 1.0, "tool": "seam", "grey": False}  # fmt: skip
+             "sizes": None, "fabric": 0, "text": 1.0, "tool": "seam", "grey": False}  # fmt: skip
     return argparse.Namespace(**{**usual, **given})
 
 
@@ -73,11 +73,11 @@ def test_a_damaged_file_opens_an_empty_window_that_says_so(qapp, monkeypatch, tm
         project_of(block_of(GRID, 3, 3, (3, 3))),
         project_of(block_of(GRID, 3, 3, (60, 20))),
         replace(project_of(block_of(GRID, 3, 3, (24, 24))), measure=METRIC),
-        Project(fabrics=(), blocks=(block_of(GRID, 3, 3, cloths="a"),)),
+        Project(fabrics=(), blocks=(block_of(GRID, 3, 3, fabrics="a"),)),
         Project(
             name="A reading room on the harbour with a name that does not end where it should",
             fabrics=(Fabric(id="a", name="Deep Water in the widest of all possible widths"),),
-            blocks=(replace(block_of(GRID, 3, 3, cloths="a"), name="Heron Bend " * 8),),
+            blocks=(replace(block_of(GRID, 3, 3, fabrics="a"), name="Heron Bend " * 8),),
         ),
         Project(),
     ],
@@ -96,9 +96,9 @@ def test_stages_in_odd_states(maker, project):
             assert child.width() <= 1280 or child.objectName() == "stripBody"
 
 
-def test_cloth_laid_by_dragging_over_patches(maker, qtbot):
-    maker.session.start(project_of(block_of(GRID, 3, 3, cloths="a")), None)
-    maker.session.pick_cloth("b")
+def test_fabric_laid_by_dragging_over_patches(maker, qtbot):
+    maker.session.start(project_of(block_of(GRID, 3, 3, fabrics="a")), None)
+    maker.session.pick_fabric("b")
     maker.window.draft.tool_buttons["paint"].click()
     drawing = maker.drawing
     start, end = maker.at(point("1/2", "1/2")), maker.at(point("5/2", "1/2"))

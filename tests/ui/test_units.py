@@ -151,7 +151,7 @@ def test_a_unit_of_the_trim_school(at_units):
     assert "an inch at most" in maker.window.message_text.text()
 
 
-def test_a_unit_from_cloth_the_maker_owns(at_units):
+def test_a_unit_from_fabric_the_maker_owns(at_units):
     maker, ticket = at_units, at_units.window.units_ticket
     maker.type(ticket.stock, "10 squares")
     plan = maker.wait()

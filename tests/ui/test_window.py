@@ -19,7 +19,7 @@ from inlet.files.exports import BY_NAME
 from inlet.files.project.project_json import load
 from inlet.files.whole import previous_version
 from inlet.ui import theme
-from inlet.ui.draft.cloths import ClothDialog
+from inlet.ui.draft.fabrics import FabricDialog
 from inlet.ui.shell.app import DEMO
 from inlet.ui.shell.rail import STAGES
 from tests.blocks import point
@@ -252,7 +252,7 @@ def test_steps_forward_and_back_with_their_size_to_check(maker, qtbot):
         x, y = maker.drawing.frame.back(maker.drawing.frame.polygon(patch.outline)[0])
         assert x >= -1e-9
         assert y >= -1e-9
-        maker.session.pick_cloth(("light", "dark")[i % 2])
+        maker.session.pick_fabric(("light", "dark")[i % 2])
     for cell in ("3/4 1/4", "1/4 3/4", "9/4 11/4", "11/4 9/4", "3/2 1/2", "1/2 3/2", "5/2 3/2",
                  "3/2 5/2", "3/2 3/2", "5/2 1/2", "1/2 5/2"):  # fmt: skip
         maker.paint("dark" if cell.startswith("3/4") else "light", cell)
@@ -297,7 +297,7 @@ def test_the_tape_reads_what_is_pointed_at(maker, qtbot):
     assert "Seam being drawn, finished 6 in" in maker.window.tape.words()
 
 
-def test_blocks_and_cloths_of_a_project(maker, answer, monkeypatch):
+def test_blocks_and_fabrics_of_a_project(maker, answer, monkeypatch):
     window, session = maker.window, maker.session
     window.add_.trigger()
     assert len(session.project.blocks) == 2
@@ -311,11 +311,11 @@ def test_blocks_and_cloths_of_a_project(maker, answer, monkeypatch):
     assert [b.title for b in session.project.blocks] == ["Skiff"]
     window.delete_.trigger()
     assert "at least one block" in window.message_text.text()
-    cloths = window.draft_ticket.cloths
-    cloths.add_cloth()
-    assert session.cloth == session.project.fabrics[-1].id
+    fabrics = window.draft_ticket.fabrics
+    fabrics.add_fabric()
+    assert session.fabric == session.project.fabrics[-1].id
     monkeypatch.setattr(QColorDialog, "getColor", lambda *_a, **_k: QColor("#123456"))
-    dialog = ClothDialog(session, session.project.fabrics[0], window)
+    dialog = FabricDialog(session, session.project.fabrics[0], window)
     dialog.choose_colour()
     dialog.take()
     assert session.project.fabrics[0].colour == "#123456"

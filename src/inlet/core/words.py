@@ -70,7 +70,7 @@ def _off_text(off: Exact, fine: Fraction, measure: Measure) -> str:
     return f"{'generous' if off > 0 else 'scant'} by {amount}"
 
 
-def cloth_name(project: Project, fabric_id: str | None) -> str:
+def fabric_name(project: Project, fabric_id: str | None) -> str:
     """The maker's name of a fabric; "no fabric yet" for a patch without one."""
     fabric = project.fabric(fabric_id) if fabric_id else None
     return fabric.title if fabric else "no fabric yet"

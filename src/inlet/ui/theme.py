@@ -20,7 +20,7 @@ INK = QColor("#17414c")
 INK_SOFT = QColor("#5c7a80")
 LINE = QColor("#cfc6b4")
 ACCENT = QColor("#bf4b23")
-NO_CLOTH = QColor("#ffffff")
+NO_FABRIC = QColor("#ffffff")
 
 FAMILY = "Fira Sans"
 _BASE_POINTS = 10.5
@@ -122,10 +122,10 @@ def _drawn(name: str, colour: QColor, size: int) -> QPixmap:
     return pixmap
 
 
-def cloth_colour(colour: str | None, grey: bool = False) -> QColor:
+def fabric_colour(colour: str | None, grey: bool = False) -> QColor:
     """A fabric's colour on screen; in grey view the grey as light as it."""
     if not colour:
-        return QColor(NO_CLOTH)
+        return QColor(NO_FABRIC)
     return QColor(grey_of(colour) if grey else colour)
 
 

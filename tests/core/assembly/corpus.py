@@ -13,7 +13,7 @@ from inlet.core.draft.tray import tray_units
 from inlet.core.geometry.curve import Curve
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.block import Block, seam_along
-from tests.blocks import in_cloths, point, seams, tray_block
+from tests.blocks import in_fabrics, point, seams, tray_block
 
 
 def mapped(text: str) -> Block:
@@ -34,7 +34,7 @@ def labelled(label: Callable[[int, int], object], width: int, height: int) -> Bl
     return drawing(" / ".join(drawn), width, height)
 
 
-def drawing(text: str, width: int, height: int, cloths: str = "abcdef") -> Block:
+def drawing(text: str, width: int, height: int, fabrics: str = "abcdef") -> Block:
     block = Block(
         id="test",
         finished=(F(2) * width, F(2) * height),
@@ -47,7 +47,7 @@ def drawing(text: str, width: int, height: int, cloths: str = "abcdef") -> Block
         (ends,) = seams(chord)
         about = point(*(F(n) for n in centre.split())) if centre else None
         found.append(seam_along(Curve(*ends, about)))
-    return in_cloths(add_seams(block, found), cloths)
+    return in_fabrics(add_seams(block, found), fabrics)
 
 
 def herringbone(width: int, height: int) -> Block:

@@ -23,7 +23,7 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.piecing.resew import resewn
 from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, seam_along
-from tests.blocks import block_of, in_cloths, mixed_seams, point, project_of, turns
+from tests.blocks import block_of, in_fabrics, mixed_seams, point, project_of, turns
 from tests.core.assembly.corpus import corpus, herringbone, labelled, mapped
 from tests.sample import many
 
@@ -123,7 +123,7 @@ def test_whatever_is_drawn_is_sewn_or_said_not_to_be(drawn):
     """Any seams, arcs among them: an order for all patches that meets the bound, or an island,
     alone in a patch or on a string: then the outline of that patch meets itself."""
     block = block_of("", 6, 6, (12, 12))
-    block = in_cloths(add_seams(block, [seam_along(c) for c in drawn if c.start != c.end]), "ab")
+    block = in_fabrics(add_seams(block, [seam_along(c) for c in drawn if c.start != c.end]), "ab")
     found = draft(block)
     order = sewing_order(found, cells_of(found)) if len(found.patches) > 1 else None
     if order is None:

@@ -55,12 +55,12 @@ def test_a_size_chart_agrees_with_plans_made_one_size_at_a_time(block, widths, c
         shown = [(row.unit, row.cells[i].partition(" + ")[0]) for row in chart.rows if row.cells[i]]
         assert sorted(shown) == sorted(wanted)
         assert chart.on_marks[i] == plan.ruler_friendly.on_marks
-        for cloth in plan.cloth.at_once:
-            row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
-            assert _yards(row.for_all[i]) * 36 == cloth.buy
-        for cloth in plan_block(project, at_size(block, width), 1).cloth.at_once:
-            row = next(r for r in chart.cloth if r.fabric == cloth.fabric)
-            assert _yards(row.for_one[i]) * 36 == cloth.buy
+        for fabric_plan in plan.fabric_plans.at_once:
+            row = next(r for r in chart.fabrics if r.fabric == fabric_plan.fabric)
+            assert _yards(row.for_all[i]) * 36 == fabric_plan.buy
+        for fabric_plan in plan_block(project, at_size(block, width), 1).fabric_plans.at_once:
+            row = next(r for r in chart.fabrics if r.fabric == fabric_plan.fabric)
+            assert _yards(row.for_one[i]) * 36 == fabric_plan.buy
 
 
 def _yards(text: str) -> F:
@@ -112,14 +112,18 @@ def test_a_shopping_list_is_rounded_priced_and_says_what_a_step_means():
     plan = plan_block(project, PIN, 9)
     found = shopping(plan, notes=True)
     for line in found.lines:
-        assert line.price == line.cloth.buy / 36 * 12
-        assert 0 <= line.cloth.buy - line.cloth.length < F(9, 2)
+        assert line.price == line.fabric_plan.buy / 36 * 12
+        assert 0 <= line.fabric_plan.buy - line.fabric_plan.length < F(9, 2)
         for note in line.notes:
             if more := re.fullmatch(r"1/8 yd more holds (\d+) blocks? more\.", note):
                 for extra, fits in ((int(more[1]), True), (int(more[1]) + 1, False)):
                     other = plan_block(project, PIN, 9 + extra)
-                    (need,) = [c.buy for c in other.cloth.at_once if c.fabric == line.cloth.fabric]
-                    assert (need <= line.cloth.buy + F(9, 2)) == fits or extra > 6
+                    (need,) = [
+                        c.buy
+                        for c in other.fabric_plan.at_once
+                        if c.fabric == line.fabric_plan.fabric
+                    ]
+                    assert (need <= line.fabric_plan.buy + F(9, 2)) == fits or extra > 6
     assert found.price == sum(line.price for line in found.lines)
     table = shopping_lines(found, project)
     assert table[-1][0] == "Together"
@@ -127,14 +131,14 @@ def test_a_shopping_list_is_rounded_priced_and_says_what_a_step_means():
 
 
 def test_margin_and_shrinkage_are_bought_too():
-    block = block_of(size=(6, 6), cloths="a")
+    block = block_of(size=(6, 6), fabrics="a")
     project = project_of(block)
     project = replace(project, cutting=Cutting(margin=F(10), wash=True))
     project = project.with_fabric("a", replace(project.fabrics[0], shrink=(F(4), F(5))))
-    (cloth,) = plan_block(project, block, 40).cloth.best
-    assert cloth.new.width == 42 * F(95, 100)
-    needed = cloth.length * F(11, 10) / F(96, 100)
-    assert needed <= cloth.buy < needed + F(9, 2)
+    (fabric_plan,) = plan_block(project, block, 40).fabric_plans.best
+    assert fabric_plan.new.width == 42 * F(95, 100)
+    needed = fabric_plan.length * F(11, 10) / F(96, 100)
+    assert needed <= fabric_plan.buy < needed + F(9, 2)
 
 
 def test_the_whole_project_is_bought_together():
@@ -145,7 +149,9 @@ def test_the_whole_project_is_bought_together():
     assert shopping_whole(quilt, 0).what == "the quilt"
     found = shopping_for(project, {PIN.id: 2, "two": 5}, "both", 0)
     laid = {
-        line.cloth.fabric: sum(p.at.layers for c in line.cloth.cloths for p in places_of(c))
+        line.fabric_plan.fabric: sum(
+            p.at.layers for c in line.fabric_plan.laid for p in places_of(c)
+        )
         for line in found.lines
     }
     apart = [plan_block(project, PIN, 2), plan_block(project, other, 5)]
@@ -155,13 +161,13 @@ def test_the_whole_project_is_bought_together():
 
 def test_blocks_of_one_name_are_told_apart_on_what_there_is():
     """Two blocks called the same ask for eight squares each; a fat quarter holds twelve."""
-    one = replace(block_of(size=(4, 4), cloths="a"), name="Same")
+    one = replace(block_of(size=(4, 4), fabrics="a"), name="Same")
     project = project_of(one, replace(one, id="two"))
     project = priced(project, a=(Have(kind="fat-quarter"),))
     (line,) = shopping_for(project, {one.id: 8, "two": 8}, "both", 0.2).lines
-    laid = sum(p.at.layers for c in line.cloth.cloths for p in places_of(c))
+    laid = sum(p.at.layers for c in line.fabric_plan.laid for p in places_of(c))
     assert laid == 16
-    assert line.cloth.new is not None
+    assert line.fabric_plan.new is not None
 
 
 def test_what_there_is_does_or_what_would_make_it_do_is_told():
@@ -187,12 +193,12 @@ def test_what_there_is_does_or_what_would_make_it_do_is_told():
             assert not enough(plan_block(short, at_size(PIN, width), 4)).short
 
 
-def test_cloth_to_small_for_its_squaring_holds_nothing():
+def test_fabric_to_small_for_its_squaring_holds_nothing():
     have = (Have(kind="scrap", width=F(1, 4), length=F(1, 4)), Have(kind="fat-quarter"))
-    block = block_of(size=(30, 30), cloths="a")
+    block = block_of(size=(30, 30), fabrics="a")
     project = replace(priced(project_of(block), a=have), measure=METRIC)
-    (cloth,) = plan_block(project, block, 2).cloth.best
-    assert [c.kind for c in cloth.cloths] == ["fat-quarter", "new"]
+    (fabric_plan,) = plan_block(project, block, 2).fabric_plans.best
+    assert [c.kind for c in fabric_plan.laid] == ["fat-quarter", "new"]
 
 
 @pytest.mark.parametrize("inches", sampled([14, 23, 34, 60], 2, 1))

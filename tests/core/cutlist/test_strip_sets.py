@@ -18,13 +18,13 @@ from inlet.core.project.measure import METRIC
 from inlet.core.project.value import replace
 from inlet.core.units.known import units_of
 from inlet.files.text.plan_json import plan_dict
-from tests.blocks import CLOTHS, block_of, in_cloths, project_of
+from tests.blocks import FABRICS, block_of, in_fabrics, project_of
 
 BARS = "0 1 3 1 / 0 2 3 2"
 
 
-def bars(block_id: str, cloths: str = "aba", size: int = 6):
-    return replace(block_of(BARS, 3, 3, (size, size), cloths), id=block_id, name=block_id.title())
+def bars(block_id: str, fabrics: str = "aba", size: int = 6):
+    return replace(block_of(BARS, 3, 3, (size, size), fabrics), id=block_id, name=block_id.title())
 
 
 def nine(block_id: str = "nine"):
@@ -60,7 +60,7 @@ def test_another_block_that_could_share_is_told():
     # cut as strips they are in the cut list, once for both uses of a fabric
     strips = [c for c in plan.cuts if c.shape == "strip"]
     assert Counter(c.fabric for c in strips for _ in range(c.number)) == {"a": 2, "b": 1}
-    assert {width for cloth in plan.cloth.best for width in cloth.strips} == {F(5, 2)}
+    assert {width for laid in plan.fabric_plans.best for width in laid.strips} == {F(5, 2)}
 
 
 @given(st.integers(1, 40), st.integers(10, 44), st.booleans())
@@ -69,7 +69,9 @@ def test_sets_hold_what_is_cut_from_them(copies, usable, metric):
     """Every segment comes off some set, no set is longer than its fabric, and fewer would not do
     where all segments are alike."""
     block = replace(bars("rail"), methods={"strips": "strip-set"})
-    project = replace(project_of(block), fabrics=tuple(replace(c, width=F(usable)) for c in CLOTHS))
+    project = replace(
+        project_of(block), fabrics=tuple(replace(c, width=F(usable)) for c in FABRICS)
+    )
     if metric:
         project = replace(project, measure=METRIC)
     plan = plan_block(project, block, copies)
@@ -119,7 +121,7 @@ def test_what_is_over_is_offered_where_it_could_be_used():
     big = replace(block_of(drawn, 3, 1, (9, 3), "ab"), id="big", name="Big",
                   methods={"half-square-triangle": "eight-at-a-time"})  # fmt: skip
     small = replace(block_of("0 0 1 1", size=(2, 2)), id="small", name="Small")
-    other = replace(in_cloths(small, "cd"), id="other", name="Other")
+    other = replace(in_fabrics(small, "cd"), id="other", name="Other")
     larger = replace(block_of("0 0 1 1", size=(5, 5)), id="larger", name="Larger")
     plan = plan_block(project_of(big, small, other, larger), big)
     (offer,) = plan.offers
@@ -156,21 +158,23 @@ def test_a_plan_is_the_same_whatever_was_looked_at_before():
         assert shared(others=[units_of(other)]) == told
 
 
-def test_cloth_that_is_owned_has_its_own_stack():
+def test_fabric_that_is_owned_has_its_own_stack():
     block = replace(bars("rail"), fabric_at=bars("rail").fabric_at)
-    project = replace(project_of(block), fabrics=(*CLOTHS, Fabric(id="spare")))
+    project = replace(project_of(block), fabrics=(*FABRICS, Fabric(id="spare")))
     plan = plan_block(project, block)
     assert {c.label for c in plan.cuts} == {"A1", "A2"}
     assert plan.stacks == {"A": ("A1", "A2")}
 
 
-def test_segments_longer_than_the_cloth_is_wide_are_cut_along_it():
+def test_segments_longer_than_the_fabric_is_wide_are_cut_along_it():
     block = replace(block_of(BARS, 3, 3, (60, 6), "aba"), methods={"strips": "strip-set"})
     plan = plan_block(project_of(block), block, 2)
     (one,) = plan.sets
     assert one.lengths == (F(61), F(61))
     assert one.choices == ()
     assert sum(c.number for c in plan.cuts) == 2 * 3
-    laid = [place.at for c in plan.cloth.best for cloth in c.cloths for place in places_of(cloth)]
+    laid = [
+        place.at for c in plan.fabric_plans.best for fabric in c.laid for place in places_of(fabric)
+    ]
     assert {place.height for place in laid} == {F(61)}
     assert sum(place.layers for place in laid) == 2 * 3

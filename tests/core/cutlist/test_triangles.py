@@ -138,7 +138,7 @@ def test_a_line_that_is_sewn_beside_was_drawn_before(drawn):
         assert method.effort.marks >= drawn_so_far
 
 
-def test_a_unit_that_holds_another_wastes_what_its_own_cloth_leaves():
+def test_a_unit_that_holds_another_wastes_what_its_own_fabric_leaves():
     """A four-patch in a square in a square, 8 in: the corners come to the unfinished unit and both
     sides of the four seams round the middle, less the middle with its own allowance."""
     drawn = "1 0 2 1 / 2 1 1 2 / 1 2 0 1 / 0 1 1 0 / 1/2 1/2 3/2 3/2 / 3/2 1/2 1/2 3/2"
@@ -147,5 +147,5 @@ def test_a_unit_that_holds_another_wastes_what_its_own_cloth_leaves():
     (cost,) = [c for c in plan.compared[outer.unit.label].costs if c.plan.name == outer.in_use.name]
     side = 32**0.5
     corners = 8.5**2 + 2 * 0.25 * 4 * side - (side + 0.5) ** 2
-    assert cost.wasted == pytest.approx(cost.cloth - corners)
-    assert 0 < cost.wasted < cost.cloth / 4
+    assert cost.wasted == pytest.approx(cost.fabric - corners)
+    assert 0 < cost.wasted < cost.fabric / 4

@@ -26,7 +26,7 @@ from inlet.core.units.units import label_place
 from tests.blocks import (
     block_of,
     erase_piece,
-    in_cloths,
+    in_fabrics,
     mixed_seams,
     point,
     project_of,
@@ -257,7 +257,7 @@ def test_curves_keep_round_on_bands_of_other_proportions():
 def test_a_unit_dropped_fills_its_box_with_its_patches(tray_unit, turn, drawn_on):
     block = empty(4)
     if drawn_on:
-        block = in_cloths(
+        block = in_fabrics(
             add_seams(block, (seam_along(Curve(point(0, i), point(4, 4 - i))) for i in range(4))),
             "abc",
         )
@@ -269,8 +269,8 @@ def test_a_unit_dropped_fills_its_box_with_its_patches(tray_unit, turn, drawn_on
         p for p in draft(after).patches
         if all(c.x <= 6 and c.y <= 6 for c in p.outline) and p.fabric in ("d", "e", "f")
     ]  # fmt: skip
-    assert len(inside) == len(tray_unit.cloths)
-    assert {p.fabric for p in inside} == {"def"[part] for _, part in tray_unit.cloths}
+    assert len(inside) == len(tray_unit.fabrics)
+    assert {p.fabric for p in inside} == {"def"[part] for _, part in tray_unit.fabrics}
     assert abs(total(after) - 144) < 1e-6
 
 
@@ -291,10 +291,10 @@ def test_a_curved_unit_refuses_an_oblong_box_in_words():
 
 
 def test_a_unit_taken_from_a_block_drops_as_it_is():
-    block = in_cloths(block_of("0 1 1 0 / 1 0 2 1", 2, 1, (6, 3)), "aba")
+    block = in_fabrics(block_of("0 1 1 0 / 1 0 2 1", 2, 1, (6, 3)), "aba")
     now = draft(block)
     tray_unit = tray_unit_of(now, range(3), "flying-geese", "Goose")
-    ground = in_cloths(block_of("0 1 4 1 / 2 0 2 1", 4, 4, (12, 12)), "c")
+    ground = in_fabrics(block_of("0 1 4 1 / 2 0 2 1", 4, 4, (12, 12)), "c")
     made = drop(ground, tray_unit, Box(point(0, 0), point(2, 1)), [])
     assert {p.fabric for p in draft(made).patches} == {"a", "b", "c"}
     kinds = [u.unit.kind for u in plan_block(project_of(made), made).units]

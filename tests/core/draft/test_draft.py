@@ -32,7 +32,7 @@ from tests.blocks import (
     block_of,
     erase_piece,
     grid_segments,
-    in_cloths,
+    in_fabrics,
     mixed_seams,
     point,
     project_of,
@@ -49,17 +49,17 @@ def shapes(block: Block) -> set:
     return {from_first_corner(p.outline) for p in draft(block).patches}
 
 
-def cloths(block: Block) -> list[str | None]:
+def fabrics(block: Block) -> list[str | None]:
     return [p.fabric for p in draft(block).patches]
 
 
 @given(grid_segments(most=10))
 @settings(max_examples=60)
-def test_seams_drawn_one_by_one_never_lie_on_one_another_and_keep_the_cloth(drawn):
+def test_seams_drawn_one_by_one_never_lie_on_one_another_and_keep_the_fabric(drawn):
     block = paint(empty(), (F(1), F(5, 2)), "a")
     for p, q in drawn:
         block = add_seam(block, (p.x, p.y), (q.x, q.y))
-        assert set(cloths(block)) == {"a"}
+        assert set(fabrics(block)) == {"a"}
     kinds = {f.kind for f in draft(block).arrangement.faults}
     assert "duplicate" not in kinds or any(_on_edge(p, q) for p, q in drawn)
     assert sum((area(p.outline) for p in draft(block).patches if not p.holes), F(0)) <= 144
@@ -92,34 +92,34 @@ def test_drawing_over_a_seam_makes_one_of_them():
     assert add_seam(block, (F(2), F(1)), (F(1), F(1))) is block
 
 
-def test_splitting_keeps_the_cloth_on_both_halves_and_painting_changes_one():
+def test_splitting_keeps_the_fabric_on_both_halves_and_painting_changes_one():
     block = add_seam(paint(empty(2), (F(1), F(1)), "a"), (F(0), F(0)), (F(2), F(2)))
-    assert cloths(block) == ["a", "a"]
+    assert fabrics(block) == ["a", "a"]
     block = paint(block, (F(3, 2), F(1, 2)), "b")
-    assert sorted(cloths(block)) == ["a", "b"]
+    assert sorted(fabrics(block)) == ["a", "b"]
     assert len(block.fabric_at) == 2
-    assert cloths(paint(block, (F(3, 2), F(1, 2)), None)).count(None) == 1
+    assert fabrics(paint(block, (F(3, 2), F(1, 2)), None)).count(None) == 1
     assert paint(block, (F(1), F(1)), "c") == block  # on the seam
 
 
-def test_cloth_round_an_island_is_kept_clear_of_it():
+def test_fabric_round_an_island_is_kept_clear_of_it():
     island = ("2 2 4 2", "4 2 4 4", "4 4 2 4", "2 4 2 2")
     block = paint(empty(), (F(1), F(1)), "a")
     for line in island:
         a, b, c, d = (F(n) for n in line.split())
         block = add_seam(block, (a, b), (c, d))
-    assert cloths(block) == ["a", "a"]
+    assert fabrics(block) == ["a", "a"]
     block = paint(block, (F(3), F(3)), "b")
     assert [(p.fabric, bool(p.holes)) for p in draft(block).patches] == [("a", True), ("b", False)]
     assert None not in draft(block).homes
 
 
 def test_new_bands_carry_the_drawing_along():
-    block = in_cloths(block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 1 0 2 1", 3, 3), "abc")
+    block = in_fabrics(block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 1 0 2 1", 3, 3), "abc")
     wide = set_bands(block, parse_bands("2:1:2").proportions, block.rows).block
     assert wide.grid == (F(5), F(3))
     assert point(2, 0) in draft(wide).arrangement.points
-    assert cloths(wide) == cloths(block)
+    assert fabrics(wide) == fabrics(block)
     assert shapes(set_bands(wide, block.columns, block.rows).block) == shapes(block)
 
 
@@ -191,8 +191,8 @@ def test_sides_with_their_allowance():
     assert seam_length(block_of(size=(3, 3)), point(0, 0), point(1, 1)) == 3 * ROOT2
 
 
-def problems(drawn: str, cloth: str = "a", **kwargs) -> list[tuple[str, str, str]]:
-    block = block_of(drawn, 3, 3, cloths=cloth, **kwargs)
+def problems(drawn: str, fabric: str = "a", **kwargs) -> list[tuple[str, str, str]]:
+    block = block_of(drawn, 3, 3, fabrics=fabric, **kwargs)
     return [(p.level, p.code, p.text) for p in plan_block(project_of(block), block).problems]
 
 
@@ -206,8 +206,8 @@ def test_problems_are_told_with_their_place():
     assert ("warning", "sliver") in {p[:2] for p in problems("1/20 0 1/20 3")}
 
 
-def test_a_patch_without_cloth_and_a_cloth_on_a_seam():
-    block = block_of("0 0 1 1", cloths="a")
+def test_a_patch_without_fabric_and_a_fabric_on_a_seam():
+    block = block_of("0 0 1 1", fabrics="a")
     bare = replace(block, fabric_at=(replace(block.fabric_at[0], point=(F(1, 2), F(1, 2))),))
     plan = plan_block(project_of(bare), bare)
     assert sorted(p.code for p in plan.problems) == [

@@ -15,7 +15,7 @@ from tests.blocks import block_of, point, project_of
 from tests.fuzz.drafts import tiling_fault
 
 
-def test_cloth_and_marks_inside_a_removed_band_go_with_it():
+def test_fabric_and_marks_inside_a_removed_band_go_with_it():
     spots = tuple(FabricAt(point=(F(2 * i + 1, 2), F(1, 2)), fabric=c) for i, c in enumerate("abc"))
     block = replace(
         block_of("1 0 1 1 / 2 0 2 1", 3, 1, (9, 3)),

@@ -13,7 +13,7 @@ from inlet.core.plan.block import BlockPlan, plan_block
 from inlet.core.project.block import Block, seam_along
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.value import replace
-from tests.blocks import block_of, in_cloths, point, project_of
+from tests.blocks import block_of, in_fabrics, point, project_of
 
 NINE = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 
@@ -50,7 +50,7 @@ def codes(block: Block) -> set[str]:
 
 
 def test_curves_too_tight_and_not_round():
-    block = in_cloths(add_seams(
+    block = in_fabrics(add_seams(
         block_of(NINE, 3, 3), [seam_along(quarter_arc(point(1, 0), point(0, 1)))]
     ), "ab")  # fmt: skip
     assert codes(block) == set()

@@ -63,16 +63,16 @@ def planned(block):
 def on_mats(block, handed="right"):
     project = msgspec.structs.replace(load(DEMO), cutting=Cutting(handed=handed))
     plan = plan_block(project, project.block(block), 3)
-    for each in plan.cloth.best:
+    for each in plan.fabric_plans.best:
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == each.fabric}
-        for cloth in each.cloths:
-            strokes = cuts_of(cloth, project)
+        for fabric in each.laid:
+            strokes = cuts_of(fabric, project)
             left = handed == "left"
-            yield OnMat(cloth, each.fabric, strokes, len(strokes), cuts, plan.measure, left)
+            yield OnMat(fabric, each.fabric, strokes, len(strokes), cuts, plan.measure, left)
 
 
 @pytest.mark.parametrize("block", ["lantern", "heron-bend", "breakwater"])
-def test_pieces_on_the_mat_are_to_scale_and_lie_apart_on_the_cloth(block):
+def test_pieces_on_the_mat_are_to_scale_and_lie_apart_on_the_fabric(block):
     for shown in on_mats(block):
         frame = MatFrame.fit(shown, (0, 0, 640, 400))
         left, top, right, bottom = frame.whole

@@ -23,7 +23,7 @@ from inlet.core.project.value import replace
 from inlet.core.table.pieces import piece_for
 from tests.blocks import (
     block_of,
-    in_cloths,
+    in_fabrics,
     project_of,
     through_blocks,
     tray_block,
@@ -215,7 +215,7 @@ def test_turning_or_mirroring_changes_nothing_that_is_cut(block, size, turn):
 )
 def test_a_block_of_one_patch_is_as_wide_and_as_high_as_it_is_cut(size, comes_out):
     bare = replace(block_of("0 0 1 1", 1, 1, size), seams=())
-    plan = plan_of(in_cloths(bare, "a"), "leave")
+    plan = plan_of(in_fabrics(bare, "a"), "leave")
     assert plan.fit.finished == comes_out
     assert {p.code for p in plan.problems} <= {"odd-size"}
 

@@ -212,7 +212,7 @@ def test_half_a_circle_is_no_arc_however_its_ends_are_written():
     assert arc_fault(point(0, 2), point(2, 4), point(2, 2)) is None
 
 
-def test_cloth_is_kept_by_a_point_that_a_file_holds():
+def test_fabric_is_kept_by_a_point_that_a_file_holds():
     thin = Curve(point("0.142857142857", 0), Point(F(1, 7) + F(1, 10**9), F(4)))
     block = block_of(4, line("0.142857142857", 0, "0.142857142857", 4), thin)
     found = draft(block).arrangement

@@ -21,18 +21,18 @@ def opened(piece: Box, deep: int, layers: int) -> list[tuple[Box, int]]:
     return [((-w, y, 2 * w, h), deep // 2)] if x == 0 and deep == layers > 1 else []
 
 
-def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
+def follow(fabric: dict[str, Any], stack: int) -> Counter[str]:
     """Make every cut in its order; the pieces that lie there in the end, by their label. Fails
     where a cut does not go through a whole piece of fabric, edge to edge, or a place is not cut
     out."""
-    width, length, layers = F(cloth["width"]), F(cloth["length"]), cloth["layers"]
-    assert cloth["fold"] == (None if layers == 1 else "0")
+    width, length, layers = F(fabric["width"]), F(fabric["length"]), fabric["layers"]
+    assert fabric["fold"] == (None if layers == 1 else "0")
     there: dict[Box, int] = {(F(0), F(0), width / layers, length): layers}
     ready: Counter[str] = Counter()
-    wanted = {box([p["x"], p["y"], p["width"], p["height"]]): p for p in cloth["places"]}
-    assert len(wanted) == len(cloth["places"])
+    wanted = {box([p["x"], p["y"], p["width"], p["height"]]): p for p in fabric["places"]}
+    assert len(wanted) == len(fabric["places"])
     strips, squared = [], []
-    for number, cut in enumerate(cloth["cuts"], 1):
+    for number, cut in enumerate(fabric["cuts"], 1):
         assert cut["number"] == number
         across = cut["way"] == "across"
         pile = [box(each) for each in cut["of"]]
@@ -78,7 +78,7 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
             strips.append(F(cut["size"]))
         if cut["what"] == "square" and across:
             squared.append(len(strips))
-            assert F(cut["size"]) == F(cloth["squaring"])
+            assert F(cut["size"]) == F(fabric["squaring"])
     # What is left when the last cut is made may be a piece too.
     for piece, deep in list(there.items()):
         for lying, n in opened(piece, deep, layers):
@@ -89,14 +89,14 @@ def follow(cloth: dict[str, Any], stack: int) -> Counter[str]:
     missing = set(wanted) - set(there)
     assert not missing, f"not cut out: {missing}"
     assert strips == sorted(strips, reverse=True)
-    if F(cloth["squaring"]) and cloth["places"]:
-        every = cloth["square_every"]
+    if F(fabric["squaring"]) and fabric["places"]:
+        every = fabric["square_every"]
         assert squared == [n for n in range(len(strips) + 1) if n in squared]
         assert squared[0] == 0
         if every:
             assert all(b - a == every for a, b in pairwise(squared))
             assert len(strips) - squared[-1] <= every
     found: Counter[str] = Counter()
-    for place in cloth["places"]:
+    for place in fabric["places"]:
         found[place["label"]] += place["layers"] * place.get("holds", 1)
     return found

@@ -68,8 +68,8 @@ def laid(project: Project, cuts: list[Cut], work: int = 0):
     plans = lay_out(project, ToCut(tuple(cuts), {}), work)
     stack = (project.cutting or Cutting()).stack
     ready: Counter[str] = Counter()
-    for cloth in json.loads(json.dumps(cutting_list(plans, project))):
-        ready += follow(cloth, stack)
+    for fabric in json.loads(json.dumps(cutting_list(plans, project))):
+        ready += follow(fabric, stack)
     return plans, ready
 
 
@@ -91,7 +91,7 @@ def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
     cuts = cut_list(wanted)
     (plan,), ready = laid(project, cuts, work)
     missing = {m.cut.label: m.number for m in plan.missing}
-    for place in (place for cloth in plan.cloths for place in places_of(cloth)):
+    for place in (place for on_mat in plan.laid for place in places_of(on_mat)):
         (cut,) = (c for c in cuts if c.label == place.label)
         low, high = sorted((place.at.width, place.at.height))
         assert cut.cut == (low, high) or (
@@ -134,10 +134,10 @@ def test_the_ends_of_a_strip_are_squared():
         assert len(plan_of(SQUARE._replace(number=in_one + 1), cutting=cutting).strips) == 2
 
 
-def test_in_folded_cloth_pieces_come_off_in_pairs():
+def test_in_folded_fabric_pieces_come_off_in_pairs():
     """Six of 7 3/4 in on two strips of five: four and two, not five and one."""
     square = SQUARE._replace(cut=(F(31, 4), F(31, 4)), number=6)
-    (laid,) = plan_of(square, cutting=Cutting()).cloths
+    (laid,) = plan_of(square, cutting=Cutting()).laid
     assert {place.at.layers for place in places_of(laid)} == {2}
     assert not any(stroke.opens for stroke in strokes_of(laid, 4, F(24)))
 
@@ -158,13 +158,13 @@ def test_a_strip_nearly_all_of_which_a_set_takes_stays_whole():
     short = long._replace(cut=(F(3, 2), F(15, 2)), number=1, label="B")
     for folds in (0, 1):
         plan = plan_of(long, short, cutting=Cutting(folds=folds, square_every=0))
-        (cloth,) = plan.cloths
+        (fabric,) = plan.laid
         assert not plan.missing
-        lengths = sorted(place.at.width for place in places_of(cloth))
+        lengths = sorted(place.at.width for place in places_of(fabric))
         assert lengths == [F(15, 2), F(42), F(42), F(42)]
-        cuts = [stroke.what for stroke in strokes_of(cloth, 4, F(24))]
+        cuts = [stroke.what for stroke in strokes_of(fabric, 4, F(24))]
         assert cuts == ["square", *["strip"] * 4, "square", "segment"]
-    (rectangles,) = plan_of(long._replace(shape="rectangle")).cloths
+    (rectangles,) = plan_of(long._replace(shape="rectangle")).laid
     assert {place.at.width for place in places_of(rectangles)} == {F(39)}
 
 
@@ -177,38 +177,38 @@ def test_whole_strips_come_off_the_bolt_there_is():
     project = Project(fabrics=(Fabric(id="a", have=(bolt,)),), cutting=Cutting())
     (plan,), ready = laid(project, [strip, small])
     assert ready == {"A": 6, "B": 20}
-    assert [(c.kind, [(s.width, s.count) for s in c.strips]) for c in plan.cloths] == [
+    assert [(c.kind, [(s.width, s.count) for s in c.strips]) for c in plan.laid] == [
         ("bolt", [(F(5, 2), 3), (F(2), 1)]), ("new", [(F(5, 2), 3)])
     ]  # fmt: skip
 
 
-def test_cloth_is_folded_no_more_than_its_pieces_allow():
+def test_fabric_is_folded_no_more_than_its_pieces_allow():
     """Folded twice, half of 42 in at most has room; what has none at all folds nothing."""
     for size, layers in ((20, 4), (21, 4), (22, 2), (42, 2)):
         square = SQUARE._replace(cut=(F(size), F(size)), number=2)
         plan = plan_of(square, SQUARE._replace(cut=(F(43), F(43))), cutting=Cutting(folds=2))
-        assert [cloth.layers for cloth in plan.cloths] == [layers]
+        assert [laid.layers for laid in plan.laid] == [layers]
         assert [missing.cut.cut[0] for missing in plan.missing] == [43]
     strip = SQUARE._replace(shape="strip", cut=(F(5, 2), F(42)), number=6)
     assert plan_of(strip, cutting=Cutting(folds=2)).new.layers == 2
 
 
-def test_cloth_narrower_than_a_piece_is_told():
-    plan = plan_block(project_of(big := block_of(size=(50, 50), cloths="a")), big)
+def test_fabric_narrower_than_a_piece_is_told():
+    plan = plan_block(project_of(big := block_of(size=(50, 50), fabrics="a")), big)
     assert [p.code for p in plan.problems] == ["too-wide"]
     assert "50 1/2 in" in plan.problems[0].text
-    assert buying_text(plan.cloth.best[0], INCH) == "nothing can be cut of it"
+    assert buying_text(plan.fabric_plans.best[0], INCH) == "nothing can be cut of it"
 
 
-def test_a_long_piece_is_cut_along_the_cloth():
-    plan = plan_block(project_of(block := block_of(size=(60, 5), cloths="a")), block)
-    assert plan.cloth.best[0].strips == [F(121, 2)]
+def test_a_long_piece_is_cut_along_the_fabric():
+    plan = plan_block(project_of(block := block_of(size=(60, 5), fabrics="a")), block)
+    assert plan.fabric_plans.best[0].strips == [F(121, 2)]
 
 
-def test_metric_cloth_is_bought_by_ten_centimetres():
+def test_metric_fabric_is_bought_by_ten_centimetres():
     block = block_of("1 0 1 1", 2, 1, (16, 8))
     plan = plan_block(replace(project_of(block), measure=METRIC), block)
-    assert [(c.length, c.buy) for c in plan.cloth.best] == [(F(21, 2), F(20))] * 2
+    assert [(c.length, c.buy) for c in plan.fabric_plans.best] == [(F(21, 2), F(20))] * 2
 
 
 def test_the_strips_to_cut_first_are_told_widest_first():
@@ -225,26 +225,26 @@ def test_what_is_there_is_used_first_and_counted_down():
     fabric. Once the first is on the mat, one is left."""
     have = (Have(kind="fat-quarter", count=2),)
     fabric = Fabric(id="a", have=have)
-    block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
+    block = block_of(size=(F(13, 2), F(13, 2)), fabrics="a")
     project = replace(project_of(block), fabrics=(fabric,))
     plan = plan_block(project, block, 12)
-    (cloth,) = plan.cloth.best
-    assert [c.kind for c in cloth.cloths] == ["fat-quarter", "fat-quarter", "new"]
-    assert cloth.buy == F(9)  # one strip of 7 in and the squaring
-    begun = begin(project, block.id, 12, "a", cloth.cloths[0])
+    (fabric_plan,) = plan.fabric_plans.best
+    assert [c.kind for c in fabric_plan.laid] == ["fat-quarter", "fat-quarter", "new"]
+    assert fabric_plan.buy == F(9)  # one strip of 7 in and the squaring
+    begun = begin(project, block.id, 12, "a", fabric_plan.laid[0])
     assert begun.fabrics[0].have == (replace(have[0], count=1),)
-    (again,) = plan_block(begun, block, 12).cloth.best
-    assert again.cloths == cloth.cloths
+    (again,) = plan_block(begun, block, 12).fabric_plans.best
+    assert again.laid == fabric_plan.laid
     assert again.begun == 1
 
 
 def test_a_bolt_goes_back_shorter():
     fabric = Fabric(id="a", have=(Have(kind="bolt", width=F(42), length=F(30)),))
-    block = block_of(size=(F(13, 2), F(13, 2)), cloths="a")
+    block = block_of(size=(F(13, 2), F(13, 2)), fabrics="a")
     project = replace(project_of(block), fabrics=(fabric,), cutting=Cutting(wash=True))
     project = project.with_fabric("a", replace(fabric, shrink=(F(10), F(0))))
-    (cloth,) = plan_block(project, block, 4).cloth.best
-    (laid,) = cloth.cloths
+    (fabric_plan,) = plan_block(project, block, 4).fabric_plans.best
+    (laid,) = fabric_plan.laid
     assert laid.length == 27
     begun = begin(project, block.id, 4, "a", laid)
     (left,) = begun.fabrics[0].have
@@ -262,8 +262,8 @@ def test_a_print_with_a_top_stands_as_in_the_block(copies, turned):
     project = project_of(block)
     project = project.with_fabric("a", replace(project.fabrics[0], direction="one-way"))
     plan = plan_block(project, block, copies)
-    cloth = next(c for c in plan.cloth.best if c.fabric == "a")
-    sizes = {(p.at.width, p.at.height) for laid in cloth.cloths for p in places_of(laid)}
+    fabric_plan = next(c for c in plan.fabric_plans.best if c.fabric == "a")
+    sizes = {(p.at.width, p.at.height) for laid in fabric_plan.laid for p in places_of(laid)}
     assert sizes == {(F(13, 2), F(5, 2)) if turned else (F(5, 2), F(13, 2))}
     assert not any(p.code == "print-turned" for p in plan.problems)
 
@@ -276,22 +276,22 @@ def test_what_is_left_is_told_and_kept():
         have = (Have(kind="scrap", width=wide, length=F(10)),)
         project = Project(fabrics=(Fabric(id="a", have=have),))
         (plan,) = lay_out(project, ToCut((square,), {}), 0.2)
-        (laid,) = plan.cloths
+        (laid,) = plan.laid
         found = [(r.width, r.height) for r in worth_keeping(laid, project)]
         assert found == left
         scraps = kept(project, "a", laid).fabrics[0].have
         assert [h.count for h in scraps[1:]] == ([2] if left else [])
 
 
-def test_cloth_that_is_being_cut_is_the_same_in_centimetres():
+def test_fabric_that_is_being_cut_is_the_same_in_centimetres():
     """Every place and cut 2.54 times as far; a yard's price for a metre."""
     block = block_of("1 0 1 1", 2, 1, (8, 4), "ab")
     project = project_of(block)
     project = project.with_fabric("a", replace(project.fabrics[0], price=F(9144, 1000)))
-    (cloth, _) = plan_block(project, block, 9).cloth.best
-    begun = begin(project, block.id, 9, "a", cloth.cloths[0])
+    (fabric_plan, _) = plan_block(project, block, 9).fabric_plans.best
+    begun = begin(project, block.id, 9, "a", fabric_plan.laid[0])
     metric = measured_in(begun, CENTIMETRES)
-    old, new = begun.cutting.begun[0].cloth, metric.cutting.begun[0].cloth
+    old, new = begun.cutting.begun[0].laid, metric.cutting.begun[0].laid
     for a, b in zip(places_of(old), places_of(new), strict=True):
         assert [x * F(254, 100) for x in a.at[:4]] == list(b.at[:4])
     assert metric.fabrics[0].price == 10

@@ -28,7 +28,7 @@ from inlet.core.table.pieces import piece_for, rectangle
 from inlet.core.table.sheets import size, trimmed
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units
-from tests.blocks import allowances, in_cloths, lengths, point, tray_block, turns
+from tests.blocks import allowances, in_fabrics, lengths, point, tray_block, turns
 
 CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
 TRAY = {s.kind: s for s in reversed(tray_units())}
@@ -36,7 +36,7 @@ OURS = [case for case in CASES if case["unit"] in TRAY]
 PARTS = {"square": 0, "large square": 0, "small square": 1, "centre": 0, "corner square": 1}
 
 
-def unit_of(kind: str, finished: list[F], cloths: str = "ab", turn=(0, False)):
+def unit_of(kind: str, finished: list[F], fabrics: str = "ab", turn=(0, False)):
     """One unit of the tray on its own, as wide as the first of ``finished`` and as high as the
     last."""
     tray_unit = TRAY[kind]
@@ -45,7 +45,7 @@ def unit_of(kind: str, finished: list[F], cloths: str = "ab", turn=(0, False)):
         finished[0] * F(1),
         (finished[-1] if tray_unit.size[0] != tray_unit.size[1] else finished[0]),
     )
-    block = turned(in_cloths(replace(block, finished=size), cloths), turn)
+    block = turned(in_fabrics(replace(block, finished=size), fabrics), turn)
     now = draft(block)
     unit = find_units(now, break_down(now))[0]
     assert unit.kind == kind
@@ -113,10 +113,10 @@ def test_worked_cases_of_setting_triangles(case):
 
 
 kinds = st.sampled_from(sorted({s.kind for s in tray_units() if not s.curved}))
-cloths = st.text("abcd", min_size=1, max_size=4)
+fabrics = st.text("abcd", min_size=1, max_size=4)
 
 
-@given(kinds, lengths, allowances, cloths, turns)
+@given(kinds, lengths, allowances, fabrics, turns)
 @settings(max_examples=120, deadline=None)
 def test_every_way_gives_the_unit_exactly(kind, size_, seam, colours, turn):
     if kind == "checkerboard":
@@ -151,7 +151,7 @@ def test_a_wrong_size_is_caught(size_, seam, wrong):
                 assert not makes_unit(method, unit, seam), method.name
 
 
-def test_cloths_swapped_are_caught():
+def test_fabrics_swapped_are_caught():
     unit, other = (unit_of("half-square-triangle", [F(3)], c) for c in ("ab", "ac"))
     assert not makes_unit(method_of(other, F(1, 4), "two-at-a-time"), unit, F(1, 4))
 

@@ -199,7 +199,7 @@ def test_comfortable_and_odd_sizes():
 
 
 def test_a_block_of_one_patch_has_nothing_to_sew():
-    plan = plan_of(block_of(cloths="a"))
+    plan = plan_of(block_of(fabrics="a"))
     assert plan.resewn
     assert plan.steps == ()
     assert plan.assembly is None

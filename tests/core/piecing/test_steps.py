@@ -107,7 +107,7 @@ def test_a_partial_seam_says_how_far_and_what_finishes_it():
 
 @given(ratios(F(1, 2), 12), st.integers(1, 7))
 @settings(max_examples=60)
-def test_between_pins_cloth_leaves_the_curve_by_no_more_than_allowed(radius, part):
+def test_between_pins_fabric_leaves_the_curve_by_no_more_than_allowed(radius, part):
     """Straight between pins: r(1 - cos(half the angle between two)) is at most an eighth of the
     seam; with two fewer it would be more; a tighter curve has more for each inch."""
     x = radius * (1 - F(part, 8) ** 2) / (1 + F(part, 8) ** 2)
@@ -196,7 +196,7 @@ def test_what_experts_add_is_on_the_card():
     assert "one tip reaches 5/8 in past the other" in " ".join(half.steps[0].notes)
 
 
-def test_rounds_are_a_numbered_sequence_of_cloths():
+def test_rounds_are_a_numbered_sequence_of_fabrics():
     plan = plan_of(CORPUS["Rounds"])
     (step,) = plan.steps
     (note,) = [n for n in step.notes if "beside the machine" in n]

@@ -87,7 +87,7 @@ def test_every_cut_by_hand(data):
         assert least <= lengths[fabric] <= least + 2 * 14 * 1.5
 
 
-def test_the_cloth_cut_holds_every_patch_with_its_allowance(plan, data):
+def test_the_fabric_cut_holds_every_patch_with_its_allowance(plan, data):
     """Areas: every patch of every block, every piece of the top, grown by 1/4 in all round."""
     needed = Counter()
     for block in plan.blocks:
@@ -117,8 +117,8 @@ def test_the_cloth_cut_holds_every_patch_with_its_allowance(plan, data):
 
 def test_the_cutting_plan_of_the_demo_followed_at_the_mat(data):
     ready = Counter()
-    for cloth in data["cutting"]:
-        ready += follow(cloth, 4)
+    for on_mat in data["cutting"]:
+        ready += follow(on_mat, 4)
     for cut in data["cuts"]:
         assert ready[cut["label"]] >= cut["count"], cut["label"]
     for fabric in data["fabric"]:

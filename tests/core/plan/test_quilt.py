@@ -46,7 +46,7 @@ from inlet.core.setting.pieces import Lying
 from inlet.core.setting.places import Placed, placed
 from inlet.core.setting.top import member_lying
 from inlet.files.text.quilt_json import quilt_dict
-from tests.blocks import CLOTHS, block_of, project_of, unit_blocks
+from tests.blocks import FABRICS, block_of, project_of, unit_blocks
 from tests.core.layout.mat import follow
 from tests.core.setting.test_top import polygon, quilts
 
@@ -65,7 +65,7 @@ def of(quilt, *blocks, **more):
 @pytest.mark.parametrize("ruler", ["eighth", "sixteenth"])
 def test_setting_triangles_as_worked_out_by_hand(case, ruler):
     side = F(parse_exact(case["finished"][0]))
-    block = block_of(size=(side, side), cloths="a")
+    block = block_of(size=(side, side), fabrics="a")
     quilt = Quilt(setting="on-point", columns=3, rows=4, block=block.id)
     measure = Measure(ruler=F(1, 8) if ruler == "eighth" else F(1, 16))
     plan = plan_quilt(of(quilt, block, measure=measure))
@@ -119,7 +119,7 @@ def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
     """From the JSON alone: the pieces of each fabric on the top, grown by the allowance, against
     what is cut; and the cutting plan followed at the mat gives every stack, of fabric that washing
     has made narrower, too. Only what is wider than the fabric is missing."""
-    shrunk = tuple(replace(cloth, shrink=(F(4), F(3))) for cloth in project.fabrics)
+    shrunk = tuple(replace(on_mat, shrink=(F(4), F(3))) for on_mat in project.fabrics)
     project = replace(project, cutting=Cutting(folds=folds, wash=wash), fabrics=shrunk)
     plan = plan_quilt(project)
     data = json.loads(json.dumps(quilt_dict(plan)))
@@ -141,10 +141,10 @@ def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
     for fabric, wanted in needed.items():
         assert cut[fabric] >= wanted * 0.98 - 0.2, fabric
     ready: Counter[str] = Counter()
-    for cloth in data["cutting"]:
-        ready += follow(cloth, 4)
+    for on_mat in data["cutting"]:
+        ready += follow(on_mat, 4)
     missing = Counter({m["label"]: m["count"] for f in data["fabric"] for m in f["missing"]})
-    room = float(project.measure.system.cloth_width) * (0.97 if wash else 1)
+    room = float(project.measure.system.fabric_width) * (0.97 if wash else 1)
     for each in data["cuts"]:
         assert ready[each["label"]] + missing[each["label"]] >= each["count"]
         if missing[each["label"]]:
@@ -161,13 +161,13 @@ def test_units_of_several_blocks_are_one_batch():
     quilt = replace(quilt, rows=6, row_lengths=(3, 3, 3, 3, 3, 3), places=tuple(
         QuiltPlace(column=c, row=r, block="two") for r in (3, 4) for c in range(3)
     ) + tuple(QuiltPlace(column=c, row=5, colourway="way") for c in range(3)),
-        colourways=(Colourway(id="way", cloths={"a": "c"}),))  # fmt: skip
+        colourways=(Colourway(id="way", fabrics={"a": "c"}),))  # fmt: skip
     plan = plan_quilt(of(quilt, one, other))
     halves = [u for u in plan.batch.units if u.unit.kind == "half-square-triangle"]
-    by_cloth = {u.unit.fabrics: u for u in halves}
-    assert by_cloth["a", "b"].count == 15
-    assert (by_cloth["a", "b"].in_use.runs, by_cloth["a", "b"].in_use.surplus) == (8, 1)
-    assert by_cloth["c", "b"].count == 3
+    by_fabric = {u.unit.fabrics: u for u in halves}
+    assert by_fabric["a", "b"].count == 15
+    assert (by_fabric["a", "b"].in_use.runs, by_fabric["a", "b"].in_use.surplus) == (8, 1)
+    assert by_fabric["c", "b"].count == 3
     assert len(halves) == 2
     assert {(b.name, b.number) for b in plan.blocks} == {
         ("Half", 9), ("Two", 6), ("Half in way", 3)
@@ -213,11 +213,11 @@ def test_joined_strips_are_just_enough(length, room):
     st.none() | st.integers(0, 12), st.integers(30, 110),
 )  # fmt: skip
 @settings(max_examples=100, deadline=None)
-def test_the_backing_covers_the_quilt(wide, high, measure, over, cloth):
+def test_the_backing_covers_the_quilt(wide, high, measure, over, fabric):
     """Widths joined one by one reach over it, one fewer does not; the best way comes first."""
     backing = Backing(fabric="a", overage=None if over is None else F(over))
     quilt = Quilt(columns=2, rows=2, block="hst", backing=backing)
-    fabrics = (Fabric(id="a", width=F(cloth)),)
+    fabrics = (Fabric(id="a", width=F(fabric)),)
     project = replace(of(quilt, HST, measure=measure), fabrics=fabrics)
     size = measure.from_inches(wide), measure.from_inches(high)
     o = measure.from_inches(4) if over is None else F(over)
@@ -227,16 +227,16 @@ def test_the_backing_covers_the_quilt(wide, high, measure, over, cloth):
     for way in ways:
         beside, panel = whole if way.seam == "along" else whole[::-1]
         assert way.panel == panel
-        reach = F(cloth) + (way.widths - 1) * (F(cloth) - join)
+        reach = F(fabric) + (way.widths - 1) * (F(fabric) - join)
         assert reach >= beside
-        assert way.widths == 1 or reach - (F(cloth) - join) < beside
+        assert way.widths == 1 or reach - (F(fabric) - join) < beside
         assert way.left[0] == reach - beside
-        joins = way.joins(F(cloth), join)
+        joins = way.joins(F(fabric), join)
         assert len(joins) == way.widths - 1
         assert all(0 < at < reach for at in joins)
-        assert {b - a for a, b in pairwise(joins)} <= {F(cloth) - join}
+        assert {b - a for a, b in pairwise(joins)} <= {F(fabric) - join}
         # The first width keeps all but one allowance, the last one likewise.
-        assert not joins or joins[0] == reach - joins[-1] == F(cloth) - join / 2
+        assert not joins or joins[0] == reach - joins[-1] == F(fabric) - join / 2
         assert way.buy >= way.widths * panel
     assert ways[0].buy == min(way.buy for way in ways)
     one = replace(quilt, columns=1, rows=1, backing=Backing(fabric="a"))
@@ -245,7 +245,7 @@ def test_the_backing_covers_the_quilt(wide, high, measure, over, cloth):
     )
 
 
-def test_washed_cloth_is_narrower_for_borders_binding_and_backing():
+def test_washed_fabric_is_narrower_for_borders_binding_and_backing():
     """42 in shrink by 3 % to 40.74: strips are 40 5/8 long at the mark. 48 in of blocks and 2 in of
     border all round: 52 in; the binding is 208 + 2 + 10 = 220 in, (220 - 2 1/2)/(40.74 - 2 1/2) =
     5.7 strips; 60 in of backing are two widths, 2 x 40.74 - 1."""
@@ -253,12 +253,12 @@ def test_washed_cloth_is_narrower_for_borders_binding_and_backing():
         columns=12, rows=12, block="hst", borders=(Border(width=F(2), fabric="a"),),
         binding=Binding(width=F(5, 2), fabric="b"), backing=Backing(fabric="c"),
     )  # fmt: skip
-    shrunk = tuple(replace(cloth, shrink=(F(0), F(3))) for cloth in CLOTHS)
+    shrunk = tuple(replace(fabric_plan, shrink=(F(0), F(3))) for fabric_plan in FABRICS)
     plan = plan_quilt(of(quilt, HST, fabrics=shrunk, cutting=Cutting(wash=True)))
     strips = {cut.label: cut for cut in plan.cuts if cut.shape == "strip"}
     assert {cut.cut[1] for cut in strips.values()} == {F(325, 8)}
     assert strips["Binding"].number == 6
-    assert not any(cloth.missing for cloth in plan.cloth.at_once)
+    assert not any(fabric_plan.missing for fabric_plan in plan.fabric_plans.at_once)
     assert plan.backing.left[0] == 2 * F(2037, 50) - 1 - 60
 
 
@@ -278,7 +278,7 @@ def test_binding_straight_and_on_the_bias():
 def test_long_sashing_on_point_has_slanted_ends():
     """Two by two 10 in blocks with 1 in sashing, in one strip between rows: each is cut as long as
     its long edge, and 1/4 in · (1 + √2) more for each tip; never longer than the fabric is wide."""
-    block = block_of(size=(10, 10), cloths="a")
+    block = block_of(size=(10, 10), fabrics="a")
     quilt = Quilt(setting="on-point", columns=2, rows=2, block=block.id,
                   sashing=Sashing(width=F(1), fabric="b"))  # fmt: skip
     plan = plan_quilt(of(quilt, block))
@@ -340,7 +340,7 @@ def test_rows_say_what_lies_in_them_and_how_they_are_pressed():
 def test_float_and_exact_setting_triangles():
     """10 1/2 in blocks, floating 1/2 in: the side square is 1 larger, the quilt 1 in all round; cut
     exactly they take the finest mark."""
-    block = block_of(size=(F(21, 2), F(21, 2)), cloths="a")
+    block = block_of(size=(F(21, 2), F(21, 2)), fabrics="a")
     quilt = Quilt(setting="on-point", columns=3, rows=4, block=block.id)
 
     def made(**more):
@@ -356,7 +356,7 @@ def test_float_and_exact_setting_triangles():
 
 
 def test_a_quilt_of_no_blocks_has_an_empty_plan():
-    plan = plan_quilt(Project(fabrics=CLOTHS))
+    plan = plan_quilt(Project(fabrics=FABRICS))
     assert plan.blocks == plan.cuts == plan.steps == plan.backings == ()
     assert plan.problems[0].code == "no-places"
     assert quilt_dict(plan)["rows"] == []
@@ -441,7 +441,7 @@ def test_what_is_worked_out_is_kept_only_where_steps_were_done_since():
     assert done.steps is before.steps
     assert done.quilt.done == {"Make Half": 2}
     finer = Measure(ruler=F(1, 16))
-    wide = tuple(replace(cloth, width=F(20)) for cloth in project.fabrics)
+    wide = tuple(replace(fabric, width=F(20)) for fabric in project.fabrics)
     for other in (
         replace(project, quilt=replace(quilt, rows=3)),
         replace(project, measure=finer),

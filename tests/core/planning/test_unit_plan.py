@@ -29,8 +29,8 @@ from inlet.core.project.measure import METRIC, Measure, Rates
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
 from inlet.core.table.sheets import box
-from inlet.core.units.units import cloth_in
-from tests.blocks import allowances, block_of, in_cloths, lengths, project_of
+from inlet.core.units.units import fabric_in
+from tests.blocks import allowances, block_of, in_fabrics, lengths, project_of
 from tests.core.methods.test_catalogue import TRAY, method_of, unit_of
 
 QUARTER = F(1, 4)
@@ -49,11 +49,11 @@ def row_of_three_triangles(hands: str):
     spots = []
     for i, hand in enumerate(hands):
         x = 2 * i
-        for across, down, cloth in ((1, F(1, 2), "a"), (F(3, 2), 1, "b"), (F(1, 2), 1, "c")):
+        for across, down, fabric in ((1, F(1, 2), "a"), (F(3, 2), 1, "b"), (F(1, 2), 1, "c")):
             place = across if hand == "l" else 2 - across
-            spots.append(((x + F(1) * place, F(1) * down), cloth))
+            spots.append(((x + F(1) * place, F(1) * down), fabric))
     return replace(
-        in_cloths(block, "c"),
+        in_fabrics(block, "c"),
         fabric_at=tuple(replace(block.fabric_at[0], point=p, fabric=c) for p, c in spots),
     )
 
@@ -249,11 +249,11 @@ def test_stock_is_cut_down_and_not_bought():
     pieces = plan.units[0].in_use.pieces
     # four 3 7/8 squares come off a 10 in one
     assert [(p.number, p.stock, p.cut[0]) for p in pieces] == [(4, 1, F(31, 8))] * 2
-    assert plan.cloth.best == ()
+    assert plan.fabric_plans.best == ()
     assert all(c.owned for c in plan.cuts)
 
 
-def test_cloth_already_cut_keeps_its_size_in_centimetres():
+def test_fabric_already_cut_keeps_its_size_in_centimetres():
     block = block_of("0 0 1 1", size=(3, 3))
     for text in ("10 squares", "10 in squares", "25.4 cm squares"):
         choice = Choice(point=(F(1, 4), F(3, 4)), stock=text)
@@ -278,7 +278,7 @@ def test_costs_add_up(kind, count, school):
     for cost in found:
         method = cost.plan.method
         assert cost.over == cost.plan.runs * (method.makes + method.mirrored) - count
-        assert 0 <= cost.wasted <= cost.cloth
+        assert 0 <= cost.wasted <= cost.fabric
         assert cost.minutes > 0
         assert cost.cuts >= cost.shapes > 0
         if len(unit.picture) > 1:
@@ -336,7 +336,7 @@ def test_inner_corners_are_offered_cut_once_with_the_bias_that_leaves():
     once, 3.682, and no bias outside; cut twice four edges are."""
     drawn = "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0"
     inside = "3/4 1/4 3/4 3/4 / 3/4 3/4 1/4 3/4 / 1/4 3/4 1/4 1/4 / 1/4 1/4 3/4 1/4"
-    block = block_of(f"{drawn} / {inside}", size=(8, 8), cloths="abababababa")
+    block = block_of(f"{drawn} / {inside}", size=(8, 8), fabrics="abababababa")
     for wanted in ("", "single-triangles", "corners-cut-once"):
         methods = {"square-in-square": wanted} if wanted else {}
         plan = plan_block(project_of(block), replace(block, methods=methods), 3)
@@ -435,11 +435,11 @@ def test_four_at_a_time_leaves_bias_outside():
     assert method_of(glass, QUARTER, "single-triangles").bias == 0
 
 
-def test_cloth_in_a_unit_and_its_waste():
+def test_fabric_in_a_unit_and_its_waste():
     unit = unit_of("square", [F(3)])
-    assert cloth_in(unit, QUARTER) == pytest.approx(3.5**2)
+    assert fabric_in(unit, QUARTER) == pytest.approx(3.5**2)
     halves = unit_of("half-square-triangle", [F(3)])
-    assert cloth_in(halves, QUARTER) == pytest.approx(3.5**2 + 0.5 * 3 * 2**0.5)
+    assert fabric_in(halves, QUARTER) == pytest.approx(3.5**2 + 0.5 * 3 * 2**0.5)
 
 
 def test_corner_squares_leave_bonus_triangles():
@@ -470,7 +470,7 @@ def test_a_nested_unit_is_made_first_and_counted():
     drawn = (
         "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0 / 3/4 1/4 1/4 3/4 / 1/4 1/4 3/4 3/4"
     )
-    block = turned(block_of(drawn, size=(8, 8), cloths="abc"), (1, False))
+    block = turned(block_of(drawn, size=(8, 8), fabrics="abc"), (1, False))
     plan = plan_block(project_of(block), block, 3)
     outer, inner = plan.units
     assert (outer.unit.kind, inner.unit.kind) == ("square-in-square", "four-patch")
@@ -508,7 +508,7 @@ def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, 
 
 
 @pytest.mark.parametrize(
-    ("kind", "cloths", "handed"),
+    ("kind", "fabrics", "handed"),
     [
         ("half-square-triangle", "ab", False),
         ("half-rectangle-triangle", "ab", True),
@@ -525,9 +525,9 @@ def test_striped_halves_come_from_two_strip_sets(size_, seam, at, across, down, 
         ("eight-point-star", "a", False),
     ],
 )
-def test_units_that_differ_from_their_mirror_image(kind, cloths, handed):
+def test_units_that_differ_from_their_mirror_image(kind, fabrics, handed):
     size = [F(6) * n for n in TRAY[kind].size]
-    unit = unit_of(kind, size, cloths)
+    unit = unit_of(kind, size, fabrics)
     assert unit.handed == handed
 
 

@@ -9,16 +9,16 @@ from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams
 from inlet.core.project.block import seam_along
 from inlet.core.project.value import replace
-from tests.blocks import block_of, in_cloths, point
+from tests.blocks import block_of, in_fabrics, point
 from tests.core.assembly.test_assembly import ALL
 
 LIGHT, DARK = "a", "b"
 
 
-def painted(drawn: str, columns: int, rows: int, cloth_at: Callable[[float, float], str], side=3):
+def painted(drawn: str, columns: int, rows: int, fabric_at: Callable[[float, float], str], side=3):
     """A block of square cells, each patch in the fabric of a point inside it (grid units)."""
     block = block_of(drawn, columns, rows, (side * columns, side * rows), "a")
-    spots = (replace(spot, fabric=cloth_at(*map(float, spot.point))) for spot in block.fabric_at)
+    spots = (replace(spot, fabric=fabric_at(*map(float, spot.point))) for spot in block.fabric_at)
     return replace(block, fabric_at=tuple(spots))
 
 
@@ -85,7 +85,7 @@ def four_quarters():
         quarter_arc(point(*p), point(*q), True)
         for p, q in (((1, 0), (0, 1)), ((2, 1), (1, 0)), ((1, 2), (2, 1)), ((0, 1), (1, 2)))
     ]
-    return in_cloths(add_seams(block, [seam_along(arc) for arc in arcs]), "ab")
+    return in_fabrics(add_seams(block, [seam_along(arc) for arc in arcs]), "ab")
 
 
 NAMED = {

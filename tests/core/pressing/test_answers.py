@@ -15,7 +15,7 @@ from inlet.core.pressing.reasons import reason
 from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.quilt import Quilt, QuiltPlace, Sashing
 from inlet.core.project.value import replace
-from tests.blocks import F, block_of, in_cloths, project_of
+from tests.blocks import F, block_of, in_fabrics, project_of
 from tests.core.pressing.drawn import DARK, NAMED
 from tests.core.pressing.test_solver import pressed
 from tests.sample import sampled
@@ -25,12 +25,12 @@ def states(plan):
     return [met.state for met in plan.junctions if met.counts]
 
 
-def cloth(plan, face):
+def fabric(plan, face):
     return plan.seams.draft.patches[face].fabric
 
 
 def to_the_dark(plan, stretch):
-    return stretch.toward is not None and cloth(plan, stretch.toward) == DARK
+    return stretch.toward is not None and fabric(plan, stretch.toward) == DARK
 
 
 def between_two_patches(stretch):
@@ -110,9 +110,9 @@ def test_geese_are_pressed_away_from_the_nose():
     assert len(level) == 6
     for s in level:
         assert plan.seams.draft.arrangement.boxes[s.toward][3] * 3 == float(s.ends[0].y)
-    one_cloth = in_cloths(NAMED["geese"], "a")
-    plan = pressed(one_cloth)
-    told = {reason(plan, s.span, project_of(one_cloth)) for s in plan.stretches if level_(s)}
+    one_fabric = in_fabrics(NAMED["geese"], "a")
+    plan = pressed(one_fabric)
+    told = {reason(plan, s.span, project_of(one_fabric)) for s in plan.stretches if level_(s)}
     assert told == {"Away from the point where seams meet: fewer layers lie there."}
 
 

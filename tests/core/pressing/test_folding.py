@@ -64,7 +64,7 @@ def solid(shape):
     return [part for part in shapely.get_parts(shape) if part.area > 1e-9]
 
 
-def cloth_folded(plan, toward):
+def fabric_folded(plan, toward):
     """Each patch one piece of fabric with its allowance, folded seam after seam by shapely; of the
     block's rectangles only, whose allowances have no tips."""
     s, points = float(S), [p.floats() for p in plan.draft.arrangement.points]
@@ -141,7 +141,7 @@ def cloth_folded(plan, toward):
     st.randoms(use_true_random=False),
 )  # fmt: skip
 @settings(max_examples=many(25, 200), deadline=None)
-def test_layers_are_those_of_cloth_folded_by_another_library(block, chance):
+def test_layers_are_those_of_fabric_folded_by_another_library(block, chance):
     plan = plan_of(block)
     square = all(
         p.x == q.x or p.y == q.y
@@ -154,7 +154,7 @@ def test_layers_are_those_of_cloth_folded_by_another_library(block, chance):
     ways = pressed_at_random(seams, chance)
     toward = {(join.number, n): seams.toward(ways, join, n) for join in seams.joins
               for n in range(len(join.edges))}  # fmt: skip
-    ours, theirs = folded(seams, S, ways), cloth_folded(plan, toward)
+    ours, theirs = folded(seams, S, ways), fabric_folded(plan, toward)
     wide, high = plan.block.finished
     spots = [p for each in plan.draft.patches for p in each.polygon]
     tree = shapely.STRtree(theirs)
@@ -171,7 +171,7 @@ def test_layers_are_those_of_cloth_folded_by_another_library(block, chance):
 
 
 @pytest.mark.parametrize("name", list(ALL)[:25])
-def test_no_cloth_is_lost_and_a_turned_block_is_folded_alike(name):
+def test_no_fabric_is_lost_and_a_turned_block_is_folded_alike(name):
     plan = plan_of(ALL[name])
     if plan.assembly is None:
         return
@@ -181,9 +181,9 @@ def test_no_cloth_is_lost_and_a_turned_block_is_folded_alike(name):
     seams, others = (find_seams(p.draft, p.assembly) for p in (plan, other))
     for _ in range(3):
         behind = folded(seams, S, pressed_at_random(seams, chance))
-        cloth = sum(float(area(layer.outline)) for layer in behind)
-        whole = cloth if whole is None else whole
-        assert cloth == pytest.approx(whole)
+        fabric = sum(float(area(layer.outline)) for layer in behind)
+        whole = fabric if whole is None else whole
+        assert fabric == pytest.approx(whole)
         assert all(area(layer.outline) > 0 for layer in behind)
     opened = folded(others, S, [None] * len(others.spans))
     assert sum(float(area(layer.outline)) for layer in opened) == pytest.approx(whole)

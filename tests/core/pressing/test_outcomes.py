@@ -102,7 +102,7 @@ def test_whirled_centres_are_folded_by_the_arm_each_patch_lies_beside():
         assert most_near(seams, folded(seams, S, ways), inner[0]) == 4
 
 
-def test_folding_keeps_as_much_cloth_in_every_turn_of_a_sheet():
+def test_folding_keeps_as_much_fabric_in_every_turn_of_a_sheet():
     chance = random.Random(5)
     for _ in range(50):
         cones = SHEET

@@ -27,7 +27,7 @@ def texts(plan):
     return [pressed.text for step in plan.steps if (pressed := plan.press(step))]
 
 
-def test_units_are_pressed_toward_a_cloth_and_rows_toward_a_part():
+def test_units_are_pressed_toward_a_fabric_and_rows_toward_a_part():
     plan = planned(painted(f"{grid(3, 1)} / 0 0 1 1 / 3 0 2 1", 3, 1, lambda x, y: half(x, y)))
     assert texts(plan) == ["Press toward B.", "Press both seams toward B."]
     assert [step.makes for step in plan.steps] == ["A", "block"]
@@ -98,12 +98,12 @@ def test_units_of_both_hands_from_one_run_are_pressed_alike_or_again():
     three = "0 0 1 1 / 1/2 1/2 1 0"
     mirror = " / 2 0 1 1 / 3/2 1/2 1 0"
     block = block_of(f"{three}{mirror} / 1 0 1 1", 2, 1, (6, 3), "a")
-    cloth = {0: "c", 1: "a", 2: "b"}
+    fabric = {0: "c", 1: "a", 2: "b"}
     spots = []
     for spot in block.fabric_at:
         x, y = map(float, spot.point)
         x = min(x, 2 - x)
-        spots.append(replace(spot, fabric=cloth[0 if y > x else 1 if y < 1 - x else 2]))
+        spots.append(replace(spot, fabric=fabric[0 if y > x else 1 if y < 1 - x else 2]))
     plan = planned(replace(block, fabric_at=tuple(spots)))
     twins = [unit for unit in plan.units if unit.in_use.made_with]
     assert len(twins) == 1

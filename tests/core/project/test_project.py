@@ -16,7 +16,7 @@ from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import fresh_id, replace
 from inlet.core.setting.places import block_counts
-from inlet.core.words import cloth_name, length_text, measured_text, place_text, size_text
+from inlet.core.words import fabric_name, length_text, measured_text, place_text, size_text
 from tests.blocks import block_of, point, project_of
 
 
@@ -39,8 +39,8 @@ def test_a_project_finds_its_own():
     with pytest.raises(KeyError):
         project.block("three")
     assert project.fabric("none") is None
-    assert project.cloth_width("none") == 42
-    assert replace(project, measure=METRIC).cloth_width("none") == 107
+    assert project.fabric_width("none") == 42
+    assert replace(project, measure=METRIC).fabric_width("none") == 107
     assert one.grid == (F(3), F(1))
     assert one.scale == (F(3), F(6))
     assert total(one.columns) == 3
@@ -70,7 +70,7 @@ def test_sizes_in_words():
     assert kind_words("flying-geese") == "flying geese"
 
 
-def test_pieces_and_cloth_in_words():
+def test_pieces_and_fabric_in_words():
     two = {"half-square-triangle": "two-at-a-time"}
     block = replace(block_of("0 0 1 1", size=(3, 3)), methods=two)
     project = project_of(block)
@@ -82,13 +82,13 @@ def test_pieces_and_cloth_in_words():
     assert told == (
         "Cut 3 7/8 in squares: 1 of A (A1), 1 of B (A2); keep the 3 7/8 in square of B; sew 1/4 in."
     )
-    assert cloth_name(project, None) == "no fabric yet"
-    assert buying_text(plan.cloth.best[0], INCH) == "1 strip, 4 3/8 in in all; buy 1/8 yd"
-    assert total_text(plan.cloth.best, INCH) == "1/4 yd"
-    assert total_text([plan.cloth.best[0]._replace(buy=F(70))], METRIC) == "0.7 m"
+    assert fabric_name(project, None) == "no fabric yet"
+    assert buying_text(plan.fabric_plans.best[0], INCH) == "1 strip, 4 3/8 in in all; buy 1/8 yd"
+    assert total_text(plan.fabric_plans.best, INCH) == "1/4 yd"
+    assert total_text([plan.fabric_plans.best[0]._replace(buy=F(70))], METRIC) == "0.7 m"
     assert without_seams(with_seams(F(3), METRIC), METRIC) == 3
     assert with_seams(F(3), METRIC) == F(9, 2)
-    assert "buy 10 cm" in buying_text(plan.cloth.best[0]._replace(buy=F(10)), METRIC)
+    assert "buy 10 cm" in buying_text(plan.fabric_plans.best[0]._replace(buy=F(10)), METRIC)
 
 
 def test_a_quilts_blocks_are_counted_place_by_place():

@@ -36,7 +36,7 @@ from inlet.core.schedule.tasks import PLACES, Task, step_tasks
 from inlet.core.schedule.thread import thread_for, thread_per_length
 from inlet.core.schedule.words import minutes_text, seams_text, sitting_lines, thread_text
 from inlet.files.project.project_json import dumps, loads
-from tests.blocks import block_of, in_cloths, point, project_of, ratios, seams, unit_blocks
+from tests.blocks import block_of, in_fabrics, point, project_of, ratios, seams, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
 
 AWKWARD = {name: block for name, block, pivots, _ in corpus() if pivots}
@@ -296,7 +296,7 @@ def test_points_that_a_seam_off_cuts_and_those_it_cannot(drawn, points):
     what is sewn ``a`` in from both its sides at (a, a), whatever a is; no other line does."""
     block = block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2", 3, 3)
     cell = [(Point(p.x + 1, p.y + 1), Point(q.x + 1, q.y + 1)) for p, q in seams(drawn)]
-    block = in_cloths(add_seams(block, [straight(p, q) for p, q in cell]), "ab")
+    block = in_fabrics(add_seams(block, [straight(p, q) for p, q in cell]), "ab")
     plan = plan_of(block)
     effect = effect_of(plan.draft, plan.root, F(1, 32), F(1, 4))
     assert len(effect.points) == points

@@ -47,13 +47,13 @@ from inlet.core.setting.top import quilt_top
 from inlet.files.project.project_json import dumps, loads
 from inlet.files.text.quilt_json import quilt_dict
 from inlet.files.text.quilt_text import quilt_text
-from tests.blocks import CLOTHS, block_of, project_of
+from tests.blocks import FABRICS, block_of, project_of
 from tests.sample import many
 
 EFF = replace(block_of("0 1 3 1 / 1 1 1 3 / 1 2 3 2", 3, 3, (6, 6), "abcd"), id="f", name="Eff")
 LONG = replace(block_of("1 0 1 1", 2, 1, (8, 3), "ab"), id="long", name="Long")
-EMPTY = replace(block_of(size=(5, 5), cloths="a"), id="empty", name="Empty", fabric_at=())
-CLOTH = st.sampled_from(["", "a", "b", "c"])
+EMPTY = replace(block_of(size=(5, 5), fabrics="a"), id="empty", name="Empty", fabric_at=())
+FABRIC = st.sampled_from(["", "a", "b", "c"])
 BLOCK = st.sampled_from(["", "f", "long", "empty", "m"])
 NUMBER = st.sampled_from([1, 2, 3, 4, 2, 3, None, 0])
 LENGTH = st.none() | st.sampled_from([F(1, 16), F(1), F(5, 2), F(37, 3), F(90)])
@@ -67,7 +67,7 @@ def some(build):
 def any_quilts(draw):
     """Whatever a file may hold, in small numbers."""
     places = st.builds(
-        QuiltPlace, column=st.integers(0, 4), row=st.integers(0, 5), block=BLOCK, fabric=CLOTH,
+        QuiltPlace, column=st.integers(0, 4), row=st.integers(0, 5), block=BLOCK, fabric=FABRIC,
         turn=st.sampled_from([None, 0, 90, 180, 270]), mirror=st.sampled_from([None, True, False]),
         colourway=st.sampled_from(["", "w"]),
     )  # fmt: skip
@@ -77,35 +77,38 @@ def any_quilts(draw):
         turning=st.sampled_from(get_args(Turning)),
     )  # fmt: skip
     border = st.builds(
-        Border, width=LENGTH, fabric=CLOTH, kind=st.sampled_from(get_args(BorderKind)), block=BLOCK,
-        corner_fabric=CLOTH, measured=some(st.just((F(31), F(33)))),
+        Border, width=LENGTH, fabric=FABRIC, block=BLOCK,
+        kind=st.sampled_from(get_args(BorderKind)),
+        corner_fabric=FABRIC, measured=some(st.just((F(31), F(33)))),
     )  # fmt: skip
     quilting = st.builds(
-        QuiltingLines, kind=st.sampled_from(get_args(QuiltingKind)), fabric=CLOTH, distance=LENGTH,
+        QuiltingLines, kind=st.sampled_from(get_args(QuiltingKind)), fabric=FABRIC, distance=LENGTH,
         repeats=st.integers(1, 3), diagonal=st.booleans(),
     )  # fmt: skip
-    way = Colourway(id="w", cloths={"a": "b", "b": "c"})
+    way = Colourway(id="w", fabrics={"a": "b", "b": "c"})
     return Quilt(
         setting=draw(st.sampled_from(["", "straight", "on-point"])),
         columns=draw(NUMBER), rows=draw(NUMBER),
         block=draw(st.sampled_from(["f", "f", "f", "m", "long", "empty", ""])),
         turning=draw(st.sampled_from(get_args(Turning))),
         alternate=draw(some(st.builds(
-            Alternate, block=BLOCK, fabric=CLOTH, by=st.sampled_from(get_args(Alternation))))),
-        row_lengths=tuple(draw(st.lists(st.integers(0, 5), max_size=2))), filler=draw(CLOTH),
+            Alternate, block=BLOCK, fabric=FABRIC, by=st.sampled_from(get_args(Alternation))))),
+        row_lengths=tuple(draw(st.lists(st.integers(0, 5), max_size=2))), filler=draw(FABRIC),
         places=tuple(draw(st.lists(places, max_size=3))),
         motifs=(draw(motif),), colourways=(way,),
         scatter=draw(some(st.just(Scatter(colourways=("w",))))),
         sashing=draw(some(st.builds(
-            Sashing, width=LENGTH, fabric=CLOTH, corner_fabric=CLOTH, down=LENGTH,
+            Sashing, width=LENGTH, fabric=FABRIC, corner_fabric=FABRIC, down=LENGTH,
             outside=st.booleans()))),
         triangles=draw(some(st.builds(
-            Triangles, fabric=CLOTH, fit=st.sampled_from(get_args(TriangleFit)), float_by=LENGTH))),
+            Triangles, fabric=FABRIC, float_by=LENGTH,
+            fit=st.sampled_from(get_args(TriangleFit))))),
         borders=tuple(draw(st.lists(border, max_size=2))),
         binding=draw(some(st.builds(
-            Binding, width=LENGTH, fabric=CLOTH, cut=st.sampled_from(["straight", "bias"])))),
+            Binding, width=LENGTH, fabric=FABRIC, cut=st.sampled_from(["straight", "bias"])))),
         backing=draw(some(st.builds(
-            Backing, fabric=CLOTH, overage=LENGTH, seam=st.sampled_from(["", "along", "across"])))),
+            Backing, fabric=FABRIC, overage=LENGTH,
+            seam=st.sampled_from(["", "along", "across"])))),
         batting=draw(some(st.builds(Batting, overage=LENGTH))),
         quilting=tuple(draw(st.lists(quilting, max_size=1))),
         made=draw(st.sampled_from([{}, {"f": (F(13, 2), F(27, 4))}, {"f": (F(1, 4),) * 2}])),
@@ -150,7 +153,7 @@ def test_cutting_rules_do_not_change_what_is_cut(quilt):
     one = plan_quilt(project)
     other = plan_quilt(replace(project, cutting=Cutting(folds=0, wash=True, margin=F(10))))
     assert one.cuts == other.cuts
-    along = tuple(Fabric(id=f.id, name=f.name, lengthwise=True) for f in CLOTHS)
+    along = tuple(Fabric(id=f.id, name=f.name, lengthwise=True) for f in FABRICS)
     uncut = plan_quilt(replace(project, fabrics=along))
     strips = [c for c in uncut.setting.cuts if c.shape == "strip" and c.fabric]
     assert strips == []  # what is cut along the fabric is never joined
@@ -158,13 +161,13 @@ def test_cutting_rules_do_not_change_what_is_cut(quilt):
 
 @given(any_quilts(), st.sampled_from([F(1, 16), F(1, 2), F(1), F(5, 2), F(7)]), st.booleans())
 @settings(max_examples=many(20, 200), deadline=None)
-def test_pieces_find_room_or_are_told_however_narrow_the_cloth(quilt, width, wash):
+def test_pieces_find_room_or_are_told_however_narrow_the_fabric(quilt, width, wash):
     project = replace(project_of(EFF, LONG, EMPTY), quilt=quilt, cutting=Cutting(wash=wash))
-    narrow = tuple(replace(cloth, width=width, shrink=(F(4), F(3))) for cloth in CLOTHS)
+    narrow = tuple(replace(on_mat, width=width, shrink=(F(4), F(3))) for on_mat in FABRICS)
     data = quilt_dict(plan_quilt(replace(project, fabrics=narrow)))
     ready: Counter[str] = Counter()
-    for cloth in data["cutting"]:
-        for place in cloth["places"]:
+    for on_mat in data["cutting"]:
+        for place in on_mat["places"]:
             ready[place["label"]] += place["layers"] * place.get("holds", 1)
     for fabric in data["fabric"]:
         ready.update({m["label"]: m["count"] for m in fabric["missing"]})

@@ -16,7 +16,7 @@ from inlet.core.numbers.text import NumberError
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.plan.size_proposals import cost_of, proposals, target_typed
 from inlet.core.project.block import Arc, Seam
-from inlet.core.project.cutting import Begun, Cutting, LaidCloth
+from inlet.core.project.cutting import Begun, Cutting, LaidFabric
 from inlet.core.project.measure import METRIC
 from inlet.core.project.quilt import (
     Alternate,
@@ -48,12 +48,12 @@ from inlet.core.setting.places import block_counts, diagonal, placed, side_by_si
 from inlet.core.setting.scatter import scattered
 from inlet.core.setting.top import quilt_top
 from inlet.files.project.project_json import dumps, loads
-from tests.blocks import block_of, in_cloths, project_of
+from tests.blocks import block_of, in_fabrics, project_of
 
 # No turn and no mirror of it looks like another.
 PLAIN_F = replace(block_of("0 1 3 1 / 1 1 1 3 / 1 2 3 2", 3, 3, (6, 6), "abcd"), id="f", name="Eff")
 HALF = replace(block_of("0 1 1 0", 1, 1, (4, 4), "ab"), id="h", name="Half")
-NINE = LaidCloth(kind="new", width=F(42), length=F(9))
+NINE = LaidFabric(kind="new", width=F(42), length=F(9))
 SPOTS = st.tuples(st.integers(0, 4), st.integers(0, 4))
 
 
@@ -99,7 +99,7 @@ def test_mirrored_as_it_lies(turn, mirror):
     before = picture(project)
     after = picture(replace(project, quilt=mirrored_at(quilt, [(0, 0)])))
     assert after == {
-        (frozenset((round(6 - x, 6), y) for x, y in corners), cloth) for corners, cloth in before
+        (frozenset((round(6 - x, 6), y) for x, y in corners), fabric) for corners, fabric in before
     }
 
 
@@ -135,22 +135,22 @@ def test_a_pattern_laid_by_hand_is_found_and_turns_that_look_alike_are_not_odd()
     zero, one = F(0), F(1)
     arc = Seam(arc=Arc(centre=(zero, one), start=(zero, zero), end=(one, one)))
     drawn = block_of("0 0 1 1", size=(4, 4))
-    slice_ = in_cloths(replace(drawn, seams=(*drawn.seams, arc)), "aab")
+    slice_ = in_fabrics(replace(drawn, seams=(*drawn.seams, arc)), "aab")
     assert [p.fabric for p in draft(slice_).patches if len(p.outline) == 2] == ["b"]
     assert len(set(looks_of(slice_).values())) == 4
     turned = turned_at(Quilt(columns=3, rows=3, block="h"), [(1, 1)], 2)
     mirror_too = mirrored_at(turned, [(1, 1)])
     assert len(odd_ones(replace(project_of(HALF), quilt=turned))) == 1
     assert len(odd_ones(replace(project_of(HALF), quilt=mirror_too))) == 1
-    plain = block_of(size=(4, 4), cloths="a")
+    plain = block_of(size=(4, 4), fabrics="a")
     anyhow = turned_at(Quilt(columns=3, rows=3, block=plain.id), [(0, 1)], 1)
     assert odd_ones(replace(project_of(plain), quilt=anyhow)) == ()
 
 
 def scatter_project(columns, rows, number, on_point=False, **rules):
-    cloths = "abcdef"
+    fabrics = "abcdef"
     ways = tuple(
-        Colourway(id=f"w{i}", cloths={"a": cloths[i % 6], "b": cloths[(i + 3) % 6]})
+        Colourway(id=f"w{i}", fabrics={"a": fabrics[i % 6], "b": fabrics[(i + 3) % 6]})
         for i in range(number)
     )
     quilt = Quilt(
@@ -189,14 +189,14 @@ def test_no_colourway_lies_beside_itself(columns, rows, number, on_point, seed, 
     ) // 12 + len(pins)
 
 
-def test_values_are_balanced_and_cloths_kept_apart():
+def test_values_are_balanced_and_fabrics_kept_apart():
     """The mean lightness of every three by three is nearer to the whole than by chance alone; with
     the rule, no two in a row share a fabric."""
 
     def spread(balance):
         project = scatter_project(12, 12, 6, seed=5, balance=balance, apart=False)
         ways = scattered(placed(project.quilt), project).ways
-        light = {w.id: sum(lightness(project.fabric(c).colour) for c in w.cloths.values()) / 2
+        light = {w.id: sum(lightness(project.fabric(c).colour) for c in w.fabrics.values()) / 2
                  for w in project.quilt.colourways}  # fmt: skip
         at = {spot: light[way] for spot, way in ways.items()}
         mean = sum(at.values()) / len(at)
@@ -207,11 +207,11 @@ def test_values_are_balanced_and_cloths_kept_apart():
         return sum((w - mean) ** 2 for w in windows)
 
     assert spread(True) < 0.7 * spread(False)
-    project = scatter_project(10, 10, 6, seed=3, cloths=True)
+    project = scatter_project(10, 10, 6, seed=3, fabrics_apart=True)
     ways = scattered(placed(project.quilt), project).ways
-    cloths = {w.id: set(w.cloths.values()) for w in project.quilt.colourways}
+    fabrics = {w.id: set(w.fabrics.values()) for w in project.quilt.colourways}
     shared = sum(
-        bool(cloths[ways[x, y]] & cloths[ways[x + 1, y]]) for x in range(9) for y in range(10)
+        bool(fabrics[ways[x, y]] & fabrics[ways[x + 1, y]]) for x in range(9) for y in range(10)
     )
     assert shared <= 5
 
@@ -283,8 +283,8 @@ def test_a_motif_taken_from_the_top_looks_as_it_lay(turning, left, top, odd):
     one = replace(made, columns=1, rows=1)
     box = (6 * left, 6 * top)
     seen = {
-        (frozenset((round(x - box[0], 6), round(y - box[1], 6)) for x, y in corners), cloth)
-        for corners, cloth in picture(project)
+        (frozenset((round(x - box[0], 6), round(y - box[1], 6)) for x, y in corners), fabric)
+        for corners, fabric in picture(project)
         if all(box[0] <= x <= box[0] + 12 and box[1] <= y <= box[1] + 12 for x, y in corners)
     }
     assert picture(replace(project, quilt=one)) == seen
@@ -313,7 +313,7 @@ def test_a_block_put_away_leaves_a_quilt_that_a_file_can_hold():
         Motif(id="m", block="h"),
         Motif(id="n", block="f", places=(QuiltPlace(column=0, row=0, block="h"),)),
     )
-    ways = Colourway(id="w", block="h", cloths={"a": "b"}), Colourway(id="v")
+    ways = Colourway(id="w", block="h", fabrics={"a": "b"}), Colourway(id="v")
     quilt = Quilt(
         columns=3, rows=3, block="f", motifs=motifs, colourways=ways,
         alternate=Alternate(block="m"), scatter=Scatter(colourways=("w", "v")),
@@ -332,12 +332,12 @@ def test_a_block_put_away_leaves_a_quilt_that_a_file_can_hold():
     assert project.without_block("f").quilt.block == ""
     begun = tuple(
         Begun(
-            fabric=cloth,
+            fabric=fabric,
             block=block,
             copies=1,
-            cloth=LaidCloth(kind="new", width=F(42), length=F(9)),
+            laid=LaidFabric(kind="new", width=F(42), length=F(9)),
         )
-        for cloth, block in (("a", "h"), ("b", "f"), ("a", ""))
+        for fabric, block in (("a", "h"), ("b", "f"), ("a", ""))
     )
     busy = replace(project, cutting=Cutting(begun=begun))
     for left in (busy.without_block("h"), busy.in_place_of("a", "c"), busy.in_place_of("b", "a")):

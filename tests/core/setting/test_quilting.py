@@ -22,7 +22,7 @@ from inlet.core.setting.picture import patches_of
 from inlet.core.setting.quilting import GRID, quilted
 from inlet.core.setting.quilting_words import quilted_text, quilting_words
 from inlet.core.setting.top import quilt_top
-from tests.blocks import block_of, in_cloths, project_of, unit_blocks
+from tests.blocks import block_of, in_fabrics, project_of, unit_blocks
 
 FOUR = replace(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (8, 8), "abba"), id="four")
 
@@ -114,7 +114,9 @@ def test_seams_beside_curves_are_each_drawn_once(bands, corner, radius):
         straight((F(0), bands[0]), (whole, bands[0])),
     )
     block = Block(id="c", columns=bands, rows=bands, finished=(F(6), F(6)), seams=tuple(seams))
-    project = replace(project_of(in_cloths(block, "ab")), quilt=Quilt(columns=1, rows=1, block="c"))
+    project = replace(
+        project_of(in_fabrics(block, "ab")), quilt=Quilt(columns=1, rows=1, block="c")
+    )
     found = lines_of(project, QuiltingLines(kind="seams"), QuiltingLines(distance=F(1, 8)))
     seams_alone = lines_of(project, QuiltingLines(kind="seams"))
     assert found.problems == seams_alone.problems == ()

@@ -34,7 +34,7 @@ from inlet.core.project.value import replace
 from inlet.core.setting.borders import fitting_units, spacer_for
 from inlet.core.setting.places import block_counts, placed
 from inlet.core.setting.top import quilt_top, single_pieces
-from tests.blocks import CLOTHS
+from tests.blocks import FABRICS
 from tests.sample import many
 
 lengths = st.integers(2, 40).map(lambda n: F(n, 4))
@@ -86,7 +86,7 @@ def quilts(draw):
     )  # fmt: skip
     blocks = block("a", side, high), block("b", other, other)
     return Project(
-        fabrics=CLOTHS, blocks=blocks, quilt=quilt, measure=draw(st.sampled_from([INCH, METRIC]))
+        fabrics=FABRICS, blocks=blocks, quilt=quilt, measure=draw(st.sampled_from([INCH, METRIC]))
     )
 
 
@@ -166,7 +166,7 @@ def test_blocks_lie_whole_in_their_places(project):
 
 def on_point(columns, rows, **more):
     quilt = Quilt(setting="on-point", columns=columns, rows=rows, block="a", filler="c", **more)
-    return Project(fabrics=CLOTHS, blocks=(block("a", F(21, 2), F(21, 2)),), quilt=quilt)
+    return Project(fabrics=FABRICS, blocks=(block("a", F(21, 2), F(21, 2)),), quilt=quilt)
 
 
 @given(st.integers(1, 7), st.integers(1, 7), st.none() | lengths)
@@ -263,6 +263,6 @@ def test_patterns_of_turning_and_of_blocks():
 def test_what_cannot_be_laid_out_is_told(changes, says):
     motif = Motif(id="m", block="a", places=(QuiltPlace(column=0, row=0, block="b"),))
     quilt = replace(Quilt(columns=3, rows=3, block="a", motifs=(motif,)), **changes)
-    project = Project(fabrics=CLOTHS, blocks=(block("a", 9, 9), block("b", 9, 12)), quilt=quilt)
+    project = Project(fabrics=FABRICS, blocks=(block("a", 9, 9), block("b", 9, 12)), quilt=quilt)
     top = quilt_top(project)
     assert any(says in problem.text for problem in top.problems), top.problems

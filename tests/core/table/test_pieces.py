@@ -128,7 +128,7 @@ def test_two_squares_sewn_across_give_two_squares(side, s):
 
 
 @given(lengths, ratios(min_value=F(1, 16), max_value=F(1, 5)))
-def test_opened_cloth_loses_its_allowance_on_both_sides(side, s):
+def test_opened_fabric_loses_its_allowance_on_both_sides(side, s):
     one, two = square_sheet(side, "a"), square_sheet(side, "b")
     seam = Line(F(-1), F(0), s - side)  # s in from the right edge, the sheet on the growing side
     whole = opened(one, two, seam)
@@ -176,7 +176,7 @@ def test_half_rectangles_are_cut_the_way_they_lean(width, times, turn):
     halves = halves_of((left, top, right, bottom), [line.start.floats(), line.end.floats()])
     assert halves == [pytest.approx(wanted)] * 2
     cut = plan.cuts[0]
-    for laid in (laid for cloth in plan.cloth.best for laid in cloth.cloths):
+    for laid in (laid for fabric_plan in plan.fabric_plans.best for laid in fabric_plan.laid):
         for place in places_of(laid):  # on the mat the fabric's width runs upward
             low, high = (float(x) for x in unit.in_use.method.pieces[0].exact)
             upright = place.at.width > place.at.height

@@ -88,7 +88,7 @@ def test_strips_cut_up_so_give_the_pieces(base, high, left, right, measure):
     piece = cut_round(outline, measure)
     assert piece.area == pytest.approx(found.each * found.strip)
     assert 0 < found.angles[0] <= found.angles[1] <= 90 + 1e-9
-    room = measure.system.cloth_width
+    room = measure.system.fabric_width
     number = found.from_strip(room)
     assert number == 0 or found.room_for(number) <= float(room) + 1e-6
     assert found.room_for(number + 1) > float(room)
@@ -151,11 +151,11 @@ def test_triangles_of_any_kind_are_laid_head_to_tail(base, high, tip, n, folds, 
     project = Project(fabrics=(Fabric(id="a", direction=direction),), cutting=Cutting(folds=folds))
     plans = lay_out(project, ToCut((cut,), {}), work)
     ready = sum(
-        (follow(cloth, 4) for cloth in json.loads(json.dumps(cutting_list(plans, project)))),
+        (follow(fabric, 4) for fabric in json.loads(json.dumps(cutting_list(plans, project)))),
         Counter(),
     )
     assert n <= ready["A"]
-    places = [place for cloth in plans[0].cloths for place in places_of(cloth)]
+    places = [place for fabric in plans[0].laid for place in places_of(fabric)]
     assert not (direction and any(place.holds > 1 for place in places))
     for place in places:
         box = float(place.at.height), float(place.at.width)  # on the mat fabric lies on its side
@@ -175,7 +175,7 @@ def test_triangles_of_any_kind_are_laid_head_to_tail(base, high, tip, n, folds, 
     assert plans[0].bound <= plans[0].length
 
 
-def test_three_dozen_diamonds_take_half_the_cloth():
+def test_three_dozen_diamonds_take_half_the_fabric():
     """Ten in a strip instead of six, and a strip 2 5/8 in instead of boxes that wide: 36 by hand
     are four strips, squared once, 11 in."""
     side = 3 * ROOT2 / 2
@@ -190,7 +190,7 @@ def test_three_dozen_diamonds_take_half_the_cloth():
     saved = loads(dumps(begin(project, block.id, 1, "a", plan.new)))
     (begun,) = saved.cutting.begun
     again = lay_out(saved, ToCut((cut,), {}, (begun,)), 0)[0]
-    assert (again.begun, len(again.cloths), again.missing) == (1, 1, ())
+    assert (again.begun, len(again.laid), again.missing) == (1, 1, ())
 
 
 def test_a_parallelogram_leans_as_it_is_drawn():

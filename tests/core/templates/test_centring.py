@@ -14,15 +14,15 @@ from inlet.core.templates.centring import centred, centring_lines
 eighths = st.integers(0, 80).map(lambda n: F(n, 8))
 
 
-def sewn(cloth, strip, at_left, seam):
+def sewn(fabric, strip, at_left, seam):
     """A strip joined to one end of a line of fabric; both are (label, from, to) spans."""
-    (low, high), wide = cloth, strip
+    (low, high), wide = fabric, strip
     return (low - (wide - 2 * seam), high) if at_left else (low, high + wide - 2 * seam)
 
 
 @given(eighths, eighths, eighths, st.integers(8, 60), st.sampled_from([INCH, METRIC]))
 @settings(max_examples=300, deadline=None)
-def test_the_motif_ends_in_the_middle_of_enough_cloth(size, left, right, finished, measure):
+def test_the_motif_ends_in_the_middle_of_enough_fabric(size, left, right, finished, measure):
     """The motif lies from 0 to its size. After the steps half the piece lies on either side of its
     middle, and where it is left off the middle, the piece still finds its fabric."""
     size, finished, seam = size + 1, F(finished, 2), measure.seam
@@ -37,7 +37,7 @@ def test_the_motif_ends_in_the_middle_of_enough_cloth(size, left, right, finishe
     way, up = centred(motif, measure)
     assert up.verdict == "centred"
     cut = finished + 2 * seam
-    cloth, middle = (-left, size + right), size / 2
+    fabric, middle = (-left, size + right), size / 2
     if way.verdict == "large":
         assert size > finished
         return
@@ -46,28 +46,28 @@ def test_the_motif_ends_in_the_middle_of_enough_cloth(size, left, right, finishe
         return
     if way.verdict == "leave":
         toward = way.off if way.short == "left" else -way.off
-        assert cloth[0] <= middle + toward - cut / 2
-        assert middle + toward + cut / 2 <= cloth[1]
+        assert fabric[0] <= middle + toward - cut / 2
+        assert middle + toward + cut / 2 <= fabric[1]
         assert way.off <= max(seam, cut / 32)
         return
     if way.verdict == "move":
         strip = way.strip
         if way.plenty == "right":
-            cloth = sewn((cloth[0], cloth[1] - strip), strip, True, seam)
+            fabric = sewn((fabric[0], fabric[1] - strip), strip, True, seam)
         else:
-            cloth = sewn((cloth[0] + strip, cloth[1]), strip, False, seam)
+            fabric = sewn((fabric[0] + strip, fabric[1]), strip, False, seam)
         reach = way.spare
     elif way.verdict in ("add", "both"):
-        cloth = sewn(cloth, way.strip, way.short == "left", seam)
+        fabric = sewn(fabric, way.strip, way.short == "left", seam)
         if way.verdict == "both":
-            cloth = sewn(cloth, way.other, way.plenty == "left", seam)
+            fabric = sewn(fabric, way.other, way.plenty == "left", seam)
         else:  # it could not give the strip: less than what it keeps would be left
             assert max(left, right) - way.strip < (cut - size) / 2
         reach = 0
     else:
         reach = 0
-    assert cloth[0] + reach <= middle - cut / 2
-    assert middle + cut / 2 <= cloth[1] - reach
+    assert fabric[0] + reach <= middle - cut / 2
+    assert middle + cut / 2 <= fabric[1] - reach
     if way.verdict != "centred":  # the join stays off the motif
         assert min(left, right) >= seam
 

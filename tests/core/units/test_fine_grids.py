@@ -54,10 +54,10 @@ def patchworks(draw):
     for x in range(n):
         for y in range(n):
             words = draw(st.sampled_from(WORDS))
-            cloths = draw(st.sampled_from(["ab", "cd", "bc"]))
+            fabrics = draw(st.sampled_from(["ab", "cd", "bc"]))
             box = Box(point(x, y), point(x + 1, y + 1))
             block = drop(
-                block, turned_unit(TRAY[words], (draw(st.integers(0, 3)), False)), box, cloths
+                block, turned_unit(TRAY[words], (draw(st.integers(0, 3)), False)), box, fabrics
             )
     return block
 

@@ -14,7 +14,7 @@ from inlet.core.project.block import FabricAt, straight
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units, letters
-from tests.blocks import GOOSE, UNITS, block_of, in_cloths, lengths, tray_block, turns
+from tests.blocks import GOOSE, UNITS, block_of, in_fabrics, lengths, tray_block, turns
 
 
 def units_of(block):
@@ -30,16 +30,16 @@ def kinds(block) -> dict[str, int]:
 
 
 @given(st.sampled_from(sorted(UNITS)), lengths, turns, st.text("abc", min_size=1, max_size=9))
-def test_a_unit_is_named_in_any_turn_size_and_colouring(kind, size, turn, cloths):
-    block = turned(block_of(UNITS[kind], size=(size, size), cloths=cloths), turn)
+def test_a_unit_is_named_in_any_turn_size_and_colouring(kind, size, turn, fabrics):
+    block = turned(block_of(UNITS[kind], size=(size, size), fabrics=fabrics), turn)
     assert kinds(block) == {kind: 1}
 
 
 @given(lengths, turns, st.text("abc", min_size=1, max_size=3))
-def test_geese_are_twice_as_wide_as_high(height, turn, cloths):
-    block = block_of(GOOSE, 2, 1, (2 * height, height), cloths)
+def test_geese_are_twice_as_wide_as_high(height, turn, fabrics):
+    block = block_of(GOOSE, 2, 1, (2 * height, height), fabrics)
     assert kinds(turned(block, turn)) == {"flying-geese": 1}
-    other = block_of(GOOSE, 2, 1, (3 * height, height), cloths)
+    other = block_of(GOOSE, 2, 1, (3 * height, height), fabrics)
     assert kinds(turned(other, turn)) == {"other": 3}
 
 
@@ -51,10 +51,10 @@ TRAY = {f"{s.kind}: {s.words}": s for s in tray_units()}
 def test_every_unit_is_named_in_any_turn_and_colouring(name, seed):
     """Two blocks of each: one turned, one mirrored, in different sizes and fabrics."""
     tray_unit = TRAY[name]
-    cloths = ("ab", "cabd")[seed]
+    fabrics = ("ab", "cabd")[seed]
     block = turned(tray_block(tray_unit, F(3 + seed, 2)), (2 * seed + 1, bool(seed)))
     if tray_unit.kind not in ("checkerboard",):
-        block = in_cloths(block, cloths)
+        block = in_fabrics(block, fabrics)
     assert kinds(block) == {tray_unit.kind: 1}
     assert units_of(block)[0].part.nested == ()
 
@@ -78,7 +78,7 @@ FRAME = "1 1 4 1 / 1 4 4 4 / 1 0 1 5 / 4 0 4 5"
 )  # fmt: skip
 @pytest.mark.parametrize("turn", [(0, False), (1, True), (2, False)])
 def test_what_is_nested_in_a_unit_is_named_too(drawn, cells, kind, nested, turn):
-    block = turned(block_of(drawn, cells, cells, cloths="abc"), turn)
+    block = turned(block_of(drawn, cells, cells, fabrics="abc"), turn)
     found = units_of(block)
     assert [u.kind for u in found if u.tiles] == [kind]
     (inner,) = [u for u in found if not u.tiles]
@@ -122,7 +122,7 @@ def test_proportions(drawn, columns, rows, kind):
 
 
 @pytest.mark.parametrize(
-    ("drawn", "columns", "rows", "size", "cloths", "expected"),
+    ("drawn", "columns", "rows", "size", "fabrics", "expected"),
     [
         ("", 1, 1, (6, 3), "a", {"rectangle": 1}),
         ("0 1/2 1 1/2", 1, 1, (6, 6), "ab", {"strips": 1}),
@@ -146,8 +146,8 @@ def test_proportions(drawn, columns, rows, kind):
         ("0 0 1 1 / 1 0 0 1", 1, 1, (4, 6), "ab", {"other": 4}),
     ],
 )  # fmt: skip
-def test_blocks_break_down_as_a_quilter_would(drawn, columns, rows, size, cloths, expected):
-    assert kinds(block_of(drawn, columns, rows, size, cloths)) == expected
+def test_blocks_break_down_as_a_quilter_would(drawn, columns, rows, size, fabrics, expected):
+    assert kinds(block_of(drawn, columns, rows, size, fabrics)) == expected
 
 
 def test_equal_units_are_counted():
@@ -180,13 +180,13 @@ def beside(left, right):
     )
 
 
-@pytest.mark.parametrize(("cloths", "handed"), [("abcd", True), ("abab", False), ("aabc", True)])
-def test_a_colouring_with_a_hand_gives_a_reversed_label(cloths, handed):
+@pytest.mark.parametrize(("fabrics", "handed"), [("abcd", True), ("abab", False), ("aabc", True)])
+def test_a_colouring_with_a_hand_gives_a_reversed_label(fabrics, handed):
     around = block_of("0 0 1 1 / 0 1 1 0", size=(4, 4))
     spots = [(F(1, 2), F(1, 8)), (F(7, 8), F(1, 2)), (F(1, 2), F(7, 8)), (F(1, 8), F(1, 2))]
     one = replace(
         around,
-        fabric_at=tuple(FabricAt(point=p, fabric=c) for p, c in zip(spots, cloths, strict=True)),
+        fabric_at=tuple(FabricAt(point=p, fabric=c) for p, c in zip(spots, fabrics, strict=True)),
     )
     found = units_of(beside(one, turned(one, (0, True))))
     labels = [(u.label, u.mirror_of, len(u.places)) for u in found]
@@ -195,8 +195,8 @@ def test_a_colouring_with_a_hand_gives_a_reversed_label(cloths, handed):
 
 @given(st.sampled_from(sorted(UNITS)), turns, turns, st.text("abc", min_size=2, max_size=5))
 @settings(max_examples=40)
-def test_turned_copies_are_one_unit(kind, one, two, cloths):
-    first = block_of(UNITS[kind], size=(6, 6), cloths=cloths)
+def test_turned_copies_are_one_unit(kind, one, two, fabrics):
+    first = block_of(UNITS[kind], size=(6, 6), fabrics=fabrics)
     a, b = turned(first, (one[0], False)), turned(first, (two[0], False))
     found = units_of(beside(a, b))
     if kind == "strips" and len(found) == 1 and len(found[0].places) == 1:
@@ -211,6 +211,6 @@ def test_letters_go_on_after_z():
     ]  # fmt: skip
 
 
-def test_cloth_on_a_patch_follows_its_place():
-    block = in_cloths(block_of("0 0 1 1"), "ab")
+def test_fabric_on_a_patch_follows_its_place():
+    block = in_fabrics(block_of("0 0 1 1"), "ab")
     assert {p.fabric for p in draft(block).patches} == {"a", "b"}

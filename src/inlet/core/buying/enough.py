@@ -8,12 +8,12 @@ from typing import NamedTuple
 
 from inlet.core.buying.size_chart import at_size
 from inlet.core.cancellation import check
-from inlet.core.layout import FEW, ClothPlan, ToCut, lay_out_fabric
+from inlet.core.layout import FEW, FabricPlan, ToCut, lay_out_fabric
 from inlet.core.plan import BlockPlan, PreparedBlock, QuiltPlan, plan_block, plan_quilt
 from inlet.core.planning import method_words
 from inlet.core.project import Block, Project, replace
 from inlet.core.setting import in_size
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import fabric_name, length_text, size_text
 
 
 class Change(NamedTuple):
@@ -33,7 +33,7 @@ class Enough(NamedTuple):
     """``short`` are the fabrics that do not do, each with what finds no room; ``changes`` those
     that would make all of them do, the smallest first. ``entered``: is anything entered at all?"""
 
-    short: tuple[ClothPlan, ...]
+    short: tuple[FabricPlan, ...]
     changes: tuple[Change, ...]
     entered: bool
 
@@ -63,14 +63,14 @@ def enough(plan: Plan) -> Enough:
     return Enough(short, tuple(changes), entered)
 
 
-def _on_hand(plan: Plan, fabric: str | None, wanted: ToCut) -> ClothPlan:
+def _on_hand(plan: Plan, fabric: str | None, wanted: ToCut) -> FabricPlan:
     return lay_out_fabric(plan.project, fabric, wanted, FEW, buys=False)
 
 
-def _short(plan: Plan) -> tuple[ClothPlan, ...]:
+def _short(plan: Plan) -> tuple[FabricPlan, ...]:
     """The fabrics of a plan that what there is does not do for."""
     laid = (_on_hand(plan, fabric, plan.to_cut) for fabric in plan.to_cut.by_fabric())
-    return tuple(cloth for cloth in laid if cloth.missing)
+    return tuple(fabric_plan for fabric_plan in laid if fabric_plan.missing)
 
 
 def _area(plan: Plan) -> float:
@@ -80,7 +80,7 @@ def _area(plan: Plan) -> float:
 # --- a block --------------------------------------------------------------------------------
 
 
-def _of_block(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iterator[Change]:
+def _of_block(plan: BlockPlan, short: tuple[FabricPlan, ...], does: Does) -> Iterator[Change]:
     """Every change of a block, or of how many there are, that was tried and does."""
     for words, block in _other_methods(plan, short):
         change = does(plan_block(plan.project, block, plan.copies, ()))
@@ -91,10 +91,10 @@ def _of_block(plan: BlockPlan, short: tuple[ClothPlan, ...], does: Does) -> Iter
 
 
 def _other_methods(
-    plan: PreparedBlock, short: tuple[ClothPlan, ...]
+    plan: PreparedBlock, short: tuple[FabricPlan, ...]
 ) -> Iterator[tuple[str, Block]]:
     """The block with another method for a unit of a fabric that does not do, and that in words."""
-    fabrics = {cloth.fabric for cloth in short}
+    fabrics = {fabric_plan.fabric for fabric_plan in short}
     for unit in plan.units:
         if not fabrics & set(unit.unit.fabrics):
             continue
@@ -139,7 +139,7 @@ def _fewer(plan: BlockPlan, does: Does) -> Iterator[Change]:
 # --- a quilt --------------------------------------------------------------------------------
 
 
-def _of_quilt(plan: QuiltPlan, short: tuple[ClothPlan, ...], does: Does) -> Iterator[Change]:
+def _of_quilt(plan: QuiltPlan, short: tuple[FabricPlan, ...], does: Does) -> Iterator[Change]:
     """Every change of a quilt that was tried and does: a border left out, another method for a
     unit, rows or columns fewer."""
     quilt, project = plan.quilt, plan.project
@@ -181,7 +181,7 @@ def _smaller_quilt(
 # --- either -----------------------------------------------------------------------------------
 
 
-def _swapped(plan: Plan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
+def _swapped(plan: Plan, short: tuple[FabricPlan, ...]) -> Iterator[Change]:
     """Another fabric in place of the only one that does not do."""
     if len(short) != 1:
         return
@@ -195,7 +195,7 @@ def _swapped(plan: Plan, short: tuple[ClothPlan, ...]) -> Iterator[Change]:
         )
         laid = _on_hand(plan, fabric.id, ToCut(cuts, plan.to_cut.standing))
         if not laid.missing:
-            old = cloth_name(plan.project, lacking)
+            old = fabric_name(plan.project, lacking)
             yield Change(f"Use {fabric.title} in place of {old}", 0.0)
 
 
@@ -207,11 +207,11 @@ def enough_lines(verdict: Enough, project: Project) -> list[str]:
         return ["Yes, you have enough. The fabrics above show how to cut it."]
     measure = project.measure
     lines = []
-    for cloth in verdict.short:
+    for fabric_plan in verdict.short:
         pieces = ", ".join(
-            f"{m.number} × {size_text(m.cut.cut, measure)}" for m in cloth.missing[:4]
+            f"{m.number} × {size_text(m.cut.cut, measure)}" for m in fabric_plan.missing[:4]
         )
-        lines.append(f"Not enough {cloth_name(project, cloth.fabric)} for {pieces}.")
+        lines.append(f"Not enough {fabric_name(project, fabric_plan.fabric)} for {pieces}.")
     if verdict.changes:
         unit = length_text(measure.from_inches(1), measure).split()[-1]
         for change in verdict.changes[:6]:

@@ -7,11 +7,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.layout import ClothPlan, ToCut, bought_text, lay_out, worth_keeping
+from inlet.core.layout import FabricPlan, ToCut, bought_text, lay_out, worth_keeping
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Project
-from inlet.core.words import cloth_name, near, size_text
+from inlet.core.words import fabric_name, near, size_text
 
 FARTHEST = 6
 """How many blocks more or fewer are tried for a step of fabric more or less."""
@@ -21,7 +21,7 @@ class ShoppingLine(NamedTuple):
     """One fabric to buy: ``price`` for all of it where its price is known; ``left`` what is left
     over that is worth keeping; ``notes`` what a step more would buy, and one less would cost."""
 
-    cloth: ClothPlan
+    fabric_plan: FabricPlan
     price: Exact | None
     left: tuple[str, ...]
     notes: tuple[str, ...] = ()
@@ -58,7 +58,7 @@ def shopping(plan: BlockPlan, notes: bool = False) -> Shopping:
     which plans other numbers of it."""
     steps = _steps(plan) if notes else {}
     what = f"{plan.copies} × {plan.block.title}" if plan.copies > 1 else plan.block.title
-    return _listed(what, plan.project, plan.cloth.best, steps)
+    return _listed(what, plan.project, plan.fabric_plans.best, steps)
 
 
 def shopping_for(project: Project, copies: Mapping[str, int], what: str, work: int) -> Shopping:
@@ -95,8 +95,8 @@ def shopping_whole(project: Project, work: int) -> Shopping:
 def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
     """Everything to buy for a quilt."""
     project, measure = plan.project, plan.measure
-    cloth = plan.cloth.best if work else plan.cloth.at_once
-    buying_list = _listed("the quilt", project, cloth, {})
+    fabric_plans = plan.fabric_plans.best if work else plan.fabric_plans.at_once
+    buying_list = _listed("the quilt", project, fabric_plans, {})
     others = []
     if plan.backing is not None and plan.quilt.backing is not None:
         way = plan.backing
@@ -104,7 +104,7 @@ def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
         price = None
         if fabric is not None and fabric.price is not None:
             price = fabric.price * way.buy / measure.system.long_unit.length
-        name = cloth_name(project, plan.quilt.backing.fabric or None)
+        name = fabric_name(project, plan.quilt.backing.fabric or None)
         left = size_text(near(way.left, measure), measure) if way.left[0] > 0 else ""
         others.append(Other(f"Backing: {name}", bought_text(way.buy, measure), price, left))
     if plan.batting is not None:
@@ -115,29 +115,29 @@ def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
 def _listed(
     what: str,
     project: Project,
-    plans: Sequence[ClothPlan],
+    plans: Sequence[FabricPlan],
     notes: Mapping[str | None, tuple[str, ...]],
 ) -> Shopping:
     lines = []
     missing = []
-    for cloth in plans:
-        fabric = project.fabric(cloth.fabric or "")
+    for fabric_plan in plans:
+        fabric = project.fabric(fabric_plan.fabric or "")
         price = None
-        if fabric is not None and fabric.price is not None and cloth.new is not None:
-            price = fabric.price * cloth.buy / project.measure.system.long_unit.length
-        left = tuple(_left(cloth, project))
-        lines.append(ShoppingLine(cloth, price, left, notes.get(cloth.fabric, ())))
+        if fabric is not None and fabric.price is not None and fabric_plan.new is not None:
+            price = fabric.price * fabric_plan.buy / project.measure.system.long_unit.length
+        left = tuple(_left(fabric_plan, project))
+        lines.append(ShoppingLine(fabric_plan, price, left, notes.get(fabric_plan.fabric, ())))
         missing += [
             f"{m.number} × {size_text(m.cut.cut, project.measure)} of "
-            f"{cloth_name(project, cloth.fabric)}"
-            for m in cloth.missing
+            f"{fabric_name(project, fabric_plan.fabric)}"
+            for m in fabric_plan.missing
         ]
     return Shopping(what, tuple(lines), tuple(missing))
 
 
-def _left(cloth: ClothPlan, project: Project) -> Iterator[str]:
+def _left(fabric_plan: FabricPlan, project: Project) -> Iterator[str]:
     """What is left of each piece of fabric, the largest pieces."""
-    for laid in cloth.cloths:
+    for laid in fabric_plan.laid:
         for rect in worth_keeping(laid, project)[:3]:
             size = size_text((rect.width, rect.height), project.measure)
             yield f"{rect.layers} × {size}" if rect.layers > 1 else size
@@ -152,22 +152,22 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
         if copies > 0:
             check()
             other_plan = plan_block(plan.project, plan.block, copies, ())
-            needs[copies] = {c.fabric: c.buy for c in other_plan.cloth.at_once}
+            needs[copies] = {c.fabric: c.buy for c in other_plan.fabric_plans.at_once}
     steps = {}
-    for cloth in plan.cloth.best:
-        if cloth.new is None:
+    for fabric_plan in plan.fabric_plans.best:
+        if fabric_plan.new is None:
             continue
         more = [
             n - plan.copies for n, need in needs.items()
-            if n > plan.copies and need.get(cloth.fabric, 0) <= cloth.buy + step
+            if n > plan.copies and need.get(fabric_plan.fabric, 0) <= fabric_plan.buy + step
         ]  # fmt: skip
         same = [
             n - plan.copies for n, need in needs.items()
-            if n > plan.copies and need.get(cloth.fabric, 0) <= cloth.buy
+            if n > plan.copies and need.get(fabric_plan.fabric, 0) <= fabric_plan.buy
         ]  # fmt: skip
         fewer = [
             plan.copies - n for n, need in needs.items()
-            if n < plan.copies and need.get(cloth.fabric, 0) <= cloth.buy - step
+            if n < plan.copies and need.get(fabric_plan.fabric, 0) <= fabric_plan.buy - step
         ]  # fmt: skip
         notes = []
         if same:
@@ -176,11 +176,11 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
             notes.append(f"{name} more holds {_blocks(max(more))} more.")
         if fewer:
             notes.append(f"{name} less: {_blocks(min(fewer))} fewer.")
-        elif cloth.buy > step:
+        elif fabric_plan.buy > step:
             notes.append(f"{name} less: more than {FARTHEST} blocks fewer.")
         else:
             notes.append(f"{name} less: none.")
-        steps[cloth.fabric] = tuple(notes)
+        steps[fabric_plan.fabric] = tuple(notes)
     return steps
 
 
@@ -198,12 +198,12 @@ def shopping_lines(buying_list: Shopping, project: Project) -> list[list[str]]:
     measure = project.measure
     lines = [["Fabric", "Buy", "Price", "From what you have", "Left over"]]
     for line in buying_list.lines:
-        cloth = line.cloth
-        laid_pieces = [laid for laid in cloth.cloths[cloth.begun :] if laid.kind != "new"]
+        fabric_plan = line.fabric_plan
+        laid_pieces = [laid for laid in fabric_plan.laid[fabric_plan.begun :] if laid.kind != "new"]
         lines.append(
             [
-                cloth_name(project, cloth.fabric),
-                bought_text(cloth.buy, measure) if cloth.new is not None else "nothing",
+                fabric_name(project, fabric_plan.fabric),
+                bought_text(fabric_plan.buy, measure) if fabric_plan.new is not None else "nothing",
                 price_text(line.price),
                 f"{len(laid_pieces)} pieces"
                 if len(laid_pieces) > 1
@@ -222,7 +222,7 @@ def shopping_lines(buying_list: Shopping, project: Project) -> list[list[str]]:
 def shopping_notes(buying_list: Shopping, project: Project) -> list[str]:
     """What is said below the list: what a step more or less means, and what no fabric holds."""
     notes = [
-        f"{cloth_name(project, line.cloth.fabric)}: {' '.join(line.notes)}"
+        f"{fabric_name(project, line.fabric_plan.fabric)}: {' '.join(line.notes)}"
         for line in buying_list.lines
         if line.notes
     ]

@@ -8,13 +8,13 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import growths, landing_sizes
-from inlet.core.layout import ClothPlan, bought_text
+from inlet.core.layout import FabricPlan, bought_text
 from inlet.core.numbers import Exact, Fraction, NumberError, parse_length
 from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.planning import CutPiece, UnitPlan, method_words
 from inlet.core.project import LARGEST_BLOCK_INCHES, Block, Pair, Project, replace
 from inlet.core.table import diagonal_text
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import fabric_name, length_text, size_text
 
 MOST_SIZES = 24
 
@@ -29,7 +29,7 @@ class ChartRow(NamedTuple):
     cells: tuple[str, ...]
 
 
-class ClothRow(NamedTuple):
+class FabricRow(NamedTuple):
     """A fabric: how much of it is bought for one block, and for as many as are asked for, at each
     size."""
 
@@ -45,7 +45,7 @@ class SizeChart(NamedTuple):
     sizes: tuple[Pair, ...]
     on_marks: tuple[bool, ...]
     rows: tuple[ChartRow, ...]
-    cloth: tuple[ClothRow, ...]
+    fabrics: tuple[FabricRow, ...]
     changes: tuple[str, ...]
     copies: int
 
@@ -114,7 +114,7 @@ def size_chart(project: Project, block: Block, widths: Sequence[Exact], copies: 
         tuple(plan.block.finished for plan in plans),
         tuple(plan.ruler_friendly.on_marks for plan in plans),
         _rows(plans),
-        _cloth(plans, singles),
+        _fabric(plans, singles),
         tuple(_changes(plans)),
         copies,
     )
@@ -154,15 +154,17 @@ def _cell(cut: CutPiece, plan: BlockPlan) -> str:
     return f"{cut.number} × {size_text(cut.cut, plan.measure)}{spare}"
 
 
-def _cloth(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[ClothRow, ...]:
-    fabrics = dict.fromkeys(cloth.fabric for plan in plans for cloth in plan.cloth.at_once)
+def _fabric(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[FabricRow, ...]:
+    fabrics = dict.fromkeys(
+        fabric_plan.fabric for plan in plans for fabric_plan in plan.fabric_plans.at_once
+    )
 
     def bought(plan: BlockPlan, fabric: str | None) -> str:
-        layout = next((c for c in plan.cloth.at_once if c.fabric == fabric), None)
+        layout = next((c for c in plan.fabric_plans.at_once if c.fabric == fabric), None)
         return _bought(layout, plan)
 
     return tuple(
-        ClothRow(
+        FabricRow(
             fabric,
             tuple(bought(plan, fabric) for plan in singles),
             tuple(bought(plan, fabric) for plan in plans),
@@ -171,12 +173,12 @@ def _cloth(plans: Sequence[BlockPlan], singles: Sequence[BlockPlan]) -> tuple[Cl
     )
 
 
-def _bought(cloth: ClothPlan | None, plan: BlockPlan) -> str:
-    if cloth is None:
+def _bought(fabric_plan: FabricPlan | None, plan: BlockPlan) -> str:
+    if fabric_plan is None:
         return ""
-    if cloth.new is None:
+    if fabric_plan.new is None:
         return "nothing"
-    return bought_text(cloth.buy, plan.measure)
+    return bought_text(fabric_plan.buy, plan.measure)
 
 
 def _changes(plans: Sequence[BlockPlan]) -> list[str]:
@@ -206,12 +208,12 @@ def chart_lines(chart: SizeChart, plan: BlockPlan) -> list[list[str]]:
     ]
     lines = [head]
     for row in chart.rows:
-        lines.append([row.unit, cloth_name(plan.project, row.fabric), row.what, *row.cells])
-    for cloth in chart.cloth:
-        name = cloth_name(plan.project, cloth.fabric)
-        lines.append(["", name, "buy for one block", *cloth.for_one])
+        lines.append([row.unit, fabric_name(plan.project, row.fabric), row.what, *row.cells])
+    for fabric in chart.fabrics:
+        name = fabric_name(plan.project, fabric.fabric)
+        lines.append(["", name, "buy for one block", *fabric.for_one])
         if chart.copies > 1:
-            lines.append(["", name, f"buy for {chart.copies} blocks", *cloth.for_all])
+            lines.append(["", name, f"buy for {chart.copies} blocks", *fabric.for_all])
     return lines
 
 

@@ -39,9 +39,9 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     cuts: dict[tuple[object, ...], Cut] = {}
     same = SameShapes()
     first_of: dict[Polygon, Cut] = {}
-    cloths: dict[str | None, int] = {}
+    fabrics: dict[str | None, int] = {}
     for cut in (*_pieces(units), *_set_strips(units, sets)):
-        cloths.setdefault(cut.fabric, len(cloths))
+        fabrics.setdefault(cut.fabric, len(fabrics))
         if cut.outline:  # a template lies any way on the fabric
             outline = same.first_like(cut.outline)
             first = first_of.setdefault(outline, cut)
@@ -56,7 +56,7 @@ def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tupl
     return tuple(
         sorted(
             _labelled(list(cuts.values()), units),
-            key=lambda c: (cloths[c.fabric], -c.cut[0], -c.cut[1]),
+            key=lambda c: (fabrics[c.fabric], -c.cut[0], -c.cut[1]),
         )
     )
 
@@ -136,11 +136,11 @@ def _set_strips(units: Sequence[UnitPlan], sets: Sequence[PlannedSet]) -> Iterat
         slanted = any(
             s.strips.slanted for s in plan.in_use.sets if s.strips.bands == planned_set.bands
         )
-        for width, cloth in planned_set.bands:
+        for width, fabric in planned_set.bands:
             across = plan.cutting.as_sewn(width + 2 * plan.measure.seam, slanted)
             for length in planned_set.lengths:
                 check()
-                yield Cut(cloth, "strip", (across, length), "none", 1, planned_set.labels)
+                yield Cut(fabric, "strip", (across, length), "none", 1, planned_set.labels)
 
 
 def _labelled(cuts: list[Cut], units: Sequence[UnitPlan]) -> Iterator[Cut]:

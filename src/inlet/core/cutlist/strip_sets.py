@@ -97,7 +97,7 @@ def _wanted(units: Iterable[UnitPlan]) -> dict[Bands, tuple[Segments, ...]]:
 def _planned_set(
     bands: Bands, rows: tuple[Segments, ...], usable: Widths, measure: Measure
 ) -> PlannedSet:
-    width = min(usable(cloth) for _, cloth in bands)
+    width = min(usable(fabric) for _, fabric in bands)
     kinds = (
         ("full-width", width),
         ("half-width", width / 2),

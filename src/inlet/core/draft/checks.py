@@ -13,7 +13,7 @@ from inlet.core.geometry import Circle, Curve, Point, inside_point, outline_widt
 from inlet.core.numbers import Fraction
 from inlet.core.problem import Level, Problem
 from inlet.core.project import Measure, Project
-from inlet.core.words import cloth_name, length_text, place_text, size_text, unit_of
+from inlet.core.words import fabric_name, length_text, place_text, size_text, unit_of
 
 _FAULTS: dict[str, tuple[Level, str, str]] = {
     "outside": ("error", "seam-outside", "A seam runs outside the block to {place}."),
@@ -44,7 +44,7 @@ def drawing_problems(draft: Draft, project: Project) -> Iterator[Problem]:
     measure = project.measure
     yield from _faults(draft, measure)
     yield from _curves(draft, measure)
-    yield from _cloth(draft)
+    yield from _fabric(draft)
     yield from _small(draft, measure)
     yield from _values(draft, project)
 
@@ -127,7 +127,7 @@ def _about(at: Point) -> str:
     return f"about {place_text(Point(x, y))}"
 
 
-def _cloth(draft: Draft) -> Iterator[Problem]:
+def _fabric(draft: Draft) -> Iterator[Problem]:
     for spot, home in zip(draft.block.fabric_at, draft.homes, strict=True):
         if home is not None:
             continue
@@ -202,6 +202,6 @@ def _values(draft: Draft, project: Project) -> Iterator[Problem]:
             "warning",
             "value-near",
             tuple(place for place, _ in places),
-            f"{cloth_name(project, one)} and {cloth_name(project, other)} are close in value. "
+            f"{fabric_name(project, one)} and {fabric_name(project, other)} are close in value. "
             f"The {shape} at {place_text(at)}{more} not show.",
         )

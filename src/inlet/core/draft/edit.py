@@ -8,7 +8,7 @@ from collections.abc import Iterable, Sequence
 import numpy as np
 
 from inlet.core.cancellation import check
-from inlet.core.draft.patches import arrangement_of, draft, in_cloth
+from inlet.core.draft.patches import arrangement_of, draft, in_fabric
 from inlet.core.geometry import (
     Arrangement,
     Curve,
@@ -31,7 +31,7 @@ def add_seams(block: Block, seams: Iterable[Seam]) -> Block:
     """``block`` with more seams; where one overlaps seams that lie along the same line or circle
     they become one. Unchanged where seams already lie along all of them."""
     after = merged(seams, block.seams)
-    return block if after == block.seams else keep_cloth(block, replace(block, seams=after))
+    return block if after == block.seams else keep_fabric(block, replace(block, seams=after))
 
 
 def merged(seams: Iterable[Seam], drawn: Sequence[Seam] = ()) -> tuple[Seam, ...]:
@@ -128,7 +128,7 @@ def _clockwise(arc: Curve) -> tuple[Point, Point]:
 def erase_pieces(block: Block, pieces: Sequence[Curve]) -> Block:
     """``block`` without the stretches ``pieces`` of whatever seams lie along them; what is left of
     those on either side stays."""
-    return keep_cloth(block, replace(block, seams=without(block.seams, pieces)))
+    return keep_fabric(block, replace(block, seams=without(block.seams, pieces)))
 
 
 def without(seams: Sequence[Seam], pieces: Sequence[Curve]) -> tuple[Seam, ...]:
@@ -240,10 +240,10 @@ def paint_all(block: Block, points: Iterable[Pair], fabric: str | None) -> Block
         if anchor is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric or ""))
             homes.append(face)
-    return in_cloth(replace(block, fabric_at=tuple(spots)), tuple(homes)).block
+    return in_fabric(replace(block, fabric_at=tuple(spots)), tuple(homes)).block
 
 
-def keep_cloth(before: Block, after: Block) -> Block:
+def keep_fabric(before: Block, after: Block) -> Block:
     """``after`` with one fabric point a patch: each patch keeps the fabric that lay under the
     middle of it before the edit, so splitting a patch gives both halves its fabric."""
     same_grid = before.grid == after.grid
@@ -264,16 +264,16 @@ def keep_cloth(before: Block, after: Block) -> Block:
             continue
         under = old.arrangement.locate(Point(*anchor)) if same_grid else face
         # Where the middle lay on a seam that is gone: as one of the points that it holds now.
-        cloth = draft(after) if under is None else old
-        fabric = cloth.patches[face if under is None else under].fabric
+        below = draft(after) if under is None else old
+        fabric = below.patches[face if under is None else under].fabric
         if fabric is not None:
             spots.append(FabricAt(point=anchor, fabric=fabric))
             homes.append(face)
     block = replace(after, fabric_at=tuple(spots))
-    return in_cloth(block, tuple(homes)).block
+    return in_fabric(block, tuple(homes)).block
 
 
-def one_cloth_a_patch(block: Block) -> Block:
+def one_fabric_a_patch(block: Block) -> Block:
     """``block`` without the fabric points that lie in a patch which has one already, or in none."""
     homes = draft(block).homes
     first = {home: i for i, home in reversed(list(enumerate(homes))) if home is not None}
@@ -281,7 +281,7 @@ def one_cloth_a_patch(block: Block) -> Block:
         return block
     kept = sorted(first.values())
     spots = tuple(block.fabric_at[i] for i in kept)
-    return in_cloth(replace(block, fabric_at=spots), tuple(homes[i] for i in kept)).block
+    return in_fabric(replace(block, fabric_at=spots), tuple(homes[i] for i in kept)).block
 
 
 def anchor_in(now: Arrangement, face: int) -> Pair | None:

@@ -71,7 +71,7 @@ def arrangement_of(block: Block) -> Arrangement:
     return _arrangement(width, height, tuple(seam.curve for seam in block.seams))
 
 
-def in_cloth(block: Block, homes: tuple[int | None, ...]) -> Draft:
+def in_fabric(block: Block, homes: tuple[int | None, ...]) -> Draft:
     """The draft of a block whose fabric points are known to lie in the patches ``homes``; it is
     remembered, so that ``draft`` need not look for them again."""
     return _DRAFTS.keep(block, _with_homes(block, arrangement_of(block), homes))
@@ -84,7 +84,7 @@ def _draft(block: Block) -> Draft:
 
 
 def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None, ...]) -> Draft:
-    cloth = {
+    fabric = {
         home: spot.fabric
         for home, spot in zip(homes, block.fabric_at, strict=True)
         if home is not None
@@ -95,7 +95,7 @@ def _with_homes(block: Block, arrangement: Arrangement, homes: tuple[int | None,
         Patch(
             f"p{i + 1}",
             i,
-            cloth.get(i),
+            fabric.get(i),
             tuple(points[v] for v in face.loop.corners),
             tuple((k, c.scaled(sx, sy)) for k, c in enumerate(face.loop.centres) if c is not None),
             tuple(arrangement.traced(hole).scaled(sx, sy) for hole in face.holes),

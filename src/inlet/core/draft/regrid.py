@@ -9,7 +9,7 @@ from collections.abc import Callable
 from typing import NamedTuple
 
 from inlet.core.draft.bands import TypedBands
-from inlet.core.draft.edit import is_drawn, one_cloth_a_patch
+from inlet.core.draft.edit import is_drawn, one_fabric_a_patch
 from inlet.core.draft.parting import PartingCut
 from inlet.core.draft.snapping import grid_lines
 from inlet.core.geometry import Curve, Point, arc_fault, short_point
@@ -36,7 +36,7 @@ def set_bands(block: Block, columns: tuple[Exact, ...], rows: tuple[Exact, ...])
                 else _grown(block, axis, now, wanted[now])
             )
             lost += more
-    return _in_one_cloth(_stretched(block, columns, rows, lost))
+    return _in_one_fabric(_stretched(block, columns, rows, lost))
 
 
 def set_typed(block: Block, axis: int, bands: TypedBands) -> Regridded:
@@ -103,7 +103,7 @@ def with_square_unit(block: Block) -> Block:
     k = block.scale[1] / block.scale[0]
     one: Exact = Fraction(1)
     after = replace(block, rows=tuple(row * k for row in block.rows))
-    return one_cloth_a_patch(_moved(block, after, lambda p: p.scaled(one, k)).block)
+    return one_fabric_a_patch(_moved(block, after, lambda p: p.scaled(one, k)).block)
 
 
 def _carried(old: tuple[Exact, ...], new: tuple[Exact, ...], x: Exact) -> Exact:
@@ -137,9 +137,9 @@ def _moved(before: Block, after: Block, move: Callable[[Point], Point], lost: in
     return Regridded(block, lost)
 
 
-def _in_one_cloth(regridded: Regridded) -> Regridded:
+def _in_one_fabric(regridded: Regridded) -> Regridded:
     """With one fabric point a patch, looked for once, when all bands are as they will be."""
-    return regridded._replace(block=one_cloth_a_patch(regridded.block))
+    return regridded._replace(block=one_fabric_a_patch(regridded.block))
 
 
 def _pair(p: Point) -> Pair:
@@ -165,7 +165,7 @@ def insert_band(block: Block, axis: int, index: int, width: Exact) -> Regridded:
     The drawing is cut along that line and slid apart. A seam square to the cut goes on across the
     gap; where anything else ends at a side of it, that side becomes a seam.
     """
-    return _in_one_cloth(_grown(block, axis, index, width))
+    return _in_one_fabric(_grown(block, axis, index, width))
 
 
 def _grown(block: Block, axis: int, index: int, width: Exact) -> Regridded:
@@ -180,7 +180,7 @@ def remove_band(block: Block, axis: int, index: int) -> Regridded:
     size shrinks with it. A block keeps at least one band."""
     if len(bands_of(block, axis)) == 1:
         return Regridded(block, 0)
-    return _in_one_cloth(_shrunk(block, axis, index))
+    return _in_one_fabric(_shrunk(block, axis, index))
 
 
 def _shrunk(block: Block, axis: int, index: int) -> Regridded:

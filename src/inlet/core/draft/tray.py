@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from typing import NamedTuple
 
-from inlet.core.draft.edit import keep_cloth, merged, paint_all, without
+from inlet.core.draft.edit import keep_fabric, merged, paint_all, without
 from inlet.core.draft.patches import Draft, arrangement_of, draft
 from inlet.core.draft.regrid import with_square_unit
 from inlet.core.draft.symmetry import STAY, fits, image, turner
@@ -27,7 +27,7 @@ class TrayUnit(NamedTuple):
     words: str
     size: tuple[Exact, Exact]
     seams: tuple[Curve, ...]
-    cloths: tuple[tuple[Point, int | str | None], ...]
+    fabrics: tuple[tuple[Point, int | str | None], ...]
 
     @property
     def curved(self) -> bool:
@@ -137,7 +137,7 @@ def tray_unit_of(drawn: Draft, faces: Iterable[int], kind: UnitKind, words: str)
 def laid_out(tray_unit: TrayUnit) -> tuple[tuple[Outline, int | str | None], ...]:
     """The outlines of a unit's patches in its own units, each with its fabric or part."""
     arrangement = arrange(*tray_unit.size, tray_unit.seams)
-    faces = ((arrangement.locate(middle), part) for middle, part in tray_unit.cloths)
+    faces = ((arrangement.locate(middle), part) for middle, part in tray_unit.fabrics)
     return tuple((arrangement.outlines[f], part) for f, part in faces if f is not None)
 
 
@@ -148,7 +148,7 @@ def turned_unit(tray_unit: TrayUnit, turn: Turn) -> TrayUnit:
     return tray_unit._replace(
         size=(size[0], size[1]),
         seams=tuple(image(curve, move) for curve in tray_unit.seams),
-        cloths=tuple((move(p), part) for p, part in tray_unit.cloths),
+        fabrics=tuple((move(p), part) for p, part in tray_unit.fabrics),
     )
 
 
@@ -209,16 +209,16 @@ def turned_in_place(block: Block, box: Box, turn: Turn) -> Block:
     return drop(block, turned_unit(tray_unit, turn), box, ())
 
 
-def drop(block: Block, tray_unit: TrayUnit, box: Box, cloths: Sequence[str]) -> Block:
+def drop(block: Block, tray_unit: TrayUnit, box: Box, fabrics: Sequence[str]) -> Block:
     """``block`` with the unit in a box of its cells: what was drawn inside goes, the box's sides
     become seams, its patches get the fabrics their parts ask for. Raises ``ValueError`` with a
     sentence where arcs would not stay round."""
     block, box = _ready(block, tray_unit, box)
-    return _dropped(block, [(tray_unit, box)], cloths)
+    return _dropped(block, [(tray_unit, box)], fabrics)
 
 
 def drop_repeated(
-    block: Block, group: Iterable[Turn], tray_unit: TrayUnit, box: Box, cloths: Sequence[str]
+    block: Block, group: Iterable[Turn], tray_unit: TrayUnit, box: Box, fabrics: Sequence[str]
 ) -> Block:
     """``drop`` in the box and in its images under a symmetry, each turned with it. Where images
     overlap the first one stays."""
@@ -234,10 +234,10 @@ def drop_repeated(
         )
         if not any(here.overlaps(other_box) for _, other_box in placed):
             placed.append((turned_unit(tray_unit, turn), here))
-    return _dropped(block, placed, cloths)
+    return _dropped(block, placed, fabrics)
 
 
-def _dropped(block: Block, placed: Sequence[tuple[TrayUnit, Box]], cloths: Sequence[str]) -> Block:
+def _dropped(block: Block, placed: Sequence[tuple[TrayUnit, Box]], fabrics: Sequence[str]) -> Block:
     """``block`` with units in boxes that do not overlap."""
     into = [_placing(block, tray_unit, box) for tray_unit, box in placed]
     drawn = [
@@ -247,14 +247,14 @@ def _dropped(block: Block, placed: Sequence[tuple[TrayUnit, Box]], cloths: Seque
     ]
     cleared = _cleared(block, [box for _, box in placed])
     seams = merged((seam_along(curve) for curve in drawn), cleared)
-    new_block = keep_cloth(block, replace(block, seams=seams))
+    new_block = keep_fabric(block, replace(block, seams=seams))
     points: dict[int | str | None, list[Pair]] = {}
     for (tray_unit, _), move in zip(placed, into, strict=True):
-        for middle, part in tray_unit.cloths:
+        for middle, part in tray_unit.fabrics:
             p = move(middle)
             points.setdefault(part, []).append((p.x, p.y))
     for part, here in points.items():
-        fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
+        fabric = fabrics[min(part, len(fabrics) - 1)] if isinstance(part, int) else part
         new_block = paint_all(new_block, here, fabric)
     return new_block
 
@@ -280,7 +280,7 @@ def _ready(block: Block, tray_unit: TrayUnit, box: Box) -> tuple[Block, Box]:
     return new_block, Box(box.low.scaled(one, k), box.high.scaled(one, k))
 
 
-def cloths_for(project: Project, under: str | None, figure: str) -> list[str]:
+def fabrics_for(project: Project, under: str | None, figure: str) -> list[str]:
     """The fabrics a dropped unit's parts get: the one chosen, the one it lies on (or else the
     lightest other), and the next of the project."""
     others = [f for f in project.fabrics if f.id != figure]

@@ -71,14 +71,14 @@ class LostEdge(NamedTuple):
 
 def lost_edges(draft: Draft, project: Project) -> Iterator[LostEdge]:
     """Every seam of the block that cannot be seen, fabric by fabric."""
-    cloths = {f.id: f for f in project.fabrics}
+    fabrics = {f.id: f for f in project.fabrics}
     near: dict[tuple[str, str], bool] = {}
     boxes = draft.arrangement.boxes
     for number, edge in enumerate(draft.arrangement.edges):
         if edge.right < 0 or edge.left < 0:
             continue
         right, left = draft.patches[edge.right], draft.patches[edge.left]
-        fabric, other_fabric = cloths.get(right.fabric or ""), cloths.get(left.fabric or "")
+        fabric, other_fabric = fabrics.get(right.fabric or ""), fabrics.get(left.fabric or "")
         if fabric is None or other_fabric is None or fabric.id == other_fabric.id:
             continue
         pair = (min(fabric.id, other_fabric.id), max(fabric.id, other_fabric.id))

@@ -26,7 +26,7 @@ from inlet.core.figures.display import (
 )
 from inlet.core.layout import LaidPlace, Rect, Stroke, ready_after
 from inlet.core.numbers import show
-from inlet.core.project import LaidCloth, Measure
+from inlet.core.project import LaidFabric, Measure
 from inlet.core.templates import in_box, laid_outlines
 
 LAYERS = {1: "a single layer", 2: "folded once, 2 layers", 4: "folded twice, 4 layers"}
@@ -40,7 +40,7 @@ LEAST_MARKS = 4.0
 class OnMat:
     """Fabric with its cuts, ``done`` of them made; None of them before the fabric is prepared."""
 
-    cloth: LaidCloth
+    laid: LaidFabric
     fabric: str | None
     strokes: tuple[Stroke, ...]
     done: int | None
@@ -51,12 +51,12 @@ class OnMat:
     @property
     def size(self) -> tuple[float, float]:
         """As it lies, folded: along, and across with what is laid open beyond the fold."""
-        return float(self.cloth.length), float(self.cloth.width / self.cloth.layers) + self.below
+        return float(self.laid.length), float(self.laid.width / self.laid.layers) + self.below
 
     @cached_property
     def places(self) -> list[tuple[LaidPlace, int]]:
         """Each piece with how many cuts release it."""
-        return ready_after(self.cloth, self.strokes)
+        return ready_after(self.laid, self.strokes)
 
     @cached_property
     def below(self) -> float:
@@ -97,11 +97,11 @@ class MatFrame:
     @property
     def whole(self) -> Box:
         """The folded fabric."""
-        cloth = self.shown.cloth
-        right = self.left + float(cloth.length) * self.scale
+        laid = self.shown.laid
+        right = self.left + float(laid.length) * self.scale
         return (
             self.left,
-            self.fold - float(cloth.width / cloth.layers) * self.scale,
+            self.fold - float(laid.width / laid.layers) * self.scale,
             right,
             self.fold,
         )
@@ -159,7 +159,7 @@ def _mat(frame: MatFrame, chosen: str, plain: bool) -> Iterator[Item]:
 def _edges(frame: MatFrame, plain: bool) -> Iterator[Item]:
     """Selvages, fold, grain."""
     shown, unit = frame.shown, frame.unit
-    folded, bolt = shown.cloth.layers > 1, shown.cloth.kind in ("new", "bolt")
+    folded, bolt = shown.laid.layers > 1, shown.laid.kind in ("new", "bolt")
     left, top, right, bottom = frame.whole
     band = 5 * unit
     if bolt:
@@ -170,7 +170,7 @@ def _edges(frame: MatFrame, plain: bool) -> Iterator[Item]:
         yield Polyline(((left, bottom), (right, bottom)), "fold")
     if plain:
         return
-    words = LAYERS[shown.cloth.layers]
+    words = LAYERS[shown.laid.layers]
     edge = "selvages" if folded else "selvage"
     above = left, top - 26 * unit, right, top - 6 * unit
     yield BoxText(above, f"{edge}  ·  {words}" if bolt else words, 9, "soft-words", wide=True)

@@ -11,7 +11,7 @@ from typing import NamedTuple
 import numpy as np
 
 from inlet.core.cutlist import RulerFriendly, ruler_friendly
-from inlet.core.draft import draft, in_cloth
+from inlet.core.draft import draft, in_fabric
 from inlet.core.fitting.bands import fitted_bands, on_marks
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
 from inlet.core.fitting.words import (
@@ -90,7 +90,7 @@ def _at_size(fitting: Fitting, block: Block) -> Fitting:
     """The same drawing at another size: it breaks down in the same way."""
     k = block.finished[0] / fitting.draft.block.finished[0]
     units = with_inside(dataclass_replace(plan, unit=plan.unit.scaled(k)) for plan in fitting.units)
-    drawn = in_cloth(block, fitting.draft.homes)
+    drawn = in_fabric(block, fitting.draft.homes)
     return Fitting(drawn, fitting.root, units, fitting.measure, True)
 
 

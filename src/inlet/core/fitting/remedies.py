@@ -45,7 +45,7 @@ class Fit(NamedTuple):
         return self.sewn.worst
 
     @property
-    def cloth(self) -> float:
+    def fabric(self) -> float:
         """The fabric cut, squared."""
         return sum(cut_area(piece) for plan in self.units for piece in plan.in_use.pieces)
 

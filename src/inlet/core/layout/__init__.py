@@ -3,9 +3,9 @@
 Promise: following the strokes gives every piece asked for; the layout is the same on every machine.
 """
 
-from inlet.core.layout.cards import CutCard, card, cloth_text, finished_card, preparing
-from inlet.core.layout.checks import cloth_problems, print_problems, size_problems
-from inlet.core.layout.fabric_plan import ClothPlan, ToCut, begun_for, piece_area
+from inlet.core.layout.cards import CutCard, card, fabric_text, finished_card, preparing
+from inlet.core.layout.checks import fabric_problems, print_problems, size_problems
+from inlet.core.layout.fabric_plan import FabricPlan, ToCut, begun_for, piece_area
 from inlet.core.layout.layout import AT_ONCE, BEST, FEW, lay_out, lay_out_fabric
 from inlet.core.layout.progress import (
     begin,
@@ -52,8 +52,8 @@ __all__ = [
     "BEST",
     "FEW",
     "TITLES",
-    "ClothPlan",
     "CutCard",
+    "FabricPlan",
     "LaidPlace",
     "Rect",
     "Stroke",
@@ -64,10 +64,10 @@ __all__ = [
     "bought_text",
     "buying_text",
     "card",
-    "cloth_problems",
-    "cloth_text",
     "cuts_of",
     "differ_in_cuts_only",
+    "fabric_problems",
+    "fabric_text",
     "finished_card",
     "finished_text",
     "fits",

@@ -13,10 +13,10 @@ from inlet.core.layout.stroke_words import SAFE_LAYERS, layers_text, stroke_text
 from inlet.core.layout.strokes import Stroke, length_used
 from inlet.core.numbers import Fraction, nearest_mark, spelled
 from inlet.core.planning import UnitPlan
-from inlet.core.project import Cutting, LaidCloth, Measure, Project
+from inlet.core.project import Cutting, LaidFabric, Measure, Project
 from inlet.core.table import diagonal_text
 from inlet.core.templates import angled_lines
-from inlet.core.words import CUTTER, IRON, MANUALS, cloth_name, length_text, size_text
+from inlet.core.words import CUTTER, IRON, MANUALS, fabric_name, length_text, size_text
 
 
 class StackReady(NamedTuple):
@@ -49,31 +49,31 @@ KINDS = {
 }  # fmt: skip
 
 
-def cloth_text(cloth: LaidCloth, measure: Measure) -> str:
+def fabric_text(laid: LaidFabric, measure: Measure) -> str:
     """What is laid down: ``New fabric, 42 x 13 1/2 in``."""
-    return f"{KINDS[cloth.kind]}, {size_text((cloth.width, cloth.length), measure)}"
+    return f"{KINDS[laid.kind]}, {size_text((laid.width, laid.length), measure)}"
 
 
-def preparing(cloth: LaidCloth, project: Project) -> CutCard:
+def preparing(laid: LaidFabric, project: Project) -> CutCard:
     """The fabric made ready for the first cut."""
     rules, measure = project.cutting or Cutting(), project.measure
     lines = []
-    if cloth.kind in ("new", "bolt"):
+    if laid.kind in ("new", "bolt"):
         wash = "Wash and dry it; it shrinks" if rules.wash else "It is cut unwashed"
         lines.append(f"{wash}. Press it smooth.")
-        lines.append(f"You will cut up {length_text(length_used(cloth), measure)} of its length.")
+        lines.append(f"You will cut up {length_text(length_used(laid), measure)} of its length.")
         lines.append(
             "Cut off a length you can handle."
-            if length_used(cloth) > measure.system.long_unit.length
+            if length_used(laid) > measure.system.long_unit.length
             else "Lay the rest rolled up beside the mat."
         )
-    elif cloth.kind in ("strips", "squares"):
+    elif laid.kind in ("strips", "squares"):
         lines.append("Press it flat; its edges are straight already.")
     else:
         lines.append("Press it smooth.")
-    if cloth.layers > 1:
+    if laid.layers > 1:
         lines.append(
-            f"Fold it {layers_text(cloth).removeprefix('folded ')}. Move one selvage until the "
+            f"Fold it {layers_text(laid).removeprefix('folded ')}. Move one selvage until the "
             "fold hangs without a ripple; a crooked fold gives strips with a kink."
         )
     else:
@@ -81,12 +81,12 @@ def preparing(cloth: LaidCloth, project: Project) -> CutCard:
     return CutCard("Prepare the fabric", None, "", " ".join(lines), "", (), (IRON,))
 
 
-def finished_card(cloth: LaidCloth, project: Project) -> CutCard:
+def finished_card(laid: LaidFabric, project: Project) -> CutCard:
     """All cuts are made: what is left of the fabric."""
     rest = [
         f"{r.layers} × "
         f"{size_text((min(r.width, r.height), max(r.width, r.height)), project.measure)}"
-        for r in worth_keeping(cloth, project)[:4]
+        for r in worth_keeping(laid, project)[:4]
     ]
     text = f"Left: {', '.join(rest)}." if rest else "Nothing is left that is worth keeping."
     return CutCard("All cuts of this fabric are made", None, "", text, "", (), ())
@@ -138,7 +138,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
     measure = project.measure
     text = (
         f"{cut.number} × {size_text(cut.cut, measure)} {cut.shape}"
-        f"{'s' if cut.number > 1 else ''} of {cloth_name(project, cut.fabric)}, "
+        f"{'s' if cut.number > 1 else ''} of {fabric_name(project, cut.fabric)}, "
         f"for {', '.join(cut.labels)}"
     )
     notes = []
@@ -150,7 +150,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
             )
     for other in pairs_with(cut, units):
         notes.append(
-            f"They are sewn to {cloth_name(project, other)}: pair them with its squares, right "
+            f"They are sewn to {fabric_name(project, other)}: pair them with its squares, right "
             "sides together."
         )
     if cut.shape == "template":

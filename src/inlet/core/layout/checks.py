@@ -6,10 +6,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cutlist import Cut, RulerFriendly, turned_prints
-from inlet.core.layout.fabric_plan import ClothPlan
+from inlet.core.layout.fabric_plan import FabricPlan
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import fabric_name, length_text, size_text
 
 
 def size_problems(sizes: RulerFriendly, measure: Measure, done: str = "") -> Iterator[Problem]:
@@ -33,12 +33,12 @@ def size_problems(sizes: RulerFriendly, measure: Measure, done: str = "") -> Ite
     )
 
 
-def cloth_problems(project: Project, cloth: Sequence[ClothPlan]) -> Iterator[Problem]:
+def fabric_problems(project: Project, fabric_plans: Sequence[FabricPlan]) -> Iterator[Problem]:
     """Pieces that no width of their fabric holds."""
     measure = project.measure
-    for layout in cloth:
+    for layout in fabric_plans:
         for cut, _ in layout.missing:
-            name = cloth_name(project, layout.fabric)
+            name = fabric_name(project, layout.fabric)
             yield Problem(
                 "warning",
                 "too-wide",
@@ -55,6 +55,6 @@ def print_problems(project: Project, cuts: Sequence[Cut]) -> Iterator[Problem]:
             "warning",
             "print-turned",
             (),
-            f"{cloth_name(project, fabric)} has a direction; it will lie several ways in "
+            f"{fabric_name(project, fabric)} has a direction; it will lie several ways in "
             f"{', '.join(labels)}, as the pieces are turned or cut apart.",
         )

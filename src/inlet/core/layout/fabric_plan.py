@@ -10,7 +10,7 @@ from inlet.core.layout.strokes import length_used, places_of, strip_tops
 from inlet.core.numbers import INCHES, Exact, Fraction
 from inlet.core.project import (
     Begun,
-    LaidCloth,
+    LaidFabric,
     Project,
 )
 
@@ -24,7 +24,7 @@ class Missing(NamedTuple):
     number: int
 
 
-class ClothPlan(NamedTuple):
+class FabricPlan(NamedTuple):
     """What one fabric needs: pieces of fabric to lay down, the first ``begun`` of them being cut
     already, then those that are there, then new fabric. ``buy`` is how much of that, as shops sell
     it; ``bound`` the least length of new fabric that holds its pieces side by side without any
@@ -32,17 +32,17 @@ class ClothPlan(NamedTuple):
 
     fabric: str | None
     width: Exact
-    cloths: tuple[LaidCloth, ...]
+    laid: tuple[LaidFabric, ...]
     buy: Fraction
     bound: Exact
     missing: tuple[Missing, ...] = ()
     begun: int = 0
 
     @property
-    def new(self) -> LaidCloth | None:
+    def new(self) -> LaidFabric | None:
         """The fabric to buy, as it is laid out."""
-        fresh = self.cloths[self.begun :]
-        return next((cloth for cloth in fresh if cloth.kind == "new"), None)
+        fresh = self.laid[self.begun :]
+        return next((laid for laid in fresh if laid.kind == "new"), None)
 
     @property
     def strips(self) -> list[Exact]:
@@ -62,14 +62,14 @@ class ClothPlan(NamedTuple):
     @property
     def used(self) -> float:
         """The share of the fabric cut up that is in pieces, of new fabric or of what is there."""
-        cloths = [self.new] if self.new is not None else self.cloths
-        area = float(sum(length_used(cloth) * cloth.width for cloth in cloths))
-        return float(sum(piece_area(cloth) for cloth in cloths)) / area if area else 0.0
+        laid = [self.new] if self.new is not None else self.laid
+        area = float(sum(length_used(laid) * laid.width for laid in laid))
+        return float(sum(piece_area(laid) for laid in laid)) / area if area else 0.0
 
 
-def piece_area(cloth: LaidCloth) -> Exact:
+def piece_area(laid: LaidFabric) -> Exact:
     """The fabric in its pieces."""
-    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(cloth)), ZERO)
+    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(laid)), ZERO)
 
 
 def begun_for(project: Project, block: str, copies: int) -> tuple[Begun, ...]:

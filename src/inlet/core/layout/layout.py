@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, Standing
-from inlet.core.layout.fabric_plan import ClothPlan, Missing, ToCut
+from inlet.core.layout.fabric_plan import FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
 from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
 from inlet.core.layout.sources import Source, sources
@@ -23,7 +23,7 @@ from inlet.core.numbers import Exact, Fraction, floor_exact, next_mark
 from inlet.core.project import (
     Cutting,
     Fabric,
-    LaidCloth,
+    LaidFabric,
     LaidPieces,
     LaidRow,
     LaidSegment,
@@ -43,7 +43,7 @@ WHOLE_FROM = Fraction(2, 3)
 """A strip of which a set takes so much stays whole; what is left of others is of use."""
 
 
-def lay_out(project: Project, wanted: ToCut, work: int) -> tuple[ClothPlan, ...]:
+def lay_out(project: Project, wanted: ToCut, work: int) -> tuple[FabricPlan, ...]:
     """Every fabric of a cut list laid out, in the list's order, with so much ``work``: the same
     layout on every machine."""
     return tuple(lay_out_fabric(project, f, wanted, work) for f in wanted.by_fabric())
@@ -51,7 +51,7 @@ def lay_out(project: Project, wanted: ToCut, work: int) -> tuple[ClothPlan, ...]
 
 def lay_out_fabric(
     project: Project, fabric: str | None, wanted: ToCut, work: int, buys: bool = True
-) -> ClothPlan:
+) -> FabricPlan:
     """One fabric's pieces laid out; only on what is there, unless ``buys``."""
     fabric_cut = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
@@ -61,7 +61,7 @@ def lay_out_fabric(
     )
     for begun in wanted.begun:
         if begun.fabric == fabric_cut.id:
-            laying.go_on(begun.cloth)
+            laying.go_on(begun.laid)
     for source in sources(fabric_cut, rules, project):
         if not laying.left:
             break
@@ -103,7 +103,7 @@ class _FabricWork:
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
         self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
         self.strips = {want.cut.label for want in self.wants if want.cut.shape == "strip"}
-        self.cloths: list[LaidCloth] = []
+        self.laid: list[LaidFabric] = []
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
         self.begun = 0
@@ -112,17 +112,17 @@ class _FabricWork:
     def left(self) -> bool:
         return any(want.number for want in self.wants)
 
-    def go_on(self, cloth: LaidCloth) -> None:
+    def go_on(self, laid: LaidFabric) -> None:
         """Fabric that is being cut stays as it was laid out."""
-        self.cloths.append(cloth)
+        self.laid.append(laid)
         self.begun += 1
-        self._take(cloth)
+        self._take(laid)
 
     def fill(self, source: Source, work: int) -> None:
         """Lay down as much as one piece of fabric holds."""
         laid = self._filled(source, work, source.length)
         if laid is not None:
-            self.cloths.append(laid)
+            self.laid.append(laid)
             self._take(laid)
 
     def buy(self, work: int) -> None:
@@ -139,7 +139,7 @@ class _FabricWork:
         self.bound = area / width
         along = 1 - shrink[0] / 100
         self.bought = next_mark(length_used(laid) * (1 + rules.margin / 100) / along, system.buying)
-        self.cloths.append(replace(laid, length=self.bought * along))
+        self.laid.append(replace(laid, length=self.bought * along))
         self._take(laid)
 
     def _area(self, want: _Want) -> Exact:
@@ -150,9 +150,9 @@ class _FabricWork:
             return want.wide * want.high
         return min(want.wide * want.high, Fraction(floor(found.each * found.strip * 64), 64))
 
-    def _filled(self, source: Source, work: int, most: Exact | None) -> LaidCloth | None:
+    def _filled(self, source: Source, work: int, most: Exact | None) -> LaidFabric | None:
         """A piece of fabric with its strips; None where it holds nothing."""
-        cloth = LaidCloth(
+        empty = LaidFabric(
             kind=source.kind,
             width=source.width,
             length=source.length,
@@ -160,18 +160,18 @@ class _FabricWork:
             squaring=source.squaring,
             every=self.rules.square_every,
         )
-        cloth = self._folded(cloth)
-        source = source._replace(layers=cloth.layers)
-        strips = self._whole_strips(cloth, most)
+        empty = self._folded(empty)
+        source = source._replace(layers=empty.layers)
+        strips = self._whole_strips(empty, most)
         ruler = self.project.measure.system.long_ruler
-        across = max(0, floor_exact(room_across(cloth) / self.unit))
+        across = max(0, floor_exact(room_across(empty) / self.unit))
         room = Room(across, floor_exact(ruler / self.unit))
         longest = None
         if most is not None:
             taken = sum((strip.width * strip.count for strip in strips), source.squaring)
             longest = floor_exact((most - taken) / self.unit)
         halves = max(1, source.layers // 2)
-        wants = [w for w in self.wants if w.number and not self._is_whole(w, cloth)]
+        wants = [w for w in self.wants if w.number and not self._is_whole(w, empty)]
 
         def filled(forms: Sequence[_Want], work: int) -> tuple[LaidStrip, ...]:
             kinds, own_wants = [], []
@@ -185,18 +185,18 @@ class _FabricWork:
             chosen = list(fill_strips_once(tuple(kinds), room, price, work, longest))
             if source.layers > 1:
                 chosen = evened(chosen, across)
-            return tuple(self._uncut(strip, cloth) for strip in self._strips(chosen, own_wants))
+            return tuple(self._uncut(strip, empty) for strip in self._strips(chosen, own_wants))
 
         if longest is None or longest > 0:
             ways = self._ways(wants, across * self.unit)
             if len(ways) > 1:
 
                 def spent(forms: Sequence[_Want]) -> tuple[int, Exact]:
-                    return self._spent(replace(cloth, strips=filled(forms, AT_ONCE)), wants)
+                    return self._spent(replace(empty, strips=filled(forms, AT_ONCE)), wants)
 
                 ways.sort(key=spent)
             strips = (*strips, *filled(ways[0], work))
-        laid = replace(cloth, strips=_widest_first(strips))
+        laid = replace(empty, strips=_widest_first(strips))
         while most is not None and laid.strips and length_used(laid) > most:
             laid = _without_last(laid)
         return laid if laid.strips else None
@@ -227,44 +227,44 @@ class _FabricWork:
                 wide = next_mark(Fraction(found.room_for(holds)).limit_denominator(10**6), mark)
                 yield _Want(want.cut, wide, found.strip_mark, True, number, holds)
 
-    def _spent(self, cloth: LaidCloth, wants: Sequence[_Want]) -> tuple[int, Exact]:
+    def _spent(self, laid_fabric: LaidFabric, wants: Sequence[_Want]) -> tuple[int, Exact]:
         """To compare layouts: how many pieces find no room, then how much fabric is cut up."""
         laid: Counter[str] = Counter()
-        for place in places_of(cloth):
+        for place in places_of(laid_fabric):
             laid[place.label] += place.number
         left = sum(max(0, want.number - laid[want.cut.label]) for want in wants)
-        return left, length_used(cloth)
+        return left, length_used(laid_fabric)
 
     def _kind(self, want: _Want, halves: int) -> Kind:
         wide, high = (int(side / self.unit) for side in (want.wide, want.high))
         return Kind(wide, high, -(-want.number // halves), want.turns)
 
-    def _folded(self, cloth: LaidCloth) -> LaidCloth:
+    def _folded(self, laid: LaidFabric) -> LaidFabric:
         """The fabric in no more layers than leave room for every piece that finds room on it at
         all."""
-        single = replace(cloth, layers=1)
+        single = replace(laid, layers=1)
         wants = [w for w in self.wants if w.number and self._has_room(w, single)]
-        while cloth.layers > 1 and not all(self._has_room(w, cloth) for w in wants):
-            cloth = replace(cloth, layers=cloth.layers // 2)
-        return cloth
+        while laid.layers > 1 and not all(self._has_room(w, laid) for w in wants):
+            laid = replace(laid, layers=laid.layers // 2)
+        return laid
 
-    def _has_room(self, want: _Want, cloth: LaidCloth) -> bool:
+    def _has_room(self, want: _Want, laid: LaidFabric) -> bool:
         least = min(want.wide, want.high) if want.turns else want.wide
-        return least <= room_across(cloth) or self._is_whole(want, cloth)
+        return least <= room_across(laid) or self._is_whole(want, laid)
 
-    def _is_whole(self, want: _Want, cloth: LaidCloth) -> bool:
+    def _is_whole(self, want: _Want, laid: LaidFabric) -> bool:
         """Does a piece take a strip from selvage to selvage, so that no end is squared?"""
-        return room_across(cloth) < want.wide <= 2 * cloth.width / max(2, cloth.layers) and (
-            not want.turns or want.high > room_across(cloth)
+        return room_across(laid) < want.wide <= 2 * laid.width / max(2, laid.layers) and (
+            not want.turns or want.high > room_across(laid)
         )
 
-    def _whole_strips(self, cloth: LaidCloth, most: Exact | None) -> tuple[LaidStrip, ...]:
+    def _whole_strips(self, laid: LaidFabric, most: Exact | None) -> tuple[LaidStrip, ...]:
         """The pieces that take a strip each, as many as lie on the length there is."""
-        halves = max(1, cloth.layers // 2)
+        halves = max(1, laid.layers // 2)
         strips = []
-        left = None if most is None else most - cloth.squaring
+        left = None if most is None else most - laid.squaring
         for want in self.wants:
-            if not want.number or not self._is_whole(want, cloth):
+            if not want.number or not self._is_whole(want, laid):
                 continue
             count = -(-want.number // halves)
             if left is not None:
@@ -275,7 +275,7 @@ class _FabricWork:
                 strips.append(LaidStrip(width=want.high, count=count, segments=segments))
         return tuple(strips)
 
-    def _uncut(self, strip: LaidStrip, cloth: LaidCloth) -> LaidStrip:
+    def _uncut(self, strip: LaidStrip, laid: LaidFabric) -> LaidStrip:
         """A strip just as wide as the one length it gives for a strip set stays whole: what it is
         longer comes off with the set's ends, and a cut and a squared end are spared."""
         if sum(segment.count for segment in strip.segments) != 1 or len(strip.segments[0].rows) > 1:
@@ -285,7 +285,7 @@ class _FabricWork:
         alone = pieces.count == 1 and not others and pieces.size == (want.wide, want.high)
         if not alone or want.cut.shape != "strip" or strip.width != want.high:
             return strip
-        wide = 2 * cloth.width / max(2, cloth.layers)
+        wide = 2 * laid.width / max(2, laid.layers)
         if want.wide < WHOLE_FROM * wide:
             return strip
         return replace(strip, segments=(_one_piece(want, wide, strip.width, False),))
@@ -295,7 +295,7 @@ class _FabricWork:
         goal, every = self.rules.goal, self.rules.square_every
         strip = float(source.squaring / self.unit) / every if every else 0.0
         system, rates = self.project.measure.system, self.project.rates or Rates()
-        stroke = rates.cut / 60 * system.cloth_a_minute / float(source.width) / float(self.unit)
+        stroke = rates.cut / 60 * system.fabric_a_minute / float(source.width) / float(self.unit)
         width = 4 * stroke
         if goal == "cloth":
             return Price(1.0, 0.02, strip, 0.0)
@@ -335,7 +335,7 @@ class _FabricWork:
             )
             yield LaidStrip(width=pattern.high * unit, segments=segments, count=times)
 
-    def _take(self, new_laid: LaidCloth) -> None:
+    def _take(self, new_laid: LaidFabric) -> None:
         """Count what is laid out off what is wanted."""
         laid: Counter[tuple[str, Exact, Exact]] = Counter()
         for place in places_of(new_laid):
@@ -352,10 +352,10 @@ class _FabricWork:
             for w in self.wants
         ]
 
-    def plan(self) -> ClothPlan:
+    def plan(self) -> FabricPlan:
         missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
-        return ClothPlan(
-            self.fabric.id or None, self.width, tuple(self.cloths), self.bought, self.bound,
+        return FabricPlan(
+            self.fabric.id or None, self.width, tuple(self.laid), self.bought, self.bound,
             missing, self.begun,
         )  # fmt: skip
 
@@ -416,7 +416,7 @@ def _widest_first(strips: Iterable[LaidStrip]) -> tuple[LaidStrip, ...]:
     return tuple(laid_strips)
 
 
-def _without_last(cloth: LaidCloth) -> LaidCloth:
-    *first, last = cloth.strips
+def _without_last(laid: LaidFabric) -> LaidFabric:
+    *first, last = laid.strips
     kept = [replace(last, count=last.count - 1)] if last.count > 1 else []
-    return replace(cloth, strips=(*first, *kept))
+    return replace(laid, strips=(*first, *kept))

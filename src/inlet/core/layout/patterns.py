@@ -120,13 +120,13 @@ class Price(NamedTuple):
     """What is to be kept small: ``fabric`` a unit of its length, ``stroke`` a cut, ``strip`` what
     is lost a strip besides its width, ``width`` another width to set the ruler to."""
 
-    cloth: float = 1.0
+    fabric: float = 1.0
     stroke: float = 0.0
     strip: float = 0.0
     width: float = 0.0
 
     def of(self, pattern: Pattern) -> float:
-        return self.cloth * (pattern.high + self.strip) + self.stroke * pattern.strokes
+        return self.fabric * (pattern.high + self.strip) + self.stroke * pattern.strokes
 
 
 def without_surplus(chosen: Chosen, kinds: Sequence[Kind]) -> list[tuple[Pattern, int]]:

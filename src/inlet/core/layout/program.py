@@ -89,7 +89,7 @@ class Pool:
             check()
             wants, values = self._linear()
             worth = self.pricer.run(values)
-            gains = worth - self.price.cloth * (heights + self.price.strip)
+            gains = worth - self.price.fabric * (heights + self.price.strip)
             better = [i for i in np.argsort(-gains, kind="stable")[:NEW_A_ROUND] if gains[i] > 1e-6]
             if not self.add(self.pricer.pattern(int(i)) for i in better):
                 break
@@ -162,7 +162,7 @@ class _Rest:
     def _single(self, high: int) -> None:
         """A strip so wide, once or not at all, with segments of any kind as far as it reaches."""
         price = self.pool.price
-        own = price.cloth * (high + price.strip) + price.stroke
+        own = price.fabric * (high + price.strip) + price.stroke
         reach = self._row(0, np.inf)
         strip = self._variable(own, 1, [(reach, self.pool.room.across)])
         found = []
@@ -195,7 +195,7 @@ class _Rest:
         ]
         self.entries += [(row, strip, high + more) for high, strip, _ in self.singles]
         for i, kind in enumerate(self.kinds):
-            self._variable(2.0 * kind.area * self.pool.price.cloth, kind.number, [(i, 1)])
+            self._variable(2.0 * kind.area * self.pool.price.fabric, kind.number, [(i, 1)])
 
     def solved(self, work: int) -> Chosen | None:
         rows, columns, values = zip(*self.entries, strict=True)

@@ -12,69 +12,69 @@ from inlet.core.layout.sources import WASHED, have_size
 from inlet.core.layout.strokes import Rect, Stroke, left_over, length_used, strokes_of
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import Begun, Cutting, Fabric, Have, LaidCloth, Project, replace
+from inlet.core.project import Begun, Cutting, Fabric, Have, LaidFabric, Project, replace
 
 KEPT_INCHES = Fraction(2)
 """What is narrower than this is not worth keeping."""
 
 
-_CUTS: Latest[LaidCloth, tuple[int, Exact, tuple[Stroke, ...]]] = Latest(24)
+_CUTS: Latest[LaidFabric, tuple[int, Exact, tuple[Stroke, ...]]] = Latest(24)
 
 
-def cuts_of(cloth: LaidCloth, project: Project) -> tuple[Stroke, ...]:
+def cuts_of(laid: LaidFabric, project: Project) -> tuple[Stroke, ...]:
     """The cuts of laid fabric as this maker makes them; those of the latest fabrics are known."""
     stack = (project.cutting or Cutting()).stack
     ruler = project.measure.system.long_ruler
-    known = _CUTS.get(cloth)
+    known = _CUTS.get(laid)
     if known is None or known[:2] != (stack, ruler):
-        known = _CUTS.keep(cloth, (stack, ruler, tuple(strokes_of(cloth, stack, ruler))))
+        known = _CUTS.keep(laid, (stack, ruler, tuple(strokes_of(laid, stack, ruler))))
     return known[2]
 
 
 def begun_at(
-    project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
+    project: Project, block: str, copies: int, fabric: str | None, laid: LaidFabric
 ) -> int | None:
     """Which of the project's begun fabrics this one is; None if it is not begun. ``block`` is the
     id of the one it is cut for, empty for the whole quilt."""
     begun = project.cutting.begun if project.cutting is not None else ()
-    wanted = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
+    wanted = Begun(fabric=fabric or "", block=block, copies=copies, laid=laid)
     return next((i for i, b in enumerate(begun) if replace(b, done=0) == wanted), None)
 
 
 def under_way(project: Project) -> Begun | None:
     """The fabric that was begun last and is not cut up yet."""
     begun = project.cutting.begun if project.cutting is not None else ()
-    open_ = (b for b in reversed(begun) if b.done < len(cuts_of(b.cloth, project)))
+    open_ = (b for b in reversed(begun) if b.done < len(cuts_of(b.laid, project)))
     return next(open_, None)
 
 
 def begin(
-    project: Project, block: str, copies: int, fabric: str | None, cloth: LaidCloth
+    project: Project, block: str, copies: int, fabric: str | None, laid: LaidFabric
 ) -> Project:
     """The fabric is laid down: it stays as it is laid out, and is taken off what there is."""
     rules = project.cutting or Cutting()
-    new = Begun(fabric=fabric or "", block=block, copies=copies, cloth=cloth)
+    new = Begun(fabric=fabric or "", block=block, copies=copies, laid=laid)
     new_project = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
     found = project.fabric(fabric or "")
-    if found is None or cloth.kind == "new":
+    if found is None or laid.kind == "new":
         return new_project
-    have = tuple(_without(found, cloth, project))
+    have = tuple(_without(found, laid, project))
     return new_project.with_fabric(found.id, replace(found, have=have))
 
 
-def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Have]:
+def _without(fabric: Fabric, laid: LaidFabric, project: Project) -> Iterator[Have]:
     """What there is of a fabric without a piece of fabric: of a bolt the length that is cut up, of
     others the whole piece."""
-    washed = bool(project.cutting and project.cutting.wash) and cloth.kind in WASHED
+    washed = bool(project.cutting and project.cutting.wash) and laid.kind in WASHED
     across, along = (
         (1 - fabric.shrinkage[1] / 100, 1 - fabric.shrinkage[0] / 100) if washed else (1, 1)
     )
     taken = False
     for have in fabric.have:
         wide, long = have_size(have, fabric, project)
-        same = have.kind == cloth.kind and (wide * across, long * along) == (
-            cloth.width,
-            cloth.length,
+        same = have.kind == laid.kind and (wide * across, long * along) == (
+            laid.width,
+            laid.length,
         )
         if taken or not same:
             yield have
@@ -82,7 +82,7 @@ def _without(fabric: Fabric, cloth: LaidCloth, project: Project) -> Iterator[Hav
         taken = True
         if have.count > 1:
             yield replace(have, count=have.count - 1)
-        left = long - length_used(cloth) / along
+        left = long - length_used(laid) / along
         if have.kind == "bolt" and left >= KEPT_INCHES * project.measure.system.per_inch:
             yield replace(have, length=left, count=1)
 
@@ -91,7 +91,7 @@ def gone_on(project: Project, which: int, by: int) -> Project:
     """So many cuts more are made, or fewer; never past the first or the last."""
     rules = project.cutting or Cutting()
     begun = rules.begun[which]
-    done = max(0, min(len(cuts_of(begun.cloth, project)), begun.done + by))
+    done = max(0, min(len(cuts_of(begun.laid, project)), begun.done + by))
     beguns = (*rules.begun[:which], replace(begun, done=done), *rules.begun[which + 1 :])
     return replace(project, cutting=replace(rules, begun=beguns))
 
@@ -121,26 +121,26 @@ def given_up(project: Project, which: int) -> Project:
     return replace(project, cutting=replace(rules, begun=rest))
 
 
-def worth_keeping(cloth: LaidCloth, project: Project) -> list[Rect]:
+def worth_keeping(laid: LaidFabric, project: Project) -> list[Rect]:
     """What is left of fabric once it is cut, as far as it is of use; a length of bolt goes back to
     what there is of it and is not among it."""
     least = KEPT_INCHES * project.measure.system.per_inch
-    used = length_used(cloth)
+    used = length_used(laid)
     return [
         rect
-        for rect in left_over(cloth, cuts_of(cloth, project))
+        for rect in left_over(laid, cuts_of(laid, project))
         if min(rect.width, rect.height) >= least
-        and not (cloth.kind == "bolt" and rect.y == used and rect.bottom == cloth.length)
+        and not (laid.kind == "bolt" and rect.y == used and rect.bottom == laid.length)
     ]
 
 
-def kept(project: Project, fabric: str | None, cloth: LaidCloth) -> Project:
+def kept(project: Project, fabric: str | None, laid: LaidFabric) -> Project:
     """What is left of fabric put with the scraps there are."""
     found = project.fabric(fabric or "")
     if found is None:
         return project
     have = list(found.have)
-    for rect in worth_keeping(cloth, project):
+    for rect in worth_keeping(laid, project):
         scrap = Have(kind="scrap", width=rect.width, length=rect.height, count=rect.layers)
         at = next((i for i, h in enumerate(have) if replace(h, count=rect.layers) == scrap), None)
         if at is None:

@@ -59,7 +59,7 @@ def have_size(owned: Have, fabric: Fabric, project: Project) -> tuple[Exact, Exa
     """How wide and how long a piece of what is there is to use: of a strip its length lies across,
     as it does on the bolt."""
     system = project.measure.system
-    usual = fabric.width if fabric.width is not None else system.cloth_width
+    usual = fabric.width if fabric.width is not None else system.fabric_width
     if owned.kind == "squares":
         side = owned.width if owned.width is not None else ZERO
         return side, side

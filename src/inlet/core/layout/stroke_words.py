@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from inlet.core.layout.strokes import Stroke
 from inlet.core.numbers import Exact, Fraction, floor_exact, spelled, whole_spelled
-from inlet.core.project import LaidCloth, Measure
+from inlet.core.project import LaidFabric, Measure
 from inlet.core.words import length_text
 
 SAFE_LAYERS = 4
@@ -45,10 +45,10 @@ def finished_text(stroke: Stroke) -> str:
     return ", ".join(f"{number} for {label}" for label, number in stroke.finishes)
 
 
-def layers_text(cloth: LaidCloth) -> str:
+def layers_text(laid: LaidFabric) -> str:
     """How the fabric lies on the mat."""
     return {
         1: "in a single layer",
         2: "folded once, selvage to selvage",
         4: "folded twice, the fold to the selvages",
-    }[cloth.layers]
+    }[laid.layers]

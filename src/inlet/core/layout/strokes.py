@@ -16,7 +16,7 @@ from typing import Literal, NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import LaidCloth, LaidRow, LaidSegment, LaidStrip
+from inlet.core.project import LaidFabric, LaidRow, LaidSegment, LaidStrip
 
 ZERO = Fraction(0)
 Way = Literal["across", "along"]
@@ -118,12 +118,12 @@ class StripPlan(NamedTuple):
     opens: Exact | None
 
 
-def room_across(cloth: LaidCloth) -> Exact:
+def room_across(laid: LaidFabric) -> Exact:
     """What the segments of a strip may take: folded, one stroke squares both its ends; folded
     twice, a strip is two equal halves, each squared at both ends."""
-    if cloth.layers == 1:
-        return cloth.width - cloth.squaring
-    return 2 * cloth.width / cloth.layers - 2 * cloth.squaring
+    if laid.layers == 1:
+        return laid.width - laid.squaring
+    return 2 * laid.width / laid.layers - 2 * laid.squaring
 
 
 def _single(segments: Sequence[LaidSegment]) -> Iterator[LaidSegment]:
@@ -131,13 +131,13 @@ def _single(segments: Sequence[LaidSegment]) -> Iterator[LaidSegment]:
         yield from [segment] * segment.count
 
 
-def strip_plan(cloth: LaidCloth, strip: LaidStrip) -> StripPlan:
+def strip_plan(laid: LaidFabric, strip: LaidStrip) -> StripPlan:
     """Which segments lie in all the layers, and which at the fold. A strip used from selvage to
     selvage has no end to square."""
-    width = cloth.width / cloth.layers
+    width = laid.width / laid.layers
     across = sum((s.width * s.count for s in strip.segments), ZERO)
-    squared = cloth.squaring if across <= room_across(cloth) else ZERO
-    if cloth.layers == 1:
+    squared = laid.squaring if across <= room_across(laid) else ZERO
+    if laid.layers == 1:
         x = squared
         cells = []
         for segment in _single(strip.segments):
@@ -149,44 +149,44 @@ def strip_plan(cloth: LaidCloth, strip: LaidStrip) -> StripPlan:
     for segment in strip.segments:
         for _ in range(segment.count // 2):
             x -= segment.width
-            pairs.append(StripCell(x, segment.width, cloth.layers, segment.rows))
+            pairs.append(StripCell(x, segment.width, laid.layers, segment.rows))
         if segment.count % 2:
             odd.append(segment)
     far = x
     opened = []
     for segment in odd:
         far -= segment.width
-        opened.append(StripCell(far, segment.width, cloth.layers // 2, segment.rows))
+        opened.append(StripCell(far, segment.width, laid.layers // 2, segment.rows))
     return StripPlan(tuple(pairs), tuple(opened), squared, x if odd else None)
 
 
-def strip_tops(cloth: LaidCloth) -> Iterator[tuple[LaidStrip, Exact, bool]]:
+def strip_tops(laid: LaidFabric) -> Iterator[tuple[LaidStrip, Exact, bool]]:
     """Each single strip, where it begins, and whether the edge is squared off before it."""
     y: Exact = ZERO
     number = 0
-    for strip in cloth.strips:
+    for strip in laid.strips:
         for _ in range(strip.count):
-            squares = bool(cloth.squaring) and (
-                number == 0 or (cloth.every > 0 and number % cloth.every == 0)
+            squares = bool(laid.squaring) and (
+                number == 0 or (laid.every > 0 and number % laid.every == 0)
             )
-            y += cloth.squaring if squares else ZERO
+            y += laid.squaring if squares else ZERO
             yield strip, y, squares
             y += strip.width
             number += 1
 
 
-def length_used(cloth: LaidCloth) -> Exact:
+def length_used(laid: LaidFabric) -> Exact:
     """How much of its length is cut up, squaring included."""
-    return max((top + strip.width for strip, top, _ in strip_tops(cloth)), default=ZERO)
+    return max((top + strip.width for strip, top, _ in strip_tops(laid)), default=ZERO)
 
 
-def fits(cloth: LaidCloth) -> bool:
+def fits(laid: LaidFabric) -> bool:
     """Do its strips lie on it, their segments on them, and so on down to the pieces?"""
-    if length_used(cloth) > cloth.length:
+    if length_used(laid) > laid.length:
         return False
-    for strip in cloth.strips:
+    for strip in laid.strips:
         across = sum((s.width * s.count for s in strip.segments), ZERO)
-        if across > max(room_across(cloth), 2 * cloth.width / max(2, cloth.layers)):
+        if across > max(room_across(laid), 2 * laid.width / max(2, laid.layers)):
             return False
         for segment in strip.segments:
             if sum((row.width for row in segment.rows), ZERO) > strip.width:
@@ -198,12 +198,12 @@ def fits(cloth: LaidCloth) -> bool:
     return True
 
 
-def places_of(cloth: LaidCloth) -> list[LaidPlace]:
+def places_of(laid: LaidFabric) -> list[LaidPlace]:
     """Where every piece lies, strip by strip."""
     places: list[LaidPlace] = []
-    for strip, y, _ in strip_tops(cloth):
+    for strip, y, _ in strip_tops(laid):
         check()
-        plan = strip_plan(cloth, strip)
+        plan = strip_plan(laid, strip)
         for cell in (*plan.pairs, *plan.opened):
             places += _places_in(cell, y)
     return places
@@ -221,29 +221,29 @@ def _places_in(cell: StripCell, y: Exact) -> Iterator[LaidPlace]:
         y += row.width
 
 
-def strokes_of(cloth: LaidCloth, stack: int, ruler: Exact) -> list[Stroke]:
+def strokes_of(laid: LaidFabric, stack: int, ruler: Exact) -> list[Stroke]:
     """The cuts in their order: strips off the fabric, then each strip cut up, equal ones together.
     ``stack`` is how many layers the maker cuts at most, ``ruler`` how long one stroke is where
     strips lie side by side."""
-    table = _Table(cloth)
+    table = _Table(laid)
     for strip, rects in table.strips_off():
         for pile in piles(rects, stack, ruler):
             table.cut_up(strip, pile)
     return table.strokes
 
 
-def ready_after(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[tuple[LaidPlace, int]]:
+def ready_after(laid: LaidFabric, strokes: Sequence[Stroke]) -> list[tuple[LaidPlace, int]]:
     """Each place with how many cuts release what lies there; 0 where the whole fabric is it."""
     when: dict[Rect, int] = {}
     for number, stroke in enumerate(strokes, 1):
         for part in stroke.parts():
-            when |= dict.fromkeys(_lying(part, cloth), number)
-    return [(place, when.get(place.at, 0)) for place in places_of(cloth)]
+            when |= dict.fromkeys(_lying(part, laid), number)
+    return [(place, when.get(place.at, 0)) for place in places_of(laid)]
 
 
-def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
+def left_over(laid: LaidFabric, strokes: Sequence[Stroke]) -> list[Rect]:
     """What lies there besides the pieces once all cuts are made, the largest first."""
-    there = {Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)}
+    there = {Rect(ZERO, ZERO, laid.width / laid.layers, laid.length, laid.layers)}
     for stroke in strokes:
         check()
         for rect in stroke.of:
@@ -251,8 +251,8 @@ def left_over(cloth: LaidCloth, strokes: Sequence[Stroke]) -> list[Rect]:
                 there.discard(rect._replace(x=ZERO, width=rect.right, layers=rect.layers * 2))
             there.discard(rect)
         there.update(stroke.parts())
-    places = {place.at for place in places_of(cloth)}
-    rest = [_lying(r, cloth)[-1] for r in there if not places.intersection(_lying(r, cloth))]
+    places = {place.at for place in places_of(laid)}
+    rest = [_lying(r, laid)[-1] for r in there if not places.intersection(_lying(r, laid))]
     return sorted(rest, key=lambda r: (-r.width * r.height, r))
 
 
@@ -305,20 +305,20 @@ def in_line(rects: Sequence[Rect], way: Way) -> Iterator[tuple[Rect, ...]]:
     yield tuple(run)
 
 
-def _lying(part: Rect, cloth: LaidCloth) -> tuple[Rect, ...]:
+def _lying(part: Rect, laid: LaidFabric) -> tuple[Rect, ...]:
     """A piece of fabric as it lies, and laid open where it is still folded at the fold."""
-    folded = cloth.layers > 1 and part.layers == cloth.layers and part.x == 0
+    folded = laid.layers > 1 and part.layers == laid.layers and part.x == 0
     return (part, part.opened()) if folded else (part,)
 
 
 class _Table:
     """Fabric under the cutter: what was cut so far."""
 
-    def __init__(self, cloth: LaidCloth) -> None:
-        self.cloth = cloth
+    def __init__(self, laid: LaidFabric) -> None:
+        self.laid = laid
         self.strokes: list[Stroke] = []
         self.opening = False  # is what is cut next to be opened first?
-        self.wanted = {place.at: place for place in places_of(cloth)}
+        self.wanted = {place.at: place for place in places_of(laid)}
 
     def cut(
         self, pile: Pile, way: Way, size: Exact, what: What, far: bool = False
@@ -339,7 +339,7 @@ class _Table:
             parts = [r.parted(way, (r.x if along else r.y) + off) for r in rects]
             counts: Counter[str] = Counter()
             for part in chain(*parts):
-                for lying in _lying(part, self.cloth):
+                for lying in _lying(part, self.laid):
                     if lying in self.wanted:
                         place = self.wanted.pop(lying)
                         counts[place.label] += place.number
@@ -358,13 +358,13 @@ class _Table:
 
     def strips_off(self) -> list[tuple[LaidStrip, list[Rect]]]:
         """The strips cut off across the fabric, and where they lie; equal ones together."""
-        cloth = self.cloth
-        whole = Rect(ZERO, ZERO, cloth.width / cloth.layers, cloth.length, cloth.layers)
+        laid = self.laid
+        whole = Rect(ZERO, ZERO, laid.width / laid.layers, laid.length, laid.layers)
         rest: Pile | None = Pile((whole,), 1)
         strips: list[tuple[LaidStrip, list[Rect]]] = []
-        for strip, _, squares in strip_tops(cloth):
+        for strip, _, squares in strip_tops(laid):
             if squares and rest is not None:
-                _, rest = self.cut(rest, "across", cloth.squaring, "square")
+                _, rest = self.cut(rest, "across", laid.squaring, "square")
             assert rest is not None, "a strip beyond the end of its fabric"
             pile, rest = self.cut(rest, "across", strip.width, "strip")
             if not strips or strips[-1][0] is not strip:
@@ -374,8 +374,8 @@ class _Table:
 
     def cut_up(self, strip: LaidStrip, pile: Pile) -> None:
         """Equal strips cut into segments, from the squared end on."""
-        plan = strip_plan(self.cloth, strip)
-        far = self.cloth.layers > 1
+        plan = strip_plan(self.laid, strip)
+        far = self.laid.layers > 1
         rest: Pile | None = pile
         if plan.squared:
             _, rest = self.cut(pile, "along", plan.squared, "square", far)

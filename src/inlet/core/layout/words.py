@@ -6,35 +6,35 @@ from collections import Counter
 from collections.abc import Sequence
 
 from inlet.core.cutlist import PlannedSet, four_patches
-from inlet.core.layout.fabric_plan import ClothPlan
+from inlet.core.layout.fabric_plan import FabricPlan
 from inlet.core.numbers import Fraction, LongUnit, System, show
 from inlet.core.project import Measure, Project
-from inlet.core.words import cloth_name, length_text
+from inlet.core.words import fabric_name, length_text
 
 
-def buying_text(cloth: ClothPlan, measure: Measure) -> str:
+def buying_text(fabric_plan: FabricPlan, measure: Measure) -> str:
     """How much of a fabric: strips, their length together, and what to buy; nothing to buy where
     what is there does."""
-    if cloth.new is None:
-        if not cloth.cloths:
+    if fabric_plan.new is None:
+        if not fabric_plan.laid:
             return "nothing can be cut of it"
-        return "being cut" if cloth.begun == len(cloth.cloths) else "from what you have"
-    number = len(cloth.strips)
+        return "being cut" if fabric_plan.begun == len(fabric_plan.laid) else "from what you have"
+    number = len(fabric_plan.strips)
     strips = "1 strip" if number == 1 else f"{number} strips"
-    bought = bought_text(cloth.buy, measure)
-    also = " beside what you have" if len(cloth.cloths) > 1 else ""
-    return f"{strips}, {length_text(cloth.length, measure)} in all; buy {bought}{also}"
+    bought = bought_text(fabric_plan.buy, measure)
+    also = " beside what you have" if len(fabric_plan.laid) > 1 else ""
+    return f"{strips}, {length_text(fabric_plan.length, measure)} in all; buy {bought}{also}"
 
 
 def bought_text(length: Fraction, measure: Measure) -> str:
     """A length of fabric as a shop cuts it: ``3/8 yd``, ``50 cm``."""
-    return _bought(length, measure.system, measure.system.cloth_unit)
+    return _bought(length, measure.system, measure.system.fabric_unit)
 
 
-def strips_text(cloth: ClothPlan, measure: Measure) -> str:
+def strips_text(fabric_plan: FabricPlan, measure: Measure) -> str:
     """The strips to cut first, in their order: “Cut 3 strips 7 1/4 in, then 4 at 3 1/2 in.”;
     nothing where none are."""
-    widths = Counter(cloth.strips)
+    widths = Counter(fabric_plan.strips)
     if not widths:
         return ""
     (first, number), *others = widths.items()
@@ -47,8 +47,8 @@ def strips_text(cloth: ClothPlan, measure: Measure) -> str:
 def set_name(planned_set: PlannedSet, project: Project) -> str:
     """``2 in Fog + 2 in Silt``: the bands of a set, finished."""
     return " + ".join(
-        f"{length_text(width, project.measure)} {cloth_name(project, cloth)}"
-        for width, cloth in planned_set.bands
+        f"{length_text(width, project.measure)} {fabric_name(project, fabric)}"
+        for width, fabric in planned_set.bands
     )
 
 
@@ -75,9 +75,9 @@ def set_lines(planned_set: PlannedSet, project: Project) -> list[str]:
     return lines
 
 
-def total_text(cloths: Sequence[ClothPlan], measure: Measure) -> str:
+def total_text(fabric_plans: Sequence[FabricPlan], measure: Measure) -> str:
     """All the fabric to buy together: ``7/8 yd``, ``0.7 m``."""
-    bought = sum((cloth.buy for cloth in cloths), Fraction(0))
+    bought = sum((fabric_plan.buy for fabric_plan in fabric_plans), Fraction(0))
     return _bought(bought, measure.system, measure.system.long_unit)
 
 

@@ -33,7 +33,7 @@ from inlet.core.methods.method import (
     shared,
 )
 from inlet.core.numbers import ROOT2, Exact, root_up, sqrt_exact
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     ZERO,
     DrawnLine,
@@ -56,7 +56,7 @@ class SnippedCorner(NamedTuple):
     right: bool
     down: bool
     leg: Exact
-    fabric: Cloth
+    fabric: FabricId
     side: Exact
     """The square it is sewn on as, as it is cut."""
 
@@ -74,25 +74,25 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     # A square as high as its body is cut with it, or it would reach beyond the other edge.
     squares = counted([s._replace(slanted=s.exact[0] not in base.exact) for s in snips])
     pieces = counted([base, *squares])
-    bonus: dict[tuple[Exact, Cloth], int] = {}
+    bonus: dict[tuple[Exact, FabricId], int] = {}
     for c in corners:
         finished = c.leg - 2 * seam * ROOT2
         if finished > 2 * seam:
             bonus[finished, c.fabric] = bonus.get((finished, c.fabric), 0) + 1
     left_over = tuple(
-        ByProduct("half-square-triangle", (f, f), n, (body, cloth))
-        for (f, cloth), n in bonus.items()
+        ByProduct("half-square-triangle", (f, f), n, (body, fabric))
+        for (f, fabric), n in bonus.items()
     )
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
+    def work(fabrics: tuple[FabricId, ...], sizes: Sizes) -> MethodWork:
         low, high = sizes[0]
         body_cut = (low, high) if size[0] <= size[1] else (high, low)
         square_cut = {p.exact[0]: s[0] for p, s in zip(pieces, sizes, strict=True)}
         dyed = [
-            c._replace(fabric=cloth, side=square_cut[c.side])
-            for c, cloth in zip(corners, cloths[1:], strict=True)
+            c._replace(fabric=fabric, side=square_cut[c.side])
+            for c, fabric in zip(corners, fabrics[1:], strict=True)
         ]
-        return _sew_on(body_cut, cloths[0], dyed, seam)
+        return _sew_on(body_cut, fabrics[0], dyed, seam)
 
     key = ("corner-squares", seam, size, tuple(c[:3] for c in corners))
     table = shared(key, (body, *(c.fabric for c in corners)), work)
@@ -146,7 +146,7 @@ def _at_once(
     return groups
 
 
-def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -> MethodWork:
+def _sew_on(cut: Size, body: FabricId, corners: list[SnippedCorner], seam: Exact) -> MethodWork:
     wide, high = cut
     sheet = rectangle_sheet(wide, high, body)
     whole = sheet[0][0]
@@ -194,7 +194,7 @@ def _sew_on(cut: Size, body: Cloth, corners: list[SnippedCorner], seam: Exact) -
     return MethodWork(tuple(moves), (sheet,))
 
 
-def _body_and_corners(unit: Unit, seam: Exact) -> tuple[Size, Cloth, list[SnippedCorner]] | None:
+def _body_and_corners(unit: Unit, seam: Exact) -> tuple[Size, FabricId, list[SnippedCorner]] | None:
     """The unit's box, the fabric of its body and its corners, in the box's own frame."""
     if unit.part.nested:
         return None

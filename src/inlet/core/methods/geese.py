@@ -16,7 +16,7 @@ from inlet.core.methods.method import (
     shared,
 )
 from inlet.core.numbers import ROOT2, Exact
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     ZERO,
     DrawnLine,
@@ -48,15 +48,17 @@ def no_waste_geese(unit: Unit, seam: Exact) -> Method:
     pieces = (rectangle(goose, (large, large), 1, "sewn"), *skies)
     handed = left != right
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
-        return _four_geese(cloths, sizes[0][0], sizes[1][0], seam)
+    def work(fabrics: tuple[FabricId, ...], sizes: Sizes) -> MethodWork:
+        return _four_geese(fabrics, sizes[0][0], sizes[1][0], seam)
 
     table = shared(("no-waste", seam), (goose, left, right), work)
     return Method("no-waste", 2 if handed else 4, pieces, True, table, mirrored=2 if handed else 0)
 
 
-def _four_geese(cloths: tuple[Cloth, ...], large: Exact, small: Exact, seam: Exact) -> MethodWork:
-    goose, one_sky, other_sky = cloths
+def _four_geese(
+    fabrics: tuple[FabricId, ...], large: Exact, small: Exact, seam: Exact
+) -> MethodWork:
+    goose, one_sky, other_sky = fabrics
     body = square_sheet(large, goose)
     far = large - small
     p, q, r, t = body[0][0]
@@ -115,8 +117,8 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
     squares = counted([rectangle(sky, (raw, raw)) for sky in (left, right)])
     pieces = (*squares, rectangle(goose, (width + 2 * seam, raw)))
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
-        goose, left, right = cloths
+    def work(fabrics: tuple[FabricId, ...], sizes: Sizes) -> MethodWork:
+        goose, left, right = fabrics
         side, wide = sizes[0][0], sizes[-1][1]
         reach = side - seam
         sky_left = rectangle_sheet(reach, side, left)
@@ -155,14 +157,14 @@ def folded_geese(unit: Unit, seam: Exact) -> Method:
     return Method("folded", 1, pieces, False, table, stands_proud=True)
 
 
-def goose_and_skies(unit: Unit) -> tuple[Cloth, Cloth, Cloth]:
+def goose_and_skies(unit: Unit) -> tuple[FabricId, FabricId, FabricId]:
     """The fabrics of the large triangle and of the skies left and right of it, its nose up."""
     large, *skies = sorted(unit.picture, key=lambda patch: -float(area(patch[0])))
     legs = triangle_legs(large[0])
     assert legs is not None
     nose, base = legs[0], legs[2].minus(legs[1])
 
-    def along(patch: tuple[Polygon, Cloth]) -> float:
+    def along(patch: tuple[Polygon, FabricId]) -> float:
         """How far along the base, from right to left, a sky's middle lies from the nose."""
         xs = [p.minus(nose) for p in patch[0]]
         return sum(float(base.x * p.x + base.y * p.y) for p in xs)

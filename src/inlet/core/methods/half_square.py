@@ -38,10 +38,10 @@ from inlet.core.table import (
 )
 from inlet.core.units import Unit
 
-Cloths = tuple[str | None, ...]
+FabricIds = tuple[str | None, ...]
 
 
-def _two_cloths(unit: Unit) -> tuple[str | None, str | None]:
+def _two_fabrics(unit: Unit) -> tuple[str | None, str | None]:
     (_, first), (_, second) = unit.picture
     return first, second
 
@@ -51,14 +51,14 @@ def _from_squares(
 ) -> Method:
     """The method ``name`` from two squares ``side``; ``effort`` and ``bias`` as its moves show
     them."""
-    cloths = _two_cloths(unit)
+    fabrics = _two_fabrics(unit)
 
-    def work(cloths: Cloths, sizes: Sizes) -> MethodWork:
+    def work(fabrics: FabricIds, sizes: Sizes) -> MethodWork:
         cut = sizes[0][0]
-        return _WORK[name](square_sheet(cut, cloths[0]), square_sheet(cut, cloths[1]), cut, seam)
+        return _WORK[name](square_sheet(cut, fabrics[0]), square_sheet(cut, fabrics[1]), cut, seam)
 
     return Method(
-        name, makes, sewn_squares(side, *cloths), True, shared((name, seam), cloths, work),
+        name, makes, sewn_squares(side, *fabrics), True, shared((name, seam), fabrics, work),
         known_effort=effort, outer_bias=lambda: bias,
     )  # fmt: skip
 
@@ -173,17 +173,17 @@ def strip_triangles(unit: Unit, seam: Exact) -> Method:
     A whole triangle has legs u + s√2; the strip cuts its tip off at u, s√2 wide there. One up and
     one down lie side by side on u + s√2 + s√2 of the strip: a pitch of f + 2s + 2s√2 for a pair.
     """
-    cloths = _two_cloths(unit)
+    fabrics = _two_fabrics(unit)
     high = unit.size[0] + 2 * seam
     pitch = high + 2 * seam * ROOT2
-    pieces = counted([strip(cloth, high, pitch)._replace(slanted=True) for cloth in cloths])
+    pieces = counted([strip(fabric, high, pitch)._replace(slanted=True) for fabric in fabrics])
 
-    def work(cloths: Cloths, sizes: Sizes) -> MethodWork:
+    def work(fabrics: FabricIds, sizes: Sizes) -> MethodWork:
         high, pitch = sizes[0]
         tip = seam * ROOT2
         base = pitch - tip
-        lower = rectangle_sheet(pitch, high, cloths[0])
-        upper = rectangle_sheet(pitch, high, cloths[1])
+        lower = rectangle_sheet(pitch, high, fabrics[0])
+        upper = rectangle_sheet(pitch, high, fabrics[1])
         top_cut, foot_cut = Point(tip, ZERO), Point(base, high)
         slope = line_through(foot_cut, top_cut)
         if slope.side(Point(ZERO, high)) < 0:
@@ -205,5 +205,5 @@ def strip_triangles(unit: Unit, seam: Exact) -> Method:
         )  # fmt: skip
         return MethodWork(moves, (standing, hanging))
 
-    table = shared(("strip-triangles", seam), cloths, work)
+    table = shared(("strip-triangles", seam), fabrics, work)
     return Method("strip-triangles", 2, pieces, False, table, tool="a triangle ruler")

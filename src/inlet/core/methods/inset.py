@@ -19,7 +19,7 @@ from inlet.core.geometry import (
     motion_between,
 )
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     FINISH,
     DrawnLine,
@@ -40,7 +40,7 @@ class InsetCell(NamedTuple):
 
     faces: Faces
     outline: Outline
-    patches: tuple[tuple[Polygon, Cloth], ...]
+    patches: tuple[tuple[Polygon, FabricId], ...]
     beside: tuple[tuple[frozenset[Faces] | None, ...], ...] = ()
 
 
@@ -129,7 +129,7 @@ def _sewn(done: list[InsetCell], new: list[InsetCell], join: Join, seam: Exact) 
 def _apart(done: list[InsetCell], new: list[InsetCell], seam: Exact) -> Sheet:
     """New cells moved a little away from the middle of those sewn before."""
     x, y = _middle(done)
-    out: list[tuple[Polygon, Cloth]] = []
+    out: list[tuple[Polygon, FabricId]] = []
     for cell in new:
         u, v = _middle([cell])
         far = max(abs(u - x), abs(v - y)) or 1.0
@@ -197,7 +197,7 @@ def _sheet(cells: list[InsetCell], seam: Exact) -> Sheet:
     """Cells where they lie: to their seams where they are sewn together, with their allowance
     elsewhere."""
     here = {cell.faces for cell in cells}
-    out: list[tuple[Polygon, Cloth]] = []
+    out: list[tuple[Polygon, FabricId]] = []
     for cell in cells:
         for (outline, fabric), beside in zip(cell.patches, cell.beside, strict=True):
             shape = cell.outline if len(cell.patches) == 1 else Outline(outline)

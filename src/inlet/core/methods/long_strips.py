@@ -22,7 +22,7 @@ def sew_and_trim(unit: Unit, seam: Exact) -> Method | None:
         width, length = piece.exact
         key = piece.fabric, width
         lengths[key] = lengths.get(key, ZERO) + number * (length + 2 * seam)
-    pieces = [strip(cloth, width, long) for (cloth, width), long in lengths.items() if long != 0]
+    pieces = [strip(fabric, width, long) for (fabric, width), long in lengths.items() if long != 0]
     found = counted([*([centre] if centre else []), *pieces])
 
     def work(sizes: Sizes) -> MethodWork:

@@ -156,9 +156,9 @@ def effort_of(moves: Sequence[Move]) -> Effort:
 def every_piece(method: Method, seam: Exact) -> tuple[Piece, ...]:
     """A method's pieces, and the strips of its sets, a segment long."""
     return method.pieces + tuple(
-        strip(cloth, width + 2 * seam, strips.height + 2 * seam, strips.number)
+        strip(fabric, width + 2 * seam, strips.height + 2 * seam, strips.number)
         for strips in method.sets
-        for width, cloth in strips.bands
+        for width, fabric in strips.bands
     )
 
 
@@ -182,19 +182,19 @@ _SHARED: KeyedTable[object, MethodWork] = KeyedTable(1000)
 
 def shared(
     key: tuple[object, ...],
-    cloths: tuple[str | None, ...],
+    fabrics: tuple[str | None, ...],
     make: Callable[[tuple[str | None, ...], Sizes], MethodWork],
 ) -> Callable[[Sizes], MethodWork]:
     """``make(fabrics, sizes)``, worked out once for all fabrics told apart in the same way: only
     their colours differ. ``key`` must hold everything else that ``make`` depends on."""
 
     def work(sizes: Sizes) -> MethodWork:
-        names = tuple(dict.fromkeys(cloths))
-        pattern = tuple(str(names.index(cloth)) for cloth in cloths)
+        names = tuple(dict.fromkeys(fabrics))
+        pattern = tuple(str(names.index(fabric)) for fabric in fabrics)
         known_work = _SHARED.of((key, pattern, sizes), lambda: make(pattern, sizes))
 
         def dyed(sheet: Sheet) -> Sheet:
-            return tuple((outline, names[int(cloth or 0)]) for outline, cloth in sheet)
+            return tuple((outline, names[int(fabric or 0)]) for outline, fabric in sheet)
 
         return MethodWork(
             tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known_work.moves),

@@ -32,7 +32,7 @@ from inlet.core.methods.rows import (
     together_text,
 )
 from inlet.core.numbers import Exact
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     DrawnLine,
     Move,
@@ -208,14 +208,14 @@ def _patch_moves(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[Move]
     return moves + all_moves(walks)
 
 
-def _piece_of(patch: tuple[Polygon, Cloth], pieces: Sequence[Piece], seam: Exact) -> int:
+def _piece_of(patch: tuple[Polygon, FabricId], pieces: Sequence[Piece], seam: Exact) -> int:
     """Which of a unit's pieces a patch is cut as; -1 for those that are cut as one of another
     outline, or with a unit nested in it."""
     wanted = {piece_for(*patch, seam, halved) for halved in (False, True)}
     return next((i for i, p in enumerate(pieces) if p._replace(quantity=1) in wanted), -1)
 
 
-Raw = dict[int, tuple[Polygon, Cloth]]
+Raw = dict[int, tuple[Polygon, FabricId]]
 """Patches sewn together, where they lie: their raw outlines and fabrics."""
 
 
@@ -225,7 +225,7 @@ class _Sewing(NamedTuple):
     their patches."""
 
     nested: frozenset[Faces]
-    patches: dict[int, tuple[Polygon, Cloth]]
+    patches: dict[int, tuple[Polygon, FabricId]]
     faces_at: Mapping[Point, Sequence[int]]
     seam: Exact
     pieces: Sequence[Piece]

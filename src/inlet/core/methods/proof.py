@@ -74,8 +74,8 @@ def made_unit(method: Method, unit: Unit, seam: Exact) -> Sewn | None:
     found = _SEWN.of(key, make)
     if found is None:
         return None
-    cloth = {i: fabric for fabric, i in number.items()}
-    return found[0], tuple((outline, cloth[i or ""]) for outline, i in found[1])
+    fabric_of = {i: fabric for fabric, i in number.items()}
+    return found[0], tuple((outline, fabric_of[i or ""]) for outline, i in found[1])
 
 
 def _make(method: Method, unit: Unit, seam: Exact) -> Sewn | None:

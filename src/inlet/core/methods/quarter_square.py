@@ -28,7 +28,7 @@ from inlet.core.methods.method import (
     shared,
 )
 from inlet.core.numbers import ROOT2, Exact, Fraction
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     ZERO,
     DrawnLine,
@@ -61,7 +61,7 @@ def crossed_pairs(unit: Unit, seam: Exact) -> Method:
         lower, upper = (x, y), (plain, plain)
         handed = x != y
     else:
-        around = _cloths_around(unit)
+        around = _fabrics_around(unit)
         lower, upper = _pairing(around)
         handed = not _own_mirror_image(around)
     twice_sewn = unit.size[0] + 2 * seam + 2 * seam * ROOT2
@@ -76,8 +76,8 @@ def crossed_pairs(unit: Unit, seam: Exact) -> Method:
     finished = once_sewn - 2 * seam
     spare = ByProduct("half-square-triangle", (finished, finished), 1, lower)
 
-    def work(cloths: tuple[Cloth, ...], sizes: Sizes) -> MethodWork:
-        return _cross(cloths[:2], cloths[2:], sizes, seam, crossed, len(pairs))
+    def work(fabrics: tuple[FabricId, ...], sizes: Sizes) -> MethodWork:
+        return _cross(fabrics[:2], fabrics[2:], sizes, seam, crossed, len(pairs))
 
     table = shared(("crossed-pairs", crossed, same, seam), (*lower, *upper), work)
     return Method(
@@ -96,8 +96,8 @@ def _effort(first: Exact, second: Exact, seam: Exact, crossed: bool) -> Effort:
 
 
 def _cross(
-    one: tuple[Cloth, ...],
-    two: tuple[Cloth, ...],
+    one: tuple[FabricId, ...],
+    two: tuple[FabricId, ...],
     sizes: Sizes,
     seam: Exact,
     crossed: bool,
@@ -116,7 +116,7 @@ def _cross(
     first, second = pair_across(lower, upper, rising, seam)
     if rising.side(Point(left, top)) < 0:
         first, second = second, first
-    squares = [square_sheet(side, cloth) for cloth in (*one, *(two if crossed else ()))]
+    squares = [square_sheet(side, fabric) for fabric in (*one, *(two if crossed else ()))]
     plain = [] if crossed else [square_sheet(sizes[-1][0], two[0])]
     corners = squares[0][0][0]
     start, end = corners[0], corners[2]
@@ -144,10 +144,10 @@ def _cross(
     return MethodWork(moves, (first, second))
 
 
-def _triangle_square(side: Exact, cloths: tuple[Cloth, ...], seam: Exact) -> Sheet:
+def _triangle_square(side: Exact, fabrics: tuple[FabricId, ...], seam: Exact) -> Sheet:
     """A triangle square of two squares ``side`` sewn two at a time: its seam falls from the top
     left, the first fabric above it; its box begins at the origin."""
-    one, two = (square_sheet(side, cloth) for cloth in cloths)
+    one, two = (square_sheet(side, fabric) for fabric in fabrics)
     falling = line_through(Point(ZERO, ZERO), Point(side, side))
     above = falling if falling.side(Point(side, ZERO)) > 0 else falling.opposite()
     made, _ = pair_across(one, two, above, seam)
@@ -159,7 +159,9 @@ def _centred_on(sheet: Sheet, other: Sheet) -> Sheet:
     return fitted(sheet, half, half)
 
 
-def _pairing(around: tuple[Cloth, ...]) -> tuple[tuple[Cloth, Cloth], tuple[Cloth, Cloth]]:
+def _pairing(
+    around: tuple[FabricId, ...],
+) -> tuple[tuple[FabricId, FabricId], tuple[FabricId, FabricId]]:
     """The fabrics of the two triangle squares, (X, Y) and (X', Y'), that give ``around``. Either of
     two pairings does: one where both are alike needs fewest squares, one of a single fabric is
     the last choice."""
@@ -174,12 +176,12 @@ def _pairing(around: tuple[Cloth, ...]) -> tuple[tuple[Cloth, Cloth], tuple[Clot
     )
 
 
-def _own_mirror_image(around: tuple[Cloth, ...]) -> bool:
+def _own_mirror_image(around: tuple[FabricId, ...]) -> bool:
     back = around[::-1]
     return any(around == back[k:] + back[:k] for k in range(4))
 
 
-def _plain_and_small(unit: Unit) -> tuple[Cloth, tuple[Cloth, Cloth]]:
+def _plain_and_small(unit: Unit) -> tuple[FabricId, tuple[FabricId, FabricId]]:
     """The fabric of a three-triangle unit's plain half, and its small ones as X and Y: clockwise
     round the middle of the long side come the plain half, Y and X."""
     large = max(unit.picture, key=lambda patch: float(area(patch[0])))
@@ -191,14 +193,14 @@ def _plain_and_small(unit: Unit) -> tuple[Cloth, tuple[Cloth, Cloth]]:
     return plain, (x, y)
 
 
-def _cloths_around(unit: Unit) -> tuple[Cloth, ...]:
+def _fabrics_around(unit: Unit) -> tuple[FabricId, ...]:
     """The four fabrics of an hourglass, clockwise round the middle."""
     middle = _mean([p for outline, _ in unit.picture for p in outline])
     return tuple(fabric for _, fabric in _clockwise(unit, middle))
 
 
-def _clockwise(unit: Unit, middle: tuple[float, float]) -> list[tuple[Polygon, Cloth]]:
-    def angle(patch: tuple[Polygon, Cloth]) -> float:
+def _clockwise(unit: Unit, middle: tuple[float, float]) -> list[tuple[Polygon, FabricId]]:
+    def angle(patch: tuple[Polygon, FabricId]) -> float:
         x, y = _mean(patch[0])
         return atan2(y - middle[1], x - middle[0])
 

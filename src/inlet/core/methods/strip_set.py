@@ -15,7 +15,7 @@ from inlet.core.geometry import Motion, Point, Polygon, bounds, squared_length
 from inlet.core.methods.method import Effort, Method, MethodWork, SetOfStrips, Sizes, no_bias
 from inlet.core.methods.rows import PRESS, every_second
 from inlet.core.numbers import Exact, Fraction, sqrt_exact
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     ZERO,
     DrawnLine,
@@ -29,7 +29,7 @@ from inlet.core.table import (
 )
 from inlet.core.units import Unit
 
-Bands = tuple[tuple[Exact, Cloth], ...]
+Bands = tuple[tuple[Exact, FabricId], ...]
 """The strips of a set, each with its finished width and fabric."""
 """Finished widths and fabrics of the bands of a segment, in order."""
 KINDS = ("strips", "four-patch", "nine-patch", "checkerboard")
@@ -73,14 +73,16 @@ def _rows(unit: Unit, across: bool) -> tuple[StripSetSegment, ...] | None:
         return None
     e = corners[1].minus(corners[0])
     turn = Motion(e.x / length, -e.y / length)
-    boxes = [(bounds(turn.polygon(outline)), cloth) for outline, cloth in unit.picture]
+    boxes = [(bounds(turn.polygon(outline)), fabric) for outline, fabric in unit.picture]
     rows: list[StripSetSegment] = []
     for top in sorted({b[1] for b, _ in boxes}):
-        row = sorted(((b, cloth) for b, cloth in boxes if b[1] == top), key=lambda one: one[0][0])
+        row = sorted(((b, fabric) for b, fabric in boxes if b[1] == top), key=lambda one: one[0][0])
         heights = {b[3] - b[1] for b, _ in row}
         if len(heights) != 1 or len(row) < 2:
             return None
-        rows.append(StripSetSegment(tuple((b[2] - b[0], cloth) for b, cloth in row), heights.pop()))
+        rows.append(
+            StripSetSegment(tuple((b[2] - b[0], fabric) for b, fabric in row), heights.pop())
+        )
     return tuple(rows)
 
 
@@ -133,9 +135,9 @@ def _together(rows: Sequence[StripSetSegment]) -> str:
 
 def _strips_of(sets: Sequence[SetOfStrips], seam: Exact) -> list[Sheet]:
     return [
-        rectangle_sheet(4 * (strips.height + 2 * seam), width + 2 * seam, cloth)
+        rectangle_sheet(4 * (strips.height + 2 * seam), width + 2 * seam, fabric)
         for strips in sets
-        for width, cloth in strips.bands
+        for width, fabric in strips.bands
     ]
 
 
@@ -146,10 +148,10 @@ def sew_set(strips: SetOfStrips, index: int, seam: Exact) -> tuple[Move, Move]:
     long = 4 * step
     whole: Sheet = rectangle_sheet(long, bands[0][0] + 2 * seam, bands[0][1])
     seams = []
-    for width, cloth in bands[1:]:
+    for width, fabric in bands[1:]:
         at = box(whole)[3] - seam
         seams.append(DrawnLine("seam", Point(ZERO, at), Point(long, at)))
-        whole = stacked(whole, rectangle_sheet(long, width + 2 * seam, cloth), seam)
+        whole = stacked(whole, rectangle_sheet(long, width + 2 * seam, fabric), seam)
     high = size(whole)[1]
     cuts = tuple(
         DrawnLine("cut", Point(i * step, ZERO), Point(i * step, high)) for i in range(1, 4)
@@ -166,10 +168,10 @@ def _segment(bands: Bands, height: Exact, seam: Exact) -> Sheet:
     """A segment with its bands from left to right."""
     high = height + 2 * seam
     left: Exact = ZERO
-    out: list[tuple[Polygon, Cloth]] = []
-    for i, (width, cloth) in enumerate(bands):
+    out: list[tuple[Polygon, FabricId]] = []
+    for i, (width, fabric) in enumerate(bands):
         wide = width + (seam if i == 0 else 0) + (seam if i == len(bands) - 1 else 0)
-        out += rectangle_sheet(wide, high, cloth, left)
+        out += rectangle_sheet(wide, high, fabric, left)
         left = left + wide
     return tuple(out)
 
@@ -188,9 +190,9 @@ def stacked(upper: Sheet, lower: Sheet, seam: Exact) -> Sheet:
                 tuple(
                     Point(p.x, min(p.y, at) if above else max(p.y, at)) for p in outline
                 ),
-                cloth,
+                fabric,
             )
-            for outline, cloth in sheet
+            for outline, fabric in sheet
         )  # fmt: skip
 
     return clipped(upper, True) + clipped(moved, False)

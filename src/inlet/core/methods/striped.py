@@ -28,7 +28,7 @@ from inlet.core.methods.method import (
 )
 from inlet.core.methods.strip_set import Bands, sew_set
 from inlet.core.numbers import ROOT2, Exact
-from inlet.core.project import Cloth
+from inlet.core.project import FabricId
 from inlet.core.table import (
     ZERO,
     DrawnLine,
@@ -56,14 +56,14 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
     if frame is None:
         return None
     motion, (side, _) = frame
-    cells = [(motion.polygon(outline), cloth) for outline, cloth in unit.picture]
+    cells = [(motion.polygon(outline), fabric) for outline, fabric in unit.picture]
     halves = _halves(cells, side)
     if halves is None:
         return None
     sets: dict[Bands, int] = {}
     for half in halves:
-        (*outer, (width, cloth)) = half.bands
-        bands = (*outer, (width + seam * ROOT2, cloth))
+        (*outer, (width, fabric)) = half.bands
+        bands = (*outer, (width + seam * ROOT2, fabric))
         sets[bands] = sets.get(bands, 0) + 1
     cut = side + 2 * seam + seam * ROOT2
     strips = tuple(SetOfStrips(bands, cut - 2 * seam, n, True) for bands, n in sets.items())
@@ -99,7 +99,7 @@ def strip_pieced(unit: Unit, seam: Exact) -> Method | None:
 
 
 def _halves(
-    cells: list[tuple[Polygon, Cloth]], side: Exact
+    cells: list[tuple[Polygon, FabricId]], side: Exact
 ) -> tuple[StripedHalf, StripedHalf] | None:
     """The two halves of a unit whose box lies at the origin, each turned so that its right angle
     is at the top right; the second as it lies when it is laid face down on the first."""
@@ -108,7 +108,7 @@ def _halves(
         Motion(ZERO, ZERO + 1, Point(side, ZERO)),
     ):
         falling = line_through(Point(ZERO, ZERO), Point(side, side))
-        placed = [(motion.polygon(outline), cloth) for outline, cloth in cells]
+        placed = [(motion.polygon(outline), fabric) for outline, fabric in cells]
         signs = [[falling.side(p) for p in outline] for outline, _ in placed]
         if any(min(s) < 0 < max(s) for s in signs):
             continue
@@ -116,37 +116,37 @@ def _halves(
         upper = [c for c, s in zip(placed, signs, strict=True) if max(s, key=abs) * corner > 0]
         lower = [c for c, s in zip(placed, signs, strict=True) if max(s, key=abs) * corner < 0]
         # Opening turns the half over along the diagonal: x and y change places.
-        lower = [(tuple(Point(p.y, p.x) for p in outline), cloth) for outline, cloth in lower]
+        lower = [(tuple(Point(p.y, p.x) for p in outline), fabric) for outline, fabric in lower]
         halves = _half(upper, side), _half(lower, side)
         if halves[0] is not None and halves[1] is not None:
             return halves[0], halves[1]
     return None
 
 
-def _half(cells: list[tuple[Polygon, Cloth]], side: Exact) -> StripedHalf | None:
+def _half(cells: list[tuple[Polygon, FabricId]], side: Exact) -> StripedHalf | None:
     """Bands of a half with its right angle at (side, 0), if it is in bands along a leg."""
     for along_top in (True, False):
         spans = sorted(
-            (((top, bottom) if along_top else (side - right, side - left)), cloth)
-            for (left, top, right, bottom), cloth in ((bounds(o), c) for o, c in cells)
+            (((top, bottom) if along_top else (side - right, side - left)), fabric)
+            for (left, top, right, bottom), fabric in ((bounds(o), c) for o, c in cells)
         )
         ends = [span for span, _ in spans]
         chained = all(a[1] == b[0] for a, b in pairwise(ends))
         if chained and ends[0][0] == 0 and ends[-1][1] == side:
-            return StripedHalf(tuple((hi - lo, cloth) for (lo, hi), cloth in spans), along_top)
+            return StripedHalf(tuple((hi - lo, fabric) for (lo, hi), fabric in spans), along_top)
     return None
 
 
 def _square(half: StripedHalf, cut: Exact, seam: Exact) -> Sheet:
     """A square cut from the set of a half, its outer band at the top or at the right."""
-    out: list[tuple[Polygon, Cloth]] = []
+    out: list[tuple[Polygon, FabricId]] = []
     at: Exact = ZERO
-    for i, (width, cloth) in enumerate(half.bands):
+    for i, (width, fabric) in enumerate(half.bands):
         last = i == len(half.bands) - 1
         deep = cut - at if last else width + (seam if i == 0 else ZERO)
         if half.along_top:
-            out += rectangle_sheet(cut, deep, cloth, ZERO, at)
+            out += rectangle_sheet(cut, deep, fabric, ZERO, at)
         else:
-            out += rectangle_sheet(deep, cut, cloth, cut - at - deep, ZERO)
+            out += rectangle_sheet(deep, cut, fabric, cut - at - deep, ZERO)
         at = at + deep
     return tuple(out)

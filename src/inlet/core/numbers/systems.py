@@ -51,17 +51,17 @@ class System:
     finer: tuple[Fraction, ...]
     oversize: tuple[Fraction, Fraction]
     squaring: Fraction
-    cloth_width: Fraction
+    fabric_width: Fraction
     fat_quarter: Fraction
     fat_quarter_size: tuple[Fraction, Fraction]
     long_ruler: Fraction
     buying: Fraction
-    cloth_unit: LongUnit
+    fabric_unit: LongUnit
     long_unit: LongUnit
-    cut_cloth: str
+    cut_fabric: str
     rate_length: int
     thread_gap: float
-    cloth_a_minute: float
+    fabric_a_minute: float
     first_size: Fraction
     smallest_patch: Fraction
     tightest_curve: Fraction
@@ -83,17 +83,17 @@ INCHES = System(
     finer=(Fraction(1, 16), Fraction(1, 32), Fraction(1, 64)),
     oversize=(Fraction(1, 8), Fraction(1, 8)),
     squaring=Fraction(1, 2),
-    cloth_width=Fraction(42),
+    fabric_width=Fraction(42),
     fat_quarter=Fraction(20),
     fat_quarter_size=(Fraction(18), Fraction(20)),
     long_ruler=Fraction(24),
     buying=Fraction(36, 8),
-    cloth_unit=LongUnit("yd", 36),
+    fabric_unit=LongUnit("yd", 36),
     long_unit=LongUnit("yd", 36),
-    cut_cloth="2 1/2 strips, 5 squares, 10 squares",
+    cut_fabric="2 1/2 strips, 5 squares, 10 squares",
     rate_length=10,
     thread_gap=0.5,
-    cloth_a_minute=25.0,
+    fabric_a_minute=25.0,
     first_size=Fraction(9),
     smallest_patch=Fraction(1, 2),
     tightest_curve=Fraction(1),
@@ -115,17 +115,17 @@ CENTIMETRES = System(
     finer=(Fraction(1, 10), Fraction(1, 20)),
     oversize=(Fraction(1, 10), Fraction(3, 10)),
     squaring=Fraction(1),
-    cloth_width=Fraction(107),
+    fabric_width=Fraction(107),
     fat_quarter=Fraction(50),
     fat_quarter_size=(Fraction(50), Fraction(53)),
     long_ruler=Fraction(60),
     buying=Fraction(10),
-    cloth_unit=LongUnit("cm", 1),
+    fabric_unit=LongUnit("cm", 1),
     long_unit=LongUnit("m", 100),
-    cut_cloth="6 strips, 12 squares, 25 squares",
+    cut_fabric="6 strips, 12 squares, 25 squares",
     rate_length=25,
     thread_gap=1.2,
-    cloth_a_minute=160.0,
+    fabric_a_minute=160.0,
     first_size=Fraction(24),
     smallest_patch=Fraction(1),
     tightest_curve=Fraction(5, 2),

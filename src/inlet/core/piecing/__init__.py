@@ -13,7 +13,7 @@ from inlet.core.piecing.advice import (
     known_advice,
 )
 from inlet.core.piecing.assembling import assembly_steps, run_lengths
-from inlet.core.piecing.cards import StepCard, cards, cloth_rows
+from inlet.core.piecing.cards import StepCard, cards, fabric_rows
 from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
 from inlet.core.piecing.pictures import raw_sheet, step_moves, turned_over
 from inlet.core.piecing.resew import resewn
@@ -46,10 +46,10 @@ __all__ = [
     "advice_text",
     "assembly_steps",
     "cards",
-    "cloth_rows",
     "count_seams",
     "effect_of",
     "effect_text",
+    "fabric_rows",
     "find_steps",
     "known_advice",
     "labels_of",

@@ -22,7 +22,7 @@ from inlet.core.geometry import (
 from inlet.core.memo import Latest
 from inlet.core.project import Block, Project, straight
 from inlet.core.units import Part, break_down, walk
-from inlet.core.words import cloth_name, place_text
+from inlet.core.words import fabric_name, place_text
 
 MOST_TRIED = 12
 """Seams that are worked through to the end; the best by pivots first."""
@@ -189,11 +189,11 @@ def _corners(root: Part) -> int:
 
 def advice_text(advice: SeamAdvice, project: Project) -> str:
     """What to draw, what it spares and what it costs, in a few sentences."""
-    cloth = cloth_name(project, advice.fabric)
+    fabric = fabric_name(project, advice.fabric)
     spared = "a set-in" if advice.pivots == 1 else f"{advice.pivots} set-in corners"
     text = (
         f"One more seam, from {place_text(advice.start)} to {place_text(advice.end)}, spares "
-        f"{spared}. It costs one more piece and a seam across {cloth}."
+        f"{spared}. It costs one more piece and a seam across {fabric}."
     )
     if advice.corner_square:
         text += " A corner of it can then be a corner square, sewn on its diagonal and flipped."

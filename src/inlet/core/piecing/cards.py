@@ -10,7 +10,7 @@ from inlet.core.piecing.step import Step
 from inlet.core.planning import over_text
 from inlet.core.project import Project
 from inlet.core.table import in_any_turn
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 
 
 class StepCard(NamedTuple):
@@ -55,17 +55,17 @@ def _work_of(step: Step) -> object:
     return whole, pieces, moves, in_any_turn(drawn)
 
 
-def cloth_rows(card: StepCard, stacks: Stacks, project: Project) -> list[list[str]]:
+def fabric_rows(card: StepCard, stacks: Stacks, project: Project) -> list[list[str]]:
     """A table of the units of a card: label, how many, of each piece its stack and fabric, and what
     is over."""
     rows = []
     for step in card.steps:
         pieces = step.unit.in_use.pieces if step.unit else ()
         named = zip(stacks[step.makes], pieces, strict=True)
-        cloths = [
-            f"{stack} {cloth_name(project, cut_piece.piece.fabric)}".strip()
+        fabrics = [
+            f"{stack} {fabric_name(project, cut_piece.piece.fabric)}".strip()
             for stack, cut_piece in named
         ]
         over = over_text(step.unit.in_use) if step.unit else ""
-        rows.append([step.makes, f"{step.times} ×", *cloths, over])
+        rows.append([step.makes, f"{step.times} ×", *fabrics, over])
     return rows

@@ -16,7 +16,7 @@ from inlet.core.planning import UnitPlan, move_text, over_text
 from inlet.core.project import Measure, Project
 from inlet.core.table import about, like_ones_together, seam_notes
 from inlet.core.units import Part, rounds_of, walk
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import fabric_name, length_text, size_text
 
 
 def find_steps(
@@ -161,9 +161,10 @@ def rounds_text(part: Part, plan: UnitPlan, project: Project) -> str:
     in which they lie beside the machine."""
     rounds = rounds_of(part)
     assert rounds is not None, "a unit is named rounds only if it can be read so"
-    cloth = dict(zip(sorted(part.faces), (f for _, f in plan.unit.picture), strict=True))
+    fabric = dict(zip(sorted(part.faces), (f for _, f in plan.unit.picture), strict=True))
     listed = [
-        f"{i} {cloth_name(project, cloth[strip.face])}" for i, strip in enumerate(rounds.strips, 1)
+        f"{i} {fabric_name(project, fabric[strip.face])}"
+        for i, strip in enumerate(rounds.strips, 1)
     ]
     order = ", ".join(listed)
     return f"Lay the strips beside the machine in this order, from the centre out: {order}."

@@ -23,7 +23,7 @@ from inlet.core.setting import (
     floats_by,
     strips_of,
 )
-from inlet.core.words import cloth_name, length_text, near_text, size_text
+from inlet.core.words import fabric_name, length_text, near_text, size_text
 
 BACKING = "Backing"
 """What the step that makes the backing is ``of``."""
@@ -87,7 +87,7 @@ def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) 
     main = next((piece for piece in cell if piece.lying is not None), cell[0])
     if main.lying is None:
         name = NAMES[main.kind].removesuffix("s").lower()
-        return f"{name}, {cloth_name(project, main.fabric or None)}"
+        return f"{name}, {fabric_name(project, main.fabric or None)}"
     placed = main.lying.placed
     quilt = project.quilt or Quilt()
     motif = quilt.motif(placed.block)
@@ -288,22 +288,22 @@ def _borders(top: Top, project: Project) -> Iterator[QuiltStep]:
                 "; stop each seam a seam allowance before the corner, then fold the top at 45 "
                 "degrees and sew each corner from the inside out"
             )
-        cloth = cloth_name(project, border.fabric or None)
+        fabric = fabric_name(project, border.fabric or None)
         corners = " Match the middles first, then the ends."
         text = f"{how}.{corners} Press toward the border."
-        yield QuiltStep(f"{each.label}: {cloth}", text, of=each.label)
+        yield QuiltStep(f"{each.label}: {fabric}", text, of=each.label)
 
 
 def _backing_step(way: BackingWay, project: Project) -> QuiltStep:
     measure = project.measure
     quilt = project.quilt or Quilt()
-    cloth = cloth_name(project, (quilt.backing.fabric if quilt.backing else "") or None)
+    fabric = fabric_name(project, (quilt.backing.fabric if quilt.backing else "") or None)
     if way.widths == 1:
-        how = f"Cut one piece {_near(way.panel, measure)} long off {cloth}."
+        how = f"Cut one piece {_near(way.panel, measure)} long off {fabric}."
     else:
         run = "down" if way.seam == "along" else "across"
         how = (
-            f"Cut {way.widths} widths of {cloth}, each {_near(way.panel, measure)} long; cut "
+            f"Cut {way.widths} widths of {fabric}, each {_near(way.panel, measure)} long; cut "
             f"off the selvages, join them, seams running {run} the quilt, and press them open."
         )
     return QuiltStep("Backing and batting", how, near_text(way.size, measure), BACKING)
@@ -312,15 +312,15 @@ def _backing_step(way: BackingWay, project: Project) -> QuiltStep:
 def _binding_step(plan: BindingPlan, project: Project) -> QuiltStep:
     measure = project.measure
     width = length_text(plan.width, measure)
-    cloth = cloth_name(project, plan.fabric or None)
+    fabric = fabric_name(project, plan.fabric or None)
     if plan.square is not None:
         how = (
-            f"Cut a square of {cloth}, {length_text(plan.square, measure)}, on the diagonal, sew "
+            f"Cut a square of {fabric}, {length_text(plan.square, measure)}, on the diagonal, sew "
             f"it into a tube and cut one continuous strip {width} wide."
         )
     else:
         how = (
-            f"Cut {plan.strips} strips of {cloth} {width} wide across the fabric, join them with "
+            f"Cut {plan.strips} strips of {fabric} {width} wide across the fabric, join them with "
             "diagonal seams, press it in half along its length and sew it on, turning each corner."
         )
     return QuiltStep(BINDING, how, f"{_near(plan.length, measure)} long")

@@ -19,10 +19,10 @@ from inlet.core.fitting import Answer, answers
 from inlet.core.layout import (
     AT_ONCE,
     BEST,
-    ClothPlan,
+    FabricPlan,
     ToCut,
     begun_for,
-    cloth_problems,
+    fabric_problems,
     lay_out,
     print_problems,
 )
@@ -56,7 +56,7 @@ class BlockPlan(SewnBlock):
     offers: tuple[Offer, ...]
     cuts: tuple[Cut, ...]
     to_cut: ToCut
-    cloth: Staged[tuple[ClothPlan, ...]]
+    fabric_plans: Staged[tuple[FabricPlan, ...]]
 
     @later
     def answers(self) -> tuple[Answer, ...]:
@@ -111,14 +111,14 @@ def plan_block(
 
     steps = find_steps(prepared.draft, prepared.root, units, stacks, copies, project, prepared.made)
     lay = partial(lay_out, project, to_cut)
-    cloth = Staged(partial(lay, AT_ONCE), partial(lay, BEST))
-    in_cloth = [*cloth_problems(project, cloth.at_once), *print_problems(project, cuts)]
+    fabric_plans = Staged(partial(lay, AT_ONCE), partial(lay, BEST))
+    in_fabric = [*fabric_problems(project, fabric_plans.at_once), *print_problems(project, cuts)]
     known = prepared_fields(prepared) | {
-        "problems": errors_first((*prepared.problems, *in_cloth)),
+        "problems": errors_first((*prepared.problems, *in_fabric)),
     }
     return BlockPlan(
         **known, stacks=stacks, steps=steps, sets=sets, offers=offered, cuts=cuts, to_cut=to_cut,
-        cloth=cloth,
+        fabric_plans=fabric_plans,
     )  # fmt: skip
 
 

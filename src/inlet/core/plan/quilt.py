@@ -7,7 +7,7 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from inlet.core.cutlist import Cut, PlannedSet, Standing
-from inlet.core.layout import AT_ONCE, BEST, ClothPlan, ToCut, begun_for, lay_out
+from inlet.core.layout import AT_ONCE, BEST, FabricPlan, ToCut, begun_for, lay_out
 from inlet.core.numbers import next_mark
 from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
 from inlet.core.plan.block_steps import block_steps, sewn_plans
@@ -110,7 +110,7 @@ class QuiltPlan:
         cuts = [*self.batch.cuts, *self.setting.cuts]
         if binding is not None:
             cuts.append(binding_cut(binding, self.measure))
-        order = {cloth: i for i, cloth in enumerate(dict.fromkeys(cut.fabric for cut in cuts))}
+        order = {fabric: i for i, fabric in enumerate(dict.fromkeys(cut.fabric for cut in cuts))}
         return tuple(sorted(cuts, key=lambda c: (order[c.fabric], -c.cut[0], -c.cut[1])))
 
     @property
@@ -119,7 +119,7 @@ class QuiltPlan:
         return ToCut(self.cuts, standing, begun_for(self.project, "", 1))
 
     @later
-    def cloth(self) -> Staged[tuple[ClothPlan, ...]]:
+    def fabric_plans(self) -> Staged[tuple[FabricPlan, ...]]:
         """Every fabric laid out for cutting, but for the backing."""
         lay = partial(lay_out, self.project, self.to_cut)
         return Staged(partial(lay, AT_ONCE), partial(lay, BEST))
@@ -136,14 +136,18 @@ class QuiltPlan:
 
     def work_out(self) -> None:
         """Ask for everything that takes a while, so that it is known from then on."""
-        _ = self.quilted, self.steps, self.cloth.best, self.work, self.problems
+        _ = self.quilted, self.steps, self.fabric_plans.best, self.work, self.problems
         for block in self.sewn:
             _ = block.pressing.best
 
     @property
     def planned(self) -> bool:
         """Is everything worked out that takes a while?"""
-        return self.known.has("quilted") and self.known.has("cloth") and self.cloth.settled
+        return (
+            self.known.has("quilted")
+            and self.known.has("fabric_plans")
+            and self.fabric_plans.settled
+        )
 
     @later
     def backings(self) -> tuple[BackingWay, ...]:

@@ -60,10 +60,10 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
     wanted: dict[tuple[str, tuple[str, ...]], tuple[Block, str, int]] = {}
     for (name, colourway), number in block_numbers(top, quilt).items():
         block = in_colourway(project.block(name), quilt.colourway(colourway))
-        cloths = tuple(spot.fabric for spot in block.fabric_at)
-        _, first, before = wanted.get((name, cloths), (block, colourway, 0))
-        kept = wanted.get((name, cloths), (block,))[0]
-        wanted[name, cloths] = kept, first, before + number
+        fabrics = tuple(spot.fabric for spot in block.fabric_at)
+        _, first, before = wanted.get((name, fabrics), (block, colourway, 0))
+        kept = wanted.get((name, fabrics), (block,))[0]
+        wanted[name, fabrics] = kept, first, before + number
     titles = Counter(block.title for block in project.blocks)
     blocks = []
     for block, colourway, number in wanted.values():

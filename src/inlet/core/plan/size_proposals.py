@@ -173,22 +173,24 @@ class SizeCost(NamedTuple):
     the blocks."""
 
     blocks: int
-    cloth: Fraction
+    fabric: Fraction
     minutes: float
 
 
 def cost_of(plan: QuiltPlan) -> SizeCost:
     """Fabric as it is first laid out, and the minutes of all batches of its blocks."""
-    cloth = sum((layout.buy for layout in plan.cloth.at_once), Fraction(0))
+    fabric = sum((layout.buy for layout in plan.fabric_plans.at_once), Fraction(0))
     if plan.backing is not None:
-        cloth += plan.backing.buy
+        fabric += plan.backing.buy
     minutes = sum(batch.minutes for batch in plan.batches)
-    return SizeCost(sum(block.number for block in plan.blocks), cloth, minutes)
+    return SizeCost(sum(block.number for block in plan.blocks), fabric, minutes)
 
 
 def cost_text(cost: SizeCost, measure: Measure) -> str:
     """What it takes in words: ``32 blocks, 9 1/2 yd, about 11 hours``."""
     unit = measure.system.long_unit
-    cloth = show(cost.cloth / unit.length, system=measure.system)
+    fabric = show(cost.fabric / unit.length, system=measure.system)
     hours = max(1, round(cost.minutes / 60))
-    return f"{cost.blocks} blocks, {cloth} {unit.name} with the backing, about {hours} h of piecing"
+    return (
+        f"{cost.blocks} blocks, {fabric} {unit.name} with the backing, about {hours} h of piecing"
+    )

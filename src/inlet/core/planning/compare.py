@@ -24,7 +24,7 @@ class MethodCost(NamedTuple):
     plan: MethodPlan
     pieces: int
     shapes: int
-    cloth: float
+    fabric: float
     wasted: float
     bias: int
     seams: int
@@ -39,7 +39,7 @@ class MethodCost(NamedTuple):
             self.plan,
             self.pieces + other_cost.pieces,
             self.shapes + other_cost.shapes,
-            self.cloth + other_cost.cloth,
+            self.fabric + other_cost.fabric,
             self.wasted + other_cost.wasted,
             self.bias,
             self.seams + other_cost.seams,
@@ -57,7 +57,7 @@ class MethodCost(NamedTuple):
 
 COLUMNS: dict[str, Callable[[MethodCost], float]] = {
     "minutes": lambda c: c.minutes,
-    "cloth": lambda c: c.cloth,
+    "fabric": lambda c: c.fabric,
     "wasted": lambda c: c.wasted,
     "over": lambda c: c.over,
     "pieces": lambda c: c.pieces,
@@ -147,9 +147,9 @@ def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Met
     shapes = sum(p.number for p in method.pieces)
     trims = method.made + method.mirrored if method.trim_to else 0
     cuts = shapes + apart
-    cloth = sum(cut_area(p) for p in method.pieces)
+    fabric = sum(cut_area(p) for p in method.pieces)
     needed = need.number + (need.mirrored if method.method.mirrored else 0)
-    in_units = needed * plan.own_cloth
+    in_units = needed * plan.own_fabric
     seconds = (
         rates.cut * cuts
         + rates.mark * marks
@@ -163,8 +163,8 @@ def cost_of(method: MethodPlan, need: Need, plan: UnitPlan, rates: Rates) -> Met
         method,
         pieces or shapes,
         shapes,
-        cloth,
-        max(0.0, cloth - in_units),
+        fabric,
+        max(0.0, fabric - in_units),
         method.method.bias,
         _whole(seams),
         _whole(cuts),
@@ -215,7 +215,7 @@ def recommended(
     template of its own, stands proud, or takes fabric larger than what is cut already, comes last:
     nobody is advised to it unasked; and what cannot be trimmed, where the maker asks for that. The
     usual order breaks ties."""
-    per_minute = measure.system.cloth_a_minute
+    per_minute = measure.system.fabric_a_minute
 
     def weight(cost: MethodCost) -> tuple[bool, bool, bool, float]:
         made = cost.plan.made + cost.plan.mirrored
@@ -232,7 +232,7 @@ def recommended(
 _NOTICED = 1.0
 """Minutes less than which nobody notices."""
 _BEST: tuple[tuple[str, Callable[[MethodCost], float], str], ...] = (
-    ("cloth", lambda c: round(c.cloth), "least fabric"),
+    ("fabric", lambda c: round(c.fabric), "least fabric"),
     ("seams", lambda c: c.seams, "fewest seams"),
     ("cuts", lambda c: c.cuts, "fewest cuts"),
 )

@@ -36,8 +36,8 @@ def plan_units(
     by_label = {u.label: u for u in labelled}
     mark = project.measure.mark
 
-    def usable(cloth: str | None) -> Exact:
-        return max(mark, floor_exact(project.usable_width(cloth or "") / mark) * mark)
+    def usable(fabric: str | None) -> Exact:
+        return max(mark, floor_exact(project.usable_width(fabric or "") / mark) * mark)
 
     plans: dict[str, UnitPlan] = {}
     for unit, choice in zip(labelled, choices, strict=True):

@@ -22,7 +22,7 @@ from inlet.core.planning.cut_rule import CutRule, usual_rule
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
 from inlet.core.project import Choice, Measure, UnitKind
 from inlet.core.table import PER_SQUARE, Crosscut, Lean, Move, Piece, Size
-from inlet.core.units import Unit, cloth_in
+from inlet.core.units import Unit, fabric_in
 
 CutSize = tuple[Fraction, Fraction]
 Widths = Callable[[str | None], Exact]
@@ -30,7 +30,7 @@ Widths = Callable[[str | None], Exact]
 
 
 def usual_width(_: str | None) -> Exact:
-    return INCHES.cloth_width
+    return INCHES.fabric_width
 
 
 class CutPiece(NamedTuple):
@@ -266,17 +266,17 @@ class UnitPlan:
         return self.rule or usual_rule(self.measure)
 
     @cached_property
-    def cloth(self) -> float:
+    def fabric(self) -> float:
         """The fabric in one sewn unit."""
-        return cloth_in(self.unit, self.measure.seam)
+        return fabric_in(self.unit, self.measure.seam)
 
     @cached_property
-    def own_cloth(self) -> float:
+    def own_fabric(self) -> float:
         """The fabric in one sewn unit without the units nested in it, which are made of their
         own."""
         places = len(self.unit.places)
-        nested = sum(p.cloth * p.unit.nested_in(self.unit) / places for p in self.inside)
-        return self.cloth - nested
+        nested = sum(p.fabric * p.unit.nested_in(self.unit) / places for p in self.inside)
+        return self.fabric - nested
 
     @property
     def unfinished(self) -> Size:
@@ -379,7 +379,7 @@ def _strip(piece: Piece, runs: int, measure: Measure, rule: CutRule, usable: Exa
 def _sewn_set(strips: SetOfStrips, runs: int, measure: Measure, usable: Widths) -> SewnSet:
     """Sets for all the runs: as few as fabric of this width allows, all of one length. A set gives
     floor((usable - squaring)/(f + 2s)) segments."""
-    width = min(usable(cloth) for _, cloth in strips.bands)
+    width = min(usable(fabric) for _, fabric in strips.bands)
     lengths = strips.number * runs
     along = strips.height + 2 * measure.seam
     each = max(1, floor_exact((width - measure.squared_off) / along))
@@ -393,10 +393,10 @@ def _strips(sets: tuple[SewnSet, ...], measure: Measure, rule: CutRule) -> Itera
     """The strips of sewn sets, those of one fabric and width taken together."""
     strips: dict[tuple[object, ...], CutPiece] = {}
     for sewn in sets:
-        for width, cloth in sewn.strips.bands:
+        for width, fabric in sewn.strips.bands:
             exact = width + 2 * measure.seam
-            key = (cloth, exact, sewn.length)
-            piece = Piece(cloth, "strip", (exact, sewn.length), "none", 1)
+            key = (fabric, exact, sewn.length)
+            piece = Piece(fabric, "strip", (exact, sewn.length), "none", 1)
             known_cut_piece = strips.get(key)
             number = sewn.number + (known_cut_piece.number if known_cut_piece else 0)
             strips[key] = CutPiece(

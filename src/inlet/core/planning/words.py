@@ -10,7 +10,7 @@ from inlet.core.planning.offers import Offer
 from inlet.core.planning.unit_plan import CutPiece, MethodPlan
 from inlet.core.project import Measure, Project, UnitKind
 from inlet.core.table import about
-from inlet.core.words import cloth_name, length_text, size_text
+from inlet.core.words import fabric_name, length_text, size_text
 
 
 def piece_text(piece: CutPiece, measure: Measure) -> str:
@@ -40,7 +40,7 @@ def move_text(
     wanted = {name for _, name, _, _ in Formatter().parse(text)}
 
     def said(piece: CutPiece) -> str:
-        return f"{_sized(piece, method, measure)} of {cloth_name(project, piece.piece.fabric)}"
+        return f"{_sized(piece, method, measure)} of {fabric_name(project, piece.piece.fabric)}"
 
     everything = ""
     if "all" in wanted:
@@ -77,7 +77,7 @@ def _all_text(method: MethodPlan, stacks: Sequence[str], project: Project) -> st
         if piece.number:
             counted = not stack or not piece.in_set(method.sets)
             number = str(piece.number) if counted else ""
-            of = f"{cloth_name(project, piece.piece.fabric)}{lies}"
+            of = f"{fabric_name(project, piece.piece.fabric)}{lies}"
             sizes.setdefault(_sized(piece, method, project.measure), []).append((number, of))
         if piece.spare:
             over.append(f"{spare_text(piece, project)}{lies}")
@@ -94,7 +94,7 @@ def _all_text(method: MethodPlan, stacks: Sequence[str], project: Project) -> st
 def spare_text(piece: CutPiece, project: Project) -> str:
     """The triangles a unit takes of squares cut for others."""
     triangles = "1 triangle" if piece.spare == 1 else f"{piece.spare} triangles"
-    return f"{triangles} over of {cloth_name(project, piece.piece.fabric)}"
+    return f"{triangles} over of {fabric_name(project, piece.piece.fabric)}"
 
 
 def over_text(method: MethodPlan) -> str:

@@ -20,7 +20,7 @@ from inlet.core.pressing.outcomes import outcome
 from inlet.core.pressing.pressing_plan import PressingPlan, value_of
 from inlet.core.pressing.spans import Span, Toward
 from inlet.core.project import Project
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 
 
 class Saved(NamedTuple):
@@ -68,7 +68,7 @@ def points_text(cost: int) -> str:
     return f"{shown} point" if shown == "1" else f"{shown} points"
 
 
-def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> str:
+def side_fabrics(plan: PressingPlan, span: Span, side: int, project: Project) -> str:
     """The fabrics along one side of a span, in words."""
     edges = plan.seams.draft.arrangement.edges
     names: dict[str, None] = {}
@@ -77,14 +77,14 @@ def side_cloths(plan: PressingPlan, span: Span, side: int, project: Project) -> 
         for k in join.edges[begin:end]:
             for face in (edges[k].right, edges[k].left):
                 if face in own_faces:
-                    names[cloth_name(project, plan.seams.draft.patches[face].fabric)] = None
-    cloths = list(names)
+                    names[fabric_name(project, plan.seams.draft.patches[face].fabric)] = None
+    fabrics = list(names)
     return (
-        cloths[0]
-        if len(cloths) == 1
+        fabrics[0]
+        if len(fabrics) == 1
         else "the fabrics there"
-        if len(cloths) > 2
-        else (" and ".join(cloths))
+        if len(fabrics) > 2
+        else (" and ".join(fabrics))
     )
 
 
@@ -93,7 +93,7 @@ def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Itera
     w, other = plan.block.weights, 1 - way
     seam = sorted(_spans_of_seam(plan, number))
     span = plan.seams.spans[number]
-    cloth = side_cloths(plan, span, way, project)
+    fabric = side_fabrics(plan, span, way, project)
     if waiting_side(span) is not None:
         yield Saved(
             w["against"] if waiting_side(span) == way else -w["against"],
@@ -110,8 +110,8 @@ def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Itera
         back += folds[other] - folds[way]
         inward += round(share * w["inward"]) * (plan.block.outward.get(n) == way)
     if saved:
-        light = side_cloths(plan, span, other, project)
-        yield Saved(saved, f"To the dark: it would show through {light}, not through {cloth}.")
+        light = side_fabrics(plan, span, other, project)
+        yield Saved(saved, f"To the dark: it would show through {light}, not through {fabric}.")
     away = "Away from the point where seams meet" if _point_on(plan, seam, other) else ""
     if back:
         why = away or "Into the side with fewer seams"
@@ -123,7 +123,7 @@ def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Itera
         yield Saved(nests[0], f"It nests with the seams it meets, at {at}.")
     if layers:
         yield Saved(layers, f"{away}: fewer layers lie there." if away else _FEWER)
-    yield Saved(round(TO_DARK * darker), f"To the darker side, {cloth}.")
+    yield Saved(round(TO_DARK * darker), f"To the darker side, {fabric}.")
     beside = _neighbours(plan, number)
     if beside:
         yield Saved(beside, "It nests with the block beside it.")

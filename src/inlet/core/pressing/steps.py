@@ -15,7 +15,7 @@ from inlet.core.pressing.words import heading
 from inlet.core.project import Project
 from inlet.core.table import DrawnLine, Move
 from inlet.core.units import Part, walk
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 
 MOST_TOLD = 4
 """Ways of seams told one by one in a sentence; more are left to the arrows."""
@@ -116,7 +116,7 @@ def _words(plan: PressingPlan, step: Step, run: Sequence[Stretch], project: Proj
     def named(face: int) -> str:
         if step.unit is None:
             return _named(step, face)
-        return cloth_name(project, plan.seams.draft.patches[face].fabric)
+        return fabric_name(project, plan.seams.draft.patches[face].fabric)
 
     here, there = ({named(s.beside[k]) for s in run} for k in (side, 1 - side))
     if len(here) == 1 and not here & there and "" not in here:

@@ -9,7 +9,7 @@ from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.pressing.reasons import points_text
 from inlet.core.pressing.weights import SCHOOL_TITLES
 from inlet.core.project import Project
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 
 CARE = (
     "Set each seam first: press it closed, as it was sewn. Then open it, dark side up, and press, "
@@ -46,8 +46,8 @@ def way_text(
     """Which way a seam goes: "toward Fog, up"."""
     if stretch.toward is None:
         return "open"
-    cloth = cloth_name(project, plan.seams.draft.patches[stretch.toward].fabric)
-    return f"toward {cloth}, {heading(plan, stretch, from_behind)}"
+    fabric = fabric_name(project, plan.seams.draft.patches[stretch.toward].fabric)
+    return f"toward {fabric}, {heading(plan, stretch, from_behind)}"
 
 
 def heading(plan: PressingPlan, stretch: Stretch, from_behind: bool = False) -> str:

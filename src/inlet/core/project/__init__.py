@@ -30,7 +30,7 @@ from inlet.core.project.cutting import (
     Cutting,
     Have,
     HaveKind,
-    LaidCloth,
+    LaidFabric,
     LaidKind,
     LaidPieces,
     LaidRow,
@@ -40,7 +40,7 @@ from inlet.core.project.cutting import (
     PrintMotif,
     folded,
 )
-from inlet.core.project.fabric import Cloth, Fabric, Print
+from inlet.core.project.fabric import Fabric, FabricId, Print
 from inlet.core.project.measure import INCH, METRIC, Measure, Needle, Rates
 from inlet.core.project.pressing import (
     MOST_VERSIONS,
@@ -104,14 +104,14 @@ __all__ = [
     "Border",
     "Brief",
     "Choice",
-    "Cloth",
     "Colourway",
     "Cutting",
     "Fabric",
     "FabricAt",
+    "FabricId",
     "Have",
     "HaveKind",
-    "LaidCloth",
+    "LaidFabric",
     "LaidKind",
     "LaidPieces",
     "LaidRow",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+import msgspec
 from msgspec import field
 
 from inlet.core.numbers import Exact, Fraction
@@ -102,7 +103,7 @@ class LaidStrip(Value, frozen=True, kw_only=True):
     count: int = 1
 
 
-class LaidCloth(Value, frozen=True, kw_only=True):
+class LaidFabric(Value, frozen=True, kw_only=True):
     """One piece of fabric to lay down, as it lies after washing: ``kind`` of what is there, or
     ``new`` for fabric to buy; ``width`` usable across, ``length`` along; folded into so many
     ``layers`` (1, 2 or 4). Its strips in the order they are cut. ``squaring`` is lost at its start
@@ -124,7 +125,7 @@ class Begun(Value, frozen=True, kw_only=True):
     fabric: str
     block: str
     copies: int
-    cloth: LaidCloth
+    laid: LaidFabric = msgspec.field(name="cloth")
     done: int = 0
 
 
@@ -156,7 +157,7 @@ def have_measured(have: Have, factor: Fraction) -> Have:
     )
 
 
-def without_cloth(cutting: Cutting, fabric: str) -> Cutting:
+def without_fabric(cutting: Cutting, fabric: str) -> Cutting:
     """The same decisions once a fabric is put away: nothing is being cut of it."""
     return replace(cutting, begun=tuple(b for b in cutting.begun if b.fabric != fabric))
 
@@ -166,7 +167,7 @@ def cutting_measured(cutting: Cutting, factor: Fraction) -> Cutting:
     return replace(
         cutting,
         motif=None if cutting.motif is None else _motif_measured(cutting.motif, factor),
-        begun=tuple(replace(b, cloth=_cloth_measured(b.cloth, factor)) for b in cutting.begun),
+        begun=tuple(replace(b, laid=_fabric_measured(b.laid, factor)) for b in cutting.begun),
     )
 
 
@@ -178,7 +179,7 @@ def _motif_measured(motif: PrintMotif, factor: Fraction) -> PrintMotif:
     return replace(motif, size=pair(motif.size), finished=pair(motif.finished), **sides)
 
 
-def _cloth_measured(cloth: LaidCloth, factor: Fraction) -> LaidCloth:
+def _fabric_measured(laid: LaidFabric, factor: Fraction) -> LaidFabric:
     def row(old: LaidRow) -> LaidRow:
         pieces = tuple(
             replace(p, size=(p.size[0] * factor, p.size[1] * factor)) for p in old.pieces
@@ -193,9 +194,9 @@ def _cloth_measured(cloth: LaidCloth, factor: Fraction) -> LaidCloth:
         return replace(old, width=old.width * factor, segments=segments)
 
     return replace(
-        cloth,
-        width=cloth.width * factor,
-        length=cloth.length * factor,
-        squaring=cloth.squaring * factor,
-        strips=tuple(map(strip, cloth.strips)),
+        laid,
+        width=laid.width * factor,
+        length=laid.length * factor,
+        squaring=laid.squaring * factor,
+        strips=tuple(map(strip, laid.strips)),
     )

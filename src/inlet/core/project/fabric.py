@@ -8,7 +8,7 @@ from inlet.core.numbers import Exact, Fraction
 from inlet.core.project.cutting import Direction, Have, have_measured
 from inlet.core.project.value import Pair, Value, replace
 
-Cloth = str | None
+FabricId = str | None
 """A fabric by its id; None where none lies yet."""
 Lightness = Literal["", "light", "medium", "dark"]
 

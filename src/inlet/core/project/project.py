@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from inlet.core.numbers import Exact, Fraction, System
 from inlet.core.project.block import Block, choice_in_system
-from inlet.core.project.cutting import Cutting, cutting_measured, without_cloth
+from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
 from inlet.core.project.pressing import Pressing
-from inlet.core.project.quilt import Quilt, in_other_cloth, quilt_measured, without_block
+from inlet.core.project.quilt import Quilt, in_other_fabric, quilt_measured, without_block
 from inlet.core.project.value import Value, replace
 
 
@@ -39,18 +39,18 @@ class Project(Value, frozen=True, kw_only=True):
     def fabric(self, fabric_id: str) -> Fabric | None:
         return next((f for f in self.fabrics if f.id == fabric_id), None)
 
-    def cloth_width(self, fabric_id: str) -> Exact:
+    def fabric_width(self, fabric_id: str) -> Exact:
         """Usable width of a fabric, or the usual one where it states none."""
         fabric = self.fabric(fabric_id)
         stated = fabric.width if fabric else None
-        return stated if stated is not None else self.measure.system.cloth_width
+        return stated if stated is not None else self.measure.system.fabric_width
 
     def usable_width(self, fabric_id: str) -> Exact:
         """The same as it is cut: less what washing takes, where the maker washes first."""
         fabric = self.fabric(fabric_id)
         washed = fabric is not None and self.cutting is not None and self.cutting.wash
         shrinks = fabric.shrinkage[1] if fabric is not None and washed else Fraction(0)
-        return self.cloth_width(fabric_id) * (1 - shrinks / 100)
+        return self.fabric_width(fabric_id) * (1 - shrinks / 100)
 
     def with_fabric(self, old: str, new: Fabric) -> Project:
         """The project with the fabric of id ``old`` replaced."""
@@ -71,8 +71,8 @@ class Project(Value, frozen=True, kw_only=True):
                 )
                 for block in self.blocks
             ),
-            quilt=self.quilt and in_other_cloth(self.quilt, old, new),
-            cutting=self.cutting and without_cloth(self.cutting, old),
+            quilt=self.quilt and in_other_fabric(self.quilt, old, new),
+            cutting=self.cutting and without_fabric(self.cutting, old),
         )
 
     def without_block(self, block_id: str) -> Project:
@@ -93,7 +93,7 @@ class Project(Value, frozen=True, kw_only=True):
         return replace(self, blocks=tuple(block if b.id == block.id else b for b in self.blocks))
 
 
-FIRST_CLOTHS = (
+FIRST_FABRICS = (
     Fabric(id="light", name="Light", colour="#ece5d3"),
     Fabric(id="medium", name="Medium", colour="#a9b6a2"),
     Fabric(id="dark", name="Dark", colour="#2d5560"),
@@ -102,7 +102,7 @@ FIRST_CLOTHS = (
 
 def first_project() -> Project:
     """A project to begin with: three fabrics, no block yet."""
-    return Project(fabrics=FIRST_CLOTHS)
+    return Project(fabrics=FIRST_FABRICS)
 
 
 def measured_in(project: Project, system: System) -> Project:

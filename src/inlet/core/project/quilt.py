@@ -84,19 +84,19 @@ class Colourway(Brief, frozen=True, kw_only=True):
     id: str
     name: str = ""
     block: str = ""
-    cloths: dict[str, str] = msgspec.field(default_factory=dict)
+    fabrics: dict[str, str] = msgspec.field(name="cloths", default_factory=dict)
 
 
 class Scatter(Brief, frozen=True, kw_only=True):
     """Colourways scattered by chance over the places that name none themselves; the same ``seed``
     gives the same again. ``apart``: none alike side by side; ``balance``: light and dark evenly
-    over the top; ``fabrics``: no fabric twice in a row."""
+    over the top; ``fabrics_apart``: no fabric twice in a row."""
 
     colourways: tuple[str, ...] = ()
     seed: int = 1
     apart: bool = True
     balance: bool = True
-    cloths: bool = False
+    fabrics_apart: bool = msgspec.field(name="cloths", default=False)
 
 
 class Sashing(Brief, frozen=True, kw_only=True):
@@ -213,7 +213,7 @@ class Quilt(Brief, frozen=True, kw_only=True):
 T = TypeVar("T", bound=Brief)
 
 
-def in_other_cloth(quilt: Quilt, old: str, new: str) -> Quilt:
+def in_other_fabric(quilt: Quilt, old: str, new: str) -> Quilt:
     """The quilt with fabric ``new`` wherever fabric ``old`` was chosen."""
 
     def changed(part: T) -> T:
@@ -238,8 +238,8 @@ def in_other_cloth(quilt: Quilt, old: str, new: str) -> Quilt:
         colourways=tuple(
             replace(
                 way,
-                cloths={
-                    new if k == old else k: new if v == old else v for k, v in way.cloths.items()
+                fabrics={
+                    new if k == old else k: new if v == old else v for k, v in way.fabrics.items()
                 },
             )
             for way in quilt.colourways

@@ -9,7 +9,7 @@ from inlet.core.project import Measure
 from inlet.core.schedule.batches import Batch
 
 STITCH_MM = 2.2
-CLOTH_MM = 0.6
+FABRIC_MM = 0.6
 
 
 class RunsOut(NamedTuple):
@@ -37,7 +37,7 @@ def thread_per_length() -> float:
     along it once and half through the fabric (thickness t) and back: (L + t)/L. Two layers of
     cotton are about 0.6 mm, a piecing stitch 2.2 mm.
     """
-    return (STITCH_MM + CLOTH_MM) / STITCH_MM
+    return (STITCH_MM + FABRIC_MM) / STITCH_MM
 
 
 def thread_for(batches: Sequence[Batch], bobbin: float, measure: Measure) -> Thread:

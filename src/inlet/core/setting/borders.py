@@ -170,9 +170,9 @@ def _with_corners(label: str, border: Border, inner: Pair, wide: Exact) -> Round
         cells: list[Cell] = []
         for x, length in ((-wide, wide), (ZERO, w), (w, wide)):
             corner = x != 0
-            cloth = (border.corner_fabric or border.fabric) if corner else border.fabric
+            fabric = (border.corner_fabric or border.fabric) if corner else border.fabric
             piece = TopPiece(
-                "border-corner" if corner else "border", rectangle(x, y, length, wide), cloth
+                "border-corner" if corner else "border", rectangle(x, y, length, wide), fabric
             )
             cells.append((piece,))
         return Row(name, tuple(cells))
@@ -203,8 +203,8 @@ def _pieced(label: str, border: Border, inner: Pair, unit: Pair, spacer: Spacer)
 
     def end(name: str, side: int, y: Exact) -> Row:
         def corner(x: Exact) -> Cell:
-            cloth = border.corner_fabric or border.fabric
-            return (TopPiece("border-corner", rectangle(x, y, deep, deep), cloth),)
+            fabric = border.corner_fabric or border.fabric
+            return (TopPiece("border-corner", rectangle(x, y, deep, deep), fabric),)
 
         return Row(name, (corner(-deep), *units(name, side, spacer.along[0]), corner(w)))
 

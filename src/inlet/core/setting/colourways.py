@@ -12,7 +12,7 @@ def in_colourway(block: Block, way: Colourway | None) -> Block:
     return replace(
         block,
         fabric_at=tuple(
-            replace(spot, fabric=way.cloths.get(spot.fabric, spot.fabric))
+            replace(spot, fabric=way.fabrics.get(spot.fabric, spot.fabric))
             for spot in block.fabric_at
         ),
     )

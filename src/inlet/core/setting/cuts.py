@@ -229,17 +229,20 @@ def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]
             single[key] += strip.number
             upright[key] += strip.upright
     for key, number in single.items():
-        name, width, length, cloth = key
+        name, width, length, fabric_id = key
         shape: Shape = "square" if width == length else "rectangle"
         size = (width, length) if width <= length else (length, width)
-        cut = Cut(cloth or None, shape, size, "none", number, (name,), label=name)
+        cut = Cut(fabric_id or None, shape, size, "none", number, (name,), label=name)
         yield cut, upright[key]
-    for (cloth, width), parts in joined.items():
-        room = project.usable_width(cloth)
+    for (fabric_id, width), parts in joined.items():
+        room = project.usable_width(fabric_id)
         number = joined_strips(sum((length for _, length in parts), ZERO), room, project.measure)
         names = tuple(dict.fromkeys(name for name, _ in parts))
         long = at_mark_below(room, project.measure)
-        yield Cut(cloth or None, "strip", (width, long), "none", number, names, label=names[0]), 0
+        yield (
+            Cut(fabric_id or None, "strip", (width, long), "none", number, names, label=names[0]),
+            0,
+        )
 
 
 def at_mark_below(length: Exact, measure: Measure) -> Fraction:

@@ -65,7 +65,7 @@ class _OnPoint:
                           zip(whole, (*whole[1:], whole[0]), strict=True)]  # fmt: skip
         self.far = wide + high + 4 * d + self.pitch  # beyond every edge, along u and v
         fabric = quilt.triangles.fabric if quilt.triangles is not None else ""
-        self.cloth = fabric or quilt.filler
+        self.fabric = fabric or quilt.filler
 
     def rows(self) -> tuple[Pair, tuple[Row, ...]]:
         last = self.columns + self.lines
@@ -91,7 +91,7 @@ class _OnPoint:
         found = self._inside(i)
         half = self.size / 2
         if not found:  # a corner of the quilt
-            yield from self._cell("corner", (low, high, -self.far, self.far), self.cloth)
+            yield from self._cell("corner", (low, high, -self.far, self.far), self.fabric)
             return
         first, last = found[0], found[-1]
         for j in range(first - 1, last + 2):
@@ -102,7 +102,7 @@ class _OnPoint:
                 yield (self._block(i, j),)
             else:
                 kind: PieceKind = "corner" if self._is_corner(i, j) else "side"
-                yield from self._cell(kind, (low, high, near, end), self.cloth)
+                yield from self._cell(kind, (low, high, near, end), self.fabric)
             if self.across and j <= last:
                 sash = (low, high, end, end + self.across)
                 yield from self._cell("sash", sash, self.strips.fabric)

@@ -119,10 +119,10 @@ def _in_patches(
     others: list[tuple[Corners, tuple[Corners, ...]]] = []
     for piece in single_pieces(top, quilt):
         check()
-        of_cloth = not asked.fabric or piece.fabric == asked.fabric
+        of_fabric = not asked.fabric or piece.fabric == asked.fabric
         outline = tuple(p.floats() for p in piece.outline)
         # Between blocks the seam is theirs: it is counted with the pieces of the top.
-        if asked.kind == "seams" or (piece.lying is None and of_cloth):
+        if asked.kind == "seams" or (piece.lying is None and of_fabric):
             others.append((outline, ()))
     yield from _lines_of(others, asked, project.measure, failed)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from inlet.core.numbers import Fraction, show
 from inlet.core.project import Measure, Project, QuiltingLines
-from inlet.core.words import cloth_name, length_text
+from inlet.core.words import fabric_name, length_text
 
 
 def usual_distance(measure: Measure) -> Fraction:
@@ -28,7 +28,7 @@ def quilting_words(asked: QuiltingLines, project: Project) -> str:
         how = "on the diagonal" if asked.diagonal else "square to the edge"
         return f"A grid {how}, lines {apart} apart, from the middle out."
     used = distance if distance is not None else usual_distance(measure)
-    which = f" of {cloth_name(project, asked.fabric)}" if asked.fabric else ""
+    which = f" of {fabric_name(project, asked.fabric)}" if asked.fabric else ""
     again = f", {asked.repeats} lines so far apart" if asked.repeats > 1 else ""
     return (
         f"{length_text(used, measure)} inside the seams of every patch{which}{again}; from a raw "

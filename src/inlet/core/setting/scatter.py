@@ -72,10 +72,10 @@ class _Scatter:
         self.after = [at.get((x + 1, y), -1) for x, y in at]
         self.way = [number.get(place.colourway, -1) for place in places]
         self.free = [i for i, place in enumerate(places) if not place.colourway]
-        cloths = [set(way.cloths.values()) for way in ways]
+        fabrics = [set(way.fabrics.values()) for way in ways]
         self.shared = [
-            [rules.cloths and one is not other and bool(one & other) for other in cloths]
-            for one in cloths
+            [rules.fabrics_apart and one is not other and bool(one & other) for other in fabrics]
+            for one in fabrics
         ]
         light = _lightness(places, ways, project)
         mean = sum(map(sum, light)) / (len(light) * len(ways))

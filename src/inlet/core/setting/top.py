@@ -165,7 +165,7 @@ def _problems(
         return
     yield from _place_problems(quilt, places, sizes, project)
     yield from _size_problems(quilt, places, sizes, project)
-    yield from _cloth_problems(quilt, places, project)
+    yield from _fabric_problems(quilt, places, project)
 
 
 def _place_problems(
@@ -259,7 +259,7 @@ def _row_problems(quilt: Quilt, places: Sequence[Placed], sizes: Sizes) -> Itera
         )
 
 
-def _cloth_problems(quilt: Quilt, places: Sequence[Placed], project: Project) -> Iterator[Problem]:
+def _fabric_problems(quilt: Quilt, places: Sequence[Placed], project: Project) -> Iterator[Problem]:
     wanted = []
     if quilt.sashing is not None and quilt.sashing.width:
         wanted.append(("The sashing", quilt.sashing.fabric))

@@ -95,8 +95,8 @@ def like_ones_together(moves: Sequence[Move]) -> list[Repeated]:
 def in_any_turn(lower: Sheet, upper: Sheet = ()) -> frozenset[object]:
     """The picture of sheets on one another in all four turns: equal for equal ones, however they
     lie."""
-    whole = [(outline, f"below {cloth}") for outline, cloth in lower]
-    whole += [(outline, f"above {cloth}") for outline, cloth in upper]
+    whole = [(outline, f"below {fabric}") for outline, fabric in lower]
+    whole += [(outline, f"above {fabric}") for outline, fabric in upper]
     turned: Sheet = tuple(whole)
     out = []
     for _ in range(4 if whole else 0):
@@ -105,9 +105,9 @@ def in_any_turn(lower: Sheet, upper: Sheet = ()) -> frozenset[object]:
     return frozenset(out)
 
 
-def either_side(middle: Line, seam: Exact, cloth: Polygon) -> tuple[DrawnLine, ...]:
+def either_side(middle: Line, seam: Exact, fabric: Polygon) -> tuple[DrawnLine, ...]:
     """The two seams ``seam`` either side of a drawn line, from edge to edge of ``fabric``."""
-    ends = (chord(cloth, middle.shifted(by)) for by in (seam, -seam))
+    ends = (chord(fabric, middle.shifted(by)) for by in (seam, -seam))
     return tuple(DrawnLine("seam", *pair) for pair in ends if pair)
 
 

@@ -14,7 +14,7 @@ from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.project import Measure, Project
 from inlet.core.templates.cut_line import Place, Side
 from inlet.core.templates.template import Template, bounds_of, turn_of
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 
 INCH = 72.0
 CENTIMETRE = 72 / 2.54
@@ -186,7 +186,7 @@ def _on_sheet(template: Template, project: Project, scale: float, at: Place) -> 
     for i, need in enumerate(template.needed):
         number = f"{need.number}" if need.number else ""
         over = f"{need.reversed} reversed" if need.reversed else ""
-        text = f"{cloth_name(project, need.fabric)}: {' + '.join(filter(None, (number, over)))}"
+        text = f"{fabric_name(project, need.fabric)}: {' + '.join(filter(None, (number, over)))}"
         words.append(SheetWords(text, (x + 4, y + 16.5 + 7.5 * i), 6.5))
     return Sheet(tuple(drawn), tuple(words))
 

@@ -10,7 +10,7 @@ from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import (
     Unit,
     UnitPlace,
-    cloth_in,
+    fabric_in,
     find_units,
     label_place,
     length_inside,
@@ -26,7 +26,7 @@ __all__ = [
     "UnitPlace",
     "blocks_beside",
     "break_down",
-    "cloth_in",
+    "fabric_in",
     "find_units",
     "label_place",
     "length_inside",

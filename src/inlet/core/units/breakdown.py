@@ -119,8 +119,8 @@ class _Breaker:
         patches = [self.draft.patches[f] for f in sorted(faces)]
         if not any(patch.arcs for patch in patches):
             bands = {self.seams.on_band[self.seams.edges[k].line] for k in inner}
-            outlines, cloths = [p.outline for p in patches], [p.fabric for p in patches]
-            return name_unit(outline, outlines, cloths, (True in bands, False in bands))
+            outlines, fabrics = [p.outline for p in patches], [p.fabric for p in patches]
+            return name_unit(outline, outlines, fabrics, (True in bands, False in bands))
         if not straight_edged:
             return None
         return name_curved_unit(outline, [self.seams.curve(k) for k in inner], len(patches))

@@ -31,7 +31,7 @@ from inlet.core.units.drawings import kind_of_drawing
 def name_unit(
     outline: Polygon,
     cells: Sequence[Polygon],
-    cloths: Sequence[str | None],
+    fabrics: Sequence[str | None],
     band_seams: tuple[bool, bool] = (False, True),
 ) -> UnitKind | None:
     """The kind of the unit that straight-sided ``cells`` make of ``outline``, or None if they make
@@ -56,7 +56,7 @@ def name_unit(
     ):
         return "half-square-triangle"
     if is_square(cells[0]):
-        kind = _squares(outline, cells, cloths)
+        kind = _squares(outline, cells, fabrics)
     if kind is None and len(cells) == 9 and _is_nine_uneven(outline, cells):
         kind = "nine-patch"
     if kind is None and band_seams != (True, True) and _is_bands(outline, cells):
@@ -96,7 +96,7 @@ def _is_quarter(seam: Curve, outline: Polygon) -> bool:
 
 
 def _squares(
-    outline: Polygon, cells: Sequence[Polygon], cloths: Sequence[str | None]
+    outline: Polygon, cells: Sequence[Polygon], fabrics: Sequence[str | None]
 ) -> UnitKind | None:
     """Equal squares that fill a rectangle lie in rows and columns: only their number matters.
     Nine as three by three are a nine-patch, whatever their fabric; more, or oblong, in two fabrics
@@ -106,7 +106,7 @@ def _squares(
     kind: UnitKind
     if len(cells) == 9 and across == down:
         kind = "nine-patch"
-    elif side not in (across, down) and len(set(cloths)) == 2 and None not in cloths:
+    elif side not in (across, down) and len(set(fabrics)) == 2 and None not in fabrics:
         kind = "checkerboard"
     else:
         return None

@@ -161,7 +161,7 @@ class Rows:
         faces = frozenset(f for p in parts for f in p.faces)
         outline = part_shape(self.draft, faces).corners
         outlines = [p.outline for p in parts]
-        cloths = [self.draft.patches[p.face].fabric for p in parts]
-        if name_unit(outline, outlines, cloths) != "strips":
+        fabrics = [self.draft.patches[p.face].fabric for p in parts]
+        if name_unit(outline, outlines, fabrics) != "strips":
             return None
         return Part(faces, outline, "strips", tuple(parts), across)

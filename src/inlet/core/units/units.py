@@ -157,7 +157,7 @@ def _way_round(outline: Polygon) -> float:
     return sum(dist(p, q) for p, q in edges([corner.floats() for corner in outline]))
 
 
-def cloth_in(unit: Unit, seam: Exact) -> float:
+def fabric_in(unit: Unit, seam: Exact) -> float:
     """The fabric in one sewn unit: its unfinished area, and twice the allowance along each seam
     inside it."""
     s = float(seam)

@@ -11,7 +11,7 @@ from inlet.core.project import Measure
 
 SVG = "http://www.w3.org/2000/svg"
 INKS: dict[Colour, str] = {"ink": "#17414c", "soft": "#5c7a80", "accent": "#bf4b23"}
-NO_CLOTH = "#ffffff"
+NO_FABRIC = "#ffffff"
 _NOT_IN_XML = re.compile("[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")
 
 

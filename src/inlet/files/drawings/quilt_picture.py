@@ -12,10 +12,10 @@ from inlet.core.cancellation import check, tell
 from inlet.core.figures import Corners, top_figure
 from inlet.core.plan import QuiltPlan
 from inlet.core.project import Project
-from inlet.core.words import cloth_name, near_text
+from inlet.core.words import fabric_name, near_text
 from inlet.files.drawings.markup import (
     INKS,
-    NO_CLOTH,
+    NO_FABRIC,
     add,
     drawing,
     markup,
@@ -47,7 +47,7 @@ def quilt_svg(plan: QuiltPlan, seams: bool = True) -> str:
     top = add(root, "g", {"stroke-linejoin": "round", **line})
     for area in figure.others:
         path = _add_fabric(top, [area.outline], area.fabric, project)
-        add(path, "title", text=cloth_name(project, area.fabric))
+        add(path, "title", text=fabric_name(project, area.fabric))
     for top_block in figure.blocks:
         check()
         numbers = " ".join(f"{x:.9g}" for x in top_block.on_top.matrix)
@@ -88,7 +88,7 @@ def _add_fabric(
 
 def _colour(project: Project, fabric: str | None) -> str:
     known_fabric = project.fabric(fabric or "")
-    return known_fabric.colour if known_fabric is not None else NO_CLOTH
+    return known_fabric.colour if known_fabric is not None else NO_FABRIC
 
 
 def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
@@ -101,7 +101,7 @@ def quilt_png(plan: QuiltPlan, pixels: int, seams: bool = True) -> bytes:
     smooth = SMOOTH if pixels * SMOOTH <= 2 * MOST_PIXELS else 1
     scale = smooth * pixels / max(wide, high)
     size = max(1, round(wide * scale)), max(1, round(high * scale))
-    image = Image.new("RGB", size, NO_CLOTH)
+    image = Image.new("RGB", size, NO_FABRIC)
     draw = ImageDraw.Draw(image)
     line = INKS["ink"] if seams else None
     whole = figure.many

@@ -12,8 +12,8 @@ from inlet.core.draft import draft, image
 from inlet.core.geometry import Curve, Point, circle_of
 from inlet.core.numbers import Exact, write_exact
 from inlet.core.project import Block, Project
-from inlet.core.words import cloth_name, size_text
-from inlet.files.drawings.markup import INKS, NO_CLOTH, add, drawing, markup
+from inlet.core.words import fabric_name, size_text
+from inlet.files.drawings.markup import INKS, NO_FABRIC, add, drawing, markup
 from inlet.files.whole import export_whole
 
 
@@ -30,10 +30,10 @@ def block_svg(project: Project, block: Block) -> str:
         fabric = project.fabric(patch.fabric or "")
         outlines = (patch.shape, *patch.holes)
         path = " ".join(_closed(tuple(outline.sides())) for outline in outlines)
-        look = {"class": "patch", "fill": fabric.colour if fabric else NO_CLOTH,
+        look = {"class": "patch", "fill": fabric.colour if fabric else NO_FABRIC,
                 "fill-rule": "evenodd", "d": path}  # fmt: skip
         drawn = add(patches, "path", look)
-        add(drawn, "title", text=f"{patch.id}: {cloth_name(project, patch.fabric)}")
+        add(drawn, "title", text=f"{patch.id}: {fabric_name(project, patch.fabric)}")
     stroke = f"{max(width, height) / 400:.4g}"
     look = {"class": "seams", "fill": "none", "stroke": INKS["ink"], "stroke-width": stroke}
     seams = add(root, "g", look)

@@ -12,19 +12,19 @@ from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut
 from inlet.core.figures import MatFrame, OnMat, mat_figure, numbers_figure
 from inlet.core.layout import (
-    ClothPlan,
+    FabricPlan,
     Stroke,
     buying_text,
-    cloth_text,
     cuts_of,
+    fabric_text,
     finished_text,
     preparing,
     stroke_text,
 )
 from inlet.core.plan import BlockPlan
-from inlet.core.project import Cutting, LaidCloth, Measure, Project
+from inlet.core.project import Cutting, LaidFabric, Measure, Project
 from inlet.core.staged import Staged
-from inlet.core.words import CUTTER, MANUALS, cloth_name
+from inlet.core.words import CUTTER, MANUALS, fabric_name
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together
 from inlet.files.pdf.figure import UNIT, Pen
 from inlet.files.pdf.pages import BOLD, MEDIUM, write_pages
@@ -56,7 +56,7 @@ class Cuttable(Protocol):
     @property
     def cuts(self) -> tuple[Cut, ...]: ...
     @property
-    def cloth(self) -> Staged[tuple[ClothPlan, ...]]: ...
+    def fabric_plans(self) -> Staged[tuple[FabricPlan, ...]]: ...
 
 
 def block_name(plan: BlockPlan) -> str:
@@ -67,20 +67,20 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
     """The cutting plan for ``what``, one piece of fabric after the other, for a column."""
     story: Story = [paragraph(f"Cutting {what}", 16, BOLD), paragraph(f"{CUTTER} {MANUALS}", 8.5)]
     prepared: set[tuple[str, int]] = set()
-    for layout in plan.cloth.best:
-        heading = f"{cloth_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
-        if not layout.cloths:
+    for layout in plan.fabric_plans.best:
+        heading = f"{fabric_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
+        if not layout.laid:
             story.append(paragraph(heading, 12.5, BOLD))
-        for i, cloth in enumerate(layout.cloths):
+        for i, laid in enumerate(layout.laid):
             check()
             head = [] if i else [paragraph(heading, 12.5, BOLD)]
-            head.append(paragraph(cloth_text(cloth, plan.measure), 10.5, MEDIUM))
-            how = "bolt" if cloth.kind == "new" else cloth.kind, cloth.layers
+            head.append(paragraph(fabric_text(laid, plan.measure), 10.5, MEDIUM))
+            how = "bolt" if laid.kind == "new" else laid.kind, laid.layers
             if how not in prepared:
                 prepared.add(how)
-                head.append(paragraph(preparing(cloth, plan.project).text, 8.5))
-            head.append(MatPicture(plan, cloth, layout.fabric))
-            strokes = cuts_of(cloth, plan.project)
+                head.append(paragraph(preparing(laid, plan.project).text, 8.5))
+            head.append(MatPicture(plan, laid, layout.fabric))
+            strokes = cuts_of(laid, plan.project)
             ticks = [_tick(number, stroke, plan) for number, stroke in enumerate(strokes, 1)]
             story += [together([*head, *ticks[:2]], 0), *ticks[2:], Spacer(1, 8)]
     return story
@@ -97,13 +97,13 @@ def _tick(number: int, stroke: Stroke, plan: Cuttable) -> Flowable:
 class MatPicture(PagePart):
     """A piece of fabric to scale, its cuts numbered."""
 
-    def __init__(self, plan: Cuttable, cloth: LaidCloth, fabric: str | None) -> None:
+    def __init__(self, plan: Cuttable, laid: LaidFabric, fabric: str | None) -> None:
         super().__init__()
         self.project = plan.project
-        strokes = cuts_of(cloth, plan.project)
+        strokes = cuts_of(laid, plan.project)
         left_handed = (plan.project.cutting or Cutting()).handed == "left"
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == fabric}
-        self.shown = OnMat(cloth, fabric, strokes, len(strokes), cuts, plan.measure, left_handed)
+        self.shown = OnMat(laid, fabric, strokes, len(strokes), cuts, plan.measure, left_handed)
 
     def _scale(self, wide: float) -> float:
         across, down = self.shown.size
@@ -123,13 +123,13 @@ class MatPicture(PagePart):
 def cuts_table(plan: BlockPlan) -> Table:
     """Every cut of a plan."""
     lines = [["Fabric", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
-    for layout in plan.cloth.best:
-        name = cloth_name(plan.project, layout.fabric)
-        for cloth in layout.cloths:
-            for i, stroke in enumerate(cuts_of(cloth, plan.project), 1):
+    for layout in plan.fabric_plans.best:
+        name = fabric_name(plan.project, layout.fabric)
+        for laid in layout.laid:
+            for i, stroke in enumerate(cuts_of(laid, plan.project), 1):
                 lines.append(
                     [
-                        name, cloth_text(cloth, plan.measure), str(i), stroke.way, str(stroke.at),
+                        name, fabric_text(laid, plan.measure), str(i), stroke.way, str(stroke.at),
                         str(stroke.size), str(stroke.layers), stroke_text(stroke, plan.measure),
                         finished_text(stroke),
                     ]

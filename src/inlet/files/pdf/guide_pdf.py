@@ -22,8 +22,8 @@ from inlet.core.piecing import (
     StepCard,
     advice_lines,
     cards,
-    cloth_rows,
     effect_text,
+    fabric_rows,
     needle_text,
     run_lengths,
     step_moves,
@@ -34,7 +34,7 @@ from inlet.core.pressing import CARE, pressing_lines
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import Move, Repeated, diagonal_text, like_ones_together, over_triangles
 from inlet.core.units import label_place, letters
-from inlet.core.words import CAUTIONS, cloth_name, length_text, measured_text, size_text
+from inlet.core.words import CAUTIONS, fabric_name, length_text, measured_text, size_text
 from inlet.files.pdf.cutting_pdf import block_name, cutting_story
 from inlet.files.pdf.document import (
     Document,
@@ -101,8 +101,8 @@ class _Guide:
     def __init__(self, plan: SewnBlock, name: str, document: Document) -> None:
         self.plan, self.name, self.project, self.document = plan, name, plan.project, document
         used = dict.fromkeys(p.fabric for p in plan.draft.patches)
-        self.cloth_letter = {fabric: letters(i).lower() for i, fabric in enumerate(used)}
-        self.fabrics = Fabrics(self.project, self.cloth_letter)
+        self.fabric_letter = {fabric: letters(i).lower() for i, fabric in enumerate(used)}
+        self.fabrics = Fabrics(self.project, self.fabric_letter)
         self.noted: set[str] = set()
 
     def whole(self, plan: BlockPlan) -> Story:
@@ -154,8 +154,8 @@ class _Guide:
         """The block with its units, and beside it what they are."""
         plan, document = self.plan, self.document
         key = ",   ".join(
-            f"{letter} {cloth_name(self.project, fabric)}"
-            for fabric, letter in self.cloth_letter.items()
+            f"{letter} {fabric_name(self.project, fabric)}"
+            for fabric, letter in self.fabric_letter.items()
         )
         units = [paragraph(f"Fabrics: {key}", 11, MEDIUM, 5)]
         units += [paragraph(_unit_line(unit, plan), 10.5) for unit in plan.units]
@@ -173,14 +173,16 @@ class _Guide:
     def _cut_list(self, plan: BlockPlan) -> Story:
         """Each fabric with its strips and sizes, in two columns."""
         page_cards: list[PageCard] = []
-        for cloth in plan.cloth.best:
-            letter_ = self.cloth_letter.get(cloth.fabric, "")
+        for fabric_plan in plan.fabric_plans.best:
+            letter_ = self.fabric_letter.get(fabric_plan.fabric, "")
             head: list[Flowable] = [
-                paragraph(f"{letter_}   {cloth_name(self.project, cloth.fabric)}", 12.5, BOLD, 0),
-                paragraph(buying_text(cloth, plan.measure), 9.5),
-                paragraph(strips_text(cloth, plan.measure), 10.5),
+                paragraph(
+                    f"{letter_}   {fabric_name(self.project, fabric_plan.fabric)}", 12.5, BOLD, 0
+                ),
+                paragraph(buying_text(fabric_plan, plan.measure), 9.5),
+                paragraph(strips_text(fabric_plan, plan.measure), 10.5),
             ]
-            cuts = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
+            cuts = [c for c in plan.cuts if c.fabric == fabric_plan.fabric and not c.owned]
             page_cards.append(PageCard((*head, *map(self._cut, cuts))))
         owned = [c for c in plan.cuts if c.owned]
         if owned:
@@ -246,7 +248,7 @@ class _Guide:
         words: list[Flowable] = [paragraph("  ".join(said))]
         if len(card.steps) > 1:
             words.append(paragraph(f"All of them like {step.makes}:", 9.5, MEDIUM))
-            rows = cloth_rows(card, plan.stacks, self.project)
+            rows = fabric_rows(card, plan.stacks, self.project)
             words.append(WordRows(rows))
         return words
 

@@ -17,7 +17,7 @@ from inlet.core.plan import BlockPlan, QuiltPlan, SewnBlock, listed
 from inlet.core.planning import kind_words
 from inlet.core.project import Measure, Project
 from inlet.core.table import diagonal_text
-from inlet.core.words import cloth_name, measured_text, near_text, size_text
+from inlet.core.words import fabric_name, measured_text, near_text, size_text
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.problem import FileProblem
 
@@ -66,7 +66,7 @@ def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
             cut.label,
             (
                 f"{cut.number} × {size_text(cut.cut, project.measure)} {cut.shape}{crosscut}",
-                cloth_name(project, cut.fabric),
+                fabric_name(project, cut.fabric),
                 f"for {', '.join(cut.labels)}",
             ),
         )

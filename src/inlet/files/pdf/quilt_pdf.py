@@ -20,7 +20,7 @@ from inlet.core.setting import (
     quilting_words,
 )
 from inlet.core.table import diagonal_text
-from inlet.core.words import CAUTIONS, cloth_name, length_text, near_text, size_text
+from inlet.core.words import CAUTIONS, fabric_name, length_text, near_text, size_text
 from inlet.files.pdf.cutting_pdf import cutting_story
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together, unbroken_ends
 from inlet.files.pdf.guide_pdf import add_making
@@ -77,9 +77,9 @@ class _QuiltGuide:
             heading("To buy"),
         ]
         shopping = quilt_shopping(plan, BEST)
-        for cloth, buy, price, have, _ in shopping_lines(shopping, plan.project)[1:]:
+        for fabric, buy, price, have, _ in shopping_lines(shopping, plan.project)[1:]:
             more = ", ".join(filter(None, (price, have)))
-            story.append(paragraph(f"{cloth}: {buy}{f' ({more})' if more else ''}"))
+            story.append(paragraph(f"{fabric}: {buy}{f' ({more})' if more else ''}"))
         work = plan.work
         story += [paragraph(f"{work_text(work, measure)}."), heading("Sittings")]
         story.append(paragraph(thread_text(work.thread, measure)))
@@ -111,7 +111,7 @@ class _QuiltGuide:
             story.append(
                 paragraph(
                     f"{cut.label}: {cut.number} × {size_text(cut.cut, measure)} of "
-                    f"{cloth_name(plan.project, cut.fabric)}{f', cut {way}' if way else ''}"
+                    f"{fabric_name(plan.project, cut.fabric)}{f', cut {way}' if way else ''}"
                 )
             )
         return story

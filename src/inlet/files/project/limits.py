@@ -44,7 +44,7 @@ from inlet.core.project import (
     Fabric,
     FabricAt,
     Have,
-    LaidCloth,
+    LaidFabric,
     LaidPieces,
     LaidRow,
     LaidSegment,
@@ -74,7 +74,7 @@ LARGEST_BAND = 10_000
 """Bands are proportions; one this many times another, or more, is a slip of the keyboard."""
 FARTHEST = 10**6
 """Grid units from the block's corner to any point."""
-WIDEST_CLOTH = 10_000
+WIDEST_FABRIC = 10_000
 LONGEST_NAME = 1_000
 """Letters of a name, an id or a word."""
 LONGEST_IMAGE = 4 * 2**20
@@ -149,10 +149,10 @@ class MarkLimit(NamedTuple):
 Limit = Range | Items | Letters | MarkLimit
 """Each has ``fault``: what is wrong with a value, in words that follow its place."""
 
-LENGTH = Range(LEAST, WIDEST_CLOTH)
-FREE = Range(0, WIDEST_CLOTH)
+LENGTH = Range(LEAST, WIDEST_FABRIC)
+FREE = Range(0, WIDEST_FABRIC)
 """A length that may be nothing."""
-WIDTH = Range(0, WIDEST_CLOTH, reached=False)
+WIDTH = Range(0, WIDEST_FABRIC, reached=False)
 POINT = Range(-FARTHEST, FARTHEST, words="is too far from the block")
 NAME = Letters(LONGEST_NAME)
 PLACES = Items(2 * MOST_PLACES, "places")
@@ -191,11 +191,11 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     **{(PrintMotif, side): (FREE,) for side in ("left", "right", "top", "bottom")},
     (Begun, "copies"): (Range(1, MOST_COPIES),),
     (Begun, "done"): (Range(0, 10 * MOST_LAID),),
-    (LaidCloth, "width"): (LENGTH,),
-    (LaidCloth, "length"): (Range(0, 10**6, reached=False),),
-    (LaidCloth, "squaring"): (Range(0, 10),),
-    (LaidCloth, "every"): (Range(0, MOST_EVERY),),
-    (LaidCloth, "strips"): (Items(MOST_LAID, "strips"),),
+    (LaidFabric, "width"): (LENGTH,),
+    (LaidFabric, "length"): (Range(0, 10**6, reached=False),),
+    (LaidFabric, "squaring"): (Range(0, 10),),
+    (LaidFabric, "every"): (Range(0, MOST_EVERY),),
+    (LaidFabric, "strips"): (Items(MOST_LAID, "strips"),),
     (LaidStrip, "width"): (LENGTH,),
     (LaidStrip, "count"): (Range(1, MOST_LAID),),
     (LaidStrip, "segments"): (Items(MOST_LAID, "segments"),),
@@ -241,14 +241,14 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Motif, "columns"): (Range(1, MOST_IN_MOTIF),),
     (Motif, "rows"): (Range(1, MOST_IN_MOTIF),),
     (Motif, "places"): (Items(MOST_IN_MOTIF**2, "places"),),
-    (Colourway, "cloths"): (Items(MOST_FABRICS, "cloths"),),
+    (Colourway, "fabrics"): (Items(MOST_FABRICS, "fabrics"),),
     (Scatter, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
     (Scatter, "seed"): (Range(-(2**31), 2**31),),
     (Sashing, "width"): (LENGTH,),
     (Sashing, "down"): (LENGTH,),
     (Triangles, "float_by"): (FREE,),
     (Border, "width"): (LENGTH,),
-    (Border, "measured"): (Range(LEAST, 10 * WIDEST_CLOTH),),
+    (Border, "measured"): (Range(LEAST, 10 * WIDEST_FABRIC),),
     (Binding, "width"): (LENGTH,),
     (Backing, "overage"): (FREE,),
     (Batting, "overage"): (FREE,),

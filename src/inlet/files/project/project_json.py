@@ -124,8 +124,8 @@ def _why_not_held(project: Project, block: Block) -> str:
     if broken or _is_plain(block):
         return broken
     named = {spot.fabric for spot in block.fabric_at}
-    cloths = tuple(Fabric(id=name) for name in sorted(named))
-    alone = Project(measure=project.measure, fabrics=cloths, blocks=(block,))
+    fabrics = tuple(Fabric(id=name) for name in sorted(named))
+    alone = Project(measure=project.measure, fabrics=fabrics, blocks=(block,))
     try:
         loads(dumps(alone))
     except FileProblem as problem:

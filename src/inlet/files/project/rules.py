@@ -25,7 +25,7 @@ from inlet.core.project import (
     Cutting,
     Fabric,
     Have,
-    LaidCloth,
+    LaidFabric,
     Print,
     Project,
     Quilt,
@@ -128,29 +128,29 @@ def _cutting_rules(cutting: Cutting, fabrics: set[str], blocks: set[str]) -> Ite
         place = f"cutting.begun[{i}]"
         yield from _known(f"{place}.fabric", begun.fabric, "fabric", fabrics)
         yield from _known(f"{place}.block", begun.block, "block", blocks)
-        pieces += pieces_laid(begun.cloth)
+        pieces += pieces_laid(begun.laid)
         if pieces > MOST_LAID_PIECES:
             yield f"{place}.fabric: {pieces} pieces lie there; {MOST_LAID_PIECES} are the most"
-        yield from _laid_rules(begun.cloth, f"{place}.cloth")
+        yield from _laid_rules(begun.laid, f"{place}.cloth")
 
 
-def pieces_laid(cloth: LaidCloth) -> int:
+def pieces_laid(laid: LaidFabric) -> int:
     """How many pieces lie on laid fabric, counted without looking at each."""
     return sum(
         strip.count * segment.count * row_pieces.count * row_pieces.holds
-        for strip in cloth.strips
+        for strip in laid.strips
         for segment in strip.segments
         for row in segment.rows
         for row_pieces in row.pieces
     )
 
 
-def _laid_rules(cloth: LaidCloth, place: str) -> Iterator[str]:
+def _laid_rules(laid: LaidFabric, place: str) -> Iterator[str]:
     """Fabric laid out must lie on its fabric: what is cut from it is drawn and counted."""
-    strips = sum(strip.count for strip in cloth.strips)
+    strips = sum(strip.count for strip in laid.strips)
     if strips > MOST_LAID:
         yield f"{place}.strips: {strips} strips in all; {MOST_LAID} are the most"
-    elif not fits(cloth):
+    elif not fits(laid):
         yield f"{place}: its pieces do not lie on it"
 
 
@@ -228,8 +228,8 @@ def _quilt_rules(quilt: Quilt, fabrics: set[str], blocks: set[str]) -> Iterator[
     for i, way in enumerate(quilt.colourways):
         here = f"quilt.colourways[{i}]"
         yield from _known(f"{here}.block", way.block, "block", blocks)
-        for cloth in (*way.cloths, *way.cloths.values()):
-            yield from _known(f"{here}.cloths", cloth, "fabric", fabrics)
+        for fabric in (*way.fabrics, *way.fabrics.values()):
+            yield from _known(f"{here}.cloths", fabric, "fabric", fabrics)
     if quilt.scatter is not None:
         for i, name in enumerate(quilt.scatter.colourways):
             yield from _known(f"quilt.scatter.colourways[{i}]", name, "colourway", set(ways))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from inlet.core.layout import (
-    ClothPlan,
+    FabricPlan,
     Rect,
     Stroke,
     length_used,
@@ -14,37 +14,37 @@ from inlet.core.layout import (
     stroke_text,
     strokes_of,
 )
-from inlet.core.project import Cutting, LaidCloth, Measure, Project
+from inlet.core.project import Cutting, LaidFabric, Measure, Project
 from inlet.files.text.exact_json import number
 
 
-def cutting_list(plans: tuple[ClothPlan, ...], project: Project) -> list[dict[str, Any]]:
+def cutting_list(plans: tuple[FabricPlan, ...], project: Project) -> list[dict[str, Any]]:
     """Every piece of fabric to lay down, in the order of the cut list."""
     return [
         {
             "fabric": plan.fabric,
-            **cloth_dict(cloth, project),
-            "bound": number(plan.bound) if cloth.kind == "new" else None,
+            **laid_dict(laid, project),
+            "bound": number(plan.bound) if laid.kind == "new" else None,
         }
         for plan in plans
-        for cloth in plan.cloths
+        for laid in plan.laid
     ]
 
 
-def cloth_dict(cloth: LaidCloth, project: Project) -> dict[str, Any]:
+def laid_dict(laid: LaidFabric, project: Project) -> dict[str, Any]:
     """One piece of fabric with its places and cuts."""
     rules, measure = project.cutting or Cutting(), project.measure
-    strokes = strokes_of(cloth, rules.stack, measure.system.long_ruler)
-    length = length_used(cloth)
-    used = float(piece_area(cloth) / (length * cloth.width)) if length else 0.0
+    strokes = strokes_of(laid, rules.stack, measure.system.long_ruler)
+    length = length_used(laid)
+    used = float(piece_area(laid) / (length * laid.width)) if length else 0.0
     return {
-        "from": cloth.kind,
-        "width": number(cloth.width),
-        "length": number(cloth.length),
-        "layers": cloth.layers,
-        "fold": "0" if cloth.layers > 1 else None,
-        "squaring": number(cloth.squaring),
-        "square_every": cloth.every,
+        "from": laid.kind,
+        "width": number(laid.width),
+        "length": number(laid.length),
+        "layers": laid.layers,
+        "fold": "0" if laid.layers > 1 else None,
+        "squaring": number(laid.squaring),
+        "square_every": laid.every,
         "cut_up": number(length),
         "places": [
             {
@@ -57,7 +57,7 @@ def cloth_dict(cloth: LaidCloth, project: Project) -> dict[str, Any]:
                 "layers": place.at.layers,
                 **({"holds": place.holds} if place.holds > 1 else {}),
             }
-            for place in places_of(cloth)
+            for place in places_of(laid)
         ],
         "cuts": [_stroke(i, stroke, measure) for i, stroke in enumerate(strokes, 1)],
         "used": round(used, 4),

@@ -9,7 +9,7 @@ from inlet.core.assembly import Join, Side, all_joins
 from inlet.core.cutlist import Cut, PlannedSet, RulerFriendly, sizes_from
 from inlet.core.draft import Patch
 from inlet.core.fitting import Fit, as_exact
-from inlet.core.layout import ClothPlan
+from inlet.core.layout import FabricPlan
 from inlet.core.numbers import INCHES
 from inlet.core.piecing import SeamAdvice, Step, advice_text, effect_text, needle_text
 from inlet.core.plan import BlockPlan, SewnBlock
@@ -50,8 +50,8 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
         **pressing_dict(plan),
-        "fabric": [fabric_dict(c, plan.measure) for c in plan.cloth.best],
-        "cutting": cutting_list(plan.cloth.best, plan.project),
+        "fabric": [fabric_dict(c, plan.measure) for c in plan.fabric_plans.best],
+        "cutting": cutting_list(plan.fabric_plans.best, plan.project),
         "resewn": plan.resewn,
         "comfort": _ruler_friendly_dict(plan.ruler_friendly),
         "as_cut": _as_cut(plan),
@@ -119,15 +119,15 @@ def step_dict(step: Step, plan: SewnBlock) -> dict[str, Any]:
     }
 
 
-def fabric_dict(cloth: ClothPlan, measure: Measure) -> dict[str, Any]:
+def fabric_dict(fabric_plan: FabricPlan, measure: Measure) -> dict[str, Any]:
     return {
-        "fabric": cloth.fabric,
-        "length": number(cloth.length),
-        **({"yards": number(cloth.yards())} if measure.system is INCHES else {}),
-        "buy": number(cloth.buy),
-        "strips": [number(width) for width in cloth.strips],
-        "used": round(cloth.used, 4),
-        "missing": [{"label": m.cut.label, "count": m.number} for m in cloth.missing],
+        "fabric": fabric_plan.fabric,
+        "length": number(fabric_plan.length),
+        **({"yards": number(fabric_plan.yards())} if measure.system is INCHES else {}),
+        "buy": number(fabric_plan.buy),
+        "strips": [number(width) for width in fabric_plan.strips],
+        "used": round(fabric_plan.used, 4),
+        "missing": [{"label": m.cut.label, "count": m.number} for m in fabric_plan.missing],
     }
 
 
@@ -158,7 +158,7 @@ def _as_cut(plan: BlockPlan) -> dict[str, Any] | None:
             {
                 "remedy": answer.remedy,
                 **_outcome(answer.fit, plan.measure),
-                "cloth": round(answer.fit.cloth, 4),
+                "cloth": round(answer.fit.fabric, 4),
                 "text": answer.text,
             }
             for answer in plan.answers
@@ -221,7 +221,7 @@ def set_dict(planned_set: PlannedSet) -> dict[str, Any]:
     """A kind of strip set as JSON data."""
     return {
         "bands": [
-            {"fabric": cloth, "finished": number(width)} for width, cloth in planned_set.bands
+            {"fabric": fabric, "finished": number(width)} for width, fabric in planned_set.bands
         ],
         "unfinished": number(planned_set.wide),
         "for": list(planned_set.labels),
@@ -283,7 +283,7 @@ def _method(method: MethodPlan, cost: MethodCost) -> dict[str, Any]:
         "pieces": [_piece(p) for p in method.pieces],
         "compare": {
             "minutes": round(cost.minutes, 1),
-            "cloth": round(cost.cloth, 2),
+            "cloth": round(cost.fabric, 2),
             "wasted": round(cost.wasted, 2),
             "pieces": cost.pieces,
             "cuts": cost.cuts,

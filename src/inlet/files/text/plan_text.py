@@ -6,9 +6,9 @@ from collections.abc import Iterator, Sequence
 
 from inlet.core.cutlist import PlannedSet, sizes_from
 from inlet.core.layout import (
-    ClothPlan,
-    cloth_text,
+    FabricPlan,
     cuts_of,
+    fabric_text,
     finished_text,
     layers_text,
     set_lines,
@@ -33,7 +33,7 @@ from inlet.core.project import Needle, Project
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import diagonal_text
 from inlet.core.templates import angled_lines
-from inlet.core.words import cloth_name, length_text, measured_text, size_text
+from inlet.core.words import fabric_name, length_text, measured_text, size_text
 
 
 def plan_text(plan: BlockPlan) -> str:
@@ -59,35 +59,35 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
         if best.plan.name != unit.in_use.name:
             yield f"      better {best.plan.name}: {why}"
         for cut in unit.in_use.pieces:
-            cloth = cloth_name(plan.project, cut.piece.fabric)
+            fabric = fabric_name(plan.project, cut.piece.fabric)
             diagonal = diagonal_text(cut.piece.crosscut, cut.piece.lean)
             apart = f", {diagonal}" if diagonal else ""
             if cut.number:
-                yield f"      cut {cut.number} × {piece_text(cut, measure)} of {cloth}{apart}"
+                yield f"      cut {cut.number} × {piece_text(cut, measure)} of {fabric}{apart}"
             if cut.spare:
                 yield f"      take {spare_text(cut, plan.project)}"
         if unit.in_use.trim_to is not None:
             yield f"      trim to {size_text(unit.in_use.trim_to, measure)}"
-    for needed in plan.cloth.best:
+    for needed in plan.fabric_plans.best:
         if strips := strips_text(needed, measure):
-            yield f"  {cloth_name(plan.project, needed.fabric)}: {strips}"
+            yield f"  {fabric_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
     for stack in plan.cuts:
         room = plan.project.usable_width(stack.fabric or "") - measure.squared_off
         lines = angled_lines(stack, measure, room)
         yield from (f"  {stack.label}: {line}" for line in lines)
-    yield from (f"  {text}" for text in cloth_lines(plan.cloth.best, plan.project))
+    yield from (f"  {text}" for text in fabric_lines(plan.fabric_plans.best, plan.project))
 
 
-def cloth_lines(cloths: Sequence[ClothPlan], project: Project) -> Iterator[str]:
+def fabric_lines(fabric_plans: Sequence[FabricPlan], project: Project) -> Iterator[str]:
     """Every piece of fabric to lay down, with its cuts in their order."""
     measure = project.measure
-    for layout in cloths:
-        name = cloth_name(project, layout.fabric)
-        for cloth in layout.cloths:
-            lies = layers_text(cloth)
-            yield f"{name}, {cloth_text(cloth, measure).lower()}, {lies}:"
-            for i, stroke in enumerate(cuts_of(cloth, project), 1):
+    for layout in fabric_plans:
+        name = fabric_name(project, layout.fabric)
+        for laid in layout.laid:
+            lies = layers_text(laid)
+            yield f"{name}, {fabric_text(laid, measure).lower()}, {lies}:"
+            for i, stroke in enumerate(cuts_of(laid, project), 1):
                 off = finished_text(stroke)
                 words = f" Comes off: {off}." if off else ""
                 yield f"    {i}. {stroke_text(stroke, measure)}{words}"

@@ -58,8 +58,10 @@ def quilt_dict(plan: QuiltPlan) -> dict[str, Any]:
         ],
         "made_as": plan.batch.made_as,
         "cuts": [cut_dict(cut, plan.measure) for cut in plan.cuts],
-        "fabric": [fabric_dict(cloth, plan.measure) for cloth in plan.cloth.best],
-        "cutting": cutting_list(plan.cloth.best, plan.project),
+        "fabric": [
+            fabric_dict(fabric_plan, plan.measure) for fabric_plan in plan.fabric_plans.best
+        ],
+        "cutting": cutting_list(plan.fabric_plans.best, plan.project),
         "work": {
             "minutes": round(work.minutes, 1),
             **work_dict(work),

@@ -10,8 +10,8 @@ from inlet.core.plan import QuiltPlan, hands_lines, work_text
 from inlet.core.schedule import sitting_lines
 from inlet.core.setting import quilted_text, quilting_words
 from inlet.core.table import diagonal_text
-from inlet.core.words import cloth_name, length_text, near_text, size_text
-from inlet.files.text.plan_text import cloth_lines
+from inlet.core.words import fabric_name, length_text, near_text, size_text
+from inlet.files.text.plan_text import fabric_lines
 
 
 def quilt_text(plan: QuiltPlan) -> str:
@@ -48,12 +48,12 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     for cut in plan.cuts:
         yield (
             f"  {cut.number} × {size_text(cut.cut, measure)} {cut.shape} of "
-            f"{cloth_name(project, cut.fabric)}: {', '.join(cut.labels)}"
+            f"{fabric_name(project, cut.fabric)}: {', '.join(cut.labels)}"
         )
     yield "Fabric"
-    for cloth in plan.cloth.best:
-        yield f"  {cloth_name(project, cloth.fabric)}: {buying_text(cloth, measure)}"
-    yield from (f"  {line}" for line in cloth_lines(plan.cloth.best, project))
+    for fabric_plan in plan.fabric_plans.best:
+        yield f"  {fabric_name(project, fabric_plan.fabric)}: {buying_text(fabric_plan, measure)}"
+    yield from (f"  {line}" for line in fabric_lines(plan.fabric_plans.best, project))
     for backing_way in plan.backings:
         over = near_text(backing_way.left, measure) if backing_way.left[0] > 0 else "nothing"
         panel = near_text((backing_way.panel, backing_way.panel), measure)

@@ -99,7 +99,7 @@ class HavePage(QWidget):
     def _facts(self, fabric: Fabric) -> None:
         measure = self.session.measure
         width = ValueEdit("Usable width", self._width, 56)
-        width.show_value(show(self.session.project.cloth_width(fabric.id), system=measure.system))
+        width.show_value(show(self.session.project.fabric_width(fabric.id), system=measure.system))
         lies = QComboBox()
         lies.setAccessibleName("The print")
         for way, words in WAYS.items():

@@ -39,7 +39,7 @@ class Mat(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(520, 360)
 
-    def show_cloth(self, shown: OnMat | None, project: Project, grey: bool = False) -> None:
+    def show_laid(self, shown: OnMat | None, project: Project, grey: bool = False) -> None:
         self.shown, self.project, self.grey = shown, project, grey
         self.update()
 

@@ -138,14 +138,14 @@ class _Picture(QWidget):
         ways = centred(motif, measure)
         left, right, top, bottom = (float(getattr(motif, s)) for pair in SIDES for s in pair)
         wide, high = map(float, motif.size)
-        cloth = QRectF(-left, -top, left + wide + right, top + high + bottom)
+        fabric = QRectF(-left, -top, left + wide + right, top + high + bottom)
         cut = QRectF(0, 0, *(float(way.cut) for way in ways))
         cut.moveCenter(QRectF(0, 0, wide, high).center())
         for i, way in enumerate(ways):
             if way.verdict == "leave":
                 by = float(way.off) * (1 if way.short in ("left", "top") else -1)
                 cut.translate(*((by, 0) if i == 0 else (0, by)))
-        whole = cloth.united(cut)
+        whole = fabric.united(cut)
         room = QRectF(self.rect()).adjusted(theme.px(8), theme.px(8), -theme.px(8), -theme.px(8))
         scale = min(room.width() / whole.width(), room.height() / whole.height())
         painter.translate(room.center() - whole.center() * scale)
@@ -155,10 +155,10 @@ class _Picture(QWidget):
 
         painter.setPen(QPen(theme.INK_SOFT, 1))
         painter.setBrush(theme.PAPER)
-        painter.drawRect(at(cloth))
+        painter.drawRect(at(fabric))
         painter.setBrush(QBrush(theme.ACCENT, Qt.BrushStyle.BDiagPattern))
         painter.setPen(Qt.PenStyle.NoPen)
-        for part in _outside(whole, cloth, cut):
+        for part in _outside(whole, fabric, cut):
             painter.drawRect(at(part))
         painter.setPen(QPen(theme.INK, 1.6))
         painter.setBrush(theme.GROUND)
@@ -168,7 +168,7 @@ class _Picture(QWidget):
         painter.drawRect(at(cut))
         for way in ways:
             if way.verdict == "move":
-                self._strip(painter, at(cloth), way.plenty, float(way.strip) * scale,
+                self._strip(painter, at(fabric), way.plenty, float(way.strip) * scale,
                             length_text(way.strip, measure))  # fmt: skip
         painter.setPen(theme.INK)
         painter.setFont(theme.font(10))
@@ -177,15 +177,15 @@ class _Picture(QWidget):
             "motif",
         )  # fmt: skip
 
-    def _strip(self, painter: QPainter, cloth: QRectF, side: str, wide: float, words: str) -> None:
+    def _strip(self, painter: QPainter, fabric: QRectF, side: str, wide: float, words: str) -> None:
         """The strip that comes off the side with plenty, its width written on it."""
-        strip = QRectF(cloth)
+        strip = QRectF(fabric)
         if side in ("left", "right"):
             strip.setWidth(wide)
-            strip.moveLeft(cloth.left() if side == "left" else cloth.right() - wide)
+            strip.moveLeft(fabric.left() if side == "left" else fabric.right() - wide)
         else:
             strip.setHeight(wide)
-            strip.moveTop(cloth.top() if side == "top" else cloth.bottom() - wide)
+            strip.moveTop(fabric.top() if side == "top" else fabric.bottom() - wide)
         painter.setPen(QPen(theme.ACCENT, 2.4))
         painter.drawRect(strip)
         text = vulgar_text(words)
@@ -200,12 +200,12 @@ class _Picture(QWidget):
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
 
 
-def _outside(whole: QRectF, cloth: QRectF, cut: QRectF) -> list[QRectF]:
+def _outside(whole: QRectF, fabric: QRectF, cut: QRectF) -> list[QRectF]:
     """What of the piece lies beyond the edges of the fabric."""
     beyond = [
-        QRectF(QPointF(whole.left(), cut.top()), QPointF(cloth.left(), cut.bottom())),
-        QRectF(QPointF(cloth.right(), cut.top()), QPointF(whole.right(), cut.bottom())),
-        QRectF(QPointF(cut.left(), whole.top()), QPointF(cut.right(), cloth.top())),
-        QRectF(QPointF(cut.left(), cloth.bottom()), QPointF(cut.right(), whole.bottom())),
+        QRectF(QPointF(whole.left(), cut.top()), QPointF(fabric.left(), cut.bottom())),
+        QRectF(QPointF(fabric.right(), cut.top()), QPointF(whole.right(), cut.bottom())),
+        QRectF(QPointF(cut.left(), whole.top()), QPointF(cut.right(), fabric.top())),
+        QRectF(QPointF(cut.left(), fabric.bottom()), QPointF(cut.right(), whole.bottom())),
     ]
     return [part.intersected(cut) for part in beyond if not part.intersected(cut).isEmpty()]

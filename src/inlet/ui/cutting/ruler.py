@@ -27,7 +27,7 @@ class RulerFace(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.mark: Fraction | None = None
         self.measure = Measure()
-        self.cloth = theme.NO_CLOTH
+        self.fabric = theme.NO_FABRIC
         self.left_handed = False
         self.setAccessibleName("Ruler")
 
@@ -35,9 +35,9 @@ class RulerFace(QWidget):
         return QSize(220, theme.px(92))
 
     def show_mark(
-        self, size: Fraction | None, measure: Measure, cloth: QColor, left_handed: bool
+        self, size: Fraction | None, measure: Measure, fabric: QColor, left_handed: bool
     ) -> None:
-        self.mark, self.measure, self.cloth = size, measure, cloth
+        self.mark, self.measure, self.fabric = size, measure, fabric
         self.left_handed = left_handed
         self.setVisible(size is not None)
         self.update()
@@ -58,7 +58,7 @@ class RulerFace(QWidget):
 
         box = QRectF(0.5, 0.5, self.width() - 1, self.height() - 1)
         edge, zero = at(self.mark), at(low)
-        painter.fillRect(QRectF(min(edge, zero), 0, abs(edge - zero), self.height()), self.cloth)
+        painter.fillRect(QRectF(min(edge, zero), 0, abs(edge - zero), self.height()), self.fabric)
         painter.fillRect(box, GLASS)
         painter.setPen(QPen(theme.INK_SOFT, 1))
         painter.drawRect(box)

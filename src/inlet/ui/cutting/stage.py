@@ -19,15 +19,15 @@ from PySide6.QtWidgets import (
 
 from inlet.core.figures import OnMat
 from inlet.core.layout import (
-    ClothPlan,
     CutCard,
+    FabricPlan,
     begin,
     begun_at,
     buying_text,
     card,
-    cloth_text,
     cuts_of,
     differ_in_cuts_only,
+    fabric_text,
     finished_card,
     given_up,
     gone_on,
@@ -36,9 +36,9 @@ from inlet.core.layout import (
 )
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan, QuiltPlan
-from inlet.core.project import Cutting, LaidCloth
+from inlet.core.project import Cutting, LaidFabric
 from inlet.core.setting import block_counts
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.cutting.mat import Mat
 from inlet.ui.cutting.motif_page import MotifPage
@@ -52,7 +52,7 @@ from inlet.ui.widgets.painting import colour_of
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row, scrolled
 from inlet.ui.widgets.tabs import tabs
 
-CARD, LEAST_CARD, LEAST_CLOTH = 270, 180, 300
+CARD, LEAST_CARD, LEAST_FABRIC = 270, 180, 300
 """Pixels of the card beside the fabric, at most and at least, and of the fabric beside it; with
 less room the card stands below."""
 ANY_SIZE = 2**24 - 1
@@ -66,8 +66,8 @@ PAGES = ("At the mat", "Shopping list", "Size chart", "Centre a motif")
 class FabricOnMat(NamedTuple):
     """A piece of fabric of the plan, of one fabric."""
 
-    plan: ClothPlan
-    cloth: LaidCloth
+    plan: FabricPlan
+    laid: LaidFabric
 
 
 @guarded
@@ -83,7 +83,7 @@ class CuttingStage(QWidget):
         self.session = session
         self.at = 0
         self._is_for = ("", 0)
-        self.cloths: list[FabricOnMat] = []
+        self.on_mat: list[FabricOnMat] = []
         self._plan: BlockPlan | QuiltPlan | None = None
         whole = column(self, 16, 8)
         line, self.page_buttons = tabs(self, enumerate(PAGES), self.turn_to)
@@ -154,8 +154,8 @@ class CuttingStage(QWidget):
         first = self._plan is None or self._cut_for != self._is_for
         self._plan, self._is_for = plan, self._cut_for
         self.cuts.emit(plan)
-        self.cloths = [
-            FabricOnMat(layout, cloth) for layout in plan.cloth.now for cloth in layout.cloths
+        self.on_mat = [
+            FabricOnMat(layout, laid) for layout in plan.fabric_plans.now for laid in layout.laid
         ]
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips(plan)
@@ -185,25 +185,25 @@ class CuttingStage(QWidget):
     def _show_page(self) -> None:
         """The page in front is worked out once the fabric is laid out."""
         plan = self.session.plan
-        if plan is not None and plan.cloth.settled:
+        if plan is not None and plan.fabric_plans.settled:
             page = (None, self.shopping, self.sizes, self.motif)[self.pages.currentIndex()]
             if page is not None:
                 page.refresh()
 
     def _place_of(self, before: FabricOnMat | None) -> int:
-        for i, lying in enumerate(self.cloths):
+        for i, lying in enumerate(self.on_mat):
             same_fabric = before is not None and lying.plan.fabric == before.plan.fabric
-            if before is not None and same_fabric and lying.cloth == before.cloth:
+            if before is not None and same_fabric and lying.laid == before.laid:
                 return i
         same = (
-            i for i, lying in enumerate(self.cloths)
+            i for i, lying in enumerate(self.on_mat)
             if before is not None and lying.plan.fabric == before.plan.fabric
         )  # fmt: skip
         return next(same, 0)
 
     def _first_open(self) -> int:
         """The fabric that is being cut, else the first."""
-        for i, lying in enumerate(self.cloths):
+        for i, lying in enumerate(self.on_mat):
             at = self._begun(lying)
             if at is not None and not self._is_done(lying):
                 return i
@@ -211,11 +211,11 @@ class CuttingStage(QWidget):
 
     @property
     def lying(self) -> FabricOnMat | None:
-        return self.cloths[self.at] if self.at < len(self.cloths) else None
+        return self.on_mat[self.at] if self.at < len(self.on_mat) else None
 
     def _begun(self, lying: FabricOnMat) -> int | None:
         session = self.session
-        return begun_at(session.project, *self._cut_for, lying.plan.fabric, lying.cloth)
+        return begun_at(session.project, *self._cut_for, lying.plan.fabric, lying.laid)
 
     def _done(self, lying: FabricOnMat) -> int | None:
         """How many cuts are made; None before the fabric is prepared."""
@@ -225,13 +225,13 @@ class CuttingStage(QWidget):
 
     def _is_done(self, lying: FabricOnMat) -> bool:
         done = self._done(lying)
-        return done is not None and done == len(cuts_of(lying.cloth, self.session.project))
+        return done is not None and done == len(cuts_of(lying.laid, self.session.project))
 
     def _show_chips(self, plan: BlockPlan | QuiltPlan) -> None:
         empty(self.chips)
-        for i, lying in enumerate(self.cloths):
-            name = cloth_name(plan.project, lying.plan.fabric)
-            words = f"{name}: {SHORT[lying.cloth.kind]}"
+        for i, lying in enumerate(self.on_mat):
+            name = fabric_name(plan.project, lying.plan.fabric)
+            words = f"{name}: {SHORT[lying.laid.kind]}"
             if self._is_done(lying):
                 words += "  ✓"
             new_button = QPushButton(words)
@@ -239,54 +239,54 @@ class CuttingStage(QWidget):
             new_button.setChecked(i == self.at)
             new_button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             new_button.setAccessibleName(words)
-            new_button.setToolTip(vulgar_text(cloth_text(lying.cloth, plan.measure)))
+            new_button.setToolTip(vulgar_text(fabric_text(lying.laid, plan.measure)))
             new_button.clicked.connect(partial(self.choose, i))
             self.group.addButton(new_button)
             self.chips.addWidget(new_button)
 
     def choose(self, at: int) -> None:
         """Another piece of fabric."""
-        if self.cloths:
-            self.at = at % len(self.cloths)
+        if self.on_mat:
+            self.at = at % len(self.on_mat)
             buttons = self.chooser.findChildren(QPushButton)
             for i, new_button in enumerate(b for b in buttons if not b.isHidden()):
                 new_button.setChecked(i == self.at)
             self.refresh()
 
     def _changed(self) -> None:
-        if self.cloths and self.isVisible():
+        if self.on_mat and self.isVisible():
             self.refresh()
 
     def refresh(self) -> None:
         lying, plan = self.lying, self._plan
         if lying is None or plan is None:
-            self.mat.show_cloth(None, self.session.project)
+            self.mat.show_laid(None, self.session.project)
             self.card.show_none()
             return
         self.chose.emit(lying.plan.fabric)
         project, session = self.session.project, self.session
-        strokes = cuts_of(lying.cloth, project)
+        strokes = cuts_of(lying.laid, project)
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == lying.plan.fabric}
         rules = project.cutting or Cutting()
         done = self._done(lying)
         chosen = next((c.label for c in cuts.values() if session.label in c.labels), "")
         self.mat.chosen = chosen
         left = rules.handed == "left"
-        shown = OnMat(lying.cloth, lying.plan.fabric, strokes, done, cuts, plan.measure, left)
-        self.mat.show_cloth(shown, project, session.grey)
+        shown = OnMat(lying.laid, lying.plan.fabric, strokes, done, cuts, plan.measure, left)
+        self.mat.show_laid(shown, project, session.grey)
         colour = colour_of(project, lying.plan.fabric, session.grey)
         if done is None:
-            cut_card = preparing(lying.cloth, project)
+            cut_card = preparing(lying.laid, project)
         elif done < len(strokes):
             cut_card = card(strokes, done, plan.cuts, plan.units, project)
         else:
-            cut_card = finished_card(lying.cloth, project)
-        cloth = cloth_text(lying.cloth, plan.measure)
+            cut_card = finished_card(lying.laid, project)
+        fabric = fabric_text(lying.laid, plan.measure)
         if differ_in_cuts_only(plan.project, project):
-            cloth += f": {buying_text(lying.plan, plan.measure)}."
+            fabric += f": {buying_text(lying.plan, plan.measure)}."
         else:  # what is known is of the plan before
-            cloth += ": working out what to buy …"
-        self.card.show_card(cut_card, done, len(strokes), vulgar_text(cloth))
+            fabric += ": working out what to buy …"
+        self.card.show_card(cut_card, done, len(strokes), vulgar_text(fabric))
         self.card.ruler.show_mark(cut_card.size, plan.measure, colour, left)
 
     # --- what is done -------------------------------------------------------------------------
@@ -298,7 +298,7 @@ class CuttingStage(QWidget):
             return
         at = self._begun(lying)
         if at is None:
-            session.edit(begin(session.project, *self._cut_for, lying.plan.fabric, lying.cloth))
+            session.edit(begin(session.project, *self._cut_for, lying.plan.fabric, lying.laid))
         else:
             session.edit(gone_on(session.project, at, 1))
         self.refresh()
@@ -322,7 +322,7 @@ class CuttingStage(QWidget):
         """What is left is put with the scraps."""
         lying = self.lying
         if lying is not None:
-            self.session.edit(kept(self.session.project, lying.plan.fabric, lying.cloth))
+            self.session.edit(kept(self.session.project, lying.plan.fabric, lying.laid))
             self.session.said.emit("What is left is with the scraps of this fabric now.")
 
     def _pick(self, stack: str) -> None:
@@ -350,7 +350,7 @@ class CuttingStage(QWidget):
 
     def resizeEvent(self, event: object) -> None:
         """The card beside the fabric where there is room, else below it."""
-        beside = self.width() > theme.px(CARD) + LEAST_CLOTH
+        beside = self.width() > theme.px(CARD) + LEAST_FABRIC
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
         self.side.setMinimumWidth(theme.px(LEAST_CARD) if beside else 0)
@@ -383,7 +383,7 @@ class _Card(QFrame):
         self.anew.followed.connect(stage.lay_anew)
         self.done = button("Done (space)", stage.go_on)
         self.back = button("Back", stage.go_back)
-        self.cloth = label("", "caption", True)
+        self.fabric = label("", "caption", True)
         for each in (self.title, self.figure, self.words, self.ruler, self.text, self.ready):
             layout.addWidget(each)
         layout.addLayout(self.stacks)
@@ -392,7 +392,7 @@ class _Card(QFrame):
         layout.addLayout(row(self.back, self.done, 1))
         layout.addWidget(self.cautions)
         layout.addStretch(1)
-        layout.addWidget(self.cloth)
+        layout.addWidget(self.fabric)
 
     def show_none(self) -> None:
         """Nothing is to be cut."""
@@ -413,13 +413,13 @@ class _Card(QFrame):
         self.done.hide()
         self.back.hide()
 
-    def show_card(self, cut_card: CutCard, done: int | None, of: int, cloth: str) -> None:
+    def show_card(self, cut_card: CutCard, done: int | None, of: int, fabric: str) -> None:
         self.title.setText(cut_card.title)
         for widget, text in (
             (self.figure, vulgar_text(cut_card.shown)), (self.words, cut_card.words),
             (self.text, vulgar_text(cut_card.text)),
             (self.ready, f"Comes off: {cut_card.ready}." if cut_card.ready else ""),
-            (self.cautions, " ".join(cut_card.cautions)), (self.cloth, cloth),
+            (self.cautions, " ".join(cut_card.cautions)), (self.fabric, fabric),
         ):  # fmt: skip
             widget.setText(text)
             widget.setVisible(bool(text))

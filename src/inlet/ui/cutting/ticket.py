@@ -11,7 +11,7 @@ from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
 from inlet.core.table import diagonal_text, over_triangles
 from inlet.core.templates import angled_lines
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.cutting.have_page import HavePage
 from inlet.ui.cutting.rules_page import RulesPage
@@ -90,13 +90,15 @@ class CuttingTicket(QWidget):
             self.copies.blockSignals(True)
             self.copies.setValue(plan.copies)  # it may have been set at another stage
             self.copies.blockSignals(False)
-        for cloth in plan.cloth.now:
+        for fabric_plan in plan.fabric_plans.now:
             self.list.addWidget(rule())
-            self.list.addWidget(label(cloth_name(plan.project, cloth.fabric), "heading", True))
-            self.list.addWidget(label(buying_text(cloth, plan.measure), "caption", True))
-            if strips := strips_text(cloth, plan.measure):
+            self.list.addWidget(
+                label(fabric_name(plan.project, fabric_plan.fabric), "heading", True)
+            )
+            self.list.addWidget(label(buying_text(fabric_plan, plan.measure), "caption", True))
+            if strips := strips_text(fabric_plan, plan.measure):
                 self.list.addWidget(label(strips, "", True))
-            cuts = [c for c in plan.cuts if c.fabric == cloth.fabric and not c.owned]
+            cuts = [c for c in plan.cuts if c.fabric == fabric_plan.fabric and not c.owned]
             self._cuts(cuts, plan)
         owned = [c for c in plan.cuts if c.owned]
         if owned:

@@ -142,7 +142,7 @@ class Drawing(Paper):
         elif text in "123456789" and text:
             fabrics = self.session.project.fabrics
             if int(text) <= len(fabrics):
-                self.session.pick_cloth(fabrics[int(text) - 1].id)
+                self.session.pick_fabric(fabrics[int(text) - 1].id)
                 self.asked.emit("paint")
         else:
             super().keyPressEvent(event)

@@ -25,13 +25,13 @@ from inlet.core.geometry import Curve, Point, squared_length
 from inlet.core.numbers import root_up
 from inlet.core.problem import numbered
 from inlet.core.project import Block
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.drawing import ScreenFrame, curve_path, path_of
-from inlet.ui.widgets.painting import cloth_brush, draw_tag
+from inlet.ui.widgets.painting import draw_tag, fabric_brush
 
 MARGIN = 30
 FLASH = 1600
@@ -150,7 +150,7 @@ class Paper(QWidget):
             return None
         assert self.pointer is not None
         place = self.frame.back(self.pointer)
-        name = cloth_name(session.project, patch.fabric)
+        name = fabric_name(session.project, patch.fabric)
         if patch.arcs:
             return self._curved_reading(name, nearest_curve(patch.shape, *place))
         side = nearest_side(patch.outline, *place)
@@ -203,7 +203,7 @@ class Paper(QWidget):
         corners = [QPointF(x * sx, y * sy) for x, y in drawn.arrangement.places]
         for patch in drawn.patches:
             if patch.fabric not in brushes:
-                brushes[patch.fabric] = cloth_brush(session.project, patch.fabric, session.grey)
+                brushes[patch.fabric] = fabric_brush(session.project, patch.fabric, session.grey)
             painter.setBrush(brushes[patch.fabric])
             if patch.arcs:
                 painter.drawPath(path_of(patch.shape))

@@ -34,15 +34,15 @@ class PaintTool(Tool):
         patch = self.drawing.patch_at(at)
         if patch is None:
             return
-        if session.cloth is None:
+        if session.fabric is None:
             session.said.emit("Add a fabric first, in the ticket on the right.")
             return
         inside = inside_point(session.draft.arrangement.outlines[patch.face])
         places = repeated_points(session.block, session.group, inside)
         now = [session.draft.patch_at(p) for p in places]
-        if any(p is not None and p.fabric != session.cloth for p in now):
+        if any(p is not None and p.fabric != session.fabric for p in now):
             spots = [(p.x, p.y) for p in places]
-            session.edit_block(paint_all(session.block, spots, session.cloth))
+            session.edit_block(paint_all(session.block, spots, session.fabric))
 
     def paint(self, painter: QPainter) -> None:
         pointer = self.drawing.pointer
@@ -59,7 +59,7 @@ class PaintTool(Tool):
 
     def prompt(self) -> str:
         session = self.session
-        fabric = session.project.fabric(session.cloth or "")
+        fabric = session.project.fabric(session.fabric or "")
         return f"Click or drag over patches to lay {fabric.title}." if fabric else ""
 
 

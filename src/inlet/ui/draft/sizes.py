@@ -55,7 +55,7 @@ class SizesCard(QWidget):
         if plan is None:
             return
         system = plan.measure.system
-        text = self.stock_text or system.cut_cloth
+        text = self.stock_text or system.cut_fabric
         wanted = (plan.ruler_friendly, plan.block.finished, plan.measure, text)
         if wanted == self._shown:
             return

@@ -25,7 +25,7 @@ from inlet.core.project import LARGEST_BLOCK_INCHES
 from inlet.core.schedule import seams_text
 from inlet.core.words import length_text
 from inlet.ui import theme
-from inlet.ui.draft.cloths import Cloths
+from inlet.ui.draft.fabrics import FabricList
 from inlet.ui.draft.sizes import SizesCard
 from inlet.ui.draft.tray import Tray
 from inlet.ui.piecing.advice import AdviceList
@@ -82,8 +82,8 @@ class DraftTicket(QWidget):
             edit.setToolTip("How many, or proportions 2:1:2, or finished sizes 2, 1 1/2, 2")
         layout.addWidget(rule())
         layout.addWidget(label("Fabrics", "heading"))
-        self.cloths = Cloths(session)
-        layout.addWidget(self.cloths)
+        self.fabrics = FabricList(session)
+        layout.addWidget(self.fabrics)
         layout.addWidget(rule())
         self.problem_title = label("", "heading")
         layout.addWidget(self.problem_title)

@@ -14,7 +14,7 @@ from inlet.core.draft import (
     STAY,
     ReadyUnit,
     TrayUnit,
-    cloths_for,
+    fabrics_for,
     ready,
     ready_units,
     then,
@@ -77,7 +77,7 @@ class Tray(QWidget):
             AFTER, self, lambda: session.think(ready_units, partial(self._show_kinds, STAY))
         )
         session.changed.connect(self.refresh)
-        session.picked_cloth.connect(self.refresh)
+        session.picked_fabric.connect(self.refresh)
 
     def showEvent(self, event: object) -> None:
         self.refresh()
@@ -86,7 +86,7 @@ class Tray(QWidget):
         """Draw the tray anew where its fabrics or the blocks changed; only while it is seen."""
         session = self.session
         titles = [(b.id, b.title) for b in session.project.blocks]
-        wanted = (session.project.fabrics, session.cloth, session.grey, titles, self.turn)
+        wanted = (session.project.fabrics, session.fabric, session.grey, titles, self.turn)
         if not self.isVisible() or wanted == self._shown:
             return
         self._shown = wanted
@@ -204,12 +204,12 @@ def unit_picture(ready_unit: ReadyUnit, session: Session) -> QPixmap:
     width, height = (float(x) for x in ready_unit.turned.size)
     k = (side - 4) / max(width, height)
     painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
-    cloths = cloths_for(session.project, None, session.cloth or "")
+    fabrics = fabrics_for(session.project, None, session.fabric or "")
     pen = QPen(theme.INK, 2.4)
     pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
     painter.setPen(pen)
     for outline, part in ready_unit.patches:
-        fabric = cloths[min(part, len(cloths) - 1)] if isinstance(part, int) else part
+        fabric = fabrics[min(part, len(fabrics) - 1)] if isinstance(part, int) else part
         painter.setBrush(colour_of(session.project, fabric, session.grey))
         painter.drawPath(path_of(outline, k, k))
     painter.end()

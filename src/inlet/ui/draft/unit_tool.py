@@ -6,7 +6,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QMenu
 
-from inlet.core.draft import Box, cloths_for, drop_repeated, taken_from, turned_in_place
+from inlet.core.draft import Box, drop_repeated, fabrics_for, taken_from, turned_in_place
 from inlet.core.geometry import Point, Turn
 from inlet.core.numbers import Exact
 from inlet.ui import theme
@@ -127,9 +127,11 @@ class UnitTool(Tool):
         box = self._box(first, self._cell(at))
         middle = Point((box.low.x + box.high.x) / 2, (box.low.y + box.high.y) / 2)
         under = self.drawing.patch_at(self.drawing.to_screen(middle) + QPointF(0.3, 0.2))
-        cloths = cloths_for(session.project, under.fabric if under else None, session.cloth or "")
+        fabrics = fabrics_for(
+            session.project, under.fabric if under else None, session.fabric or ""
+        )
         try:
-            block = drop_repeated(session.block, session.group, tray_unit, box, cloths)
+            block = drop_repeated(session.block, session.group, tray_unit, box, fabrics)
         except ValueError as why:
             session.said.emit(f"{why}.")
             return

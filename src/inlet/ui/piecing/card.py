@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.methods import PRESS
-from inlet.core.piecing import Step, cards, cloth_rows, run_lengths, step_moves
+from inlet.core.piecing import Step, cards, fabric_rows, run_lengths, step_moves
 from inlet.core.plan import SewnBlock
 from inlet.core.planning import kind_words, method_words, move_text
 from inlet.core.pressing import PressingPlan, step_press
@@ -105,7 +105,7 @@ class StepPanel(QFrame):
         table = QGridLayout()
         table.setHorizontalSpacing(theme.px(18))
         table.setVerticalSpacing(theme.px(2))
-        rows = cloth_rows(step_card, plan.stacks, plan.project)
+        rows = fabric_rows(step_card, plan.stacks, plan.project)
         for i, row_ in enumerate(rows):
             here = step_card.steps[i] is step
             for k, words in enumerate(row_):

@@ -26,7 +26,7 @@ MOST_COLOURWAYS = 24
 MOST_SEED = 9999
 RULES = (
     ("apart", "none alike side by side"), ("balance", "light and dark evenly over the top"),
-    ("cloths", "no fabric twice in a row"),
+    ("fabrics_apart", "no fabric twice in a row"),
 )  # fmt: skip
 
 
@@ -74,7 +74,7 @@ class ColoursPage(QWidget):
     def refresh(self) -> None:
         quilt, project = self.quilt, self.session.project
         empty(self.list)
-        used = cloths_used(project)
+        used = fabrics_used(project)
         for i, way in enumerate(quilt.colourways):
             name = ValueEdit(f"Colourway {i + 1}, name", partial(self._name, way.id), 110)
             name.show_value(way.name or way.id)
@@ -85,11 +85,11 @@ class ColoursPage(QWidget):
                 titles = {f.id: f.title for f in project.fabrics}
                 choice = ChoiceField(
                     f"{way.name or way.id}: {titles[fabric]} becomes",
-                    partial(self._cloth, way.id, fabric),
+                    partial(self._fabric, way.id, fabric),
                 )
                 choice.offer(
                     [("as drawn", ""), *((f.title, f.id) for f in project.fabrics)],
-                    way.cloths.get(fabric, ""),
+                    way.fabrics.get(fabric, ""),
                 )
                 self.list.addLayout(field(f"{titles[fabric]} becomes", choice))
             in_it = QCheckBox("shuffled")
@@ -134,11 +134,11 @@ class ColoursPage(QWidget):
                 raise ValueError("a colourway has a name")
             self._with(replace(way, name=text.strip()))
 
-    def _cloth(self, which: str, old: str, new: str) -> None:
+    def _fabric(self, which: str, old: str, new: str) -> None:
         way = self.quilt.colourway(which)
         if way is not None:
-            cloths = {k: v for k, v in way.cloths.items() if k != old}
-            self._with(replace(way, cloths={**cloths, old: new} if new else cloths))
+            fabrics = {k: v for k, v in way.fabrics.items() if k != old}
+            self._with(replace(way, fabrics={**fabrics, old: new} if new else fabrics))
 
     def _away(self, which: str) -> None:
         """The colourway goes; places that had it are as drawn."""
@@ -174,14 +174,14 @@ class ColoursPage(QWidget):
             self._scatter(seed=self.quilt.scatter.seed % MOST_SEED + 1)
 
 
-def cloths_used(project: Project) -> list[str]:
+def fabrics_used(project: Project) -> list[str]:
     """The fabrics of the blocks in the quilt, each once."""
     quilt = project.quilt or Quilt()
     names = {quilt.block, *(m.block for m in quilt.motifs), *(p.block for p in quilt.places)}
     if quilt.alternate is not None:
         names.add(quilt.alternate.block)
-    cloths: dict[str, None] = {}
+    fabrics: dict[str, None] = {}
     for block in project.blocks:
         if block.id in names:
-            cloths |= dict.fromkeys(spot.fabric for spot in block.fabric_at)
-    return [name for name in cloths if project.fabric(name) is not None]
+            fabrics |= dict.fromkeys(spot.fabric for spot in block.fabric_at)
+    return [name for name in fabrics if project.fabric(name) is not None]

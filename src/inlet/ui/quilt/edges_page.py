@@ -12,7 +12,7 @@ from inlet.core.setting import backing_text, binding_width, fitting_near
 from inlet.core.words import near_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, LengthEdit, cloths, field, laid
+from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field, laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 
@@ -71,13 +71,17 @@ class EdgesPage(QWidget):
         self._show_borders()
         self.add.setVisible(len(quilt.borders) < MOST_BORDERS)
         binding = quilt.binding
-        self.binding.offer(cloths(project, "no binding yet"), binding.fabric if binding else "")
+        self.binding.offer(
+            fabric_choices(project, "no binding yet"), binding.fabric if binding else ""
+        )
         self.binding_cut.show_length(binding_width(binding, measure) if binding else None)
         self.cut.offer(
             [("straight", "straight"), ("on the bias", "bias")], binding.cut if binding else ""
         )
         backing = quilt.backing
-        self.backing.offer(cloths(project, "no backing yet"), backing.fabric if backing else "")
+        self.backing.offer(
+            fabric_choices(project, "no backing yet"), backing.fabric if backing else ""
+        )
         self.over.show_length(backing.overage if backing else None)
         self.seam.offer(
             [("whichever needs less", ""), ("down the quilt", "along"), ("across it", "across")],
@@ -104,23 +108,23 @@ class EdgesPage(QWidget):
                 self.session, f"{name}, width", partial(self._set, i, "width"), False
             )
             width.show_length(border.width)
-            cloth = ChoiceField(f"{name}, fabric", partial(self._set, i, "fabric"))
-            cloth.offer(cloths(project), border.fabric)
+            fabric = ChoiceField(f"{name}, fabric", partial(self._set, i, "fabric"))
+            fabric.offer(fabric_choices(project), border.fabric)
             unit = label(unit_of(self.session.measure))
             if border.kind == "pieced":
                 block = ChoiceField(f"{name}, block", partial(self._set, i, "block"))
                 block.offer(laid(project, replace(quilt, motifs=())), border.block)
                 self.borders.addLayout(field("", kind))
                 self.borders.addLayout(field("repeating", block))
-                self.borders.addLayout(field("spacer, corners", cloth))
+                self.borders.addLayout(field("spacer, corners", fabric))
                 self._fits(i, border)
             else:
                 width.setMaximumWidth(theme.px(64))
-                self.borders.addLayout(field("", width, unit, cloth))
+                self.borders.addLayout(field("", width, unit, fabric))
                 order = ChoiceField(f"{name}, order", partial(self._set, i, "order"))
                 order.offer(ORDERS, border.order)
                 corner = ChoiceField(f"{name}, corners", partial(self._set, i, "corner_fabric"))
-                corner.offer(cloths(project, "corners alike"), border.corner_fabric)
+                corner.offer(fabric_choices(project, "corners alike"), border.corner_fabric)
                 with_it = {"butted": [order], "corner-squares": [corner]}.get(border.kind, [])
                 self.borders.addLayout(field("with", kind))
                 for choice in with_it:
@@ -171,7 +175,7 @@ class EdgesPage(QWidget):
     def add_border(self) -> None:
         """One more outside, two inches wide, in the first fabric there is."""
         fabrics = self.session.project.fabrics
-        fabric = self.session.cloth or (fabrics[0].id if fabrics else "")
+        fabric = self.session.fabric or (fabrics[0].id if fabrics else "")
         two = Fraction(2 if self.session.measure.system.fractions else 5)
         self._edit(borders=(*self.quilt.borders, Border(width=two, fabric=fabric)))
 

@@ -56,7 +56,7 @@ def field(words: str, *widgets: QWidget) -> QHBoxLayout:
     return layout
 
 
-def cloths(project: Project, none: str = "no fabric yet") -> Items:
+def fabric_choices(project: Project, none: str = "no fabric yet") -> Items:
     return [(none, ""), *((fabric.title, fabric.id) for fabric in project.fabrics)]
 
 

@@ -12,7 +12,7 @@ from inlet.core.project import MOST_ECHOES, Quilt, QuiltingKind, QuiltingLines, 
 from inlet.core.setting import quilted_text, quilting_words, usual_apart, usual_distance
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, LengthEdit, cloths, field
+from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, column, empty, icon_button, label, row, rule
 
@@ -58,14 +58,14 @@ class QuiltingPage(QWidget):
             distance.show_length(lines.distance if lines.distance is not None else usual)
             unit = label(unit_of(measure))
             if lines.kind == "echo":
-                cloth = ChoiceField(f"{name}, in which patches", partial(self._set, i, "fabric"))
-                cloth.offer(cloths(project, "of every fabric"), lines.fabric)
+                fabric = ChoiceField(f"{name}, in which patches", partial(self._set, i, "fabric"))
+                fabric.offer(fabric_choices(project, "of every fabric"), lines.fabric)
                 many = QSpinBox()
                 many.setRange(1, MOST_ECHOES)
                 many.setValue(lines.repeats)
                 many.setAccessibleName(f"{name}, how many")
                 many.valueChanged.connect(partial(self._set, i, "repeats"))
-                self.list.addLayout(field("", cloth))
+                self.list.addLayout(field("", fabric))
                 self.list.addLayout(row(many, label("lines,"), distance, unit, 1))
             elif lines.kind == "grid":
                 way = ChoiceField(f"{name}, which way", partial(self._set, i, "diagonal"))

@@ -213,10 +213,10 @@ class StepPicture(QWidget):
         self.backing = None
         if backing is not None:
             project = session.project
-            cloth = project.quilt.backing.fabric if project.quilt and project.quilt.backing else ""
+            fabric = project.quilt.backing.fabric if project.quilt and project.quilt.backing else ""
             lost = 2 * session.measure.from_inches(JOIN)
-            joins = [float(x) for x in backing.joins(project.usable_width(cloth), lost)]
-            colour = colour_of(project, cloth or None, session.grey)
+            joins = [float(x) for x in backing.joins(project.usable_width(fabric), lost)]
+            colour = colour_of(project, fabric or None, session.grey)
             self.backing = backing, joins, colour
         self.scene = session.quilt_view.scene
         rows = [r for r in top.rows if r.label == of]

@@ -18,7 +18,7 @@ from inlet.core.figures import top_figure
 from inlet.core.project import Block, Project
 from inlet.core.setting import Lying, PatchPicture, Spot, Top
 from inlet.ui import theme
-from inlet.ui.widgets.painting import cloth_brush, polygon_of
+from inlet.ui.widgets.painting import fabric_brush, polygon_of
 
 LARGE = 700
 """Pixels: a block shown larger than this is drawn as it is."""
@@ -120,7 +120,7 @@ class Scene:
                 continue
             brush = brushes.get(fabric)
             if brush is None:
-                brush = brushes[fabric] = cloth_brush(self.project, fabric, look.grey)
+                brush = brushes[fabric] = fabric_brush(self.project, fabric, look.grey)
                 pens[fabric] = seam_pen() if look.seams else _over_edge(brush)
             painter.setPen(pens[fabric])
             painter.setBrush(brush)
@@ -162,7 +162,7 @@ class Scene:
         painter.save()
         painter.setTransform(lying * frame, True)
         for patch in patches:
-            brush = cloth_brush(self.project, patch.fabric, look.grey)
+            brush = fabric_brush(self.project, patch.fabric, look.grey)
             painter.setPen(seam_pen() if look.seams else _over_edge(brush))
             painter.setBrush(brush)
             painter.drawPath(patch.path)

@@ -23,7 +23,7 @@ from inlet.core.setting import in_size
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, LengthEdit, cloths, field, laid
+from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field, laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule
@@ -105,8 +105,8 @@ class SettingPage(QWidget):
         self.down = LengthEdit(
             session, "Sashing between rows", lambda x: self._sashing(down=x), True
         )
-        self.sash_cloth = ChoiceField("Sashing fabric", lambda x: self._sashing(fabric=x))
-        self.corner_cloth = ChoiceField("Corner squares", lambda x: self._sashing(corner_fabric=x))
+        self.sash_fabric = ChoiceField("Sashing fabric", lambda x: self._sashing(fabric=x))
+        self.corner_fabric = ChoiceField("Corner squares", lambda x: self._sashing(corner_fabric=x))
         self.outside = QCheckBox("outside, too")
         self.outside.toggled.connect(lambda on: self._sashing(outside=on))
         self.sash_units = [label(""), label("")]
@@ -114,8 +114,8 @@ class SettingPage(QWidget):
             length.setMaximumWidth(theme.px(56))
         layout.addLayout(row(label("between blocks"), self.sash, self.sash_units[0], 1))
         layout.addLayout(row(label("between rows"), self.down, self.sash_units[1], 1))
-        layout.addLayout(field("of", self.sash_cloth))
-        layout.addLayout(field("corners", self.corner_cloth))
+        layout.addLayout(field("of", self.sash_fabric))
+        layout.addLayout(field("corners", self.corner_fabric))
         layout.addWidget(self.outside)
 
     def _add_triangles(self) -> None:
@@ -123,14 +123,14 @@ class SettingPage(QWidget):
         self.triangles = QWidget()
         layout = column(self.triangles, 0, 7)
         layout.addWidget(label("Setting triangles", "heading"))
-        self.triangle_cloth = ChoiceField(
+        self.triangle_fabric = ChoiceField(
             "Setting triangles, fabric", lambda x: self._of_triangles(fabric=x)
         )
         self.fit = ChoiceField("Setting triangles, cut", lambda x: self._of_triangles(fit=x))
         self.float_by = LengthEdit(
             session, "Blocks float by", lambda x: self._of_triangles(float_by=x), True
         )
-        layout.addLayout(field("of", self.triangle_cloth))
+        layout.addLayout(field("of", self.triangle_fabric))
         layout.addLayout(field("cut", self.fit, self.float_by))
         self.body.addWidget(self.triangles)
 
@@ -172,8 +172,10 @@ class SettingPage(QWidget):
         self.sash.show_length(sashing.width)
         self.down.show_length(sashing.down)
         self.down.setEnabled(not quilt.on_point)
-        self.sash_cloth.offer(cloths(project), sashing.fabric)
-        self.corner_cloth.offer(cloths(project, "none: strips run through"), sashing.corner_fabric)
+        self.sash_fabric.offer(fabric_choices(project), sashing.fabric)
+        self.corner_fabric.offer(
+            fabric_choices(project, "none: strips run through"), sashing.corner_fabric
+        )
         _quietly(self.outside, lambda: self.outside.setChecked(sashing.outside or quilt.on_point))
         self.outside.setEnabled(not quilt.on_point)
         self.outside.setToolTip(
@@ -182,12 +184,12 @@ class SettingPage(QWidget):
         for unit in self.sash_units:
             unit.setText(unit_of(self.session.measure))
         self.triangles.setVisible(quilt.on_point)
-        self.triangle_cloth.offer(cloths(project), triangles.fabric)
+        self.triangle_fabric.offer(fabric_choices(project), triangles.fabric)
         self.fit.offer(FITS, triangles.fit)
         self.float_by.setVisible(triangles.fit == "float")
         self.float_by.show_length(triangles.float_by)
         self.filling.setVisible(not quilt.on_point)
-        self.filler.offer(cloths(project), quilt.filler)
+        self.filler.offer(fabric_choices(project), quilt.filler)
 
         self._show_hands()
 

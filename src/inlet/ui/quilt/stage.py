@@ -13,7 +13,7 @@ from inlet.core.plan import work_text
 from inlet.core.project import Quilt, replace
 from inlet.core.schedule import Work
 from inlet.core.setting import Spot, backing_text, place_at, swapped
-from inlet.core.words import cloth_name
+from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.sittings import SittingsPage
@@ -101,7 +101,7 @@ class QuiltStage(QWidget):
         top.pointed.connect(self._point)
         self.session.changed.connect(self.refresh)
         self.session.topped.connect(self.refresh)
-        self.session.quilted.connect(self._say_cloth)
+        self.session.quilted.connect(self._say_fabric)
         self.session.quilted.connect(self._lines)
         self.ticket.turned.connect(self._lines)
 
@@ -136,11 +136,11 @@ class QuiltStage(QWidget):
         page = self.pages.currentWidget()
         if isinstance(page, RowsPage):
             page.refresh()
-        self._say_cloth()
+        self._say_fabric()
         self._lines()
         self.session.plan_the_quilt()
 
-    def _say_cloth(self) -> None:
+    def _say_fabric(self) -> None:
         """What is to be bought, once it is known; what is in the way where there is no top."""
         plan = self.session.quilt_plan
         if not self.session.quilt_known:
@@ -154,9 +154,9 @@ class QuiltStage(QWidget):
             self.words.setText("Laying out its fabric …")
             return
         words = [
-            f"{cloth_name(plan.project, cloth.fabric)} {bought_text(cloth.buy, plan.measure)}"
-            for cloth in plan.cloth.best
-            if cloth.new is not None
+            f"{fabric_name(plan.project, need.fabric)} {bought_text(need.buy, plan.measure)}"
+            for need in plan.fabric_plans.best
+            if need.new is not None
         ]
         text = f"To buy: {', '.join(words)}."
         if plan.backing is not None:

@@ -135,8 +135,8 @@ def _at_the_mat(
     window.cutting.turn_to(max(0, min(options.page, len(PAGES) - 1)))
     if options.stage == "cutting":
         wait(lambda: window.session.at_rest)
-        if options.cloth:
-            window.cutting.choose(options.cloth - 1)
+        if options.fabric:
+            window.cutting.choose(options.fabric - 1)
         for _ in range(options.step - 1):
             window.cutting.go_on()
         if options.sizes:

@@ -65,7 +65,7 @@ class Rail(QWidget):
         plan = self.session.plan
         if plan is not None:
             figures["units"] = _count(sum(u.count for u in plan.units), "unit", "units")
-            figures["cutting"] = vulgar_text(total_text(plan.cloth.now, plan.measure))
+            figures["cutting"] = vulgar_text(total_text(plan.fabric_plans.now, plan.measure))
             figures["piecing"] = _count(len(plan.steps), "step", "steps")
         if self.session.pressing_known:
             figures["pressing"] = _nesting(self.session.pressing)

@@ -149,9 +149,9 @@ class Session(Shown):
             self.label = label
             self.selected.emit()
 
-    def pick_cloth(self, fabric: str) -> None:
-        self.cloth = fabric
-        self.picked_cloth.emit()
+    def pick_fabric(self, fabric: str) -> None:
+        self.fabric = fabric
+        self.picked_fabric.emit()
 
     # --- files --------------------------------------------------------------------------------
 
@@ -165,7 +165,7 @@ class Session(Shown):
         self.history = History(project, saved)
         self.path = path
         self._wanted = project.blocks[0].id
-        self.cloth = project.fabrics[0].id if project.fabrics else None
+        self.fabric = project.fabrics[0].id if project.fabrics else None
         self.label = None
         going_on = under_way(project)
         if going_on is not None and going_on.block:

@@ -56,7 +56,7 @@ class Shown(QObject):
     quilted = Signal()  # the fabric of the quilt is laid out
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
-    picked_cloth = Signal()
+    picked_fabric = Signal()
     repeats = Signal()  # the symmetry drawn with
     said = Signal(str)  # a sentence for the maker
 
@@ -66,7 +66,7 @@ class Shown(QObject):
         self.path: Path | None = None
         self._wanted = self.project.blocks[0].id  # the block to show, as long as it is there
         self.label: str | None = None  # the unit picked
-        self.cloth: str | None = self.project.fabrics[0].id  # the fabric to paint with
+        self.fabric: str | None = self.project.fabrics[0].id  # the fabric to paint with
         self.grey = False
         self.symmetries: frozenset[str] = frozenset()  # what drawing is repeated by
         self.copies = 1
@@ -240,8 +240,8 @@ class Shown(QObject):
     def lay_out(self) -> None:
         """Lay out the fabric as well as can be, if that is not done; ``laid_out`` tells."""
         plan = self.plan
-        if plan is not None and not plan.cloth.settled:
-            self._cutter.start(lambda: plan.cloth.best, lambda _: self._laid_out(plan))
+        if plan is not None and not plan.fabric_plans.settled:
+            self._cutter.start(lambda: plan.fabric_plans.best, lambda _: self._laid_out(plan))
 
     def _laid_out(self, plan: BlockPlan) -> None:
         if self.plan is plan:
@@ -258,8 +258,8 @@ class Shown(QObject):
 
     def _refresh(self) -> None:
         """After any change of document or block: keep the choices valid, tell, plan anew."""
-        if self.cloth is None or self.project.fabric(self.cloth) is None:
-            self.cloth = self.project.fabrics[0].id if self.project.fabrics else None
+        if self.fabric is None or self.project.fabric(self.fabric) is None:
+            self.fabric = self.project.fabrics[0].id if self.project.fabrics else None
         self._ask()
         self.changed.emit()
 

@@ -49,7 +49,7 @@ _FIGURES: tuple[tuple[str, str, Callable[[MethodCost], str]], ...] = (
 )
 _TIPS = {
     "minutes": "minutes for all of them, at your rates",
-    "cloth": "fabric cut; hatched, what is wasted of it",
+    "fabric": "fabric cut; hatched, what is wasted of it",
     "over": "units that are not needed, of either hand",
     "pieces": "pieces to sew with",
     "cuts": "shapes cut from fabric, and cuts made later",
@@ -114,12 +114,12 @@ class MethodBoard(QWidget):
         grid.setVerticalSpacing(theme.px(3))
         grid.setColumnStretch(2, 3)
         grid.setColumnStretch(3, 3)
-        for at, name in enumerate(("minutes", "cloth", *(by for by, _, _ in _FIGURES)), 2):
+        for at, name in enumerate(("minutes", "fabric", *(by for by, _, _ in _FIGURES)), 2):
             self._heading(grid, at, name)
         costs, best, _ = comparison
         order = sorted(costs, key=COLUMNS[self.by]) if self.by else list(costs)
         most_minutes = max(c.minutes for c in costs)
-        most_cloth = max(c.cloth for c in costs)
+        most_fabric = max(c.fabric for c in costs)
         group = QButtonGroup(self)
         for line, cost in enumerate(order, 1):
             method = cost.plan
@@ -145,9 +145,11 @@ class MethodBoard(QWidget):
             grid.addLayout(named, line, 1)
             minutes = f"{cost.minutes:.0f} min" if cost.minutes >= 1 else "under 1 min"
             grid.addWidget(Bar(cost.minutes / most_minutes, 0, minutes), line, 2)
-            area = f"{cost.cloth:.0f} {unit_of(self.session.measure)}²"
-            wasted = cost.wasted / cost.cloth if cost.cloth else 0
-            grid.addWidget(Bar(cost.cloth / most_cloth if most_cloth else 0, wasted, area), line, 3)
+            area = f"{cost.fabric:.0f} {unit_of(self.session.measure)}²"
+            wasted = cost.wasted / cost.fabric if cost.fabric else 0
+            grid.addWidget(
+                Bar(cost.fabric / most_fabric if most_fabric else 0, wasted, area), line, 3
+            )
             for at, (name, key, say) in enumerate(_FIGURES, 4):
                 least = COLUMNS[key](cost) == min(map(COLUMNS[key], costs))
                 kind = "heading" if least and len(costs) > 1 else ""
@@ -159,11 +161,10 @@ class MethodBoard(QWidget):
 
     def _heading(self, grid: QGridLayout, at: int, name: str) -> None:
         """A column's name, pressed to sort by it, again for the usual order."""
-        words = {"cloth": "fabric"}.get(name, name)
-        heading = QPushButton(f"{words} ▾" if self.by == name else words)
+        heading = QPushButton(f"{name} ▾" if self.by == name else name)
         heading.setObjectName("column")
         heading.setToolTip(f"Sort by {_TIPS[name]}")
-        heading.setAccessibleName(f"Sort by {words}")
+        heading.setAccessibleName(f"Sort by {name}")
         heading.clicked.connect(lambda: self._sort(name))
         self.headings[name] = heading
         grid.addWidget(heading, 0, at)

@@ -26,7 +26,7 @@ from inlet.core.planning import (
 )
 from inlet.core.project import LONGEST_LABEL, Project, replace
 from inlet.core.table import diagonal_text
-from inlet.core.words import CAUTIONS, cloth_name, size_text, unit_of
+from inlet.core.words import CAUTIONS, fabric_name, size_text, unit_of
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
 
@@ -248,7 +248,7 @@ class UnitsTicket(QWidget):
 def _piece(piece: CutPiece, stack: str, project: Project) -> str:
     """How many of which fabric, how they come apart, which stack they go to."""
     kind = piece.piece
-    words = f"{piece.number} × {kind.shape} of {cloth_name(project, kind.fabric)}"
+    words = f"{piece.number} × {kind.shape} of {fabric_name(project, kind.fabric)}"
     if piece.spare:
         words = spare_text(piece, project) + (f", {words}" if piece.number else "")
     if diagonal := diagonal_text(kind.crosscut, kind.lean):

@@ -81,7 +81,7 @@ class AnswersCard(QWidget):
         layout.addLayout(head)
         layout.addLayout(row(label(figure, "size"), label(thread, "small"), 1))
         layout.addWidget(label(answer.done, "small", True))
-        facts = [f"fabric {answer.fit.cloth:.0f} sq {unit_of(plan.measure)}"]
+        facts = [f"fabric {answer.fit.fabric:.0f} sq {unit_of(plan.measure)}"]
         if answer.fit.trims:
             facts.insert(0, f"{answer.fit.trims} to trim")
         layout.addWidget(label(" · ".join(facts), "caption"))

@@ -66,7 +66,7 @@ WIDTHS: dict[Side, float] = {"allowance": 0.7, "turned": 0.7, "plain": 0.8}
 def colour_of(project: Project, fabric: str | None, grey: bool = False) -> QColor:
     """A fabric's colour on screen."""
     known_fabric = project.fabric(fabric) if fabric else None
-    return theme.cloth_colour(known_fabric.colour if known_fabric else None, grey)
+    return theme.fabric_colour(known_fabric.colour if known_fabric else None, grey)
 
 
 @memo(32)
@@ -76,7 +76,7 @@ def _print_picture(image: str, grey: bool) -> QImage:
     return read.convertToFormat(QImage.Format.Format_Grayscale8) if grey and read.width() else read
 
 
-def cloth_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
+def fabric_brush(project: Project, fabric: str | None, grey: bool) -> QBrush:
     """How a fabric is filled in by a painter that counts in finished lengths: its print at true
     size where it has a picture, else its colour."""
     known_fabric = project.fabric(fabric) if fabric else None

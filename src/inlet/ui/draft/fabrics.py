@@ -30,7 +30,7 @@ from inlet.core.project import Fabric, Print, fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.painting import cloth_brush
+from inlet.ui.widgets.painting import fabric_brush
 from inlet.ui.widgets.parts import ValueEdit, button, column, drop, label, row
 
 NEW_COLOURS = ("#8c6f9c", "#d8b24a", "#7f9fb5", "#a8483c", "#4f6b45", "#d9a69a", "#33302c")
@@ -39,7 +39,7 @@ LARGEST_PICTURE = 480
 """Pixels a print's picture keeps along its longer side: enough for any block on screen."""
 
 
-class Cloths(QWidget):
+class FabricList(QWidget):
     """A row a fabric: its swatch to lay it, its name, its value, and a pencil for the rest."""
 
     def __init__(self, session: Session) -> None:
@@ -48,18 +48,18 @@ class Cloths(QWidget):
         layout = column(self, 0, 5)
         self.rows = column(spacing=4)
         layout.addLayout(self.rows)
-        layout.addLayout(row(button("Add a fabric", self.add_cloth, "plus"), 1))
+        layout.addLayout(row(button("Add a fabric", self.add_fabric, "plus"), 1))
         self.values: dict[str, QToolButton] = {}
         self._shown: list[tuple[object, QWidget]] = []  # the lines, with what each was drawn from
         session.changed.connect(self.refresh)
-        session.picked_cloth.connect(self.refresh)
+        session.picked_fabric.connect(self.refresh)
         self.refresh()
 
     def refresh(self) -> None:
         """Draw the lines of fabrics that changed anew."""
         session, before = self.session, self._shown
         wanted = [
-            (number, fabric, fabric.id == session.cloth, session.grey)
+            (number, fabric, fabric.id == session.fabric, session.grey)
             for number, fabric in enumerate(session.project.fabrics, 1)
         ]
         self._shown = []
@@ -87,7 +87,7 @@ class Cloths(QWidget):
         swatch.setObjectName("flat")
         swatch.setToolTip(f"Lay {fabric.title}" + (f" (key {number})" if number < 10 else ""))
         swatch.setAccessibleName(f"Fabric {fabric.title}")
-        swatch.clicked.connect(lambda _=False: session.pick_cloth(fabric.id))
+        swatch.clicked.connect(lambda _=False: session.pick_fabric(fabric.id))
         name = ValueEdit(f"Name of {fabric.title}", self._namer(fabric))
         name.show_value(fabric.title)
         name.refused.connect(session.said)
@@ -137,36 +137,38 @@ class Cloths(QWidget):
 
     def open(self, fabric: Fabric) -> None:
         """Everything about a fabric, in a dialog."""
-        dialog = ClothDialog(self.session, fabric, self)
+        dialog = FabricDialog(self.session, fabric, self)
         if dialog.exec() == QDialog.DialogCode.Accepted:
             dialog.take()
 
-    def add_cloth(self) -> None:
+    def add_fabric(self) -> None:
         project = self.session.project
         number = len(project.fabrics) + 1
         name = f"Fabric {number}"
         taken = {f.id for f in project.fabrics}
         colour = NEW_COLOURS[number % len(NEW_COLOURS)]
         fabric = Fabric(id=fresh_id(name, taken), name=name, colour=colour)
-        self.session.cloth = fabric.id
+        self.session.fabric = fabric.id
         self.session.edit(replace(project, fabrics=(*project.fabrics, fabric)))
 
 
 def _swatch(session: Session, fabric: Fabric, chosen: bool) -> QIcon:
     width, height = theme.px(34) * 2, theme.px(22) * 2
     pixmap = QPixmap(width, height)
-    pixmap.fill(theme.cloth_colour(fabric.colour, session.grey))
+    pixmap.fill(theme.fabric_colour(fabric.colour, session.grey))
     painter = QPainter(pixmap)
     if fabric.print is not None:
         painter.save()
         painter.scale(24, 24)
-        painter.fillRect(0, 0, width, height, cloth_brush(session.project, fabric.id, session.grey))
+        painter.fillRect(
+            0, 0, width, height, fabric_brush(session.project, fabric.id, session.grey)
+        )
         painter.restore()
     painter.setPen(QPen(theme.INK, 7 if chosen else 2))
     painter.drawRect(1, 1, width - 2, height - 2)
     if chosen:  # a tick, so that the choice is not told by the frame alone
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(theme.ink_on(theme.cloth_colour(fabric.colour, session.grey)), 6))
+        painter.setPen(QPen(theme.ink_on(theme.fabric_colour(fabric.colour, session.grey)), 6))
         x, y = width / 2, height / 2
         painter.drawPolyline([QPointF(x - 14, y), QPointF(x - 3, y + 10), QPointF(x + 16, y - 11)])
     painter.end()
@@ -174,7 +176,7 @@ def _swatch(session: Session, fabric: Fabric, chosen: bool) -> QIcon:
     return QIcon(pixmap)
 
 
-class ClothDialog(QDialog):
+class FabricDialog(QDialog):
     """A fabric's colour, print, usable width and notes; and another fabric in its place."""
 
     def __init__(self, session: Session, fabric: Fabric, parent: QWidget) -> None:
@@ -190,7 +192,7 @@ class ClothDialog(QDialog):
         self.value_text = label("", "small")
         form.addRow("", self.value_text)
         self.usable = ValueEdit("Usable width", self._set_width)
-        usual = session.measure.system.cloth_width
+        usual = session.measure.system.fabric_width
         self.usable.setPlaceholderText(f"{self._text(usual)}, as usual")
         form.addRow("Usable width", self.usable)
         self.picture = QLabel()

@@ -5,15 +5,15 @@ from __future__ import annotations
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inlet.core.draft.edit import add_seams, erase_pieces, one_cloth_a_patch, paint_all
+from inlet.core.draft.edit import add_seams, erase_pieces, one_fabric_a_patch, paint_all
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import bands_of, set_bands
 from inlet.core.draft.symmetry import SYMMETRIES, group_of, repeated_points, turner
 from inlet.core.draft.tray import (
     Box,
-    cloths_for,
     drop,
     drop_repeated,
+    fabrics_for,
     taken_from,
     tray_units,
     turned_in_place,
@@ -29,9 +29,9 @@ from inlet.core.project.project import Project
 from inlet.core.project.quilt import Backing, Binding, Border, Quilt, Sashing
 from inlet.core.project.value import replace
 from tests.blocks import (
-    CLOTHS,
+    FABRICS,
     block_of,
-    in_cloths,
+    in_fabrics,
     mixed_seams,
     point,
     project_of,
@@ -53,16 +53,16 @@ def look(block: Block) -> dict:
 
 
 @given(st.from_regex(r"#[0-9a-f]{6}", fullmatch=True))
-def test_the_grey_of_a_cloth_is_as_light_as_it(colour):
+def test_the_grey_of_a_fabric_is_as_light_as_it(colour):
     grey = grey_of(colour)
     assert grey[1:3] == grey[3:5] == grey[5:7]
     assert abs(lightness(grey) - lightness(colour)) < 0.6
     assert 0 <= lightness(colour) <= 100.01
 
 
-def test_a_cloths_class_is_the_makers_where_they_say_so():
-    assert value_class(CLOTHS[0]) == "light"
-    assert value_class(replace(CLOTHS[0], value="dark")) == "dark"
+def test_a_fabrics_class_is_the_makers_where_they_say_so():
+    assert value_class(FABRICS[0]) == "light"
+    assert value_class(replace(FABRICS[0], value="dark")) == "dark"
 
 
 # --- fabric follows ----------------------------------------------------------------------------
@@ -70,8 +70,8 @@ def test_a_cloths_class_is_the_makers_where_they_say_so():
 
 @given(mixed_seams(most=5), mixed_seams(most=3))
 @settings(max_examples=50, deadline=None)
-def test_cloth_lies_where_it_lay_after_seams_are_added(first, more):
-    block = in_cloths(add_seams(board(), (seam_along(c) for c in first)), "abcde")
+def test_fabric_lies_where_it_lay_after_seams_are_added(first, more):
+    block = in_fabrics(add_seams(board(), (seam_along(c) for c in first)), "abcde")
     after = add_seams(block, (seam_along(c) for c in more))
     old = draft(block)
     if any(face.holes for face in old.arrangement.faces):
@@ -82,13 +82,13 @@ def test_cloth_lies_where_it_lay_after_seams_are_added(first, more):
         if under is not None and not draft(after).arrangement.faces[patch.face].holes:
             assert patch.fabric == under.fabric
     assert draft(after).homes.count(None) == 0
-    assert one_cloth_a_patch(after).fabric_at == after.fabric_at
+    assert one_fabric_a_patch(after).fabric_at == after.fabric_at
 
 
 @given(mixed_seams(most=6))
 @settings(max_examples=40, deadline=None)
 def test_erasing_every_seam_leaves_one_patch(seams):
-    block = in_cloths(add_seams(board(), (seam_along(c) for c in seams)), "ab")
+    block = in_fabrics(add_seams(board(), (seam_along(c) for c in seams)), "ab")
     bare = erase_pieces(block, [seam.curve for seam in block.seams])
     assert bare.seams == ()
     assert len(draft(bare).patches) == 1
@@ -99,7 +99,7 @@ def test_erasing_every_seam_leaves_one_patch(seams):
 @settings(max_examples=40, deadline=None)
 def test_what_is_known_after_an_edit_is_what_a_fresh_look_finds(seams, picks):
     """The draft an edit leaves behind knows each fabric point's patch without looking: look."""
-    block = in_cloths(add_seams(board(), (seam_along(c) for c in seams)), "abc")
+    block = in_fabrics(add_seams(board(), (seam_along(c) for c in seams)), "abc")
     for i in picks:
         now = draft(block)
         face = i % len(now.patches)
@@ -113,8 +113,8 @@ def test_what_is_known_after_an_edit_is_what_a_fresh_look_finds(seams, picks):
     assert [p.fabric for p in draft(fresh).patches] == [p.fabric for p in draft(block).patches]
 
 
-def test_a_cloth_is_replaced_wherever_it_lies_the_quilt_included():
-    block = in_cloths(block_of("0 0 1 1"), "ab")
+def test_a_fabric_is_replaced_wherever_it_lies_the_quilt_included():
+    block = in_fabrics(block_of("0 0 1 1"), "ab")
     quilt = Quilt(
         sashing=Sashing(fabric="a", corner_fabric="b"), borders=(Border(fabric="a"),),
         binding=Binding(fabric="a"), backing=Backing(fabric="c"),
@@ -141,7 +141,7 @@ def _in_band(x, old, new):
 
 @given(unit_blocks(), st.data())
 @settings(max_examples=15, deadline=None)
-def test_other_proportions_keep_the_patches_and_their_cloth(block, data):
+def test_other_proportions_keep_the_patches_and_their_fabric(block, data):
     n = len(block.columns)
     columns, rows = (tuple(data.draw(st.lists(widths, min_size=n, max_size=n))) for _ in range(2))
     if data.draw(st.booleans()):  # as by dragging a line: the whole stays as wide
@@ -190,7 +190,7 @@ def test_units_dropped_by_symmetry_look_the_same_turned(tray_unit, keys, x, y):
     middle = point(F(x) + F(1, 2), F(y) + F(1, 2))
     count = len(repeated_points(board(4), group, middle))
     boxes = [p for p in draft(block).patches if p.fabric is not None]
-    assert len(boxes) == count * len(tray_unit.cloths)
+    assert len(boxes) == count * len(tray_unit.fabrics)
     one_by_one, taken = board(4), []
     for turn in group:
         (x0, y0), (x1, y1) = (turner(turn, F(4), F(4))(p) for p in box)
@@ -215,9 +215,9 @@ def test_four_quarter_turns_in_place_change_nothing(block, x, y):
     assert look(flipped) == look(block)
 
 
-def test_cloths_for_a_dropped_unit():
-    project = Project(fabrics=CLOTHS[:4])
-    assert cloths_for(project, None, "b") == ["b", "a", "c"]  # on nothing: the lightest other
-    assert cloths_for(project, "d", "b") == ["b", "d", "a"]
-    assert cloths_for(project, "b", "b") == ["b", "a", "c"]
-    assert cloths_for(Project(fabrics=CLOTHS[:1]), None, "a") == ["a"]
+def test_fabrics_for_a_dropped_unit():
+    project = Project(fabrics=FABRICS[:4])
+    assert fabrics_for(project, None, "b") == ["b", "a", "c"]  # on nothing: the lightest other
+    assert fabrics_for(project, "d", "b") == ["b", "d", "a"]
+    assert fabrics_for(project, "b", "b") == ["b", "a", "c"]
+    assert fabrics_for(Project(fabrics=FABRICS[:1]), None, "a") == ["a"]
