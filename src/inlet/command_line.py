@@ -14,7 +14,7 @@ from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
 from inlet.core.cutlist import project_sets
 from inlet.core.layout import BEST
 from inlet.core.numbers import LONGEST_NUMBER, Exact, NumberError, parse_length
-from inlet.core.piecing import parse_needle
+from inlet.core.piecing import parse_seam_test
 from inlet.core.plan import (
     MOST_COPIES,
     BlockPlan,
@@ -30,8 +30,8 @@ from inlet.core.project import (
     LARGEST_BLOCK_INCHES,
     MOST_BANDS,
     Block,
-    Needle,
     Project,
+    SeamTest,
     first_project,
     new_block,
     replace,
@@ -44,8 +44,8 @@ from inlet.files.project.project_json import FileProblem, load, save
 from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.text.plan_text import (
     compared_lines,
-    needle_lines,
     plan_text,
+    seam_test_lines,
     sets_text,
     stock_lines,
 )
@@ -154,7 +154,11 @@ def _commands() -> argparse.ArgumentParser:
     ):
         plan.add_argument(name, action="store_true", help=text)
     plan.add_argument(
-        "--needle", metavar="SIZES", help="a seam allowance test: strip, middle[, stitched]"
+        "--seam-test",
+        "--needle",
+        metavar="SIZES",
+        dest="seam_test",
+        help="a seam allowance test: strip, middle[, stitched]",
     )
     plan.add_argument("--sizes", metavar="SIZES", help="a size chart: 4, 6, 8, 12, or 4 to 12")
     reach = "with --quilt: ways to a size, as in 56 x 70, or lap"
@@ -260,8 +264,8 @@ def _plan(options: argparse.Namespace) -> int:
         stock = _stock(options.have, plan)
         more = {"from_stock": stock_list(plan, stock)} if stock else {}
         terminal.say_json({**plan_dict(plan), **more})
-    elif options.needle:
-        terminal.say("\n".join(needle_lines(plan, _needle(options.needle, plan))))
+    elif options.seam_test:
+        terminal.say("\n".join(seam_test_lines(plan, _seam_test(options.seam_test, plan))))
     elif options.compare:
         terminal.say("\n".join(compared_lines(plan)))
     else:
@@ -349,12 +353,12 @@ def _print_sets(project: Project, copies: int, as_json: bool) -> int:
     return 0
 
 
-def _needle(text: str, plan: BlockPlan) -> Needle:
-    """A needle test typed as “strip, middle” or “strip, middle, stitched”."""
+def _seam_test(text: str, plan: BlockPlan) -> SeamTest:
+    """A seam allowance test typed as “strip, middle” or “strip, middle, stitched”."""
     try:
-        return parse_needle(text, plan.measure.system)
+        return parse_seam_test(text, plan.measure.system)
     except ValueError as problem:
-        raise FileProblem(f"inlet: --needle: {problem}") from None
+        raise FileProblem(f"inlet: --seam-test: {problem}") from None
 
 
 def _stock(text: str | None, plan: BlockPlan) -> tuple[Stock, ...]:

@@ -183,7 +183,7 @@ def projects(draw):
         )
         for i in draw(st.lists(names, max_size=2, unique=True))
     )
-    measure = draw(st.sampled_from([Measure(), METRIC, Measure(school="trim", ruler=F(1, 16))]))
+    measure = draw(st.sampled_from([Measure(), METRIC, Measure(style="trim", ruler=F(1, 16))]))
     quilt = draw(st.none() | quilts(ids, [b.id for b in blocks]))
     return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks, quilt=quilt,
                    extra=draw(more))  # fmt: skip
@@ -485,7 +485,7 @@ def test_a_guide_saves_paper_and_its_words_never_collide(tmp_path, drawn, grid, 
 @pytest.mark.parametrize("versions", [1, 2])
 def test_a_guide_shows_the_back_of_every_version(tmp_path, versions):
     """Who presses at the end has each on a sheet of its own, and is told to fold until then."""
-    wishes = BlockPressing(school="end", setting="one-way", versions=versions)
+    wishes = BlockPressing(method="end", setting="one-way", versions=versions)
     block = replace(NAMED["dash"], pressing=wishes)
     path = tmp_path / "guide.pdf"
     write_guide(plan_block(project_of(block), block), path)

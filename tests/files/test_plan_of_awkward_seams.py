@@ -9,7 +9,7 @@ import pytest
 from inlet.command_line import main
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
-from inlet.core.project.measure import Needle, Rates
+from inlet.core.project.measure import Rates, SeamTest
 from inlet.core.project.value import replace
 from inlet.files.project.project_json import FileProblem, dumps, loads, save
 from inlet.files.text.plan_json import plan_dict
@@ -74,14 +74,14 @@ def test_kinds_add_up_and_work_is_shared_out(name):
     assert plan["thread"]["top"] == pytest.approx(sum(chains) * 2.8 / 2.2, rel=1e-2)
 
 
-def test_the_needle_test_of_a_project():
-    needle = Needle(strip=F(3, 2), middle=F(31, 32), stitched=F(1, 4))
-    found = dict_of("nine", needle=needle)["needle"]
+def test_the_seam_test_test_of_a_project():
+    seam_test = SeamTest(strip=F(3, 2), middle=F(31, 32), stitched=F(1, 4))
+    found = dict_of("nine", seam_test=seam_test)["needle"]
     assert (found["takes"], found["off"], found["fold"]) == ("17/64", "1/64", "1/64")
     assert found["unfinished"] == [[6.4375, 6.4375], [6.4375, 6.4375]]
     assert "needle" not in dict_of("nine")
-    text = dumps(replace(project_of(CORPUS["nine"]), needle=needle))
-    assert loads(text).needle == needle
+    text = dumps(replace(project_of(CORPUS["nine"]), seam_test=seam_test))
+    assert loads(text).seam_test == seam_test
     with pytest.raises(FileProblem, match="narrower"):
         loads(text.replace('"31/32"', '"2"'))
     with pytest.raises(FileProblem, match=r"rates\.sitting"):
@@ -99,4 +99,4 @@ def test_the_terminal_tells_steps_sittings_and_advice(capsys, tmp_path):
     assert main(["plan", str(path), "--needle", "1 1/2, 15/16"]) == 0
     assert "toward the needle" in capsys.readouterr().out
     assert main(["plan", str(path), "--needle", "1, 2"]) == 2
-    assert capsys.readouterr().err.startswith("inlet: --needle: the middle strip")
+    assert capsys.readouterr().err.startswith("inlet: --seam-test: the middle strip")

@@ -20,7 +20,7 @@ from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import MOST_SEAMS, Choice
 from inlet.core.project.cutting import Have, PrintMotif
 from inlet.core.project.fabric import Print
-from inlet.core.project.measure import Needle, Rates
+from inlet.core.project.measure import Rates, SeamTest
 from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.quilt import (
     Alternate,
@@ -99,8 +99,8 @@ def _rich() -> str:
         demo.blocks[0],
         marks=((F(1, 2), F(1, 3)),),
         methods={"half-square-triangle": "eight-at-a-time"},
-        units=(Choice(point=(F(1, 2), F(1, 2)), label="Z", stock="5 squares", school="trim"),),
-        pressing=BlockPressing(school="nest", versions=2, setting="round", pins=pins),
+        units=(Choice(point=(F(1, 2), F(1, 2)), label="Z", stock="5 squares", style="trim"),),
+        pressing=BlockPressing(method="nest", versions=2, setting="round", pins=pins),
     )
     other = demo.blocks[1].id
     place = QuiltPlace(column=1, row=1, block=other, turn=90, mirror=True, colourway="w")
@@ -148,7 +148,7 @@ def _rich() -> str:
             blocks=(block, *demo.blocks[1:3]),
             quilt=quilt,
             rates=Rates(),
-            needle=Needle(),
+            seam_test=SeamTest(),
             pressing=Pressing(weights={"stacked": F(9)}),
             cutting=replace(demo.cutting, motif=motif, wash=True),
         )

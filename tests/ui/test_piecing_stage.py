@@ -1,4 +1,5 @@
-"""Sewing at the window: a ring, a set-in and a curve, step by step; sittings; the needle test."""
+"""Sewing at the window: a ring, a set-in and a curve, step by step; sittings; the
+seam allowance test."""
 
 from __future__ import annotations
 
@@ -138,7 +139,7 @@ def test_sittings_fit_the_time_and_follow_it(maker, qtbot):
     assert (dialog.rates().seam, dialog.rates().sitting) == (33, 10)
 
 
-def test_the_needle_test_says_where_the_guide_goes(maker, qtbot):
+def test_the_seam_test_test_says_where_the_guide_goes(maker, qtbot):
     maker.draw("0 3 3/2 0", "3/2 0 3 3")
     maker.paint("dark", "3/2 2")
     maker.paint("light", "1/4 1/4", "11/4 1/4")
@@ -146,7 +147,7 @@ def test_the_needle_test_says_where_the_guide_goes(maker, qtbot):
     maker.wait()
     stage = maker.window.piecing
     qtbot.mouseClick(stage.choices.button(2), Qt.MouseButton.LeftButton)
-    page = stage.needle
+    page = stage.seam_test
     assert "leave the guide where it is" in maker.reads(page)
     maker.type(page.fields["middle"], "15/16")
     maker.wait()
@@ -154,11 +155,11 @@ def test_the_needle_test_says_where_the_guide_goes(maker, qtbot):
     words = maker.reads(page).replace("1/32", "¹⁄₃₂")
     assert "toward the needle" in words
     assert "1 point is cut off by 0.031 in." in words
-    assert maker.session.project.needle is not None
+    assert maker.session.project.seam_test is not None
     page.grab()
     for wrong in ("3", "zero", ""):
         maker.type(page.fields["middle"], wrong)
-        assert float(maker.session.project.needle.middle) == pytest.approx(15 / 16)
+        assert float(maker.session.project.seam_test.middle) == pytest.approx(15 / 16)
     maker.type(page.fields["stitched"], "1/4")
     maker.wait()
     qtbot.waitUntil(lambda: "The fold takes" in maker.reads(page))

@@ -105,24 +105,24 @@ def test_keys_pin_open_and_let_go(presser):
     it.wait()
 
 
-def test_a_centre_is_whirled_by_key_and_by_button(presser):
+def test_a_centre_is_spun_by_key_and_by_button(presser):
     it = presser("nine-patch")
     it.picture.setFocus()
     it.keys(Qt.Key.Key_Down, Qt.Key.Key_W)
     vertex = it.picture.met.junction.vertex
-    assert vertex in it.wait().whirled
+    assert vertex in it.wait().spun
     it.rests()
     assert "spun" in it.stage.why.text()
-    it.bot.mouseClick(it.stage.whirl, Qt.MouseButton.LeftButton)  # let go of again
-    assert it.wait().whirled == frozenset()
+    it.bot.mouseClick(it.stage.spin, Qt.MouseButton.LeftButton)  # let go of again
+    assert it.wait().spun == frozenset()
     where = it.picture.frame().spot(it.session.pressing.at_vertex(vertex).junction.at).toPoint()
     it.click(where)
     assert it.picture.met.junction.vertex == vertex
-    it.bot.mouseClick(it.stage.whirl, Qt.MouseButton.LeftButton)
-    assert vertex in it.wait().whirled
+    it.bot.mouseClick(it.stage.spin, Qt.MouseButton.LeftButton)
+    assert vertex in it.wait().spun
 
 
-def test_schools_settings_and_versions_are_chosen_in_the_ticket(presser):
+def test_methods_settings_and_versions_are_chosen_in_the_ticket(presser):
     it = presser("nine-patch")
     ticket = it.maker.window.pressing_ticket
 
@@ -130,10 +130,10 @@ def test_schools_settings_and_versions_are_chosen_in_the_ticket(presser):
         box.setCurrentIndex(index)
         box.activated.emit(index)
 
-    choose(ticket.school, 3)
-    assert it.session.project.pressing.school == "open"
+    choose(ticket.method, 3)
+    assert it.session.project.pressing.method == "open"
     assert it.wait().versions[0] == (None,) * 12
-    choose(ticket.school, 2)
+    choose(ticket.method, 2)
     choose(ticket.setting, 2)
     assert it.block().pressing.setting == "one-way"
     ticket.versions.setFocus()
@@ -188,7 +188,7 @@ def test_pins_are_kept_in_the_file_and_follow_the_block(presser):
     plan = pressed(pinned, pins=pinned.pressing.pins)
     whole = pin_within(plan, seam.join.faces)
     assert len(whole.pressing.pins) >= 1
-    centre = next(m.junction for m in plan.junctions if m.junction.whirl)
+    centre = next(m.junction for m in plan.junctions if m.junction.spin)
     both = pin_centre(plan, centre, True)
     project = project_of(both)
     assert loads(dumps(project)) == project

@@ -133,7 +133,7 @@ def test_every_choice_can_be_reached_with_the_tab_key(maker, qtbot):
             reached.add(now)
         qtbot.keyClick(now or maker.window, Qt.Key.Key_Tab)
     bar, ticket = maker.window.topbar, maker.window.draft_ticket
-    wanted = {bar.width_edit, bar.height_edit, bar.seam, bar.ruler, bar.school, ticket.columns,
+    wanted = {bar.width_edit, bar.height_edit, bar.seam, bar.ruler, bar.style_box, ticket.columns,
               ticket.rows, maker.drawing, maker.window.rail.buttons["draft"]}  # fmt: skip
     assert wanted <= reached
     assert all(w.accessibleName() for w in wanted)

@@ -1,4 +1,4 @@
-"""The units stage at the window: methods compared and chosen, labels, schools, fabric owned."""
+"""The units stage at the window: methods compared and chosen, labels, styles, fabric owned."""
 
 from __future__ import annotations
 
@@ -134,12 +134,12 @@ def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):
     assert sheet.read_bytes().startswith(b"%PDF")
 
 
-def test_a_unit_of_the_trim_school(at_units):
+def test_a_unit_of_the_trim_style(at_units):
     maker, ticket = at_units, at_units.window.units_ticket
-    ticket.school.activated.emit(2)
-    ticket.school.setCurrentIndex(2)
+    ticket.style_box.activated.emit(2)
+    ticket.style_box.setCurrentIndex(2)
     plan = maker.wait()
-    assert [u.school for u in plan.units] == ["trim", "exact"]
+    assert [u.style for u in plan.units] == ["trim", "exact"]
     words = maker.reads(ticket)
     assert "then trim to 3½ in" in words
     assert "4 in" in words

@@ -177,7 +177,7 @@ def test_bad_sizes_keep_the_old_one_and_say_why(maker, field, text, says):
     assert "is kept" in maker.window.message_text.text()
 
 
-def test_measure_ruler_school_and_bands(maker):
+def test_measure_ruler_style_and_bands(maker):
     maker.draw(*GRID, *HSTS)
     bar = maker.window.topbar
     maker.type(bar.height_edit, "12 in")
@@ -186,10 +186,10 @@ def test_measure_ruler_school_and_bands(maker):
     maker.type(bar.seam, "3/8")
     bar.ruler.setCurrentIndex(2)
     bar.ruler.activated.emit(2)
-    bar.school.setCurrentText("trim")
-    bar.school.activated.emit(1)
+    bar.style_box.setCurrentText("trim")
+    bar.style_box.activated.emit(1)
     measure = maker.session.measure
-    assert (measure.seam, measure.ruler, measure.school) == (F(3, 8), F(1, 16), "trim")
+    assert (measure.seam, measure.ruler, measure.style) == (F(3, 8), F(1, 16), "trim")
     assert any(u.in_use.trim_to for u in maker.wait().units)
     maker.type(maker.window.draft_ticket.columns, "2:1:2")
     assert maker.session.block.columns == (F(2), F(1), F(2))

@@ -196,9 +196,9 @@ def test_triangles_come_in_whole_squares():
     assert [(p.number, p.piece.crosscut) for p in method.pieces] == [(2, "twice"), (2, "twice")]
 
 
-def test_the_trim_school_cuts_larger_and_trims():
+def test_the_trim_style_cuts_larger_and_trims():
     unit = unit_of("half-square-triangle", [F(3)])
-    trim = Measure(school="trim")
+    trim = Measure(style="trim")
     method = plan_method(method_of(unit, F(1, 4), "two-at-a-time"), unit, Need(4), trim)
     # 3.854 up to 3 7/8, plus 1/8
     assert [p.cut for p in method.pieces] == [(F(4), F(4))] * 2
@@ -212,8 +212,8 @@ def test_the_trim_school_cuts_larger_and_trims():
 def test_what_is_sewn_as_cut_lies_a_thread_off_at_most_all_else_is_never_short(
     one, other, seam, ruler
 ):
-    for school in ("exact", "trim"):
-        rule = usual_rule(Measure(seam=seam, ruler=ruler, school=school))
+    for style in ("exact", "trim"):
+        rule = usual_rule(Measure(seam=seam, ruler=ruler, style=style))
         plain = rectangle("a", (one, other))
         for exact, cut in zip(plain.exact, rule.cut(plain), strict=True):
             assert -F(1, 32) <= cut - exact < max(ruler, F(1, 32))

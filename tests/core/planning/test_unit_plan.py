@@ -103,7 +103,7 @@ def test_trims_lie_inside_the_unit_sewn_large(kind, size_, seam, mark, metric):
     finished = [2 * size_, size_] if name == "flying-geese" else [size_]
     unit = unit_of(name, finished, "abc")
     base = replace(METRIC, seam=seam) if metric else Measure(seam=seam, ruler=mark)
-    measure = replace(base, school="trim", oversize=(mark, mark))
+    measure = replace(base, style="trim", oversize=(mark, mark))
     for its_method in list(methods_for(unit, seam))[:number]:
         method = plan_method(its_method, unit, Need(5), measure)
         found = method.trim
@@ -121,13 +121,13 @@ def test_trims_lie_inside_the_unit_sewn_large(kind, size_, seam, mark, metric):
         assert trim_of(small[0], its_method.products[0]) is None
 
 
-def test_a_school_and_an_oversize_for_one_unit():
+def test_a_style_and_an_oversize_for_one_unit():
     block = block_of("1 0 1 1 / 0 0 1 1 / 2 0 2 1 / 1 1 2 0", 3, 1, (9, 3), "ab")
-    choice = Choice(point=(F(1, 2), F(1, 4)), school="trim", label="Nose")
+    choice = Choice(point=(F(1, 2), F(1, 4)), style="trim", label="Nose")
     project = project_of(block, oversize=(F(1, 4), F(1, 4)))
     plan = plan_block(project, replace(block, units=(choice,)))
     by_label = {u.unit.label: u for u in plan.units}
-    assert by_label["Nose"].school == "trim"
+    assert by_label["Nose"].style == "trim"
     assert {p.cut[0] for p in by_label["Nose"].in_use.pieces} == {F(17, 4)}  # 3.854 → 4 → 4 1/4
     assert by_label["Nose"].in_use.trim_to == (F(7, 2), F(7, 2))
     assert {c.label for c in plan.cuts if "Nose" in c.labels} == {"Nose1", "Nose2"}
@@ -269,9 +269,9 @@ every_unit = st.sampled_from([s.kind for s in tray_units()])
 
 @given(every_unit, st.integers(1, 30), st.sampled_from(["exact", "trim"]))
 @settings(max_examples=60, deadline=None)
-def test_costs_add_up(kind, count, school):
+def test_costs_add_up(kind, count, style):
     unit = unit_of(kind, [F(6) * n for n in TRAY[kind].size], "ab")
-    measure = Measure(school=school)
+    measure = Measure(style=style)
     plan = UnitPlan(unit, Need(count), measure)
     found = costs(plan, Rates())
     assert [c.plan.name for c in found] == [m.name for m in plan.methods]
@@ -412,7 +412,7 @@ def test_what_does_not_wait_for_the_iron_is_sewn_before_it(kind, name, sewn):
 
 def test_a_unit_sewn_patch_by_patch_is_trimmed_with_a_picture():
     unit = unit_of("half-square-triangle", [F(3)], "ab")
-    measure = Measure(school="trim")
+    measure = Measure(style="trim")
     method = method_of(unit, F(1, 4), "single-triangles")
     moves = plan_method(method, unit, Need(2), measure).moves
     assert [m.do for m in moves].count("trim") == 1

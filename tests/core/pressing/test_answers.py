@@ -42,7 +42,7 @@ def between_two_patches(stretch):
     [("four-patch", 1), ("nine-patch", 4), ("checkerboard", 25), ("hourglasses", 21),
      ("star of geese", 4), ("dash", 4), ("four quarter circles", 1)],
 )  # fmt: skip
-def test_every_junction_nests_or_is_whirled(name, crossings):
+def test_every_junction_nests_or_is_spun(name, crossings):
     """Units turned a half or a quarter turn bring their seams to opposite sides, so pressing all of
     them to the dark nests everywhere: there is nothing to give up."""
     plan = pressed(NAMED[name])
@@ -92,7 +92,7 @@ def test_bricks_are_pressed_by_rows_by_turns(name):
     assert states(plan) == []
 
 
-def test_a_pinwheel_is_whirled_at_its_centre():
+def test_a_pinwheel_is_spun_at_its_centre():
     """Eight seams meet: whirled, ten layers lie there instead of fifteen."""
     plan = pressed(NAMED["pinwheel"])
     assert states(plan) == ["whirled"]
@@ -156,13 +156,13 @@ def test_a_set_in_block_nests_with_itself_however_it_is_turned():
         assert {each.state for each in plan.edges} <= {"nests", "tee"}
 
 
-def test_schools_press_as_they_say():
+def test_methods_press_as_they_say():
     block = NAMED["nine-patch"]
-    opened = pressed(block, school="open")
+    opened = pressed(block, method="open")
     assert all(way is None for way in opened.versions[0])
-    assert states(pressed(block, school="whirl")) == ["whirled"] * 4
-    for school in ("dark", "nest", "end"):
-        plan = pressed(block, school=school)
+    assert states(pressed(block, method="whirl")) == ["whirled"] * 4
+    for method in ("dark", "nest", "end"):
+        plan = pressed(block, method=method)
         assert states(plan) == ["nests"] * 4
         assert None not in plan.versions[0]
     heavy = Pressing(weights={"open": F(0), "closed": F(100)})
@@ -182,7 +182,7 @@ def test_in_a_quilt_one_pressing_is_found_or_two_lie_by_turns():
     """A four-patch all one way: its last seam would meet itself, so two versions lie by turns."""
     block = NAMED["four-patch"]
     for versions in (1, 2):
-        wished = replace(block, pressing=BlockPressing(school="nest", versions=versions))
+        wished = replace(block, pressing=BlockPressing(method="nest", versions=versions))
         plan = plan_block(quilted(wished, 4, 4), wished).pressing.best
         assert plan.setting == "as the quilt places it"
         assert len(plan.versions) == versions or {e.state for e in plan.edges} == {"nests"}

@@ -90,12 +90,12 @@ def most_near(seams, behind, junction):
     return max(layers_at(seams.draft, behind, place) for place in places)
 
 
-def test_whirled_centres_are_folded_by_the_arm_each_patch_lies_beside():
+def test_spun_centres_are_folded_by_the_arm_each_patch_lies_beside():
     seams = seams_of(ALL["Checkerboard"])
-    inner = [j for j in seams.junctions if j.whirl]
+    inner = [j for j in seams.junctions if j.spin]
     for clockwise in (True, False):
         ways = [None] * len(seams.spans)
-        for arm in (*inner[0].whirl.ends, *inner[0].whirl.arms):
+        for arm in (*inner[0].spin.ends, *inner[0].spin.arms):
             span, swapped = seams.of[arm.join.number, arm.place]
             ways[span] = arm.side(clockwise) ^ swapped
         assert come_to(seams, ways, inner[0]) == ("whirled", 4)

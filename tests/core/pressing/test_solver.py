@@ -83,12 +83,12 @@ TOO_MUCH = 10**7
 """In place of what cannot be done: so many of them still fit into the array."""
 
 
-@pytest.mark.parametrize("school", get_args(PressingMethod))
-def test_no_answer_is_cheaper_on_any_block_of_few_seams(school):
+@pytest.mark.parametrize("method", get_args(PressingMethod))
+def test_no_answer_is_cheaper_on_any_block_of_few_seams(method):
     tried = 0
-    for name, block in sampled(BLOCKS.items(), 4, get_args(PressingMethod).index(school)):
+    for name, block in sampled(BLOCKS.items(), 4, get_args(PressingMethod).index(method)):
         for versions in (1, 2) if name in NAMED else (1,):
-            plan = pressed(block, school=school, versions=versions)
+            plan = pressed(block, method=method, versions=versions)
             if plan is None:
                 continue
             choices = np.prod([float(len(c.options)) for c in plan.decisions.choices])
@@ -141,19 +141,19 @@ def inside(plan, face):
     return next(spot.point for home, spot in spots if home == face)
 
 
-def test_centres_are_whirled_and_left_flat_where_the_maker_says():
+def test_centres_are_spun_and_left_flat_where_the_maker_says():
     block = NAMED["nine-patch"]
     plan = pressed(block)
-    at = next(m.junction.at for m in plan.junctions if m.junction.whirl)
+    at = next(m.junction.at for m in plan.junctions if m.junction.spin)
     grid = (at.x / block.scale[0], at.y / block.scale[1])
-    assert not plan.whirled
-    whirled = pressed(block, pins=(Pin(point=grid, toward="whirl"),))
-    assert at in [m.junction.at for m in whirled.junctions if m.state == "whirled"]
-    assert whirled.cost > plan.cost
-    all_whirled = pressed(block, school="whirl")
-    assert len(all_whirled.whirled) == 4
-    flat = pressed(block, school="whirl", pins=(Pin(point=grid, toward="flat"),))
-    assert len(flat.whirled) < 4
+    assert not plan.spun
+    spun = pressed(block, pins=(Pin(point=grid, toward="whirl"),))
+    assert at in [m.junction.at for m in spun.junctions if m.state == "whirled"]
+    assert spun.cost > plan.cost
+    all_spun = pressed(block, method="whirl")
+    assert len(all_spun.spun) == 4
+    flat = pressed(block, method="whirl", pins=(Pin(point=grid, toward="flat"),))
+    assert len(flat.spun) < 4
 
 
 def test_pins_that_contradict_one_another_are_told():

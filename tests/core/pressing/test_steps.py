@@ -46,7 +46,7 @@ def test_a_row_of_one_sort_is_told_by_direction():
 
 
 def test_who_presses_at_the_end_is_told_to_fold_on_the_way():
-    for text in texts(planned(NAMED["nine-patch"], school="end")):
+    for text in texts(planned(NAMED["nine-patch"], method="end")):
         assert text.startswith("Fold ")
         assert text.endswith("press when the block is done.")
 
@@ -74,7 +74,7 @@ def near(p, q):
     return max(abs(a - b) for a, b in zip(p, q, strict=True)) < 0.01
 
 
-def test_whirls_are_moves_with_their_marks():
+def test_spins_are_moves_with_their_marks():
     plan = planned(NAMED["pinwheel"])
     (pressed,) = [plan.press(step) for step in plan.steps if step.makes == "block"]
     assert "undo the stitches" in pressed.text

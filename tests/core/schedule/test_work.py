@@ -1,4 +1,4 @@
-"""Advice, sittings, thread and the needle test: figures against counting by hand."""
+"""Advice, sittings, thread and the seam allowance test: figures against counting by hand."""
 
 from __future__ import annotations
 
@@ -20,14 +20,14 @@ from inlet.core.piecing.advice import advice_for, advice_text
 from inlet.core.piecing.seam_test import (
     effect_of,
     effect_text,
-    needle_text,
-    parse_needle,
-    read_needle,
+    parse_seam_test,
+    read_seam_test,
+    seam_test_text,
     should_measure,
 )
 from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, straight
-from inlet.core.project.measure import INCH, METRIC, Needle, Rates
+from inlet.core.project.measure import INCH, METRIC, Rates, SeamTest
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
 from inlet.core.schedule.batches import Batch, batches
@@ -231,7 +231,7 @@ def test_thread_and_where_a_bobbin_runs_out():
     assert thread_for(plan.batches, 500, plan.measure).runs_out == ()
 
 
-# --- the needle test --------------------------------------------------------------------------
+# --- the seam allowance test ----------------------------------------------------------------------
 
 
 @given(LENGTHS, ratios(F(1, 16), F(3, 4), max_denominator=64))
@@ -240,25 +240,25 @@ def test_three_strips_tell_the_seam(seam, extra):
     """Sewn with a seam that takes ``extra`` off or on, the middle strip says so exactly."""
     strip = 6 * seam
     for off in (extra * seam, -extra * seam, F(0)):
-        needle = Needle(strip=strip, middle=strip - 2 * (seam + off), stitched=seam)
-        test = read_needle(needle, seam)
+        seam_test = SeamTest(strip=strip, middle=strip - 2 * (seam + off), stitched=seam)
+        test = read_seam_test(seam_test, seam)
         assert (test.takes, test.off, test.loss) == (seam + off, off, off)
     assert should_measure(strip, seam) == strip - 2 * seam
 
 
 def test_what_the_test_says():
     inch = project_of(block_of()).measure
-    said = needle_text(read_needle(parse_needle("1 1/2, 15/16, 1/4"), F(1, 4)), inch)
+    said = seam_test_text(read_seam_test(parse_seam_test("1 1/2, 15/16, 1/4"), F(1, 4)), inch)
     assert said[0] == "One seam takes 9/32 in (0.281 in) of each piece."
     assert said[1] == "The fold takes 1/32 in (0.031 in) of that."
     assert said[2].startswith("Move the guide 1/32 in (0.031 in) toward the needle")
-    thin = needle_text(read_needle(parse_needle("1 1/2, 1 1/16"), F(1, 4)), inch)
+    thin = seam_test_text(read_seam_test(parse_seam_test("1 1/2, 1 1/16"), F(1, 4)), inch)
     assert "away from the needle" in thin[-1]
-    metric = needle_text(read_needle(parse_needle("5, 3.4", CENTIMETRES), F(3, 4)), METRIC)
+    metric = seam_test_text(read_seam_test(parse_seam_test("5, 3.4", CENTIMETRES), F(3, 4)), METRIC)
     assert "0.05 cm" in metric[-1]
     for bad in ("1", "1, 2", "x, 1", "1, 1, 1, 1", "1 1/2, 0"):
         with pytest.raises(ValueError, match=r"."):
-            parse_needle(bad)
+            parse_seam_test(bad)
 
 
 def test_what_a_seam_does_to_a_block():
@@ -317,10 +317,12 @@ def test_a_task_is_not_parted_for_a_few_of_it():
 
 
 def test_the_test_and_the_minutes_stay_in_the_file():
-    needle = Needle(strip=F(3, 2), middle=F(31, 32), stitched=F(1, 4))
-    project = replace(project_of(block_of()), needle=needle, rates=Rates(sitting=45, bobbin=70))
+    seam_test = SeamTest(strip=F(3, 2), middle=F(31, 32), stitched=F(1, 4))
+    project = replace(
+        project_of(block_of()), seam_test=seam_test, rates=Rates(sitting=45, bobbin=70)
+    )
     assert loads(dumps(project)) == project
     metric = measured_in(project, CENTIMETRES)
     cm = F(254, 100)
-    assert metric.needle == Needle(strip=F(3, 2) * cm, middle=F(31, 32) * cm, stitched=cm / 4)
-    assert measured_in(metric, INCHES).needle == needle
+    assert metric.seam_test == SeamTest(strip=F(3, 2) * cm, middle=F(31, 32) * cm, stitched=cm / 4)
+    assert measured_in(metric, INCHES).seam_test == seam_test

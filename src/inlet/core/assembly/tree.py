@@ -2,8 +2,8 @@
 
 A ``Join`` is one seam sewn, whatever its kind: through a row, round a corner, along a curve, or
 part of the way. Its two sides are what was sewn before, other joins or ready parts, so the last
-join of a block holds all the others: the steps, the pictures, the words, the needle test, the
-proof and pressing are walks over them, in the order of their numbers.
+join of a block holds all the others: the steps, the pictures, the words, the seam allowance
+test, the proof and pressing are walks over them, in the order of their numbers.
 """
 
 from __future__ import annotations

@@ -196,8 +196,8 @@ def _body_length(plan: UnitPlan, finished: float) -> Exact | None:
 
 
 def _trimmed_later(plan: UnitPlan) -> bool:
-    """Are a unit's pieces cut larger because it is trimmed by its maker's school?"""
-    return plan.in_use.method.trims and plan.school == "trim"
+    """Are a unit's pieces cut larger because it is trimmed by its maker's style?"""
+    return plan.in_use.method.trims and plan.style == "trim"
 
 
 def _side_lengths(piece: Piece, cut: Sequence[Exact], seam: Exact) -> list[float]:

@@ -65,7 +65,7 @@ class Method:
     """A method worked out for one unit, whatever number of them is needed.
 
     ``pieces`` are for one run, which makes ``makes`` units, and ``mirrored`` of their mirror image
-    where that is another unit. ``trims``: the trim school cuts it larger and trims the unit to its
+    where that is another unit. ``trims``: the trim style cuts it larger and trims the unit to its
     unfinished size. ``work`` is what is done with the pieces at given sizes: it is asked for only
     when needed, as sizes are often all that is wanted. ``outer_bias`` is how many outer edges are
     bias, where there is a shorter way than to look at the products. ``left_over`` is what a run

@@ -1,4 +1,4 @@
-"""The needle test: three strips sewn and pressed, the middle one measured."""
+"""The seam allowance test: three strips sewn and pressed, the middle one measured."""
 
 from __future__ import annotations
 
@@ -10,12 +10,12 @@ from inlet.core.draft import Draft
 from inlet.core.geometry import flattened
 from inlet.core.numbers import INCHES, Exact, Fraction, System, nearest_mark, parse_length
 from inlet.core.piecing.edge_points import CLEAR, EdgePoints
-from inlet.core.project import Measure, Needle
+from inlet.core.project import Measure, SeamTest
 from inlet.core.units import Part
 from inlet.core.words import length_text, unit_of
 
 
-class NeedleTest(NamedTuple):
+class SeamTestResult(NamedTuple):
     """What three strips say.
 
     ``takes`` is what one seam takes of each strip, the fold with it; ``off`` how much more that is
@@ -28,16 +28,16 @@ class NeedleTest(NamedTuple):
     loss: Exact | None
 
 
-def read_needle(needle: Needle, seam: Exact) -> NeedleTest:
+def read_seam_test(seam_test: SeamTest, seam: Exact) -> SeamTestResult:
     """From a strip's width w and the middle one's width m once it is sewn in on both sides: a seam
     takes (w - m)/2 of each. That is to be the allowance, whatever the fold takes: the guide moves
     by the difference."""
-    takes = (needle.strip - needle.middle) / 2
-    loss = None if needle.stitched is None else takes - needle.stitched
-    return NeedleTest(takes, takes - seam, loss)
+    takes = (seam_test.strip - seam_test.middle) / 2
+    loss = None if seam_test.stitched is None else takes - seam_test.stitched
+    return SeamTestResult(takes, takes - seam, loss)
 
 
-def parse_needle(text: str, system: System = INCHES) -> Needle:
+def parse_seam_test(text: str, system: System = INCHES) -> SeamTest:
     """“1 1/2, 15/16” or “1 1/2, 15/16, 1/4”: the strips, the middle one sewn in, and from the raw
     edge to the stitches. ``ValueError`` in words for anything else."""
     parts = [part.strip() for part in text.split(",")]
@@ -46,7 +46,7 @@ def parse_needle(text: str, system: System = INCHES) -> Needle:
     sizes = [parse_length(part, system) for part in parts]
     if not 0 < sizes[1] < sizes[0]:
         raise ValueError("the middle strip must be narrower than it was cut, and above 0")
-    return Needle(strip=sizes[0], middle=sizes[1], stitched=sizes[2] if sizes[2:] else None)
+    return SeamTest(strip=sizes[0], middle=sizes[1], stitched=sizes[2] if sizes[2:] else None)
 
 
 def should_measure(strip: Exact, seam: Exact) -> Exact:
@@ -54,11 +54,11 @@ def should_measure(strip: Exact, seam: Exact) -> Exact:
     return strip - 2 * seam
 
 
-def usual_needle(seam: Exact) -> Needle:
+def usual_seam_test(seam: Exact) -> SeamTest:
     """A test as it is usually cut, six allowances wide, that finds nothing wrong: 1 1/2 in strips
     for 1/4 in."""
     strip = 6 * seam
-    return Needle(strip=strip, middle=should_measure(strip, seam))
+    return SeamTest(strip=strip, middle=should_measure(strip, seam))
 
 
 class Effect(NamedTuple):
@@ -150,7 +150,7 @@ def _halves_corner(draft: Draft, round_it: frozenset[int], v: int, seam: int) ->
     return abs((ax + bx) * y - (ay + by) * x) < CLEAR and (ax + bx) * x + (ay + by) * y > CLEAR
 
 
-def needle_text(test: NeedleTest, measure: Measure) -> list[str]:
+def seam_test_text(test: SeamTestResult, measure: Measure) -> list[str]:
     """What the test says, in sentences."""
     unit = unit_of(measure)
 

@@ -29,17 +29,17 @@ from inlet.core.layout import (
 from inlet.core.piecing import (
     Advised,
     Effect,
-    NeedleTest,
+    SeamTestResult,
     advice_for,
     effect_of,
     find_steps,
-    read_needle,
+    read_seam_test,
 )
 from inlet.core.plan.prepared import prepare_block, prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning import Offer, left_over, offers
 from inlet.core.problem import errors_first
-from inlet.core.project import Block, Needle, Project
+from inlet.core.project import Block, Project, SeamTest
 from inlet.core.schedule import Batch, Work, batches, work_for
 from inlet.core.staged import Staged, later
 from inlet.core.units import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
@@ -81,9 +81,9 @@ class BlockPlan(SewnBlock):
         """Seams that would spare set-ins."""
         return advice_for(self.block)
 
-    def tested(self, needle: Needle) -> tuple[NeedleTest, Effect]:
-        """What a needle test says, and what a seam like that does to this block."""
-        test = read_needle(needle, self.measure.seam)
+    def tested(self, seam_test: SeamTest) -> tuple[SeamTestResult, Effect]:
+        """What a seam allowance test says, and what a seam like that does to this block."""
+        test = read_seam_test(seam_test, self.measure.seam)
         return test, effect_of(self.draft, self.root, test.off, self.measure.seam)
 
 

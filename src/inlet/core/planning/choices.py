@@ -52,7 +52,7 @@ def with_choice(
 
 def _with(block: Block, known_choice: Choice, new: Choice) -> Block:
     """The block with a choice in place of another at its point; dropped if it says nothing."""
-    says = any((new.label, new.method, new.school, new.stock))
+    says = any((new.label, new.method, new.style, new.stock))
     kept = tuple(c for c in block.units if c.point != known_choice.point)
     return replace(block, units=(*kept, new) if says else kept)
 

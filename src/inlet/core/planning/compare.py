@@ -110,7 +110,7 @@ def compared(
     ranked = costs(plan, rates, twin)
     advised = plan.advised.name if plan.advised else None
     said = (cost for cost in ranked if cost.plan.name == advised)
-    asked_to_trim = plan.choice is not None and plan.choice.school == "trim"
+    asked_to_trim = plan.choice is not None and plan.choice.style == "trim"
     return ranked, next(said, None) or recommended(ranked, plan.measure, asked_to_trim)
 
 

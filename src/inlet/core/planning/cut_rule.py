@@ -46,7 +46,7 @@ class CutRule:
         return near if abs(near - exact) <= self.thread else next_mark(exact, self.mark)
 
     def cut(self, piece: Piece, trims: bool = False) -> tuple[Fraction, Fraction]:
-        """The size a piece is cut; for the trim school, larger by its extra: up to the next mark of
+        """The size a piece is cut; for the trim style, larger by its extra: up to the next mark of
         the rule's first number, plus its second."""
         first, second = piece.exact
         if trims:

@@ -166,7 +166,7 @@ class UnitPlan:
     ``wanted`` is the method asked for, if any, ``advised`` the one to take where nothing (or what
     cannot be done) is asked for; ``choice`` what the maker chose for this unit alone; ``inside``
     are the units nested in it. ``rule`` says which marks its pieces are cut at, where that is not
-    the usual one, and ``trimmed`` to which size it is trimmed, whatever the school, as it would not
+    the usual one, and ``trimmed`` to which size it is trimmed, whatever the style, as it would not
     fit otherwise; ``spare`` are triangles that units before it leave of the squares they cut, which
     it takes first. What is worked out from these is so when it is first asked for.
     """
@@ -196,8 +196,8 @@ class UnitPlan:
         return {self.unit.label: self.count, **twin}
 
     @property
-    def school(self) -> str:
-        return (self.choice.school if self.choice else "") or self.measure.school
+    def style(self) -> str:
+        return (self.choice.style if self.choice else "") or self.measure.style
 
     @cached_property
     def stock(self) -> Stock | None:
@@ -253,7 +253,7 @@ class UnitPlan:
             self.unit,
             need or self.need,
             self.measure,
-            self.school,
+            self.style,
             self.usable,
             self.stock,
             self.cutting,
@@ -288,7 +288,7 @@ def plan_method(
     unit: Unit,
     need: Need,
     measure: Measure,
-    school: str | None = None,
+    style: str | None = None,
     usable: Widths = usual_width,
     stock: Stock | None = None,
     rule: CutRule | None = None,
@@ -302,7 +302,7 @@ def plan_method(
     if method.mirrored:
         runs = max(runs, -(-need.mirrored // method.mirrored))
     shared_runs = bool(method.mirrored and need.made_with)
-    trims = method.trims and (school or measure.school) == "trim"
+    trims = method.trims and (style or measure.style) == "trim"
     sets = tuple(_sewn_set(s, runs, measure, usable) for s in method.sets)
     pieces: list[CutPiece] = []
     short = False

@@ -23,7 +23,7 @@ from inlet.core.pressing.pins import (
 from inlet.core.pressing.pressing_plan import AtEdge, Met, PressingPlan, Stretch, cost_if
 from inlet.core.pressing.reasons import flip_text, points_text, reason
 from inlet.core.pressing.steps import StepPress, step_press
-from inlet.core.pressing.weights import MOST_POINTS, SCHOOL_NOTES, SCHOOL_TITLES, TABLE, points_of
+from inlet.core.pressing.weights import METHOD_NOTES, METHOD_TITLES, MOST_POINTS, TABLE, points_of
 from inlet.core.pressing.words import (
     CARE,
     STATE_ORDER,
@@ -36,10 +36,10 @@ from inlet.core.pressing.words import (
 
 __all__ = [
     "CARE",
+    "METHOD_NOTES",
+    "METHOD_TITLES",
     "MOST_POINTS",
     "OPEN",
-    "SCHOOL_NOTES",
-    "SCHOOL_TITLES",
     "SETTING_TITLES",
     "STATES",
     "STATE_ORDER",

@@ -48,7 +48,7 @@ def pressing_advice(plan: PressingPlan, project: Project) -> list[PressingAdvice
 def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingAdvice]:
     junction = thick.junction
     flatter = []
-    if junction.whirl is not None and thick.state != "whirled":
+    if junction.spin is not None and thick.state != "whirled":
         flatter.append((Pinned(-1, None, junction.vertex, 1), "Spun"))
     last = max(junction.seats, key=lambda seat: seat.join.number)
     span, _ = plan.seams.of[last.join.number, last.arms[0].place]
@@ -84,10 +84,10 @@ def _layers_if(plan: PressingPlan, wish: Pinned, junction: Junction) -> int | No
         for arm in max(junction.seats, key=lambda seat: seat.join.number).arms:
             ways[seams.of[arm.join.number, arm.place][0]] = None
         return met(seams, ways, junction).layers
-    assert junction.whirl is not None
+    assert junction.spin is not None
     for clockwise in (True, False):
         ways = list(plan.versions[0])
-        for arm in (*junction.whirl.ends, *junction.whirl.arms):
+        for arm in (*junction.spin.ends, *junction.spin.arms):
             span, swapped = seams.of[arm.join.number, arm.place]
             ways[span] = arm.side(clockwise) ^ swapped
         layers = met(seams, ways, junction).layers

@@ -222,16 +222,16 @@ def _weighed(block: PressedBlock, junction: Junction, follows: Sequence[Follows]
 
 def only_crossing(junction: Junction, crossing: Crossing) -> Junction:
     """Of a junction of many seams, those that cross, and whether its centre is whirled."""
-    whirl = junction.whirl
-    is_own = whirl is not None and crossing.later is whirl.arms[0].join
-    arms = [*crossing.ends, *(whirl.arms if is_own and whirl is not None else ())]
+    spin = junction.spin
+    is_own = spin is not None and crossing.later is spin.arms[0].join
+    arms = [*crossing.ends, *(spin.arms if is_own and spin is not None else ())]
     seats = tuple(
         seat._replace(arms=crossing_arms)
         for seat in junction.seats
         if (crossing_arms := tuple(arm for arm in seat.arms if arm in arms))
     )
     return junction._replace(
-        seats=seats, crossings=(crossing,), whirl=whirl if is_own else None, faces=()
+        seats=seats, crossings=(crossing,), spin=spin if is_own else None, faces=()
     )
 
 
@@ -241,8 +241,8 @@ def cost_of(block: PressedBlock, junction: Junction, outcome_there: Outcome) -> 
     costs = w["stacked"] * outcome_there.stacked + w["half-open"] * outcome_there.half_open
     costs = costs + w["both-open"] * outcome_there.both_open
     costs = costs + w["layer"] * np.maximum(0, outcome_there.layers - w["foot"])
-    if junction.whirl is not None:
-        costs = costs + np.where(outcome_there.whirled, w["whirl"], w["not-whirled"])
+    if junction.spin is not None:
+        costs = costs + np.where(outcome_there.spun, w["whirl"], w["not-whirled"])
     return np.where(outcome_there.possible, costs, NEVER)
 
 

@@ -48,10 +48,10 @@ ON_SEAM = 1 / 50
 
 
 class Wishes(NamedTuple):
-    """What the maker decided: school, versions allowed, pins, and how blocks lie (empty: as the
+    """What the maker decided: method, versions allowed, pins, and how blocks lie (empty: as the
     project's quilt says, if it does)."""
 
-    school: PressingMethod
+    method: PressingMethod
     versions: int
     pins: tuple[Pin, ...]
     setting: str
@@ -59,7 +59,7 @@ class Wishes(NamedTuple):
 
 def wishes_of(project: Project, block: Block) -> Wishes:
     wishes, whole = block.pressing or BlockPressing(), project.pressing or Pressing()
-    return Wishes(wishes.school or whole.school, wishes.versions, wishes.pins, wishes.setting)
+    return Wishes(wishes.method or whole.method, wishes.versions, wishes.pins, wishes.setting)
 
 
 def find_pressing(
@@ -94,7 +94,7 @@ class _Finder:
         self.block = PressedBlock(
             self.seams,
             lightness_of(self.seams, project.fabrics),
-            weights_of(self.wishes.school, fabrics_of),
+            weights_of(self.wishes.method, fabrics_of),
             outward_sides(self.seams, root),
         )
         self.in_sets = spans_in_sets(self.seams, units)
@@ -141,7 +141,7 @@ class _Finder:
         return PressingPlan(
             block=self.block,
             root=self.root,
-            school=self.wishes.school,
+            method=self.wishes.method,
             decisions=decisions,
             program=program,
             answer=answer,
@@ -213,7 +213,7 @@ class _Finder:
         if pin.toward in ("whirl", "flat"):
             points = points_of(self.draft)
             near = min(
-                (j for j in self.seams.junctions if j.whirl),
+                (j for j in self.seams.junctions if j.spin),
                 key=lambda j: _apart(points[j.vertex], at),
                 default=None,
             )
@@ -255,9 +255,9 @@ class _Finder:
             way = ways[pin.span]
             return pin._replace(kept=(OPEN if way is None else way) == pin.way)
         assert pin.vertex is not None
-        whirl = self.seams.at[pin.vertex].whirl
-        assert whirl is not None
-        before, after = (self.seams.toward(ways, arm.join, arm.place) for arm in whirl.arms)
+        spin = self.seams.at[pin.vertex].spin
+        assert spin is not None
+        before, after = (self.seams.toward(ways, arm.join, arm.place) for arm in spin.arms)
         return pin._replace(kept=(before != after) == bool(pin.way))
 
 

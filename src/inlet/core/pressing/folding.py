@@ -33,7 +33,7 @@ from inlet.core.geometry import (
     offset_sides,
 )
 from inlet.core.numbers import Exact
-from inlet.core.pressing.junctions import Whirl
+from inlet.core.pressing.junctions import Spin
 from inlet.core.pressing.spans import PressedSeams, Toward
 
 
@@ -64,11 +64,11 @@ def folded(seams: PressedSeams, seam: Exact, ways: Sequence[Toward]) -> tuple[La
     the outer edge they stand out, as they do until the block is sewn on."""
     draft = seams.draft
     lying = {patch.face: _strips(draft, patch.face, seam) for patch in draft.patches}
-    whirls = {j.vertex: j.whirl for j in seams.junctions if j.whirl}
+    spins = {j.vertex: j.spin for j in seams.junctions if j.spin}
     corners = _at_corners(seams)
     for order, join in enumerate(seams.joins, 1):
         check()
-        for run in _runs(seams, ways, join, whirls):
+        for run in _runs(seams, ways, join, spins):
             for side in (0, 1):
                 back = run.toward in (side, None)
                 depth = 2 * order + (not back)
@@ -131,7 +131,7 @@ def _at_end(end: Mapping[int, bool] | None, face: int, seam: Exact) -> Exact | i
 
 
 def _runs(
-    seams: PressedSeams, ways: Sequence[Toward], join: Join, whirls: Mapping[int, Whirl]
+    seams: PressedSeams, ways: Sequence[Toward], join: Join, spins: Mapping[int, Spin]
 ) -> Iterator[_Run]:
     stops = {*join.dots, *join.pivots}
     for leg in join.legs:
@@ -147,7 +147,7 @@ def _runs(
                 if i == outer:
                     ends.append(None if v in stops else {})
                 else:
-                    beside = whirls[v].beside
+                    beside = spins[v].beside
                     ends.append({f: arm.place == last for f, arm in beside.items()})
             edges = (seams.draft.arrangement.edges[k] for k in join.edges[begin : place + 1])
             along = frozenset(face for edge in edges for face in (edge.right, edge.left))

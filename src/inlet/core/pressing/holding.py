@@ -35,12 +35,12 @@ def held(seams: PressedSeams, pin: Pinned, weight: int = PIN) -> CostTable:
         return CostTable((pin.span,), costs)
     assert pin.vertex is not None
     junction = seams.at[pin.vertex]
-    assert junction.whirl is not None
-    later = junction.whirl.arms[0].join
+    assert junction.spin is not None
+    later = junction.spin.arms[0].join
     crossing = next(c for c in junction.crossings if c.later is later)
     alone = only_crossing(junction, crossing)
     each_its_own = [Follows(s, False) for s in range(len(seams.spans))]
     spans, values = ways_of(seams, alone.arms, each_its_own)
     outcome_there = outcome(alone, values)
-    costs = np.where(outcome_there.whirled == bool(pin.way), 0, weight)
+    costs = np.where(outcome_there.spun == bool(pin.way), 0, weight)
     return CostTable(spans, costs.reshape((WAYS,) * len(spans)))

@@ -49,7 +49,7 @@ class Crossing(NamedTuple):
     forward: tuple[int, int]
 
 
-class Whirl(NamedTuple):
+class Spin(NamedTuple):
     """A centre that can be whirled: the ends of the earlier seams, the two arms of the later one,
     and which of these each patch there lies beside."""
 
@@ -68,7 +68,7 @@ class Junction(NamedTuple):
     faces: tuple[int, ...]
     seats: tuple[Seat, ...]
     crossings: tuple[Crossing, ...]
-    whirl: Whirl | None
+    spin: Spin | None
 
     @property
     def arms(self) -> Iterator[Arm]:
@@ -107,8 +107,8 @@ def find_junctions(draft: Draft, last: Join, points: Sequence[Point]) -> tuple[J
         faces = tuple(sorted({f for arm in met_arms for f in (arm.clockwise, arm.other)}))
         crossings = tuple(_crossings(seats))
         inside = v not in rim
-        whirl = _whirl(seats, crossings) if inside else None
-        junctions.append(Junction(v, points[v], inside, faces, seats, crossings, whirl))
+        spin = _spin(seats, crossings) if inside else None
+        junctions.append(Junction(v, points[v], inside, faces, seats, crossings, spin))
     return tuple(junctions)
 
 
@@ -200,7 +200,7 @@ def _end_within(side: Faces, seats: Sequence[Seat]) -> Arm | None:
     return max(open_seats, key=lambda seat: seat.join.number).arms[0] if open_seats else None
 
 
-def _whirl(seats: Sequence[Seat], crossings: Sequence[Crossing]) -> Whirl | None:
+def _spin(seats: Sequence[Seat], crossings: Sequence[Crossing]) -> Spin | None:
     last = max(seats, key=lambda seat: seat.join.number)
     crossing = next((c for c in crossings if c.later is last.join), None)
     if crossing is None or len(last.arms) != 2 or last.turns or last.join.finishes:
@@ -212,4 +212,4 @@ def _whirl(seats: Sequence[Seat], crossings: Sequence[Crossing]) -> Whirl | None
                 for side in end.join.sides:
                     if face in faces_of(side):
                         beside.update(dict.fromkeys(faces_of(side), arm))
-    return Whirl(crossing.ends, (last.arms[0], last.arms[1]), beside)
+    return Spin(crossing.ends, (last.arms[0], last.arms[1]), beside)

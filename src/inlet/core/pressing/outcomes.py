@@ -40,12 +40,12 @@ class Outcome(NamedTuple):
     stacked: NDArray[np.int64]
     half_open: NDArray[np.int64]
     both_open: NDArray[np.int64]
-    whirled: NDArray[np.bool_]
+    spun: NDArray[np.bool_]
     layers: NDArray[np.int64]
 
     def state(self, way: int, crossed: bool) -> State:
         """In a word; where more than one pair of seams cross, the worst of them."""
-        if self.whirled[way]:
+        if self.spun[way]:
             return "whirled"
         if not crossed:
             return "tee"
@@ -64,12 +64,12 @@ def outcome(junction: Junction, values: Values) -> Outcome:
     def of(arm: Arm) -> NDArray[np.int64]:
         return values[:, column[arm.join.number, arm.place]]
 
-    possible, whirled = _whirled(junction, values, of)
+    possible, spun = _spun(junction, values, of)
     counts = np.zeros((3, len(values)), int)
     for crossing in junction.crossings:
         counts += _crossed(crossing, of)
     layers = _layers(junction, values, column)
-    return Outcome(possible, counts[0], counts[1], counts[2], whirled, layers)
+    return Outcome(possible, counts[0], counts[1], counts[2], spun, layers)
 
 
 def _crossed(crossing: Crossing, of: object) -> NDArray[np.int64]:
@@ -80,20 +80,20 @@ def _crossed(crossing: Crossing, of: object) -> NDArray[np.int64]:
     return np.array([(opened == 0) & ahead, opened == 1, opened == 2]).astype(int)
 
 
-def _whirled(
+def _spun(
     junction: Junction, values: Values, of: object
 ) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
     """Which ways can be done, and which of them whirl the centre: the later seam changes sides
     there, all four seams turned the same way round."""
     none = np.zeros(len(values), bool)
-    if junction.whirl is None:
+    if junction.spin is None:
         return ~none, none
-    before, after = (of(arm) for arm in junction.whirl.arms)  # type: ignore[operator]
+    before, after = (of(arm) for arm in junction.spin.arms)  # type: ignore[operator]
     changes = before != after
     round_ = none
     for clockwise in (True, False):
         turned = ~none
-        for arm in (*junction.whirl.ends, *junction.whirl.arms):
+        for arm in (*junction.spin.ends, *junction.spin.arms):
             turned &= of(arm) == arm.side(clockwise)  # type: ignore[operator]
         round_ |= turned
     return ~changes | round_, changes & round_
@@ -155,9 +155,9 @@ def _arms_for(junction: Junction, seat: Seat, face: int) -> Sequence[Arm]:
     where a centre can be whirled, the one it lies beside."""
     if seat.turns:
         return [arm for arm in seat.arms if face in (arm.clockwise, arm.other)]
-    whirl = junction.whirl
-    if whirl is not None and seat.arms[0] in whirl.arms and face in whirl.beside:
-        return (whirl.beside[face],)
+    spin = junction.spin
+    if spin is not None and seat.arms[0] in spin.arms and face in spin.beside:
+        return (spin.beside[face],)
     return seat.arms[:1]
 
 

@@ -41,11 +41,11 @@ def pin_within(plan: PressingPlan, faces: Faces) -> Block:
     return replace(block, pressing=replace(wishes, pins=tuple(pins)))
 
 
-def pin_centre(plan: PressingPlan, junction: Junction, whirl: bool | None) -> Block:
+def pin_centre(plan: PressingPlan, junction: Junction, spin: bool | None) -> Block:
     """The block with a centre pinned to be whirled or not; no more, if None."""
     sx, sy = plan.seams.draft.block.scale
     at = junction.at.scaled(1 / sx, 1 / sy)
-    pins = () if whirl is None else (Pin(point=at, toward="whirl" if whirl else "flat"),)
+    pins = () if spin is None else (Pin(point=at, toward="whirl" if spin else "flat"),)
     return _with_pins(plan, {"vertex": junction.vertex}, pins)
 
 

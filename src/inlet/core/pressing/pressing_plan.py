@@ -86,7 +86,7 @@ class PressingPlan:
 
     block: PressedBlock
     root: Part
-    school: PressingMethod
+    method: PressingMethod
     decisions: Decisions
     program: Program
     answer: PressingAnswer
@@ -204,7 +204,7 @@ class PressingPlan:
         return without_slivers(self.seams.draft, there, self.seam)
 
     @cached_property
-    def whirled(self) -> frozenset[int]:
+    def spun(self) -> frozenset[int]:
         """The vertices of centres that are whirled."""
         return frozenset(m.junction.vertex for m in self.junctions if m.state == "whirled")
 

@@ -35,10 +35,10 @@ def reason(plan: PressingPlan, span: int, project: Project) -> str:
     way = plan.versions[0][span]
     if any(pin.span == span and pin.kept for pin in plan.pins):
         return "You pinned it so."
-    whirled = _whirled_at(plan, span)
-    if whirled is not None:
+    spun = _spun_at(plan, span)
+    if spun is not None:
         return (
-            f"The centre is spun: all its seams turn the same way round, {whirled} layers lie "
+            f"The centre is spun: all its seams turn the same way round, {spun} layers lie "
             "there, and the stitches in the allowance are undone."
         )
     key = plan.seams.spans[span].join.number, way
@@ -205,11 +205,11 @@ def _neighbours(plan: PressingPlan, span: int) -> int:
     return plan.block.weights["stacked"] if any(e.state == "nests" for e in at_edges) else 0
 
 
-def _whirled_at(plan: PressingPlan, span: int) -> int | None:
+def _spun_at(plan: PressingPlan, span: int) -> int | None:
     """How many layers lie at a whirled centre that a span ends at."""
     for junction in plan.touching.get(span, ()):
-        if junction.vertex in plan.whirled and junction.whirl is not None:
-            for arm in junction.whirl.arms:
+        if junction.vertex in plan.spun and junction.spin is not None:
+            for arm in junction.spin.arms:
                 if plan.seams.of[arm.join.number, arm.place][0] == span:
                     return plan.at_vertex(junction.vertex).layers
     return None

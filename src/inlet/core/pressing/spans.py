@@ -73,8 +73,8 @@ def _spans(
     cuts: dict[int, set[int]] = {}
     finishing: dict[tuple[int, int], tuple[Arm, Arm]] = {}
     for junction in junctions:
-        if junction.whirl:
-            for arm in junction.whirl.arms:
+        if junction.spin:
+            for arm in junction.spin.arms:
                 cuts.setdefault(arm.join.number, set()).add(junction.vertex)
         for later, early in _finished(junction):
             finishing[later.join.number, later.place] = (later, early)

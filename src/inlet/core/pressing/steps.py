@@ -43,18 +43,18 @@ def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | 
     if not joins:
         return None
     ways = [_way(plan, step, join, project) for join in joins]
-    whirled = [
+    spun = [
         met for met in plan.junctions
         if met.state == "whirled"
-        and met.junction.whirl
-        and met.junction.whirl.arms[0].join in joins
+        and met.junction.spin
+        and met.junction.spin.arms[0].join in joins
     ]  # fmt: skip
     text = _sentence(plan, ways) + _second(plan, step, project)
-    if whirled:
-        text += " " + _whirl_text(len(whirled))
+    if spun:
+        text += " " + _spin_text(len(spun))
     if any(s.span in plan.again for way in ways for run in way.runs for s in run):
         text += " What came out of its run pressed the other way is pressed again."
-    return StepPress(text, tuple(_moves(plan, step, joins, ways, whirled, text)))
+    return StepPress(text, tuple(_moves(plan, step, joins, ways, spun, text)))
 
 
 def step_joins(step: Step, new_part: Part) -> Iterator[Join]:
@@ -138,9 +138,9 @@ def _named(step: Step, face: int) -> str:
 
 
 def _sentence(plan: PressingPlan, ways: Sequence[_PressWay]) -> str:
-    verb = "Fold" if plan.school == "end" else "Press"
+    verb = "Fold" if plan.method == "end" else "Press"
     parts = list(dict.fromkeys(way.words for way in ways))
-    after = "; press when the block is done" if plan.school == "end" else ""
+    after = "; press when the block is done" if plan.method == "end" else ""
     if any(words not in ("open", AS_SHOWN) and "toward" not in words for words in parts):
         after = FROM_THE_FRONT + after
     number = len(ways)
@@ -163,7 +163,7 @@ def _listed(numbers: Sequence[str]) -> str:
     return " and ".join(filter(None, [", ".join(numbers[:-1]), numbers[-1]]))
 
 
-def _whirl_text(number: int) -> str:
+def _spin_text(number: int) -> str:
     where = "At the centre" if number == 1 else f"At the {number} crossings marked"
     return (
         f"{where} undo the stitches in the allowance back to the crossing seam, then turn all "
@@ -179,7 +179,7 @@ def _moves(
     step: Step,
     joins: Sequence[Join],
     ways: Sequence[_PressWay],
-    whirled: Sequence[Met],
+    spun: Sequence[Met],
     text: str,
 ) -> Iterator[Move]:
     """Setting the first seam, the part on top toward which it goes; then pressing, with an arrow a
@@ -187,7 +187,7 @@ def _moves(
     draft, seam = plan.seams.draft, plan.seam
     first = ways[0]
     top = first.runs[0][0].toward
-    setting = plan.school != "end" and top is not None and len(first.runs) == 1
+    setting = plan.method != "end" and top is not None and len(first.runs) == 1
     straight = len(joins[0].legs) == 1 and not any(c.centre for c in joins[0].curves)
     if setting and straight and not joins[0].left_open:
         side = next(s for s in joins[0].sides if top in faces_of(s))
@@ -199,7 +199,7 @@ def _moves(
             set_ += " Bias edges stretch: lift the iron and put it down."
         yield turned_over(draft, joins[0], seam, faces_of(side), set_)
     arrows = tuple(_arrow(plan, run) for way in ways for run in way.runs)
-    marks = tuple(DrawnLine("whirl", met.junction.at, met.junction.at) for met in whirled)
+    marks = tuple(DrawnLine("whirl", met.junction.at, met.junction.at) for met in spun)
     places = points_of(draft)
     marks += tuple(DrawnLine("point", places[v], places[v]) for v in step.points)
     faces = _faces(joins)

@@ -1,4 +1,4 @@
-"""What each fault of a pressed block weighs, and why; every school has weights of its own.
+"""What each fault of a pressed block weighs, and why; every method has weights of its own.
 
 Weights are in points. Costs are counted in whole thousandths of a point, so that they add up
 exactly and two answers that cost the same are seen to.
@@ -18,7 +18,7 @@ POINT = 1000
 
 class Weight(NamedTuple):
     """A row of the table: its ``name`` in files, what it is called on screen, why it weighs, and
-    how many points it weighs in the mixed school."""
+    how many points it weighs in the mixed method."""
 
     name: str
     title: str
@@ -48,9 +48,9 @@ TABLE = (
            "It is slower to press, weaker, and cannot lock.", Fraction(7)),
     Weight("closed", "A seam pressed to one side",
            "Makers who press open want every seam so.", Fraction(0)),
-    Weight("whirl", "A centre whirled",
+    Weight("whirl", "A centre spun",
            "Stitches in the allowance have to be undone there.", Fraction(3)),
-    Weight("not-whirled", "A four-way centre not whirled",
+    Weight("not-whirled", "A four-way centre not spun",
            "Makers who spin the seams want every centre spun.", Fraction(0)),
     Weight("against", "A waiting seam pressed against the way it must lie",
            "Its open end would be sewn shut under the next piece.", Fraction(30)),
@@ -63,7 +63,7 @@ TABLE = (
 WEIGHT_NAMES = tuple(each.name for each in TABLE)
 MOST_POINTS = 1000
 
-SCHOOL_POINTS: Mapping[str, Mapping[str, Fraction]] = {
+METHOD_POINTS: Mapping[str, Mapping[str, Fraction]] = {
     "mixed": {},
     "dark": {"shadow": Fraction(60), "open": Fraction(50), "whirl": Fraction(20)},
     "nest": {"stacked": Fraction(100), "half-open": Fraction(60), "both-open": Fraction(50),
@@ -73,9 +73,9 @@ SCHOOL_POINTS: Mapping[str, Mapping[str, Fraction]] = {
     "whirl": {"whirl": Fraction(0), "not-whirled": Fraction(25), "stacked": Fraction(30)},
     "end": {"open": Fraction(60), "again": Fraction(0)},
 }  # fmt: skip
-"""Where a school weighs otherwise than the mixed one."""
+"""Where a method weighs otherwise than the mixed one."""
 
-SCHOOL_TITLES: dict[PressingMethod, str] = {
+METHOD_TITLES: dict[PressingMethod, str] = {
     "mixed": "Mixed",
     "dark": "To the dark",
     "nest": "Nesting first",
@@ -84,7 +84,7 @@ SCHOOL_TITLES: dict[PressingMethod, str] = {
     "end": "Press at the end",
 }
 
-SCHOOL_NOTES = {
+METHOD_NOTES = {
     "mixed": "All of it weighed: nesting, shadows, layers, room.",
     "dark": "No dark allowance under a lighter fabric, whatever it costs.",
     "nest": "Seams lock at every junction where they can.",
@@ -98,17 +98,17 @@ Weights = Mapping[str, int]
 """Thousandths of a point by name; ``foot`` is whole layers."""
 
 
-def points_of(school: PressingMethod, own_weights: Mapping[str, Exact]) -> dict[str, Exact]:
-    """The points of a school, by name, with the maker's ``own_weights`` in place of its."""
+def points_of(method: PressingMethod, own_weights: Mapping[str, Exact]) -> dict[str, Exact]:
+    """The points of a method, by name, with the maker's ``own_weights`` in place of its."""
     points: dict[str, Exact] = {weight.name: weight.points for weight in TABLE}
-    points.update(SCHOOL_POINTS[school])
+    points.update(METHOD_POINTS[method])
     points.update({name: value for name, value in own_weights.items() if name in points})
     return points
 
 
-def weights_of(school: PressingMethod, own_weights: Mapping[str, Exact]) -> Weights:
+def weights_of(method: PressingMethod, own_weights: Mapping[str, Exact]) -> Weights:
     """The same in thousandths of a point; ``foot`` in whole layers."""
-    points = points_of(school, own_weights)
+    points = points_of(method, own_weights)
     weights = {name: round(float(value) * POINT) for name, value in points.items()}
     weights["foot"] = round(float(points["foot"]))
     return weights

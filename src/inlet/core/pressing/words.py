@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from inlet.core.pressing.outcomes import State
 from inlet.core.pressing.pressing_plan import Met, PressingPlan, Stretch
 from inlet.core.pressing.reasons import points_text
-from inlet.core.pressing.weights import SCHOOL_TITLES
+from inlet.core.pressing.weights import METHOD_TITLES
 from inlet.core.project import Project
 from inlet.core.words import fabric_name
 
@@ -67,7 +67,7 @@ def pressing_lines(plan: PressingPlan) -> Iterator[str]:
     good, crossed = plan.nesting
     gap = f", at most {points_text(plan.gap)} from the least" if plan.gap else ", the least"
     nest = f"{good} of {crossed} junctions nest, " if crossed else ""
-    yield f"Pressing ({SCHOOL_TITLES[plan.school].lower()}): {nest}{points_text(plan.cost)}{gap}."
+    yield f"Pressing ({METHOD_TITLES[plan.method].lower()}): {nest}{points_text(plan.cost)}{gap}."
     yield from beside_lines(plan)
     thickest = plan.thickest()
     if thickest is not None:

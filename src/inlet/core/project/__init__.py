@@ -41,7 +41,7 @@ from inlet.core.project.cutting import (
     folded,
 )
 from inlet.core.project.fabric import Fabric, FabricId, Print
-from inlet.core.project.measure import INCH, METRIC, Measure, Needle, Rates
+from inlet.core.project.measure import INCH, METRIC, Measure, Rates, SeamTest
 from inlet.core.project.pressing import (
     MOST_VERSIONS,
     BlockPressing,
@@ -120,7 +120,6 @@ __all__ = [
     "Layers",
     "Measure",
     "Motif",
-    "Needle",
     "Pair",
     "Pin",
     "Pressing",
@@ -136,6 +135,7 @@ __all__ = [
     "Sashing",
     "Scatter",
     "Seam",
+    "SeamTest",
     "Triangles",
     "Turning",
     "UnitKind",

@@ -83,13 +83,13 @@ class FabricAt(Value, frozen=True, kw_only=True):
 
 class Choice(Value, frozen=True, kw_only=True):
     """What the maker chose for one unit, the one with a patch around ``point``: its ``label``, its
-    ``method``, its ``school``, the cut fabric it is made from (``stock``, as in “10 squares”);
+    ``method``, its ``style``, the cut fabric it is made from (``stock``, as in “10 squares”);
     empty where the block's or the project's choice holds."""
 
     point: Pair
     label: str = ""
     method: str = ""
-    school: CuttingStyle | Literal[""] = ""
+    style: CuttingStyle | Literal[""] = msgspec.field(name="school", default="")
     stock: str = ""
 
 

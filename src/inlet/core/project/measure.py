@@ -15,14 +15,14 @@ Awkward = Literal["best", "trim", "finer", "bands", "leave"]
 
 class Measure(Value, frozen=True, kw_only=True):
     """How this project measures: lengths are in its ``system``. ``oversize`` is what the trim
-    school cuts larger: up to the next mark of the first, plus the second. ``squaring`` is lost of
+    style cuts larger: up to the next mark of the first, plus the second. ``squaring`` is lost of
     each strip to square its end. Where they are None the usual ones hold. ``awkward`` is what is
     done where cuts on the ruler's marks would not fit: what is best, or always one thing."""
 
     system_name: SystemName = field(default="inch", name="system")
     seam: Exact = Fraction(1, 4)
     ruler: Exact = Fraction(1, 8)
-    school: CuttingStyle = "exact"
+    style: CuttingStyle = field(name="school", default="exact")
     oversize: Pair | None = None
     squaring: Exact | None = None
     awkward: Awkward = "best"
@@ -40,7 +40,7 @@ class Measure(Value, frozen=True, kw_only=True):
 
     @property
     def larger(self) -> Pair:
-        """The trim school's rule, see ``oversize``."""
+        """The trim style's rule, see ``oversize``."""
         return self.oversize if self.oversize is not None else self.system.oversize
 
     @property
@@ -79,9 +79,10 @@ class Rates(Value, frozen=True, kw_only=True):
     bobbin: int = 60
 
 
-class Needle(Value, frozen=True, kw_only=True):
-    """A needle test: three strips ``strip`` wide sewn side by side and pressed, and what the middle
-    one measures then; ``stitched``, if it was measured, from the raw edge to the stitches."""
+class SeamTest(Value, frozen=True, kw_only=True):
+    """A seam allowance test: three strips ``strip`` wide sewn side by side and pressed,
+    and what the middle one measures then; ``stitched``, if it was measured, from the raw edge to
+    the stitches."""
 
     strip: Exact = Fraction(3, 2)
     middle: Exact = Fraction(1)

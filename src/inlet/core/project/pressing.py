@@ -1,4 +1,4 @@
-"""What the maker decided about pressing: a school, weights of their own, seams pinned."""
+"""What the maker decided about pressing: a method, weights of their own, seams pinned."""
 
 from __future__ import annotations
 
@@ -29,11 +29,11 @@ class Pin(Value, frozen=True, kw_only=True):
 
 
 class BlockPressing(Value, frozen=True, kw_only=True):
-    """How one block is pressed: by the ``school`` of the project where it is empty, in up to so
+    """How one block is pressed: by the ``method`` of the project where it is empty, in up to so
     many ``versions`` of a unit or of the block, with ``pins``. ``setting`` is how it will lie
     beside others like it; empty where the quilt says."""
 
-    school: PressingMethod | Literal[""] = ""
+    method: PressingMethod | Literal[""] = field(name="school", default="")
     versions: int = 1
     setting: Beside | Literal[""] = ""
     pins: tuple[Pin, ...] = ()
@@ -56,7 +56,7 @@ def pins_moved(
 
 
 class Pressing(Value, frozen=True, kw_only=True):
-    """How the project's blocks are pressed: ``weights`` in place of the school's own, by name."""
+    """How the project's blocks are pressed: ``weights`` in place of the method's own, by name."""
 
-    school: PressingMethod = "mixed"
+    method: PressingMethod = field(name="school", default="mixed")
     weights: dict[str, Exact] = field(default_factory=dict)

@@ -6,11 +6,13 @@ cuts and steps are functions of it, found in the stages' own packages.
 
 from __future__ import annotations
 
+from msgspec import field
+
 from inlet.core.numbers import Exact, Fraction, System
 from inlet.core.project.block import Block, choice_in_system
 from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
-from inlet.core.project.measure import INCH, Measure, Needle, Rates, usual_measure
+from inlet.core.project.measure import INCH, Measure, Rates, SeamTest, usual_measure
 from inlet.core.project.pressing import Pressing
 from inlet.core.project.quilt import Quilt, in_other_fabric, quilt_measured, without_block
 from inlet.core.project.value import Value, replace
@@ -25,7 +27,7 @@ class Project(Value, frozen=True, kw_only=True):
     blocks: tuple[Block, ...] = ()
     quilt: Quilt | None = None
     rates: Rates | None = None
-    needle: Needle | None = None
+    seam_test: SeamTest | None = field(name="needle", default=None)
     pressing: Pressing | None = None
     cutting: Cutting | None = None
 
@@ -112,19 +114,22 @@ def measured_in(project: Project, system: System) -> Project:
     if system is before:
         return project
     factor = system.per_inch / before.per_inch
-    needle = project.needle
-    if needle is not None:
-        stitched = None if needle.stitched is None else needle.stitched * factor
-        needle = replace(
-            needle, strip=needle.strip * factor, middle=needle.middle * factor, stitched=stitched
+    seam_test = project.seam_test
+    if seam_test is not None:
+        stitched = None if seam_test.stitched is None else seam_test.stitched * factor
+        seam_test = replace(
+            seam_test,
+            strip=seam_test.strip * factor,
+            middle=seam_test.middle * factor,
+            stitched=stitched,
         )
     measure = replace(
-        usual_measure(system), school=project.measure.school, awkward=project.measure.awkward
+        usual_measure(system), style=project.measure.style, awkward=project.measure.awkward
     )
     return replace(
         project,
         measure=measure,
-        needle=needle,
+        seam_test=seam_test,
         quilt=project.quilt and quilt_measured(project.quilt, factor),
         cutting=project.cutting and cutting_measured(project.cutting, factor),
         fabrics=tuple(

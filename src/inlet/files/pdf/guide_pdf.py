@@ -24,8 +24,8 @@ from inlet.core.piecing import (
     cards,
     effect_text,
     fabric_rows,
-    needle_text,
     run_lengths,
+    seam_test_text,
     step_moves,
 )
 from inlet.core.plan import BlockPlan, SewnBlock
@@ -108,7 +108,7 @@ class _Guide:
     def whole(self, plan: BlockPlan) -> Story:
         """The whole guide of a block, but for its cutting plan."""
         story = [*self._cover(), *self._cut_list(plan), *self._steps(), *self._back()]
-        for section in (self._sittings(plan), self._needle(plan)):
+        for section in (self._sittings(plan), self._seam_test(plan)):
             story += unbroken_ends(list(section))
         return story
 
@@ -276,7 +276,7 @@ class _Guide:
         story: Story = []
         for version, name in versions:
             title = Title(name, size=14)
-            if pressing.school == "end":
+            if pressing.method == "end":
                 above = [title, *said]
                 room = document.high - height_of(above, document.wide) - 8
                 picture = BackPicture(version, self.fabrics, room)
@@ -302,14 +302,14 @@ class _Guide:
             yield Title("Fewer set-in seams", size=14)
             yield from map(paragraph, advice)
 
-    def _needle(self, plan: BlockPlan) -> Iterator[Flowable]:
-        """What the maker's needle test said, if there is one."""
-        needle = self.project.needle
-        if needle is None:
+    def _seam_test(self, plan: BlockPlan) -> Iterator[Flowable]:
+        """What the maker's seam allowance test said, if there is one."""
+        seam_test = self.project.seam_test
+        if seam_test is None:
             return
-        test, effect = plan.tested(needle)
+        test, effect = plan.tested(seam_test)
         yield Title("Seam allowance test", size=14)
-        yield from map(paragraph, needle_text(test, plan.measure))
+        yield from map(paragraph, seam_test_text(test, plan.measure))
         yield from map(paragraph, effect_text(effect, test.off, plan.measure))
 
 

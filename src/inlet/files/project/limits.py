@@ -51,7 +51,6 @@ from inlet.core.project import (
     LaidStrip,
     Measure,
     Motif,
-    Needle,
     Pin,
     Pressing,
     Print,
@@ -64,6 +63,7 @@ from inlet.core.project import (
     Sashing,
     Scatter,
     Seam,
+    SeamTest,
     Triangles,
 )
 from inlet.files.problem import shown
@@ -168,9 +168,9 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
                                                       "trim")},
     (Rates, "sitting"): (Range(1, 3600),),
     (Rates, "bobbin"): (Range(1, 3600),),
-    (Needle, "strip"): (LENGTH,),
-    (Needle, "middle"): (LENGTH,),
-    (Needle, "stitched"): (LENGTH,),
+    (SeamTest, "strip"): (LENGTH,),
+    (SeamTest, "middle"): (LENGTH,),
+    (SeamTest, "stitched"): (LENGTH,),
     (Pressing, "weights"): (Items(200, "weights"), Range(0, MOST_POINTS)),
     (Fabric, "notes"): (Letters(100 * LONGEST_NAME),),
     (Fabric, "width"): (LENGTH,),

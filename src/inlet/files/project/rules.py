@@ -52,8 +52,8 @@ def broken_rules(project: Project, known_project: Project | None = None) -> Iter
         if name not in same and name not in ("blocks", "extra"):
             limits = LIMITS.get((Project, name), ())
             yield from limit_faults(getattr(project, name), name, limits)
-    needle = project.needle
-    if needle is not None and not needle.middle < needle.strip:
+    seam_test = project.seam_test
+    if seam_test is not None and not seam_test.middle < seam_test.strip:
         yield "needle: the middle strip must be narrower than it was cut, and above 0"
     yield from _repeated("fabrics", [f.id for f in project.fabrics])
     for i, fabric in enumerate(project.fabrics):

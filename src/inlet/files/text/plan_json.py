@@ -11,11 +11,11 @@ from inlet.core.draft import Patch
 from inlet.core.fitting import Fit, as_exact
 from inlet.core.layout import FabricPlan
 from inlet.core.numbers import INCHES
-from inlet.core.piecing import SeamAdvice, Step, advice_text, effect_text, needle_text
+from inlet.core.piecing import SeamAdvice, Step, advice_text, effect_text, seam_test_text
 from inlet.core.plan import BlockPlan, SewnBlock
 from inlet.core.planning import CutPiece, MethodCost, MethodPlan, Stock, UnitPlan
 from inlet.core.problem import Problem
-from inlet.core.project import Measure, Needle
+from inlet.core.project import Measure, SeamTest
 from inlet.core.schedule import Work
 from inlet.core.templates import Angled, angled
 from inlet.files.text.cutting_json import cutting_list
@@ -48,7 +48,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         **work_dict(plan.work),
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
-        **({"needle": _needle(plan, plan.project.needle)} if plan.project.needle else {}),
+        **({"needle": _seam_test(plan, plan.project.seam_test)} if plan.project.seam_test else {}),
         **pressing_dict(plan),
         "fabric": [fabric_dict(c, plan.measure) for c in plan.fabric_plans.best],
         "cutting": cutting_list(plan.fabric_plans.best, plan.project),
@@ -254,7 +254,7 @@ def _unit(plan: UnitPlan, whole: BlockPlan, number_of: int | None = None) -> dic
         "fabrics": list(unit.fabrics),
         "mirror_of": unit.mirror_of,
         "method": plan.in_use.name,
-        "school": plan.school,
+        "school": plan.style,
         "handed": unit.handed,
         "hands": plan.hands,
         "chosen_for_you": plan.chosen_for_you,
@@ -384,8 +384,8 @@ def _advice(advice: SeamAdvice, plan: BlockPlan) -> dict[str, Any]:
     }
 
 
-def _needle(plan: BlockPlan, needle: Needle) -> dict[str, Any]:
-    test, effect = plan.tested(needle)
+def _seam_test(plan: BlockPlan, seam_test: SeamTest) -> dict[str, Any]:
+    test, effect = plan.tested(seam_test)
     return {
         "takes": number(test.takes),
         "off": number(test.off),
@@ -395,6 +395,6 @@ def _needle(plan: BlockPlan, needle: Needle) -> dict[str, Any]:
         ],
         "points": len(effect.points),
         "text": [
-            *needle_text(test, plan.measure), *effect_text(effect, test.off, plan.measure),
+            *seam_test_text(test, plan.measure), *effect_text(effect, test.off, plan.measure),
         ],
     }  # fmt: skip

@@ -16,7 +16,7 @@ from inlet.core.layout import (
     strips_text,
     stroke_text,
 )
-from inlet.core.piecing import advice_lines, effect_text, needle_text
+from inlet.core.piecing import advice_lines, effect_text, seam_test_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning import (
     Stock,
@@ -29,7 +29,7 @@ from inlet.core.planning import (
     times_words,
 )
 from inlet.core.pressing import pressing_lines
-from inlet.core.project import Needle, Project
+from inlet.core.project import Project, SeamTest
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import diagonal_text
 from inlet.core.templates import angled_lines
@@ -162,10 +162,10 @@ def stock_lines(plan: BlockPlan, stock: Sequence[Stock]) -> Iterator[str]:
             )
 
 
-def needle_lines(plan: BlockPlan, needle: Needle) -> Iterator[str]:
-    """What a needle test says, and what such a seam does to the block."""
-    test, effect = plan.tested(needle)
-    yield from needle_text(test, plan.measure)
+def seam_test_lines(plan: BlockPlan, seam_test: SeamTest) -> Iterator[str]:
+    """What a seam allowance test says, and what such a seam does to the block."""
+    test, effect = plan.tested(seam_test)
+    yield from seam_test_text(test, plan.measure)
     yield from effect_text(effect, test.off, plan.measure)
 
 

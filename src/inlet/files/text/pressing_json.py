@@ -23,7 +23,7 @@ def pressing_dict(plan: SewnBlock) -> dict[str, Any]:
         ],
         "junctions": [_junction(junction) for junction in pressing.junctions],
         "edges": [_edge(at_edge) for at_edge in pressing.edges],
-        "pressing_school": pressing.school,
+        "pressing_school": pressing.method,
         "pressing_versions": len(pressing.versions),
         **({"pressing_setting": pressing.setting} if pressing.setting else {}),
         **({"pressing_places": _places(pressing)} if len(pressing.versions) > 1 else {}),

@@ -19,7 +19,7 @@ from inlet.core.planning import kind_words
 from inlet.core.schedule import Work
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.card import StepPanel, step_name
-from inlet.ui.piecing.needle import NeedlePage
+from inlet.ui.piecing.seam_test import SeamTestPage
 from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
@@ -42,7 +42,7 @@ class PiecingStage(QWidget):
         self.card = StepPanel()
         self.body = self.card.body
         self.sittings = SittingsPage(session, self._work, session.planned)
-        self.needle = NeedlePage(session)
+        self.seam_test = SeamTestPage(session)
         self.pages = QStackedWidget()
         self.choices = QButtonGroup(self)
         chooser = QHBoxLayout()
@@ -50,7 +50,7 @@ class PiecingStage(QWidget):
             (
                 ("Steps", self.card),
                 ("Sittings", self.sittings),
-                ("Seam allowance test", self.needle),
+                ("Seam allowance test", self.seam_test),
             )
         ):
             self.pages.addWidget(scrolled(page, "page"))
@@ -78,7 +78,7 @@ class PiecingStage(QWidget):
         return None if plan is None else plan.work
 
     def turn_to(self, page: int) -> None:
-        """Show the steps (0), the sittings (1) or the needle test (2)."""
+        """Show the steps (0), the sittings (1) or the seam allowance test (2)."""
         self.pages.setCurrentIndex(page)
         self.choices.button(page).setChecked(True)
         for shown in (self.back, self.place, self.onward):

@@ -129,12 +129,12 @@ class PressedPicture(QWidget):
         if pressing is None:
             return None
         if self.met is not None:
-            return self.met if self.met.junction.whirl else None
+            return self.met if self.met.junction.spin else None
         if self.seam is not None:
             join = self.seam.join
             ends = [join.vertices[i] for i in (self.seam.begin, self.seam.end)]
             for met in pressing.junctions:
-                if met.junction.vertex in ends and met.junction.whirl:
+                if met.junction.vertex in ends and met.junction.spin:
                     return met
         return None
 
@@ -152,9 +152,9 @@ class PressedPicture(QWidget):
                 choices.append(("Open", Pinned(-1, span, None, OPEN)))
         met = self.centre_met()
         if met is not None:
-            whirled = met.state == "whirled"
-            words = "Leave flat" if whirled else "Spin the seams"
-            choices.append((words, Pinned(-1, None, met.junction.vertex, int(not whirled))))
+            spun = met.state == "whirled"
+            words = "Leave flat" if spun else "Spin the seams"
+            choices.append((words, Pinned(-1, None, met.junction.vertex, int(not spun))))
         return choices
 
     # --- what is done -------------------------------------------------------------------------
@@ -206,7 +206,7 @@ class PressedPicture(QWidget):
 
         self._do(pinned)
 
-    def whirl(self) -> None:
+    def spin(self) -> None:
         """Spin the centre, or leave it flat; a pin that says so is cleared."""
         pressing, met = self.session.pressing, self.centre_met()
         if pressing is None or met is None or self.second:
@@ -273,7 +273,7 @@ class PressedPicture(QWidget):
             Qt.Key.Key_O: self.open_seam,
             Qt.Key.Key_P: self.pin,
             Qt.Key.Key_R: self.pin_part,
-            Qt.Key.Key_W: self.whirl,
+            Qt.Key.Key_W: self.spin,
             Qt.Key.Key_Right: lambda: self._step_seam(1),
             Qt.Key.Key_Left: lambda: self._step_seam(-1),
             Qt.Key.Key_Down: lambda: self._step_junction(1),

@@ -78,8 +78,8 @@ class PressingStage(QWidget):
         self.open = button("Open (O)", self.picture.open_seam)
         self.pin = button("Pin (P)", self.picture.pin)
         self.pin_all = button("Pin its unit or row (R)", self.picture.pin_part)
-        self.whirl = button("Spin the centre (W)", self.picture.whirl)
-        self.buttons = (self.flip, self.open, self.pin, self.pin_all, self.whirl)
+        self.spin = button("Spin the centre (W)", self.picture.spin)
+        self.buttons = (self.flip, self.open, self.pin, self.pin_all, self.spin)
         self.costs = label("", "small", True)
         self.words = QFrame()
         self.words.setObjectName("card")
@@ -160,10 +160,10 @@ class PressingStage(QWidget):
                 each.setEnabled(True)
             self.open.setText("Close (O)" if seam.toward is None else "Open (O)")
             self.pin.setText("Unpin (P)" if pressing.pinned(seam.span) else "Pin (P)")
-        self.whirl.setEnabled(self.picture.centre() is not None)
-        whirled = self.picture.centre_met()
-        self.whirl.setText(
-            "Leave it flat (W)" if whirled and whirled.state == "whirled" else "Spin the centre (W)"
+        self.spin.setEnabled(self.picture.centre() is not None)
+        spun = self.picture.centre_met()
+        self.spin.setText(
+            "Leave it flat (W)" if spun and spun.state == "whirled" else "Spin the centre (W)"
         )
         if seam is not None or met is not None:
             self._price(pressing)

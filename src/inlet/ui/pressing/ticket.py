@@ -1,4 +1,4 @@
-"""How the block is pressed: school, neighbours, versions, marks, advice."""
+"""How the block is pressed: method, neighbours, versions, marks, advice."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ from shiboken6 import isValid
 
 from inlet.core.pressing import (
     CARE,
-    SCHOOL_NOTES,
-    SCHOOL_TITLES,
+    METHOD_NOTES,
+    METHOD_TITLES,
     SETTING_TITLES,
     STATE_ORDER,
     STATES,
@@ -32,7 +32,7 @@ from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row, rule
 
 ALONE = "No block beside it is the same, so its outer seams are pressed on their own."
-METHODS = tuple(SCHOOL_TITLES)
+METHODS = tuple(METHOD_TITLES)
 SETTINGS = (("", "As the quilt says"), ("alone", "Beside no other"), *SETTING_TITLES.items())
 
 
@@ -48,12 +48,12 @@ class PressingTicket(QWidget):
         layout.addWidget(self.figure)
         layout.addWidget(self.cost)
         layout.addWidget(label("Pressing method", "heading"))
-        self.school = QComboBox()
-        self.school.setAccessibleName("Pressing method")
+        self.method = QComboBox()
+        self.method.setAccessibleName("Pressing method")
         for name in METHODS:
-            self.school.addItem(SCHOOL_TITLES[name], name)
-        self.school.activated.connect(self._take_school)
-        layout.addWidget(self.school)
+            self.method.addItem(METHOD_TITLES[name], name)
+        self.method.activated.connect(self._take_method)
+        layout.addWidget(self.method)
         self.note = label("", "small", True)
         layout.addWidget(self.note)
         weigh = Link("Pressing priorities…", "link", "The weights, with their reasons")
@@ -95,9 +95,9 @@ class PressingTicket(QWidget):
         """What was chosen, as it is in the document."""
         whole = self.session.project.pressing or Pressing()
         wishes = self._own()
-        school = wishes.school or whole.school
-        self.school.setCurrentIndex(METHODS.index(school))
-        self.note.setText(SCHOOL_NOTES[school])
+        method = wishes.method or whole.method
+        self.method.setCurrentIndex(METHODS.index(method))
+        self.note.setText(METHOD_NOTES[method])
         names = [name for name, _ in SETTINGS]
         self.setting.setCurrentIndex(names.index(wishes.setting))
         self.versions.setChecked(wishes.versions > 1)
@@ -164,16 +164,16 @@ class PressingTicket(QWidget):
             met = next(m for m in pressing.junctions if m.junction.vertex == advice.vertex)
             self.stage.picture.pick(None, met)
 
-    def _take_school(self, index: int) -> None:
+    def _take_method(self, index: int) -> None:
         """For the whole project: a maker presses all blocks of a quilt one way."""
         project = self.session.project
         whole = project.pressing or Pressing()
         block = self.session.block
-        if block.pressing is not None and block.pressing.school:
+        if block.pressing is not None and block.pressing.method:
             project = project.with_block(
-                replace(block, pressing=replace(block.pressing, school=""))
+                replace(block, pressing=replace(block.pressing, method=""))
             )
-        self.session.edit(replace(project, pressing=replace(whole, school=METHODS[index])))
+        self.session.edit(replace(project, pressing=replace(whole, method=METHODS[index])))
 
     def _take_setting(self, index: int) -> None:
         wishes = replace(self._own(), setting=SETTINGS[index][0])
@@ -188,8 +188,8 @@ class PressingTicket(QWidget):
 
     def _weigh(self) -> None:
         whole = self.session.project.pressing or Pressing()
-        school = self._own().school or whole.school
-        dialog = WeightsDialog(school, whole.weights, self)
+        method = self._own().method or whole.method
+        dialog = WeightsDialog(method, whole.weights, self)
         if dialog.exec():
             weights = dialog.weights()
             self.session.edit(

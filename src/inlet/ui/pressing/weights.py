@@ -7,23 +7,23 @@ from collections.abc import Mapping
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QDoubleSpinBox, QGridLayout, QWidget
 
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.pressing import MOST_POINTS, SCHOOL_TITLES, TABLE, points_of
+from inlet.core.pressing import METHOD_TITLES, MOST_POINTS, TABLE, points_of
 from inlet.core.project import PressingMethod
 from inlet.ui import theme
 from inlet.ui.widgets.parts import column, label, scrolled
 
 
 class WeightsDialog(QDialog):
-    """A number for each fault; what is left as the school has it follows the school."""
+    """A number for each fault; what is left as the method has it follows the method."""
 
     def __init__(
-        self, school: PressingMethod, own_weights: Mapping[str, Exact], parent: QWidget
+        self, method: PressingMethod, own_weights: Mapping[str, Exact], parent: QWidget
     ) -> None:
         super().__init__(parent)
         self.setWindowTitle("Pressing priorities")
-        self.usual = points_of(school, {})
+        self.usual = points_of(method, {})
         layout = column(self, 16, 10)
-        layout.addWidget(label(f"Pressing method: {SCHOOL_TITLES[school]}", "title"))
+        layout.addWidget(label(f"Pressing method: {METHOD_TITLES[method]}", "title"))
         layout.addWidget(
             label("In points. The pressing with the fewest points in all is taken.", "small", True)
         )
@@ -33,7 +33,7 @@ class WeightsDialog(QDialog):
         grid.setHorizontalSpacing(theme.px(14))
         grid.setVerticalSpacing(theme.px(6))
         self.fields: dict[str, QDoubleSpinBox] = {}
-        now = points_of(school, own_weights)
+        now = points_of(method, own_weights)
         for line, weight in enumerate(TABLE):
             words = column(spacing=0)
             words.addWidget(label(weight.title))
@@ -61,7 +61,7 @@ class WeightsDialog(QDialog):
             field.setValue(float(self.usual[name]))
 
     def weights(self) -> dict[str, Exact]:
-        """The maker's own: those that are not the school's."""
+        """The maker's own: those that are not the method's."""
         return {
             name: Fraction(str(field.value()))
             for name, field in self.fields.items()

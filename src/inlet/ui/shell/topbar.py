@@ -50,11 +50,11 @@ class TopBar(QWidget):
         self.ruler.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.ruler.activated.connect(self._set_ruler)
         self._field(layout, "ruler mark", self.ruler)
-        self.school = QComboBox()
-        self.school.addItems(["exact", "trim"])
-        self.school.setAccessibleName("Cutting style: exact, or cut larger and trim")
-        self.school.activated.connect(self._set_school)
-        self._field(layout, "cutting style", self.school)
+        self.style_box = QComboBox()
+        self.style_box.addItems(["exact", "trim"])
+        self.style_box.setAccessibleName("Cutting style: exact, or cut larger and trim")
+        self.style_box.activated.connect(self._set_style)
+        self._field(layout, "cutting style", self.style_box)
         tools = QWidget()
         buttons: list[QWidget | int] = []
         for action in actions:
@@ -95,7 +95,7 @@ class TopBar(QWidget):
         for mark in marks:
             self.ruler.addItem(vulgar_text(length_text(mark, session.measure)), mark)
         self.ruler.setCurrentIndex(marks.index(session.measure.mark))
-        self.school.setCurrentText(session.measure.school)
+        self.style_box.setCurrentText(session.measure.style)
 
     def _text(self, length: Exact) -> str:
         measure = self.session.measure
@@ -146,9 +146,9 @@ class TopBar(QWidget):
         measure = self.session.measure
         self.session.edit_measure(replace(measure, ruler=self.ruler.itemData(index)))
 
-    def _set_school(self, _index: int) -> None:
+    def _set_style(self, _index: int) -> None:
         measure = self.session.measure
-        self.session.edit_measure(replace(measure, school=self.school.currentText()))
+        self.session.edit_measure(replace(measure, style=self.style_box.currentText()))
 
     def _choose_block(self, index: int) -> None:
         self.session.show_block(self.blocks.itemData(index))

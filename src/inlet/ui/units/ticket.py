@@ -1,4 +1,4 @@
-"""The card of the unit picked: what it is, what to cut, its school, the fabric it is made from."""
+"""The card of the unit picked: what it is, what to cut, its style, the fabric it is made from."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ from inlet.core.words import CAUTIONS, fabric_name, size_text, unit_of
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
 
-SCHOOLS = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
+STYLES = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
 
 
 class UnitsTicket(QWidget):
@@ -56,7 +56,7 @@ class UnitsTicket(QWidget):
         self._cuts(unit, plan.stacks[unit.unit.label])
         self._sets(unit)
         self._left_over(unit)
-        self._school(unit)
+        self._style(unit)
         self._stock(unit)
         self.body.addWidget(rule())
         self.body.addWidget(label(CAUTIONS, "caption", True))
@@ -170,19 +170,21 @@ class UnitsTicket(QWidget):
             if offer.of == unit.unit.label:
                 self.body.addWidget(label(offer_text(offer, self.session.measure), "", True))
 
-    def _school(self, unit: UnitPlan) -> None:
-        """Exact or trim for this unit, and how much larger the trim school cuts."""
+    def _style(self, unit: UnitPlan) -> None:
+        """Exact or trim for this unit, and how much larger the trim style cuts."""
         self.body.addWidget(rule())
         measure = self.session.measure
-        self.school = QComboBox()
-        self.school.setAccessibleName("Cutting style of this unit")
-        for key, words in SCHOOLS:
-            self.school.addItem(words, key)
-        now = unit.choice.school if unit.choice else ""
-        self.school.setCurrentIndex([key for key, _ in SCHOOLS].index(now))
-        self.school.activated.connect(lambda i: self._change(unit, school=self.school.itemData(i)))
-        self.body.addLayout(row(label("Cutting style", "heading"), self.school, 1))
-        if unit.school != "trim":
+        self.style_box = QComboBox()
+        self.style_box.setAccessibleName("Cutting style of this unit")
+        for key, words in STYLES:
+            self.style_box.addItem(words, key)
+        now = unit.choice.style if unit.choice else ""
+        self.style_box.setCurrentIndex([key for key, _ in STYLES].index(now))
+        self.style_box.activated.connect(
+            lambda i: self._change(unit, style=self.style_box.itemData(i))
+        )
+        self.body.addLayout(row(label("Cutting style", "heading"), self.style_box, 1))
+        if unit.style != "trim":
             return
         self.oversize = []
         for at, name in enumerate(("cut up to the next", "and larger by")):
@@ -193,7 +195,7 @@ class UnitsTicket(QWidget):
             self.body.addLayout(row(label(name), edit, label(unit_of(measure)), 1))
 
     def _larger(self, at: int, text: str) -> None:
-        """The trim school's rule: both above 0, and no more than an inch."""
+        """The trim style's rule: both above 0, and no more than an inch."""
         measure = self.session.measure
         length = parse_length(text, measure.system)
         if not 0 < length <= measure.from_inches(1):

@@ -1,4 +1,4 @@
-"""The needle test: three strips on the table, the middle one measured, and what it says."""
+"""The seam allowance test: three strips on the table, the middle one measured, and what it says."""
 
 from __future__ import annotations
 
@@ -12,15 +12,15 @@ from inlet.core.geometry import drawn_corners
 from inlet.core.numbers import Exact, NumberError, parse_length
 from inlet.core.piecing import (
     Effect,
-    NeedleTest,
+    SeamTestResult,
     effect_text,
-    needle_text,
-    read_needle,
+    read_seam_test,
+    seam_test_text,
     should_measure,
-    usual_needle,
+    usual_seam_test,
 )
 from inlet.core.plan import BlockPlan
-from inlet.core.project import Needle, replace
+from inlet.core.project import SeamTest, replace
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -29,7 +29,7 @@ from inlet.ui.widgets.drawing import ScreenFrame
 from inlet.ui.widgets.parts import ValueEdit, column, empty, label, when_seen
 
 
-class NeedlePage(QFrame):
+class SeamTestPage(QFrame):
     """Three sizes to type, the strips drawn, and what the seam does to this block, to scale."""
 
     def __init__(self, session: Session) -> None:
@@ -67,11 +67,11 @@ class NeedlePage(QFrame):
         layout.addWidget(self.picture, 1)
         when_seen(self, self.refresh, session.planned)
 
-    def needle(self) -> Needle:
+    def seam_test(self) -> SeamTest:
         """The test as it stands: the one of the file, or strips as one usually cuts them."""
         plan = self.session.plan
-        known_needle = self.session.project.needle
-        return known_needle or (usual_needle(plan.measure.seam) if plan else Needle())
+        known_seam_test = self.session.project.seam_test
+        return known_seam_test or (usual_seam_test(plan.measure.seam) if plan else SeamTest())
 
     def _take(self, name: str, text: str) -> None:
         plan = self.session.plan
@@ -81,30 +81,30 @@ class NeedlePage(QFrame):
             value: Exact | None = None
         else:
             value = parse_length(text, plan.measure.system)
-        new = replace(self.needle(), **{name: value})
+        new = replace(self.seam_test(), **{name: value})
         if not 0 < new.middle < new.strip:
             raise NumberError("the middle strip must be narrower than it was cut, and above 0")
-        self.session.edit(replace(self.session.project, needle=new))
+        self.session.edit(replace(self.session.project, seam_test=new))
 
     def refresh(self) -> None:
         plan = self.session.plan
         if plan is None:
             return
-        needle, measure = self.needle(), plan.measure
+        seam_test, measure = self.seam_test(), plan.measure
         for name, field in self.fields.items():
-            value = getattr(needle, name)
+            value = getattr(seam_test, name)
             field.show_value("" if value is None else length_text(value, measure))
         empty(self.body)
-        test, effect = plan.tested(needle)
-        target = length_text(should_measure(needle.strip, measure.seam), measure)
+        test, effect = plan.tested(seam_test)
+        target = length_text(should_measure(seam_test.strip, measure.seam), measure)
         self.body.addWidget(label(f"The middle strip should measure {target}.", "heading"))
-        said = needle_text(test, measure)
+        said = seam_test_text(test, measure)
         for line in said[:-1]:
             self.body.addWidget(label(line, "", True))
         self.body.addWidget(label(said[-1], "title", True))
         for line in effect_text(effect, test.off, measure):
             self.body.addWidget(label(line, "", True))
-        self.strips.show_test(needle, test)
+        self.strips.show_test(seam_test, test)
         self.picture.show_effect(plan, test, effect)
 
 
@@ -116,18 +116,18 @@ class TestStrips(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.needle, self.test = Needle(), read_needle(Needle(), Needle().strip / 6)
+        self.seam_test, self.test = SeamTest(), read_seam_test(SeamTest(), SeamTest().strip / 6)
         self.setMinimumHeight(theme.px(84))
         self.setAccessibleName("The three strips")
 
-    def show_test(self, needle: Needle, test: NeedleTest) -> None:
-        self.needle, self.test = needle, test
+    def show_test(self, seam_test: SeamTest, test: SeamTestResult) -> None:
+        self.seam_test, self.test = seam_test, test
         self.update()
 
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        strip, middle = float(self.needle.strip), float(self.needle.middle)
+        strip, middle = float(self.seam_test.strip), float(self.seam_test.middle)
         outer = strip - float(self.test.takes)
         wide = 2 * outer + middle
         frame = ScreenFrame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -20), (0, 0, wide, wide / 7))
@@ -148,7 +148,7 @@ class TestStrips(QWidget):
             painter.setFont(theme.font(9))
             low = frame.at(wide / 2, wide / 7)
             box = QRectF(low.x() - 200, low.y() + 2, 400, 18)
-            text = f"{length_text(self.needle.middle, plan.measure)}; dashed: as it should be"
+            text = f"{length_text(self.seam_test.middle, plan.measure)}; dashed: as it should be"
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         painter.end()
 
@@ -161,11 +161,11 @@ class EffectPicture(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.shown: tuple[BlockPlan, NeedleTest, Effect] | None = None
+        self.shown: tuple[BlockPlan, SeamTestResult, Effect] | None = None
         self.setMinimumHeight(theme.px(190))
         self.setAccessibleName("What this seam does to the block")
 
-    def show_effect(self, plan: BlockPlan, test: NeedleTest, effect: Effect) -> None:
+    def show_effect(self, plan: BlockPlan, test: SeamTestResult, effect: Effect) -> None:
         self.shown = (plan, test, effect)
         self.update()
 
@@ -209,7 +209,7 @@ class EffectPicture(QWidget):
             painter.drawEllipse(frame.at(x * sx + raw, y * sy + raw), 4, 4)
         _below(painter, box, "to scale; dashed as planned, rings at the points")
 
-    def _point(self, painter: QPainter, box: QRectF, plan: BlockPlan, test: NeedleTest) -> None:
+    def _point(self, painter: QPainter, box: QRectF, plan: BlockPlan, test: SeamTestResult) -> None:
         """A point of 90° an allowance from the raw edge, and the seam that is sewn past it."""
         seam, off = float(plan.measure.seam), float(test.off)
         reach = 3 * seam
