@@ -22,22 +22,19 @@ class System:
     """A system of measures. Lengths are in its ``unit``, of which ``per_inch`` make an inch;
     ``fractions`` says whether they are read as such or as decimals.
 
-    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, the
-    ``finer`` marks there are where a size needs them, and the ``fine_mark`` of a seam
-    allowance test; ``thread``, how far two edges may differ and be eased, and ``checked_to``, the
-    mark sizes are checked at;
-    ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
+    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, the ``finer``
+    marks there are where a size needs them, and the ``fine_mark`` of a seam allowance test;
+    ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
+    checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
     second), and ``squaring``, what squaring off takes of a strip. Fabric has the usable
     ``fabric_width``, its fat quarters are of ``fat_quarter_size`` (along and across) and their
     strips ``fat_quarter`` long; ``long_ruler`` is how far one reaches; it is bought in steps of
-    ``buying``, told in ``fabric_unit``, long lengths in ``long_unit``. ``cut_fabric`` is what people
-    own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap`` the
-    thread between two seams of a chain, ``fabric_a_minute`` how much wasted fabric (squared) weighs
-    as much as a minute's work. ``first_size`` is that of a new block.
-
-    A patch narrower than ``smallest_patch``, a curve of a radius below ``tightest_curve`` and a
-    seam that misses another by less than ``nearly`` are warned of.
-    """
+    ``buying``, told in ``fabric_unit``, long lengths in ``long_unit``. ``cut_fabric`` is what
+    people own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap``
+    the thread between two seams of a chain, ``fabric_a_minute`` how much wasted fabric (squared)
+    weighs as much as a minute's work. ``first_size`` is that of a new block. A patch narrower than
+    ``smallest_patch``, a curve of a radius below ``tightest_curve`` and a seam that misses another
+    by less than ``nearly`` are warned of."""
 
     name: SystemName
     unit: str
