@@ -186,7 +186,7 @@ def _project(raw: Any, whole_text: bool) -> Project:
     if "blocks" not in raw:
         raise FileProblem("blocks: missing")
     body = {k: v for k, v in raw.items() if k not in ("format", "version")}
-    shaped = read_struct(body, Project, "")
+    shaped = read_struct(body, Project)
     project = msgspec.convert(shaped, Project, dec_hook=_as_it_is)
     problem = next(broken_rules(project), None)
     if problem:

@@ -19,7 +19,10 @@ from inlet.core.memo import memo
 from inlet.core.numbers import Exact, NumberError, parse_exact
 from inlet.files.problem import FileProblem, printable, shown
 
-Reader = Callable[[Any, str], Any]
+Place = tuple[Any, str | int] | None
+"""Where a value stands in a file: the place it stands in and its key or number there; None is the
+file itself. Put in words only where something is wrong there."""
+Reader = Callable[[Any, Place], Any]
 """From a value of a file and its place to a value of the document."""
 DEEPEST = 50
 """Lists in lists, of keys Inlet does not know."""
@@ -31,7 +34,7 @@ class Digits(str):
     """A JSON number with a point, kept as its digits: 0.1 means a tenth."""
 
 
-def read_struct(value: Any, kind: type[msgspec.Struct], place: str) -> dict[str, Any]:
+def read_struct(value: Any, kind: type[msgspec.Struct], place: Place = None) -> dict[str, Any]:
     """A group of a file, ready to become a ``kind``. Raises ``FileProblem``."""
     if not isinstance(value, dict):
         raise _unlike(place, "a group {…}", value)
@@ -42,11 +45,10 @@ def read_struct(value: Any, kind: type[msgspec.Struct], place: str) -> dict[str,
     fields: dict[str, Any] = {}
     extra: dict[str, Any] = {}
     for key, item in value.items():
-        here = f"{place}.{key}" if place else key
         if key in readers:
-            fields[key] = readers[key](item, here)
+            fields[key] = readers[key](item, (place, key))
         else:
-            extra[key] = _plain(item, here)
+            extra[key] = _plain(item, (place, key))
     return {**fields, "extra": extra} if extra else fields
 
 
@@ -82,7 +84,7 @@ def _one_of(kinds: Sequence[Any]) -> Reader:
     may_be_none = NoneType in kinds
     readers = [(_is_text(kind), _reader(kind)) for kind in kinds if kind is not NoneType]
 
-    def read(value: Any, place: str) -> Any:
+    def read(value: Any, place: Place) -> Any:
         if value is None and may_be_none:
             return None
         fitting = (reader for text, reader in readers if text == isinstance(value, str))
@@ -96,39 +98,37 @@ def _is_text(kind: Any) -> bool:
 
 
 def _list_of(item: Reader) -> Reader:
-    def read(value: Any, place: str) -> Any:
+    def read(value: Any, place: Place) -> Any:
         if not isinstance(value, list):
             raise _unlike(place, "a list […]", value)
-        return [item(member, f"{place}[{i}]") for i, member in enumerate(value)]
+        return [item(member, (place, i)) for i, member in enumerate(value)]
 
     return read
 
 
 def _row_of(items: Sequence[Reader]) -> Reader:
-    def read(value: Any, place: str) -> Any:
+    def read(value: Any, place: Place) -> Any:
         if not isinstance(value, list):
             raise _unlike(place, "a list […]", value)
         if len(value) != len(items):
             raise _unlike(place, f"a list of {len(items)}", value)
         pairs = zip(items, value, strict=True)
-        return [item(each, f"{place}[{i}]") for i, (item, each) in enumerate(pairs)]
+        return [item(each, (place, i)) for i, (item, each) in enumerate(pairs)]
 
     return read
 
 
 def _group_of(item: Reader) -> Reader:
-    def read(value: Any, place: str) -> Any:
+    def read(value: Any, place: Place) -> Any:
         if not isinstance(value, dict):
             raise _unlike(place, "a group {…}", value)
-        return {
-            key: item(each, f"{place}.{printable(key)[:SHOWN_KEY]}") for key, each in value.items()
-        }
+        return {key: item(each, (place, key)) for key, each in value.items()}
 
     return read
 
 
 def _word_of(words: Sequence[str | int]) -> Reader:
-    def read(value: Any, place: str) -> Any:
+    def read(value: Any, place: Place) -> Any:
         for word in words:
             if value == word and type(value) is type(word):
                 return value
@@ -137,32 +137,32 @@ def _word_of(words: Sequence[str | int]) -> Reader:
             raise _unlike(place, "text" if kind is str else "a whole number", value)
         listed = [f'"{word}"' if kind is str else str(word) for word in words if word != ""]
         choices = " or ".join(filter(None, (", ".join(listed[:-1]), listed[-1])))
-        raise FileProblem(f"{place}: {shown(value)} is not {choices}")
+        raise FileProblem(f"{_at(place)}{shown(value)} is not {choices}")
 
     return read
 
 
-def _text(value: Any, place: str) -> str:
+def _text(value: Any, place: Place) -> str:
     if not isinstance(value, str) or isinstance(value, Digits):
         raise _unlike(place, "text", value)
     return value
 
 
-def _whole(value: Any, place: str) -> int:
+def _whole(value: Any, place: Place) -> int:
     if not isinstance(value, int) or isinstance(value, bool):
         raise _unlike(place, "a whole number", value)
     if not -LARGEST_WHOLE <= value < LARGEST_WHOLE:
-        raise FileProblem(f"{place}: {shown(value)} is out of range")
+        raise FileProblem(f"{_at(place)}{shown(value)} is out of range")
     return value
 
 
-def _yes_or_no(value: Any, place: str) -> bool:
+def _yes_or_no(value: Any, place: Place) -> bool:
     if not isinstance(value, bool):
         raise _unlike(place, "true or false", value)
     return value
 
 
-def _number(value: Any, place: str) -> Exact:
+def _number(value: Any, place: Place) -> Exact:
     try:
         if isinstance(value, str):
             return parse_exact(value)
@@ -176,22 +176,31 @@ def _number(value: Any, place: str) -> Exact:
 _SIMPLE: dict[Any, Reader] = {str: _text, int: _whole, bool: _yes_or_no, Exact: _number}
 
 
-def _unlike(place: str, wanted: str, value: Any) -> FileProblem:
+def _unlike(place: Place, wanted: str, value: Any) -> FileProblem:
     return FileProblem(f"{_at(place)}expected {wanted}, found {shown(value)}")
 
 
-def _at(place: str) -> str:
-    return f"{place}: " if place else ""
+def _at(place: Place) -> str:
+    """A place as a sentence begins with it, as “blocks[0].columns: ”; nothing for the file."""
+    words = ""
+    while place is not None:
+        place, key = place
+        if isinstance(key, int):
+            words = f"[{key}]{words}"
+        else:
+            dot = "." if place is not None else ""
+            words = f"{dot}{printable(key)[:SHOWN_KEY]}{words}"
+    return f"{words}: " if words else ""
 
 
-def _plain(value: Any, place: str, depth: int = 0) -> Any:
+def _plain(value: Any, place: Place, depth: int = 0) -> Any:
     """Unknown values as ordinary JSON data."""
     if depth > DEEPEST:
-        raise FileProblem(f"{place[:60]}: nested too deeply")
+        raise FileProblem(f"{_at(place)}nested too deeply")
     if isinstance(value, Digits):
         number = float(value)
         if not isfinite(number):
-            raise FileProblem(f"{place[:60]}: {shown(value)} is not a number Inlet can use")
+            raise FileProblem(f"{_at(place)}{shown(value)} is not a number Inlet can use")
         return number
     if isinstance(value, dict):
         return {k: _plain(v, place, depth + 1) for k, v in value.items()}
