@@ -399,3 +399,41 @@ def test_what_lies_past_the_limits_is_told_each_time():
     assert first
     assert list(limit_faults(seam, "seams[0]")) == first
     assert not list(limit_faults(straight((F(0), F(1)), (F(3), F(1))), "seams[0]"))
+
+
+def test_what_a_file_leaves_out_stays_what_it_was():
+    """Another value, or another key, and files of today would mean something else."""
+    told = {}
+    for kind in {kind for kind, _, _ in fields_of(Project)}:
+        for member in msgspec.structs.fields(kind):
+            if member.default not in (msgspec.NODEFAULT, None, "", (), False):
+                told.setdefault(kind.__name__, {})[member.encode_name] = member.default
+    told["Project"] = None
+    assert told == {
+        "Project": None,
+        "Measure": {"system": "inch", "seam": F(1, 4), "ruler": F(1, 8), "school": "exact",
+                    "awkward": "best"},
+        "Fabric": {"colour": "#cfc8ba"},
+        "Have": {"kind": "bolt", "count": 1},
+        "Print": {"width": 4},
+        "Block": {"finished": (9, 9), "columns": (1,), "rows": (1,)},
+        "BlockPressing": {"versions": 1},
+        "Pin": {"toward": "open"},
+        "Pressing": {"school": "mixed"},
+        "SeamTest": {"strip": F(3, 2), "middle": 1},
+        "Rates": {"cut": 12, "mark": 15, "seam": 10, "length": 15, "press": 10, "trim": 30,
+                  "sitting": 60, "bobbin": 60},
+        "Cutting": {"folds": 1, "square_every": 4, "stack": 4, "goal": "balance",
+                    "handed": "right", "scraps_first": True},
+        "LaidFabric": {"layers": 1},
+        "LaidStrip": {"count": 1},
+        "LaidSegment": {"count": 1},
+        "LaidPieces": {"count": 1, "holds": 1},
+        "Motif": {"columns": 2, "rows": 2},
+        "Alternate": {"by": "checker"},
+        "Scatter": {"seed": 1, "apart": True, "balance": True},
+        "Triangles": {"fit": "mark"},
+        "Border": {"kind": "butted", "order": "sides-first"},
+        "Binding": {"cut": "straight"},
+        "QuiltingLines": {"kind": "echo", "repeats": 1},
+    }  # fmt: skip

@@ -11,6 +11,8 @@ from inlet.core.numbers.root2 import ROOT2
 from inlet.core.plan.block import plan_block
 from inlet.core.planning.words import kind_words, method_words, move_text, piece_text
 from inlet.core.project.block import Block, straight, total
+from inlet.core.project.cutting import Cutting
+from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltPlace
@@ -46,6 +48,15 @@ def test_a_project_finds_its_own():
     assert total(one.columns) == 3
     renamed = project.with_block(replace(one, name="Skiff"))
     assert [b.title for b in renamed.blocks] == ["Skiff", "two"]
+
+
+@pytest.mark.parametrize("wash", [True, False])
+def test_washing_takes_of_a_fabric_across(wash):
+    fabrics = Fabric(id="a", width=F(40), shrink=(F(3), F(5))), Fabric(id="b", shrink=(F(1), F(2)))
+    project = Project(fabrics=(*fabrics, Fabric(id="c")), cutting=Cutting(wash=wash))
+    widths = [project.usable_width(name) for name in ("a", "b", "c", "none")]
+    assert widths == ([38, F(98, 100) * 42, 42, 42] if wash else [40, 42, 42, 42])
+    assert replace(project, cutting=None).usable_width("a") == 40
 
 
 def test_sizes_in_words():
