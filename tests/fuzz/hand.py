@@ -44,6 +44,7 @@ from inlet.ui.shell.app import DEMO
 from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session, new_project
 from inlet.ui.shell.window import Window
+from inlet.ui.tasks import turns
 from tests.fuzz.drafts import tiling_fault
 
 SLOW, STALL = 0.5, 0.2
@@ -52,6 +53,8 @@ PACE = 0.045
 """Seconds of a usual machine for a loop of a million steps."""
 MOST_STALLS = 1_000
 """One event in so many may take longer than ``STALL``."""
+MOUSE = 0.008
+"""Seconds between two reports of a mouse."""
 CLOSED = 1.0
 """Seconds in which a window closes, whatever is under way."""
 _SHORTCUTS = (
@@ -393,14 +396,22 @@ class Hand:
 
     def _steps(self, do: Callable[[], Iterator[None] | None]) -> Iterator[float]:
         """Do it; for each step of it, as a press of a button and its release, the seconds until
-        the window had answered."""
-        self.watch.start()
-        for _ in do() or ():
-            QApplication.processEvents()
-            yield self.watch.took()
+        the window had answered. Between two steps the window waits, as it does for a mouse."""
+        steps = self._each(do)
+        going = True
+        while going:
+            turns.busy()
             self.watch.start()
-        QApplication.processEvents()
-        yield self.watch.took()
+            going = next(steps, False)
+            QApplication.processEvents()
+            took = self.watch.took()
+            turns.idle()
+            time.sleep(MOUSE)
+            yield took
+
+    def _each(self, do: Callable[[], Iterator[None] | None]) -> Iterator[bool]:
+        for _ in do() or ():
+            yield True
 
     def _note(self, took: float) -> None:
         self.found.slowest = max(self.found.slowest, (took, self.doing))

@@ -25,6 +25,7 @@ from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session, new_project
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.window import USUAL_SIZE, Window
+from inlet.ui.tasks import turns
 from inlet.ui.tasks.background import close_all, left_at_work
 
 DEMO = Path(__file__).parents[2] / "demo" / "reed-channel.json"
@@ -170,6 +171,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     def wait(done: Callable[[], bool]) -> None:
         while not done() and time.monotonic() < deadline:
             app.processEvents()
+            turns.idle()
             time.sleep(0.002)
 
     wait(lambda: window.session.plan is not None)
