@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from hypothesis import given, settings
 
+from inlet.core.cutlist import stash_sizes
 from inlet.core.cutlist.ruler_friendly import ruler_friendly
 from inlet.core.cutlist.stash_sizes import sizes_from
 from inlet.core.numbers.fraction import Fraction as F
@@ -51,6 +52,15 @@ def test_at_the_sizes_named_every_cut_lands(block, size):
 def test_a_side_that_grows_by_root_two_lands_at_no_size():
     plan = plan_of(block_of("1 0 2 1 / 2 1 1 2 / 1 2 0 1 / 0 1 1 0", 2, 2, (4, 4), "babbb"))
     assert plan.ruler_friendly.never
+
+
+def test_a_sliver_that_no_size_makes_larger_sets_no_size(monkeypatch):
+    plan = plan_of(block_of(NINE, 3, 3, (9, 9), "abc"))
+    grown = stash_sizes.growths(plan.units)
+    slivers = [grown[0]._replace(label="Z", grows=F(n, 10**6)) for n in (0, -1)]
+    monkeypatch.setattr(stash_sizes, "growths", lambda _: [*slivers, *grown])
+    (strip,) = sizes_from(Stock("strip", F(5, 2)), plan.units, plan.block, plan.measure)
+    assert (strip.finished, strip.fills) == ((6, 6), grown[0].label)
 
 
 def test_sizes_from_strips_and_squares_owned():

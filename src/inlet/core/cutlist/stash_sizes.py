@@ -39,6 +39,8 @@ def sizes_from(
     for growth in grown:
         if (stock.shape == "strip") != (growth.side == 0) and growth.piece.shape == "rectangle":
             continue  # a strip is as wide as a piece's shorter side, a square holds the longer
+        if growth.grows <= 0:
+            continue  # a sliver, of which a larger block makes nothing larger
         k = (stock.width - growth.adds) / growth.grows
         on_marks = _largest_on_marks(k, series) if k > 0 else None
         k = on_marks or k
