@@ -23,7 +23,7 @@ from inlet.ui.tasks import turns
 T = TypeVar("T")
 PAUSE = 12
 """Milliseconds between an edit and what is worked out of it: the picture is redrawn first."""
-CLOSING = 0.8
+CLOSING = 0.6
 """Seconds that work which was asked to stop is waited for when its window closes."""
 
 
