@@ -60,3 +60,18 @@ def test_an_awkward_size_shows_its_answers_and_takes_one_by_a_click(maker, qtbot
     answered(maker, qtbot, card)
     plan = use(maker, qtbot, card, "Another size: Make it 11 in")
     assert plan.block.finished == (F(11), F(11))
+
+
+def test_answers_are_no_wider_than_the_ticket(maker, qtbot):
+    ticket = maker.window.draft_ticket
+    for edit in (ticket.columns, ticket.rows):
+        maker.type(edit, "2:1:2")
+    for edit in (maker.window.topbar.width_edit, maker.window.topbar.height_edit):
+        maker.type(edit, "7 3/4")
+    maker.draw(
+        "0 2 5 2", "0 2 2 3", "2 3 5 3", "2 3 2 5", "3 3 3 5", "2 0 2 2", "3 0 3 2", "3 2 5 0"
+    )
+    words = answered(maker, qtbot, ticket.answers)
+    assert "across, " in words  # what it comes out at both ways, in one line
+    area = maker.window.tickets.currentWidget()
+    assert ticket.minimumSizeHint().width() <= area.viewport().width()

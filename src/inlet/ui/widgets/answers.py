@@ -79,7 +79,9 @@ class AnswersCard(QWidget):
             take.setAccessibleName(f"Use: {answer.text}")
             head.addWidget(take)
         layout.addLayout(head)
-        layout.addLayout(row(label(figure, "size"), label(thread, "small"), 1))
+        comes_out = row(label(figure, "size"))
+        comes_out.addWidget(label(thread, "small", True), 1)
+        layout.addLayout(comes_out)
         layout.addWidget(label(answer.done, "small", True))
         facts = [f"fabric {answer.fit.fabric:.0f} sq {unit_of(plan.measure)}"]
         if answer.fit.trims:
