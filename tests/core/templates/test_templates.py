@@ -14,14 +14,17 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 from svgelements import SVG, Path
 
+from inlet.core.draft.edit import add_seams
 from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan.block import plan_block
-from inlet.core.project.measure import METRIC
+from inlet.core.project.block import Block, curved
+from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.value import replace
 from inlet.core.templates.cut_line import cutting_sides, sewing_sides
+from inlet.core.templates.laid_outlines import laid_outlines
 from inlet.core.templates.sheets import EDGE, SimulatedPrinter, correction, sheets
 from inlet.core.templates.template import (
     bounds_of,
@@ -318,3 +321,21 @@ def test_spares_are_printed_and_none_lies_on_another():
         assert all(a.intersection(b).area < 1e-6
                    for i, a in enumerate(boxes) for b in boxes[i + 1 :])  # fmt: skip
     assert cuts == 4 * len(found)
+
+
+@given(st.integers(20, 100), st.sampled_from([F(1), F(3, 4), F(2, 3)]))
+@settings(max_examples=20, deadline=None)
+def test_curved_templates_lie_in_the_places_laid_out_for_them(eighths, share):
+    """A quarter circle from corner to corner too, whose two points run out into nothing."""
+    block = Block(id="q", finished=(F(eighths, 8), F(eighths, 8)))
+    arc = curved((1 - share, F(1)), (F(1), 1 - share), (F(1), F(1)))
+    project = project_of(add_seams(block, [arc]))
+    templates = [cut for cut in plan_block(project, project.blocks[0]).cuts if cut.outline]
+    assert len(templates) == 2
+    for cut in templates:
+        (laid,) = laid_outlines(cut, 1, INCH)
+        finished = shapely.Polygon([p.floats() for p in cut.outline])
+        across, along = (float(side) + 1 / 16 for side in cut.cut)
+        assert shapely.box(-1e-9, -1e-9, along, across).contains(shapely.Polygon(laid))
+        assert shapely.Polygon(laid).is_valid
+        assert finished.area < shapely.Polygon(laid).area < finished.buffer(0.3).area
