@@ -264,15 +264,45 @@ def test_washed_fabric_is_narrower_for_borders_binding_and_backing():
 
 def test_binding_straight_and_on_the_bias():
     """52 x 68: 240 in round, 2 more for the allowances, 10 to spare: 252. Strips of 42 joined on
-    the slant lose 2 1/2 at each of their joins: seven give 294 - 15. On the bias 252 x 2 1/2 =
-    630 sq in: S(S - 1) = 630 is just over 25, so 26."""
+    the slant lose 2 1/2 at each of their joins: seven give 294 - 15. On the bias a square of
+    26 is 25.5/√2 = 18.03 high: seven strips of √2 · 25, 247.5; one of 27 gives 257.4."""
     quilt = Quilt(columns=1, rows=1, block="hst", binding=Binding(width=F(5, 2), fabric="a"))
     found = binding_plan((F(52), F(68)), of(quilt, HST))
     assert (found.length, found.strips, found.joins) == (252, 7, 6)
     bias = replace(quilt, binding=replace(quilt.binding, cut="bias"))
-    assert binding_plan((F(52), F(68)), of(bias, HST)).square == 26
+    on_bias = binding_plan((F(52), F(68)), of(bias, HST))
+    assert (on_bias.square, on_bias.rounds, round(float(on_bias.strip), 1)) == (27, 7, 257.4)
     plan = plan_quilt(of(bias, HST))
     assert "Binding" in {cut.label for cut in plan.cuts}
+
+
+@given(
+    st.integers(20, 900),
+    st.sampled_from([F(3, 2), F(5, 2), F(3)]),
+    st.sampled_from([INCH, METRIC]),
+)
+@settings(max_examples=40)
+def test_a_bias_tube_laid_flat_gives_what_is_told(half, width, measure):
+    """The two triangles as they lie sewn along a leg, cut into whole strips; the tube's seam takes
+    its allowance of each."""
+    binding = Binding(width=width, fabric="a", cut="bias")
+    project = of(Quilt(columns=1, rows=1, block="hst", binding=binding), HST, measure=measure)
+    plan = binding_plan((F(half, 2), F(half, 3)), project)
+    side, seam, wide = float(plan.square), float(measure.seam), float(width)
+    low = shapely.Polygon([(0, 0), (side * sqrt(2), 0), (side / sqrt(2), side / sqrt(2))])
+    high = (side - 2 * seam) / sqrt(2)
+    over = side * sqrt(2) - 2 * seam * sqrt(2) - high
+    up = shapely.Polygon([(over, high), (over + side * sqrt(2), high),
+                          (over + side / sqrt(2), high - side / sqrt(2))])  # fmt: skip
+    line = side * sqrt(2) - seam * sqrt(2)  # where they are sewn: x + y
+    before = shapely.Polygon([(-9e3, -9e3), (line + 9e3, -9e3), (line - 9e3, 9e3), (-9e3, 9e3)])
+    flat = shapely.union(low & before, up - before)
+    rounds = int(high / wide)
+    strips = [flat & shapely.box(-9e3, i * wide, 9e3, (i + 1) * wide) for i in range(rounds)]
+    given_by = sum(strip.area / wide - 2 * seam * sqrt(2) for strip in strips)
+    assert plan.rounds == rounds
+    assert float(plan.length) <= float(plan.strip) <= given_by
+    assert given_by - float(plan.strip) < rounds * 2 * seam * sqrt(2) + 1e-6
 
 
 def test_long_sashing_on_point_has_slanted_ends():

@@ -316,7 +316,8 @@ def _binding_step(plan: BindingPlan, project: Project) -> QuiltStep:
     if plan.square is not None:
         how = (
             f"Cut a square of {fabric}, {length_text(plan.square, measure)}, on the diagonal, sew "
-            f"it into a tube and cut one continuous strip {width} wide."
+            f"it into a tube, the edges one strip's width out of step, and cut one continuous "
+            f"strip {width} wide: {plan.rounds} rounds give {_near(plan.strip, measure)}."
         )
     else:
         how = (

@@ -3,10 +3,18 @@ Strips joined with diagonal seams lose their width at each join."""
 
 from __future__ import annotations
 
-from math import sqrt
+from math import isqrt
 from typing import NamedTuple
 
-from inlet.core.numbers import Exact, Fraction, next_mark
+from inlet.core.numbers import (
+    HALF_ROOT2,
+    ROOT2,
+    Exact,
+    Fraction,
+    ceil_exact,
+    floor_exact,
+    next_mark,
+)
 from inlet.core.project import Binding, Measure, Pair, Project
 from inlet.core.setting.cuts import number_joined
 
@@ -17,8 +25,9 @@ USUAL_BINDING = Fraction(5, 2)
 
 
 class BindingPlan(NamedTuple):
-    """The binding: strips cut ``width`` wide, ``length`` of it in all; ``strips`` across the
-    fabric, each ``strip`` long, or, on the bias, cut from one ``square``."""
+    """The binding: strips cut ``width`` wide, ``length`` of it needed; ``strips`` across the
+    fabric, each ``strip`` long, or, on the bias, one continuous strip from one ``square``, which
+    gives ``strip`` of it in so many ``rounds`` of a tube."""
 
     width: Exact
     length: Exact
@@ -26,6 +35,7 @@ class BindingPlan(NamedTuple):
     strip: Exact
     square: Fraction | None
     fabric: str
+    rounds: int = 0
 
     @property
     def joins(self) -> int:
@@ -33,8 +43,7 @@ class BindingPlan(NamedTuple):
 
 
 def binding_plan(size: Pair, project: Project) -> BindingPlan | None:
-    """The binding of a quilt of finished ``size``; None where none is asked for. On the bias, a
-    square of side S gives S(S - 4s) of it: it is cut in two, and both seams of the tube take 2s."""
+    """The binding of a quilt of finished ``size``; None where none is asked for."""
     quilt = project.quilt
     binding = quilt.binding if quilt is not None else None
     if binding is None:
@@ -45,12 +54,29 @@ def binding_plan(size: Pair, project: Project) -> BindingPlan | None:
     length = edge + measure.from_inches(MORE_BINDING)
     room = project.usable_width(binding.fabric)
     if binding.cut == "bias":
-        s, needed = float(measure.seam), float(length * width)
-        side = Fraction(2 * s + sqrt(4 * s * s + needed)).limit_denominator(10**6)
-        square = next_mark(side, Fraction(1))
-        return BindingPlan(width, length, 1, length, square, binding.fabric)
+        square, rounds = _bias_square(length, width, measure.seam)
+        given = _bias_length(square, rounds, measure.seam)
+        return BindingPlan(width, length, 1, given, square, binding.fabric, rounds)
     strips = number_joined(length, room, width)
     return BindingPlan(width, length, strips, room, None, binding.fabric)
+
+
+def _bias_square(length: Exact, width: Exact, seam: Exact) -> tuple[Fraction, int]:
+    """The least square, of a whole number of inches or centimetres, that gives ``length`` of bias
+    strip, and in how many rounds. Cut on the diagonal and sewn into a tube, a square of side S is
+    (S - 2s)/√2 high between its bias edges, square to them: only whole strips of that count."""
+    side = max(ceil_exact(width * ROOT2 + 4 * seam), isqrt(floor_exact(length * width)))
+    while True:
+        rounds = floor_exact((side - 2 * seam) * HALF_ROOT2 / width)
+        if rounds and _bias_length(Fraction(side), rounds, seam) >= length:
+            return Fraction(side), rounds
+        side += 1
+
+
+def _bias_length(square: Fraction, rounds: int, seam: Exact) -> Exact:
+    """What the rounds of a tube give: each is S√2 long, crosses two seams at an eighth of a turn,
+    and each of them takes 2s√2 of it: √2(S - 4s)."""
+    return rounds * ROOT2 * (square - 4 * seam)
 
 
 def binding_width(binding: Binding, measure: Measure) -> Exact:

@@ -159,7 +159,15 @@ def _binding(plan: QuiltPlan) -> dict[str, Any] | None:
         "length": number(binding_plan.length),
         "strips": binding_plan.strips,
         "joins": binding_plan.joins,
-        **({"square": number(binding_plan.square)} if binding_plan.square is not None else {}),
+        **(
+            {
+                "square": number(binding_plan.square),
+                "rounds": binding_plan.rounds,
+                "gives": number(binding_plan.strip),
+            }
+            if binding_plan.square is not None
+            else {}
+        ),
     }
 
 
