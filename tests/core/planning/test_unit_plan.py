@@ -134,6 +134,20 @@ def test_a_style_and_an_oversize_for_one_unit():
     assert plan.resewn
 
 
+@given(lengths, st.sampled_from([F(1, 8), F(1, 16), F(1, 4)]))
+@settings(max_examples=15, deadline=None)
+def test_how_far_a_cut_is_off_its_exact_size(side, ruler):
+    """By hand: squares are 1/2 in larger than they finish, triangles cut once 1/2 + √2/4."""
+    block = block_of("0 0 1 1 / 1 0 1 2 / 2 0 2 1", 3, 1, (3 * side, side), "abc")
+    single = {"half-square-triangle": "single-triangles"}
+    project = project_of(replace(block, methods=single), ruler=ruler)
+    more = {"half-square-triangle": F(1, 2) + ROOT2 / 4, "square": F(1, 2)}
+    for unit in plan_block(project, project.blocks[0]).units:
+        if unit.unit.kind in more:
+            for piece in unit.in_use.pieces:
+                assert piece.over == piece.cut[1] - side - more[unit.unit.kind]
+
+
 def test_labels_are_never_given_twice():
     block = block_of("1 0 1 1 / 0 0 1 1", 2, 1, (6, 3), "ab")
     clash = Choice(point=(F(3, 2), F(1, 2)), label="A")

@@ -12,13 +12,15 @@ from shapely import affinity
 
 from inlet.core.assembly.tree import all_joins, faces_of
 from inlet.core.draft.symmetry import turned
+from inlet.core.geometry.curve import Curve, flattened
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import area, contains
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
+from inlet.core.pressing.alike import middle_of
 from inlet.core.pressing.folding import folded, layers_at
 from inlet.core.pressing.spans import find_seams
-from tests.blocks import block_of, project_of, turns
+from tests.blocks import block_of, mixed_seams, project_of, turns
 from tests.core.assembly.test_assembly import ALL, random_map
 from tests.sample import many
 
@@ -202,3 +204,15 @@ def test_what_is_pressed_open_lies_alike_in_any_turn(turn):
         found.append(sorted((layer.folds, float(area(layer.outline))) for layer in behind))
     assert [folds for folds, _ in found[0]] == [folds for folds, _ in found[1]]
     assert [a for _, a in found[0]] == pytest.approx([a for _, a in found[1]])
+
+
+@given(mixed_seams(most=1).filter(lambda drawn: bool(drawn) and drawn[0].centre is not None))
+@settings(max_examples=40)
+def test_the_middle_of_a_seam_halves_it(drawn_arcs):
+    (arc,) = drawn_arcs
+    (x, y), line = middle_of(arc), shapely.LineString([*flattened(arc, 1e-6), arc.end.floats()])
+    assert line.project(shapely.Point(x, y)) == pytest.approx(line.length / 2, abs=1e-4)
+    assert line.distance(shapely.Point(x, y)) < 1e-5
+    chord = Curve(arc.start, arc.end)
+    assert middle_of(chord) == pytest.approx([sum(pair) / 2 for pair in zip(
+        arc.start.floats(), arc.end.floats(), strict=True)])  # fmt: skip

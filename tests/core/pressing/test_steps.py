@@ -155,6 +155,7 @@ def test_advice_names_the_thickest_junction_and_what_flattens_it():
     assert str(most) in found[0].text
     flatter = [each for each in found if each.take is not None]
     assert flatter
+    assert "Nothing flatter" not in found[0].text
     taken = pin_wish(plan.pressing.best, flatter[-1].take)
     assert taken.pressing.pins
     pins = [each for each in found if each.drop is not None]
