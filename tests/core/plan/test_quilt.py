@@ -46,6 +46,7 @@ from inlet.core.setting.pieces import Lying
 from inlet.core.setting.places import Placed, placed
 from inlet.core.setting.top import member_lying
 from inlet.files.text.quilt_json import quilt_dict
+from inlet.files.text.quilt_text import quilt_text
 from tests.blocks import FABRICS, block_of, project_of, unit_blocks
 from tests.core.layout.mat import follow
 from tests.core.setting.test_top import polygon, quilts
@@ -481,3 +482,58 @@ def test_what_is_worked_out_is_kept_only_where_steps_were_done_since():
         made = plan_quilt(other, before)
         assert not made.planned
         assert quilt_dict(made) == quilt_dict(plan_quilt(other))
+
+
+@pytest.mark.parametrize(
+    ("direction", "sides", "corners"), [("one-way", 6, 2), ("two-way", 6, 2), ("", 5, 2)]
+)
+def test_triangles_of_a_print_that_stands_upright(direction, sides, corners):
+    """5 across, 7 down: 4 triangles on top, 4 below, 6 left, 6 right. A square cut twice gives one
+    for each side: 6 squares, not 5. Of two squares for corners, one is cut on each diagonal."""
+    block = block_of(size=(6, 6), fabrics="a")
+    quilt = Quilt(setting="on-point", columns=5, rows=7, block=block.id,
+                  triangles=Triangles(fabric="b"))  # fmt: skip
+    project = of(quilt, block)
+    printed = tuple(replace(f, direction=direction) if f.id == "b" else f for f in project.fabrics)
+    plan = plan_quilt(replace(project, fabrics=printed))
+    by_kind = {each.kind: each for each in plan.triangles}
+    assert (by_kind["side"].squares, by_kind["corner"].squares) == (sides, corners)
+    assert (by_kind["side"].triangles, by_kind["side"].over) == (20, 4 * sides - 20)
+    leans = [cut.lean for cut in plan.cuts if cut.label.startswith("Corner triangles")]
+    assert leans == (["rising", "falling"] if direction else [""])
+    text = quilt_text(plan)
+    assert ("1 top left to bottom right with the print upright" in text) == bool(direction)
+
+
+def edge_of(piece, top):
+    """Which edge of the quilt inside its borders a triangle lies on, a corner's which two."""
+    left, head, right, foot = polygon(piece.moved(Point(-top.at.x, -top.at.y))).bounds
+    wide, high = (float(side) for side in top.middle)
+    across = -1 if left < 1e-6 else int(right > wide - 1e-6)
+    down = -1 if head < 1e-6 else int(foot > high - 1e-6)
+    return across, down
+
+
+@given(quilts(), st.sampled_from(["one-way", "two-way"]))
+@settings(max_examples=25, deadline=None)
+def test_upright_triangles_are_cut_by_laying_squares_on_the_top(project, direction):
+    """Squares are taken one by one, each as it is cut, and each triangle used where it stands (of a
+    two-way print half a turn round as well), until every place on the top has its own."""
+    printed = tuple(replace(f, direction=direction) for f in project.fabrics)
+    plan = plan_quilt(replace(project, fabrics=printed))
+    for each in plan.triangles:
+        missing = Counter()
+        for piece in (p for row in plan.top.rows for p in row.pieces):
+            if (piece.kind, piece.fabric) == (each.kind, each.fabric):
+                missing[edge_of(piece, plan.top)] += 1
+        sets = {
+            "": [(0, -1), (0, 1), (-1, 0), (1, 0)],
+            "rising": [(-1, -1), (1, 1)], "falling": [(1, -1), (-1, 1)],
+        }  # fmt: skip
+        for lean, number in each.squares_by_lean.items():
+            for _ in range(number):
+                for x, y in sets[lean]:
+                    here = (x, y) if missing[x, y] or direction == "one-way" else (-x, -y)
+                    missing[here] -= missing[here] > 0
+        assert not +missing
+        assert sum(each.squares_by_lean.values()) <= each.triangles

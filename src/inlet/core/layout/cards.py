@@ -142,7 +142,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         f"for {', '.join(cut.labels)}"
     )
     notes = []
-    if diagonal := diagonal_text(cut.crosscut, cut.lean):
+    if diagonal := diagonal_text(cut.crosscut, cut.lean, cut.shape == "square"):
         notes.append(f"Cut each {diagonal}; {bias_text(cut)}.")
         if cut.lean:
             notes.append(

@@ -96,7 +96,7 @@ class QuiltPlan:
 
     @later
     def triangles(self) -> tuple[SettingTriangles, ...]:
-        return setting_triangles(self.top, self.quilt, self.measure)
+        return setting_triangles(self.top, self.project)
 
     @later
     def setting(self) -> SettingCuts:

@@ -19,13 +19,11 @@ from inlet.core.setting.colourways import in_colourway
 from inlet.core.setting.cuts import (
     NAMES,
     SettingCuts,
-    SettingTriangles,
     Strip,
     at_mark_below,
     border_strips,
     extent,
     setting_cuts,
-    setting_triangles,
 )
 from inlet.core.setting.edit import (
     Spot,
@@ -66,6 +64,7 @@ from inlet.core.setting.quilting_words import (
 )
 from inlet.core.setting.straight import strips_of
 from inlet.core.setting.top import Top, plain_size, quilt_top, same_top, single_pieces
+from inlet.core.setting.triangles import SettingTriangles, setting_triangles
 
 __all__ = [
     "JOIN",

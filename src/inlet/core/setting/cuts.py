@@ -1,10 +1,4 @@
-"""What is cut for a top besides its blocks: setting triangles, squares, sashing, fillers, borders.
-
-A side triangle has its long side h on the quilt's edge: from a square h + 2s + 2s√2 cut twice, so
-that straight grain lies there. A corner triangle has legs l on the edge: from a square l + 2s + s√2
-cut once. Without sashing h = f√2 and l = f/√2; blocks that float d inside the edge make both 2d
-longer.
-"""
+"""What is cut for a top besides its blocks: triangles, squares, sashing, fillers, borders."""
 
 from __future__ import annotations
 
@@ -25,10 +19,9 @@ from inlet.core.numbers import (
 )
 from inlet.core.planning import usual_rule
 from inlet.core.project import Measure, Pair, Project, Quilt
-from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.pieces import Round, Row, TopPiece
-from inlet.core.setting.straight import strips_of
 from inlet.core.setting.top import Top, single_pieces
+from inlet.core.setting.triangles import TRIANGLES, setting_triangles
 from inlet.core.table import Crosscut, Shape
 
 ZERO = Fraction(0)
@@ -37,59 +30,6 @@ NAMES = {
     "edge-corner": "Edge corners", "filler": "Fillers", "side": "Side triangles",
     "corner": "Corner triangles", "border-corner": "Border corners",
 }  # fmt: skip
-
-
-class SettingTriangles(NamedTuple):
-    """Setting triangles of one kind: the square they are cut from, ``exact`` and at the mark;
-    cut ``twice`` or once; how many ``triangles``, from so many ``squares``."""
-
-    kind: str
-    exact: Exact
-    cut: Fraction
-    twice: bool
-    triangles: int
-    fabric: str
-
-    @property
-    def squares(self) -> int:
-        return -(-self.triangles // (4 if self.twice else 2))
-
-
-def setting_triangles(top: Top, quilt: Quilt, measure: Measure) -> tuple[SettingTriangles, ...]:
-    """Side and corner triangles, and those that sashing leaves at the edge, as far as there are
-    any."""
-    if not quilt.on_point:
-        return ()
-    counts = Counter((piece.kind, piece.fabric) for row in top.rows for piece in row.pieces)
-    triangles = []
-    for (kind, fabric), number in counts.items():
-        exact = triangle_square(kind, quilt, top, measure)
-        if exact is not None:
-            cut = next_mark(exact, _mark(quilt, measure))
-            triangles.append(SettingTriangles(kind, exact, cut, kind != "corner", number, fabric))
-    return tuple(sorted(triangles, key=lambda t: ("side", "corner", "edge-corner").index(t.kind)))
-
-
-def triangle_square(kind: str, quilt: Quilt, top: Top, measure: Measure) -> Exact | None:
-    """The square that triangles of a kind are cut from, exactly; None for other pieces."""
-    s, d = measure.seam, floats_by(quilt)
-    strips = strips_of(quilt.sashing)
-    columns = quilt.columns or 1
-    size = (top.middle[0] - 2 * d) / columns * HALF_ROOT2 - strips.beside
-    if kind == "side":
-        return size * ROOT2 + 2 * d + 2 * s + 2 * s * ROOT2
-    if kind == "corner":
-        return size * HALF_ROOT2 + 2 * d + 2 * s + s * ROOT2
-    if kind == "edge-corner":
-        return strips.beside * ROOT2 + 2 * d + 2 * s + 2 * s * ROOT2
-    return None
-
-
-def _mark(quilt: Quilt, measure: Measure) -> Fraction:
-    """Setting triangles are cut at the ruler's mark, or, where the maker wants them exact, at the
-    finest one."""
-    exact = quilt.triangles is not None and quilt.triangles.fit == "exact"
-    return min(measure.system.finer[-1], measure.mark) if exact else measure.mark
 
 
 class Strip(NamedTuple):
@@ -115,14 +55,15 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
     """What is cut besides the blocks, each stack under its name."""
     measure = project.measure
     cuts: list[tuple[Cut, int]] = []
-    for triangles in setting_triangles(top, quilt, measure):
+    for triangles in setting_triangles(top, project):
         way: Crosscut = "twice" if triangles.twice else "once"
-        name = NAMES[triangles.kind]
-        over = triangles.squares * (4 if triangles.twice else 2) - triangles.triangles
+        name, over = NAMES[triangles.kind], triangles.over
         size = triangles.cut, triangles.cut
-        cut = Cut(triangles.fabric or None, "square", size, way, triangles.squares, (name,),
-                  label=name, over=over)  # fmt: skip
-        cuts.append((cut, 0))
+        for lean, number in triangles.squares_by_lean.items():
+            cut = Cut(triangles.fabric or None, "square", size, way, number, (name,),
+                      lean=lean, label=name, over=over)  # fmt: skip
+            cuts.append((cut, 0))
+            over = 0
     strips = [*_rows_strips(top, quilt, measure), *border_strips(top, quilt, measure)]
     cuts += _as_cuts(strips, project)
     counted = list(_told_apart(cuts))
@@ -138,7 +79,7 @@ def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
     inside = {id(piece) for row in top.rows for piece in row.pieces}
     for piece in single_pieces(top, quilt):
         in_rows = id(piece) in inside or piece.kind == "plain"
-        if not in_rows or piece.kind in ("block", "side", "corner", "edge-corner"):
+        if not in_rows or piece.kind in ("block", *TRIANGLES):
             continue
         (low, high), slanted = extent(piece, quilt.on_point)
         s = measure.seam

@@ -18,7 +18,7 @@ from inlet.core.table.moves import (
     like_ones_together,
     rectangle_sheet,
 )
-from inlet.core.table.piece_words import diagonal_text, over_triangles
+from inlet.core.table.piece_words import diagonal_text, lean_text, over_triangles
 from inlet.core.table.pieces import (
     DIAGONALS,
     PER_SQUARE,
@@ -80,6 +80,7 @@ __all__ = [
     "in_any_turn",
     "join_text",
     "kept",
+    "lean_text",
     "like_ones_together",
     "opened",
     "over_triangles",

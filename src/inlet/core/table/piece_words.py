@@ -5,12 +5,13 @@ from __future__ import annotations
 from inlet.core.table.pieces import Crosscut, Lean
 
 
-def diagonal_text(crosscut: Crosscut, lean: Lean = "") -> str:
+def diagonal_text(crosscut: Crosscut, lean: Lean = "", square: bool = False) -> str:
     """How a shape is cut on its diagonals before it is sewn: “once on the diagonal”, and which way
-    that runs where the halves would otherwise be of the other hand; empty where it is not cut."""
+    that runs where the halves would otherwise be of the other hand, or their print upside down;
+    empty where it is not cut."""
     if crosscut not in ("once", "twice"):
         return ""
-    return f"{crosscut} on the diagonal{lean_text(lean)}"
+    return f"{crosscut} on the diagonal{lean_text(lean, square)}"
 
 
 def over_triangles(number: int) -> str:
@@ -18,7 +19,8 @@ def over_triangles(number: int) -> str:
     return "1 triangle is over" if number == 1 else f"{number} triangles are over"
 
 
-def lean_text(lean: Lean) -> str:
-    """Which way a rectangle's diagonal runs, held so that it cannot be mistaken."""
+def lean_text(lean: Lean, square: bool = False) -> str:
+    """Which way the diagonal of a rectangle or a square runs, held so that it cannot be
+    mistaken."""
     way = {"falling": "top left to bottom right", "rising": "bottom left to top right"}.get(lean)
-    return f", {way} with the long side upright" if way else ""
+    return f", {way} with the {'print' if square else 'long side'} upright" if way else ""

@@ -392,6 +392,6 @@ def _shape_words(cut: Cut) -> str:
     words = cut.shape if cut.number == 1 else f"{cut.shape}s"
     if cut.shape == "template":
         return f"{words} (by their box)"
-    diagonal = diagonal_text(cut.crosscut, cut.lean)
+    diagonal = diagonal_text(cut.crosscut, cut.lean, cut.shape == "square")
     words += f", each cut {diagonal}" if diagonal else ""
     return f"{words} ({over_triangles(cut.over)})" if cut.over else words

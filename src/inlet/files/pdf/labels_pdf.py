@@ -60,7 +60,7 @@ def quilt_labels(plan: QuiltPlan) -> Iterator[Label]:
 
 def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
     for cut in cuts:
-        diagonal = diagonal_text(cut.crosscut, cut.lean)
+        diagonal = diagonal_text(cut.crosscut, cut.lean, cut.shape == "square")
         crosscut = f", cut {diagonal}" if diagonal else ""
         yield Label(
             cut.label,

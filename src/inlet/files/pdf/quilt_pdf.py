@@ -107,7 +107,7 @@ class _QuiltGuide:
         if plan.setting.cuts:
             story.append(heading("Besides the blocks"))
         for cut in plan.setting.cuts:
-            way = diagonal_text(cut.crosscut, cut.lean)
+            way = diagonal_text(cut.crosscut, cut.lean, cut.shape == "square")
             story.append(
                 paragraph(
                     f"{cut.label}: {cut.number} × {size_text(cut.cut, measure)} of "

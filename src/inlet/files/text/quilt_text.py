@@ -9,7 +9,7 @@ from inlet.core.numbers import Exact
 from inlet.core.plan import QuiltPlan, hands_lines, work_text
 from inlet.core.schedule import sitting_lines
 from inlet.core.setting import quilted_text, quilting_words
-from inlet.core.table import diagonal_text
+from inlet.core.table import diagonal_text, lean_text
 from inlet.core.words import fabric_name, length_text, near_text, size_text
 from inlet.files.text.plan_text import fabric_lines
 
@@ -35,15 +35,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         yield "  made together: " + ", ".join(
             f"{one} with {other}" for one, other in plan.batch.made_as.items()
         )
-    if plan.triangles:
-        yield "Setting"
-        for triangles in plan.triangles:
-            way = diagonal_text("twice" if triangles.twice else "once", "")
-            yield (
-                f"  {triangles.triangles} {triangles.kind} triangles: {triangles.squares} squares "
-                f"{length_text(triangles.cut, measure)} (exact {_exact(triangles.exact)}), "
-                f"cut {way}"
-            )
+    yield from _setting_lines(plan)
     yield "Cut"
     for cut in plan.cuts:
         yield (
@@ -78,6 +70,25 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     for i, step in enumerate(plan.steps, 1):
         check = f" [{step.measures}]" if step.measures else ""
         yield f"  {i}. {step.title}: {step.text}{check}"
+
+
+def _setting_lines(plan: QuiltPlan) -> Iterator[str]:
+    """The triangles at the edge of a quilt on point, and the squares they are cut from."""
+    measure = plan.measure
+    if plan.triangles:
+        yield "Setting"
+        for triangles in plan.triangles:
+            way = diagonal_text("twice" if triangles.twice else "once")
+            leans = [
+                f"{number}{lean_text(lean, square=True).removeprefix(',')}"
+                for lean, number in triangles.squares_by_lean.items()
+                if lean
+            ]
+            yield (
+                f"  {triangles.triangles} {triangles.kind} triangles: {triangles.squares} squares "
+                f"{length_text(triangles.cut, measure)} (exact {_exact(triangles.exact)}), "
+                f"cut {way}{': ' if leans else ''}{', '.join(leans)}"
+            )
 
 
 def _exact(length: Exact) -> str:

@@ -120,7 +120,7 @@ class CuttingTicket(QWidget):
             grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
             grid.addWidget(label(text, "size"), 2 * i, 1)
             words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
-            if diagonal := diagonal_text(cut.crosscut, cut.lean):
+            if diagonal := diagonal_text(cut.crosscut, cut.lean, cut.shape == "square"):
                 words += f"; cut {diagonal}"
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
