@@ -186,9 +186,10 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     _at_the_quilt(window, options, wait)
     window.show_stage(options.stage)
-    wait(lambda: window.session.at_rest)
-    for _ in range(5):
-        app.processEvents()
+    for _ in range(3):  # what is worked out may ask for more, as the pressing for advice on it
+        wait(lambda: window.session.at_rest)
+        for _ in range(5):
+            app.processEvents()
     picture = QBuffer()
     window.grab().save(picture, "PNG")
     window.session.history.mark_saved()  # nobody is asked whether to keep it
