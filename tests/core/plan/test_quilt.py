@@ -530,10 +530,10 @@ def test_upright_triangles_are_cut_by_laying_squares_on_the_top(project, directi
             "": [(0, -1), (0, 1), (-1, 0), (1, 0)],
             "rising": [(-1, -1), (1, 1)], "falling": [(1, -1), (-1, 1)],
         }  # fmt: skip
-        for lean, number in each.squares_by_lean.items():
+        for lean, number in each.squares_by_lean:
             for _ in range(number):
                 for x, y in sets[lean]:
                     here = (x, y) if missing[x, y] or direction == "one-way" else (-x, -y)
                     missing[here] -= missing[here] > 0
         assert not +missing
-        assert sum(each.squares_by_lean.values()) <= each.triangles
+        assert each.squares <= each.triangles

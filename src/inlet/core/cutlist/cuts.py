@@ -10,7 +10,7 @@ from inlet.core.cancellation import check
 from inlet.core.cutlist.strip_sets import PlannedSet
 from inlet.core.geometry import Polygon, SameShapes
 from inlet.core.planning import CutPiece, CutSize, UnitPlan, triangle_key, triangles_in
-from inlet.core.table import PER_SQUARE, Crosscut, Lean, Shape
+from inlet.core.table import PER_SQUARE, Crosscut, Lean, Shape, diagonal_text
 
 
 class Cut(NamedTuple):
@@ -31,6 +31,11 @@ class Cut(NamedTuple):
     label: str = ""
     owned: bool = False
     over: int = 0
+
+    @property
+    def diagonal(self) -> str:
+        """How it is cut on its diagonals before it is sewn, in words; empty where it is not."""
+        return diagonal_text(self.crosscut, self.lean, self.shape == "square")
 
 
 def cut_list(units: Sequence[UnitPlan], sets: Sequence[PlannedSet] = ()) -> tuple[Cut, ...]:

@@ -14,7 +14,6 @@ from inlet.core.layout.strokes import Stroke, length_used
 from inlet.core.numbers import Fraction, nearest_mark, spelled
 from inlet.core.planning import UnitPlan
 from inlet.core.project import Cutting, LaidFabric, Measure, Project
-from inlet.core.table import diagonal_text
 from inlet.core.templates import angled_lines
 from inlet.core.words import CUTTER, IRON, MANUALS, fabric_name, length_text, size_text
 
@@ -142,7 +141,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         f"for {', '.join(cut.labels)}"
     )
     notes = []
-    if diagonal := diagonal_text(cut.crosscut, cut.lean, cut.shape == "square"):
+    if diagonal := cut.diagonal:
         notes.append(f"Cut each {diagonal}; {bias_text(cut)}.")
         if cut.lean:
             notes.append(

@@ -314,10 +314,11 @@ def _binding_step(plan: BindingPlan, project: Project) -> QuiltStep:
     width = length_text(plan.width, measure)
     fabric = fabric_name(project, plan.fabric or None)
     if plan.square is not None:
+        rounds = "1 round gives" if plan.rounds == 1 else f"{plan.rounds} rounds give"
         how = (
             f"Cut a square of {fabric}, {length_text(plan.square, measure)}, on the diagonal, sew "
             f"it into a tube, the edges one strip's width out of step, and cut one continuous "
-            f"strip {width} wide: {plan.rounds} rounds give {_near(plan.strip, measure)}."
+            f"strip {width} wide: {rounds} {_near(plan.strip, measure)}."
         )
     else:
         how = (

@@ -59,7 +59,7 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
         way: Crosscut = "twice" if triangles.twice else "once"
         name, over = NAMES[triangles.kind], triangles.over
         size = triangles.cut, triangles.cut
-        for lean, number in triangles.squares_by_lean.items():
+        for lean, number in triangles.squares_by_lean:
             cut = Cut(triangles.fabric or None, "square", size, way, number, (name,),
                       lean=lean, label=name, over=over)  # fmt: skip
             cuts.append((cut, 0))

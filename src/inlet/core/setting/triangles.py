@@ -32,11 +32,11 @@ class SettingTriangles(NamedTuple):
     twice: bool
     triangles: int
     fabric: str
-    squares_by_lean: dict[Lean, int]
+    squares_by_lean: tuple[tuple[Lean, int], ...]
 
     @property
     def squares(self) -> int:
-        return sum(self.squares_by_lean.values())
+        return sum(number for _, number in self.squares_by_lean)
 
     @property
     def over(self) -> int:
@@ -104,12 +104,14 @@ def _facing(piece: TopPiece) -> Facing:
     return (left_or_right, 0) if abs(across) > abs(down) else (0, above_or_below)
 
 
-def _squares(kind: str, faces: Counter[Facing], direction: Direction) -> dict[Lean, int]:
+def _squares(
+    kind: str, faces: Counter[Facing], direction: Direction
+) -> tuple[tuple[Lean, int], ...]:
     """The squares to cut. A square cut twice gives one triangle for each side of the quilt, one cut
     once those for two opposite corners. A print that lies any way is turned as it is needed, one
     with two ways half a turn; one with a top not at all."""
     if not direction:
-        return {"": -(-faces.total() // (2 if kind == "corner" else 4))}
+        return (("", -(-faces.total() // (2 if kind == "corner" else 4))),)
 
     def pairs(a: Facing, b: Facing) -> int:
         if direction == "one-way":
@@ -117,12 +119,10 @@ def _squares(kind: str, faces: Counter[Facing], direction: Direction) -> dict[Le
         return -(-(faces[a] + faces[b]) // 2)
 
     if kind == "corner":
-        leans: dict[Lean, int] = {
-            "rising": pairs((-1, -1), (1, 1)),
-            "falling": pairs((1, -1), (-1, 1)),
-        }
-        return {lean: number for lean, number in leans.items() if number}
-    return {"": max(pairs((0, -1), (0, 1)), pairs((-1, 0), (1, 0)))}
+        rising, falling = pairs((-1, -1), (1, 1)), pairs((1, -1), (-1, 1))
+        leans: tuple[tuple[Lean, int], ...] = (("rising", rising), ("falling", falling))
+        return tuple((lean, number) for lean, number in leans if number)
+    return (("", max(pairs((0, -1), (0, 1)), pairs((-1, 0), (1, 0)))),)
 
 
 def triangle_square(kind: str, quilt: Quilt, top: Top, measure: Measure) -> Exact | None:

@@ -32,7 +32,7 @@ from inlet.core.plan import BlockPlan, SewnBlock
 from inlet.core.planning import UnitPlan, kind_words, method_words, move_text, over_text
 from inlet.core.pressing import CARE, pressing_lines
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
-from inlet.core.table import Move, Repeated, diagonal_text, like_ones_together, over_triangles
+from inlet.core.table import Move, Repeated, like_ones_together, over_triangles
 from inlet.core.units import label_place, letters
 from inlet.core.words import CAUTIONS, fabric_name, length_text, measured_text, size_text
 from inlet.files.pdf.cutting_pdf import block_name, cutting_story
@@ -392,6 +392,6 @@ def _shape_words(cut: Cut) -> str:
     words = cut.shape if cut.number == 1 else f"{cut.shape}s"
     if cut.shape == "template":
         return f"{words} (by their box)"
-    diagonal = diagonal_text(cut.crosscut, cut.lean, cut.shape == "square")
+    diagonal = cut.diagonal
     words += f", each cut {diagonal}" if diagonal else ""
     return f"{words} ({over_triangles(cut.over)})" if cut.over else words

@@ -16,7 +16,6 @@ from inlet.core.cutlist import Cut
 from inlet.core.plan import BlockPlan, QuiltPlan, SewnBlock, listed
 from inlet.core.planning import kind_words
 from inlet.core.project import Measure, Project
-from inlet.core.table import diagonal_text
 from inlet.core.words import fabric_name, measured_text, near_text, size_text
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.problem import FileProblem
@@ -60,7 +59,7 @@ def quilt_labels(plan: QuiltPlan) -> Iterator[Label]:
 
 def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
     for cut in cuts:
-        diagonal = diagonal_text(cut.crosscut, cut.lean, cut.shape == "square")
+        diagonal = cut.diagonal
         crosscut = f", cut {diagonal}" if diagonal else ""
         yield Label(
             cut.label,

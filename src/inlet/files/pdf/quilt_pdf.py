@@ -19,7 +19,6 @@ from inlet.core.setting import (
     quilted_text,
     quilting_words,
 )
-from inlet.core.table import diagonal_text
 from inlet.core.words import CAUTIONS, fabric_name, length_text, near_text, size_text
 from inlet.files.pdf.cutting_pdf import cutting_story
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together, unbroken_ends
@@ -107,7 +106,7 @@ class _QuiltGuide:
         if plan.setting.cuts:
             story.append(heading("Besides the blocks"))
         for cut in plan.setting.cuts:
-            way = diagonal_text(cut.crosscut, cut.lean, cut.shape == "square")
+            way = cut.diagonal
             story.append(
                 paragraph(
                     f"{cut.label}: {cut.number} × {size_text(cut.cut, measure)} of "

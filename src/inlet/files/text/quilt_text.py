@@ -81,7 +81,7 @@ def _setting_lines(plan: QuiltPlan) -> Iterator[str]:
             way = diagonal_text("twice" if triangles.twice else "once")
             leans = [
                 f"{number}{lean_text(lean, square=True).removeprefix(',')}"
-                for lean, number in triangles.squares_by_lean.items()
+                for lean, number in triangles.squares_by_lean
                 if lean
             ]
             yield (

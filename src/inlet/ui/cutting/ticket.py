@@ -9,7 +9,7 @@ from inlet.core.cutlist import Cut, project_sets
 from inlet.core.layout import buying_text, set_lines, set_name, strips_text
 from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
-from inlet.core.table import diagonal_text, over_triangles
+from inlet.core.table import over_triangles
 from inlet.core.templates import angled_lines
 from inlet.core.words import fabric_name
 from inlet.ui import theme
@@ -120,7 +120,7 @@ class CuttingTicket(QWidget):
             grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
             grid.addWidget(label(text, "size"), 2 * i, 1)
             words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
-            if diagonal := diagonal_text(cut.crosscut, cut.lean, cut.shape == "square"):
+            if diagonal := cut.diagonal:
                 words += f"; cut {diagonal}"
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
