@@ -403,13 +403,13 @@ def test_what_lies_past_the_limits_is_told_each_time():
 
 def test_what_a_file_leaves_out_stays_what_it_was():
     """Another value, or another key, and files of today would mean something else."""
-    told = {}
+    defaults = {}
     for kind in {kind for kind, _, _ in fields_of(Project)}:
         for member in msgspec.structs.fields(kind):
             if member.default not in (msgspec.NODEFAULT, None, "", (), False):
-                told.setdefault(kind.__name__, {})[member.encode_name] = member.default
-    told["Project"] = None
-    assert told == {
+                defaults.setdefault(kind.__name__, {})[member.encode_name] = member.default
+    defaults["Project"] = None
+    assert defaults == {
         "Project": None,
         "Measure": {"system": "inch", "seam": F(1, 4), "ruler": F(1, 8), "school": "exact",
                     "awkward": "best"},

@@ -397,7 +397,7 @@ class Hand:
     def _steps(self, do: Callable[[], Iterator[None] | None]) -> Iterator[float]:
         """Do it; for each step of it, as a press of a button and its release, the seconds until
         the window had answered. Between two steps the window waits, as it does for a mouse."""
-        steps = self._each(do)
+        steps = self._pauses(do)
         going = True
         while going:
             turns.busy()
@@ -409,7 +409,7 @@ class Hand:
             time.sleep(MOUSE)
             yield took
 
-    def _each(self, do: Callable[[], Iterator[None] | None]) -> Iterator[bool]:
+    def _pauses(self, do: Callable[[], Iterator[None] | None]) -> Iterator[bool]:
         for _ in do() or ():
             yield True
 

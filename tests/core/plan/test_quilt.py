@@ -496,7 +496,7 @@ def test_triangles_of_a_print_that_stands_upright(direction, sides, corners):
     project = of(quilt, block)
     printed = tuple(replace(f, direction=direction) if f.id == "b" else f for f in project.fabrics)
     plan = plan_quilt(replace(project, fabrics=printed))
-    by_kind = {each.kind: each for each in plan.triangles}
+    by_kind = {triangles.kind: triangles for triangles in plan.triangles}
     assert (by_kind["side"].squares, by_kind["corner"].squares) == (sides, corners)
     assert (by_kind["side"].triangles, by_kind["side"].over) == (20, 4 * sides - 20)
     leans = [cut.lean for cut in plan.cuts if cut.label.startswith("Corner triangles")]
@@ -521,19 +521,19 @@ def test_upright_triangles_are_cut_by_laying_squares_on_the_top(project, directi
     two-way print half a turn round as well), until every place on the top has its own."""
     printed = tuple(replace(f, direction=direction) for f in project.fabrics)
     plan = plan_quilt(replace(project, fabrics=printed))
-    for each in plan.triangles:
+    for triangles in plan.triangles:
         missing = Counter()
         for piece in (p for row in plan.top.rows for p in row.pieces):
-            if (piece.kind, piece.fabric) == (each.kind, each.fabric):
+            if (piece.kind, piece.fabric) == (triangles.kind, triangles.fabric):
                 missing[edge_of(piece, plan.top)] += 1
         sets = {
             "": [(0, -1), (0, 1), (-1, 0), (1, 0)],
             "rising": [(-1, -1), (1, 1)], "falling": [(1, -1), (-1, 1)],
         }  # fmt: skip
-        for lean, number in each.squares_by_lean:
+        for lean, number in triangles.squares_by_lean:
             for _ in range(number):
                 for x, y in sets[lean]:
                     here = (x, y) if missing[x, y] or direction == "one-way" else (-x, -y)
                     missing[here] -= missing[here] > 0
         assert not +missing
-        assert each.squares <= each.triangles
+        assert triangles.squares <= triangles.triangles

@@ -6,6 +6,7 @@ from __future__ import annotations
 from math import isqrt
 from typing import NamedTuple
 
+from inlet.core.cancellation import check
 from inlet.core.numbers import (
     HALF_ROOT2,
     ROOT2,
@@ -55,8 +56,8 @@ def binding_plan(size: Pair, project: Project) -> BindingPlan | None:
     room = project.usable_width(binding.fabric)
     if binding.cut == "bias":
         square, rounds = _bias_square(length, width, measure.seam)
-        given = _bias_length(square, rounds, measure.seam)
-        return BindingPlan(width, length, 1, given, square, binding.fabric, rounds)
+        strip = _bias_length(square, rounds, measure.seam)
+        return BindingPlan(width, length, 1, strip, square, binding.fabric, rounds)
     strips = number_joined(length, room, width)
     return BindingPlan(width, length, strips, room, None, binding.fabric)
 
@@ -67,6 +68,7 @@ def _bias_square(length: Exact, width: Exact, seam: Exact) -> tuple[Fraction, in
     (S - 2s)/√2 high between its bias edges, square to them: only whole strips of that count."""
     side = max(ceil_exact(width * ROOT2 + 4 * seam), isqrt(floor_exact(length * width)))
     while True:
+        check()
         rounds = floor_exact((side - 2 * seam) * HALF_ROOT2 / width)
         if rounds and _bias_length(Fraction(side), rounds, seam) >= length:
             return Fraction(side), rounds

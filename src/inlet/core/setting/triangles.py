@@ -20,6 +20,11 @@ from inlet.core.setting.straight import strips_of
 from inlet.core.setting.top import Top
 from inlet.core.table import Lean
 
+TRIANGLES = ("side", "corner", "edge-corner")
+Facing = tuple[int, int]
+"""Where the broad side of a triangle is: left (-1, 0), right (1, 0), above (0, -1) or below (0, 1);
+of a corner triangle where its right angle is: upper left (-1, -1) to lower right (1, 1)."""
+
 
 class SettingTriangles(NamedTuple):
     """Setting triangles of one kind: the square they are cut from, ``exact`` and at the mark;
@@ -72,12 +77,6 @@ def setting_triangles(top: Top, project: Project) -> tuple[SettingTriangles, ...
                 )
             )
     return tuple(sorted(triangles, key=lambda t: TRIANGLES.index(t.kind)))
-
-
-TRIANGLES = ("side", "corner", "edge-corner")
-Facing = tuple[int, int]
-"""Where the broad side of a triangle is: left or right (-1 or 1, and 0), above or below (0, and -1
-or 1); of a corner's its right angle, which is both."""
 
 
 def _facing(piece: TopPiece) -> Facing:
