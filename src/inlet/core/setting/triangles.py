@@ -13,7 +13,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.numbers import HALF_ROOT2, ROOT2, Exact, Fraction, next_mark
-from inlet.core.project import Direction, Measure, Project, Quilt
+from inlet.core.project import Measure, Project, Quilt
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.pieces import TopPiece
 from inlet.core.setting.straight import strips_of
@@ -22,8 +22,8 @@ from inlet.core.table import Lean
 
 TRIANGLES = ("side", "corner", "edge-corner")
 Facing = tuple[int, int]
-"""Where the broad side of a triangle is: left (-1, 0), right (1, 0), above (0, -1) or below (0, 1);
-of a corner triangle where its right angle is: upper left (-1, -1) to lower right (1, 1)."""
+"""The side of the quilt that a triangle lies at: left (-1, 0), right (1, 0), above (0, -1) or below
+(0, 1)."""
 
 
 class SettingTriangles(NamedTuple):
@@ -64,7 +64,7 @@ def setting_triangles(top: Top, project: Project) -> tuple[SettingTriangles, ...
         exact = triangle_square(kind, quilt, top, measure)
         if exact is not None:
             fabric = project.fabric(fabric_id)
-            squares = _squares(kind, faces, fabric.direction if fabric is not None else "")
+            directed = fabric is not None and bool(fabric.direction)
             triangles.append(
                 SettingTriangles(
                     kind,
@@ -73,15 +73,14 @@ def setting_triangles(top: Top, project: Project) -> tuple[SettingTriangles, ...
                     kind != "corner",
                     faces.total(),
                     fabric_id,
-                    squares,
+                    _squares(kind, faces, directed),
                 )
             )
     return tuple(sorted(triangles, key=lambda t: TRIANGLES.index(t.kind)))
 
 
 def _facing(piece: TopPiece) -> Facing:
-    """A triangle's area lies toward its broad side, or toward its right angle; where blocks float
-    it is a little lopsided."""
+    """A triangle's area lies toward its broad side; where blocks float it is a little lopsided."""
     outline = [p.floats() for p in piece.outline]
     moments = [0.0, 0.0]
     whole = 0.0
@@ -97,31 +96,23 @@ def _facing(piece: TopPiece) -> Facing:
         return (moments[axis] / whole - (low + high) / 2) / (high - low)
 
     across, down = off(0), off(1)
-    left_or_right, above_or_below = (1 if by > 0 else -1 for by in (across, down))
-    if piece.kind == "corner":
-        return left_or_right, above_or_below
-    return (left_or_right, 0) if abs(across) > abs(down) else (0, above_or_below)
+    if abs(across) > abs(down):
+        return (1 if across > 0 else -1), 0
+    return 0, (1 if down > 0 else -1)
 
 
-def _squares(
-    kind: str, faces: Counter[Facing], direction: Direction
-) -> tuple[tuple[Lean, int], ...]:
-    """The squares to cut. A square cut twice gives one triangle for each side of the quilt, one cut
-    once those for two opposite corners. A print that lies any way is turned as it is needed, one
-    with two ways half a turn; one with a top not at all."""
-    if not direction:
-        return (("", -(-faces.total() // (2 if kind == "corner" else 4))),)
-
-    def pairs(a: Facing, b: Facing) -> int:
-        if direction == "one-way":
-            return max(faces[a], faces[b])
-        return -(-(faces[a] + faces[b]) // 2)
-
+def _squares(kind: str, faces: Counter[Facing], directed: bool) -> tuple[tuple[Lean, int], ...]:
+    """The squares to cut. Triangles of a print that lies any way are turned as they are needed. Of
+    one with a direction a square cut twice gives one triangle for each side of the quilt, and one
+    cut once those for two opposite corners. Opposite sides have equally many, so a print that may
+    lie upside down needs no fewer."""
+    number = faces.total()
+    if not directed:
+        return (("", -(-number // (2 if kind == "corner" else 4))),)
     if kind == "corner":
-        rising, falling = pairs((-1, -1), (1, 1)), pairs((1, -1), (-1, 1))
-        leans: tuple[tuple[Lean, int], ...] = (("rising", rising), ("falling", falling))
-        return tuple((lean, number) for lean, number in leans if number)
-    return (("", max(pairs((0, -1), (0, 1)), pairs((-1, 0), (1, 0)))),)
+        half = -(-number // 4)
+        return (("rising", half), ("falling", half))
+    return (("", max(faces.values())),)
 
 
 def triangle_square(kind: str, quilt: Quilt, top: Top, measure: Measure) -> Exact | None:
