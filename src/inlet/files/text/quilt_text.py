@@ -41,6 +41,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         yield (
             f"  {cut.number} × {size_text(cut.cut, measure)} {cut.shape} of "
             f"{fabric_name(project, cut.fabric)}: {', '.join(cut.labels)}"
+            f"{f', cut {cut.diagonal}' if cut.diagonal else ''}"
         )
     yield "Fabric"
     for fabric_plan in plan.fabric_plans.best:
