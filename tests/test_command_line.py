@@ -355,9 +355,13 @@ def test_the_quilt_from_the_command_line(tmp_path, capsys):
     save(replace(project, quilt=quilt), file)
     assert main(["plan", str(file), "--quilt", "--json"]) == 0
     data = json.loads(capsys.readouterr().out)
-    assert (data["finished"], data["blocks"]) == (["18", "27"], {"sluice": 6})
+    grows = 2 * (7.75 / 2 - 0.5 - 2**0.5 / 4 - 3)  # two half-square triangles, cut from 7 3/4
+    finished = [float(F(side)) for side in data["finished"]]
+    assert finished == pytest.approx([2 * (9 + grows), 3 * (9 + grows)], abs=1e-3)
+    assert data["blocks"] == {"sluice": 6}
     assert [row["label"] for row in data["rows"]] == ["Row 1", "Row 2", "Row 3"]
-    assert data["binding"]["length"] == "102"
+    length = float(F(data["binding"]["length"]))
+    assert length == pytest.approx(10 * (9 + grows) + 12, abs=1e-3)
     (unit,) = [step for step in data["steps"] if step["makes"] == "A"]
     assert (unit["block"], unit["times"], unit["of"]) == ("Sluice", 24, ["A1", "A2"])
     assert sum(sitting["minutes"] for sitting in data["work"]["sittings"]) == pytest.approx(
@@ -370,7 +374,7 @@ def test_the_quilt_from_the_command_line(tmp_path, capsys):
     assert main(["plan", str(file), "--quilt", "--enough"]) == 0
     assert "Nothing is entered" in capsys.readouterr().out
     assert main(["plan", str(file), "--quilt", "--target", "36 x 45"]) == 0
-    assert "36 x 45 in: 3 x 4 straight, border 4 1/2 in" in capsys.readouterr().out
+    assert "36 1/8 x 45 3/16 in: 3 x 4 straight, border 4 1/2 in" in capsys.readouterr().out
     assert main(["plan", str(file), "--quilt", "--target", "wide"]) == 2
     assert "--target: type a size, as in 56 x 70" in capsys.readouterr().err
     picture = tmp_path / "q.png"

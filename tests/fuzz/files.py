@@ -113,6 +113,7 @@ def _rich() -> str:
         turning="round",
         row_lengths=(3, 2),
         filler=second,
+        uneven="ease",
         places=(place, QuiltPlace(column=0, row=1, block="m")),
         motifs=(Motif(id="m", columns=1, rows=1, block=other, turning="by-row", places=(
             QuiltPlace(column=0, row=0, turn=180),)),),

@@ -632,14 +632,15 @@ def test_guide_picture_and_lines_are_written_from_the_menu(setter, tmp_path, mon
 
 
 def test_grey_text_size_and_centimetres_leave_the_quilt_as_it_is(setter):
-    """The ticket reads in centimetres after the change; twice as large text makes the stage anew,
+    """The ticket reads in centimetres after the change, blocks of 22.86 and strips of 2.54 cm as
+    they are cut to the millimetre; twice as large text makes the stage anew,
     with the same quilt on it."""
     quilt = Quilt(columns=3, rows=4, block="f", sashing=Sashing(width=F(1), fabric="b"))
     setter.open(replace(project_of(EFF), quilt=quilt))
     assert setter.ticket.finished.text() == "29 x 39 in"
     setter.maker.window.cm_.trigger()
     setter.rests()
-    assert setter.ticket.finished.text() == "73.7 x 99.1 cm"
+    assert setter.ticket.finished.text() == "73.6 x 98.7 cm"
     assert setter.quilt.sashing.width == F(254, 100)
     setter.session.undo()
     assert setter.quilt == quilt
@@ -691,7 +692,7 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     setter.choose("Border 1, block", "f")
     assert setter.plan.size == (36, 36)
     setter.choose("Border 1, block", "s")
-    assert setter.plan.size == (35, 35)
+    assert setter.ticket.finished.text() == "35 1/16 in"
     assert "Without a spacer the block would be" in setter.maker.reads(setter.ticket.edges)
     assert [r.label for r in setter.plan.top.borders] == [
         "Border 1, spacer", "Border 1"

@@ -159,7 +159,10 @@ def test_blocks_lie_whole_in_their_places(project):
         if piece.lying is not None:
             assert set(piece.lying.corners) == set(piece.outline)
             (px, py), size = piece.lying.middle.floats(), piece.lying.size
-            assert piece.lying.size == project.block(piece.lying.placed.block).finished
+            # Beside plain squares, which are cut to the marks, a place is a thread off at most.
+            drawn = project.block(piece.lying.placed.block).finished
+            thread = project.measure.system.thread
+            assert all(abs(a - b) <= thread for a, b in zip(size, drawn, strict=True))
             assert polygon(piece).contains(shapely.Point(px, py))
             assert polygon(piece).area == pytest.approx(float(size[0] * size[1]))
 
@@ -203,12 +206,14 @@ def test_three_by_four_with_sashing_corners_and_two_borders():
 
 @given(st.tuples(lengths, lengths).map(lambda s: (s[0] * 5, s[1] * 7)), lengths)
 def test_a_spacer_makes_a_pieced_border_fit(inner, unit):
-    found = spacer_for(inner, unit, F(1, 2))
+    """Units and spacer differ by what can be eased, or by what cutting it to the mark takes."""
+    found = spacer_for(inner, unit, INCH)
     for length, spare, number in zip(inner, found[:2], found.along, strict=True):
-        assert length + 2 * spare == number * unit
-        assert spare == 0 or F(1, 2) <= spare < unit / 2 + F(1, 2)
+        off = abs(length + 2 * spare - number * unit)
+        assert off <= (F(1, 16) if spare else length / 192)
+        assert spare == 0 or F(1, 2) <= spare <= unit / 2 + F(1, 2) + F(1, 32)
     for other in fitting_units(inner, unit):
-        assert spacer_for(inner, other, F(1, 2))[:2] == (0, 0)
+        assert spacer_for(inner, other, INCH)[:2] == (0, 0)
 
 
 def test_units_that_fit_without_a_spacer():

@@ -7,11 +7,13 @@ from inlet.core.fitting.answers import Answer, answers, with_bands
 from inlet.core.fitting.checks import fit_problems
 from inlet.core.fitting.measured import MadeSizes
 from inlet.core.fitting.remedies import Fit, Fitting
+from inlet.core.fitting.stretches import EdgeSpan, stretches
 from inlet.core.fitting.words import NAMES, as_exact, done_text
 
 __all__ = [
     "NAMES",
     "Answer",
+    "EdgeSpan",
     "Fit",
     "Fitting",
     "MadeSizes",
@@ -19,5 +21,6 @@ __all__ = [
     "as_exact",
     "done_text",
     "fit_problems",
+    "stretches",
     "with_bands",
 ]

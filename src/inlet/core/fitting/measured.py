@@ -15,14 +15,22 @@ SAME = 1e-9
 
 
 class MadeSizes(NamedTuple):
-    """The sizes of parts of a block sewn up as cut; None ``sewn`` where it cannot be."""
+    """The sizes of parts of a block sewn up as cut; None ``sewn`` where it cannot be. ``whole`` is
+    what the block measured, where the maker said so."""
 
     sewn: SewnUp | None
     measure: Measure
+    whole: Size | None = None
 
     def of(self, part: Part, exact: Size) -> Size:
         """What a rectangular part of ``exact`` unfinished size measures, width and height the same
         way round."""
+        if (
+            self.whole is not None
+            and self.sewn is not None
+            and len(part.faces) == len(self.sewn.layout.draft.patches)
+        ):
+            return self.whole
         found = self.sewn.size(part.faces, part.outline) if self.sewn else None
         if found is None:
             return exact

@@ -24,6 +24,9 @@ FINER_SECONDS = 3
 
 HAIR = 1e-9
 
+EASED = 1 / 192
+"""Of a length: a sixteenth of an inch in a foot can be eased."""
+
 
 class Fit(NamedTuple):
     """One way to cut a block, and what comes of it: ``finished`` is what the block shows, ``trims``
@@ -49,11 +52,15 @@ class Fit(NamedTuple):
         """The fabric cut, squared."""
         return sum(cut_area(piece) for plan in self.units for piece in plan.in_use.pieces)
 
-    def error(self, measure: Measure) -> float:
-        """How far seams and the block are off, beyond what is eased and what is not seen."""
+    def error(self, measure: Measure, most_off: float | None = None) -> float:
+        """How far seams and the block are off, beyond what is eased and what is not seen, or, of
+        the block, beyond ``most_off``."""
         system = measure.system
         seams = max(0.0, self.worst - float(system.thread) - HAIR)
-        return round(seams + max(0.0, self.missed - float(system.checked_to) - HAIR), 6)
+        seen = float(system.checked_to + system.fine_mark / 2)  # to the finest that can be read
+        if most_off is not None:
+            seen = min(seen, most_off)
+        return round(seams + max(0.0, self.missed - seen - HAIR), 6)
 
     def minutes(self, rates: Rates) -> float:
         return (self.trims * rates.trim + self.finer * FINER_SECONDS) / 60
@@ -70,7 +77,11 @@ class Fitting:
         units: Sequence[UnitPlan],
         measure: Measure,
         on_marks: bool,
+        repeated: bool = False,
     ) -> None:
+        """``repeated``: the block lies many times in one line, as in a border, and may be off by no
+        more than can be eased there."""
+        self._most_off = float(min(draft.block.finished)) * EASED if repeated else None
         self.draft, self.root, self.measure = draft, root, measure
         self.units, self.on_marks = tuple(units), on_marks
 
@@ -82,21 +93,13 @@ class Fitting:
 
     @property
     def fits(self) -> bool:
-        """Can it be sewn as it is? At a ruler-friendly size nothing is done for what the craft's
-        habits of rounding diagonals add to the block, as long as its seams fit."""
-        if not self.on_marks:
-            return self.usual.error(self.measure) == 0
-        system = self.measure.system
-        if self.usual.worst > float(system.thread) + HAIR:
-            return False
-        runs, layout = self.usual.sewn.runs, self.usual.sewn.layout
-        straight = {run.length: run.length for run in runs if run.length is not None}
-        as_drawn = self._made(runs, straight)
-        if all(abs(a.made - b.made) < HAIR for a, b in zip(runs, as_drawn, strict=True)):
-            return True
-        exact = self._fit("none", self.units, as_drawn, layout, self.measure.mark)
-        sizes = zip(self.usual.finished, exact.finished, strict=True)
-        return max(abs(a - b) for a, b in sizes) <= float(system.checked_to) + HAIR
+        """Can it be sewn as it is: seams that fit to a thread, and a block of its size? At a
+        ruler-friendly size its size may be off as far as it is checked, by the craft's habits of
+        rounding diagonals."""
+        return self._off(self.usual) == 0
+
+    def _off(self, fit: Fit) -> float:
+        return fit.error(self.measure, self._most_off)
 
     @cached_property
     def trimmed(self) -> Fit | None:
@@ -136,14 +139,14 @@ class Fitting:
     def best(self, rates: Rates) -> Fit:
         """Of trimming, finer marks and leaving it as it is: least error, then least work. At a
         ruler-friendly size every cut stays on its mark, and what comes out larger is trimmed."""
-        if self.on_marks and self.trimmed and not self.trimmed.error(self.measure):
+        if self.on_marks and self.trimmed and not self._off(self.trimmed):
             return self.trimmed
         ways = [self.finer, self.usual._replace(remedy="leave")]
         count = sum(plan.count for plan in self.units if self._can_be_trimmed(plan))
         least = count * rates.trim / 60  # trimming takes as long at least
-        if ways[0].error(self.measure) or least < ways[0].minutes(rates):
+        if self._off(ways[0]) or least < ways[0].minutes(rates):
             ways += [self.trimmed] if self.trimmed else []
-        return min(ways, key=lambda fit: (fit.error(self.measure), fit.minutes(rates)))
+        return min(ways, key=lambda fit: (self._off(fit), fit.minutes(rates)))
 
     def _best(self, way: Callable[[Fraction, bool], Fit], marks: Sequence[Fraction]) -> Fit:
         """A way on the coarsest mark on which it fits, else that with the least error; the finest
@@ -152,10 +155,10 @@ class Fitting:
         tries = [(mark, False) for mark in marks]
         for mark, thorough in (*tries, (tries[-1][0], True)):
             fit = way(mark, thorough)
-            if fit.error(self.measure) == 0:
+            if self._off(fit) == 0:
                 return fit
             fits.append(fit)
-        return min(fits, key=lambda fit: fit.error(self.measure))
+        return min(fits, key=lambda fit: self._off(fit))
 
     def _on_marks(self, mark: Fraction, thorough: bool) -> Fit:
         """Every length cut on this mark, settled with those it meets."""

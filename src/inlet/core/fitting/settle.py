@@ -8,7 +8,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.fitting.runs import Run
-from inlet.core.fitting.sewn import SewnStretch
+from inlet.core.fitting.stretches import SewnStretch
 from inlet.core.numbers import Exact, Fraction, nearest_mark
 
 PASSES = 4

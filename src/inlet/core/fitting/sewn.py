@@ -1,10 +1,8 @@
 """A block sewn up from pieces as they are cut: where edges that meet differ, what parts measure.
 
-Along each straight line of seams lie runs on either side of it. Where runs of both sides begin at
-one junction and end at one, the seam between is a *stretch*: its two edges differ by what the runs
-on one side come to less those on the other. Junctions are matched, so nothing is carried over from
-one stretch to the next. This holds whatever the order of sewing: the last seam sewn along a stretch
-closes it.
+Along each straight line of seams lie runs on either side of it, and between junctions that both
+sides have, stretches (see ``stretches``). This holds whatever the order of sewing: the last seam
+sewn along a stretch closes it.
 """
 
 from __future__ import annotations
@@ -13,36 +11,15 @@ from collections import defaultdict
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import NamedTuple
 
 from inlet.core.assembly import Faces, Join, all_joins, rim
 from inlet.core.draft import Draft, points_of
 from inlet.core.fitting.runs import Run
+from inlet.core.fitting.stretches import EdgeSpan, SewnStretch, stretches
 from inlet.core.geometry import Polygon, is_rectangle
 
-Place = tuple[float, float]
 Size = tuple[float, float]
 Side = list[list[int]]
-
-
-class SewnStretch(NamedTuple):
-    """A seam between two junctions that both its sides have: the runs on either side, by their
-    numbers."""
-
-    one: tuple[int, ...]
-    other: tuple[int, ...]
-
-    def differs(self, long: Sequence[float]) -> float:
-        """How much longer one side is than the other, its runs being ``long``."""
-        return sum(long[i] for i in self.one) - sum(long[i] for i in self.other)
-
-
-class _Span(NamedTuple):
-    """A run on its line: the vertices it begins and ends at, and its number."""
-
-    begin: int
-    end: int
-    run: int
 
 
 class Layout:
@@ -57,18 +34,16 @@ class Layout:
 
     def _stretches(self, runs: Sequence[Run]) -> Iterator[SewnStretch]:
         edges, places = self.draft.arrangement.edges, self.places
-        sides: dict[int, tuple[list[_Span], list[_Span]]] = defaultdict(lambda: ([], []))
+        sides: dict[int, tuple[list[EdgeSpan], list[EdgeSpan]]] = defaultdict(lambda: ([], []))
         for i, run in enumerate(runs):
             first = edges[run.edges[0]]
-            ends = sorted({v for k in run.edges for v in edges[k][:2]}, key=lambda v: places[v])
+            ends = sorted({places[v] for k in run.edges for v in edges[k][:2]})
             along = places[first.start] < places[first.end]
             sides[first.line][(first.right == run.face) == along].append(
-                _Span(ends[0], ends[-1], i)
+                EdgeSpan(ends[0], ends[-1], i)
             )
         for _, pair in sorted(sides.items()):
-            for side in pair:
-                side.sort(key=lambda span: places[span.begin])
-            yield from _common(*pair, places)
+            yield from stretches(*pair)
 
     def sides(self, faces: Faces, outline: Polygon) -> tuple[Side, Side] | None:
         """The runs along the sides of a rectangle of patches: along its first side and the one
@@ -91,35 +66,6 @@ class Layout:
             if run not in side:
                 side.append(run)
         return list(beside.values()), list(across.values())
-
-
-def _common(
-    spans: list[_Span], other_spans: list[_Span], places: Sequence[Place]
-) -> Iterator[SewnStretch]:
-    """The shortest stretches that runs on both sides of a line fill."""
-    i = j = 0
-    while i < len(spans) and j < len(other_spans):
-        if spans[i].begin != other_spans[j].begin:
-            if places[spans[i].begin] < places[other_spans[j].begin]:
-                i += 1
-            else:
-                j += 1
-            continue
-        these, those = [spans[i]], [other_spans[j]]
-        i, j = i + 1, j + 1
-        while these[-1].end != those[-1].end:
-            if places[these[-1].end] < places[those[-1].end]:
-                if i == len(spans) or spans[i].begin != these[-1].end:
-                    break
-                these.append(spans[i])
-                i += 1
-            else:
-                if j == len(other_spans) or other_spans[j].begin != those[-1].end:
-                    break
-                those.append(other_spans[j])
-                j += 1
-        else:
-            yield SewnStretch(tuple(s.run for s in these), tuple(s.run for s in those))
 
 
 def lengths_of(runs: Sequence[Run], layout: Layout) -> list[float]:

@@ -9,6 +9,14 @@ from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
 from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt
+from inlet.core.plan.quilt_answers import (
+    TITLES,
+    QuiltAnswer,
+    answer_text,
+    comes_out,
+    quilt_answers,
+)
+from inlet.core.plan.quilt_fit import apart_problems, apart_text
 from inlet.core.plan.quilt_work import work_text
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.size_proposals import (
@@ -25,16 +33,22 @@ __all__ = [
     "BACKING",
     "BEDS",
     "MOST_COPIES",
+    "TITLES",
     "TURNS",
     "BlockPlan",
     "PreparedBlock",
     "Proposal",
+    "QuiltAnswer",
     "QuiltPlan",
     "QuiltStep",
     "RowCard",
     "SewnBlock",
     "SizeCost",
+    "answer_text",
+    "apart_problems",
+    "apart_text",
     "both_hands",
+    "comes_out",
     "cost_of",
     "cost_text",
     "hands_lines",
@@ -43,6 +57,7 @@ __all__ = [
     "plan_block",
     "plan_quilt",
     "proposals",
+    "quilt_answers",
     "target_typed",
     "work_text",
 ]

@@ -12,6 +12,7 @@ from inlet.core.piecing import Step
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.project import Measure, Motif, Project, Quilt
 from inlet.core.setting import (
+    MITRE_SPARE,
     NAMES,
     BackingWay,
     BindingPlan,
@@ -19,11 +20,12 @@ from inlet.core.setting import (
     Top,
     TopPiece,
     border_strips,
-    extent,
     floats_by,
+    row_length,
     strips_of,
+    trims_of,
 )
-from inlet.core.words import fabric_name, length_text, near_text, size_text
+from inlet.core.words import fabric_name, length_text, measured_text, near_text, size_text
 
 BACKING = "Backing"
 """What the step that makes the backing is ``of``."""
@@ -76,7 +78,12 @@ def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, 
         number += is_own and len(row.cells) > 1
         items = tuple(piece_words(cell, project, versions) for cell in row.cells)
         cards.append(
-            RowCard(row.label, items, _pressed(row, number, quilt), row_length(row, quilt, project))
+            RowCard(
+                row.label,
+                items,
+                _pressed(row, number, quilt),
+                row_length(row, top, quilt.on_point, project.measure),
+            )
         )  # fmt: skip
     return tuple(cards)
 
@@ -118,25 +125,6 @@ def _pressed(row: Row, number: int, quilt: Quilt) -> str:
     return "away from the label" if number % 2 else "toward the label"
 
 
-def row_length(row: Row, quilt: Quilt, project: Project) -> Exact | None:
-    """How long a row is, raw edge to raw edge: on point from tip to tip along its longer edge."""
-    if len(row.cells) < 2:
-        return None
-    seam = project.measure.seam
-    points = [p for piece in row.pieces for p in piece.outline]
-    if not quilt.on_point:
-        return max(p.x for p in points) - min(p.x for p in points) + 2 * seam
-    blocks = [piece for piece in row.pieces if piece.kind in ("block", "plain")]
-    if not blocks:
-        return None
-    whole = [extent(piece, True)[0] for piece in blocks]
-    sashes = [p for p in row.pieces if p.kind == "sash"]
-    between = sashes[1:-1] if sashes else []
-    return sum((size[1] for size in whole), Fraction(0)) + sum(
-        (extent(p, True)[0][0] for p in between), 2 * seam
-    )  # fmt: skip
-
-
 def quilt_steps(
     top: Top,
     project: Project,
@@ -157,9 +145,10 @@ def _steps(
 ) -> Iterator[QuiltStep]:
     quilt, measure = project.quilt or Quilt(), project.measure
     cards = [card for card in rows if len(card.items) > 1]
+    yield from _trims(top, project)
     for motif in quilt.motifs:
         if any(motif.id == p.lying.placed.block for p in top.pieces if p.lying is not None):
-            size = top.sizes[motif.id]
+            size = top.sizes[motif.id].in_use
             yield QuiltStep(
                 motif_title(motif),
                 f"Sew its {motif.rows} rows of {motif.columns} blocks, then the rows to one "
@@ -184,6 +173,27 @@ def _steps(
         yield _backing_step(backing, project)
     if binding is not None:
         yield _binding_step(binding, project)
+
+
+def _trims(top: Top, project: Project) -> Iterator[QuiltStep]:
+    """Blocks and motifs that come to several sizes, trimmed to one."""
+    measure, quilt = project.measure, project.quilt or Quilt()
+    twice = 2 * measure.seam
+    for name, number in trims_of(top).items():
+        size = top.sizes[name]
+        assert size.trimmed is not None
+        motif = quilt.motif(name)
+        title = (motif.name or motif.id) if motif else project.block(name).title
+        before = size.sewn or size.as_cut
+        now = measured_text((before[0] + twice, before[1] + twice), measure)
+        yield QuiltStep(
+            f"Trim {number} × {title}",
+            f"It comes out {now}, larger than what it is sewn to. Lay the ruler's middle on the "
+            "middle of the block, and take the same off all sides.",
+            near_text((size.trimmed[0] + twice, size.trimmed[1] + twice), measure),
+            times=number,
+            called=f"Trim {title}",
+        )
 
 
 def motif_title(motif: Motif) -> str:
@@ -254,7 +264,7 @@ def _joining(top: Top, quilt: Quilt, measure: Measure) -> Iterator[QuiltStep]:
 
 def _edge(quilt: Quilt, measure: Measure) -> str:
     """Where the raw edge of a top on point lies: the allowance beyond what is seen of it."""
-    strips, beyond = strips_of(quilt.sashing), measure.seam + floats_by(quilt)
+    strips, beyond = strips_of(quilt.sashing, measure), measure.seam + floats_by(quilt)
     where = "the blocks' tips"
     if strips.beside:
         where = "where two strips of sashing cross"
@@ -285,11 +295,13 @@ def _borders(top: Top, project: Project) -> Iterator[QuiltStep]:
             how += f"; first sew a corner square, cut {square}, to each end of the last two"
         if each.mitred:
             how += (
-                "; stop each seam a seam allowance before the corner, then fold the top at 45 "
-                "degrees and sew each corner from the inside out"
+                f"; each reaches {length_text(measure.from_inches(MITRE_SPARE / 2), measure)} past "
+                "the edge at either end. Match the middles, stop each seam a seam allowance before "
+                "the corner, fold the top at 45 degrees, sew each corner from the inside out, then "
+                "trim what is over"
             )
         fabric = fabric_name(project, border.fabric or None)
-        corners = " Match the middles first, then the ends."
+        corners = "" if each.mitred else " Match the middles first, then the ends."
         text = f"{how}.{corners} Press toward the border."
         yield QuiltStep(f"{each.label}: {fabric}", text, of=each.label)
 

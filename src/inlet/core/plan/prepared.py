@@ -3,7 +3,7 @@ quilt."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, fields
+from dataclasses import dataclass, field, fields, replace
 from typing import Any
 
 from inlet.core.assembly import Join
@@ -11,6 +11,7 @@ from inlet.core.cutlist import RulerFriendly, ruler_friendly
 from inlet.core.draft import Draft, draft, drawing_problems
 from inlet.core.fitting import Fit, Fitting, MadeSizes, done_text, fit_problems, with_bands
 from inlet.core.layout import size_problems
+from inlet.core.memo import Latest
 from inlet.core.numbers import Exact
 from inlet.core.piecing import (
     SeamCount,
@@ -41,6 +42,7 @@ class PreparedBlock:
     project: Project
     block: Block
     copies: int
+    repeated: bool
     draft: Draft
     root: Part
     units: tuple[UnitPlan, ...]
@@ -68,8 +70,10 @@ class PreparedBlock:
 
     @property
     def made(self) -> MadeSizes:
-        """What parts measure as they are cut."""
-        return MadeSizes(self.fit.sewn if self.fit is not None else None, self.measure)
+        """What parts measure as they are cut, the whole block as it measured."""
+        quilt = self.project.quilt
+        whole = quilt.made.get(self.block.id) if quilt is not None else None
+        return MadeSizes(self.fit.sewn if self.fit is not None else None, self.measure, whole)
 
     @property
     def errors(self) -> tuple[Problem, ...]:
@@ -88,9 +92,45 @@ def prepared_fields(block: PreparedBlock) -> dict[str, Any]:
     return {name: getattr(block, name) for name in names}
 
 
-def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
-    """``copies`` of ``block`` prepared, a pure function of its arguments. Never raises for what is
-    drawn: problems are in the result."""
+_PREPARED: Latest[Block, tuple[PreparedBlock, ...]] = Latest(200)
+KEPT = 4
+"""Ways a block is cut that are kept of it."""
+
+
+def prepared_for(
+    project: Project, block: Block, copies: int, repeated: bool = False
+) -> PreparedBlock:
+    """``prepare_block``, what it gave for this block before taken over where nothing it depends on
+    has changed."""
+    kept = _PREPARED.get(block) or ()
+    for known in kept:
+        if (known.copies, known.repeated) == (copies, repeated) and _prepares_alike(
+            known.project, project
+        ):
+            return known if known.project is project else replace(
+                known, project=project, known=Known()
+            )  # fmt: skip
+    prepared = prepare_block(project, block, copies, repeated)
+    _PREPARED.keep(block, (prepared, *kept[: KEPT - 1]))
+    return prepared
+
+
+def _prepares_alike(project: Project, other_project: Project) -> bool:
+    """Are blocks drawn, broken down and cut alike in two projects? Nothing else of them is
+    asked."""
+    return (
+        project.measure == other_project.measure
+        and project.fabrics == other_project.fabrics
+        and project.cutting == other_project.cutting
+        and project.rates == other_project.rates
+    )
+
+
+def prepare_block(
+    project: Project, block: Block, copies: int, repeated: bool = False
+) -> PreparedBlock:
+    """``copies`` of ``block`` prepared, a pure function of its arguments; ``repeated`` where they
+    lie in one line, as in a border. Never raises for what is drawn: problems are in the result."""
     measure = project.measure
     drawn = draft(block)
     in_drawing = list(drawing_problems(drawn, project))
@@ -109,7 +149,7 @@ def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
     if sound and not proved:
         in_sewing.append(not_proved())
     sizes = ruler_friendly(units, block, measure)
-    fitting = Fitting(drawn, root, units, measure, not sizes.misses) if proved else None
+    fitting = Fitting(drawn, root, units, measure, not sizes.misses, repeated) if proved else None
     fit = None
     if fitting is not None:
         used = _on_bands(fitting, project, block, copies) or fitting
@@ -128,6 +168,7 @@ def prepare_block(project: Project, block: Block, copies: int) -> PreparedBlock:
         project=project,
         block=block,
         copies=copies,
+        repeated=repeated,
         draft=drawn,
         root=root,
         units=units,

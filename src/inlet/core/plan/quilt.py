@@ -11,14 +11,23 @@ from inlet.core.layout import AT_ONCE, BEST, FabricPlan, ToCut, begun_for, lay_o
 from inlet.core.numbers import next_mark
 from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
 from inlet.core.plan.block_steps import block_steps, sewn_plans
+from inlet.core.plan.quilt_fit import apart_problems
 from inlet.core.plan.quilt_work import work_of
 from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.plan.shared_units import QuiltBlock, SharedBatch, batched, quilt_blocks
+from inlet.core.plan.shared_units import (
+    QuiltBlock,
+    SharedBatch,
+    batched,
+    quilt_blocks,
+    sizes_as_cut,
+)
 from inlet.core.planning import UnitPlan
 from inlet.core.problem import Problem, errors_first
 from inlet.core.project import Measure, Pair, Project, Quilt, Rates, replace
 from inlet.core.schedule import Batch, Work, batches
 from inlet.core.setting import (
+    Apart,
+    AsCut,
     BackingWay,
     BindingPlan,
     SettingCuts,
@@ -29,11 +38,13 @@ from inlet.core.setting import (
     backing_ways,
     binding_plan,
     diagonal,
+    edges_apart,
     overage,
     quilt_top,
     same_top,
     setting_cuts,
     setting_triangles,
+    trimming_of,
 )
 from inlet.core.staged import Known, Staged, later
 
@@ -44,10 +55,11 @@ if TYPE_CHECKING:
 @dataclass(frozen=True, eq=False)
 class QuiltPlan:
     """Everything worked out for a quilt, each part when it is first asked for. Never raises for
-    what the quilt is: problems are in it."""
+    what the quilt is: problems are in it. ``as_cut`` is what its blocks come out at."""
 
     project: Project
     top: Top
+    as_cut: AsCut = field(default_factory=dict)
     known: Known = field(default_factory=Known)
 
     @property
@@ -150,6 +162,11 @@ class QuiltPlan:
         )
 
     @later
+    def apart(self) -> tuple[Apart, ...]:
+        """The seams of the top whose edges differ by more than a thread."""
+        return edges_apart(self.top, self.project)
+
+    @later
     def backings(self) -> tuple[BackingWay, ...]:
         """Every way to make the backing, the best first."""
         return backing_ways(self.size, self.project) if self.top.rows else ()
@@ -213,7 +230,7 @@ class QuiltPlan:
     @later
     def problems(self) -> tuple[Problem, ...]:
         """What is in the way, of the quilt first, then of its blocks."""
-        problems = [*self.top.problems, *self.quilted.problems]
+        problems = [*self.top.problems, *self.quilted.problems, *apart_problems(self)]
         for block in self.blocks:
             problems += [
                 problem._replace(text=f"{block.name}: {problem.text}", at=())
@@ -238,11 +255,24 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
     """The plan of the project's quilt, a pure function of it; what the plan ``before`` has worked
     out is taken over where it is surely the same: its top, or, where only steps were done since,
     everything."""
-    if before is None or project.quilt is None or before.project.quilt is None:
-        return QuiltPlan(project, quilt_top(project))
-    undone = replace(before.project.quilt, done=project.quilt.done)
-    if replace(before.project, quilt=undone) == project:
-        return QuiltPlan(project, before.top, before.known)
-    if same_top(project, before.project):
-        return QuiltPlan(project, before.top)
-    return QuiltPlan(project, quilt_top(project))
+    if before is not None and project.quilt is not None and before.project.quilt is not None:
+        undone = replace(before.project.quilt, done=project.quilt.done)
+        if replace(before.project, quilt=undone) == project:
+            return QuiltPlan(project, before.top, before.as_cut, before.known)
+    as_cut = sizes_as_cut(project)
+    if before is not None and as_cut == before.as_cut and same_top(project, before.project):
+        return QuiltPlan(project, before.top, as_cut)
+    return QuiltPlan(project, top_as_made(project, as_cut), as_cut)
+
+
+def top_as_made(project: Project, as_cut: AsCut) -> Top:
+    """The top as it comes out: blocks of several sizes are trimmed to one where the maker wishes
+    it, or where edges would differ by more than a thread and no point is lost by it."""
+    top = quilt_top(project, as_cut)
+    wish = project.quilt.uneven if project.quilt is not None else "ease"
+    if wish == "ease":
+        return top
+    trimming = trimming_of(top, project)
+    if not trimming.sizes or (not wish and (trimming.points or not edges_apart(top, project))):
+        return top
+    return quilt_top(project, as_cut, trimming.sizes)

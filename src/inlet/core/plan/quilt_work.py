@@ -18,7 +18,7 @@ from inlet.core.numbers import Fraction, show
 from inlet.core.plan.assembly_steps import BINDING, JOIN_ROWS, QuiltStep, motif_title
 from inlet.core.project import Measure, Pair, Quilt, Rates
 from inlet.core.schedule import Batch, Task, Work, work_for
-from inlet.core.setting import BindingPlan, SettingCuts, Top, TopPiece
+from inlet.core.setting import BindingPlan, SettingCuts, Top, TopPiece, trims_of
 
 
 class PlannedQuilt(Protocol):
@@ -63,9 +63,10 @@ def seams_of(top: Top, quilt: Quilt) -> Iterator[QuiltSeams]:
     lying = Counter(p.lying.placed.block for p in top.pieces if p.lying is not None)
     for motif in quilt.motifs:
         check()
-        number, (wide, high) = lying[motif.id], top.sizes.get(motif.id, (0, 0))
+        number, size = lying[motif.id], top.sizes.get(motif.id)
         inner = motif.columns * motif.rows - 1
-        if number and inner:
+        if number and inner and size is not None:
+            wide, high = size.in_use
             length = number * float((motif.rows - 1) * wide + (motif.columns - 1) * high)
             what = f"motif{'s' * (number > 1)} {motif.name or motif.id}"
             yield QuiltSeams(what, number, number * inner, length, motif_title(motif))
@@ -125,6 +126,12 @@ def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
         what = "pieces besides the blocks"
         yield Batch("mat", (Task(0, what, what, "mat", "cut", number, number * rates.cut / 60),))
     steps = [(step.title, step.of) for step in plan.steps]
+    trims = trims_of(plan.top).total()
+    if trims:
+        step = next(i for i, (title, _) in enumerate(steps, 1) if title.startswith("Trim "))
+        what = "blocks to one size"
+        minutes = trims * rates.trim / 60
+        yield Batch("mat", (Task(step, what, what, "mat", "trim", trims, minutes),))
     for what, times, seams, length, of in kinds:
         step = next((i for i, each in enumerate(steps, 1) if of in each), len(steps))
         sewing = (rates.seam * seams + rates.length * length / system.rate_length) / 60

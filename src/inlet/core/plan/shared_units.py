@@ -12,10 +12,13 @@ from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, PlannedSet, Stacks, cut_list, plan_sets, stacks_of, standing
 from inlet.core.geometry import Alike
 from inlet.core.plan.block import MOST_COPIES
-from inlet.core.plan.prepared import PreparedBlock, prepare_block
+from inlet.core.plan.prepared import PreparedBlock, prepared_for
 from inlet.core.planning import Need, Twin, UnitPlan, squares_shared, with_inside
 from inlet.core.project import Block, Project, Quilt
-from inlet.core.setting import Top, in_colourway, single_pieces
+from inlet.core.setting import Top, block_counts, in_colourway, single_pieces
+
+MANY = 24
+"""Blocks of a pieced border, before it is known how many it has: enough for every method."""
 
 
 class QuiltBlock(NamedTuple):
@@ -53,6 +56,24 @@ def block_numbers(top: Top, quilt: Quilt) -> Counter[tuple[str, str]]:
     )
 
 
+def sizes_as_cut(project: Project) -> dict[str, tuple[float, float]]:
+    """What the blocks of the project's quilt come out at, finished, as they are cut for it."""
+    quilt = project.quilt
+    if quilt is None:
+        return {}
+    in_borders = {border.block for border in quilt.borders if border.kind == "pieced"}
+    numbers = block_counts(quilt)
+    sizes = {}
+    for block in project.blocks:
+        if block.id in numbers or block.id in in_borders:
+            check()
+            number = min(numbers.get(block.id, MANY), MOST_COPIES)
+            plan = prepared_for(project, block, number, block.id not in numbers)
+            if plan.fit is not None:
+                sizes[block.id] = plan.fit.finished
+    return sizes
+
+
 def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
     """Every block of the top planned in the number that is needed, colourways that look alike as
     one."""
@@ -65,6 +86,7 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
         kept = wanted.get((name, fabrics), (block,))[0]
         wanted[name, fabrics] = kept, first, before + number
     titles = Counter(block.title for block in project.blocks)
+    in_rows = block_counts(quilt)
     blocks = []
     for block, colourway, number in wanted.values():
         check()
@@ -72,7 +94,8 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
         way = quilt.colourway(colourway)
         if way is not None and block is not project.block(block.id):
             name = f"{name} in {way.name or way.id}"
-        plan = prepare_block(project, block, min(number, MOST_COPIES))
+        repeated = block.id not in in_rows
+        plan = prepared_for(project, block, min(number, MOST_COPIES), repeated)
         blocks.append(QuiltBlock(name, block, colourway, number, plan))
     return tuple(blocks)
 

@@ -13,6 +13,7 @@ from typing import NamedTuple
 from inlet.core.cancellation import check
 from inlet.core.numbers import ROOT2, Exact, Fraction, NumberError, nearest_mark, parse_length, show
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt
+from inlet.core.plan.shared_units import sizes_as_cut
 from inlet.core.project import MOST_PLACES, Border, Measure, Pair, Project, Quilt, Sashing, replace
 from inlet.core.setting import MOST_LAID_OUT, block_sizes, placed, plain_size
 
@@ -58,11 +59,11 @@ def target_typed(text: str, measure: Measure) -> Pair:
 
 
 def proposals(project: Project, target: Pair) -> tuple[Proposal, ...]:
-    """Ways to reach a size with the quilt's block, the nearest of each kind of setting first: as it
-    is set now, straight without sashing and with, on point."""
+    """Ways to reach a size with the quilt's block, as large as it comes out, the nearest of each
+    kind of setting first: as it is set now, straight without sashing and with, on point."""
     quilt = project.quilt or Quilt()
-    sizes = block_sizes(project)
-    side = plain_size(quilt, sizes, placed(quilt))
+    sizes = block_sizes(project, sizes_as_cut(project))
+    side = plain_size(quilt, sizes, placed(quilt)).in_use
     if not side[0]:
         return ()
     offers: list[Proposal] = []

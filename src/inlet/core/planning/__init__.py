@@ -13,7 +13,7 @@ from inlet.core.planning.compare import (
     cut_area,
     table,
 )
-from inlet.core.planning.cut_rule import CutRule, right_triangle, usual_rule
+from inlet.core.planning.cut_rule import CutRule, cut_to_meet, right_triangle, usual_rule
 from inlet.core.planning.offers import Offer, left_over, offers
 from inlet.core.planning.planned import plan_units, sharing_squares, squares_shared, with_inside
 from inlet.core.planning.stock import Stock, largest_from, parse_stock
@@ -58,6 +58,7 @@ __all__ = [
     "UnitPlan",
     "Widths",
     "cut_area",
+    "cut_to_meet",
     "kind_words",
     "largest_from",
     "left_over",

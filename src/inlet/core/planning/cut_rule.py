@@ -88,6 +88,17 @@ def usual_rule(measure: Measure) -> CutRule:
     return CutRule(measure.mark, measure.system.thread, (step, more), measure.seam)
 
 
+def cut_to_meet(exact: Exact, measure: Measure) -> Fraction:
+    """Where a length is cut that is sewn along one that is made already: at the nearest mark of the
+    coarsest ruler, up to the maker's, that has one within a thread."""
+    system = measure.system
+    for mark in sorted({measure.mark, *system.rulers, *system.finer}, reverse=True):
+        near = nearest_mark(exact, mark)
+        if mark <= measure.mark and abs(near - exact) <= system.thread:
+            return near
+    return next_mark(exact, measure.mark)
+
+
 def right_triangle(low: float, high: float, seam: float) -> tuple[float, float, float]:
     """The finished sides (short, long, slanted) of a right triangle with raw legs ``low`` and
     ``high``: its incircle has r = (low + high - slant)/2, and moved in by the seam all round it

@@ -41,7 +41,7 @@ from inlet.core.project.cutting import (
     folded,
 )
 from inlet.core.project.fabric import Fabric, FabricId, Print
-from inlet.core.project.measure import INCH, METRIC, Measure, Rates, SeamTest
+from inlet.core.project.measure import INCH, METRIC, Awkward, Measure, Rates, SeamTest
 from inlet.core.project.pressing import (
     MOST_VERSIONS,
     BlockPressing,
@@ -70,6 +70,7 @@ from inlet.core.project.quilt import (
     Scatter,
     Triangles,
     Turning,
+    Uneven,
     quarter,
 )
 from inlet.core.project.unit_kind import UnitKind
@@ -95,6 +96,7 @@ __all__ = [
     "MOST_VERSIONS",
     "Alternate",
     "Arc",
+    "Awkward",
     "Backing",
     "Batting",
     "Begun",
@@ -138,6 +140,7 @@ __all__ = [
     "SeamTest",
     "Triangles",
     "Turning",
+    "Uneven",
     "UnitKind",
     "first_project",
     "folded",

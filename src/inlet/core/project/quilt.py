@@ -29,6 +29,9 @@ Quarter = Literal[0, 90, 180, 270]
 BindingCut = Literal["straight", "bias"]
 Joined = Literal["", "along", "across"]
 """Which way the widths of a backing are joined; empty where whichever needs less is taken."""
+Uneven = Literal["", "trim", "ease"]
+"""What is done with blocks that come to several sizes: trimmed to one, or eased as they are; empty
+where they are trimmed if they must be, and can be."""
 TriangleFit = Literal["exact", "mark", "float"]
 """Setting triangles as cut: to a hair, to the next mark of the ruler, or larger so that the blocks
 float inside the edge."""
@@ -174,7 +177,8 @@ class Quilt(Brief, frozen=True, kw_only=True):
     that say otherwise, every other one an ``alternate``, turned by a pattern of ``turning``;
     ``setting`` is ``straight`` or ``on-point``. Straight rows may be of any length:
     ``row_lengths``, as far as they are given, say how many blocks each has; short ones are filled
-    up with ``filler``. Borders from the inside out. ``made`` is what a block measured when it was
+    up with ``filler``. Borders from the inside out. ``uneven`` says what is done with blocks that
+    come to several sizes. ``made`` is what a block measured when it was
     made, unfinished; ``done`` how often each step of making it is done, by its name."""
 
     setting: Setting = ""
@@ -196,6 +200,7 @@ class Quilt(Brief, frozen=True, kw_only=True):
     backing: Backing | None = None
     batting: Batting | None = None
     quilting: tuple[QuiltingLines, ...] = ()
+    uneven: Uneven = ""
     made: dict[str, Pair] = msgspec.field(default_factory=dict)
     done: dict[str, int] = msgspec.field(default_factory=dict)
 

@@ -13,16 +13,16 @@ from inlet.core.setting.backing import (
     overage,
 )
 from inlet.core.setting.binding import BindingPlan, binding_plan, binding_width
-from inlet.core.setting.block_sizes import block_sizes
+from inlet.core.setting.block_sizes import AsCut, block_sizes
 from inlet.core.setting.borders import fitting_near
 from inlet.core.setting.colourways import in_colourway
 from inlet.core.setting.cuts import (
+    MITRE_SPARE,
     NAMES,
     SettingCuts,
     Strip,
     at_mark_below,
     border_strips,
-    extent,
     setting_cuts,
 )
 from inlet.core.setting.edit import (
@@ -39,6 +39,7 @@ from inlet.core.setting.edit import (
     swapped,
     turned_at,
 )
+from inlet.core.setting.meeting import Apart, edges_apart
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.outliers import Odd, odd_ones
 from inlet.core.setting.picture import BlockOnTop, PatchPicture, blocks_on_top, patches_of
@@ -62,15 +63,20 @@ from inlet.core.setting.quilting_words import (
     usual_apart,
     usual_distance,
 )
+from inlet.core.setting.sewn_pieces import row_length
 from inlet.core.setting.straight import strips_of
 from inlet.core.setting.top import Top, plain_size, quilt_top, same_top, single_pieces
 from inlet.core.setting.triangles import SettingTriangles, setting_triangles
+from inlet.core.setting.trimming import Trimming, trimming_of, trims_of
 
 __all__ = [
     "JOIN",
+    "MITRE_SPARE",
     "MOST_BLOCKS",
     "MOST_LAID_OUT",
     "NAMES",
+    "Apart",
+    "AsCut",
     "BackingWay",
     "BindingPlan",
     "BlockOnTop",
@@ -85,6 +91,7 @@ __all__ = [
     "Strip",
     "Top",
     "TopPiece",
+    "Trimming",
     "as_usual",
     "at_mark_below",
     "backing_in_use",
@@ -98,7 +105,7 @@ __all__ = [
     "border_strips",
     "coloured_at",
     "diagonal",
-    "extent",
+    "edges_apart",
     "filled_at",
     "fitting_near",
     "floats_by",
@@ -119,6 +126,7 @@ __all__ = [
     "quilted_text",
     "quilting",
     "quilting_words",
+    "row_length",
     "row_lengths",
     "same_top",
     "setting_cuts",
@@ -128,6 +136,8 @@ __all__ = [
     "step_done",
     "strips_of",
     "swapped",
+    "trimming_of",
+    "trims_of",
     "turned_at",
     "turned_by",
     "usual_apart",

@@ -1,7 +1,8 @@
 """Borders round a top: where each strip lies, and the spacer that makes a pieced one fit.
 
 A pieced border of units b long fits a side of length L where b goes into L. A plain spacer t wide
-inside it makes L + 2t the next multiple of b, across and down each for itself.
+inside it makes L + 2t the next multiple of b, across and down each for itself. Units that miss the
+side by no more than can be eased need none.
 """
 
 from __future__ import annotations
@@ -11,10 +12,12 @@ from typing import NamedTuple
 
 from inlet.core.geometry import Point
 from inlet.core.numbers import Exact, Fraction, ceil_exact
-from inlet.core.project import Border, Pair
+from inlet.core.planning import cut_to_meet
+from inlet.core.project import Border, Measure, Pair
 from inlet.core.setting.block_sizes import Sizes
 from inlet.core.setting.pieces import Cell, Lying, Round, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed
+from inlet.core.setting.straight import width_as_cut
 
 ZERO = Fraction(0)
 NAMES = ("Left side", "Right side", "Top", "Bottom")
@@ -22,6 +25,10 @@ NAMES = ("Left side", "Right side", "Top", "Bottom")
 
 MOST_UNITS = 4_000
 """Of a pieced border."""
+EASED = Fraction(1, 192)
+"""Of a length: a sixteenth of an inch in a foot can be eased."""
+LEAST_SPACER = Fraction(1, 2)
+"""Inches: a narrower strip is hardly sewn straight."""
 
 
 class Spacer(NamedTuple):
@@ -33,28 +40,32 @@ class Spacer(NamedTuple):
     along: tuple[int, int]
 
 
-def spacer_for(inner: Pair, unit: Exact, least: Exact) -> Spacer:
-    """The spacer for a border of units ``unit`` long round a top of size ``inner``; a strip that is
-    there is at least ``least`` wide."""
-    (sides, across), (ends, down) = (_spacer(length, unit, least) for length in inner)
+def spacer_for(inner: Pair, unit: Exact, measure: Measure) -> Spacer:
+    """The spacer for a border of units ``unit`` long round a top of size ``inner``, as wide as it
+    comes out cut."""
+    (sides, across), (ends, down) = (_spacer(length, unit, measure) for length in inner)
     return Spacer(sides, ends, (across, down))
 
 
-def _spacer(length: Exact, unit: Exact, least: Exact) -> tuple[Exact, int]:
+def _spacer(length: Exact, unit: Exact, measure: Measure) -> tuple[Exact, int]:
+    number = max(1, round(float(length / unit)))
+    if abs(number * unit - length) <= length * EASED:
+        return ZERO, number
     number = max(1, ceil_exact(length / unit))
     spare = (number * unit - length) / 2
+    least, twice = measure.from_inches(LEAST_SPACER), 2 * measure.seam
     while 0 < spare < least:
         number += 1
         spare += unit / 2
-    return spare, number
+    return (cut_to_meet(spare + twice, measure) - twice if spare else ZERO), number
 
 
-def units_of(border: Border, inner: Pair, sizes: Sizes, least: Exact) -> int:
+def units_of(border: Border, inner: Pair, sizes: Sizes, measure: Measure) -> int:
     """How many units a pieced border round a top has; 0 of any other."""
     size = sizes.get(border.block)
     if border.kind != "pieced" or size is None:
         return 0
-    return 2 * sum(spacer_for(inner, size[0], least).along)
+    return 2 * sum(spacer_for(inner, size.in_use[0], measure).along)
 
 
 def fitting_units(inner: Pair, near: Exact, number: int = 2) -> list[Exact]:
@@ -70,7 +81,7 @@ def fitting_units(inner: Pair, near: Exact, number: int = 2) -> list[Exact]:
     return sorted(units, key=lambda length: abs(length - near))[:number]
 
 
-def rounds(border: Border, inner: Pair, sizes: Sizes, least: Exact, number: int) -> list[Round]:
+def rounds(border: Border, inner: Pair, sizes: Sizes, measure: Measure, number: int) -> list[Round]:
     """A border round a top whose upper left corner is at (0, 0): one round of strips, of a pieced
     border first its spacer; nothing where it has no width, or its block is not known."""
     label = f"Border {number}"
@@ -78,19 +89,19 @@ def rounds(border: Border, inner: Pair, sizes: Sizes, least: Exact, number: int)
         size = sizes.get(border.block)
         if size is None:
             return []
-        spacer = spacer_for(inner, size[0], least)
+        spacer = spacer_for(inner, size.in_use[0], measure)
         all_rounds = []
         if spacer.sides or spacer.ends:
             all_rounds.append(
                 _butted(f"{label}, spacer", border, inner, (spacer.sides, spacer.ends))
             )
         outer = inner[0] + 2 * spacer.sides, inner[1] + 2 * spacer.ends
-        pieced = _pieced(label, border, outer, size, spacer)
+        pieced = _pieced(label, border, outer, size.in_use[1], spacer)
         by = Point(-spacer.sides, -spacer.ends)
         return [*all_rounds, pieced.moved(by)]
     if not border.width:
         return []
-    wide = border.width
+    wide = width_as_cut(border.width, measure)
     if border.kind == "mitred":
         return [_mitred(label, border, inner, wide)]
     if border.kind == "corner-squares":
@@ -183,12 +194,13 @@ def _with_corners(label: str, border: Border, inner: Pair, wide: Exact) -> Round
     return Round(label, (sides, (end(NAMES[2], -wide), end(NAMES[3], h))), inner)
 
 
-def _pieced(label: str, border: Border, inner: Pair, unit: Pair, spacer: Spacer) -> Round:
-    """Units along each side, their tops outward, and a square in each corner."""
-    long, deep = unit
+def _pieced(label: str, border: Border, inner: Pair, deep: Exact, spacer: Spacer) -> Round:
+    """Units along each side, eased to it, their tops outward, and a square in each corner."""
     w, h = inner
 
-    def units(name: str, side: int, number: int) -> Iterator[Cell]:
+    def units(side: int) -> Iterator[Cell]:
+        number = spacer.along[side % 2]
+        long = inner[side % 2] / number
         for k in range(number):
             at = (k + Fraction(1, 2)) * long
             middle = {
@@ -196,7 +208,7 @@ def _pieced(label: str, border: Border, inner: Pair, unit: Pair, spacer: Spacer)
                 2: Point(at, h + deep / 2), 3: Point(-deep / 2, at),
             }[side]  # fmt: skip
             placed = Placed(k, side, border.block, turn=side)
-            lying = Lying(placed, unit, middle, 2 * side)
+            lying = Lying(placed, (long, deep), middle, 2 * side)
             wide, high = (long, deep) if side % 2 == 0 else (deep, long)
             outline = rectangle(middle.x - wide / 2, middle.y - high / 2, wide, high)
             yield (TopPiece("block", outline, "", lying),)
@@ -206,11 +218,11 @@ def _pieced(label: str, border: Border, inner: Pair, unit: Pair, spacer: Spacer)
             fabric = border.corner_fabric or border.fabric
             return (TopPiece("border-corner", rectangle(x, y, deep, deep), fabric),)
 
-        return Row(name, (corner(-deep), *units(name, side, spacer.along[0]), corner(w)))
+        return Row(name, (corner(-deep), *units(side), corner(w)))
 
     sides = (
-        Row(NAMES[0], tuple(units(NAMES[0], 3, spacer.along[1]))),
-        Row(NAMES[1], tuple(units(NAMES[1], 1, spacer.along[1]))),
+        Row(NAMES[0], tuple(units(3))),
+        Row(NAMES[1], tuple(units(1))),
     )
     return Round(label, (sides, (end(NAMES[2], 0, -deep), end(NAMES[3], 2, h))), inner)
 
@@ -224,7 +236,8 @@ def fitting_near(
     own_rounds = [each for each in new_rounds if each.label.split(",")[0] == label]
     if border.kind != "pieced" or size is None or not own_rounds:
         return []
-    near = fitting_units(own_rounds[0].inner, size[0])
-    if size[0] in near:
+    long = size.drawn[0]
+    near = fitting_units(own_rounds[0].inner, long)
+    if long in near:
         return []
-    return [unit for unit in near if size[0] / 2 <= unit <= 2 * size[0]]
+    return [unit for unit in near if long / 2 <= unit <= 2 * long]

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from inlet.core.cutlist import Cut
-from inlet.core.geometry import Point, area, bounds
+from inlet.core.geometry import Point, Polygon, area, bounds
 from inlet.core.numbers import (
     HALF_ROOT2,
     ROOT2,
@@ -17,7 +17,7 @@ from inlet.core.numbers import (
     floor_exact,
     next_mark,
 )
-from inlet.core.planning import usual_rule
+from inlet.core.planning import cut_to_meet
 from inlet.core.project import Measure, Pair, Project, Quilt
 from inlet.core.setting.pieces import Round, Row, TopPiece
 from inlet.core.setting.top import Top, single_pieces
@@ -30,6 +30,11 @@ NAMES = {
     "edge-corner": "Edge corners", "filler": "Fillers", "side": "Side triangles",
     "corner": "Corner triangles", "border-corner": "Border corners",
 }  # fmt: skip
+
+
+MITRE_SPARE = Fraction(4)
+"""Inches: what a mitred strip is cut longer than its outer edge, half at each end; it is trimmed
+once the mitre is sewn."""
 
 
 class Strip(NamedTuple):
@@ -73,7 +78,6 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
 
 
 def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
-    rule = usual_rule(measure)
     rows: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
     upright: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
     inside = {id(piece) for row in top.rows for piece in row.pieces}
@@ -81,18 +85,23 @@ def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
         in_rows = id(piece) in inside or piece.kind == "plain"
         if not in_rows or piece.kind in ("block", *TRIANGLES):
             continue
-        (low, high), slanted = extent(piece, quilt.on_point)
-        s = measure.seam
-        width = rule.as_sewn(low + 2 * s)
-        length = (
-            next_mark(high + 2 * s * (1 + ROOT2), measure.mark) if slanted
-            else rule.as_sewn(high + 2 * s)
-        )  # fmt: skip
+        width, length = straight_cut(piece, quilt.on_point, measure)
         key = NAMES[piece.kind], width, length, piece.fabric
         rows[key] += 1
         upright[key] += _stands(piece)
     for key, number in rows.items():
         yield Strip(*key, number, upright[key])
+
+
+def straight_cut(piece: TopPiece, on_point: bool, measure: Measure) -> tuple[Fraction, Fraction]:
+    """The width and length a straight piece of the rows is cut: to meet what it is sewn to. Where
+    an end is cut off at 45 degrees, its corner reaches s√2 further."""
+    (low, high), slanted = extent(piece, on_point)
+    twice = 2 * measure.seam
+    width = cut_to_meet(low + twice, measure)
+    if slanted:
+        return width, next_mark(high + twice * (1 + ROOT2), measure.mark)
+    return width, cut_to_meet(high + twice, measure)
 
 
 def _stands(piece: TopPiece) -> bool:
@@ -101,12 +110,17 @@ def _stands(piece: TopPiece) -> bool:
     return foot - head > right - left
 
 
+def turned_to_rows(outline: Polygon, on_point: bool) -> Polygon:
+    """An outline by the way rows run: as it lies, or of a quilt on point along u and v."""
+    if not on_point:
+        return outline
+    return tuple(Point((p.x + p.y) * HALF_ROOT2, (p.y - p.x) * HALF_ROOT2) for p in outline)
+
+
 def extent(piece: TopPiece, on_point: bool) -> tuple[Pair, bool]:
     """A straight piece's width and length, finished, and whether its ends are cut off at a slant:
     of a quilt on point measured along the diagonals."""
-    outline = piece.outline
-    if on_point:
-        outline = tuple(Point((p.x + p.y) * HALF_ROOT2, (p.y - p.x) * HALF_ROOT2) for p in outline)
+    outline = turned_to_rows(piece.outline, on_point)
     left, head, right, foot = bounds(outline)
     low, high = sorted((right - left, foot - head))
     return (low, high), abs(area(outline)) != low * high
@@ -115,7 +129,7 @@ def extent(piece: TopPiece, on_point: bool) -> tuple[Pair, bool]:
 def border_strips(top: Top, quilt: Quilt, measure: Measure) -> list[Strip]:
     """The strips of all borders, as long as they are cut: to what the quilt measured through its
     middle where the maker said so, else as drawn."""
-    rule, s = usual_rule(measure), measure.seam
+    s = measure.seam
     strips: list[Strip] = []
     # How much longer the quilt came out than it is drawn, across and down.
     more: list[Exact] = [ZERO, ZERO]
@@ -131,11 +145,13 @@ def border_strips(top: Top, quilt: Quilt, measure: Measure) -> list[Strip]:
                 if piece.kind == "block":
                     continue
                 (low, high), slanted = extent(piece, False)
-                width = rule.as_sewn(low + 2 * s)
+                width = cut_to_meet(low + 2 * s, measure)
                 corner = piece.kind == "border-corner"
-                ends = 2 * s * (1 + ROOT2) if slanted else 2 * s
-                length = high + ends + (ZERO if corner else more[down])
-                cut = next_mark(length, measure.mark) if slanted else rule.as_sewn(length)
+                length = high + 2 * s + (ZERO if corner else more[down])
+                cut = (
+                    next_mark(length + measure.from_inches(MITRE_SPARE), measure.mark)
+                    if slanted else cut_to_meet(length, measure)
+                )  # fmt: skip
                 name = f"{each.label}, corners" if corner else f"{each.label}, {_side(strip)}"
                 strips.append(Strip(name, width, cut, piece.fabric, 1, int(_stands(piece))))
     return strips

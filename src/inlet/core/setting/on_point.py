@@ -15,7 +15,7 @@ from collections.abc import Iterator, Sequence
 from inlet.core.cancellation import check
 from inlet.core.geometry import Line, Point, Polygon, clip, line_through
 from inlet.core.numbers import HALF_ROOT2, ROOT2, Exact, Fraction
-from inlet.core.project import Pair, Quilt
+from inlet.core.project import Measure, Pair, Quilt
 from inlet.core.setting.pieces import Cell, Lying, PieceKind, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed, diagonal
 from inlet.core.setting.straight import strips_of
@@ -24,11 +24,11 @@ ZERO = Fraction(0)
 
 
 def on_point_rows(
-    quilt: Quilt, places: Sequence[Placed], size: Exact
+    quilt: Quilt, places: Sequence[Placed], size: Exact, measure: Measure
 ) -> tuple[Pair, tuple[Row, ...]]:
     """The size of all rows together, and the diagonal rows with the sashing between them, from the
     upper left corner; ``size`` is that of every block."""
-    return _OnPoint(quilt, places, size).rows()
+    return _OnPoint(quilt, places, size, measure).rows()
 
 
 def floats_by(quilt: Quilt) -> Exact:
@@ -40,9 +40,11 @@ def floats_by(quilt: Quilt) -> Exact:
 
 
 class _OnPoint:
-    def __init__(self, quilt: Quilt, places: Sequence[Placed], size: Exact) -> None:
+    def __init__(
+        self, quilt: Quilt, places: Sequence[Placed], size: Exact, measure: Measure
+    ) -> None:
         self.quilt, self.size = quilt, size
-        self.strips = strips_of(quilt.sashing)
+        self.strips = strips_of(quilt.sashing, measure)
         self.across = self.strips.beside
         self.pitch = size + self.across
         self.columns, self.lines = quilt.columns or 0, quilt.rows or 0

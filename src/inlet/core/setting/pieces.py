@@ -20,8 +20,9 @@ makes a pieced border fit; borders and their corners."""
 
 
 class Lying(NamedTuple):
-    """How a block or a motif lies on the top: ``size`` as drawn, mirrored if so, turned about its
-    middle by so many ``eighths`` clockwise, its ``middle`` on the top."""
+    """How a block or a motif lies on the top: the ``size`` of its place, as the block is drawn;
+    mirrored if so, turned about its middle by so many ``eighths`` clockwise, its ``middle`` on the
+    top."""
 
     placed: Placed
     size: Pair

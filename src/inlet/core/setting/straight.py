@@ -8,8 +8,9 @@ from typing import NamedTuple
 from inlet.core.cancellation import check
 from inlet.core.geometry import Point
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import Pair, Quilt, Sashing
-from inlet.core.setting.block_sizes import Sizes, as_lying
+from inlet.core.planning import usual_rule
+from inlet.core.project import Measure, Pair, Quilt, Sashing
+from inlet.core.setting.block_sizes import PlaceSizes, as_lying
 from inlet.core.setting.pieces import Cell, Lying, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed
 
@@ -17,7 +18,8 @@ ZERO = Fraction(0)
 
 
 class Strips(NamedTuple):
-    """Sashing as it is used: ``beside`` blocks, ``below`` rows, both 0 where there is none."""
+    """Sashing as it is used: ``beside`` blocks, ``below`` rows, finished as they come out cut, both
+    0 where there is none."""
 
     beside: Exact
     below: Exact
@@ -26,25 +28,36 @@ class Strips(NamedTuple):
     outside: bool
 
 
-def strips_of(sashing: Sashing | None) -> Strips:
+def strips_of(sashing: Sashing | None, measure: Measure) -> Strips:
     if sashing is None or not sashing.width:
         return Strips(ZERO, ZERO, "", "", False)
     below = sashing.down if sashing.down is not None else sashing.width
     return Strips(
-        sashing.width, below, sashing.fabric, sashing.corner_fabric, sashing.outside
-    )  # fmt: skip
+        width_as_cut(sashing.width, measure),
+        width_as_cut(below, measure),
+        sashing.fabric,
+        sashing.corner_fabric,
+        sashing.outside,
+    )
+
+
+def width_as_cut(width: Exact, measure: Measure) -> Exact:
+    """What a strip shows that is to be so wide, cut at the ruler's mark; nothing of no strip."""
+    if not width:
+        return ZERO
+    twice = 2 * measure.seam
+    return usual_rule(measure).as_sewn(width + twice) - twice
 
 
 def straight_rows(
-    quilt: Quilt, places: Sequence[Placed], sizes: Sizes, plain: Pair
+    quilt: Quilt, places: Sequence[Placed], sizes: PlaceSizes, measure: Measure
 ) -> tuple[Pair, tuple[Row, ...]]:
-    """The size of all rows together, and the rows with the sashing between them, top to bottom.
-    ``plain`` is the size of a plain square."""
-    strips = strips_of(quilt.sashing)
+    """The size of all rows together, and the rows with the sashing between them, top to bottom."""
+    strips = strips_of(quilt.sashing, measure)
     by_row: dict[int, list[Placed]] = {}
     for place in places:
         by_row.setdefault(place.row, []).append(place)
-    lines = [_Line(line, sizes, plain, strips) for line in by_row.values()]
+    lines = [_Line(line, sizes, strips) for line in by_row.values()]
     width = max((line.width for line in lines), default=ZERO)
     if len({line.columns for line in lines}) > 1:  # no square would meet the strips of both rows
         strips = strips._replace(corner_fabric="")
@@ -70,10 +83,9 @@ def straight_rows(
 class _Line:
     """One row of blocks."""
 
-    def __init__(self, places: Sequence[Placed], sizes: Sizes, plain: Pair, strips: Strips) -> None:
+    def __init__(self, places: Sequence[Placed], sizes: PlaceSizes, strips: Strips) -> None:
         self.places, self.strips = places, strips
-        self.sizes = [as_lying(sizes.get(p.block, plain), p) for p in places]
-        self.drawn = [sizes.get(p.block, plain) for p in places]
+        self.sizes = [sizes.lying(place) for place in places]
         self.height = max((size[1] for size in self.sizes), default=ZERO)
         between = len(places) - 1 + (2 if strips.outside else 0)
         self.width = sum((size[0] for size in self.sizes), strips.beside * between)
@@ -109,17 +121,19 @@ class _Line:
         spare = (self.height - high) / 2
         if spare > 0:
             yield TopPiece("filler", rectangle(x, y, wide, spare), filler)
-        yield _block(place, self.drawn[i], (wide, high), x, y + spare)
+        yield _block(place, (wide, high), x, y + spare)
         if spare > 0:
             yield TopPiece("filler", rectangle(x, y + spare + high, wide, spare), filler)
 
 
-def _block(place: Placed, drawn: Pair, size: Pair, x: Exact, y: Exact) -> TopPiece:
+def _block(place: Placed, size: Pair, x: Exact, y: Exact) -> TopPiece:
     outline = rectangle(x, y, *size)
     if not place.block:
         return TopPiece("plain", outline, place.fabric, None, place)
     middle = Point(x + size[0] / 2, y + size[1] / 2)
-    return TopPiece("block", outline, "", Lying(place, drawn, middle, 2 * place.turn))
+    return TopPiece(
+        "block", outline, "", Lying(place, as_lying(size, place), middle, 2 * place.turn)
+    )
 
 
 def _between(line: _Line, width: Exact, y: Exact, strips: Strips) -> Row:

@@ -2,15 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.geometry import Point
 from inlet.core.numbers import Exact, Fraction
+from inlet.core.planning import cut_to_meet
 from inlet.core.problem import Problem
-from inlet.core.project import Pair, Project, Quilt
-from inlet.core.setting.block_sizes import Sizes, as_lying, block_sizes
+from inlet.core.project import Measure, Motif, Pair, Project, Quilt
+from inlet.core.setting.block_sizes import (
+    OTHER_SIZE,
+    AsCut,
+    PlaceSizes,
+    SewnSize,
+    Sizes,
+    as_lying,
+    block_sizes,
+)
 from inlet.core.setting.borders import MOST_UNITS, grown, rounds, units_of
 from inlet.core.setting.on_point import on_point_rows
 from inlet.core.setting.pieces import Lying, Round, Row, TopPiece
@@ -30,8 +39,6 @@ from inlet.core.words import length_text, size_text
 ZERO = Fraction(0)
 MOST_TOLD = 3
 """Places of one kind that are told one by one."""
-LEAST_SPACER = Fraction(1, 2)
-"""Inches: a narrower strip is hardly sewn straight."""
 
 
 class Top(NamedTuple):
@@ -54,11 +61,14 @@ class Top(NamedTuple):
         return of_rows + [piece for each in self.borders for piece in each.pieces]
 
 
-def quilt_top(project: Project) -> Top:
-    """The top of the project's quilt, as far as it can be laid out; what is in the way is told, and
-    nothing is ever guessed."""
-    quilt = project.quilt or Quilt()
-    sizes = block_sizes(project)
+def quilt_top(
+    project: Project, as_cut: AsCut | None = None, trimmed: Mapping[str, Pair] | None = None
+) -> Top:
+    """The top of the project's quilt, as far as it can be laid out, its blocks as large as they
+    come out: ``as_cut``, as they measured, or ``trimmed``; what is in the way is told, and nothing
+    is ever guessed."""
+    quilt, measure = project.quilt or Quilt(), project.measure
+    sizes = block_sizes(project, as_cut, trimmed)
     square = is_square(quilt, sizes)
     places = placed(quilt, square)
     problems = list(_problems(quilt, project, sizes, places))
@@ -76,24 +86,23 @@ def quilt_top(project: Project) -> Top:
         p if p.colourway else p._replace(colourway=by_chance.ways.get((p.column, p.row), ""))
         for p in places
     )
-    plain = plain_size(quilt, sizes, places)
+    in_places = place_sizes(quilt, places, sizes, measure)
     if quilt.on_point:
-        middle, rows = on_point_rows(quilt, places, plain[0])
+        middle, rows = on_point_rows(quilt, places, in_places.lying(places[0])[0], measure)
     else:
-        middle, rows = straight_rows(quilt, places, sizes, plain)
+        middle, rows = straight_rows(quilt, places, in_places, measure)
     size, at = middle, Point(ZERO, ZERO)
     new_rounds: list[Round] = []
-    least = project.measure.from_inches(LEAST_SPACER)
     for i, border in enumerate(quilt.borders, 1):
         check()
-        units = units_of(border, size, sizes, least)
+        units = units_of(border, size, sizes, measure)
         if units > MOST_UNITS:
             problems.append(_warning(
                 "border-units",
                 f"Border {i} would have {units} units and is left out; {MOST_UNITS} are the most.",
             ))  # fmt: skip
             continue
-        own_rounds = rounds(border, size, sizes, least, i)
+        own_rounds = rounds(border, size, sizes, measure, i)
         if not own_rounds:
             continue
         outer = grown(size, own_rounds)
@@ -120,21 +129,36 @@ def same_top(project: Project, other_project: Project) -> bool:
     ]
 
 
-def plain_size(quilt: Quilt, sizes: Sizes, places: Sequence[Placed]) -> Pair:
+def plain_size(quilt: Quilt, sizes: Sizes, places: Sequence[Placed]) -> SewnSize:
     """The size of a place without a block: that of the usual block, else of the first one there
     is."""
     for name in (quilt.block, *(place.block for place in places)):
         if name in sizes:
             return sizes[name]
-    return ZERO, ZERO
+    return SewnSize((ZERO, ZERO), (ZERO, ZERO))
+
+
+def place_sizes(
+    quilt: Quilt, places: Sequence[Placed], sizes: Sizes, measure: Measure
+) -> PlaceSizes:
+    """How large the places of a quilt are."""
+    twice = 2 * measure.seam
+
+    def square_cut(length: Exact) -> Exact:
+        cut: Exact = cut_to_meet(length + twice, measure)
+        return cut - twice
+
+    plain = plain_size(quilt, sizes, places)
+    apart = measure.from_inches(OTHER_SIZE)
+    return PlaceSizes(sizes, places, plain, square_cut, apart, quilt.on_point)
 
 
 def is_square(quilt: Quilt, sizes: Sizes) -> bool:
-    """Do blocks fit their places again after a quarter turn?"""
+    """Do blocks, as they are drawn, fit their places again after a quarter turn?"""
     names = {quilt.block, *(p.block for p in quilt.places)}
     if quilt.alternate is not None:
         names.add(quilt.alternate.block)
-    return all(sizes[name][0] == sizes[name][1] for name in names if name in sizes)
+    return all(sizes[n].drawn[0] == sizes[n].drawn[1] for n in names if n in sizes)
 
 
 def _error(code: str, text: str) -> Problem:
@@ -191,7 +215,7 @@ def _place_problems(
         if missing:
             yield _error("empty-place", f"The motif {motif.name or motif.id} has places without "
                          "a block.")  # fmt: skip
-        spots = {as_lying(sizes[m.block], m) for m in members(motif) if m.block in sizes}
+        spots = {as_lying(sizes[m.block].drawn, m) for m in members(motif) if m.block in sizes}
         if len(spots) > 1:
             listed = " and ".join(size_text(size, project.measure) for size in sorted(spots))
             yield _error(
@@ -204,7 +228,7 @@ def _size_problems(
     quilt: Quilt, places: Sequence[Placed], sizes: Sizes, project: Project
 ) -> Iterator[Problem]:
     measure = project.measure
-    used = {place.block: sizes[place.block] for place in places if place.block in sizes}
+    used = {p.block: _known_by(sizes[p.block], measure) for p in places if p.block in sizes}
     names = {block.id: block.title for block in project.blocks}
     names |= {motif.id: motif.name or motif.id for motif in quilt.motifs}
     if quilt.on_point:
@@ -224,8 +248,8 @@ def _size_problems(
                 "On point the sashing has one width; the one between rows is not used.",
             )
     else:
-        yield from _row_problems(quilt, places, sizes)
-        heights = {as_lying(sizes[p.block], p)[1] for p in places if p.block in sizes}
+        yield from _row_problems(quilt, places, sizes, measure)
+        heights = {as_lying(used[p.block], p)[1] for p in places if p.block in sizes}
         short = len(set(row_lengths(quilt))) > 1
         if (len(heights) > 1 or short) and not quilt.filler:
             yield _warning(
@@ -243,15 +267,26 @@ def _size_problems(
             )
 
 
-def _row_problems(quilt: Quilt, places: Sequence[Placed], sizes: Sizes) -> Iterator[Problem]:
+def _known_by(size: SewnSize, measure: Measure) -> Pair:
+    """The size of the place a block gets, but for what is eased."""
+    apart = measure.from_inches(OTHER_SIZE)
+    wide, high = (
+        drawn if abs(comes_out - drawn) < apart else comes_out
+        for drawn, comes_out in zip(size.drawn, size.in_use, strict=True)
+    )
+    return wide, high
+
+
+def _row_problems(
+    quilt: Quilt, places: Sequence[Placed], sizes: Sizes, measure: Measure
+) -> Iterator[Problem]:
     """Corner squares need the blocks of all rows to lie below one another."""
     if quilt.sashing is None or not quilt.sashing.width or not quilt.sashing.corner_fabric:
         return
-    plain = plain_size(quilt, sizes, places)
+    in_places = place_sizes(quilt, places, sizes, measure)
     rows: dict[int, list[Exact]] = {}
     for place in places:
-        width = as_lying(sizes.get(place.block, plain), place)[0]
-        rows.setdefault(place.row, []).append(width)
+        rows.setdefault(place.row, []).append(in_places.lying(place)[0])
     if len({tuple(row) for row in rows.values()}) > 1:
         yield _warning(
             "corner-squares",
@@ -288,22 +323,22 @@ def single_pieces(top: Top, quilt: Quilt) -> Iterator[TopPiece]:
         if lying is None or motif is None:
             yield piece
             continue
-        own_place = next(top.sizes[m.block] for m in members(motif) if m.block)
         for member in blocks_of(quilt, lying.placed):
-            lies = member_lying(lying, member, top.sizes.get(member.block, own_place))
+            lies = member_lying(lying, member, motif)
             if member.block:
                 yield TopPiece("block", lies.corners, "", lies)
             else:
                 yield TopPiece("plain", lies.corners, member.fabric)
 
 
-def member_lying(lying: Lying, member: Placed, size: Pair) -> Lying:
+def member_lying(lying: Lying, member: Placed, motif: Motif) -> Lying:
     """How a block of a motif lies on the top: inside the motif first, then with it. A turn after a
     mirror is the mirror after the turn the other way."""
-    wide, high = as_lying(size, member)
+    wide, high = lying.size[0] / motif.columns, lying.size[1] / motif.rows
     middle = Point((member.column + Fraction(1, 2)) * wide, (member.row + Fraction(1, 2)) * high)
     own_turn = -member.turn if lying.placed.mirror else member.turn
     quarters = (own_turn + lying.eighths // 2) % 4
     mirror = member.mirror != lying.placed.mirror
     eighths = 2 * quarters + lying.eighths % 2
+    size = as_lying((wide, high), member)
     return Lying(member._replace(mirror=mirror, turn=quarters), size, lying(middle), eighths)

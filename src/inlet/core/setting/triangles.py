@@ -118,7 +118,7 @@ def _squares(kind: str, faces: Counter[Facing], directed: bool) -> tuple[tuple[L
 def triangle_square(kind: str, quilt: Quilt, top: Top, measure: Measure) -> Exact | None:
     """The square that triangles of a kind are cut from, exactly; None for other pieces."""
     s, d = measure.seam, floats_by(quilt)
-    strips = strips_of(quilt.sashing)
+    strips = strips_of(quilt.sashing, measure)
     columns = quilt.columns or 1
     size = (top.middle[0] - 2 * d) / columns * HALF_ROOT2 - strips.beside
     if kind == "side":

@@ -6,7 +6,7 @@ from collections import Counter
 from typing import Any
 
 from inlet.core.cutlist import Cut
-from inlet.core.plan import QuiltPlan, RowCard
+from inlet.core.plan import QuiltAnswer, QuiltPlan, RowCard, quilt_answers
 from inlet.core.setting import (
     BackingWay,
     Row,
@@ -33,6 +33,9 @@ def quilt_dict(plan: QuiltPlan) -> dict[str, Any]:
         "finished": pair(plan.size),
         "middle": pair(plan.top.middle),
         "blocks": _blocks(plan),
+        "sizes": _sizes(plan),
+        "apart": _apart(plan),
+        "answers": [_answer(answer) for answer in quilt_answers(plan)],
         "colourways": [
             {"block": b.block.id, "colourway": b.colourway or None, "count": b.number}
             for b in plan.blocks
@@ -98,8 +101,49 @@ def _setting(plan: QuiltPlan) -> dict[str, Any]:
     }
 
 
+def _sizes(plan: QuiltPlan) -> dict[str, Any]:
+    """What each block and motif of the quilt comes to, finished."""
+    lying = {piece.lying.placed.block for piece in plan.top.pieces if piece.lying is not None}
+    return {
+        name: {
+            "drawn": pair(size.drawn),
+            "as_cut": pair(size.as_cut),
+            "sewn": pair(size.sewn) if size.sewn else None,
+            "trimmed": pair(size.trimmed) if size.trimmed else None,
+        }
+        for name, size in plan.top.sizes.items()
+        if name in lying
+    }
+
+
+def _apart(plan: QuiltPlan) -> list[dict[str, Any]]:
+    """Seams whose edges differ by more than a thread."""
+    return [
+        {
+            "what": list(seam.what),
+            "from": [f"{x:.4f}" for x in seam.begin],
+            "to": [f"{x:.4f}" for x in seam.end],
+            "length": f"{seam.length:.4f}",
+            "differs": f"{seam.differs:.4f}",
+        }
+        for seam in plan.apart
+    ]
+
+
+def _answer(answer: QuiltAnswer) -> dict[str, Any]:
+    return {
+        "remedy": answer.remedy,
+        "text": answer.done,
+        "differs": f"{answer.differs:.4f}",
+        "finished": pair(answer.size),
+        "minutes": round(answer.minutes, 1),
+        "in_use": answer.in_use,
+        **({"cannot": answer.cannot} if answer.cannot else {}),
+    }
+
+
 def _sashing(plan: QuiltPlan) -> dict[str, Any] | None:
-    strips = strips_of(plan.quilt.sashing)
+    strips = strips_of(plan.quilt.sashing, plan.measure)
     if not strips.beside:
         return None
     kinds = Counter(piece.kind for row in plan.top.rows for piece in row.pieces)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from inlet.core.layout import buying_text
 from inlet.core.numbers import Exact
-from inlet.core.plan import QuiltPlan, hands_lines, work_text
+from inlet.core.plan import QuiltPlan, answer_text, hands_lines, quilt_answers, work_text
 from inlet.core.schedule import sitting_lines
 from inlet.core.setting import quilted_text, quilting_words
 from inlet.core.table import diagonal_text, lean_text
@@ -31,6 +31,8 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     yield "Blocks"
     for block in plan.blocks:
         yield f"  {block.number} × {block.name}, {size_text(block.block.finished, measure)}"
+    for answer in quilt_answers(plan):
+        yield f"  {answer_text(answer, measure)}"
     if plan.batch.made_as:
         yield "  made together: " + ", ".join(
             f"{one} with {other}" for one, other in plan.batch.made_as.items()

@@ -210,8 +210,10 @@ class SettingPage(QWidget):
         sewn_size = quilt.made.get(quilt.block)
         system = measure.system
         if size is not None:
-            raw = [side + 2 * measure.seam for side in size]
-            self.made.setPlaceholderText(" x ".join(show(x, system=system) for x in raw))
+            raw = [side + 2 * measure.seam for side in size.as_cut]
+            self.made.setPlaceholderText(
+                " x ".join(show(x, system=system, ruler=True) for x in raw)
+            )
         text = "" if sewn_size is None else " x ".join(show(x, system=system) for x in sewn_size)
         self.made.show_value(text)
 

@@ -9,11 +9,11 @@ from PySide6.QtWidgets import QCheckBox, QStackedWidget, QWidget
 from inlet.core.draft import with_seams
 from inlet.core.layout import bought_text
 from inlet.core.numbers import vulgar_text
-from inlet.core.plan import work_text
+from inlet.core.plan import apart_problems, work_text
 from inlet.core.project import Quilt, replace
 from inlet.core.schedule import Work
 from inlet.core.setting import Spot, backing_text, place_at, swapped
-from inlet.core.words import fabric_name
+from inlet.core.words import fabric_name, near
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.sittings import SittingsPage
@@ -57,7 +57,8 @@ class QuiltStage(QWidget):
         self.marks = self._box("Marks of turning", True, self._look)
         self.afar = self._box("From across the room", False, self._look)
         self.lines = self._box("Quilting lines", False, self._lines)
-        for box in (self.seams, self.marks, self.lines, self.afar):
+        self.apart = self._box("Edges that differ", True, self._apart)
+        for box in (self.seams, self.marks, self.lines, self.apart, self.afar):
             flow.addWidget(box)
         flow.addWidget(button("Whole", self.top.fit))
         layout.addWidget(self.ways)
@@ -138,6 +139,7 @@ class QuiltStage(QWidget):
             page.refresh()
         self._say_fabric()
         self._lines()
+        self._apart()
         self.session.plan_the_quilt()
 
     def _say_fabric(self) -> None:
@@ -162,7 +164,8 @@ class QuiltStage(QWidget):
         if plan.backing is not None:
             text += f" Backing: {backing_text(plan.backing, plan.measure)}."
         text += f" {work_text(plan.work, plan.measure)}."
-        errors = [problem.text for problem in plan.problems if problem not in plan.top.problems]
+        shown = {problem.code for problem in (*plan.top.problems, *apart_problems(plan))}
+        errors = [problem.text for problem in plan.problems if problem.code not in shown]
         self.words.setText(vulgar_text(" ".join([text, *errors])))
 
     def _lines(self, *_: object) -> None:
@@ -172,6 +175,13 @@ class QuiltStage(QWidget):
         shown = asked and plan.planned and bool(plan.quilt.quilting)
         self.top.show_lines(plan.quilted.lines if shown else ())
         self.lines.setVisible(bool(plan.quilt.quilting))
+
+    def _apart(self, *_: object) -> None:
+        """Seams whose edges differ by more than a thread."""
+        apart = self.session.quilt_plan.apart
+        self.apart.setVisible(bool(apart))
+        shown = apart if self.apart.isChecked() else ()
+        self.top.show_apart(tuple((seam.begin, seam.end) for seam in shown))
 
     def _look(self, *_: object) -> None:
         self.top.marks = self.marks.isChecked()
@@ -217,7 +227,7 @@ class QuiltStage(QWidget):
         if place is None or place.block not in sizes:
             self.pointed.emit(None)
             return
-        width = sizes[place.block][0]
+        width = near(sizes[place.block].in_use, self.session.measure)[0]
         titles = {block.id: block.title for block in self.session.project.blocks}
         what = titles.get(place.block, place.block)
         where = f"{what}, row {place.row + 1}, block {place.column + 1}"
@@ -228,5 +238,5 @@ class QuiltStage(QWidget):
         top = self.session.quilt_plan.top
         if not top.rows:
             return None
-        width = top.size[0]
+        width = near(top.size, self.session.measure)[0]
         return Reading("Quilt, whole width", width, with_seams(width, self.session.measure))

@@ -6,10 +6,12 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.numbers import vulgar_text
+from inlet.core.plan import apart_text
 from inlet.core.words import near_text
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.colours_page import ColoursPage
 from inlet.ui.quilt.edges_page import EdgesPage
+from inlet.ui.quilt.fit_page import FitPage
 from inlet.ui.quilt.place_page import PlacePage
 from inlet.ui.quilt.quilting_page import QuiltingPage
 from inlet.ui.quilt.setting_page import SettingPage
@@ -19,7 +21,7 @@ from inlet.ui.widgets.tabs import tabs
 
 PAGES = (
     ("setting", "Setting"), ("edges", "Edges"), ("colours", "Colours"), ("place", "Place"),
-    ("quilting", "Quilting"),
+    ("quilting", "Quilting"), ("fit", "Fit"),
 )  # fmt: skip
 
 
@@ -44,12 +46,12 @@ class QuiltTicket(QWidget):
         layout.addWidget(line)
         self.setting, self.edges = SettingPage(session), EdgesPage(session)
         self.colours, self.place = ColoursPage(session), PlacePage(session)
-        self.quilting = QuiltingPage(session)
+        self.quilting, self.fit = QuiltingPage(session), FitPage(session)
         self.pages: dict[
-            str, SettingPage | EdgesPage | ColoursPage | PlacePage | QuiltingPage
+            str, SettingPage | EdgesPage | ColoursPage | PlacePage | QuiltingPage | FitPage
         ] = {
             "setting": self.setting, "edges": self.edges, "colours": self.colours,
-            "place": self.place, "quilting": self.quilting,
+            "place": self.place, "quilting": self.quilting, "fit": self.fit,
         }  # fmt: skip
         for body in self.pages.values():
             layout.addWidget(body)
@@ -80,8 +82,11 @@ class QuiltTicket(QWidget):
         if blocks:
             words.append(f"{blocks} {'place' if blocks == 1 else 'places'} with a block")
         self.inside.setText(vulgar_text("; ".join(words)))
-        self.problems.setText(vulgar_text("\n".join(p.text for p in top.problems)))
-        self.problems.setVisible(bool(top.problems))
+        problems = [problem.text for problem in top.problems]
+        if plan.apart and self.page != "fit":
+            problems.append(f"{apart_text(plan.apart, measure)} See Fit.")
+        self.problems.setText(vulgar_text("\n".join(problems)))
+        self.problems.setVisible(bool(problems))
         page = self.pages[self.page]
         page.refresh()
 

@@ -61,6 +61,7 @@ class TopView(QWidget):
         self.marks = True
         self.afar = False
         self.lines: QPainterPath | None = None
+        self.apart: tuple[Line, ...] = ()
         self.spots: list[Spot] = []
         self.odd: tuple[Spot, ...] = ()
         self._spot_of: dict[Spot, QPolygonF] = {}
@@ -91,6 +92,12 @@ class TopView(QWidget):
             for line in lines:
                 self.lines.addPolygon(QPolygonF([QPointF(x, y) for x, y in line]))
         self.update()
+
+    def show_apart(self, apart: tuple[Line, ...]) -> None:
+        """Seams whose edges differ."""
+        if apart != self.apart:
+            self.apart = apart
+            self.update()
 
     def set_look(self, look: TopLook) -> None:
         self.look = look
@@ -215,6 +222,7 @@ class TopView(QWidget):
                 painter.drawPath(path)
         if self.marks and self.scene is not None:
             self._turn_marks(painter, frame, self.scene)
+        self._apart(painter, frame)
         for spot in self.odd:
             if spot in self._spot_of:
                 self._ring(painter, frame, spot, theme.ACCENT, 4.0)
@@ -250,6 +258,22 @@ class TopView(QWidget):
             painter.setPen(QPen(theme.INK, 1.2))
             painter.setBrush(Qt.BrushStyle.NoBrush if drawn.lying.placed.mirror else theme.PAPER)
             painter.drawPolygon(mark)
+
+    def _apart(self, painter: QPainter, frame: QTransform) -> None:
+        """A line along each seam whose edges differ, and a lozenge in its middle."""
+        size = 5 * theme.text_scale()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for line in self.apart:
+            begin, end = frame.map(QPointF(*line[0])), frame.map(QPointF(*line[1]))
+            for ink, width in ((theme.PAPER, 5.0), (theme.ACCENT, 2.6)):
+                painter.setPen(QPen(ink, width))
+                painter.drawLine(begin, end)
+            x, y = (begin.x() + end.x()) / 2, (begin.y() + end.y()) / 2
+            half = min(size, (end - begin).manhattanLength() / 3)
+            painter.setPen(QPen(theme.INK, 1.2))
+            painter.setBrush(theme.ACCENT)
+            corners = ((x - half, y), (x, y - half), (x + half, y), (x, y + half))
+            painter.drawPolygon(QPolygonF([QPointF(*corner) for corner in corners]))
 
     def _ring(
         self, painter: QPainter, frame: QTransform, spot: Spot, ink: QColor, width: float

@@ -1,0 +1,218 @@
+"""What can be done where edges of a quilt differ, side by side: each way planned, what is left of
+the difference, and what it takes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal, NamedTuple
+
+from inlet.core.cancellation import check
+from inlet.core.cutlist import ruler_friendly
+from inlet.core.numbers import nearest_mark
+from inlet.core.plan.quilt import QuiltPlan, plan_quilt
+from inlet.core.plan.quilt_fit import differs_text
+from inlet.core.project import Awkward, Measure, Pair, Project, Quilt, Sashing, Uneven, replace
+from inlet.core.setting import Trimming, block_counts, trimming_of, trims_of
+from inlet.core.words import length_text, near_text, size_text
+
+QuiltRemedy = Literal["trim", "units", "finer", "bands", "size", "sashing", "ease"]
+TITLES: dict[QuiltRemedy, str] = {
+    "trim": "Trim to one size",
+    "units": "Trim the units",
+    "finer": "Cut finer",
+    "bands": "Bands on marks",
+    "size": "Another size",
+    "sashing": "Sashing",
+    "ease": "Ease",
+}
+AWKWARD: tuple[tuple[QuiltRemedy, Awkward, str], ...] = (
+    ("units", "trim", "Trim the units of every block before they are sewn to one another."),
+    ("finer", "finer", "Cut the pieces of every block on finer marks."),
+    ("bands", "bands", "Put the bands of every block on the ruler's marks."),
+)
+MOST_NAMED = 3
+"""Blocks that are named one by one."""
+
+
+class QuiltAnswer(NamedTuple):
+    """One way out: the ``project`` in which it is done; in words what is done; by how much edges
+    still differ at most then (0: to a thread), the finished ``size`` of the quilt, the ``minutes``
+    it takes to trim and to find finer marks. ``in_use``: it is done now. ``cannot``: why it is not
+    to be had, or not for all blocks."""
+
+    remedy: QuiltRemedy
+    project: Project
+    done: str
+    differs: float
+    size: Pair
+    minutes: float
+    in_use: bool = False
+    cannot: str = ""
+
+
+def quilt_answers(plan: QuiltPlan) -> tuple[QuiltAnswer, ...]:
+    """Every way to make edges meet that differ by more than a thread while no block is trimmed;
+    none where they do not."""
+    eased = plan_quilt(_with(plan.project, "ease"))
+    if not eased.apart:
+        return ()
+    return tuple(_answers(plan, eased))
+
+
+def _answers(plan: QuiltPlan, eased: QuiltPlan) -> Iterator[QuiltAnswer]:
+    project, worst = plan.project, worst_of(eased)
+    trimmed = any(size.trimmed is not None for size in plan.top.sizes.values())
+    trimming = trimming_of(eased.top, project)
+    if trimming.sizes or trimming.points:
+        cannot = _points_text(trimming, project)
+        done = _trim_text(trimming, eased)
+        yield _answer("trim", _with(project, "trim"), done, in_use=trimmed, cannot=cannot)
+    others = [*_of_measure(project), *_of_size(plan), *_of_sashing(plan)]
+    for remedy, other, done in others:
+        check()
+        answer = _answer(remedy, other, done)
+        if answer.differs < worst:
+            yield answer
+    yield _answer("ease", _with(project, "ease"), _ease_text(worst, plan), in_use=not trimmed)
+
+
+def _answer(
+    remedy: QuiltRemedy, project: Project, done: str, in_use: bool = False, cannot: str = ""
+) -> QuiltAnswer:
+    plan = plan_quilt(project)
+    minutes = trim_minutes(plan) + sum(
+        block.plan.fit.minutes(plan.rates) for block in plan.blocks if block.plan.fit is not None
+    )
+    differs = worst_of(plan)
+    return QuiltAnswer(remedy, project, done, differs, plan.size, minutes, in_use, cannot)
+
+
+def answer_text(answer: QuiltAnswer, measure: Measure) -> str:
+    """An answer in a line: ``Trim to one size (in use): …. Every edge meets to a thread``."""
+    used = " (in use)" if answer.in_use else ""
+    words = [
+        f"{TITLES[answer.remedy]}{used}: {answer.done}",
+        answer.cannot,
+        comes_out(answer, measure),
+    ]
+    return " ".join(filter(None, words))
+
+
+def comes_out(answer: QuiltAnswer, measure: Measure) -> str:
+    """What is left of the difference, the size of the quilt, and the time it takes."""
+    left = "Every edge meets to a thread."
+    if answer.differs:
+        left = f"Edges differ by up to {differs_text(answer.differs, measure)}."
+    minutes = f" About {max(1, round(answer.minutes))} min." if answer.minutes else ""
+    return f"{left} The quilt is {near_text(answer.size, measure)}.{minutes}"
+
+
+def worst_of(plan: QuiltPlan) -> float:
+    """By how much edges differ at most, where that is more than a thread; else 0."""
+    return max((seam.differs for seam in plan.apart), default=0.0)
+
+
+def _with(project: Project, wish: Uneven) -> Project:
+    return replace(project, quilt=replace(project.quilt or Quilt(), uneven=wish))
+
+
+def _of_measure(project: Project) -> Iterator[tuple[QuiltRemedy, Project, str]]:
+    """Blocks made otherwise, all of them."""
+    for remedy, awkward, done in AWKWARD:
+        if project.measure.awkward != awkward:
+            measure = replace(project.measure, awkward=awkward)
+            yield remedy, replace(project, measure=measure), done
+
+
+def _of_size(plan: QuiltPlan) -> Iterator[tuple[QuiltRemedy, Project, str]]:
+    """The nearest size at which every block of the rows is cut on marks, all enlarged alike."""
+    project, in_rows = plan.project, block_counts(plan.quilt)
+    planned = [block for block in plan.blocks if block.block.id in in_rows]
+    units = [unit for block in planned for unit in block.plan.units]
+    if not units:
+        return
+    first = planned[0].block
+    sizes = ruler_friendly(units, first, project.measure)
+    near = [size for size in (sizes.smaller, sizes.larger) if size is not None]
+    if not sizes.misses or not near:
+        return
+    now = first.finished[0]
+    size = min(near, key=lambda size: abs(size[0] - now))
+    k = size[0] / now
+    other = project
+    for block in project.blocks:
+        if block.id in in_rows:
+            wide, high = block.finished
+            other = other.with_block(replace(block, finished=(wide * k, high * k)))
+    new = size_text(size, project.measure)
+    yield "size", other, f"Make {first.title} {new}, all blocks alike: every cut lands on a mark."
+
+
+def _of_sashing(plan: QuiltPlan) -> Iterator[tuple[QuiltRemedy, Project, str]]:
+    """Strips between the blocks, which are cut to lie half way between their sizes."""
+    quilt, measure = plan.quilt, plan.measure
+    size = plan.top.sizes.get(quilt.block)
+    if size is None or (quilt.sashing is not None and quilt.sashing.width):
+        return
+    width = nearest_mark(size.drawn[0] / 8, measure.system.ruler * 2)
+    if width:
+        sashing = replace(quilt.sashing or Sashing(), width=width)
+        done = (
+            f"Put sashing of {length_text(width, measure)} between the blocks: each block meets a "
+            "strip of the size between, not another block."
+        )
+        yield "sashing", replace(plan.project, quilt=replace(quilt, sashing=sashing)), done
+
+
+def _names(project: Project) -> dict[str, str]:
+    motifs = project.quilt.motifs if project.quilt is not None else ()
+    titles = {block.id: block.title for block in project.blocks}
+    return titles | {motif.id: motif.name or motif.id for motif in motifs}
+
+
+def _listed(names: list[str]) -> str:
+    if len(names) > MOST_NAMED:
+        names = [*names[: MOST_NAMED - 1], f"{len(names) - MOST_NAMED + 1} more"]
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _trim_text(trimming: Trimming, eased: QuiltPlan) -> str:
+    """``Trim Four to 11 3/16 in: up to 5/64 in comes off.``"""
+    if not trimming.sizes:
+        return "Trim all blocks to the smallest."
+    measure, names = eased.measure, _names(eased.project)
+    off = max(
+        float(a - b)
+        for name, size in trimming.sizes.items()
+        for a, b in zip(eased.top.sizes[name].in_use, size, strict=True)
+    )
+    twice = 2 * measure.seam
+    raw = {(wide + twice, high + twice) for wide, high in trimming.sizes.values()}
+    to = f" to {near_text(raw.pop(), measure)}" if len(raw) == 1 else " to the smallest"
+    listed = _listed([names[name] for name in trimming.sizes])
+    return f"Trim {listed}{to}, evenly all round: up to {differs_text(off, measure)} comes off."
+
+
+def _points_text(trimming: Trimming, project: Project) -> str:
+    """Which blocks are not trimmed, and why."""
+    if not trimming.points:
+        return ""
+    listed = _listed([_names(project)[name] for name in trimming.points])
+    verb = "has" if len(trimming.points) == 1 else "have"
+    return f"{listed} {verb} points at the edge, which would be cut off: not trimmed."
+
+
+def _ease_text(worst: float, plan: QuiltPlan) -> str:
+    measure = plan.measure
+    foot = "1/16 in can be eased over a foot"
+    if not measure.system.fractions:
+        foot = "5 mm can be eased over a metre"
+    return (
+        f"Sew edges together that differ by up to {differs_text(worst, measure)}, the longer one "
+        f"below. About {foot}."
+    )
+
+
+def trim_minutes(plan: QuiltPlan) -> float:
+    """What trimming blocks to one size takes."""
+    return sum(trims_of(plan.top).values()) * plan.rates.trim / 60
