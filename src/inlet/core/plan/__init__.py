@@ -4,7 +4,16 @@ Promise: a pure function of the project that never raises for what is drawn: pro
 plan; nothing writes into a plan.
 """
 
-from inlet.core.plan.assembly_steps import BACKING, TURNS, QuiltStep, RowCard, listed
+from inlet.core.plan.assembly_steps import (
+    BACKING,
+    TURNS,
+    QuiltStep,
+    RowCard,
+    alike_rows,
+    labels_text,
+    listed,
+    row_length_text,
+)
 from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
 from inlet.core.plan.prepared import PreparedBlock
@@ -44,6 +53,7 @@ __all__ = [
     "RowCard",
     "SewnBlock",
     "SizeCost",
+    "alike_rows",
     "answer_text",
     "apart_problems",
     "apart_text",
@@ -53,11 +63,13 @@ __all__ = [
     "cost_text",
     "hands_lines",
     "hands_text",
+    "labels_text",
     "listed",
     "plan_block",
     "plan_quilt",
     "proposals",
     "quilt_answers",
+    "row_length_text",
     "target_typed",
     "work_text",
 ]

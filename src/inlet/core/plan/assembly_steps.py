@@ -47,7 +47,8 @@ class RowCard(NamedTuple):
 class QuiltStep(NamedTuple):
     """One thing to do: a few words, then how, and the sizes to check it by. ``of`` is the label of
     the row or the border that it makes, ``times`` how often it is done, one by one or, as a chain,
-    all ``at_once``; ``sewn`` the step of a block's plan that it is. It is ticked off under its
+    all ``at_once``; ``alike`` are the labels of all rows that are made alike in it. ``sewn`` is the
+    step of a block's plan that it is. It is ticked off under its
     ``name``, which has no number in it: what is done stays done in a larger quilt."""
 
     title: str
@@ -58,6 +59,7 @@ class QuiltStep(NamedTuple):
     sewn: tuple[SewnBlock, Step] | None = None
     called: str = ""
     at_once: bool = False
+    alike: tuple[str, ...] = ()
 
     @property
     def name(self) -> str:
@@ -117,7 +119,7 @@ def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) 
 
 def _pressed(row: Row, number: int, quilt: Quilt) -> str:
     """Toward the sashing, which lies flat then; else the rows by turns away from the label, which
-    is pinned to the first block, and toward it, so that their seams nest."""
+    is pinned to the row's first end, and toward it, so that their seams nest."""
     if len(row.cells) < 2:
         return ""
     if quilt.sashing is not None and quilt.sashing.width:
@@ -158,15 +160,21 @@ def _steps(
     way = "diagonal rows" if quilt.on_point else "rows"
     yield QuiltStep(
         "Lay it out",
-        f"Lay all {way} on the floor, look at it from afar, and pin each row's label to its first "
-        "block. Nothing is sewn before every block lies the right way.",
+        f"Lay all {way} on the floor and look at it from afar. Pin each row's label to its "
+        f"{'upper right' if quilt.on_point else 'left'} end, at the outer edge of the first piece: "
+        "every seam of the row then lies on one side of it. Nothing is sewn before every block "
+        "lies the right way.",
     )
-    for card in cards:
-        length = _near(card.length, measure) if card.length is not None else ""
+    for alike in alike_rows(cards):
+        card = alike[0]
         pressed = f" Press the seams {card.pressed}." if card.pressed else ""
-        own_label = listed(card.items)
-        words = f"{own_label[0].upper()}{own_label[1:]}.{pressed}"
-        yield QuiltStep(f"Sew {card.label.lower()}", words, length, card.label)
+        items = listed(card.items)
+        words = f"{items[0].upper()}{items[1:]}.{pressed}"
+        name = f"Sew {card.label.lower()}"
+        title = f"Sew {labels_text(alike).lower()}"
+        labels = tuple(row.label for row in alike)
+        length = row_length_text(card, quilt, measure)
+        yield QuiltStep(title, words, length, card.label, len(alike), called=name, alike=labels)
     yield from _joining(top, quilt, measure)
     yield from _borders(top, project)
     if backing is not None:
@@ -200,13 +208,40 @@ def motif_title(motif: Motif) -> str:
     return f"Sew the motif {motif.name or motif.id}"
 
 
+def alike_rows(cards: Sequence[RowCard]) -> list[list[RowCard]]:
+    """Rows that are sewn and pressed alike, together, in the order of their first ones."""
+    alike: dict[tuple[object, ...], list[RowCard]] = {}
+    for card in cards:
+        alike.setdefault((card.items, card.pressed, card.length), []).append(card)
+    return list(alike.values())
+
+
+def labels_text(cards: Sequence[RowCard]) -> str:
+    """The labels of rows that are alike: ``Rows 1, 3 and 5``."""
+    labels = [card.label for card in cards]
+    kind, _, number = labels[0].rpartition(" ")
+    if len(labels) == 1 or not number.isdigit():
+        return " and ".join(labels)
+    numbers = [label.rpartition(" ")[2] for label in labels]
+    kinds = "Rows" if kind == "Row" else kind
+    return f"{kinds} {', '.join(numbers[:-1])} and {numbers[-1]}"
+
+
+def row_length_text(card: RowCard, quilt: Quilt, measure: Measure) -> str:
+    """What a row must measure raw, and, on point, which part of it."""
+    if card.length is None:
+        return ""
+    part = " without the triangles at its ends" if quilt.on_point else ""
+    return f"{_near(card.length, measure)}{part}"
+
+
 def listed(items: Sequence[str]) -> str:
     """What lies in a row, in its order: what lies between all the others is said once, two by
     turns as such, equal ones side by side counted."""
     even, odd = set(items[::2]), set(items[1::2])
-    if len(items) > 3 and len(items) % 2 and len(even) == 1:
+    if len(items) > 3 and len(items) % 2 and len(even) == 1 and not odd & even:
         return f"{_by_turns(items[1::2])}; between them and at the ends {even.pop()}"
-    if len(items) > 3 and len(items) % 2 and len(odd) == 1:
+    if len(items) > 3 and len(items) % 2 and len(odd) == 1 and not odd & even:
         return f"{_by_turns(items[::2])}; between them {odd.pop()}"
     return _by_turns(items)
 
@@ -242,7 +277,10 @@ def _joining(top: Top, quilt: Quilt, measure: Measure) -> Iterator[QuiltStep]:
         corners = ""
         if quilt.on_point:
             edge = _edge(quilt, measure)
-            corners = f" The corner triangles come last; trim the edges straight, {edge}."
+            corners = (
+                " The two corner triangles that are in no row come last. Trim the edges straight, "
+                f"{edge}."
+            )
         yield QuiltStep(
             JOIN_ROWS,
             "Sew the rows to one another in pairs, the pairs to pairs, and so on, so that no long "

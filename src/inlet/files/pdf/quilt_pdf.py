@@ -12,7 +12,14 @@ from reportlab.platypus import Flowable, PageBreak
 from inlet.core.buying import quilt_shopping, shopping_lines
 from inlet.core.figures import Corners, top_figure
 from inlet.core.layout import BEST
-from inlet.core.plan import QuiltPlan, listed, work_text
+from inlet.core.plan import (
+    QuiltPlan,
+    alike_rows,
+    labels_text,
+    listed,
+    row_length_text,
+    work_text,
+)
 from inlet.core.schedule import sitting_lines, thread_text
 from inlet.core.setting import (
     backing_text,
@@ -121,12 +128,13 @@ class _QuiltGuide:
         story: Story = [
             heading("Rows, from the top" if not plan.quilt.on_point else "Rows, from the corner")
         ]
-        for card in plan.rows:
-            length = f" {near_text((card.length,) * 2, measure)} raw." if card.length else ""
+        for alike in alike_rows(plan.rows):
+            card = alike[0]
+            length = row_length_text(card, plan.quilt, measure)
+            raw = f" {length}, raw edge to raw edge." if length else ""
             pressed = f" Press {card.pressed}." if card.pressed else ""
-            story.append(
-                paragraph(f"{card.label}: {listed(card.items)}.{pressed}{length}", box=True)
-            )
+            words = f"{labels_text(alike)}: {listed(card.items)}.{pressed}{raw}"
+            story.append(paragraph(words, box=True))
         story.append(heading("Then"))
         story.append(paragraph(CAUTIONS, 8.5))
         rows = {row.label for row in plan.top.rows}

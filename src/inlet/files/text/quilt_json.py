@@ -263,7 +263,13 @@ def _steps(plan: QuiltPlan) -> list[dict[str, Any]]:
         for step in sewn.steps
     ]
     steps += [
-        {"do": "quilt", "makes": step.title, "text": step.text, "check": step.measures or None}
+        {
+            "do": "quilt",
+            "makes": step.title,
+            "text": step.text,
+            "times": step.times,
+            "check": step.measures or None,
+        }
         for step in plan.steps
         if step.sewn is None
     ]

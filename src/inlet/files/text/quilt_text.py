@@ -6,7 +6,16 @@ from collections.abc import Iterator
 
 from inlet.core.layout import buying_text
 from inlet.core.numbers import Exact
-from inlet.core.plan import QuiltPlan, answer_text, hands_lines, quilt_answers, work_text
+from inlet.core.plan import (
+    QuiltPlan,
+    alike_rows,
+    answer_text,
+    hands_lines,
+    labels_text,
+    quilt_answers,
+    row_length_text,
+    work_text,
+)
 from inlet.core.schedule import sitting_lines
 from inlet.core.setting import quilted_text, quilting_words
 from inlet.core.table import diagonal_text, lean_text
@@ -66,9 +75,12 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         yield f"  {quilted_text(quilted.length, quilted.thread, measure)}"
     yield from hands_lines(plan)
     yield "Rows"
-    for card in plan.rows:
+    for alike in alike_rows(plan.rows):
+        card = alike[0]
         pressed = f" (press {card.pressed})" if card.pressed else ""
-        yield f"  {card.label}: {'; '.join(card.items)}{pressed}"
+        length = row_length_text(card, plan.quilt, measure)
+        check = f" [{length}]" if length else ""
+        yield f"  {labels_text(alike)}: {'; '.join(card.items)}{pressed}{check}"
     yield "Then"
     for i, step in enumerate(plan.steps, 1):
         check = f" [{step.measures}]" if step.measures else ""

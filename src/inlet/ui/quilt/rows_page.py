@@ -19,7 +19,7 @@ from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, 
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BACKING, QuiltStep
 from inlet.core.project import Quilt
-from inlet.core.setting import JOIN, BackingWay, Top, step_done
+from inlet.core.setting import JOIN, BackingWay, Top, TopPiece, step_done
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -32,6 +32,8 @@ from inlet.ui.widgets.parts import button, column, label, row, scrolled
 LIST, LEAST_CARD = 190, 260
 """Pixels of the list of steps, and of a card beside it at least."""
 MOST = 2**24 - 1
+MOST_UNITED = 300
+"""Pieces of a step that are drawn with one edge round all of them; it takes long for more."""
 COVER = 205
 """How far what is not of the step is covered, of 255."""
 
@@ -150,7 +152,7 @@ class RowsPage(QWidget):
         self.check.setText(vulgar_text(here.measures))
         self.check.setVisible(bool(here.measures))
         backing = plan.backing if here.of == BACKING else None
-        self.picture.show_step(plan.top, self.session, here.of, backing)
+        self.picture.show_step(plan.top, self.session, here, backing)
 
     def go(self, by: int) -> None:
         """A step is done, and the next one shown; or the last is not."""
@@ -201,15 +203,17 @@ class StepPicture(QWidget):
         self.setAccessibleName("What the step makes")
         self.scene: Scene | None = None
         self.of: list[QPolygonF] = []
-        self.label = ""
+        self.labels: list[tuple[QPolygonF, str]] = []
         self.backing: tuple[BackingWay, list[float], QColor] | None = None
         self.look = TopLook()
 
     def sizeHint(self) -> QSize:
         return QSize(480, 320)
 
-    def show_step(self, top: Top, session: Session, of: str, backing: BackingWay | None) -> None:
-        """The pieces of a row or a border, or the ``backing`` with the quilt on it."""
+    def show_step(
+        self, top: Top, session: Session, step: QuiltStep, backing: BackingWay | None
+    ) -> None:
+        """The pieces of rows or of a border, or the ``backing`` with the quilt on it."""
         self.backing = None
         if backing is not None:
             project = session.project
@@ -219,11 +223,11 @@ class StepPicture(QWidget):
             colour = colour_of(project, fabric or None, session.grey)
             self.backing = backing, joins, colour
         self.scene = session.quilt_view.scene
-        rows = [r for r in top.rows if r.label == of]
-        pieces = [piece for r in rows for piece in r.pieces]
-        pieces += [piece for each in top.borders if each.label == of for piece in each.pieces]
-        self.of = [QPolygonF([QPointF(*p.floats()) for p in piece.outline]) for piece in pieces]
-        self.label = of if rows else ""
+        rows = [row for row in top.rows if row.label in (step.of, *step.alike)]
+        pieces = [piece for row in rows for piece in row.pieces]
+        pieces += [piece for each in top.borders if each.label == step.of for piece in each.pieces]
+        self.of = [_polygon(piece) for piece in pieces]
+        self.labels = [(_polygon(row.pieces[0]), row.label) for row in rows]
         self.look = TopLook(True, session.grey)
         self.update()
 
@@ -285,11 +289,15 @@ class StepPicture(QWidget):
         cover.setAlpha(COVER)
         painter.fillRect(frame.mapRect(QRectF(0, 0, wide, high)), cover)
         path = QPainterPath()
+        path.setFillRule(Qt.FillRule.WindingFill)
         for polygon in self.of:
-            own_path = QPainterPath()
-            own_path.addPolygon(frame.map(polygon))
-            own_path.closeSubpath()
-            path = path.united(own_path)
+            outline = QPainterPath()
+            outline.addPolygon(frame.map(polygon))
+            outline.closeSubpath()
+            if len(self.of) > MOST_UNITED:
+                path.addPath(outline)
+            else:
+                path = path.united(outline)
         painter.save()
         painter.setClipPath(path)
         scene.paint(painter, frame, path.boundingRect(), self.look)
@@ -297,6 +305,9 @@ class StepPicture(QWidget):
         painter.setPen(QPen(theme.INK, 2))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawPath(path)
-        if self.label:
-            first = frame.map(self.of[0]).boundingRect().center()
-            draw_tag(painter, first, self.label, 10, "strong")
+        for first, words in self.labels:
+            draw_tag(painter, frame.map(first).boundingRect().center(), words, 10, "strong")
+
+
+def _polygon(piece: TopPiece) -> QPolygonF:
+    return QPolygonF([QPointF(*p.floats()) for p in piece.outline])
