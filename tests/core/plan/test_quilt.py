@@ -41,7 +41,8 @@ from inlet.core.project.quilt import (
 from inlet.core.project.value import replace
 from inlet.core.setting.backing import backing_ways
 from inlet.core.setting.binding import binding_plan
-from inlet.core.setting.cuts import border_strips, joined_strips
+from inlet.core.setting.cuts import border_strips
+from inlet.core.setting.joined import band
 from inlet.core.setting.picture import blocks_on_top
 from inlet.core.setting.pieces import Lying
 from inlet.core.setting.places import Placed, placed
@@ -204,12 +205,42 @@ def test_borders_are_cut_to_what_the_quilt_measured():
     )
 
 
-@given(st.integers(10, 500), st.integers(20, 60))
-def test_joined_strips_are_just_enough(length, room):
-    """By joining them one by one: each join takes 1/4 in of both ends."""
-    number = joined_strips(F(length), F(room), INCH)
-    assert room + (number - 1) * (room - F(1, 2)) >= length
-    assert number == 1 or room + (number - 2) * (room - F(1, 2)) < length
+@given(
+    st.lists(st.integers(43, 130), min_size=1, max_size=8), st.integers(36, 44),
+    st.sampled_from([F(5, 2), F(11, 2)]), st.booleans(),
+)  # fmt: skip
+def test_joined_strips_are_just_enough_and_joined_in_good_places(lengths, long, width, slanted):
+    """The band is sewn together and cut up again, inch by inch of it known to be of one strip or
+    another: each strip is whole, its joins lie where they are told, off its ends and middle."""
+    found = band(
+        "B", "a", width, F(long), [(f"n{n}", F(n)) for n in lengths], slanted, F(1, 4), F(2)
+    )
+    lost = width if slanted else F(1, 2)
+    reach = found.strips * long - (found.strips - 1) * lost
+    assert reach >= sum(lengths)
+    fewest = 1
+    while fewest * long - (fewest - 1) * lost < sum(lengths):
+        fewest += 1
+    assert found.strips - fewest in (0, 1)
+    assert sorted(piece.length for piece in found.pieces) == sorted(lengths)
+    seams = [k * (long - lost) + lost / 2 for k in range(1, found.strips)]
+    at = F(0)
+    for piece in found.pieces:
+        # What is cut off before it is not known: it begins where its joins say.
+        start = next((x - piece.joins[0] for x in seams if piece.joins and
+                      x - piece.joins[0] >= at), at)  # fmt: skip
+        half = lost / 2 if slanted else 0
+        inside = [x - start for x in seams if -half < x - start < piece.length + half]
+        assert start >= at
+        assert [x for x in piece.joins if half < x < piece.length - half] == [
+            x for x in inside if half < x < piece.length - half
+        ]
+        if found.kept_off:
+            for x in piece.joins:
+                for kept in (0, piece.length / 2, piece.length):
+                    assert abs(x - kept) >= 2
+        at = start + piece.length
+    assert at <= reach
 
 
 @given(
@@ -384,7 +415,7 @@ def test_float_and_exact_setting_triangles():
     assert floats.size == (F(63, 2) * ROOT2 + 1, 42 * ROOT2 + 1)
     assert floats.triangles[0].exact == F(3, 2) + 11 * ROOT2
     trimmed = next(step.text for step in floats.steps if step.title == "Join the rows")
-    assert trimmed.endswith("trim the edges straight, 3/4 in beyond the blocks' tips.")
+    assert trimmed.endswith("Trim the edges straight, 3/4 in beyond the blocks' tips.")
     assert made(fit="exact").triangles[0].cut == F(1028, 64)
     assert made().triangles[0].cut == F(129, 8)
 

@@ -3,6 +3,7 @@
 Promise: screen, PDF and SVG draw from the same list; nothing is worked out while it is drawn.
 """
 
+from inlet.core.figures.band import band_figure, band_height
 from inlet.core.figures.display import (
     Area,
     Box,
@@ -40,7 +41,7 @@ from inlet.core.figures.top import top_figure
 __all__ = [
     "LOOKS", "Area", "Box", "BoxText", "Clip", "Colour", "Corners", "Dash", "Disc", "FabricArea",
     "Figure", "Frame", "Look", "MatFrame", "OnMat", "Polyline", "Side", "Spot", "Tag",
-    "TagLook", "View", "arrow_size", "arrows_figure",
+    "TagLook", "View", "arrow_size", "arrows_figure", "band_figure", "band_height",
     "bounds_of", "counts_figure", "held_figure", "junction_mark", "junctions_figure",
     "lines_figure", "mat_figure", "move_bounds", "move_figure", "numbers_figure",
     "pressed_figure", "pressed_frame", "sheet_figure", "top_figure", "way_figure",

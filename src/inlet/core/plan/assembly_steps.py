@@ -3,6 +3,7 @@ joined, then borders, layers and binding."""
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from math import hypot
 from typing import NamedTuple
@@ -15,6 +16,8 @@ from inlet.core.setting import (
     MITRE_SPARE,
     NAMES,
     BackingWay,
+    Band,
+    BandPiece,
     BindingPlan,
     Row,
     Top,
@@ -31,6 +34,8 @@ BACKING = "Backing"
 """What the step that makes the backing is ``of``."""
 JOIN_ROWS, BINDING = "Join the rows", "Binding"
 """Titles of steps."""
+MOST_LISTED = 8
+"""Strips cut from a band that are named one by one."""
 TURNS = ("", "a quarter turn right", "upside down", "a quarter turn left")
 
 
@@ -130,17 +135,19 @@ def _pressed(row: Row, number: int, quilt: Quilt) -> str:
 def quilt_steps(
     top: Top,
     project: Project,
+    bands: Sequence[Band],
     rows: Sequence[RowCard],
     backing: BackingWay | None,
     binding: BindingPlan | None,
 ) -> tuple[QuiltStep, ...]:
     """What is done once the blocks are made."""
-    return tuple(_steps(top, project, rows, backing, binding))
+    return tuple(_steps(top, project, bands, rows, backing, binding))
 
 
 def _steps(
     top: Top,
     project: Project,
+    bands: Sequence[Band],
     rows: Sequence[RowCard],
     backing: BackingWay | None,
     binding: BindingPlan | None,
@@ -165,6 +172,9 @@ def _steps(
         "every seam of the row then lies on one side of it. Nothing is sewn before every block "
         "lies the right way.",
     )
+    for band in bands:
+        if not band.label.startswith("Border"):
+            yield _band_step(band, project)
     for alike in alike_rows(cards):
         card = alike[0]
         pressed = f" Press the seams {card.pressed}." if card.pressed else ""
@@ -176,7 +186,7 @@ def _steps(
         length = row_length_text(card, quilt, measure)
         yield QuiltStep(title, words, length, card.label, len(alike), called=name, alike=labels)
     yield from _joining(top, quilt, measure)
-    yield from _borders(top, project)
+    yield from _borders(top, project, bands)
     if backing is not None:
         yield _backing_step(backing, project)
     if binding is not None:
@@ -311,12 +321,63 @@ def _edge(quilt: Quilt, measure: Measure) -> str:
     return f"{length_text(beyond, measure)} beyond {where}"
 
 
-def _borders(top: Top, project: Project) -> Iterator[QuiltStep]:
+def band_title(band: Band) -> str:
+    """What the step that joins its strips is called, and is ``of``."""
+    return f"Join strips: {band.label}"
+
+
+def _band_step(band: Band, project: Project) -> QuiltStep:
+    """Strips sewn end to end, then cut to the lengths that are needed."""
+    measure = project.measure
+    seam = length_text(measure.seam, measure)
+    how = (
+        "lay two ends at right angles, right sides together, sew from corner to corner, trim to "
+        f"{seam} and press open"
+        if band.slanted else f"straight across, {seam} from the ends, and press each seam open"
+    )  # fmt: skip
+    pieces = [
+        f"{length_text(piece.length, measure)} ({_joins_text(piece, measure)})"
+        for piece in band.pieces[:MOST_LISTED]
+    ]
+    more = len(band.pieces) - MOST_LISTED
+    if more > 0:
+        pieces.append(f"{more} more")
+    where = "" if band.kept_off else " Joins cannot all be kept off ends and middles."
+    return QuiltStep(
+        band_title(band),
+        f"Sew {band.strips} strips of {fabric_name(project, band.fabric or None)}, "
+        f"{length_text(band.width, measure)} wide, end to end: {how}. Cut from the band, one after "
+        f"the other: {'; '.join(pieces)}.{where}",
+        _lengths_text(band, measure),
+        band_title(band),
+    )
+
+
+def _joins_text(piece: BandPiece, measure: Measure) -> str:
+    """Where the joins of a strip lie."""
+    if not piece.joins:
+        return "no join"
+    at = " and ".join(_near(join, measure) for join in piece.joins)
+    return f"join at {at}" if len(piece.joins) == 1 else f"joins at {at}"
+
+
+def _lengths_text(band: Band, measure: Measure) -> str:
+    """``2 × 72 1/2 in, 2 × 62 1/2 in``."""
+    lengths = Counter(piece.length for piece in band.pieces)
+    return ", ".join(
+        f"{number} × {length_text(length, measure)}" for length, number in lengths.items()
+    )
+
+
+def _borders(top: Top, project: Project, bands: Sequence[Band]) -> Iterator[QuiltStep]:
     quilt, measure = project.quilt or Quilt(), project.measure
     lengths = {strip.name: strip for strip in border_strips(top, quilt, measure)}
     for each in top.borders:
         number = int(each.label.split(",")[0].split()[-1])
         border = quilt.borders[number - 1]
+        for band in bands:
+            if band.label == each.label.split(",")[0] and not each.label.endswith("spacer"):
+                yield _band_step(band, project)
         parts = []
         for pair in each.pairs:
             side = "sides" if pair[0].label.endswith("side") else "top and bottom"

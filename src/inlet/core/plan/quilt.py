@@ -224,7 +224,9 @@ class QuiltPlan:
             return ()
         return (
             *block_steps(self.blocks, self.sewn),
-            *quilt_steps(self.top, self.project, self.rows, self.backing, self.binding),
+            *quilt_steps(
+                self.top, self.project, self.setting.bands, self.rows, self.backing, self.binding
+            ),
         )
 
     @later

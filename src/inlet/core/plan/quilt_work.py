@@ -15,7 +15,7 @@ from typing import NamedTuple, Protocol
 from inlet.core.cancellation import check
 from inlet.core.geometry import Point, edges, squared_length
 from inlet.core.numbers import Fraction, show
-from inlet.core.plan.assembly_steps import BINDING, JOIN_ROWS, QuiltStep, motif_title
+from inlet.core.plan.assembly_steps import BINDING, JOIN_ROWS, QuiltStep, band_title, motif_title
 from inlet.core.project import Measure, Pair, Quilt, Rates
 from inlet.core.schedule import Batch, Task, Work, work_for
 from inlet.core.setting import BindingPlan, SettingCuts, Top, TopPiece, trims_of
@@ -121,6 +121,11 @@ def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
         number += plan.binding.strips
         joins = plan.binding.joins + 1
         kinds.append(QuiltSeams("the binding", 1, joins, float(plan.binding.length), BINDING))
+    for band in plan.setting.bands:
+        joins = band.strips - 1
+        length = joins * float(band.width) * (sqrt(2) if band.slanted else 1)
+        what = f"joins of {band.label.lower()}"
+        kinds.append(QuiltSeams(what, 1, joins, length, band_title(band)))
     system, rates = plan.measure.system, plan.rates
     if number:
         what = "pieces besides the blocks"

@@ -39,6 +39,7 @@ from inlet.core.setting.edit import (
     swapped,
     turned_at,
 )
+from inlet.core.setting.joined import Band, BandPiece
 from inlet.core.setting.meeting import Apart, edges_apart
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.outliers import Odd, odd_ones
@@ -78,6 +79,8 @@ __all__ = [
     "Apart",
     "AsCut",
     "BackingWay",
+    "Band",
+    "BandPiece",
     "BindingPlan",
     "BlockOnTop",
     "Lying",

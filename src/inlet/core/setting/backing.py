@@ -11,7 +11,7 @@ from typing import NamedTuple
 from inlet.core.layout import bought_text
 from inlet.core.numbers import Exact, Fraction, next_mark
 from inlet.core.project import Backing, Measure, Pair, Project, Quilt
-from inlet.core.setting.cuts import number_joined
+from inlet.core.setting.joined import number_joined
 from inlet.core.words import near_text
 
 JOIN = Fraction(1, 2)

@@ -17,7 +17,7 @@ from inlet.core.numbers import (
     next_mark,
 )
 from inlet.core.project import Binding, Measure, Pair, Project
-from inlet.core.setting.cuts import number_joined
+from inlet.core.setting.joined import number_joined
 
 MORE_BINDING = Fraction(10)
 """Inches for the corners and where its ends meet."""

@@ -13,12 +13,12 @@ from inlet.core.numbers import (
     ROOT2,
     Exact,
     Fraction,
-    ceil_exact,
     floor_exact,
     next_mark,
 )
 from inlet.core.planning import cut_to_meet
 from inlet.core.project import Measure, Pair, Project, Quilt
+from inlet.core.setting.joined import KEPT_OFF, Band, band
 from inlet.core.setting.pieces import Round, Row, TopPiece
 from inlet.core.setting.top import Top, single_pieces
 from inlet.core.setting.triangles import TRIANGLES, setting_triangles
@@ -50,10 +50,12 @@ class Strip(NamedTuple):
 
 
 class SettingCuts(NamedTuple):
-    """The cut list of everything but the blocks, and how many of a stack stand upright."""
+    """The cut list of everything but the blocks, how many of a stack stand upright, and the bands
+    that strips longer than the fabric is wide are cut from."""
 
     cuts: tuple[Cut, ...]
     standing: dict[str, int]
+    bands: tuple[Band, ...] = ()
 
 
 def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
@@ -71,10 +73,16 @@ def setting_cuts(top: Top, quilt: Quilt, project: Project) -> SettingCuts:
             over = 0
     strips = [*_rows_strips(top, quilt, measure), *border_strips(top, quilt, measure)]
     cuts += _as_cuts(strips, project)
+    bands = tuple(_bands(strips, project))
+    for joined in bands:
+        names = tuple(dict.fromkeys(piece.name for piece in joined.pieces))
+        size = joined.width, joined.long
+        fabric = joined.fabric or None
+        cut = Cut(fabric, "strip", size, "none", joined.strips, names, label=joined.label)
+        cuts.append((cut, 0))
     counted = list(_told_apart(cuts))
-    return SettingCuts(
-        tuple(cut for cut, _ in counted), {cut.label: number for cut, number in counted if number}
-    )
+    standing = {cut.label: number for cut, number in counted if number}
+    return SettingCuts(tuple(cut for cut, _ in counted), standing, bands)
 
 
 def _rows_strips(top: Top, quilt: Quilt, measure: Measure) -> Iterator[Strip]:
@@ -169,19 +177,12 @@ def _side(strip: Row) -> str:
 
 
 def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]:
-    """Strips as a cut list, each with how many stand upright: equal ones together; what is longer
-    than the fabric is wide is joined from strips across it, unless the maker cuts that fabric along
-    its length."""
+    """Strips that no join is needed for as a cut list, each with how many stand upright: equal ones
+    together."""
     single: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
     upright: Counter[tuple[str, Fraction, Fraction, str]] = Counter()
-    joined: dict[tuple[str, Fraction], list[tuple[str, Exact]]] = {}
     for strip in strips:
-        fabric = project.fabric(strip.fabric)
-        room = project.usable_width(strip.fabric)
-        if strip.length > room and not (fabric is not None and fabric.lengthwise):
-            measured = joined.setdefault((strip.fabric, strip.width), [])
-            measured += [(strip.name, strip.length)] * strip.number
-        else:
+        if not _is_joined(strip, project):
             key = strip.name, strip.width, strip.length, strip.fabric
             single[key] += strip.number
             upright[key] += strip.upright
@@ -191,31 +192,35 @@ def _as_cuts(strips: list[Strip], project: Project) -> Iterator[tuple[Cut, int]]
         size = (width, length) if width <= length else (length, width)
         cut = Cut(fabric_id or None, shape, size, "none", number, (name,), label=name)
         yield cut, upright[key]
-    for (fabric_id, width), parts in joined.items():
-        room = project.usable_width(fabric_id)
-        number = joined_strips(sum((length for _, length in parts), ZERO), room, project.measure)
-        names = tuple(dict.fromkeys(name for name, _ in parts))
-        long = at_mark_below(room, project.measure)
-        yield (
-            Cut(fabric_id or None, "strip", (width, long), "none", number, names, label=names[0]),
-            0,
-        )
+
+
+def _bands(strips: list[Strip], project: Project) -> Iterator[Band]:
+    """The bands that strips longer than their fabric is wide are cut from: of sashing, joined with
+    straight seams, which are flatter; of each border, with diagonal ones, which are seen less."""
+    wanted: dict[tuple[str, Fraction, str], list[tuple[str, Exact]]] = {}
+    for strip in strips:
+        if _is_joined(strip, project):
+            of = strip.name.split(",")[0]
+            kind = wanted.setdefault((strip.fabric, strip.width, of), [])
+            kind += [(strip.name, strip.length)] * strip.number
+    measure = project.measure
+    for (fabric, width, of), parts in wanted.items():
+        long = at_mark_below(project.usable_width(fabric), measure)
+        slanted = not of.startswith(("Sashing", "Filler"))
+        off = measure.from_inches(KEPT_OFF)
+        yield band(of, fabric, width, long, parts, slanted, measure.seam, off)
+
+
+def _is_joined(strip: Strip, project: Project) -> bool:
+    """Is it longer than its fabric is wide, and not cut along its length?"""
+    fabric = project.fabric(strip.fabric)
+    along = fabric is not None and fabric.lengthwise
+    return strip.length > project.usable_width(strip.fabric) and not along
 
 
 def at_mark_below(length: Exact, measure: Measure) -> Fraction:
     """The longest that the ruler's marks give of a length: one mark at least."""
     return max(measure.mark, floor_exact(length / measure.mark) * measure.mark)
-
-
-def joined_strips(length: Exact, room: Exact, measure: Measure) -> int:
-    """How many strips ``room`` long make one of ``length``: each join takes the allowance of two
-    ends, so n strips give n·room - (n - 1)·2s."""
-    return number_joined(length, room, 2 * measure.seam)
-
-
-def number_joined(length: Exact, room: Exact, lost: Exact) -> int:
-    """The same where a join takes ``lost``; of fabric that is hardly wider, half of it is kept."""
-    return max(1, ceil_exact((length - lost) / max(room - lost, room / 2)))
 
 
 def _told_apart(cuts: list[tuple[Cut, int]]) -> Iterator[tuple[Cut, int]]:

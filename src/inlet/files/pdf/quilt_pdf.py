@@ -10,18 +10,21 @@ from reportlab.lib.colors import HexColor, white
 from reportlab.platypus import Flowable, PageBreak
 
 from inlet.core.buying import quilt_shopping, shopping_lines
-from inlet.core.figures import Corners, top_figure
+from inlet.core.figures import Corners, band_figure, band_height, top_figure
 from inlet.core.layout import BEST
 from inlet.core.plan import (
     QuiltPlan,
     alike_rows,
+    band_title,
     labels_text,
     listed,
     row_length_text,
     work_text,
 )
+from inlet.core.project import Project
 from inlet.core.schedule import sitting_lines, thread_text
 from inlet.core.setting import (
+    Band,
     backing_text,
     quilted_text,
     quilting_words,
@@ -29,6 +32,7 @@ from inlet.core.setting import (
 from inlet.core.words import CAUTIONS, fabric_name, length_text, near_text, size_text
 from inlet.files.pdf.cutting_pdf import cutting_story
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together, unbroken_ends
+from inlet.files.pdf.figure import UNIT, Pen
 from inlet.files.pdf.guide_pdf import add_making
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
 from inlet.files.problem import FileProblem
@@ -142,6 +146,11 @@ class _QuiltGuide:
             if step.sewn is None and step.of not in rows:
                 check = f" [{step.measures}]" if step.measures else ""
                 story.append(paragraph(f"{step.title}. {step.text}{check}", box=True))
+                story += [
+                    BandPicture(band, plan.project)
+                    for band in plan.setting.bands
+                    if band_title(band) == step.of
+                ]
         if plan.backings:
             story.append(heading("Backing, every way"))
         for backing_way in plan.backings:
@@ -165,6 +174,22 @@ def heading(text: str) -> Flowable:
     title = paragraph(text, 12.5, BOLD)
     title.keepWithNext = 1
     return title
+
+
+class BandPicture(PagePart):
+    """Strips joined end to end, and where their joins lie."""
+
+    def __init__(self, band: Band, project: Project) -> None:
+        super().__init__()
+        self.band, self.project = band, project
+
+    def tall(self, wide: float) -> float:
+        return band_height(self.band, UNIT) + 6
+
+    def paint(self, canvas: Any, wide: float, high: float) -> None:
+        box = 0.0, 0.0, wide, high
+        pen = Pen(canvas, self.project, {}, high)
+        pen.draw(band_figure(self.band, self.project.measure, box, UNIT))
 
 
 class TopPicture(PagePart):

@@ -16,17 +16,18 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
 
+from inlet.core.figures import band_figure, band_height
 from inlet.core.numbers import vulgar_text
-from inlet.core.plan import BACKING, QuiltStep
-from inlet.core.project import Quilt
-from inlet.core.setting import JOIN, BackingWay, Top, TopPiece, step_done
+from inlet.core.plan import BACKING, QuiltStep, band_title
+from inlet.core.project import Project, Quilt
+from inlet.core.setting import JOIN, BackingWay, Band, Top, TopPiece, step_done
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.card import SMALL_PICTURE, StepPanel
 from inlet.ui.quilt.scene import Scene, TopLook
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.painting import colour_of, draw_tag
+from inlet.ui.widgets.painting import colour_of, draw_figure, draw_tag
 from inlet.ui.widgets.parts import button, column, label, row, scrolled
 
 LIST, LEAST_CARD = 190, 260
@@ -152,7 +153,8 @@ class RowsPage(QWidget):
         self.check.setText(vulgar_text(here.measures))
         self.check.setVisible(bool(here.measures))
         backing = plan.backing if here.of == BACKING else None
-        self.picture.show_step(plan.top, self.session, here, backing)
+        bands = {band_title(band): band for band in plan.setting.bands} if plan.planned else {}
+        self.picture.show_step(plan.top, self.session, here, backing, bands.get(here.of))
 
     def go(self, by: int) -> None:
         """A step is done, and the next one shown; or the last is not."""
@@ -204,6 +206,8 @@ class StepPicture(QWidget):
         self.scene: Scene | None = None
         self.of: list[QPolygonF] = []
         self.labels: list[tuple[QPolygonF, str]] = []
+        self.band: Band | None = None
+        self.project = Project()
         self.backing: tuple[BackingWay, list[float], QColor] | None = None
         self.look = TopLook()
 
@@ -211,10 +215,18 @@ class StepPicture(QWidget):
         return QSize(480, 320)
 
     def show_step(
-        self, top: Top, session: Session, step: QuiltStep, backing: BackingWay | None
+        self,
+        top: Top,
+        session: Session,
+        step: QuiltStep,
+        backing: BackingWay | None,
+        band: Band | None,
     ) -> None:
-        """The pieces of rows or of a border, or the ``backing`` with the quilt on it."""
-        self.backing = None
+        """The pieces of rows or of a border, the ``backing`` with the quilt on it, or strips joined
+        to a ``band``."""
+        self.backing, self.band, self.project = None, band, session.project
+        least = 180 if band is None else band_height(band, 1)
+        self.setMinimumHeight(theme.px(round(least)))
         if backing is not None:
             project = session.project
             fabric = project.quilt.backing.fabric if project.quilt and project.quilt.backing else ""
@@ -233,11 +245,20 @@ class StepPicture(QWidget):
 
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
-        if self.scene is not None and self.backing is not None:
+        if self.band is not None:
+            self._draw_band(painter, self.band)
+        elif self.scene is not None and self.backing is not None:
             self._draw_backing(painter, self.scene, *self.backing)
         elif self.scene is not None:
             self._draw(painter, self.scene)
         painter.end()
+
+    def _draw_band(self, painter: QPainter, band: Band) -> None:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        room = QRectF(self.rect()).adjusted(10, 4, -10, -4)
+        box = room.left(), room.top(), room.right(), room.bottom()
+        figure = band_figure(band, self.project.measure, box, theme.px(1))
+        draw_figure(painter, figure, self.project, grey=self.look.grey)
 
     def _draw_backing(
         self, painter: QPainter, scene: Scene, way: BackingWay, joins: list[float], colour: QColor
