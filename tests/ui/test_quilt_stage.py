@@ -692,7 +692,7 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     setter.choose("Border 1, block", "f")
     assert setter.plan.size == (36, 36)
     setter.choose("Border 1, block", "s")
-    assert setter.ticket.finished.text() == "35 1/16 in"
+    assert setter.ticket.finished.text() == "35 in"
     assert "Without a spacer the block would be" in setter.maker.reads(setter.ticket.edges)
     assert [r.label for r in setter.plan.top.borders] == [
         "Border 1, spacer", "Border 1"

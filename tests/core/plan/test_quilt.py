@@ -14,6 +14,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.buying.enough import enough, enough_lines
 from inlet.core.geometry.point import Point
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
@@ -22,7 +23,7 @@ from inlet.core.plan.block import plan_block
 from inlet.core.plan.handedness import both_hands
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.plan.quilt_work import seams_of, work_of, work_text
-from inlet.core.project.cutting import Cutting
+from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.project.project import Project
@@ -226,15 +227,11 @@ def test_joined_strips_are_just_enough_and_joined_in_good_places(lengths, long, 
     seams = [k * (long - lost) + lost / 2 for k in range(1, found.strips)]
     at = F(0)
     for piece in found.pieces:
-        # What is cut off before it is not known: it begins where its joins say.
-        start = next((x - piece.joins[0] for x in seams if piece.joins and
-                      x - piece.joins[0] >= at), at)  # fmt: skip
+        start = at + piece.off
         half = lost / 2 if slanted else 0
         inside = [x - start for x in seams if -half < x - start < piece.length + half]
-        assert start >= at
-        assert [x for x in piece.joins if half < x < piece.length - half] == [
-            x for x in inside if half < x < piece.length - half
-        ]
+        assert piece.off >= 0
+        assert list(piece.joins) == inside
         if found.kept_off:
             for x in piece.joins:
                 for kept in (0, piece.length / 2, piece.length):
@@ -572,3 +569,58 @@ def test_upright_triangles_are_cut_by_laying_squares_on_the_top(project, directi
                     missing[here] -= missing[here] > 0
         assert not +missing
         assert triangles.squares <= triangles.triangles
+
+
+def test_backing_that_misses_a_width_by_little_or_is_there():
+    """60 x 80 in and 4 in past each edge: 68 in across fabric of 42 is two widths of 88, 4 7/8 yd.
+    Of fabric 67 wide one width does, 3 1/2 in past: 79 + 2 · 3 1/2 long. What there is of it is
+    taken, but for fabric that is cut for the top as well."""
+    quilt = Quilt(columns=5, rows=1, block="four", backing=Backing(fabric="c"))
+    project = of(quilt, FOUR)
+    size = F(60), F(80)
+
+    def way(*have, width=42, in_top=False):
+        fabrics = tuple(
+            replace(fabric, width=F(width), have=have) if fabric.id == "c" else fabric
+            for fabric in project.fabrics
+        )
+        ways = backing_ways(size, replace(project, fabrics=fabrics), in_top)
+        return next(way for way in ways if way.seam == "along")
+
+    two = way()
+    assert (two.widths, two.panel, two.less, two.owned) == (2, F(88), None, 0)
+    wide = way(width=67)
+    assert (wide.widths, wide.less.overage) == (2, F(7, 2))
+    assert wide.less.buy == F(9, 2) * 20  # 87 in, in eighths of a yard
+    length = Have(width=F(42), length=F(90))
+    assert (way(length).owned, way(length).buy) == (1, F(9, 2) * 20)
+    assert (way(replace(length, count=2)).owned, way(replace(length, count=2)).buy) == (2, 0)
+    assert way(Have(width=F(108), length=F(100))).buy == 0
+    assert way(Have(width=F(40), length=F(90))).owned == 0
+    assert way(length, in_top=True).owned == 0
+
+
+def test_whether_there_is_enough_counts_the_backing():
+    four = tuple(replace(f, have=(Have(width=F(42), length=F(90)),)) for f in FABRICS)
+    quilt = Quilt(columns=4, rows=4, block="four", backing=Backing(fabric="c"))
+    assert enough(plan_quilt(of(quilt, FOUR, fabrics=four))).does
+    bare = tuple(replace(f, have=()) if f.id == "c" else f for f in four)
+    verdict = enough(plan_quilt(of(quilt, FOUR, fabrics=bare)))
+    assert not verdict.does
+    assert enough_lines(verdict, of(quilt, FOUR)) == [
+        "Not enough C for the backing: 1 width of 24 in missing."
+    ]
+
+
+def test_rows_that_are_alike_are_one_step():
+    """Rows 1 and 3 of three; on point what a size is of is said."""
+    quilt = Quilt(columns=3, rows=3, block="four", alternate=Alternate(fabric="c"))
+    plan = plan_quilt(of(quilt, FOUR))
+    steps = [step for step in plan.steps if step.title.startswith("Sew row")]
+    assert [(s.title, s.times, s.name) for s in steps] == [
+        ("Sew rows 1 and 3", 2, "Sew row 1"), ("Sew row 2", 1, "Sew row 2")
+    ]  # fmt: skip
+    slanted = replace(quilt, setting="on-point", alternate=None, triangles=Triangles(fabric="a"))
+    steps = [s for s in plan_quilt(of(slanted, FOUR)).steps if s.title.startswith("Sew row")]
+    assert steps[2].measures == "20 1/2 in without the triangles at its ends"
+    assert steps[2].text.startswith("Corner triangle, A; 5 × Four; corner triangle, A.")

@@ -13,7 +13,7 @@ from inlet.core.plan import BlockPlan, PreparedBlock, QuiltPlan, plan_block, pla
 from inlet.core.planning import method_words
 from inlet.core.project import Block, Project, replace
 from inlet.core.setting import in_size
-from inlet.core.words import fabric_name, length_text, size_text
+from inlet.core.words import fabric_name, length_text, near_text, size_text
 
 
 class Change(NamedTuple):
@@ -31,24 +31,27 @@ Does = Callable[[Plan], Change | None]
 
 class Enough(NamedTuple):
     """``short`` are the fabrics that do not do, each with what finds no room; ``changes`` those
-    that would make all of them do, the smallest first. ``entered``: is anything entered at all?"""
+    that would make all of them do, the smallest first. ``entered``: is anything entered at all?
+    ``backing``: what is missing of a quilt's backing, in words."""
 
     short: tuple[FabricPlan, ...]
     changes: tuple[Change, ...]
     entered: bool
+    backing: str = ""
 
     @property
     def does(self) -> bool:
-        return self.entered and not self.short
+        return self.entered and not self.short and not self.backing
 
 
 def enough(plan: Plan) -> Enough:
-    """Whether what there is does for the copies of a block, or for a quilt but for its backing, and
-    what would make it do."""
+    """Whether what there is does for the copies of a block, or for a quilt, and what would make its
+    top do."""
     entered = any(fabric.have for fabric in plan.project.fabrics)
     short = _short(plan)
+    backing = _backing_missing(plan) if isinstance(plan, QuiltPlan) else ""
     if not entered or not short:
-        return Enough(short, (), entered)
+        return Enough(short, (), entered, backing)
     area = _area(plan)
 
     def does(other: Plan) -> Change | None:
@@ -60,7 +63,23 @@ def enough(plan: Plan) -> Enough:
     else:
         remedies = _of_quilt(plan, short, does)
     changes = sorted((*remedies, *_swapped(plan, short)), key=lambda change: change.spares)
-    return Enough(short, tuple(changes), entered)
+    return Enough(short, tuple(changes), entered, backing)
+
+
+def _backing_missing(plan: QuiltPlan) -> str:
+    """The widths of backing that there are not, of the way that needs fewest."""
+    ways = plan.backings
+    if not ways:
+        return ""
+    way = min(ways, key=lambda way: way.widths - way.owned)
+    lacking = way.widths - way.owned
+    if not lacking:
+        return ""
+    backing = plan.quilt.backing
+    name = fabric_name(plan.project, (backing.fabric if backing else "") or None)
+    panel = near_text((way.panel, way.panel), plan.measure)
+    widths = "1 width" if lacking == 1 else f"{lacking} widths"
+    return f"Not enough {name} for the backing: {widths} of {panel} missing."
 
 
 def _on_hand(plan: Plan, fabric: str | None, wanted: ToCut) -> FabricPlan:
@@ -212,6 +231,10 @@ def enough_lines(verdict: Enough, project: Project) -> list[str]:
             f"{m.number} × {size_text(m.cut.cut, measure)}" for m in fabric_plan.missing[:4]
         )
         lines.append(f"Not enough {fabric_name(project, fabric_plan.fabric)} for {pieces}.")
+    if verdict.backing:
+        lines.append(verdict.backing)
+    if not verdict.short:
+        return lines
     if verdict.changes:
         unit = length_text(measure.from_inches(1), measure).split()[-1]
         for change in verdict.changes[:6]:

@@ -11,6 +11,7 @@ from inlet.core.layout import FabricPlan, ToCut, bought_text, lay_out, worth_kee
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Project
+from inlet.core.setting import less_text
 from inlet.core.words import fabric_name, near, size_text
 
 FARTHEST = 6
@@ -106,7 +107,9 @@ def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
             price = fabric.price * way.buy / measure.system.long_unit.length
         name = fabric_name(project, plan.quilt.backing.fabric or None)
         left = size_text(near(way.left, measure), measure) if way.left[0] > 0 else ""
-        others.append(Other(f"Backing: {name}", bought_text(way.buy, measure), price, left))
+        buy = bought_text(way.buy, measure) if way.buy else "there is enough"
+        notes = less_text(way, measure).removeprefix("; ")
+        others.append(Other(f"Backing: {name}", buy, price, ", ".join(filter(None, (left, notes)))))
     if plan.batting is not None:
         others.append(Other("Batting", size_text(near(plan.batting, measure), measure), None))
     return buying_list._replace(others=tuple(others))

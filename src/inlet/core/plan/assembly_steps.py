@@ -13,6 +13,7 @@ from inlet.core.piecing import Step
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.project import Measure, Motif, Project, Quilt
 from inlet.core.setting import (
+    JOIN,
     MITRE_SPARE,
     NAMES,
     BackingWay,
@@ -336,7 +337,8 @@ def _band_step(band: Band, project: Project) -> QuiltStep:
         if band.slanted else f"straight across, {seam} from the ends, and press each seam open"
     )  # fmt: skip
     pieces = [
-        f"{length_text(piece.length, measure)} ({_joins_text(piece, measure)})"
+        f"{_off_text(piece, measure)}{length_text(piece.length, measure)} "
+        f"({_joins_text(piece, measure)})"
         for piece in band.pieces[:MOST_LISTED]
     ]
     more = len(band.pieces) - MOST_LISTED
@@ -351,6 +353,11 @@ def _band_step(band: Band, project: Project) -> QuiltStep:
         _lengths_text(band, measure),
         band_title(band),
     )
+
+
+def _off_text(piece: BandPiece, measure: Measure) -> str:
+    """What is cut off the band before a strip, so that its joins lie well."""
+    return f"cut off {_near(piece.off, measure)}, then " if piece.off else ""
 
 
 def _joins_text(piece: BandPiece, measure: Measure) -> str:
@@ -413,9 +420,11 @@ def _backing_step(way: BackingWay, project: Project) -> QuiltStep:
         how = f"Cut one piece {_near(way.panel, measure)} long off {fabric}."
     else:
         run = "down" if way.seam == "along" else "across"
+        seam = _near(measure.from_inches(JOIN), measure)
         how = (
             f"Cut {way.widths} widths of {fabric}, each {_near(way.panel, measure)} long; cut "
-            f"off the selvages, join them, seams running {run} the quilt, and press them open."
+            f"off the selvages, join them with seams of {seam}, running {run} the quilt, and press "
+            "them open."
         )
     return QuiltStep("Backing and batting", how, near_text(way.size, measure), BACKING)
 

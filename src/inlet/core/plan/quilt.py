@@ -169,11 +169,13 @@ class QuiltPlan:
     @later
     def backings(self) -> tuple[BackingWay, ...]:
         """Every way to make the backing, the best first."""
-        return backing_ways(self.size, self.project) if self.top.rows else ()
+        fabric = self.quilt.backing.fabric if self.quilt.backing is not None else ""
+        in_top = fabric in {cut.fabric for cut in self.cuts}
+        return backing_ways(self.size, self.project, in_top) if self.top.rows else ()
 
     @property
     def backing(self) -> BackingWay | None:
-        return backing_in_use(self.size, self.project) if self.top.rows else None
+        return backing_in_use(self.backings, self.project)
 
     @property
     def batting(self) -> Pair | None:

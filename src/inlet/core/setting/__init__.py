@@ -10,6 +10,7 @@ from inlet.core.setting.backing import (
     backing_in_use,
     backing_text,
     backing_ways,
+    less_text,
     overage,
 )
 from inlet.core.setting.binding import BindingPlan, binding_plan, binding_width
@@ -116,6 +117,7 @@ __all__ = [
     "in_quilt",
     "in_row_length",
     "in_size",
+    "less_text",
     "mirrored_at",
     "most_blocks",
     "motif_of",

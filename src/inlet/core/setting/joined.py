@@ -22,12 +22,13 @@ KEPT_OFF = Fraction(2)
 
 
 class BandPiece(NamedTuple):
-    """A strip cut from a band: its ``name``, the raw ``length`` it is cut, and how far from its
-    left end the middles of its joins lie."""
+    """A strip cut from a band: its ``name``, the raw ``length`` it is cut, how far from its left
+    end the middles of its joins lie, and how much is cut ``off`` the band before it."""
 
     name: str
     length: Exact
     joins: tuple[Exact, ...]
+    off: Exact = ZERO
 
 
 class Band(NamedTuple):
@@ -47,7 +48,7 @@ class Band(NamedTuple):
     @property
     def kinds(self) -> tuple[tuple[BandPiece, int], ...]:
         """Its pieces, those of one name, length and joins counted."""
-        return tuple(Counter(self.pieces).items())
+        return tuple(Counter(piece._replace(off=ZERO) for piece in self.pieces).items())
 
 
 def number_joined(length: Exact, room: Exact, lost: Exact) -> int:
@@ -111,12 +112,13 @@ def _cut_off(
         }
         name, length = min(starts, key=lambda strip: (float(starts[strip]), -float(strip[1])))
         start = starts[name, length]
-        spare -= start - begin
+        cut_off = start - begin
+        spare -= cut_off
         if off is not None and spare < 0:
             return None
         begin = start + length
         inside = tuple(x - start for x in joins.within(start, begin))
-        pieces.append(BandPiece(name, length, inside))
+        pieces.append(BandPiece(name, length, inside, cut_off))
         left[name, length] -= 1
         left += Counter()
     return tuple(pieces)

@@ -23,7 +23,8 @@ from inlet.core.setting.pieces import TopPiece
 from inlet.core.setting.sewn_pieces import sewn_size
 from inlet.core.setting.top import Top
 
-HAIR = 1e-9
+HAIR = 2e-4
+"""Lengths that come out are known to a ten-thousandth each."""
 FINE = 5
 """Decimals by which places on a top are the same."""
 Place = tuple[float, float]
@@ -101,7 +102,7 @@ Lengths = Mapping[str, float]
 def _along(begin: Place, end: Place, lengths: Lengths) -> float | None:
     """How long an edge comes out; None of a slanted one."""
     dx, dy = abs(end[0] - begin[0]), abs(end[1] - begin[1])
-    if min(dx, dy) < HAIR:
+    if min(dx, dy) < 10**-FINE:
         return lengths.get("x" if dx > dy else "y")
     down_right = (end[0] > begin[0]) == (end[1] > begin[1])
     return lengths.get("u" if down_right else "v")

@@ -224,6 +224,10 @@ def _backing(way: BackingWay) -> dict[str, Any]:
         "length": number(way.length),
         "buy": number(way.buy),
         "left": pair(way.left),
+        "owned": way.owned,
+        "less": {"overage": number(way.less.overage), "buy": number(way.less.buy)}
+        if way.less
+        else None,
     }
 
 
