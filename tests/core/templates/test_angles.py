@@ -9,7 +9,7 @@ from math import cos, hypot, radians, sin, sqrt, tan
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.cutlist.cuts import Cut
@@ -29,7 +29,7 @@ from inlet.core.project.fabric import Fabric
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project
 from inlet.core.table.pieces import piece_for
-from inlet.core.templates.angles import angled, angled_lines
+from inlet.core.templates.angles import angled, angled_lines, stack_shape
 from inlet.core.templates.cut_line import cutting_sides, sewing_sides
 from inlet.core.templates.laid_outlines import in_box, laid_outlines
 from inlet.files.project.project_json import dumps, loads
@@ -212,3 +212,27 @@ def test_what_is_cut_otherwise_is_not_angled():
     assert angled(shape((0, 0), (5, 1), (4, 3), (0, 2)), INCH) is None
     square = Cut("a", "square", (F(3), F(3)), "none", 1, ("A",))
     assert list(angled_lines(square, INCH, F(40))) == []
+
+
+@given(st.integers(2, 9), st.integers(1, 6), st.integers(-5, 5), st.integers(1, 8))
+@example(5, 4, 3, 5)
+@settings(max_examples=60, deadline=None)
+def test_a_shape_and_its_mirror_image_are_told_apart(base, high, lean, top):
+    """By words alone: turned, a piece is told the same; mirrored, in other words, unless it is its
+    own mirror image."""
+
+    def told(corners):
+        outline = tuple(Point(F(x), F(y)) for x, y in corners)
+        cut = Cut("a", "template", (F(1), F(1)), "none", 2, ("A",), outline=outline)
+        return stack_shape(cut, INCH)
+
+    # Clockwise on screen, from the upper left.
+    corners = [(lean, 0), (lean + top, 0), (base, high), (0, high)]
+    mirrored = [(-x, y) for x, y in reversed(corners)]
+    half = [(-x, -y) for x, y in corners]
+    if told(corners) == "template":
+        return  # a rectangle
+    assert told(half) == told(corners)
+    even = lean == base - lean - top
+    diamond = top == base and lean * lean + high * high == base * base
+    assert (told(mirrored) == told(corners)) == (even or diamond)

@@ -3,7 +3,7 @@
 Promise: a template is the piece at true size, its cut line an allowance outside the sewing line.
 """
 
-from inlet.core.templates.angles import Angled, angled, angled_lines
+from inlet.core.templates.angles import Angled, angled, angled_lines, stack_shape
 from inlet.core.templates.centring import SIDES, centred, centring_lines
 from inlet.core.templates.cut_line import Place, Side
 from inlet.core.templates.laid_outlines import in_box, laid_outlines
@@ -36,5 +36,6 @@ __all__ = [
     "in_box",
     "laid_outlines",
     "sheets",
+    "stack_shape",
     "templates",
 ]

@@ -194,6 +194,43 @@ def _exact_width(outline: Polygon, base: int, seam: Exact) -> Exact | None:
     return abs(cross(q.minus(p), r.minus(q))) / length + 2 * seam
 
 
+def stack_shape(cut: Cut, measure: Measure) -> str:
+    """What the pieces of a stack are: their shape; of what is cut at an angle, which way it lies
+    right side up, so that it cannot be taken for its mirror image: ``parallelogram, 45°, leaning
+    left, sides 3 and 4 in``; ``trapezoid, 45° at its left end, square at its right, 6 1/2 in below,
+    4 in above``."""
+    angled_cut = angled(cut.outline, measure) if cut.shape == "template" else None
+    if angled_cut is None:
+        return cut.shape
+    return f"{angled_cut.kind}, {_lies(angled_cut, measure)}"
+
+
+def _lies(angled_cut: Angled, measure: Measure) -> str:
+    mark = measure.system.checked_to
+
+    def read(length: float) -> str:
+        near = nearest_mark(Fraction(length).limit_denominator(10**6), mark)
+        return length_text(near, measure)
+
+    strip = f"from a strip {length_text(angled_cut.strip_mark, measure)} wide"
+    low = angled_cut.angles[0]
+    if angled_cut.step:
+        side = f"{read(angled_cut.long)} along the strip"
+        if angled_cut.kind == "diamond":  # turned, it leans the other way
+            return f"{low:.4g}°, {side}, {strip}"
+        return f"{low:.4g}°, leaning {angled_cut.leans}, {side}, {strip}"
+    left, right = (
+        "square" if abs(run) < HAIR else f"{degrees(atan2(angled_cut.strip, abs(run))):.4g}°"
+        for run in angled_cut.slants
+    )
+    ends = (
+        f"{left} at both ends" if left == right else f"{left} at its left end, {right} at its right"
+    )
+    if angled_cut.kind == "triangle":
+        return f"{read(angled_cut.long)} below, {ends}, {strip}"
+    return f"{read(angled_cut.long)} below, {read(angled_cut.short)} above, {ends}, {strip}"
+
+
 def angled_lines(cut: Cut, measure: Measure, room: Exact) -> Iterator[str]:
     """How a stack of templates is cut by ruler instead, a sentence a line; nothing where it is not.
     ``room`` is how long a strip is, squared."""

@@ -24,6 +24,7 @@ from inlet.core.layout import (
 from inlet.core.plan import BlockPlan
 from inlet.core.project import Cutting, LaidFabric, Measure, Project
 from inlet.core.staged import Staged
+from inlet.core.templates import stack_shape
 from inlet.core.words import CUTTER, MANUALS, fabric_name
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together
 from inlet.files.pdf.figure import UNIT, Pen
@@ -122,16 +123,19 @@ class MatPicture(PagePart):
 
 def cuts_table(plan: BlockPlan) -> Table:
     """Every cut of a plan."""
-    lines = [["Fabric", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off"]]
+    lines = [["Fabric", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off", "Shape"]]
+    shapes = {cut.label: stack_shape(cut, plan.measure) for cut in plan.cuts}
     for layout in plan.fabric_plans.best:
         name = fabric_name(plan.project, layout.fabric)
         for laid in layout.laid:
             for i, stroke in enumerate(cuts_of(laid, plan.project), 1):
+                off = dict.fromkeys(shapes.get(label, "") for label, _ in stroke.finishes)
                 lines.append(
                     [
                         name, fabric_text(laid, plan.measure), str(i), stroke.way, str(stroke.at),
                         str(stroke.size), str(stroke.layers), stroke_text(stroke, plan.measure),
                         finished_text(stroke),
+                        "; ".join(off),
                     ]
                 )  # fmt: skip
     return Table(f"Cuts: {plan.block.title}", lines)

@@ -31,8 +31,10 @@ from inlet.core.piecing import (
 from inlet.core.plan import BlockPlan, SewnBlock
 from inlet.core.planning import UnitPlan, kind_words, method_words, move_text, over_text
 from inlet.core.pressing import CARE, pressing_lines
+from inlet.core.project import Measure
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import Move, Repeated, like_ones_together, over_triangles
+from inlet.core.templates import stack_shape
 from inlet.core.units import label_place, letters
 from inlet.core.words import CAUTIONS, fabric_name, length_text, measured_text, size_text
 from inlet.files.pdf.cutting_pdf import block_name, cutting_story
@@ -195,7 +197,7 @@ class _Guide:
         return [CondPageBreak(room), title, *columns_story(page_cards, self.document)]
 
     def _cut(self, cut: Cut) -> CutLine:
-        words = f"{_shape_words(cut)}, for {', '.join(cut.labels)}"
+        words = f"{_shape_words(cut, self.plan.measure)}, for {', '.join(cut.labels)}"
         return CutLine(cut.number, size_text(cut.cut, self.plan.measure), cut.label, words)
 
     def _step(self, card: StepCard) -> PageCard:
@@ -387,11 +389,13 @@ def _times(repeat: Repeated) -> str:
     return f"{repeat.times} times: " if repeat.times > 1 and "{row}" not in repeat.move.text else ""
 
 
-def _shape_words(cut: Cut) -> str:
+def _shape_words(cut: Cut, measure: Measure) -> str:
     """``squares, each cut once on the diagonal``."""
     words = cut.shape if cut.number == 1 else f"{cut.shape}s"
     if cut.shape == "template":
-        return f"{words} (by their box)"
+        shape = stack_shape(cut, measure)
+        box = "by its box" if cut.number == 1 else "by their box"
+        return f"{words} ({box})" if shape == cut.shape else f"{words} ({box}): {shape}"
     diagonal = cut.diagonal
     words += f", each cut {diagonal}" if diagonal else ""
     return f"{words} ({over_triangles(cut.over)})" if cut.over else words

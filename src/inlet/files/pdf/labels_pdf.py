@@ -16,6 +16,7 @@ from inlet.core.cutlist import Cut
 from inlet.core.plan import BlockPlan, QuiltPlan, SewnBlock, listed
 from inlet.core.planning import kind_words
 from inlet.core.project import Measure, Project
+from inlet.core.templates import stack_shape
 from inlet.core.words import fabric_name, measured_text, near_text, size_text
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, PageCanvas, write_pages
 from inlet.files.problem import FileProblem
@@ -64,7 +65,8 @@ def _stacks(cuts: Sequence[Cut], project: Project) -> Iterator[Label]:
         yield Label(
             cut.label,
             (
-                f"{cut.number} × {size_text(cut.cut, project.measure)} {cut.shape}{crosscut}",
+                f"{cut.number} × {size_text(cut.cut, project.measure)} "
+                f"{stack_shape(cut, project.measure)}{crosscut}",
                 fabric_name(project, cut.fabric),
                 f"for {', '.join(cut.labels)}",
             ),

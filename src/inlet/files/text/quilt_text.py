@@ -19,6 +19,7 @@ from inlet.core.plan import (
 from inlet.core.schedule import sitting_lines
 from inlet.core.setting import quilted_text, quilting_words
 from inlet.core.table import diagonal_text, lean_text
+from inlet.core.templates import stack_shape
 from inlet.core.words import fabric_name, length_text, near_text, size_text
 from inlet.files.text.plan_text import fabric_lines
 
@@ -50,7 +51,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     yield "Cut"
     for cut in plan.cuts:
         yield (
-            f"  {cut.number} × {size_text(cut.cut, measure)} {cut.shape} of "
+            f"  {cut.number} × {size_text(cut.cut, measure)} {stack_shape(cut, measure)} of "
             f"{fabric_name(project, cut.fabric)}: {', '.join(cut.labels)}"
             f"{f', cut {cut.diagonal}' if cut.diagonal else ''}"
         )

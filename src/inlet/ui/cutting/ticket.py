@@ -10,7 +10,7 @@ from inlet.core.layout import buying_text, set_lines, set_name, strips_text
 from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
 from inlet.core.table import over_triangles
-from inlet.core.templates import angled_lines
+from inlet.core.templates import angled_lines, stack_shape
 from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.cutting.have_page import HavePage
@@ -119,7 +119,8 @@ class CuttingTicket(QWidget):
                 text += f" × {show(high, system=system, vulgar=True)}"
             grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
             grid.addWidget(label(text, "size"), 2 * i, 1)
-            words = f"stack {cut.label}: {cut.shape}, for {', '.join(cut.labels)}"
+            shape = vulgar_text(stack_shape(cut, plan.measure))
+            words = f"stack {cut.label}: {shape}, for {', '.join(cut.labels)}"
             if diagonal := cut.diagonal:
                 words += f"; cut {diagonal}"
             if cut.over:
