@@ -114,6 +114,7 @@ def _rich() -> str:
         row_lengths=(3, 2),
         filler=second,
         uneven="ease",
+        as_placed=True,
         places=(place, QuiltPlace(column=0, row=1, block="m")),
         motifs=(Motif(id="m", columns=1, rows=1, block=other, turning="by-row", places=(
             QuiltPlace(column=0, row=0, turn=180),)),),

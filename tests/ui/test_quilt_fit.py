@@ -96,3 +96,21 @@ def test_a_size_as_made_is_typed_and_all_follows(setter):
     setter.rests()
     assert setter.plan.size == before.size
     assert replace(setter.quilt, done={}) == quilt
+
+
+def test_blocks_turned_to_nest_may_lie_as_they_are_placed(setter):
+    """Nine patches: every other one is turned; the mark of its turn moves to its next corner."""
+    nine = blocks(F(9))[0]
+    setter.open(of(Quilt(columns=2, rows=2, block="nine"), nine))
+    page = setter.ticket.setting
+    assert "Every other Nine is turned a quarter" in page.nests_words.text()
+    assert set(setter.top.turned_to_nest) == {("nine", 0, 1), ("nine", 1, 0)}
+    page.nests.click()
+    setter.rests()
+    assert setter.quilt.as_placed
+    assert setter.top.turned_to_nest == {}
+    assert page.nests_words.text() == "Every block lies as it is placed."
+    page.nests.click()
+    setter.rests()
+    assert not setter.quilt.as_placed
+    assert page.nests.isChecked()

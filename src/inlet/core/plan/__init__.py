@@ -18,7 +18,7 @@ from inlet.core.plan.assembly_steps import (
 from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
 from inlet.core.plan.prepared import PreparedBlock
-from inlet.core.plan.quilt import QuiltPlan, plan_quilt
+from inlet.core.plan.quilt import QuiltPlan, plan_quilt, turned_text
 from inlet.core.plan.quilt_answers import (
     TITLES,
     QuiltAnswer,
@@ -73,5 +73,6 @@ __all__ = [
     "quilt_answers",
     "row_length_text",
     "target_typed",
+    "turned_text",
     "work_text",
 ]

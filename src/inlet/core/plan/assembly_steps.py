@@ -73,10 +73,12 @@ class QuiltStep(NamedTuple):
 
 
 Versions = Mapping[tuple[str, int, int], int]
-"""By block, column and row: which version of its pressing lies there."""
+"""By block, column and row: which version of its pressing lies there, or how it is turned."""
 
 
-def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, ...]:
+def row_cards(
+    top: Top, project: Project, versions: Versions, turned: Versions
+) -> tuple[RowCard, ...]:
     """Every row from the top, or from the upper left corner."""
     quilt = project.quilt or Quilt()
     number = 0
@@ -84,7 +86,7 @@ def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, 
     for row in top.rows:
         is_own = not row.label.startswith("Sashing")
         number += is_own and len(row.cells) > 1
-        items = tuple(piece_words(cell, project, versions) for cell in row.cells)
+        items = tuple(piece_words(cell, project, versions, turned) for cell in row.cells)
         cards.append(
             RowCard(
                 row.label,
@@ -96,9 +98,11 @@ def row_cards(top: Top, project: Project, versions: Versions) -> tuple[RowCard, 
     return tuple(cards)
 
 
-def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) -> str:
-    """What lies in a place: a block with its turn and version, or a piece by its name and
-    fabric."""
+def piece_words(
+    cell: Sequence[TopPiece], project: Project, versions: Versions, turned: Versions
+) -> str:
+    """What lies in a place: a block with its turn, as it is ``turned`` to nest, and its version, or
+    a piece by its name and fabric."""
     main = next((piece for piece in cell if piece.lying is not None), cell[0])
     if main.lying is None:
         name = NAMES[main.kind].removesuffix("s").lower()
@@ -113,9 +117,11 @@ def piece_words(cell: Sequence[TopPiece], project: Project, versions: Versions) 
         words.append(f"in {way.name or way.id}")
     if placed.mirror:
         words.append("mirrored")
-    if placed.turn:
-        words.append(TURNS[placed.turn])
-    version = versions.get((placed.block, placed.column, placed.row))
+    at = placed.block, placed.column, placed.row
+    turn = (placed.turn + turned.get(at, 0)) % 4
+    if turn:
+        words.append(TURNS[turn])
+    version = versions.get(at)
     if version is not None:
         words.append(f"pressed as version {version}")
     if len(cell) > 1:
@@ -138,11 +144,12 @@ def quilt_steps(
     project: Project,
     bands: Sequence[Band],
     rows: Sequence[RowCard],
+    turned: str,
     backing: BackingWay | None,
     binding: BindingPlan | None,
 ) -> tuple[QuiltStep, ...]:
-    """What is done once the blocks are made."""
-    return tuple(_steps(top, project, bands, rows, backing, binding))
+    """What is done once the blocks are made; ``turned`` says which are turned so that they nest."""
+    return tuple(_steps(top, project, bands, rows, turned, backing, binding))
 
 
 def _steps(
@@ -150,6 +157,7 @@ def _steps(
     project: Project,
     bands: Sequence[Band],
     rows: Sequence[RowCard],
+    turned: str,
     backing: BackingWay | None,
     binding: BindingPlan | None,
 ) -> Iterator[QuiltStep]:
@@ -171,7 +179,7 @@ def _steps(
         f"Lay all {way} on the floor and look at it from afar. Pin each row's label to its "
         f"{'upper right' if quilt.on_point else 'left'} end, at the outer edge of the first piece: "
         "every seam of the row then lies on one side of it. Nothing is sewn before every block "
-        "lies the right way.",
+        f"lies the right way.{f' {turned}' if turned else ''}",
     )
     for band in bands:
         if not band.label.startswith("Border"):

@@ -216,8 +216,27 @@ class QuiltPlan:
         return versions_of
 
     @later
+    def turned(self) -> dict[tuple[str, int, int], int]:
+        """By block, column and row: by how many quarters more than the pattern has it a block is
+        turned, so that its seams nest; nobody sees it."""
+        turned = {}
+        nests = {
+            block.block.id: plan.pressing.best.turned
+            for block, plan in zip(self.blocks, self.sewn, strict=True)
+            if plan.pressing.best is not None and plan.pressing.best.turned
+        }
+        for row in self.top.rows if nests else ():
+            for piece in row.pieces:
+                placed = piece.placed
+                if placed is not None and placed.block in nests:
+                    at = placed.column, placed.row
+                    if sum(diagonal(*at) if self.quilt.on_point else at) % 2:
+                        turned[placed.block, *at] = nests[placed.block]
+        return turned
+
+    @later
     def rows(self) -> tuple[RowCard, ...]:
-        return row_cards(self.top, self.project, self.versions)
+        return row_cards(self.top, self.project, self.versions, self.turned)
 
     @later
     def steps(self) -> tuple[QuiltStep, ...]:
@@ -227,7 +246,13 @@ class QuiltPlan:
         return (
             *block_steps(self.blocks, self.sewn),
             *quilt_steps(
-                self.top, self.project, self.setting.bands, self.rows, self.backing, self.binding
+                self.top,
+                self.project,
+                self.setting.bands,
+                self.rows,
+                turned_text(self),
+                self.backing,
+                self.binding,
             ),
         )
 
@@ -253,6 +278,20 @@ def binding_cut(plan: BindingPlan, measure: Measure) -> Cut:
     width = next_mark(plan.width, measure.mark)
     long = at_mark_below(plan.strip, measure)
     return Cut(fabric, "strip", (width, long), "none", plan.strips, (label,), label=label)
+
+
+def turned_text(plan: QuiltPlan) -> str:
+    """``Every other Nine is turned a quarter: it looks the same, and its seams nest.``; nothing
+    where none is turned."""
+    words = []
+    for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
+        pressing = sewn.pressing.best
+        if pressing is not None and pressing.turned:
+            way = "a quarter" if pressing.turned == 1 else "upside down"
+            words.append(
+                f"Every other {block.name} is turned {way}: it looks the same, and its seams nest."
+            )
+    return " ".join(words)
 
 
 def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:

@@ -4,6 +4,7 @@ plan."""
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 from math import hypot
 from typing import NamedTuple
 
@@ -31,9 +32,11 @@ from inlet.core.pressing.neighbours import (
     Meeting,
     by_turns,
     edge_ends,
+    every_other,
     grid_of,
     meetings,
     quilt_grid,
+    unseen_turns,
 )
 from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.pressing_plan import PressingPlan, meeting_state
@@ -105,6 +108,10 @@ class _Finder:
     def find(self) -> PressingPlan:
         grid, setting = self._grid()
         pressing = self._solved(grid, setting, 1)
+        if grid and not pressing.nests_beside:
+            others = [self._turned(grid, setting, turn) for turn in self._looks_alike()]
+            pressing = min((pressing, *others), key=lambda each: each.cost)
+            grid, setting = pressing.grid, pressing.setting
         if grid and self.wishes.versions > 1 and not pressing.nests_beside:
             two = self._solved(by_turns(grid), setting, 2)
             if two.cost < pressing.cost:
@@ -122,6 +129,22 @@ class _Finder:
             if block_lyings and len(block_lyings) > 1:
                 return block_lyings, "as the quilt places it"
         return None, ""
+
+    def _looks_alike(self) -> Sequence[int]:
+        """By how many quarters every other block of the quilt may be turned to nest, unless the
+        maker wants it as it lies."""
+        quilt = self.project.quilt
+        if quilt is None or quilt.as_placed or self.wishes.setting:
+            return ()
+        if any(motif.columns % 2 or motif.rows % 2 for motif in quilt.motifs):
+            return ()  # its blocks would lie otherwise from one to the next
+        return unseen_turns(self.drafted, self.project)
+
+    def _turned(self, grid: Grid, setting: str, quarters: int) -> PressingPlan:
+        """The block pressed with every other one turned."""
+        way = "a quarter" if quarters == 1 else "upside down"
+        words = f"{setting}, every other one turned {way}"
+        return replace(self._solved(every_other(grid, quarters), words, 1), turned=quarters)
 
     def _solved(self, grid: Grid | None, setting: str, blocks: int) -> PressingPlan:
         decisions = find_decisions(self.seams, self.wishes.versions, blocks)

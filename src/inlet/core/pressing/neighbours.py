@@ -18,8 +18,8 @@ from inlet.core.geometry import Point
 from inlet.core.numbers import Exact
 from inlet.core.pressing.junctions import Arm, arms_of
 from inlet.core.pressing.spans import PressedSeams
-from inlet.core.project import Quilt
-from inlet.core.setting import side_by_side, turned_by
+from inlet.core.project import Block, Project, Quilt
+from inlet.core.setting import looks_of, side_by_side, turned_by
 
 SETTING_TITLES = {
     "one-way": "all one way",
@@ -114,6 +114,29 @@ def quilt_grid(quilt: Quilt, block: str) -> Grid | None:
         if place.block == block and abs(x) < MOST_ASKED and abs(y) < MOST_ASKED:
             block_lyings[x, y] = BlockLying(place.turn, place.mirror)
     return block_lyings or None
+
+
+def unseen_turns(block: Block, project: Project) -> tuple[int, ...]:
+    """By how many quarters a block may be turned so that nobody sees it: it looks the same, and no
+    print in it shows which way is up."""
+    prints = {
+        fabric.direction
+        for spot in block.fabric_at
+        if (fabric := project.fabric(spot.fabric)) is not None
+    }
+    if "one-way" in prints:
+        return ()
+    looks = looks_of(block)
+    turns = (1, 2) if not prints - {""} else (2,)
+    return tuple(turn for turn in turns if looks[turn, False] == looks[0, False])
+
+
+def every_other(grid: Grid, quarters: int) -> Grid:
+    """The blocks of a grid, those of every other place turned on."""
+    return {
+        (x, y): lying._replace(turn=(lying.turn + quarters) % 4) if (x + y) % 2 else lying
+        for (x, y), lying in grid.items()
+    }
 
 
 def by_turns(grid: Grid) -> Grid:

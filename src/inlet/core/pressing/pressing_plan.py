@@ -82,6 +82,7 @@ class PressingPlan:
     Spans in ``again`` came pressed the other way out of a run that makes units of both hands.
     ``cost`` is in thousandths of a point for one block, ``gap`` how far from the least it may be.
     ``meetings`` are with neighbours as they lie in the ``grid``, which is the ``setting`` in words.
+    In it every other block is ``turned`` by so many quarters, as it looks the same so and nests.
     """
 
     block: PressedBlock
@@ -100,6 +101,7 @@ class PressingPlan:
     cost: int
     gap: int
     seam: Exact
+    turned: int = 0
 
     @property
     def seams(self) -> PressedSeams:

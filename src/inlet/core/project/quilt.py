@@ -178,7 +178,8 @@ class Quilt(Brief, frozen=True, kw_only=True):
     ``setting`` is ``straight`` or ``on-point``. Straight rows may be of any length:
     ``row_lengths``, as far as they are given, say how many blocks each has; short ones are filled
     up with ``filler``. Borders from the inside out. ``uneven`` says what is done with blocks that
-    come to several sizes. ``made`` is what a block measured when it was
+    come to several sizes. Every other one of blocks that look the same turned is turned where seams
+    nest so, unless they lie just ``as_placed``. ``made`` is what a block measured when it was
     made, unfinished; ``done`` how often each step of making it is done, by its name."""
 
     setting: Setting = ""
@@ -201,6 +202,7 @@ class Quilt(Brief, frozen=True, kw_only=True):
     batting: Batting | None = None
     quilting: tuple[QuiltingLines, ...] = ()
     uneven: Uneven = ""
+    as_placed: bool = False
     made: dict[str, Pair] = msgspec.field(default_factory=dict)
     done: dict[str, int] = msgspec.field(default_factory=dict)
 

@@ -43,7 +43,7 @@ from inlet.core.setting.edit import (
 from inlet.core.setting.joined import Band, BandPiece
 from inlet.core.setting.meeting import Apart, edges_apart
 from inlet.core.setting.on_point import floats_by
-from inlet.core.setting.outliers import Odd, odd_ones
+from inlet.core.setting.outliers import Odd, looks_of, odd_ones
 from inlet.core.setting.picture import BlockOnTop, PatchPicture, blocks_on_top, patches_of
 from inlet.core.setting.pieces import Lying, Row, TopPiece
 from inlet.core.setting.places import (
@@ -118,6 +118,7 @@ __all__ = [
     "in_row_length",
     "in_size",
     "less_text",
+    "looks_of",
     "mirrored_at",
     "most_blocks",
     "motif_of",

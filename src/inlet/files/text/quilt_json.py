@@ -248,12 +248,15 @@ def _piece(piece: TopPiece, plan: QuiltPlan) -> dict[str, Any]:
     version = plan.versions.get((placed.block, placed.column, placed.row))
     if version is not None:
         fields["version"] = version
+    nests = plan.turned.get((placed.block, placed.column, placed.row), 0)
+    if nests:
+        fields["turned_to_nest"] = 90 * nests
     return {
         **fields,
         "block": placed.block,
         "column": placed.column,
         "row": placed.row,
-        "turn": 90 * placed.turn,
+        "turn": 90 * ((placed.turn + nests) % 4),
         "mirror": placed.mirror,
         "colourway": placed.colourway or None,
     }

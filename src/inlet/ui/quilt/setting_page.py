@@ -8,7 +8,7 @@ from functools import partial
 from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
 
 from inlet.core.numbers import Exact, parse_length, show
-from inlet.core.plan import both_hands, hands_text
+from inlet.core.plan import both_hands, hands_text, turned_text
 from inlet.core.project import (
     MOST_PLACES,
     Alternate,
@@ -94,9 +94,16 @@ class SettingPage(QWidget):
         self.motif = Link("Make a motif of four of these blocks")
         self.motif.followed.connect(self.make_motif)
         layout.addWidget(self.motif)
+        self.nests = QCheckBox("")
+        self.nests.setAccessibleName("Turn blocks that look the same, so that their seams nest")
+        self.nests.clicked.connect(lambda on: self._edit(as_placed=not on))
+        layout.addWidget(self.nests)
+        self.nests_words = label("", "caption", True)
+        layout.addWidget(self.nests_words)
         self.hands = column(spacing=4)
         layout.addLayout(self.hands)
         session.quilted.connect(self._show_hands)
+        session.quilted.connect(self._show_nests)
 
     def _add_sashing(self) -> None:
         session, layout = self.session, self.body
@@ -154,6 +161,7 @@ class SettingPage(QWidget):
             _quietly(box, partial(box.setValue, number or 0))
         self.block.offer(laid(project, quilt), quilt.block)
         self._show_made()
+        self._show_nests()
         self.turning.offer(TURNINGS, quilt.turning if quilt.turning != "one-way" else "")
         plain = [(f"plain squares of {f.title}", f"fabric {f.id}") for f in project.fabrics]
         blocks = [(words, f"block {name}") for words, name in laid(project, quilt)[1:]]
@@ -201,6 +209,17 @@ class SettingPage(QWidget):
             link = Link(hands_text(hands))
             link.followed.connect(partial(self.session.edit_quilt, hands.quilt))
             self.hands.addWidget(link)
+
+    def _show_nests(self) -> None:
+        """Which blocks are turned so that they nest, once that is known; the maker may say no."""
+        plan = self.session.quilt_plan
+        words = turned_text(plan) if plan.planned else ""
+        may = bool(words) or self.quilt.as_placed
+        self.nests.setText("Turn to nest")
+        self.nests.setChecked(not self.quilt.as_placed)
+        self.nests.setVisible(may)
+        self.nests_words.setText(words or "Every block lies as it is placed.")
+        self.nests_words.setVisible(may)
 
     def _show_made(self) -> None:
         """What the block measured, unfinished; as drawn where nothing is typed."""

@@ -104,6 +104,7 @@ class QuiltStage(QWidget):
         self.session.topped.connect(self.refresh)
         self.session.quilted.connect(self._say_fabric)
         self.session.quilted.connect(self._lines)
+        self.session.quilted.connect(self._look)
         self.ticket.turned.connect(self._lines)
 
     def turn_to(self, page: int) -> None:
@@ -185,6 +186,8 @@ class QuiltStage(QWidget):
 
     def _look(self, *_: object) -> None:
         self.top.marks = self.marks.isChecked()
+        plan = self.session.quilt_plan
+        self.top.turned_to_nest = plan.turned if plan.planned else {}
         if self.top.afar != self.afar.isChecked():
             self.top.set_afar(self.afar.isChecked())
         self.top.set_look(TopLook(self.seams.isChecked(), self.session.grey))

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
@@ -62,6 +64,7 @@ class TopView(QWidget):
         self.afar = False
         self.lines: QPainterPath | None = None
         self.apart: tuple[Line, ...] = ()
+        self.turned_to_nest: Mapping[tuple[str, int, int], int] = {}
         self.spots: list[Spot] = []
         self.odd: tuple[Spot, ...] = ()
         self._spot_of: dict[Spot, QPolygonF] = {}
@@ -245,6 +248,11 @@ class TopView(QWidget):
             corners = [frame.map(QPointF(*p.floats())) for p in drawn.lying.corners]
             if drawn.lying.placed.mirror:
                 corners.reverse()
+            placed = drawn.lying.placed
+            more = self.turned_to_nest.get((placed.block, placed.column, placed.row), 0)
+            if placed.mirror:  # their corners go the other way round
+                more = -more
+            corners = corners[more:] + corners[:more]
             side = (corners[1] - corners[0]).manhattanLength()
             if side < 26:
                 return
