@@ -14,6 +14,7 @@ from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.point import Point
 from inlet.core.layout.cards import stack_ready
 from inlet.core.layout.fabric_plan import ToCut
+from inlet.core.layout.grain import grain_texts
 from inlet.core.layout.layout import FEW, lay_out
 from inlet.core.layout.progress import begin, kept, worth_keeping
 from inlet.core.layout.strokes import places_of, strokes_of
@@ -336,3 +337,24 @@ def test_what_is_pinned_to_a_stack_says_what_is_done_with_it():
         notes = " ".join(stack_ready(cut, (), project).notes)
         assert "grain arrow" in notes
         assert ("comes out reversed" in notes) == sided
+
+
+@given(sizes, st.sampled_from([0, FEW]))
+@settings(max_examples=40, deadline=None)
+def test_long_pieces_of_one_stack_lie_on_one_grain(wanted, work):
+    """On new fabric every stack longer than 6 in lies one way, and the cut list says which."""
+    cuts = cut_list(wanted)
+    (plan,), _ = laid(Project(fabrics=(Fabric(id="a", name="A", width=F(42)),)), cuts, work)
+    words = grain_texts([plan], cuts, INCH)
+    for cut in cuts:
+        ways = {
+            place.at.width < place.at.height
+            for fabric in plan.laid for place in places_of(fabric) if place.label == cut.label
+        }  # fmt: skip
+        long = cut.cut[1] > 6 and cut.cut[0] != cut.cut[1]
+        if long and ways:
+            assert len(ways) == 1
+            way = "cut lengthwise" if ways.pop() else "cut across the fabric"
+            assert words[cut.label] == way
+        elif not long:
+            assert cut.label not in words

@@ -15,8 +15,8 @@ from hypothesis import strategies as st
 
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import parse_exact
-from inlet.core.plan.assembly_steps import listed
 from inlet.core.plan.quilt import plan_quilt
+from inlet.core.plan.rows import listed
 from inlet.core.pressing.neighbours import quilt_grid
 from inlet.core.project.cutting import Cutting
 from inlet.core.project.fabric import Fabric

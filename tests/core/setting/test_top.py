@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from inlet.core.geometry.polygon import area
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
-from inlet.core.plan.assembly_steps import JOIN_ROWS
+from inlet.core.plan.quilt_step import JOIN_ROWS
 from inlet.core.plan.quilt_work import seams_of
 from inlet.core.project.block import Block
 from inlet.core.project.measure import INCH, METRIC

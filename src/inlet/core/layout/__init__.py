@@ -6,6 +6,7 @@ Promise: following the strokes gives every piece asked for; the layout is the sa
 from inlet.core.layout.cards import CutCard, card, fabric_text, finished_card, preparing
 from inlet.core.layout.checks import fabric_problems, print_problems, size_problems
 from inlet.core.layout.fabric_plan import FabricPlan, ToCut, begun_for, piece_area
+from inlet.core.layout.grain import grain_texts
 from inlet.core.layout.layout import AT_ONCE, BEST, FEW, lay_out, lay_out_fabric
 from inlet.core.layout.progress import (
     begin,
@@ -73,6 +74,7 @@ __all__ = [
     "fits",
     "given_up",
     "gone_on",
+    "grain_texts",
     "kept",
     "lay_out",
     "lay_out_fabric",

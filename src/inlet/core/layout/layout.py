@@ -7,7 +7,7 @@ bolt; what finds no room on them is cut from new fabric of the fabric's width.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from math import floor, lcm
 from typing import NamedTuple
 
@@ -15,6 +15,8 @@ from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, Standing
 from inlet.core.layout.fabric_plan import FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
+from inlet.core.layout.grain import both_ways, is_long
+from inlet.core.layout.laid_strips import number_on, widest_first, without_last
 from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
 from inlet.core.layout.sources import Source, sources
 from inlet.core.layout.strokes import length_used, places_of, room_across
@@ -83,6 +85,16 @@ class _Want(NamedTuple):
     holds: int = 1
 
 
+class _Ground(NamedTuple):
+    """What strips are laid on: the ``empty`` fabric, where it is from, and how far, in the layout's
+    units, it reaches ``across`` and, where it ends, along (the ``longest``)."""
+
+    empty: LaidFabric
+    source: Source
+    across: int
+    longest: int | None
+
+
 class _FabricWork:
     """One fabric being laid out."""
 
@@ -102,11 +114,13 @@ class _FabricWork:
             lengths.append(project.measure.mark)
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
         self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
+        self.long = {want.cut.label for want in self.wants if is_long(want.cut, project.measure)}
         self.strips = {want.cut.label for want in self.wants if want.cut.shape == "strip"}
         self.laid: list[LaidFabric] = []
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
         self.begun = 0
+        self.on_grain: dict[str, bool] = {}  # long pieces of one stack lie one way: turned or not
 
     @property
     def left(self) -> bool:
@@ -161,45 +175,61 @@ class _FabricWork:
             every=self.rules.square_every,
         )
         empty = self._folded(empty)
-        source = source._replace(layers=empty.layers)
         strips = self._whole_strips(empty, most)
-        ruler = self.project.measure.system.long_ruler
-        across = max(0, floor_exact(room_across(empty) / self.unit))
-        room = Room(across, floor_exact(ruler / self.unit))
         longest = None
         if most is not None:
             taken = sum((strip.width * strip.count for strip in strips), source.squaring)
             longest = floor_exact((most - taken) / self.unit)
-        halves = max(1, source.layers // 2)
+        across = max(0, floor_exact(room_across(empty) / self.unit))
+        on = _Ground(empty, source._replace(layers=empty.layers), across, longest)
         wants = [w for w in self.wants if w.number and not self._is_whole(w, empty)]
-
-        def filled(forms: Sequence[_Want], work: int) -> tuple[LaidStrip, ...]:
-            kinds, own_wants = [], []
-            for want in forms:
-                kind = self._kind(want, halves)
-                if any(w <= across and h <= (longest or h) for w, h, _ in kind.ways()):
-                    kinds.append(kind)
-                    own_wants.append(want)
-            check()
-            price = self._price(source)
-            chosen = list(fill_strips_once(tuple(kinds), room, price, work, longest))
-            if source.layers > 1:
-                chosen = evened(chosen, across)
-            return tuple(self._uncut(strip, empty) for strip in self._strips(chosen, own_wants))
-
         if longest is None or longest > 0:
             ways = self._ways(wants, across * self.unit)
             if len(ways) > 1:
 
                 def spent(forms: Sequence[_Want]) -> tuple[int, Exact]:
-                    return self._spent(replace(empty, strips=filled(forms, AT_ONCE)), wants)
+                    strips = self._on_one_grain(forms, AT_ONCE, on)
+                    return self._spent(replace(empty, strips=strips), wants)
 
                 ways.sort(key=spent)
-            strips = (*strips, *filled(ways[0], work))
-        laid = replace(empty, strips=_widest_first(strips))
+            strips = (*strips, *self._on_one_grain(ways[0], work, on))
+        laid = replace(empty, strips=widest_first(strips))
         while most is not None and laid.strips and length_used(laid) > most:
-            laid = _without_last(laid)
+            laid = without_last(laid)
         return laid if laid.strips else None
+
+    def _laid_down(self, forms: Sequence[_Want], work: int, on: _Ground) -> tuple[LaidStrip, ...]:
+        """Strips of what finds room on a piece of fabric."""
+        halves = max(1, on.source.layers // 2)
+        kinds, own_wants = [], []
+        for want in forms:
+            kind = self._kind(want, halves)
+            if any(w <= on.across and h <= (on.longest or h) for w, h, _ in kind.ways()):
+                kinds.append(kind)
+                own_wants.append(want)
+        check()
+        reach = self.project.measure.system.long_ruler
+        room = Room(on.across, floor_exact(reach / self.unit))
+        price = self._price(on.source)
+        chosen = list(fill_strips_once(tuple(kinds), room, price, work, on.longest))
+        if on.source.layers > 1:
+            chosen = evened(chosen, on.across)
+        return tuple(self._uncut(strip, on.empty) for strip in self._strips(chosen, own_wants))
+
+    def _on_one_grain(
+        self, forms: Sequence[_Want], work: int, on: _Ground
+    ) -> tuple[LaidStrip, ...]:
+        """The same, long pieces of one stack lying one way, unless fewer find room so."""
+        strips = self._laid_down(forms, work, on)
+        while lie := both_ways(strips, self.long - self.on_grain.keys()):
+            before = dict(self.on_grain)
+            self.on_grain |= lie
+            on_one = self._laid_down(forms, work, on)
+            if on.longest is not None and number_on(on_one) < number_on(strips):
+                self.on_grain = before
+                break
+            strips = on_one
+        return strips
 
     def _ways(self, wants: list[_Want], room: Exact) -> list[list[_Want]]:
         """The pieces one by one, and, where some are cut at an angle, those head to tail: as many
@@ -237,7 +267,11 @@ class _FabricWork:
 
     def _kind(self, want: _Want, halves: int) -> Kind:
         wide, high = (int(side / self.unit) for side in (want.wide, want.high))
-        return Kind(wide, high, -(-want.number // halves), want.turns)
+        turns = want.turns
+        turned = self.on_grain.get(want.cut.label) if turns and want.holds == 1 else None
+        if turned is None:
+            return Kind(wide, high, -(-want.number // halves), turns)
+        return Kind(wide, high, -(-want.number // halves), turned, turned)
 
     def _folded(self, laid: LaidFabric) -> LaidFabric:
         """The fabric in no more layers than leave room for every piece that finds room on it at
@@ -401,22 +435,3 @@ def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterat
     for wide, along, number in ((high, low, cut.number - upright), (low, high, upright)):
         if number:
             yield _Want(cut, wide, along, False, number)
-
-
-def _widest_first(strips: Iterable[LaidStrip]) -> tuple[LaidStrip, ...]:
-    """The order they are cut in, equal strips taken together."""
-    laid_strips: list[LaidStrip] = []
-    for strip in sorted(strips, key=lambda s: -s.width):
-        same = (i for i, s in enumerate(laid_strips) if replace(s, count=strip.count) == strip)
-        at = next(same, None)
-        if at is None:
-            laid_strips.append(strip)
-        else:
-            laid_strips[at] = replace(laid_strips[at], count=laid_strips[at].count + strip.count)
-    return tuple(laid_strips)
-
-
-def _without_last(laid: LaidFabric) -> LaidFabric:
-    *first, last = laid.strips
-    kept = [replace(last, count=last.count - 1)] if last.count > 1 else []
-    return replace(laid, strips=(*first, *kept))

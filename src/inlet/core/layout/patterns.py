@@ -14,12 +14,13 @@ from typing import NamedTuple
 
 class Kind(NamedTuple):
     """``number`` rectangles of one size: ``wide`` across the fabric, ``high`` along its length;
-    ``turns``: they may lie the other way too."""
+    ``turns``: they may lie the other way too, or, where ``turned``, that way only."""
 
     wide: int
     high: int
     number: int
     turns: bool = True
+    turned: bool = False
 
     @property
     def area(self) -> int:
@@ -29,6 +30,8 @@ class Kind(NamedTuple):
         """(across, along, turned) for each way it may lie."""
         if not self.turns or self.wide == self.high:
             return ((self.wide, self.high, False),)
+        if self.turned:
+            return ((self.high, self.wide, True),)
         return (self.wide, self.high, False), (self.high, self.wide, True)
 
 

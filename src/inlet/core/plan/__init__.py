@@ -4,18 +4,8 @@ Promise: a pure function of the project that never raises for what is drawn: pro
 plan; nothing writes into a plan.
 """
 
-from inlet.core.plan.assembly_steps import (
-    BACKING,
-    TURNS,
-    QuiltStep,
-    RowCard,
-    alike_rows,
-    band_title,
-    labels_text,
-    listed,
-    row_length_text,
-)
 from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.edge_steps import band_title
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
 from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt, turned_text
@@ -27,7 +17,16 @@ from inlet.core.plan.quilt_answers import (
     quilt_answers,
 )
 from inlet.core.plan.quilt_fit import apart_problems, apart_text
+from inlet.core.plan.quilt_step import BACKING, QuiltStep
 from inlet.core.plan.quilt_work import work_text
+from inlet.core.plan.rows import (
+    TURNS,
+    RowCard,
+    alike_rows,
+    labels_text,
+    listed,
+    row_length_text,
+)
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.size_proposals import (
     BEDS,

@@ -8,8 +8,8 @@ from collections.abc import Iterator, Sequence
 from inlet.core.cancellation import check
 from inlet.core.layout import print_problems
 from inlet.core.piecing import assembly_steps, labels_of, numbered, unit_steps
-from inlet.core.plan.assembly_steps import QuiltStep
 from inlet.core.plan.prepared import prepared_fields
+from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import QuiltBlock, SharedBatch
 from inlet.core.problem import errors_first

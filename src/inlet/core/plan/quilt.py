@@ -9,10 +9,12 @@ from typing import TYPE_CHECKING
 from inlet.core.cutlist import Cut, PlannedSet, Standing
 from inlet.core.layout import AT_ONCE, BEST, FabricPlan, ToCut, begun_for, lay_out
 from inlet.core.numbers import next_mark
-from inlet.core.plan.assembly_steps import QuiltStep, RowCard, quilt_steps, row_cards
+from inlet.core.plan.assembly_steps import quilt_steps
 from inlet.core.plan.block_steps import block_steps, sewn_plans
 from inlet.core.plan.quilt_fit import apart_problems
+from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.quilt_work import work_of
+from inlet.core.plan.rows import RowCard, row_cards
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import (
     QuiltBlock,

@@ -15,7 +15,9 @@ from typing import NamedTuple, Protocol
 from inlet.core.cancellation import check
 from inlet.core.geometry import Point, edges, squared_length
 from inlet.core.numbers import Fraction, show
-from inlet.core.plan.assembly_steps import BINDING, JOIN_ROWS, QuiltStep, band_title, motif_title
+from inlet.core.plan.assembly_steps import motif_title
+from inlet.core.plan.edge_steps import band_title
+from inlet.core.plan.quilt_step import BINDING, JOIN_ROWS, QuiltStep
 from inlet.core.project import Measure, Pair, Quilt, Rates
 from inlet.core.schedule import Batch, Task, Work, work_for
 from inlet.core.setting import BindingPlan, SettingCuts, Top, TopPiece, trims_of

@@ -4,7 +4,7 @@ colour, and of few pages: cards two or three to a page, small ones beside one an
 from __future__ import annotations
 
 import os
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import groupby
 from typing import Any, BinaryIO
 
@@ -14,7 +14,7 @@ from reportlab.platypus import CondPageBreak, Flowable, PageBreak
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut
 from inlet.core.figures import sheet_figure
-from inlet.core.layout import buying_text, strips_text
+from inlet.core.layout import buying_text, grain_texts, strips_text
 from inlet.core.methods import PRESS
 from inlet.core.numbers import vulgar_text
 from inlet.core.piecing import (
@@ -175,6 +175,7 @@ class _Guide:
     def _cut_list(self, plan: BlockPlan) -> Story:
         """Each fabric with its strips and sizes, in two columns."""
         page_cards: list[PageCard] = []
+        grain = grain_texts(plan.fabric_plans.best, plan.cuts, plan.measure)
         for fabric_plan in plan.fabric_plans.best:
             letter_ = self.fabric_letter.get(fabric_plan.fabric, "")
             head: list[Flowable] = [
@@ -185,19 +186,21 @@ class _Guide:
                 paragraph(strips_text(fabric_plan, plan.measure), 10.5),
             ]
             cuts = [c for c in plan.cuts if c.fabric == fabric_plan.fabric and not c.owned]
-            page_cards.append(PageCard((*head, *map(self._cut, cuts))))
+            page_cards.append(PageCard((*head, *(self._cut(c, grain) for c in cuts))))
         owned = [c for c in plan.cuts if c.owned]
         if owned:
             head = [paragraph("From fabric you own", 12.5, BOLD, 0)]
-            page_cards.append(PageCard((*head, *map(self._cut, owned))))
+            page_cards.append(PageCard((*head, *(self._cut(c, {}) for c in owned))))
         if not page_cards:
             return []
         title = Title("Cut list", size=14)
         room = height_of([title, *page_cards[0].parts], self.document.half)
         return [CondPageBreak(room), title, *columns_story(page_cards, self.document)]
 
-    def _cut(self, cut: Cut) -> CutLine:
+    def _cut(self, cut: Cut, grain: Mapping[str, str]) -> CutLine:
         words = f"{_shape_words(cut, self.plan.measure)}, for {', '.join(cut.labels)}"
+        if cut.label in grain:
+            words += f"; {grain[cut.label]}"
         return CutLine(cut.number, size_text(cut.cut, self.plan.measure), cut.label, words)
 
     def _step(self, card: StepCard) -> PageCard:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from inlet.core.layout import buying_text
+from inlet.core.layout import buying_text, grain_texts
 from inlet.core.numbers import Exact
 from inlet.core.plan import (
     QuiltPlan,
@@ -49,11 +49,13 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         )
     yield from _setting_lines(plan)
     yield "Cut"
+    grain = grain_texts(plan.fabric_plans.best, plan.cuts, measure)
     for cut in plan.cuts:
         yield (
             f"  {cut.number} × {size_text(cut.cut, measure)} {stack_shape(cut, measure)} of "
             f"{fabric_name(project, cut.fabric)}: {', '.join(cut.labels)}"
             f"{f', cut {cut.diagonal}' if cut.diagonal else ''}"
+            f"{f', {grain[cut.label]}' if cut.label in grain else ''}"
         )
     yield "Fabric"
     for fabric_plan in plan.fabric_plans.best:

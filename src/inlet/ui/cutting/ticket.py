@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
 from inlet.core.cutlist import Cut, project_sets
-from inlet.core.layout import buying_text, set_lines, set_name, strips_text
+from inlet.core.layout import buying_text, grain_texts, set_lines, set_name, strips_text
 from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
 from inlet.core.table import over_triangles
@@ -90,6 +92,7 @@ class CuttingTicket(QWidget):
             self.copies.blockSignals(True)
             self.copies.setValue(plan.copies)  # it may have been set at another stage
             self.copies.blockSignals(False)
+        grain = grain_texts(plan.fabric_plans.now, plan.cuts, plan.measure)
         for fabric_plan in plan.fabric_plans.now:
             self.list.addWidget(rule())
             self.list.addWidget(
@@ -99,15 +102,15 @@ class CuttingTicket(QWidget):
             if strips := strips_text(fabric_plan, plan.measure):
                 self.list.addWidget(label(strips, "", True))
             cuts = [c for c in plan.cuts if c.fabric == fabric_plan.fabric and not c.owned]
-            self._cuts(cuts, plan)
+            self._cuts(cuts, plan, grain)
         owned = [c for c in plan.cuts if c.owned]
         if owned:
             self.list.addWidget(rule())
             self.list.addWidget(label("From fabric you own", "heading", True))
-            self._cuts(owned, plan)
+            self._cuts(owned, plan, {})
         self._sets(plan)
 
-    def _cuts(self, cuts: list[Cut], plan: BlockPlan | QuiltPlan) -> None:
+    def _cuts(self, cuts: list[Cut], plan: BlockPlan | QuiltPlan, grain: Mapping[str, str]) -> None:
         system = plan.measure.system
         grid = QGridLayout()
         grid.setHorizontalSpacing(theme.px(10))
@@ -123,6 +126,8 @@ class CuttingTicket(QWidget):
             words = f"stack {cut.label}: {shape}, for {', '.join(cut.labels)}"
             if diagonal := cut.diagonal:
                 words += f"; cut {diagonal}"
+            if cut.label in grain:
+                words += f"; {grain[cut.label]}"
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
             room = plan.project.usable_width(cut.fabric or "") - plan.measure.squared_off
