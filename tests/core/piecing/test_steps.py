@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from math import cos, pi
 
 import pytest
@@ -239,3 +240,32 @@ def test_the_raw_size_of_a_rectangle_however_it_lies():
     outline = tuple(point(*xy) for xy in ((0, 0), (3, 4), (-5, 10), (-8, 6)))
     assert raw_size(outline, F(1, 4)) == (F(11, 2), F(21, 2))
     assert raw_size(outline[:3], F(1, 4)) is None
+
+
+def _paw(sash):
+    """Four alike corners in quarter turns, a sash between them: a large square with two triangle
+    squares along two of its sides and a small square between these."""
+    side = 6 + sash
+    corner = (
+        ((1, 0), (1, 3)), ((0, 1), (3, 1)), ((2, 0), (2, 1)), ((0, 2), (1, 2)), ((1, 1), (2, 0)),
+        ((2, 1), (3, 0)), ((0, 2), (1, 1)), ((0, 3), (1, 2)), ((3, 0), (3, 3)), ((0, 3), (3, 3)),
+    )  # fmt: skip
+    lines = [((3, 0), (3, side)), ((0, 3), (side, 3))]
+    lines += [((x + sash, 0), (x + sash, side)) for x in (3,)]
+    lines += [((0, y + sash), (side, y + sash)) for y in (3,)]
+    for p, q in corner:
+        for _ in range(4):
+            lines.append((p, q))
+            p, q = ((side - x, y) for y, x in (p, q))
+    drawn = " / ".join(f"{a} {b} {c} {d}" for (a, b), (c, d) in lines)
+    return block_of(drawn, side, side, (2 * side, 2 * side), "a")
+
+
+@pytest.mark.parametrize("sash", [1, 2, 3, 5])
+def test_corners_alike_in_quarter_turns_are_one_stack_whatever_the_bands(sash):
+    """Each corner is made as one part, four times; not its halves in two mirrored pairs."""
+    plan = plan_block(project_of(_paw(sash)), _paw(sash), 1)
+    made = [step for step in plan.steps if step.unit is None]
+    assert Counter(step.times for step in made) == {4: 4, 2: 1, 1: 2}
+    corner = next(step for step in made if len(step.part.faces) == 10)
+    assert corner.times == 4

@@ -15,6 +15,8 @@ from inlet.core.units.splitting import Splitter
 
 NEAR = 1e-6
 
+MOST_IN_ROW, MOST_TURNED = 16, 64
+"""Parts of a row, and their patches, that are looked through for what is alike when turned."""
 LARGEST_UNITED = 64
 """Patches of a unit that is put together again."""
 
@@ -35,12 +37,14 @@ def coarser_rows(
     widths: Collection[int],
 ) -> Iterator[CoarseRow]:
     """For each way to split a part: split along lines of coarser bands only; its parts together
-    where they are divided alike; and together where they make one unit, as many of them as can.
-    ``one_unit`` says whether patches make one, ``is_unit`` whether a part of a row is one;
-    ``widths`` are the coarser bands worth trying."""
+    where they are divided alike, or where they make the same thing turned; and together where they
+    make one unit, as many of them as can. ``one_unit`` says whether patches make one, ``is_unit``
+    whether a part of a row is one; ``widths`` are the coarser bands worth trying."""
     for row in rows:
         parts = _divided_alike(row, known_rows, is_unit)
         if 1 < len(parts) < len(row.parts):
+            yield CoarseRow(row.lines, parts)
+        for parts in _alike_turned(row, known_rows, is_unit):
             yield CoarseRow(row.lines, parts)
         plain = [
             len(part) > 1 and not is_unit(part) and all(known_rows.is_box[f] for f in part)
@@ -115,6 +119,34 @@ def _divided_alike(
         before = levels
     sorts = Counter(known_rows.likeness(groups[i]) for i in joined)
     return groups if all(number > 1 for number in sorts.values()) else list(row.parts)
+
+
+def _alike_turned(
+    row: CoarseRow, known_rows: Rows, is_unit: Callable[[Faces], bool]
+) -> Iterator[list[Faces]]:
+    """So many neighbouring parts together, the most first, where that makes one thing more than
+    once, turned: as the corners of a block are that lie in quarter turns."""
+    number = len(row.parts)
+    if number > MOST_IN_ROW or sum(map(len, row.parts)) > MOST_TURNED:
+        return
+    whole = [len(part) == 1 or is_unit(part) for part in row.parts]
+    for size in range(number // 2, 1, -1):
+        runs: dict[tuple[float, ...], list[int]] = defaultdict(list)
+        for i in range(number - size + 1):
+            if not all(whole[i : i + size]):
+                together = frozenset().union(*row.parts[i : i + size])
+                begun = runs[tuple(known_rows.pattern(together, turned_only=True))]
+                if not begun or begun[-1] + size <= i:
+                    begun.append(i)
+        alike = max(runs.values(), key=len, default=[])
+        if len(alike) > 1:
+            parts: list[Faces] = []
+            i = 0
+            while i < number:
+                step = size if i in alike else 1
+                parts.append(frozenset().union(*row.parts[i : i + step]))
+                i += step
+            yield parts
 
 
 def _united(

@@ -93,8 +93,8 @@ class Rows:
             self._likeness[faces] = key
         return key
 
-    def pattern(self, faces: Faces) -> list[float]:
-        """How patches lie to one another, the same in every turn and mirrored."""
+    def pattern(self, faces: Faces, turned_only: bool = False) -> list[float]:
+        """How patches lie to one another, the same in every turn and mirrored, or in every turn."""
         at = [(*self.boxes[f], float(self.looks[f])) for f in faces]
         left, top = min(b[0] for b in at), min(b[1] for b in at)
         right, bottom = max(b[2] for b in at), max(b[3] for b in at)
@@ -102,6 +102,8 @@ class Rows:
         for flipped in (False, True):
             for down in (False, True):
                 for across in (False, True):
+                    if turned_only and (flipped + down + across) % 2:
+                        continue  # an odd number of reflections mirrors it
                     way: list[tuple[float, ...]] = []
                     for x0, y0, x1, y1, look in at:
                         x, u = (right - x1, right - x0) if across else (x0 - left, x1 - left)
