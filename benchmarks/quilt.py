@@ -16,10 +16,11 @@ from pathlib import Path
 from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.quilt import plan_quilt
+from inlet.core.plan.quilt_answers import quilt_answers
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Colourway, Quilt, Scatter
+from inlet.core.project.quilt import Colourway, Quilt, QuiltPlace, Scatter
 from inlet.core.project.value import replace
 from inlet.core.setting.places import placed
 from inlet.core.setting.scatter import scattered
@@ -135,6 +136,28 @@ def measured() -> dict[str, list[float]]:
     return out
 
 
+def remedies_ms() -> float:
+    """What can be done where 30 different blocks of one size come out at several."""
+    blocks = []
+    for i in range(30):
+        grid = 2 + i % 6
+        drawn = [(x, 0, x, grid) for x in range(1, grid)] + [
+            (0, y, grid, y) for y in range(1, grid)
+        ]
+        drawn += [(x, 0, x + 1, 1) for x in range(i // 6)]
+        seams = tuple(straight((F(a), F(b)), (F(c), F(d))) for a, b, c, d in drawn)
+        blocks.append(
+            Block(id=f"b{i}", finished=(F(43, 4), F(43, 4)), columns=(F(1),) * grid,
+                  rows=(F(1),) * grid, seams=seams)
+        )  # fmt: skip
+    places = tuple(QuiltPlace(column=i % 6, row=i // 6, block=f"b{i}") for i in range(30))
+    quilt = Quilt(columns=6, rows=5, block="b0", places=places)
+    plan = plan_quilt(replace(large_quilt(), blocks=tuple(blocks), quilt=quilt))
+    start = time.perf_counter()
+    quilt_answers(plan)
+    return 1000 * (time.perf_counter() - start)
+
+
 def scatter_ms() -> float:
     ways = tuple(
         Colourway(id=f"w{i}", fabrics={"a": c, "b": d}) for i, (c, d) in enumerate(
@@ -158,6 +181,9 @@ def quilt_rows() -> list[tuple[str, tuple[float, float], str]]:
         aim = AIMS.get(name, "600")
         label = f"quilt of {SIDE} x {SIDE} blocks: {name}"
         rows.append((label, (statistics.median(found), max(found)), aim))
+    remedies = [remedies_ms() for _ in range(3)]
+    rows.append(("remedies of a sampler of 30 blocks", (statistics.median(remedies), max(remedies)),
+                 "500"))  # fmt: skip
     scatters = [scatter_ms() for _ in range(5)]
     rows.append(("1,000 places scattered by rules", (statistics.median(scatters), max(scatters)),
                  "200"))  # fmt: skip

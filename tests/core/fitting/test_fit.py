@@ -361,3 +361,15 @@ def test_in_centimetres_a_millimetre_is_eased():
     assert plan.fit.mark == F(1, 10)
     left = plan_of(block, "leave", system_name="cm", seam=METRIC.seam, ruler=F(1, 2))
     assert left.fit.worst > 0.1
+
+
+def test_another_size_is_told_as_it_is_planned_there():
+    """The block made larger or smaller in the same way comes out as its own plan says."""
+    drawn = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2 / 0 1 1 0 / 2 0 3 1"
+    block = block_of(drawn, 3, 3, (F(43, 4),) * 2, "ab")
+    sizes = [answer for answer in plan_of(block).answers if answer.remedy == "size"]
+    assert len(sizes) == 2
+    for answer in sizes:
+        plan = plan_of(answer.block)
+        assert answer.fit.finished == pytest.approx(plan.fit.finished)
+        assert answer.fit.fabric == pytest.approx(plan.fit.fabric)

@@ -56,7 +56,7 @@ class Draft(NamedTuple):
         return None if face is None else self.patches[face]
 
 
-_DRAFTS: Latest[Block, Draft] = Latest(4)
+_DRAFTS: Latest[Block, Draft] = Latest(64)
 
 
 def draft(block: Block) -> Draft:

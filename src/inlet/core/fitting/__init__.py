@@ -3,7 +3,7 @@
 Promise: what is told of sizes is what comes out of the pieces as they are cut.
 """
 
-from inlet.core.fitting.answers import Answer, answers, with_bands
+from inlet.core.fitting.answers import Answer, answers, at_size, with_bands
 from inlet.core.fitting.checks import fit_problems
 from inlet.core.fitting.measured import MadeSizes
 from inlet.core.fitting.remedies import Fit, Fitting
@@ -19,6 +19,7 @@ __all__ = [
     "MadeSizes",
     "answers",
     "as_exact",
+    "at_size",
     "done_text",
     "fit_problems",
     "stretches",

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
-from dataclasses import replace as dataclass_replace
 from itertools import accumulate
 from typing import NamedTuple
 
@@ -82,14 +81,14 @@ def _answers(
     for size in (sizes.smaller, sizes.larger):
         if size is not None:
             new_block = replace(block, finished=size)
-            fit = _at_size(fitting, new_block).usual._replace(remedy="size")
+            fit = at_size(fitting, new_block).usual._replace(remedy="size")
             yield Answer("size", fit, size_answer_text(size, measure), measure, new_block)
 
 
-def _at_size(fitting: Fitting, block: Block) -> Fitting:
+def at_size(fitting: Fitting, block: Block) -> Fitting:
     """The same drawing at another size: it breaks down in the same way."""
     k = block.finished[0] / fitting.draft.block.finished[0]
-    units = with_inside(dataclass_replace(plan, unit=plan.unit.scaled(k)) for plan in fitting.units)
+    units = with_inside(plan.scaled(k) for plan in fitting.units)
     drawn = in_fabric(block, fitting.draft.homes)
     return Fitting(drawn, fitting.root, units, fitting.measure, True)
 

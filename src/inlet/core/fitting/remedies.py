@@ -14,7 +14,7 @@ from inlet.core.fitting.sewn import Layout, SewnUp, Size, lengths_of
 from inlet.core.geometry import is_rectangle
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.planning import CutRule, UnitPlan, cut_area, usual_rule, with_inside
-from inlet.core.project import Measure, Rates
+from inlet.core.project import Awkward, Measure, Rates
 from inlet.core.units import Part
 
 Remedy = Literal["none", "trim", "finer", "bands", "size", "leave"]
@@ -126,13 +126,17 @@ class Fitting:
 
     def chosen(self, rates: Rates) -> Fit:
         """How it is cut, as the maker wishes it where it does not fit (``measure.awkward``)."""
+        return self.wished(self.measure.awkward, rates)
+
+    def wished(self, awkward: Awkward, rates: Rates) -> Fit:
+        """How it is cut where the maker wishes this; as it is where it fits."""
         if self.fits:
             return self.usual
-        if self.measure.awkward == "leave":
+        if awkward == "leave":
             return self.usual._replace(remedy="leave")
-        if self.measure.awkward == "finer":
+        if awkward == "finer":
             return self.finer
-        if self.measure.awkward == "trim" and self.trimmed is not None:
+        if awkward == "trim" and self.trimmed is not None:
             return self.trimmed
         return self.best(rates)
 

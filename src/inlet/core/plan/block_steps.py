@@ -64,7 +64,7 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
                     title=words, times=step.times, called=own_label, at_once=True
                 )
         if not whole:
-            size = near_text(plan.unfinished, plan.measure)
+            size = near_text(plan.made.of(plan.root, plan.unfinished), plan.measure)
             yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)
 
 

@@ -81,6 +81,12 @@ class QuiltPlan:
         """The finished size."""
         return self.top.size
 
+    def comes_to(self, block_id: str) -> Pair:
+        """What a block of the quilt measures raw: as made, as trimmed or as cut."""
+        twice = 2 * self.measure.seam
+        wide, high = self.top.sizes[block_id].in_use
+        return wide + twice, high + twice
+
     @later
     def blocks(self) -> tuple[QuiltBlock, ...]:
         """The blocks in it, each planned in its number."""

@@ -3,16 +3,37 @@ the difference, and what it takes."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal, NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import ruler_friendly
+from inlet.core.fitting import Fit, at_size
 from inlet.core.numbers import nearest_mark
-from inlet.core.plan.quilt import QuiltPlan, plan_quilt
+from inlet.core.plan.prepared import PreparedBlock
+from inlet.core.plan.quilt import QuiltPlan, top_as_made
 from inlet.core.plan.quilt_fit import differs_text
-from inlet.core.project import Awkward, Measure, Pair, Project, Quilt, Sashing, Uneven, replace
-from inlet.core.setting import Trimming, block_counts, trimming_of, trims_of
+from inlet.core.plan.shared_units import prepared_blocks
+from inlet.core.project import (
+    Awkward,
+    Measure,
+    Pair,
+    Project,
+    Quilt,
+    Rates,
+    Sashing,
+    Uneven,
+    replace,
+)
+from inlet.core.setting import (
+    Apart,
+    Top,
+    Trimming,
+    block_counts,
+    edges_apart,
+    trimming_of,
+    trims_of,
+)
 from inlet.core.words import length_text, near_text, size_text
 
 QuiltRemedy = Literal["trim", "units", "finer", "bands", "size", "sashing", "ease"]
@@ -30,6 +51,8 @@ AWKWARD: tuple[tuple[QuiltRemedy, Awkward, str], ...] = (
     ("finer", "finer", "Cut the pieces of every block on finer marks."),
     ("bands", "bands", "Put the bands of every block on the ruler's marks."),
 )
+MOST_BANDED = 12
+"""Different blocks that are drawn anew on other bands."""
 MOST_NAMED = 3
 """Blocks that are named one by one."""
 
@@ -50,41 +73,49 @@ class QuiltAnswer(NamedTuple):
     cannot: str = ""
 
 
+Fits = Mapping[str, Fit]
+"""How blocks are cut, by their id."""
+
+
 def quilt_answers(plan: QuiltPlan) -> tuple[QuiltAnswer, ...]:
     """Every way to make edges meet that differ by more than a thread while no block is trimmed;
     none where they do not."""
-    eased = plan_quilt(_with(plan.project, "ease"))
-    if not eased.apart:
+    eased = top_as_made(_with(plan.project, "ease"), plan.as_cut)
+    worst = worst_of(edges_apart(eased, plan.project))
+    if not worst:
         return ()
-    return tuple(_answers(plan, eased))
+    return tuple(_answers(plan, eased, worst))
 
 
-def _answers(plan: QuiltPlan, eased: QuiltPlan) -> Iterator[QuiltAnswer]:
-    project, worst = plan.project, worst_of(eased)
+def _answers(plan: QuiltPlan, eased: Top, worst: float) -> Iterator[QuiltAnswer]:
+    project, blocks = plan.project, prepared_blocks(plan.project)
+    fits = {name: block.fit for name, block in blocks.items() if block.fit is not None}
     trimmed = any(size.trimmed is not None for size in plan.top.sizes.values())
-    trimming = trimming_of(eased.top, project)
+    trimming = trimming_of(eased, project)
     if trimming.sizes or trimming.points:
-        cannot = _points_text(trimming, project)
-        done = _trim_text(trimming, eased)
-        yield _answer("trim", _with(project, "trim"), done, in_use=trimmed, cannot=cannot)
-    others = [*_of_measure(project), *_of_size(plan), *_of_sashing(plan)]
-    for remedy, other, done in others:
+        answer = _answer("trim", _with(project, "trim"), fits, _trim_text(trimming, eased, project))
+        yield answer._replace(in_use=trimmed, cannot=_points_text(trimming, project))
+    others = (
+        *_of_measure(project, blocks), *_of_size(plan, blocks, fits), *_of_sashing(plan, fits)
+    )  # fmt: skip
+    for remedy, other, other_fits, done in others:
         check()
-        answer = _answer(remedy, other, done)
+        answer = _answer(remedy, other, other_fits, done)
         if answer.differs < worst:
             yield answer
-    yield _answer("ease", _with(project, "ease"), _ease_text(worst, plan), in_use=not trimmed)
+    answer = _answer("ease", _with(project, "ease"), fits, _ease_text(worst, plan))
+    yield answer._replace(in_use=not trimmed)
 
 
-def _answer(
-    remedy: QuiltRemedy, project: Project, done: str, in_use: bool = False, cannot: str = ""
-) -> QuiltAnswer:
-    plan = plan_quilt(project)
-    minutes = trim_minutes(plan) + sum(
-        block.plan.fit.minutes(plan.rates) for block in plan.blocks if block.plan.fit is not None
-    )
-    differs = worst_of(plan)
-    return QuiltAnswer(remedy, project, done, differs, plan.size, minutes, in_use, cannot)
+def _answer(remedy: QuiltRemedy, project: Project, fits: Fits, done: str) -> QuiltAnswer:
+    """What comes of a project whose blocks are cut so."""
+    top = top_as_made(project, {name: fit.finished for name, fit in fits.items()})
+    rates = project.rates or Rates()
+    minutes = trims_of(top).total() * rates.trim / 60
+    minutes += sum(fit.minutes(rates) for fit in fits.values())
+    return QuiltAnswer(
+        remedy, project, done, worst_of(edges_apart(top, project)), top.size, minutes
+    )  # fmt: skip
 
 
 def answer_text(answer: QuiltAnswer, measure: Measure) -> str:
@@ -107,28 +138,45 @@ def comes_out(answer: QuiltAnswer, measure: Measure) -> str:
     return f"{left} The quilt is {near_text(answer.size, measure)}.{minutes}"
 
 
-def worst_of(plan: QuiltPlan) -> float:
+def worst_of(apart: Sequence[Apart]) -> float:
     """By how much edges differ at most, where that is more than a thread; else 0."""
-    return max((seam.differs for seam in plan.apart), default=0.0)
+    return max((seam.differs for seam in apart), default=0.0)
 
 
 def _with(project: Project, wish: Uneven) -> Project:
     return replace(project, quilt=replace(project.quilt or Quilt(), uneven=wish))
 
 
-def _of_measure(project: Project) -> Iterator[tuple[QuiltRemedy, Project, str]]:
+Way = tuple[QuiltRemedy, Project, Fits, str]
+"""A way out: its project, how blocks are cut in it, what is done."""
+
+
+def _of_measure(project: Project, blocks: Mapping[str, PreparedBlock]) -> Iterator[Way]:
     """Blocks made otherwise, all of them."""
+    rates = project.rates or Rates()
     for remedy, awkward, done in AWKWARD:
-        if project.measure.awkward != awkward:
-            measure = replace(project.measure, awkward=awkward)
-            yield remedy, replace(project, measure=measure), done
+        if project.measure.awkward == awkward:
+            continue
+        other = replace(project, measure=replace(project.measure, awkward=awkward))
+        if awkward == "bands":
+            if len(blocks) > MOST_BANDED:
+                continue
+            blocks = prepared_blocks(other)
+            fits = {name: block.fit for name, block in blocks.items() if block.fit is not None}
+        else:
+            fits = {
+                name: block.fitting.wished(awkward, rates)
+                for name, block in blocks.items()
+                if block.fitting is not None
+            }
+        yield remedy, other, fits, done
 
 
-def _of_size(plan: QuiltPlan) -> Iterator[tuple[QuiltRemedy, Project, str]]:
+def _of_size(plan: QuiltPlan, blocks: Mapping[str, PreparedBlock], fits: Fits) -> Iterator[Way]:
     """The nearest size at which every block of the rows is cut on marks, all enlarged alike."""
     project, in_rows = plan.project, block_counts(plan.quilt)
-    planned = [block for block in plan.blocks if block.block.id in in_rows]
-    units = [unit for block in planned for unit in block.plan.units]
+    planned = [block for name, block in blocks.items() if name in in_rows]
+    units = [unit for block in planned for unit in block.units]
     if not units:
         return
     first = planned[0].block
@@ -139,16 +187,19 @@ def _of_size(plan: QuiltPlan) -> Iterator[tuple[QuiltRemedy, Project, str]]:
     now = first.finished[0]
     size = min(near, key=lambda size: abs(size[0] - now))
     k = size[0] / now
-    other = project
-    for block in project.blocks:
-        if block.id in in_rows:
-            wide, high = block.finished
-            other = other.with_block(replace(block, finished=(wide * k, high * k)))
+    other, other_fits = project, dict(fits)
+    for prepared in planned:
+        wide, high = prepared.block.finished
+        block = replace(prepared.block, finished=(wide * k, high * k))
+        other = other.with_block(block)
+        if prepared.fitting is not None:
+            other_fits[block.id] = at_size(prepared.fitting, block).usual
     new = size_text(size, project.measure)
-    yield "size", other, f"Make {first.title} {new}, all blocks alike: every cut lands on a mark."
+    done = f"Make {first.title} {new}, all blocks alike: every cut lands on a mark."
+    yield "size", other, other_fits, done
 
 
-def _of_sashing(plan: QuiltPlan) -> Iterator[tuple[QuiltRemedy, Project, str]]:
+def _of_sashing(plan: QuiltPlan, fits: Fits) -> Iterator[Way]:
     """Strips between the blocks, which are cut to lie half way between their sizes."""
     quilt, measure = plan.quilt, plan.measure
     size = plan.top.sizes.get(quilt.block)
@@ -161,7 +212,8 @@ def _of_sashing(plan: QuiltPlan) -> Iterator[tuple[QuiltRemedy, Project, str]]:
             f"Put sashing of {length_text(width, measure)} between the blocks: each block meets a "
             "strip of the size between, not another block."
         )
-        yield "sashing", replace(plan.project, quilt=replace(quilt, sashing=sashing)), done
+        other = replace(plan.project, quilt=replace(quilt, sashing=sashing))
+        yield "sashing", other, fits, done
 
 
 def _names(project: Project) -> dict[str, str]:
@@ -176,15 +228,15 @@ def _listed(names: list[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-def _trim_text(trimming: Trimming, eased: QuiltPlan) -> str:
+def _trim_text(trimming: Trimming, eased: Top, project: Project) -> str:
     """``Trim Four to 11 3/16 in: up to 5/64 in comes off.``"""
     if not trimming.sizes:
         return "Trim all blocks to the smallest."
-    measure, names = eased.measure, _names(eased.project)
+    measure, names = project.measure, _names(project)
     off = max(
         float(a - b)
         for name, size in trimming.sizes.items()
-        for a, b in zip(eased.top.sizes[name].in_use, size, strict=True)
+        for a, b in zip(eased.sizes[name].in_use, size, strict=True)
     )
     twice = 2 * measure.seam
     raw = {(wide + twice, high + twice) for wide, high in trimming.sizes.values()}
@@ -211,8 +263,3 @@ def _ease_text(worst: float, plan: QuiltPlan) -> str:
         f"Sew edges together that differ by up to {differs_text(worst, measure)}, the longer one "
         f"below. About {foot}."
     )
-
-
-def trim_minutes(plan: QuiltPlan) -> float:
-    """What trimming blocks to one size takes."""
-    return sum(trims_of(plan.top).values()) * plan.rates.trim / 60

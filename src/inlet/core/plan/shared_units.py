@@ -58,20 +58,24 @@ def block_numbers(top: Top, quilt: Quilt) -> Counter[tuple[str, str]]:
 
 def sizes_as_cut(project: Project) -> dict[str, tuple[float, float]]:
     """What the blocks of the project's quilt come out at, finished, as they are cut for it."""
+    prepared = prepared_blocks(project)
+    return {name: plan.fit.finished for name, plan in prepared.items() if plan.fit is not None}
+
+
+def prepared_blocks(project: Project) -> dict[str, PreparedBlock]:
+    """The blocks of the project's quilt by their id, each prepared in its number."""
     quilt = project.quilt
     if quilt is None:
         return {}
     in_borders = {border.block for border in quilt.borders if border.kind == "pieced"}
     numbers = block_counts(quilt)
-    sizes = {}
+    prepared = {}
     for block in project.blocks:
         if block.id in numbers or block.id in in_borders:
             check()
             number = min(numbers.get(block.id, MANY), MOST_COPIES)
-            plan = prepared_for(project, block, number, block.id not in numbers)
-            if plan.fit is not None:
-                sizes[block.id] = plan.fit.finished
-    return sizes
+            prepared[block.id] = prepared_for(project, block, number, block.id not in numbers)
+    return prepared
 
 
 def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:

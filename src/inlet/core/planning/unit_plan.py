@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import NamedTuple
 
@@ -187,6 +187,14 @@ class UnitPlan:
     @property
     def count(self) -> int:
         return self.need.number
+
+    def scaled(self, k: Exact) -> UnitPlan:
+        """The unit at k times its size, made in the same way."""
+        plan = replace(self, unit=self.unit.scaled(k), advised=None)
+        if self.advised is None:
+            return plan
+        same = (m for m in plan.known_methods() if m.name == self.advised.name)
+        return replace(plan, advised=next(same, None))
 
     @property
     def hands(self) -> dict[str, int]:

@@ -43,7 +43,7 @@ FEWEST_CUT_UP, MOST_CUT_UP = 5, 100
 """Patches of parts that are split in coarser ways, too."""
 
 
-_PARTS: Latest[Draft, Part] = Latest(16)
+_PARTS: Latest[Draft, Part] = Latest(64)
 
 
 def break_down(draft: Draft) -> Part:

@@ -48,7 +48,7 @@ def quilt_labels(plan: QuiltPlan) -> Iterator[Label]:
     yield from _stacks(plan.cuts, plan.project)
     for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
         yield from _units(sewn, block.name)
-        size = near_text(sewn.unfinished, measure)
+        size = near_text(plan.comes_to(block.block.id), measure)
         yield Label(block.name, (f"{block.number} blocks, unfinished {size}",))
     for card in plan.rows:
         if len(card.items) > 1:

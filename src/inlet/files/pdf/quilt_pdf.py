@@ -29,7 +29,14 @@ from inlet.core.setting import (
     quilted_text,
     quilting_words,
 )
-from inlet.core.words import CAUTIONS, fabric_name, length_text, near_text, size_text
+from inlet.core.words import (
+    CAUTIONS,
+    fabric_name,
+    length_text,
+    measured_text,
+    near_text,
+    size_text,
+)
 from inlet.files.pdf.cutting_pdf import cutting_story
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together, unbroken_ends
 from inlet.files.pdf.figure import UNIT, Pen
@@ -103,8 +110,8 @@ class _QuiltGuide:
         plan, measure = self.plan, self.plan.measure
         story: Story = [heading("Blocks")]
         for block in plan.blocks:
-            size = size_text(block.plan.unfinished, measure)
-            story.append(paragraph(f"{block.number} × {block.name}, {size} unfinished"))
+            size = measured_text(plan.comes_to(block.block.id), measure)
+            story.append(paragraph(f"{block.number} × {block.name}, unfinished {size}"))
         for label, shared in plan.batch.made_as.items():
             story.append(paragraph(f"{label} is made together with {shared}."))
         story.append(heading("Units, all blocks together"))

@@ -20,7 +20,7 @@ from inlet.core.schedule import sitting_lines
 from inlet.core.setting import quilted_text, quilting_words
 from inlet.core.table import diagonal_text, lean_text
 from inlet.core.templates import stack_shape
-from inlet.core.words import fabric_name, length_text, near_text, size_text
+from inlet.core.words import fabric_name, length_text, measured_text, near_text, size_text
 from inlet.files.text.plan_text import fabric_lines
 
 
@@ -40,7 +40,9 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         yield f"  {near_text(plan.top.middle, measure)} inside the borders"
     yield "Blocks"
     for block in plan.blocks:
-        yield f"  {block.number} × {block.name}, {size_text(block.block.finished, measure)}"
+        raw = measured_text(plan.comes_to(block.block.id), measure)
+        size = size_text(block.block.finished, measure)
+        yield f"  {block.number} × {block.name}, {size}: unfinished {raw}"
     for answer in quilt_answers(plan):
         yield f"  {answer_text(answer, measure)}"
     if plan.batch.made_as:
@@ -49,14 +51,7 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
         )
     yield from _setting_lines(plan)
     yield "Cut"
-    grain = grain_texts(plan.fabric_plans.best, plan.cuts, measure)
-    for cut in plan.cuts:
-        yield (
-            f"  {cut.number} × {size_text(cut.cut, measure)} {stack_shape(cut, measure)} of "
-            f"{fabric_name(project, cut.fabric)}: {', '.join(cut.labels)}"
-            f"{f', cut {cut.diagonal}' if cut.diagonal else ''}"
-            f"{f', {grain[cut.label]}' if cut.label in grain else ''}"
-        )
+    yield from _cut_lines(plan)
     yield "Fabric"
     for fabric_plan in plan.fabric_plans.best:
         yield f"  {fabric_name(project, fabric_plan.fabric)}: {buying_text(fabric_plan, measure)}"
@@ -88,6 +83,19 @@ def _lines(plan: QuiltPlan) -> Iterator[str]:
     for i, step in enumerate(plan.steps, 1):
         check = f" [{step.measures}]" if step.measures else ""
         yield f"  {i}. {step.title}: {step.text}{check}"
+
+
+def _cut_lines(plan: QuiltPlan) -> Iterator[str]:
+    """What is cut, and which way long pieces lie."""
+    measure, project = plan.measure, plan.project
+    grain = grain_texts(plan.fabric_plans.best, plan.cuts, measure)
+    for cut in plan.cuts:
+        yield (
+            f"  {cut.number} × {size_text(cut.cut, measure)} {stack_shape(cut, measure)} of "
+            f"{fabric_name(project, cut.fabric)}: {', '.join(cut.labels)}"
+            f"{f', cut {cut.diagonal}' if cut.diagonal else ''}"
+            f"{f', {grain[cut.label]}' if cut.label in grain else ''}"
+        )
 
 
 def _setting_lines(plan: QuiltPlan) -> Iterator[str]:
