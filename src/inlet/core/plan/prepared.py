@@ -23,7 +23,8 @@ from inlet.core.piecing import (
 )
 from inlet.core.planning import Comparisons, UnitPlan, method_problems, plan_units, sharing_squares
 from inlet.core.problem import Problem, errors_first, has_error
-from inlet.core.project import Block, Measure, Project, Rates
+from inlet.core.project import Block, Fabric, Measure, Project, Rates
+from inlet.core.project import replace as replace_value
 from inlet.core.staged import Known, later
 from inlet.core.units import Part, break_down
 
@@ -98,15 +99,15 @@ KEPT = 4
 
 
 def prepared_for(
-    project: Project, block: Block, copies: int, repeated: bool = False
+    project: Project, block: Block, copies: int, repeated: bool = False, to_cut: bool = False
 ) -> PreparedBlock:
     """``prepare_block``, what it gave for this block before taken over where nothing it depends on
-    has changed."""
+    has changed; ``to_cut``: nothing that what is cut depends on, so that problems may be those of
+    other colours."""
+    alike = _cut_alike if to_cut else _prepares_alike
     kept = _PREPARED.get(block) or ()
     for known in kept:
-        if (known.copies, known.repeated) == (copies, repeated) and _prepares_alike(
-            known.project, project
-        ):
+        if (known.copies, known.repeated) == (copies, repeated) and alike(known.project, project):
             return known if known.project is project else replace(
                 known, project=project, known=Known()
             )  # fmt: skip
@@ -124,6 +125,19 @@ def _prepares_alike(project: Project, other_project: Project) -> bool:
         and project.cutting == other_project.cutting
         and project.rates == other_project.rates
     )
+
+
+def _cut_alike(project: Project, other_project: Project) -> bool:
+    """Are blocks cut alike in two projects, whatever colours and names their fabrics have?"""
+    plain, other_plain = (
+        replace_value(each, fabrics=tuple(map(_uncoloured, each.fabrics)))
+        for each in (project, other_project)
+    )
+    return _prepares_alike(plain, other_plain)
+
+
+def _uncoloured(fabric: Fabric) -> Fabric:
+    return replace_value(fabric, name="", colour="", value="", print=None, notes="", price=None)
 
 
 def prepare_block(

@@ -312,7 +312,10 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
             return QuiltPlan(project, before.top, before.as_cut, before.known)
     as_cut = sizes_as_cut(project)
     if before is not None and as_cut == before.as_cut and same_top(project, before.project):
-        return QuiltPlan(project, before.top, as_cut)
+        known = Known()
+        if before.known.has("apart"):
+            known.of("apart", lambda: before.apart)
+        return QuiltPlan(project, before.top, as_cut, known)
     return QuiltPlan(project, top_as_made(project, as_cut), as_cut)
 
 

@@ -74,7 +74,9 @@ def prepared_blocks(project: Project) -> dict[str, PreparedBlock]:
         if block.id in numbers or block.id in in_borders:
             check()
             number = min(numbers.get(block.id, MANY), MOST_COPIES)
-            prepared[block.id] = prepared_for(project, block, number, block.id not in numbers)
+            prepared[block.id] = prepared_for(
+                project, block, number, block.id not in numbers, to_cut=True
+            )
     return prepared
 
 
