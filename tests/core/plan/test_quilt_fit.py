@@ -100,11 +100,12 @@ def comes_to(plan, name):
 def cut_for(plan, name, drawn):
     """What a straight piece of the cut list shows that is to be ``drawn`` (low, high)."""
     s = 2 * float(plan.measure.seam)
-    sizes = [
-        tuple(float(side) - s for side in cut.cut)
-        for cut in plan.setting.cuts
-        if cut.label.startswith(name)
-    ]
+    cuts = [cut.cut for cut in plan.setting.cuts if cut.label.startswith(name)]
+    cuts += [
+        (band.width, piece.length)
+        for band in plan.setting.bands for piece in band.pieces if piece.name == name
+    ]  # fmt: skip
+    sizes = [tuple(float(side) - s for side in cut) for cut in cuts]
     best = min(sizes, key=lambda size: sum(abs(a - b) for a, b in zip(size, drawn, strict=True)))
     assert max(abs(a - b) for a, b in zip(best, drawn, strict=True)) < 0.06 * s / 0.5, name
     return best
