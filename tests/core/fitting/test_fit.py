@@ -15,7 +15,7 @@ from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import tray_units
 from inlet.core.fitting.bands import on_marks
 from inlet.core.fitting.remedies import Fitting
-from inlet.core.fitting.words import mark_text
+from inlet.core.fitting.words import mark_text, misfit_text
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
 from inlet.core.project.measure import METRIC, Measure
@@ -373,3 +373,19 @@ def test_another_size_is_told_as_it_is_planned_there():
         plan = plan_of(answer.block)
         assert answer.fit.finished == pytest.approx(plan.fit.finished)
         assert answer.fit.fabric == pytest.approx(plan.fit.fabric)
+
+
+def test_long_points_are_trimmed_so_that_a_block_comes_to_its_size():
+    """Four half-rectangles of 2 x 12 in, cut 2 5/8 x 15 3/8, come to 8 5/16 x 12 3/16: every seam
+    fits, the block does not. They are trimmed, unless the maker leaves them."""
+    block = block_of("1 0 1 1 / 2 0 2 1 / 3 0 3 1 / 0 1 1 0 / 1 1 2 0 / 2 1 3 0 / 3 1 4 0", 4, 1,
+                     (8, 12), "ab")  # fmt: skip
+    plan = plan_of(block)
+    assert (plan.fit.remedy, plan.fit.trims) == ("trim", 4)
+    assert plan.fit.finished == (8, 12)
+    assert plan.fitting.usual.finished == pytest.approx((8.3148, 12.1752), abs=1e-4)
+    assert plan.fitting.seams_fit
+    assert misfit_text(plan.fitting.seams_fit) == "it would not come to its size"
+    left = plan_of(block, "leave")
+    (told,) = [p.text for p in left.problems if p.code == "comes-out"]
+    assert "8 5/16 x 12 3/16 in" in told

@@ -8,7 +8,7 @@ from inlet.core.fitting.checks import fit_problems
 from inlet.core.fitting.measured import MadeSizes
 from inlet.core.fitting.remedies import Fit, Fitting
 from inlet.core.fitting.stretches import EdgeSpan, stretches
-from inlet.core.fitting.words import NAMES, as_exact, done_text
+from inlet.core.fitting.words import NAMES, as_exact, done_text, misfit_text
 
 __all__ = [
     "NAMES",
@@ -22,6 +22,7 @@ __all__ = [
     "at_size",
     "done_text",
     "fit_problems",
+    "misfit_text",
     "stretches",
     "with_bands",
 ]

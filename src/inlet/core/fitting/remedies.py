@@ -98,6 +98,11 @@ class Fitting:
         rounding diagonals."""
         return self._off(self.usual) == 0
 
+    @property
+    def seams_fit(self) -> bool:
+        """Do the edges of every seam meet to a thread, cut at the ruler's mark?"""
+        return self.usual.worst <= float(self.measure.system.thread) + HAIR
+
     def _off(self, fit: Fit) -> float:
         return fit.error(self.measure, self._most_off)
 

@@ -18,6 +18,11 @@ NAMES: dict[Remedy, str] = {
 }
 
 
+def misfit_text(seams_fit: bool) -> str:
+    """What is wrong with a block as it is cut: its seams, or its size alone."""
+    return "it would not come to its size" if seams_fit else "it would not fit"
+
+
 def done_text(fit: Fit, measure: Measure) -> str:
     """What is done so that it fits, in a sentence; nothing for another size."""
     return {

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.cutlist import PlannedSet, sizes_from
+from inlet.core.fitting import misfit_text
 from inlet.core.layout import (
     FabricPlan,
     cuts_of,
@@ -98,7 +99,9 @@ def fit_lines(plan: BlockPlan) -> Iterator[str]:
     they fit."""
     if plan.fit is None or not plan.answers:
         return
-    yield f"As cut on the {length_text(plan.measure.mark, plan.measure)} marks it would not fit."
+    seams_fit = plan.fitting is not None and plan.fitting.seams_fit
+    mark = length_text(plan.measure.mark, plan.measure)
+    yield f"As cut on the {mark} marks {misfit_text(seams_fit)}."
     for answer in plan.answers:
         yield f"{'>' if answer.remedy == plan.fit.remedy else '-'} {answer.text}"
 

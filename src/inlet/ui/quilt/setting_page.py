@@ -20,7 +20,7 @@ from inlet.core.project import (
     replace,
 )
 from inlet.core.setting import in_size
-from inlet.core.words import unit_of
+from inlet.core.words import near, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field, laid
@@ -229,7 +229,8 @@ class SettingPage(QWidget):
         sewn_size = quilt.made.get(quilt.block)
         system = measure.system
         if size is not None:
-            raw = [side + 2 * measure.seam for side in size.as_cut]
+            wide, high = size.as_cut
+            raw = near((wide + 2 * measure.seam, high + 2 * measure.seam), measure)
             self.made.setPlaceholderText(
                 " x ".join(show(x, system=system, ruler=True) for x in raw)
             )

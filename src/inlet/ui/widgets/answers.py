@@ -9,7 +9,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter
 from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
 
 from inlet.core.draft import Draft
-from inlet.core.fitting import NAMES, Answer
+from inlet.core.fitting import NAMES, Answer, misfit_text
 from inlet.core.numbers import show
 from inlet.core.plan import BlockPlan
 from inlet.core.project import Project, replace
@@ -57,7 +57,8 @@ class AnswersCard(QWidget):
         self.setVisible(bool(answers))
         if not answers or plan.fit is None:
             return
-        self.body.addWidget(label("As cut it would not fit", "heading"))
+        seams_fit = plan.fitting is not None and plan.fitting.seams_fit
+        self.body.addWidget(label(f"As cut {misfit_text(seams_fit)}", "heading", True))
         for answer in answers:
             in_use = answer.remedy == plan.fit.remedy and answer.remedy != "size"
             self.body.addWidget(self._card(plan, answer, in_use))
