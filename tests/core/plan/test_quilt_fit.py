@@ -5,6 +5,7 @@ from __future__ import annotations
 from math import ceil
 
 import pytest
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -308,3 +309,36 @@ def test_what_the_quilt_comes_to_in_its_data():
     }  # fmt: skip
     assert [float(seam["differs"]) for seam in data["apart"]] == pytest.approx([0.0839, 0.041])
     assert [a["remedy"] for a in data["answers"] if a["in_use"]] == ["ease"]
+
+
+def test_rows_drawn_as_long_are_not_filled_up_for_what_they_miss():
+    """Four 6 in triangle squares come to 24.086 in, two of 12 in to 24.043: eased, as rows of one
+    length are; a row that is drawn shorter is filled up, a lower block too."""
+    small, large = (
+        replace(block_of("0 1 1 0", size=(F(side),) * 2), id=f"h{side}") for side in (6, 12)
+    )
+    spots = at(0, 1, "h12"), at(1, 1, "h12")
+    quilt = Quilt(columns=4, rows=2, block="h6", row_lengths=(4, 2), places=spots, filler="c")
+    plan = plan_quilt(of(quilt, small, large))
+    assert {piece.kind for row in plan.top.rows for piece in row.pieces} == {"block"}
+    rows = [float(card.length) - 0.5 for card in plan.rows]
+    assert rows == pytest.approx([4 * 6.0214, 2 * 12.0214], abs=1e-3)
+    assert float(plan.size[0]) == pytest.approx(sum(rows) / 2, abs=1e-3)
+    shorter = replace(quilt, row_lengths=(4, 1), places=spots[:1])
+    kinds = [p.kind for p in plan_quilt(of(shorter, small, large)).top.rows[1].pieces]
+    assert kinds == ["filler", "block", "filler"]
+    beside = replace(quilt, columns=2, rows=1, row_lengths=(), places=(at(1, 0, "h12"),))
+    cells = plan_quilt(of(beside, small, large)).top.rows[0].cells
+    assert [len(cell) for cell in cells] == [3, 1]
+
+
+@given(uneven_quilts())
+@settings(max_examples=many(30, 300), deadline=None)
+def test_a_top_as_it_is_made_is_tiled(project):
+    """By polygons: its pieces fill it, and none lies over another."""
+    plan = plan_quilt(project)
+    shapes = [polygon(piece) for piece in plan.top.pieces]
+    whole = shapely.union_all(shapes)
+    wide, high = (float(side) for side in plan.size)
+    assert whole.area == pytest.approx(wide * high, rel=1e-7)
+    assert sum(shape.area for shape in shapes) == pytest.approx(wide * high, rel=1e-7)

@@ -148,6 +148,11 @@ class PlaceSizes:
             keyed.append(((0 if self._on_point else way, known_by), comes_out))
         return keyed
 
+    def drawn(self, place: Placed) -> Pair:
+        """How wide and how high a place is drawn; one of another size, as it measured."""
+        wide, high = (known_by for (_, known_by), _ in self._keyed(place))
+        return wide, high
+
     def lying(self, place: Placed) -> Pair:
         """How wide and how high a place is."""
         wide, high = (self._means.get(key, length) for key, length in self._keyed(place))

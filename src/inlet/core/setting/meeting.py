@@ -65,7 +65,7 @@ def _seams(top: Top, project: Project) -> Iterator[Apart]:
         corners = [(round(x, FINE), round(y, FINE)) for x, y in (p.floats() for p in piece.outline)]
         for i, begin in enumerate(corners):
             end = corners[(i + 1) % len(corners)]
-            length = _along(begin, end, lengths)
+            length = _along(begin, end, lengths) if begin != end else None
             if length is None:
                 continue
             first, last = sorted((begin, end))

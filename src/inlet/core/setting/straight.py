@@ -10,7 +10,7 @@ from inlet.core.geometry import Point
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.planning import usual_rule
 from inlet.core.project import Measure, Pair, Quilt, Sashing
-from inlet.core.setting.block_sizes import PlaceSizes, as_lying
+from inlet.core.setting.block_sizes import PlaceSizes, as_lying, mean
 from inlet.core.setting.pieces import Cell, Lying, Row, TopPiece, rectangle
 from inlet.core.setting.places import Placed
 
@@ -58,7 +58,12 @@ def straight_rows(
     for place in places:
         by_row.setdefault(place.row, []).append(place)
     lines = [_Line(line, sizes, strips) for line in by_row.values()]
-    width = max((line.width for line in lines), default=ZERO)
+    drawn = max((line.drawn_width for line in lines), default=ZERO)
+    whole = [line for line in lines if line.drawn_width == drawn]
+    width = mean(line.width for line in whole) if whole else ZERO
+    for line in lines:
+        if line.drawn_width == drawn or line.width > width:
+            line.ease_to(width)
     if len({line.columns for line in lines}) > 1:  # no square would meet the strips of both rows
         strips = strips._replace(corner_fabric="")
     rows: list[Row] = []
@@ -86,9 +91,22 @@ class _Line:
     def __init__(self, places: Sequence[Placed], sizes: PlaceSizes, strips: Strips) -> None:
         self.places, self.strips = places, strips
         self.sizes = [sizes.lying(place) for place in places]
-        self.height = max((size[1] for size in self.sizes), default=ZERO)
+        self.drawn = [sizes.drawn(place) for place in places]
         between = len(places) - 1 + (2 if strips.outside else 0)
+        self.drawn_width = sum((size[0] for size in self.drawn), strips.beside * between)
         self.width = sum((size[0] for size in self.sizes), strips.beside * between)
+        self.drawn_height = max((size[1] for size in self.drawn), default=ZERO)
+        self.height = mean(
+            size[1] for size, drawn in zip(self.sizes, self.drawn, strict=True)
+            if drawn[1] == self.drawn_height
+        )  # fmt: skip
+
+    def ease_to(self, width: Exact) -> None:
+        """Make the places of a row that is drawn as long as the others together as long."""
+        if self.width != width:
+            more = (width - self.width) / len(self.sizes)
+            self.sizes = [(wide + more, high) for wide, high in self.sizes]
+            self.width = width
 
     @property
     def columns(self) -> tuple[Exact, ...]:
@@ -118,6 +136,9 @@ class _Line:
     def _cell(self, i: int, place: Placed, x: Exact, y: Exact, filler: str) -> Iterator[TopPiece]:
         """A block, with fabric above and below where it is lower than its row."""
         wide, high = self.sizes[i]
+        if self.drawn[i][1] == self.drawn_height:
+            high = self.height  # what it misses is eased
+        high = min(high, self.height)
         spare = (self.height - high) / 2
         if spare > 0:
             yield TopPiece("filler", rectangle(x, y, wide, spare), filler)
