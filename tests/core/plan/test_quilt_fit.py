@@ -342,3 +342,23 @@ def test_a_top_as_it_is_made_is_tiled(project):
     wide, high = (float(side) for side in plan.size)
     assert whole.area == pytest.approx(wide * high, rel=1e-7)
     assert sum(shape.area for shape in shapes) == pytest.approx(wide * high, rel=1e-7)
+
+
+def test_blocks_are_trimmed_only_where_that_eases_the_edges():
+    """Two blocks 3/64 in apart, beside a pieced border: trimming leaves less to ease for its
+    length, although what is left is more in all."""
+    nine, crossed, _ = blocks(F(43, 4))
+    geese = replace(block_of("0 1 1 0 / 1 0 2 1", 2, 1, (F(31, 12), F(31, 24)), "ab"), id="g")
+    quilt = Quilt(
+        columns=3, rows=4, block="nine", alternate=Alternate(block="crossed"),
+        borders=(Border(kind="pieced", block="g", fabric="d"),),
+    )  # fmt: skip
+
+    def beyond(wish):
+        plan = plan_quilt(of(replace(quilt, uneven=wish), nine, crossed, geese))
+        left = [seam.differs - seam.length / 192 for seam in plan.apart]
+        return max(left, default=-1.0), any(s.trimmed for s in plan.top.sizes.values())
+
+    (usual, trimmed), (eased, _), (cut_down, _) = beyond(""), beyond("ease"), beyond("trim")
+    assert usual == min(eased, cut_down)
+    assert trimmed == (cut_down < eased)

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from functools import partial
+from math import inf
 from typing import TYPE_CHECKING
 
 from inlet.core.cutlist import Cut, PlannedSet, Standing
@@ -11,7 +13,7 @@ from inlet.core.layout import AT_ONCE, BEST, FabricPlan, ToCut, begun_for, lay_o
 from inlet.core.numbers import next_mark
 from inlet.core.plan.assembly_steps import quilt_steps
 from inlet.core.plan.block_steps import block_steps, sewn_plans
-from inlet.core.plan.quilt_fit import apart_problems
+from inlet.core.plan.quilt_fit import EASED, apart_problems
 from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.quilt_work import work_of
 from inlet.core.plan.rows import RowCard, row_cards
@@ -321,12 +323,29 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
 
 def top_as_made(project: Project, as_cut: AsCut) -> Top:
     """The top as it comes out: blocks of several sizes are trimmed to one where the maker wishes
-    it, or where edges would differ by more than a thread and no point is lost by it."""
+    it, or where edges that differ by more than a thread are eased more easily then, and no point
+    is lost."""
     top = quilt_top(project, as_cut)
     wish = project.quilt.uneven if project.quilt is not None else "ease"
     if wish == "ease":
         return top
     trimming = trimming_of(top, project)
-    if not trimming.sizes or (not wish and (trimming.points or not edges_apart(top, project))):
+    if not trimming.sizes or (not wish and trimming.points):
         return top
-    return quilt_top(project, as_cut, trimming.sizes)
+    apart = edges_apart(top, project)
+    if not wish and not apart:
+        return top
+    trimmed = quilt_top(project, as_cut, trimming.sizes)
+    better = _beyond_easing(edges_apart(trimmed, project)) < _beyond_easing(apart)
+    return trimmed if wish or better else top
+
+
+def _beyond_easing(apart: Iterable[Apart]) -> float:
+    """By how much edges that differ miss what can be eased over their length, at worst; below 0
+    where it all can."""
+    return max((seam.differs - seam.length * EASED for seam in apart), default=-inf)
+
+
+def worst_of(apart: Iterable[Apart]) -> float:
+    """By how much edges differ at most, where that is more than a thread; else 0."""
+    return max((seam.differs for seam in apart), default=0.0)

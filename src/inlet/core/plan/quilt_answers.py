@@ -3,7 +3,7 @@ the difference, and what it takes."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 from typing import Literal, NamedTuple
 
 from inlet.core.cancellation import check
@@ -11,7 +11,7 @@ from inlet.core.cutlist import ruler_friendly
 from inlet.core.fitting import Fit, at_size
 from inlet.core.numbers import nearest_mark
 from inlet.core.plan.prepared import PreparedBlock
-from inlet.core.plan.quilt import QuiltPlan, top_as_made
+from inlet.core.plan.quilt import QuiltPlan, top_as_made, worst_of
 from inlet.core.plan.quilt_fit import differs_text
 from inlet.core.plan.shared_units import prepared_blocks
 from inlet.core.project import (
@@ -26,7 +26,6 @@ from inlet.core.project import (
     replace,
 )
 from inlet.core.setting import (
-    Apart,
     Top,
     Trimming,
     block_counts,
@@ -136,11 +135,6 @@ def comes_out(answer: QuiltAnswer, measure: Measure) -> str:
         left = f"Edges differ by up to {differs_text(answer.differs, measure)}."
     minutes = f" About {max(1, round(answer.minutes))} min." if answer.minutes else ""
     return f"{left} The quilt is {near_text(answer.size, measure)}.{minutes}"
-
-
-def worst_of(apart: Sequence[Apart]) -> float:
-    """By how much edges differ at most, where that is more than a thread; else 0."""
-    return max((seam.differs for seam in apart), default=0.0)
 
 
 def _with(project: Project, wish: Uneven) -> Project:
