@@ -24,7 +24,7 @@ FINER_SECONDS = 3
 
 HAIR = 1e-9
 
-EASED = 1 / 192
+EASED = Fraction(1, 192)
 """Of a length: a sixteenth of an inch in a foot can be eased."""
 
 
@@ -81,7 +81,7 @@ class Fitting:
     ) -> None:
         """``repeated``: the block lies many times in one line, as in a border, and may be off by no
         more than can be eased there."""
-        self._most_off = float(min(draft.block.finished)) * EASED if repeated else None
+        self._most_off = float(min(draft.block.finished) * EASED) if repeated else None
         self.draft, self.root, self.measure = draft, root, measure
         self.units, self.on_marks = tuple(units), on_marks
 

@@ -106,11 +106,13 @@ def prepared_for(
     other colours."""
     alike = _cut_alike if to_cut else _prepares_alike
     kept = _PREPARED.get(block) or ()
-    for known in kept:
-        if (known.copies, known.repeated) == (copies, repeated) and alike(known.project, project):
-            return known if known.project is project else replace(
-                known, project=project, known=Known()
-            )  # fmt: skip
+    for before in kept:
+        if (before.copies, before.repeated) == (copies, repeated) and alike(
+            before.project, project
+        ):
+            if before.project is project:
+                return before
+            return replace(before, project=project, known=Known())
     prepared = prepare_block(project, block, copies, repeated)
     _PREPARED.keep(block, (prepared, *kept[: KEPT - 1]))
     return prepared

@@ -9,11 +9,12 @@ from math import inf
 from typing import TYPE_CHECKING
 
 from inlet.core.cutlist import Cut, PlannedSet, Standing
+from inlet.core.fitting import EASED
 from inlet.core.layout import AT_ONCE, BEST, FabricPlan, ToCut, begun_for, lay_out
 from inlet.core.numbers import next_mark
 from inlet.core.plan.assembly_steps import quilt_steps
 from inlet.core.plan.block_steps import block_steps, sewn_plans
-from inlet.core.plan.quilt_fit import EASED, apart_problems
+from inlet.core.plan.quilt_fit import apart_problems
 from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.quilt_work import work_of
 from inlet.core.plan.rows import RowCard, row_cards
@@ -343,7 +344,7 @@ def top_as_made(project: Project, as_cut: AsCut) -> Top:
 def _beyond_easing(apart: Iterable[Apart]) -> float:
     """By how much edges that differ miss what can be eased over their length, at worst; below 0
     where it all can."""
-    return max((seam.differs - seam.length * EASED for seam in apart), default=-inf)
+    return max((seam.differs - seam.length * float(EASED) for seam in apart), default=-inf)
 
 
 def worst_of(apart: Iterable[Apart]) -> float:

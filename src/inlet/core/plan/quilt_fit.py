@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple, Protocol
 
-from inlet.core.fitting import as_exact
-from inlet.core.numbers import Fraction, nearest_mark
+from inlet.core.fitting import EASED, as_exact
+from inlet.core.numbers import nearest_mark
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
 from inlet.core.setting import Apart
@@ -14,8 +14,6 @@ from inlet.core.words import length_text
 
 MOST_TOLD = 4
 """Kinds of seams that are told one by one."""
-EASED = 1 / 192
-"""Of a length: a sixteenth of an inch in a foot can be eased."""
 
 
 class UnevenSeams(NamedTuple):
@@ -30,7 +28,7 @@ class UnevenSeams(NamedTuple):
     @property
     def eased(self) -> bool:
         """Can so much be eased over such a length?"""
-        return self.differs <= self.length * EASED
+        return self.differs <= self.length * float(EASED)
 
 
 def uneven_seams(apart: Sequence[Apart]) -> tuple[UnevenSeams, ...]:
@@ -38,11 +36,11 @@ def uneven_seams(apart: Sequence[Apart]) -> tuple[UnevenSeams, ...]:
     kinds: dict[tuple[str, str], list[Apart]] = {}
     for seam in apart:
         kinds.setdefault(seam.what, []).append(seam)
-    told = []
+    uneven = []
     for what, seams in kinds.items():
         worst = max(seams, key=lambda seam: seam.differs)
-        told.append(UnevenSeams(what, worst.differs, worst.length, len(seams)))
-    return tuple(sorted(told, key=lambda meeting: -meeting.differs))
+        uneven.append(UnevenSeams(what, worst.differs, worst.length, len(seams)))
+    return tuple(sorted(uneven, key=lambda seams: -seams.differs))
 
 
 def differs_text(differs: float, measure: Measure) -> str:
@@ -82,17 +80,15 @@ class PlannedTop(Protocol):
 def apart_problems(plan: PlannedTop) -> Iterator[Problem]:
     """Each kind of seam whose edges differ by more than a thread."""
     measure = plan.project.measure
-    told = uneven_seams(plan.apart)
-    for meeting in told[:MOST_TOLD]:
-        over = length_text(
-            nearest_mark(Fraction(round(meeting.length * 64), 64), measure.system.checked_to),
-            measure,
-        )
+    uneven = uneven_seams(plan.apart)
+    for meeting in uneven[:MOST_TOLD]:
+        length = nearest_mark(as_exact(meeting.length, measure), measure.system.checked_to)
+        over = length_text(length, measure)
         ease = (
             f"Ease it in over {over}" if meeting.eased else f"That is too much to ease over {over}"
         )
         yield Problem("warning", "edges-differ", (), f"{meeting_text(meeting, measure)}. {ease}.")
-    if len(told) > MOST_TOLD:
-        more = len(told) - MOST_TOLD
+    if len(uneven) > MOST_TOLD:
+        more = len(uneven) - MOST_TOLD
         kinds = "kind of seam differs" if more == 1 else "kinds of seams differ"
         yield Problem("warning", "edges-differ", (), f"{more} more {kinds}.")

@@ -39,6 +39,15 @@ class SewnSize(NamedTuple):
         """The size all that is sewn to it goes by."""
         return self.trimmed or self.sewn or self.as_cut
 
+    def place(self, apart: Exact) -> Pair:
+        """The size its place is known by: as drawn, or, where it comes out ``apart`` from that, as
+        it comes out."""
+        wide, high = (
+            drawn if abs(comes_out - drawn) < apart else comes_out
+            for drawn, comes_out in zip(self.drawn, self.in_use, strict=True)
+        )
+        return wide, high
+
 
 Sizes = Mapping[str, SewnSize]
 """The size of each block and motif, by its id."""
@@ -141,12 +150,11 @@ class PlaceSizes:
     def _keyed(self, place: Placed) -> list[tuple[tuple[int, Exact], Exact]]:
         """What a place's width and height are known by, and what its block comes to."""
         size = self._sizes.get(place.block, self._plain)
-        drawn, in_use = as_lying(size.drawn, place), as_lying(size.in_use, place)
-        keyed = []
-        for way, (length, comes_out) in enumerate(zip(drawn, in_use, strict=True)):
-            known_by = length if abs(comes_out - length) < self._apart else comes_out
-            keyed.append(((0 if self._on_point else way, known_by), comes_out))
-        return keyed
+        lengths, in_use = as_lying(size.place(self._apart), place), as_lying(size.in_use, place)
+        return [
+            ((0 if self._on_point else way, length), comes_out)
+            for way, (length, comes_out) in enumerate(zip(lengths, in_use, strict=True))
+        ]
 
     def drawn(self, place: Placed) -> Pair:
         """How wide and how high a place is drawn; one of another size, as it measured."""

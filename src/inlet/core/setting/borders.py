@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
+from inlet.core.fitting import EASED
 from inlet.core.geometry import Point
 from inlet.core.numbers import Exact, Fraction, ceil_exact
 from inlet.core.planning import cut_to_meet
@@ -25,8 +26,6 @@ NAMES = ("Left side", "Right side", "Top", "Bottom")
 
 MOST_UNITS = 4_000
 """Of a pieced border."""
-EASED = Fraction(1, 192)
-"""Of a length: a sixteenth of an inch in a foot can be eased."""
 LEAST_SPACER = Fraction(1, 2)
 """Inches: a narrower strip is hardly sewn straight."""
 

@@ -228,7 +228,8 @@ def _size_problems(
     quilt: Quilt, places: Sequence[Placed], sizes: Sizes, project: Project
 ) -> Iterator[Problem]:
     measure = project.measure
-    used = {p.block: _known_by(sizes[p.block], measure) for p in places if p.block in sizes}
+    apart = measure.from_inches(OTHER_SIZE)
+    used = {p.block: sizes[p.block].place(apart) for p in places if p.block in sizes}
     names = {block.id: block.title for block in project.blocks}
     names |= {motif.id: motif.name or motif.id for motif in quilt.motifs}
     if quilt.on_point:
@@ -265,16 +266,6 @@ def _size_problems(
                 f"The sashing, {length_text(width, measure)}, is wider than a block, "
                 f"{length_text(smallest, measure)}: the blocks will look like its corners.",
             )
-
-
-def _known_by(size: SewnSize, measure: Measure) -> Pair:
-    """The size of the place a block gets, but for what is eased."""
-    apart = measure.from_inches(OTHER_SIZE)
-    wide, high = (
-        drawn if abs(comes_out - drawn) < apart else comes_out
-        for drawn, comes_out in zip(size.drawn, size.in_use, strict=True)
-    )
-    return wide, high
 
 
 def _row_problems(
