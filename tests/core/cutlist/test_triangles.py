@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from inlet.core.methods.catalogue import methods_for
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
-from inlet.core.planning.unit_plan import triangle_key
+from inlet.core.planning.cut_piece import triangle_key
 from inlet.core.project.value import replace
 from inlet.core.schedule.batches import Batch
 from inlet.core.schedule.sittings import sittings

@@ -9,8 +9,14 @@ from typing import NamedTuple
 from inlet.core.cancellation import check
 from inlet.core.cutlist.strip_sets import PlannedSet
 from inlet.core.geometry import Polygon, SameShapes
-from inlet.core.planning import CutPiece, CutSize, UnitPlan, triangle_key, triangles_in
-from inlet.core.table import PER_SQUARE, Crosscut, Lean, Shape, diagonal_text
+from inlet.core.planning import (
+    CutPiece,
+    CutSize,
+    UnitPlan,
+    triangles_given,
+    triangles_needed,
+)
+from inlet.core.table import Crosscut, Lean, Shape, diagonal_text
 
 
 class Cut(NamedTuple):
@@ -91,9 +97,10 @@ def stacks_of(units: Sequence[UnitPlan], cuts: Sequence[Cut]) -> Stacks:
     strips = [cut for cut in cuts if cut.shape == "strip"]
 
     def stack(plan: UnitPlan, piece: CutPiece) -> str:
-        cut = _cut_of(plan, piece)
         if not piece.in_set(plan.in_use.sets):
-            return stacks.get(key(cut), "")
+            labels = (stacks.get(key(cut), "") for cut in _cuts_of(plan, piece))
+            return ", ".join(dict.fromkeys(labels))
+        cut = _cut_of(plan, piece)
         label, kind = plan.unit.label, (cut.fabric, cut.cut[0], cut.owned)
         own_cuts = [
             c for c in strips if label in c.labels and (c.fabric, c.cut[0], c.owned) == kind
@@ -109,18 +116,28 @@ def _pieces(units: Sequence[UnitPlan]) -> Iterator[Cut]:
     for plan in units:
         for cut_piece in plan.in_use.pieces:
             if not cut_piece.in_set(plan.in_use.sets):  # those are shared with others
-                yield _cut_of(plan, cut_piece)
+                yield from _cuts_of(plan, cut_piece)
+
+
+def _cuts_of(plan: UnitPlan, cut_piece: CutPiece) -> Iterator[Cut]:
+    """A piece of a unit as the cut list has it: squares whose print stands upright by the diagonal
+    they are cut on."""
+    cut, upright = _cut_of(plan, cut_piece), cut_piece.upright
+    if upright is None or cut.crosscut != "once" or cut.shape != "square":
+        yield cut
+        return
+    by_lean = upright.by_lean
+    for lean in dict.fromkeys(facing.lean for facing in upright.needed):
+        over = sum(n for facing, n in upright.over.items() if facing.lean == lean)
+        yield cut._replace(lean=lean, number=by_lean[lean], over=over)
 
 
 def _cut_of(plan: UnitPlan, cut_piece: CutPiece) -> Cut:
-    """A piece of a unit as the cut list has it. Squares that come apart only after sewing are cut
-    as any other square."""
+    """The same, of either diagonal. Squares that come apart only after sewing are cut as any other
+    square."""
     piece, size = cut_piece.piece, cut_piece.cut
-    over = 0
-    if triangle_key(cut_piece) is not None:
-        over = cut_piece.number * PER_SQUARE[piece.crosscut] - triangles_in(
-            cut_piece, plan.in_use.runs
-        )
+    given = triangles_given(cut_piece).total()
+    over = given - triangles_needed(cut_piece, plan.in_use.runs).total()
     return Cut(
         piece.fabric,
         piece.shape,

@@ -143,6 +143,12 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
     notes = []
     if diagonal := cut.diagonal:
         notes.append(f"Cut each {diagonal}; {bias_text(cut)}.")
+        fabric = project.fabric(cut.fabric or "")
+        if cut.crosscut == "twice" and fabric is not None and fabric.direction:
+            notes.append(
+                "Hold the print upright: each square gives one triangle for each side. Keep the "
+                "four apart."
+            )
         if cut.lean:
             notes.append(
                 "Lay them all right side up first: in folded fabric every other one is not."

@@ -5,8 +5,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.cutlist import Cut, RulerFriendly, turned_prints
+from inlet.core.cutlist import RulerFriendly, turned_prints
 from inlet.core.layout.fabric_plan import FabricPlan
+from inlet.core.planning import UnitPlan, method_words
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project
 from inlet.core.words import fabric_name, length_text, size_text
@@ -48,13 +49,18 @@ def fabric_problems(project: Project, fabric_plans: Sequence[FabricPlan]) -> Ite
             )
 
 
-def print_problems(project: Project, cuts: Sequence[Cut]) -> Iterator[Problem]:
-    """Units in which a print with a direction will not stand upright."""
-    for fabric, labels in turned_prints(cuts, project).items():
+def print_problems(project: Project, units: Sequence[UnitPlan]) -> Iterator[Problem]:
+    """Units in which a print with a direction will not stand upright, and the methods in which it
+    would."""
+    for fabric, turned in turned_prints(units):
+        labels = ", ".join(plan.unit.label for plan in turned)
+        upright = [{m.name for m in plan.methods if not m.turns_print} for plan in turned]
+        known = [m.name for m in turned[0].methods if all(m.name in names for names in upright)]
+        keeps = f" Made as {method_words(known[0])} it stands upright." if known else ""
         yield Problem(
             "warning",
             "print-turned",
             (),
             f"{fabric_name(project, fabric)} has a direction; it will lie several ways in "
-            f"{', '.join(labels)}, as the pieces are turned or cut apart.",
+            f"{labels}, as the pieces are turned or cut apart.{keeps}",
         )

@@ -100,6 +100,7 @@ def corner_squares(unit: Unit, seam: Exact) -> Method | None:
     return Method(
         "corner-squares", 1, pieces, False, table, left_over=left_over,
         known_effort=Effort(number, diagonals, number, number, number), outer_bias=no_bias,
+        lying=lambda: ((unit.outline,), *((),) * (len(pieces) - 1)),
     )  # fmt: skip
 
 

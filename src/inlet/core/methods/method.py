@@ -8,6 +8,7 @@ from functools import cached_property
 from math import hypot, sqrt
 from typing import NamedTuple
 
+from inlet.core.geometry import Polygon
 from inlet.core.memo import KeyedTable
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import UnitKind
@@ -58,6 +59,8 @@ class Effort(NamedTuple):
 
 Sizes = tuple[Size, ...]
 """The size each piece of a method is cut, in their order."""
+Lying = Sequence[Sequence[Polygon]]
+"""By the number of a piece: the outlines of the patches cut as it, as they lie in the unit."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -74,7 +77,9 @@ class Method:
     no effort of it. ``known_effort`` spares working out the moves where it follows from less.
     ``tool`` is one that not every maker has; ``stands_proud``: it gives folds that lie on the unit,
     which not every maker wants. ``by_patches``: it is sewn patch to patch, and has no
-    products; ``halved``: its triangles are halves of squares, see ``piece_for``.
+    products; ``halved``: its triangles are halves of squares, see ``piece_for``. ``lying`` says of
+    each piece how the patches cut as it lie in the unit's picture: nothing where it may lie any
+    way; it is missing where pieces are turned by the way they are sewn.
     """
 
     name: str
@@ -92,6 +97,7 @@ class Method:
     stands_proud: bool = False
     by_patches: bool = False
     halved: bool = False
+    lying: Callable[[], Lying] | None = None
 
     @cached_property
     def _exactly(self) -> MethodWork:

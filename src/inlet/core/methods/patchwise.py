@@ -84,8 +84,18 @@ def _patch_by_patch(unit: Unit, seam: Exact, halved: bool) -> Method:
     return Method(
         name, 1, pieces, trims, work,
         outer_bias=lambda: _outer_bias(unit, seam, halved), known_effort=_effort(unit, seam),
-        by_patches=True, halved=halved,
+        by_patches=True, halved=halved, lying=lambda: _lying(unit, pieces, seam),
     )  # fmt: skip
+
+
+def _lying(unit: Unit, pieces: Sequence[Piece], seam: Exact) -> list[list[Polygon]]:
+    lying: list[list[Polygon]] = [[] for _ in pieces]
+    nested = {f for part in unit.part.nested for f in part.faces}
+    for face, patch in zip(sorted(unit.part.faces), unit.picture, strict=True):
+        which = -1 if face in nested else _piece_of(patch, pieces, seam)
+        if which >= 0:
+            lying[which].append(patch[0])
+    return lying
 
 
 def _effort(unit: Unit, seam: Exact) -> Effort:

@@ -106,13 +106,13 @@ def plan_block(
     sets = with_elsewhere(plan_sets(units), others)
     cuts = cut_list(units, sets)
     stacks = stacks_of(units, cuts)
-    upright = standing(prepared.draft, units, stacks, project, copies)
+    upright = standing(units, stacks)
     to_cut = ToCut(cuts, upright, begun_for(project, block.id, copies))
 
     steps = find_steps(prepared.draft, prepared.root, units, stacks, copies, project, prepared.made)
     lay = partial(lay_out, project, to_cut)
     fabric_plans = Staged(partial(lay, AT_ONCE), partial(lay, BEST))
-    in_fabric = [*fabric_problems(project, fabric_plans.at_once), *print_problems(project, cuts)]
+    in_fabric = [*fabric_problems(project, fabric_plans.at_once), *print_problems(project, units)]
     known = prepared_fields(prepared) | {
         "problems": errors_first((*prepared.problems, *in_fabric)),
     }

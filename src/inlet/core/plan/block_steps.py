@@ -35,9 +35,7 @@ def sewn_plans(blocks: Sequence[QuiltBlock], batch: SharedBatch) -> tuple[SewnBl
             )
         whole = numbered(steps, first)
         first += len(whole)
-        labels = {unit.unit.label for unit in units}
-        cuts = [cut for cut in batch.cuts if labels.intersection(cut.labels)]
-        problems = errors_first((*plan.problems, *print_problems(plan.project, cuts)))
+        problems = errors_first((*plan.problems, *print_problems(plan.project, units)))
         as_sewn = prepared_fields(plan) | {
             "copies": block.number, "units": units, "problems": problems,
         }  # fmt: skip

@@ -10,10 +10,18 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, PlannedSet, Stacks, cut_list, plan_sets, stacks_of, standing
-from inlet.core.geometry import Alike
+from inlet.core.geometry import Alike, motion_between
 from inlet.core.plan.block import MOST_COPIES
 from inlet.core.plan.prepared import PreparedBlock, prepared_for
-from inlet.core.planning import Need, Twin, UnitPlan, squares_shared, with_inside
+from inlet.core.planning import (
+    Need,
+    Twin,
+    UnitPlan,
+    quarters_in,
+    squares_shared,
+    turned_on,
+    with_inside,
+)
 from inlet.core.project import Block, Project, Quilt
 from inlet.core.setting import Top, block_counts, in_colourway, single_pieces
 
@@ -125,21 +133,28 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> SharedBatch:
                 kept[first] = with_changes(plan, spare={})
             else:
                 made_as[plan.unit.label] = first
-                need = Need(kept[first].count + plan.count)
-                kept[first] = with_changes(kept[first], need=need)
+                kept[first] = _with_more(kept[first], plan)
     units = tuple(squares_shared(kept.values()))
     sets = plan_sets(units)
     cuts = cut_list(units, sets)
     every = [plan for _, plans in batches for plan in plans]
     stacks = stacks_of(every, cuts)
-    upright: Counter[str] = Counter()
-    for block, plans in batches:
-        upright.update(standing(block.plan.draft, plans, stacks, project, block.number))
     by_label = {plan.unit.label: plan for plan in units}
     in_block = tuple(
         with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in batches
     )
-    return SharedBatch(units, in_block, made_as, sets, cuts, stacks, dict(upright))
+    return SharedBatch(units, in_block, made_as, sets, cuts, stacks, standing(units, stacks))
+
+
+def _with_more(plan: UnitPlan, more: UnitPlan) -> UnitPlan:
+    """A unit with those of another block that are made with it, turned as they lie against it."""
+    turns = None
+    motion = motion_between(plan.unit.picture, more.unit.picture)
+    quarters = quarters_in(motion) if motion is not None else None
+    if plan.turns is not None and more.turns is not None and quarters is not None:
+        a, b = plan.turns, turned_on(more.turns, quarters)
+        turns = a[0] + b[0], a[1] + b[1], a[2] + b[2], a[3] + b[3]
+    return with_changes(plan, need=Need(plan.count + more.count), turns=turns)
 
 
 def _in_batch(plan: UnitPlan, made_as: dict[str, str], kept: dict[str, UnitPlan]) -> UnitPlan:

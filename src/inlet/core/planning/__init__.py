@@ -13,23 +13,16 @@ from inlet.core.planning.compare import (
     cut_area,
     table,
 )
+from inlet.core.planning.cut_piece import CutPiece, CutSize, triangles_given, triangles_needed
 from inlet.core.planning.cut_rule import CutRule, cut_to_meet, right_triangle, usual_rule
 from inlet.core.planning.offers import Offer, left_over, offers
 from inlet.core.planning.planned import plan_units, sharing_squares, squares_shared, with_inside
 from inlet.core.planning.stock import Stock, largest_from, parse_stock
 from inlet.core.planning.tray_units import tray_units_of
-from inlet.core.planning.unit_plan import (
-    CutPiece,
-    CutSize,
-    MethodPlan,
-    Need,
-    Twin,
-    UnitPlan,
-    Widths,
-    triangle_key,
-    triangles_in,
-)
+from inlet.core.planning.unit_plan import MethodPlan, Need, Twin, UnitPlan, Widths
+from inlet.core.planning.upright import quarters_in, turned_on
 from inlet.core.planning.words import (
+    apart_text,
     kind_words,
     length_or_size,
     method_words,
@@ -40,6 +33,7 @@ from inlet.core.planning.words import (
     runs_words,
     spare_text,
     times_words,
+    upright_notes,
 )
 
 __all__ = [
@@ -57,6 +51,7 @@ __all__ = [
     "Twin",
     "UnitPlan",
     "Widths",
+    "apart_text",
     "cut_area",
     "cut_to_meet",
     "kind_words",
@@ -72,6 +67,7 @@ __all__ = [
     "parse_stock",
     "piece_text",
     "plan_units",
+    "quarters_in",
     "right_triangle",
     "runs_words",
     "sharing_squares",
@@ -80,8 +76,10 @@ __all__ = [
     "table",
     "times_words",
     "tray_units_of",
-    "triangle_key",
-    "triangles_in",
+    "triangles_given",
+    "triangles_needed",
+    "turned_on",
+    "upright_notes",
     "usual_rule",
     "with_choice",
     "with_inside",

@@ -6,7 +6,8 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from typing import NamedTuple
 
 from inlet.core.numbers import Fraction
-from inlet.core.planning.unit_plan import CutPiece, MethodPlan, Need, UnitPlan
+from inlet.core.planning.cut_piece import CutPiece
+from inlet.core.planning.unit_plan import MethodPlan, Need, UnitPlan
 from inlet.core.project import Measure, Rates
 from inlet.core.staged import Known
 from inlet.core.table import DIAGONALS
@@ -213,18 +214,19 @@ def recommended(
 ) -> MethodCost:
     """The method to take: least minutes, waste and bias weighed together. What needs a tool or a
     template of its own, stands proud, or takes fabric larger than what is cut already, comes last:
-    nobody is advised to it unasked; and what cannot be trimmed, where the maker asks for that. The
-    usual order breaks ties."""
+    nobody is advised to it unasked; and what cannot be trimmed, where the maker asks for that; and
+    what turns a print that is to stand upright. The usual order breaks ties."""
     per_minute = measure.system.fabric_a_minute
 
-    def weight(cost: MethodCost) -> tuple[bool, bool, bool, float]:
+    def weight(cost: MethodCost) -> tuple[bool, bool, bool, bool, float]:
         made = cost.plan.made + cost.plan.mirrored
         bias = _BIAS_MINUTES * cost.bias * made + _LOOSE_MINUTES * _loose(cost)
         weighed = cost.minutes + cost.wasted / per_minute + bias
         method = cost.plan.method
         template = any(piece.shape == "template" for piece in method.pieces)
         if_asked_for = bool(method.tool) or method.stands_proud or template
-        return cost.plan.short, asked_to_trim and not method.trims, if_asked_for, weighed
+        cannot_trim = asked_to_trim and not method.trims
+        return cost.plan.short, cannot_trim, cost.plan.turns_print, if_asked_for, weighed
 
     return min(ranked, key=weight)
 

@@ -12,16 +12,10 @@ from inlet.core.methods import Method
 from inlet.core.numbers import Exact, floor_exact
 from inlet.core.planning.choices import choices_for
 from inlet.core.planning.compare import compared
-from inlet.core.planning.unit_plan import (
-    Need,
-    TriangleKey,
-    Twin,
-    UnitPlan,
-    triangle_key,
-    triangles_in,
-)
+from inlet.core.planning.cut_piece import TriangleKey, triangles_given, triangles_needed
+from inlet.core.planning.unit_plan import Need, Twin, UnitPlan
+from inlet.core.planning.upright import Directions, turns_of
 from inlet.core.project import Block, Choice, Project, Rates
-from inlet.core.table import PER_SQUARE
 from inlet.core.units import Part, Unit, find_units
 
 
@@ -39,6 +33,7 @@ def plan_units(
     def usable(fabric: str | None) -> Exact:
         return max(mark, floor_exact(project.usable_width(fabric or "") / mark) * mark)
 
+    directions: Directions = {f.id: f.direction for f in project.fabrics if f.direction}
     plans: dict[str, UnitPlan] = {}
     for unit, choice in zip(labelled, choices, strict=True):
         check()
@@ -52,6 +47,8 @@ def plan_units(
             choice=choice,
             usable=usable,
             twin=twin,
+            turns=turns_of((place.motion for place in unit.places), copies),
+            directions=directions,
         )
     rates = project.rates or Rates()
     advised = {p.unit.label: p for p in _advised(with_inside(plans.values()), rates)}
@@ -126,13 +123,13 @@ def squares_shared(plans: Iterable[UnitPlan]) -> Iterator[UnitPlan]:
     the same size and fabric."""
     left: Counter[TriangleKey] = Counter()
     for plan in plans:
-        keys = {key: left[key] for cut in plan.in_use.pieces if (key := triangle_key(cut))}
-        spare = {key: number for key, number in keys.items() if number}
+        runs = plan.in_use.runs
+        wanted = [triangles_needed(cut, runs) for cut in plan.in_use.pieces]
+        spare = {key: left[key] for needed in wanted for key in needed if left[key]}
         unit = replace(plan, spare=spare) if spare else plan
-        for cut in unit.in_use.pieces:
-            if key := triangle_key(cut):
-                used = triangles_in(cut, unit.in_use.runs)
-                left[key] += cut.number * PER_SQUARE[cut.piece.crosscut] - used
+        for cut, needed in zip(unit.in_use.pieces, wanted, strict=True):
+            left.update(triangles_given(cut))
+            left.subtract(needed)
         yield unit
 
 

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections import Counter
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from types import MappingProxyType
 from typing import NamedTuple
 
 from inlet.core.methods import (
@@ -18,60 +20,20 @@ from inlet.core.methods import (
     trim_of,
 )
 from inlet.core.numbers import INCHES, Exact, Fraction, ceil_exact, floor_exact, next_mark
+from inlet.core.planning.cut_piece import CutPiece, CutSize, TriangleKey, with_spare
 from inlet.core.planning.cut_rule import CutRule, usual_rule
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
+from inlet.core.planning.upright import Directions, Turns, Upright, upright_pieces
 from inlet.core.project import Choice, Measure, UnitKind
-from inlet.core.table import PER_SQUARE, Crosscut, Lean, Move, Piece, Size
+from inlet.core.table import Move, Piece, Size
 from inlet.core.units import Unit, fabric_in
 
-CutSize = tuple[Fraction, Fraction]
 Widths = Callable[[str | None], Exact]
 """The usable width of each fabric."""
 
 
 def usual_width(_: str | None) -> Exact:
     return INCHES.fabric_width
-
-
-class CutPiece(NamedTuple):
-    """A piece at its cut size: ``cut`` on the ruler's marks (see ``CutRule``);
-    ``number`` of these shapes to cut for all the runs, beside ``spare`` triangles of those cut for
-    other units. ``stock`` of what is cut already they come
-    from, where they do. A strip's sizes are its width and its whole length."""
-
-    piece: Piece
-    cut: CutSize
-    number: int
-    stock: int | None = None
-    spare: int = 0
-
-    @property
-    def over(self) -> Exact:
-        """How much the ruler mark is over the exact size, under it where it is below 0: of the
-        longer side, of a strip's width."""
-        side = 0 if self.piece.shape == "strip" else 1
-        return self.cut[side] - self.piece.exact[side]
-
-    def in_set(self, sets: Sequence[SewnSet]) -> bool:
-        """Is it a strip for the method's strip sets, which may be shared with other units?"""
-        return bool(sets) and self.piece.shape == "strip"
-
-
-TriangleKey = tuple[str | None, CutSize, Crosscut, Lean]
-"""What triangles are alike by: fabric, cut size of their squares, how those are cut, their lean."""
-
-
-def triangle_key(cut: CutPiece) -> TriangleKey | None:
-    """What triangles of a piece may be shared by; None where it is not cut into any, or comes from
-    fabric cut already."""
-    if PER_SQUARE[cut.piece.crosscut] == 1 or cut.stock is not None:
-        return None
-    return cut.piece.fabric, cut.cut, cut.piece.crosscut, cut.piece.lean
-
-
-def triangles_in(cut: CutPiece, runs: int) -> int:
-    """How many triangles of a piece so many runs take."""
-    return -(-cut.piece.quantity * runs // cut.piece.runs)
 
 
 class SewnSet(NamedTuple):
@@ -90,6 +52,7 @@ class MethodPlan(NamedTuple):
     as well, ``mirrored_over`` of them not needed; ``made_with`` is the label of the unit in whose
     runs these are made, so that nothing more is cut. ``trim_to`` is the unfinished size to trim to.
     ``short``: the fabric cut already that was asked for is too small for it, and new fabric is cut.
+    ``turns_print``: a print with a direction does not stand upright in what it makes.
     """
 
     method: Method
@@ -103,6 +66,7 @@ class MethodPlan(NamedTuple):
     mirrored_over: int = 0
     made_with: str | None = None
     short: bool = False
+    turns_print: bool = False
 
     @property
     def name(self) -> str:
@@ -168,7 +132,8 @@ class UnitPlan:
     are the units nested in it. ``rule`` says which marks its pieces are cut at, where that is not
     the usual one, and ``trimmed`` to which size it is trimmed, whatever the style, as it would not
     fit otherwise; ``spare`` are triangles that units before it leave of the squares they cut, which
-    it takes first. What is worked out from these is so when it is first asked for.
+    it takes first. ``turns`` are the ways it lies in the block, and ``directions`` the prints that
+    are to stand upright in it. What is worked out from these is so when it is first asked for.
     """
 
     unit: Unit
@@ -183,6 +148,8 @@ class UnitPlan:
     rule: CutRule | None = None
     trimmed: CutSize | None = None
     spare: Mapping[TriangleKey, int] = field(default_factory=dict)
+    turns: Turns | None = None
+    directions: Directions = field(default_factory=dict)
 
     @property
     def count(self) -> int:
@@ -225,7 +192,9 @@ class UnitPlan:
         planned = self.planned(self._asked_for or self.advised or next(self.known_methods()))
         if not self.spare:
             return planned
-        return planned._replace(pieces=tuple(self._with_spare(planned.pieces, planned.runs)))
+        left = Counter(self.spare)
+        pieces = tuple(with_spare(cut, planned.runs, left) for cut in planned.pieces)
+        return planned._replace(pieces=pieces)
 
     @cached_property
     def _asked_for(self) -> Method | None:
@@ -237,19 +206,6 @@ class UnitPlan:
     def chosen_for_you(self) -> bool:
         """Is the method in use nobody's choice?"""
         return self._asked_for is None
-
-    def _with_spare(self, pieces: Iterable[CutPiece], runs: int) -> Iterator[CutPiece]:
-        left = dict(self.spare)
-        for cut in pieces:
-            key = triangle_key(cut)
-            spare = min(left.get(key, 0), triangles_in(cut, runs)) if key else 0
-            if key is None or not spare:
-                yield cut
-                continue
-            left[key] -= spare
-            each = PER_SQUARE[cut.piece.crosscut]
-            more = -(-(triangles_in(cut, runs) - spare) // each)
-            yield cut._replace(number=more, spare=spare)
 
     def known_methods(self) -> Iterator[Method]:
         return methods_for(self.unit, self.measure.seam)
@@ -266,6 +222,7 @@ class UnitPlan:
             self.stock,
             self.cutting,
             self.trimmed,
+            upright_pieces(method, self.turns, self.directions),
         )
 
     @cached_property
@@ -301,10 +258,11 @@ def plan_method(
     stock: Stock | None = None,
     rule: CutRule | None = None,
     trimmed: CutSize | None = None,
+    upright: Mapping[int, Upright] | None = MappingProxyType({}),
 ) -> MethodPlan:
     """``method`` for the units needed: whole runs, whole squares even where one gives more
     triangles than are needed. Where a run gives both hands, the runs serve both. ``rule`` and
-    ``trimmed``: see ``UnitPlan``."""
+    ``trimmed``: see ``UnitPlan``; ``upright``: see ``upright_pieces``."""
     rule = rule or usual_rule(measure)
     runs = -(-need.number // method.makes)
     if method.mirrored:
@@ -316,8 +274,9 @@ def plan_method(
     short = False
     if not shared_runs:
         width = min((usable(p.fabric) for p in method.pieces), default=usual_width(None))
-        for piece in method.pieces:
-            cut, fits, whole = _cut(piece, runs, measure, rule, trims, width, stock)
+        for i, piece in enumerate(method.pieces):
+            lie = upright.get(i) if upright else None
+            cut, fits, whole = _cut(piece, runs, measure, rule, trims, width, stock, lie)
             pieces.append(cut)
             short |= not fits
             trims |= whole
@@ -334,6 +293,7 @@ def plan_method(
         runs * method.mirrored - need.mirrored if method.mirrored else 0,
         need.made_with if shared_runs else None,
         short,
+        upright is None,
     )
 
 
@@ -351,20 +311,22 @@ def _cut(
     trims: bool,
     usable: Exact,
     stock: Stock | None,
+    upright: Upright | None,
 ) -> tuple[CutPiece, bool, bool]:
     """A piece for all the runs; whether the stock holds it; whether it uses its squares whole, and
     so is trimmed."""
     if piece.shape == "strip":
         return _strip(piece, runs, measure, rule, usable), stock is None, False
     cut = rule.cut(piece, trims)
-    number = piece.shapes(runs)
+    number = upright.number if upright else piece.shapes(runs)
     if stock is None:
-        return CutPiece(piece, cut, number), True, False
+        return CutPiece(piece, cut, number, upright=upright), True, False
     if uses_whole(stock, piece, usable):
         whole = next_mark(stock.width, measure.mark)
         return CutPiece(piece, (whole, whole), number, number), True, True
     each = stock.holds(cut, usable)
-    return CutPiece(piece, cut, number, -(-number // each) if each else None), each > 0, False
+    of_stock = -(-number // each) if each else None
+    return CutPiece(piece, cut, number, of_stock, upright=upright), each > 0, False
 
 
 def _strip(piece: Piece, runs: int, measure: Measure, rule: CutRule, usable: Exact) -> CutPiece:

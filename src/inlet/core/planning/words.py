@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from string import Formatter
 
 from inlet.core.numbers import Exact, floor_exact
+from inlet.core.planning.cut_piece import CutPiece
 from inlet.core.planning.offers import Offer
-from inlet.core.planning.unit_plan import CutPiece, MethodPlan
+from inlet.core.planning.unit_plan import MethodPlan, UnitPlan
 from inlet.core.project import Measure, Project, UnitKind
-from inlet.core.table import about
+from inlet.core.table import LEANS, about, diagonal_text
 from inlet.core.words import fabric_name, length_text, size_text
 
 
@@ -95,6 +96,47 @@ def spare_text(piece: CutPiece, project: Project) -> str:
     """The triangles a unit takes of squares cut for others."""
     triangles = "1 triangle" if piece.spare == 1 else f"{piece.spare} triangles"
     return f"{triangles} over of {fabric_name(project, piece.piece.fabric)}"
+
+
+def apart_text(piece: CutPiece) -> str:
+    """How a piece comes apart before it is sewn, see ``diagonal_text``; of a print that is to stand
+    upright, how many squares on which diagonal."""
+    kind, upright = piece.piece, piece.upright
+    text = diagonal_text(kind.crosscut, kind.lean)
+    if not text or upright is None or kind.shape != "square":
+        return text
+    leans = [f"{number} {LEANS[lean]}" for lean, number in upright.by_lean.items() if lean]
+    return f"{text}, the print upright{': ' if leans else ''}{', '.join(leans)}"
+
+
+def upright_notes(plan: UnitPlan, project: Project) -> Iterator[str]:
+    """What to mind in a unit of a print with a direction."""
+    method, directions = plan.in_use, plan.directions
+    printed = [cut for cut in method.pieces if cut.piece.fabric in directions]
+    if not printed or plan.turns is None or method.turns_print:
+        return
+    if not method.method.by_patches and (flipped := [c for c in method.pieces[1:] if c in printed]):
+        yield (
+            f"Lay the squares of {_names(flipped, project)} with the print across: once they are "
+            "flipped it stands upright."
+        )
+    a, b, c, d = plan.turns
+    if all(directions[cut.piece.fabric] == "two-way" for cut in printed):
+        a, b, c, d = a + c, b + d, 0, 0
+    ways = [f"{n} {words}" for n, words in zip((a, b, c, d), _TURNED, strict=True) if n]
+    stands = f"The print of {_names(printed, project)} stands upright in the block"
+    if len(ways) > 1:
+        yield f"{stands}: sew {', '.join(ways)}, and keep them apart."
+    elif any(cut.upright and cut.piece.crosscut != "none" for cut in printed):
+        yield f"{stands}: lay out the triangles by the way they face before you sew."
+
+
+def _names(cuts: Sequence[CutPiece], project: Project) -> str:
+    names = dict.fromkeys(fabric_name(project, cut.piece.fabric) for cut in cuts)
+    return " and ".join(names)
+
+
+_TURNED = ("as drawn", "turned a quarter right", "turned half round", "turned a quarter left")
 
 
 def over_text(method: MethodPlan) -> str:

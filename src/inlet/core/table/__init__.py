@@ -18,7 +18,7 @@ from inlet.core.table.moves import (
     like_ones_together,
     rectangle_sheet,
 )
-from inlet.core.table.piece_words import diagonal_text, lean_text, over_triangles
+from inlet.core.table.piece_words import LEANS, diagonal_text, lean_text, over_triangles
 from inlet.core.table.pieces import (
     DIAGONALS,
     PER_SQUARE,
@@ -53,6 +53,7 @@ from inlet.core.table.sheets import (
 __all__ = [
     "DIAGONALS",
     "FINISH",
+    "LEANS",
     "PER_SQUARE",
     "ZERO",
     "Crosscut",

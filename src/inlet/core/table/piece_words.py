@@ -22,5 +22,12 @@ def over_triangles(number: int) -> str:
 def lean_text(lean: Lean, square: bool = False) -> str:
     """Which way the diagonal of a rectangle or a square runs, held so that it cannot be
     mistaken."""
-    way = {"falling": "top left to bottom right", "rising": "bottom left to top right"}.get(lean)
-    return f", {way} with the {'print' if square else 'long side'} upright" if way else ""
+    if not lean:
+        return ""
+    return f", {LEANS[lean]} with the {'print' if square else 'long side'} upright"
+
+
+LEANS: dict[Lean, str] = {
+    "falling": "top left to bottom right", "rising": "bottom left to top right",
+}  # fmt: skip
+"""Which way a diagonal runs, in words."""

@@ -21,6 +21,7 @@ from inlet.core.piecing import advice_lines, effect_text, seam_test_text
 from inlet.core.plan import BlockPlan
 from inlet.core.planning import (
     Stock,
+    apart_text,
     kind_words,
     method_words,
     offer_text,
@@ -32,7 +33,6 @@ from inlet.core.planning import (
 from inlet.core.pressing import pressing_lines
 from inlet.core.project import Project, SeamTest
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
-from inlet.core.table import diagonal_text
 from inlet.core.templates import angled_lines
 from inlet.core.words import fabric_name, length_text, measured_text, size_text
 
@@ -61,8 +61,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
             yield f"      better {best.plan.name}: {why}"
         for cut in unit.in_use.pieces:
             fabric = fabric_name(plan.project, cut.piece.fabric)
-            diagonal = diagonal_text(cut.piece.crosscut, cut.piece.lean)
-            apart = f", {diagonal}" if diagonal else ""
+            apart = f", {words}" if (words := apart_text(cut)) else ""
             if cut.number:
                 yield f"      cut {cut.number} × {piece_text(cut, measure)} of {fabric}{apart}"
             if cut.spare:

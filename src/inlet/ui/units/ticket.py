@@ -13,6 +13,7 @@ from inlet.core.numbers import parse_length, show
 from inlet.core.planning import (
     CutPiece,
     UnitPlan,
+    apart_text,
     kind_words,
     largest_from,
     length_or_size,
@@ -25,7 +26,6 @@ from inlet.core.planning import (
     without_method,
 )
 from inlet.core.project import LONGEST_LABEL, Project, replace
-from inlet.core.table import diagonal_text
 from inlet.core.words import CAUTIONS, fabric_name, size_text, unit_of
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
@@ -253,8 +253,8 @@ def _piece(piece: CutPiece, stack: str, project: Project) -> str:
     words = f"{piece.number} × {kind.shape} of {fabric_name(project, kind.fabric)}"
     if piece.spare:
         words = spare_text(piece, project) + (f", {words}" if piece.number else "")
-    if diagonal := diagonal_text(kind.crosscut, kind.lean):
-        words += f", cut {diagonal}"
+    if apart := apart_text(piece):
+        words += f", cut {apart}"
     if piece.stock is not None:
         words += f", from {piece.stock} of yours"
     return f"{words} — stack {stack}" if stack else words
