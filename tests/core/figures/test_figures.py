@@ -22,6 +22,7 @@ from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.cutting import Cutting
 from inlet.files.project.project_json import load
 from inlet.ui.shell.app import DEMO
+from tests.blocks import block_of, project_of
 
 places = st.floats(-100, 100)
 
@@ -62,12 +63,15 @@ def planned(block):
 
 def on_mats(block, handed="right"):
     project = msgspec.structs.replace(load(DEMO), cutting=Cutting(handed=handed))
-    plan = plan_block(project, project.block(block), 3)
+    yield from mats_of(project, plan_block(project, project.block(block), 3))
+
+
+def mats_of(project, plan):
     for each in plan.fabric_plans.best:
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == each.fabric}
         for fabric in each.laid:
             strokes = cuts_of(fabric, project)
-            left = handed == "left"
+            left = project.cutting.handed == "left"
             yield OnMat(fabric, each.fabric, strokes, len(strokes), cuts, plan.measure, left)
 
 
@@ -101,6 +105,34 @@ def test_for_the_left_hand_the_mat_is_turned_left_for_right():
                 assert sorted((middle - x, y) for x, y in line) == [
                     pytest.approx(p) for p in sorted(turned)
                 ]
+
+
+@pytest.mark.parametrize("hand", ["right", "left"])
+def test_a_square_whose_print_stands_upright_lies_on_its_side_on_the_mat(hand):
+    """Fabric lies along the mat: stood up by its length, each square is cut as it is told."""
+    block = block_of("1 0 1 1 / 0 0 1 1 / 1 1 2 0", 2, 1, (8, 4), "abab")
+    project = project_of(block)
+    changed = msgspec.structs.replace
+    fabrics = tuple(changed(fabric, direction="one-way") for fabric in project.fabrics)
+    project = changed(project, fabrics=fabrics, cutting=Cutting(handed=hand))
+    methods = {"half-square-triangle": "single-triangles"}
+    plan = plan_block(project, changed(block, methods=methods), 2)
+    told = {cut.label: cut.lean for cut in plan.cuts}
+    seen = set()
+    for shown in mats_of(project, plan):
+        frame = MatFrame.fit(shown, (0, 0, 640, 400))
+        for place, _ in shown.places:
+            left, top, right, bottom = frame.box(place.at)
+            for item in mat_figure(frame):
+                if isinstance(item, Polyline) and item.kind == "crosscut":
+                    (x, y), (u, v) = item.points
+                    if left <= (x + u) / 2 <= right and top <= (y + v) / 2 <= bottom:
+                        stood = [(y, -x), (v, -u)]  # a quarter turn: right is up
+                        low, high = sorted(stood)
+                        rises = low[1] > high[1]
+                        assert rises == (told[place.label] == "rising")
+                        seen.add(rises)
+    assert seen == {True, False}
 
 
 def test_a_mat_shows_each_cut_that_is_done_and_only_the_next():

@@ -194,7 +194,9 @@ def _piece(frame: MatFrame, place: LaidPlace, ready: bool, chosen: bool) -> Iter
     on = shown.fabric if ready else None
     cut = shown.cuts.get(place.label)
     if cut is not None and cut.crosscut in ("once", "twice"):
-        rising = rises(cut, bottom - top > right - left)
+        # Fabric lies on its side here, and so does the print of a square.
+        upright = cut.shape != "square" and bottom - top > right - left
+        rising = rises(cut, upright)
         if cut.crosscut == "twice" or not rising:
             yield Polyline(((left, top), (right, bottom)), "crosscut", on=on)
         if cut.crosscut == "twice" or rising:
