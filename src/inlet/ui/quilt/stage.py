@@ -50,6 +50,7 @@ class QuiltStage(QWidget):
         self.top = TopView()
         self.rows, self.target = RowsPage(session), TargetPage(session)
         on_top = QWidget()
+        on_top.setObjectName("topPage")
         layout = column(on_top, 0, 8)
         self.ways = QWidget()
         flow = FlowLayout(self.ways, 0, theme.px(10))
@@ -75,12 +76,13 @@ class QuiltStage(QWidget):
         )  # fmt: skip
         own_layout.addStretch(2)
         layout.addWidget(self.empty, 1)
+        self.top.setMinimumHeight(theme.px(160))  # words do not press it together
         layout.addWidget(self.top, 1)
         self.words = label("", "small", True)
         layout.addWidget(self.words)
         self.pages = QStackedWidget()
         self.sittings = SittingsPage(session, self._work, session.quilted)
-        for page in (on_top, self.rows, scrolled(self.sittings, "page"), self.target):
+        for page in (scrolled(on_top, "page"), self.rows, scrolled(self.sittings, "page"), self.target):
             self.pages.addWidget(page)
         whole.addWidget(self.pages, 1)
         self._connect()
