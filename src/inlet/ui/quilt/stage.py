@@ -82,7 +82,12 @@ class QuiltStage(QWidget):
         layout.addWidget(self.words)
         self.pages = QStackedWidget()
         self.sittings = SittingsPage(session, self._work, session.quilted)
-        for page in (scrolled(on_top, "page"), self.rows, scrolled(self.sittings, "page"), self.target):
+        for page in (
+            scrolled(on_top, "page"),
+            self.rows,
+            scrolled(self.sittings, "page"),
+            self.target,
+        ):
             self.pages.addWidget(page)
         whole.addWidget(self.pages, 1)
         self._connect()
