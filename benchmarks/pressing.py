@@ -5,11 +5,14 @@ from __future__ import annotations
 import random
 from collections.abc import Callable, Iterator
 
+from tests.blocks import split_block
+
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import BlockPlan, plan_block
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.pressing_plan import PressingPlan
 from inlet.core.pressing.program import WORK
+from inlet.core.pressing.solver import solve
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
 from inlet.core.project.pressing import BlockPressing
@@ -37,19 +40,30 @@ def squares(columns: int, rows: int) -> Block:
 Case = tuple[str, Callable[[], object], str]
 
 
+def splits(number: int) -> Block:
+    """A block split at random, again and again, in five fabrics."""
+    chance = random.Random(number)
+    block = replace(split_block(chance.randint, number), id="bench")
+    spots = (replace(spot, fabric=chance.choice("abcde")) for spot in block.fabric_at)
+    return replace(block, fabric_at=tuple(spots))
+
+
 def cases(fabrics: tuple[Fabric, ...]) -> Iterator[Case]:
-    """What is measured, how, and the aim in milliseconds."""
-    for columns, rows, aim in ((5, 4, 100), (8, 8, 300), (14, 14, 2000)):
-        block = squares(columns, rows)
+    """What is measured, how, and the aim in milliseconds: of all, and of the search alone."""
+    blocks = (
+        (squares(5, 4), 100, 50), (squares(8, 8), 400, 150), (squares(14, 14), 3000, 1000),
+        (squares(20, 20), 6000, 5000), (splits(420), 1500, 100),
+    )  # fmt: skip
+    for block, aim, alone in blocks:
         plan = plan_block(Project(fabrics=fabrics, blocks=(block,)), block)
-        yield from _answers(f"{len(plan.draft.patches) - 1} seams", plan, aim)
+        yield from _answers(f"{len(plan.draft.patches) - 1} seams", plan, aim, alone)
     block = replace(squares(4, 4), pressing=BlockPressing(versions=2))
     quilt = Quilt(columns=8, rows=9, block=block.id)
     project = Project(fabrics=fabrics, blocks=(block,), quilt=quilt)
-    yield from _answers("a quilt of 8 x 9 blocks", plan_block(project, block), 2000)
+    yield from _answers("a quilt of 8 x 9 blocks", plan_block(project, block), 2000, 100)
 
 
-def _answers(name: str, plan: BlockPlan, aim: int) -> Iterator[Case]:
+def _answers(name: str, plan: BlockPlan, aim: int, alone: int) -> Iterator[Case]:
     def pressed(work: int) -> PressingPlan:
         found = find_pressing(plan.project, plan.draft, plan.root, plan.units, work)
         assert found is not None
@@ -60,4 +74,6 @@ def _answers(name: str, plan: BlockPlan, aim: int) -> Iterator[Case]:
     yield f"pressing {name}, at once ({first.cost / 1000:.0f} points)", lambda: pressed(0), str(aim)
     name = f"pressing {name}, proved ({best.cost / 1000:.0f} points, {gap})"
     yield name, lambda: pressed(WORK), str(aim)
+    program = best.program
+    yield "  its search alone, without ties", lambda: solve(program, ties=False), str(alone)
     yield "  its allowances folded", lambda: best.layers_of(0), ""

@@ -2,25 +2,33 @@
 
 from __future__ import annotations
 
+import json
+import random
 from itertools import product
+from pathlib import Path
 from typing import get_args
 
 import numpy as np
 import pytest
 
 from inlet.core.plan.block import plan_block
-from inlet.core.pressing.costs import NEVER
+from inlet.core.pressing.alike import Decisions, Follows, VersionChoice, VersionOption
+from inlet.core.pressing.costs import NEVER, CostTable
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.outcomes import OPEN
-from inlet.core.pressing.program import WORK
+from inlet.core.pressing.program import WORK, Program, cost_of_answer, followed
 from inlet.core.pressing.reasons import reason
+from inlet.core.pressing.solver import ProgramSum, solve
 from inlet.core.project.pressing import BlockPressing, Pin, PressingMethod
 from inlet.core.project.value import replace
 from tests.blocks import F, project_of
 from tests.core.assembly.test_assembly import ALL
+from tests.core.minimum.by_milp import by_milp
 from tests.core.pressing.drawn import NAMED
-from tests.sample import WHOLE, sampled
+from tests.core.pressing.scattered import scattered
+from tests.sample import WHOLE, many, sampled
 
+DATA = Path(__file__).parents[2] / "data"
 BLOCKS = {**ALL, **NAMED}
 MOST_FREE = 14
 """Decisions of which every answer is tried."""
@@ -178,3 +186,91 @@ def test_pins_that_contradict_one_another_are_told():
     two = pressed(block, pins=pins, versions=2)  # a second version of the unit keeps both
     assert all(pin.kept for pin in two.pins)
     assert OPEN in two.answer.ways
+
+
+SCATTERED = json.loads((DATA / "pressing_least.json").read_text("utf-8"))
+"""Grids of squares in fabrics by chance, with what another solver proved to be their least."""
+
+
+@pytest.mark.parametrize("case", sampled(SCATTERED, 3), ids=lambda case: f"{case['seed']}")
+def test_scattered_blocks_cost_what_another_solver_proved(case):
+    known = dict(case)
+    cost = known.pop("cost")
+    plan = scattered(**known)
+    assert (plan.answer.cost, plan.gap) == (cost, 0)
+    if WHOLE:
+        assert by_milp(ProgramSum(plan.program, 0).sum) == cost
+
+
+def test_little_work_leaves_a_gap_that_is_told_and_never_wrong():
+    plan = scattered(7, 7, 7, "nest", 1)
+    few = solve(plan.program, work=1)
+    assert few.cost >= plan.answer.cost >= few.at_least
+    assert cost_of_answer(plan.program, few.ways, few.options) == few.cost
+    assert few == solve(plan.program, work=1)
+    again = solve(plan.program, work=10**7, ties=False, known=few)
+    assert (again.cost, again.gap) == (plan.answer.cost, 0)
+
+
+def test_of_the_cheapest_answers_the_one_that_loses_fewest_ties_is_taken():
+    """All assignments of a small block tried: cost first, ties next."""
+    plan = scattered(3, 2, 51, "dark", 1)
+    free = plan.decisions.free
+    best = None
+    for ways in product(range(3), repeat=len(free)):
+        every = followed(plan.program, ways_of(plan, free, ways), plan.answer.options)
+        worth = cost_of_answer(plan.program, every, plan.answer.options), ties_of(plan, every)
+        best = worth if best is None else min(best, worth)
+    assert not plan.decisions.choices
+    assert (plan.answer.cost, ties_of(plan, plan.answer.ways)) == best
+
+
+def random_program(seed):
+    """Decisions by chance; some follow others as one of several options says, some options being
+    second versions; some rows of tables that cannot be."""
+    chance = random.Random(seed)
+    free, bound = chance.randint(1, 5), chance.randint(0, 3)
+    number, choices = free + bound, []
+    for d in range(free, number):
+        options = tuple(
+            VersionOption(k, (Follows(chance.randrange(d), chance.random() < 0.5),))
+            for k in range(chance.randint(1, 3))
+        )
+        choices.append(VersionChoice(chance.randint(0, 1), (), (d,), options))
+    tables = []
+    for _ in range(chance.randint(1, 2 * number)):
+        spans = tuple(chance.sample(range(number), chance.randint(1, min(3, number))))
+        costs = np.array([chance.choice((0, 0, 2, 5, 9)) for _ in range(3 ** len(spans))])
+        tie = chance.random() < 0.2
+        costs[[not tie and chance.random() < 0.1 for _ in costs]] = NEVER
+        tables.append(CostTable(spans, costs.reshape((3,) * len(spans)), tie))
+    again = tuple(chance.randint(0, 4) for _ in choices)
+    decisions = Decisions(number, tuple(choices), ())
+    together = tuple((Follows(d, False),) for d in range(number))
+    second = {0: chance.randint(0, 4), 1: chance.randint(0, 4)}
+    return Program(decisions, tuple(tables), together, second, again, chance.randint(0, 3))
+
+
+def test_programs_by_chance_come_to_the_least_of_every_answer():
+    for seed in range(many(150, 1000)):
+        program = random_program(seed)
+        least = least_of_all(program)
+        for ties in (True, False):
+            answer = solve(program, 10**6, ties)
+            assert answer.cost == cost_of_answer(program, answer.ways, answer.options), seed
+            if least < TOO_MUCH:
+                assert (answer.cost, answer.at_least) == (least, least), seed
+            else:
+                assert answer.cost >= NEVER, seed
+
+
+def ways_of(plan, free, ways):
+    every = [0] * plan.decisions.number
+    for d, way in zip(free, ways, strict=True):
+        every[d] = way
+    return every
+
+
+def ties_of(plan, ways):
+    tables = (table for table in plan.program.tables if table.tie)
+    return sum(int(table.costs[tuple(ways[d] for d in table.spans)]) for table in tables)

@@ -58,7 +58,7 @@ def _flatter(plan: PressingPlan, project: Project, thick: Met) -> list[PressingA
     for wish, words in flatter:
         layers = _layers_if(plan, wish, junction)
         cost = cost_if(plan, wish)
-        if layers is None or layers >= thick.layers or cost is None:
+        if layers is None or layers >= thick.layers:
             continue
         more = cost - plan.cost
         price = f"for {points_text(more)}" if more > 0 else "for nothing more"

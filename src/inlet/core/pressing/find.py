@@ -41,6 +41,7 @@ from inlet.core.pressing.neighbours import (
 from inlet.core.pressing.outcomes import OPEN, WAYS
 from inlet.core.pressing.pressing_plan import PressingPlan, meeting_state
 from inlet.core.pressing.program import WORK, PressingAnswer, Program, taken_together
+from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import PressedSeams, Toward, find_seams
 from inlet.core.pressing.weights import weights_of
 from inlet.core.project import Block, BlockPressing, Pin, Pressing, PressingMethod, Project
@@ -150,11 +151,7 @@ class _Finder:
         decisions = find_decisions(self.seams, self.wishes.versions, blocks)
         met = meetings(self.ends, grid) if grid else ()
         program = self._program(decisions, met, blocks, len(grid) if grid else 1)
-        answer = greedy(program)
-        if self.work:
-            from inlet.core.pressing.solver import solve  # loads SciPy's solvers
-
-            answer = _better(answer, solve(program, self.work))
+        answer = solve(program, self.work) if self.work else greedy(program)
         versions = tuple(
             tuple(_way(answer, follows) for follows in version) for version in decisions.versions
         )
@@ -287,14 +284,6 @@ class _Finder:
 def _state_of(ends: Sequence[EdgeEnd], meeting: Meeting, pair: Sequence[Toward]) -> str:
     one = meeting._replace(one=0, other=1, versions=(0, 0))
     return meeting_state([ends[meeting.one], ends[meeting.other]], one, [pair])
-
-
-def _better(first: PressingAnswer, pressing_answer: PressingAnswer | None) -> PressingAnswer:
-    if pressing_answer is None or pressing_answer.cost > first.cost:
-        return first._replace(
-            at_least=max(first.at_least, pressing_answer.at_least if pressing_answer else 0)
-        )
-    return pressing_answer
 
 
 def _way(answer: PressingAnswer, follows: Follows) -> Toward:

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 
 from inlet.core.pressing.alike import Follows
 from inlet.core.pressing.outcomes import WAYS
 from inlet.core.pressing.program import (
     PressingAnswer,
     Program,
-    cost_in,
     cost_of_answer,
+    cost_of_versions,
     followed,
     one_way,
 )
@@ -47,6 +47,12 @@ class _Search:
         for t, table in enumerate(program.tables):
             for d in table.spans:
                 self.tables_of[d].append(t)
+        self.spans = [table.spans for table in program.tables]
+        # What each row of a table is worth: costs, far above ties. Lists are read faster.
+        self.worth_of: list[list[int]] = [
+            [cost * (1 if table.tie else OVER_TIES) for cost in table.costs.ravel().tolist()]
+            for table in program.tables
+        ]
         self.bound = {d for choice in self.choices for d in choice.decisions}
         self.options = list(start.options) if start else [0] * len(self.choices)
         self.ways = list(start.ways) if start else [0] * program.decisions.number
@@ -54,19 +60,18 @@ class _Search:
     def run(self) -> PressingAnswer:
         if self.start is None:
             for seam in self.program.together:
-                self.set(min(range(WAYS), key=lambda way: self.alone(seam, way)), seam)
+                self.press(min(range(WAYS), key=lambda way: self.alone(seam, way)), seam)
         self.ways = followed(self.program, self.ways, self.options)
-        worth = self.whole()
         singly = [(follow,) for seam in self.program.together if len(seam) > 1 for follow in seam]
         for _ in range(MOST_ROUNDS):
-            before = worth
+            better = False
             for seam in (*self.program.together, *singly):
                 for way in range(WAYS):
-                    worth += self.try_way(seam, way)
+                    better |= self.try_way(seam, way)
             for i, choice in enumerate(self.choices):
                 for option in range(len(choice.options)):
-                    worth = self.try_option(i, option, worth)
-            if worth == before:
+                    better |= self.try_option(i, option)
+            if not better:
                 break
         least = sum(int(table.costs.min()) for table in self.program.tables if not table.tie)
         least += self.program.always
@@ -74,53 +79,53 @@ class _Search:
         return PressingAnswer(tuple(self.ways), tuple(self.options), cost, min(cost, least))
 
     def alone(self, seam: Sequence[Follows], way: int) -> int:
-        """What a seam costs by itself."""
+        """What a seam is worth by itself."""
         total = 0
         for follow in seam:
             for t in self.tables_of[follow.decision]:
-                table = self.program.tables[t]
-                if len(table.spans) == 1:
-                    worth = 1 if table.tie else OVER_TIES
-                    total += int(table.costs[one_way(way, follow.contrary)]) * worth
+                if len(self.spans[t]) == 1:
+                    total += self.worth_of[t][one_way(way, follow.contrary)]
         return total
 
-    def set(self, way: int, seam: Sequence[Follows]) -> None:
+    def press(self, way: int, seam: Sequence[Follows]) -> None:
         for follow in seam:
             if follow.decision not in self.bound:
                 self.ways[follow.decision] = one_way(way, follow.contrary)
 
-    def try_way(self, seam: Sequence[Follows], way: int) -> int:
-        """Press a seam a way if that makes the whole cheaper; by how much it changed."""
+    def try_way(self, seam: Sequence[Follows], way: int) -> bool:
+        """Press a seam a way if that makes the whole cheaper."""
         before = list(self.ways)
-        self.set(way, seam)
+        self.press(way, seam)
+        if before == self.ways:
+            return False
         if self.choices:
             self.ways = followed(self.program, self.ways, self.options)
         touched = self.bound.union(follow.decision for follow in seam)
-        changed = [d for d in touched if before[d] != self.ways[d]]
-        if not changed:
-            return 0
-        tables = {t for d in changed for t in self.tables_of[d]}
-        change = self.of(tables, self.ways) - self.of(tables, before)
-        if change >= 0:
-            self.ways = before
-        return min(change, 0)
+        return self.kept_if_better(before, self.options, touched)
 
-    def of(self, tables: Iterable[int], ways: Sequence[int]) -> int:
-        """What tables are worth: costs, far above ties."""
-        cost_tables = (self.program.tables[t] for t in tables)
-        return sum(cost_in(table, ways) * (1 if table.tie else OVER_TIES) for table in cost_tables)
-
-    def try_option(self, i: int, option: int, worth: int) -> int:
-        ways, before = self.ways, self.options[i]
+    def try_option(self, i: int, option: int) -> bool:
+        """Take an option if that makes the whole cheaper."""
+        if option == self.options[i]:
+            return False
+        ways, options = self.ways, list(self.options)
         self.options[i] = option
         self.ways = followed(self.program, ways, self.options)
-        tried = self.whole()
-        if tried < worth:
-            return tried
-        self.options[i], self.ways = before, ways
-        return worth
+        return self.kept_if_better(ways, options, self.bound)
 
-    def whole(self) -> int:
-        ties = (t for t, table in enumerate(self.program.tables) if table.tie)
-        cost = cost_of_answer(self.program, self.ways, self.options)
-        return cost * OVER_TIES + self.of(ties, self.ways)
+    def kept_if_better(self, ways: list[int], options: list[int], touched: set[int]) -> bool:
+        """Is it cheaper than before to have ``touched`` these? Else all is put back."""
+        changed = [d for d in touched if ways[d] != self.ways[d]]
+        tables = {t for d in changed for t in self.tables_of[d]}
+        change = sum(self.worth(t, self.ways) - self.worth(t, ways) for t in tables)
+        if options != self.options:
+            versions = cost_of_versions(self.program, self.options)
+            change += OVER_TIES * (versions - cost_of_versions(self.program, options))
+        if change >= 0:
+            self.ways, self.options = ways, options
+        return change < 0
+
+    def worth(self, t: int, ways: Sequence[int]) -> int:
+        row = 0
+        for d in self.spans[t]:
+            row = row * WAYS + ways[d]
+        return self.worth_of[t][row]

@@ -20,12 +20,13 @@ from inlet.core.pressing.holding import PIN, Pinned, held
 from inlet.core.pressing.junctions import Arm, Junction
 from inlet.core.pressing.neighbours import EdgeEnd, Grid, Meeting
 from inlet.core.pressing.outcomes import OPEN, State, outcome
-from inlet.core.pressing.program import PressingAnswer, Program
+from inlet.core.pressing.program import WORK, PressingAnswer, Program, cost_of_answer
+from inlet.core.pressing.solver import solve
 from inlet.core.pressing.spans import PressedSeams, Toward
 from inlet.core.project import PressingMethod
 from inlet.core.units import Part, picture_of
 
-FLIP_WORK = 40_000
+FLIP_WORK = WORK // 4
 """How much work goes into what a flip costs, see ``solve``."""
 
 
@@ -322,13 +323,13 @@ def meeting_state(
     return "nests" if same != meeting.mirrored else "stacks"
 
 
-def cost_if(plan: PressingPlan, wish: Pinned) -> int | None:
+def cost_if(plan: PressingPlan, wish: Pinned) -> int:
     """What the block would cost if the maker pinned a seam or a centre so, in thousandths of a
-    point; None where no answer was found in time."""
+    point, as far as is found in time."""
     table = held(plan.seams, wish, 2 * PIN)  # heavier than a pin that says otherwise
     pinned = over_decisions([table], plan.decisions.versions[0])
     program = plan.program._replace(tables=(*plan.program.tables, *pinned))
-    from inlet.core.pressing.solver import solve  # loads SciPy's solvers
-
-    answer = solve(program, FLIP_WORK, ties=False)
-    return None if answer is None else answer.cost % PIN // len(plan.versions)
+    now = plan.answer
+    known = now._replace(cost=cost_of_answer(program, now.ways, now.options))
+    answer = solve(program, FLIP_WORK, ties=False, known=known)
+    return answer.cost % PIN // len(plan.versions)

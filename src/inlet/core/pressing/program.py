@@ -16,9 +16,8 @@ from inlet.core.pressing.alike import Decisions, Follows
 from inlet.core.pressing.costs import NEVER, CostTable
 from inlet.core.pressing.outcomes import OPEN, WAYS
 
-WORK = 120_000
-"""How much goes into the best pressing: columns of the solver's program times nodes of its search,
-20 nodes of the largest."""
+WORK = 40_000_000
+"""How much goes into the best pressing: rows of tables and states that are looked at."""
 
 
 class Program(NamedTuple):
@@ -92,9 +91,13 @@ def followed(program: Program, ways: Sequence[int], options: Sequence[int]) -> l
 
 def cost_of_answer(program: Program, ways: Sequence[int], options: Sequence[int]) -> int:
     """What an answer costs, all its decisions given, ties aside."""
-    total = program.always
-    total += sum(cost_in(table, ways) for table in program.tables if not table.tie)
-    parts = set()
+    total = program.always + cost_of_versions(program, options)
+    return total + sum(cost_in(table, ways) for table in program.tables if not table.tie)
+
+
+def cost_of_versions(program: Program, options: Sequence[int]) -> int:
+    """What it costs that parts have second versions."""
+    total, parts = 0, set()
     for i, (choice, option) in enumerate(zip(program.decisions.choices, options, strict=True)):
         if choice.options[option].version:
             parts.add(choice.part)

@@ -52,10 +52,8 @@ _FEWER = "Fewer layers lie where it meets other seams."
 _LAST = Saved(0, "Either way is as good; equal parts are pressed alike.")
 
 
-def flip_text(plan: PressingPlan, cost: int | None) -> str:
+def flip_text(plan: PressingPlan, cost: int) -> str:
     """What a flip costs, told before it is made."""
-    if cost is None:
-        return "its cost was not found in time"
     return f"{points_text(cost - plan.cost)} more" if cost > plan.cost else "costs nothing more"
 
 

@@ -194,7 +194,7 @@ class PressingStage(QWidget):
         wishes = self.picture.wishes()
         self.costs.setText("Working out what a change costs …")
 
-        def ask() -> list[tuple[str, int | None]]:
+        def ask() -> list[tuple[str, int]]:
             return [(words, cost_if(pressing, wish)) for words, wish in wishes]
 
         self.session.think_of_pressing(ask, partial(self._priced, pressing, wishes))
@@ -203,7 +203,7 @@ class PressingStage(QWidget):
         self,
         pressing: PressingPlan,
         wishes: list[tuple[str, Pinned]],
-        prices: list[tuple[str, int | None]],
+        prices: list[tuple[str, int]],
     ) -> None:
         if pressing is not self.session.pressing or wishes != self.picture.wishes():
             return
