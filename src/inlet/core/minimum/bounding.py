@@ -31,16 +31,21 @@ from inlet.core.minimum.table_sum import (
 )
 
 
+NEARLY = IMPOSSIBLE // 2
+"""Costs from here on are of what is impossible: what is possible costs far less."""
+
+
 class Cluster:
     """Tables taken together: ``costs`` over ``scope``, the last of which is the variable of its
     bucket. What it hands on goes to ``parent``; None where that is the bound."""
 
-    __slots__ = ("costs", "parent", "scope")
+    __slots__ = ("scope", "costs", "parent", "possible")
 
     def __init__(self, scope: Scope, sizes: Sequence[int]) -> None:
         self.scope = scope
         self.costs: Costs = np.zeros([sizes[v] for v in scope], np.int64)
         self.parent: Cluster | None = None
+        self.possible = True  # all of it
 
     def least(self, over: Scope) -> Costs:
         """The least for each way the variables ``over``, all its own, can go."""
@@ -51,11 +56,10 @@ class Cluster:
 
     def change(self, scope: Scope, by: Costs) -> None:
         """Add to its costs; what is impossible stays so."""
-        impossible = self.costs >= IMPOSSIBLE
         self.costs += spread(scope, by, self.scope)
-        np.minimum(self.costs, IMPOSSIBLE, out=self.costs)
-        if impossible.any():
-            self.costs[impossible] = IMPOSSIBLE
+        self.possible = self.possible and by.max() < NEARLY
+        if not self.possible:
+            self.costs[self.costs >= NEARLY] = IMPOSSIBLE
 
 
 class Bound:

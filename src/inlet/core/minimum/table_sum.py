@@ -18,7 +18,7 @@ Scope = tuple[int, ...]
 """The variables of a table, in rising order: one for each axis of its costs."""
 
 IMPOSSIBLE = 1 << 56
-"""More than any sum of costs that are possible; a few of them together still fit into 64 bits."""
+"""More than twice any sum of costs that are possible; a few together still fit into 64 bits."""
 STEP = 500
 """Rows that any step of work counts as, however small its table."""
 

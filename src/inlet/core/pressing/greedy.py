@@ -29,6 +29,11 @@ def greedy(program: Program) -> PressingAnswer:
     return _Search(program).run()
 
 
+def first_answer(program: Program) -> PressingAnswer:
+    """Every seam the cheapest way by itself."""
+    return _Search(program).run(rounds=0)
+
+
 def with_better_ties(program: Program, answer: PressingAnswer) -> PressingAnswer:
     """An answer changed as long as it gets no dearer and loses fewer ties."""
     pressing_answer = _Search(program, answer).run()
@@ -57,13 +62,13 @@ class _Search:
         self.options = list(start.options) if start else [0] * len(self.choices)
         self.ways = list(start.ways) if start else [0] * program.decisions.number
 
-    def run(self) -> PressingAnswer:
+    def run(self, rounds: int = MOST_ROUNDS) -> PressingAnswer:
         if self.start is None:
             for seam in self.program.together:
                 self.press(min(range(WAYS), key=lambda way: self.alone(seam, way)), seam)
         self.ways = followed(self.program, self.ways, self.options)
         singly = [(follow,) for seam in self.program.together if len(seam) > 1 for follow in seam]
-        for _ in range(MOST_ROUNDS):
+        for _ in range(rounds):
             better = False
             for seam in (*self.program.together, *singly):
                 for way in range(WAYS):

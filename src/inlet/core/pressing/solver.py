@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from inlet.core.minimum import IMPOSSIBLE, TableSum, least_of, summed
 from inlet.core.pressing.costs import NEVER
-from inlet.core.pressing.greedy import greedy, with_better_ties
+from inlet.core.pressing.greedy import first_answer, with_better_ties
 from inlet.core.pressing.outcomes import WAYS
 from inlet.core.pressing.program import (
     WORK,
@@ -39,7 +39,7 @@ def solve(
     """The cheapest answer, proved or with how far it may be from it, found with so much work, no
     dearer than one that is ``known``. Of those that cost as much one that loses few ties, if
     ``ties`` matter."""
-    answer = known or greedy(program)
+    answer = known or first_answer(program)
     if ties and program.decisions.number <= MOST_WITH_TIES:
         answer = ProgramSum(program, OVER_TIES).solved(answer, work // 2)
         if answer.gap == 0:
