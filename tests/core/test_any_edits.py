@@ -27,6 +27,7 @@ from inlet.files.drawings.svg_import import read_svg
 from inlet.files.project.project_json import dumps, loads
 from inlet.files.text.plan_json import plan_dict
 from tests.blocks import project_of
+from tests.sample import many
 
 EDITS = ["seam", "arc", "drop", "erase", "turn", "insert", "remove", "swing", "paint"]
 
@@ -99,6 +100,6 @@ def holds(seed: int) -> None:
 
 
 @given(st.integers(0, 10**9))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=many(15, 30), deadline=None)
 def test_whatever_is_done_to_a_block_it_holds(seed):
     holds(seed)

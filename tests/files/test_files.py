@@ -397,7 +397,7 @@ def joins_in(node) -> int:
 
 
 @given(unit_blocks(), st.integers(1, 5))
-@settings(max_examples=12)
+@settings(max_examples=many(6, 12))
 def test_a_plan_says_what_the_plan_format_promises(block, copies):
     plan = json.loads(json.dumps(plan_dict(plan_block(project_of(block), block, copies))))
     assert (plan["format"], plan["version"]) == ("inlet-plan", 1)

@@ -70,7 +70,7 @@ def test_the_corpus_is_large_enough():
 
 
 @given(st.sampled_from(sorted(ALL)), turns)
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(30, 60), deadline=None)
 def test_turning_or_mirroring_changes_no_count(name, turn):
     one, two = plan_of(ALL[name]), plan_of(turned(ALL[name], turn))
     assert one.seams == two.seams
@@ -108,7 +108,7 @@ def mixtures(draw):
 
 
 @given(mixtures(), turns)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(20, 40), deadline=None)
 def test_mixtures_take_exactly_the_awkward_seams_put_in(mixture, turn):
     block, pivots, partial = mixture
     plan = plan_of(turned(block, turn))

@@ -21,6 +21,7 @@ from inlet.core.schedule.tasks import plain_tasks
 from inlet.core.table.pieces import piece_for
 from inlet.files.text.plan_text import plan_text
 from tests.blocks import block_of, project_of, unit_blocks
+from tests.sample import many
 
 SINGLE = dict.fromkeys(
     ("half-square-triangle", "quarter-square-triangle", "three-triangle", "flying-geese"),
@@ -29,7 +30,7 @@ SINGLE = dict.fromkeys(
 
 
 @given(unit_blocks(), st.integers(1, 4))
-@settings(max_examples=35, deadline=None)
+@settings(max_examples=many(17, 35), deadline=None)
 def test_as_few_squares_are_cut_as_give_all_triangles(block, copies):
     """Counted patch by patch from the drawing: triangles of one size and fabric over those a square
     gives, rounded up once for the whole block; what is left is told as over."""

@@ -38,6 +38,7 @@ from tests.blocks import (
     ratios,
     unit_blocks,
 )
+from tests.sample import many
 
 
 def board(n: int = 6) -> Block:
@@ -179,7 +180,7 @@ def test_more_or_fewer_bands_leave_a_block_that_tiles(block, across, down):
 
 @given(st.sampled_from(tray_units()), st.sets(st.sampled_from([s.key for s in SYMMETRIES])),
        st.integers(0, 3), st.integers(0, 3))  # fmt: skip
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=many(15, 30), deadline=None)
 def test_units_dropped_by_symmetry_look_the_same_turned(tray_unit, keys, x, y):
     group = group_of(keys)
     low = point(x, y)

@@ -31,6 +31,7 @@ from tests.blocks import (
     unit_blocks,
 )
 from tests.core.assembly.corpus import corpus
+from tests.sample import many
 
 THREAD = 1 / 32 + 1e-6
 PATCHWISE = {
@@ -155,7 +156,7 @@ def edge_length(plan, sides, axis, at):
 )
 @example(block_of("2 0 4 3/2 / 1 0 3 3/4", 4, 3, (8, 6)), F(59, 16), "best")
 @example(block_of("0 0 2 1", 2, 1, (8, 4)), F(9), "best")
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=many(40, 80), deadline=None)
 def test_what_is_said_of_seams_and_sizes_is_so_by_polygons(block, size, awkward):
     """The plan is right about what comes out, whatever is done; and where the best is done no seam
     differs by more than a thread, and the block is what the plan says."""
@@ -182,7 +183,7 @@ def test_what_is_said_of_seams_and_sizes_is_so_by_polygons(block, size, awkward)
 
 @given(st.one_of(unit_blocks(), through_blocks(most=16), st.sampled_from(STRAIGHT)), sizes)
 @example(block_of("2 0 2 2 / 2 1 3 2 / 1 0 2 1 / 2 3/2 5/2 2", 4, 2, (8, 4), "a"), F(71, 16))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(30, 60), deadline=None)
 def test_no_seam_of_any_block_at_any_size_differs_by_more_than_a_thread(block, size):
     """Units by their usual methods as well, trimmed ones included."""
     plan = plan_of(at_size(block, size))
@@ -196,7 +197,7 @@ def test_no_seam_of_any_block_at_any_size_differs_by_more_than_a_thread(block, s
 
 
 @given(unit_blocks(), sizes, turns)
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=many(10, 20), deadline=None)
 def test_turning_or_mirroring_changes_nothing_that_is_cut(block, size, turn):
     one, two = (plan_of(at_size(b, size)) for b in (block, turned(block, turn)))
     assert sorted(c.cut for c in one.cuts) == sorted(c.cut for c in two.cuts)

@@ -31,6 +31,7 @@ from inlet.files.project.project_json import dumps, loads
 from inlet.files.text.cutting_json import cutting_list
 from tests.blocks import block_of, project_of
 from tests.core.layout.mat import follow
+from tests.sample import many
 
 SQUARE = Cut("a", "square", (F(7, 2), F(7, 2)), "none", 12, ("A",), label="A")
 SINGLE = Cutting(folds=0, square_every=0)
@@ -83,7 +84,7 @@ ALONE_IN_A_WIDER_STRIP = [
 
 @given(sizes, haves, rules, st.sampled_from([F(0), F(1, 2)]), st.sampled_from([0, 0, FEW]))
 @example(ALONE_IN_A_WIDER_STRIP, [], Cutting(folds=2, square_every=0, stack=1), F(0), FEW)
-@settings(max_examples=50, deadline=None)
+@settings(max_examples=many(25, 50), deadline=None)
 def test_a_plan_followed_on_the_mat_gives_the_pieces_asked_for(
     wanted, have, cutting, squaring, work
 ):
@@ -340,7 +341,7 @@ def test_what_is_pinned_to_a_stack_says_what_is_done_with_it():
 
 
 @given(sizes, st.sampled_from([0, FEW]))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(10, 40), deadline=None)
 def test_long_pieces_of_one_stack_lie_on_one_grain(wanted, work):
     """On new fabric every stack longer than 6 in lies one way, and the cut list says which."""
     cuts = cut_list(wanted)

@@ -29,6 +29,7 @@ from inlet.core.table.sheets import size, trimmed
 from inlet.core.units.breakdown import break_down
 from inlet.core.units.units import find_units
 from tests.blocks import allowances, in_fabrics, lengths, point, tray_block, turns
+from tests.sample import many
 
 CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
 TRAY = {s.kind: s for s in reversed(tray_units())}
@@ -117,7 +118,7 @@ fabrics = st.text("abcd", min_size=1, max_size=4)
 
 
 @given(kinds, lengths, allowances, fabrics, turns)
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=many(60, 120), deadline=None)
 def test_every_way_gives_the_unit_exactly(kind, size_, seam, colours, turn):
     if kind == "checkerboard":
         colours = "ab"  # three fabrics make it squares
@@ -136,7 +137,7 @@ def test_every_way_gives_the_unit_exactly(kind, size_, seam, colours, turn):
 
 
 @given(lengths, allowances, st.sampled_from([F(1, 1000), F(-1, 1000), F(1, 8)]))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=many(15, 30), deadline=None)
 def test_a_wrong_size_is_caught(size_, seam, wrong):
     """The proof can fail: the same moves for another unit, and pieces of another size."""
     for kind in ("half-square-triangle", "quarter-square-triangle", "flying-geese"):

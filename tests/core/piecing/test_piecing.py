@@ -32,7 +32,7 @@ from tests.blocks import (
     turns,
     unit_blocks,
 )
-from tests.sample import sampled
+from tests.sample import many, sampled
 
 RING = "0 1 2 1 / 2 0 2 2 / 1 2 3 2 / 1 1 1 3"
 
@@ -51,7 +51,10 @@ def is_sewn(block) -> None:
 
 
 @given(through_blocks(most=30))
-@settings(max_examples=40, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large])
+@settings(
+    max_examples=many(20, 40),
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+)
 def test_whatever_straight_through_seams_can_sew_is_sewn_and_proved(block):
     is_sewn(block)
 
@@ -64,7 +67,7 @@ def test_blocks_of_about_sixty_patches_too(seed):
 
 
 @given(unit_blocks() | through_blocks(most=14), turns)
-@settings(max_examples=60)
+@settings(max_examples=many(30, 60))
 def test_turning_or_mirroring_a_block_changes_no_cut_size(block, turn):
     one, two = plan_of(block), plan_of(turned(block, turn))
     assert one.resewn
@@ -79,7 +82,7 @@ def test_turning_or_mirroring_a_block_changes_no_cut_size(block, turn):
 
 
 @given(unit_blocks(most=2), st.integers(2, 7))
-@settings(max_examples=20)
+@settings(max_examples=many(10, 20))
 def test_more_copies_need_that_many_more_units_and_pieces_enough(block, copies):
     one, many = plan_of(block), plan_of(block, copies)
     for a, b in zip(one.units, many.units, strict=True):
@@ -158,7 +161,7 @@ def test_equal_rows_are_sewn_together_even_when_turned():
 
 
 @given(unit_blocks(most=2))
-@settings(max_examples=20)
+@settings(max_examples=many(10, 20))
 def test_sewn_pictures_cover_their_raw_size(block):
     plan = plan_of(block)
     sheet = raw_sheet(plan.draft, plan.root.faces, F(1, 4))

@@ -23,6 +23,7 @@ from inlet.core.plan.block import plan_block
 from inlet.core.table.pins import pins_for
 from tests.blocks import block_of, point, project_of, ratios
 from tests.core.assembly.corpus import corpus, drawing, mapped
+from tests.sample import many
 
 CORPUS = {name: block for name, block, *_ in corpus()}
 S = F(1, 4)
@@ -148,7 +149,7 @@ def test_points_at_the_edge_are_told_and_ringed():
 
 
 @given(st.sampled_from(sorted(CORPUS)))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(20, 40), deadline=None)
 def test_raw_edges_that_meet_are_equal_but_for_the_ears_told(name):
     """Where two patches are sewn along one whole straight side of each, the raw sides, measured on
     the pieces as they are cut, differ by what is said of their two ends."""

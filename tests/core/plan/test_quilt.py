@@ -53,6 +53,7 @@ from inlet.files.text.quilt_text import quilt_text
 from tests.blocks import FABRICS, block_of, project_of, unit_blocks
 from tests.core.layout.mat import follow
 from tests.core.setting.test_top import polygon, quilts
+from tests.sample import many
 
 CASES = json.loads((Path(__file__).parents[2] / "data" / "cases.json").read_text())["cases"]
 SETTINGS = [case for case in CASES if case["unit"] == "setting"]
@@ -83,7 +84,7 @@ def test_setting_triangles_as_worked_out_by_hand(case, ruler):
 
 
 @given(quilts())
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(30, 60), deadline=None)
 def test_setting_triangles_cover_what_they_are_on_the_top(project):
     """A square cut twice gives a triangle whose long side is S - 2s - 2s√2 finished; cut once, legs
     of S - 2s - s√2. Laid with that side on the quilt's edge it covers its piece, and where blocks
@@ -120,7 +121,7 @@ def test_setting_triangles_cover_what_they_are_on_the_top(project):
 
 
 @given(quilts(), st.sampled_from([0, 1, 2]), st.booleans())
-@settings(max_examples=14, deadline=None)
+@settings(max_examples=many(7, 14), deadline=None)
 def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
     """From the JSON alone: the pieces of each fabric on the top, grown by the allowance, against
     what is cut; and the cutting plan followed at the mat gives every stack, of fabric that washing
@@ -463,7 +464,7 @@ def test_work_of_the_whole_quilt():
 
 
 @given(unit_blocks(most=2), unit_blocks(most=3), st.integers(1, 3), st.integers(1, 3))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=many(12, 25), deadline=None)
 def test_what_the_steps_of_a_quilt_make_is_what_they_need(one, other, columns, rows):
     """A balance over all blocks: of every unit, part and block as many are made as later steps take
     and the top holds; each has one step; stacks are those of the cut list."""

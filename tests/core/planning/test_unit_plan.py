@@ -32,6 +32,7 @@ from inlet.core.table.sheets import box
 from inlet.core.units.units import fabric_in
 from tests.blocks import allowances, block_of, in_fabrics, lengths, project_of
 from tests.core.methods.test_catalogue import TRAY, method_of, unit_of
+from tests.sample import many
 
 QUARTER = F(1, 4)
 THREE = "0 0 2 2 / 2 0 1 1"
@@ -97,7 +98,7 @@ def test_hands_made_in_different_ways_are_counted_apart():
                      ("three-triangle", 1), ("flying-geese", 1)]),
     lengths, allowances, st.sampled_from([F(1, 8), F(1, 16), F(1, 4)]), st.booleans(),
 )  # fmt: skip
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(30, 60), deadline=None)
 def test_trims_lie_inside_the_unit_sewn_large(kind, size_, seam, mark, metric):
     name, number = kind
     finished = [2 * size_, size_] if name == "flying-geese" else [size_]

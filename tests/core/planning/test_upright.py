@@ -19,6 +19,7 @@ from inlet.core.project.value import replace
 from inlet.core.table.pieces import piece_for
 from inlet.files.text.plan_text import plan_text
 from tests.blocks import GOOSE, block_of, in_fabrics, project_of, seams
+from tests.sample import many
 
 SINGLE = dict.fromkeys(
     ("half-square-triangle", "quarter-square-triangle", "three-triangle", "flying-geese",
@@ -75,7 +76,7 @@ def slanted_blocks(draw):
 
 
 @given(slanted_blocks(), st.integers(1, 4), st.sampled_from(["one-way", "two-way"]))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(20, 40), deadline=None)
 def test_every_triangle_of_a_print_comes_off_a_square_as_it_lies(block, copies, direction):
     """Squares are cut apart one by one, the print upright, and what comes off is moved into the
     block, not turned: there is a piece for every patch, and a square less would not do."""

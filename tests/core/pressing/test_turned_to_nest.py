@@ -14,6 +14,7 @@ from inlet.core.project.value import replace
 from inlet.files.text.quilt_json import quilt_dict
 from tests.blocks import block_of, project_of
 from tests.core.setting.test_edit import picture
+from tests.sample import many
 
 NINE = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 
@@ -53,7 +54,7 @@ def test_nine_patches_nest_once_alternate_ones_are_turned():
 
 
 @given(st.sampled_from([PATCHES, RAIL, FOUR]), st.integers(2, 4), st.integers(2, 4), st.booleans())
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=many(6, 12), deadline=None)
 def test_turning_is_not_seen_and_never_nests_less(drawn, columns, rows, on_point):
     """Laid as the plan says, the quilt is the same picture; pressed as the plan says, it costs what
     the same quilt costs with those turns drawn, and no more than as it was."""

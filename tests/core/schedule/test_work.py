@@ -38,6 +38,7 @@ from inlet.core.schedule.words import minutes_text, seams_text, sitting_lines, t
 from inlet.files.project.project_json import dumps, loads
 from tests.blocks import block_of, in_fabrics, point, project_of, ratios, seams, unit_blocks
 from tests.core.assembly.corpus import SET_IN, corpus, drawing
+from tests.sample import many
 
 AWKWARD = {name: block for name, block, pivots, _ in corpus() if pivots}
 LENGTHS = ratios(F(1, 2), 6, max_denominator=32)
@@ -51,7 +52,7 @@ def plan_of(block, copies=1):
 
 
 @given(st.sampled_from(sorted(AWKWARD)))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(20, 40), deadline=None)
 def test_a_seam_advised_spares_what_it_says_and_costs_one_piece(name):
     block = AWKWARD[name]
     before = plan_of(block)
@@ -95,7 +96,7 @@ SHARED_STRIPS = block_of(
 
 @given(unit_blocks(most=2), st.integers(1, 12), st.integers(5, 90))
 @example(SHARED_STRIPS, 2, 60)
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=many(12, 25), deadline=None)
 def test_sittings_do_everything_once_in_an_order_that_can_be_done(block, copies, minutes):
     plan = plan_of(block, copies)
     rates = Rates()

@@ -23,6 +23,7 @@ from inlet.core.setting.quilting import GRID, quilted
 from inlet.core.setting.quilting_words import quilted_text, quilting_words
 from inlet.core.setting.top import quilt_top
 from tests.blocks import block_of, in_fabrics, project_of, unit_blocks
+from tests.sample import many
 
 FOUR = replace(block_of("1 0 1 2 / 0 1 2 1", 2, 2, (8, 8), "abba"), id="four")
 
@@ -75,7 +76,7 @@ def apart(p, a, b):
 
 
 @given(unit_blocks(), st.integers(1, 8), st.sampled_from([INCH, METRIC]))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=many(20, 40), deadline=None)
 def test_every_line_keeps_its_distance(block, eighths, measure):
     """The middle of every straight stretch lies just as far from the nearest side of a patch."""
     quilt = Quilt(columns=1, rows=1, block=block.id)

@@ -20,6 +20,7 @@ from inlet.core.units.breakdown import break_down
 from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import find_units
 from tests.blocks import block_of, point, project_of, turns
+from tests.sample import many
 
 TRAY = {tray_unit.words: tray_unit for tray_unit in tray_units()}
 WORDS = (
@@ -63,7 +64,7 @@ def patchworks(draw):
 
 
 @given(patchworks(), st.sampled_from([2, 3, 6]), turns)
-@settings(max_examples=35, deadline=None)
+@settings(max_examples=many(17, 35), deadline=None)
 def test_units_are_found_on_a_grid_finer_than_they_are(block, times, turn):
     """Unless plain squares all over are as few sorts of piece: then they may stay squares."""
     coarse, fine = kinds(block), kinds(turned(on_finer_bands(block, times), turn))
