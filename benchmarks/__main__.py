@@ -148,7 +148,7 @@ def cold_start() -> float:
     done = subprocess.run(
         [sys.executable, "-c", code, str(time.time())],
         capture_output=True, text=True, check=True,
-        env={**os.environ, "QT_QPA_PLATFORM": "offscreen"},
+        env={**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONDONTWRITEBYTECODE": ""},
     )  # fmt: skip
     return float(done.stdout.split()[-1])
 

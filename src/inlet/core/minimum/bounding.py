@@ -30,7 +30,6 @@ from inlet.core.minimum.table_sum import (
     spread,
 )
 
-
 NEARLY = IMPOSSIBLE // 2
 """Costs from here on are of what is impossible: what is possible costs far less."""
 
@@ -39,7 +38,7 @@ class Cluster:
     """Tables taken together: ``costs`` over ``scope``, the last of which is the variable of its
     bucket. What it hands on goes to ``parent``; None where that is the bound."""
 
-    __slots__ = ("scope", "costs", "parent", "possible")
+    __slots__ = ("costs", "parent", "possible", "scope")
 
     def __init__(self, scope: Scope, sizes: Sequence[int]) -> None:
         self.scope = scope
