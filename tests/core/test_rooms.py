@@ -14,7 +14,7 @@ ROOMS = (
     "memo", "staged", "trampoline", "numbers", "cancellation", "geometry", "project", "problem",
     "words", "history", "draft", "assembly", "units", "table", "methods", "planning", "cutlist",
     "templates", "layout", "fitting", "piecing", "schedule", "setting", "minimum", "pressing",
-    "plan", "figures", "buying",
+    "remake", "plan", "figures", "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 

@@ -11,6 +11,7 @@ from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces, paint_all
 from inlet.core.draft.patches import (
     Draft,
     Patch,
+    arrangement_of,
     draft,
     in_fabric,
     patch_polygons,
@@ -113,6 +114,7 @@ __all__ = [
     "add_seams",
     "anchor_in",
     "arc_end_snap",
+    "arrangement_of",
     "bands_of",
     "centre_of",
     "draft",

@@ -1,0 +1,265 @@
+"""Slices sewn together again: the block that really comes of it, and the seams that no longer meet.
+
+The pieces shrink by an allowance at each cut, so the new block is smaller by two allowances a cut,
+and what was drawn to meet across a cut meets only where it runs square to it, or where both pieces
+have lost as much.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from itertools import accumulate
+from typing import NamedTuple
+
+from inlet.core.draft import Draft, arrangement_of, image, turner
+from inlet.core.geometry import Curve, Picture, Point, flattened, inside_point, polygon_of
+from inlet.core.numbers import Exact, Fraction
+from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight
+from inlet.core.remake.slices import Slice, SliceError
+
+Box = tuple[Exact, Exact, Exact, Exact]
+
+
+class Laid(NamedTuple):
+    """A slice laid in a place: which one, turned by so many quarters clockwise, of which of the
+    blocks that are cut."""
+
+    piece: int
+    quarters: int = 0
+    copy: int = 0
+
+
+class Missed(NamedTuple):
+    """Two seams that met at a cut as it was drawn and now miss each other by so much; ``at`` is the
+    middle between their ends, in finished length from the new block's top left."""
+
+    at: Point
+    off: Exact
+
+
+class SetAgain(NamedTuple):
+    """What comes of slices set again: the new block, and where its seams miss each other."""
+
+    block: Block
+    missed: tuple[Missed, ...]
+
+
+class Drawn(NamedTuple):
+    """What shows of a slice once it is sewn in, from its own top left: its seams, a point in each
+    of its patches with their fabric, and its picture."""
+
+    size: Pair
+    seams: tuple[Curve, ...]
+    spots: tuple[tuple[Point, str | None], ...]
+    picture: Picture
+
+
+def as_they_were(slices: Sequence[Slice]) -> tuple[Laid, ...]:
+    """Every slice in its own place."""
+    return tuple(Laid(i) for i in range(len(slices)))
+
+
+def drawn(start: Draft, piece: Slice) -> Drawn:
+    """A slice of a block as it shows once it is sewn in."""
+    left, top, _, _ = piece.kept
+    size = piece.size
+    corner = Point(-left, -top)
+    seams = tuple(image(curve, lambda p: p.plus(corner)) for curve in _inside(start, piece.kept))
+    alone = Block(
+        id="slice", finished=size, columns=size[:1], rows=size[1:],
+        seams=tuple(map(seam_along, seams)),
+    )  # fmt: skip
+    sx, sy = start.block.scale
+    spots, picture = [], []
+    for outline in arrangement_of(alone).outlines:
+        p = inside_point(outline)
+        patch = start.patch_at(Point((p.x + left) / sx, (p.y + top) / sy))
+        fabric = patch.fabric if patch is not None else None
+        spots.append((p, fabric))
+        picture.append((polygon_of(outline), fabric))
+    return Drawn(size, seams, tuple(spots), tuple(picture))
+
+
+def set_again(
+    starts: Sequence[Draft], slices: Sequence[Slice], laid: Sequence[Laid], name: str = ""
+) -> SetAgain:
+    """The block of slices ``laid`` in the places of slices, in reading order. ``starts`` are the
+    blocks that were cut, all of one size and cut alike. Raises ``SliceError`` where a piece does
+    not fit its place."""
+    places = places_of(slices)
+    seams, spots = list(_between(slices, places)), []
+    for number, (piece, place) in enumerate(zip(laid, places, strict=True), 1):
+        shown = drawn(starts[piece.copy], slices[piece.piece])
+        size = shown.size if piece.quarters % 2 == 0 else shown.size[::-1]
+        if size != slices[number - 1].size:
+            label = slices[piece.piece].label
+            raise SliceError(f"Piece {label} does not fit place {number}, turned so.")
+        move = mover(shown.size, piece.quarters, place)
+        seams += [seam_along(image(curve, move)) for curve in shown.seams]
+        for p, fabric in shown.spots:
+            if fabric is not None:
+                there = move(p)
+                spots.append(FabricAt(point=(there.x, there.y), fabric=fabric))
+    widths = tuple(s.size[0] for s in slices if s.row == 0)
+    heights = tuple(s.size[1] for s in slices if s.column == 0)
+    start = starts[0].block
+    block = Block(
+        id=start.id, name=name or start.name, finished=(_total(widths), _total(heights)),
+        columns=widths, rows=heights, seams=tuple(seams), fabric_at=tuple(spots),
+    )  # fmt: skip
+    return SetAgain(block, tuple(_missed(starts, slices, laid, places)))
+
+
+def mover(size: Pair, quarters: int, place: Pair) -> Callable[[Point], Point]:
+    """Where a point of a piece goes, by its top left, when it is turned and laid in a place."""
+    turn, corner = turner((quarters % 4, False), *size), Point(*place)
+    return lambda p: turn(p).plus(corner)
+
+
+def _total(lengths: Iterable[Exact]) -> Exact:
+    total: Exact = Fraction(0)
+    for length in lengths:
+        total = total + length
+    return total
+
+
+def places_of(slices: Sequence[Slice]) -> tuple[Pair, ...]:
+    """Where the top left of each place lies in the new block."""
+    zero: Exact = Fraction(0)
+    lefts = list(accumulate((s.size[0] for s in slices if s.row == 0), initial=zero))
+    tops = list(accumulate((s.size[1] for s in slices if s.column == 0), initial=zero))
+    return tuple((lefts[each.column], tops[each.row]) for each in slices)
+
+
+def _between(slices: Sequence[Slice], places: Sequence[Pair]) -> Iterator[Seam]:
+    """The new seams, from place to place."""
+    last = slices[-1]
+    width, height = places[-1][0] + last.size[0], places[-1][1] + last.size[1]
+    for left in dict.fromkeys(x for x, _ in places if x > 0):
+        yield straight((left, Fraction(0)), (left, height))
+    for top in dict.fromkeys(y for _, y in places if y > 0):
+        yield straight((Fraction(0), top), (width, top))
+
+
+def _inside(start: Draft, box: Box) -> Iterator[Curve]:
+    """The seams of a block as far as they lie inside a box, in finished length."""
+    sx, sy = start.block.scale
+    for seam in start.block.seams:
+        if seam.arc is None:
+            p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
+            if (part := clipped(p, q, box)) is not None:
+                yield Curve(*part)
+    if start.block.curves:
+        yield from _arcs_inside(start, box)
+
+
+def clipped(p: Point, q: Point, box: Box) -> tuple[Point, Point] | None:
+    """The part of a straight line inside a box, exactly; None where there is none, or where it
+    runs along a side."""
+    low: Exact = Fraction(0)
+    high: Exact = Fraction(1)
+    step = q.minus(p)
+    sides = ((p.x, step.x, box[0], box[2]), (p.y, step.y, box[1], box[3]))
+    for begin, by, least, most in sides:
+        if by == 0:
+            if not least < begin < most:
+                return None
+            continue
+        ends = sorted(((least - begin) / by, (most - begin) / by))
+        low, high = max(low, ends[0]), min(high, ends[1])
+    if low >= high:
+        return None
+    first, last = (Point(p.x + step.x * k, p.y + step.y * k) for k in (low, high))
+    return first, last
+
+
+def _arcs_inside(start: Draft, box: Box) -> Iterator[Curve]:
+    """The arcs, cut where they cross the box: the box is drawn into the block to find that."""
+    sx, sy = start.block.scale
+    left, top, right, bottom = box[0] / sx, box[1] / sy, box[2] / sx, box[3] / sy
+    corners = [(left, top), (right, top), (right, bottom), (left, bottom)]
+    frame = tuple(straight(*ends) for ends in zip(corners, (*corners[1:], corners[0]), strict=True))
+    arrangement = arrangement_of(replace(start.block, seams=(*start.block.seams, *frame)))
+    for edge in arrangement.edges:
+        curve = arrangement.curve(edge)
+        if curve.centre is None:
+            continue
+        on_it = list(flattened(curve, 1e-4))
+        x, y = on_it[len(on_it) // 2] if len(on_it) > 1 else _middle(curve)
+        inside = float(left) < x < float(right) and float(top) < y < float(bottom)
+        if inside:
+            yield image(curve, lambda p: Point(p.x * sx, p.y * sy))
+
+
+def _middle(curve: Curve) -> tuple[float, float]:
+    (x, y), (u, v) = curve.start.floats(), curve.end.floats()
+    return (x + u) / 2, (y + v) / 2
+
+
+# --- seams that no longer meet --------------------------------------------------------------------
+
+
+class _End(NamedTuple):
+    """A seam that ends at a side of a piece: how far from the middle of the side as the piece is
+    cut, and once it is sewn in."""
+
+    cut: Exact
+    sewn: Exact
+
+
+def _missed(
+    starts: Sequence[Draft], slices: Sequence[Slice], laid: Sequence[Laid], places: Sequence[Pair]
+) -> Iterator[Missed]:
+    number = {(s.column, s.row): i for i, s in enumerate(slices)}
+
+    def ends(i: int, side: int) -> list[_End]:
+        piece = laid[i]
+        return _ends(starts[piece.copy], slices[piece.piece], piece.quarters, side)
+
+    for i, place in enumerate(slices):
+        (left, top), (wide, high) = places[i], place.size
+        for side, right, below in ((1, 1, 0), (2, 0, 1)):
+            beside = number.get((place.column + right, place.row + below))
+            if beside is None:
+                continue
+            for one in ends(i, side):
+                for other in ends(beside, side + 2):
+                    if one.cut == other.cut and one.sewn != other.sewn:
+                        along = (one.sewn + other.sewn) / 2
+                        at = (
+                            Point(left + wide, top + high / 2 + along)
+                            if right
+                            else Point(left + wide / 2 + along, top + high)
+                        )
+                        yield Missed(at, abs(one.sewn - other.sewn))
+
+
+def _ends(start: Draft, piece: Slice, quarters: int, side: int) -> list[_End]:
+    """The straight seams that end at a side of a piece as it is turned: above, right, below and
+    left, counted from 0."""
+    sx, sy = start.block.scale
+    ends: dict[_End, None] = {}
+    for seam in start.block.seams:
+        if seam.arc is None:
+            p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
+            cut, sewn = (_on_side(p, q, box, quarters, side) for box in (piece.cut, piece.kept))
+            if cut is not None and sewn is not None:
+                ends[_End(cut, sewn)] = None
+    return list(ends)
+
+
+def _on_side(p: Point, q: Point, box: Box, quarters: int, side: int) -> Exact | None:
+    """Where a seam ends at a side of a box that is turned, from the middle of the side to the right
+    or down; None where it does not."""
+    part = clipped(p, q, box)
+    if part is None:
+        return None
+    left, top, right, bottom = box
+    here = (side - quarters) % 4  # the side before it was turned
+    at = {0: top, 1: right, 2: bottom, 3: left}[here]
+    for end in part:
+        if (end.y if here % 2 == 0 else end.x) == at:
+            along = end.x - (left + right) / 2 if here % 2 == 0 else end.y - (top + bottom) / 2
+            # Clockwise round the box the top runs right and the right side down, the others back.
+            return along if (here in (0, 1)) == (side % 4 in (0, 1)) else -along
+    return None
