@@ -47,7 +47,7 @@ from inlet.core.setting.joined import band
 from inlet.core.setting.picture import blocks_on_top
 from inlet.core.setting.pieces import Lying
 from inlet.core.setting.places import Placed, placed
-from inlet.core.setting.top import member_lying
+from inlet.core.setting.top import fabrics_in, member_lying
 from inlet.files.text.quilt_json import quilt_dict
 from inlet.files.text.quilt_text import quilt_text
 from tests.blocks import FABRICS, block_of, project_of, unit_blocks
@@ -545,6 +545,15 @@ def edge_of(piece, top):
     across = -1 if left < 1e-6 else int(right > wide - 1e-6)
     down = -1 if head < 1e-6 else int(foot > high - 1e-6)
     return across, down
+
+
+@given(quilts())
+@settings(max_examples=many(10, 40), deadline=None)
+def test_the_fabrics_of_a_top_are_those_that_are_cut_for_it(project):
+    """Found in the drawing, before anything is planned."""
+    plan = plan_quilt(project)
+    if plan.top.rows and not any(problem.level == "error" for problem in plan.problems):
+        assert fabrics_in(plan.top, project) - {""} == {c.fabric for c in plan.cuts if c.fabric}
 
 
 @given(quilts(), st.sampled_from(["one-way", "two-way"]))

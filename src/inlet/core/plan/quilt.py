@@ -44,6 +44,7 @@ from inlet.core.setting import (
     binding_plan,
     diagonal,
     edges_apart,
+    fabrics_in,
     overage,
     quilt_top,
     same_top,
@@ -181,8 +182,9 @@ class QuiltPlan:
     def backings(self) -> tuple[BackingWay, ...]:
         """Every way to make the backing, the best first."""
         fabric = self.quilt.backing.fabric if self.quilt.backing is not None else ""
-        in_top = fabric in {cut.fabric for cut in self.cuts}
-        return backing_ways(self.size, self.project, in_top) if self.top.rows else ()
+        if not self.top.rows:
+            return ()
+        return backing_ways(self.size, self.project, fabric in fabrics_in(self.top, self.project))
 
     @property
     def backing(self) -> BackingWay | None:

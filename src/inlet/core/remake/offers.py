@@ -1,10 +1,10 @@
 """Arrangements of slices to look at: each ring of pieces turned alike, each picture once.
 
 Slices that a quarter turn of the block (a half turn where it is not square) carries onto one
-another lie in a ring. All pieces of a ring are turned alike, each on the spot; so a block that looks
-the same turned still does. Pictures that are turns of one another are one offer. Those that look the
-same under most turns and mirrors come first, of these those whose figures go on across most of the
-new seams.
+another lie in a ring. All pieces of a ring are turned alike, each on the spot; so a block that
+looks the same turned still does. Pictures that are turns of one another are one offer. Those that
+look the same under most turns and mirrors come first, of these those whose figures go on across
+most of the new seams.
 """
 
 from __future__ import annotations
@@ -33,7 +33,7 @@ MOST_CHOICES = 4096
 _QUARTER = Motion(Fraction(0), Fraction(1))
 
 
-class Offer(NamedTuple):
+class SliceOffer(NamedTuple):
     """An arrangement with its picture, under how many of the eight turns and mirrors that looks the
     same, and over what length of the new seams the fabric is the same on both sides."""
 
@@ -43,11 +43,11 @@ class Offer(NamedTuple):
     goes_on: Exact
 
 
-def offers(start: Draft, slices: Sequence[Slice]) -> tuple[Offer, ...]:
+def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
     """The arrangements of a block's slices, best first."""
     places = places_of(slices)
     pieces = [drawn(start, each) for each in slices]
-    found: dict[frozenset[tuple[object, ...]], Offer] = {}
+    found: dict[frozenset[tuple[object, ...]], SliceOffer] = {}
     for laid in ring_turns(slices):
         check()
         picture = picture_of(pieces, laid, places)
@@ -57,7 +57,7 @@ def offers(start: Draft, slices: Sequence[Slice]) -> tuple[Offer, ...]:
             continue
         mirrors = [canonical(at_origin(each)) for each in _turned(mirrored(picture))]
         symmetry = sum(look == looks[0] for look in (*looks, *mirrors))
-        found[looks[0]] = Offer(laid, picture, symmetry, goes_on(picture, slices, places))
+        found[looks[0]] = SliceOffer(laid, picture, symmetry, goes_on(picture, slices, places))
     return tuple(sorted(found.values(), key=lambda each: (-each.symmetry, -float(each.goes_on))))
 
 

@@ -67,7 +67,7 @@ from inlet.core.setting.quilting_words import (
 )
 from inlet.core.setting.sewn_pieces import row_length
 from inlet.core.setting.straight import strips_of
-from inlet.core.setting.top import Top, plain_size, quilt_top, same_top, single_pieces
+from inlet.core.setting.top import Top, fabrics_in, plain_size, quilt_top, same_top, single_pieces
 from inlet.core.setting.triangles import SettingTriangles, setting_triangles
 from inlet.core.setting.trimming import Trimming, trimming_of, trims_of
 
@@ -110,6 +110,7 @@ __all__ = [
     "coloured_at",
     "diagonal",
     "edges_apart",
+    "fabrics_in",
     "filled_at",
     "fitting_near",
     "floats_by",

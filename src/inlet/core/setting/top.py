@@ -21,6 +21,7 @@ from inlet.core.setting.block_sizes import (
     block_sizes,
 )
 from inlet.core.setting.borders import MOST_UNITS, grown, rounds, units_of
+from inlet.core.setting.colourways import in_colourway
 from inlet.core.setting.on_point import on_point_rows
 from inlet.core.setting.pieces import Lying, Round, Row, TopPiece
 from inlet.core.setting.places import (
@@ -320,6 +321,22 @@ def single_pieces(top: Top, quilt: Quilt) -> Iterator[TopPiece]:
                 yield TopPiece("block", lies.corners, "", lies)
             else:
                 yield TopPiece("plain", lies.corners, member.fabric)
+
+
+def fabrics_in(top: Top, project: Project) -> set[str]:
+    """The fabrics that are cut for a top and its binding."""
+    quilt = project.quilt or Quilt()
+    fabrics = {quilt.binding.fabric} if quilt.binding is not None else set()
+    blocks: set[tuple[str, str]] = set()
+    for piece in single_pieces(top, quilt):
+        if piece.lying is None:
+            fabrics.add(piece.fabric)
+        else:
+            blocks.add((piece.lying.placed.block, piece.lying.placed.colourway))
+    for block, colourway in blocks:
+        shown = in_colourway(project.block(block), quilt.colourway(colourway))
+        fabrics.update(spot.fabric for spot in shown.fabric_at)
+    return fabrics
 
 
 def member_lying(lying: Lying, member: Placed, motif: Motif) -> Lying:

@@ -23,7 +23,7 @@ def quilt_view(project: Project, before: QuiltView) -> QuiltView:
     """The view of the project's quilt; what that ``before`` it has is taken over where it is the
     same."""
     plan = plan_quilt(project, before.plan)
-    _ = plan.apart  # shown with the top
+    _ = plan.apart, plan.backings  # shown with the top
     scene = None
     if plan.top.rows:
         scene = before.scene.of(plan.top, project) if before.scene else Scene(plan.top, project)
