@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import gc
 import threading
 import time
+import weakref
 from itertools import product
 
 import pytest
-from PySide6.QtCore import QObject
+from PySide6.QtCore import QObject, Qt
 from PySide6.QtWidgets import QFileDialog, QWidget
 from shiboken6 import delete
 
@@ -19,7 +21,7 @@ from inlet.files.drawings import svg_import
 from inlet.files.exports import QUILT_EXPORTS
 from inlet.files.project.project_json import load
 from inlet.ui.shell.app import DEMO
-from inlet.ui.tasks import turns
+from inlet.ui.tasks import collector, turns
 from inlet.ui.tasks.background import BackgroundTask, close_all, left_at_work
 from tests.blocks import project_of
 from tests.core.assembly.corpus import herringbone
@@ -256,3 +258,34 @@ def test_stopped_work_says_so(maker, tmp_path, monkeypatch):
     maker.window.stop_work.click()
     assert "was stopped; nothing was changed" in maker.written()
     assert not target.exists()
+
+
+class Circle:
+    def __init__(self):
+        self.me = self
+
+
+def test_circles_of_what_was_worked_out_wait_until_nobody_looks(qapp):
+    """What is made while work is under way is set aside, and looked through when the user turns to
+    another program, but not while work is under way."""
+    collector.look_through_unseen(qapp)
+    collector.rest()
+    circle = Circle()
+    gone = weakref.ref(circle)
+    del circle
+    gc.collect()
+    circle = Circle()
+    aside = weakref.ref(circle)
+    collector.rest_over()
+    del circle
+    assert gone() is None
+    gc.collect()
+    assert aside() is not None
+    collector.rest()
+    qapp.applicationStateChanged.emit(Qt.ApplicationState.ApplicationInactive)
+    assert aside() is not None
+    collector.rest_over()
+    qapp.applicationStateChanged.emit(Qt.ApplicationState.ApplicationActive)
+    assert aside() is not None
+    qapp.applicationStateChanged.emit(Qt.ApplicationState.ApplicationInactive)
+    assert aside() is None

@@ -25,7 +25,7 @@ from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session, new_project
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.window import USUAL_SIZE, Window
-from inlet.ui.tasks import turns
+from inlet.ui.tasks import collector, turns
 from inlet.ui.tasks.background import close_all, left_at_work
 
 DEMO = Path(__file__).parents[2] / "demo" / "reed-channel.json"
@@ -60,6 +60,7 @@ def run(options: argparse.Namespace) -> int:
     theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
     guard.catch_slots()
     guard.quiet_messages()
+    collector.look_through_unseen(app)
     session = Session()
     window = Window(session, settings)
     window.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)

@@ -1,3 +1,3 @@
 """Work off the window's thread: started, told of, stopped in one way."""
 
-__all__ = ["background", "planner", "presser", "turns"]
+__all__ = ["background", "collector", "planner", "presser", "turns"]

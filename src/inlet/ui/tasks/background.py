@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import atexit
-import gc
 import threading
 from collections import deque
 from collections.abc import Callable, Iterable
@@ -18,7 +17,7 @@ from shiboken6 import isValid
 
 from inlet.core.cancellation import Job, Stopped, under
 from inlet.ui import guard
-from inlet.ui.tasks import turns
+from inlet.ui.tasks import collector, turns
 
 T = TypeVar("T")
 PAUSE = 12
@@ -128,7 +127,7 @@ class BackgroundTask(QObject):
             if not self._over.wait(max(0.0, until - monotonic())):
                 _left.append(self._over)
             self._job = None
-            _rest_over()
+            collector.rest_over()
         self._orders.put(None)
 
     def _next(self) -> None:
@@ -137,7 +136,7 @@ class BackgroundTask(QObject):
         self._soon.stop()
         task = self._waiting.popleft()
         self._job, self._over = Job(self._tell, turns.give_way), threading.Event()
-        _rest()
+        collector.rest()
         if self._thread is None:  # one for all: to start one takes a while beside a busy one
             self._thread = threading.Thread(target=self._work, daemon=True)
             self._thread.start()
@@ -167,7 +166,7 @@ class BackgroundTask(QObject):
         if job is not self._job:
             return
         self._job = None
-        _rest_over()
+        collector.rest_over()
         try:
             self._hand_over(job, task, outcome)
         finally:
@@ -223,24 +222,3 @@ def _to(take: Callable[..., object], *what: Any) -> None:
     owner = getattr(whose, "__self__", None)
     if not isinstance(owner, QObject) or isValid(owner):
         take(*what)
-
-
-# --- Python's cycle collector ---------------------------------------------------------------------
-#
-# It runs in whichever thread happens to allocate, and would destroy discarded widgets in a
-# worker's, which Qt forbids. It rests while anything is under way.
-
-_working = 0
-
-
-def _rest() -> None:
-    global _working
-    _working += 1
-    gc.disable()
-
-
-def _rest_over() -> None:
-    global _working
-    _working = max(0, _working - 1)
-    if not _working:
-        gc.enable()

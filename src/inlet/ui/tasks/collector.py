@@ -1,0 +1,44 @@
+"""Python's collector of reference cycles, kept out of the way.
+
+It runs in whichever thread happens to allocate: in a worker's it would destroy discarded widgets,
+which Qt forbids, and in the window's a look through all that a plan holds stalls it by half a
+second. So it rests while anything is under way. What was made meanwhile is set aside, as plans hold
+no cycles; all is looked through when the window is not the one in use.
+"""
+
+from __future__ import annotations
+
+import gc
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QGuiApplication
+
+_working = 0
+
+
+def rest() -> None:
+    """Work begins."""
+    global _working
+    _working += 1
+    gc.disable()
+
+
+def rest_over() -> None:
+    """Work has ended."""
+    global _working
+    _working = max(0, _working - 1)
+    if not _working:
+        gc.freeze()
+        gc.enable()
+
+
+def look_through_unseen(app: QGuiApplication) -> None:
+    """Look through everything whenever the user turns to another program."""
+    app.applicationStateChanged.connect(_turned_to)
+
+
+def _turned_to(state: Qt.ApplicationState) -> None:
+    if state != Qt.ApplicationState.ApplicationActive and not _working:
+        gc.unfreeze()
+        gc.collect()
+        gc.freeze()
