@@ -13,7 +13,7 @@ from collections.abc import Iterable, Sequence
 from inlet.core.cancellation import check
 from inlet.core.minimum.table_sum import Scope, TableSum, summed
 
-HUBS = (0, 2, 4, 6, 8, 10, 12, 16, 20, 24, 30, 40)
+HUBS = (0, 2, 4, 8, 10, 14, 18, 24, 40)
 """How many variables of most neighbours are tried as the first."""
 
 

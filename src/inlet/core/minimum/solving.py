@@ -114,7 +114,8 @@ class _Solver:
                 if self.proved or not smaller.sizes:
                     self.know(self.cost)
                     return
-                ordered = self.best_of_orders(smaller)
+                # What is left keeps its order, which was the best of several.
+                ordered = Ordered(smaller, range(len(smaller.sizes)))
                 bound = self.bound(ordered, rows, 1)
             self.search(ordered, bound, states)
             if self.large and number:
