@@ -18,14 +18,13 @@ from inlet.core.draft import Draft
 from inlet.core.geometry import (
     Motion,
     Picture,
-    Polygon,
     at_origin,
     canonical,
-    edges,
     mirrored,
 )
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.remake.set_again import Drawn, Laid, drawn, mover, places_of
+from inlet.core.remake.sides import alike, beside
 from inlet.core.remake.slices import Slice
 
 MOST_CHOICES = 4096
@@ -57,7 +56,7 @@ def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
             continue
         mirrors = [canonical(at_origin(each)) for each in _turned(mirrored(picture))]
         symmetry = sum(look == looks[0] for look in (*looks, *mirrors))
-        found[looks[0]] = SliceOffer(laid, picture, symmetry, goes_on(picture, slices, places))
+        found[looks[0]] = SliceOffer(laid, picture, symmetry, goes_on(picture, places))
     return tuple(sorted(found.values(), key=lambda each: (-each.symmetry, -float(each.goes_on))))
 
 
@@ -118,34 +117,11 @@ def ring_turns(slices: Sequence[Slice]) -> Iterator[tuple[Laid, ...]]:
         yield tuple(laid)
 
 
-def goes_on(
-    picture: Picture, slices: Sequence[Slice], places: Sequence[tuple[Exact, Exact]]
-) -> Exact:
+def goes_on(picture: Picture, places: Sequence[tuple[Exact, Exact]]) -> Exact:
     """Over what length of the new seams the same fabric lies on both sides."""
     total: Exact = Fraction(0)
     for axis in (0, 1):
         for at in sorted({place[axis] for place in places if place[axis] > 0}):
-            before, after = (list(_along(picture, axis, at, way)) for way in (1, -1))
-            for low, high, fabric in before:
-                for begin, end, other in after:
-                    if fabric is not None and fabric == other:
-                        both = min(high, end) - max(low, begin)
-                        total = total + both if both > 0 else total
+            before, behind = (beside(picture, axis, at, way) for way in (True, False))
+            total = total + alike(before, behind)
     return total
-
-
-Stretch = tuple[Exact, Exact, object]
-
-
-def _along(picture: Picture, axis: int, at: Exact, way: int) -> Iterator[Stretch]:
-    """The sides of patches that lie on an upright line (a level one, for axis 1), of those before
-    it or after it, with their fabric."""
-    for outline, fabric in picture:
-        for p, q in edges(outline):
-            if p[axis] == at == q[axis] and _before(outline, axis, at) == (way == 1):
-                low, high = sorted((p[1 - axis], q[1 - axis]))
-                yield low, high, fabric
-
-
-def _before(outline: Polygon, axis: int, at: Exact) -> bool:
-    return any(p[axis] < at for p in outline)
