@@ -278,3 +278,14 @@ def test_a_piece_that_does_not_fit_its_place_is_told():
     slices = sliced((F(6), F(6)), Cuts((F(1),), ()), INCH)
     with pytest.raises(SliceError, match="Piece 2 does not fit place 1"):
         set_again([draft(block_of(size=(6, 6)))], slices, [Laid(1), Laid(0)])
+
+
+def test_arrangements_that_are_turns_of_one_another_are_one_offer():
+    """A block of bars, cut into four pieces that each show half a light bar over half a dark one:
+    all turned alike they lie in four ways, each a turn of the others."""
+    bars = "0 15/8 8 15/8 / 0 4 8 4 / 0 49/8 8 49/8"
+    block = block_of(bars, 8, 8, (8, 8), "abab")
+    slices = sliced(block.finished, Cuts((F(0),), (F(0),)), INCH)
+    (offer,) = offers(draft(block), slices)
+    assert len(list(ring_turns(slices))) == 4
+    assert offer.symmetry == 2  # as it is, and in the mirror left for right

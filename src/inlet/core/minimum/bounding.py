@@ -76,11 +76,11 @@ class Bound:
             self._backward()
 
     def _build(self, whole: TableSum, most_rows: int) -> None:
-        own: list[list[tuple[Scope, object]]] = [[] for _ in whole.sizes]
+        in_bucket: list[list[tuple[Scope, object]]] = [[] for _ in whole.sizes]
         for scope in sorted(whole.tables, key=lambda s: (-len(s), s)):
-            own[scope[-1]].append((scope, whole.tables[scope]))
+            in_bucket[scope[-1]].append((scope, whole.tables[scope]))
         for last in reversed(range(len(whole.sizes))):
-            for scope, what in sorted(own[last], key=lambda each: -len(each[0])):
+            for scope, what in sorted(in_bucket[last], key=lambda each: -len(each[0])):
                 cluster = self._room_for(scope, last, most_rows)
                 if isinstance(what, Cluster):
                     what.parent = cluster
@@ -89,7 +89,7 @@ class Bound:
             for cluster in self.buckets[last]:
                 rest = cluster.scope[:-1]
                 if rest:
-                    own[rest[-1]].append((rest, cluster))
+                    in_bucket[rest[-1]].append((rest, cluster))
 
     def _room_for(self, scope: Scope, last: int, most_rows: int) -> Cluster:
         """A cluster of a bucket that holds these variables, or can with so many rows."""
@@ -114,8 +114,8 @@ class Bound:
     def _backward(self) -> None:
         for bucket in reversed(self.buckets):
             check()
-            for one, other in combinations(bucket, 2):
-                self._even_out(one, other)
+            for left, right in combinations(bucket, 2):
+                self._even_out(left, right)
             for cluster in bucket:
                 self.worked += cluster.costs.size + STEP
                 least = cluster.costs.min(axis=-1)
@@ -125,16 +125,16 @@ class Bound:
                 else:
                     self.least = min(IMPOSSIBLE, self.least + int(least))
 
-    def _even_out(self, one: Cluster, other: Cluster) -> None:
+    def _even_out(self, left: Cluster, right: Cluster) -> None:
         """Give two clusters of a bucket the same least for each way of what they share."""
-        shared = set(other.scope)
-        scope = tuple(v for v in one.scope if v in shared)
-        mine, others = one.least(scope), other.least(scope)
+        shared = set(right.scope)
+        scope = tuple(v for v in left.scope if v in shared)
+        mine, others = left.least(scope), right.least(scope)
         more = (others - mine) // 2
         impossible = (mine >= IMPOSSIBLE) | (others >= IMPOSSIBLE)
-        one.change(scope, np.where(impossible, IMPOSSIBLE, more))
-        other.change(scope, np.where(impossible, IMPOSSIBLE, -more))
-        self.worked += one.costs.size + other.costs.size + 2 * STEP
+        left.change(scope, np.where(impossible, IMPOSSIBLE, more))
+        right.change(scope, np.where(impossible, IMPOSSIBLE, -more))
+        self.worked += left.costs.size + right.costs.size + 2 * STEP
 
     def _forward(self) -> None:
         """Hand back half of what each cluster has received."""

@@ -55,14 +55,14 @@ def good_orders(whole: TableSum, most: int, first: Sequence[int] = HUBS) -> list
     number = len(whole.sizes)
     beside = neighbours(number, whole.tables)
     by_degree = sorted(range(number), key=lambda v: (-len(beside[v]), v))
-    found: dict[tuple[int, ...], int] = {}
+    widths: dict[tuple[int, ...], int] = {}
     for hubs in first:
         if hubs and (hubs >= number or len(beside[by_degree[hubs - 1]]) < 3):
             break
         check()
         order, widest = _ordered(by_degree[:hubs], beside)
-        found[order] = widest
-    return sorted(found, key=lambda order: found[order])[:most]
+        widths[order] = widest
+    return sorted(widths, key=lambda order: widths[order])[:most]
 
 
 def _ordered(first: Sequence[int], beside: Sequence[set[int]]) -> tuple[tuple[int, ...], int]:

@@ -222,13 +222,13 @@ def _kept(tables: Iterable[Costs], size: int) -> list[int]:
     return keep
 
 
-def _dearer_by(one: Costs, other: Costs) -> tuple[int, int]:
+def _dearer_by(costs: Costs, others: Costs) -> tuple[int, int]:
     """By how much a value is at least dearer than another in a table, and the other than it: below
     0 where it may be cheaper. Where a value is impossible the other is no worse, whatever it
     costs."""
-    apart = one - other
-    most = max(one.max(), other.max())
+    apart = costs - others
+    most = max(costs.max(), others.max())
     if most < IMPOSSIBLE:
         return int(apart.min()), -int(apart.max())
-    a, b = apart[one < IMPOSSIBLE], apart[other < IMPOSSIBLE]
+    a, b = apart[costs < IMPOSSIBLE], apart[others < IMPOSSIBLE]
     return int(a.min()) if a.size else IMPOSSIBLE, -int(b.max()) if b.size else IMPOSSIBLE

@@ -77,17 +77,17 @@ class Regions:
         now = part.cost([values[v] for v in free])
         self.worked += STEP * len(tables) + sum(costs.size for costs in tables.values())
         less = reduced(part)
-        found: list[int] | None = [] if less.rest.constant < now else None
+        part_values: list[int] | None = [] if less.rest.constant < now else None
         if less.rest.sizes:
             (order,) = good_orders(less.rest, 1, HUBS)
             ordered = Ordered(less.rest, order)
             bound = Bound(ordered.sum, ROWS, 0)
             result = search(bound, ordered.last_beside, now, STATES)
             self.worked += bound.worked + result.worked
-            found = None if result.values is None else ordered.read_back(result.values)
-        if found is None:
+            part_values = None if result.values is None else ordered.read_back(result.values)
+        if part_values is None:
             return None
         better = list(values)
-        for v, value in zip(free, less.read_back(found), strict=True):
+        for v, value in zip(free, less.read_back(part_values), strict=True):
             better[v] = value
         return better

@@ -147,12 +147,12 @@ class _Solver:
         if self.proved:
             return self.cost
         most = min(states, MOST_HELD // len(bound.sizes))
-        found = search(bound, ordered.last_beside, self.cost, most)
-        self.left -= found.worked
-        if found.values is not None:
-            self.take(ordered.read_back(found.values))
-        self.know(found.at_least)
-        return max(bound.least, found.at_least)
+        result = search(bound, ordered.last_beside, self.cost, most)
+        self.left -= result.worked
+        if result.values is not None:
+            self.take(ordered.read_back(result.values))
+        self.know(result.at_least)
+        return max(bound.least, result.at_least)
 
     def improve(self, work: int) -> None:
         """Make the best assignment better in regions."""

@@ -46,18 +46,18 @@ def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
     """The arrangements of a block's slices, best first."""
     places = places_of(slices)
     pieces = [drawn(start, each) for each in slices]
-    found: dict[frozenset[tuple[object, ...]], SliceOffer] = {}
+    by_look: dict[frozenset[tuple[object, ...]], SliceOffer] = {}
     for laid in ring_turns(slices):
         check()
         picture = picture_of(pieces, laid, places)
         turns = list(_turned(picture))
         looks = [canonical(at_origin(each)) for each in turns]
-        if any(look in found for look in looks):
+        if any(look in by_look for look in looks):
             continue
         mirrors = [canonical(at_origin(each)) for each in _turned(mirrored(picture))]
         symmetry = sum(look == looks[0] for look in (*looks, *mirrors))
-        found[looks[0]] = SliceOffer(laid, picture, symmetry, goes_on(picture, places))
-    return tuple(sorted(found.values(), key=lambda each: (-each.symmetry, -float(each.goes_on))))
+        by_look[looks[0]] = SliceOffer(laid, picture, symmetry, goes_on(picture, places))
+    return tuple(sorted(by_look.values(), key=lambda each: (-each.symmetry, -float(each.goes_on))))
 
 
 def _turned(picture: Picture) -> Iterator[Picture]:
@@ -89,15 +89,15 @@ def rings(slices: Sequence[Slice]) -> tuple[tuple[int, ...], ...]:
         if (rows - row, column) in number
     )
     by_quarters = square and columns == rows
-    found: dict[int, tuple[int, ...]] = {}
+    by_first: dict[int, tuple[int, ...]] = {}
     for place in number:
         x, y = place
         ring = []
         for _ in range(4):
             ring.append(number[x, y])
             x, y = (rows - y, x) if by_quarters else (columns - x, rows - y)
-        found.setdefault(min(ring), tuple(dict.fromkeys(ring)))
-    return tuple(found.values())
+        by_first.setdefault(min(ring), tuple(dict.fromkeys(ring)))
+    return tuple(by_first.values())
 
 
 def ring_turns(slices: Sequence[Slice]) -> Iterator[tuple[Laid, ...]]:

@@ -96,7 +96,7 @@ def repeats(start: Draft) -> tuple[Repeat, ...]:
     looks = looks_of(start)
     meets = _meetings(looks, start.block.finished)
     seen: set[Pattern] = set()
-    found = []
+    listed = []
     for pattern in product(range(len(looks.turns)), repeat=4):
         if pattern in seen:
             continue
@@ -104,8 +104,8 @@ def repeats(start: Draft) -> tuple[Repeat, ...]:
         same = list(images(pattern, looks))
         seen.update(same)
         a, b, c, d = (looks.turns[look] for look in pattern)
-        found.append(Repeat((a, b, c, d), same.count(pattern), _goes_on(pattern, meets)))
-    return tuple(sorted(found, key=lambda each: (-each.symmetry, -float(each.goes_on))))
+        listed.append(Repeat((a, b, c, d), same.count(pattern), _goes_on(pattern, meets)))
+    return tuple(sorted(listed, key=lambda each: (-each.symmetry, -float(each.goes_on))))
 
 
 def _moved(turn: Turn, column: int, row: int) -> tuple[int, int]:

@@ -7,14 +7,14 @@ have lost as much.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from itertools import accumulate
 from typing import NamedTuple
 
 from inlet.core.draft import Draft, arrangement_of, image, turner
 from inlet.core.geometry import Curve, Picture, Point, flattened, inside_point, polygon_of
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight
+from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight, total
 from inlet.core.remake.slices import Slice, SliceError
 
 Box = tuple[Exact, Exact, Exact, Exact]
@@ -104,7 +104,7 @@ def set_again(
     heights = tuple(s.size[1] for s in slices if s.column == 0)
     start = starts[0].block
     block = Block(
-        id=start.id, name=name or start.name, finished=(_total(widths), _total(heights)),
+        id=start.id, name=name or start.name, finished=(total(widths), total(heights)),
         columns=widths, rows=heights, seams=tuple(seams), fabric_at=tuple(spots),
     )  # fmt: skip
     return SetAgain(block, tuple(_missed(starts, slices, laid, places)))
@@ -114,13 +114,6 @@ def mover(size: Pair, quarters: int, place: Pair) -> Callable[[Point], Point]:
     """Where a point of a piece goes, by its top left, when it is turned and laid in a place."""
     turn, corner = turner((quarters % 4, False), *size), Point(*place)
     return lambda p: turn(p).plus(corner)
-
-
-def _total(lengths: Iterable[Exact]) -> Exact:
-    total: Exact = Fraction(0)
-    for length in lengths:
-        total = total + length
-    return total
 
 
 def places_of(slices: Sequence[Slice]) -> tuple[Pair, ...]:
@@ -222,16 +215,16 @@ def _missed(
             beside = number.get((place.column + right, place.row + below))
             if beside is None:
                 continue
-            for one in ends(i, side):
-                for other in ends(beside, side + 2):
-                    if one.cut == other.cut and one.sewn != other.sewn:
-                        along = (one.sewn + other.sewn) / 2
+            for end in ends(i, side):
+                for met in ends(beside, side + 2):
+                    if end.cut == met.cut and end.sewn != met.sewn:
+                        along = (end.sewn + met.sewn) / 2
                         at = (
                             Point(left + wide, top + high / 2 + along)
                             if right
                             else Point(left + wide / 2 + along, top + high)
                         )
-                        yield Missed(at, abs(one.sewn - other.sewn))
+                        yield Missed(at, abs(end.sewn - met.sewn))
 
 
 def _ends(start: Draft, piece: Slice, quarters: int, side: int) -> list[_End]:

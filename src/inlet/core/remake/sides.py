@@ -25,11 +25,11 @@ def _before(outline: Polygon, axis: int, at: Exact) -> bool:
     return any(p[axis] < at for p in outline)
 
 
-def alike(one: Iterable[Stretch], other: Iterable[Stretch]) -> Exact:
+def alike(before: Iterable[Stretch], behind: Iterable[Stretch]) -> Exact:
     """Over what length the same fabric lies on both sides."""
     total: Exact = Fraction(0)
-    others = list(other)
-    for low, high, fabric in one:
+    others = list(behind)
+    for low, high, fabric in before:
         for begin, end, there in others:
             both = min(high, end) - max(low, begin)
             if fabric is not None and fabric == there and both > 0:
