@@ -432,6 +432,7 @@ def test_what_a_file_leaves_out_stays_what_it_was():
         "Motif": {"columns": 2, "rows": 2},
         "Alternate": {"by": "checker"},
         "Scatter": {"seed": 1, "apart": True, "balance": True},
+        "SetPiece": {"start": 1},
         "Triangles": {"fit": "mark"},
         "Border": {"kind": "butted", "order": "sides-first"},
         "Binding": {"cut": "straight"},

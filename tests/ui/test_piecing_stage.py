@@ -16,7 +16,7 @@ from inlet.ui.units.rates import RatesDialog
 from inlet.ui.widgets.drawing import MovePicture
 from tests.blocks import point
 
-MITRE = ("0 0 3/2 3/2", "3/2 3/2 3 3/2", "3/2 3/2 3/2 3")
+MITRE = ("0 0 1 1", "1 1 3 1", "1 1 1 3")
 
 
 def lines_of(stage) -> dict[str, int]:

@@ -31,9 +31,9 @@ from inlet.core.project.quilt import (
 from inlet.core.project.value import replace
 from inlet.core.setting.places import in_quilt
 from inlet.files.project.project_json import load, save
-from inlet.ui.quilt.fields import ChoiceField
 from inlet.ui.quilt.top_view import TopView
 from inlet.ui.shell.app import DEMO
+from inlet.ui.widgets.choices import ChoiceField
 from inlet.ui.widgets.parts import ValueEdit
 from tests.blocks import block_of, project_of
 

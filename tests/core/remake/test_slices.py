@@ -15,10 +15,11 @@ from shapely import affinity
 from inlet.core.draft.patches import draft
 from inlet.core.geometry.motion import Motion, at_origin, canonical
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.made_from import Cuts
 from inlet.core.project.measure import INCH
 from inlet.core.remake.offers import offers, picture_of, ring_turns, rings
 from inlet.core.remake.set_again import Laid, as_they_were, drawn, places_of, set_again
-from inlet.core.remake.slices import Cuts, SliceError, equal_parts, sliced
+from inlet.core.remake.slices import SliceError, equal_parts, sliced
 from inlet.core.remake.start_sizes import from_squares, on_marks, size_for, start_size
 from tests.blocks import block_of, in_fabrics, mixed_seams, unit_blocks
 from tests.sample import many

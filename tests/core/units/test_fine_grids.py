@@ -8,18 +8,21 @@ from itertools import pairwise
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from inlet.core.assembly.tree import all_joins
+from inlet.core.draft.edit import add_seams
 from inlet.core.draft.patches import draft
 from inlet.core.draft.regrid import set_bands
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import Box, drop, tray_units, turned_unit
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
-from inlet.core.project.block import Block
+from inlet.core.project.block import Block, seam_along
 from inlet.core.project.value import replace
 from inlet.core.units.breakdown import break_down
+from inlet.core.units.parts import walk
 from inlet.core.units.rounds import rounds_of
 from inlet.core.units.units import find_units
-from tests.blocks import block_of, point, project_of, turns
+from tests.blocks import block_of, mixed_seams, point, project_of, turns
 from tests.sample import many
 
 TRAY = {tray_unit.words: tray_unit for tray_unit in tray_units()}
@@ -160,3 +163,21 @@ def test_the_core_of_a_cabin_is_its_middle_and_each_move_says_what_comes_next(ro
     for text, strip in zip(said, found.strips, strict=True):
         which = int(text.partition("{")[2].partition("}")[0])
         assert unit.in_use.pieces[which].piece.fabric == plan.draft.patches[strip.face].fabric
+
+
+@given(mixed_seams(most=8, size=3), st.integers(2, 60), st.integers(1, 2))
+@settings(max_examples=many(60, 200), deadline=None)
+def test_arcs_on_bands_that_are_no_squares_lie_on_the_side_they_are_on(seams, high, upright):
+    """On bands stretched one way an arc is part of an ellipse: each patch still lies on its side of
+    a seam that runs through, and neighbours in a row share an edge."""
+    bars = "1 0 1 3 / 0 1 3 1" if upright == 1 else "0 1 3 1 / 0 2 3 2"
+    size = (F(9), F(9, high))
+    block = add_seams(block_of(bars, 3, 3, size), [seam_along(curve) for curve in seams])
+    drawn = draft(block)
+    root = break_down(drawn)
+    for part in walk(root):
+        if part.parts:
+            faces = [face for inner in part.parts for face in inner.faces]
+            assert sorted(faces) == sorted(part.faces)
+        if part.parts and not part.stuck:
+            assert len(list(all_joins(part.side))) == len(part.faces) - 1

@@ -89,6 +89,7 @@ from inlet.core.draft.value import (
     grey_of,
     lightness,
     lost_edges,
+    too_near,
     value_class,
 )
 
@@ -160,6 +161,7 @@ __all__ = [
     "swing",
     "taken_from",
     "then",
+    "too_near",
     "trace",
     "tray_unit_of",
     "turned",

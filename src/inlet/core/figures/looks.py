@@ -68,6 +68,12 @@ LOOKS: dict[Kind, Look] = {
     "next-ruler": Look("soft", 1.0, fill="ruler"),
     "ruler-mark": Look("soft", 0.6),
     "square-off": Look(fill="accent", hatched=True),
+    # A block cut apart and set again.
+    "taken": Look(fill="soft", hatched=True),
+    "new-seam": Look("ink", 1.8),
+    "slice-chosen": Look("accent", 3.0),
+    "way-up": Look("paper", 1.0, fill="ink"),
+    "missed": Look("accent", 2.4),
     "words": Look("ink"),
     "soft-words": Look("soft"),
 }

@@ -5,7 +5,7 @@ Promise: what is told of sizes is what comes out of the pieces as they are cut.
 
 from inlet.core.fitting.answers import Answer, answers, at_size, with_bands
 from inlet.core.fitting.checks import fit_problems
-from inlet.core.fitting.measured import MadeSizes
+from inlet.core.fitting.measured import MadeSizes, SizesOfParts
 from inlet.core.fitting.remedies import EASED, Fit, Fitting
 from inlet.core.fitting.stretches import EdgeSpan, stretches
 from inlet.core.fitting.words import NAMES, as_exact, done_text, misfit_text
@@ -18,6 +18,7 @@ __all__ = [
     "Fit",
     "Fitting",
     "MadeSizes",
+    "SizesOfParts",
     "answers",
     "as_exact",
     "at_size",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import NamedTuple, Protocol
 
 from inlet.core.fitting.sewn import SewnUp
 from inlet.core.fitting.words import as_exact
@@ -12,6 +12,17 @@ from inlet.core.table import Size
 from inlet.core.units import Part
 
 SAME = 1e-9
+
+
+class SizesOfParts(Protocol):
+    """What parts measure, in a measure."""
+
+    @property
+    def measure(self) -> Measure: ...
+
+    def of(self, part: Part, exact: Size) -> Size:
+        """What a rectangular part of ``exact`` unfinished size measures."""
+        ...
 
 
 class MadeSizes(NamedTuple):

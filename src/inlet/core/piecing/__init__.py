@@ -16,7 +16,7 @@ from inlet.core.piecing.assembling import assembly_steps, run_lengths
 from inlet.core.piecing.cards import StepCard, cards, fabric_rows
 from inlet.core.piecing.checks import not_proved, order_problems, seam_problems
 from inlet.core.piecing.pictures import raw_sheet, step_moves, turned_over
-from inlet.core.piecing.resew import resewn
+from inlet.core.piecing.resew import resewn, resewn_of
 from inlet.core.piecing.seam_count import SeamCount, count_seams
 from inlet.core.piecing.seam_test import (
     Effect,
@@ -60,6 +60,7 @@ __all__ = [
     "raw_sheet",
     "read_seam_test",
     "resewn",
+    "resewn_of",
     "run_lengths",
     "seam_problems",
     "seam_test_text",

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from inlet.core.assembly import Faces, Join, Side, faces_of, join_rims, part_shape
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft
-from inlet.core.fitting import MadeSizes
+from inlet.core.fitting import SizesOfParts
 from inlet.core.geometry import Picture, Polygon, is_rectangle, motion_between, squared_length
 from inlet.core.methods import alike_from
 from inlet.core.numbers import Exact, root_up
@@ -27,7 +27,7 @@ def assembly_steps(
     root: Part,
     unit_names: dict[Faces, str],
     copies: int,
-    made_sizes: MadeSizes,
+    made_sizes: SizesOfParts,
     block: str = "",
 ) -> list[Step]:
     """Steps, without their numbers, that sew units into ``copies`` blocks. Equal parts (some turn
@@ -43,7 +43,7 @@ class _Assembly:
         root: Part,
         unit_names: dict[Faces, str],
         copies: int,
-        made: MadeSizes,
+        made: SizesOfParts,
         block: str,
     ) -> None:
         self.draft, self.root, self.copies, self.block = draft, root, copies, block

@@ -28,6 +28,8 @@ APART = 4
 def step_moves(draft: Draft, step: Step, seam: Exact) -> tuple[Move, ...]:
     """The step's pictures: a unit's moves, or the parts laid out, how one is turned over onto the
     other, and what they make, with the points that lie at its edges."""
+    if step.moves:
+        return step.moves
     if step.unit is not None:
         return step.unit.in_use.moves
     points = points_of(draft)

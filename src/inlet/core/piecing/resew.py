@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
-from inlet.core.assembly import Join, all_joins, faces_of, goes_on, shared_edges
+from inlet.core.assembly import Faces, Join, all_joins, faces_of, goes_on, shared_edges
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, uncovered
 from inlet.core.geometry import at_origin, same_picture
@@ -19,8 +19,6 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
     turned as the block has it, and sewn to its neighbours edge to edge; the block that results
     must be the draft, patch for patch and fabric for fabric, and the draft's borders must lie along
     every seam that was drawn. Every seam must run along all that the two parts it joins share."""
-    if not _holds(draft, root):
-        return False
     made: dict[frozenset[int], Sewn] = {}
     for plan in units:
         check()
@@ -30,6 +28,14 @@ def resewn(draft: Draft, root: Part, units: Sequence[UnitPlan], seam: Exact) -> 
         for place in plan.unit.places:
             turn = place.motion.turn_only()
             made[place.part.faces] = (turn.polygon(sewn[0]), turn.picture(sewn[1]))
+    return resewn_of(draft, root, made)
+
+
+def resewn_of(draft: Draft, root: Part, made: Mapping[Faces, Sewn]) -> bool:
+    """Do the joins of a block give the draft, as for ``resewn``, sewn of parts that are ``made``
+    already, by their patches?"""
+    if not _holds(draft, root):
+        return False
     whole = sew_up(root, lambda part: made.get(part.faces))
     if whole is None:
         return False

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from inlet.core.assembly import Join
 from inlet.core.planning import UnitPlan
-from inlet.core.table import Size
+from inlet.core.table import Move, Size
 from inlet.core.units import Part
 
 
@@ -21,7 +21,8 @@ class Step(NamedTuple):
     ``notes`` what to watch for, ``points`` the vertices where points lie at the raw edge. ``needs``
     are the labels and names of what it is made of, in the order they are picked up beside the
     machine; ``seams`` how many are sewn for one, ``length`` how long they are with their
-    allowances. ``alike`` are the other parts of the block that the step makes too.
+    allowances. ``alike`` are the other parts of the block that the step makes too. A step that
+    slices has ``cuts`` for each, the names of the pieces it ``gives``, and its pictures, ``moves``.
     """
 
     number: int
@@ -40,3 +41,6 @@ class Step(NamedTuple):
     seams: int = 0
     length: float = 0.0
     alike: tuple[Part, ...] = ()
+    cuts: int = 0
+    gives: tuple[str, ...] = ()
+    moves: tuple[Move, ...] = ()

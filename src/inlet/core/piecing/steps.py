@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping, Sequence
 
 from inlet.core.assembly import Faces, faces_of
 from inlet.core.draft import Draft
-from inlet.core.fitting import MadeSizes
+from inlet.core.fitting import SizesOfParts
 from inlet.core.methods import PRESS
 from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
@@ -26,7 +26,7 @@ def find_steps(
     stacks: Mapping[str, tuple[str, ...]],
     copies: int,
     project: Project,
-    made_sizes: MadeSizes,
+    made_sizes: SizesOfParts,
 ) -> tuple[Step, ...]:
     """Steps in sewing order for ``copies`` blocks; ``stacks`` are those each unit's pieces lie in,
     by its label, ``made_sizes`` what parts measure as they are cut. What cannot be sewn (a stuck
@@ -42,7 +42,7 @@ def unit_steps(
     units: Sequence[UnitPlan],
     stacks: Mapping[str, tuple[str, ...]],
     project: Project,
-    made_sizes: MadeSizes,
+    made_sizes: SizesOfParts,
 ) -> list[Step]:
     """A step, without its number, for every unit that has a seam."""
     return [
@@ -87,7 +87,7 @@ def _nested_first(units: Sequence[UnitPlan]) -> list[UnitPlan]:
 
 
 def _unit_step(
-    draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made_sizes: MadeSizes
+    draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made_sizes: SizesOfParts
 ) -> Step:
     method, measure = plan.in_use, project.measure
     lines = [

@@ -4,7 +4,8 @@ Promise: a pure function of the project that never raises for what is drawn: pro
 plan; nothing writes into a plan.
 """
 
-from inlet.core.plan.block import MOST_COPIES, BlockPlan, plan_block
+from inlet.core.plan.block import plan_block
+from inlet.core.plan.drawn_block import MOST_COPIES, BlockPlan
 from inlet.core.plan.edge_steps import band_title
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
 from inlet.core.plan.prepared import PreparedBlock

@@ -1,90 +1,30 @@
-"""From a project to the plan of one block: the one place that runs the stages in order."""
+"""From a project to the plan of one block: drawn, or made from others, which are sewn first, cut
+apart and set again."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import replace
 from functools import partial
 
-from inlet.core.cutlist import (
-    Cut,
-    PlannedSet,
-    cut_list,
-    plan_sets,
-    stacks_of,
-    standing,
-    with_elsewhere,
-)
-from inlet.core.fitting import Answer, answers
 from inlet.core.layout import (
     AT_ONCE,
     BEST,
-    FabricPlan,
     ToCut,
     begun_for,
     fabric_problems,
     lay_out,
-    print_problems,
 )
-from inlet.core.piecing import (
-    Advised,
-    Effect,
-    SeamTestResult,
-    advice_for,
-    effect_of,
-    find_steps,
-    read_seam_test,
-)
-from inlet.core.plan.prepared import prepare_block, prepared_fields
+from inlet.core.plan.block_steps import sewn_plans
+from inlet.core.plan.drawn_block import BlockPlan, plan_drawn_block
+from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock
-from inlet.core.planning import Offer, left_over, offers
-from inlet.core.problem import errors_first
-from inlet.core.project import Block, Project, SeamTest
-from inlet.core.schedule import Batch, Work, batches, work_for
-from inlet.core.staged import Staged, later
-from inlet.core.units import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
-
-MOST_COPIES = 10_000
-
-
-@dataclass(frozen=True, eq=False, kw_only=True)
-class BlockPlan(SewnBlock):
-    """Everything worked out for ``copies`` of one block; cuts, and every ``fabric`` laid out for
-    cutting, are there as far as they go where the draft has an error."""
-
-    sets: tuple[PlannedSet, ...]
-    offers: tuple[Offer, ...]
-    cuts: tuple[Cut, ...]
-    to_cut: ToCut
-    fabric_plans: Staged[tuple[FabricPlan, ...]]
-
-    @later
-    def answers(self) -> tuple[Answer, ...]:
-        """What can be done where cuts at the ruler's marks do not fit; nothing where they do."""
-        if self.fitting is None:
-            return ()
-        return answers(self.fitting, self.project, self.block, self.copies, self.ruler_friendly)
-
-    @later
-    def batches(self) -> tuple[Batch, ...]:
-        """What is done at the mat, the machine and the iron, in as few walks as were found."""
-        plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
-        return batches(self.steps, plain, self.rates, self.measure)
-
-    @later
-    def work(self) -> Work:
-        """The batches shared out over sittings, and the thread they take."""
-        return work_for(self.batches, self.rates, self.measure)
-
-    @property
-    def advice(self) -> Advised:
-        """Seams that would spare set-ins."""
-        return advice_for(self.block)
-
-    def tested(self, seam_test: SeamTest) -> tuple[SeamTestResult, Effect]:
-        """What a seam allowance test says, and what a seam like that does to this block."""
-        test = read_seam_test(seam_test, self.measure.seam)
-        return test, effect_of(self.draft, self.root, test.off, self.measure.seam)
+from inlet.core.plan.shared_units import QuiltBlock, SharedBatch, batched, blocks_of
+from inlet.core.problem import Problem, errors_first
+from inlet.core.project import Block, Project
+from inlet.core.remake import Wanted, needed
+from inlet.core.staged import Known, Staged
+from inlet.core.units import BlockUnits
 
 
 def plan_block(
@@ -93,36 +33,65 @@ def plan_block(
     """The plan of ``copies`` of ``block``, a pure function of its arguments. Never raises for what
     is drawn: problems are in the plan. ``others`` are the blocks of the project that its units may
     share something with; all of them if that is not said."""
-    prepared = prepare_block(project, block, copies)
-    units = prepared.units
+    if block.made_from is None:
+        return plan_drawn_block(project, block, copies, others)
+    blocks = blocks_of(project, needed(project, [Wanted(block, "", copies)]))
+    if sum(each.block.made_from is None for each in blocks) == 1:
+        return _of_one_start(project, blocks, others)
+    batch = batched(blocks, project)
+    return _of_several(project, blocks, batch)
 
-    over = left_over(units)
-    if others is None:
-        shares = over or any(plan.in_use.sets for plan in units)
-        others = [units_of(b) for b in blocks_beside(project, block)] if shares else ()
-    units_of_block = BlockUnits(block, tuple(plan.unit for plan in units))
-    offered = offers(over, _in_order(project, (units_of_block, *others)), project.measure.seam)
 
-    sets = with_elsewhere(plan_sets(units), others)
-    cuts = cut_list(units, sets)
-    stacks = stacks_of(units, cuts)
-    upright = standing(units, stacks)
-    to_cut = ToCut(cuts, upright, begun_for(project, block.id, copies))
+def _of_one_start(
+    project: Project, blocks: Sequence[QuiltBlock], others: Sequence[BlockUnits] | None
+) -> BlockPlan:
+    first, *more = blocks
+    plan = plan_drawn_block(project, first.block, first.number, others)
+    steps = [
+        step._replace(makes=first.name) if step.makes == "block" else step for step in plan.steps
+    ]
+    plan = replace(plan, steps=tuple(steps), known=Known())
+    sewn = sewn_plans(more, batched(more, project), len(plan.steps) + 1)
+    return _with_made(plan, sewn)
 
-    steps = find_steps(prepared.draft, prepared.root, units, stacks, copies, project, prepared.made)
+
+def _of_several(project: Project, blocks: Sequence[QuiltBlock], batch: SharedBatch) -> BlockPlan:
+    """Start blocks in different fabrics: their units are made together."""
+    first, *more = sewn_plans(blocks, batch)
+    to_cut = ToCut(batch.cuts, batch.standing, begun_for(project, first.block.id, first.copies))
     lay = partial(lay_out, project, to_cut)
     fabric_plans = Staged(partial(lay, AT_ONCE), partial(lay, BEST))
-    in_fabric = [*fabric_problems(project, fabric_plans.at_once), *print_problems(project, units)]
-    known = prepared_fields(prepared) | {
-        "problems": errors_first((*prepared.problems, *in_fabric)),
+    fields = prepared_fields(first) | {
+        "units": batch.units,
+        "problems": errors_first(
+            (*first.problems, *fabric_problems(project, fabric_plans.at_once))
+        ),
     }
-    return BlockPlan(
-        **known, stacks=stacks, steps=steps, sets=sets, offers=offered, cuts=cuts, to_cut=to_cut,
-        fabric_plans=fabric_plans,
+    plan = BlockPlan(
+        **fields, stacks=batch.stacks, steps=first.steps, sets=batch.sets, offers=(),
+        cuts=batch.cuts, to_cut=to_cut, fabric_plans=fabric_plans,
     )  # fmt: skip
+    return _with_made(plan, more)
 
 
-def _in_order(project: Project, blocks: Iterable[BlockUnits]) -> list[BlockUnits]:
-    """Blocks in the project's order, those that are not among its first ones left out."""
-    by_id = {id(units_of_block.block): units_of_block for units_of_block in blocks}
-    return [by_id[id(b)] for b in project.blocks[:MOST_BLOCKS] if id(b) in by_id]
+def _with_made(plan: BlockPlan, sewn: Sequence[SewnBlock]) -> BlockPlan:
+    """A plan of start blocks with what is sewn after them. Only what is wrong with the block that
+    is asked for has a place in its drawing."""
+    *before, asked = sewn
+    problems = [
+        _named(problem, each.block) for each in (plan, *before) for problem in each.problems
+    ]
+    of_starts = {problem.text for problem in problems}
+    problems += [problem for problem in asked.problems if problem.text not in of_starts]
+    return replace(
+        plan,
+        steps=(*plan.steps, *(step for each in sewn for step in each.steps)),
+        then_sewn=tuple(sewn),
+        resewn=plan.resewn and all(each.resewn for each in sewn),
+        problems=errors_first(problems),
+        known=Known(),
+    )
+
+
+def _named(problem: Problem, block: Block) -> Problem:
+    return problem._replace(text=f"{block.title}: {problem.text}", at=())

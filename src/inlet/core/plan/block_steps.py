@@ -12,24 +12,28 @@ from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import QuiltBlock, SharedBatch
+from inlet.core.plan.sliced import sliced_steps
 from inlet.core.problem import errors_first
 from inlet.core.words import measured_text, near_text
 
 
-def sewn_plans(blocks: Sequence[QuiltBlock], batch: SharedBatch) -> tuple[SewnBlock, ...]:
+def sewn_plans(
+    blocks: Sequence[QuiltBlock], batch: SharedBatch, first: int = 1
+) -> tuple[SewnBlock, ...]:
     """Every block's plan as it is sewn in the quilt: units by the labels and stacks of their batch,
     with a step in the first block that has them; parts named after their block; steps numbered
-    through all blocks."""
+    through all blocks, from ``first`` on."""
     plans: list[SewnBlock] = []
     labels_done: set[str] = set()
-    first = 1
     for block, units in zip(blocks, batch.in_block, strict=True):
         check()
         plan = block.plan
         own_steps = unit_steps(plan.draft, units, batch.stacks, plan.project, plan.made)
         steps = [step for step in own_steps if step.makes not in labels_done]
         labels_done.update(step.makes for step in steps)
-        if plan.root.kind is None:
+        if plan.sliced is not None:
+            steps += sliced_steps(plan, block.cut_apart, block.name)
+        elif plan.root.kind is None:
             steps += assembly_steps(
                 plan.draft, plan.root, labels_of(units), block.number, plan.made, block.name
             )
@@ -52,11 +56,11 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
         for step in plan.steps:
             size = measured_text(step.measures, plan.measure) if step.measures else ""
             quilt_step = QuiltStep(title, step.text, size, "", block.number, (plan, step), name)
-            if step.part.faces == plan.root.faces:
+            if step.part.faces == plan.root.faces and not step.cuts:
                 whole = True
                 yield quilt_step
             else:
-                verb = "Make" if step.unit else "Sew"
+                verb = "Make" if step.unit else "Cut" if step.cuts else "Sew"
                 words, own_label = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
                 yield quilt_step._replace(
                     title=words, times=step.times, called=own_label, at_once=True

@@ -3,15 +3,22 @@ quilt."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, fields, replace
-from typing import Any
+from dataclasses import dataclass, field, fields
+from typing import Any, NamedTuple
 
 from inlet.core.assembly import Join
 from inlet.core.cutlist import RulerFriendly, ruler_friendly
 from inlet.core.draft import Draft, draft, drawing_problems
-from inlet.core.fitting import Fit, Fitting, MadeSizes, done_text, fit_problems, with_bands
+from inlet.core.fitting import (
+    Fit,
+    Fitting,
+    MadeSizes,
+    SizesOfParts,
+    done_text,
+    fit_problems,
+    with_bands,
+)
 from inlet.core.layout import size_problems
-from inlet.core.memo import Latest
 from inlet.core.numbers import Exact
 from inlet.core.piecing import (
     SeamCount,
@@ -21,12 +28,21 @@ from inlet.core.piecing import (
     resewn,
     seam_problems,
 )
+from inlet.core.plan.sliced_sizes import SlicedSizes
 from inlet.core.planning import Comparisons, UnitPlan, method_problems, plan_units, sharing_squares
 from inlet.core.problem import Problem, errors_first, has_error
-from inlet.core.project import Block, Fabric, Measure, Project, Rates
-from inlet.core.project import replace as replace_value
+from inlet.core.project import Block, Measure, Project, Rates
+from inlet.core.remake import Remade
 from inlet.core.staged import Known, later
 from inlet.core.units import Part, break_down
+
+
+class SlicedBlock(NamedTuple):
+    """How a block is set of slices: of which start blocks, and what its parts measure."""
+
+    how: Remade
+    starts: tuple[Block, ...]
+    sizes: SlicedSizes
 
 
 @dataclass(frozen=True, eq=False, kw_only=True)
@@ -37,7 +53,7 @@ class PreparedBlock:
     makes the block; it is None and ``resewn`` False where the draft has an error; units are still
     there as far as they go. ``fit`` is the block sewn up as it is cut, out of the ways ``fitting``
     knows; None where it cannot be sewn. ``known`` is what was worked out so far of what only some
-    ask for.
+    ask for. A block that is made from others is ``sliced``, and has no units.
     """
 
     project: Project
@@ -54,6 +70,7 @@ class PreparedBlock:
     assembly: Join | None
     seams: SeamCount
     problems: tuple[Problem, ...]
+    sliced: SlicedBlock | None = None
     known: Known = field(default_factory=Known)
 
     @property
@@ -70,11 +87,18 @@ class PreparedBlock:
         return self.block.finished[0] + 2 * s, self.block.finished[1] + 2 * s
 
     @property
-    def made(self) -> MadeSizes:
+    def made(self) -> SizesOfParts:
         """What parts measure as they are cut, the whole block as it measured."""
+        if self.sliced is not None:
+            return self.sliced.sizes
         quilt = self.project.quilt
         whole = quilt.made.get(self.block.id) if quilt is not None else None
         return MadeSizes(self.fit.sewn if self.fit is not None else None, self.measure, whole)
+
+    @property
+    def made_size(self) -> tuple[Exact, Exact]:
+        """What the block measures raw: as it measured, else as it is cut."""
+        return self.made.of(self.root, self.unfinished)
 
     @property
     def errors(self) -> tuple[Problem, ...]:
@@ -91,55 +115,6 @@ def prepared_fields(block: PreparedBlock) -> dict[str, Any]:
     is not handed on, as the later stage may say otherwise."""
     names = [part.name for part in fields(PreparedBlock) if part.name != "known"]
     return {name: getattr(block, name) for name in names}
-
-
-_PREPARED: Latest[Block, tuple[PreparedBlock, ...]] = Latest(200)
-KEPT = 4
-"""Ways a block is cut that are kept of it."""
-
-
-def prepared_for(
-    project: Project, block: Block, copies: int, repeated: bool = False, to_cut: bool = False
-) -> PreparedBlock:
-    """``prepare_block``, what it gave for this block before taken over where nothing it depends on
-    has changed; ``to_cut``: nothing that what is cut depends on, so that problems may be those of
-    other colours."""
-    alike = _cut_alike if to_cut else _prepares_alike
-    kept = _PREPARED.get(block) or ()
-    for before in kept:
-        if (before.copies, before.repeated) == (copies, repeated) and alike(
-            before.project, project
-        ):
-            if before.project is project:
-                return before
-            return replace(before, project=project, known=Known())
-    prepared = prepare_block(project, block, copies, repeated)
-    _PREPARED.keep(block, (prepared, *kept[: KEPT - 1]))
-    return prepared
-
-
-def _prepares_alike(project: Project, other_project: Project) -> bool:
-    """Are blocks drawn, broken down and cut alike in two projects? Nothing else of them is
-    asked."""
-    return (
-        project.measure == other_project.measure
-        and project.fabrics == other_project.fabrics
-        and project.cutting == other_project.cutting
-        and project.rates == other_project.rates
-    )
-
-
-def _cut_alike(project: Project, other_project: Project) -> bool:
-    """Are blocks cut alike in two projects, whatever colours and names their fabrics have?"""
-    plain, other_plain = (
-        replace_value(each, fabrics=tuple(map(_uncoloured, each.fabrics)))
-        for each in (project, other_project)
-    )
-    return _prepares_alike(plain, other_plain)
-
-
-def _uncoloured(fabric: Fabric) -> Fabric:
-    return replace_value(fabric, name="", colour="", value="", print=None, notes="", price=None)
 
 
 def prepare_block(

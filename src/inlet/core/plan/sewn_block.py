@@ -28,6 +28,10 @@ class SewnBlock(PreparedBlock):
         find = partial(find_pressing, self.project, self.draft, self.root, self.units)
         return Staged(partial(find, 0), find)
 
+    def sewn_in(self, step: Step) -> SewnBlock:
+        """The block that a step belongs to."""
+        return self
+
     def press(self, step: Step) -> StepPress | None:
         """How the seams of a step are pressed; None where it has none."""
         pressing = self.pressing.best

@@ -4,15 +4,16 @@ that what is left over is counted once."""
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace as with_changes
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, PlannedSet, Stacks, cut_list, plan_sets, stacks_of, standing
 from inlet.core.geometry import Alike, motion_between
-from inlet.core.plan.block import MOST_COPIES
-from inlet.core.plan.prepared import PreparedBlock, prepared_for
+from inlet.core.plan.drawn_block import MOST_COPIES
+from inlet.core.plan.prepared import PreparedBlock
+from inlet.core.plan.preparing import prepared_for
 from inlet.core.planning import (
     Need,
     Twin,
@@ -23,6 +24,7 @@ from inlet.core.planning import (
     with_inside,
 )
 from inlet.core.project import Block, Project, Quilt
+from inlet.core.remake import CutApart, ToSew, Wanted, cut_key, needed, starts_of
 from inlet.core.setting import Top, block_counts, in_colourway, single_pieces
 
 MANY = 24
@@ -30,14 +32,15 @@ MANY = 24
 
 
 class QuiltBlock(NamedTuple):
-    """A block of the quilt in one colourway: its ``name`` there, how many, and them
-    prepared."""
+    """A block of the quilt in one colourway: its ``name`` there, how many, and them prepared; which
+    start blocks are cut apart for it, those that were for an earlier block left out."""
 
     name: str
     block: Block
     colourway: str
     number: int
     plan: PreparedBlock
+    cut_apart: tuple[CutApart, ...] = ()
 
 
 class SharedBatch(NamedTuple):
@@ -67,7 +70,16 @@ def block_numbers(top: Top, quilt: Quilt) -> Counter[tuple[str, str]]:
 def sizes_as_cut(project: Project) -> dict[str, tuple[float, float]]:
     """What the blocks of the project's quilt come out at, finished, as they are cut for it."""
     prepared = prepared_blocks(project)
-    return {name: plan.fit.finished for name, plan in prepared.items() if plan.fit is not None}
+    return {name: size for name, plan in prepared.items() if (size := _as_cut_size(plan))}
+
+
+def _as_cut_size(plan: PreparedBlock) -> tuple[float, float] | None:
+    """What a block comes out at, finished; None where it cannot be sewn."""
+    if plan.sliced is None:
+        return plan.fit.finished if plan.fit is not None else None
+    wide, high = plan.block.finished
+    off = plan.sliced.sizes.off
+    return float(wide + off[0]), float(high + off[1])
 
 
 def prepared_blocks(project: Project) -> dict[str, PreparedBlock]:
@@ -89,28 +101,40 @@ def prepared_blocks(project: Project) -> dict[str, PreparedBlock]:
 
 
 def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
-    """Every block of the top planned in the number that is needed, colourways that look alike as
-    one."""
+    """Every block of the top, and those that others are made from, planned in the number that is
+    needed, colourways that look alike as one."""
     quilt = project.quilt or Quilt()
-    wanted: dict[tuple[str, tuple[str, ...]], tuple[Block, str, int]] = {}
-    for (name, colourway), number in block_numbers(top, quilt).items():
-        block = in_colourway(project.block(name), quilt.colourway(colourway))
-        fabrics = tuple(spot.fabric for spot in block.fabric_at)
-        _, first, before = wanted.get((name, fabrics), (block, colourway, 0))
-        kept = wanted.get((name, fabrics), (block,))[0]
-        wanted[name, fabrics] = kept, first, before + number
+    laid = [
+        Wanted(in_colourway(project.block(name), quilt.colourway(colourway)), colourway, number)
+        for (name, colourway), number in block_numbers(top, quilt).items()
+    ]
+    return blocks_of(project, needed(project, laid), block_counts(quilt))
+
+
+def blocks_of(
+    project: Project, to_sew: ToSew, in_rows: Mapping[str, int] | None = None
+) -> tuple[QuiltBlock, ...]:
+    """Blocks to sew, planned in their number; those that are not ``in_rows``, where that is given,
+    lie in one line."""
+    quilt = project.quilt or Quilt()
     titles = Counter(block.title for block in project.blocks)
-    in_rows = block_counts(quilt)
+    left = dict(to_sew.cut_apart)
+    starts = {each.start.block.id for each in to_sew.cut_apart.values()}
     blocks = []
-    for block, colourway, number in wanted.values():
+    for block, colourway, number in to_sew.blocks:
         check()
         name = block.title if titles[block.title] == 1 else block.id
         way = quilt.colourway(colourway)
         if way is not None and block is not project.block(block.id):
             name = f"{name} in {way.name or way.id}"
-        repeated = block.id not in in_rows
+        repeated = in_rows is not None and block.id not in in_rows and block.id not in starts
         plan = prepared_for(project, block, min(number, MOST_COPIES), repeated)
-        blocks.append(QuiltBlock(name, block, colourway, number, plan))
+        cut_apart = []
+        if block.made_from is not None:
+            for start in starts_of(project, Wanted(block, colourway, number)):
+                first = left.pop(cut_key(start, block.made_from.cuts), None)
+                cut_apart += [first] if first is not None else []
+        blocks.append(QuiltBlock(name, block, colourway, number, plan, tuple(cut_apart)))
     return tuple(blocks)
 
 

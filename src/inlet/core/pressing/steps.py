@@ -39,6 +39,8 @@ class _PressWay(NamedTuple):
 
 def step_press(plan: PressingPlan, step: Step, project: Project) -> StepPress | None:
     """How the seams of a step are pressed; None where it has none of its own."""
+    if step.cuts:
+        return None
     joins = tuple(step_joins(step, step.part))
     if not joins:
         return None

@@ -15,6 +15,7 @@ from inlet.core.project.block import (
     Seam,
     new_block,
     seam_along,
+    started_from,
     straight,
     total,
 )
@@ -42,6 +43,14 @@ from inlet.core.project.cutting import (
     folded,
 )
 from inlet.core.project.fabric import Fabric, FabricId, Print
+from inlet.core.project.made_from import (
+    MOST_CUTS,
+    MOST_STARTS,
+    Cuts,
+    MadeFrom,
+    SetPiece,
+    StartBlock,
+)
 from inlet.core.project.measure import INCH, METRIC, Awkward, Measure, Rates, SeamTest
 from inlet.core.project.pressing import (
     MOST_VERSIONS,
@@ -83,6 +92,7 @@ __all__ = [
     "LONGEST_LABEL",
     "METRIC",
     "MOST_BANDS",
+    "MOST_CUTS",
     "MOST_ECHOES",
     "MOST_EVERY",
     "MOST_HAVE",
@@ -94,6 +104,7 @@ __all__ = [
     "MOST_SEAMS",
     "MOST_SHRINK",
     "MOST_STACKED",
+    "MOST_STARTS",
     "MOST_VERSIONS",
     "Alternate",
     "Arc",
@@ -108,6 +119,7 @@ __all__ = [
     "Brief",
     "Choice",
     "Colourway",
+    "Cuts",
     "Cutting",
     "Direction",
     "Fabric",
@@ -122,6 +134,7 @@ __all__ = [
     "LaidSegment",
     "LaidStrip",
     "Layers",
+    "MadeFrom",
     "Measure",
     "Motif",
     "Pair",
@@ -140,6 +153,8 @@ __all__ = [
     "Scatter",
     "Seam",
     "SeamTest",
+    "SetPiece",
+    "StartBlock",
     "Triangles",
     "Turning",
     "Uneven",
@@ -153,6 +168,7 @@ __all__ = [
     "quarter",
     "replace",
     "seam_along",
+    "started_from",
     "straight",
     "total",
 ]

@@ -10,6 +10,7 @@ import msgspec
 
 from inlet.core.geometry import Curve, Point, short_point
 from inlet.core.numbers import Exact, Fraction, System
+from inlet.core.project.made_from import MadeFrom
 from inlet.core.project.measure import INCH, CuttingStyle, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.value import Pair, Value, fresh_id, replace
@@ -98,7 +99,7 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
     ``marks`` are points carried there with the compass, to draw seams between. ``methods`` are by
     kind of unit, ``units`` the choices for single ones, ``pressing`` is what was decided of its
-    seams."""
+    seams. The drawing of a block that is ``made_from`` others follows from theirs."""
 
     id: str
     name: str = ""
@@ -111,6 +112,7 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     methods: dict[str, str] = msgspec.field(default_factory=dict)
     units: tuple[Choice, ...] = ()
     pressing: BlockPressing | None = None
+    made_from: MadeFrom | None = None
 
     @property
     def title(self) -> str:
@@ -131,6 +133,11 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
         """Finished length of one grid unit, across and down."""
         width, height = self.grid
         return self.finished[0] / width, self.finished[1] / height
+
+
+def started_from(block: Block) -> tuple[str, ...]:
+    """The ids of the blocks that a block is made from; none for one that is drawn."""
+    return tuple(start.block for start in block.made_from.starts) if block.made_from else ()
 
 
 def new_block(taken: set[str], name: str, measure: Measure = INCH) -> Block:

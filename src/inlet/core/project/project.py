@@ -9,9 +9,10 @@ from __future__ import annotations
 from msgspec import field
 
 from inlet.core.numbers import Exact, Fraction, System
-from inlet.core.project.block import Block, choice_in_system
+from inlet.core.project.block import Block, choice_in_system, started_from
 from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
+from inlet.core.project.made_from import made_from_measured
 from inlet.core.project.measure import INCH, Measure, Rates, SeamTest, usual_measure
 from inlet.core.project.pressing import Pressing
 from inlet.core.project.quilt import Quilt, in_other_fabric, quilt_measured, without_block
@@ -78,7 +79,8 @@ class Project(Value, frozen=True, kw_only=True):
         )
 
     def without_block(self, block_id: str) -> Project:
-        """The project with a block put away, in its quilt, too, and what was cut for it."""
+        """The project with a block put away, in its quilt, too, and what was cut for it; blocks
+        made from it keep their drawing."""
         cutting = self.cutting
         if cutting is not None:
             begun = tuple(each for each in cutting.begun if each.block != block_id)
@@ -86,7 +88,11 @@ class Project(Value, frozen=True, kw_only=True):
         return replace(
             self,
             cutting=cutting,
-            blocks=tuple(b for b in self.blocks if b.id != block_id),
+            blocks=tuple(
+                replace(b, made_from=None) if block_id in started_from(b) else b
+                for b in self.blocks
+                if b.id != block_id
+            ),
             quilt=self.quilt and without_block(self.quilt, block_id),
         )
 
@@ -141,6 +147,7 @@ def measured_in(project: Project, system: System) -> Project:
                 b,
                 finished=(b.finished[0] * factor, b.finished[1] * factor),
                 units=tuple(choice_in_system(choice, before) for choice in b.units),
+                made_from=b.made_from and made_from_measured(b.made_from, factor),
             )
             for b in project.blocks
         ),

@@ -2,3 +2,83 @@
 
 Promise: what is shown is what comes of it, each new seam taking its two allowances.
 """
+
+from inlet.core.remake.choosing import in_other_fabrics, set_by
+from inlet.core.remake.edit import (
+    by_chance,
+    cut_in,
+    cuts_text,
+    cuts_typed,
+    flipped,
+    parts_at_marks,
+    swapped,
+    turned_at,
+    with_cuts,
+)
+from inlet.core.remake.exchanges import Exchange, exchanged, exchanges
+from inlet.core.remake.follow import (
+    CannotFollow,
+    Remade,
+    drawing_of,
+    followed,
+    pieces_of,
+    remade,
+)
+from inlet.core.remake.numbers import CutApart, ToSew, Wanted, cut_key, needed, starts_of
+from inlet.core.remake.offers import SliceOffer, offers
+from inlet.core.remake.repeats import Repeat, picture_of_repeat, repeats
+from inlet.core.remake.seam_lines import cut_words, through_seams
+from inlet.core.remake.set_again import Laid, Missed, as_they_were, places_of, slice_picture
+from inlet.core.remake.slices import Slice, SliceError, sliced
+from inlet.core.remake.start_chart import MOST_PARTS, chart_table, sizes_of, start_chart
+from inlet.core.remake.tree import sewn_tree, slice_parts
+
+__all__ = [
+    "MOST_PARTS",
+    "CannotFollow",
+    "CutApart",
+    "Exchange",
+    "Laid",
+    "Missed",
+    "Remade",
+    "Repeat",
+    "Slice",
+    "SliceError",
+    "SliceOffer",
+    "ToSew",
+    "Wanted",
+    "as_they_were",
+    "by_chance",
+    "chart_table",
+    "cut_in",
+    "cut_key",
+    "cut_words",
+    "cuts_text",
+    "cuts_typed",
+    "drawing_of",
+    "exchanged",
+    "exchanges",
+    "flipped",
+    "followed",
+    "in_other_fabrics",
+    "needed",
+    "offers",
+    "parts_at_marks",
+    "picture_of_repeat",
+    "pieces_of",
+    "places_of",
+    "remade",
+    "repeats",
+    "set_by",
+    "sewn_tree",
+    "sizes_of",
+    "slice_parts",
+    "slice_picture",
+    "sliced",
+    "start_chart",
+    "starts_of",
+    "swapped",
+    "through_seams",
+    "turned_at",
+    "with_cuts",
+]

@@ -1,9 +1,10 @@
 """Every regular way to set a block: the turns and mirrors of a repeat of two by two, each once.
 
 A way to lie that looks like another, as the block looks the same turned, is one look. A repeat
-gives each of its four places a look; repeats that are the same quilt, begun at another block,
-turned or seen in a mirror, are one. Those that most of these leave as they are come first, of these
-those whose figures go on across most of the seams between blocks.
+gives each of its four places a look; with a partner, every other place a look of that. Repeats that
+are the same quilt, begun at another block, turned or seen in a mirror, are one. Those that most of
+these leave as they are come first, of these those whose figures go on across most of the seams
+between blocks.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, fits, patch_polygons, then, turner
-from inlet.core.geometry import Picture, Turn, at_origin, canonical
+from inlet.core.geometry import Picture, Point, Polygon, Turn, at_origin, canonical
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.remake.sides import alike, beside
 
@@ -23,7 +24,8 @@ CELLS = ((0, 0), (1, 0), (0, 1), (1, 1))
 
 
 class Repeat(NamedTuple):
-    """How the four blocks of a repeat lie, in reading order; how many of the ways to look at a
+    """How the four blocks of a repeat lie, in reading order, the second and the third of them the
+    partner's where there is one; how many of the ways to look at a
     quilt of it show it unchanged; and over what length of the seams between its blocks, each of the
     eight counted once, the fabric is the same on both sides."""
 
@@ -33,16 +35,32 @@ class Repeat(NamedTuple):
 
 
 class Looks(NamedTuple):
-    """The ways a block can lie: for each look the first turn that has it, what each turn makes of
-    each look, and each look's picture."""
+    """The ways blocks can lie: for each look the first turn that has it, what each turn makes of
+    each look, each look's picture, and the looks that each place of a repeat may have."""
 
     turns: tuple[Turn, ...]
     after: dict[Turn, tuple[int, ...]]
     pictures: tuple[Picture, ...]
+    places: tuple[range, ...]
 
 
-def looks_of(start: Draft) -> Looks:
-    """The different looks of a block under the turns that fit its shape."""
+def looks_of(start: Draft, partner: Draft | None = None) -> Looks:
+    """The different looks of a block, and of its partner, under the turns that fit their shape."""
+    alone = _looks_of(start)
+    if partner is None:
+        return alone
+    other, first = _looks_of(partner), len(alone.turns)
+    after = {
+        turn: (*looks, *(first + look for look in other.after[turn]))
+        for turn, looks in alone.after.items()
+    }
+    own, its = range(first), range(first, first + len(other.turns))
+    return Looks(
+        alone.turns + other.turns, after, alone.pictures + other.pictures, (own, its, its, own)
+    )
+
+
+def _looks_of(start: Draft) -> Looks:
     block = start.block
     every: list[Turn] = [
         (quarters, mirror)
@@ -64,7 +82,7 @@ def looks_of(start: Draft) -> Looks:
             pictures.append(picture)
         look_of[turn] = known[key]
     after = {turn: tuple(look_of[then(first, turn)] for first in turns) for turn in every}
-    return Looks(tuple(turns), after, tuple(pictures))
+    return Looks(tuple(turns), after, tuple(pictures), (range(len(turns)),) * 4)
 
 
 def _laid(picture: Picture, turn: Turn, size: tuple[Exact, Exact]) -> Picture:
@@ -91,13 +109,14 @@ def images(pattern: Pattern, looks: Looks) -> Iterator[Pattern]:
             yield tuple(image)
 
 
-def repeats(start: Draft) -> tuple[Repeat, ...]:
-    """Every repeat of two by two, best first."""
-    looks = looks_of(start)
+def repeats(start: Draft, partner: Draft | None = None) -> tuple[Repeat, ...]:
+    """Every repeat of two by two, best first; with a partner in every other place, of the same
+    size."""
+    looks = looks_of(start, partner)
     meets = _meetings(looks, start.block.finished)
     seen: set[Pattern] = set()
     listed = []
-    for pattern in product(range(len(looks.turns)), repeat=4):
+    for pattern in product(*looks.places):
         if pattern in seen:
             continue
         check()
@@ -106,6 +125,21 @@ def repeats(start: Draft) -> tuple[Repeat, ...]:
         a, b, c, d = (looks.turns[look] for look in pattern)
         listed.append(Repeat((a, b, c, d), same.count(pattern), _goes_on(pattern, meets)))
     return tuple(sorted(listed, key=lambda each: (-each.symmetry, -float(each.goes_on))))
+
+
+def picture_of_repeat(start: Draft, repeat: Repeat, partner: Draft | None = None) -> Picture:
+    """The four blocks of a repeat as they lie."""
+    wide, high = start.block.finished
+    blocks = (start, partner or start, partner or start, start)
+    picture: list[tuple[Polygon, str | None]] = []
+    for block, turn, (column, row) in zip(blocks, repeat.turns, CELLS, strict=True):
+        drawn = tuple(zip(patch_polygons(block), (p.fabric for p in block.patches), strict=True))
+        corner = Point(wide * column, high * row)
+        picture += [
+            (tuple(p.plus(corner) for p in outline), fabric)
+            for outline, fabric in _laid(drawn, turn, block.block.finished)
+        ]
+    return tuple(picture)
 
 
 def _moved(turn: Turn, column: int, row: int) -> tuple[int, int]:

@@ -85,7 +85,9 @@ def set_again(
 ) -> SetAgain:
     """The block of slices ``laid`` in the places of slices, in reading order. ``starts`` are the
     blocks that were cut, all of one size and cut alike. Raises ``SliceError`` where a piece does
-    not fit its place."""
+    not fit its place, or curves are no arcs at finished size."""
+    if any(start.block.curves and start.block.scale[0] != start.block.scale[1] for start in starts):
+        raise SliceError("Curves of a block whose bands are no squares are not sliced.")
     places = places_of(slices)
     seams, spots = list(_between(slices, places)), []
     for number, (piece, place) in enumerate(zip(laid, places, strict=True), 1):
@@ -108,6 +110,13 @@ def set_again(
         columns=widths, rows=heights, seams=tuple(seams), fabric_at=tuple(spots),
     )  # fmt: skip
     return SetAgain(block, tuple(_missed(starts, slices, laid, places)))
+
+
+def slice_picture(start: Draft, piece: Slice, quarters: int) -> Picture:
+    """A slice of a block as it shows once it is sewn in, turned, its top left at the origin."""
+    shown = drawn(start, piece)
+    move = mover(shown.size, quarters, (Fraction(0), Fraction(0)))
+    return tuple((tuple(map(move, outline)), fabric) for outline, fabric in shown.picture)
 
 
 def mover(size: Pair, quarters: int, place: Pair) -> Callable[[Point], Point]:

@@ -13,20 +13,12 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import Measure, Pair
+from inlet.core.project import Cuts, Measure, Pair
 from inlet.core.words import length_text
 
 
 class SliceError(ValueError):
     """A block that cannot be cut or set so; its text is a sentence for the maker."""
-
-
-class Cuts(NamedTuple):
-    """Cuts through a block by how far they lie from its centre: ``upright`` ones to the right of it
-    (below 0 to the left), ``level`` ones below it (below 0 above)."""
-
-    upright: tuple[Exact, ...] = ()
-    level: tuple[Exact, ...] = ()
 
 
 class Slice(NamedTuple):

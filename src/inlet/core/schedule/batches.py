@@ -106,6 +106,7 @@ def _work_of(
         # What comes out of another unit's runs is there when those are done.
         leader = step.unit.in_use.made_with if step.unit else None
         made_by[step.makes] = made_by.get(leader or "", len(tasks))
+        made_by.update(dict.fromkeys(step.gives, len(tasks)))
         tasks.append(step_tasks(step, rates, measure))
     return _Work(tasks, needs)
 

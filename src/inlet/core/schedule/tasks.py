@@ -48,6 +48,9 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
     """What a step takes, in order, neighbouring things at one place taken together."""
     each = measure.system.rate_length
     gap = measure.system.thread_gap
+    if step.cuts:
+        minutes = rates.cut * step.cuts * step.times / 60
+        return [_task(step, "cut-apart", step.times, minutes)]
     if step.unit is None:
         all_seams = step.seams * step.times
         sewing = (rates.seam * all_seams + rates.length * step.length * step.times / each) / 60

@@ -16,7 +16,7 @@ from inlet.core.setting.backing import (
 from inlet.core.setting.binding import BindingPlan, binding_plan, binding_width
 from inlet.core.setting.block_sizes import AsCut, block_sizes
 from inlet.core.setting.borders import fitting_near
-from inlet.core.setting.colourways import in_colourway
+from inlet.core.setting.colourways import in_colourway, in_fabrics
 from inlet.core.setting.cuts import (
     MITRE_SPARE,
     NAMES,
@@ -115,6 +115,7 @@ __all__ = [
     "fitting_near",
     "floats_by",
     "in_colourway",
+    "in_fabrics",
     "in_quilt",
     "in_row_length",
     "in_size",

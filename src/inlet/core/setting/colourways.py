@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from inlet.core.project import Block, Colourway, replace
 
 
@@ -9,10 +11,14 @@ def in_colourway(block: Block, way: Colourway | None) -> Block:
     """A block in other fabrics; as drawn without any, or where the colourway is another block's."""
     if way is None or (way.block and way.block != block.id):
         return block
+    return in_fabrics(block, way.fabrics)
+
+
+def in_fabrics(block: Block, fabrics: Mapping[str, str]) -> Block:
+    """A block with each fabric that is a key of ``fabrics`` exchanged for its value."""
     return replace(
         block,
         fabric_at=tuple(
-            replace(spot, fabric=way.fabrics.get(spot.fabric, spot.fabric))
-            for spot in block.fabric_at
+            replace(spot, fabric=fabrics.get(spot.fabric, spot.fabric)) for spot in block.fabric_at
         ),
     )

@@ -4,6 +4,7 @@ Promise: the parts tile the block; a block turned or mirrored breaks into the sa
 """
 
 from inlet.core.units.breakdown import break_down
+from inlet.core.units.joining import with_joins
 from inlet.core.units.known import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
 from inlet.core.units.parts import Part, walk
 from inlet.core.units.rounds import rounds_of
@@ -35,4 +36,5 @@ __all__ = [
     "rounds_of",
     "units_of",
     "walk",
+    "with_joins",
 ]

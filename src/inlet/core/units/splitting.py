@@ -29,7 +29,8 @@ class Splitter:
         arrangement, (sx, sy) = seams.draft.arrangement, (float(self.sx), float(self.sy))
         places = [(x * sx, y * sy) for x, y in arrangement.places]
         self.middle = [
-            inside_point(patch.shape).floats()
+            # Arcs are round in grid units; at finished size bands may make ellipses of them.
+            inside_point(arrangement.outlines[patch.face]).scaled(self.sx, self.sy).floats()
             if patch.arcs
             else _mean([places[v] for v in arrangement.faces[patch.face].loop.corners])
             for patch in seams.draft.patches

@@ -74,11 +74,14 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
     """Write the guide of a plan as PDF, see ``write_pages``."""
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
-        title = f"{plan.block.title}, {size_text(plan.block.finished, plan.measure)}"
+        asked = plan.asked.block
+        title = f"{asked.title}, {size_text(asked.finished, plan.measure)}"
         document = Document(to, size, title, TOP)
         guide = _Guide(plan, plan.block.title, document)
         document.section("guide", guide.furnish)
         document.add(*guide.whole(plan))
+        for sewn in plan.then_sewn:
+            add_making(document, sewn, sewn.block.title)
         document.section("cutting", guide.furnish, columns=2)
         document.add(*cutting_story(plan, block_name(plan)))
         document.write()
@@ -120,7 +123,8 @@ class _Guide:
 
     def _steps(self) -> Story:
         story: Story = []
-        for several in groupby(cards(self.plan.steps), lambda card: card.first.unit is None):
+        own_steps = [step for step in self.plan.steps if self.plan.sewn_in(step) is self.plan]
+        for several in groupby(cards(own_steps), lambda card: card.first.unit is None):
             steps = []
             for card in several[1]:
                 check()

@@ -20,6 +20,7 @@ from inlet.core.pressing import MOST_POINTS
 from inlet.core.project import (
     LONGEST_LABEL,
     MOST_BANDS,
+    MOST_CUTS,
     MOST_ECHOES,
     MOST_EVERY,
     MOST_HAVE,
@@ -29,6 +30,7 @@ from inlet.core.project import (
     MOST_SEAMS,
     MOST_SHRINK,
     MOST_STACKED,
+    MOST_STARTS,
     MOST_VERSIONS,
     Arc,
     Backing,
@@ -40,6 +42,7 @@ from inlet.core.project import (
     Border,
     Choice,
     Colourway,
+    Cuts,
     Cutting,
     Fabric,
     FabricAt,
@@ -49,6 +52,7 @@ from inlet.core.project import (
     LaidRow,
     LaidSegment,
     LaidStrip,
+    MadeFrom,
     Measure,
     Motif,
     Pin,
@@ -64,6 +68,7 @@ from inlet.core.project import (
     Scatter,
     Seam,
     SeamTest,
+    SetPiece,
     Triangles,
 )
 from inlet.files.problem import shown
@@ -226,6 +231,12 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (BlockPressing, "pins"): (Items(MOST_SEAMS, "pins"),),
     (Pin, "point"): (POINT,),
     (Pin, "toward"): (POINT,),
+    (MadeFrom, "starts"): (Items(MOST_STARTS, "start blocks", 1),),
+    (MadeFrom, "pieces"): (Items((MOST_CUTS + 1) ** 2, "pieces"),),
+    **{(Cuts, way): (Items(MOST_CUTS, "cuts"), Range(-WIDEST_FABRIC, WIDEST_FABRIC))
+       for way in ("upright", "level")},
+    (SetPiece, "piece"): (Range(1, (MOST_CUTS + 1) ** 2),),
+    (SetPiece, "start"): (Range(1, MOST_STARTS),),
     (Quilt, "columns"): (Range(0, MOST_PLACES),),
     (Quilt, "rows"): (Range(0, MOST_PLACES),),
     (Quilt, "row_lengths"): (Items(MOST_PLACES, "rows"), Range(0, MOST_PLACES)),

@@ -19,6 +19,7 @@ import msgspec
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact, write_exact
 from inlet.core.project import Block, Brief, Fabric, Project
+from inlet.core.remake import CannotFollow, followed
 from inlet.files.problem import FileProblem, file_name, reason, shown
 from inlet.files.project.rules import block_rules, broken_rules
 from inlet.files.project.shape import Digits, read_struct
@@ -125,7 +126,8 @@ def _why_not_held(project: Project, block: Block) -> str:
         return broken
     named = {spot.fabric for spot in block.fabric_at}
     fabrics = tuple(Fabric(id=name) for name in sorted(named))
-    alone = Project(measure=project.measure, fabrics=fabrics, blocks=(block,))
+    drawn = msgspec.structs.replace(block, made_from=None)
+    alone = Project(measure=project.measure, fabrics=fabrics, blocks=(drawn,))
     try:
         loads(dumps(alone))
     except FileProblem as problem:
@@ -191,7 +193,11 @@ def _project(raw: Any, whole_text: bool) -> Project:
     problem = next(broken_rules(project), None)
     if problem:
         raise FileProblem(problem)
-    return project
+    try:
+        return followed(project)
+    except CannotFollow as trouble:
+        place = f"blocks[{project.blocks.index(trouble.block)}].made_from"
+        raise FileProblem(f"{place}: {trouble.why}") from None
 
 
 def _is_whole(text: str) -> bool:

@@ -26,6 +26,7 @@ from inlet.core.project import (
     Fabric,
     Have,
     LaidFabric,
+    MadeFrom,
     Print,
     Project,
     Quilt,
@@ -72,6 +73,8 @@ def broken_rules(project: Project, known_project: Project | None = None) -> Iter
     for i, block in enumerate(project.blocks):
         if id(block) not in seen:
             yield from _block_rules(block, f"blocks[{i}]", project, fabrics)
+        if block.made_from is not None:
+            yield from _made_from_rules(block.made_from, f"blocks[{i}].made_from", project)
     ids = (
         known_project is not None
         and blocks == {b.id for b in known_project.blocks}
@@ -177,6 +180,14 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
     for i, spot in enumerate(block.fabric_at):
         if spot.fabric not in fabrics:
             yield f"{place}.fabric_at[{i}].fabric: no fabric has the id {shown(spot.fabric)}"
+
+
+def _made_from_rules(made_from: MadeFrom, place: str, project: Project) -> Iterator[str]:
+    blocks = {block.id for block in project.blocks}
+    ways = {way.id for way in project.quilt.colourways} if project.quilt is not None else set()
+    for i, start in enumerate(made_from.starts):
+        yield from _known(f"{place}.starts[{i}].block", start.block, "block", blocks)
+        yield from _known(f"{place}.starts[{i}].colourway", start.colourway, "colourway", ways)
 
 
 def _seam_rules(seam: Seam, place: str) -> Iterator[str]:

@@ -5,9 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from inlet.core.assembly import Join, Side, all_joins
 from inlet.core.cutlist import Cut, PlannedSet, RulerFriendly, sizes_from
-from inlet.core.draft import Patch
 from inlet.core.fitting import Fit, as_exact
 from inlet.core.layout import FabricPlan
 from inlet.core.numbers import INCHES
@@ -21,6 +19,13 @@ from inlet.core.templates import Angled, angled
 from inlet.files.text.cutting_json import cutting_list
 from inlet.files.text.exact_json import number, pair, places
 from inlet.files.text.pressing_json import pressing_dict
+from inlet.files.text.sewn_json import (
+    block_dict,
+    joins_dict,
+    made_from_list,
+    patch_dict,
+    slices_dict,
+)
 
 VERSION = 1
 NOTHING = 1e-6
@@ -29,43 +34,32 @@ NOTHING = 1e-6
 
 def plan_dict(plan: BlockPlan) -> dict[str, Any]:
     """A plan as JSON data: numbers as exact strings, lengths in the file's system."""
+    asked = plan.asked
     return {
         "format": "inlet-plan",
         "version": VERSION,
-        "block": {
-            "id": plan.block.id,
-            "finished": pair(plan.block.finished),
-            "unfinished": pair(plan.unfinished),
-        },
-        "copies": plan.copies,
-        "patches": [_patch(p) for p in plan.draft.patches],
+        "block": block_dict(asked),
+        "copies": asked.copies,
+        **({"made_from": made_from_list(plan)} if asked.sliced is not None else {}),
+        **slices_dict(asked),
+        "patches": [patch_dict(p) for p in asked.draft.patches],
         "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
         "cuts": [cut_dict(c, plan.measure) for c in plan.cuts],
         "strip_sets": [set_dict(s) for s in plan.sets],
-        "assembly": _joins(plan),
-        "seams": plan.seams._asdict(),
-        "steps": [step_dict(s, plan) for s in plan.steps],
+        "assembly": joins_dict(asked),
+        "seams": asked.seams._asdict(),
+        "steps": [step_dict(s, plan.sewn_in(s)) for s in plan.steps],
         **work_dict(plan.work),
         "advice": [_advice(a, plan) for a in plan.advice.seams],
         **({"advice_cut_short": True} if plan.advice.cut_short else {}),
         **({"needle": _seam_test(plan, plan.project.seam_test)} if plan.project.seam_test else {}),
-        **pressing_dict(plan),
+        **pressing_dict(asked),
         "fabric": [fabric_dict(c, plan.measure) for c in plan.fabric_plans.best],
         "cutting": cutting_list(plan.fabric_plans.best, plan.project),
         "resewn": plan.resewn,
         "comfort": _ruler_friendly_dict(plan.ruler_friendly),
         "as_cut": _as_cut(plan),
         "problems": [problem_dict(p) for p in plan.problems],
-    }
-
-
-def _patch(patch: Patch) -> dict[str, Any]:
-    return {
-        "id": patch.id,
-        "fabric": patch.fabric,
-        "outline": places(patch.outline),
-        "arcs": [{"edge": i, "centre": pair(centre)} for i, centre in patch.arcs],
-        **({"holes": [places(h.corners) for h in patch.holes]} if patch.holes else {}),
     }
 
 
@@ -104,7 +98,7 @@ def step_dict(step: Step, plan: SewnBlock) -> dict[str, Any]:
     pressed = plan.press(step)
     return {
         "number": step.number,
-        "do": "sew",
+        "do": "slice" if step.cuts else "sew",
         "makes": step.makes,
         "times": step.times,
         "text": step.text,
@@ -314,33 +308,6 @@ def _piece(cut: CutPiece) -> dict[str, Any]:
         **({"stock": cut.stock} if cut.stock is not None else {}),
         **({"outline": places(piece.outline)} if piece.outline else {}),
     }
-
-
-def _joins(plan: BlockPlan) -> Any:
-    """The tree of joins, each with those that made its sides in it."""
-    joins: dict[Side, Any] = {frozenset([p.face]): p.id for p in plan.draft.patches}
-    for join in all_joins(plan.assembly):
-        last = max((end.finished_by for end in join.left_open), default=None)
-        joins[join] = {
-            "id": join.id,
-            "seam": join.kind,
-            "pivots": len(join.pivots),
-            **({"finished_by": f"j{last}"} if last else {}),
-            **_path(join),
-            "parts": [joins.pop(side) for side in join.sides],
-        }
-    return joins[plan.assembly] if plan.assembly is not None else None
-
-
-def _path(join: Join) -> dict[str, Any]:
-    """Where a seam runs, turns, stops at a dot or is left open."""
-    marks = {
-        "turns": [join.at(v) for v in join.pivots],
-        "dots": [join.at(v) for v in join.dots],
-        "left_open": [join.at(end.vertex) for end in join.left_open],
-    }
-    steps = {name: places(points) for name, points in marks.items() if points}
-    return {"path": places(join.points), **steps}
 
 
 def work_dict(work: Work) -> dict[str, Any]:

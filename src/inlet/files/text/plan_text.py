@@ -45,10 +45,16 @@ def plan_text(plan: BlockPlan) -> str:
 def _head_lines(plan: BlockPlan) -> Iterator[str]:
     """The block and its units, each with what to cut."""
     measure = plan.measure
+    asked = plan.asked
     yield (
-        f"{plan.block.title}: finished {size_text(plan.block.finished, measure)}, "
-        f"unfinished {size_text(plan.unfinished, measure)}"
+        f"{asked.block.title}: finished {size_text(asked.block.finished, measure)}, "
+        f"unfinished {size_text(asked.unfinished, measure)}"
     )
+    for start in (plan, *plan.then_sewn)[:-1]:
+        yield (
+            f"  made from {start.copies} × {start.block.title}: unfinished "
+            f"{size_text(start.unfinished, measure)}"
+        )
     yield from (f"  {text}" for text in fit_lines(plan))
     for unit in plan.units:
         yield (
@@ -108,7 +114,7 @@ def fit_lines(plan: BlockPlan) -> Iterator[str]:
 def _step_lines(plan: BlockPlan) -> Iterator[str]:
     for step in plan.steps:
         yield f"  {step.number}. {step.makes} × {step.times}: {step.text}"
-        if pressed := plan.press(step):
+        if pressed := plan.sewn_in(step).press(step):
             yield f"      {pressed.text}"
         yield from (f"      {note}" for note in step.notes)
         if step.measures:
@@ -116,8 +122,10 @@ def _step_lines(plan: BlockPlan) -> Iterator[str]:
 
 
 def _end_lines(plan: BlockPlan) -> Iterator[str]:
-    if plan.pressing.best is not None:
-        yield from (f"  {text}" for text in pressing_lines(plan.pressing.best))
+    for sewn in (plan, *plan.then_sewn):
+        if sewn.pressing.best is not None:
+            of = f"{sewn.block.title}: " if plan.then_sewn else ""
+            yield from (f"  {of}{text}" for text in pressing_lines(sewn.pressing.best))
     yield from (f"  {text}" for text in _work_lines(plan))
     yield from (f"  {text}" for text in advice_lines(plan.advice, plan.project))
     yield from (f"  {problem.level}: {problem.text}" for problem in plan.problems)
@@ -132,7 +140,9 @@ def _work_lines(plan: BlockPlan) -> Iterator[str]:
     """The seams counted, the thread, and the sittings."""
     if plan.assembly is None:
         return
-    yield seams_text(plan.seams)
+    for sewn in (plan, *plan.then_sewn):
+        of = f"{sewn.block.title}: " if plan.then_sewn else ""
+        yield f"{of}{seams_text(sewn.seams)}"
     yield thread_text(plan.work.thread, plan.measure)
     for head, batches in sitting_lines(plan.work.sittings, plan.rates, plan.measure):
         yield f"{head}:"

@@ -18,11 +18,11 @@ from inlet.core.layout import BEST
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.ui import theme
-from inlet.ui.cutting.table import TextTable
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import button, column, label
+from inlet.ui.widgets.table import TextTable
 
 
 @guarded

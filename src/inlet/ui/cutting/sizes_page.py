@@ -7,11 +7,11 @@ from PySide6.QtWidgets import QWidget
 from inlet.core.buying import SizeChart, chart_lines, chart_notes, size_chart, sizes_typed
 from inlet.core.numbers import vulgar_text
 from inlet.ui import theme
-from inlet.ui.cutting.table import TextTable
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import ValueEdit, column, label
+from inlet.ui.widgets.table import TextTable
 
 
 @guarded

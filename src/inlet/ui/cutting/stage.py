@@ -169,7 +169,12 @@ class CuttingStage(QWidget):
     @property
     def _cut_for(self) -> tuple[str, int]:
         """The block that is cut for, and how many; none for the quilt."""
-        return ("", 1) if self.whole else (self.session.block.id, self.session.copies)
+        if self.whole:
+            return "", 1
+        plan = self.session.plan
+        if plan is None:
+            return self.session.block.id, self.session.copies
+        return plan.block.id, plan.copies
 
     def _asked(self) -> BlockPlan | QuiltPlan | None:
         """The plan whose fabric is cut; None until it is known."""

@@ -19,7 +19,7 @@ from inlet.core.plan import SewnBlock
 from inlet.core.planning import kind_words, method_words, move_text
 from inlet.core.pressing import PressingPlan, step_press
 from inlet.core.table import Repeated, like_ones_together
-from inlet.core.words import measured_text, size_text
+from inlet.core.words import CUTTER, MANUALS, measured_text, size_text
 from inlet.ui import theme
 from inlet.ui.widgets.drawing import MovePicture
 from inlet.ui.widgets.flow import FlowLayout
@@ -52,7 +52,10 @@ class StepPanel(QFrame):
     ) -> None:
         """Write the step below what is on the card."""
         self.body.addLayout(self._head(plan, step))
-        moves = step_moves(plan.draft, step, plan.measure.seam)
+        sewn = plan.sewn_in(step)
+        moves = step_moves(sewn.draft, step, plan.measure.seam)
+        if sewn is not plan:
+            pressing = sewn.pressing.best if sewn.pressing.settled else None
         pressed = step_press(pressing, step, plan.project) if pressing is not None else None
         if step.needs and step.unit is None:
             self.body.addWidget(_beside(step))
@@ -94,7 +97,8 @@ class StepPanel(QFrame):
         if step.unit and step.unit.in_use.trim_to:
             trim = size_text(step.unit.in_use.trim_to, plan.measure)
             self.body.addWidget(label(f"Trim to {trim}", "heading"))
-        self.body.addWidget(label(CAUTION, "caption", True))
+        caution = f"{CUTTER} {MANUALS}" if step.cuts else CAUTION
+        self.body.addWidget(label(caution, "caption", True))
 
     def _alike(self, plan: SewnBlock, step: Step) -> None:
         """The units made just like this one, of other fabrics: what to take for each."""
@@ -138,7 +142,8 @@ def _beside(step: Step) -> QWidget:
     """What to lay beside the machine, in the order it is picked up, and the seam's ends."""
     widget = QWidget()
     flow = FlowLayout(widget, 0, theme.px(6))
-    flow.addWidget(label("Beside the machine", "caption"))
+    place = "On the mat" if step.cuts else "Beside the machine"
+    flow.addWidget(label(place, "caption"))
     for name in run_lengths(step.needs).split(", ")[:12]:
         flow.addWidget(label(name, "tag"))
     if step.ends:

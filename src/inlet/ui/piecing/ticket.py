@@ -85,14 +85,15 @@ class LaidOut(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if plan is not None:
-            w, h = (float(x) for x in plan.block.finished)
+            step = plan.steps[min(self.stage.index, len(plan.steps) - 1)] if plan.steps else None
+            sewn = plan.sewn_in(step) if step is not None else plan
+            w, h = (float(x) for x in sewn.block.finished)
             frame = ScreenFrame.fit(QRectF(self.rect()).adjusted(4, 4, -4, -4), (0, 0, w, h))
             draw_sheet(
-                painter, frame, picture_of(plan.draft, plan.root.faces), plan.project,
+                painter, frame, picture_of(sewn.draft, sewn.root.faces), plan.project,
                 grey=self.session.grey,
             )  # fmt: skip
-            if plan.steps:
-                step = plan.steps[min(self.stage.index, len(plan.steps) - 1)]
+            if step is not None:
                 parts = [step.part, *step.alike]
                 if step.unit:
                     parts = [place.part for place in step.unit.unit.places]
@@ -101,7 +102,8 @@ class LaidOut(QWidget):
                     painter.setPen(QPen(ink, width))
                     for part in parts:
                         painter.drawPolygon(frame.polygon(part.outline))
-            self._advised(painter, frame, plan)
+            if sewn is plan:
+                self._advised(painter, frame, plan)
         painter.end()
 
     def _advised(self, painter: QPainter, frame: ScreenFrame, plan: BlockPlan) -> None:

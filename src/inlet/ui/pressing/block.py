@@ -105,7 +105,9 @@ class PressedPicture(QWidget):
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (10, 24, -10, -6)))
         seam = float(self.session.measure.seam)
         unit = theme.text_scale()
-        return ScreenFrame(pressed_frame(box_of(box), self.session.draft, seam, self.view, unit))
+        return ScreenFrame(
+            pressed_frame(box_of(box), self.session.sewn_draft, seam, self.view, unit)
+        )
 
     def shown(self) -> tuple[Stretch | None, Met | None]:
         """What is pointed at, else what is picked."""
@@ -322,7 +324,7 @@ class PressedPicture(QWidget):
 
     def _pressed(self, place: ScreenFrame, pressing: PressingPlan | None) -> QPixmap:
         """The block with its marks, drawn once."""
-        key = (pressing, self.session.draft, self.view, self.session.grey, self.size(),
+        key = (pressing, self.session.sewn_draft, self.view, self.session.grey, self.size(),
                self.session.project.fabrics)  # fmt: skip
         if self._drawn is None or self._drawn[0] != key:
             ratio = self.devicePixelRatioF()
@@ -340,7 +342,7 @@ class PressedPicture(QWidget):
     def _figure(self, placed: figures.Frame, pressing: PressingPlan | None) -> figures.Figure:
         layers = pressing.layers if pressing is not None else ()
         project = self.session.project
-        block = pressed_figure(self.session.draft, layers, project, placed, self.view)
+        block = pressed_figure(self.session.sewn_draft, layers, project, placed, self.view)
         if pressing is None:
             return block
         held = held_figure(pressing, placed)

@@ -89,7 +89,7 @@ class PressingTicket(QWidget):
         self._choices()
 
     def _own(self) -> BlockPressing:
-        return self.session.block.pressing or BlockPressing()
+        return self.session.sewn_block.pressing or BlockPressing()
 
     def _choices(self) -> None:
         """What was chosen, as it is in the document."""
@@ -158,7 +158,7 @@ class PressingTicket(QWidget):
         elif advice.drop is not None:
             pins = tuple(pin for i, pin in enumerate(wishes.pins) if i != advice.drop)
             self.session.edit_block(
-                replace(self.session.block, pressing=replace(wishes, pins=pins))
+                replace(self.session.sewn_block, pressing=replace(wishes, pins=pins))
             )
         else:
             met = next(m for m in pressing.junctions if m.junction.vertex == advice.vertex)
@@ -168,7 +168,7 @@ class PressingTicket(QWidget):
         """For the whole project: a maker presses all blocks of a quilt one way."""
         project = self.session.project
         whole = project.pressing or Pressing()
-        block = self.session.block
+        block = self.session.sewn_block
         if block.pressing is not None and block.pressing.method:
             project = project.with_block(
                 replace(block, pressing=replace(block.pressing, method=""))
@@ -177,14 +177,14 @@ class PressingTicket(QWidget):
 
     def _take_setting(self, index: int) -> None:
         wishes = replace(self._own(), setting=SETTINGS[index][0])
-        self.session.edit_block(replace(self.session.block, pressing=wishes))
+        self.session.edit_block(replace(self.session.sewn_block, pressing=wishes))
 
     def _take_versions(self, two: bool) -> None:
         wishes = replace(self._own(), versions=2 if two else 1)
-        self.session.edit_block(replace(self.session.block, pressing=wishes))
+        self.session.edit_block(replace(self.session.sewn_block, pressing=wishes))
 
     def _unpin(self) -> None:
-        self.session.edit_block(unpin_all(self.session.block))
+        self.session.edit_block(unpin_all(self.session.sewn_block))
 
     def _weigh(self) -> None:
         whole = self.session.project.pressing or Pressing()

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
 
 from inlet.core.project import Colourway, Project, Quilt, Scatter, fresh_id, replace
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, field
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import (
     Link,
     ValueEdit,

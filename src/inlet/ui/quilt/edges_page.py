@@ -12,8 +12,9 @@ from inlet.core.setting import backing_text, binding_width, fitting_near
 from inlet.core.words import near_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field, laid
+from inlet.ui.quilt.fields import LengthEdit, fabric_choices, laid
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
 
 KINDS = [

@@ -2,58 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from typing import Any
-
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QSizePolicy, QWidget
+from collections.abc import Callable
 
 from inlet.core.numbers import Exact, parse_length, show
 from inlet.core.project import Project, Quilt
-from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.parts import ValueEdit, label, row
+from inlet.ui.widgets.choices import Items
+from inlet.ui.widgets.parts import ValueEdit
 
-Items = Sequence[tuple[str, Any]]
 WIDEST_INCHES = 60
-
-
-@guarded
-class ChoiceField(QComboBox):
-    """One of several; what is chosen by hand is handed to ``take``."""
-
-    def __init__(self, name: str, take: Callable[[Any], object]) -> None:
-        super().__init__()
-        self.setAccessibleName(name)
-        self.setToolTip(name)
-        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
-        self.activated.connect(lambda at: take(self.itemData(at)))
-
-    def offer(self, items: Items, now: Any) -> None:
-        """What there is to choose from, and what is chosen now."""
-        if [(self.itemText(i), self.itemData(i)) for i in range(self.count())] != list(items):
-            self.clear()
-            for words, data in items:
-                self.addItem(words, data)
-        self.setCurrentIndex(max(0, self.findData(now)))
-
-    def choose(self, data: Any) -> None:
-        """As if it were chosen by hand."""
-        at = self.findData(data)
-        self.setCurrentIndex(at)
-        self.activated.emit(at)
-
-
-def field(words: str, *widgets: QWidget) -> QHBoxLayout:
-    """A choice with its words before it; the choice takes what room is left."""
-    layout = row(*widgets)
-    if words:
-        before = label(words)
-        before.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)
-        layout.insertWidget(0, before)
-    for widget in widgets:
-        if isinstance(widget, ChoiceField):
-            layout.setStretchFactor(widget, 1)
-    return layout
 
 
 def fabric_choices(project: Project, none: str = "no fabric yet") -> Items:

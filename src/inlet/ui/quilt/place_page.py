@@ -21,8 +21,9 @@ from inlet.core.setting import (
 )
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, field, laid
+from inlet.ui.quilt.fields import laid
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import Link, button, column, label, row, rule
 
 

@@ -12,8 +12,9 @@ from inlet.core.project import MOST_ECHOES, Quilt, QuiltingKind, QuiltingLines, 
 from inlet.core.setting import quilted_text, quilting_words, usual_apart, usual_distance
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field
+from inlet.ui.quilt.fields import LengthEdit, fabric_choices
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import Link, column, empty, icon_button, label, row, rule
 
 KINDS = [

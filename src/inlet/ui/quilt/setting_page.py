@@ -23,8 +23,9 @@ from inlet.core.setting import in_size
 from inlet.core.words import near, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
-from inlet.ui.quilt.fields import ChoiceField, LengthEdit, fabric_choices, field, laid
+from inlet.ui.quilt.fields import LengthEdit, fabric_choices, laid
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule
 

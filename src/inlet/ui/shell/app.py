@@ -21,6 +21,7 @@ from inlet.ui import guard, theme
 from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.quilt.stage import PAGES as QUILT_PAGES
+from inlet.ui.remake.stage import PAGES as REMAKE_PAGES
 from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session, new_project
 from inlet.ui.shell.settings import Settings
@@ -183,6 +184,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
         window.grey.trigger()
     window.piecing.go(options.step - 1)
     window.piecing.turn_to(max(0, min(options.page, 2)))
+    window.remake.turn_to(max(0, min(options.page, len(REMAKE_PAGES) - 1)))
     _at_the_mat(window, options, wait)
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     _at_the_quilt(window, options, wait)

@@ -13,7 +13,7 @@ from inlet.ui import theme
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import column
 
-STAGES = ("draft", "units", "cutting", "piecing", "pressing", "quilt")
+STAGES = ("draft", "remake", "units", "cutting", "piecing", "pressing", "quilt")
 
 
 class Rail(QWidget):
@@ -59,6 +59,8 @@ class Rail(QWidget):
     def refresh(self) -> None:
         patches = len(self.session.draft.patches)
         figures = {"draft": _count(patches, "patch", "patches")}
+        sliced = sum(block.made_from is not None for block in self.session.project.blocks)
+        figures["remake"] = _count(sliced, "block", "blocks") if sliced else "no slices"
         quilt = self.session.project.quilt
         blocks = sum(block_counts(quilt).values()) if quilt is not None else 0
         figures["quilt"] = _count(blocks, "block", "blocks") if blocks else "not set yet"

@@ -19,7 +19,9 @@ from inlet.core.project import (
     fresh_id,
     new_block,
     replace,
+    started_from,
 )
+from inlet.core.remake import CannotFollow, drawing_of, followed
 from inlet.core.setting import in_quilt
 from inlet.files.project import project_json
 from inlet.ui import guard
@@ -39,6 +41,13 @@ class Session(Shown):
         nothing is edited."""
         if not project.blocks or project == self.project:
             return False
+        project, fault = self._following(project)
+        if fault:
+            self.said.emit(f"{fault} Nothing was changed.")
+            QTimer.singleShot(0, self, self.changed.emit)
+            return False
+        if project == self.project:
+            return False
         why = project_json.why_not_kept(project, self.project)
         if why:
             self.said.emit(f"{why}. Nothing was changed.")
@@ -52,6 +61,25 @@ class Session(Shown):
         self.history.edit(project)
         self._refresh()
         return True
+
+    def _following(self, project: Project) -> tuple[Project, str]:
+        """An edited project, blocks that are made from others as they come of them; and a sentence
+        where they cannot follow, or one of them was drawn on."""
+        for block in project.blocks:
+            before = next((b for b in self.project.blocks if b.id == block.id), None)
+            if before is None or before is block or block.made_from is None:
+                continue
+            same = block.made_from == before.made_from
+            if same and drawing_of(block) != drawing_of(before):
+                starts = " and ".join(project.block(name).title for name in started_from(block))
+                return project, (
+                    f"{block.title} is made from {starts}: edit that, or slice it otherwise at the "
+                    "stage Remake."
+                )
+        try:
+            return followed(project), ""
+        except CannotFollow as why:
+            return project, f"That change is not possible. {why}"
 
     def _can_be_drawn(self, project: Project, block_id: str) -> bool:
         """Try the drawing before anything shows it. Nothing is known that fails here; if something
@@ -136,7 +164,12 @@ class Session(Shown):
             return
         number = in_quilt(self.project, self.block_id)
         title = self.block.title
-        if self.edit(self.project.without_block(self.block_id)) and number:
+        made = [b.title for b in self.project.blocks if self.block_id in started_from(b)]
+        if not self.edit(self.project.without_block(self.block_id)):
+            return
+        if made:
+            self.said.emit(f"{', '.join(made)} was made from {title} and keeps its drawing.")
+        if number:
             self.said.emit(f"{title} lay in the quilt {number} times; Undo brings it back.")
 
     def set_copies(self, copies: int) -> None:

@@ -135,12 +135,27 @@ class Shown(QObject):
         return self._draft[1]
 
     @property
+    def sewn_block(self) -> Block:
+        """The block that is sewn first: the one shown, or, where that is made from others, the
+        first of its start blocks."""
+        block = self.block
+        while block.made_from is not None:
+            block = self.project.block(block.made_from.starts[0].block)
+        return block
+
+    @property
+    def sewn_draft(self) -> Draft:
+        sewn = self.sewn_block
+        return self.draft if sewn is self.block else draft(sewn)
+
+    @property
     def plan(self) -> BlockPlan | None:
         """The plan of the block as it is now, or None until it has been worked out."""
         plan = self._plan
-        if plan is None or plan.project is not self.project or plan.block is not self.block:
+        if plan is None or plan.project is not self.project:
             return None
-        return plan if plan.copies == self.copies else None
+        asked = plan.asked
+        return plan if asked.block is self.block and asked.copies == self.copies else None
 
     @property
     def pressing(self) -> PressingPlan | None:

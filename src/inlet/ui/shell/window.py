@@ -34,6 +34,9 @@ from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.ticket import PressingTicket
 from inlet.ui.quilt.stage import QuiltStage
 from inlet.ui.quilt.ticket import QuiltTicket
+from inlet.ui.remake.slicing import Slicing
+from inlet.ui.remake.stage import RemakeStage
+from inlet.ui.remake.ticket import RemakeTicket
 from inlet.ui.shell.project_window import ProjectWindow
 from inlet.ui.shell.rail import STAGES, Rail
 from inlet.ui.shell.session import Session
@@ -55,7 +58,7 @@ TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 
 @guarded
 class Window(ProjectWindow):
-    """One project, six stages."""
+    """One project, seven stages."""
 
     def __init__(
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
@@ -104,7 +107,8 @@ class Window(ProjectWindow):
         self.tape = Tape()
         layout.addWidget(self.tape)
         for stage in (
-            self.draft.drawing, self.units, self.cutting, self.piecing, self.pressing, self.quilt
+            self.draft.drawing, self.remake, self.units, self.cutting, self.piecing, self.pressing,
+            self.quilt,
         ):  # fmt: skip
             stage.pointed.connect(self._read)
         self.setCentralWidget(body)
@@ -118,11 +122,14 @@ class Window(ProjectWindow):
         """The rail, the stages, and the tickets that go with them."""
         session = self.session
         self.draft = DraftStage(session)
+        self.slicing = Slicing(session)
+        self.remake = RemakeStage(session, self.slicing)
         self.units = UnitsStage(session)
         self.cutting = CuttingStage(session)
         self.piecing = PiecingStage(session)
         self.pressing = PressingStage(session)
         self.draft_ticket = DraftTicket(session)
+        self.remake_ticket = RemakeTicket(self.remake)
         self.units_ticket = UnitsTicket(session)
         self.cutting_ticket = CuttingTicket(session)
         self.piecing_ticket = PiecingTicket(session, self.piecing)
@@ -133,6 +140,7 @@ class Window(ProjectWindow):
         self.stages, self.tickets = QStackedWidget(), QStackedWidget()
         for stage, ticket in (
             (self.draft, self.draft_ticket),
+            (self.remake, self.remake_ticket),
             (self.units, self.units_ticket),
             (self.cutting, self.cutting_ticket),
             (self.piecing, self.piecing_ticket),
@@ -196,6 +204,8 @@ class Window(ProjectWindow):
         reading = Reading(f"{session.block.title}, whole width", width, raw)
         if self.stage == "draft":
             reading = self.draft.drawing.reading() or reading
+        elif self.stage == "remake":
+            reading = self.remake.reading() or reading
         elif self.stage == "piecing":
             reading = self.piecing.reading() or reading
         elif self.stage == "pressing":

@@ -69,4 +69,6 @@ def _press(plan: BlockPlan) -> PressingPlan | None:
     pressing = plan.pressing.best
     if pressing is not None:
         _ = pressing.layers, pressing.junctions, pressing.edges  # the picture waits for none
+    for sewn in plan.then_sewn:
+        _ = sewn.pressing.best
     return pressing

@@ -1,0 +1,211 @@
+"""A block that is set of slices, prepared: cut apart, laid out, sewn in rows, rows to the block."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+
+from inlet.core.draft import draft, drawing_problems
+from inlet.core.geometry import Point
+from inlet.core.numbers import Fraction
+from inlet.core.piecing import (
+    Step,
+    assembly_steps,
+    count_seams,
+    not_proved,
+    raw_sheet,
+    resewn_of,
+)
+from inlet.core.plan.prepared import PreparedBlock, SlicedBlock
+from inlet.core.plan.sliced_sizes import SlicedSizes
+from inlet.core.problem import Problem, errors_first, has_error
+from inlet.core.project import Block, Cuts, Measure, Project
+from inlet.core.remake import (
+    CutApart,
+    Missed,
+    Remade,
+    cut_words,
+    remade,
+    sewn_tree,
+    slice_parts,
+    slice_picture,
+    through_seams,
+)
+from inlet.core.table import DrawnLine, Move, Sheet, Size
+from inlet.core.words import length_text, measured_text
+
+TURNED = ("", " turned right", " upside down", " turned left")
+"""How a slice lies, by its quarter turns clockwise."""
+
+
+def prepare_sliced(
+    project: Project, block: Block, copies: int, starts: Sequence[PreparedBlock]
+) -> PreparedBlock:
+    """``copies`` of a block that is made from others; ``starts`` are those, prepared, in its
+    fabrics. Never raises for what is drawn."""
+    assert block.made_from is not None, "a block that is drawn is not sliced"
+    how = remade(project, block.made_from)
+    drawn = draft(block)
+    root = sewn_tree(drawn, how)
+    problems = list(drawing_problems(drawn, project))
+    for start in starts:
+        problems += [p._replace(text=f"{start.block.title}: {p.text}", at=()) for p in start.errors]
+    problems += missed_problems(how.set_again.missed, project.measure)
+    proved = not has_error(problems) and _proved(how)
+    if not proved and not has_error(problems):
+        problems.append(not_proved())
+    quilt = project.quilt
+    whole = quilt.made.get(block.id) if quilt is not None else None
+    sizes = SlicedSizes(project.measure, block.finished, _off(starts), whole)
+    first, last = starts[0], root.joins[-1] if root.joins else None
+    return PreparedBlock(
+        project=project, block=block, copies=copies, repeated=False, draft=drawn, root=root,
+        units=(), ruler_friendly=first.ruler_friendly, fitting=None, fit=None, resewn=proved,
+        assembly=last if proved else None, seams=count_seams(drawn, root, last),
+        problems=errors_first(problems),
+        sliced=SlicedBlock(how, tuple(start.block for start in starts), sizes),
+    )  # fmt: skip
+
+
+def _off(starts: Sequence[PreparedBlock]) -> Size:
+    """By how much start blocks come out larger than drawn, on average: as measured, else as cut."""
+    twice = 2 * starts[0].measure.seam
+    wide, high = [], []
+    for start in starts:
+        made = start.made_size
+        drawn = start.block.finished
+        wide.append(made[0] - twice - drawn[0])
+        high.append(made[1] - twice - drawn[1])
+    return sum(wide, Fraction(0)) / len(wide), sum(high, Fraction(0)) / len(high)
+
+
+def _proved(how: Remade) -> bool:
+    """Do the slices, each drawn from its start block and turned, sewn by the tree, give the block
+    that is shown? In the fabrics of its start blocks."""
+    drawn = draft(how.set_again.block)
+    root = sewn_tree(drawn, how)
+    made = {}
+    for part, piece in zip(slice_parts(drawn, how), how.laid, strict=True):
+        shown = slice_picture(how.starts[piece.copy], how.slices[piece.piece], piece.quarters)
+        wide = max(p.x for outline, _ in shown for p in outline)
+        high = max(p.y for outline, _ in shown for p in outline)
+        zero = Fraction(0)
+        box = Point(zero, zero), Point(wide, zero), Point(wide, high), Point(zero, high)
+        made[part.faces] = box, shown
+    return resewn_of(drawn, root, made)
+
+
+def missed_problems(missed: Sequence[Missed], measure: Measure) -> list[Problem]:
+    """Seams that met before the block was cut and no longer do: one sentence, with all places."""
+    if not missed:
+        return []
+    most = length_text(max(each.off for each in missed), measure)
+    where = tuple(each.at for each in missed)
+    many = f"{len(missed)} seams that met" if len(missed) > 1 else "A seam that met another"
+    return [
+        Problem(
+            "warning", "slices-miss", where,
+            f"{many} before the block was cut now {'miss' if len(missed) > 1 else 'misses'} by up "
+            f"to {most}: each new seam takes two allowances.",
+        )
+    ]  # fmt: skip
+
+
+# --- steps ----------------------------------------------------------------------------------------
+
+
+def sliced_steps(plan: PreparedBlock, cut_apart: Iterable[CutApart], name: str = "") -> list[Step]:
+    """The steps, without their numbers, that cut apart start blocks and set the slices; ``name`` is
+    the block's, where several are sewn."""
+    sliced = plan.sliced
+    assert sliced is not None, "only a block made from others is sliced"
+    named = bool(name) or len(sliced.starts) > 1
+    names = {}
+    for part, piece in zip(slice_parts(plan.draft, sliced.how), sliced.how.laid, strict=True):
+        label = sliced.how.slices[piece.piece].label
+        names[part.faces] = _piece_name(label, sliced.starts[piece.copy], named, piece.quarters)
+    cut = [_cut_step(plan, sliced, each, named) for each in cut_apart]
+    return [*cut, *assembly_steps(plan.draft, plan.root, names, plan.copies, sliced.sizes, name)]
+
+
+def _piece_name(label: str, start: Block, named: bool, quarters: int) -> str:
+    """What a slice is called as it lies; ``named`` after its start block if there are several."""
+    of = f" of {start.title}" if named else ""
+    return f"piece {label}{of}{TURNED[quarters % 4]}"
+
+
+def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart, named: bool) -> Step:
+    """Cut start blocks apart."""
+    measure, how, cuts = plan.measure, sliced.how, cut_apart.cuts
+    title = cut_apart.start.block.title
+    lines = cut_lines(how.starts[0].block.finished, cuts, measure)
+    sheet = raw_of(cut_apart.start.block, measure)
+    numbers = tuple(DrawnLine("leg", at, at, i) for i, at in enumerate(_middles(how), 1))
+    seams = through_seams(how.starts[0])
+    words = cut_words(cuts.upright, seams.upright, True, measure)
+    words += cut_words(cuts.level, seams.level, False, measure)
+    notes = [*_piece_notes(sliced, measure)]
+    over = [f"{n} × piece {i}" for i, n in cut_apart.left_over.items()]
+    if over:
+        notes.append(f"Left over: {', '.join(over)}.")
+    return Step(
+        0,
+        f"pieces of {title}",
+        cut_apart.start.number,
+        f"Cut {title} apart. Measure from its seams, not from its edges: {'; '.join(words)}. "
+        f"Label the pieces 1 to {len(how.slices)}, row by row.",
+        None,
+        (),
+        plan.root,
+        None,
+        notes=tuple(notes),
+        needs=(title,),
+        cuts=len(lines),
+        gives=tuple(
+            _piece_name(each.label, cut_apart.start.block, named, quarters)
+            for each in how.slices
+            for quarters in range(4)
+        ),
+        moves=(Move("cut-apart", "Cut along the lines", sheet, (), (*lines, *numbers)),),
+    )
+
+
+def _middles(how: Remade) -> Iterator[Point]:
+    """The middle of each slice in its start block."""
+    for each in how.slices:
+        left, top, right, bottom = each.kept
+        yield Point((left + right) / 2, (top + bottom) / 2)
+
+
+def raw_of(block: Block, measure: Measure) -> Sheet:
+    """A sewn block with its raw edges."""
+    drawn = draft(block)
+    return raw_sheet(drawn, frozenset(range(len(drawn.patches))), measure.seam)
+
+
+def cut_lines(finished: Size, cuts: Cuts, measure: Measure) -> tuple[DrawnLine, ...]:
+    """The cuts through a block as lines from raw edge to raw edge."""
+    (wide, high), seam = finished, measure.seam
+    upright = (wide / 2 + x for x in sorted(set(cuts.upright)))
+    level = (high / 2 + y for y in sorted(set(cuts.level)))
+    return (
+        *(DrawnLine("cut", Point(x, -seam), Point(x, high + seam)) for x in upright),
+        *(DrawnLine("cut", Point(-seam, y), Point(wide + seam, y)) for y in level),
+    )
+
+
+def _piece_notes(sliced: SlicedBlock, measure: Measure) -> Iterator[str]:
+    """What the pieces measure, those alike together."""
+    slices, off = sliced.how.slices, sliced.sizes.off
+    last = slices[-1]
+    sizes: dict[str, list[str]] = {}
+    for piece in slices:
+        left, top, right, bottom = piece.cut
+        at_edges = (
+            (piece.column == 0) + (piece.column == last.column),
+            (piece.row == 0) + (piece.row == last.row),
+        )
+        size = right - left + off[0] / 2 * at_edges[0], bottom - top + off[1] / 2 * at_edges[1]
+        sizes.setdefault(measured_text(size, measure), []).append(piece.label)
+    for size_words, labels in sizes.items():
+        noun = "Piece" if len(labels) == 1 else "Pieces"
+        yield f"{noun} {', '.join(labels)}: {size_words}."

@@ -1,0 +1,220 @@
+"""What is sliced and how it is set again: the block shown, where it is made from others, else a
+proposal for it that nobody keeps unless asked to."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import QObject, Signal
+
+from inlet.core.draft import draft
+from inlet.core.numbers import Exact, NumberError
+from inlet.core.project import Block, Cuts, MadeFrom, StartBlock, fresh_id, replace
+from inlet.core.remake import (
+    Laid,
+    Remade,
+    SliceError,
+    as_they_were,
+    by_chance,
+    cut_in,
+    flipped,
+    parts_at_marks,
+    pieces_of,
+    remade,
+    swapped,
+    turned_at,
+    with_cuts,
+)
+from inlet.ui.shell.session import Session
+
+WRONG_SIDE = (
+    "Turned over, its wrong side would show, and no other piece is its mirror image. Turn it, or "
+    "swap it."
+)
+
+
+class Slicing(QObject):
+    """``changed`` tells of anything that is to be drawn anew: the cuts, how pieces lie, the piece
+    ``chosen`` by its place."""
+
+    changed = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.chosen = 0
+        self.trouble = ""
+        self._proposal: MadeFrom | None = None
+        self._seed = 0
+        session.changed.connect(self.changed)
+
+    # --- reading ------------------------------------------------------------------------------
+
+    @property
+    def live(self) -> bool:
+        """Is the block shown made from others, so that edits go to it?"""
+        return self.session.block.made_from is not None
+
+    @property
+    def made_from(self) -> MadeFrom | None:
+        """How it is made; None where the block shown cannot be cut in parts."""
+        block = self.session.block
+        if block.made_from is not None:
+            return block.made_from
+        proposal = self._proposal
+        if proposal is None or proposal.starts[0].block != block.id or not self._can_be(proposal):
+            proposal = self._proposal = self._first_proposal(block)
+        return proposal
+
+    def _can_be(self, made_from: MadeFrom) -> bool:
+        try:
+            remade(self.session.project, made_from)
+        except SliceError:
+            return False
+        return True
+
+    def _first_proposal(self, block: Block) -> MadeFrom | None:
+        """Thirds each way, or halves where the block is too small for thirds."""
+        for parts in (3, 2):
+            try:
+                return cut_in(
+                    draft(block), StartBlock(block=block.id), self._equal(block, parts),
+                    self.session.measure,
+                )  # fmt: skip
+            except SliceError as why:
+                self.trouble = str(why)
+        return None
+
+    def _equal(self, block: Block, parts: int) -> Cuts:
+        measured, mark = self.measured_of(block), self.session.measure.mark
+        return Cuts(*(parts_at_marks(side, parts, mark) for side in measured))
+
+    @property
+    def start(self) -> Block:
+        """The (first) block that is cut apart."""
+        made_from = self.session.block.made_from
+        if made_from is None:
+            return self.session.block
+        return self.session.project.block(made_from.starts[0].block)
+
+    def measured_of(self, block: Block) -> tuple[Exact, Exact]:
+        """What a start block measures raw: as it measured, else as it is drawn."""
+        quilt, seam = self.session.project.quilt, self.session.measure.seam
+        if quilt is not None and block.id in quilt.made:
+            return quilt.made[block.id]
+        return block.finished[0] + 2 * seam, block.finished[1] + 2 * seam
+
+    @property
+    def how(self) -> Remade | None:
+        """What comes of it; None, with ``trouble`` said, where nothing can."""
+        made_from = self.made_from
+        if made_from is None:
+            return None
+        try:
+            how = remade(self.session.project, made_from)
+        except SliceError as why:
+            self.trouble = str(why)
+            return None
+        self.trouble = ""
+        return how
+
+    # --- edits --------------------------------------------------------------------------------
+
+    def take(self, made_from: MadeFrom) -> None:
+        if self.live:
+            self.session.edit_block(replace(self.session.block, made_from=made_from))
+        else:
+            self._proposal = made_from
+            self.changed.emit()
+
+    def lay(self, laid: Sequence[Laid]) -> None:
+        """Set the pieces otherwise."""
+        made_from = self.made_from
+        if made_from is not None:
+            self.take(replace(made_from, pieces=pieces_of(laid)))
+
+    def cut(self, cuts: Cuts) -> None:
+        """Cut along other lines. Raises ``NumberError`` with a sentence where that cannot be."""
+        made_from = self.made_from
+        try:
+            if made_from is None:
+                start = StartBlock(block=self.session.block_id)
+                self.take(cut_in(draft(self.start), start, cuts, self.session.measure))
+            else:
+                self.take(with_cuts(made_from, cuts, draft(self.start), self.session.measure))
+        except SliceError as why:
+            raise NumberError(str(why).rstrip(".")) from None
+
+    def cut_at_size(self, start: Block, cuts: Cuts) -> None:
+        """The start block in another size, and the block shown cut of it along other lines, in one
+        edit."""
+        made, made_from = self.session.block, self.session.block.made_from
+        assert made_from is not None, "only a block that is made from others is cut of them"
+        new = with_cuts(made_from, cuts, draft(start), self.session.measure)
+        project = self.session.project.with_block(start)
+        self.session.edit(project.with_block(replace(made, made_from=new)))
+
+    def cut_in_parts(self, parts: int) -> None:
+        try:
+            self.cut(self._equal(self.start, parts))
+        except NumberError as why:
+            self.session.said.emit(f"{why}.")
+
+    def choose(self, place: int) -> None:
+        self.chosen = place
+        self.changed.emit()
+
+    def turn(self, quarters: int = 1) -> None:
+        how = self.how
+        if how is not None:
+            self.lay(turned_at(how, self._place(how), quarters))
+
+    def swap(self, place: int, other_place: int) -> None:
+        how = self.how
+        laid = swapped(how, place, other_place) if how is not None else None
+        if laid is None:
+            self.session.said.emit("Pieces of different sizes cannot be swapped.")
+            return
+        self.chosen = other_place
+        self.lay(laid)
+
+    def flip(self) -> None:
+        how = self.how
+        laid = flipped(how, self._place(how)) if how is not None else None
+        if laid is None:
+            self.session.said.emit(WRONG_SIDE)
+        else:
+            self.lay(laid)
+
+    def shuffle(self) -> None:
+        """Turns by chance, others each time."""
+        how = self.how
+        if how is not None:
+            self._seed += 1
+            self.lay(by_chance(how, self._seed))
+
+    def reset(self) -> None:
+        how = self.how
+        if how is not None:
+            self.lay(as_they_were(how.slices))
+
+    def _place(self, how: Remade) -> int:
+        self.chosen = min(self.chosen, len(how.laid) - 1)
+        return self.chosen
+
+    def keep(self) -> None:
+        """Make what is shown a block of the project."""
+        made_from, project, start = self.made_from, self.session.project, self.start
+        if made_from is None or self.how is None:
+            return
+        name = f"{start.title} sliced"
+        new = Block(
+            id=fresh_id(name, {b.id for b in project.blocks}), name=name, made_from=made_from
+        )
+        at = project.blocks.index(start) + 1
+        blocks = (*project.blocks[:at], new, *project.blocks[at:])
+        self.session.edit(replace(project, blocks=blocks), new.id)
+
+    def let_go(self) -> None:
+        """Make the block a drawing of its own."""
+        self.session.edit_block(replace(self.session.block, made_from=None))

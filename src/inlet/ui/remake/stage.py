@@ -1,0 +1,54 @@
+"""The remake stage: a page for each way to make a block out of others."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QStackedWidget, QWidget
+
+from inlet.ui.guard import guarded
+from inlet.ui.remake.gallery_page import GalleryPage
+from inlet.ui.remake.slice_page import SlicePage
+from inlet.ui.remake.slicing import Slicing
+from inlet.ui.remake.start_sizes_page import StartSizesPage
+from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.parts import column, scrolled
+from inlet.ui.widgets.tabs import tabs
+
+PAGES = ("Slice and set again", "Start sizes", "See before you choose")
+
+GALLERY = PAGES.index("See before you choose")
+
+
+@guarded
+class RemakeStage(QWidget):
+    pointed = Signal(object)
+    turned = Signal(int)
+
+    def __init__(self, session: Session, slicing: Slicing) -> None:
+        super().__init__()
+        self.session, self.slicing = session, slicing
+        layout = column(self, 16, 8)
+        line, self.page_buttons = tabs(self, enumerate(PAGES), self.turn_to)
+        layout.addWidget(line)
+        self.slice_page = SlicePage(slicing)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(scrolled(self.slice_page, "page"))
+        self.sizes = StartSizesPage(slicing)
+        self.gallery = GalleryPage(session)
+        self.pages.addWidget(scrolled(self.sizes, "page"))
+        self.pages.addWidget(scrolled(self.gallery, "page"))
+        layout.addWidget(self.pages, 1)
+        self.slice_page.pointed.connect(self.pointed)
+        self.turn_to(0)
+
+    def turn_to(self, page: int) -> None:
+        self.pages.setCurrentIndex(page)
+        self.page_buttons[page].setChecked(True)
+        self.turned.emit(page)
+
+    def reading(self) -> Reading | None:
+        """The piece chosen, for the tape."""
+        if self.pages.currentIndex() > 0:
+            return None
+        return self.slice_page.result.reading(self.slicing.chosen)

@@ -1,0 +1,173 @@
+"""The remake stage at the window: cuts dragged and typed, pieces turned and swapped, offers."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+
+from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.project.made_from import Cuts
+from inlet.core.project.project import Project
+from inlet.core.project.value import replace
+from inlet.core.remake.follow import laid_of
+from inlet.core.remake.set_again import Laid
+from tests.blocks import FABRICS
+from tests.core.remake.test_made_from import START, project_of_sliced
+from tests.core.remake.test_slices import THIRDS
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def remaking(maker):
+    """A block of four half-square triangles that measures 11 1/4, to be cut in thirds."""
+    maker.session.start(Project(fabrics=FABRICS, blocks=(START,)), None)
+    maker.stage("remake")
+    maker.wait()
+    return maker
+
+
+def cut_spot(picture, axis, off):
+    """A place on a cut that lies so far from the centre, a quarter along it."""
+    wide, high = map(float, picture.slicing.start.finished)
+    x, y = (wide / 2 + off, high / 4) if axis == 0 else (wide / 4, high / 2 + off)
+    return picture.frame().at(x, y).toPoint()
+
+
+def place_spot(picture, column, row):
+    how = picture.slicing.how
+    size = how.set_again.block.finished
+    spot = picture.frame(how).at(
+        *(float(size[a]) * (k + 0.5) / 3 for a, k in enumerate((column, row)))
+    )
+    return spot.toPoint()
+
+
+def drag(bot, widget, start: QPoint, end: QPoint):
+    bot.mousePress(widget, LEFT, pos=start)
+    bot.mouseMove(widget, (start + end) / 2)
+    bot.mouseMove(widget, end)
+    bot.mouseRelease(widget, LEFT, pos=end)
+
+
+def test_a_cut_is_dragged_along_the_marks_and_read_on_the_tape(remaking, qtbot):
+    """The cut on the other side goes along; one that would leave nothing stays where it was."""
+    maker, window = remaking, remaking.window
+    picture, slicing = window.remake.slice_page.start, window.slicing
+    assert slicing.made_from.cuts == THIRDS
+    drag(qtbot, picture, cut_spot(picture, 0, 1.875), cut_spot(picture, 0, 2.51))
+    assert slicing.made_from.cuts == Cuts((F(-5, 2), F(5, 2)), THIRDS.level)
+    assert "Cut 2 1/2 in right of the centre" in window.tape.words()
+    drag(qtbot, picture, cut_spot(picture, 0, -2.5), cut_spot(picture, 0, -0.1))
+    assert slicing.how is not None  # it came as near the centre as its slice can be
+    assert slicing.made_from.cuts.upright == (F(-3, 8), F(3, 8))
+    assert maker.session.project.blocks == (START,)
+    qtbot.keyClick(picture, Qt.Key.Key_Left)
+    assert slicing.made_from.cuts.upright == (F(-1, 2), F(1, 2))
+
+
+def test_pieces_are_turned_and_swapped_and_kept_as_a_block(remaking, qtbot):
+    maker, window = remaking, remaking.window
+    result, slicing = window.remake.slice_page.result, window.slicing
+    ticket = window.remake_ticket.slices
+    qtbot.mouseClick(result, LEFT, pos=place_spot(result, 1, 0))
+    qtbot.keyClick(result, Qt.Key.Key_R)
+    assert laid_of(slicing.made_from)[1] == Laid(1, 1)
+    drag(qtbot, result, place_spot(result, 0, 0), place_spot(result, 2, 1))
+    assert [laid_of(slicing.made_from)[i].piece for i in (0, 5)] == [5, 0]
+    assert "Piece 1" in maker.reads(ticket)
+    qtbot.keyClick(result, Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    assert [laid_of(slicing.made_from)[i].piece for i in (4, 5)] == [0, 4]
+    ticket.keep.click()
+    made = maker.session.block
+    assert made.name == "Start sliced"
+    assert made.finished == (F(39, 4), F(39, 4))
+    plan = maker.wait()
+    assert plan.asked.block is made
+    assert plan.asked.resewn
+    qtbot.keyClick(result, Qt.Key.Key_R)  # edits go to the block now
+    assert maker.session.block.made_from != made.made_from
+    maker.session.undo()
+    maker.session.undo()
+    assert maker.session.project.blocks == (START,)
+
+
+def test_arrangements_are_offered_and_taken(remaking, qtbot):
+    maker, page = remaking, remaking.window.remake.slice_page
+    qtbot.waitUntil(lambda: bool(page.thumbnails.buttons))
+    assert len(page.thumbnails.buttons) == min(12, len(page._offered[1]))
+    page.thumbnails.buttons[2].click()
+    assert laid_of(maker.window.slicing.made_from) == page._offered[1][2].laid
+    page.view_buttons[3].click()
+    assert page.result.across == 3
+    maker.reads(page)
+
+
+def test_cuts_are_typed_and_what_cannot_be_is_said(remaking, qtbot):
+    maker, ticket, slicing = remaking, remaking.window.remake_ticket.slices, remaking.window.slicing
+    maker.type(ticket.cuts[1], "above 2, below 3")
+    assert slicing.made_from.cuts.level == (F(-2), F(3))
+    maker.type(ticket.cuts[0], "9")
+    assert slicing.made_from.cuts.upright == THIRDS.upright
+    assert "outside the block" in maker.window.message_text.text()
+    maker.type(ticket.measured, "11 1/8 x 11")
+    assert maker.session.project.quilt.made == {"start": (F(89, 8), F(11))}
+    maker.window.remake.slice_page.result.setFocus()
+    slicing.choose(1)
+    slicing.flip()
+    assert "wrong side" not in maker.window.message_text.text()  # it is its own mirror image
+
+
+def test_a_made_block_follows_and_is_not_drawn_on(maker, qtbot):
+    maker.session.start(project_of_sliced(START, THIRDS), None)
+    session = maker.session
+    session.show_block("made")
+    made = session.block
+    session.edit_block(replace(made, finished=(F(9), F(9))))
+    assert session.block is made
+    assert "made from Start" in maker.window.message_text.text()
+    start = session.project.block("start")
+    session.edit_block(replace(start, finished=(F(12), F(12))))
+    assert session.block.finished == (F(11), F(11))
+    session.edit_block(replace(start, finished=(F(1), F(1))))
+    assert session.block.finished == (F(11), F(11))
+    assert "lies outside the block" in maker.window.message_text.text()
+    maker.stage("remake")
+    maker.window.remake_ticket.slices.let_go.click()
+    assert session.block.made_from is None
+    session.undo()
+    session.show_block("start")
+    session.delete_block()
+    assert session.project.blocks[0].made_from is None
+    assert session.project.blocks[0].finished == (F(11), F(11))
+
+
+def test_a_way_to_set_it_is_chosen_and_an_exchange_made_a_colourway(remaking, qtbot):
+    maker, stage = remaking, remaking.window.remake
+    stage.page_buttons[2].click()
+    page = stage.gallery
+    qtbot.waitUntil(lambda: bool(page.pictures.buttons))
+    chosen = page.found[1]
+    page.pictures.buttons[1].click()
+    quilt = maker.session.project.quilt
+    assert (quilt.columns, quilt.rows, quilt.block) == (4, 4, "start")
+    ticket = maker.window.remake_ticket.gallery
+    assert chosen.words in maker.reads(ticket)
+    ticket.keep.click()
+    assert page.kept == [chosen]
+    page.way_buttons["fabrics"].click()
+    qtbot.waitUntil(lambda: "exchange" in page.words.text())
+    number = len(page.found)
+    page.every.setChecked(True)
+    qtbot.waitUntil(lambda: len(page.found) > number)
+    page.pictures.buttons[number].click()
+    (way,) = maker.session.project.quilt.colourways
+    assert way.block == "start"
+    page.pictures.buttons[number].click()
+    assert len(maker.session.project.quilt.colourways) == 1
+    assert "has that colourway" in maker.window.message_text.text()
+    maker.session.undo()
+    maker.session.undo()
+    assert maker.session.project.quilt is None
+    page.kept_pictures.buttons[0].click()  # sets the quilt again
+    assert maker.session.project.quilt == quilt
