@@ -17,14 +17,16 @@ from inlet.core.figures.display import (
     TagLook,
 )
 from inlet.core.figures.display import rectangle as corners_of
+from inlet.core.figures.marks import junction_mark
 from inlet.core.figures.moves import sheet_figure
 from inlet.core.geometry import Picture
 from inlet.core.numbers import Exact
-from inlet.core.remake import Remade, Slice, places_of
+from inlet.core.remake import Remade, Slice, SliceJunction, places_of
 from inlet.core.table import Sheet
 
 LABEL = 11.0
 MISSED = 7.0
+JUNCTION = 5.0
 WAY_UP = 9.0
 
 
@@ -53,22 +55,27 @@ def cut_apart_figure(sheet: Sheet, slices: Sequence[Slice], seam: Exact, frame: 
 
 
 def set_again_figure(
-    picture: Picture, how: Remade, frame: Frame, chosen: int | None = None, labelled: bool = True
+    picture: Picture,
+    how: Remade,
+    frame: Frame,
+    chosen: int | None = None,
+    junctions: Sequence[SliceJunction] = (),
 ) -> Figure:
     """Slices set again: the new seams, what each piece is and which of its sides was up, the one
-    that is chosen, and a ring where seams that met now miss each other."""
+    that is chosen, how old seams meet at new ones, and a ring where they no longer do."""
     items: list[Item] = [*sheet_figure(picture, frame, lettered=False)]
     boxes = place_boxes(how)
     for box in boxes:
         items.append(_area(box, "new-seam", frame))
     for number, (piece, box) in enumerate(zip(how.laid, boxes, strict=True)):
-        if labelled:
-            look: TagLook = "strong" if number == chosen else "plain"
-            items.append(_way_up(box, piece.quarters, frame))
-            label = how.slices[piece.piece].label
-            items.append(Tag(frame.at(*middle(box)), label, LABEL, look))
+        look: TagLook = "strong" if number == chosen else "plain"
+        items.append(_way_up(box, piece.quarters, frame))
+        label = how.slices[piece.piece].label
+        items.append(Tag(frame.at(*middle(box)), label, LABEL, look))
         if number == chosen:
             items.append(_area(box, "slice-chosen", frame))
+    for junction in junctions:
+        items += junction_mark(frame.spot(junction.at), junction.state, JUNCTION * frame.unit)
     radius = MISSED * frame.unit
     items += [Disc(frame.spot(miss.at), radius, "missed") for miss in how.set_again.missed]
     return tuple(items)

@@ -41,6 +41,7 @@ from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning import Offer, left_over, offers
 from inlet.core.problem import errors_first
 from inlet.core.project import Block, Project, SeamTest
+from inlet.core.remake import Nesting, nesting
 from inlet.core.schedule import Batch, Work, batches, work_for
 from inlet.core.staged import Staged, later
 from inlet.core.units import MOST_BLOCKS, BlockUnits, blocks_beside, units_of
@@ -69,6 +70,15 @@ class BlockPlan(SewnBlock):
     def asked(self) -> SewnBlock:
         """The block that the plan is of."""
         return self.then_sewn[-1] if self.then_sewn else self
+
+    @later
+    def nesting(self) -> Nesting | None:
+        """How the seams of slices meet at the new seams; None of a block that is drawn, and where
+        it is not known how its start block is pressed."""
+        pressing, sliced = self.pressing.best, self.asked.sliced
+        if pressing is None or sliced is None or len(self.then_sewn) > 1:
+            return None
+        return nesting(sliced.how, pressing)
 
     def sewn_in(self, step: Step) -> SewnBlock:
         return next((sewn for sewn in self.then_sewn if step in sewn.steps), self)

@@ -24,6 +24,7 @@ from inlet.core.remake.follow import (
     pieces_of,
     remade,
 )
+from inlet.core.remake.nesting import Nesting, SliceJunction, nesting, nesting_text
 from inlet.core.remake.numbers import CutApart, ToSew, Wanted, cut_key, needed, starts_of
 from inlet.core.remake.offers import SliceOffer, offers
 from inlet.core.remake.repeats import Repeat, picture_of_repeat, repeats
@@ -40,10 +41,12 @@ __all__ = [
     "Exchange",
     "Laid",
     "Missed",
+    "Nesting",
     "Remade",
     "Repeat",
     "Slice",
     "SliceError",
+    "SliceJunction",
     "SliceOffer",
     "ToSew",
     "Wanted",
@@ -62,6 +65,8 @@ __all__ = [
     "followed",
     "in_other_fabrics",
     "needed",
+    "nesting",
+    "nesting_text",
     "offers",
     "parts_at_marks",
     "picture_of_repeat",

@@ -244,13 +244,13 @@ def _ends(start: Draft, piece: Slice, quarters: int, side: int) -> list[_End]:
     for seam in start.block.seams:
         if seam.arc is None:
             p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
-            cut, sewn = (_on_side(p, q, box, quarters, side) for box in (piece.cut, piece.kept))
+            cut, sewn = (on_side(p, q, box, quarters, side) for box in (piece.cut, piece.kept))
             if cut is not None and sewn is not None:
                 ends[_End(cut, sewn)] = None
     return list(ends)
 
 
-def _on_side(p: Point, q: Point, box: Box, quarters: int, side: int) -> Exact | None:
+def on_side(p: Point, q: Point, box: Box, quarters: int, side: int) -> Exact | None:
     """Where a seam ends at a side of a box that is turned, from the middle of the side to the right
     or down; None where it does not."""
     part = clipped(p, q, box)

@@ -41,7 +41,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "block": block_dict(asked),
         "copies": asked.copies,
         **({"made_from": made_from_list(plan)} if asked.sliced is not None else {}),
-        **slices_dict(asked),
+        **slices_dict(asked, plan.nesting),
         "patches": [patch_dict(p) for p in asked.draft.patches],
         "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
         "cuts": [cut_dict(c, plan.measure) for c in plan.cuts],

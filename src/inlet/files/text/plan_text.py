@@ -32,6 +32,7 @@ from inlet.core.planning import (
 )
 from inlet.core.pressing import pressing_lines
 from inlet.core.project import Project, SeamTest
+from inlet.core.remake import nesting_text
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.templates import angled_lines
 from inlet.core.words import fabric_name, length_text, measured_text, size_text
@@ -126,6 +127,9 @@ def _end_lines(plan: BlockPlan) -> Iterator[str]:
         if sewn.pressing.best is not None:
             of = f"{sewn.block.title}: " if plan.then_sewn else ""
             yield from (f"  {of}{text}" for text in pressing_lines(sewn.pressing.best))
+    sliced = plan.asked.sliced
+    if plan.nesting is not None and sliced is not None:
+        yield f"  {nesting_text(plan.nesting, sliced.how)}"
     yield from (f"  {text}" for text in _work_lines(plan))
     yield from (f"  {text}" for text in advice_lines(plan.advice, plan.project))
     yield from (f"  {problem.level}: {problem.text}" for problem in plan.problems)

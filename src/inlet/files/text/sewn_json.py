@@ -8,7 +8,7 @@ from typing import Any
 from inlet.core.assembly import Join, Side, all_joins
 from inlet.core.draft import Patch
 from inlet.core.plan import BlockPlan, PreparedBlock, SewnBlock
-from inlet.core.remake import slice_parts
+from inlet.core.remake import Nesting, slice_parts
 from inlet.files.text.exact_json import number, pair, places
 from inlet.files.text.pressing_json import pressing_dict
 
@@ -39,13 +39,22 @@ def made_from_list(plan: BlockPlan) -> list[dict[str, Any]]:
     ]
 
 
-def slices_dict(block: PreparedBlock) -> dict[str, Any]:
+def slices_dict(block: PreparedBlock, nesting: Nesting | None = None) -> dict[str, Any]:
     """How a block is set of slices: cuts from the centre of each start block, the pieces by their
     number from 1 on, in reading order of their places, and where seams no longer meet."""
     sliced = block.sliced
     if sliced is None:
         return {}
     slices, cuts = sliced.how.slices, sliced.how.cuts
+    nests = {}
+    if nesting is not None:
+        nests = {
+            "junctions": [
+                {"at": pair((each.at.x, each.at.y)), "state": each.state}
+                for each in nesting.junctions
+            ],
+            "press_again": [place + 1 for place in nesting.press_again],
+        }
     return {
         "slices": {
             "starts": [start.id for start in sliced.starts],
@@ -64,6 +73,7 @@ def slices_dict(block: PreparedBlock) -> dict[str, Any]:
                 {"at": pair((miss.at.x, miss.at.y)), "off": number(miss.off)}
                 for miss in sliced.how.set_again.missed
             ],
+            **nests,
         }
     }
 

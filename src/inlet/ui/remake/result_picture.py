@@ -65,7 +65,9 @@ class ResultPicture(QWidget):
             frame = self.frame(how)
             if self.across == 1:
                 chosen = self.slicing.chosen if self.hasFocus() else None
-                figure = set_again_figure(picture, how, frame.placed, chosen)
+                nests = self.slicing.nesting
+                junctions = nests.junctions if nests is not None else ()
+                figure = set_again_figure(picture, how, frame.placed, chosen, junctions)
                 draw_figure(painter, figure, session.project, grey=session.grey)
             else:
                 wide, high = map(float, drawn.block.finished)

@@ -8,7 +8,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from inlet.core.numbers import vulgar_text
-from inlet.core.remake import Remade, SliceOffer, offers
+from inlet.core.remake import Remade, SliceOffer, nesting_text, offers
 from inlet.core.words import length_text, size_text
 from inlet.ui import theme
 from inlet.ui.remake.result_picture import ResultPicture
@@ -53,6 +53,8 @@ class SlicePage(QWidget):
         layout.addLayout(pictures, 3)
         self.missed = label("", "", True)
         layout.addWidget(self.missed)
+        self.nests = label("", "", True)
+        layout.addWidget(self.nests)
         line, self.view_buttons = tabs(self, VIEWS, self.show_repeats)
         self.view_buttons[1].setChecked(True)
         self.offer_words = label("Arrangements", "heading")
@@ -86,11 +88,15 @@ class SlicePage(QWidget):
         if how is None:
             self.result_words.setText("")
             self.missed.hide()
+            self.nests.hide()
             return
         finished = how.set_again.block.finished
         size = size_text(finished, measure)
         self.result_words.setText(vulgar_text(f"New block: {size} finished"))
         missed = how.set_again.missed
+        nests = slicing.nesting
+        self.nests.setText(vulgar_text(nesting_text(nests, how) if nests is not None else ""))
+        self.nests.setVisible(bool(self.nests.text()))
         if missed:
             most = length_text(max(miss.off for miss in missed), measure)
             seams = "1 seam" if len(missed) == 1 else f"{len(missed)} seams"

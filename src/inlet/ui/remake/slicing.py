@@ -12,12 +12,14 @@ from inlet.core.numbers import Exact, NumberError
 from inlet.core.project import Block, Cuts, MadeFrom, StartBlock, fresh_id, replace
 from inlet.core.remake import (
     Laid,
+    Nesting,
     Remade,
     SliceError,
     as_they_were,
     by_chance,
     cut_in,
     flipped,
+    nesting,
     parts_at_marks,
     pieces_of,
     remade,
@@ -47,6 +49,7 @@ class Slicing(QObject):
         self._proposal: MadeFrom | None = None
         self._seed = 0
         session.changed.connect(self.changed)
+        session.pressed.connect(self.changed)
 
     # --- reading ------------------------------------------------------------------------------
 
@@ -117,6 +120,15 @@ class Slicing(QObject):
             return None
         self.trouble = ""
         return how
+
+    @property
+    def nesting(self) -> Nesting | None:
+        """How old seams meet at the new ones; None until it is known how the start block is
+        pressed."""
+        plan, pressing, how = self.session.plan, self.session.pressing, self.how
+        if plan is None or pressing is None or how is None or plan.block is not self.start:
+            return None
+        return nesting(how, pressing)
 
     # --- edits --------------------------------------------------------------------------------
 
