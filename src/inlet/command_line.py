@@ -9,14 +9,13 @@ from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, NoReturn
 
-from inlet import __version__, terminal
+from inlet import __version__, remake_command, terminal
 from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
 from inlet.core.cutlist import project_sets
 from inlet.core.layout import BEST
-from inlet.core.numbers import LONGEST_NUMBER, Exact, NumberError, parse_length
+from inlet.core.numbers import NumberError
 from inlet.core.piecing import parse_seam_test
 from inlet.core.plan import (
-    MOST_COPIES,
     BlockPlan,
     cost_of,
     cost_text,
@@ -27,8 +26,6 @@ from inlet.core.plan import (
 )
 from inlet.core.planning import Stock, parse_stock
 from inlet.core.project import (
-    LARGEST_BLOCK_INCHES,
-    MOST_BANDS,
     Block,
     Project,
     SeamTest,
@@ -36,10 +33,9 @@ from inlet.core.project import (
     new_block,
     replace,
 )
-from inlet.core.templates import MOST_SPARES, centring_lines, correction
+from inlet.core.templates import centring_lines, correction
 from inlet.core.words import length_text, near_text
 from inlet.files.exports import BY_NAME, FORMATS, PIXELS, QuiltExport, Wish
-from inlet.files.problem import shown
 from inlet.files.project.project_json import FileProblem, load, save
 from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.text.plan_text import (
@@ -56,7 +52,9 @@ from inlet.files.whole import check_export
 if TYPE_CHECKING:
     from inlet.files.text.tables import Table
 
-COMMANDS = ("plan", "export", "check", "import")
+from inlet.option_types import band_count, block_size, few_spares, whole_copies
+
+COMMANDS = ("plan", "export", "check", "import", "remake")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -102,7 +100,9 @@ def _window(args: Sequence[str]) -> int:
         default=0,
         help="with --picture: steps, sittings, test; back, front, layers",
     )
-    parser.add_argument("--copies", type=_copies, default=1, help="with --picture: of the block")
+    parser.add_argument(
+        "--copies", type=whole_copies, default=1, help="with --picture: of the block"
+    )
     parser.add_argument("--fabric", type=int, default=0, help="with --picture: which on the mat")
     parser.add_argument("--sizes", help="with --picture: those of the size chart")
     what = "with --picture: the draft's tool in hand, or the page of the quilt's ticket"
@@ -138,7 +138,7 @@ def _commands() -> argparse.ArgumentParser:
 
     def of_block(new_parser: argparse.ArgumentParser) -> None:
         new_parser.add_argument("--block", metavar="ID", help="else the first block")
-        new_parser.add_argument("--copies", type=_copies, default=1, metavar="N")
+        new_parser.add_argument("--copies", type=whole_copies, default=1, metavar="N")
 
     plan = command("plan", _plan, "print the plan of a block")
     of_block(plan)
@@ -171,12 +171,15 @@ def _commands() -> argparse.ArgumentParser:
 
     command("check", _check, "say what is wrong with a file or its drawings")
 
+    of_slices = "cut a block apart and set it again, or a chart of start sizes"
+    remake_command.add_options(command("remake", _remake, of_slices))
+
     drawing = "make a block of the lines and arcs of an SVG"
     imported = command("import", _import, drawing, "DRAWING.svg")
     imported.add_argument("--name", help="of the block, else the drawing's")
-    imported.add_argument("--size", type=_size, metavar="WIDTH", help="finished, else 9 in")
+    imported.add_argument("--size", type=block_size, metavar="WIDTH", help="finished, else 9 in")
     for side in ("columns", "rows"):
-        imported.add_argument(f"--{side}", type=_bands, metavar="N", help="else guessed")
+        imported.add_argument(f"--{side}", type=band_count, metavar="N", help="else guessed")
     to = "to add it to, or a new one"
     imported.add_argument("-o", "--output", metavar="PROJECT", required=True, help=to)
     return parser
@@ -186,7 +189,9 @@ def _export_options(export: argparse.ArgumentParser) -> None:
     """What can be said of something that is written."""
     export.add_argument("--what", choices=list(BY_NAME), required=True)
     export.add_argument("--format", choices=list(FORMATS), required=True)
-    export.add_argument("--spares", type=_few, default=0, metavar="N", help="of each template")
+    export.add_argument(
+        "--spares", type=few_spares, default=0, metavar="N", help="of each template"
+    )
     export.add_argument("--every", action="store_true", help="a template for every shape")
     measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
     export.add_argument("--printed", metavar="SIZES", help=measured)
@@ -368,6 +373,12 @@ def _stock(text: str | None, plan: BlockPlan) -> tuple[Stock, ...]:
         raise FileProblem(f"inlet: --have: {why}") from None
 
 
+def _remake(options: argparse.Namespace) -> int:
+    project = load(options.file)
+    block = _block(project, options.block, options.file)
+    return remake_command.run(project, block, options)
+
+
 def _import(options: argparse.Namespace) -> int:
     from inlet.files.drawings.svg_import import load_svg
 
@@ -384,35 +395,6 @@ def _import(options: argparse.Namespace) -> int:
     save(replace(project, blocks=(*project.blocks, imported.block)), target)
     terminal.say("\n".join(imported.report))
     return 0
-
-
-def _number(text: str, low: int, most: int) -> int:
-    """A whole number typed as an option."""
-    if not text.isdecimal() or len(text) > LONGEST_NUMBER or not low <= int(text) <= most:
-        raise argparse.ArgumentTypeError(f"{shown(text)} is not a number from {low} to {most}")
-    return int(text)
-
-
-def _few(text: str) -> int:
-    return _number(text, 0, MOST_SPARES)
-
-
-def _size(text: str) -> Exact:
-    try:
-        size = parse_length(text)
-    except NumberError as why:
-        raise argparse.ArgumentTypeError(str(why)) from None
-    if not 0 < size <= LARGEST_BLOCK_INCHES:
-        raise argparse.ArgumentTypeError(f"{shown(text)} is not a size a block can have")
-    return size
-
-
-def _bands(text: str) -> int:
-    return _number(text, 1, MOST_BANDS)
-
-
-def _copies(text: str) -> int:
-    return _number(text, 1, MOST_COPIES)
 
 
 def _block(project: Project, wanted: str | None, file: str) -> Block:
