@@ -20,6 +20,7 @@ from benchmarks.assembling import cases
 from benchmarks.cutting import rows as cutting_rows
 from benchmarks.pressing import cases as pressing_cases
 from benchmarks.quilt import quilt_rows
+from benchmarks.remake import remake_rows
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
@@ -304,6 +305,7 @@ def main() -> None:
         rows.append((f"shapely noding and polygonize, {name}", other, ""))
     rows.append(opening(60))
     rows += redraws()
+    rows += remake_rows()
     rows += quilt_rows()
     width = max(len(name) for name, _, _ in rows)
     print(f"{'figure':<{width}}  {'median ms':>10}  {'worst ms':>9}  {'aim ms':>7}")

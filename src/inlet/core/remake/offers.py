@@ -5,6 +5,9 @@ another lie in a ring. All pieces of a ring are turned alike, each on the spot; 
 looks the same turned still does. Pictures that are turns of one another are one offer. Those that
 look the same under most turns and mirrors come first, of these those whose figures go on across
 most of the new seams.
+
+A piece in a turn has a look, a number that all pieces share that show the same there. A turn of the
+block carries places to places and looks to looks: pictures are compared by their looks.
 """
 
 from __future__ import annotations
@@ -15,13 +18,7 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft
-from inlet.core.geometry import (
-    Motion,
-    Picture,
-    at_origin,
-    canonical,
-    mirrored,
-)
+from inlet.core.geometry import Motion, Picture, Turn, at_origin, canonical, mirrored
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.remake.set_again import Drawn, Laid, drawn, mover, places_of
 from inlet.core.remake.sides import alike, beside
@@ -29,7 +26,9 @@ from inlet.core.remake.slices import Slice
 
 MOST_CHOICES = 4096
 """More arrangements are not looked through."""
-_QUARTER = Motion(Fraction(0), Fraction(1))
+QUARTER = Motion(Fraction(0), Fraction(1))
+Pattern = tuple[int, ...]
+"""The look in each place."""
 
 
 class SliceOffer(NamedTuple):
@@ -46,24 +45,123 @@ def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
     """The arrangements of a block's slices, best first."""
     places = places_of(slices)
     pieces = [drawn(start, each) for each in slices]
-    by_look: dict[frozenset[tuple[object, ...]], SliceOffer] = {}
+    looks = PieceLooks(pieces)
+    ways = [way for way in _ways(slices) if way is not None]
+    seams = _Seams(slices, looks)
+    seen: set[Pattern] = set()
+    listed = []
     for laid in ring_turns(slices):
         check()
-        picture = picture_of(pieces, laid, places)
-        turns = list(_turned(picture))
-        looks = [canonical(at_origin(each)) for each in turns]
-        if any(look in by_look for look in looks):
+        pattern = tuple(looks.of(piece.piece, piece.quarters) for piece in laid)
+        if pattern in seen:
             continue
-        mirrors = [canonical(at_origin(each)) for each in _turned(mirrored(picture))]
-        symmetry = sum(look == looks[0] for look in (*looks, *mirrors))
-        by_look[looks[0]] = SliceOffer(laid, picture, symmetry, goes_on(picture, places))
-    return tuple(sorted(by_look.values(), key=lambda each: (-each.symmetry, -float(each.goes_on))))
+        images = [_image(pattern, way, looks) for way in ways]
+        seen.update(image for image, way in zip(images, ways, strict=True) if not way.turn[1])
+        symmetry = images.count(pattern)
+        picture = picture_of(pieces, laid, places)
+        listed.append(SliceOffer(laid, picture, symmetry, seams.goes_on(pattern)))
+    return tuple(sorted(listed, key=lambda each: (-each.symmetry, -float(each.goes_on))))
 
 
-def _turned(picture: Picture) -> Iterator[Picture]:
-    for _ in range(4):
-        yield picture
-        picture = _QUARTER.picture(picture)
+class PieceLooks:
+    """The looks of pieces in their turns, and of their mirror images."""
+
+    def __init__(self, pieces: Sequence[Drawn]) -> None:
+        self.pieces = pieces
+        self.pictures: list[Picture] = []
+        self._known: dict[frozenset[tuple[object, ...]], int] = {}
+        self._of: dict[tuple[int, int], int] = {}
+        self._after: dict[tuple[int, Turn], int] = {}
+
+    def of(self, piece: int, quarters: int) -> int:
+        """The look of a piece that is turned clockwise by so many quarters."""
+        key = piece, quarters % 4
+        if key not in self._of:
+            shown = self.pieces[piece]
+            move = mover(shown.size, key[1], (Fraction(0), Fraction(0)))
+            picture = tuple((tuple(map(move, outline)), f) for outline, f in shown.picture)
+            self._of[key] = self._number(picture)
+        return self._of[key]
+
+    def after(self, look: int, turn: Turn) -> int:
+        """What becomes of a look when it is mirrored, if so, and then turned."""
+        key = look, turn
+        if key not in self._after:
+            picture = self.pictures[look]
+            if turn[1]:
+                picture = mirrored(picture)
+            for _ in range(turn[0] % 4):
+                picture = QUARTER.picture(picture)
+            self._after[key] = self._number(at_origin(picture))
+        return self._after[key]
+
+    def _number(self, picture: Picture) -> int:
+        key = canonical(picture)
+        if key not in self._known:
+            self._known[key] = len(self.pictures)
+            self.pictures.append(picture)
+        return self._known[key]
+
+
+class _Way(NamedTuple):
+    """A turn of the whole block, and to which place each place is carried."""
+
+    turn: Turn
+    to: tuple[int, ...]
+
+
+def _ways(slices: Sequence[Slice]) -> Iterator[_Way | None]:
+    """The turns and mirror images of a block that carry its places onto places."""
+    number = {(s.column, s.row): i for i, s in enumerate(slices)}
+    columns, rows = (max(each) for each in zip(*number, strict=True))
+    for mirror in (False, True):
+        for quarters in range(4):
+            to = []
+            for (column, row), i in number.items():
+                x, y, wide, high = (columns - column if mirror else column), row, columns, rows
+                for _ in range(quarters):
+                    x, y, wide, high = high - y, x, high, wide
+                size = slices[i].size if quarters % 2 == 0 else slices[i].size[::-1]
+                place = number.get((x, y))
+                if place is None or slices[place].size != size:
+                    break
+                to.append(place)
+            yield _Way((quarters, mirror), tuple(to)) if len(to) == len(slices) else None
+
+
+def _image(pattern: Pattern, way: _Way, looks: PieceLooks) -> Pattern:
+    image = [0] * len(pattern)
+    for look, place in zip(pattern, way.to, strict=True):
+        image[place] = looks.after(look, way.turn)
+    return tuple(image)
+
+
+class _Seams:
+    """Over what length figures go on at the new seams, worked out once for each two looks that meet
+    there."""
+
+    def __init__(self, slices: Sequence[Slice], looks: PieceLooks) -> None:
+        self._looks = looks
+        number = {(s.column, s.row): i for i, s in enumerate(slices)}
+        self._met = [
+            (i, number[s.column + right, s.row + below], axis, s.size[axis])
+            for i, s in enumerate(slices)
+            for axis, (right, below) in enumerate(((1, 0), (0, 1)))
+            if (s.column + right, s.row + below) in number
+        ]
+        self._known: dict[tuple[int, int, int], Exact] = {}
+
+    def goes_on(self, pattern: Pattern) -> Exact:
+        """Over what length of the new seams the same fabric lies on both sides."""
+        total: Exact = Fraction(0)
+        for one, other, axis, at in self._met:
+            key = pattern[one], pattern[other], axis
+            if key not in self._known:
+                before = beside(self._looks.pictures[key[0]], axis, at, True)
+                behind = beside(self._looks.pictures[key[1]], axis, Fraction(0), False)
+                self._known[key] = alike(before, behind)
+            total = total + self._known[key]
+        return total
 
 
 def picture_of(
@@ -115,13 +213,3 @@ def ring_turns(slices: Sequence[Slice]) -> Iterator[tuple[Laid, ...]]:
             for i in ring:
                 laid[i] = Laid(i, quarters)
         yield tuple(laid)
-
-
-def goes_on(picture: Picture, places: Sequence[tuple[Exact, Exact]]) -> Exact:
-    """Over what length of the new seams the same fabric lies on both sides."""
-    total: Exact = Fraction(0)
-    for axis in (0, 1):
-        for at in sorted({place[axis] for place in places if place[axis] > 0}):
-            before, behind = (beside(picture, axis, at, way) for way in (True, False))
-            total = total + alike(before, behind)
-    return total

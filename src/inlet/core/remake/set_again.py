@@ -12,7 +12,18 @@ from itertools import accumulate
 from typing import NamedTuple
 
 from inlet.core.draft import Draft, arrangement_of, image, turner
-from inlet.core.geometry import Curve, Picture, Point, flattened, inside_point, polygon_of
+from inlet.core.geometry import (
+    Curve,
+    Line,
+    Picture,
+    Point,
+    Polygon,
+    clip,
+    flattened,
+    inside_point,
+    is_convex,
+    polygon_of,
+)
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight, total
 from inlet.core.remake.slices import Slice, SliceError
@@ -38,9 +49,11 @@ class Missed(NamedTuple):
 
 
 class SetAgain(NamedTuple):
-    """What comes of slices set again: the new block, and where its seams miss each other."""
+    """What comes of slices set again: the new block, its picture, and where its seams miss each
+    other."""
 
     block: Block
+    picture: Picture
     missed: tuple[Missed, ...]
 
 
@@ -65,6 +78,12 @@ def drawn(start: Draft, piece: Slice) -> Drawn:
     size = piece.size
     corner = Point(-left, -top)
     seams = tuple(image(curve, lambda p: p.plus(corner)) for curve in _inside(start, piece.kept))
+    clipped_patches = _clipped_patches(start, piece.kept)
+    if clipped_patches is not None:
+        moved = tuple(
+            (tuple(p.plus(corner) for p in outline), fabric) for outline, fabric in clipped_patches
+        )
+        return Drawn(size, seams, tuple((_middle_of(o), f) for o, f in moved), moved)
     alone = Block(
         id="slice", finished=size, columns=size[:1], rows=size[1:],
         seams=tuple(map(seam_along, seams)),
@@ -80,6 +99,37 @@ def drawn(start: Draft, piece: Slice) -> Drawn:
     return Drawn(size, seams, tuple(spots), tuple(picture))
 
 
+def _clipped_patches(start: Draft, box: Box) -> list[tuple[Polygon, str | None]] | None:
+    """The patches of a block as far as they lie inside a box; None where one of them there is
+    curved or not convex, as what is inside may be in several parts then."""
+    left, top, right, bottom = box
+    one, zero = Fraction(1), Fraction(0)
+    sides = (
+        Line(one, zero, left), Line(-one, zero, -right), Line(zero, one, top),
+        Line(zero, -one, -bottom),
+    )  # fmt: skip
+    pieces = []
+    for patch in start.patches:
+        outline = patch.outline
+        xs, ys = zip(*outline, strict=True)
+        if max(xs) <= left or min(xs) >= right or max(ys) <= top or min(ys) >= bottom:
+            continue
+        if patch.arcs or patch.holes or not is_convex(outline):
+            return None
+        for side in sides:
+            outline = clip(outline, side)
+        if len(outline) > 2:
+            pieces.append((outline, patch.fabric))
+    return pieces
+
+
+def _middle_of(outline: Polygon) -> Point:
+    """The mean of the corners of a convex outline, which lies inside it."""
+    number = len(outline)
+    xs, ys = zip(*outline, strict=True)
+    return Point(total(xs) / number, total(ys) / number)
+
+
 def set_again(
     starts: Sequence[Draft], slices: Sequence[Slice], laid: Sequence[Laid], name: str = ""
 ) -> SetAgain:
@@ -90,14 +140,20 @@ def set_again(
         raise SliceError("Curves of a block whose bands are no squares are not sliced.")
     places = places_of(slices)
     seams, spots = list(_between(slices, places)), []
+    picture: list[tuple[Polygon, str | None]] = []
+    known: dict[tuple[int, int], Drawn] = {}
     for number, (piece, place) in enumerate(zip(laid, places, strict=True), 1):
-        shown = drawn(starts[piece.copy], slices[piece.piece])
+        key = piece.copy, piece.piece
+        if key not in known:
+            known[key] = drawn(starts[piece.copy], slices[piece.piece])
+        shown = known[key]
         size = shown.size if piece.quarters % 2 == 0 else shown.size[::-1]
         if size != slices[number - 1].size:
             label = slices[piece.piece].label
             raise SliceError(f"Piece {label} does not fit place {number}, turned so.")
         move = mover(shown.size, piece.quarters, place)
         seams += [seam_along(image(curve, move)) for curve in shown.seams]
+        picture += [(tuple(map(move, outline)), fabric) for outline, fabric in shown.picture]
         for p, fabric in shown.spots:
             if fabric is not None:
                 there = move(p)
@@ -109,7 +165,7 @@ def set_again(
         id=start.id, name=name or start.name, finished=(total(widths), total(heights)),
         columns=widths, rows=heights, seams=tuple(seams), fabric_at=tuple(spots),
     )  # fmt: skip
-    return SetAgain(block, tuple(_missed(starts, slices, laid, places)))
+    return SetAgain(block, tuple(picture), tuple(_missed(starts, slices, laid, places)))
 
 
 def slice_picture(start: Draft, piece: Slice, quarters: int) -> Picture:
@@ -213,10 +269,20 @@ def _missed(
     starts: Sequence[Draft], slices: Sequence[Slice], laid: Sequence[Laid], places: Sequence[Pair]
 ) -> Iterator[Missed]:
     number = {(s.column, s.row): i for i, s in enumerate(slices)}
+    known: dict[tuple[int, int], tuple[tuple[_End, ...], ...]] = {}
 
-    def ends(i: int, side: int) -> list[_End]:
+    def ends(i: int, side: int) -> Iterator[_End]:
+        """The straight seams that end at a side of a piece as it is turned: above, right, below and
+        left, counted from 0."""
         piece = laid[i]
-        return _ends(starts[piece.copy], slices[piece.piece], piece.quarters, side)
+        key = piece.copy, piece.piece
+        if key not in known:
+            known[key] = _ends(starts[piece.copy], slices[piece.piece])
+        here = (side - piece.quarters) % 4  # the side before it was turned
+        # Clockwise round the box the top runs right and the right side down, the others back.
+        same = (here in (0, 1)) == (side % 4 in (0, 1))
+        for end in known[key][here]:
+            yield end if same else _End(-end.cut, -end.sewn)
 
     for i, place in enumerate(slices):
         (left, top), (wide, high) = places[i], place.size
@@ -236,32 +302,46 @@ def _missed(
                         yield Missed(at, abs(end.sewn - met.sewn))
 
 
-def _ends(start: Draft, piece: Slice, quarters: int, side: int) -> list[_End]:
-    """The straight seams that end at a side of a piece as it is turned: above, right, below and
-    left, counted from 0."""
+def _ends(start: Draft, piece: Slice) -> tuple[tuple[_End, ...], ...]:
+    """The straight seams that end at each side of a piece as it is cut, from the top clockwise."""
     sx, sy = start.block.scale
-    ends: dict[_End, None] = {}
+    ends: tuple[dict[_End, None], ...] = ({}, {}, {}, {})
     for seam in start.block.seams:
         if seam.arc is None:
             p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
-            cut, sewn = (on_side(p, q, box, quarters, side) for box in (piece.cut, piece.kept))
-            if cut is not None and sewn is not None:
-                ends[_End(cut, sewn)] = None
-    return list(ends)
+            cuts, kept = (_at_sides(p, q, box) for box in (piece.cut, piece.kept))
+            for side, cut in cuts.items():
+                if side in kept:
+                    ends[side][_End(cut, kept[side])] = None
+    return tuple(tuple(each) for each in ends)
+
+
+def _at_sides(p: Point, q: Point, box: Box) -> dict[int, Exact]:
+    """At which sides of a box a seam ends, and how far to the right of the middle of the side, or
+    below it."""
+    part = clipped(p, q, box)
+    if part is None:
+        return {}
+    left, top, right, bottom = box
+    ends = {}
+    for end in part:
+        across, down = end.x - (left + right) / 2, end.y - (top + bottom) / 2
+        if end.y == top:
+            ends[0] = across
+        if end.x == right:
+            ends[1] = down
+        if end.y == bottom:
+            ends[2] = across
+        if end.x == left:
+            ends[3] = down
+    return ends
 
 
 def on_side(p: Point, q: Point, box: Box, quarters: int, side: int) -> Exact | None:
     """Where a seam ends at a side of a box that is turned, from the middle of the side to the right
     or down; None where it does not."""
-    part = clipped(p, q, box)
-    if part is None:
+    here = (side - quarters) % 4
+    along = _at_sides(p, q, box).get(here)
+    if along is None:
         return None
-    left, top, right, bottom = box
-    here = (side - quarters) % 4  # the side before it was turned
-    at = {0: top, 1: right, 2: bottom, 3: left}[here]
-    for end in part:
-        if (end.y if here % 2 == 0 else end.x) == at:
-            along = end.x - (left + right) / 2 if here % 2 == 0 else end.y - (top + bottom) / 2
-            # Clockwise round the box the top runs right and the right side down, the others back.
-            return along if (here in (0, 1)) == (side % 4 in (0, 1)) else -along
-    return None
+    return along if (here in (0, 1)) == (side % 4 in (0, 1)) else -along

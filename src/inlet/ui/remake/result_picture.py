@@ -6,10 +6,8 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QApplication, QWidget
 
-from inlet.core.draft import draft
 from inlet.core.figures import place_boxes, set_again_figure
 from inlet.core.remake import Remade
-from inlet.core.units import picture_of
 from inlet.core.words import size_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -60,8 +58,7 @@ class ResultPicture(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         how, session = self.slicing.how, self.slicing.session
         if how is not None:
-            drawn = draft(how.set_again.block)
-            picture = picture_of(drawn, frozenset(range(len(drawn.patches))))
+            picture = how.set_again.picture
             frame = self.frame(how)
             if self.across == 1:
                 chosen = self.slicing.chosen if self.hasFocus() else None
@@ -70,7 +67,7 @@ class ResultPicture(QWidget):
                 figure = set_again_figure(picture, how, frame.placed, chosen, junctions)
                 draw_figure(painter, figure, session.project, grey=session.grey)
             else:
-                wide, high = map(float, drawn.block.finished)
+                wide, high = map(float, how.set_again.block.finished)
                 for k in range(self.across**2):
                     corner = frame.at(k % self.across * wide, k // self.across * high)
                     draw_sheet(
