@@ -17,7 +17,7 @@ from inlet.core.geometry import Point, cross
 from inlet.core.numbers import Exact
 from inlet.core.pressing import PressingPlan, State, Stretch
 from inlet.core.remake.follow import Remade
-from inlet.core.remake.set_again import on_side, places_of
+from inlet.core.remake.set_again import at_sides, places_of
 
 WORST: tuple[State, ...] = ("nests", "open", "mixed", "stacks")
 """What may come of seams that meet, the worst last."""
@@ -56,15 +56,14 @@ def nesting(how: Remade, pressing: PressingPlan) -> Nesting:
     number = {(s.column, s.row): i for i, s in enumerate(how.slices)}
     junctions: list[SliceJunction] = []
     met: list[tuple[_SeamEnd, _SeamEnd]] = []
-    corners = places_of(how.slices)
+    corners, at_side = places_of(how.slices), _SideEnds(how, pressing)
     for i, place in enumerate(how.slices):
         (left, top), (wide, high) = corners[i], place.size
         for side, right, below in ((1, 1, 0), (2, 0, 1)):
             beside = number.get((place.column + right, place.row + below))
             if beside is None:
                 continue
-            ends = list(_seam_ends(how, pressing, i, side))
-            others = list(_seam_ends(how, pressing, beside, side + 2))
+            ends, others = list(at_side.of(i, side)), list(at_side.of(beside, side + 2))
             for along in dict.fromkeys(end.along for end in ends):
                 pairs = _pairs(ends, others, along)
                 if not pairs:
@@ -113,38 +112,54 @@ def _state(end: _SeamEnd, other: _SeamEnd) -> State:
     return "nests" if end.way == -other.way else "stacks"
 
 
-def _seam_ends(how: Remade, pressing: PressingPlan, place: int, side: int) -> Iterator[_SeamEnd]:
-    """The straight seams that end at a side of a place, as its piece lies."""
-    laid = how.laid[place]
-    piece = how.slices[laid.piece]
-    for number, stretch in enumerate(pressing.stretches):
-        if stretch.join.curves[stretch.begin].centre is not None:
-            continue
-        along = on_side(*stretch.ends, piece.kept, laid.quarters, side % 4)
-        if along is None:
-            continue
-        x, y = _toward(pressing, stretch)
-        p, q = stretch.ends
-        runs = q.minus(p)
-        for _ in range(laid.quarters % 4):
-            x, y, runs = -y, x, Point(-runs.y, runs.x)
-        component = y if side % 2 else x
-        way = 0 if component == 0 else 1 if component > 0 else -1
-        yield _SeamEnd((place, number), along, way, runs)
+class _SideEnds:
+    """The straight seams that end at the sides of places, those of each slice looked for once."""
+
+    def __init__(self, how: Remade, pressing: PressingPlan) -> None:
+        self.how = how
+        self.straight = [
+            (number, stretch.ends, _toward(pressing, stretch))
+            for number, stretch in enumerate(pressing.stretches)
+            if stretch.join.curves[stretch.begin].centre is None
+        ]
+        self._known: dict[int, list[tuple[int, int, Exact, Point, Point]]] = {}
+
+    def of(self, place: int, side: int) -> Iterator[_SeamEnd]:
+        """The seams that end at a side of a place, as its piece lies; from the top clockwise."""
+        laid = self.how.laid[place]
+        here = (side - laid.quarters) % 4  # the side before it was turned
+        same = (here in (0, 1)) == (side % 4 in (0, 1))
+        for number, at, along, toward, runs in self._ends(laid.piece):
+            if at != here:
+                continue
+            for _ in range(laid.quarters % 4):
+                toward, runs = Point(-toward.y, toward.x), Point(-runs.y, runs.x)
+            component = toward.y if side % 2 else toward.x
+            way = 0 if component == 0 else 1 if component > 0 else -1
+            yield _SeamEnd((place, number), along if same else -along, way, runs)
+
+    def _ends(self, piece: int) -> list[tuple[int, int, Exact, Point, Point]]:
+        if piece not in self._known:
+            self._known[piece] = [
+                (number, side, along, toward, q.minus(p))
+                for number, (p, q), toward in self.straight
+                for side, along in at_sides(p, q, self.how.slices[piece].kept).items()
+            ]
+        return self._known[piece]
 
 
-def _toward(pressing: PressingPlan, stretch: Stretch) -> tuple[Exact, Exact]:
+def _toward(pressing: PressingPlan, stretch: Stretch) -> Point:
     """A step from a seam to where its allowances lie, square to it; none where they are open."""
     p, q = stretch.ends
     x, y = p.y - q.y, q.x - p.x  # to the right of a walk from p to q
     if stretch.toward is None:
-        return x - x, y - y
+        return Point(x - x, y - y)
     edge = pressing.seams.draft.arrangement.edges[stretch.join.edges[stretch.begin]]
     first = faces_of(stretch.join.sides[0])
     walks = stretch.join.vertices[stretch.begin] == edge.start
     right_is_first = (edge.right in first) == walks
     to_first = stretch.toward == stretch.beside[0]
-    return (x, y) if right_is_first == to_first else (-x, -y)
+    return Point(x, y) if right_is_first == to_first else Point(-x, -y)
 
 
 def _pressed_again(met: list[tuple[_SeamEnd, _SeamEnd]]) -> tuple[tuple[int, ...], int]:

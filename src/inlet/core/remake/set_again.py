@@ -214,6 +214,10 @@ def _inside(start: Draft, box: Box) -> Iterator[Curve]:
 def clipped(p: Point, q: Point, box: Box) -> tuple[Point, Point] | None:
     """The part of a straight line inside a box, exactly; None where there is none, or where it
     runs along a side."""
+    if max(p.x, q.x) < box[0] or min(p.x, q.x) > box[2]:
+        return None
+    if max(p.y, q.y) < box[1] or min(p.y, q.y) > box[3]:
+        return None
     low: Exact = Fraction(0)
     high: Exact = Fraction(1)
     step = q.minus(p)
@@ -309,14 +313,14 @@ def _ends(start: Draft, piece: Slice) -> tuple[tuple[_End, ...], ...]:
     for seam in start.block.seams:
         if seam.arc is None:
             p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
-            cuts, kept = (_at_sides(p, q, box) for box in (piece.cut, piece.kept))
+            cuts, kept = (at_sides(p, q, box) for box in (piece.cut, piece.kept))
             for side, cut in cuts.items():
                 if side in kept:
                     ends[side][_End(cut, kept[side])] = None
     return tuple(tuple(each) for each in ends)
 
 
-def _at_sides(p: Point, q: Point, box: Box) -> dict[int, Exact]:
+def at_sides(p: Point, q: Point, box: Box) -> dict[int, Exact]:
     """At which sides of a box a seam ends, and how far to the right of the middle of the side, or
     below it."""
     part = clipped(p, q, box)
@@ -335,13 +339,3 @@ def _at_sides(p: Point, q: Point, box: Box) -> dict[int, Exact]:
         if end.x == left:
             ends[3] = down
     return ends
-
-
-def on_side(p: Point, q: Point, box: Box, quarters: int, side: int) -> Exact | None:
-    """Where a seam ends at a side of a box that is turned, from the middle of the side to the right
-    or down; None where it does not."""
-    here = (side - quarters) % 4
-    along = _at_sides(p, q, box).get(here)
-    if along is None:
-        return None
-    return along if (here in (0, 1)) == (side % 4 in (0, 1)) else -along

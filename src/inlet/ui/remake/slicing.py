@@ -9,6 +9,7 @@ from PySide6.QtCore import QObject, Signal
 
 from inlet.core.draft import draft
 from inlet.core.numbers import Exact, NumberError
+from inlet.core.pressing import PressingPlan
 from inlet.core.project import Block, Cuts, MadeFrom, StartBlock, fresh_id, replace
 from inlet.core.remake import (
     Laid,
@@ -48,6 +49,7 @@ class Slicing(QObject):
         self.trouble = ""
         self._proposal: MadeFrom | None = None
         self._seed = 0
+        self._nesting: tuple[Remade, PressingPlan, Nesting] | None = None
         session.changed.connect(self.changed)
         session.pressed.connect(self.changed)
 
@@ -128,7 +130,10 @@ class Slicing(QObject):
         plan, pressing, how = self.session.plan, self.session.pressing, self.how
         if plan is None or pressing is None or how is None or plan.block is not self.start:
             return None
-        return nesting(how, pressing)
+        known = self._nesting
+        if known is None or known[0] is not how or known[1] is not pressing:
+            known = self._nesting = how, pressing, nesting(how, pressing)
+        return known[2]
 
     # --- edits --------------------------------------------------------------------------------
 
