@@ -47,7 +47,7 @@ def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
     pieces = [drawn(start, each) for each in slices]
     looks = PieceLooks(pieces)
     ways = [way for way in _ways(slices) if way is not None]
-    seams = _Seams(slices, looks)
+    seams = _NewSeams(slices, looks)
     seen: set[Pattern] = set()
     listed = []
     for laid in ring_turns(slices):
@@ -103,14 +103,14 @@ class PieceLooks:
         return self._known[key]
 
 
-class _Way(NamedTuple):
+class _BlockTurn(NamedTuple):
     """A turn of the whole block, and to which place each place is carried."""
 
     turn: Turn
     to: tuple[int, ...]
 
 
-def _ways(slices: Sequence[Slice]) -> Iterator[_Way | None]:
+def _ways(slices: Sequence[Slice]) -> Iterator[_BlockTurn | None]:
     """The turns and mirror images of a block that carry its places onto places."""
     number = {(s.column, s.row): i for i, s in enumerate(slices)}
     columns, rows = (max(each) for each in zip(*number, strict=True))
@@ -126,17 +126,17 @@ def _ways(slices: Sequence[Slice]) -> Iterator[_Way | None]:
                 if place is None or slices[place].size != size:
                     break
                 to.append(place)
-            yield _Way((quarters, mirror), tuple(to)) if len(to) == len(slices) else None
+            yield _BlockTurn((quarters, mirror), tuple(to)) if len(to) == len(slices) else None
 
 
-def _image(pattern: Pattern, way: _Way, looks: PieceLooks) -> Pattern:
+def _image(pattern: Pattern, way: _BlockTurn, looks: PieceLooks) -> Pattern:
     image = [0] * len(pattern)
     for look, place in zip(pattern, way.to, strict=True):
         image[place] = looks.after(look, way.turn)
     return tuple(image)
 
 
-class _Seams:
+class _NewSeams:
     """Over what length figures go on at the new seams, worked out once for each two looks that meet
     there."""
 
