@@ -60,7 +60,7 @@ def timed(do: Callable[[], object], runs: int, before: Callable[[], object]) -> 
 
 def remake_rows() -> list[Row]:
     from inlet.ui import theme
-    from inlet.ui.remake.thumbnails import thumbnail
+    from inlet.ui.remake.thumbnails import SmallPicture, thumbnail
     from inlet.ui.shell.session import Session
     from inlet.ui.shell.window import Window
 
@@ -73,7 +73,7 @@ def remake_rows() -> list[Row]:
     def first_twelve() -> None:
         slices = sliced(block.finished, Cuts(third, third), INCH)
         for offer in offers(draft(block), slices)[:12]:
-            thumbnail(offer.picture, project, 84, 1, False)
+            thumbnail(SmallPicture(offer.picture, ""), project, 84, 1, False)
 
     rows: list[Row] = [
         ("arrangements of 3 x 3 slices of 16 patches, twelve drawn",

@@ -68,7 +68,8 @@ LOOKS: dict[Kind, Look] = {
     "next-ruler": Look("soft", 1.0, fill="ruler"),
     "ruler-mark": Look("soft", 0.6),
     "square-off": Look(fill="accent", hatched=True),
-    # A block cut apart and set again.
+    # A block cut apart and set again; a figure that appears across blocks.
+    "figure": Look("accent", 1.6, halo=1.0),
     "taken": Look(fill="soft", hatched=True),
     "new-seam": Look("ink", 1.8),
     "slice-chosen": Look("accent", 3.0),

@@ -4,6 +4,7 @@ Promise: what is shown is what comes of it, each new seam taking its two allowan
 """
 
 from inlet.core.remake.choosing import in_other_fabrics, set_by
+from inlet.core.remake.closed_figures import Segment, closed_figures
 from inlet.core.remake.edit import (
     by_chance,
     cut_in,
@@ -44,6 +45,7 @@ __all__ = [
     "Nesting",
     "Remade",
     "Repeat",
+    "Segment",
     "Slice",
     "SliceError",
     "SliceJunction",
@@ -53,6 +55,7 @@ __all__ = [
     "as_they_were",
     "by_chance",
     "chart_table",
+    "closed_figures",
     "cut_in",
     "cut_key",
     "cut_words",

@@ -15,6 +15,8 @@ from inlet.core.project import Block, Project
 from inlet.core.remake import (
     Exchange,
     Repeat,
+    Segment,
+    closed_figures,
     exchanged,
     exchanges,
     in_other_fabrics,
@@ -25,26 +27,31 @@ from inlet.core.remake import (
 from inlet.core.units import picture_of
 from inlet.core.words import fabric_name
 from inlet.ui import theme
-from inlet.ui.remake.thumbnails import FIRST, Thumbnails
+from inlet.ui.remake.thumbnails import FIRST, SmallPicture, Thumbnails
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import button, column, label, when_seen
 from inlet.ui.widgets.tabs import tabs
 
-Settings = list[tuple[Repeat, Picture]]
-"""Repeats with their pictures."""
+Settings = list[tuple[Repeat, Picture, tuple[Segment, ...]]]
+"""Repeats with their pictures, and the outlines of their closed figures."""
+OUTLINED = 4 * FIRST
+"""Repeats whose figures are outlined: the best of them."""
 ACROSS = 2
 """Repeats of two by two shown side by side: four blocks across."""
 
 
 class Seen(NamedTuple):
-    """A picture, repeated so often across, what is said of it, and what choosing it does."""
+    """A picture, repeated so often across, and what choosing it does."""
 
-    picture: Picture
+    small: SmallPicture
     across: int
-    words: str
     choose: Callable[[], object]
+
+    @property
+    def words(self) -> str:
+        return self.small.words
 
 
 class GalleryPage(QWidget):
@@ -133,17 +140,16 @@ class GalleryPage(QWidget):
         asked: object,
         block: Block,
         partner: Block | None,
-        found: list[tuple[Repeat, Picture]],
+        found: Settings,
     ) -> None:
         if self._asked == asked:
             self.found = [
                 Seen(
-                    picture,
+                    SmallPicture(picture, _repeat_words(repeat), outline),
                     ACROSS,
-                    _repeat_words(repeat),
                     partial(self._set, block, repeat, partner),
                 )
-                for repeat, picture in found
+                for repeat, picture, outline in found
             ]
             self._show()
 
@@ -154,9 +160,10 @@ class GalleryPage(QWidget):
             project = self.session.project
             self.found = [
                 Seen(
-                    exchanged(picture, exchange.fabrics),
+                    SmallPicture(
+                        exchanged(picture, exchange.fabrics), _exchange_words(exchange, project)
+                    ),
                     1,
-                    _exchange_words(exchange, project),
                     partial(self._recolour, block, exchange),
                 )
                 for exchange in found
@@ -175,9 +182,9 @@ class GalleryPage(QWidget):
         self.words.setText(f"{text}. One click {does}." if number else f"{text}.")
         self.more.setVisible(number > self.most)
         session, across = self.session, ACROSS if settings else 1
-        shown = [(each.picture, each.words) for each in self.found[: self.most]]
+        shown = [each.small for each in self.found[: self.most]]
         self.pictures.show_pictures(shown, session.project, across, session.grey)
-        kept = [(each.picture, each.words) for each in self.kept]
+        kept = [each.small for each in self.kept]
         self.kept_pictures.show_pictures(kept, session.project, 1, session.grey)
         self.kept_words.setVisible(bool(kept))
         self.kept_pictures.setVisible(bool(kept))
@@ -227,7 +234,15 @@ class GalleryPage(QWidget):
 
 
 def _settings(start: Draft, partner: Draft | None) -> Settings:
-    return [(each, picture_of_repeat(start, each, partner)) for each in repeats(start, partner)]
+    wide, high = start.block.finished
+    settings: Settings = []
+    for number, repeat in enumerate(repeats(start, partner)):
+        picture = picture_of_repeat(start, repeat, partner)
+        outline: tuple[Segment, ...] = ()
+        if number < OUTLINED:
+            outline = closed_figures(picture, (2 * wide, 2 * high), (wide, high))
+        settings.append((repeat, picture, outline))
+    return settings
 
 
 def _repeat_words(repeat: Repeat) -> str:

@@ -69,5 +69,5 @@ class ChosenPicture(QWidget):
         session = self.page.session
         side = min(self.width(), self.height())
         box = QRectF(0, 0, side, side)
-        draw_repeated(painter, box, last.picture, session.project, last.across, session.grey)
+        draw_repeated(painter, box, last.small, session.project, last.across, session.grey)
         painter.end()

@@ -14,7 +14,7 @@ from inlet.ui import theme
 from inlet.ui.remake.result_picture import ResultPicture
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.start_picture import StartPicture
-from inlet.ui.remake.thumbnails import FIRST, Thumbnails
+from inlet.ui.remake.thumbnails import FIRST, SmallPicture, Thumbnails
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import button, column, label, when_seen
 from inlet.ui.widgets.tabs import tabs
@@ -135,7 +135,9 @@ class SlicePage(QWidget):
         self.offer_words.setText("1 arrangement" if number == 1 else f"{number} arrangements")
         self.more.setVisible(number > self.most)
         session = self.slicing.session
-        pictures = [(offer.picture, _offer_words(offer)) for offer in found[: self.most]]
+        pictures = [
+            SmallPicture(offer.picture, _offer_words(offer)) for offer in found[: self.most]
+        ]
         self.thumbnails.show_pictures(pictures, session.project, self.result.across, session.grey)
 
     def take_offer(self, number: int) -> None:
