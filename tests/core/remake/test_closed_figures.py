@@ -11,10 +11,20 @@ from shapely import affinity
 from inlet.core.draft.patches import draft
 from inlet.core.remake.closed_figures import closed_figures
 from inlet.core.remake.repeats import picture_of_repeat, repeats
+from tests.blocks import block_of, in_fabrics
 from tests.core.remake.test_repeats import CORNERED, FLAG, HALF, OBLONG, PLAIN
 from tests.core.remake.test_slices import PINWHEEL
 
 TILES = 5
+
+
+def framed():
+    """A square of two triangles of one fabric in the middle of a block: a figure no seam between
+    blocks goes through."""
+    drawn = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2 / 1 1 2 2"
+    block = block_of(drawn, 3, 3, (6, 6), "a")
+    halves = ["b" if len(patch.outline) == 3 else "a" for patch in draft(block).patches]
+    return in_fabrics(block, "".join(halves))
 
 
 def outlined_by_polygons(picture, wide, high, cell):
@@ -51,7 +61,7 @@ def outlined_by_polygons(picture, wide, high, cell):
     return total
 
 
-@pytest.mark.parametrize("block", [HALF, CORNERED, FLAG, OBLONG, PLAIN, PINWHEEL])
+@pytest.mark.parametrize("block", [HALF, CORNERED, FLAG, OBLONG, PLAIN, PINWHEEL, framed()])
 @pytest.mark.parametrize("partner", [None, HALF])
 def test_the_outlines_are_those_of_closed_components(block, partner):
     if partner is not None and block.finished != partner.finished:
