@@ -98,7 +98,7 @@ def _window(args: Sequence[str]) -> int:
         "--page",
         type=int,
         default=0,
-        help="with --picture: steps, sittings, test; back, front, layers",
+        help="with --picture: the page of the stage, from 0 on",
     )
     parser.add_argument(
         "--copies", type=whole_copies, default=1, help="with --picture: of the block"
