@@ -6,9 +6,11 @@ import inspect
 import json
 import math
 import sys
+from itertools import pairwise
 
 import pytest
 import shapely
+import shapely.affinity
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
@@ -269,7 +271,64 @@ def test_the_demo(name):
     project = load(DEMO)
     plan = plan_dict(plan_block(project, project.block(name), 30))
     assert plan["resewn"]
-    verify(json.loads(json.dumps(plan)))
+    told = json.loads(json.dumps(plan))
+    if "made_from" not in told:
+        verify(told)
+        return
+    (start,) = told["made_from"]
+    verify({**told, **start, "units": told["units"]})
+    verify_slices(told, start)
+
+
+def verify_slices(plan: dict, start: dict) -> None:
+    """Each slice clipped from its start block's patches, turned and laid in its place, is what the
+    plan says it shows; sewn by its joins the slices are the block."""
+    slices, seam = plan["slices"], 0.25
+    sides = []
+    for axis, cuts in enumerate((slices["upright"], slices["level"])):
+        whole = value(start["block"]["unfinished"][axis])
+        at = [0.0, *(whole / 2 + value(cut) for cut in cuts), whole]
+        sides.append([(low, high - 2 * seam) for low, high in pairwise(at)])
+    fabric_of = {p["id"]: p["fabric"] for p in start["patches"]}
+    patches, _ = polygons({**start, "scale": 1})
+    big = polygons(start)[1]
+    boxes, laid, tops = {}, {}, 0.0
+    for row in range(len(sides[1])):
+        lefts, high = 0.0, 0.0
+        for column in range(len(sides[0])):
+            piece = slices["pieces"][row * len(sides[0]) + column]
+            wide, high = (value(n) for n in piece["finished"])
+            if piece["turn"] % 180:
+                wide, high = high, wide
+            k = piece["piece"] - 1
+            (x0, x1), (y0, y1) = sides[0][k % len(sides[0])], sides[1][k // len(sides[0])]
+            kept = shapely.box(x0 * big, y0 * big, x1 * big, y1 * big)
+            place = shapely.box(lefts, tops, lefts + wide, tops + high)
+            boxes[f"piece {piece['piece']}"] = place
+            for name, patch in patches.items():
+                part = shapely.affinity.scale(patch.intersection(kept), 1 / big, 1 / big,
+                                              origin=(0, 0))  # fmt: skip
+                middle = (x0 + x1) / 2, (y0 + y1) / 2
+                part = shapely.affinity.rotate(part, piece["turn"], middle)
+                part = shapely.affinity.translate(
+                    part, lefts + wide / 2 - middle[0], tops + high / 2 - middle[1]
+                )
+                laid.setdefault(fabric_of[name], []).append(part)
+            lefts += wide
+        tops += high
+    shown, scale = polygons(plan)
+    fabrics = {p["id"]: p["fabric"] for p in plan["patches"]}
+    for fabric, parts in laid.items():
+        seen = [shapely.affinity.scale(p, 1 / scale, 1 / scale, origin=(0, 0))
+                for name, p in shown.items() if fabrics[name] == fabric]  # fmt: skip
+        difference = shapely.unary_union(parts).symmetric_difference(shapely.unary_union(seen))
+        assert difference.area < 1e-6
+    sewn = replay(plan["assembly"], {**boxes, "scale": 1}, True)
+    width, height = (value(n) for n in plan["block"]["finished"])
+    assert sewn.symmetric_difference(shapely.box(0, 0, width, height)).area < 1e-6
+    assert sum(plan["seams"][kind] for kind in ("straight", "partial", "set_in", "curve")) == (
+        len(slices["pieces"]) - 1
+    )
 
 
 def test_rounds_nest_as_deep_as_they_like():

@@ -229,6 +229,36 @@ class Hand:
             keys = (Qt.Key.Key_Space, Qt.Key.Key_O, Qt.Key.Key_Right, Qt.Key.Key_Delete)
             QTest.keyClick(picture, self.chance.choice(keys))
 
+    def _slices(self) -> Iterator[None]:
+        """Cuts dragged, pieces turned and swapped, arrangements and ways to set taken."""
+        self.window.show_stage("remake")
+        yield
+        stage = self.window.remake
+        if self.chance.random() < 0.2:
+            stage.turn_to(self.chance.randrange(stage.pages.count()))
+            yield
+        page = stage.slice_page
+        self.doing = "slicing"
+        picture = self.chance.choice((page.start, page.result))
+        start, end = self._place(picture), self._place(picture)
+        QTest.mousePress(picture, Qt.MouseButton.LeftButton, pos=start)
+        QTest.mouseMove(picture, end)
+        yield
+        QTest.mouseRelease(picture, Qt.MouseButton.LeftButton, pos=end)
+        yield
+        keys = (Qt.Key.Key_R, Qt.Key.Key_F, Qt.Key.Key_N, Qt.Key.Key_Left, Qt.Key.Key_Down)
+        QTest.keyClick(picture, self.chance.choice(keys))
+        pictures = self.chance.choice((page.thumbnails, stage.gallery.pictures))
+        shown = [button for button in pictures.buttons if button.isVisible()]
+        if shown:
+            yield
+            self.doing = "taking a picture"
+            self.chance.choice(shown).click()
+        if self.chance.random() < 0.2:
+            yield
+            self.doing = "keeping slices"
+            self.window.slicing.keep()
+
     def _spin(self) -> None:
         found = self._visible(QSpinBox) + self._visible(QCheckBox)
         if found:
@@ -373,7 +403,7 @@ class Hand:
             (self._draw, 30), (self._tool, 10), (self._click, 12), (self._type, 5), (self._key, 22),
             (self._anywhere, 10), (self._stage, 4), (self._size, 1), (self._history, 4),
             (self._choose, 3), (self._top, 8), (self._mat, 6), (self._back, 5), (self._spin, 4),
-            (self._write, 2), (self._close, 0.3),
+            (self._slices, 6), (self._write, 2), (self._close, 0.3),
         ]  # fmt: skip
         kinds, weights = zip(*ways, strict=True)
         for n in range(events):
