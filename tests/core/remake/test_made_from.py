@@ -125,6 +125,25 @@ def test_what_the_start_block_measures_reaches_every_piece():
     assert plan.steps[-1].measures == (F(89, 8) - 1, F(91, 8) - 1)
 
 
+def test_a_slice_of_the_edge_is_as_large_wherever_it_is_set():
+    """The start block measures 11 1/2 instead of 11 1/4; its first corner and its middle change
+    places: the row in the middle has an eighth more three times, the first but once."""
+    quilt = Quilt(made={"start": (F(23, 2), F(23, 2))})
+    laid = [Laid(i) for i in (4, 1, 2, 3, 0, 5, 6, 7, 8)]
+    plan = plan_block(*_plan_of(project_of_sliced(START, THIRDS, laid, quilt=quilt)))
+    rows = [step.measures[0] for step in plan.steps if step.makes.startswith("Made row")]
+    assert rows == [F(41, 4) + F(n, 8) for n in (1, 3, 2)]
+    assert "rows differ by up to 1/4 in" in " ".join(problem.text for problem in plan.problems)
+    turned = [Laid(i, i % 4) for i in range(9)]
+    plan = plan_block(*_plan_of(project_of_sliced(START, THIRDS, turned, quilt=quilt)))
+    rows = [step.measures[0] for step in plan.steps if step.makes.startswith("Made row")]
+    assert rows == [F(41, 4) + F(n, 8) for n in (3, 0, 3)]  # 2, 4, 6 and 8 lie on their side
+
+
+def _plan_of(project):
+    return project, project.block("made")
+
+
 def test_a_made_block_in_the_quilt_is_cut_from_its_start_blocks():
     """Two by two of it, one of the start block beside them: five start blocks in one batch, four of
     them cut apart once."""
@@ -173,6 +192,10 @@ def test_slices_are_shared_by_all_blocks_of_the_quilt():
     ]  # fmt: skip
     cut = [step for sewn in plan.sewn for step in sewn.steps if step.cuts]
     assert [step.times for step in cut] == [1, 1]
+    assert [step.makes for step in cut] == ["pieces of Start", "pieces of Start in dusk"]
+    assert "piece 5 of Start in dusk" in next(
+        step.text for step in plan.sewn[2].steps if step.makes == "first row 2"
+    )
     assert not any("Left over" in note for step in cut for note in step.notes)
     fabrics = {cut.fabric for cut in plan.batch.cuts}
     assert fabrics == {"a", "b", "c", "d"}

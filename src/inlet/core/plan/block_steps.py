@@ -12,8 +12,9 @@ from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import QuiltBlock, SharedBatch
-from inlet.core.plan.sliced import sliced_steps
+from inlet.core.plan.sliced import called, sliced_steps
 from inlet.core.problem import errors_first
+from inlet.core.remake import Wanted, starts_of
 from inlet.core.words import measured_text, near_text
 
 
@@ -32,7 +33,9 @@ def sewn_plans(
         steps = [step for step in own_steps if step.makes not in labels_done]
         labels_done.update(step.makes for step in steps)
         if plan.sliced is not None:
-            steps += sliced_steps(plan, block.cut_apart, block.name)
+            wanted = Wanted(block.block, block.colourway, block.number)
+            starts = [called(plan.project, each) for each in starts_of(plan.project, wanted)]
+            steps += sliced_steps(plan, block.cut_apart, starts, block.name)
         elif plan.root.kind is None:
             steps += assembly_steps(
                 plan.draft, plan.root, labels_of(units), block.number, plan.made, block.name

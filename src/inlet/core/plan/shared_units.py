@@ -14,6 +14,7 @@ from inlet.core.geometry import Alike, motion_between
 from inlet.core.plan.drawn_block import MOST_COPIES
 from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.plan.preparing import prepared_for
+from inlet.core.plan.sliced import called
 from inlet.core.planning import (
     Need,
     Twin,
@@ -77,9 +78,8 @@ def _as_cut_size(plan: PreparedBlock) -> tuple[float, float] | None:
     """What a block comes out at, finished; None where it cannot be sewn."""
     if plan.sliced is None:
         return plan.fit.finished if plan.fit is not None else None
-    wide, high = plan.block.finished
-    off = plan.sliced.sizes.off
-    return float(wide + off[0]), float(high + off[1])
+    wide, high = plan.sliced.sizes._replace(whole=None).of(plan.root, plan.block.finished)
+    return float(wide), float(high)
 
 
 def prepared_blocks(project: Project) -> dict[str, PreparedBlock]:
@@ -116,17 +116,12 @@ def blocks_of(
 ) -> tuple[QuiltBlock, ...]:
     """Blocks to sew, planned in their number; those that are not ``in_rows``, where that is given,
     lie in one line."""
-    quilt = project.quilt or Quilt()
-    titles = Counter(block.title for block in project.blocks)
     left = dict(to_sew.cut_apart)
     starts = {each.start.block.id for each in to_sew.cut_apart.values()}
     blocks = []
     for block, colourway, number in to_sew.blocks:
         check()
-        name = block.title if titles[block.title] == 1 else block.id
-        way = quilt.colourway(colourway)
-        if way is not None and block is not project.block(block.id):
-            name = f"{name} in {way.name or way.id}"
+        name = called(project, Wanted(block, colourway, number))
         repeated = in_rows is not None and block.id not in in_rows and block.id not in starts
         plan = prepared_for(project, block, min(number, MOST_COPIES), repeated)
         cut_apart = []

@@ -23,6 +23,7 @@ from inlet.core.remake import (
     CutApart,
     Missed,
     Remade,
+    Wanted,
     cut_words,
     remade,
     sewn_tree,
@@ -31,7 +32,7 @@ from inlet.core.remake import (
     through_seams,
 )
 from inlet.core.table import DrawnLine, Move, Sheet, Size
-from inlet.core.words import length_text, measured_text
+from inlet.core.words import length_text, measured_text, near_text
 
 TURNED = ("", " turned right", " upside down", " turned left")
 """How a slice lies, by its quarter turns clockwise."""
@@ -50,12 +51,13 @@ def prepare_sliced(
     for start in starts:
         problems += [p._replace(text=f"{start.block.title}: {p.text}", at=()) for p in start.errors]
     problems += missed_problems(how.set_again.missed, project.measure)
+    quilt = project.quilt
+    whole = quilt.made.get(block.id) if quilt is not None else None
+    sizes = SlicedSizes(project.measure, how, _off(starts), whole)
+    problems += uneven_problems(sizes)
     proved = not has_error(problems) and _proved(how)
     if not proved and not has_error(problems):
         problems.append(not_proved())
-    quilt = project.quilt
-    whole = quilt.made.get(block.id) if quilt is not None else None
-    sizes = SlicedSizes(project.measure, block.finished, _off(starts), whole)
     first, last = starts[0], root.joins[-1] if root.joins else None
     return PreparedBlock(
         project=project, block=block, copies=copies, repeated=False, draft=drawn, root=root,
@@ -110,33 +112,49 @@ def missed_problems(missed: Sequence[Missed], measure: Measure) -> list[Problem]
     ]  # fmt: skip
 
 
+def uneven_problems(sizes: SlicedSizes) -> list[Problem]:
+    """Rows that come out of different lengths, as slices of the edge lie in the middle and the
+    start block is not as large as drawn."""
+    measure = sizes.measure
+    if sizes.worst <= 2 * measure.system.thread:
+        return []
+    differ = near_text((sizes.worst, sizes.worst), measure)
+    return [
+        Problem(
+            "warning", "slices-uneven", (),
+            f"The start block is not as large as drawn, and slices of its edge lie in the middle: "
+            f"rows differ by up to {differ}. Trim the slices to one size before you sew them.",
+        )
+    ]  # fmt: skip
+
+
 # --- steps ----------------------------------------------------------------------------------------
 
 
-def sliced_steps(plan: PreparedBlock, cut_apart: Iterable[CutApart], name: str = "") -> list[Step]:
-    """The steps, without their numbers, that cut apart start blocks and set the slices; ``name`` is
-    the block's, where several are sewn."""
+def sliced_steps(
+    plan: PreparedBlock, cut_apart: Iterable[CutApart], starts: Sequence[str], name: str = ""
+) -> list[Step]:
+    """The steps, without their numbers, that cut apart start blocks and set the slices; ``starts``
+    are what the start blocks are called, ``name`` is the block's, where several are sewn."""
     sliced = plan.sliced
     assert sliced is not None, "only a block made from others is sliced"
-    named = bool(name) or len(sliced.starts) > 1
     names = {}
     for part, piece in zip(slice_parts(plan.draft, sliced.how), sliced.how.laid, strict=True):
         label = sliced.how.slices[piece.piece].label
-        names[part.faces] = _piece_name(label, sliced.starts[piece.copy], named, piece.quarters)
-    cut = [_cut_step(plan, sliced, each, named) for each in cut_apart]
+        names[part.faces] = _piece_name(label, starts[piece.copy], piece.quarters)
+    cut = [_cut_step(plan, sliced, each) for each in cut_apart]
     return [*cut, *assembly_steps(plan.draft, plan.root, names, plan.copies, sliced.sizes, name)]
 
 
-def _piece_name(label: str, start: Block, named: bool, quarters: int) -> str:
-    """What a slice is called as it lies; ``named`` after its start block if there are several."""
-    of = f" of {start.title}" if named else ""
-    return f"piece {label}{of}{TURNED[quarters % 4]}"
+def _piece_name(label: str, start: str, quarters: int) -> str:
+    """What a slice of a start block is called as it lies."""
+    return f"piece {label} of {start}{TURNED[quarters % 4]}"
 
 
-def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart, named: bool) -> Step:
+def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart) -> Step:
     """Cut start blocks apart."""
     measure, how, cuts = plan.measure, sliced.how, cut_apart.cuts
-    title = cut_apart.start.block.title
+    title = called(plan.project, cut_apart.start)
     lines = cut_lines(how.starts[0].block.finished, cuts, measure)
     sheet = raw_of(cut_apart.start.block, measure)
     numbers = tuple(DrawnLine("leg", at, at, i) for i, at in enumerate(_middles(how), 1))
@@ -161,12 +179,21 @@ def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart, nam
         needs=(title,),
         cuts=len(lines),
         gives=tuple(
-            _piece_name(each.label, cut_apart.start.block, named, quarters)
-            for each in how.slices
-            for quarters in range(4)
+            _piece_name(each.label, title, quarters) for each in how.slices for quarters in range(4)
         ),
         moves=(Move("cut-apart", "Cut along the lines", sheet, (), (*lines, *numbers)),),
     )
+
+
+def called(project: Project, wanted: Wanted) -> str:
+    """What a block is called in its fabrics: by its id where another has its name."""
+    block = wanted.block
+    alike = sum(each.title == block.title for each in project.blocks)
+    name = block.title if alike == 1 else block.id
+    way = project.quilt.colourway(wanted.colourway) if project.quilt is not None else None
+    if way is not None and block.fabric_at != project.block(block.id).fabric_at:
+        return f"{name} in {way.name or way.id}"
+    return name
 
 
 def _middles(how: Remade) -> Iterator[Point]:
@@ -195,17 +222,10 @@ def cut_lines(finished: Size, cuts: Cuts, measure: Measure) -> tuple[DrawnLine, 
 
 def _piece_notes(sliced: SlicedBlock, measure: Measure) -> Iterator[str]:
     """What the pieces measure, those alike together."""
-    slices, off = sliced.how.slices, sliced.sizes.off
-    last = slices[-1]
     sizes: dict[str, list[str]] = {}
-    for piece in slices:
-        left, top, right, bottom = piece.cut
-        at_edges = (
-            (piece.column == 0) + (piece.column == last.column),
-            (piece.row == 0) + (piece.row == last.row),
-        )
-        size = right - left + off[0] / 2 * at_edges[0], bottom - top + off[1] / 2 * at_edges[1]
-        sizes.setdefault(measured_text(size, measure), []).append(piece.label)
+    for number, piece in enumerate(sliced.how.slices):
+        words = measured_text(sliced.sizes.cut(number), measure)
+        sizes.setdefault(words, []).append(piece.label)
     for size_words, labels in sizes.items():
         noun = "Piece" if len(labels) == 1 else "Pieces"
         yield f"{noun} {', '.join(labels)}: {size_words}."
