@@ -6,8 +6,9 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.made_from import Cuts
-from inlet.core.project.project import Project
+from inlet.core.project.project import Project, measured_in
 from inlet.core.project.value import replace
 from inlet.core.remake.follow import laid_of
 from inlet.core.remake.set_again import Laid
@@ -171,3 +172,17 @@ def test_a_way_to_set_it_is_chosen_and_an_exchange_made_a_colourway(remaking, qt
     assert maker.session.project.quilt is None
     page.kept_pictures.buttons[0].click()  # sets the quilt again
     assert maker.session.project.quilt == quilt
+
+
+def test_a_made_block_follows_what_changes_all_blocks(maker):
+    """A fabric put away, the project in centimetres: its start block changes with it."""
+    maker.session.start(project_of_sliced(START, THIRDS), None)
+    session = maker.session
+    assert session.edit(session.project.in_place_of("a", "c"))
+    made = session.project.block("made")
+    assert {spot.fabric for spot in made.fabric_at} == {"b", "c"}
+    assert session.edit(measured_in(session.project, CENTIMETRES))
+    made = session.project.block("made")
+    seam = session.measure.seam
+    assert made.finished[0] == F(43, 4) * F("2.54") - 4 * seam
+    assert maker.wait().resewn

@@ -65,11 +65,16 @@ class Session(Shown):
     def _following(self, project: Project) -> tuple[Project, str]:
         """An edited project, blocks that are made from others as they come of them; and a sentence
         where they cannot follow, or one of them was drawn on."""
+        kept = {id(block) for block in self.project.blocks}
         for block in project.blocks:
             before = next((b for b in self.project.blocks if b.id == block.id), None)
             if before is None or before is block or block.made_from is None:
                 continue
-            same = block.made_from == before.made_from
+            same = block.made_from == before.made_from and all(
+                id(project.block(name)) in kept
+                for name in started_from(block)
+                if any(b.id == name for b in project.blocks)
+            )
             if same and drawing_of(block) != drawing_of(before):
                 starts = " and ".join(project.block(name).title for name in started_from(block))
                 return project, (
