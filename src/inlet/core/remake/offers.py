@@ -24,8 +24,8 @@ from inlet.core.remake.set_again import Drawn, Laid, drawn, mover, places_of
 from inlet.core.remake.sides import alike, beside
 from inlet.core.remake.slices import Slice
 
-MOST_CHOICES = 4096
-"""More arrangements are not looked through."""
+MOST_LAID = 20_000
+"""Pieces laid in all arrangements that are looked through; sixteen of them at least."""
 QUARTER = Motion(Fraction(0), Fraction(1))
 Pattern = tuple[int, ...]
 """The look in each place."""
@@ -206,7 +206,7 @@ def ring_turns(slices: Sequence[Slice]) -> Iterator[tuple[Laid, ...]]:
         for ring in sets
     ]
     for number, turns in enumerate(product(*ways)):
-        if number >= MOST_CHOICES:
+        if number >= max(16, MOST_LAID // len(slices)):
             return
         laid = [Laid(i) for i in range(len(slices))]
         for ring, quarters in zip(sets, turns, strict=True):

@@ -68,6 +68,7 @@ class Window(ProjectWindow):
         self._place()
         self._make_actions()
         self.stage = "draft"
+        self.slicing = Slicing(session)
         self.build()
         session.changed.connect(self._name_window)
         session.changed.connect(self._edited)
@@ -122,7 +123,6 @@ class Window(ProjectWindow):
         """The rail, the stages, and the tickets that go with them."""
         session = self.session
         self.draft = DraftStage(session)
-        self.slicing = Slicing(session)
         self.remake = RemakeStage(session, self.slicing)
         self.units = UnitsStage(session)
         self.cutting = CuttingStage(session)
