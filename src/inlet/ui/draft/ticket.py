@@ -21,7 +21,7 @@ from inlet.core.geometry import Point
 from inlet.core.numbers import NumberError
 from inlet.core.piecing import SeamCount
 from inlet.core.problem import Problem, numbered
-from inlet.core.project import LARGEST_BLOCK_INCHES
+from inlet.core.project import LARGEST_BLOCK_INCHES, started_from
 from inlet.core.schedule import seams_text
 from inlet.core.words import length_text
 from inlet.ui import theme
@@ -58,6 +58,8 @@ class DraftTicket(QWidget):
         head = row(self.title, turner, mirror, copy, spacing=4)
         head.setStretch(0, 1)
         layout.addLayout(head)
+        self.follows = label("", "small", True)
+        layout.addWidget(self.follows)
         self.counts = label("", "small")
         layout.addWidget(rule())
         self.tray = Tray(session)
@@ -132,6 +134,10 @@ class DraftTicket(QWidget):
         self.counts.setText(f"{patches} {'patch' if patches == 1 else 'patches'}")
         self.columns.show_value(show_bands(block.columns))
         self.rows.show_value(show_bands(block.rows))
+        starts = [self.session.project.block(name).title for name in started_from(block)]
+        self.follows.setText(f"Made from {' and '.join(starts)} at the stage Remake: it follows.")
+        self.follows.setVisible(bool(starts))
+        self.sizes.setVisible(not starts)
         self._show_problems()
 
     # --- problems -----------------------------------------------------------------------------

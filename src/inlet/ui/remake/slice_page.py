@@ -61,11 +61,11 @@ class SlicePage(QWidget):
         self.more = button("More", self._show_more)
         chance = button("Turn by chance", slicing.shuffle)
         before = button("As it was before", slicing.reset)
-        ways = QWidget()
-        flow = FlowLayout(ways, 0, theme.px(8))
+        self.offer_area = QWidget()
+        flow = FlowLayout(self.offer_area, 0, theme.px(8))
         for widget in (self.offer_words, self.more, chance, before, line):
             flow.addWidget(widget)
-        layout.addWidget(ways)
+        layout.addWidget(self.offer_area)
         self.thumbnails = Thumbnails("Arrangements", self.take_offer)
         layout.addWidget(self.thumbnails)
         self.most = FIRST
@@ -81,10 +81,12 @@ class SlicePage(QWidget):
     def refresh(self) -> None:
         slicing, measure = self.slicing, self.slicing.session.measure
         how, start = slicing.how, slicing.start
-        self.fault.setText(slicing.trouble)
+        self.fault.setText(vulgar_text(slicing.trouble))
         self.fault.setVisible(bool(slicing.trouble))
         measured = size_text(slicing.measured_of(start), measure)
         self.start_words.setText(vulgar_text(f"{start.title}: {measured} sewn"))
+        self.offer_area.setVisible(how is not None)
+        self.thumbnails.setVisible(how is not None)
         if how is None:
             self.result_words.setText("")
             self.missed.hide()

@@ -35,8 +35,8 @@ class SliceTicket(QWidget):
         layout.addWidget(rule())
         self._add_cuts(layout)
         layout.addWidget(rule())
-        self._add_piece(layout)
-        layout.addWidget(rule())
+        self.piece_area = self._piece_area()
+        layout.addWidget(self.piece_area)
         self.keep = button("Keep as a block", slicing.keep, kind="primary")
         self.let_go = button("Draw on it freely", slicing.let_go)
         layout.addLayout(row(self.keep, self.let_go, 1))
@@ -79,9 +79,10 @@ class SliceTicket(QWidget):
         layout.addWidget(label("The sewn start block measures", "small"))
         layout.addWidget(self.measured)
 
-    def _add_piece(self, layout: QVBoxLayout) -> None:
+    def _piece_area(self) -> QWidget:
         """The piece chosen: its sizes, how it lies, which start block it is of."""
-        slicing = self.slicing
+        slicing, area = self.slicing, QWidget()
+        layout = column(area, 0, 9)
         self.piece = label("", "heading")
         self.piece_size = label("", "size", True)
         layout.addWidget(self.piece)
@@ -94,6 +95,8 @@ class SliceTicket(QWidget):
         self.more = ChoiceField("Slice another block too", self._add_start)
         layout.addLayout(field("from", self.of))
         layout.addLayout(field("also slice", self.more))
+        layout.addWidget(rule())
+        return area
 
     # --- showing ------------------------------------------------------------------------------
 
@@ -133,8 +136,8 @@ class SliceTicket(QWidget):
     def _show_piece(self) -> None:
         slicing, measure = self.slicing, self.slicing.session.measure
         how = slicing.how
-        for widget in (self.piece, self.piece_size, self.of, self.more):
-            widget.setVisible(how is not None)
+        self.piece_area.setVisible(how is not None)
+        self.keep.setEnabled(how is not None)
         if how is None:
             return
         place = min(slicing.chosen, len(how.laid) - 1)
