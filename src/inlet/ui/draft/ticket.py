@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QGridLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from inlet.core.draft import (
     TypedBands,
@@ -46,20 +46,7 @@ class DraftTicket(QWidget):
         self.session = session
         self.setObjectName("ticketBody")
         layout = column(self, 16, 9)
-        self.title = label("", "title", wrap=True)
-        turn, mirrored = (1, False), (0, True)
-        turner = icon_button(
-            "tool-turn", "Turn the block a quarter", lambda: session.turn_block(turn)
-        )
-        mirror = icon_button(
-            "tool-mirror", "Mirror the block", lambda: session.turn_block(mirrored)
-        )
-        copy = icon_button("copy", "Copy the block", session.copy_block)
-        head = row(self.title, turner, mirror, copy, spacing=4)
-        head.setStretch(0, 1)
-        layout.addLayout(head)
-        self.follows = label("", "small", True)
-        layout.addWidget(self.follows)
+        self._add_head(layout)
         self.counts = label("", "small")
         layout.addWidget(rule())
         self.tray = Tray(session)
@@ -102,6 +89,24 @@ class DraftTicket(QWidget):
         session.changed.connect(self.refresh)
         session.planned.connect(self._show_problems)
         self.refresh()
+
+    def _add_head(self, layout: QVBoxLayout) -> None:
+        """The block's name, what is done to it as a whole, and what it follows."""
+        session = self.session
+        self.title = label("", "title", wrap=True)
+        turn, mirrored = (1, False), (0, True)
+        turner = icon_button(
+            "tool-turn", "Turn the block a quarter", lambda: session.turn_block(turn)
+        )
+        mirror = icon_button(
+            "tool-mirror", "Mirror the block", lambda: session.turn_block(mirrored)
+        )
+        copy = icon_button("copy", "Copy the block", session.copy_block)
+        head = row(self.title, turner, mirror, copy, spacing=4)
+        head.setStretch(0, 1)
+        layout.addLayout(head)
+        self.follows = label("", "small", True)
+        layout.addWidget(self.follows)
 
     # --- bands --------------------------------------------------------------------------------
 
