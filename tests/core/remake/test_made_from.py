@@ -15,7 +15,7 @@ from inlet.core.numbers.systems import INCHES
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
-from inlet.core.project.block import Block, curved
+from inlet.core.project.block import Block, curved, straight
 from inlet.core.project.made_from import Cuts, MadeFrom, SetPiece, StartBlock
 from inlet.core.project.measure import INCH, METRIC
 from inlet.core.project.project import Project, measured_in
@@ -247,6 +247,19 @@ def test_what_cannot_be_made_is_refused_with_its_place(change, said):
         followed(broken)
     with pytest.raises(Exception, match=r"blocks\[1\]\.made_from: .*" + said):
         loads(dumps(broken))
+
+
+def test_a_block_of_too_many_patches_is_not_sliced():
+    fine = block_of("", 18, 18, (18, 18), "ab")
+    lines = [straight((F(k), F(0)), (F(k), F(18))) for k in range(1, 18)]
+    lines += [straight((F(0), F(k)), (F(18), F(k))) for k in range(1, 18)]
+    fine = replace(fine, id="start", seams=tuple(lines))
+    with pytest.raises(CannotFollow, match="324 patches: up to 300"):
+        project_of_sliced(fine, Cuts((F(0),), ()))
+    coarse = replace(fine, seams=tuple(lines[: 17 + 14]))
+    cuts = Cuts(tuple(F(k) for k in range(-8, 9)), (F(0), F(2)))
+    with pytest.raises(CannotFollow, match="make fewer cuts"):
+        project_of_sliced(coarse, cuts)
 
 
 def test_curves_that_are_part_of_ellipses_are_not_sliced():

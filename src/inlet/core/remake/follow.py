@@ -23,6 +23,11 @@ from inlet.core.remake.set_again import Laid, SetAgain, set_again
 from inlet.core.remake.slices import Slice, SliceError, sliced
 from inlet.core.setting import in_colourway
 
+MOST_PATCHES = 300
+"""Patches of a block that is sliced: it is a simple one, and drawn anew while a cut is dragged."""
+MOST_PIECES = 10_000
+"""Patches of the start block times slices."""
+
 
 class Remade(NamedTuple):
     """How a block is made from others: its ``starts`` as they are drawn, their slices, how these
@@ -83,6 +88,16 @@ def _remade(starts: Sequence[Draft], made_from: MadeFrom, project: Project) -> R
     if len(sizes) != 1:
         raise SliceError("The blocks that are sliced must be of one size.")
     cuts = made_from.cuts
+    for start in starts:
+        number = len(start.patches)
+        if number > MOST_PATCHES:
+            raise SliceError(
+                f"{start.block.title} has {number} patches: up to {MOST_PATCHES} can be sliced."
+            )
+        if number * cuts.pieces > MOST_PIECES:
+            raise SliceError(
+                f"{cuts.pieces} slices of {number} patches are too many: make fewer cuts."
+            )
     slices = sliced(sizes.pop(), cuts, project.measure)
     laid = laid_of(made_from)
     if len(laid) != len(slices):

@@ -115,6 +115,7 @@ class SlicePage(QWidget):
             return
         self._asked = how
         self.offer_words.setText("Arrangements …")
+        self.thumbnails.setEnabled(False)  # what is shown is of the cuts before
         self.slicing.session.think(
             lambda: offers(how.starts[0], how.slices), partial(self._arrived, how)
         )
@@ -122,6 +123,7 @@ class SlicePage(QWidget):
     def _arrived(self, how: Remade, found: tuple[SliceOffer, ...]) -> None:
         if self._asked is how:
             self._offered = how, found
+            self.thumbnails.setEnabled(True)
             self.most = FIRST
             self._show_offers()
 
@@ -147,6 +149,8 @@ class SlicePage(QWidget):
         how = self.slicing.how
         if how is None or self._offered is None or number >= len(self._offered[1]):
             return
+        if not _same_slices(self._offered[0], how):
+            return  # cut otherwise since: other arrangements are on their way
         laid = self._offered[1][number].laid
         self.slicing.lay([
             piece._replace(copy=now.copy) for piece, now in zip(laid, how.laid, strict=True)

@@ -6,12 +6,13 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.draft import draft
+from inlet.core.draft import Draft, draft
 from inlet.core.figures import cut_apart_figure
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.piecing import raw_sheet
 from inlet.core.project import Cuts
 from inlet.core.remake import SliceError, sliced
+from inlet.core.table import Sheet
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -37,6 +38,7 @@ class StartPicture(QWidget):
         super().__init__()
         self.slicing = slicing
         self.held: Cut | None = None
+        self._raw: tuple[Draft, Exact, Sheet] | None = None  # what is cut, with its raw edges
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMinimumSize(theme.px(160), theme.px(220))
@@ -55,7 +57,10 @@ class StartPicture(QWidget):
         session, how = self.slicing.session, self.slicing.how
         drawn = how.starts[0] if how is not None else draft(self.slicing.start)
         seam = session.measure.seam
-        sheet = raw_sheet(drawn, frozenset(range(len(drawn.patches))), seam)
+        if self._raw is None or self._raw[0] is not drawn or self._raw[1] != seam:
+            sheet = raw_sheet(drawn, frozenset(range(len(drawn.patches))), seam)
+            self._raw = drawn, seam, sheet
+        sheet = self._raw[2]
         frame = self.frame()
         if how is None:
             figure = cut_apart_figure(sheet, (), seam, frame.placed)
