@@ -99,7 +99,7 @@ class Setter:
 
     def press(self, key, held=HELD.NoModifier):
         self.bot.keyClick(self.top, key, held)
-        QApplication.processEvents()
+        self.sees()
 
     def drag(self, one, other):
         start, end = (self.top.middle_of(spot).toPoint() for spot in (one, other))
@@ -108,6 +108,11 @@ class Setter:
             at = start + (end - start) * share
             self.bot.mouseMove(self.top, QPoint(round(at.x()), round(at.y())))
         self.bot.mouseRelease(self.top, Qt.MouseButton.LeftButton, pos=end)
+        self.sees()
+
+    def sees(self):
+        """The top as it is now is shown: beside other work it comes a little after the hand."""
+        self.bot.waitUntil(lambda: self.session.quilt_known, timeout=10000)
         QApplication.processEvents()
 
     @property
