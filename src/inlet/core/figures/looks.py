@@ -69,7 +69,7 @@ LOOKS: dict[Kind, Look] = {
     "ruler-mark": Look("soft", 0.6),
     "square-off": Look(fill="accent", hatched=True),
     # A block cut apart and set again; a figure that appears across blocks.
-    "figure": Look("accent", 1.6, halo=1.0),
+    "figure": Look("accent", 1.1),
     "taken": Look(fill="soft", hatched=True),
     "new-seam": Look("ink", 1.8),
     "slice-chosen": Look("accent", 3.0),

@@ -6,8 +6,8 @@ from collections.abc import Callable, Sequence
 from functools import partial
 from typing import NamedTuple
 
-from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QIcon, QPainter, QPixmap
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer
+from PySide6.QtGui import QIcon, QPainter, QPicture, QPixmap
 from PySide6.QtWidgets import QToolButton, QWidget
 
 from inlet.core.figures import Polyline, sheet_figure
@@ -45,28 +45,49 @@ class Thumbnails(QWidget):
         self.flow = FlowLayout(self, 0, theme.px(6))
         self.buttons: list[QToolButton] = []
         self._shown: tuple[object, ...] = ()
+        self._waiting: list[tuple[QToolButton, Callable[[], QPixmap]]] = []
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._draw_next)
 
     def show_pictures(
         self, pictures: Sequence[SmallPicture], project: Project, across: int, grey: bool
     ) -> None:
-        """Pictures with what is said of each, repeated so often across and down."""
+        """Pictures, repeated so often across and down. Each is drawn in a turn of its own, so that
+        many of them do not keep the hand waiting."""
         shown = (tuple(pictures), project.fabrics, across, grey)
         if shown == self._shown:
             return
         self._shown = shown
         empty(self.flow)
         self.buttons = []
+        side = theme.px(self._side)
         for number, small in enumerate(pictures):
             button = QToolButton()
-            side = theme.px(self._side)
-            button.setIcon(QIcon(thumbnail(small, project, side, across, grey)))
             button.setIconSize(QSize(side, side))
             button.setToolTip(small.words)
             button.setAccessibleName(small.words)
             button.clicked.connect(partial(self._chosen, number))
             self.flow.addWidget(button)
             self.buttons.append(button)
+        blank = QPixmap(side, side)
+        blank.fill(Qt.GlobalColor.transparent)
+        for button in self.buttons:
+            button.setIcon(QIcon(blank))
+        self._waiting = [
+            (button, partial(thumbnail, small, project, side, across, grey))
+            for button, small in zip(self.buttons, pictures, strict=True)
+        ]
+        self._timer.start()
         self.updateGeometry()
+
+    def _draw_next(self) -> None:
+        """The next picture that is waited for."""
+        if not self._waiting:
+            self._timer.stop()
+            return
+        button, draw = self._waiting.pop(0)
+        button.setIcon(QIcon(draw()))
 
     def _chosen(self, number: int, _on: bool = False) -> None:
         self._take(number)
@@ -87,16 +108,17 @@ def draw_repeated(
     painter: QPainter, box: QRectF, small: SmallPicture, project: Project, across: int, grey: bool
 ) -> None:
     """A picture, side by side so often across and down, as its fabrics are seen from afar: without
-    seams."""
-    picture = small.picture
-    corners = [p for outline, _ in picture for p in outline]
+    seams. It is drawn once, and the drawing laid beside itself."""
+    corners = [p for outline, _ in small.picture for p in outline]
     wide, high = (float(max(p[axis] for p in corners)) for axis in (0, 1))
     frame = ScreenFrame.fit(box.adjusted(1, 1, -1, -1), (0, 0, wide * across, high * across))
+    once = QPicture()
+    recorder = QPainter(once)
+    recorder.setRenderHint(QPainter.RenderHint.Antialiasing)
+    figure = sheet_figure(small.picture, frame.placed, "ready", lettered=False)
+    lines = tuple(Polyline(frame.placed.corners(each), "figure") for each in small.outline)
+    draw_figure(recorder, (*figure, *lines), project, grey=grey)
+    recorder.end()
     for k in range(across * across):
-        corner = frame.at(k % across * wide, k // across * high)
-        figure = sheet_figure(picture, frame.moved(corner).placed, "ready", lettered=False)
-        draw_figure(painter, figure, project, grey=grey)
-    for k in range(across * across if small.outline else 0):
-        placed = frame.moved(frame.at(k % across * wide, k // across * high)).placed
-        lines = tuple(Polyline(placed.corners(each), "figure") for each in small.outline)
-        draw_figure(painter, lines, project, grey=grey)
+        across_by = k % across * wide * frame.scale
+        painter.drawPicture(QPointF(across_by, k // across * high * frame.scale), once)
