@@ -342,10 +342,8 @@ def _chart(options: argparse.Namespace, plan: BlockPlan) -> Table:
 
 def _say_table(table: Table) -> int:
     title, lines, notes = table
-    widths = [max(map(len, column)) for column in zip(*lines, strict=True)]
-    cells = (zip(line, widths, strict=True) for line in lines)
-    rows = ["  ".join(text.ljust(width) for text, width in line).rstrip() for line in cells]
-    terminal.say("\n".join([title, *(f"  {row}" for row in rows), *notes]))
+    rows = (f"  {row}" for row in terminal.in_columns(lines))
+    terminal.say("\n".join([title, *rows, *notes]))
     return 0
 
 

@@ -8,11 +8,12 @@ from pathlib import Path
 
 from inlet import terminal
 from inlet.core.draft import draft
-from inlet.core.numbers import Exact, NumberError
+from inlet.core.numbers import Exact, Fraction, NumberError
 from inlet.core.plan import plan_block
 from inlet.core.project import Block, Cuts, MadeFrom, Project, StartBlock, fresh_id, replace
 from inlet.core.remake import (
     MOST_PARTS,
+    TURNED,
     CannotFollow,
     SliceError,
     by_chance,
@@ -88,8 +89,7 @@ def _made_from(project: Project, block: Block, options: argparse.Namespace) -> M
             cuts.append(parts_at_marks(block.finished[axis] + twice, most, measure.mark))
             continue
         try:
-            zero = measure.seam - measure.seam
-            cuts.append(cuts_typed(typed or "", ways[axis], measure.system, zero))
+            cuts.append(cuts_typed(typed or "", ways[axis], measure.system, Fraction(0)))
         except NumberError as why:
             raise FileProblem(f"inlet: --{name}: {why}") from None
     made_from = cut_in(start, StartBlock(block=block.id), Cuts(*cuts), measure)
@@ -115,7 +115,7 @@ def _lines(project: Project, new: Block) -> Iterator[str]:
     yield from (f"  {words}" for words in cut_words(how.cuts.level, seams.level, False, measure))
     for place, laid in enumerate(how.laid, 1):
         piece = how.slices[laid.piece]
-        turned = ("", ", turned right", ", upside down", ", turned left")[laid.quarters % 4]
+        turned = f" {TURNED[laid.quarters % 4]}".rstrip()
         shows = size_text(piece.size, measure)
         yield f"  place {place}: piece {piece.label}{turned}, shows {shows}"
     missed = how.set_again.missed
@@ -136,7 +136,4 @@ def _chart(project: Project, options: argparse.Namespace) -> Iterator[str]:
         rows = start_chart(finished, squares, min(max(2, options.parts), MOST_PARTS), measure)
     except NumberError as why:
         raise FileProblem(f"inlet: --start-sizes: {why}") from None
-    lines = chart_table(rows, measure)
-    widths = [max(map(len, column)) for column in zip(*lines, strict=True)]
-    for line in lines:
-        yield "  ".join(text.ljust(w) for text, w in zip(line, widths, strict=True)).rstrip()
+    yield from terminal.in_columns(chart_table(rows, measure))

@@ -4,12 +4,21 @@ from __future__ import annotations
 
 import os
 import sys
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager, suppress
 from typing import Any
 
 from inlet.files.problem import FileProblem, reason
 from inlet.files.text.json_text import json_text
+
+
+def in_columns(lines: Sequence[Sequence[str]]) -> Iterator[str]:
+    """The lines of a table as text, its columns below one another."""
+    widths = [max(map(len, column)) for column in zip(*lines, strict=True)]
+    for line in lines:
+        yield "  ".join(
+            text.ljust(width) for text, width in zip(line, widths, strict=True)
+        ).rstrip()
 
 
 @contextmanager

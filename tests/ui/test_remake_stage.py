@@ -7,6 +7,7 @@ from PySide6.QtCore import QPoint, Qt
 
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
+from inlet.core.numbers.text import vulgar_text
 from inlet.core.project.made_from import Cuts
 from inlet.core.project.project import Project, measured_in
 from inlet.core.project.value import replace
@@ -113,6 +114,12 @@ def test_cuts_are_typed_and_what_cannot_be_is_said(remaking, qtbot):
     assert "outside the block" in maker.window.message_text.text()
     maker.type(ticket.measured, "11 1/8 x 11")
     assert maker.session.project.quilt.made == {"start": (F(89, 8), F(11))}
+    maker.wait()
+    slicing.choose(0)  # the slice is cut as the start block comes out, as Piecing says it, too
+    assert ticket.piece_size.text().startswith(vulgar_text("cut 3 11/16 x 3 1/2 in"))
+    page = maker.window.remake.slice_page
+    assert page.start_words.text() == vulgar_text("Start: 11 1/8 x 11 in sewn")
+    assert vulgar_text("as cut 9 5/8 x 9 1/2 in") in page.result_words.text()
     maker.window.remake.slice_page.result.setFocus()
     slicing.choose(1)
     slicing.flip()

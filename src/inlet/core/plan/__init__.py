@@ -38,6 +38,8 @@ from inlet.core.plan.size_proposals import (
     proposals,
     target_typed,
 )
+from inlet.core.plan.sliced import called, sizes_as_cut
+from inlet.core.plan.sliced_sizes import SlicedSizes
 
 __all__ = [
     "BACKING",
@@ -54,12 +56,14 @@ __all__ = [
     "RowCard",
     "SewnBlock",
     "SizeCost",
+    "SlicedSizes",
     "alike_rows",
     "answer_text",
     "apart_problems",
     "apart_text",
     "band_title",
     "both_hands",
+    "called",
     "comes_out",
     "cost_of",
     "cost_text",
@@ -72,6 +76,7 @@ __all__ = [
     "proposals",
     "quilt_answers",
     "row_length_text",
+    "sizes_as_cut",
     "target_typed",
     "turned_text",
     "work_text",

@@ -78,7 +78,7 @@ def _as_cut_size(plan: PreparedBlock) -> tuple[float, float] | None:
     """What a block comes out at, finished; None where it cannot be sewn."""
     if plan.sliced is None:
         return plan.fit.finished if plan.fit is not None else None
-    wide, high = plan.sliced.sizes._replace(whole=None).of(plan.root, plan.block.finished)
+    wide, high = plan.sliced.sizes.finished
     return float(wide), float(high)
 
 

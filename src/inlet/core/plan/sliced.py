@@ -20,6 +20,7 @@ from inlet.core.plan.sliced_sizes import SlicedSizes
 from inlet.core.problem import Problem, errors_first, has_error
 from inlet.core.project import Block, Cuts, Measure, Project
 from inlet.core.remake import (
+    TURNED,
     CutApart,
     Missed,
     Remade,
@@ -33,9 +34,6 @@ from inlet.core.remake import (
 )
 from inlet.core.table import DrawnLine, Move, Sheet, Size
 from inlet.core.words import length_text, measured_text, near_text
-
-TURNED = ("", " turned right", " upside down", " turned left")
-"""How a slice lies, by its quarter turns clockwise."""
 
 
 def prepare_sliced(
@@ -53,7 +51,7 @@ def prepare_sliced(
     problems += missed_problems(how.set_again.missed, project.measure)
     quilt = project.quilt
     whole = quilt.made.get(block.id) if quilt is not None else None
-    sizes = SlicedSizes(project.measure, how, _off(starts), whole)
+    sizes = sizes_as_cut(how, starts, whole)
     problems += uneven_problems(sizes)
     proved = not has_error(problems) and _proved(how)
     if not proved and not has_error(problems):
@@ -66,6 +64,14 @@ def prepare_sliced(
         problems=errors_first(problems),
         sliced=SlicedBlock(how, tuple(start.block for start in starts), sizes),
     )  # fmt: skip
+
+
+def sizes_as_cut(
+    how: Remade, starts: Sequence[PreparedBlock], whole: Size | None = None
+) -> SlicedSizes:
+    """What slices of start blocks measure, as these come out; ``whole`` is what the block they are
+    set in measured, where the maker said so."""
+    return SlicedSizes(starts[0].measure, how, _off(starts), whole)
 
 
 def _off(starts: Sequence[PreparedBlock]) -> Size:
@@ -148,7 +154,7 @@ def sliced_steps(
 
 def _piece_name(label: str, start: str, quarters: int) -> str:
     """What a slice of a start block is called as it lies."""
-    return f"piece {label} of {start}{TURNED[quarters % 4]}"
+    return f"piece {label} of {start} {TURNED[quarters % 4]}".rstrip()
 
 
 def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart) -> Step:

@@ -37,6 +37,13 @@ class SlicedSizes(NamedTuple):
         wide, high = (_mean(self._sums(inside, axis)) for axis in (0, 1))
         return exact[0] + wide, exact[1] + high
 
+    @property
+    def finished(self) -> Size:
+        """What the block comes out at, finished, as its slices are cut."""
+        every = range(len(self.how.slices))
+        wide, high = self.how.set_again.block.finished
+        return wide + _mean(self._sums(every, 0)), high + _mean(self._sums(every, 1))
+
     def cut(self, piece: int) -> Size:
         """What a slice measures as it is cut."""
         left, top, right, bottom = self.how.slices[piece].cut

@@ -30,13 +30,14 @@ from inlet.core.remake.numbers import CutApart, ToSew, Wanted, cut_key, needed, 
 from inlet.core.remake.offers import SliceOffer, offers
 from inlet.core.remake.repeats import Repeat, picture_of_repeat, repeats
 from inlet.core.remake.seam_lines import cut_words, through_seams
-from inlet.core.remake.set_again import Laid, Missed, as_they_were, places_of, slice_picture
+from inlet.core.remake.set_again import TURNED, Laid, Missed, as_they_were, places_of, slice_picture
 from inlet.core.remake.slices import Slice, SliceError, sliced
 from inlet.core.remake.start_chart import MOST_PARTS, chart_table, sizes_of, start_chart
 from inlet.core.remake.tree import sewn_tree, slice_parts
 
 __all__ = [
     "MOST_PARTS",
+    "TURNED",
     "CannotFollow",
     "CutApart",
     "Exchange",

@@ -16,7 +16,7 @@ import numpy as np
 
 from inlet.core.cancellation import check
 from inlet.core.geometry import Picture, Point, cross, edges, midpoint
-from inlet.core.numbers import Exact, floor_exact
+from inlet.core.numbers import Exact, Fraction, floor_exact
 
 HAIR = 1e-7
 """Of an edge's length: corners nearer to it than this are looked at exactly."""
@@ -66,8 +66,7 @@ def _closed(beside: dict[int, list[tuple[int, Point, bool]]], number: int) -> se
         check()
         if first in seen or first not in beside:
             continue
-        zero = next(iter(beside[first]))[1]
-        where = {first: zero.minus(zero)}
+        where = {first: Point(Fraction(0), Fraction(0))}
         waiting, closed, crosses = [first], True, False
         for here in waiting:
             for there, step, on_seam in beside[here]:

@@ -31,6 +31,10 @@ from inlet.core.remake.slices import Slice, SliceError
 Box = tuple[Exact, Exact, Exact, Exact]
 
 
+TURNED = ("", "turned right", "upside down", "turned left")
+"""How a slice lies, by its quarter turns clockwise."""
+
+
 class Laid(NamedTuple):
     """A slice laid in a place: which one, turned by so many quarters clockwise, of which of the
     blocks that are cut."""

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from inlet.core.numbers import vulgar_text
 from inlet.core.remake import Remade, SliceOffer, nesting_text, offers
-from inlet.core.words import length_text, size_text
+from inlet.core.words import length_text, measured_text, near_text, size_text
 from inlet.ui import theme
 from inlet.ui.remake.result_picture import ResultPicture
 from inlet.ui.remake.slicing import Slicing
@@ -83,8 +83,8 @@ class SlicePage(QWidget):
         how, start = slicing.how, slicing.start
         self.fault.setText(vulgar_text(slicing.trouble))
         self.fault.setVisible(bool(slicing.trouble))
-        measured = size_text(slicing.measured_of(start), measure)
-        self.start_words.setText(vulgar_text(f"{start.title}: {measured} sewn"))
+        sewn = measured_text(slicing.comes_out, measure)
+        self.start_words.setText(vulgar_text(f"{start.title}: {sewn} sewn"))
         self.offer_area.setVisible(how is not None)
         self.thumbnails.setVisible(how is not None)
         if how is None:
@@ -93,8 +93,10 @@ class SlicePage(QWidget):
             self.nests.hide()
             return
         finished = how.set_again.block.finished
-        size = size_text(finished, measure)
-        self.result_words.setText(vulgar_text(f"New block: {size} finished"))
+        words, sizes = f"New block: {size_text(finished, measure)} finished", slicing.sizes
+        if sizes is not None and sizes.finished != finished:
+            words += f", as cut {near_text(sizes.finished, measure)}"
+        self.result_words.setText(vulgar_text(words))
         missed = how.set_again.missed
         nests = slicing.nesting
         self.nests.setText(vulgar_text(nesting_text(nests, how) if nests is not None else ""))

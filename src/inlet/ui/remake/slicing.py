@@ -9,6 +9,7 @@ from PySide6.QtCore import QObject, Signal
 
 from inlet.core.draft import draft
 from inlet.core.numbers import Exact, NumberError
+from inlet.core.plan import SlicedSizes, sizes_as_cut
 from inlet.core.pressing import PressingPlan
 from inlet.core.project import Block, Cuts, MadeFrom, StartBlock, fresh_id, replace
 from inlet.core.remake import (
@@ -51,6 +52,7 @@ class Slicing(QObject):
         self._seed = 0
         self._nesting: tuple[Remade, PressingPlan, Nesting] | None = None
         session.changed.connect(self.changed)
+        session.planned.connect(self.changed)
         session.pressed.connect(self.changed)
 
     # --- reading ------------------------------------------------------------------------------
@@ -134,6 +136,23 @@ class Slicing(QObject):
         if known is None or known[0] is not how or known[1] is not pressing:
             known = self._nesting = how, pressing, nesting(how, pressing)
         return known[2]
+
+    @property
+    def comes_out(self) -> tuple[Exact, Exact]:
+        """What the start block measures raw: as it measured, else as it is cut, once that is
+        known."""
+        plan, start = self.session.plan, self.start
+        if plan is not None and plan.block is start:
+            return plan.made_size
+        return self.measured_of(start)
+
+    @property
+    def sizes(self) -> SlicedSizes | None:
+        """What the slices measure as their start block comes out; None until it is planned."""
+        plan, how = self.session.plan, self.how
+        if plan is None or how is None or plan.block is not self.start:
+            return None
+        return sizes_as_cut(how, (plan,))
 
     # --- edits --------------------------------------------------------------------------------
 

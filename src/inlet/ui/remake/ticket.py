@@ -7,8 +7,10 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from inlet.core.numbers import Exact, Fraction, parse_length, show, vulgar_text
+from inlet.core.plan import called
 from inlet.core.project import Cuts, Quilt, StartBlock, replace
-from inlet.core.remake import cuts_text, cuts_typed, through_seams
+from inlet.core.remake import TURNED, Wanted, cuts_text, cuts_typed, through_seams
+from inlet.core.setting import in_colourway
 from inlet.core.words import length_text, measured_text, size_text
 from inlet.ui import theme
 from inlet.ui.remake.gallery_ticket import GalleryTicket
@@ -143,10 +145,11 @@ class SliceTicket(QWidget):
         place = min(slicing.chosen, len(how.laid) - 1)
         laid = how.laid[place]
         piece = how.slices[laid.piece]
-        turned = ("", ", turned right", ", upside down", ", turned left")[laid.quarters % 4]
-        self.piece.setText(f"Piece {piece.label}{turned}")
+        self.piece.setText(f"Piece {piece.label} {TURNED[laid.quarters % 4]}".rstrip())
         left, top, right, bottom = piece.cut
-        cut = measured_text((right - left, bottom - top), measure)
+        sizes = slicing.sizes
+        as_cut = sizes.cut(laid.piece) if sizes is not None else (right - left, bottom - top)
+        cut = measured_text(as_cut, measure)
         shows = size_text(piece.size, measure)
         self.piece_size.setText(vulgar_text(f"cut {cut}\nshows {shows}"))
         starts = self._starts()
@@ -244,6 +247,6 @@ def _lines(
 
 def _start_name(slicing: Slicing, start: StartBlock) -> str:
     project = slicing.session.project
-    name = project.block(start.block).title
-    way = project.quilt.colourway(start.colourway) if project.quilt and start.colourway else None
-    return f"{name} in {way.name or way.id}" if way is not None else name
+    way = project.quilt.colourway(start.colourway) if project.quilt is not None else None
+    block = in_colourway(project.block(start.block), way)
+    return called(project, Wanted(block, start.colourway, 0))
