@@ -118,7 +118,7 @@ def test_cuts_are_typed_and_what_cannot_be_is_said(remaking, qtbot):
     slicing.choose(0)  # the slice is cut as the start block comes out, as Piecing says it, too
     assert ticket.piece_size.text().startswith(vulgar_text("cut 3 11/16 x 3 1/2 in"))
     page = maker.window.remake.slice_page
-    assert page.start_words.text() == vulgar_text("Start: 11 1/8 x 11 in sewn")
+    assert page.start_words.text() == vulgar_text("Start, sewn: 11 1/8 x 11 in")
     assert vulgar_text("as cut 9 5/8 x 9 1/2 in") in page.result_words.text()
     maker.window.remake.slice_page.result.setFocus()
     slicing.choose(1)
@@ -155,7 +155,7 @@ def test_a_way_to_set_it_is_chosen_and_an_exchange_made_a_colourway(remaking, qt
     stage.page_buttons[2].click()
     page = stage.gallery
     qtbot.waitUntil(lambda: bool(page.pictures.buttons))
-    chosen = page.found[1]
+    chosen = page.offered[1]
     page.pictures.buttons[1].click()
     quilt = maker.session.project.quilt
     assert (quilt.columns, quilt.rows, quilt.block) == (4, 4, "start")
@@ -165,9 +165,9 @@ def test_a_way_to_set_it_is_chosen_and_an_exchange_made_a_colourway(remaking, qt
     assert page.kept == [chosen]
     page.way_buttons["fabrics"].click()
     qtbot.waitUntil(lambda: "exchange" in page.words.text())
-    number = len(page.found)
+    number = len(page.offered)
     page.every.setChecked(True)
-    qtbot.waitUntil(lambda: len(page.found) > number)
+    qtbot.waitUntil(lambda: len(page.offered) > number)
     page.pictures.buttons[number].click()
     (way,) = maker.session.project.quilt.colourways
     assert way.block == "start"

@@ -65,7 +65,7 @@ class GalleryPage(QWidget):
         self.setObjectName("pageBody")
         self.session = session
         self.way = "settings"
-        self.found: list[Seen] = []
+        self.offered: list[Seen] = []
         self.kept: list[Seen] = []
         self.last: Seen | None = None
         self._asked: object = None
@@ -140,25 +140,27 @@ class GalleryPage(QWidget):
         asked: object,
         block: Block,
         partner: Block | None,
-        found: Settings,
+        settings: Settings,
     ) -> None:
         if self._asked == asked:
-            self.found = [
+            self.offered = [
                 Seen(
                     SmallPicture(picture, _repeat_words(repeat), outline),
                     ACROSS,
                     partial(self._set, block, repeat, partner),
                 )
-                for repeat, picture, outline in found
+                for repeat, picture, outline in settings
             ]
             self._show()
 
-    def _exchanges_found(self, asked: object, block: Block, found: tuple[Exchange, ...]) -> None:
+    def _exchanges_found(
+        self, asked: object, block: Block, recolours: tuple[Exchange, ...]
+    ) -> None:
         if self._asked == asked:
             drawn = draft(block)
             picture = picture_of(drawn, frozenset(range(len(drawn.patches))))
             project = self.session.project
-            self.found = [
+            self.offered = [
                 Seen(
                     SmallPicture(
                         exchanged(picture, exchange.fabrics), _exchange_words(exchange, project)
@@ -166,12 +168,12 @@ class GalleryPage(QWidget):
                     1,
                     partial(self._recolour, block, exchange),
                 )
-                for exchange in found
+                for exchange in recolours
             ]
             self._show()
 
     def _show(self) -> None:
-        number = len(self.found)
+        number = len(self.offered)
         settings = self.way == "settings"
         noun = "way to set it" if settings else "exchange of its fabrics"
         many = "ways to set it" if settings else "exchanges of its fabrics"
@@ -182,7 +184,7 @@ class GalleryPage(QWidget):
         self.words.setText(f"{text}. One click {does}." if number else f"{text}.")
         self.more.setVisible(number > self.most)
         session, across = self.session, ACROSS if settings else 1
-        shown = [each.small for each in self.found[: self.most]]
+        shown = [each.small for each in self.offered[: self.most]]
         self.pictures.show_pictures(shown, session.project, across, session.grey)
         kept = [each.small for each in self.kept]
         self.kept_pictures.show_pictures(kept, session.project, 1, session.grey)
@@ -197,7 +199,7 @@ class GalleryPage(QWidget):
     # --- choosing -----------------------------------------------------------------------------
 
     def choose(self, number: int) -> None:
-        self._take(self.found[number])
+        self._take(self.offered[number])
 
     def _choose_kept(self, number: int) -> None:
         self._take(self.kept[number])

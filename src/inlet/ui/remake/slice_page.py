@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from inlet.core.numbers import vulgar_text
 from inlet.core.remake import Remade, SliceOffer, nesting_text, offers
-from inlet.core.words import length_text, measured_text, near_text, size_text
+from inlet.core.words import length_text, near_text, size_text
 from inlet.ui import theme
 from inlet.ui.remake.result_picture import ResultPicture
 from inlet.ui.remake.slicing import Slicing
@@ -83,8 +83,8 @@ class SlicePage(QWidget):
         how, start = slicing.how, slicing.start
         self.fault.setText(vulgar_text(slicing.trouble))
         self.fault.setVisible(bool(slicing.trouble))
-        sewn = measured_text(slicing.comes_out, measure)
-        self.start_words.setText(vulgar_text(f"{start.title}: {sewn} sewn"))
+        sewn = near_text(slicing.comes_out, measure)
+        self.start_words.setText(vulgar_text(f"{start.title}, sewn: {sewn}"))
         self.offer_area.setVisible(how is not None)
         self.thumbnails.setVisible(how is not None)
         if how is None:
@@ -136,13 +136,13 @@ class SlicePage(QWidget):
     def _show_offers(self) -> None:
         if self._offered is None:
             return
-        _, found = self._offered
-        number = len(found)
+        _, arrangements = self._offered
+        number = len(arrangements)
         self.offer_words.setText("1 arrangement" if number == 1 else f"{number} arrangements")
         self.more.setVisible(number > self.most)
         session = self.slicing.session
         pictures = [
-            SmallPicture(offer.picture, _offer_words(offer)) for offer in found[: self.most]
+            SmallPicture(offer.picture, _offer_words(offer)) for offer in arrangements[: self.most]
         ]
         self.thumbnails.show_pictures(pictures, session.project, self.result.across, session.grey)
 

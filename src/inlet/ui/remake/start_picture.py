@@ -79,14 +79,14 @@ class StartPicture(QWidget):
 
     def cut_at(self, at: QPointF) -> Cut | None:
         """The cut under the hand."""
-        found: list[tuple[float, Cut]] = []
+        cuts_near: list[tuple[float, Cut]] = []
         place = self.frame().back(at)
         for axis, cuts in enumerate(self.cuts()):
             half = float(self.slicing.start.finished[axis]) / 2
             for i, cut in enumerate(cuts):
                 off = abs(place[axis] - half - float(cut)) * self.frame().scale
-                found.append((off, (axis, i)))
-        near = [each for each in found if each[0] <= theme.px(NEAR)]
+                cuts_near.append((off, (axis, i)))
+        near = [each for each in cuts_near if each[0] <= theme.px(NEAR)]
         return min(near)[1] if near else None
 
     def move_cut(self, which: Cut, to: Exact) -> None:
