@@ -13,8 +13,8 @@ import inlet
 ROOMS = (
     "memo", "staged", "trampoline", "numbers", "cancellation", "geometry", "project", "problem",
     "words", "history", "draft", "assembly", "units", "table", "methods", "planning", "cutlist",
-    "templates", "layout", "fitting", "piecing", "schedule", "setting", "minimum", "pressing",
-    "remake", "plan", "figures", "buying",
+    "templates", "layout", "fitting", "piecing", "schedule", "improvised", "setting",
+    "minimum", "pressing", "remake", "plan", "figures", "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 

@@ -13,7 +13,6 @@ from inlet.core.setting import (
     PatchPicture,
     Top,
     blocks_on_top,
-    patches_of,
     single_pieces,
 )
 
@@ -57,10 +56,12 @@ def top_figure(top: Top, project: Project) -> TopFigure:
     blocks = []
     for on_top in blocks_on_top(top, project):
         check()
-        number = numbers.get(id(on_top.block))
+        number = numbers.get(id(on_top.block)) if on_top.improvised is None else None
         if number is None:
-            number = numbers[id(on_top.block)] = len(drawings)
-            drawings.append((on_top.block, patches_of(on_top.block)))
+            number = len(drawings)
+            if on_top.improvised is None:
+                numbers[id(on_top.block)] = number
+            drawings.append((on_top.block, on_top.patches))
         blocks.append(TopBlock(number, on_top, _reach(on_top)))
     others = [
         FabricArea(tuple(p.floats() for p in piece.outline), piece.fabric or None)

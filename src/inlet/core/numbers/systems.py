@@ -24,6 +24,7 @@ class System:
 
     What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, the ``finer``
     marks there are where a size needs them, and the ``fine_mark`` of a seam allowance test;
+    ``coarse`` are marks for sizes that need not be exact, as of scraps;
     ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
     checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
     second), and ``squaring``, what squaring off takes of a strip. Fabric has the usable
@@ -44,6 +45,7 @@ class System:
     ruler: Fraction
     rulers: tuple[Fraction, ...]
     fine_mark: Fraction
+    coarse: Fraction
     thread: Fraction
     checked_to: Fraction
     finer: tuple[Fraction, ...]
@@ -76,6 +78,7 @@ INCHES = System(
     ruler=Fraction(1, 8),
     rulers=(Fraction(1, 4), Fraction(1, 8), Fraction(1, 16), Fraction(1, 32)),
     fine_mark=Fraction(1, 64),
+    coarse=Fraction(1, 2),
     thread=Fraction(1, 32),
     checked_to=Fraction(1, 16),
     finer=(Fraction(1, 16), Fraction(1, 32), Fraction(1, 64)),
@@ -108,6 +111,7 @@ CENTIMETRES = System(
     ruler=Fraction(1, 10),
     rulers=(Fraction(1, 10), Fraction(1, 4), Fraction(1, 2)),
     fine_mark=Fraction(1, 100),
+    coarse=Fraction(1),
     thread=Fraction(1, 10),
     checked_to=Fraction(1, 10),
     finer=(Fraction(1, 10), Fraction(1, 20)),

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Sequence
 from inlet.core.cancellation import check
 from inlet.core.layout import print_problems
 from inlet.core.piecing import assembly_steps, labels_of, numbered, unit_steps
+from inlet.core.plan.corner_steps import corner_steps
 from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.sewn_block import SewnBlock
@@ -36,6 +37,8 @@ def sewn_plans(
             wanted = Wanted(block.block, block.colourway, block.number)
             starts = [called(plan.project, each) for each in starts_of(plan.project, wanted)]
             steps += sliced_steps(plan, block.cut_apart, starts, block.name)
+        elif block.squares:
+            steps += corner_steps(plan, block.squares, block.name)
         elif plan.root.kind is None:
             steps += assembly_steps(
                 plan.draft, plan.root, labels_of(units), block.number, plan.made, block.name
@@ -46,7 +49,7 @@ def sewn_plans(
         as_sewn = prepared_fields(plan) | {
             "copies": block.number, "units": units, "problems": problems,
         }  # fmt: skip
-        plans.append(SewnBlock(**as_sewn, stacks=batch.stacks, steps=whole))
+        plans.append(SewnBlock(**as_sewn, stacks=batch.stacks, steps=whole, squares=block.squares))
     return tuple(plans)
 
 
@@ -59,7 +62,7 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
         for step in plan.steps:
             size = measured_text(step.measures, plan.measure) if step.measures else ""
             quilt_step = QuiltStep(title, step.text, size, "", block.number, (plan, step), name)
-            if step.part.faces == plan.root.faces and not step.cuts:
+            if step.part.faces == plan.root.faces and not step.cuts and not block.squares:
                 whole = True
                 yield quilt_step
             else:
@@ -70,7 +73,11 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
                 )
         if not whole:
             size = near_text(plan.made.of(plan.root, plan.unfinished), plan.measure)
-            yield QuiltStep(title, _nothing_sewn(plan), size, "", block.number, called=name)
+            words = SEWN_CORNERS if block.squares else _nothing_sewn(plan)
+            yield QuiltStep(title, words, size, "", block.number, called=name)
+
+
+SEWN_CORNERS = "Its corners are sewn on and trimmed: it is as large as it was cut."
 
 
 def _nothing_sewn(plan: SewnBlock) -> str:

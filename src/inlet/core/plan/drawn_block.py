@@ -34,8 +34,10 @@ from inlet.core.piecing import (
     advice_for,
     effect_of,
     find_steps,
+    numbered,
     read_seam_test,
 )
+from inlet.core.plan.corner_steps import corner_steps, scrap_cuts, squares_for
 from inlet.core.plan.prepared import prepare_block, prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning import Offer, left_over, offers
@@ -127,12 +129,14 @@ def plan_drawn_block(
     offered = offers(over, _in_order(project, (units_of_block, *others)), project.measure.seam)
 
     sets = with_elsewhere(plan_sets(units), others)
-    cuts = cut_list(units, sets)
+    squares = squares_for(project, block, copies)
+    cuts = (*cut_list(units, sets), *scrap_cuts(project, block, squares))
     stacks = stacks_of(units, cuts)
     upright = standing(units, stacks)
     to_cut = ToCut(cuts, upright, begun_for(project, block.id, copies))
 
     steps = find_steps(prepared.draft, prepared.root, units, stacks, copies, project, prepared.made)
+    steps = numbered((*steps, *corner_steps(prepared, squares)))
     lay = partial(lay_out, project, to_cut)
     fabric_plans = Staged(partial(lay, AT_ONCE), partial(lay, BEST))
     in_fabric = [*fabric_problems(project, fabric_plans.at_once), *print_problems(project, units)]
@@ -140,8 +144,8 @@ def plan_drawn_block(
         "problems": errors_first((*prepared.problems, *in_fabric)),
     }
     return BlockPlan(
-        **known, stacks=stacks, steps=steps, sets=sets, offers=offered, cuts=cuts, to_cut=to_cut,
-        fabric_plans=fabric_plans,
+        **known, stacks=stacks, steps=steps, squares=squares, sets=sets, offers=offered,
+        cuts=cuts, to_cut=to_cut, fabric_plans=fabric_plans,
     )  # fmt: skip
 
 

@@ -18,6 +18,7 @@ from inlet.core.fitting import (
     fit_problems,
     with_bands,
 )
+from inlet.core.improvised import corner_problems
 from inlet.core.layout import size_problems
 from inlet.core.numbers import Exact
 from inlet.core.piecing import (
@@ -124,7 +125,7 @@ def prepare_block(
     lie in one line, as in a border. Never raises for what is drawn: problems are in the result."""
     measure = project.measure
     drawn = draft(block)
-    in_drawing = list(drawing_problems(drawn, project))
+    in_drawing = [*drawing_problems(drawn, project), *corner_problems(block, drawn, project)]
 
     root = break_down(drawn)
     in_sewing = list(seam_problems(drawn, root, measure))

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import partial
 
 from inlet.core.cutlist import Stacks
+from inlet.core.improvised import ImprovisedSquare, ScrapPool, scrap_pool
 from inlet.core.piecing import Step
 from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.pressing import PressingPlan, StepPress, find_pressing, step_press
@@ -15,10 +16,17 @@ from inlet.core.staged import Staged, later
 
 @dataclass(frozen=True, eq=False, kw_only=True)
 class SewnBlock(PreparedBlock):
-    """``stacks`` are those each unit's pieces lie in."""
+    """``stacks`` are those each unit's pieces lie in; ``squares`` are its copies, where corners are
+    improvised."""
 
     stacks: Stacks
     steps: Sequence[Step]
+    squares: tuple[ImprovisedSquare, ...] = ()
+
+    @later
+    def scraps(self) -> ScrapPool:
+        """What the corners of its squares take."""
+        return scrap_pool(self.squares, self.measure)
 
     @later
     def pressing(self) -> Staged[PressingPlan | None]:

@@ -11,6 +11,8 @@ from typing import NamedTuple
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, PlannedSet, Stacks, cut_list, plan_sets, stacks_of, standing
 from inlet.core.geometry import Alike, motion_between
+from inlet.core.improvised import ImprovisedSquare
+from inlet.core.plan.corner_steps import scrap_cuts, squares_for
 from inlet.core.plan.drawn_block import MOST_COPIES
 from inlet.core.plan.prepared import PreparedBlock
 from inlet.core.plan.preparing import prepared_for
@@ -26,7 +28,14 @@ from inlet.core.planning import (
 )
 from inlet.core.project import Block, Project, Quilt
 from inlet.core.remake import CutApart, ToSew, Wanted, cut_key, needed, starts_of
-from inlet.core.setting import Top, block_counts, in_colourway, single_pieces
+from inlet.core.setting import (
+    SquaresOnTop,
+    Top,
+    block_counts,
+    in_colourway,
+    single_pieces,
+    squares_on_top,
+)
 
 MANY = 24
 """Blocks of a pieced border, before it is known how many it has: enough for every method."""
@@ -34,7 +43,8 @@ MANY = 24
 
 class QuiltBlock(NamedTuple):
     """A block of the quilt in one colourway: its ``name`` there, how many, and them prepared; which
-    start blocks are cut apart for it, those that were for an earlier block left out."""
+    start blocks are cut apart for it, those that were for an earlier block left out; its squares
+    where their corners are improvised."""
 
     name: str
     block: Block
@@ -42,6 +52,7 @@ class QuiltBlock(NamedTuple):
     number: int
     plan: PreparedBlock
     cut_apart: tuple[CutApart, ...] = ()
+    squares: tuple[ImprovisedSquare, ...] = ()
 
 
 class SharedBatch(NamedTuple):
@@ -104,18 +115,22 @@ def quilt_blocks(top: Top, project: Project) -> tuple[QuiltBlock, ...]:
     """Every block of the top, and those that others are made from, planned in the number that is
     needed, colourways that look alike as one."""
     quilt = project.quilt or Quilt()
+    on_top = squares_on_top(top, project)
     laid = [
         Wanted(in_colourway(project.block(name), quilt.colourway(colourway)), colourway, number)
         for (name, colourway), number in block_numbers(top, quilt).items()
     ]
-    return blocks_of(project, needed(project, laid), block_counts(quilt))
+    return blocks_of(project, needed(project, laid), block_counts(quilt), on_top)
 
 
 def blocks_of(
-    project: Project, to_sew: ToSew, in_rows: Mapping[str, int] | None = None
+    project: Project,
+    to_sew: ToSew,
+    in_rows: Mapping[str, int] | None = None,
+    on_top: SquaresOnTop | None = None,
 ) -> tuple[QuiltBlock, ...]:
     """Blocks to sew, planned in their number; those that are not ``in_rows``, where that is given,
-    lie in one line."""
+    lie in one line. Improvised squares are those ``on_top``, where so many lie there."""
     left = dict(to_sew.cut_apart)
     starts = {each.start.block.id for each in to_sew.cut_apart.values()}
     blocks = []
@@ -129,7 +144,10 @@ def blocks_of(
             for start in starts_of(project, Wanted(block, colourway, number)):
                 first = left.pop(cut_key(start, block.made_from.cuts), None)
                 cut_apart += [first] if first is not None else []
-        blocks.append(QuiltBlock(name, block, colourway, number, plan, tuple(cut_apart)))
+        squares = on_top.of(block.id, colourway) if on_top is not None else ()
+        if len(squares) != number:
+            squares = squares_for(project, block, number)
+        blocks.append(QuiltBlock(name, block, colourway, number, plan, tuple(cut_apart), squares))
     return tuple(blocks)
 
 
@@ -155,7 +173,7 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> SharedBatch:
                 kept[first] = _with_more(kept[first], plan)
     units = tuple(squares_shared(kept.values()))
     sets = plan_sets(units)
-    cuts = cut_list(units, sets)
+    cuts = (*cut_list(units, sets), *scrap_cuts_of(blocks, project))
     every = [plan for _, plans in batches for plan in plans]
     stacks = stacks_of(every, cuts)
     by_label = {plan.unit.label: plan for plan in units}
@@ -163,6 +181,15 @@ def batched(blocks: Sequence[QuiltBlock], project: Project) -> SharedBatch:
         with_inside(_in_batch(plan, made_as, by_label) for plan in plans) for _, plans in batches
     )
     return SharedBatch(units, in_block, made_as, sets, cuts, stacks, standing(units, stacks))
+
+
+def scrap_cuts_of(blocks: Sequence[QuiltBlock], project: Project) -> Iterator[Cut]:
+    """The scraps for the corners of all blocks, numbered through."""
+    first = 1
+    for each in blocks:
+        for cut in scrap_cuts(project, each.block, each.squares, first):
+            first += 1
+            yield cut
 
 
 def _with_more(plan: UnitPlan, more: UnitPlan) -> UnitPlan:

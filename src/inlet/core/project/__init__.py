@@ -43,6 +43,14 @@ from inlet.core.project.cutting import (
     folded,
 )
 from inlet.core.project.fabric import Fabric, FabricId, Print
+from inlet.core.project.improvised import (
+    MOST_CORNER_FABRICS,
+    MOST_MINUTES,
+    MOST_STEPS,
+    Improvised,
+    corners_in,
+    usual_corners,
+)
 from inlet.core.project.made_from import (
     MOST_CUTS,
     MOST_STARTS,
@@ -92,6 +100,7 @@ __all__ = [
     "LONGEST_LABEL",
     "METRIC",
     "MOST_BANDS",
+    "MOST_CORNER_FABRICS",
     "MOST_CUTS",
     "MOST_ECHOES",
     "MOST_EVERY",
@@ -99,12 +108,14 @@ __all__ = [
     "MOST_IN_MOTIF",
     "MOST_LAID",
     "MOST_LAID_PIECES",
+    "MOST_MINUTES",
     "MOST_OWNED",
     "MOST_PLACES",
     "MOST_SEAMS",
     "MOST_SHRINK",
     "MOST_STACKED",
     "MOST_STARTS",
+    "MOST_STEPS",
     "MOST_VERSIONS",
     "Alternate",
     "Arc",
@@ -127,6 +138,7 @@ __all__ = [
     "FabricId",
     "Have",
     "HaveKind",
+    "Improvised",
     "LaidFabric",
     "LaidKind",
     "LaidPieces",
@@ -159,6 +171,7 @@ __all__ = [
     "Turning",
     "Uneven",
     "UnitKind",
+    "corners_in",
     "first_project",
     "folded",
     "fresh_id",
@@ -171,4 +184,5 @@ __all__ = [
     "started_from",
     "straight",
     "total",
+    "usual_corners",
 ]

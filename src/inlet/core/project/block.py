@@ -10,6 +10,7 @@ import msgspec
 
 from inlet.core.geometry import Curve, Point, short_point
 from inlet.core.numbers import Exact, Fraction, System
+from inlet.core.project.improvised import Improvised
 from inlet.core.project.made_from import MadeFrom
 from inlet.core.project.measure import INCH, CuttingStyle, Measure
 from inlet.core.project.pressing import BlockPressing
@@ -99,7 +100,8 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
     ``marks`` are points carried there with the compass, to draw seams between. ``methods`` are by
     kind of unit, ``units`` the choices for single ones, ``pressing`` is what was decided of its
-    seams. The drawing of a block that is ``made_from`` others follows from theirs."""
+    seams. The drawing of a block that is ``made_from`` others follows from theirs; one of a single
+    patch may have ``improvised`` corners."""
 
     id: str
     name: str = ""
@@ -113,6 +115,7 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     units: tuple[Choice, ...] = ()
     pressing: BlockPressing | None = None
     made_from: MadeFrom | None = None
+    improvised: Improvised | None = None
 
     @property
     def title(self) -> str:

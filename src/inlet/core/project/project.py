@@ -12,6 +12,7 @@ from inlet.core.numbers import Exact, Fraction, System
 from inlet.core.project.block import Block, choice_in_system, started_from
 from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
+from inlet.core.project.improvised import corners_in, improvised_measured
 from inlet.core.project.made_from import made_from_measured
 from inlet.core.project.measure import INCH, Measure, Rates, SeamTest, usual_measure
 from inlet.core.project.pressing import Pressing
@@ -71,6 +72,7 @@ class Project(Value, frozen=True, kw_only=True):
                         replace(spot, fabric=new) if spot.fabric == old else spot
                         for spot in block.fabric_at
                     ),
+                    improvised=block.improvised and corners_in(block.improvised, {old: new}),
                 )
                 for block in self.blocks
             ),
@@ -148,6 +150,7 @@ def measured_in(project: Project, system: System) -> Project:
                 finished=(b.finished[0] * factor, b.finished[1] * factor),
                 units=tuple(choice_in_system(choice, before) for choice in b.units),
                 made_from=b.made_from and made_from_measured(b.made_from, factor),
+                improvised=b.improvised and improvised_measured(b.improvised, factor),
             )
             for b in project.blocks
         ),

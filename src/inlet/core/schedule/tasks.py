@@ -56,15 +56,18 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
         sewing = (rates.seam * all_seams + rates.length * step.length * step.times / each) / 60
         pressing = rates.press * all_seams / 60
         length = step.length + gap * step.seams
-        return [
+        tasks = [
             _task(step, "sew", step.times, sewing, step.seams, length),
             _task(step, "open", step.times, pressing),
         ]
+        if any(move.do == "trim" for move in step.moves):
+            tasks.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
+        return tasks
     method = step.unit.in_use
     if method.made_with is not None:
         return []
     runs = method.runs
-    tasks: list[Task] = []
+    tasks = []
     crossed = False
     for move in method.moves:
         place = _PLACE_OF.get(move.do, "mat")

@@ -40,11 +40,12 @@ from inlet.core.setting.edit import (
     swapped,
     turned_at,
 )
+from inlet.core.setting.improvised_blocks import SquaresOnTop, squares_on_top
 from inlet.core.setting.joined import Band, BandPiece
 from inlet.core.setting.meeting import Apart, edges_apart
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.outliers import Odd, looks_of, odd_ones
-from inlet.core.setting.picture import BlockOnTop, PatchPicture, blocks_on_top, patches_of
+from inlet.core.setting.picture import BlockOnTop, PatchPicture, blocks_on_top
 from inlet.core.setting.pieces import Lying, Row, TopPiece
 from inlet.core.setting.places import (
     MOST_BLOCKS,
@@ -92,6 +93,7 @@ __all__ = [
     "SettingCuts",
     "SettingTriangles",
     "Spot",
+    "SquaresOnTop",
     "Strip",
     "Top",
     "TopPiece",
@@ -126,7 +128,6 @@ __all__ = [
     "motif_of",
     "odd_ones",
     "overage",
-    "patches_of",
     "place_at",
     "placed",
     "plain_size",
@@ -141,6 +142,7 @@ __all__ = [
     "setting_triangles",
     "side_by_side",
     "single_pieces",
+    "squares_on_top",
     "step_done",
     "strips_of",
     "swapped",

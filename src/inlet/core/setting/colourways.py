@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from inlet.core.project import Block, Colourway, replace
+from inlet.core.project import Block, Colourway, corners_in, replace
 
 
 def in_colourway(block: Block, way: Colourway | None) -> Block:
@@ -21,4 +21,5 @@ def in_fabrics(block: Block, fabrics: Mapping[str, str]) -> Block:
         fabric_at=tuple(
             replace(spot, fabric=fabrics.get(spot.fabric, spot.fabric)) for spot in block.fabric_at
         ),
+        improvised=block.improvised and corners_in(block.improvised, fabrics),
     )

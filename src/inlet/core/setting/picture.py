@@ -7,10 +7,12 @@ from typing import NamedTuple
 
 from inlet.core.draft import draft
 from inlet.core.geometry import ORIGIN, Point, polyline
+from inlet.core.improvised import ImprovisedSquare, square_picture
 from inlet.core.memo import memo
 from inlet.core.numbers import Fraction
 from inlet.core.project import Block, Pair, Project, Quilt
 from inlet.core.setting.colourways import in_colourway
+from inlet.core.setting.improvised_blocks import squares_on_top
 from inlet.core.setting.pieces import Lying
 from inlet.core.setting.places import Placed
 from inlet.core.setting.top import Top, single_pieces
@@ -45,10 +47,17 @@ class PatchPicture(NamedTuple):
 
 
 class BlockOnTop(NamedTuple):
-    """A block of the top: as it is drawn there, in its colourway, and how it lies."""
+    """A block of the top: as it is drawn there, in its colourway, and how it lies; its patches
+    where its corners are improvised, else None."""
 
     block: Block
     lying: Lying
+    improvised: tuple[PatchPicture, ...] | None = None
+
+    @property
+    def patches(self) -> tuple[PatchPicture, ...]:
+        """What is drawn of it, from its top left."""
+        return patches_of(self.block) if self.improvised is None else self.improvised
 
     @property
     def matrix(self) -> Matrix:
@@ -90,14 +99,27 @@ def patches_of(block: Block) -> tuple[PatchPicture, ...]:
     )
 
 
+def _corners_of(square: ImprovisedSquare, block: Block, project: Project) -> Iterator[PatchPicture]:
+    """What shows of an improvised square."""
+    background = block.fabric_at[0].fabric if block.fabric_at else None
+    for outline, fabric in square_picture(square, block.finished, project.measure, background):
+        yield PatchPicture(tuple(p.floats() for p in outline), (), fabric)
+
+
 def blocks_on_top(top: Top, project: Project) -> Iterator[BlockOnTop]:
-    """Every block of the top; equal ones in one colourway share one drawing."""
+    """Every block of the top; equal ones in one colourway share one drawing, but for improvised
+    squares."""
     quilt = project.quilt or Quilt()
     known_blocks: dict[tuple[str, str], Block] = {}
-    for piece in single_pieces(top, quilt):
+    squares = squares_on_top(top, project)
+    for number, piece in enumerate(single_pieces(top, quilt)):
         if piece.lying is None:
             continue
         key = piece.lying.placed.block, piece.lying.placed.colourway
         if key not in known_blocks:
             known_blocks[key] = in_colourway(project.block(key[0]), quilt.colourway(key[1]))
-        yield BlockOnTop(known_blocks[key], piece.lying)
+        block, improvised = known_blocks[key], None
+        square = squares.at(number)
+        if square is not None:
+            improvised = tuple(_corners_of(square, block, project))
+        yield BlockOnTop(block, piece.lying, improvised)

@@ -18,7 +18,7 @@ from inlet.core.cancellation import check
 from inlet.core.problem import Problem
 from inlet.core.project import Measure, Project, Quilt, QuiltingLines
 from inlet.core.schedule import thread_per_length
-from inlet.core.setting.picture import Corners, Place, blocks_on_top, patches_of
+from inlet.core.setting.picture import Corners, Place, blocks_on_top
 from inlet.core.setting.quilting_words import usual_apart, usual_distance
 from inlet.core.setting.top import Top, single_pieces
 
@@ -103,12 +103,12 @@ def _in_patches(
     a patch is whose lines cannot be drawn is added to ``failed``."""
     known: dict[int, list[Line]] = {}
     for on_top in blocks_on_top(top, project):
-        lines = known.get(id(on_top.block))
+        lines = known.get(id(on_top.block)) if on_top.improvised is None else None
         if lines is None:
             check()
             patches = [
                 (patch.outline, patch.holes)
-                for patch in patches_of(on_top.block)
+                for patch in on_top.patches
                 if not asked.fabric or patch.fabric == asked.fabric
             ]
             of_block = _lines_of(patches, asked, project.measure, failed)

@@ -125,6 +125,8 @@ def _why_not_held(project: Project, block: Block) -> str:
     if broken or _is_plain(block):
         return broken
     named = {spot.fabric for spot in block.fabric_at}
+    if block.improvised is not None:
+        named.update(block.improvised.fabrics)
     fabrics = tuple(Fabric(id=name) for name in sorted(named))
     drawn = msgspec.structs.replace(block, made_from=None)
     alone = Project(measure=project.measure, fabrics=fabrics, blocks=(drawn,))

@@ -20,11 +20,13 @@ from inlet.core.project import (
     MOST_LAID,
     MOST_LAID_PIECES,
     MOST_OWNED,
+    MOST_STEPS,
     Block,
     Choice,
     Cutting,
     Fabric,
     Have,
+    Improvised,
     LaidFabric,
     MadeFrom,
     Print,
@@ -177,9 +179,23 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
         yield from _seam_rules(seam, f"{place}.seams[{i}]")
     for i, choice in enumerate(block.units):
         yield from _choice_rules(choice, f"{place}.units[{i}]", project.measure.system)
+    if block.improvised is not None:
+        yield from _corner_rules(block.improvised, f"{place}.improvised", fabrics)
     for i, spot in enumerate(block.fabric_at):
         if spot.fabric not in fabrics:
             yield f"{place}.fabric_at[{i}].fabric: no fabric has the id {shown(spot.fabric)}"
+
+
+def _corner_rules(improvised: Improvised, place: str, fabrics: set[str]) -> Iterator[str]:
+    for i, name in enumerate(improvised.fabrics):
+        if name not in fabrics:
+            yield f"{place}.fabrics[{i}]: no fabric has the id {shown(name)}"
+    if improvised.farthest < improvised.nearest:
+        yield f"{place}.farthest: it lies nearer to the corner than the nearest"
+    if improvised.farthest - improvised.nearest > MOST_STEPS * improvised.step:
+        yield f"{place}.step: more than {MOST_STEPS} steps lie between nearest and farthest"
+    if improvised.most < improvised.fewest:
+        yield f"{place}.most: fewer corners than the fewest"
 
 
 def _made_from_rules(made_from: MadeFrom, place: str, project: Project) -> Iterator[str]:

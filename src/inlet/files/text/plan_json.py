@@ -21,6 +21,7 @@ from inlet.files.text.exact_json import number, pair, places
 from inlet.files.text.pressing_json import pressing_dict
 from inlet.files.text.sewn_json import (
     block_dict,
+    corners_dict,
     joins_dict,
     made_from_list,
     patch_dict,
@@ -42,6 +43,7 @@ def plan_dict(plan: BlockPlan) -> dict[str, Any]:
         "copies": asked.copies,
         **({"made_from": made_from_list(plan)} if asked.sliced is not None else {}),
         **slices_dict(asked, plan.nesting),
+        **corners_dict(asked),
         "patches": [patch_dict(p) for p in asked.draft.patches],
         "units": [_unit(u, plan) for u in plan.units if u.unit.tiles],
         "cuts": [cut_dict(c, plan.measure) for c in plan.cuts],

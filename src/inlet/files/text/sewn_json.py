@@ -117,3 +117,34 @@ def _path(join: Join) -> dict[str, Any]:
     }
     steps = {name: places(points) for name, points in marks.items() if points}
     return {"path": places(join.points), **steps}
+
+
+def corners_dict(block: SewnBlock) -> dict[str, Any]:
+    """The squares of an improvised block, each with its seams: which corner, clockwise from the top
+    left from 1 on, how far from it along the level and the upright raw edge, in which fabric; and
+    the scraps they take."""
+    if not block.squares:
+        return {}
+    pool = block.scraps
+    return {
+        "improvised": {
+            "corners": pool.corners,
+            "squares": [
+                [
+                    {
+                        "corner": seam.corner + 1,
+                        "along": number(seam.along),
+                        "down": number(seam.down),
+                        "fabric": fabric,
+                    }
+                    for seam, fabric in zip(square.seams, square.fabrics, strict=True)
+                ]
+                for square in block.squares
+            ],
+            "scraps": [
+                {"fabric": fabric, "size": pair((size.length, size.width)), "count": count}
+                for (size, fabric), count in sorted(pool.scraps.items(), reverse=True)
+            ],
+            "offcuts": round(pool.behind, 4),
+        }
+    }

@@ -11,20 +11,10 @@ from __future__ import annotations
 from math import hypot
 from typing import NamedTuple
 
-from inlet.core.geometry import Line, Point, Polygon, area, clip, edges, flip, line_through
-from inlet.core.numbers import Exact, Fraction, next_mark, root_up
+from inlet.core.geometry import Point, Polygon, area, clip, edges, flip, line_through
+from inlet.core.improvised.seams import ZERO, CornerSeam, ends_of, line_of, seam_length
+from inlet.core.numbers import Exact, Fraction, next_mark
 from inlet.core.project import Measure, Pair
-
-ZERO = Fraction(0)
-
-
-class CornerSeam(NamedTuple):
-    """A seam across a ``corner`` of a raw square or rectangle, counted clockwise from the top left:
-    how far from the corner it meets the level edge (``along``) and the upright one (``down``)."""
-
-    corner: int
-    along: Exact
-    down: Exact
 
 
 class Coverage(NamedTuple):
@@ -33,23 +23,6 @@ class Coverage(NamedTuple):
 
     covers: bool
     margin: float
-
-
-def ends_of(seam: CornerSeam, size: Pair) -> tuple[Point, Point, Point]:
-    """The corner, and where the seam meets the level and the upright edge, from the top left of a
-    raw square of this size."""
-    right, below = seam.corner in (1, 2), seam.corner in (2, 3)
-    corner = Point(size[0] if right else ZERO, size[1] if below else ZERO)
-    level = Point(corner.x + (-seam.along if right else seam.along), corner.y)
-    upright = Point(corner.x, corner.y + (-seam.down if below else seam.down))
-    return corner, level, upright
-
-
-def line_of(seam: CornerSeam, size: Pair) -> Line:
-    """The seam's line, the corner on its growing side."""
-    corner, level, upright = ends_of(seam, size)
-    line = line_through(level, upright)
-    return line if line.side(corner) > 0 else line.opposite()
 
 
 def to_cover(seam: CornerSeam, size: Pair, allowance: Exact) -> Polygon:
@@ -77,8 +50,8 @@ class LeastScrap(NamedTuple):
     """The smallest strip of fabric, laid along the seam, that covers a corner: ``length`` along it
     and ``width`` across, at the ruler's mark above."""
 
-    length: Exact
-    width: Exact
+    length: Fraction
+    width: Fraction
 
 
 def least_scrap(seam: CornerSeam, measure: Measure) -> LeastScrap:
@@ -86,8 +59,40 @@ def least_scrap(seam: CornerSeam, measure: Measure) -> LeastScrap:
     At the allowance's far side the corner is wider, as (d + s)/d: c + s·c/d = c + s·c²/(ab) long.
     """
     a, b, s = seam.along, seam.down, measure.seam
-    c = root_up(a * a + b * b)
+    c = seam_length(seam)
     return LeastScrap(
         next_mark(c + s * (a * a + b * b) / (a * b), measure.mark),
         next_mark(a * b / c + s, measure.mark),
     )
+
+
+def scrap_over(
+    seam: CornerSeam, size: Pair, scrap: LeastScrap, allowance: Exact, slide: Exact = ZERO
+) -> Polygon:
+    """A strip as it lies on the square before it is sewn, one long side an allowance beyond the
+    seam, its middle over the middle of what it has to cover, or ``slide`` nearer to the upright
+    edge.
+
+    What it has to cover is the corner's triangle made (d + s)/d as large about the corner, d being
+    its depth; flipped, the strip lies along the side of that from P to Q, so it lies mirrored in
+    the seam before. Square roots are taken to a trillionth.
+    """
+    corner, level, upright = ends_of(seam, size)
+    a, b = seam.along, seam.down
+    long = seam_length(seam)
+    k = (a * b / long + allowance) / (a * b / long)
+    p, q = (Point(corner.x + (v.x - corner.x) * k, corner.y + (v.y - corner.y) * k)
+            for v in (level, upright))  # fmt: skip
+    along = Point((q.x - p.x) / (long * k), (q.y - p.y) / (long * k))
+    inward = Point(-along.y, along.x)
+    if (corner.x - p.x) * inward.x + (corner.y - p.y) * inward.y < 0:
+        inward = Point(along.y, -along.x)
+    begin = (long * k - scrap.length) / 2 + slide
+    flipped = tuple(
+        Point(p.x + along.x * at + inward.x * deep, p.y + along.y * at + inward.y * deep)
+        for at, deep in (
+            (begin, ZERO), (begin + scrap.length, ZERO), (begin + scrap.length, scrap.width),
+            (begin, scrap.width),
+        )
+    )  # fmt: skip
+    return flip(flipped if area(flipped) > 0 else flipped[::-1], line_of(seam, size))
