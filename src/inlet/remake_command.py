@@ -6,7 +6,7 @@ import argparse
 from collections.abc import Iterator
 from pathlib import Path
 
-from inlet import terminal
+from inlet import corners_command, terminal
 from inlet.core.draft import draft
 from inlet.core.numbers import Exact, Fraction, NumberError
 from inlet.core.plan import plan_block
@@ -34,7 +34,7 @@ from inlet.core.words import length_text, size_text
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import save
 from inlet.files.text.plan_text import plan_text
-from inlet.option_types import whole_number
+from inlet.option_types import whole_copies, whole_number
 
 
 def add_options(parser: argparse.ArgumentParser) -> None:
@@ -49,6 +49,9 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--chance", type=int, metavar="SEED", help="turn the pieces by chance")
     parser.add_argument("--start-sizes", metavar="SIZES", help="a chart, for finished sizes: 6, 8")
     parser.add_argument("--squares", metavar="SIZES", help="a chart, from squares there are: 6, 8")
+    corners_command.add_options(parser)
+    parser.add_argument("--copies", type=whole_copies, default=100, metavar="N",
+                        help="improvised squares, else 100")  # fmt: skip
     parser.add_argument("--name", help="of the new block")
     parser.add_argument("-o", "--output", metavar="PROJECT", help="write it with the new block")
 
@@ -63,6 +66,8 @@ def run(project: Project, block: Block, options: argparse.Namespace) -> int:
     if options.start_sizes is not None or options.squares is not None:
         terminal.say("\n".join(_chart(project, options)))
         return 0
+    if corners_command.asked(options):
+        return corners_command.run(project, block, options.copies, options)
     try:
         made_from = _made_from(project, block, options)
         name = options.name or f"{block.title} sliced"

@@ -4,6 +4,7 @@ Promise: screen, PDF and SVG draw from the same list; nothing is worked out whil
 """
 
 from inlet.core.figures.band import band_figure, band_height
+from inlet.core.figures.corner import corner_figure
 from inlet.core.figures.display import (
     Area,
     Box,
@@ -66,6 +67,7 @@ __all__ = [
     "band_figure",
     "band_height",
     "bounds_of",
+    "corner_figure",
     "counts_figure",
     "cut_apart_figure",
     "held_figure",

@@ -29,7 +29,8 @@ Kind = Literal[
     "nests-way", "open", "half-open", "stacks", "stacks-cross", "blades", "blade", "layer",
     "shade", "selvage", "fold", "piece-ready", "piece-to-cut", "piece-chosen", "crosscut",
     "template", "cut-done", "next-piece", "next-cut", "next-ruler", "ruler-mark", "square-off",
-    "figure", "taken", "new-seam", "slice-chosen", "way-up", "missed", "words", "soft-words",
+    "figure", "taken", "new-seam", "slice-chosen", "way-up", "missed", "uncovered",
+    "scrap", "square-edge", "words", "soft-words",
 ]  # fmt: skip
 """What a line, shape, disc or text means. ``LOOKS`` says how each is drawn."""
 TagLook = Literal["plain", "strong", "size"]

@@ -75,6 +75,10 @@ LOOKS: dict[Kind, Look] = {
     "slice-chosen": Look("accent", 3.0),
     "way-up": Look("paper", 1.0, fill="ink"),
     "missed": Look("accent", 2.4),
+    # A scrap tried on the corner of a square.
+    "uncovered": Look(fill="accent", hatched=True),
+    "scrap": Look("soft", 1.2, "dashes", halo=1.0),
+    "square-edge": Look("ink", 2.0, halo=1.2),
     "words": Look("ink"),
     "soft-words": Look("soft"),
 }

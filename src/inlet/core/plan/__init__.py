@@ -5,6 +5,7 @@ plan; nothing writes into a plan.
 """
 
 from inlet.core.plan.block import plan_block
+from inlet.core.plan.corner_steps import corner_step_name
 from inlet.core.plan.drawn_block import MOST_COPIES, BlockPlan
 from inlet.core.plan.edge_steps import band_title
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
@@ -65,6 +66,7 @@ __all__ = [
     "both_hands",
     "called",
     "comes_out",
+    "corner_step_name",
     "cost_of",
     "cost_text",
     "hands_lines",

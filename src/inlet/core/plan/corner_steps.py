@@ -26,13 +26,25 @@ from inlet.core.improvised import (
 from inlet.core.numbers import Fraction, floor_exact
 from inlet.core.piecing import Step
 from inlet.core.plan.prepared import PreparedBlock
+from inlet.core.plan.sliced import called
 from inlet.core.project import Block, Project
+from inlet.core.remake import Wanted
 from inlet.core.table import DrawnLine, Move, rectangle_sheet
 from inlet.core.words import length_text
 
 SCRAP = "Scrap"
 TWICE_BEHIND = 2
 """Layers that an offcut left behind adds where two squares meet at a corner."""
+
+
+def corner_name(name: str = "") -> str:
+    """What a corner is called in the steps; ``name`` is its block's, where several are sewn."""
+    return f"corner of {name}" if name else "corner"
+
+
+def corner_step_name(project: Project, block: Block) -> str:
+    """The name of the quilt's step that sews the corners of a block, as its progress is kept."""
+    return f"Sew {corner_name(called(project, Wanted(block, '', 0)))}"
 
 
 def squares_for(project: Project, block: Block, number: int) -> tuple[ImprovisedSquare, ...]:
@@ -74,7 +86,6 @@ def corner_steps(
         return []
     first = next(square for square in squares if square.seams)
     square = plan.units[0].unit.label if plan.units else "the square"
-    corner = f"corner of {name}" if name else "corner"
     behind = (
         f"Trim what lies behind to {length_text(measure.seam, measure)} beyond the seam."
         if block.improvised.offcuts == "trimmed"
@@ -83,7 +94,7 @@ def corner_steps(
     return [
         Step(
             0,
-            corner,
+            corner_name(name),
             pool.corners,
             f"Lay a scrap over a corner of {square}, right sides together, its edge "
             f"{length_text(measure.seam, measure)} beyond where the seam is to lie; sew; flip it "

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 
 from inlet.core.improvised import CornerChoice, ImprovisedSquare, Spot, corner_choice, key_of
 from inlet.core.numbers import Exact, Fraction
@@ -26,6 +26,7 @@ class SquaresOnTop:
         spots: dict[Named, list[Spot]] = defaultdict(list)
         numbers: dict[Named, list[int]] = defaultdict(list)
         times: Counter[tuple[int, int, str]] = Counter()
+        places: dict[int, tuple[int, int]] = {}
         gap = _gap(project)
         for number, piece in enumerate(pieces):
             lying = piece.lying
@@ -43,10 +44,16 @@ class SquaresOnTop:
             spots[named].append(_spot(lying, times[at], gap))
             numbers[named].append(number)
             times[at] += 1
+            places[number] = placed.column, placed.row
         self._squares = {
             named: choice.squares(tuple(spots[named]))
             for named, choice in self._choices.items()
             if choice is not None
+        }
+        self._in_place = {
+            places[number]: square
+            for named, squares in self._squares.items()
+            for number, square in zip(numbers[named], squares, strict=True)
         }
         self._at = {
             number: square
@@ -57,6 +64,16 @@ class SquaresOnTop:
     def of(self, block: str, colourway: str) -> tuple[ImprovisedSquare, ...]:
         """The squares of a block in a colourway; none of a block that is not improvised."""
         return self._squares.get((block, colourway), ())
+
+    def every(self) -> Iterator[tuple[Named, ImprovisedSquare]]:
+        """Every square with its block and colourway."""
+        for named, squares in self._squares.items():
+            for square in squares:
+                yield named, square
+
+    def in_place(self, column: int, row: int) -> ImprovisedSquare | None:
+        """The square of a place; None where there is none, or several lie there in a motif."""
+        return self._in_place.get((column, row))
 
     def at(self, number: int) -> ImprovisedSquare | None:
         """The square at a piece, by its number among the pieces; None where there is none."""

@@ -6,7 +6,9 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
 from inlet.ui.guard import guarded
+from inlet.ui.remake.corners_page import CornersPage
 from inlet.ui.remake.gallery_page import GalleryPage
+from inlet.ui.remake.improvising import Improvising
 from inlet.ui.remake.slice_page import SlicePage
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.start_sizes_page import StartSizesPage
@@ -15,8 +17,8 @@ from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.parts import column, scrolled
 from inlet.ui.widgets.tabs import tabs
 
-PAGES = ("Slice and set again", "Start sizes", "See before you choose")
-
+PAGES = ("Slice and set again", "Start sizes", "Improvised corners", "See before you choose")
+CORNERS = PAGES.index("Improvised corners")
 GALLERY = PAGES.index("See before you choose")
 
 
@@ -37,7 +39,10 @@ class RemakeStage(QWidget):
         self.sizes = StartSizesPage(slicing)
         self.gallery = GalleryPage(session)
         self.pages.addWidget(scrolled(self.sizes, "page"))
+        self.corners = CornersPage(Improvising(session))
+        self.pages.addWidget(scrolled(self.corners, "page"))
         self.pages.addWidget(scrolled(self.gallery, "page"))
+        self.corners.pointed.connect(self.pointed)
         layout.addWidget(self.pages, 1)
         self.slice_page.pointed.connect(self.pointed)
         self.turn_to(0)

@@ -13,9 +13,10 @@ from inlet.core.remake import TURNED, Wanted, cuts_text, cuts_typed, through_sea
 from inlet.core.setting import in_colourway
 from inlet.core.words import length_text, measured_text, size_text
 from inlet.ui import theme
+from inlet.ui.remake.corners_ticket import CornersTicket
 from inlet.ui.remake.gallery_ticket import GalleryTicket
 from inlet.ui.remake.slicing import Slicing
-from inlet.ui.remake.stage import GALLERY, RemakeStage
+from inlet.ui.remake.stage import CORNERS, GALLERY, RemakeStage
 from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import ValueEdit, button, column, label, row, rule, when_seen
 
@@ -225,9 +226,11 @@ class RemakeTicket(QStackedWidget):
         self.setObjectName("ticketBody")
         self.slices = SliceTicket(stage.slicing)
         self.gallery = GalleryTicket(stage.gallery)
-        for ticket in (self.slices, self.gallery):
+        self.corners = CornersTicket(stage.corners)
+        tickets = {GALLERY: self.gallery, CORNERS: self.corners}
+        for ticket in (self.slices, *tickets.values()):
             self.addWidget(ticket)
-        stage.turned.connect(lambda page: self.setCurrentIndex(int(page == GALLERY)))
+        stage.turned.connect(lambda page: self.setCurrentWidget(tickets.get(page, self.slices)))
 
 
 def _lines(

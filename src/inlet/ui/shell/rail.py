@@ -59,8 +59,11 @@ class Rail(QWidget):
     def refresh(self) -> None:
         patches = len(self.session.draft.patches)
         figures = {"draft": _count(patches, "patch", "patches")}
-        sliced = sum(block.made_from is not None for block in self.session.project.blocks)
-        figures["remake"] = _count(sliced, "block", "blocks") if sliced else "no slices"
+        remade = sum(
+            block.made_from is not None or block.improvised is not None
+            for block in self.session.project.blocks
+        )
+        figures["remake"] = _count(remade, "block", "blocks") if remade else "none yet"
         quilt = self.session.project.quilt
         blocks = sum(block_counts(quilt).values()) if quilt is not None else 0
         figures["quilt"] = _count(blocks, "block", "blocks") if blocks else "not set yet"
