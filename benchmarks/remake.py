@@ -6,17 +6,23 @@ import statistics
 import time
 from collections.abc import Callable
 
+from PySide6.QtCore import QCoreApplication, QPoint, Qt
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from inlet.core.draft.patches import draft
+from inlet.core.improvised import corner_choice, field_of
 from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.numbers.systems import INCHES
+from inlet.core.plan import plan_quilt
 from inlet.core.project.block import Block, FabricAt, straight
 from inlet.core.project.fabric import Fabric
+from inlet.core.project.improvised import usual_corners
 from inlet.core.project.made_from import Cuts
 from inlet.core.project.measure import INCH
 from inlet.core.project.project import Project
-from inlet.core.remake.improvised import CornerBounds, improvised
+from inlet.core.project.quilt import Quilt
 from inlet.core.remake.offers import offers
 from inlet.core.remake.slices import equal_parts, sliced
 
@@ -102,11 +108,56 @@ def remake_rows() -> list[Row]:
     window.may_leave = lambda: True  # type: ignore[method-assign]
     window.close()
 
-    bounds = CornerBounds(F(1), F(3), F(1, 8), F(3), 1, 4)
+    return rows + improvised_rows(app)
+
+
+def improvised_rows(app: QCoreApplication) -> list[Row]:
+    """Squares by chance, the whole plan of 40 by 40 of them, and their field looked at."""
+    from inlet.ui.quilt.scene import Scene
+    from inlet.ui.quilt.top_view import TopView
+
+    corners = usual_corners((F(9, 2), F(9, 2)), ("b", "c", "d"), INCHES)
+    spot = FabricAt(point=(F(1, 2), F(1, 2)), fabric="a")
+    block = Block(id="square", finished=(F(4), F(4)), fabric_at=(spot,), improvised=corners)
+    quilt = Quilt(setting="straight", columns=40, rows=40, block="square")
+    project = Project(fabrics=FABRICS, blocks=(block,), quilt=quilt)
 
     def by_chance() -> None:
-        squares = list(improvised(50, 40, bounds, "abcdef", 7))
-        assert len(squares) == 2000
+        choice = corner_choice(block, project)
+        assert choice is not None
+        assert len(choice.squares(tuple(field_of(50, 40)))) == 2000
 
-    rows.append(("2,000 improvised squares", timed(by_chance, 5, lambda: None), "200"))
+    def whole() -> None:
+        assert plan_quilt(project).fabric_plans.best
+
+    def scene() -> Scene:
+        return Scene(plan_quilt(project).top, project)
+
+    view = TopView()
+    view.marks = False
+    view.resize(700, 700)
+    view.show_scene(scene())
+    view.show()
+    app.processEvents()
+    nearer = iter([1.01, 0.99, 1.02] * 20)
+    held = Qt.MouseButton.MiddleButton
+    QTest.mousePress(view, held, pos=QPoint(300, 300))
+    steps = iter(range(5, 200, 5))
+
+    def panned() -> None:
+        QTest.mouseMove(view, QPoint(300 + next(steps), 310))
+        view.repaint()
+
+    def zoomed() -> None:
+        view.zoom(next(nearer))
+        view.repaint()
+
+    rows: list[Row] = [
+        ("2,000 improvised squares", timed(by_chance, 5, forget_all), "200"),
+        ("40 x 40 improvised squares planned and laid out", timed(whole, 3, forget_all), "1000"),
+        ("their field made", timed(scene, 3, forget_all), ""),
+        ("their field panned", timed(panned, 15, lambda: None), "16"),
+        ("their field zoomed", timed(zoomed, 15, lambda: None), "16"),
+    ]
+    view.close()
     return rows

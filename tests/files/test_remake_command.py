@@ -6,9 +6,11 @@ import pytest
 
 from inlet.command_line import main
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.plan import plan_block
 from inlet.core.project.project import Project
 from inlet.files.project.project_json import dumps, load, save
 from tests.blocks import FABRICS
+from tests.core.plan import test_improvised as improvised
 from tests.core.remake.test_made_from import START
 
 
@@ -73,3 +75,54 @@ def test_what_cannot_be_cut_is_one_line(file, capsys, more, said):
     assert problem.count("\n") == 1
     assert file.read_text() == before
     assert dumps(load(file)) == before
+
+
+@pytest.fixture
+def square(tmp_path):
+    path = tmp_path / "square.inlet"
+    save(improvised.PROJECT, path)
+    return path
+
+
+def test_corners_are_drawn_by_chance_and_written(square, capsys):
+    """What is told is what the plan of the file that is written has."""
+    out = square.with_name("out.inlet")
+    asked = ["remake", str(square), "--corners", "silt, deep", "--chance", "5", "--copies", "7"]
+    assert main([*asked, "--cards", "-o", str(out)]) == 0
+    said = capsys.readouterr().out
+    block = load(out).blocks[0]
+    assert (block.improvised.fabrics, block.improvised.seed) == (("silt", "deep"), 5)
+    plan = plan_block(load(out), block, 7)
+    corners = sum(len(one.seams) for one in plan.squares)
+    assert f"pebble: 7 squares, {corners} corners" in said
+    assert said.count(" in along the ") == corners
+    assert said.count("of silt") + said.count("of deep") == len(plan.scraps.scraps)
+
+
+def test_a_scrap_is_tried_from_the_command_line(square, capsys):
+    """Legs 1 1/4 and 2 1/2 in want 3.42 by 1.37 in: at the marks 3 1/2 by 1 3/8, and 4 in are 0.29
+    in longer at each end."""
+    asked = ["remake", str(square), "--corner-seam", "1 1/4, 2 1/2", "--scrap"]
+    assert main([*asked, "3 1/2 x 1 1/4"]) == 0
+    said = capsys.readouterr().out
+    assert "It does not cover the corner: 1/8 in too narrow." in said
+    assert "Smallest scrap for this seam: 3 1/2 x 1 3/8 in." in said
+    assert main([*asked, "4 x 2"]) == 0
+    assert "It covers the corner: 9/32 in to spare." in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--corners", "mud"], "no fabric has the id"),
+        (["--scrap", "3"], "type two lengths"),
+        (["--scrap", "3 x 0", "--corner-seam", "1, 1"], "type two lengths"),
+        (["--scrap", "3 x 2", "--corner-seam", "1, 9"], "past the end of an edge"),
+        (["--scrap", "3 x no", "--corner-seam", "1, 1"], "--scrap"),
+    ],
+)
+def test_bad_corners_are_one_sentence(square, options, words, capsys):
+    assert main(["remake", str(square), *options]) == 2
+    said = capsys.readouterr().err
+    assert words in said
+    assert len(said.strip().splitlines()) == 1

@@ -13,7 +13,7 @@ from inlet.core.improvised.coverage import (
     to_cover,
 )
 from inlet.core.improvised.seams import CornerSeam, line_of, seam_length
-from inlet.core.numbers import Exact, floor_exact, nearest_mark
+from inlet.core.numbers import Exact, floor_exact, next_mark
 from inlet.core.project import Measure, Pair
 from inlet.core.words import length_text
 
@@ -61,21 +61,22 @@ def trial_text(trial: CornerTrial, measure: Measure) -> str:
     """``It covers the corner: 3/8 in to spare.`` or what it misses."""
     fine = measure.system.thread
 
-    def said(length: Exact) -> str:
-        return length_text(max(fine, nearest_mark(length, fine)), measure)
+    def missing(length: Exact) -> str:
+        return length_text(next_mark(length, fine), measure)
 
     if trial.covers:
         spare = min(trial.deeper, trial.longer)
+        least = floor_exact(spare / fine) * fine
         return (
-            f"It covers the corner: {said(spare)} to spare."
+            f"It covers the corner: {length_text(least, measure)} to spare."
             if spare >= fine
             else "It just covers the corner."
         )
     misses = []
     if trial.deeper < 0:
-        misses.append(f"{said(-trial.deeper)} too narrow")
+        misses.append(f"{missing(-trial.deeper)} too narrow")
     if trial.longer < 0:
-        misses.append(f"{said(-trial.longer)} too short at an end")
+        misses.append(f"{missing(-trial.longer)} too short at an end")
     return f"It does not cover the corner: {' and '.join(misses) or 'it misses by a hair'}."
 
 

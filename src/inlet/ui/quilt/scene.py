@@ -1,7 +1,8 @@
 """A quilt top ready to be painted, however many blocks it has.
 
 Every block that looks alike is drawn once, as a small picture at the scale it is shown at; the top
-is put together of those. Only where a block fills much of the screen is it drawn as it is.
+is put together of those. Only where a block fills much of the screen, and where no two are alike,
+as of improvised squares, is it drawn as it is.
 """
 
 from __future__ import annotations
@@ -64,6 +65,7 @@ class Scene:
         figure = top_figure(top, project)
         for block, patches in figure.drawings:
             self.drawings.append((block, tuple(_path(patch) for patch in patches)))
+        self.others: list[tuple[QPolygonF, QRectF, str]] = []
         for top_block in figure.blocks:
             check()
             matrix = top_block.on_top.matrix
@@ -76,7 +78,13 @@ class Scene:
             self.blocks.append(
                 SceneBlock(top_block.drawing, turned, middle, reach, top_block.on_top.lying)
             )
-        self.others: list[tuple[QPolygonF, QRectF, str]] = []
+            for patch in top_block.on_top.improvised or ():
+                polygon = polygon_of(tuple(matrix(p) for p in patch.outline))
+                self.others.append((polygon, reach, patch.fabric or ""))
+        self.many = len(self.others) + len(self.blocks)
+        self._single = {
+            top_block.drawing for top_block in figure.blocks if top_block.on_top.improvised
+        }
         for area in figure.others:
             polygon = polygon_of(area.outline)
             self.others.append((polygon, polygon.boundingRect(), area.fabric or ""))
@@ -84,7 +92,8 @@ class Scene:
     def of(self, top: Top, project: Project) -> Scene:
         """The scene of a top: this one in other fabrics where its pieces and blocks are the
         same."""
-        if top is not self.top or project.blocks is not self.project.blocks:
+        same = top is self.top and project.blocks is self.project.blocks
+        if not same or self._single:
             return Scene(top, project)
         recoloured = copy(self)
         recoloured.project, recoloured._pictures = project, OrderedDict()
@@ -99,7 +108,7 @@ class Scene:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._paint_others(painter, frame, within, look)
         for drawn in self.blocks:
-            if not drawn.reach.intersects(within):
+            if drawn.which in self._single or not drawn.reach.intersects(within):
                 continue
             if max(drawn.reach.width(), drawn.reach.height()) * scale > LARGE:
                 self._paint_whole(painter, frame, drawn, look)

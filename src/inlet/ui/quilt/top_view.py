@@ -8,7 +8,6 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QFocusEvent,
-    QImage,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -25,6 +24,7 @@ from inlet.core.setting import Spot
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.scene import Scene, TopLook
+from inlet.ui.quilt.top_picture import PaintedView
 from inlet.ui.widgets.painting import draw_tag
 
 STEP = 1.25
@@ -72,7 +72,7 @@ class TopView(QWidget):
         self._corner = QPointF()
         self._pressed: tuple[QPointF, Spot | None, bool] | None = None
         self._dragged: QPointF | None = None
-        self._shown: tuple[object, QImage] | None = None
+        self._picture = PaintedView(self)
 
     def sizeHint(self) -> QSize:
         return QSize(640, 480)
@@ -84,7 +84,7 @@ class TopView(QWidget):
         self.scene = scene
         self._spot_of = scene.spots if scene is not None else {}
         self.spots = [spot for spot in self.spots if spot in self._spot_of]
-        self._shown = None
+        self._picture.forget()
         self.update()
 
     def show_lines(self, lines: tuple[Line, ...]) -> None:
@@ -104,7 +104,7 @@ class TopView(QWidget):
 
     def set_look(self, look: TopLook) -> None:
         self.look = look
-        self._shown = None
+        self._picture.forget()
         self.update()
 
     # --- where things are ---------------------------------------------------------------------
@@ -150,13 +150,11 @@ class TopView(QWidget):
         point = frame.inverted()[0].map(at)
         self._scale = scale
         self._corner = at - point * scale
-        self._shown = None
         self.update()
 
     def fit(self) -> None:
         """The whole top, as large as there is room."""
         self._scale = 0.0
-        self._shown = None
         self.update()
 
     def go_to(self, spot: Spot) -> None:
@@ -168,13 +166,12 @@ class TopView(QWidget):
         side = max(reach.width(), reach.height())
         self._scale = min(NEAREST, min(self.width(), self.height()) * 0.6 / side)
         self._corner = QRectF(self.rect()).center() - reach.center() * self._scale
-        self._shown = None
         self.update()
 
     def set_afar(self, on: bool) -> None:
         """Small and out of focus, as the top looks from across the room."""
         self.afar = on
-        self._shown = None
+        self._picture.forget()
         self.update()
 
     # --- drawing ------------------------------------------------------------------------------
@@ -182,7 +179,8 @@ class TopView(QWidget):
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         if self.scene is not None:
-            painter.drawImage(0, 0, self._picture(self.scene))
+            look = self.look._replace(seams=False) if self.afar else self.look
+            painter.drawImage(0, 0, self._picture.of(self.scene, self.frame_, look, self.afar))
             if not self.afar:
                 self._over(painter)
         if self.hasFocus():
@@ -190,28 +188,6 @@ class TopView(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 8, 8)
         painter.end()
-
-    def _picture(self, scene: Scene) -> QImage:
-        """The top as it is seen now; painted again only where something changed."""
-        frame = self.frame_
-        key = (
-            id(scene), self.size().toTuple(), frame.m11(), frame.dx(), frame.dy(), self.look,
-            self.afar, self.devicePixelRatioF(),
-        )  # fmt: skip
-        if self._shown is not None and self._shown[0] == key:
-            return self._shown[1]
-        ratio = self.devicePixelRatioF()
-        image = QImage(self.size() * ratio, QImage.Format.Format_RGB32)
-        image.setDevicePixelRatio(ratio)
-        image.fill(theme.GROUND)
-        painter = QPainter(image)
-        look = self.look._replace(seams=False) if self.afar else self.look
-        scene.paint(painter, frame, QRectF(self.rect()), look)
-        painter.end()
-        if self.afar:
-            image = _squinted(image)
-        self._shown = key, image
-        return image
 
     def _over(self, painter: QPainter) -> None:
         """Marks of how blocks lie, the odd one, what is picked, what is dragged."""
@@ -338,7 +314,6 @@ class TopView(QWidget):
             self._scale = frame.m11()
             self._corner = QPointF(frame.dx(), frame.dy()) + at - begun
             self._pressed = at, spot, True
-            self._shown = None
             self.update()
         elif spot is not None and (
             self._dragged is not None or (at - begun).manhattanLength() > DRAGGED
@@ -426,15 +401,4 @@ class TopView(QWidget):
         self.update()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self._shown = None
-
-
-def _squinted(picture: QImage) -> QImage:
-    """A picture out of focus: made small and large again."""
-    wide, high = picture.width(), picture.height()
-    smooth = Qt.TransformationMode.SmoothTransformation
-    ratio = Qt.AspectRatioMode.IgnoreAspectRatio
-    small = picture.scaled(max(1, wide // 4), max(1, high // 4), ratio, smooth)
-    image: QImage = small.scaled(wide, high, ratio, smooth)
-    image.setDevicePixelRatio(picture.devicePixelRatio())
-    return image
+        self._picture.forget()

@@ -1,0 +1,67 @@
+"""A top moved and zoomed by hand looks as if it were painted there afresh."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from PySide6.QtCore import QPoint, Qt
+
+from inlet.core.plan import plan_quilt
+from inlet.ui.quilt.scene import Scene
+from inlet.ui.quilt.top_picture import MANY
+from inlet.ui.quilt.top_view import TopView
+from tests.core.plan.test_improvised import quilt
+
+MIDDLE = Qt.MouseButton.MiddleButton
+
+
+@pytest.fixture(params=[(9, 7), (30, 30)])
+def view(request, qtbot):
+    """A few improvised squares, and so many that they are stretched while zooming."""
+    project = quilt(*request.param)
+    scene = Scene(plan_quilt(project).top, project)
+    assert (scene.many > MANY) == (request.param == (30, 30))
+    view = TopView()
+    qtbot.addWidget(view)
+    view.marks = False
+    view.resize(500, 420)
+    view.show_scene(scene)
+    view.show()
+    qtbot.waitExposed(view)
+    return view
+
+
+HAIR = 48
+"""Of 255: how far an edge may differ, as it lies at another fraction of a pixel."""
+
+
+def differs(view):
+    """By how much the view differs at most from itself painted from nothing."""
+    pictures = []
+    for _ in range(2):
+        image = view.grab().toImage()
+        pixels = np.frombuffer(image.constBits(), dtype=np.uint8)
+        pictures.append(pixels.reshape(image.height(), -1).astype(int))
+        view._picture.forget()
+    return abs(pictures[0] - pictures[1]).max()
+
+
+def test_a_top_that_was_dragged_is_the_top_painted_there(view, qtbot):
+    view.zoom(1.7)
+    qtbot.wait(100)
+    view.grab()
+    qtbot.mousePress(view, MIDDLE, pos=QPoint(200, 200))
+    for to in (QPoint(230, 170), QPoint(150, 260), QPoint(151, 200)):
+        qtbot.mouseMove(view, to)
+        view.grab()
+    assert differs(view) < HAIR
+    qtbot.mouseRelease(view, MIDDLE, pos=QPoint(151, 200))
+
+
+def test_a_top_that_was_zoomed_is_sharp_soon_after(view, qtbot):
+    view.grab()
+    for factor in (1.25, 1.25, 0.9):
+        view.zoom(factor)
+        view.grab()
+    qtbot.waitUntil(lambda: view._picture._last.frame == view.frame_, timeout=5000)
+    assert differs(view) < HAIR
