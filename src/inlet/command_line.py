@@ -14,6 +14,7 @@ from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
 from inlet.core.cutlist import project_sets
 from inlet.core.layout import BEST
 from inlet.core.numbers import NumberError
+from inlet.core.panels import centring_lines
 from inlet.core.piecing import parse_seam_test
 from inlet.core.plan import (
     BlockPlan,
@@ -33,7 +34,7 @@ from inlet.core.project import (
     new_block,
     replace,
 )
-from inlet.core.templates import centring_lines, correction
+from inlet.core.templates import correction
 from inlet.core.words import length_text, near_text
 from inlet.files.exports import BY_NAME, FORMATS, PIXELS, QuiltExport, Wish
 from inlet.files.project.project_json import FileProblem, load, save

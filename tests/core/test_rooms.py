@@ -12,8 +12,8 @@ import inlet
 
 ROOMS = (
     "memo", "staged", "trampoline", "numbers", "cancellation", "geometry", "project", "problem",
-    "words", "history", "draft", "assembly", "units", "table", "methods", "planning", "cutlist",
-    "templates", "layout", "fitting", "piecing", "schedule", "improvised", "setting",
+    "words", "history", "draft", "assembly", "units", "table", "panels", "methods", "planning",
+    "cutlist", "templates", "layout", "fitting", "piecing", "schedule", "improvised", "setting",
     "minimum", "pressing", "remake", "plan", "figures", "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent

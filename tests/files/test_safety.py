@@ -433,6 +433,8 @@ def test_what_a_file_leaves_out_stays_what_it_was():
         "Alternate": {"by": "checker"},
         "Scatter": {"seed": 1, "apart": True, "balance": True},
         "SetPiece": {"start": 1},
+        "Improvised": {"steepest": F(3), "fewest": 1, "most": 3, "seed": 1, "contrast": True,
+                       "balance": True, "scraps": "cut", "offcuts": "trimmed"},
         "Triangles": {"fit": "mark"},
         "Border": {"kind": "butted", "order": "sides-first"},
         "Binding": {"cut": "straight"},

@@ -93,6 +93,8 @@ def test_its_plan_sews_what_is_shown_and_a_file_holds_it(block, upright, level, 
     cut_steps = [step for step in plan.steps if step.cuts]
     assert sum(step.times for step in cut_steps) == plan.copies * bool(cut_steps)
     if alone.fit is not None:
+        project = project_of_sliced(start, cuts)
+        asked = plan_block(project, project.block("made"), plan.copies).asked  # as they were
         off = [F(out) - drawn for out, drawn in zip(alone.made_size, alone.unfinished, strict=True)]
         for axis, side in enumerate(asked.made_size):
             assert float(side - asked.unfinished[axis]) == pytest.approx(float(off[axis]), abs=1e-3)

@@ -71,6 +71,8 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
     grown: list[Growth] = []
     for plan in units:
         check()
+        if plan.panel is not None:
+            continue  # its piece is as large as it is
         seam = plan.measure.seam
         own_pieces = every_piece(plan.in_use.method, seam)
         if all(piece.shape == "template" for piece in own_pieces):

@@ -4,6 +4,7 @@ Promise: each method's moves give the unit exactly; ``made_unit`` sews them to s
 """
 
 from inlet.core.methods.catalogue import methods_for
+from inlet.core.methods.centred_panel import centred_panel
 from inlet.core.methods.inset import alike_from
 from inlet.core.methods.method import (
     ByProduct,
@@ -28,6 +29,7 @@ __all__ = [
     "Trim",
     "alike_from",
     "bias_edges",
+    "centred_panel",
     "effort_of",
     "every_piece",
     "made_unit",

@@ -79,7 +79,8 @@ class Method:
     which not every maker wants. ``by_patches``: it is sewn patch to patch, and has no
     products; ``halved``: its triangles are halves of squares, see ``piece_for``. ``lying`` says of
     each piece how the patches cut as it lie in the unit's picture: nothing where it may lie any
-    way; it is missing where pieces are turned by the way they are sewn.
+    way; it is missing where pieces are turned by the way they are sewn. So many of its
+    first pieces are ``there`` already, and are not cut from fabric; the unit is trimmed then.
     """
 
     name: str
@@ -98,6 +99,7 @@ class Method:
     by_patches: bool = False
     halved: bool = False
     lying: Callable[[], Lying] | None = None
+    there: int = 0
 
     @cached_property
     def _exactly(self) -> MethodWork:

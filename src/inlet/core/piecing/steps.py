@@ -44,11 +44,11 @@ def unit_steps(
     project: Project,
     made_sizes: SizesOfParts,
 ) -> list[Step]:
-    """A step, without its number, for every unit that has a seam."""
+    """A step, without its number, for every unit that has a seam, or is a panel to be trimmed."""
     return [
         _unit_step(draft, plan, stacks[plan.unit.label], project, made_sizes)
         for plan in _nested_first(units)
-        if len(plan.unit.part.faces) > 1
+        if plan.is_sewn
     ]
 
 

@@ -95,7 +95,7 @@ class BlockPlan(SewnBlock):
     @later
     def batches(self) -> tuple[Batch, ...]:
         """What is done at the mat, the machine and the iron, in as few walks as were found."""
-        plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
+        plain = [unit for unit in self.units if not unit.is_sewn]
         return batches(self.steps, plain, self.rates, self.measure)
 
     @later

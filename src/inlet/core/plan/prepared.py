@@ -21,6 +21,7 @@ from inlet.core.fitting import (
 from inlet.core.improvised import corner_problems
 from inlet.core.layout import size_problems
 from inlet.core.numbers import Exact
+from inlet.core.panels import panel_problems
 from inlet.core.piecing import (
     SeamCount,
     count_seams,
@@ -125,7 +126,10 @@ def prepare_block(
     lie in one line, as in a border. Never raises for what is drawn: problems are in the result."""
     measure = project.measure
     drawn = draft(block)
-    in_drawing = [*drawing_problems(drawn, project), *corner_problems(block, drawn, project)]
+    in_drawing = [*drawing_problems(drawn, project), *corner_problems(block, drawn, project),
+                  *panel_problems(block, measure)]  # fmt: skip
+    if block.panel is not None:  # the piece and its strips are to look alike
+        in_drawing = [problem for problem in in_drawing if problem.code != "value-near"]
 
     root = break_down(drawn)
     in_sewing = list(seam_problems(drawn, root, measure))

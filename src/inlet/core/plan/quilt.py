@@ -109,7 +109,7 @@ class QuiltPlan:
     @later
     def batches(self) -> tuple[Batch, ...]:
         """What is done for all blocks at the mat, the machine and the iron."""
-        plain = [unit for unit in self.units if len(unit.unit.part.faces) == 1]
+        plain = [unit for unit in self.units if not unit.is_sewn]
         steps = [step for plan in self.sewn for step in plan.steps]
         return batches(steps, plain, self.rates, self.measure)
 

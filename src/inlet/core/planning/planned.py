@@ -10,6 +10,7 @@ from inlet.core.cancellation import check
 from inlet.core.draft import Draft
 from inlet.core.methods import Method
 from inlet.core.numbers import Exact, floor_exact
+from inlet.core.panels import panel_cut
 from inlet.core.planning.choices import choices_for
 from inlet.core.planning.compare import compared
 from inlet.core.planning.cut_piece import TriangleKey, triangles_given, triangles_needed
@@ -49,6 +50,7 @@ def plan_units(
             twin=twin,
             turns=turns_of((place.motion for place in unit.places), copies),
             directions=directions,
+            panel=panel_cut(block, project.measure) if unit.kind == "panel" else None,
         )
     rates = project.rates or Rates()
     advised = {p.unit.label: p for p in _advised(with_inside(plans.values()), rates)}

@@ -71,7 +71,10 @@ def largest_from(
     """The largest finished size of the unit for which each of the method's pieces still comes off
     one piece of the stock; None where none does. Every cut is a·k + c at k times the size: the
     smallest of (stock - c)/a over them is the k that fills it."""
-    (twice,) = (w for w in methods_for(unit.scaled(Fraction(2)), seam) if w.name == method.name)
+    same = (w for w in methods_for(unit.scaled(Fraction(2)), seam) if w.name == method.name)
+    twice = next(same, None)
+    if twice is None:
+        return None
     low, high = stock.width, stock.long(usable)
     best: Exact | None = None
     for now, then in zip(method.pieces, twice.pieces, strict=True):

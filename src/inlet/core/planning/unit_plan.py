@@ -14,12 +14,14 @@ from inlet.core.methods import (
     Method,
     SetOfStrips,
     Trim,
+    centred_panel,
     methods_for,
     sewn_large_move,
     trim_move,
     trim_of,
 )
 from inlet.core.numbers import INCHES, Exact, Fraction, ceil_exact, floor_exact, next_mark
+from inlet.core.panels import PanelCut
 from inlet.core.planning.cut_piece import CutPiece, CutSize, TriangleKey, with_spare
 from inlet.core.planning.cut_rule import CutRule, usual_rule
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
@@ -87,6 +89,8 @@ class MethodPlan(NamedTuple):
         """Where the ruler goes to trim a unit, from pieces at their cut size."""
         if self.trim_to is None or not self.method.products or not self.pieces:
             return None
+        if self.method.there:
+            return None  # its last move trims it
         large = self.method.work(tuple(p.cut for p in self.pieces)).products
         return trim_of(large[0], self.method.products[0])
 
@@ -133,7 +137,8 @@ class UnitPlan:
     the usual one, and ``trimmed`` to which size it is trimmed, whatever the style, as it would not
     fit otherwise; ``spare`` are triangles that units before it leave of the squares they cut, which
     it takes first. ``turns`` are the ways it lies in the block, and ``directions`` the prints that
-    are to stand upright in it. What is worked out from these is so when it is first asked for.
+    are to stand upright in it; ``panel`` how its panel is cut and sewn, where it is one. What is
+    worked out from these is so when it is first asked for.
     """
 
     unit: Unit
@@ -150,14 +155,21 @@ class UnitPlan:
     spare: Mapping[TriangleKey, int] = field(default_factory=dict)
     turns: Turns | None = None
     directions: Directions = field(default_factory=dict)
+    panel: PanelCut | None = None
 
     @property
     def count(self) -> int:
         return self.need.number
 
+    @property
+    def is_sewn(self) -> bool:
+        """Is anything done to it once its pieces are cut?"""
+        return len(self.unit.part.faces) > 1 or self.panel is not None
+
     def scaled(self, k: Exact) -> UnitPlan:
         """The unit at k times its size, made in the same way."""
-        plan = replace(self, unit=self.unit.scaled(k), advised=None)
+        panel = self.panel and self.panel.scaled(k)
+        plan = replace(self, unit=self.unit.scaled(k), advised=None, panel=panel)
         if self.advised is None:
             return plan
         same = (m for m in plan.known_methods() if m.name == self.advised.name)
@@ -208,6 +220,8 @@ class UnitPlan:
         return self._asked_for is None
 
     def known_methods(self) -> Iterator[Method]:
+        if self.panel is not None:
+            return iter((centred_panel(self.unit, self.panel, self.measure.seam),))
         return methods_for(self.unit, self.measure.seam)
 
     def planned(self, method: Method, need: Need | None = None) -> MethodPlan:
@@ -276,6 +290,9 @@ def plan_method(
         width = min((usable(p.fabric) for p in method.pieces), default=usual_width(None))
         for i, piece in enumerate(method.pieces):
             lie = upright.get(i) if upright else None
+            if i < method.there:
+                pieces.append(_there(piece, runs))
+                continue
             cut, fits, whole = _cut(piece, runs, measure, rule, trims, width, stock, lie)
             pieces.append(cut)
             short |= not fits
@@ -286,7 +303,7 @@ def plan_method(
         unit.kind,
         runs,
         runs * method.makes - need.number,
-        trimmed or (_trim_size(unit, measure, rule) if trims else None),
+        trimmed or (_trim_size(unit, measure, rule) if trims or method.there else None),
         tuple(pieces),
         sets,
         runs * method.mirrored,
@@ -295,6 +312,16 @@ def plan_method(
         short,
         upright is None,
     )
+
+
+def _there(piece: Piece, runs: int) -> CutPiece:
+    """A piece that is there already, as large as it is."""
+    low, high = (
+        side if isinstance(side, Fraction) else next_mark(side, Fraction(1, 64))
+        for side in piece.exact
+    )
+    number = piece.quantity * runs
+    return CutPiece(piece, (low, high), number, number)
 
 
 def _trim_size(unit: Unit, measure: Measure, rule: CutRule) -> CutSize:

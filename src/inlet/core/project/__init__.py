@@ -60,6 +60,7 @@ from inlet.core.project.made_from import (
     StartBlock,
 )
 from inlet.core.project.measure import INCH, METRIC, Awkward, Measure, Rates, SeamTest
+from inlet.core.project.panel import Panel, PanelPhoto, panel_in
 from inlet.core.project.pressing import (
     MOST_VERSIONS,
     BlockPressing,
@@ -150,6 +151,8 @@ __all__ = [
     "Measure",
     "Motif",
     "Pair",
+    "Panel",
+    "PanelPhoto",
     "Pin",
     "Pressing",
     "PressingMethod",
@@ -177,6 +180,7 @@ __all__ = [
     "fresh_id",
     "measured_in",
     "new_block",
+    "panel_in",
     "pins_moved",
     "quarter",
     "replace",

@@ -13,6 +13,7 @@ from inlet.core.numbers import Exact, Fraction, System
 from inlet.core.project.improvised import Improvised
 from inlet.core.project.made_from import MadeFrom
 from inlet.core.project.measure import INCH, CuttingStyle, Measure
+from inlet.core.project.panel import Panel
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.value import Pair, Value, fresh_id, replace
 
@@ -100,8 +101,8 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     grid units from the top left, x up to the sum of columns; ``finished`` is (width, height).
     ``marks`` are points carried there with the compass, to draw seams between. ``methods`` are by
     kind of unit, ``units`` the choices for single ones, ``pressing`` is what was decided of its
-    seams. The drawing of a block that is ``made_from`` others follows from theirs; one of a single
-    patch may have ``improvised`` corners."""
+    seams. The drawing of a block that is ``made_from`` others follows from theirs, that of a
+    ``panel`` from its piece and motif; one of a single patch may have ``improvised`` corners."""
 
     id: str
     name: str = ""
@@ -116,6 +117,7 @@ class Block(Value, frozen=True, kw_only=True, dict=True):
     pressing: BlockPressing | None = None
     made_from: MadeFrom | None = None
     improvised: Improvised | None = None
+    panel: Panel | None = None
 
     @property
     def title(self) -> str:

@@ -15,6 +15,7 @@ from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.improvised import corners_in, improvised_measured
 from inlet.core.project.made_from import made_from_measured
 from inlet.core.project.measure import INCH, Measure, Rates, SeamTest, usual_measure
+from inlet.core.project.panel import panel_in, panel_measured
 from inlet.core.project.pressing import Pressing
 from inlet.core.project.quilt import Quilt, in_other_fabric, quilt_measured, without_block
 from inlet.core.project.value import Value, replace
@@ -73,6 +74,7 @@ class Project(Value, frozen=True, kw_only=True):
                         for spot in block.fabric_at
                     ),
                     improvised=block.improvised and corners_in(block.improvised, {old: new}),
+                    panel=block.panel and panel_in(block.panel, {old: new}),
                 )
                 for block in self.blocks
             ),
@@ -151,6 +153,7 @@ def measured_in(project: Project, system: System) -> Project:
                 units=tuple(choice_in_system(choice, before) for choice in b.units),
                 made_from=b.made_from and made_from_measured(b.made_from, factor),
                 improvised=b.improvised and improvised_measured(b.improvised, factor),
+                panel=b.panel and panel_measured(b.panel, factor),
             )
             for b in project.blocks
         ),

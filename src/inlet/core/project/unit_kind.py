@@ -23,5 +23,6 @@ UnitKind = Literal[
     "ring",
     "set-in",
     "eight-point-star",
+    "panel",
     "other",
 ]

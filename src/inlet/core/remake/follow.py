@@ -9,6 +9,7 @@ from typing import NamedTuple
 from inlet.core.draft import Draft, draft
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact
+from inlet.core.panels import drawn_panel
 from inlet.core.project import (
     Block,
     Cuts,
@@ -124,8 +125,9 @@ class CannotFollow(SliceError):
 
 
 def followed(project: Project) -> Project:
-    """The project, the drawing of every block that is made from others as it comes of them; the
-    very same project where none changes. Raises ``CannotFollow``."""
+    """The project, the drawing of every block that is made from others as it comes of them, and of
+    every panel; the very same project where none changes. Raises ``CannotFollow``."""
+    project = _panels_drawn(project)
     if not any(block.made_from for block in project.blocks):
         return project
     for block in in_making_order(project):
@@ -143,6 +145,15 @@ def followed(project: Project) -> Project:
                     seams=drawn.seams, fabric_at=drawn.fabric_at,
                 )
             )  # fmt: skip
+    return project
+
+
+def _panels_drawn(project: Project) -> Project:
+    for block in project.blocks:
+        if block.panel is not None:
+            drawn = drawn_panel(block, project.measure)
+            if drawing_of(drawn) != drawing_of(block):
+                project = project.with_block(drawn)
     return project
 
 

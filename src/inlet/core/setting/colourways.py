@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from inlet.core.project import Block, Colourway, corners_in, replace
+from inlet.core.project import Block, Colourway, corners_in, panel_in, replace
 
 
 def in_colourway(block: Block, way: Colourway | None) -> Block:
@@ -22,4 +22,5 @@ def in_fabrics(block: Block, fabrics: Mapping[str, str]) -> Block:
             replace(spot, fabric=fabrics.get(spot.fabric, spot.fabric)) for spot in block.fabric_at
         ),
         improvised=block.improvised and corners_in(block.improvised, fabrics),
+        panel=block.panel and panel_in(block.panel, fabrics),
     )

@@ -4,7 +4,6 @@ Promise: a template is the piece at true size, its cut line an allowance outside
 """
 
 from inlet.core.templates.angles import Angled, angled, angled_lines, stack_shape
-from inlet.core.templates.centring import SIDES, centred, centring_lines
 from inlet.core.templates.cut_line import Place, Side
 from inlet.core.templates.laid_outlines import in_box, laid_outlines
 from inlet.core.templates.sheets import (
@@ -19,7 +18,6 @@ from inlet.core.templates.template import Template, bounds_of, templates
 
 __all__ = [
     "MOST_SPARES",
-    "SIDES",
     "Angled",
     "Correction",
     "Place",
@@ -30,8 +28,6 @@ __all__ = [
     "angled",
     "angled_lines",
     "bounds_of",
-    "centred",
-    "centring_lines",
     "correction",
     "in_box",
     "laid_outlines",

@@ -56,6 +56,8 @@ def break_down(draft: Draft) -> Part:
 def _break_down(draft: Draft) -> Part:
     breaker = _Breaker(draft)
     root, _ = run(breaker.solve(frozenset(range(len(draft.patches)))))
+    if draft.block.panel is not None and not root.stuck:
+        root = root._replace(kind="panel", nested=())
     return with_joins(draft, root, breaker.orders)
 
 

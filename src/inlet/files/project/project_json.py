@@ -127,6 +127,8 @@ def _why_not_held(project: Project, block: Block) -> str:
     named = {spot.fabric for spot in block.fabric_at}
     if block.improvised is not None:
         named.update(block.improvised.fabrics)
+    if block.panel is not None:
+        named.update(filter(None, (block.panel.fabric, block.panel.added)))
     fabrics = tuple(Fabric(id=name) for name in sorted(named))
     drawn = msgspec.structs.replace(block, made_from=None)
     alone = Project(measure=project.measure, fabrics=fabrics, blocks=(drawn,))

@@ -29,7 +29,7 @@ from inlet.core.project import (
     Improvised,
     LaidFabric,
     MadeFrom,
-    Print,
+    Panel,
     Project,
     Quilt,
     QuiltPlace,
@@ -110,7 +110,7 @@ def _fabric_rules(fabric: Fabric, place: str) -> Iterator[str]:
     if not re.fullmatch(r"#[0-9a-fA-F]{6}", fabric.colour):
         yield f"{place}.colour: {shown(fabric.colour)} is not a colour like #d9dcd6"
     if fabric.print is not None:
-        yield from _print_rules(fabric.print, f"{place}.print")
+        yield from _image_rules(fabric.print.image, f"{place}.print.image")
     for i, have in enumerate(fabric.have):
         yield from _have_rules(have, f"{place}.have[{i}]")
     owned = sum(have.count for have in fabric.have)
@@ -159,11 +159,11 @@ def _laid_rules(laid: LaidFabric, place: str) -> Iterator[str]:
         yield f"{place}: its pieces do not lie on it"
 
 
-def _print_rules(print_: Print, place: str) -> Iterator[str]:
+def _image_rules(image: str, place: str) -> Iterator[str]:
     try:
-        base64.b64decode(print_.image, validate=True)
+        base64.b64decode(image, validate=True)
     except ValueError:
-        yield f"{place}.image: not a picture (base64 of a PNG or JPEG file)"
+        yield f"{place}: not a picture (base64 of a PNG or JPEG file)"
 
 
 def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) -> Iterator[str]:
@@ -179,8 +179,14 @@ def _block_rules(block: Block, place: str, project: Project, fabrics: set[str]) 
         yield from _seam_rules(seam, f"{place}.seams[{i}]")
     for i, choice in enumerate(block.units):
         yield from _choice_rules(choice, f"{place}.units[{i}]", project.measure.system)
+    ways = {"made_from": block.made_from, "improvised": block.improvised, "panel": block.panel}
+    begun = [name for name, how in ways.items() if how is not None]
+    if len(begun) > 1:
+        yield f"{place}.{begun[1]}: the block has {begun[0]} already"
     if block.improvised is not None:
         yield from _corner_rules(block.improvised, f"{place}.improvised", fabrics)
+    if block.panel is not None:
+        yield from _panel_rules(block.panel, f"{place}.panel", fabrics)
     for i, spot in enumerate(block.fabric_at):
         if spot.fabric not in fabrics:
             yield f"{place}.fabric_at[{i}].fabric: no fabric has the id {shown(spot.fabric)}"
@@ -196,6 +202,23 @@ def _corner_rules(improvised: Improvised, place: str, fabrics: set[str]) -> Iter
         yield f"{place}.step: more than {MOST_STEPS} steps lie between nearest and farthest"
     if improvised.most < improvised.fewest:
         yield f"{place}.most: fewer corners than the fewest"
+
+
+def _panel_rules(panel: Panel, place: str, fabrics: set[str]) -> Iterator[str]:
+    yield from _known(f"{place}.fabric", panel.fabric, "fabric", fabrics)
+    if not panel.fabric:
+        yield f"{place}.fabric: a fabric is missing"
+    yield from _known(f"{place}.added", panel.added, "fabric", fabrics)
+    for start, motif, piece, way in (
+        (panel.left, panel.motif[0], panel.piece[0], "wide"),
+        (panel.top, panel.motif[1], panel.piece[1], "high"),
+    ):
+        if start + motif > piece:
+            yield f"{place}.motif: it reaches past the piece, which is {number_text(piece)} {way}"
+    if panel.photo is not None:
+        yield from _image_rules(panel.photo.image, f"{place}.photo.image")
+        if panel.photo.points[0] == panel.photo.points[1]:
+            yield f"{place}.photo.points: both are the same place"
 
 
 def _made_from_rules(made_from: MadeFrom, place: str, project: Project) -> Iterator[str]:

@@ -9,8 +9,8 @@ from PySide6.QtGui import QBrush, QFont, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.numbers import Exact, Fraction, parse_length, show, vulgar_text
+from inlet.core.panels import SIDES, centred, centring_lines
 from inlet.core.project import Cutting, Measure, PrintMotif, replace
-from inlet.core.templates import SIDES, centred, centring_lines
 from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded

@@ -124,7 +124,7 @@ class Improvising(QObject):
         more patches."""
         session, project = self.session, self.session.project
         block, measure = session.block, session.measure
-        if len(draft(block).patches) == 1 and block.made_from is None:
+        if len(draft(block).patches) == 1 and block.made_from is None and block.panel is None:
             ground = draft(block).patches[0].fabric
             session.edit_block(replace(block, improvised=self._usual(block.finished, ground)))
             return

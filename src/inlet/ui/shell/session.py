@@ -68,7 +68,14 @@ class Session(Shown):
         kept = {id(block) for block in self.project.blocks}
         for block in project.blocks:
             before = next((b for b in self.project.blocks if b.id == block.id), None)
-            if before is None or before is block or block.made_from is None:
+            if before is None or before is block:
+                continue
+            if block.panel is not None and _drawn_on(block, before):
+                return project, (
+                    f"{block.title} is a panel, drawn from its piece and motif: change those at "
+                    "the stage Remake."
+                )
+            if block.made_from is None:
                 continue
             same = block.made_from == before.made_from and all(
                 id(project.block(name)) in kept
@@ -222,3 +229,9 @@ class Session(Shown):
         self.history.mark_saved()
         self.changed.emit()
         return True
+
+
+def _drawn_on(block: Block, before: Block) -> bool:
+    """Was the drawing of a panel changed, and nothing that it follows from?"""
+    same = block.panel == before.panel and block.finished == before.finished
+    return same and drawing_of(block) != drawing_of(before)

@@ -7,9 +7,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.numbers.fraction import Fraction as F
+from inlet.core.panels.centring import centred, centring_lines
 from inlet.core.project.cutting import PrintMotif
 from inlet.core.project.measure import INCH, METRIC
-from inlet.core.templates.centring import centred, centring_lines
 
 eighths = st.integers(0, 80).map(lambda n: F(n, 8))
 

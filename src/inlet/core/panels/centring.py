@@ -25,7 +25,8 @@ class Way(NamedTuple):
     """One way across the piece, which is cut ``cut``: what is to be done, the sides that are
     ``short`` and have ``plenty``, how far off the middle the motif is if nothing is sewn on, how
     wide the ``strip`` to move is cut, ``spare`` being in it for wandering, and what the fabric
-    ``lacks`` to give it; where both sides are short, ``other`` is the strip of the second."""
+    ``lacks`` to give it; where both sides are short, ``other`` is the strip of the second.
+    ``reach`` is how far the fabric reaches on the short side."""
 
     verdict: Verdict
     cut: Exact
@@ -36,16 +37,19 @@ class Way(NamedTuple):
     spare: Exact = Fraction(0)
     lacks: Exact = Fraction(0)
     other: Fraction = Fraction(0)
+    reach: Exact = Fraction(0)
 
 
-def centred(motif: PrintMotif, measure: Measure) -> tuple[Way, Way]:
-    """What centring takes, across and then up the piece."""
-    across, up = (_way(motif, i, measure) for i in (0, 1))
+def centred(motif: PrintMotif, measure: Measure, wander: Exact | None = None) -> tuple[Way, Way]:
+    """What centring takes, across and then up the piece; ``wander`` is what a join may wander, as
+    much as squaring off takes where not said."""
+    lost = measure.squared_off if wander is None else wander
+    across, up = (_way(motif, i, measure, lost) for i in (0, 1))
     return across, up
 
 
-def _way(motif: PrintMotif, which: int, measure: Measure) -> Way:
-    seam, size, wander = measure.seam, motif.size[which], measure.squared_off
+def _way(motif: PrintMotif, which: int, measure: Measure, wander: Exact) -> Way:
+    seam, size = measure.seam, motif.size[which]
     cut = motif.finished[which] + 2 * seam
     need = (cut - size) / 2
     free = {side: getattr(motif, side) for side in SIDES[which]}
@@ -58,7 +62,7 @@ def _way(motif: PrintMotif, which: int, measure: Measure) -> Way:
     if off <= max(seam, cut * SMALL) and free[plenty] >= need + off:
         return Way("leave", cut, short, plenty, off)
     if free[short] < seam:
-        return Way("touches", cut, short, plenty, off)
+        return Way("touches", cut, short, plenty, off, reach=free[short])
     if free[plenty] < need:
         strips = [
             next_mark(need - f + 2 * seam + wander, measure.mark) for f in sorted(free.values())
