@@ -6,7 +6,7 @@ import argparse
 from collections.abc import Iterator
 from pathlib import Path
 
-from inlet import corners_command, terminal
+from inlet import corners_command, panel_command, terminal
 from inlet.core.draft import draft
 from inlet.core.numbers import Exact, Fraction, NumberError
 from inlet.core.plan import plan_block
@@ -50,6 +50,7 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--start-sizes", metavar="SIZES", help="a chart, for finished sizes: 6, 8")
     parser.add_argument("--squares", metavar="SIZES", help="a chart, from squares there are: 6, 8")
     corners_command.add_options(parser)
+    panel_command.add_options(parser)
     parser.add_argument("--copies", type=whole_copies, default=100, metavar="N",
                         help="improvised squares, else 100")  # fmt: skip
     parser.add_argument("--name", help="of the new block")
@@ -66,6 +67,8 @@ def run(project: Project, block: Block, options: argparse.Namespace) -> int:
     if options.start_sizes is not None or options.squares is not None:
         terminal.say("\n".join(_chart(project, options)))
         return 0
+    if panel_command.asked(options):
+        return panel_command.run(project, options)
     if corners_command.asked(options):
         return corners_command.run(project, block, options.copies, options)
     try:

@@ -126,3 +126,42 @@ def test_bad_corners_are_one_sentence(square, options, words, capsys):
     said = capsys.readouterr().err
     assert words in said
     assert len(said.strip().splitlines()) == 1
+
+
+def test_a_panel_is_added_sized_and_packed(file, capsys):
+    """The worked panel, then one size for two: motifs 6 x 3 and 3 x 5 in with 1 in round each."""
+    out = file.with_name("out.inlet")
+    asked = ["--motif", "6 x 3", "--at", "6, 2 1/4", "--finished", "12 x 15", "--name", "Crest"]
+    assert main(["remake", str(file), "--panel", "18 x 22", *asked, "-o", str(out)]) == 0
+    said = capsys.readouterr().out
+    assert "Move 5 in from the bottom to the top." in said
+    assert "Crest: finished 12 x 15 in" in said
+    assert "Checked: sewn up, the plan gives the drawing exactly." in said
+    asked = ["--motif", "3 x 5", "--at", "6, 6", "--finished", "9 x 9"]
+    assert main(["remake", str(out), "--panel", "16 x 17", *asked, "-o", str(out)]) == 0
+    assert main(["remake", str(out), "--same-size", "1", "--pack", "12", "-o", str(out)]) == 0
+    said = capsys.readouterr().out
+    assert "Crest: 8 x 7 in." in said
+    assert "Top 12 x 14 in" in said
+    assert {block.finished for block in load(out).blocks[-2:]} == {(F(8), F(7))}
+    assert main(["remake", str(out), "--own-sizes", "1"]) == 0
+    assert "Panel: 5 x 7 in." in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--panel", "18 x 22"], "--at: "),
+        (["--panel", "18", "--at", "1, 1"], "--finished: "),
+        (["--panel", "8 x 9", "--motif", "9 x 2", "--at", "1, 1", "--finished", "12 x 12"],
+         "panel.motif: it reaches past the piece"),
+        (["--panel", "8 x 9", "--motif", "5 x 2", "--at", "1, 1", "--finished", "12 x 12",
+          "--fabric", "mud"], "no fabric has the id"),
+        (["--pack", "30"], "has no panel"),
+    ],
+)  # fmt: skip
+def test_bad_panels_are_one_sentence(file, options, words, capsys):
+    assert main(["remake", str(file), *options]) == 2
+    said = capsys.readouterr().err
+    assert words in said
+    assert len(said.strip().splitlines()) == 1

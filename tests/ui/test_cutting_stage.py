@@ -13,7 +13,7 @@ from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
-from inlet.files.project.project_json import load, save
+from inlet.files.project.project_json import load
 from inlet.ui.shell.app import DEMO
 from inlet.ui.widgets.parts import ValueEdit
 from tests.blocks import block_of, project_of, tray_block
@@ -235,28 +235,6 @@ def test_templates_are_written_and_the_printer_corrected(cutter, tmp_path, monke
         assert path.stat().st_size > 100
     window.exports["sizes"].trigger()
     assert "Type sizes" in says.text()
-
-
-def test_a_motif_is_measured_and_set_in_the_middle(cutter, tmp_path):
-    cutter.open(nine_patch())
-    cutter.stage.page_buttons[3].click()
-    cutter.rests()
-    page = cutter.stage.motif
-    typed = {("size", 0): "5", ("left", None): "1", ("right", None): "9", ("finished", 0): "10"}
-    for field, text in typed.items():
-        cutter.maker.type(page.edits[field], text)
-        cutter.rests()
-    assert "Cut a strip 2¾ in wide off the right" in page.steps.text()
-    cutter.maker.type(page.edits["left", None], "wide")
-    assert "wide" in cutter.maker.window.message_text.text()
-    assert cutter.session.project.cutting.motif.left == 1
-    save(cutter.session.project, tmp_path / "p.inlet")
-    assert load(tmp_path / "p.inlet") == cutter.session.project
-    cutter.maker.type(page.edits["left", None], "4")  # enough on both sides
-    cutter.rests()
-    assert "Cut a strip" not in page.steps.text()
-    page.clear.followed.emit()
-    assert cutter.session.project.cutting.motif is None
 
 
 def test_diamonds_lie_head_to_tail_on_the_mat(cutter):

@@ -12,8 +12,8 @@ from shapely.affinity import translate
 
 from inlet.core.methods.proof import makes_unit
 from inlet.core.numbers import Fraction as F
-from inlet.core.panels import panel_cut, panel_ways
 from inlet.core.panels.many import one_size, packed, sizes_on_grid
+from inlet.core.panels.panel_cut import panel_cut, panel_ways
 from inlet.core.panels.photo import measured_box, photo_scale
 from inlet.core.plan import plan_block, plan_quilt
 from inlet.core.project import (
@@ -68,6 +68,15 @@ def test_the_worked_panel():
         ((F(18), F(22)), True), ((F(5), F(18)), True),
     ]  # fmt: skip
     assert plan.fabric_plans.best == ()
+
+
+def test_seams_are_pressed_away_from_the_motif():
+    """Short on the left and above: seams would nest if one were pressed back over the motif."""
+    project = project_of(replace(CREST, left=F(2), top=F(3)))
+    plan = plan_block(project, project.blocks[0])
+    (step,) = plan.steps
+    words = plan.press(step).text
+    assert words == "Press seams 1 and 2 to the left, seam 3 up, seen from the front."
 
 
 quarters = st.integers(0, 60).map(lambda n: F(n, 4))

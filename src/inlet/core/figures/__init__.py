@@ -26,6 +26,7 @@ from inlet.core.figures.looks import LOOKS, Colour, Dash, Look
 from inlet.core.figures.marks import junction_mark
 from inlet.core.figures.mat import MatFrame, OnMat, mat_figure, numbers_figure
 from inlet.core.figures.moves import lines_figure, move_bounds, move_figure, sheet_figure
+from inlet.core.figures.panel import packed_figure, panel_figure, piece_figure
 from inlet.core.figures.pressed import (
     View,
     arrow_size,
@@ -78,6 +79,9 @@ __all__ = [
     "move_bounds",
     "move_figure",
     "numbers_figure",
+    "packed_figure",
+    "panel_figure",
+    "piece_figure",
     "place_boxes",
     "pressed_figure",
     "pressed_frame",

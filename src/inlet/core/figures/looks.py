@@ -79,6 +79,7 @@ LOOKS: dict[Kind, Look] = {
     "uncovered": Look(fill="accent", hatched=True),
     "scrap": Look("soft", 1.2, "dashes", halo=1.0),
     "square-edge": Look("ink", 2.0, halo=1.2),
+    "motif": Look("ink", 1.6, halo=1.4),
     "words": Look("ink"),
     "soft-words": Look("soft"),
 }

@@ -58,22 +58,34 @@ def _size(sheet: Sheet) -> tuple[Exact, Exact]:
 
 def _moves(cut: PanelCut, seam: Exact, fabric: FabricId, added: FabricId) -> Iterator[Move]:
     sheet: Sheet = rectangle_sheet(*cut.piece, fabric)
+    motif = tuple(_round(cut))
     wide, high = (float(side) for side in cut.stabiliser)
     yield Move(
         "lay",
         f"Iron stabiliser behind the motif, {{length:{wide}}} wide and {{length:{high}}} high: it "
         "reaches beyond the finished piece on every side.",
         sheet,
+        (),
+        motif,
     )
     for stage in panel_stages(cut, seam, fabric, added):
-        yield from _sewn_on(stage)
+        for move in _sewn_on(stage):
+            yield move._replace(lines=(*motif, *move.lines))
         sheet = stage.after
     yield Move(
         "trim",
         "Mark the middle of the motif, measure from there, and trim to {trim}: this is the last "
         "cut.",
-        sheet, (), tuple(_last_cuts(cut, sheet)),
+        sheet, (), (*motif, *_last_cuts(cut, sheet)),
     )  # fmt: skip
+
+
+def _round(cut: PanelCut) -> Iterator[DrawnLine]:
+    """The box of the motif, dotted in every picture."""
+    left, top, right, bottom = cut.motif
+    corners = [Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom)]
+    for i, corner in enumerate(corners):
+        yield DrawnLine("mark", corner, corners[(i + 1) % 4])
 
 
 def _sewn_on(stage: PanelStage) -> Iterator[Move]:

@@ -3,32 +3,36 @@
 Promise: joins keep off the motif; what is drawn is what the strips, sewn on and trimmed, show.
 """
 
-from inlet.core.panels.centring import SIDES, Way, centred, centring_lines
+from inlet.core.panels.centring import centring_lines
+from inlet.core.panels.many import PackedTop, one_size, packed, sizes_on_grid
 from inlet.core.panels.panel_cut import (
     PanelCut,
     PanelStage,
-    motif_of,
     panel_cut,
     panel_sheet,
     panel_stages,
-    panel_ways,
     raw_panel,
 )
 from inlet.core.panels.panel_drawing import drawn_panel, panel_problems
+from inlet.core.panels.photo import measured_box, photo_scale
+from inlet.core.panels.words import packed_lines, panel_text
 
 __all__ = [
-    "SIDES",
+    "PackedTop",
     "PanelCut",
     "PanelStage",
-    "Way",
-    "centred",
     "centring_lines",
     "drawn_panel",
-    "motif_of",
+    "measured_box",
+    "one_size",
+    "packed",
+    "packed_lines",
     "panel_cut",
     "panel_problems",
     "panel_sheet",
     "panel_stages",
-    "panel_ways",
+    "panel_text",
+    "photo_scale",
     "raw_panel",
+    "sizes_on_grid",
 ]

@@ -32,13 +32,15 @@ class StripSewn(NamedTuple):
 
 class PanelCut(NamedTuple):
     """A panel made into a block: its ``piece``, the ``strips`` in the order they are sewn on,
-    ``corner`` and ``size`` of what is kept in the end, raw; the ``stabiliser`` ironed on."""
+    ``corner`` and ``size`` of what is kept in the end, raw; the ``stabiliser`` ironed on; the box
+    of the ``motif`` (left, top, right, bottom)."""
 
     piece: Size
     strips: tuple[StripSewn, ...]
     corner: tuple[Exact, Exact]
     size: Size
     stabiliser: Size
+    motif: tuple[Exact, Exact, Exact, Exact]
 
     def scaled(self, k: Exact) -> PanelCut:
         """The same of a block ``k`` times as large, near enough to compare pieces by."""
@@ -86,6 +88,7 @@ def panel_cut(block: Block, measure: Measure) -> PanelCut | None:
         corner,
         (ways[0].cut, ways[1].cut),
         (ways[0].cut + 2 * margin, ways[1].cut + 2 * margin),
+        (panel.left, panel.top, panel.left + panel.motif[0], panel.top + panel.motif[1]),
     )
 
 

@@ -34,7 +34,7 @@ FULL_CONTRAST = 50.0
 """L* apart from which a shadow counts in full."""
 TO_DARK, ALTERNATE, ONE_WAY = 40, 20, 5
 """How ties fall, in thousandths of a point: to the dark, rows by turns, a row all one way."""
-OUTWARD_KINDS = ("rounds", "ring", "square-in-square")
+OUTWARD_KINDS = ("rounds", "ring", "square-in-square", "panel")
 
 
 class CostTable(NamedTuple):
@@ -48,12 +48,14 @@ class CostTable(NamedTuple):
 
 class PressedBlock(NamedTuple):
     """What costs are worked out of: the seams, the lightness (L*) of each patch (None without a
-    fabric), the weights, and for spans that go round a centre which side is the outer one."""
+    fabric), the weights, for spans that go round a centre which side is the outer one, and how
+    many times as much that weighs."""
 
     seams: PressedSeams
     lightness: tuple[float | None, ...]
     weights: Weights
     outward: dict[int, int]
+    firm: int = 1
 
 
 def lightness_of(seams: PressedSeams, fabrics: Iterable[Fabric]) -> tuple[float | None, ...]:
@@ -102,7 +104,7 @@ def along(block: PressedBlock, s: int) -> tuple[CostTable, CostTable]:
         ties[side] = round(TO_DARK * max(0.0, -darker))
         costs[side] += w["folded-back"] * max(0, back[side] - back[1 - side]) // 2
         if block.outward.get(s) == 1 - side:
-            costs[side] += round(share * w["inward"])
+            costs[side] += round(share * w["inward"] * block.firm)
     waits = waiting_side(span)
     if waits is not None:
         costs[1 - waits] += w["against"]

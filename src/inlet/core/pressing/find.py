@@ -66,6 +66,10 @@ def wishes_of(project: Project, block: Block) -> Wishes:
     return Wishes(wishes.method or whole.method, wishes.versions, wishes.pins, wishes.setting)
 
 
+FIRM = 1000
+"""How much more a panel's seams weigh when they are not pressed away from the motif."""
+
+
 def find_pressing(
     project: Project,
     draft: Draft,
@@ -100,6 +104,7 @@ class _Finder:
             lightness_of(self.seams, project.fabrics),
             weights_of(self.wishes.method, fabrics_of),
             outward_sides(self.seams, root),
+            FIRM if self.drafted.panel is not None else 1,
         )
         self.in_sets = spans_in_sets(self.seams, units)
         self.twins = list(twin_spans(self.seams, units))

@@ -106,7 +106,7 @@ def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Itera
         saved += round(share * w["shadow"] * (shades[1][0] - shades[0][0]))
         darker += share * shades[0][1]
         back += folds[other] - folds[way]
-        inward += round(share * w["inward"]) * (plan.block.outward.get(n) == way)
+        inward += round(share * w["inward"] * plan.block.firm) * (plan.block.outward.get(n) == way)
     if saved:
         light = side_fabrics(plan, span, other, project)
         yield Saved(saved, f"To the dark: it would show through {light}, not through {fabric}.")

@@ -41,7 +41,6 @@ from inlet.core.setting import block_counts
 from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.cutting.mat import Mat
-from inlet.ui.cutting.motif_page import MotifPage
 from inlet.ui.cutting.ruler import RulerFace
 from inlet.ui.cutting.shopping_page import ShoppingPage
 from inlet.ui.cutting.sizes_page import SizesPage
@@ -60,7 +59,7 @@ SHORT = {
     "new": "new", "bolt": "bolt", "fat-quarter": "fat quarter", "strips": "strip",
     "squares": "square", "scrap": "scrap", "panel": "panel",
 }  # fmt: skip
-PAGES = ("At the mat", "Shopping list", "Size chart", "Centre a motif")
+PAGES = ("At the mat", "Shopping list", "Size chart")
 
 
 class FabricOnMat(NamedTuple):
@@ -92,9 +91,8 @@ class CuttingStage(QWidget):
         at_mat = QWidget()
         layout = column(at_mat, 0, 8)
         self.shopping, self.sizes = ShoppingPage(session), SizesPage(session)
-        self.motif = MotifPage(session)
         self.pages = QStackedWidget()
-        for page in (at_mat, self.shopping, self.sizes, scrolled(self.motif, "page")):
+        for page in (at_mat, self.shopping, self.sizes):
             self.pages.addWidget(page)
         whole.addWidget(self.pages, 1)
         self.scope = QComboBox()
@@ -191,7 +189,7 @@ class CuttingStage(QWidget):
         """The page in front is worked out once the fabric is laid out."""
         plan = self.session.plan
         if plan is not None and plan.fabric_plans.settled:
-            page = (None, self.shopping, self.sizes, self.motif)[self.pages.currentIndex()]
+            page = (None, self.shopping, self.sizes)[self.pages.currentIndex()]
             if page is not None:
                 page.refresh()
 

@@ -3,12 +3,10 @@ dialog."""
 
 from __future__ import annotations
 
-import base64
 from collections.abc import Callable
-from pathlib import Path
 
-from PySide6.QtCore import QBuffer, QIODevice, QPointF, QSize, Qt
-from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap
+from PySide6.QtCore import QPointF, QSize, Qt
+from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
     QColorDialog,
     QComboBox,
@@ -32,9 +30,9 @@ from inlet.ui import theme
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.painting import fabric_brush
 from inlet.ui.widgets.parts import ValueEdit, button, column, drop, label, row
+from inlet.ui.widgets.pictures import PICTURES, as_text, from_text, not_a_picture, read_picture
 
 NEW_COLOURS = ("#8c6f9c", "#d8b24a", "#7f9fb5", "#a8483c", "#4f6b45", "#d9a69a", "#33302c")
-PICTURES = "Pictures (*.png *.jpg *.jpeg);;All files (*)"
 LARGEST_PICTURE = 480
 """Pixels a print's picture keeps along its longer side: enough for any block on screen."""
 
@@ -245,7 +243,7 @@ class FabricDialog(QDialog):
         if self.print is None:
             self.picture.setText("none: its colour is shown")
         else:
-            image = QImage.fromData(base64.b64decode(self.print.image))
+            image = from_text(self.print.image)
             self.picture.setPixmap(
                 QPixmap.fromImage(image).scaled(
                     self.picture.size(), Qt.AspectRatioMode.KeepAspectRatio
@@ -285,25 +283,14 @@ class FabricDialog(QDialog):
         name, _ = QFileDialog.getOpenFileName(self, "Picture of the print", "", PICTURES)
         if not name:
             return
-        image = QImage(name)
-        if image.isNull():
-            self.said.setText(f"{Path(name).name}: not a picture that can be read.")
+        image = read_picture(name, LARGEST_PICTURE)
+        if image is None:
+            self.said.setText(not_a_picture(name))
             return
-        if max(image.width(), image.height()) > LARGEST_PICTURE:
-            side = QSize(LARGEST_PICTURE, LARGEST_PICTURE)
-            image = image.scaled(
-                side,
-                Qt.AspectRatioMode.KeepAspectRatio,
-                Qt.TransformationMode.SmoothTransformation,
-            )
-        store = QBuffer()
-        store.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.save(store, "PNG")  # type: ignore[call-overload]  # its stub asks for bytes
         shows = self.print.width if self.print is not None else Print(image="").width
         if self.print is None:
             shows = self.session.measure.from_inches(shows)
-        data = base64.b64encode(bytes(store.data().data())).decode()
-        self.print = Print(image=data, width=shows)
+        self.print = Print(image=as_text(image, "PNG"), width=shows)
         # A print's mean colour is what it does in value.
         mean = image.scaled(1, 1, mode=Qt.TransformationMode.SmoothTransformation).pixelColor(0, 0)
         self.colour = mean.name()

@@ -9,6 +9,8 @@ from inlet.ui.guard import guarded
 from inlet.ui.remake.corners_page import CornersPage
 from inlet.ui.remake.gallery_page import GalleryPage
 from inlet.ui.remake.improvising import Improvising
+from inlet.ui.remake.panel_model import PanelModel
+from inlet.ui.remake.panels_page import PanelsPage
 from inlet.ui.remake.slice_page import SlicePage
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.start_sizes_page import StartSizesPage
@@ -17,8 +19,10 @@ from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.parts import column, scrolled
 from inlet.ui.widgets.tabs import tabs
 
-PAGES = ("Slice and set again", "Start sizes", "Improvised corners", "See before you choose")
+PAGES = ("Slice and set again", "Start sizes", "Improvised corners", "Centre a motif",
+         "See before you choose")  # fmt: skip
 CORNERS = PAGES.index("Improvised corners")
+PANELS = PAGES.index("Centre a motif")
 GALLERY = PAGES.index("See before you choose")
 
 
@@ -41,7 +45,10 @@ class RemakeStage(QWidget):
         self.pages.addWidget(scrolled(self.sizes, "page"))
         self.corners = CornersPage(Improvising(session))
         self.pages.addWidget(scrolled(self.corners, "page"))
+        self.panels = PanelsPage(PanelModel(session))
+        self.pages.addWidget(scrolled(self.panels, "page"))
         self.pages.addWidget(scrolled(self.gallery, "page"))
+        self.panels.pointed.connect(self.pointed)
         self.corners.pointed.connect(self.pointed)
         layout.addWidget(self.pages, 1)
         self.slice_page.pointed.connect(self.pointed)

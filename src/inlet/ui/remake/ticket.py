@@ -15,8 +15,9 @@ from inlet.core.words import length_text, measured_text, size_text
 from inlet.ui import theme
 from inlet.ui.remake.corners_ticket import CornersTicket
 from inlet.ui.remake.gallery_ticket import GalleryTicket
+from inlet.ui.remake.panels_ticket import PanelsTicket
 from inlet.ui.remake.slicing import Slicing
-from inlet.ui.remake.stage import CORNERS, GALLERY, RemakeStage
+from inlet.ui.remake.stage import CORNERS, GALLERY, PANELS, RemakeStage
 from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import ValueEdit, button, column, label, row, rule, when_seen
 
@@ -227,7 +228,8 @@ class RemakeTicket(QStackedWidget):
         self.slices = SliceTicket(stage.slicing)
         self.gallery = GalleryTicket(stage.gallery)
         self.corners = CornersTicket(stage.corners)
-        tickets = {GALLERY: self.gallery, CORNERS: self.corners}
+        self.panels = PanelsTicket(stage.panels)
+        tickets = {GALLERY: self.gallery, CORNERS: self.corners, PANELS: self.panels}
         for ticket in (self.slices, *tickets.values()):
             self.addWidget(ticket)
         stage.turned.connect(lambda page: self.setCurrentWidget(tickets.get(page, self.slices)))

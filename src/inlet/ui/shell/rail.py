@@ -60,7 +60,7 @@ class Rail(QWidget):
         patches = len(self.session.draft.patches)
         figures = {"draft": _count(patches, "patch", "patches")}
         remade = sum(
-            block.made_from is not None or block.improvised is not None
+            bool(block.made_from or block.improvised or block.panel)
             for block in self.session.project.blocks
         )
         figures["remake"] = _count(remade, "block", "blocks") if remade else "none yet"

@@ -1,3 +1,13 @@
 """Widgets that every stage is built from; they know the craft's words, no stage."""
 
-__all__ = ["answers", "choices", "drawing", "flow", "painting", "parts", "table", "tabs"]
+__all__ = [
+    "answers",
+    "choices",
+    "drawing",
+    "flow",
+    "painting",
+    "parts",
+    "pictures",
+    "table",
+    "tabs",
+]
