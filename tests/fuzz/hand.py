@@ -40,6 +40,7 @@ from PySide6.QtWidgets import (
 from inlet.core.draft.patches import draft
 from inlet.files.project.project_json import dumps, load, loads
 from inlet.ui import guard
+from inlet.ui.remake.stage import CORNERS, PANELS
 from inlet.ui.shell.app import DEMO
 from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session, new_project
@@ -259,6 +260,37 @@ class Hand:
             self.doing = "keeping slices"
             self.window.slicing.keep()
 
+    def _corners_and_panels(self) -> Iterator[None]:
+        """Improvised corners and panels begun, dragged, drawn again, set into the quilt."""
+        self.window.show_stage("remake")
+        stage = self.window.remake
+        which = self.chance.choice((CORNERS, PANELS))
+        stage.turn_to(which)
+        yield
+        page = stage.corners if which == CORNERS else stage.panels
+        self.doing = "corners" if which == CORNERS else "a panel"
+        if page.begin.isVisible():
+            page.begin.click()
+            yield
+        picture = stage.corners.picture if which == CORNERS else stage.panels.piece
+        if picture.isVisible():
+            start, end = self._place(picture), self._place(picture)
+            if self.chance.random() < 0.6:
+                handles = ("along", "scrap") if which == CORNERS else ("motif", "motif-end")
+                if which == CORNERS or stage.panels.model.panel is not None:
+                    start = picture.spot_of(self.chance.choice(handles)).toPoint()
+            QTest.mousePress(picture, Qt.MouseButton.LeftButton, pos=start)
+            QTest.mouseMove(picture, end)
+            yield
+            QTest.mouseRelease(picture, Qt.MouseButton.LeftButton, pos=end)
+            yield
+            keys = (Qt.Key.Key_N, Qt.Key.Key_Left, Qt.Key.Key_Down)
+            QTest.keyClick(picture, self.chance.choice(keys))
+        if which == CORNERS and self.chance.random() < 0.3:
+            yield
+            self.doing = "a field of squares"
+            self.window.remake_ticket.corners.set_quilt.click()
+
     def _spin(self) -> None:
         found = self._visible(QSpinBox) + self._visible(QCheckBox)
         if found:
@@ -403,7 +435,7 @@ class Hand:
             (self._draw, 30), (self._tool, 10), (self._click, 12), (self._type, 5), (self._key, 22),
             (self._anywhere, 10), (self._stage, 4), (self._size, 1), (self._history, 4),
             (self._choose, 3), (self._top, 8), (self._mat, 6), (self._back, 5), (self._spin, 4),
-            (self._slices, 6), (self._write, 2), (self._close, 0.3),
+            (self._slices, 6), (self._corners_and_panels, 6), (self._write, 2), (self._close, 0.3),
         ]  # fmt: skip
         kinds, weights = zip(*ways, strict=True)
         for n in range(events):

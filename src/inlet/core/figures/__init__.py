@@ -26,7 +26,13 @@ from inlet.core.figures.looks import LOOKS, Colour, Dash, Look
 from inlet.core.figures.marks import junction_mark
 from inlet.core.figures.mat import MatFrame, OnMat, mat_figure, numbers_figure
 from inlet.core.figures.moves import lines_figure, move_bounds, move_figure, sheet_figure
-from inlet.core.figures.panel import packed_figure, panel_figure, piece_figure
+from inlet.core.figures.panel import (
+    motif_figure,
+    packed_figure,
+    panel_figure,
+    piece_figure,
+    shown_of_piece,
+)
 from inlet.core.figures.pressed import (
     View,
     arrow_size,
@@ -76,6 +82,7 @@ __all__ = [
     "junctions_figure",
     "lines_figure",
     "mat_figure",
+    "motif_figure",
     "move_bounds",
     "move_figure",
     "numbers_figure",
@@ -87,6 +94,7 @@ __all__ = [
     "pressed_frame",
     "set_again_figure",
     "sheet_figure",
+    "shown_of_piece",
     "top_figure",
     "way_figure",
 ]  # fmt: skip

@@ -20,6 +20,7 @@ from inlet.core.figures.display import (
 )
 from inlet.core.figures.display import rectangle as corners_of
 from inlet.core.figures.moves import sheet_figure
+from inlet.core.geometry import bounds
 from inlet.core.panels import PackedTop, panel_cut, panel_stages
 from inlet.core.project import Block, Measure
 from inlet.core.table import box
@@ -49,7 +50,7 @@ def piece_figure(
     if cut is not None:
         (x, y), (a, b) = cut.corner, cut.size
         kept = float(x), float(y), float(x + a), float(y + b)
-        items.append(Area(_closed(kept, frame), "uncovered"))
+        items += [Area(_closed(part, frame), "uncovered") for part in _beyond(kept, (wide, high))]
     if shown:
         items.append(Polyline(outline, "square-edge"))
     else:
@@ -81,23 +82,42 @@ def piece_figure(
 
 
 def panel_figure(block: Block, measure: Measure, frame: Frame) -> Figure:
-    """The block a panel becomes, finished, with its motif and its joins."""
-    panel = block.panel
-    assert panel is not None, "only a panel becomes a block so"
+    """The block a panel becomes, finished, with its joins and the motif's outline."""
     drawn = draft(block)
     items: list[Item] = [
         *sheet_figure(
             picture_of(drawn, frozenset(range(len(drawn.patches)))), frame, lettered=False
         )
     ]
+    return (*items, *motif_figure(block, measure, frame))
+
+
+def motif_figure(block: Block, measure: Measure, frame: Frame) -> Figure:
+    """The motif's outline where it comes to lie in its block; nothing where it cannot."""
+    panel, cut = block.panel, panel_cut(block, measure)
+    if panel is None or cut is None:
+        return ()
+    x, y = (
+        float(start - corner - measure.seam)
+        for start, corner in zip((panel.left, panel.top), cut.corner, strict=True)
+    )
+    sides = (x, y, x + float(panel.motif[0]), y + float(panel.motif[1]))
+    return tuple(_motif(sides, frame))
+
+
+def shown_of_piece(block: Block, measure: Measure) -> tuple[Box, Box] | None:
+    """What shows of the piece itself in the block, without strips: where it lies in the block, and
+    on the piece; None where the motif cannot be centred."""
     cut = panel_cut(block, measure)
-    if cut is not None:
-        x, y = (
-            float(start - corner - measure.seam)
-            for start, corner in zip((panel.left, panel.top), cut.corner, strict=True)
-        )
-        items += _motif((x, y, x + float(panel.motif[0]), y + float(panel.motif[1])), frame)
-    return tuple(items)
+    if cut is None:
+        return None
+    half = [side / 2 for side in block.finished]
+    for patch in draft(block).patches:
+        left, top, right, bottom = (float(side) for side in bounds(patch.outline))
+        if left <= half[0] <= right and top <= half[1] <= bottom:
+            x, y = (float(corner + measure.seam) for corner in cut.corner)
+            return (left, top, right, bottom), (left + x, top + y, right + x, bottom + y)
+    return None
 
 
 def packed_figure(
@@ -121,6 +141,19 @@ def packed_figure(
         edge = (0.0, y, float(top.wide), bottom)
         items.append(Polyline(_closed(edge, frame), "piece-ready"))
     return tuple(items)
+
+
+def _beyond(kept: Box, piece: tuple[float, float]) -> list[Box]:
+    """What of a box lies beyond a piece that begins at (0, 0): above, below, left and right."""
+    left, top, right, bottom = kept
+    wide, high = piece
+    above, below = min(0.0, bottom), max(high, top)
+    parts = [
+        (left, top, right, above), (left, below, right, bottom),
+        (left, max(top, 0.0), min(0.0, right), min(bottom, high)),
+        (max(wide, left), max(top, 0.0), right, min(bottom, high)),
+    ]  # fmt: skip
+    return [part for part in parts if part[2] > part[0] and part[3] > part[1]]
 
 
 def _within(sides: list[float], wide: float, high: float) -> list[float]:

@@ -60,7 +60,7 @@ class CornersTicket(QWidget):
         for i, (name, words) in enumerate(LENGTHS):
             edit = self._edit(words, partial(self._take_length, name))
             self.lengths[name] = edit
-            grid.addWidget(label(words, "small"), i, 0)
+            grid.addWidget(label(words, "small", True), i, 0)
             grid.addWidget(edit, i, 1)
         self.steepest = self._edit("Longer side at most, times", self._take_steepest)
         self.number = self._edit("Corners of a square", self._take_number)
@@ -70,7 +70,7 @@ class CornersTicket(QWidget):
             (("Longer side at most, times", self.steepest), ("Corners of a square", self.number),
              ("Chance number", self.seed)), len(LENGTHS),
         ):  # fmt: skip
-            grid.addWidget(label(words, "small"), i, 0)
+            grid.addWidget(label(words, "small", True), i, 0)
             grid.addWidget(edit, i, 1)
         layout.addWidget(label("How seams lie", "heading"))
         layout.addLayout(grid)
@@ -82,9 +82,9 @@ class CornersTicket(QWidget):
         self.fabric_boxes = column(spacing=3)
         self.boxes: dict[str, QCheckBox] = {}
         layout.addLayout(self.fabric_boxes)
-        self.contrast = self._check("Only what contrasts in value", "contrast")
-        self.balance = self._check("All fabrics equally often", "balance")
-        self.cards = self._check("Say where each seam lies", "cards")
+        self.contrast = self._check("Only what contrasts", "contrast")
+        self.balance = self._check("All equally often", "balance")
+        self.cards = self._check("Say where seams lie", "cards")
         self.scraps = ChoiceField("Scraps come from", lambda to: self.improvising.edit(scraps=to))
         self.offcuts = ChoiceField("Behind", lambda to: self.improvising.edit(offcuts=to))
         for widget in (self.contrast, self.balance, self.cards):
@@ -114,7 +114,7 @@ class CornersTicket(QWidget):
         for i, (words, edit) in enumerate(
             (("Corners sewn so far", self.sewn), ("Minutes it took", self.minutes))
         ):
-            grid.addWidget(label(words, "small"), i, 0)
+            grid.addWidget(label(words, "small", True), i, 0)
             grid.addWidget(edit, i, 1)
         self.pace = label("", "", True)
         self.card = label("", "small", True)
@@ -125,7 +125,7 @@ class CornersTicket(QWidget):
             layout.addWidget(widget)
 
     def _edit(self, name: str, take: Callable[[str], object]) -> ValueEdit:
-        edit = ValueEdit(name, take, 56)
+        edit = ValueEdit(name, take, 44)
         edit.refused.connect(self.improvising.session.said)
         return edit
 

@@ -4,13 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QRectF, Signal
+from PySide6.QtCore import QPointF, QRectF, Signal
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
-from inlet.core.figures import Box, Figure, Frame, packed_figure, panel_figure
+from inlet.core.figures import (
+    Box,
+    Frame,
+    motif_figure,
+    packed_figure,
+    panel_figure,
+    shown_of_piece,
+)
 from inlet.core.numbers import vulgar_text
-from inlet.core.panels import packed_lines, panel_text
+from inlet.core.panels import packed_lines, panel_text, photo_scale
 from inlet.core.planning import move_text
 from inlet.core.words import size_text
 from inlet.ui import theme
@@ -39,7 +46,7 @@ class PanelsPage(QWidget):
         for part in (self.verdict, self.about, self.begin):
             layout.addWidget(part)
         self.piece = PiecePicture(model)
-        self.block = FigurePicture("The block it becomes", self._block_figure)
+        self.block = FigurePicture("The block it becomes", model, self._paint_block)
         large = theme.text_scale() >= LARGE_TEXT
         self.pictures = QWidget()
         sides: QBoxLayout = QVBoxLayout(self.pictures) if large else QHBoxLayout(self.pictures)
@@ -56,7 +63,7 @@ class PanelsPage(QWidget):
         layout.addWidget(self.pictures, 3)
         self.many = QWidget()
         many = column(self.many, 0, 6)
-        self.packed = FigurePicture("Panels packed into a top", self._packed_figure)
+        self.packed = FigurePicture("Panels packed into a top", model, self._paint_packed)
         self.packed_words = label("", "small", True)
         many.addWidget(label("All panels in one top", "heading"))
         many.addWidget(self.packed, 1)
@@ -111,42 +118,58 @@ class PanelsPage(QWidget):
             vulgar_text("\n".join(f"{i}. {line}" for i, line in enumerate(lines, 1)))
         )
 
-    def _block_figure(self, box: Box) -> Figure:
-        session = self.model.session
-        if self.model.panel is None:
-            return ()
-        wide, high = map(float, session.block.finished)
+    def _paint_block(self, painter: QPainter, box: Box) -> None:
+        """The block, what shows of the piece as it was photographed."""
+        model, session = self.model, self.model.session
+        if model.panel is None:
+            return
+        block, measure = session.block, session.measure
+        wide, high = map(float, block.finished)
         frame = Frame.fit(box, (0, 0, wide, high), theme.text_scale())
-        return panel_figure(session.block, session.measure, frame)
+        draw_figure(painter, panel_figure(block, measure, frame), session.project,
+                    grey=session.grey)  # fmt: skip
+        image, photo = model.photo, model.panel.photo
+        shown = shown_of_piece(block, measure)
+        if image is None or photo is None or shown is None or session.grey:
+            return
+        there, piece = shown
+        pixels = image.width() / photo_scale(photo)
+        x, y = (float(at) * image.width() for at in photo.corner)
+        source = QRectF(
+            x + piece[0] * pixels, y + piece[1] * pixels,
+            (piece[2] - piece[0]) * pixels, (piece[3] - piece[1]) * pixels,
+        )  # fmt: skip
+        target = QRectF(QPointF(*frame.at(*there[:2])), QPointF(*frame.at(*there[2:])))
+        painter.drawImage(target, image, source)
+        draw_figure(painter, motif_figure(block, measure, frame), session.project)
 
-    def _packed_figure(self, box: Box) -> Figure:
-        panels = self.model.panels
+    def _paint_packed(self, painter: QPainter, box: Box) -> None:
+        panels, session = self.model.panels, self.model.session
         if len(panels) < 2:
-            return ()
+            return
         top = self.model.packed
         frame = Frame.fit(box, (0, 0, float(top.wide), float(top.high)), theme.text_scale())
         fabrics = [block.panel.fabric if block.panel is not None else None for block in panels]
-        return packed_figure(top, fabrics, [block.title for block in panels], frame)
+        figure = packed_figure(top, fabrics, [block.title for block in panels], frame)
+        draw_figure(painter, figure, session.project, grey=session.grey)
 
 
 @guarded
 class FigurePicture(QWidget):
-    """A figure as large as there is room."""
+    """A picture as large as there is room, painted by ``paint``."""
 
-    def __init__(self, name: str, figure: Callable[[Box], Figure]) -> None:
+    def __init__(
+        self, name: str, model: PanelModel, paint: Callable[[QPainter, Box], None]
+    ) -> None:
         super().__init__()
-        self._figure = figure
+        self._paint = paint
         self.setMinimumSize(theme.px(140), theme.px(150))
         self.setAccessibleName(name)
+        model.changed.connect(self.update)
 
     def paintEvent(self, event: object) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        page = self.parentWidget()
-        while page is not None and not isinstance(page, PanelsPage):
-            page = page.parentWidget()
-        if page is not None:
-            box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (4, 4, -4, -4)))
-            session = page.model.session
-            draw_figure(painter, self._figure(box_of(box)), session.project, grey=session.grey)
+        box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (4, 4, -4, -4)))
+        self._paint(painter, box_of(box))
         painter.end()

@@ -53,7 +53,7 @@ class PanelsTicket(QWidget):
         for i, (words, name, which) in enumerate(PARTS):
             edit = self._edit(words, partial(self._take, name, which))
             self.lengths[name, which] = edit
-            grid.addWidget(label(words, "small"), i, 0)
+            grid.addWidget(label(words, "small", True), i, 0)
             grid.addWidget(edit, i, 1)
         self.fabric = ChoiceField("Fabric of the piece", lambda to: self.model.edit(fabric=to))
         self.added = ChoiceField("Fabric of strips added", lambda to: self.model.edit(added=to))
@@ -91,7 +91,7 @@ class PanelsTicket(QWidget):
         self.grid = self._edit("Sizes in steps of", self._take_grid)
         self.across = self._edit("Top, wide", self._take_across)
         for i, edit in enumerate((self.margin, self.grid, self.across)):
-            grid.addWidget(label(edit.accessibleName(), "small"), i, 0)
+            grid.addWidget(label(edit.accessibleName(), "small", True), i, 0)
             grid.addWidget(edit, i, 1)
         self.same = button("", self.model.take_same_size)
         self.own = button("A size for each motif", self.model.take_own_sizes)
@@ -100,7 +100,7 @@ class PanelsTicket(QWidget):
         layout.addWidget(self.own)
 
     def _edit(self, name: str, take: Callable[[str], object]) -> ValueEdit:
-        edit = ValueEdit(name, take, 56)
+        edit = ValueEdit(name, take, 44)
         edit.refused.connect(self.model.session.said)
         return edit
 

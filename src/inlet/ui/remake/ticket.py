@@ -19,7 +19,8 @@ from inlet.ui.remake.panels_ticket import PanelsTicket
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.stage import CORNERS, GALLERY, PANELS, RemakeStage
 from inlet.ui.widgets.choices import ChoiceField, field
-from inlet.ui.widgets.parts import ValueEdit, button, column, label, row, rule, when_seen
+from inlet.ui.widgets.flow import flowing
+from inlet.ui.widgets.parts import ValueEdit, button, column, label, rule, when_seen
 
 WAYS = (("left", "right"), ("above", "below"))
 
@@ -43,7 +44,7 @@ class SliceTicket(QWidget):
         layout.addWidget(self.piece_area)
         self.keep = button("Keep as a block", slicing.keep, kind="primary")
         self.let_go = button("Draw on it freely", slicing.let_go)
-        layout.addLayout(row(self.keep, self.let_go, 1))
+        layout.addWidget(flowing(self.keep, self.let_go))
         self.kept = label("", "small", True)
         layout.addWidget(self.kept)
         layout.addStretch(1)
@@ -57,7 +58,7 @@ class SliceTicket(QWidget):
             button(words, partial(slicing.cut_in_parts, number))
             for number, words in ((2, "Halves"), (3, "Thirds"), (4, "Quarters"))
         ]
-        layout.addLayout(row(*parts, 1))
+        layout.addWidget(flowing(*parts))
         grid = QGridLayout()
         grid.setSpacing(theme.px(5))
         self.lines: list[ChoiceField] = []
@@ -80,7 +81,7 @@ class SliceTicket(QWidget):
         self.measured = ValueEdit("The sewn start block measures", self._take_measured)
         self.measured.refused.connect(slicing.session.said)
         self.measured.setToolTip("Raw edge to raw edge, as 11 1/4 or 11 1/4 x 11 1/8")
-        layout.addWidget(label("The sewn start block measures", "small"))
+        layout.addWidget(label("The sewn start block measures", "small", True))
         layout.addWidget(self.measured)
 
     def _piece_area(self) -> QWidget:
@@ -91,9 +92,9 @@ class SliceTicket(QWidget):
         self.piece_size = label("", "size", True)
         layout.addWidget(self.piece)
         layout.addWidget(self.piece_size)
-        layout.addLayout(
-            row(button("Turn left", lambda: slicing.turn(3)), button("Turn right", slicing.turn),
-                button("Flip", slicing.flip), 1)
+        layout.addWidget(
+            flowing(button("Turn left", lambda: slicing.turn(3)),
+                    button("Turn right", slicing.turn), button("Flip", slicing.flip))
         )  # fmt: skip
         self.of = ChoiceField("The piece comes from", self._take_start)
         self.more = ChoiceField("Slice another block too", self._add_start)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QPoint, QRect, QSize, Qt
 from PySide6.QtWidgets import QLayout, QLayoutItem, QSizePolicy, QWidget
 
+from inlet.ui import theme
 from inlet.ui.guard import guarded
 
 
@@ -92,3 +93,12 @@ class FlowLayout(QLayout):
             x += size.width() + self.spacing()
             line = max(line, size.height())
         return y + line + margins.bottom() - box.y()
+
+
+def flowing(*widgets: QWidget) -> QWidget:
+    """Widgets side by side, those that have no room in the next line."""
+    line = QWidget()
+    flow = FlowLayout(line, 0, theme.px(6))
+    for widget in widgets:
+        flow.addWidget(widget)
+    return line
