@@ -13,6 +13,7 @@ from inlet.core.project.project import Project, measured_in
 from inlet.core.project.value import replace
 from inlet.core.remake.follow import laid_of
 from inlet.core.remake.set_again import Laid
+from inlet.ui.remake.stage import GALLERY
 from tests.blocks import FABRICS
 from tests.core.remake.test_made_from import START, project_of_sliced
 from tests.core.remake.test_slices import THIRDS
@@ -152,7 +153,7 @@ def test_a_made_block_follows_and_is_not_drawn_on(maker, qtbot):
 
 def test_a_way_to_set_it_is_chosen_and_an_exchange_made_a_colourway(remaking, qtbot):
     maker, stage = remaking, remaking.window.remake
-    stage.page_buttons[2].click()
+    stage.page_buttons[GALLERY].click()
     page = stage.gallery
     qtbot.waitUntil(lambda: bool(page.pictures.buttons))
     chosen = page.offered[1]
