@@ -22,6 +22,7 @@ from inlet.core.remake import (
     cut_words,
     cuts_typed,
     followed,
+    frame_of,
     offers,
     parts_at_marks,
     pieces_of,
@@ -43,6 +44,8 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     typed = "distances from the centre: 1 7/8, or left 2, right 3, or centre"
     parser.add_argument("--upright", metavar="CUTS", help=typed)
     parser.add_argument("--level", metavar="CUTS", help="as --upright: above 2, below 3")
+    parser.add_argument("--diagonal", action="store_true",
+                        help="cut along the diagonals: the block lies on point")  # fmt: skip
     parser.add_argument(
         "--arrangement", type=parts, metavar="N", help="take the N-th that is offered"
     )
@@ -94,16 +97,19 @@ def _made_from(project: Project, block: Block, options: argparse.Namespace) -> M
     for axis, (name, typed) in enumerate((("upright", options.upright), ("level", options.level))):
         if options.upright is None and options.level is None:
             most = min(options.parts, MOST_PARTS)
-            cuts.append(parts_at_marks(block.finished[axis] + twice, most, measure.mark))
+            whole = frame_of(block.finished, Cuts(diagonal=options.diagonal))[axis]
+            cuts.append(parts_at_marks(whole + twice, most, measure.mark))
             continue
         try:
             cuts.append(cuts_typed(typed or "", ways[axis], measure.system, Fraction(0)))
         except NumberError as why:
             raise FileProblem(f"inlet: --{name}: {why}") from None
-    made_from = cut_in(start, StartBlock(block=block.id), Cuts(*cuts), measure)
+    made_from = cut_in(
+        start, StartBlock(block=block.id), Cuts(cuts[0], cuts[1], options.diagonal), measure
+    )
     how = remade(project, made_from)
     if options.arrangement is not None:
-        offered = offers(start, how.slices)
+        offered = offers(how.starts[0], how.slices, how.on_point)
         if options.arrangement > len(offered):
             raise FileProblem(f"inlet: --arrangement: there are {len(offered)}")
         return replace(made_from, pieces=pieces_of(offered[options.arrangement - 1].laid))
@@ -130,7 +136,7 @@ def _lines(project: Project, new: Block) -> Iterator[str]:
     if missed:
         most = length_text(max(miss.off for miss in missed), measure)
         yield f"  seams that no longer meet: {len(missed)}, off by up to {most}"
-    yield f"Arrangements: {len(offers(how.starts[0], how.slices))}"
+    yield f"Arrangements: {len(offers(how.starts[0], how.slices, how.on_point))}"
     yield plan_text(plan_block(project, new))
 
 

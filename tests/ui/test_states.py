@@ -163,7 +163,7 @@ def test_messages_go_when_closed_and_plans_name_the_stage_figures(maker):
     maker.bot.waitUntil(lambda: maker.session.pressing_known, timeout=20000)
     texts = {stage: b.text() for stage, b in maker.window.rail.buttons.items()}
     assert texts == {
-        "draft": "Draft\n21 patches", "remake": "Remake\n1 block", "units": "Units\n9 units",
+        "draft": "Draft\n21 patches", "remake": "Remake\n3 blocks", "units": "Units\n9 units",
         "cutting": "Cutting\n⅝ yd",
         "piecing": "Piecing\n5 steps", "pressing": "Pressing\n4/4 nest",
         "quilt": "Quilt\n32 blocks",

@@ -21,7 +21,7 @@ from inlet.core.figures.marks import junction_mark
 from inlet.core.figures.moves import sheet_figure
 from inlet.core.geometry import Picture
 from inlet.core.numbers import Exact
-from inlet.core.remake import Remade, Slice, SliceJunction, places_of
+from inlet.core.remake import Remade, Slice, SliceJunction, place_boxes_of
 from inlet.core.table import Sheet
 
 LABEL = 11.0
@@ -82,12 +82,11 @@ def set_again_figure(
 
 
 def place_boxes(how: Remade) -> tuple[Box, ...]:
-    """Where the places of slices lie in the new block."""
-    boxes = []
-    for each, (left, top) in zip(how.slices, places_of(how.slices), strict=True):
-        wide, high = each.size
-        boxes.append((float(left), float(top), float(left + wide), float(top + high)))
-    return tuple(boxes)
+    """Where the places of slices lie as they are set again."""
+    return tuple(
+        (float(left), float(top), float(right), float(bottom))
+        for left, top, right, bottom in place_boxes_of(how)
+    )
 
 
 def middle(box: Box) -> tuple[float, float]:

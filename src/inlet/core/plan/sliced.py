@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 
 from inlet.core.draft import draft, drawing_problems
-from inlet.core.geometry import Point
-from inlet.core.numbers import Fraction
+from inlet.core.geometry import Line, Point, Polygon, chord
+from inlet.core.numbers import HALF_ROOT2, Exact, Fraction
 from inlet.core.piecing import (
     Step,
     assembly_steps,
@@ -22,10 +22,11 @@ from inlet.core.project import Block, Cuts, Measure, Project
 from inlet.core.remake import (
     TURNED,
     CutApart,
-    Missed,
     Remade,
     Wanted,
     cut_words,
+    from_on_point,
+    places_of,
     remade,
     sewn_tree,
     slice_parts,
@@ -33,7 +34,9 @@ from inlet.core.remake import (
     through_seams,
 )
 from inlet.core.table import DrawnLine, Move, Sheet, Size
-from inlet.core.words import length_text, measured_text, near_text
+from inlet.core.words import length_text, measured_text, near_text, size_text
+
+ZERO: Exact = Fraction(0)
 
 
 def prepare_sliced(
@@ -48,7 +51,7 @@ def prepare_sliced(
     problems = list(drawing_problems(drawn, project))
     for start in starts:
         problems += [p._replace(text=f"{start.block.title}: {p.text}", at=()) for p in start.errors]
-    problems += missed_problems(how.set_again.missed, project.measure)
+    problems += missed_problems(how, project.measure)
     quilt = project.quilt
     whole = quilt.made.get(block.id) if quilt is not None else None
     sizes = sizes_as_cut(how, starts, whole)
@@ -92,8 +95,14 @@ def _proved(how: Remade) -> bool:
     drawn = draft(how.set_again.block)
     root = sewn_tree(drawn, how)
     made = {}
-    for part, piece in zip(slice_parts(drawn, how), how.laid, strict=True):
+    corners = places_of(how.slices)
+    for part, piece, corner in zip(slice_parts(drawn, how), how.laid, corners, strict=True):
         shown = slice_picture(how.starts[piece.copy], how.slices[piece.piece], piece.quarters)
+        if how.on_point is not None:
+            at = Point(*corner)
+            there = tuple((tuple(p.plus(at) for p in o), fabric) for o, fabric in shown)
+            made[part.faces] = part.outline, how.on_point.picture(there)
+            continue
         wide = max(p.x for outline, _ in shown for p in outline)
         high = max(p.y for outline, _ in shown for p in outline)
         zero = Fraction(0)
@@ -102,12 +111,13 @@ def _proved(how: Remade) -> bool:
     return resewn_of(drawn, root, made)
 
 
-def missed_problems(missed: Sequence[Missed], measure: Measure) -> list[Problem]:
+def missed_problems(how: Remade, measure: Measure) -> list[Problem]:
     """Seams that met before the block was cut and no longer do: one sentence, with all places."""
+    missed = how.set_again.missed
     if not missed:
         return []
     most = length_text(max(each.off for each in missed), measure)
-    where = tuple(each.at for each in missed)
+    where = tuple(how.in_block(each.at) for each in missed)
     many = f"{len(missed)} seams that met" if len(missed) > 1 else "A seam that met another"
     return [
         Problem(
@@ -161,12 +171,23 @@ def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart) -> 
     """Cut start blocks apart."""
     measure, how, cuts = plan.measure, sliced.how, cut_apart.cuts
     title = called(plan.project, cut_apart.start)
-    lines = cut_lines(how.starts[0].block.finished, cuts, measure)
+    lines = cut_lines(cut_apart.start.block.finished, cuts, measure)
     sheet = raw_of(cut_apart.start.block, measure)
     numbers = tuple(DrawnLine("leg", at, at, i) for i, at in enumerate(_middles(how), 1))
     seams = through_seams(how.starts[0])
     words = cut_words(cuts.upright, seams.upright, True, measure)
     words += cut_words(cuts.level, seams.level, False, measure)
+    lay = (
+        "Lay it on point, its upper left corner on top, and measure from the diagonals"
+        if cuts.diagonal
+        else "Measure from its seams, not from its edges"
+    )
+    trim = (
+        f" Sewn again, trim the block to {size_text(sliced.sizes.raw, measure)}: its edges step "
+        "where it was cut."
+        if cuts.diagonal
+        else ""
+    )
     notes = [*_piece_notes(sliced, measure)]
     over = [f"{n} × piece {i}" for i, n in cut_apart.left_over.items()]
     if over:
@@ -175,8 +196,8 @@ def _cut_step(plan: PreparedBlock, sliced: SlicedBlock, cut_apart: CutApart) -> 
         0,
         f"pieces of {title}",
         cut_apart.start.number,
-        f"Cut {title} apart. Measure from its seams, not from its edges: {'; '.join(words)}. "
-        f"Label the pieces 1 to {len(how.slices)}, row by row.",
+        f"Cut {title} apart. {lay}: {'; '.join(words)}. Label the pieces 1 to {len(how.slices)}, "
+        f"row by row.{trim}",
         None,
         (),
         plan.root,
@@ -206,7 +227,11 @@ def _middles(how: Remade) -> Iterator[Point]:
     """The middle of each slice in its start block."""
     for each in how.slices:
         left, top, right, bottom = each.kept
-        yield Point((left + right) / 2, (top + bottom) / 2)
+        if not each.shape:
+            yield Point((left + right) / 2, (top + bottom) / 2)
+            continue
+        x, y = (sum((p[i] for p in each.shape), ZERO) / len(each.shape) for i in (0, 1))
+        yield from_on_point(Point(left + x, top + y), how.starts[0].block.finished[0])
 
 
 def raw_of(block: Block, measure: Measure) -> Sheet:
@@ -218,6 +243,8 @@ def raw_of(block: Block, measure: Measure) -> Sheet:
 def cut_lines(finished: Size, cuts: Cuts, measure: Measure) -> tuple[DrawnLine, ...]:
     """The cuts through a block as lines from raw edge to raw edge."""
     (wide, high), seam = finished, measure.seam
+    if cuts.diagonal:
+        return tuple(_diagonal_lines(wide, cuts, seam))
     upright = (wide / 2 + x for x in sorted(set(cuts.upright)))
     level = (high / 2 + y for y in sorted(set(cuts.level)))
     return (
@@ -226,8 +253,24 @@ def cut_lines(finished: Size, cuts: Cuts, measure: Measure) -> tuple[DrawnLine, 
     )
 
 
+def _diagonal_lines(wide: Exact, cuts: Cuts, seam: Exact) -> Iterator[DrawnLine]:
+    """Cuts along the diagonals of a square: those as far as ``cut`` from the diagonal that falls to
+    the right lie where x - y is √2 times as much from the middle, the others where x + y is."""
+    low, high = -seam, wide + seam
+    corners: Polygon = (Point(low, low), Point(high, low), Point(high, high), Point(low, high))
+    half, one = wide / 2, Fraction(1)
+    for cut_at, sign in (*((c, -1) for c in cuts.upright), *((c, 1) for c in cuts.level)):
+        at = half + sign * half + cut_at * 2 * HALF_ROOT2
+        ends = chord(corners, Line(one, one * sign, at))
+        if ends is not None:
+            yield DrawnLine("cut", *ends)
+
+
 def _piece_notes(sliced: SlicedBlock, measure: Measure) -> Iterator[str]:
-    """What the pieces measure, those alike together."""
+    """What the pieces measure, those alike together; of a block on point they are no
+    rectangles."""
+    if sliced.how.cuts.diagonal:
+        return
     sizes: dict[str, list[str]] = {}
     for number, piece in enumerate(sliced.how.slices):
         words = measured_text(sliced.sizes.cut(number), measure)

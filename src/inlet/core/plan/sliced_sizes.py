@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from inlet.core.numbers import Exact, Fraction
+from inlet.core.draft import draft
+from inlet.core.numbers import Exact, Fraction, floor_exact
 from inlet.core.project import Measure
 from inlet.core.remake import Remade, places_of
 from inlet.core.table import Size
@@ -26,6 +27,9 @@ class SlicedSizes(NamedTuple):
     def of(self, part: Part, exact: Size) -> Size:
         """What a rectangular part of ``exact`` unfinished size measures; where its rows, or its
         columns, come out different, their mean."""
+        if self.how.cuts.diagonal:
+            number = len(draft(self.how.set_again.block).patches)
+            return (self.whole or self.raw) if len(part.faces) == number else exact
         corner, far = part.outline[0], part.outline[2]
         inside = [
             i
@@ -40,9 +44,21 @@ class SlicedSizes(NamedTuple):
     @property
     def finished(self) -> Size:
         """What the block comes out at, finished, as its slices are cut."""
+        if self.how.cuts.diagonal:
+            twice = 2 * self.measure.seam
+            return self.raw[0] - twice, self.raw[1] - twice
         every = range(len(self.how.slices))
         wide, high = self.how.set_again.block.finished
         return wide + _mean(self._sums(every, 0)), high + _mean(self._sums(every, 1))
+
+    @property
+    def raw(self) -> Size:
+        """What a block whose start blocks lie on point is trimmed to: the mark below what its
+        slices reach, less what the start blocks are too small."""
+        mark, lost = self.measure.mark, min(*self.off, ZERO)
+        wide, high = self.how.set_again.block.finished
+        wide, high = (side + 2 * self.measure.seam + lost for side in (wide, high))
+        return floor_exact(wide / mark) * mark, floor_exact(high / mark) * mark
 
     def cut(self, piece: int) -> Size:
         """What a slice measures as it is cut."""
@@ -52,6 +68,8 @@ class SlicedSizes(NamedTuple):
     @property
     def worst(self) -> Exact:
         """By how much two rows, or two columns, of the block differ at most."""
+        if self.how.cuts.diagonal:
+            return ZERO  # it is trimmed
         every = range(len(self.how.slices))
         return max(max(sums) - min(sums) for sums in (self._sums(every, axis) for axis in (0, 1)))
 

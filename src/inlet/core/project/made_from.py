@@ -14,10 +14,12 @@ MOST_STARTS = 12
 
 class Cuts(Brief, frozen=True):
     """Cuts through a block by how far they lie from its centre: ``upright`` ones to the right of it
-    (below 0 to the left), ``level`` ones below it (below 0 above)."""
+    (below 0 to the left), ``level`` ones below it (below 0 above); of a square block that lies on
+    point, its upper left corner on top, where they are ``diagonal``."""
 
     upright: tuple[Exact, ...] = ()
     level: tuple[Exact, ...] = ()
+    diagonal: bool = False
 
     @property
     def pieces(self) -> int:

@@ -28,12 +28,13 @@ from inlet.core.remake.follow import (
 from inlet.core.remake.nesting import Nesting, SliceJunction, nesting, nesting_text
 from inlet.core.remake.numbers import CutApart, ToSew, Wanted, cut_key, needed, starts_of
 from inlet.core.remake.offers import SliceOffer, offers
+from inlet.core.remake.on_point import from_on_point
 from inlet.core.remake.repeats import Repeat, picture_of_repeat, repeats
 from inlet.core.remake.seam_lines import cut_words, through_seams
-from inlet.core.remake.set_again import TURNED, Laid, Missed, as_they_were, places_of, slice_picture
-from inlet.core.remake.slices import Slice, SliceError, sliced
+from inlet.core.remake.set_again import TURNED, Laid, as_they_were, places_of, slice_picture
+from inlet.core.remake.slices import Slice, SliceError, frame_of, sliced
 from inlet.core.remake.start_chart import MOST_PARTS, chart_table, sizes_of, start_chart
-from inlet.core.remake.tree import sewn_tree, slice_parts
+from inlet.core.remake.tree import place_boxes_of, sewn_tree, slice_parts
 
 __all__ = [
     "MOST_PARTS",
@@ -42,7 +43,6 @@ __all__ = [
     "CutApart",
     "Exchange",
     "Laid",
-    "Missed",
     "Nesting",
     "Remade",
     "Repeat",
@@ -67,6 +67,8 @@ __all__ = [
     "exchanges",
     "flipped",
     "followed",
+    "frame_of",
+    "from_on_point",
     "in_other_fabrics",
     "needed",
     "nesting",
@@ -75,6 +77,7 @@ __all__ = [
     "parts_at_marks",
     "picture_of_repeat",
     "pieces_of",
+    "place_boxes_of",
     "places_of",
     "remade",
     "repeats",

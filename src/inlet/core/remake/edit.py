@@ -19,8 +19,8 @@ from inlet.core.numbers import (
 )
 from inlet.core.project import Cuts, MadeFrom, Measure, StartBlock, replace
 from inlet.core.remake.follow import Remade, laid_of, pieces_of
-from inlet.core.remake.set_again import Laid, as_they_were, slice_picture
-from inlet.core.remake.slices import Slice, equal_parts, sliced
+from inlet.core.remake.set_again import Laid, as_they_were, fills, slice_picture
+from inlet.core.remake.slices import equal_parts, sliced
 
 
 def cut_in(start: Draft, start_block: StartBlock, cuts: Cuts, measure: Measure) -> MadeFrom:
@@ -35,25 +35,24 @@ def with_cuts(made_from: MadeFrom, cuts: Cuts, start: Draft, measure: Measure) -
     slices = sliced(start.block.finished, cuts, measure)
     laid = laid_of(made_from)
     before = made_from.cuts
-    alike = (len(before.upright), len(before.level)) == (len(cuts.upright), len(cuts.level))
-    if not alike or not all(map(fits, laid, slices, [slices] * len(laid))):
+    alike = _number(before) == _number(cuts)
+    if not alike or not all(map(fills, laid, slices, [slices] * len(laid))):
         laid = as_they_were(slices)
     return replace(made_from, cuts=cuts, pieces=pieces_of(laid))
 
 
-def fits(piece: Laid, place: Slice, slices: Sequence[Slice]) -> bool:
-    """Does a slice, as it is turned, fill a place?"""
-    wide, high = slices[piece.piece].size
-    return ((wide, high) if piece.quarters % 2 == 0 else (high, wide)) == place.size
+def _number(cuts: Cuts) -> tuple[int, int, bool]:
+    """How many cuts there are each way, and whether they are diagonal."""
+    return len(cuts.upright), len(cuts.level), cuts.diagonal
 
 
 def turned_at(how: Remade, place: int, quarters: int = 1) -> tuple[Laid, ...]:
     """The pieces, that in a place turned clockwise: by so many quarters if it fits so, else on to
     the next turn in which it does."""
     piece = how.laid[place]
-    for more in (0, 1):
+    for more in range(4):
         turned = piece._replace(quarters=(piece.quarters + quarters + more) % 4)
-        if fits(turned, how.slices[place], how.slices):
+        if fills(turned, how.slices[place], how.slices):
             return (*how.laid[:place], turned, *how.laid[place + 1 :])
     return how.laid
 
@@ -64,8 +63,8 @@ def swapped(how: Remade, place: int, other_place: int) -> tuple[Laid, ...] | Non
     laid = list(how.laid)
     for here, there in ((place, other_place), (other_place, place)):
         piece = how.laid[there]
-        ways = (piece, piece._replace(quarters=(piece.quarters + 1) % 4))
-        fitting = [way for way in ways if fits(way, how.slices[here], how.slices)]
+        ways = [piece._replace(quarters=(piece.quarters + more) % 4) for more in range(4)]
+        fitting = [way for way in ways if fills(way, how.slices[here], how.slices)]
         if not fitting:
             return None
         laid[here] = fitting[0]
@@ -87,7 +86,7 @@ def flipped(how: Remade, place: int) -> tuple[Laid, ...] | None:
     wanted = frozenset(canonical(at_origin(shown)))
     for there, quarters in product((place, *range(len(how.laid))), range(4)):
         candidate = how.laid[there]._replace(quarters=quarters)
-        if not fits(candidate, how.slices[place], how.slices) or look(candidate) != wanted:
+        if not fills(candidate, how.slices[place], how.slices) or look(candidate) != wanted:
             continue
         laid = how.laid if there == place else swapped(how, place, there)
         if laid is not None:
@@ -101,7 +100,7 @@ def by_chance(how: Remade, seed: int) -> tuple[Laid, ...]:
     laid = []
     for piece, place in zip(how.laid, how.slices, strict=True):
         ways = [piece._replace(quarters=quarters) for quarters in range(4)]
-        laid.append(chance.choice([way for way in ways if fits(way, place, how.slices)]))
+        laid.append(chance.choice([way for way in ways if fills(way, place, how.slices)]))
     return tuple(laid)
 
 

@@ -7,6 +7,7 @@ from graphlib import CycleError, TopologicalSorter
 from typing import NamedTuple
 
 from inlet.core.draft import Draft, draft
+from inlet.core.geometry import Point, Polygon
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact
 from inlet.core.panels import drawn_panel
@@ -14,13 +15,15 @@ from inlet.core.project import (
     Block,
     Cuts,
     MadeFrom,
+    Pair,
     Project,
     SetPiece,
     quarter,
     replace,
     started_from,
 )
-from inlet.core.remake.set_again import Laid, SetAgain, set_again
+from inlet.core.remake.on_point import OnPoint, framed, on_point, outline_in, trimmed_square
+from inlet.core.remake.set_again import Box, Laid, SetAgain, places_of, set_again
 from inlet.core.remake.slices import Slice, SliceError, sliced
 from inlet.core.setting import in_colourway
 
@@ -32,13 +35,37 @@ MOST_PIECES = 10_000
 
 class Remade(NamedTuple):
     """How a block is made from others: its ``starts`` as they are drawn, their slices, how these
-    are laid, and what comes of it."""
+    are laid, and what comes of it. Cut along the diagonals, starts and slices lie in their frame,
+    and the new block in that ``on_point``."""
 
     starts: tuple[Draft, ...]
     cuts: Cuts
     slices: tuple[Slice, ...]
     laid: tuple[Laid, ...]
     set_again: SetAgain
+    on_point: OnPoint | None = None
+
+    @property
+    def size(self) -> Pair:
+        """The rectangle in which the slices are set again: the new block, or its frame."""
+        last = self.slices[-1]
+        left, top = places_of(self.slices)[-1]
+        return left + last.size[0], top + last.size[1]
+
+    def in_block(self, p: Point) -> Point:
+        """A place among the slices set again, from the new block's top left."""
+        return p if self.on_point is None else self.on_point.in_block(p)
+
+    def in_frame(self, p: Point) -> Point:
+        """A place of the new block among the slices set again."""
+        return p if self.on_point is None else self.on_point.in_frame(p)
+
+    def outline_of(self, box: Box) -> Polygon:
+        """The outline in the new block of a box among the slices set again."""
+        if self.on_point is not None:
+            return outline_in(self.on_point, box)
+        left, top, right, bottom = box
+        return Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom)
 
 
 def laid_of(made_from: MadeFrom) -> tuple[Laid, ...]:
@@ -108,7 +135,12 @@ def _remade(starts: Sequence[Draft], made_from: MadeFrom, project: Project) -> R
             raise SliceError(f"There is no piece {piece.piece + 1}: the cuts leave {len(slices)}.")
         if not 0 <= piece.copy < len(starts):
             raise SliceError(f"There is no start block {piece.copy + 1}.")
-    return Remade(tuple(starts), cuts, slices, laid, set_again(starts, slices, laid))
+    if not cuts.diagonal:
+        return Remade(tuple(starts), cuts, slices, laid, set_again(starts, slices, laid))
+    lie = tuple(map(framed, starts))
+    where = on_point(slices)
+    again = trimmed_square(set_again(lie, slices, laid), where)
+    return Remade(lie, cuts, slices, laid, again, where)
 
 
 def drawing_of(block: Block) -> tuple[object, ...]:

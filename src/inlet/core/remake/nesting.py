@@ -13,8 +13,8 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.assembly import faces_of
-from inlet.core.geometry import Point, cross
-from inlet.core.numbers import Exact
+from inlet.core.geometry import EIGHTH_TURN, Point, cross
+from inlet.core.numbers import HALF_ROOT2, Exact
 from inlet.core.pressing import PressingPlan, State, Stretch
 from inlet.core.remake.follow import Remade
 from inlet.core.remake.set_again import at_sides, places_of
@@ -73,6 +73,8 @@ def nesting(how: Remade, pressing: PressingPlan) -> Nesting:
                     if right
                     else Point(left + wide / 2 + along, top + high)
                 )
+                if how.on_point and any(line.side(at) <= 0 for line in how.on_point.lines):
+                    continue  # it is trimmed away
                 states = [_state(*pair) for pair in pairs]
                 junctions.append(SliceJunction(at, max(states, key=WORST.index)))
                 met += pairs
@@ -118,7 +120,7 @@ class _SideEnds:
     def __init__(self, how: Remade, pressing: PressingPlan) -> None:
         self.how = how
         self.straight = [
-            (number, stretch.ends, _toward(pressing, stretch))
+            (number, _lying(how, stretch.ends), _turned(how, _toward(pressing, stretch)))
             for number, stretch in enumerate(pressing.stretches)
             if stretch.join.curves[stretch.begin].centre is None
         ]
@@ -146,6 +148,22 @@ class _SideEnds:
                 for side, along in at_sides(p, q, self.how.slices[piece].kept).items()
             ]
         return self._known[piece]
+
+
+def _lying(how: Remade, ends: tuple[Point, Point]) -> tuple[Point, Point]:
+    """The ends of a seam of the start block as it lies to be cut."""
+    if how.on_point is None:
+        return ends
+    wide = how.starts[0].block.finished[0]
+    side = wide * HALF_ROOT2
+    middle, to = Point(side / 2, side / 2), Point(wide / 2, wide / 2)
+    p, q = (EIGHTH_TURN(end.minus(middle)).plus(to) for end in ends)
+    return p, q
+
+
+def _turned(how: Remade, step: Point) -> Point:
+    """A step in the start block as it lies to be cut."""
+    return step if how.on_point is None else EIGHTH_TURN(step)
 
 
 def _toward(pressing: PressingPlan, stretch: Stretch) -> Point:

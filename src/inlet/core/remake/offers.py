@@ -13,19 +13,22 @@ block carries places to places and looks to looks: pictures are compared by thei
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from itertools import product
+from itertools import islice, permutations, product
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft
 from inlet.core.geometry import Motion, Picture, Turn, at_origin, canonical, mirrored
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.remake.set_again import Drawn, Laid, drawn, mover, places_of
+from inlet.core.remake.on_point import OnPoint
+from inlet.core.remake.set_again import Drawn, Laid, drawn, fills, mover, places_of
 from inlet.core.remake.sides import alike, beside
 from inlet.core.remake.slices import Slice
 
 MOST_LAID = 20_000
 """Pieces laid in all arrangements that are looked through; sixteen of them at least."""
+MOST_ON_POINT = 600
+"""Arrangements of a block on point that are looked through."""
 QUARTER = Motion(Fraction(0), Fraction(1))
 Pattern = tuple[int, ...]
 """The look in each place."""
@@ -41,8 +44,11 @@ class SliceOffer(NamedTuple):
     goes_on: Exact
 
 
-def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
-    """The arrangements of a block's slices, best first."""
+def offers(
+    start: Draft, slices: Sequence[Slice], where: OnPoint | None = None
+) -> tuple[SliceOffer, ...]:
+    """The arrangements of a block's slices, best first; ``where`` a block that is cut along its
+    diagonals lies in its frame."""
     places = places_of(slices)
     pieces = [drawn(start, each) for each in slices]
     looks = PieceLooks(pieces)
@@ -59,6 +65,8 @@ def offers(start: Draft, slices: Sequence[Slice]) -> tuple[SliceOffer, ...]:
         seen.update(image for image, way in zip(images, ways, strict=True) if not way.turn[1])
         symmetry = images.count(pattern)
         picture = picture_of(pieces, laid, places)
+        if where is not None:
+            picture = where.picture(picture)
         listed.append(SliceOffer(laid, picture, symmetry, seams.goes_on(pattern)))
     return tuple(sorted(listed, key=lambda each: (-each.symmetry, -float(each.goes_on))))
 
@@ -198,9 +206,39 @@ def rings(slices: Sequence[Slice]) -> tuple[tuple[int, ...], ...]:
     return tuple(by_first.values())
 
 
+def _ring_changes(
+    slices: Sequence[Slice], sets: Sequence[tuple[int, ...]]
+) -> Iterator[tuple[Laid, ...]]:
+    """Of a block on point, whose pieces are no rectangles: the pieces of each ring in every order,
+    each turned as its place is; the piece in the middle turned on the spot."""
+    ways: list[list[tuple[Laid, ...]]] = []
+    for ring in sets:
+        if len(ring) == 1:
+            turns = [Laid(ring[0], quarters) for quarters in range(4)]
+            ways.append([(each,) for each in turns if fills(each, slices[ring[0]], slices)])
+            continue
+        step = 4 // len(ring)
+        ways.append(
+            [
+                tuple(Laid(ring[at], (k - at) * step % 4) for k, at in enumerate(order))
+                for order in permutations(range(len(ring)))
+            ]
+        )
+    for chosen in islice(product(*ways), MOST_ON_POINT):
+        laid = [Laid(i) for i in range(len(slices))]
+        for ring, pieces in zip(sets, chosen, strict=True):
+            for place, piece in zip(ring, pieces, strict=True):
+                laid[place] = piece
+        if all(fills(piece, slices[i], slices) for i, piece in enumerate(laid)):
+            yield tuple(laid)
+
+
 def ring_turns(slices: Sequence[Slice]) -> Iterator[tuple[Laid, ...]]:
     """Every choice of turns, one for each ring, in which the pieces fit their places."""
     sets = rings(slices)
+    if slices[0].shape:
+        yield from _ring_changes(slices, sets)
+        return
     ways = [
         (0, 1, 2, 3) if all(s[0] == s[1] for s in (slices[i].size for i in ring)) else (0, 2)
         for ring in sets

@@ -151,8 +151,7 @@ def set_again(
         if key not in known:
             known[key] = drawn(starts[piece.copy], slices[piece.piece])
         shown = known[key]
-        size = shown.size if piece.quarters % 2 == 0 else shown.size[::-1]
-        if size != slices[number - 1].size:
+        if not fills(piece, slices[number - 1], slices):
             label = slices[piece.piece].label
             raise SliceError(f"Piece {label} does not fit place {number}, turned so.")
         move = mover(shown.size, piece.quarters, place)
@@ -170,6 +169,16 @@ def set_again(
         columns=widths, rows=heights, seams=tuple(seams), fabric_at=tuple(spots),
     )  # fmt: skip
     return SetAgain(block, tuple(picture), tuple(_missed(starts, slices, laid, places)))
+
+
+def fills(piece: Laid, place: Slice, slices: Sequence[Slice]) -> bool:
+    """Does a slice, as it is turned, fill a place?"""
+    laid = slices[piece.piece]
+    size = laid.size if piece.quarters % 2 == 0 else laid.size[::-1]
+    if size != place.size or not laid.shape:
+        return size == place.size
+    move = mover(laid.size, piece.quarters, (Fraction(0), Fraction(0)))
+    return frozenset(map(move, laid.shape)) == frozenset(place.shape)
 
 
 def slice_picture(start: Draft, piece: Slice, quarters: int) -> Picture:

@@ -12,7 +12,8 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from inlet.core.numbers import Exact, Fraction
+from inlet.core.geometry import Line, Point, Polygon, clip
+from inlet.core.numbers import HALF_ROOT2, Exact, Fraction
 from inlet.core.project import Cuts, Measure, Pair
 from inlet.core.words import length_text
 
@@ -24,13 +25,15 @@ class SliceError(ValueError):
 class Slice(NamedTuple):
     """A piece of a block, by its ``column`` and ``row``. Its boxes (left, top, right, bottom) are
     in finished length from the block's top left: ``cut`` from cut to cut, or to the raw edge an
-    allowance beyond, and ``kept`` what shows of it once it is sewn in again."""
+    allowance beyond, and ``kept`` what shows of it once it is sewn in again. Of a block on point,
+    ``shape`` is the fabric in the box that is kept, from its top left."""
 
     label: str
     column: int
     row: int
     cut: tuple[Exact, Exact, Exact, Exact]
     kept: tuple[Exact, Exact, Exact, Exact]
+    shape: Polygon = ()
 
     @property
     def size(self) -> Pair:
@@ -49,10 +52,11 @@ def equal_parts(measured: Exact, parts: int) -> tuple[Exact, ...]:
 def sliced(finished: Pair, cuts: Cuts, measure: Measure) -> tuple[Slice, ...]:
     """The pieces of a block of a finished size in reading order, numbered from 1. Raises
     ``SliceError`` where a cut lies outside the block, or a slice is no wider than its
-    allowances."""
-    columns = list(_strips(finished[0], cuts.upright, measure, "wide"))
-    rows = list(_strips(finished[1], cuts.level, measure, "high"))
-    return tuple(
+    allowances. Cuts along the diagonals: see ``on_point``."""
+    frame = frame_of(finished, cuts)
+    columns = list(_strips(frame[0], cuts.upright, measure, "wide"))
+    rows = list(_strips(frame[1], cuts.level, measure, "high"))
+    slices = tuple(
         Slice(
             str(len(columns) * row + column + 1),
             column,
@@ -63,6 +67,38 @@ def sliced(finished: Pair, cuts: Cuts, measure: Measure) -> tuple[Slice, ...]:
         for row, down in enumerate(rows)
         for column, across in enumerate(columns)
     )
+    return slices if not cuts.diagonal else tuple(_shaped(each, frame[0]) for each in slices)
+
+
+def frame_of(finished: Pair, cuts: Cuts) -> Pair:
+    """The rectangle that is cut: the block itself, or the square it lies in on point. Raises
+    ``SliceError`` for a block on point that is not square."""
+    if not cuts.diagonal:
+        return finished
+    if finished[0] != finished[1]:
+        raise SliceError("Only a square block is cut along its diagonals.")
+    wide = finished[0] * 2 * HALF_ROOT2
+    return wide, wide
+
+
+def _shaped(piece: Slice, wide: Exact) -> Slice:
+    """A slice of a block on point, with what of it is fabric."""
+    left, top, right, bottom = piece.kept
+    shape: Polygon = (
+        Point(left, top),
+        Point(right, top),
+        Point(right, bottom),
+        Point(left, bottom),
+    )
+    one, half = Fraction(1), wide / 2
+    for a, b in ((1, 1), (-1, -1), (-1, 1), (1, -1)):
+        line = Line(one * -a, one * -b, -(a + b) * half - half)
+        shape = clip(shape, line) if shape else shape
+    if not shape:
+        raise SliceError(
+            f"Piece {piece.label} would have no fabric: the cuts cross outside the block."
+        )
+    return piece._replace(shape=tuple(Point(p.x - left, p.y - top) for p in shape))
 
 
 def _strips(

@@ -50,7 +50,7 @@ def slices_dict(block: PreparedBlock, nesting: Nesting | None = None) -> dict[st
     if nesting is not None:
         nests = {
             "junctions": [
-                {"at": pair((each.at.x, each.at.y)), "state": each.state}
+                {"at": pair(sliced.how.in_block(each.at)), "state": each.state}
                 for each in nesting.junctions
             ],
             "press_again": [place + 1 for place in nesting.press_again],
@@ -60,6 +60,7 @@ def slices_dict(block: PreparedBlock, nesting: Nesting | None = None) -> dict[st
             "starts": [start.id for start in sliced.starts],
             "upright": [number(cut) for cut in cuts.upright],
             "level": [number(cut) for cut in cuts.level],
+            **({"diagonal": True} if cuts.diagonal else {}),
             "pieces": [
                 {
                     "piece": piece.piece + 1,
@@ -70,7 +71,7 @@ def slices_dict(block: PreparedBlock, nesting: Nesting | None = None) -> dict[st
                 for piece in sliced.how.laid
             ],
             "missed": [
-                {"at": pair((miss.at.x, miss.at.y)), "off": number(miss.off)}
+                {"at": pair(sliced.how.in_block(miss.at)), "off": number(miss.off)}
                 for miss in sliced.how.set_again.missed
             ],
             **nests,

@@ -14,6 +14,7 @@ from inlet.core.project import Project
 from inlet.core.setting import squares_on_top
 from inlet.core.words import length_text, size_text
 from inlet.ui import theme
+from inlet.ui.guard import guarded
 from inlet.ui.quilt.scene import Scene, TopLook
 from inlet.ui.quilt.top_view import TopView
 from inlet.ui.remake.corner_picture import CornerPicture
@@ -25,6 +26,7 @@ LARGE_TEXT = 1.4
 """From this size of text on the pictures stand below one another."""
 
 
+@guarded
 class CornersPage(QWidget):
     pointed = Signal(object)
     shown = Signal()

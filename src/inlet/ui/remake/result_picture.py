@@ -6,8 +6,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QApplication, QWidget
 
+from inlet.core.draft import draft
 from inlet.core.figures import place_boxes, set_again_figure
 from inlet.core.remake import Remade
+from inlet.core.units import picture_of
 from inlet.core.words import size_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -49,7 +51,8 @@ class ResultPicture(QWidget):
         self.update()
 
     def frame(self, how: Remade) -> ScreenFrame:
-        wide, high = (float(side) * self.across for side in how.set_again.block.finished)
+        size = how.size if self.across == 1 else how.set_again.block.finished
+        wide, high = (float(side) * self.across for side in size)
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (8, 8, -8, -8)))
         return ScreenFrame.fit(box, (0, 0, wide, high))
 
@@ -68,6 +71,8 @@ class ResultPicture(QWidget):
                 draw_figure(painter, figure, session.project, grey=session.grey)
             else:
                 wide, high = map(float, how.set_again.block.finished)
+                drawn = draft(how.set_again.block)
+                picture = picture_of(drawn, frozenset(range(len(drawn.patches))))
                 for k in range(self.across**2):
                     corner = frame.at(k % self.across * wide, k // self.across * high)
                     draw_sheet(

@@ -118,9 +118,8 @@ class SlicePage(QWidget):
         self._asked = how
         self.offer_words.setText("Arrangements …")
         self.thumbnails.setEnabled(False)  # what is shown is of the cuts before
-        self.slicing.session.think(
-            lambda: offers(how.starts[0], how.slices), partial(self._arrived, how)
-        )
+        look = partial(offers, how.starts[0], how.slices, how.on_point)
+        self.slicing.session.think(look, partial(self._arrived, how))
 
     def _arrived(self, how: Remade, found: tuple[SliceOffer, ...]) -> None:
         if self._asked is how:

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import QObject, Signal
 
 from inlet.core.draft import draft
-from inlet.core.numbers import Exact, NumberError
+from inlet.core.numbers import Exact, Fraction, NumberError
 from inlet.core.plan import SlicedSizes, sizes_as_cut
 from inlet.core.pressing import PressingPlan
 from inlet.core.project import Block, Cuts, MadeFrom, StartBlock, fresh_id, replace
@@ -21,6 +21,7 @@ from inlet.core.remake import (
     by_chance,
     cut_in,
     flipped,
+    frame_of,
     nesting,
     parts_at_marks,
     pieces_of,
@@ -93,8 +94,32 @@ class Slicing(QObject):
         return None
 
     def _equal(self, block: Block, parts: int) -> Cuts:
-        measured, mark = self.measured_of(block), self.session.measure.mark
-        return Cuts(*(parts_at_marks(side, parts, mark) for side in measured))
+        mark = self.session.measure.mark
+        measured = self.measured_of(block)
+        if self.diagonal:
+            measured = frame_of(measured, Cuts(diagonal=True))
+        across, down = (parts_at_marks(side, parts, mark) for side in measured)
+        return Cuts(across, down, self.diagonal)
+
+    @property
+    def diagonal(self) -> bool:
+        """Is the start block cut along its diagonals?"""
+        made_from = self.session.block.made_from or self._proposal
+        return made_from is not None and made_from.cuts.diagonal
+
+    @property
+    def frame(self) -> tuple[Exact, Exact]:
+        """The start block as it lies to be cut, finished: itself, or the square it is on point
+        in."""
+        return frame_of(self.start.finished, Cuts(diagonal=self.diagonal))
+
+    def cut_along(self, diagonal: bool) -> None:
+        """Cut along the edges, or along the diagonals, through the centre."""
+        zero: Exact = Fraction(0)
+        try:
+            self.cut(Cuts((zero,), (zero,), diagonal))
+        except NumberError as why:
+            self.session.said.emit(f"{why}.")
 
     @property
     def start(self) -> Block:

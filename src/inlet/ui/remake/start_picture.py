@@ -11,7 +11,7 @@ from inlet.core.figures import cut_apart_figure
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.piecing import raw_sheet
 from inlet.core.project import Cuts
-from inlet.core.remake import SliceError, sliced
+from inlet.core.remake import Remade, SliceError, sliced
 from inlet.core.table import Sheet
 from inlet.core.words import length_text
 from inlet.ui import theme
@@ -46,7 +46,7 @@ class StartPicture(QWidget):
         slicing.changed.connect(self.update)
 
     def frame(self) -> ScreenFrame:
-        wide, high = map(float, self.slicing.start.finished)
+        wide, high = map(float, self.slicing.frame)
         s = float(self.slicing.session.measure.seam)
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (8, 8, -8, -8)))
         return ScreenFrame.fit(box, (-s, -s, wide + s, high + s))
@@ -58,7 +58,7 @@ class StartPicture(QWidget):
         drawn = how.starts[0] if how is not None else draft(self.slicing.start)
         seam = session.measure.seam
         if self._raw is None or self._raw[0] is not drawn or self._raw[1] != seam:
-            sheet = raw_sheet(drawn, frozenset(range(len(drawn.patches))), seam)
+            sheet = raw_sheet(drawn, fabric_faces(drawn, how), seam)
             self._raw = drawn, seam, sheet
         sheet = self._raw[2]
         frame = self.frame()
@@ -82,7 +82,7 @@ class StartPicture(QWidget):
         cuts_near: list[tuple[float, Cut]] = []
         place = self.frame().back(at)
         for axis, cuts in enumerate(self.cuts()):
-            half = float(self.slicing.start.finished[axis]) / 2
+            half = float(self.slicing.frame[axis]) / 2
             for i, cut in enumerate(cuts):
                 off = abs(place[axis] - half - float(cut)) * self.frame().scale
                 cuts_near.append((off, (axis, i)))
@@ -111,12 +111,13 @@ class StartPicture(QWidget):
         cuts[axis] = tuple(sorted({moved.get(cut, cut) for cut in cuts[axis]}))
         if len(cuts[axis]) < len(self.cuts()[axis]):
             return None
+        moved_cuts = Cuts(cuts[0], cuts[1], self.slicing.diagonal)
         session = self.slicing.session
         try:
-            sliced(self.slicing.start.finished, Cuts(*cuts), session.measure)
+            sliced(self.slicing.start.finished, moved_cuts, session.measure)
         except SliceError:
             return None
-        return Cuts(*cuts)
+        return moved_cuts
 
     def reading(self, which: Cut | None) -> Reading | None:
         """How far a cut lies from the centre, for the tape."""
@@ -139,7 +140,7 @@ class StartPicture(QWidget):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if event.buttons() & Qt.MouseButton.LeftButton and self.held is not None:
             axis, _ = self.held
-            half = float(self.slicing.start.finished[axis]) / 2
+            half = float(self.slicing.frame[axis]) / 2
             off = self.frame().back(event.position())[axis] - half
             mark = self.slicing.session.measure.mark
             self.move_cut(self.held, round(off / float(mark)) * mark)
@@ -175,3 +176,18 @@ class StartPicture(QWidget):
                 cut = self.cuts()[axis][self.held[1]]
                 self.move_cut(self.held, cut + step * self.slicing.session.measure.mark)
         self.pointed.emit(self.reading(self.held))
+
+
+def fabric_faces(drawn: Draft, how: Remade | None) -> frozenset[int]:
+    """The patches of a start block as it lies to be cut; what lies round it on point is none."""
+    every = range(len(drawn.patches))
+    if how is None or how.on_point is None:
+        return frozenset(every)
+    half = float(drawn.block.finished[0]) / 2
+    inside = []
+    for face in every:
+        outline = drawn.patches[face].outline
+        x, y = (sum(float(p[axis]) for p in outline) / len(outline) - half for axis in (0, 1))
+        if abs(x) + abs(y) < half:
+            inside.append(face)
+    return frozenset(inside)

@@ -21,6 +21,7 @@ from inlet.ui.remake.stage import CORNERS, GALLERY, PANELS, RemakeStage
 from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.flow import flowing
 from inlet.ui.widgets.parts import ValueEdit, button, column, label, rule, when_seen
+from inlet.ui.widgets.tabs import tabs
 
 WAYS = (("left", "right"), ("above", "below"))
 
@@ -59,6 +60,9 @@ class SliceTicket(QWidget):
             for number, words in ((2, "Halves"), (3, "Thirds"), (4, "Quarters"))
         ]
         layout.addWidget(flowing(*parts))
+        ways = ((False, "Along the edges"), (True, "Along the diagonals"))
+        line, self.way_buttons = tabs(self, ways, slicing.cut_along)
+        layout.addWidget(line)
         grid = QGridLayout()
         grid.setSpacing(theme.px(5))
         self.lines: list[ChoiceField] = []
@@ -118,9 +122,10 @@ class SliceTicket(QWidget):
             self.about.setText("A proposal: nothing is changed until you keep it.")
         system = measure.system
         made_from, how = slicing.made_from, slicing.how
+        self.way_buttons[slicing.diagonal].setChecked(True)
         seams = through_seams(how.starts[0]) if how is not None else ((), ())
         for axis in (0, 1):
-            self.lines[axis].offer(_lines(seams[axis], start.finished[axis], axis, measure),
+            self.lines[axis].offer(_lines(seams[axis], slicing.frame[axis], axis, measure),
                                    self.lines[axis].currentData())  # fmt: skip
             cuts = made_from.cuts if made_from is not None else Cuts()
             at = self._from(axis)
@@ -192,7 +197,8 @@ class SliceTicket(QWidget):
         cuts = cuts_typed(text, WAYS[axis], system, self._from(axis))
         made_from = self.slicing.made_from
         before = made_from.cuts if made_from is not None else Cuts()
-        new = Cuts(cuts, before.level) if axis == 0 else Cuts(before.upright, cuts)
+        both = (cuts, before.level) if axis == 0 else (before.upright, cuts)
+        new = Cuts(*both, self.slicing.diagonal)
         self.slicing.cut(new)
 
     def _take_measured(self, text: str) -> None:
