@@ -165,3 +165,16 @@ def test_bad_panels_are_one_sentence(file, options, words, capsys):
     said = capsys.readouterr().err
     assert words in said
     assert len(said.strip().splitlines()) == 1
+
+
+def test_a_block_is_cut_along_its_diagonals(file, capsys):
+    out = file.with_name("out.inlet")
+    asked = ["remake", str(file), "--diagonal", "--upright", "centre", "--level", "centre"]
+    assert main([*asked, "-o", str(out)]) == 0
+    said = capsys.readouterr().out
+    assert "Lay it on point, its upper left corner on top" in said
+    assert "Checked: sewn up, the plan gives the drawing exactly." in said
+    made = load(out).blocks[-1]
+    assert made.made_from.cuts.diagonal
+    assert main(["plan", str(out), "--block", made.id, "--json"]) == 0
+    assert '"diagonal": true' in capsys.readouterr().out

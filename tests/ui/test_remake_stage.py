@@ -194,3 +194,36 @@ def test_a_made_block_follows_what_changes_all_blocks(maker):
     seam = session.measure.seam
     assert made.finished[0] == F(43, 4) * F("2.54") - 4 * seam
     assert maker.wait().resewn
+
+
+def test_a_block_is_cut_along_its_diagonals(remaking, qtbot):
+    """On point, through both diagonals; a cut is dragged, triangles change places, the block is
+    kept, trimmed and proved."""
+    maker, window = remaking, remaking.window
+    slicing, page = window.slicing, window.remake.slice_page
+    ticket = window.remake_ticket.slices
+    ticket.way_buttons[True].click()
+    assert slicing.made_from.cuts == Cuts((F(0),), (F(0),), True)
+    maker.type(ticket.cuts[0], "1")
+    assert slicing.made_from.cuts.upright == (F(-1), F(1))
+    frame = page.start.frame()
+    wide, high = map(float, slicing.frame)
+    start, end = (frame.at(wide / 2 + off, high * 0.4).toPoint() for off in (1, 1.51))
+    drag(qtbot, page.start, start, end)
+    assert slicing.made_from.cuts.upright == (F(-3, 2), F(3, 2))
+    maker.type(ticket.cuts[0], "centre")
+    slicing.swap(0, 3)
+    assert [piece.piece for piece in laid_of(slicing.made_from)] == [3, 1, 2, 0]
+    qtbot.waitUntil(lambda: "arrangement" in page.offer_words.text())
+    page.show_repeats(2)
+    page.result.grab()
+    page.show_repeats(1)
+    ticket.keep.click()
+    plan = maker.wait()
+    assert plan.asked.resewn
+    assert "trim the block to 10 1/2 in" in next(step for step in plan.steps if step.cuts).text
+    assert "corners, trimmed with the block" in maker.reads(ticket)
+    page.start.grab()
+    page.result.grab()
+    ticket.way_buttons[False].click()
+    assert not maker.session.block.made_from.cuts.diagonal

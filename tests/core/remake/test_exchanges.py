@@ -13,11 +13,12 @@ from inlet.core.draft.value import lost_edges
 from inlet.core.geometry.motion import at_origin, canonical
 from inlet.core.geometry.point import Point
 from inlet.core.project.block import Block
+from inlet.core.project.fabric import Fabric
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import replace
 from inlet.core.remake.choosing import in_other_fabrics, set_by
-from inlet.core.remake.exchanges import exchanges
+from inlet.core.remake.exchanges import exchanges, value_exchanges
 from inlet.core.remake.repeats import images, looks_of, picture_of_repeat, repeats
 from inlet.core.setting.colourways import in_fabrics as recoloured
 from inlet.core.setting.places import placed
@@ -119,3 +120,40 @@ def test_an_exchange_becomes_a_colourway_once():
     (way,) = edited.quilt.colourways
     assert recoloured(FLAG, way.fabrics) == recoloured(FLAG, exchange.fabrics)
     assert in_other_fabrics(edited, FLAG, exchange) is edited
+
+
+def dyed(name, level):
+    return Fabric(id=name, name=name, colour=f"#{level:02x}{level:02x}{level:02x}")
+
+
+VALUES = (dyed("a", 240), dyed("b", 128), dyed("c", 20), dyed("d", 30))
+"""A light fabric, a medium one, two dark ones that read as one."""
+
+
+def test_light_medium_and_dark_change_places():
+    """FLAG in a light and a dark fabric: by hand, each goes to light, medium or dark and the other
+    to another of them, 6 ways; those alike in another turn are one."""
+    block = in_fabrics(FLAG, "ac" * 4)
+    project = replace(project_of(block), fabrics=VALUES)
+    listed = value_exchanges(draft(block), project)
+    ways = {each.values for each in listed}
+    assert () in ways
+    assert len(listed) == len(ways)
+    swapped = next(e for e in listed if e.values == (("light", "dark"), ("dark", "light")))
+    assert swapped.fabrics == {"a": "c", "c": "a"}
+    taken = {frozenset(looks(recoloured(block, each.fabrics))) for each in listed}
+    assert len(taken) == len(listed)
+    orders = [{"a": x, "c": y} for x, y in permutations("abc", 2)]
+    assert taken == {frozenset(looks(recoloured(block, order))) for order in orders}
+
+
+def test_fabrics_that_become_one_lose_their_seam():
+    """Two dark fabrics become the one light fabric there is: the seam between them is lost."""
+    block = in_fabrics(HALF, "cd")
+    project = replace(project_of(block), fabrics=VALUES)
+    listed = value_exchanges(draft(block), project)
+    light = next(each for each in listed if each.values == (("dark", "light"),))
+    assert set(light.fabrics.values()) == {"a"}
+    (width, _), half = block.finished, light.lost
+    assert half == pytest.approx(hypot(width, width)) or half == pytest.approx(float(width))
+    assert listed[-1].lost > 0

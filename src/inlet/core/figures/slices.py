@@ -7,6 +7,8 @@ from collections.abc import Sequence
 from inlet.core.figures.display import (
     Area,
     Box,
+    Clip,
+    Corners,
     Disc,
     Figure,
     Frame,
@@ -19,7 +21,7 @@ from inlet.core.figures.display import (
 from inlet.core.figures.display import rectangle as corners_of
 from inlet.core.figures.marks import junction_mark
 from inlet.core.figures.moves import sheet_figure
-from inlet.core.geometry import Picture
+from inlet.core.geometry import Picture, Point, Polygon
 from inlet.core.numbers import Exact
 from inlet.core.remake import Remade, Slice, SliceJunction, place_boxes_of
 from inlet.core.table import Sheet
@@ -38,20 +40,40 @@ def cut_apart_figure(sheet: Sheet, slices: Sequence[Slice], seam: Exact, frame: 
     first, last = slices[0].cut, slices[-1].cut
     left, top, right, bottom = map(float, (*first[:2], *last[2:]))
     s = float(seam)
+    on_point = bool(slices[0].shape)
+    if on_point:  # the raw block's corners reach s√2 beyond the frame's sides
+        reach = s * 2**0.5
+        left, top, right, bottom = s - reach, s - reach, right - s + reach, bottom - s + reach
+    taken: list[Item] = []
     upright = sorted({float(each.cut[0]) for each in slices if each.column})
     level = sorted({float(each.cut[1]) for each in slices if each.row})
     for x in upright:
-        items.append(_area((x - s, top, x + s, bottom), "taken", frame))
+        taken.append(_area((x - s, top, x + s, bottom), "taken", frame))
     for y in level:
-        items.append(_area((left, y - s, right, y + s), "taken", frame))
+        taken.append(_area((left, y - s, right, y + s), "taken", frame))
     for x in upright:
-        items.append(Polyline((frame.at(x, top), frame.at(x, bottom)), "cut"))
+        taken.append(Polyline((frame.at(x, top), frame.at(x, bottom)), "cut"))
     for y in level:
-        items.append(Polyline((frame.at(left, y), frame.at(right, y)), "cut"))
+        taken.append(Polyline((frame.at(left, y), frame.at(right, y)), "cut"))
+    if on_point:
+        x, y = (left + right) / 2, (top + bottom) / 2
+        diamond = ((x, top), (right, y), (x, bottom), (left, y))
+        items.append(Clip(tuple(frame.at(*spot) for spot in diamond), tuple(taken)))
+    else:
+        items += taken
     for each in slices:
-        a, b, c, d = map(float, each.kept)
-        items.append(Tag(frame.at((a + c) / 2, (b + d) / 2), each.label, LABEL))
+        items.append(Tag(frame.at(*_middle_of(each)), each.label, LABEL))
     return tuple(items)
+
+
+def _middle_of(piece: Slice) -> tuple[float, float]:
+    """The middle of what a slice keeps."""
+    left, top, right, bottom = map(float, piece.kept)
+    if not piece.shape:
+        return (left + right) / 2, (top + bottom) / 2
+    number = len(piece.shape)
+    x, y = (sum(float(p[axis]) for p in piece.shape) / number for axis in (0, 1))
+    return left + x, top + y
 
 
 def set_again_figure(
@@ -64,21 +86,39 @@ def set_again_figure(
     """Slices set again: the new seams, what each piece is and which of its sides was up, the one
     that is chosen, how old seams meet at new ones, and a ring where they no longer do."""
     items: list[Item] = [*sheet_figure(picture, frame, lettered=False)]
-    boxes = place_boxes(how)
-    for box in boxes:
-        items.append(_area(box, "new-seam", frame))
+    boxes, outlines = place_boxes(how), place_outlines(how, frame)
+    for outline in outlines:
+        items.append(Area(outline, "new-seam"))
     for number, (piece, box) in enumerate(zip(how.laid, boxes, strict=True)):
         look: TagLook = "strong" if number == chosen else "plain"
-        items.append(_way_up(box, piece.quarters, frame))
         label = how.slices[piece.piece].label
-        items.append(Tag(frame.at(*middle(box)), label, LABEL, look))
+        at = frame.at(*middle(box))
+        if how.on_point is None:
+            items.append(_way_up(box, piece.quarters, frame))
+        else:
+            corners = outlines[number]
+            number_of = len(corners)
+            at = sum(p[0] for p in corners) / number_of, sum(p[1] for p in corners) / number_of
+        items.append(Tag(at, label, LABEL, look))
         if number == chosen:
-            items.append(_area(box, "slice-chosen", frame))
+            items.append(Area(outlines[number], "slice-chosen"))
     for junction in junctions:
         items += junction_mark(frame.spot(junction.at), junction.state, JUNCTION * frame.unit)
     radius = MISSED * frame.unit
     items += [Disc(frame.spot(miss.at), radius, "missed") for miss in how.set_again.missed]
     return tuple(items)
+
+
+def place_outlines(how: Remade, frame: Frame) -> tuple[Corners, ...]:
+    """The outline of each place in a picture; on point, what of it lies in the new block."""
+    outlines = []
+    for left, top, right, bottom in place_boxes_of(how):
+        corners: Polygon = (
+            Point(left, top), Point(right, top), Point(right, bottom), Point(left, bottom),
+        )  # fmt: skip
+        inside = corners if how.on_point is None else how.on_point.inside(corners)
+        outlines.append(frame.corners(inside))
+    return tuple(outlines)
 
 
 def place_boxes(how: Remade) -> tuple[Box, ...]:

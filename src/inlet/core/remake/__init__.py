@@ -16,7 +16,7 @@ from inlet.core.remake.edit import (
     turned_at,
     with_cuts,
 )
-from inlet.core.remake.exchanges import Exchange, exchanged, exchanges
+from inlet.core.remake.exchanges import Exchange, exchanged, exchanges, value_exchanges
 from inlet.core.remake.follow import (
     CannotFollow,
     Remade,
@@ -92,5 +92,6 @@ __all__ = [
     "swapped",
     "through_seams",
     "turned_at",
+    "value_exchanges",
     "with_cuts",
 ]

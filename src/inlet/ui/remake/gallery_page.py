@@ -23,6 +23,7 @@ from inlet.core.remake import (
     picture_of_repeat,
     repeats,
     set_by,
+    value_exchanges,
 )
 from inlet.core.units import picture_of
 from inlet.core.words import fabric_name
@@ -40,6 +41,13 @@ OUTLINED = 4 * FIRST
 """Repeats whose figures are outlined: the best of them."""
 ACROSS = 2
 """Repeats of two by two shown side by side: four blocks across."""
+
+
+NOUNS = {
+    "settings": ("way to set it", "ways to set it"),
+    "fabrics": ("exchange of its fabrics", "exchanges of its fabrics"),
+    "values": ("exchange of light, medium and dark", "exchanges of light, medium and dark"),
+}
 
 
 class Seen(NamedTuple):
@@ -71,7 +79,8 @@ class GalleryPage(QWidget):
         self._asked: object = None
         self.most = FIRST
         layout = column(self, 0, 8)
-        ways = (("settings", "Ways to set it"), ("fabrics", "Exchanges of its fabrics"))
+        ways = (("settings", "Ways to set it"), ("fabrics", "Exchanges of its fabrics"),
+                ("values", "Light, medium and dark exchanged"))  # fmt: skip
         line, self.way_buttons = tabs(self, ways, self.turn_to)
         self.partner = ChoiceField("Set with another block", lambda _: self.refresh())
         self.every = QCheckBox("All fabrics of the project")
@@ -111,7 +120,7 @@ class GalleryPage(QWidget):
         ]
         self.partner.offer([("by itself", ""), *partners], self.partner.currentData())
         self.partner.setVisible(settings and bool(partners))
-        self.every.setVisible(not settings)
+        self.every.setVisible(self.way == "fabrics")
         other = self._partner()
         asked = (block, other, self.way, self.every.isChecked(), session.project.fabrics)
         if self._asked == asked:
@@ -125,11 +134,10 @@ class GalleryPage(QWidget):
                 partial(self._settings_found, asked, block, other),
             )
         else:
-            every = self.every.isChecked()
-            session.think(
-                partial(exchanges, draft(block), session.project, every),
-                partial(self._exchanges_found, asked, block),
-            )
+            look = partial(exchanges, draft(block), session.project, self.every.isChecked())
+            if self.way == "values":
+                look = partial(value_exchanges, draft(block), session.project)
+            session.think(look, partial(self._exchanges_found, asked, block))
 
     def _partner(self) -> Block | None:
         wanted = self.partner.currentData()
@@ -175,8 +183,7 @@ class GalleryPage(QWidget):
     def _show(self) -> None:
         number = len(self.offered)
         settings = self.way == "settings"
-        noun = "way to set it" if settings else "exchange of its fabrics"
-        many = "ways to set it" if settings else "exchanges of its fabrics"
+        noun, many = NOUNS[self.way]
         text = f"1 {noun}" if number == 1 else f"{number} {many}"
         does = "sets the quilt" if settings else "makes a colourway"
         if not number and not settings:
@@ -260,4 +267,7 @@ def _exchange_words(exchange: Exchange, project: Project) -> str:
         if old != new
     ]
     words = ", ".join(changes) or "As it is"
+    if exchange.values:
+        values = ", ".join(f"{old} becomes {new}" for old, new in exchange.values)
+        words = f"{values[0].upper()}{values[1:]}: {words}"
     return f"{words}: a shape is lost, as fabrics close in value meet" if exchange.lost else words

@@ -96,6 +96,8 @@ class ResultPicture(QWidget):
         if how is None or place is None or place >= len(how.laid):
             return None
         piece = how.slices[how.laid[place].piece]
+        if piece.shape:
+            return None  # it is no rectangle
         seam = self.slicing.session.measure.seam
         raw = size_text((piece.size[0] + 2 * seam, piece.size[1] + 2 * seam),
                         self.slicing.session.measure)  # fmt: skip

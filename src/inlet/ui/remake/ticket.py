@@ -159,7 +159,10 @@ class SliceTicket(QWidget):
         as_cut = sizes.cut(laid.piece) if sizes is not None else (right - left, bottom - top)
         cut = measured_text(as_cut, measure)
         shows = size_text(piece.size, measure)
-        self.piece_size.setText(vulgar_text(f"cut {cut}\nshows {shows}"))
+        sized = f"cut {cut}\nshows {shows}"
+        if piece.shape:
+            sized = f"{len(piece.shape)} corners, trimmed with the block"
+        self.piece_size.setText(vulgar_text(sized))
         starts = self._starts()
         names = [(_start_name(self.slicing, s), i) for i, s in enumerate(starts)]
         self.of.offer(names, laid.copy)
