@@ -227,3 +227,27 @@ def test_a_block_is_cut_along_its_diagonals(remaking, qtbot):
     page.result.grab()
     ticket.way_buttons[False].click()
     assert not maker.session.block.made_from.cuts.diagonal
+
+
+def test_the_new_block_is_pressed_and_pinned_too(remaking, qtbot):
+    """The stage Pressing shows the start block's seams, or those of the block set of its slices."""
+    maker, window = remaking, remaking.window
+    window.remake_ticket.slices.keep.click()
+    plan = maker.wait()
+    maker.stage("pressing")
+    stage = window.pressing
+    qtbot.waitUntil(lambda: maker.session.pressing is not None, timeout=20000)
+    assert maker.session.pressing.seams.draft is plan.draft
+    assert stage.new.isVisible()
+    stage.new.click()
+    assert maker.session.pressing is plan.asked.pressing.best
+    assert maker.session.pressing.seams.draft is plan.asked.draft
+    stage.picture.pick(maker.session.pressing.stretches[0], None)
+    stage.pin.click()
+    maker.wait()
+    assert len(maker.session.block.pressing.pins) == 1
+    assert maker.session.block.made_from is not None
+    stage.picture.grab()
+    stage.new.click()
+    qtbot.waitUntil(lambda: maker.session.pressing is not None, timeout=20000)
+    assert maker.session.pressing.seams.draft is maker.session.plan.draft

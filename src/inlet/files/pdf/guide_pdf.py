@@ -32,6 +32,7 @@ from inlet.core.plan import BlockPlan, SewnBlock
 from inlet.core.planning import UnitPlan, kind_words, method_words, move_text, over_text
 from inlet.core.pressing import CARE, pressing_lines
 from inlet.core.project import Measure
+from inlet.core.remake import nesting_text
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import Move, Repeated, like_ones_together, over_triangles
 from inlet.core.templates import stack_shape
@@ -82,6 +83,9 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
         document.add(*guide.whole(plan))
         for sewn in plan.then_sewn:
             add_making(document, sewn, sewn.block.title)
+        sliced = plan.asked.sliced
+        if plan.nesting is not None and sliced is not None:
+            document.add(paragraph(nesting_text(plan.nesting, sliced.how)))
         document.section("cutting", guide.furnish, columns=2)
         document.add(*cutting_story(plan, block_name(plan)))
         document.write()

@@ -105,9 +105,9 @@ class PressedPicture(QWidget):
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (10, 24, -10, -6)))
         seam = float(self.session.measure.seam)
         unit = theme.text_scale()
-        return ScreenFrame(
-            pressed_frame(box_of(box), self.session.sewn_draft, seam, self.view, unit)
-        )
+        pressing = self.session.pressing
+        drawn = pressing.seams.draft if pressing is not None else self.session.sewn_draft
+        return ScreenFrame(pressed_frame(box_of(box), drawn, seam, self.view, unit))
 
     def shown(self) -> tuple[Stretch | None, Met | None]:
         """What is pointed at, else what is picked."""
@@ -201,7 +201,7 @@ class PressedPicture(QWidget):
         """Pin all seams of the unit that the seam picked is in, or else of what it makes."""
 
         def pinned(pressing: PressingPlan, seam: Stretch) -> Block:
-            plan = self.session.plan
+            plan = None if self.session.presses_new else self.session.plan
             places = [p.part.faces for u in (plan.units if plan else ()) for p in u.unit.places]
             units = [faces for faces in places if seam.join.faces <= faces]
             return pin_within(pressing, min(units, key=len) if units else seam.join.faces)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import (
     QBoxLayout,
     QButtonGroup,
     QFrame,
+    QHBoxLayout,
     QPushButton,
     QWidget,
 )
@@ -51,27 +52,7 @@ class PressingStage(QWidget):
         self.session = session
         layout = column(self, 16, 8)
         self.picture = PressedPicture(session)
-        self.views = QButtonGroup(self)
-        self.view_buttons: dict[str, QPushButton] = {}
-        chooser = row()
-        for view, words in VIEWS:
-            new_button = QPushButton(words)
-            new_button.setCheckable(True)
-            new_button.setChecked(view == "back")
-            new_button.setAccessibleName(f"Pressing: {words.lower()}")
-            new_button.clicked.connect(partial(self.show_view, view))
-            self.views.addButton(new_button)
-            self.view_buttons[view] = new_button
-            chooser.addWidget(new_button)
-        self.second = QPushButton("Version 2")
-        self.second.setCheckable(True)
-        self.second.setToolTip("Show how the second version of the block is pressed")
-        self.second.clicked.connect(self._turn_version)
-        chooser.addWidget(self.second)
-        self.figure = label("", "heading")
-        chooser.addStretch(1)
-        chooser.addWidget(self.figure)
-        layout.addLayout(chooser)
+        layout.addLayout(self._chooser())
         self.says = label("", "heading", True)
         self.why = label("", "", True)
         self.flip = button("Flip (F)", self.picture.flip)
@@ -105,11 +86,45 @@ class PressingStage(QWidget):
         session.changed.connect(self._waiting)
         self._picked()
 
+    def _chooser(self) -> QHBoxLayout:
+        """Which side is seen, of which version, of which block."""
+        self.views = QButtonGroup(self)
+        self.view_buttons: dict[str, QPushButton] = {}
+        chooser = row()
+        for view, words in VIEWS:
+            new_button = QPushButton(words)
+            new_button.setCheckable(True)
+            new_button.setChecked(view == "back")
+            new_button.setAccessibleName(f"Pressing: {words.lower()}")
+            new_button.clicked.connect(partial(self.show_view, view))
+            self.views.addButton(new_button)
+            self.view_buttons[view] = new_button
+            chooser.addWidget(new_button)
+        self.second = QPushButton("Version 2")
+        self.second.setCheckable(True)
+        self.second.setToolTip("Show how the second version of the block is pressed")
+        self.second.clicked.connect(self._turn_version)
+        chooser.addWidget(self.second)
+        self.new = QPushButton("The new block")
+        self.new.setCheckable(True)
+        self.new.setToolTip("Show how the block is pressed that is set of the slices")
+        self.new.clicked.connect(self._show_new)
+        chooser.addWidget(self.new)
+        self.figure = label("", "heading")
+        chooser.addStretch(1)
+        chooser.addWidget(self.figure)
+        return chooser
+
     def show_view(self, view: View) -> None:
         self.picture.view = view
         self.view_buttons[view].setChecked(True)
         self._tell()
         self.picture.update()
+
+    def _show_new(self, new: bool) -> None:
+        """The block set of the slices, or its start block: other seams, none of them picked."""
+        self.picture.pick(None, None)
+        self.session.show_pressing_of_new(new)
 
     def _turn_version(self, second: bool) -> None:
         self.picture.second = second
@@ -137,6 +152,9 @@ class PressingStage(QWidget):
         pressing = self.session.pressing
         self.figure.setText("" if pressing is None else figure_text(pressing))
         self.second.setVisible(pressing is not None and len(pressing.versions) > 1)
+        plan = self.session.plan
+        self.new.setVisible(plan is not None and bool(plan.then_sewn))
+        self.new.setChecked(self.session.presses_new)
         if self.second.isHidden():
             self.second.setChecked(False)
             self.picture.second = False

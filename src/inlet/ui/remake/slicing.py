@@ -154,7 +154,7 @@ class Slicing(QObject):
     def nesting(self) -> Nesting | None:
         """How old seams meet at the new ones; None until it is known how the start block is
         pressed."""
-        plan, pressing, how = self.session.plan, self.session.pressing, self.how
+        plan, pressing, how = self.session.plan, self.session.start_pressing, self.how
         if plan is None or pressing is None or how is None or plan.block is not self.start:
             return None
         known = self._nesting

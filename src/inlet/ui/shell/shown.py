@@ -74,6 +74,7 @@ class Shown(QObject):
         self._plan: BlockPlan | None = None
         self._checks: tuple[Project, Block, tuple[Problem, ...]] | None = None
         self._pressing: tuple[BlockPlan, PressingPlan | None] | None = None
+        self._presses_new = False
         self._presser = Presser(self)
         self._presser.found.connect(self._pressed)
         self._presser.failed.connect(
@@ -159,11 +160,30 @@ class Shown(QObject):
 
     @property
     def pressing(self) -> PressingPlan | None:
-        """How the block is pressed as it is now; None until it has been worked out, and where there
-        is nothing to press."""
+        """How the block is pressed as it is now, of one that is made from others its start block or
+        the new one; None until it has been worked out, and where there is nothing to press."""
+        plan = self.plan
+        if plan is not None and self.presses_new and self.start_pressing is not None:
+            new = plan.asked.pressing
+            return new.best if new.settled else None
+        return self.start_pressing
+
+    @property
+    def start_pressing(self) -> PressingPlan | None:
+        """How the block that is cut for is pressed: of one made from others, its start block."""
         if self._pressing is None or self._pressing[0] is not self.plan:
             return None
         return self._pressing[1]
+
+    @property
+    def presses_new(self) -> bool:
+        """Is the pressing shown that of a block made from others, not of its start block?"""
+        return self._presses_new and self.plan is not None and bool(self.plan.then_sewn)
+
+    def show_pressing_of_new(self, new: bool) -> None:
+        """Show how a block made from others is pressed, or its start block."""
+        self._presses_new = new
+        self.pressed.emit()
 
     @property
     def pressing_known(self) -> bool:
