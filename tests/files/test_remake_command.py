@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import pytest
+from pypdf import PdfReader
 
 from inlet.command_line import main
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_block
 from inlet.core.project.project import Project
+from inlet.core.project.value import replace
 from inlet.files.project.project_json import dumps, load, save
 from tests.blocks import FABRICS
+from tests.core.panels import test_panels as panels
 from tests.core.plan import test_improvised as improvised
 from tests.core.remake.test_made_from import START
 
@@ -178,3 +181,28 @@ def test_a_block_is_cut_along_its_diagonals(file, capsys):
     assert made.made_from.cuts.diagonal
     assert main(["plan", str(out), "--block", made.id, "--json"]) == 0
     assert '"diagonal": true' in capsys.readouterr().out
+
+
+def words_of(path):
+    text = "".join(page.extract_text() for page in PdfReader(path).pages)
+    return " ".join(text.split())
+
+
+def test_guides_of_corners_and_panels_say_what_to_do(tmp_path):
+    """The corners' step, where each seam lies for those who want it; a panel move by move."""
+    square = improvised.SQUARE
+    cards = replace(square, improvised=replace(square.improvised, cards=True))
+    project = improvised.PROJECT.with_block(cards)
+    save(project, tmp_path / "square.inlet")
+    out = tmp_path / "guide.pdf"
+    asked = ["--what", "guide", "--format", "pdf", "-o", str(out)]
+    assert main(["export", str(tmp_path / "square.inlet"), "--copies", "5", *asked]) == 0
+    words = words_of(out)
+    plan = plan_block(project, cards, 5)
+    assert "Lay a scrap over a corner of A" in words
+    assert words.count("in along the") == plan.scraps.corners
+    save(panels.project_of(), tmp_path / "panel.inlet")
+    assert main(["export", str(tmp_path / "panel.inlet"), *asked]) == 0
+    words = words_of(out)
+    assert "Cut a strip 5 in wide off the bottom" in words
+    assert "From fabric you own" in words

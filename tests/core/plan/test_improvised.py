@@ -103,6 +103,12 @@ def test_the_top_shows_the_corners_its_plan_sews(setting, wide):
     assert len({patches for _, patches in figure.drawings}) == number
 
 
+def test_long_rows_are_fed_with_a_few_blocks_held_back():
+    for columns, held in ((22, True), (6, False)):
+        rows = [step for step in plan_quilt(quilt(columns, 2)).steps if step.of == "Row 1"]
+        assert [("held back" in step.text) for step in rows] == [held]
+
+
 def test_colourways_dye_the_corners_too():
     way = Colourway(id="night", fabrics={"fog": "deep", "silt": "fog", "deep": "silt"})
     places = (QuiltPlace(column=1, row=1, colourway="night"),)

@@ -22,6 +22,13 @@ from inlet.core.setting import (
 )
 from inlet.core.words import length_text, measured_text, near_text
 
+LONG_ROW = 20
+"""Pieces of a row from which on it is long under the machine."""
+HELD_BACK = (
+    "Feed it from its end with a few blocks held back: the rest lies to the left of the machine, "
+    "and never passes under its arm."
+)
+
 
 def quilt_steps(
     top: Top,
@@ -73,6 +80,8 @@ def _steps(
         pressed = f" Press the seams {card.pressed}." if card.pressed else ""
         items = listed(card.items)
         words = f"{items[0].upper()}{items[1:]}.{pressed}"
+        if len(card.items) >= LONG_ROW:
+            words += f" {HELD_BACK}"
         name = f"Sew {card.label.lower()}"
         title = f"Sew {labels_text(alike).lower()}"
         labels = tuple(row.label for row in alike)

@@ -14,6 +14,7 @@ from reportlab.platypus import CondPageBreak, Flowable, PageBreak
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut
 from inlet.core.figures import sheet_figure
+from inlet.core.improvised import seam_text
 from inlet.core.layout import buying_text, grain_texts, strips_text
 from inlet.core.methods import PRESS
 from inlet.core.numbers import vulgar_text
@@ -86,11 +87,25 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
         sliced = plan.asked.sliced
         if plan.nesting is not None and sliced is not None:
             document.add(paragraph(nesting_text(plan.nesting, sliced.how)))
+        if plan.block.improvised is not None and plan.block.improvised.cards:
+            document.section("corners", guide.furnish, columns=2)
+            document.add(*_corner_cards(plan))
         document.section("cutting", guide.furnish, columns=2)
         document.add(*cutting_story(plan, block_name(plan)))
         document.write()
 
     write_pages(path, plan.measure, paper, draw)
+
+
+def _corner_cards(plan: BlockPlan) -> Iterator[Flowable]:
+    """Where the seams of each improvised square lie."""
+    yield Title("Where seams lie", size=14)
+    for number, square in enumerate(plan.squares, 1):
+        check()
+        lines = [seam_text(seam, plan.measure) for seam in square.seams]
+        fabrics = [fabric_name(plan.project, fabric) for fabric in square.fabrics]
+        words = "; ".join(f"{line}, {of}" for line, of in zip(lines, fabrics, strict=True))
+        yield paragraph(f"{number}. {words or 'plain'}", 9.5)
 
 
 def add_making(document: Document, plan: SewnBlock, name: str) -> None:
