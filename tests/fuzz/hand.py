@@ -212,7 +212,7 @@ class Hand:
         yield
         stage = self.window.cutting
         if self.chance.random() < 0.1:
-            stage.turn_to(self.chance.randrange(4))
+            stage.turn_to(self.chance.randrange(stage.pages.count()))
             yield
         keys = (Qt.Key.Key_Space, Qt.Key.Key_Space, Qt.Key.Key_Backspace, Qt.Key.Key_PageDown)
         self.doing = "cutting"
