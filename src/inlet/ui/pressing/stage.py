@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QBoxLayout,
     QButtonGroup,
     QFrame,
-    QHBoxLayout,
     QPushButton,
     QWidget,
 )
@@ -29,8 +28,8 @@ from inlet.ui.guard import guarded
 from inlet.ui.pressing.block import PressedPicture
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.flow import FlowLayout
-from inlet.ui.widgets.parts import button, column, label, row, scrolled
+from inlet.ui.widgets.flow import FlowLayout, flowing
+from inlet.ui.widgets.parts import button, column, label, scrolled
 
 VIEWS: tuple[tuple[View, str], ...] = (("back", "Back"), ("front", "Front"), ("layers", "Layers"))
 
@@ -52,7 +51,7 @@ class PressingStage(QWidget):
         self.session = session
         layout = column(self, 16, 8)
         self.picture = PressedPicture(session)
-        layout.addLayout(self._chooser())
+        layout.addWidget(self._chooser())
         self.says = label("", "heading", True)
         self.why = label("", "", True)
         self.flip = button("Flip (F)", self.picture.flip)
@@ -86,11 +85,10 @@ class PressingStage(QWidget):
         session.changed.connect(self._waiting)
         self._picked()
 
-    def _chooser(self) -> QHBoxLayout:
+    def _chooser(self) -> QWidget:
         """Which side is seen, of which version, of which block."""
         self.views = QButtonGroup(self)
         self.view_buttons: dict[str, QPushButton] = {}
-        chooser = row()
         for view, words in VIEWS:
             new_button = QPushButton(words)
             new_button.setCheckable(True)
@@ -99,21 +97,16 @@ class PressingStage(QWidget):
             new_button.clicked.connect(partial(self.show_view, view))
             self.views.addButton(new_button)
             self.view_buttons[view] = new_button
-            chooser.addWidget(new_button)
         self.second = QPushButton("Version 2")
         self.second.setCheckable(True)
         self.second.setToolTip("Show how the second version of the block is pressed")
         self.second.clicked.connect(self._turn_version)
-        chooser.addWidget(self.second)
         self.new = QPushButton("The new block")
         self.new.setCheckable(True)
         self.new.setToolTip("Show how the block is pressed that is set of the slices")
         self.new.clicked.connect(self._show_new)
-        chooser.addWidget(self.new)
         self.figure = label("", "heading")
-        chooser.addStretch(1)
-        chooser.addWidget(self.figure)
-        return chooser
+        return flowing(*self.view_buttons.values(), self.second, self.new, self.figure)
 
     def show_view(self, view: View) -> None:
         self.picture.view = view

@@ -80,7 +80,7 @@ class GalleryPage(QWidget):
         self.most = FIRST
         layout = column(self, 0, 8)
         ways = (("settings", "Ways to set it"), ("fabrics", "Exchanges of its fabrics"),
-                ("values", "Light, medium and dark exchanged"))  # fmt: skip
+                ("values", "Exchanges of value"))  # fmt: skip
         line, self.way_buttons = tabs(self, ways, self.turn_to)
         self.partner = ChoiceField("Set with another block", lambda _: self.refresh())
         self.every = QCheckBox("All fabrics of the project")
