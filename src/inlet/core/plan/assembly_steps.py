@@ -25,8 +25,8 @@ from inlet.core.words import length_text, measured_text, near_text
 LONG_ROW = 20
 """Pieces of a row from which on it is long under the machine."""
 HELD_BACK = (
-    "Feed it from its end with a few blocks held back: the rest lies to the left of the machine, "
-    "and never passes under its arm."
+    "Join the blocks near its far end first, the next three or four held back; then sew on those, "
+    "and so on: the row's weight never passes under the machine's arm."
 )
 
 
