@@ -10,7 +10,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from shapely.affinity import translate
 
+from inlet.core.figures import Frame, panel_figure, piece_figure, shown_of_piece
 from inlet.core.methods.proof import makes_unit
+from inlet.core.numbers import HALF_ROOT2
 from inlet.core.numbers import Fraction as F
 from inlet.core.panels.many import one_size, packed, sizes_on_grid
 from inlet.core.panels.panel_cut import panel_cut, panel_ways
@@ -167,6 +169,19 @@ def moved(parts, strip, s):
     if strip.low:
         return cut(parts, low + s, 999) + cut(taken, -999, low + s)
     return cut(parts, -999, high - s) + cut(taken, high - s, 999)
+
+
+def test_a_panel_in_a_block_with_a_root_in_its_size_is_drawn_and_planned():
+    """8√2 in by 15: sizes that no ruler has are drawn as exactly as others."""
+    project = project_of(replace(CREST, left=F(1)), (F(8) * 2 * HALF_ROOT2, F(15)))
+    block = project.blocks[0]
+    frame = Frame(0, 0, 10)
+    assert panel_figure(block, INCH, frame)
+    assert piece_figure(block, INCH, frame)
+    shown, piece = shown_of_piece(block, INCH)
+    assert shown[2] - shown[0] == pytest.approx(piece[2] - piece[0])
+    assert plan_block(project, block).resewn
+    assert loads(dumps(project)) == project
 
 
 def test_a_file_keeps_a_panel_and_draws_it_again():

@@ -111,7 +111,7 @@ def shown_of_piece(block: Block, measure: Measure) -> tuple[Box, Box] | None:
     cut = panel_cut(block, measure)
     if cut is None:
         return None
-    half = [side / 2 for side in block.finished]
+    half = [float(side) / 2 for side in block.finished]
     for patch in draft(block).patches:
         left, top, right, bottom = (float(side) for side in bounds(patch.outline))
         if left <= half[0] <= right and top <= half[1] <= bottom:

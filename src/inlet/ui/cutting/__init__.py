@@ -1,3 +1,3 @@
 """The cutting stage: fabric on the mat, what to buy, what there is."""
 
-__all__ = ["stage", "ticket"]
+__all__ = ["mat", "stage", "ticket"]

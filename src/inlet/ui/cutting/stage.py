@@ -76,6 +76,7 @@ class CuttingStage(QWidget):
     pointed = Signal(object)
     chose = Signal(object)  # the fabric that lies on the mat
     cuts = Signal(object)  # the plan that is cut: of the block, or of the quilt
+    shown = Signal()  # another cut is on the card
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -84,6 +85,7 @@ class CuttingStage(QWidget):
         self._is_for = ("", 0)
         self.on_mat: list[FabricOnMat] = []
         self._plan: BlockPlan | QuiltPlan | None = None
+        self.cut_card: CutCard | None = None
         whole = column(self, 16, 8)
         line, self.page_buttons = tabs(self, enumerate(PAGES), self.turn_to)
         self.page_buttons[0].setChecked(True)
@@ -265,6 +267,8 @@ class CuttingStage(QWidget):
         if lying is None or plan is None:
             self.mat.show_laid(None, self.session.project)
             self.card.show_none()
+            self.cut_card = None
+            self.shown.emit()
             return
         self.chose.emit(lying.plan.fabric)
         project, session = self.session.project, self.session
@@ -291,6 +295,8 @@ class CuttingStage(QWidget):
             fabric += ": working out what to buy …"
         self.card.show_card(cut_card, done, len(strokes), vulgar_text(fabric))
         self.card.ruler.show_mark(cut_card.size, plan.measure, colour, left)
+        self.cut_card = cut_card
+        self.shown.emit()
 
     # --- what is done -------------------------------------------------------------------------
 

@@ -1,3 +1,3 @@
 """The quilt stage: the whole top, its rows, its edges."""
 
-__all__ = ["scene", "stage", "ticket", "top_view", "view"]
+__all__ = ["rows_page", "scene", "stage", "ticket", "top_view", "view"]

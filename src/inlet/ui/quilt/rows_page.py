@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QBrush,
     QColor,
@@ -42,6 +42,8 @@ COVER = 205
 @guarded
 class RowsPage(QWidget):
     """The list of steps, and the card of one of them."""
+
+    shown = Signal()  # another step is on the card
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -119,6 +121,10 @@ class RowsPage(QWidget):
         self._show()
 
     def _show(self) -> None:
+        self._show_here()
+        self.shown.emit()
+
+    def _show_here(self) -> None:
         steps, plan = self.steps, self.session.quilt_plan
         here = steps[self.at] if self.at < len(steps) else None
         sewn = here.sewn if here is not None else None
@@ -152,9 +158,14 @@ class RowsPage(QWidget):
         self.text.setText(vulgar_text(here.text))
         self.check.setText(vulgar_text(here.measures))
         self.check.setVisible(bool(here.measures))
-        backing = plan.backing if here.of == BACKING else None
+        self.draw_step(self.picture, here)
+
+    def draw_step(self, picture: StepPicture, step: QuiltStep) -> None:
+        """Show what a step makes."""
+        plan = self.session.quilt_plan
+        backing = plan.backing if step.of == BACKING else None
         bands = {band_title(band): band for band in plan.setting.bands} if plan.planned else {}
-        self.picture.show_step(plan.top, self.session, here, backing, bands.get(here.of))
+        picture.show_step(plan.top, self.session, step, backing, bands.get(step.of))
 
     def go(self, by: int) -> None:
         """A step is done, and the next one shown; or the last is not."""

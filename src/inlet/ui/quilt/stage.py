@@ -31,6 +31,7 @@ from inlet.ui.widgets.tabs import tabs
 FIRST = 4, 5
 """Blocks across and down of a first quilt."""
 PAGES = ("The top", "Rows and steps", "Sittings", "Fit to size")
+ROWS = PAGES.index("Rows and steps")
 
 
 @guarded

@@ -23,6 +23,8 @@ from inlet.core.project import measured_in, replace
 from inlet.files.exports import BLOCK_EXPORTS, QUILT_EXPORTS, BlockExport, QuiltExport
 from inlet.files.project.recovery import Desk
 from inlet.ui import guard, theme
+from inlet.ui.at_table.sources import source_for
+from inlet.ui.at_table.view import TableView
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
 from inlet.ui.draft.stage import DraftStage
@@ -32,7 +34,7 @@ from inlet.ui.piecing.stage import PiecingStage
 from inlet.ui.piecing.ticket import PiecingTicket
 from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.ticket import PressingTicket
-from inlet.ui.quilt.stage import QuiltStage
+from inlet.ui.quilt.stage import ROWS, QuiltStage
 from inlet.ui.quilt.ticket import QuiltTicket
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.stage import RemakeStage
@@ -68,6 +70,7 @@ class Window(ProjectWindow):
         self._place()
         self._make_actions()
         self.stage = "draft"
+        self.table: TableView | None = None
         self.slicing = Slicing(session)
         self.build()
         session.changed.connect(self._name_window)
@@ -100,7 +103,7 @@ class Window(ProjectWindow):
         body = QWidget()
         body.setObjectName("window")
         layout = column(body, 0, 0)
-        tools = [self.undo_, self.redo_, self.grey, self.print_]
+        tools = [self.undo_, self.redo_, self.grey, self.table_, self.print_]
         self.topbar = TopBar(session, self._menu(), tools)
         layout.addWidget(self.topbar)
         layout.addWidget(self._message_line())
@@ -190,6 +193,21 @@ class Window(ProjectWindow):
         self.rail.mark(stage)
         self._idle()
 
+    def show_table(self) -> None:
+        """One step of the stage on the whole screen, for where the work lies; the steps of the
+        block where a stage has none."""
+        cutting = self.session.project.cutting
+        handed = cutting is not None and cutting.handed == "left"
+        if self.stage == "quilt":
+            self.quilt.turn_to(ROWS)
+        source = source_for(self.stage, self.session, self.cutting, self.piecing, self.quilt.rows)
+        self.table = TableView(source, handed)
+        self.table.closed.connect(self._close_table)
+        self.table.show_all_over()
+
+    def _close_table(self) -> None:
+        self.table = None
+
     def _read(self, reading: Reading | None) -> None:
         if reading is None:
             self._idle()
@@ -269,6 +287,7 @@ class Window(ProjectWindow):
         self.redo_ = self._action("&Redo", session.redo, "Ctrl+Shift+Z Ctrl+Y", "redo-2")
         self.grey = self._action("&Grey view", self._toggle_grey, "Ctrl+G", "contrast")
         self.grey.setCheckable(True)
+        self.table_ = self._action("Ta&ble view", self.show_table, "F11", "tool-table")
         self.add_ = self._action("&Add a block", session.add_block, "Ctrl+B")
         self.rename_ = self._action("Re&name the block…", self.rename_block, "F2")
         self.delete_ = self._action("&Delete the block", session.delete_block)
@@ -315,7 +334,7 @@ class Window(ProjectWindow):
         menu.addSeparator()
         menu.addActions([self.inches_, self.cm_])
         menu.addSeparator()
-        menu.addActions([self.grey, self.larger_, self.smaller_])
+        menu.addActions([self.grey, self.table_, self.larger_, self.smaller_])
         menu.addSeparator()
         menu.addAction(self.quit_)
         return menu

@@ -1,0 +1,177 @@
+"""What the table view shows of each stage, and what its keys do there."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PySide6.QtWidgets import QWidget
+
+from inlet.core.piecing import Step, step_moves
+from inlet.core.plan import SewnBlock
+from inlet.core.planning import move_text
+from inlet.core.table import Move, like_ones_together
+from inlet.core.words import measured_text, unit_of
+from inlet.ui.at_table.view import TableCard, TableSource, size_first
+from inlet.ui.cutting.mat import Mat
+from inlet.ui.cutting.stage import CuttingStage
+from inlet.ui.piecing.card import step_name
+from inlet.ui.piecing.stage import PiecingStage
+from inlet.ui.quilt.rows_page import RowsPage, StepPicture
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.drawing import MovePicture
+
+MOST_PICTURES = 4
+
+
+def _pictures(moves: Sequence[Move], session: Session) -> list[QWidget]:
+    """The moves of a step side by side, the last ones where there are many."""
+    shown = [move for move in moves if move.lower or move.upper][-MOST_PICTURES:]
+    return [MovePicture(move, session.project, 160, session.grey) for move in shown]
+
+
+def _step_words(plan: SewnBlock, step: Step) -> str:
+    """What is done in a step: move by move of a unit, else its sentence; how it is pressed."""
+    words = step.text
+    if step.unit is not None:
+        stacks = plan.stacks[step.unit.unit.label]
+        said = [
+            move_text(repeat.move.text, step.unit.in_use, plan.project, stacks, repeat.times)
+            for repeat in like_ones_together(step.unit.in_use.moves)
+            if repeat.move.text
+        ]
+        words = "  ".join(dict.fromkeys(said))
+    pressed = plan.press(step) if plan.pressing.settled else None
+    return f"{words}  {pressed.text}" if pressed is not None else words
+
+
+class PiecingSource(TableSource):
+    """The steps of a block, one after the other."""
+
+    def __init__(self, session: Session, stage: PiecingStage) -> None:
+        super().__init__()
+        self.session, self.stage = session, stage
+        stage.moved.connect(self.changed)
+        session.pressed.connect(self.changed)
+
+    def card(self) -> TableCard | None:
+        plan = self.session.plan
+        if plan is None or not plan.steps:
+            return None
+        at = max(0, min(self.stage.index, len(plan.steps) - 1))
+        step, sewn = plan.steps[at], plan.sewn_in(plan.steps[at])
+        size = measured_text(step.measures, plan.measure) if step.measures else ""
+        size, more = size_first(size, unit_of(plan.measure))
+        number = f"make {step.times}" if step.times > 1 else "make one"
+        about = f"{number}; {more}" if more else number
+        moves = step_moves(sewn.draft, step, plan.measure.seam)
+        return TableCard(
+            f"{step_name(step)}, {about}", size, _step_words(sewn, step),
+            f"Step {at + 1} of {len(plan.steps)}", lambda: _pictures(moves, self.session),
+        )  # fmt: skip
+
+    def onward(self) -> None:
+        self.stage.go(self.stage.index + 1)
+
+    def back(self) -> None:
+        self.stage.go(self.stage.index - 1)
+
+
+class PressingSource(PiecingSource):
+    """The steps of a block that are pressed: which way, seam by seam."""
+
+    def card(self) -> TableCard | None:
+        card = super().card()
+        plan = self.session.plan
+        if card is None or plan is None:
+            return card
+        step = plan.steps[max(0, min(self.stage.index, len(plan.steps) - 1))]
+        sewn = plan.sewn_in(step)
+        if not sewn.pressing.settled:
+            return None
+        pressed = sewn.press(step)
+        if pressed is None:
+            return card._replace(words="There is no seam to press.")
+        return card._replace(
+            words=pressed.text, pictures=lambda: _pictures(pressed.moves, self.session)
+        )
+
+
+class CuttingSource(TableSource):
+    """The cuts of the fabric on the mat; going on makes the cut."""
+
+    def __init__(self, session: Session, stage: CuttingStage) -> None:
+        super().__init__()
+        self.session, self.stage = session, stage
+        stage.shown.connect(self.changed)
+
+    def card(self) -> TableCard | None:
+        cut_card, mat = self.stage.cut_card, self.stage.mat
+        if cut_card is None:
+            return None
+        stacks = " ".join(f"Stack {s.label} is complete: pin its label." for s in cut_card.stacks)
+        ready = f"Comes off: {cut_card.ready}." if cut_card.ready else ""
+        spelled = f"{cut_card.words[0].upper()}{cut_card.words[1:]}." if cut_card.words else ""
+        words = "  ".join(filter(None, (spelled, cut_card.text, ready, stacks)))
+
+        def pictures() -> list[QWidget]:
+            picture = Mat()
+            picture.show_laid(mat.shown, mat.project, mat.grey)
+            return [picture]
+
+        return TableCard(cut_card.title, cut_card.shown, words, "", pictures)
+
+    def onward(self) -> None:
+        self.stage.go_on()
+
+    def back(self) -> None:
+        self.stage.go_back()
+
+
+class QuiltSource(TableSource):
+    """The steps of the quilt; going on does one of them."""
+
+    def __init__(self, session: Session, page: RowsPage) -> None:
+        super().__init__()
+        self.session, self.page = session, page
+        page.shown.connect(self.changed)
+
+    def card(self) -> TableCard | None:
+        page = self.page
+        if page.at >= len(page.steps):
+            return None
+        step = page.steps[page.at]
+        done = page.quilt.done.get(step.name, 0)
+        size, more = size_first(step.measures, unit_of(self.session.measure))
+        title = f"{step.title}, {more}" if more else step.title
+        place = f"Step {page.at + 1} of {len(page.steps)}"
+        if step.times > 1:
+            place += f", {done} of {step.times} done"
+        if step.sewn is not None:
+            sewn, inner = step.sewn
+            moves = step_moves(sewn.draft, inner, sewn.measure.seam)
+            return TableCard(title, size, _step_words(sewn, inner), place,
+                             lambda: _pictures(moves, self.session))  # fmt: skip
+
+        def pictures() -> list[QWidget]:
+            picture = StepPicture()
+            page.draw_step(picture, step)
+            return [picture]
+
+        return TableCard(title, size, step.text, place, pictures)
+
+    def onward(self) -> None:
+        self.page.go(1)
+
+    def back(self) -> None:
+        self.page.go(-1)
+
+
+def source_for(
+    stage: str, session: Session, cutting: CuttingStage, piecing: PiecingStage, rows: RowsPage
+) -> TableSource:
+    """The steps of a stage by its name; those of the block where it has none."""
+    if stage == "cutting":
+        return CuttingSource(session, cutting)
+    if stage == "quilt":
+        return QuiltSource(session, rows)
+    return (PressingSource if stage == "pressing" else PiecingSource)(session, piecing)
