@@ -114,6 +114,14 @@ def test_pressing_shows_which_way_each_seam_goes(demo, qtbot):
     assert any("Press" in words for words in said)
 
 
+def test_the_table_goes_with_its_window(demo, qtbot):
+    table = at_the_table(demo, qtbot, "piecing")
+    demo.session.history.mark_saved()
+    demo.window.close()
+    assert not table.isVisible()
+    assert demo.window.table is None
+
+
 def test_a_size_is_parted_behind_its_unit():
     assert size_first("3 1/2 x 6 1/4 in, generous by 1/64 in", "in") == (
         "3 1/2 × 6 1/4 in", "generous by 1/64 in",

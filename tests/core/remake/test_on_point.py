@@ -76,7 +76,7 @@ def moved_pieces(start, how: Remade):
 
 
 @given(unit_blocks(), some_cuts, some_cuts, st.integers(0, 99))
-@settings(max_examples=many(25, 100), deadline=None)
+@settings(max_examples=many(8, 100), deadline=None)
 def test_what_is_shown_is_what_polygons_make_of_the_pieces(block, upright, level, seed):
     """Each fabric lies where the pieces, pushed together, have it; they fill the new block, and no
     larger one with the same middle lies between its edges."""

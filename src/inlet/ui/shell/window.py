@@ -7,7 +7,7 @@ from functools import partial
 from typing import Literal
 
 from PySide6.QtCore import QPoint, QSize, QTimer
-from PySide6.QtGui import QAction, QActionGroup, QGuiApplication, QKeySequence
+from PySide6.QtGui import QAction, QActionGroup, QGuiApplication, QHideEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -207,6 +207,12 @@ class Window(ProjectWindow):
 
     def _close_table(self) -> None:
         self.table = None
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        """The table view goes with its window."""
+        if self.table is not None:
+            self.table.close()
+        super().hideEvent(event)
 
     def _read(self, reading: Reading | None) -> None:
         if reading is None:
