@@ -22,7 +22,7 @@ from inlet.core.improvised import (
     weight_text,
 )
 from inlet.core.numbers import Fraction, NumberError, System, parse_length
-from inlet.core.plan import plan_block
+from inlet.core.plan import BlockPlan, plan_block
 from inlet.core.project import Block, Improvised, Project, Rates, replace, usual_corners
 from inlet.core.words import length_text, size_text
 from inlet.files.problem import FileProblem
@@ -60,7 +60,10 @@ def run(project: Project, block: Block, copies: int, options: argparse.Namespace
     fault = why_not_kept(new, project)
     if fault:
         raise FileProblem(f"inlet: {fault}")
-    terminal.say("\n".join(_lines(new, block, copies, options.cards)))
+    plan = plan_block(new, block, copies)
+    if not plan.squares:
+        raise FileProblem(f"inlet: {plan.problems[0].text if plan.problems else block.title}")
+    terminal.say("\n".join(_lines(new, block, plan, options.cards)))
     if options.output:
         save(new, Path(options.output))
     return 0
@@ -82,9 +85,8 @@ def _corners(project: Project, block: Block, options: argparse.Namespace) -> Imp
     return corners
 
 
-def _lines(project: Project, block: Block, copies: int, cards: bool) -> Iterator[str]:
+def _lines(project: Project, block: Block, plan: BlockPlan, cards: bool) -> Iterator[str]:
     measure = project.measure
-    plan = plan_block(project, block, copies)
     for problem in plan.problems:
         yield f"  {problem.text}"
     pool = plan.scraps
@@ -93,7 +95,9 @@ def _lines(project: Project, block: Block, copies: int, cards: bool) -> Iterator
         return
     yield "Scraps, along the seam x across it:"
     for (size, fabric), number in sorted(pool.scraps.items(), reverse=True):
-        yield f"  {number} × {size_text((size.length, size.width), measure)} of {fabric}"
+        found = project.fabric(fabric)
+        name = found.title if found is not None else fabric
+        yield f"  {number} × {size_text((size.length, size.width), measure)} of {name}"
     pace = pace_of(pool, 0, 0, project.rates or Rates(), measure)
     yield pace_text(pace, date.today())
     yield f"Behind the corners: {weight_text(pool.behind, measure)}"

@@ -99,7 +99,7 @@ def test_corners_are_drawn_by_chance_and_written(square, capsys):
     corners = sum(len(one.seams) for one in plan.squares)
     assert f"pebble: 7 squares, {corners} corners" in said
     assert said.count(" in along the ") == corners
-    assert said.count("of silt") + said.count("of deep") == len(plan.scraps.scraps)
+    assert said.count("of Silt") + said.count("of Deep") == len(plan.scraps.scraps)
 
 
 def test_a_scrap_is_tried_from_the_command_line(square, capsys):
@@ -129,6 +129,14 @@ def test_bad_corners_are_one_sentence(square, options, words, capsys):
     said = capsys.readouterr().err
     assert words in said
     assert len(said.strip().splitlines()) == 1
+
+
+def test_corners_of_a_pieced_block_are_refused(file, capsys):
+    """Corners lie on one patch: nothing is written of a block that has several."""
+    out = file.with_name("out.inlet")
+    assert main(["remake", str(file), "--corners", "-o", str(out)]) == 2
+    assert "Corners are improvised on one patch" in capsys.readouterr().err
+    assert not out.exists()
 
 
 def test_a_panel_is_added_sized_and_packed(file, capsys):
