@@ -82,6 +82,7 @@ def test_a_pocket_by_hand():
     assert (way.verdict, way.short, way.off, way.strip) == ("move", "left", F(7, 4), F(11, 4))
     assert (up.verdict, up.off) == ("leave", F(1, 8))
     text = " ".join(centring_lines(motif, INCH))
+    assert "iron a square 11 1/2 in to its back" in text
     assert "Cut a strip 2 3/4 in wide off the right" in text
     assert "Leave the motif 1/8 in off the middle, toward the top" in text
     assert text.endswith("Trim to 10 1/2 in: this is the last cut.")

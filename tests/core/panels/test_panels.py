@@ -15,7 +15,7 @@ from inlet.core.methods.proof import makes_unit
 from inlet.core.numbers import HALF_ROOT2
 from inlet.core.numbers import Fraction as F
 from inlet.core.panels.many import one_size, packed, sizes_on_grid
-from inlet.core.panels.panel_cut import panel_cut, panel_ways
+from inlet.core.panels.panel_cut import panel_cut, panel_sheet, panel_ways
 from inlet.core.panels.photo import measured_box, photo_scale
 from inlet.core.plan import plan_block, plan_quilt
 from inlet.core.project import (
@@ -31,6 +31,7 @@ from inlet.core.project import (
     replace,
 )
 from inlet.core.remake import followed
+from inlet.core.table import box
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import dumps, loads, why_not_kept
 from tests.sample import many
@@ -128,6 +129,9 @@ def test_every_panel_is_sewn_as_drawn_with_the_motif_in_the_middle(panel, wide, 
             kept = translate(kept, *((off, 0) if axis == 0 else (0, off)))
     whole = shapely.unary_union(parts)
     assert whole.buffer(1e-9).contains(kept)
+    assert translate(whole, left, top).bounds == pytest.approx(
+        [float(side) for side in box(panel_sheet(cut, INCH.seam, "shirt", "plain"))]
+    )
     if cut.strips:  # a piece without a join may show the motif to its very edge
         assert any(part.buffer(1e-9).contains(motif) for part in parts)
     shown = [part.intersection(kept.buffer(-s, join_style="mitre")) for part in parts]
