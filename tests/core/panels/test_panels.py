@@ -16,7 +16,9 @@ from inlet.core.numbers import HALF_ROOT2
 from inlet.core.numbers import Fraction as F
 from inlet.core.panels.many import one_size, packed, sizes_on_grid
 from inlet.core.panels.panel_cut import panel_cut, panel_sheet, panel_ways
+from inlet.core.panels.panel_drawing import panel_problems
 from inlet.core.panels.photo import measured_box, photo_scale
+from inlet.core.panels.words import packed_lines, panel_text
 from inlet.core.plan import plan_block, plan_quilt
 from inlet.core.project import (
     INCH,
@@ -71,6 +73,33 @@ def test_the_worked_panel():
         ((F(18), F(22)), True), ((F(5), F(18)), True),
     ]  # fmt: skip
     assert plan.fabric_plans.best == ()
+
+
+@pytest.mark.parametrize(
+    ("left", "right", "said", "fault"),
+    [
+        (F(1, 8), 6, "lies too near the edge on the left", "The fabric ends 1/8 in from the motif"),
+        (2, 4, "Add 2 1/4 in on the left.", "to give across: what the left lacks is cut of"),
+        (
+            1,
+            2,
+            "Add 3 1/4 in on the left and 2 1/4 in on the right.",
+            "the left and the right lack",
+        ),
+        (F(25, 8), 4, "Leave it 1/8 in off, toward the left", ""),
+        (4, 4, "comes to the middle without a join", ""),
+        (1, 9, "Move 3 1/4 in from the right to the left.", ""),
+    ],
+)
+def test_what_is_said_of_a_panel(left, right, said, fault):
+    """A block 12 in wide wants 3 1/4 in beside a motif of 6 in; what lacks, 1/2 in for the seam and
+    1/2 in to wander make the strip; a side gives what is over its 3 1/4 in."""
+    panel = replace(CREST, piece=(F(left) + 6 + right, F(22)), left=F(left), top=F(9))
+    block = project_of(panel).blocks[0]
+    assert said in panel_text(block, INCH)
+    faults = " ".join(problem.text for problem in panel_problems(block, INCH))
+    assert fault in faults
+    assert bool(fault) == bool(faults)
 
 
 def test_seams_are_pressed_away_from_the_motif():
@@ -258,6 +287,17 @@ def test_packed_blocks_keep_apart_and_fill_their_rows(sizes, across):
     area = float(top.wide * top.high)
     assert sum(b.area for b in boxes) == pytest.approx(area)
     assert shapely.unary_union(boxes).area == pytest.approx(area)
+
+
+def test_a_packed_top_is_said_row_by_row():
+    """15 in hold blocks of 8 and 5 in, with 2 in over, which are cut 2 1/2 in."""
+    top = packed([(F(8), F(10)), (F(6), F(6)), (F(5), F(10))], F(15))
+    assert list(packed_lines(top, ["A", "B", "C"], INCH)) == [
+        "Top 15 x 16 in, 69% of it blocks. Fabric that fills it up is given as it is cut.",
+        "Row 1: A 8 x 10 in; C 5 x 10 in; 2 1/2 x 10 1/2 in at the end",
+        "Row 2: B 6 in; 9 1/2 x 6 1/2 in at the end",
+    ]
+    assert "Row 1: A 8 x 10 in" in list(packed_lines(packed([(F(8), F(10))], F(8)), "A", INCH))
 
 
 def test_sizes_for_a_bag_of_shirts():

@@ -92,10 +92,10 @@ def _fault(block: Block, way: Way, axis: int, measure: Measure) -> tuple[str, st
             "a join there would cut into it. Choose a larger piece."
         )
     if way.verdict in ("add", "both"):
-        two = f"both the {way.short} and the {way.plenty}"
-        side = f"the {way.short}" if way.verdict == "add" else two
+        two = f"the {way.short} and the {way.plenty} lack"
+        lacks = f"the {way.short} lacks" if way.verdict == "add" else two
         return "panel-lacks", (
-            f"The piece has no strip to give {'across' if axis == 0 else 'up'}: what {side} lacks "
+            f"The piece has no strip to give {'across' if axis == 0 else 'up'}: what {lacks} "
             "is cut of other fabric."
         )
     return "", ""

@@ -141,7 +141,8 @@ class Window(ProjectWindow):
         self.quilt = QuiltStage(session, self.quilt_ticket)
         self.quilt.opened.connect(lambda _: self.show_stage("draft"))
         self.stages, self.tickets = QStackedWidget(), QStackedWidget()
-        for stage, ticket in (
+        self._unseen: dict[int, tuple[QWidget, QWidget]] = {}
+        for index, (stage, ticket) in enumerate((
             (self.draft, self.draft_ticket),
             (self.remake, self.remake_ticket),
             (self.units, self.units_ticket),
@@ -149,9 +150,10 @@ class Window(ProjectWindow):
             (self.piecing, self.piecing_ticket),
             (self.pressing, self.pressing_ticket),
             (self.quilt, self.quilt_ticket),
-        ):
-            self.stages.addWidget(stage)
-            self.tickets.addWidget(scrolled(ticket, "ticket"))
+        )):  # fmt: skip
+            self.stages.addWidget(QWidget())
+            self.tickets.addWidget(QWidget())
+            self._unseen[index] = stage, scrolled(ticket, "ticket")
         self.tickets.setFixedWidth(min(theme.px(310), TICKET))
         self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
         self.draft_ticket.tray.chosen.connect(self._take_unit)
@@ -188,10 +190,23 @@ class Window(ProjectWindow):
     def show_stage(self, stage: str) -> None:
         self.stage = stage
         index = STAGES.index(stage)
+        self._lay_in(index)
         self.stages.setCurrentIndex(index)
         self.tickets.setCurrentIndex(index)
         self.rail.mark(stage)
         self._idle()
+
+    def _lay_in(self, index: int) -> None:
+        """Lay a stage and its ticket into the window when they are first shown: giving all stages
+        their style at once would take most of the time in which a window opens."""
+        unseen = self._unseen.pop(index, None)
+        if unseen is None:
+            return
+        for stack, widget in zip((self.stages, self.tickets), unseen, strict=True):
+            room = stack.widget(index)
+            stack.insertWidget(index, widget)
+            stack.removeWidget(room)
+            room.deleteLater()
 
     def show_table(self) -> None:
         """One step of the stage on the whole screen, for where the work lies; the steps of the
