@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, NoReturn
 
-from inlet import __version__, remake_command, terminal
+from inlet import __version__, log_command, remake_command, terminal
 from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
 from inlet.core.cutlist import project_sets
 from inlet.core.layout import BEST
@@ -55,7 +55,7 @@ if TYPE_CHECKING:
 
 from inlet.option_types import band_count, block_size, few_spares, whole_copies
 
-COMMANDS = ("plan", "export", "check", "import", "remake")
+COMMANDS = ("plan", "export", "check", "import", "remake", "log")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -175,15 +175,22 @@ def _commands() -> argparse.ArgumentParser:
     of_slices = "cut a block apart and set it again, or a chart of start sizes"
     remake_command.add_options(command("remake", _remake, of_slices))
 
+    of_log = "how far the work is by its log, and the log written to"
+    log_command.add_options(command("log", log_command.run, of_log))
+
     drawing = "make a block of the lines and arcs of an SVG"
-    imported = command("import", _import, drawing, "DRAWING.svg")
+    _import_options(command("import", _import, drawing, "DRAWING.svg"))
+    return parser
+
+
+def _import_options(imported: argparse.ArgumentParser) -> None:
+    """What can be said of a drawing that is read."""
     imported.add_argument("--name", help="of the block, else the drawing's")
     imported.add_argument("--size", type=block_size, metavar="WIDTH", help="finished, else 9 in")
     for side in ("columns", "rows"):
         imported.add_argument(f"--{side}", type=band_count, metavar="N", help="else guessed")
     to = "to add it to, or a new one"
     imported.add_argument("-o", "--output", metavar="PROJECT", required=True, help=to)
-    return parser
 
 
 def _export_options(export: argparse.ArgumentParser) -> None:
@@ -307,8 +314,8 @@ def _export(options: argparse.Namespace) -> int:
     plan = _plan_asked(options)
     lacking = export.lacks(plan, wish)
     if lacking:
-        hint = OPTIONS[export.what]
-        raise FileProblem(f"inlet: {lacking.rstrip('.')}; see {hint}")
+        hint = OPTIONS.get(export.what)
+        raise FileProblem(f"inlet: {lacking.rstrip('.')}{f'; see {hint}' if hint else ''}")
     export.writers[options.format](plan, path, wish)
     return 0
 

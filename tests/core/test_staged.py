@@ -10,6 +10,7 @@ import pytest
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
+from inlet.core.project.log import LogEntry
 from inlet.core.project.quilt import Quilt
 from inlet.core.project.value import replace
 from inlet.core.staged import Known, Staged, later
@@ -76,7 +77,7 @@ def test_only_steps_done_keep_what_a_quilt_has_worked_out():
     )
     plan = plan_quilt(project)
     plan.work_out()
-    ticked = replace(project, quilt=replace(project.quilt, done={"Row 1": 1}))
+    ticked = replace(project, log=(LogEntry(what="Row 1"),))
     after = plan_quilt(ticked, plan)
     assert after.planned
     assert after.fabric_plans is plan.fabric_plans

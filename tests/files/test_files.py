@@ -22,6 +22,7 @@ from inlet.core.piecing.cards import cards, fabric_rows
 from inlet.core.plan.block import plan_block
 from inlet.core.project.block import Block, FabricAt, curved, seam_along, straight
 from inlet.core.project.fabric import Fabric, Print
+from inlet.core.project.log import LogEntry
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.project import Project
@@ -136,7 +137,6 @@ def quilts(draw, fabrics, blocks):
                 )
             )
         ),
-        done=draw(st.dictionaries(names, st.integers(1, 9), max_size=2)),
         made={name: draw(st.tuples(lengths, lengths)) for name in draw(block) and blocks[:1]},
         extra=draw(more),
     )
@@ -186,8 +186,17 @@ def projects(draw):
     measure = draw(st.sampled_from([Measure(), METRIC, Measure(style="trim", ruler=F(1, 16))]))
     quilt = draw(st.none() | quilts(ids, [b.id for b in blocks]))
     return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks, quilt=quilt,
-                   extra=draw(more))  # fmt: skip
+                   log=draw(logs), extra=draw(more))  # fmt: skip
 
+
+logs = st.lists(
+    st.builds(
+        LogEntry, what=names, did=st.sampled_from(["done", "unpicked", "note"]), at=names,
+        number=st.integers(1, 9), size=st.none() | st.tuples(lengths, lengths), drawn=names,
+        text=st.text(max_size=5),
+    ),
+    max_size=3,
+).map(tuple)  # fmt: skip
 
 long_ratios = st.builds(F, st.integers(0, 10**19), st.integers(10**15, 10**19))
 

@@ -22,6 +22,7 @@ from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import MOST_SEAMS, Seam, new_block, straight
 from inlet.core.project.fabric import Fabric, Print
+from inlet.core.project.log import LogEntry
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import Quilt, QuiltingLines
 from inlet.core.project.value import replace
@@ -258,7 +259,7 @@ def test_no_export_replaces_a_project_or_what_is_no_file(tmp_path, capsys, what,
     quilt = Quilt(
         columns=2, rows=2, block=small().blocks[0].id, quilting=(QuiltingLines(kind="seams"),)
     )
-    save(replace(small(), quilt=quilt), file)
+    save(replace(small(), quilt=quilt, log=(LogEntry(what="Lay it out"),)), file)
     damaged_one = tmp_path / "damaged.json"
     damaged_one.write_text('{"format": "inlet", "blocks": [')
     before = file.read_bytes()
@@ -330,7 +331,8 @@ def test_names_that_mean_something_elsewhere_are_text_everywhere(tmp_path, capsy
     quilt = Quilt(columns=2, rows=2, block=project.blocks[0].id, quilting=lines)
     block = replace(project.blocks[0], name='\0"<b>' + "n" * 900)
     file = tmp_path / "reed.inlet"
-    save(replace(project, blocks=(block,), quilt=quilt), file)
+    log = (LogEntry(what="=1+1", text="@a\0b"),)
+    save(replace(project, blocks=(block,), quilt=quilt, log=log), file)
     for what, kind in EXPORTS:
         target = tmp_path / f"{what}.{kind}"
         assert exported(capsys, what, kind, file, target) == (0, "")
@@ -425,6 +427,7 @@ def test_what_a_file_leaves_out_stays_what_it_was():
                   "sitting": 60, "bobbin": 60},
         "Cutting": {"folds": 1, "square_every": 4, "stack": 4, "goal": "balance",
                     "handed": "right", "scraps_first": True},
+        "LogEntry": {"did": "done", "number": 1},
         "LaidFabric": {"layers": 1},
         "LaidStrip": {"count": 1},
         "LaidSegment": {"count": 1},

@@ -20,6 +20,7 @@ from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import MOST_SEAMS, Choice
 from inlet.core.project.cutting import Have, PrintMotif
 from inlet.core.project.fabric import Print
+from inlet.core.project.log import LogEntry
 from inlet.core.project.measure import Rates, SeamTest
 from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.quilt import (
@@ -132,7 +133,6 @@ def _rich() -> str:
         quilting=(QuiltingLines(distance=F(1, 4), repeats=2), QuiltingLines(kind="seams"),
                   QuiltingLines(kind="grid", diagonal=True)),
         made={block.id: (F(19, 2), F(37, 4))},
-        done={"row 1": 1},
     )  # fmt: skip
     owned = (Have(kind="scrap", width=F(5), length=F(7), count=2), Have(kind="fat-quarter"))
     fabrics = (
@@ -153,6 +153,17 @@ def _rich() -> str:
             seam_test=SeamTest(),
             pressing=Pressing(weights={"stacked": F(9)}),
             cutting=replace(demo.cutting, motif=motif, wash=True),
+            log=(
+                LogEntry(
+                    what="row 1",
+                    at="2026-11-30T19:05",
+                    size=(F(7, 2), F(4)),
+                    drawn="a1",
+                    text="n",
+                    number=3,
+                ),
+                LogEntry(did="unpicked"),
+            ),
         )
     )
 

@@ -7,6 +7,7 @@ from math import hypot
 import pytest
 from PySide6.QtCore import QPoint, Qt
 
+from inlet.core.bench import progress, quilt_things
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.plan import plan_quilt
@@ -104,7 +105,8 @@ def test_a_square_gets_corners_and_the_quilt_is_set_with_it(corners, qtbot):
     corners.type(ticket.sewn, "30")
     corners.type(ticket.minutes, "20")
     assert f"{number - 30} corners left, at your pace of 90 an hour" in corners.reads(ticket)
-    assert plan_quilt(corners.session.project).quilt.done == {plan.steps[0].name: 30}
+    ticked = progress(corners.session.project.log, quilt_things(plan.steps))
+    assert ticked == ({plan.steps[0].name: 30}, ())
     ticket.boxes["silt"].click()
     ticket.cards.click()
     corners.wait()

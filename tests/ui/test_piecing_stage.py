@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QPushButton
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show
+from inlet.core.project import Quilt
 from inlet.core.schedule.sittings import sittings
 from inlet.files.project.project_json import dumps, loads
 from inlet.ui.units.rates import RatesDialog
@@ -164,3 +165,41 @@ def test_the_seam_test_test_says_where_the_guide_goes(maker, qtbot):
     maker.wait()
     qtbot.waitUntil(lambda: "The fold takes" in maker.reads(page))
     assert page.picture.shown[2].points
+
+
+def test_a_step_done_is_done_wherever_it_is_shown(maker, qtbot):
+    """Space ticks it and goes on, backspace takes it back; the quilt, whose count is larger, has
+    the same ticks; the file keeps them, and undo takes them back."""
+    maker.draw("0 1 3 1", "0 2 3 2", "1 0 1 3", "2 0 2 3", "0 0 1 1", "2 2 3 3")
+    maker.paint("dark", "1/4 3/4", "9/4 11/4")
+    block = maker.session.block
+    maker.session.edit_quilt(Quilt(columns=2, rows=1, block=block.id))
+    maker.stage("piecing")
+    plan = maker.wait()
+    stage = maker.window.piecing
+    unit = plan.steps[0]
+    assert unit.times == 2
+    stage.setFocus()
+    qtbot.keyClick(stage, Qt.Key.Key_Space)
+    assert stage.index == 1
+    assert maker.session.plan is plan  # nothing is planned anew
+    (entry,) = maker.session.project.log
+    assert (entry.number, entry.size) == (2, unit.measures)
+    assert len(entry.at) == len("2026-11-30T19:05")
+    qtbot.mouseClick(stage.done, Qt.MouseButton.LeftButton)
+    qtbot.keyClick(stage, Qt.Key.Key_Backspace)
+    assert stage.index == 1
+    assert stage.place.text() == f"step 2 of {len(plan.steps)}"
+    stage.go(0)
+    assert stage.place.text() == f"step 1 of {len(plan.steps)}, 2 of 2 done"
+    assert loads(dumps(maker.session.project)).log == (entry,)
+    maker.stage("quilt")
+    maker.window.quilt.turn_to(1)
+    rows = maker.window.quilt.rows
+    qtbot.waitUntil(lambda: bool(rows.steps), timeout=20000)
+    assert rows.list.item(0).text().startswith("2/4")
+    qtbot.keyClick(rows.list, Qt.Key.Key_Space)
+    assert rows.list.item(0).text().startswith("✓")
+    assert [e.number for e in maker.session.project.log] == [2, 2]  # no more than 4
+    maker.session.undo()
+    assert maker.session.project.log == (entry,)

@@ -11,6 +11,7 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
+from inlet.core.bench import progress
 from inlet.core.draft.value import grey_of
 from inlet.core.geometry.polygon import edges, squared_length
 from inlet.core.layout.strokes import places_of
@@ -354,24 +355,24 @@ def test_rows_are_ticked_off_with_the_space_bar_and_kept(setter, tmp_path):
     first = rows.steps[0]
     assert first.times > 1
     setter.bot.keyClick(rows.list, Qt.Key.Key_Space)  # a chain is done at once
-    assert setter.quilt.done == {first.name: first.times}
+    assert setter.stage.rows.done == {first.name: first.times}
     for _ in range(40):
         if rows.title.text() == "Make 4 × Eff":
             break
         setter.bot.keyClick(rows.list, Qt.Key.Key_Space)
-    before = setter.quilt.done
+    before = setter.stage.rows.done
     chains = [step for step in rows.steps if step.at_once]  # units and parts of the block
     assert chains
     assert before == {step.name: step.times for step in chains}
     for _ in range(5):
         setter.bot.keyClick(rows.list, Qt.Key.Key_Space)
     done = {**before, "Make Eff": 4}
-    assert setter.quilt.done == {**done, "Lay it out": 1}
+    assert setter.stage.rows.done == {**done, "Lay it out": 1}
     assert rows.title.text() == "Sew row 1"
     setter.bot.keyClick(rows.list, Qt.Key.Key_Backspace)
-    assert setter.quilt.done == done
+    assert setter.stage.rows.done == done
     save(setter.session.project, tmp_path / "q.inlet")
-    assert load(tmp_path / "q.inlet").quilt.done == done
+    assert progress(load(tmp_path / "q.inlet").log, rows.things).done == done
     setter.ticket.setting.rows.setValue(3)  # two blocks more: four are made already
     setter.rests()
     titles = [rows.list.item(i).text() for i in range(rows.list.count())]

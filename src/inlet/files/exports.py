@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING, NamedTuple
 
+from inlet.core.bench import log_lines
 from inlet.core.buying import shopping, sizes_typed
 from inlet.core.numbers import NumberError
 from inlet.core.plan import BlockPlan, QuiltPlan
@@ -152,6 +153,17 @@ def _chart(plan: BlockPlan, wish: Wish) -> Table:
     return chart_table(wish.sizes, plan)
 
 
+def _log(plan: BlockPlan, _wish: Wish) -> Table:
+    from inlet.files.text.tables import Table
+
+    project = plan.project
+    return Table("Log", log_lines(project.log, project.measure))
+
+
+def _no_log(plan: BlockPlan, _wish: Wish) -> str:
+    return "" if plan.project.log else "Nothing is logged yet: tick a step first."
+
+
 def _bad_sizes(plan: BlockPlan, wish: Wish) -> str:
     if not wish.sizes:
         return "Type sizes for the size chart first, like 4, 6, 8, 12."
@@ -228,6 +240,7 @@ BLOCK_EXPORTS = (
         "sizes", "Write the size chart", "Write the si&ze chart…", _tabled(_chart),
         lacks=_bad_sizes,
     ),
+    BlockExport("log", "Write the log", "Write the lo&g…", _tabled(_log), lacks=_no_log),
     BlockExport(
         "templates", "Write the templates", "Write the te&mplates…",
         {"pdf": _templates_pdf, "svg": _templates_svg, "dxf": _templates_dxf},

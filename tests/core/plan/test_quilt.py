@@ -25,6 +25,7 @@ from inlet.core.plan.quilt import plan_quilt
 from inlet.core.plan.quilt_work import seams_of, work_of, work_text
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.fabric import Fabric
+from inlet.core.project.log import LogEntry
 from inlet.core.project.measure import INCH, METRIC, Measure
 from inlet.core.project.project import Project
 from inlet.core.project.quilt import (
@@ -498,11 +499,11 @@ def test_what_is_worked_out_is_kept_only_where_steps_were_done_since():
     project = of(Quilt(columns=2, rows=2, block="hst"), HST)
     before = plan_quilt(project)
     before.work_out()
-    quilt = replace(project.quilt, done={"Make Half": 2})
-    done = plan_quilt(replace(project, quilt=quilt), before)
+    quilt, log = project.quilt, (LogEntry(what="Make Half", number=2),)
+    done = plan_quilt(replace(project, log=log), before)
     assert done.planned
     assert done.steps is before.steps
-    assert done.quilt.done == {"Make Half": 2}
+    assert done.project.log == log
     finer = Measure(ruler=F(1, 16))
     wide = tuple(replace(fabric, width=F(20)) for fabric in project.fabrics)
     for other in (

@@ -38,7 +38,6 @@ from inlet.core.setting.edit import (
     mirrored_at,
     motif_of,
     place_at,
-    step_done,
     swapped,
     turned_at,
 )  # fmt: skip
@@ -226,16 +225,6 @@ def test_scattered_colourways_are_planned_and_another_seed_is_another_scatter():
         colourways=("w0", "w1", "w2"), seed=2)))  # fmt: skip
     mine, others = (scattered(placed(p.quilt), p).ways for p in (project, other))
     assert mine != others
-
-
-def test_steps_are_done_so_often_and_no_more():
-    quilt = Quilt()
-    for _ in range(5):
-        quilt = step_done(quilt, "Make 3", 3, 1)
-    assert quilt.done == {"Make 3": 3}
-    for _ in range(5):
-        quilt = step_done(quilt, "Make 3", 3, -1)
-    assert quilt == Quilt()
 
 
 def test_a_smaller_quilt_lets_places_go_and_a_huge_one_is_refused():

@@ -5,6 +5,7 @@ plan; nothing writes into a plan.
 """
 
 from inlet.core.plan.block import plan_block
+from inlet.core.plan.block_steps import block_step_name
 from inlet.core.plan.corner_steps import corner_step_name
 from inlet.core.plan.drawn_block import MOST_COPIES, BlockPlan
 from inlet.core.plan.edge_steps import band_title
@@ -63,6 +64,7 @@ __all__ = [
     "apart_problems",
     "apart_text",
     "band_title",
+    "block_step_name",
     "both_hands",
     "called",
     "comes_out",

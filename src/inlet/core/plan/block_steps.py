@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from inlet.core.cancellation import check
 from inlet.core.layout import print_problems
-from inlet.core.piecing import assembly_steps, labels_of, numbered, unit_steps
+from inlet.core.piecing import Step, assembly_steps, labels_of, numbered, unit_steps
 from inlet.core.plan.corner_steps import corner_steps
 from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.quilt_step import QuiltStep
@@ -66,7 +66,7 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
                 whole = True
                 yield quilt_step
             else:
-                verb = "Make" if step.unit else "Cut" if step.cuts else "Sew"
+                verb = _verb(step)
                 words, own_label = f"{verb} {step.times} × {step.makes}", f"{verb} {step.makes}"
                 yield quilt_step._replace(
                     title=words, times=step.times, called=own_label, at_once=True
@@ -75,6 +75,19 @@ def block_steps(blocks: Sequence[QuiltBlock], sewn: Sequence[SewnBlock]) -> Iter
             size = near_text(plan.made.of(plan.root, plan.unfinished), plan.measure)
             words = SEWN_CORNERS if block.squares else _nothing_sewn(plan)
             yield QuiltStep(title, words, size, "", block.number, called=name)
+
+
+def block_step_name(sewn: SewnBlock, step: Step) -> str:
+    """The name a step of a block's own plan has in the quilt, where its labels say of which block
+    they are."""
+    name = sewn.block.title
+    if step.part.faces == sewn.root.faces and not step.cuts and not step.makes.startswith("row "):
+        return f"Make {name}"
+    return f"{_verb(step)} {name} {step.makes}"
+
+
+def _verb(step: Step) -> str:
+    return "Make" if step.unit else "Cut" if step.cuts else "Sew"
 
 
 SEWN_CORNERS = "Its corners are sewn on and trimmed: it is as large as it was cut."

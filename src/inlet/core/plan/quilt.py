@@ -311,10 +311,8 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
     """The plan of the project's quilt, a pure function of it; what the plan ``before`` has worked
     out is taken over where it is surely the same: its top, or, where only steps were done since,
     everything."""
-    if before is not None and project.quilt is not None and before.project.quilt is not None:
-        undone = replace(before.project.quilt, done=project.quilt.done)
-        if replace(before.project, quilt=undone) == project:
-            return QuiltPlan(project, before.top, before.as_cut, before.known)
+    if before is not None and replace(before.project, log=project.log) == project:
+        return QuiltPlan(project, before.top, before.as_cut, before.known)
     as_cut = sizes_as_cut(project)
     if before is not None and as_cut == before.as_cut and same_top(project, before.project):
         known = Known()

@@ -51,6 +51,7 @@ from inlet.core.project.improvised import (
     corners_in,
     usual_corners,
 )
+from inlet.core.project.log import LogEntry
 from inlet.core.project.made_from import (
     MOST_CUTS,
     MOST_STARTS,
@@ -147,6 +148,7 @@ __all__ = [
     "LaidSegment",
     "LaidStrip",
     "Layers",
+    "LogEntry",
     "MadeFrom",
     "Measure",
     "Motif",

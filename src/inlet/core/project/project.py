@@ -13,6 +13,7 @@ from inlet.core.project.block import Block, choice_in_system, started_from
 from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.improvised import corners_in, improvised_measured
+from inlet.core.project.log import LogEntry, log_measured
 from inlet.core.project.made_from import made_from_measured
 from inlet.core.project.measure import INCH, Measure, Rates, SeamTest, usual_measure
 from inlet.core.project.panel import panel_in, panel_measured
@@ -33,6 +34,7 @@ class Project(Value, frozen=True, kw_only=True):
     seam_test: SeamTest | None = field(name="needle", default=None)
     pressing: Pressing | None = None
     cutting: Cutting | None = None
+    log: tuple[LogEntry, ...] = ()
 
     def block(self, block_id: str) -> Block:
         """The block of that id; ``KeyError`` if there is none."""
@@ -140,6 +142,7 @@ def measured_in(project: Project, system: System) -> Project:
         project,
         measure=measure,
         seam_test=seam_test,
+        log=log_measured(project.log, factor),
         quilt=project.quilt and quilt_measured(project.quilt, factor),
         cutting=project.cutting and cutting_measured(project.cutting, factor),
         fabrics=tuple(

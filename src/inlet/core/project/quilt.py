@@ -180,7 +180,7 @@ class Quilt(Brief, frozen=True, kw_only=True):
     up with ``filler``. Borders from the inside out. ``uneven`` says what is done with blocks that
     come to several sizes. Every other one of blocks that look the same turned is turned where seams
     nest so, unless they lie just ``as_placed``. ``made`` is what a block measured when it was
-    made, unfinished; ``done`` how often each step of making it is done, by its name."""
+    made, unfinished."""
 
     setting: Setting = ""
     columns: int | None = None
@@ -204,7 +204,6 @@ class Quilt(Brief, frozen=True, kw_only=True):
     uneven: Uneven = ""
     as_placed: bool = False
     made: dict[str, Pair] = msgspec.field(default_factory=dict)
-    done: dict[str, int] = msgspec.field(default_factory=dict)
 
     @property
     def on_point(self) -> bool:

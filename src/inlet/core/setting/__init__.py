@@ -36,7 +36,6 @@ from inlet.core.setting.edit import (
     mirrored_at,
     motif_of,
     place_at,
-    step_done,
     swapped,
     turned_at,
 )
@@ -143,7 +142,6 @@ __all__ = [
     "side_by_side",
     "single_pieces",
     "squares_on_top",
-    "step_done",
     "strips_of",
     "swapped",
     "trimming_of",

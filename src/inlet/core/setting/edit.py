@@ -104,13 +104,6 @@ def in_size(quilt: Quilt, columns: int, rows: int) -> Quilt:
     return replace(new_quilt, places=kept)
 
 
-def step_done(quilt: Quilt, name: str, times: int, by: int) -> Quilt:
-    """A step of making it done once more, or once less; never more often than ``times``."""
-    number = max(0, min(times, quilt.done.get(name, 0) + by))
-    others = {other: n for other, n in quilt.done.items() if other != name}
-    return replace(quilt, done={**others, name: number} if number else others)
-
-
 def in_row_length(quilt: Quilt, row: int, length: int) -> Quilt:
     """A straight quilt with so many blocks in one row. Raises ``ValueError`` where there is no such
     row, or it would be too large."""

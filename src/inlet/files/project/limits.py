@@ -55,6 +55,7 @@ from inlet.core.project import (
     LaidRow,
     LaidSegment,
     LaidStrip,
+    LogEntry,
     MadeFrom,
     Measure,
     Motif,
@@ -96,7 +97,8 @@ MOST_MOTIFS = 100
 MOST_COLOURWAYS = 200
 MOST_QUILTING = 50
 MOST_BEGUN = 500
-MOST_DONE = 100_000
+MOST_LOGGED = 100_000
+MOST_DONE = 2 * MOST_PLACES**2
 """Steps counted, and how often each is done."""
 
 
@@ -261,8 +263,11 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Quilt, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
     (Quilt, "borders"): (Items(MOST_BORDERS, "borders"),),
     (Quilt, "quilting"): (Items(MOST_QUILTING, "kinds of quilting lines"),),
+    (Project, "log"): (Items(MOST_LOGGED, "entries"),),
+    (LogEntry, "number"): (Range(1, MOST_DONE),),
+    (LogEntry, "size"): (LENGTH,),
+    (LogEntry, "text"): (Letters(10 * LONGEST_NAME),),
     (Quilt, "made"): (Items(MOST_DRAWINGS + MOST_MOTIFS, "blocks"), LENGTH),
-    (Quilt, "done"): (Items(MOST_DONE, "steps"), Range(0, 2 * MOST_PLACES**2)),
     (QuiltPlace, "column"): (Range(0, 2 * MOST_PLACES - 1),),
     (QuiltPlace, "row"): (Range(0, 2 * MOST_PLACES - 1),),
     (Motif, "columns"): (Range(1, MOST_IN_MOTIF),),

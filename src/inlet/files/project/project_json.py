@@ -18,11 +18,13 @@ import msgspec
 
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact, write_exact
-from inlet.core.project import Block, Brief, Fabric, Project
+from inlet.core.project import Block, Brief, Fabric, LogEntry, Project
 from inlet.core.remake import CannotFollow, followed
 from inlet.files.problem import FileProblem, file_name, reason, shown
+from inlet.files.project.limits import MOST_LOGGED
+from inlet.files.project.log_reading import log_apart
 from inlet.files.project.rules import block_rules, broken_rules
-from inlet.files.project.shape import Digits, read_struct
+from inlet.files.project.shape import Digits, as_it_is, read_struct
 from inlet.files.whole import write_whole
 
 __all__ = ["FileProblem", "dumps", "load", "loads", "save"]
@@ -96,10 +98,13 @@ def _whole_characters(text: str) -> str:
 
 
 _PARTS: Latest[Block | Fabric, Any] = Latest(256)
+_ENTRIES: Latest[LogEntry, Any] = Latest(MOST_LOGGED)
 
 
 def _known_part(value: Any) -> Any:
     """A block or a fabric as JSON data; that of the latest ones is known."""
+    if isinstance(value, LogEntry):
+        return _ENTRIES.of(value, _ungather)
     if not isinstance(value, Block | Fabric):
         return _ungather(value, _known_part)
     return _PARTS.of(value, _ungather)
@@ -191,10 +196,11 @@ def _project(raw: Any, whole_text: bool) -> Project:
         )
     if "blocks" not in raw:
         raise FileProblem("blocks: missing")
-    body = {k: v for k, v in raw.items() if k not in ("format", "version")}
+    body, log = log_apart({k: v for k, v in raw.items() if k not in ("format", "version")})
     shaped = read_struct(body, Project)
-    project = msgspec.convert(shaped, Project, dec_hook=_as_it_is)
-    problem = next(broken_rules(project), None)
+    project = msgspec.convert(shaped, Project, dec_hook=as_it_is)
+    project = msgspec.structs.replace(project, log=log)
+    problem = next(broken_rules(project, known_log=log), None)
     if problem:
         raise FileProblem(problem)
     try:
@@ -227,12 +233,7 @@ def _no_half_characters(value: Any, place: str) -> None:
             _no_half_characters(item, f"{place}[{i}]")
 
 
-def _as_it_is(kind: type, value: Any) -> Any:
-    """Numbers are exact already."""
-    return value
-
-
-_MAY_BE_LEFT_OUT = ("marks", "units", "places", "borders", "pins", "have", "begun")
+_MAY_BE_LEFT_OUT = ("log", "marks", "units", "places", "borders", "pins", "have", "begun")
 """Lists that are left out where empty."""
 
 

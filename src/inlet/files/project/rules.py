@@ -28,6 +28,7 @@ from inlet.core.project import (
     Have,
     Improvised,
     LaidFabric,
+    LogEntry,
     MadeFrom,
     Panel,
     Project,
@@ -41,20 +42,26 @@ from inlet.files.project.limits import (
     LEAST,
     LIMITS,
     MOST_DRAWINGS,
+    MOST_LOGGED,
     Items,
     limit_faults,
     number_text,
 )
 
 
-def broken_rules(project: Project, known_project: Project | None = None) -> Iterator[str]:
-    """What the format forbids in a project. Parts that are the very ones of
-    ``known_project``, which keeps the rules, are not looked at again."""
+def broken_rules(
+    project: Project,
+    known_project: Project | None = None,
+    known_log: tuple[LogEntry, ...] = (),
+) -> Iterator[str]:
+    """What the format forbids in a project. Parts that are the very ones of ``known_project``, or
+    of ``known_log``, which keep the rules, are not looked at again."""
     same = _same_parts(project, known_project)
     for name in project.__struct_fields__:
-        if name not in same and name not in ("blocks", "extra"):
+        if name not in same and name not in ("blocks", "log", "extra"):
             limits = LIMITS.get((Project, name), ())
             yield from limit_faults(getattr(project, name), name, limits)
+    yield from log_rules(project.log, known_project.log if known_project else known_log)
     seam_test = project.seam_test
     if seam_test is not None and not seam_test.middle < seam_test.strip:
         yield "needle: the middle strip must be narrower than it was cut, and above 0"
@@ -98,6 +105,17 @@ def _same_parts(project: Project, known_project: Project | None) -> set[str]:
         return set()
     names = project.__struct_fields__
     return {name for name in names if getattr(project, name) is getattr(known_project, name)}
+
+
+def log_rules(log: tuple[LogEntry, ...], known_log: tuple[LogEntry, ...]) -> Iterator[str]:
+    """What the format forbids in a log; entries of ``known_log`` are not looked at again."""
+    too_many = Items(MOST_LOGGED, "entries").fault(len(log))
+    if too_many:
+        yield f"log: {too_many}"
+    known = {id(entry) for entry in known_log}
+    for i, entry in enumerate(log):
+        if id(entry) not in known:
+            yield from limit_faults(entry, f"log[{i}]")
 
 
 def block_rules(block: Block, project: Project) -> Iterator[str]:

@@ -52,6 +52,11 @@ def read_struct(value: Any, kind: type[msgspec.Struct], place: Place = None) -> 
     return {**fields, "extra": extra} if extra else fields
 
 
+def as_it_is(kind: type, value: Any) -> Any:
+    """Numbers are exact already: what the library asks for where it makes a struct."""
+    return value
+
+
 @memo(None)
 def _fields(kind: type[msgspec.Struct]) -> tuple[dict[str, Reader], tuple[str, ...]]:
     """How to read each key a struct knows, and the keys it cannot do without."""

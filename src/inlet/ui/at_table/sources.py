@@ -66,14 +66,14 @@ class PiecingSource(TableSource):
         moves = step_moves(sewn.draft, step, plan.measure.seam)
         return TableCard(
             f"{step_name(step)}, {about}", size, _step_words(sewn, step),
-            f"Step {at + 1} of {len(plan.steps)}", lambda: _pictures(moves, self.session),
+            self.stage.place_text(plan).capitalize(), lambda: _pictures(moves, self.session),
         )  # fmt: skip
 
     def onward(self) -> None:
-        self.stage.go(self.stage.index + 1)
+        self.stage.tick(1)
 
     def back(self) -> None:
-        self.stage.go(self.stage.index - 1)
+        self.stage.tick(-1)
 
 
 class PressingSource(PiecingSource):
@@ -94,6 +94,12 @@ class PressingSource(PiecingSource):
         return card._replace(
             words=pressed.text, pictures=lambda: _pictures(pressed.moves, self.session)
         )
+
+    def onward(self) -> None:
+        self.stage.go(self.stage.index + 1)
+
+    def back(self) -> None:
+        self.stage.go(self.stage.index - 1)
 
 
 class CuttingSource(TableSource):
@@ -140,7 +146,7 @@ class QuiltSource(TableSource):
         if page.at >= len(page.steps):
             return None
         step = page.steps[page.at]
-        done = page.quilt.done.get(step.name, 0)
+        done = page.done.get(step.name, 0)
         size, more = size_first(step.measures, unit_of(self.session.measure))
         title = f"{step.title}, {more}" if more else step.title
         place = f"Step {page.at + 1} of {len(page.steps)}"

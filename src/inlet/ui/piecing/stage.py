@@ -12,18 +12,22 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.bench import block_things, progress
 from inlet.core.draft import without_seams
 from inlet.core.numbers import nearest_mark
 from inlet.core.piecing import Step
+from inlet.core.plan import BlockPlan
 from inlet.core.planning import kind_words
 from inlet.core.schedule import Work
+from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.piecing.card import StepPanel, step_name
 from inlet.ui.piecing.seam_test import SeamTestPage
 from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
-from inlet.ui.widgets.parts import button, column, label, row, scrolled, when_seen
+from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.parts import button, column, label, scrolled, when_seen
 
 
 @guarded
@@ -67,7 +71,14 @@ class PiecingStage(QWidget):
         self.back = button("Back", lambda: self.go(self.index - 1), "chevron-left")
         self.onward = button("Next step", lambda: self.go(self.index + 1), "chevron-right")
         self.place = label("", "small")
-        layout.addLayout(row(self.back, 1, self.place, 1, self.onward))
+        self.undo_done = button("Not done", lambda: self.tick(-1))
+        self.done = button("Done (space)", lambda: self.tick(1))
+        self.bar = QWidget()
+        flow = FlowLayout(self.bar, 0, theme.px(10))
+        self.place.setMinimumHeight(self.back.sizeHint().height())
+        for each in (self.back, self.onward, self.done, self.undo_done, self.place):
+            flow.addWidget(each)
+        layout.addWidget(self.bar)
         self._show_anew = when_seen(self, self.refresh)
         session.planned.connect(self._planned)
         session.pressed.connect(self._pressed)
@@ -81,8 +92,7 @@ class PiecingStage(QWidget):
         """Show the steps (0), the sittings (1) or the seam allowance test (2)."""
         self.pages.setCurrentIndex(page)
         self.choices.button(page).setChecked(True)
-        for shown in (self.back, self.place, self.onward):
-            shown.setVisible(page == 0)
+        self.bar.setVisible(page == 0)
 
     def _planned(self) -> None:
         plan = self.session.plan
@@ -116,6 +126,25 @@ class PiecingStage(QWidget):
         self.moved.emit()
         self.pointed.emit(self.reading())
 
+    def tick(self, by: int) -> None:
+        """The step is done, and the next one shown; or it is not done, or the one before is not."""
+        plan = self.session.plan
+        if plan is None or not plan.steps:
+            return
+        things = block_things(plan)
+        numbers = progress(self.session.project.log, things).done
+        at = self.index
+        if by < 0 and not numbers.get(things[at].name) and at:
+            at -= 1
+        thing = things[at]
+        done = numbers.get(thing.name, 0)
+        self.index = at
+        self.session.tick(thing, done, by * thing.times)
+        if by > 0 and at + 1 < len(things):
+            self.go(at + 1)
+        elif by < 0:
+            self.go(at)
+
     def reading(self) -> Reading | None:
         """The size to check, for the tape."""
         plan = self.session.plan
@@ -127,11 +156,25 @@ class PiecingStage(QWidget):
         return Reading(f"{step_name(step)} should measure", shown, width)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(Qt.Key(event.key()))
-        if step is None:
-            super().keyPressEvent(event)
-        else:
+        key = Qt.Key(event.key())
+        step = {Qt.Key.Key_Right: 1, Qt.Key.Key_Left: -1}.get(key)
+        tick = {Qt.Key.Key_Space: 1, Qt.Key.Key_Backspace: -1}.get(key)
+        if step is not None:
             self.go(self.index + step)
+        elif tick is not None and self.pages.currentIndex() == 0:
+            self.tick(tick)
+        else:
+            super().keyPressEvent(event)
+
+    def place_text(self, plan: BlockPlan) -> str:
+        """``step 2 of 5, 4 of 4 done``."""
+        if not plan.steps:
+            return "no steps"
+        thing = (things := block_things(plan))[self.index]
+        done = progress(self.session.project.log, things).done.get(thing.name, 0)
+        number = f"{done} of {thing.times} done" if thing.times > 1 else "done"
+        ticked = f", {number}" if done else ""
+        return f"step {self.index + 1} of {len(plan.steps)}{ticked}"
 
     def refresh(self) -> None:
         plan = self.session.plan
@@ -141,7 +184,9 @@ class PiecingStage(QWidget):
         count = len(plan.steps)
         self.back.setEnabled(self.index > 0)
         self.onward.setEnabled(self.index < count - 1)
-        self.place.setText(f"step {self.index + 1} of {count}" if count else "no steps")
+        self.place.setText(self.place_text(plan))
+        self.done.setEnabled(count > 0)
+        self.undo_done.setVisible("done" in self.place.text())
         if plan.errors:
             self.body.addWidget(label("Not ready to sew", "heading"))
             for problem in plan.errors[:4]:

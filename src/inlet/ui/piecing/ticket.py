@@ -6,6 +6,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 
+from inlet.core.bench import block_things, progress
 from inlet.core.figures import lines_figure
 from inlet.core.geometry import midpoint
 from inlet.core.plan import BlockPlan
@@ -53,8 +54,11 @@ class PiecingTicket(QWidget):
             return
         self.count.setText(seams_text(plan.seams))
         empty(self.list)
-        for i, step in enumerate(plan.steps):
-            button = QPushButton(step_words(step))
+        things = block_things(plan)
+        done = progress(self.session.project.log, things).done
+        for i, (step, thing) in enumerate(zip(plan.steps, things, strict=True)):
+            tick = "✓  " if done.get(thing.name, 0) >= thing.times else ""
+            button = QPushButton(f"{tick}{step_words(step)}")
             button.setCheckable(True)
             button.setObjectName("flat")
             button.clicked.connect(lambda _=False, k=i: self.stage.go(k))

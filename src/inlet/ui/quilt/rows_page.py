@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QBrush,
@@ -16,11 +18,12 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
 
+from inlet.core.bench import Thing, progress, quilt_things
 from inlet.core.figures import band_figure, band_height
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BACKING, QuiltStep, band_title
 from inlet.core.project import Project, Quilt
-from inlet.core.setting import JOIN, BackingWay, Band, Top, TopPiece, step_done
+from inlet.core.setting import JOIN, BackingWay, Band, Top, TopPiece
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -50,6 +53,8 @@ class RowsPage(QWidget):
         self.session = session
         self.at = 0
         self.steps: tuple[QuiltStep, ...] = ()
+        self.things: tuple[Thing, ...] = ()
+        self.done: Mapping[str, int] = {}
         self.both = whole = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(theme.px(12))
@@ -101,14 +106,16 @@ class RowsPage(QWidget):
 
     def refresh(self) -> None:
         """The steps of the quilt, once they are worked out; those before stay until then."""
-        plan, quilt = self.session.quilt_plan, self.quilt
+        plan = self.session.quilt_plan
         if plan.planned or not plan.top.rows:
             self.steps = plan.steps
+            self.things = quilt_things(self.steps)
         steps = self.steps
+        self.done = progress(self.session.project.log, self.things).done
         self.list.blockSignals(True)
         self.list.clear()
         for step in steps:
-            done = quilt.done.get(step.name, 0)
+            done = self.done.get(step.name, 0)
             mark = "✓  " if done >= step.times else f"{done}/{step.times}  " if done else ""
             self.list.addItem(QListWidgetItem(f"{mark}{step.title}"))
         self.at = max(0, min(self.at, len(steps) - 1))
@@ -146,7 +153,7 @@ class RowsPage(QWidget):
             self.check.setText("")
             self.progress.setText("")
             return
-        done = self.quilt.done.get(here.name, 0)
+        done = self.done.get(here.name, 0)
         self.title.setText(here.title)
         self.progress.setText(
             f"{done} of {here.times} done" if here.times > 1 else "done" if done else ""
@@ -173,15 +180,16 @@ class RowsPage(QWidget):
         if not steps:
             return
         here = steps[self.at]
-        done = self.quilt.done.get(here.name, 0)
+        done = self.done.get(here.name, 0)
         if by < 0 and not done and self.at:
             self.at -= 1
             here = steps[self.at]
+            done = self.done.get(here.name, 0)
         many = here.times if here.at_once else 1
-        quilt = step_done(self.quilt, here.name, here.times, by * many)
-        if by > 0 and quilt.done.get(here.name, 0) >= here.times and self.at + 1 < len(steps):
+        thing = self.things[self.at]
+        if by > 0 and done + many >= here.times and self.at + 1 < len(steps):
             self.at += 1
-        self.session.edit_quilt(quilt)
+        self.session.tick(thing, done, by * many)
         self.refresh()
 
 

@@ -10,11 +10,12 @@ from PySide6.QtWidgets import QCheckBox, QGridLayout, QVBoxLayout, QWidget
 
 from inlet.core.improvised import pace_of, pace_text, scrap_pool, seam_text
 from inlet.core.numbers import Exact, parse_length, show, vulgar_text
-from inlet.core.project import MOST_MINUTES, MOST_PLACES, Rates
+from inlet.core.project import MOST_MINUTES, Rates
 from inlet.core.setting import squares_on_top
 from inlet.core.words import size_text
 from inlet.ui import theme
 from inlet.ui.remake.corners_page import CornersPage
+from inlet.ui.remake.improvising import MOST_CORNERS
 from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.parts import (
     Link,
@@ -278,7 +279,7 @@ class CornersTicket(QWidget):
         self.improvising.changed.emit()
 
     def _take_sewn(self, text: str) -> None:
-        self.improvising.take_sewn(_whole(text, 0, 2 * MOST_PLACES**2))
+        self.improvising.take_sewn(_whole(text, 0, MOST_CORNERS))
 
     def _take_minutes(self, text: str) -> None:
         self.improvising.edit(minutes=_whole(text, 0, MOST_MINUTES))

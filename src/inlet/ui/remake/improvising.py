@@ -6,6 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
+from inlet.core.bench import corner_thing, progress
 from inlet.core.draft import draft
 from inlet.core.improvised import (
     CornerSeam,
@@ -17,8 +18,8 @@ from inlet.core.improvised import (
     tried,
 )
 from inlet.core.numbers import Exact, Fraction, nearest_mark, next_mark
-from inlet.core.plan import corner_step_name
 from inlet.core.project import (
+    MOST_PLACES,
     Block,
     FabricAt,
     Improvised,
@@ -32,6 +33,7 @@ from inlet.core.project import (
 from inlet.ui.shell.session import Session
 
 ZERO = Fraction(0)
+MOST_CORNERS = 2 * MOST_PLACES**2
 
 
 class Improvising(QObject):
@@ -181,14 +183,10 @@ class Improvising(QObject):
     def sewn(self) -> int:
         """Corners sewn so far."""
         session = self.session
-        quilt = session.project.quilt
-        name = corner_step_name(session.project, session.block)
-        return quilt.done.get(name, 0) if quilt is not None else 0
+        thing = corner_thing(session.project, session.block, MOST_CORNERS)
+        return progress(session.project.log, (thing,)).done.get(thing.name, 0)
 
     def take_sewn(self, number: int) -> None:
-        session = self.session
-        quilt = session.project.quilt
-        if quilt is not None:
-            name = corner_step_name(session.project, session.block)
-            done = {key: n for key, n in quilt.done.items() if key != name}
-            session.edit_quilt(replace(quilt, done=done | ({name: number} if number else {})))
+        sewn = self.sewn
+        thing = corner_thing(self.session.project, self.session.block, MOST_CORNERS)
+        self.session.tick(thing, sewn, number - sewn)

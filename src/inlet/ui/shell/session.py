@@ -3,10 +3,12 @@ reads from here and edits through here."""
 
 from __future__ import annotations
 
+from datetime import datetime
 from pathlib import Path
 
 from PySide6.QtCore import QTimer
 
+from inlet.core.bench import Thing, ticked
 from inlet.core.draft import Regridded, draft, turned
 from inlet.core.geometry import Turn
 from inlet.core.history import History
@@ -113,6 +115,12 @@ class Session(Shown):
     def edit_quilt(self, quilt: Quilt) -> None:
         if quilt != self.project.quilt:
             self.edit(replace(self.project, quilt=quilt))
+
+    def tick(self, thing: Thing, done: int, by: int) -> None:
+        """A step of which so many are done was done ``by`` times more, or fewer; it is logged."""
+        at = datetime.now().isoformat(timespec="minutes")
+        log = ticked(self.project.log, thing, done, by, at)
+        self.edit(replace(self.project, log=log))
 
     def edit_measure(self, measure: Measure) -> None:
         self.edit(replace(self.project, measure=measure))

@@ -10,6 +10,7 @@ from typing import TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
+from inlet.core.bench import same_but_log
 from inlet.core.draft import Draft, draft, drawing_problems, group_of
 from inlet.core.geometry import Turn
 from inlet.core.history import History
@@ -153,7 +154,7 @@ class Shown(QObject):
     def plan(self) -> BlockPlan | None:
         """The plan of the block as it is now, or None until it has been worked out."""
         plan = self._plan
-        if plan is None or plan.project is not self.project:
+        if plan is None or not same_but_log(plan.project, self.project):
             return None
         asked = plan.asked
         return plan if asked.block is self.block and asked.copies == self.copies else None
@@ -295,8 +296,13 @@ class Shown(QObject):
         """After any change of document or block: keep the choices valid, tell, plan anew."""
         if self.fabric is None or self.project.fabric(self.fabric) is None:
             self.fabric = self.project.fabrics[0].id if self.project.fabrics else None
-        self._ask()
+        known = self.plan is not None  # only the log was added to
+        if not known:
+            self._ask()
         self.changed.emit()
+        if known:
+            self.planned.emit()
+            self.pressed.emit()
 
     def _ask(self) -> None:
         self._presser.ask(None)

@@ -205,8 +205,9 @@ class Window(ProjectWindow):
         for stack, widget in zip((self.stages, self.tickets), unseen, strict=True):
             room = stack.widget(index)
             stack.insertWidget(index, widget)
-            stack.removeWidget(room)
-            room.deleteLater()
+            if room is not None:
+                stack.removeWidget(room)
+                room.deleteLater()
 
     def show_table(self) -> None:
         """One step of the stage on the whole screen, for where the work lies; the steps of the

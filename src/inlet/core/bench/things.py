@@ -1,0 +1,61 @@
+"""What a plan makes, as the log knows it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import NamedTuple
+
+from inlet.core.bench.drawn_mark import drawn_mark
+from inlet.core.draft import draft
+from inlet.core.memo import Latest
+from inlet.core.piecing import Step
+from inlet.core.plan import BlockPlan, QuiltStep, SewnBlock, block_step_name, corner_step_name
+from inlet.core.project import Block, Pair, Project
+
+
+class Thing(NamedTuple):
+    """What a step makes, ``times`` of it: the step's name, how large it is, unfinished (None for
+    what is no rectangle), and the mark of its drawing (empty where it has none)."""
+
+    name: str
+    times: int
+    size: Pair | None = None
+    drawn: str = ""
+
+
+def corner_thing(project: Project, block: Block, times: int) -> Thing:
+    """The corners of a block, up to so many."""
+    drawn = draft(block)
+    mark = drawn_mark(drawn, [patch.face for patch in drawn.patches], project.measure)
+    return Thing(corner_step_name(project, block), times, None, mark)
+
+
+_MARKS: Latest[Step, str] = Latest(4000)
+
+
+def quilt_things(steps: Iterable[QuiltStep]) -> tuple[Thing, ...]:
+    """What the steps of a quilt make, in their order."""
+    return tuple(
+        Thing(step.name, step.times)
+        if step.sewn is None
+        else _thing(step.name, step.times, *step.sewn)
+        for step in steps
+    )
+
+
+def block_things(plan: BlockPlan) -> tuple[Thing, ...]:
+    """What the steps of a block make, in their order, under the names they have in the quilt."""
+    return tuple(
+        _thing(block_step_name(plan.sewn_in(step), step), step.times, plan.sewn_in(step), step)
+        for step in plan.steps
+    )
+
+
+def _thing(name: str, times: int, sewn: SewnBlock, step: Step) -> Thing:
+    mark = _MARKS.get(step)
+    if mark is None:
+        mark = drawn_mark(sewn.draft, step.part.faces, sewn.measure)
+        if step.cuts:
+            mark = f"cut {mark}"
+        _MARKS.keep(step, mark)
+    return Thing(name, times, step.measures, mark)

@@ -1,0 +1,40 @@
+"""The log and the progress in words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from inlet.core.bench.progress import Log, SewnPile, progress
+from inlet.core.bench.things import Thing
+from inlet.core.project import LogEntry, Measure
+from inlet.core.words import near_text
+
+DEEDS = {"done": "done", "unpicked": "unpicked", "note": "note"}
+LOG_HEAD = ("When", "What", "Step", "How many", "Unfinished", "Note")
+
+
+def log_lines(log: Log, measure: Measure) -> list[tuple[str, ...]]:
+    """The log as a table, its head first, in the order in which it was written."""
+    return [LOG_HEAD, *(_cells(entry, measure) for entry in log)]
+
+
+def _cells(entry: LogEntry, measure: Measure) -> tuple[str, ...]:
+    size = near_text(entry.size, measure) if entry.size is not None else ""
+    number = "" if entry.did == "note" else str(entry.number)
+    return entry.at.replace("T", " "), DEEDS[entry.did], entry.what, number, size, entry.text
+
+
+def progress_lines(log: Log, things: Sequence[Thing], measure: Measure) -> Iterator[str]:
+    """``112 of 112: Make Sluice A``, step by step, then what is spare."""
+    done, spare = progress(log, things)
+    for thing in things:
+        yield f"{done.get(thing.name, 0)} of {thing.times}: {thing.name}"
+    if spare:
+        yield "Spare, as no step takes them now:"
+        yield from (f"  {pile_text(pile, measure)}" for pile in spare)
+
+
+def pile_text(pile: SewnPile, measure: Measure) -> str:
+    """``4 × Make Sluice A, 3 1/2 in``."""
+    size = f", {near_text(pile.size, measure)}" if pile.size is not None else ""
+    return f"{pile.number} × {pile.name}{size}"

@@ -1,0 +1,57 @@
+"""The log of a file, read entry by entry: what is damaged in it never takes the drawing with it.
+
+Entries that cannot be read are kept as they are, under a key of their own, and written back.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import msgspec
+
+from inlet.core.project import LogEntry
+from inlet.files.problem import FileProblem
+from inlet.files.project.limits import MOST_LOGGED, limit_faults
+from inlet.files.project.shape import as_it_is, read_struct
+
+UNREAD = "log_unread"
+"""The key of what cannot be read."""
+
+
+def log_apart(body: dict[str, Any]) -> tuple[dict[str, Any], tuple[LogEntry, ...]]:
+    """The data of a file without its log, and the log: what its quilt had done, as files said it
+    before there was a log, is in it; what cannot be read lies under ``log_unread``."""
+    quilt, given = body.get("quilt"), body.get("log")
+    raw = list(given) if isinstance(given, list) else [given] * bool(given)
+    rest = {key: value for key, value in body.items() if key != "log"}
+    if isinstance(quilt, dict) and "done" in quilt:
+        raw = [*_of_quilt(quilt["done"]), *raw]
+        rest["quilt"] = {key: value for key, value in quilt.items() if key != "done"}
+    log: list[LogEntry] = []
+    unread: list[Any] = []
+    for each in raw:
+        entry = _entry(each) if len(log) < MOST_LOGGED else None
+        if entry is None:
+            unread.append(each)
+        else:
+            log.append(entry)
+    if unread:
+        kept = body.get(UNREAD, [])
+        rest[UNREAD] = [*(kept if isinstance(kept, list) else [kept]), *unread]
+    return rest, tuple(log)
+
+
+def _of_quilt(done: Any) -> list[Any]:
+    """How often each step was done, as entries without a time."""
+    if isinstance(done, dict):
+        return [{"what": name, "number": number} for name, number in done.items() if number != 0]
+    return [done] if done else []
+
+
+def _entry(raw: Any) -> LogEntry | None:
+    """An entry of a file; None where it cannot be read."""
+    try:
+        entry = msgspec.convert(read_struct(raw, LogEntry), LogEntry, dec_hook=as_it_is)
+    except (FileProblem, msgspec.ValidationError):
+        return None
+    return entry if next(limit_faults(entry, ""), None) is None else None

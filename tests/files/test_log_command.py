@@ -1,0 +1,82 @@
+"""``inlet log`` and the log written as a table."""
+
+from __future__ import annotations
+
+import csv
+
+import pytest
+
+from inlet.command_line import main
+from inlet.core.project import Quilt, replace
+from inlet.files.project.project_json import load, save
+from tests.blocks import block_of, project_of
+
+
+@pytest.fixture
+def file(tmp_path):
+    block = replace(block_of("0 0 1 1", size=(3, 3)), name="Eff")
+    path = tmp_path / "a.inlet"
+    save(replace(project_of(block), quilt=Quilt(columns=3, rows=2, block=block.id)), path)
+    return path
+
+
+def said(capsys, *args):
+    assert main(["log", *map(str, args)]) == 0
+    return capsys.readouterr().out.splitlines()
+
+
+def test_steps_are_logged_unpicked_and_written_as_a_table(file, capsys):
+    out = file.with_name("b.inlet")
+    first = said(capsys, file)[0]
+    assert first.startswith("0 of 6: Make ")
+    name = first.partition(": ")[2]
+    assert said(capsys, file, "--done", name.upper(), "--number", "4", "-o", out)[0] == (
+        f"4 of 6: {name}"
+    )
+    asked = ("--unpicked", name, "--number", "1", "--note", "=stretched", "-o", out)
+    assert said(capsys, out, *asked)[0] == f"3 of 6: {name}"
+    said(capsys, out, "--note", "The blade is dull.", "-o", out)
+    lines = said(capsys, out, "--entries")
+    assert [line.split("  ")[1:] for line in lines] == [
+        ["done", name, "4", "3 1/2 in"],
+        ["unpicked", name, "1", "3 1/2 in", "=stretched"],
+        ["note", "The blade is dull."],
+    ]
+    table = file.with_name("log.csv")
+    command = ["export", str(out), "--what", "log", "--format", "csv", "-o", str(table)]
+    assert main(command) == 0
+    rows = list(csv.reader(table.read_text("utf-8-sig").splitlines()))
+    assert rows[0] == ["When", "What", "Step", "How many", "Unfinished", "Note"]
+    assert [row[1:5] for row in rows[1:]] == [
+        ["done", name, "4", "3 1/2 in"], ["unpicked", name, "1", "3 1/2 in"],
+        ["note", "", "", ""],
+    ]  # fmt: skip
+    assert not rows[2][5].startswith("=")  # a spreadsheet must not work it out
+    larger = replace(load(out), blocks=(replace(load(out).blocks[0], finished=(5, 5)),))
+    save(larger, out)
+    assert said(capsys, out)[-1] == f"  3 × {name}, 3 1/2 in"
+    assert said(capsys, file, "--block", "test", "--copies", "2")[0].startswith("0 of 2: ")
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--done", "Knit"], "no step has the name 'Knit'; there are: Make"),
+        (["--unpicked", "Knit"], "--unpicked"),
+        (["--block", "none"], "no block has the id"),
+        (["--note", "x" * 20_000], "log[0].text"),
+    ],
+)
+def test_what_cannot_be_logged_is_one_sentence(file, capsys, options, words):
+    assert main(["log", str(file), *options]) == 2
+    told = capsys.readouterr().err
+    assert words in told
+    assert len(told.strip().splitlines()) == 1
+
+
+def test_an_empty_log_is_not_written(file, capsys):
+    table = file.with_name("log.csv")
+    command = ["export", str(file), "--what", "log", "--format", "csv", "-o", str(table)]
+    assert main(command) == 2
+    assert "Nothing is logged yet" in capsys.readouterr().err
+    assert not table.exists()
