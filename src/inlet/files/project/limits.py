@@ -13,7 +13,7 @@ from typing import Any, NamedTuple
 
 import msgspec
 
-from inlet.core.memo import Latest
+from inlet.core.memo import Latest, memo
 from inlet.core.numbers import LONGEST_NUMBER, Exact, Fraction, as_parts, write_exact
 from inlet.core.plan import MOST_COPIES
 from inlet.core.pressing import MOST_POINTS
@@ -329,10 +329,18 @@ def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iter
 def _faults_inside(value: msgspec.Struct, place: str) -> Iterator[str]:
     """The faults of each field, by the limits the table has for it."""
     start = f"{place}." if place else ""
-    for name, key in zip(value.__struct_fields__, value.__struct_encode_fields__, strict=True):
-        if name != "extra":
-            limits = LIMITS.get((type(value), name), ())
-            yield from limit_faults(getattr(value, name), f"{start}{key}", limits)
+    for name, key, limits in _limited_fields(type(value)):
+        item = getattr(value, name)
+        short = item.__class__ is str and not limits and len(item) <= LONGEST_NAME
+        if item is not None and not short:  # most fields of most values end here
+            yield from limit_faults(item, f"{start}{key}", limits)
+
+
+@memo(None)
+def _limited_fields(kind: type[msgspec.Struct]) -> tuple[tuple[str, str, tuple[Limit, ...]], ...]:
+    """The fields of a kind of value that hold what the file says: name, key and limits."""
+    names = zip(kind.__struct_fields__, kind.__struct_encode_fields__, strict=True)
+    return tuple((n, key, LIMITS.get((kind, n), ())) for n, key in names if n != "extra")
 
 
 def _faults(limits: Sequence[Any], value: Any, place: str) -> Iterator[str]:

@@ -1,0 +1,44 @@
+"""A long log: opened, and told after a tick."""
+
+from __future__ import annotations
+
+from benchmarks.remake import Row, timed
+from inlet.core.bench import progress, quilt_things, ticked
+from inlet.core.plan import plan_quilt
+from inlet.core.project import LogEntry, replace
+from inlet.files.project.project_json import dumps, load, loads, why_not_kept
+from inlet.ui.shell.app import DEMO
+
+ENTRIES = 20_000
+FRAME = "16"
+
+
+def log_rows() -> list[Row]:
+    project = load(DEMO)
+    things = quilt_things(plan_quilt(project).steps)
+    log = tuple(
+        LogEntry(
+            what=things[i % len(things)].name, number=1 + i % 3, at=f"2026-11-30T{i % 24:02d}:05",
+            size=things[i % len(things)].size, drawn=things[i % len(things)].drawn,
+            did="done" if i % 5 else "unpicked",
+        )
+        for i in range(ENTRIES)
+    )  # fmt: skip
+    logged = replace(project, log=log)
+    text = dumps(logged)
+    others = iter(range(1, 10_000))
+
+    def tick() -> None:
+        """A tick as an edit is taken, and what all steps have then."""
+        new = replace(logged, log=ticked(log, things[3], 0, next(others) % 28 + 1, "2026-12-01"))
+        assert not why_not_kept(new, logged)
+        assert progress(new.log, things).done
+
+    return [
+        (
+            f"a file with {ENTRIES} entries in its log read",
+            timed(lambda: loads(text), 5, str),
+            "300",
+        ),
+        (f"a tick after {ENTRIES} entries", timed(tick, 20, str), FRAME),
+    ]
