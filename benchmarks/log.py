@@ -36,7 +36,7 @@ def log_rows() -> list[Row]:
 
     return [
         (
-            f"a file with {ENTRIES} entries in its log read",
+            f"a file read, {ENTRIES} entries in its log",
             timed(lambda: loads(text), 5, str),
             "300",
         ),

@@ -377,6 +377,14 @@ def test_rows_are_ticked_off_with_the_space_bar_and_kept(setter, tmp_path):
     setter.rests()
     titles = [rows.list.item(i).text() for i in range(rows.list.count())]
     assert "4/6  Make 6 × Eff" in titles
+    assert not rows.spare.isVisible()
+    setter.ticket.setting.rows.setValue(1)  # two blocks fewer: they are spare
+    setter.rests()
+    assert "2 × Make Eff, 9½ in" in rows.spare.text()
+    assert rows.spare.isVisible()
+    setter.ticket.setting.rows.setValue(3)
+    setter.rests()
+    assert not rows.spare.isVisible()
     assert titles[0] == f"{chains[0].times}/{chains[0].times * 3 // 2}  {rows.steps[0].title}"
 
 

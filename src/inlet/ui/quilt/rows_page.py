@@ -18,7 +18,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
 
-from inlet.core.bench import Thing, progress, quilt_things
+from inlet.core.bench import Thing, pile_text, progress, quilt_things
 from inlet.core.figures import band_figure, band_height
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BACKING, QuiltStep, band_title
@@ -84,6 +84,8 @@ class RowsPage(QWidget):
         right = column(spacing=8)
         right.addWidget(scrolled(body, "page"), 1)
         right.addLayout(row(self.back_, self.done_, self.progress, 1))
+        self.spare = label("", "small", True)
+        right.addWidget(self.spare)
         whole.addLayout(right, 1)
         session.quilted.connect(self._planned)
 
@@ -111,7 +113,11 @@ class RowsPage(QWidget):
             self.steps = plan.steps
             self.things = quilt_things(self.steps)
         steps = self.steps
-        self.done = progress(self.session.project.log, self.things).done
+        project = self.session.project
+        self.done, spare = progress(project.log, self.things)
+        piles = "; ".join(vulgar_text(pile_text(pile, project.measure)) for pile in spare)
+        self.spare.setText(f"Spare, as no step takes them now: {piles}." if piles else "")
+        self.spare.setVisible(bool(piles) and bool(self.steps))
         self.list.blockSignals(True)
         self.list.clear()
         for step in steps:
