@@ -54,7 +54,7 @@ def test_steps_are_logged_unpicked_and_written_as_a_table(file, capsys):
     assert not rows[2][5].startswith("=")  # a spreadsheet must not work it out
     larger = replace(load(out), blocks=(replace(load(out).blocks[0], finished=(5, 5)),))
     save(larger, out)
-    assert said(capsys, out)[-1] == f"  3 × {name}, 3 1/2 in"
+    assert said(capsys, out)[-1] == f"  3 × {name.removeprefix('Make ')}, 3 1/2 in"
     assert said(capsys, file, "--block", "test", "--copies", "2")[0].startswith("0 of 2: ")
 
 

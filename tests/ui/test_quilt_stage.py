@@ -380,7 +380,7 @@ def test_rows_are_ticked_off_with_the_space_bar_and_kept(setter, tmp_path):
     assert not rows.spare.isVisible()
     setter.ticket.setting.rows.setValue(1)  # two blocks fewer: they are spare
     setter.rests()
-    assert "2 × Make Eff, 9½ in" in rows.spare.text()
+    assert "2 × Eff, 9½ in" in rows.spare.text()
     assert rows.spare.isVisible()
     setter.ticket.setting.rows.setValue(3)
     setter.rests()

@@ -16,10 +16,12 @@ from inlet.core.bench import (
     progress,
     quilt_things,
     same_but_log,
+    spare_text,
     ticked,
     unpicked,
 )
 from inlet.core.bench.drawn_mark import drawn_mark
+from inlet.core.bench.progress import SewnPile
 from inlet.core.draft import draft, turned
 from inlet.core.numbers import CENTIMETRES
 from inlet.core.numbers import Fraction as F
@@ -134,6 +136,13 @@ def test_ticks_of_a_day_are_one_entry():
     other = ticked(log, Thing("Sew row 2", 1), 0, 1, NEXT_DAY)
     assert ticked(other, thing, 3, -2, NEXT_DAY) == (replace(log[0], number=1), other[-1])
     assert noted(log, "The blade is dull.", AT)[:2] == log
+
+
+def test_a_few_spare_piles_are_named():
+    piles = [SewnPile(f"Make {n}", 2, (F(n), F(n)), "") for n in range(1, 7)]
+    assert spare_text(piles[:1], INCH) == "Spare, as no step takes them now: 2 × 1, 1 in."
+    assert spare_text(piles, INCH).endswith("2 × 4, 4 in; and 2 more.")
+    assert spare_text((), INCH) == ""
 
 
 def quilt_of(block, number=4):

@@ -7,7 +7,7 @@ step has more than it takes; a drawing has one mark in every turn and in both sy
 from inlet.core.bench.entries import noted, ticked, unpicked
 from inlet.core.bench.progress import Log, progress, same_but_log
 from inlet.core.bench.things import Thing, block_things, corner_thing, quilt_things
-from inlet.core.bench.words import log_lines, pile_text, progress_lines
+from inlet.core.bench.words import log_lines, progress_lines, spare_text
 
 __all__ = [
     "Log",
@@ -16,11 +16,11 @@ __all__ = [
     "corner_thing",
     "log_lines",
     "noted",
-    "pile_text",
     "progress",
     "progress_lines",
     "quilt_things",
     "same_but_log",
+    "spare_text",
     "ticked",
     "unpicked",
 ]

@@ -10,6 +10,7 @@ from inlet.core.project import LogEntry, Measure
 from inlet.core.words import near_text
 
 DEEDS = {"done": "done", "unpicked": "unpicked", "note": "note"}
+SPARE_NAMED = 4
 LOG_HEAD = ("When", "What", "Step", "How many", "Unfinished", "Note")
 
 
@@ -24,6 +25,16 @@ def _cells(entry: LogEntry, measure: Measure) -> tuple[str, ...]:
     return entry.at.replace("T", " "), DEEDS[entry.did], entry.what, number, size, entry.text
 
 
+def spare_text(piles: Sequence[SewnPile], measure: Measure) -> str:
+    """A sentence of what is spare, the first few piles by name; nothing where nothing is."""
+    if not piles:
+        return ""
+    named = "; ".join(pile_text(pile, measure) for pile in piles[:SPARE_NAMED])
+    more = len(piles) - SPARE_NAMED
+    rest = f"; and {more} more" if more > 0 else ""
+    return f"Spare, as no step takes them now: {named}{rest}."
+
+
 def progress_lines(log: Log, things: Sequence[Thing], measure: Measure) -> Iterator[str]:
     """``112 of 112: Make Sluice A``, step by step, then what is spare."""
     done, spare = progress(log, things)
@@ -35,6 +46,8 @@ def progress_lines(log: Log, things: Sequence[Thing], measure: Measure) -> Itera
 
 
 def pile_text(pile: SewnPile, measure: Measure) -> str:
-    """``4 × Make Sluice A, 3 1/2 in``."""
+    """``4 × Sluice A, 3 1/2 in``: what came off the step, not what was done."""
+    verb, _, made = pile.name.partition(" ")
+    name = made if verb in ("Make", "Sew") and made else pile.name
     size = f", {near_text(pile.size, measure)}" if pile.size is not None else ""
-    return f"{pile.number} × {pile.name}{size}"
+    return f"{pile.number} × {name}{size}"

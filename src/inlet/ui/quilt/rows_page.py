@@ -18,7 +18,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QBoxLayout, QFrame, QListWidget, QListWidgetItem, QSizePolicy, QWidget
 
-from inlet.core.bench import Thing, pile_text, progress, quilt_things
+from inlet.core.bench import Thing, progress, quilt_things, spare_text
 from inlet.core.figures import band_figure, band_height
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BACKING, QuiltStep, band_title
@@ -115,9 +115,8 @@ class RowsPage(QWidget):
         steps = self.steps
         project = self.session.project
         self.done, spare = progress(project.log, self.things)
-        piles = "; ".join(vulgar_text(pile_text(pile, project.measure)) for pile in spare)
-        self.spare.setText(f"Spare, as no step takes them now: {piles}." if piles else "")
-        self.spare.setVisible(bool(piles) and bool(self.steps))
+        self.spare.setText(vulgar_text(spare_text(spare, project.measure)))
+        self.spare.setVisible(bool(spare) and bool(self.steps))
         self.list.blockSignals(True)
         self.list.clear()
         for step in steps:
