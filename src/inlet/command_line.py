@@ -37,7 +37,7 @@ from inlet.core.project import (
 from inlet.core.templates import correction
 from inlet.core.words import length_text, near_text
 from inlet.files.exports import BY_NAME, FORMATS, PIXELS, QuiltExport, Wish
-from inlet.files.project.project_json import FileProblem, load, save
+from inlet.files.project.project_json import FileProblem, entries_not_read, load, save
 from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.text.plan_text import (
     compared_lines,
@@ -421,6 +421,9 @@ def _block(project: Project, wanted: str | None, file: str) -> Block:
 def _check(options: argparse.Namespace) -> int:
     project, name = load(options.file), Path(options.file).name
     errors = []
+    unread = entries_not_read(project)
+    if unread:
+        terminal.say(f"log_unread: {unread} entries of the log cannot be read; they are kept.")
     for i, block in enumerate(project.blocks):
         for problem in plan_block(project, block).problems:
             place = f"blocks[{i}] ({block.title})"

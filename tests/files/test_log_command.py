@@ -74,6 +74,16 @@ def test_what_cannot_be_logged_is_one_sentence(file, capsys, options, words):
     assert len(told.strip().splitlines()) == 1
 
 
+def test_a_damaged_log_is_told_by_check(file, capsys):
+    text = file.read_text("utf-8").replace('"blocks":', '"log": [7, {"number": 0}],\n "blocks":')
+    file.write_text(text, "utf-8")
+    assert main(["check", str(file)]) == 0
+    assert "log_unread: 2 entries of the log cannot be read" in capsys.readouterr().out
+    file.write_text(text.replace('"log":', '"log_unread": "odd", "log":'), "utf-8")
+    assert main(["check", str(file)]) == 0
+    assert "log_unread: 3 entries" in capsys.readouterr().out
+
+
 def test_an_empty_log_is_not_written(file, capsys):
     table = file.with_name("log.csv")
     command = ["export", str(file), "--what", "log", "--format", "csv", "-o", str(table)]

@@ -22,12 +22,12 @@ from inlet.core.project import Block, Brief, Fabric, LogEntry, Project
 from inlet.core.remake import CannotFollow, followed
 from inlet.files.problem import FileProblem, file_name, reason, shown
 from inlet.files.project.limits import MOST_LOGGED
-from inlet.files.project.log_reading import log_apart
+from inlet.files.project.log_reading import UNREAD, log_apart
 from inlet.files.project.rules import block_rules, broken_rules
 from inlet.files.project.shape import Digits, as_it_is, read_struct
 from inlet.files.whole import write_whole
 
-__all__ = ["FileProblem", "dumps", "load", "loads", "save"]
+__all__ = ["FileProblem", "dumps", "entries_not_read", "load", "loads", "save"]
 
 VERSION = 1
 MOST_BYTES = 32 * 2**20
@@ -108,6 +108,12 @@ def _known_part(value: Any) -> Any:
     if not isinstance(value, Block | Fabric):
         return _ungather(value, _known_part)
     return _PARTS.of(value, _ungather)
+
+
+def entries_not_read(project: Project) -> int:
+    """How many entries of its log could not be read, and are kept as they are."""
+    kept = project.extra.get(UNREAD, [])
+    return len(kept) if isinstance(kept, list) else 1
 
 
 def why_not_kept(project: Project, known_project: Project) -> str:
