@@ -95,8 +95,8 @@ def _lines(project: Project, block: Block, plan: BlockPlan, cards: bool) -> Iter
         return
     yield "Scraps, along the seam x across it:"
     for (size, fabric), number in sorted(pool.scraps.items(), reverse=True):
-        found = project.fabric(fabric)
-        name = found.title if found is not None else fabric
+        cut_from = project.fabric(fabric)
+        name = cut_from.title if cut_from is not None else fabric
         yield f"  {number} × {size_text((size.length, size.width), measure)} of {name}"
     pace = pace_of(pool, 0, 0, project.rates or Rates(), measure)
     yield pace_text(pace, date.today())

@@ -201,5 +201,8 @@ def test_a_step_done_is_done_wherever_it_is_shown(maker, qtbot):
     qtbot.keyClick(rows.list, Qt.Key.Key_Space)
     assert rows.list.item(0).text().startswith("✓")
     assert [e.number for e in maker.session.project.log] == [2, 2]  # no more than 4
+    maker.stage("piecing")
+    assert stage.place.text().endswith("2 of 2 done, 2 more are there")
     maker.session.undo()
     assert maker.session.project.log == (entry,)
+    assert stage.place.text().endswith("2 of 2 done")

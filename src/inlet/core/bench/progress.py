@@ -33,6 +33,10 @@ class Progress(NamedTuple):
     done: Mapping[str, int]
     spare: tuple[SewnPile, ...]
 
+    def more(self, thing: Thing) -> int:
+        """How many there are of a thing besides those its step takes."""
+        return sum(pile.number for pile in self.spare if fits(pile, thing))
+
 
 _PILES: Latest[Log, tuple[SewnPile, ...]] = Latest(8)
 

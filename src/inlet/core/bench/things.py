@@ -6,11 +6,11 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from inlet.core.bench.drawn_mark import drawn_mark
-from inlet.core.draft import draft
+from inlet.core.draft import Draft, draft
 from inlet.core.memo import Latest
 from inlet.core.piecing import Step
 from inlet.core.plan import BlockPlan, QuiltStep, SewnBlock, block_step_name, corner_step_name
-from inlet.core.project import Block, Pair, Project
+from inlet.core.project import Block, Measure, Pair, Project
 
 
 class Thing(NamedTuple):
@@ -30,7 +30,7 @@ def corner_thing(project: Project, block: Block, times: int) -> Thing:
     return Thing(corner_step_name(project, block), times, None, mark)
 
 
-_MARKS: Latest[Step, str] = Latest(4000)
+_MARKS: Latest[Step, tuple[Draft, Measure, str]] = Latest(4000)
 
 
 def quilt_things(steps: Iterable[QuiltStep]) -> tuple[Thing, ...]:
@@ -52,10 +52,9 @@ def block_things(plan: BlockPlan) -> tuple[Thing, ...]:
 
 
 def _thing(name: str, times: int, sewn: SewnBlock, step: Step) -> Thing:
-    mark = _MARKS.get(step)
-    if mark is None:
+    known = _MARKS.get(step)
+    if known is None or known[0] is not sewn.draft or known[1] != sewn.measure:
         mark = drawn_mark(sewn.draft, step.part.faces, sewn.measure)
-        if step.cuts:
-            mark = f"cut {mark}"
-        _MARKS.keep(step, mark)
-    return Thing(name, times, step.measures, mark)
+        mark = f"cut {mark}" if step.cuts else mark
+        known = _MARKS.keep(step, (sewn.draft, sewn.measure, mark))
+    return Thing(name, times, step.measures, known[2])

@@ -9,7 +9,6 @@ from inlet.core.bench.things import Thing
 from inlet.core.project import LogEntry, Measure
 from inlet.core.words import near_text
 
-DEEDS = {"done": "done", "unpicked": "unpicked", "note": "note"}
 SPARE_NAMED = 4
 LOG_HEAD = ("When", "What", "Step", "How many", "Unfinished", "Note")
 
@@ -22,7 +21,7 @@ def log_lines(log: Log, measure: Measure) -> list[tuple[str, ...]]:
 def _cells(entry: LogEntry, measure: Measure) -> tuple[str, ...]:
     size = near_text(entry.size, measure) if entry.size is not None else ""
     number = "" if entry.did == "note" else str(entry.number)
-    return entry.at.replace("T", " "), DEEDS[entry.did], entry.what, number, size, entry.text
+    return entry.at.replace("T", " "), entry.did, entry.what, number, size, entry.text
 
 
 def spare_text(piles: Sequence[SewnPile], measure: Measure) -> str:
@@ -47,7 +46,7 @@ def progress_lines(log: Log, things: Sequence[Thing], measure: Measure) -> Itera
 
 def pile_text(pile: SewnPile, measure: Measure) -> str:
     """``4 × Sluice A, 3 1/2 in``: what came off the step, not what was done."""
-    verb, _, made = pile.name.partition(" ")
-    name = made if verb in ("Make", "Sew") and made else pile.name
+    verb, _, product = pile.name.partition(" ")
+    name = product if verb in ("Make", "Sew") and product else pile.name
     size = f", {near_text(pile.size, measure)}" if pile.size is not None else ""
     return f"{pile.number} × {name}{size}"

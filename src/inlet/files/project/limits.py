@@ -161,6 +161,7 @@ class MarkLimit(NamedTuple):
 Limit = Range | Items | Letters | MarkLimit
 """Each has ``fault``: what is wrong with a value, in words that follow its place."""
 
+ENTRIES = Items(MOST_LOGGED, "entries")
 LENGTH = Range(LEAST, WIDEST_FABRIC)
 FREE = Range(0, WIDEST_FABRIC)
 """A length that may be nothing."""
@@ -263,7 +264,7 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Quilt, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
     (Quilt, "borders"): (Items(MOST_BORDERS, "borders"),),
     (Quilt, "quilting"): (Items(MOST_QUILTING, "kinds of quilting lines"),),
-    (Project, "log"): (Items(MOST_LOGGED, "entries"),),
+    (Project, "log"): (ENTRIES,),
     (LogEntry, "number"): (Range(1, MOST_DONE),),
     (LogEntry, "size"): (LENGTH,),
     (LogEntry, "text"): (Letters(10 * LONGEST_NAME),),

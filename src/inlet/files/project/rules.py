@@ -39,10 +39,10 @@ from inlet.core.project import (
 from inlet.core.setting import MOST_BLOCKS, most_blocks
 from inlet.files.problem import shown
 from inlet.files.project.limits import (
+    ENTRIES,
     LEAST,
     LIMITS,
     MOST_DRAWINGS,
-    MOST_LOGGED,
     Items,
     limit_faults,
     number_text,
@@ -109,7 +109,7 @@ def _same_parts(project: Project, known_project: Project | None) -> set[str]:
 
 def log_rules(log: tuple[LogEntry, ...], known_log: tuple[LogEntry, ...]) -> Iterator[str]:
     """What the format forbids in a log; entries of ``known_log`` are not looked at again."""
-    too_many = Items(MOST_LOGGED, "entries").fault(len(log))
+    too_many = ENTRIES.fault(len(log))
     if too_many:
         yield f"log: {too_many}"
     known = {id(entry) for entry in known_log}

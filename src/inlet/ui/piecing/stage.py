@@ -171,9 +171,11 @@ class PiecingStage(QWidget):
         if not plan.steps:
             return "no steps"
         thing = (things := block_things(plan))[self.index]
-        done = progress(self.session.project.log, things).done.get(thing.name, 0)
+        progressed = progress(self.session.project.log, things)
+        done, more = progressed.done.get(thing.name, 0), progressed.more(thing)
         number = f"{done} of {thing.times} done" if thing.times > 1 else "done"
         ticked = f", {number}" if done else ""
+        ticked += f", {more} more are there" if more else ""
         return f"step {self.index + 1} of {len(plan.steps)}{ticked}"
 
     def refresh(self) -> None:
