@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from benchmarks.remake import Row, timed
-from inlet.core.bench import progress, quilt_things, ticked
+from inlet.core.bench import progress, quilt_things
+from inlet.core.bench.entries import ticked
 from inlet.core.plan import plan_quilt
 from inlet.core.project import LogEntry, replace
 from inlet.files.project.project_json import dumps, load, loads, why_not_kept

@@ -307,6 +307,7 @@ def _export(options: argparse.Namespace) -> int:
         sizes=options.sizes or "",
         pixels=options.pixels,
         seams=not options.no_seams,
+        project_file=Path(options.file),
     )
     if isinstance(export, QuiltExport):
         export.writers[options.format](plan_quilt(_with_quilt(options.file)), path, wish)

@@ -1,88 +1,164 @@
-"""``inlet log``: what is done, how far the work is, and the log written to."""
+"""``inlet log``: what is done, how far the work is, what comes next, and the log written to."""
 
 from __future__ import annotations
 
 import argparse
+from collections.abc import Iterator
 from datetime import datetime
 from pathlib import Path
 
 from inlet import terminal
 from inlet.core.bench import (
-    Log,
+    Plan,
     Thing,
-    block_things,
+    date_typed,
+    diary_lines,
+    end_text,
+    jobs,
+    kit,
+    kit_lines,
     log_lines,
-    noted,
+    minutes_typed,
+    pace_text,
     progress,
     progress_lines,
-    quilt_things,
-    ticked,
-    unpicked,
+    quick_lines,
+    share_done,
+    things_of,
+    today,
+    today_lines,
+    used_lines,
+    with_note,
+    with_tick,
+    with_time,
+    with_unpicked,
 )
-from inlet.core.plan import plan_block, plan_quilt
-from inlet.core.project import Project, replace
+from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
+from inlet.core.project import Bench, Project, Rates, replace
+from inlet.files.photos import keep_photo
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import load, save, why_not_kept
 from inlet.option_types import whole_copies
 
 
 def add_options(parser: argparse.ArgumentParser) -> None:
-    parser.add_argument("--block", metavar="ID", help="steps of a block, not of the quilt")
-    parser.add_argument("--copies", type=whole_copies, default=1, metavar="N", help="of the block")
-    parser.add_argument("--done", metavar="STEP", help="a step was done: Make Sluice A")
-    parser.add_argument("--unpicked", metavar="STEP", help="what a step made was unpicked")
-    parser.add_argument(
-        "--number", type=whole_copies, metavar="N", help="so many times, else all it takes"
-    )
-    parser.add_argument("--note", metavar="TEXT", help="write something down; with --unpicked: why")
-    parser.add_argument("--entries", action="store_true", help="what was logged, line by line")
-    parser.add_argument("-o", "--output", metavar="PROJECT", help="write it with what is logged")
+    add = parser.add_argument
+    add("--block", metavar="ID", help="steps of a block, not of the quilt")
+    add("--copies", type=whole_copies, default=1, metavar="N", help="of the block")
+    add("--done", metavar="STEP", help="a step was done: Make Sluice A")
+    add("--part", metavar="PART", default="", help="with --done: a part of it: sew, press")
+    add("--unpicked", metavar="STEP", help="what a step made was unpicked")
+    add("--number", type=whole_copies, metavar="N", help="so many times, else all it takes")
+    add("--took", metavar="TIME", help="how long it took: 25, 1 h 20, 19:30-20:15")
+    add("--note", metavar="TEXT", help="write something down; with --unpicked: why")
+    add("--photo", metavar="FILE", help="keep a photograph beside the project written")
+    add("--wish", metavar="DAY", help="when all is to be done: 2026-12-20; none: no day")
+    add("--entries", action="store_true", help="what was logged, line by line")
+    add("--diary", action="store_true", help="what was logged, day by day")
+    add("--today", action="store_true", help="what is next, for the time there is")
+    add("--minutes", type=whole_copies, metavar="N", help="with --today: the time there is")
+    add("--kit", type=whole_copies, metavar="N", help="what to take along for N steps")
+    add("-o", "--output", metavar="PROJECT", help="write it with what is logged")
 
 
 def run(options: argparse.Namespace) -> int:
-    """Say how far the work is, once what is asked for is logged; write the project where that is
-    asked for. Raises ``FileProblem``."""
-    project = load(options.file)
-    things = _things(project, options)
-    before = project
-    project = replace(project, log=_logged(project, things, options))
+    """Say how far the work is, or what comes next, once what is asked for is logged; write the
+    project where that is asked for. Raises ``FileProblem``."""
+    before = load(options.file)
+    plan = _plan(before, options)
+    project = _logged(before, plan, options)
     fault = why_not_kept(project, before)
     if fault:
         raise FileProblem(f"inlet: {fault}")
-    if options.entries:
-        lines = log_lines(project.log, project.measure)
-        terminal.say("\n".join("  ".join(filter(None, line)) for line in lines[1:]))
-    else:
-        terminal.say("\n".join(progress_lines(project.log, things, project.measure)))
+    terminal.say("\n".join(_told(project, plan, options)))
     if options.output:
         save(project, Path(options.output))
     return 0
 
 
-def _things(project: Project, options: argparse.Namespace) -> tuple[Thing, ...]:
-    """What the steps make that are asked about: of the quilt, or of a block."""
+def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator[str]:
+    if options.entries:
+        lines = log_lines(project.log, project.measure)
+        yield from ("  ".join(filter(None, line)) for line in lines[1:])
+    elif options.diary:
+        yield from diary_lines(project.log, project.measure)
+    elif options.kit:
+        yield from kit_lines(kit(jobs(plan, project), plan, project, options.kit))
+    elif options.today:
+        yield from _next(project, plan, options.minutes)
+    else:
+        yield from progress_lines(project.log, things_of(plan), project.measure)
+
+
+def _next(project: Project, plan: Plan, minutes: int | None) -> Iterator[str]:
+    """Today's list, what is quickly done, when it is done, what is used."""
+    day = datetime.now().date().isoformat()
+    all_jobs = jobs(plan, project)
+    there = minutes or (project.rates or Rates()).sitting
+    listed = today(all_jobs, project, there, day)
+    yield from today_lines(listed)
+    yield "In the next 20 minutes:"
+    yield from (f"  {line}" for line in quick_lines(all_jobs, project, listed))
+    yield f"{int(100 * share_done(all_jobs))} % is done. {end_text(project, listed, day)}"
+    yield from filter(None, [pace_text(listed.pace)])
+    yield from used_lines(all_jobs, plan, project)
+
+
+def _plan(project: Project, options: argparse.Namespace) -> Plan:
+    """The plan that is asked about: of the quilt, or of a block."""
     if project.quilt is not None and not options.block:
-        return quilt_things(plan_quilt(project).steps)
+        plan = plan_quilt(project)
+        if options.today or options.kit:
+            _ = plan.fabric_plans.best
+        return plan
     wanted = options.block or (project.blocks[0].id if project.blocks else "")
     block = next((b for b in project.blocks if b.id == wanted), None)
     if block is None:
         raise FileProblem(f"{Path(options.file).name}: no block has the id {wanted!r}")
-    return block_things(plan_block(project, block, options.copies))
+    return plan_block(project, block, options.copies)
 
 
-def _logged(project: Project, things: tuple[Thing, ...], options: argparse.Namespace) -> Log:
-    log, at = project.log, datetime.now().isoformat(timespec="minutes")
-    done = progress(log, things).done
+def _logged(project: Project, plan: Plan, options: argparse.Namespace) -> Project:
+    """The project with what the options say was done. Raises ``FileProblem``."""
+    at = datetime.now().isoformat(timespec="minutes")
+    number = options.number
+    try:
+        minutes = minutes_typed(options.took) if options.took else None
+        if options.wish is not None:
+            day = None if options.wish == "none" else date_typed(options.wish)
+            bench = replace(project.bench or Bench(), finish=day.isoformat() if day else "")
+            project = replace(project, bench=bench)
+    except ValueError as why:
+        raise FileProblem(f"inlet: {why}") from None
     if options.done:
-        thing = _named(things, options.done, "--done")
-        log = ticked(log, thing, done.get(thing.name, 0), options.number or thing.times, at)
-    elif options.unpicked:
-        thing = _named(things, options.unpicked, "--unpicked")
-        there = done.get(thing.name, 0)
-        log = unpicked(log, thing, min(options.number or there, there), options.note or "", at)
-    elif options.note:
-        log = noted(log, options.note, at)
-    return log
+        thing = _named(_things(plan, options.part), options.done, "--done")
+        if options.part and options.part not in thing.parts:
+            parts = ", ".join(thing.parts) or "none that are ticked one by one"
+            raise FileProblem(f"inlet: --part: {thing.name} has these parts: {parts}")
+        progressed = progress(project.log, things_of(plan))
+        done = progressed.done.get(thing.name, 0)
+        if options.part:
+            done = progressed.through(thing, options.part)
+        return with_tick(project, thing, done, number or thing.times, at, options.part, minutes)
+    if options.unpicked:
+        thing = _named(things_of(plan), options.unpicked, "--unpicked")
+        there = progress(project.log, things_of(plan)).done.get(thing.name, 0)
+        return with_unpicked(project, thing, min(number or there, there), options.note or "", at)
+    if options.photo:
+        target = Path(options.output or options.file)
+        kept = keep_photo(options.photo, target, at.partition("T")[0])
+        return with_note(project, options.note or "", at, photo=kept)
+    if options.note:
+        return with_note(project, options.note, at)
+    return with_time(project, minutes, at) if minutes is not None else project
+
+
+def _things(plan: Plan, part: str) -> tuple[Thing, ...]:
+    """What a plan makes; with the parts of its steps, which take the fabric laid out, where one is
+    asked for."""
+    if part and isinstance(plan, QuiltPlan):
+        _ = plan.fabric_plans.at_once
+    return things_of(plan)
 
 
 def _named(things: tuple[Thing, ...], name: str, option: str) -> Thing:

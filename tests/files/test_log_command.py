@@ -46,12 +46,14 @@ def test_steps_are_logged_unpicked_and_written_as_a_table(file, capsys):
     command = ["export", str(out), "--what", "log", "--format", "csv", "-o", str(table)]
     assert main(command) == 0
     rows = list(csv.reader(table.read_text("utf-8-sig").splitlines()))
-    assert rows[0] == ["When", "What", "Step", "How many", "Unfinished", "Note"]
-    assert [row[1:5] for row in rows[1:]] == [
-        ["done", name, "4", "3 1/2 in"], ["unpicked", name, "1", "3 1/2 in"],
-        ["note", "", "", ""],
+    assert rows[0] == [
+        "When", "What", "Step", "Part", "How many", "Unfinished", "Minutes", "Note", "Photograph",
     ]  # fmt: skip
-    assert not rows[2][5].startswith("=")  # a spreadsheet must not work it out
+    assert [row[1:6] for row in rows[1:]] == [
+        ["done", name, "", "4", "3 1/2 in"], ["unpicked", name, "", "1", "3 1/2 in"],
+        ["note", "", "", "", ""],
+    ]  # fmt: skip
+    assert not rows[2][7].startswith("=")  # a spreadsheet must not work it out
     larger = replace(load(out), blocks=(replace(load(out).blocks[0], finished=(5, 5)),))
     save(larger, out)
     assert said(capsys, out)[-1] == f"  3 × {name.removeprefix('Make ')}, 3 1/2 in"

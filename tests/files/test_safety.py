@@ -428,6 +428,7 @@ def test_what_a_file_leaves_out_stays_what_it_was():
         "Cutting": {"folds": 1, "square_every": 4, "stack": 4, "goal": "balance",
                     "handed": "right", "scraps_first": True},
         "LogEntry": {"did": "done", "number": 1},
+        "Bench": {"sittings_a_week": 3},
         "LaidFabric": {"layers": 1},
         "LaidStrip": {"count": 1},
         "LaidSegment": {"count": 1},

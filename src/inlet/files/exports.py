@@ -27,7 +27,8 @@ PIXELS = 1600
 class Wish:
     """How something is written: on which ``paper`` (None: by the measure); templates with so many
     ``spares`` of each, for ``every`` shape, ``printed`` so much too large; a chart for ``sizes`` as
-    they are typed; a picture so many ``pixels`` wide, with its ``seams`` or without."""
+    they are typed; a picture so many ``pixels`` wide, with its ``seams`` or without; photographs
+    that lie beside the ``project_file``."""
 
     paper: str | None = None
     spares: int = 0
@@ -36,6 +37,7 @@ class Wish:
     sizes: str = ""
     pixels: int = PIXELS
     seams: bool = True
+    project_file: Path | None = None
 
 
 class ExportedDrawing(NamedTuple):
@@ -160,6 +162,12 @@ def _log(plan: BlockPlan, _wish: Wish) -> Table:
     return Table("Log", log_lines(project.log, project.measure))
 
 
+def _diary_pdf(plan: BlockPlan, path: Path, wish: Wish) -> None:
+    from inlet.files.pdf.diary_pdf import write_diary
+
+    write_diary(plan.project, wish.project_file, path, wish.paper)
+
+
 def _no_log(plan: BlockPlan, _wish: Wish) -> str:
     return "" if plan.project.log else "Nothing is logged yet: tick a step first."
 
@@ -241,6 +249,8 @@ BLOCK_EXPORTS = (
         lacks=_bad_sizes,
     ),
     BlockExport("log", "Write the log", "Write the lo&g…", _tabled(_log), lacks=_no_log),
+    BlockExport("diary", "Print the diary", "Print the diar&y…", {"pdf": _diary_pdf},
+                lacks=_no_log),
     BlockExport(
         "templates", "Write the templates", "Write the te&mplates…",
         {"pdf": _templates_pdf, "svg": _templates_svg, "dxf": _templates_dxf},

@@ -1,26 +1,94 @@
-"""The bench: what was made, as the log keeps it, and how far the work is by it.
+"""The bench: what was made, as the log keeps it, how far the work is by it, and what comes next.
 
 Promises: nothing that was logged is lost: it counts for a step that makes the same, or is spare; no
-step has more than it takes; a drawing has one mark in every turn and in both systems.
+step has more than it takes; a drawing has one mark in every turn and in both systems; what is left
+and what is done take, by the rates, as long as the schedule says.
 """
 
-from inlet.core.bench.entries import noted, ticked, unpicked
-from inlet.core.bench.progress import Log, progress, same_but_log
+from inlet.core.bench.diary import (
+    DiaryDay,
+    clock,
+    day_title,
+    diary,
+    diary_lines,
+    entry_text,
+)
+from inlet.core.bench.edits import (
+    with_cuts,
+    with_job,
+    with_note,
+    with_tick,
+    with_time,
+    with_timer,
+    with_unpicked,
+)
+from inlet.core.bench.entries import REASONS
+from inlet.core.bench.finish import date_typed
+from inlet.core.bench.jobs import BenchJob, LaidFor, Plan, jobs, share_done, things_of
+from inlet.core.bench.kit import kit
+from inlet.core.bench.progress import progress, same_but_log
+from inlet.core.bench.report import (
+    PLACE_TITLES,
+    QUICK,
+    end_text,
+    kit_lines,
+    pace_text,
+    quick_lines,
+    today_lines,
+    used_lines,
+)
+from inlet.core.bench.sharing import Portion
 from inlet.core.bench.things import Thing, block_things, corner_thing, quilt_things
+from inlet.core.bench.timing import going_on, is_forgotten, minutes_typed, paused, timed
+from inlet.core.bench.today import Today, today
 from inlet.core.bench.words import log_lines, progress_lines, spare_text
 
 __all__ = [
-    "Log",
+    "PLACE_TITLES",
+    "QUICK",
+    "REASONS",
+    "BenchJob",
+    "DiaryDay",
+    "LaidFor",
+    "Plan",
+    "Portion",
     "Thing",
+    "Today",
     "block_things",
+    "clock",
     "corner_thing",
+    "date_typed",
+    "day_title",
+    "diary",
+    "diary_lines",
+    "end_text",
+    "entry_text",
+    "going_on",
+    "is_forgotten",
+    "jobs",
+    "kit",
+    "kit_lines",
     "log_lines",
-    "noted",
+    "minutes_typed",
+    "pace_text",
+    "paused",
     "progress",
     "progress_lines",
+    "quick_lines",
     "quilt_things",
     "same_but_log",
+    "share_done",
     "spare_text",
-    "ticked",
-    "unpicked",
+    "things_of",
+    "timed",
+    "today",
+    "today_lines",
+    "used_lines",
+    "with_cuts",
+    "with_job",
+    "with_note",
+    "with_tick",
+    "with_time",
+    "with_timer",
+    "with_unpicked",
 ]

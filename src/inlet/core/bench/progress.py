@@ -19,23 +19,33 @@ Log = tuple[LogEntry, ...]
 
 class SewnPile(NamedTuple):
     """``number`` things that are there: the step's name then, their size, the mark of their
-    drawing (both empty where the log does not know)."""
+    drawing (both empty where the log does not know), and the part of the step they have come
+    through; empty of what is finished."""
 
     name: str
     number: int
     size: Pair | None
     drawn: str
+    part: str = ""
 
 
 class Progress(NamedTuple):
-    """How many each step has ``done``, by its name, and what is ``spare``."""
+    """How many each step has ``done``, by its name, how many have come through a part of it
+    (``begun``, by name and part), and what is ``spare``."""
 
     done: Mapping[str, int]
     spare: tuple[SewnPile, ...]
+    begun: Mapping[tuple[str, str], int] = {}
 
     def more(self, thing: Thing) -> int:
         """How many there are of a thing besides those its step takes."""
-        return sum(pile.number for pile in self.spare if fits(pile, thing))
+        return sum(pile.number for pile in self.spare if not pile.part and fits(pile, thing))
+
+    def through(self, thing: Thing, part: str) -> int:
+        """How many have come through a part of a step: those that are in a later part, too."""
+        parts = thing.parts[thing.parts.index(part) :] if part in thing.parts else ()
+        begun = (self.begun.get((thing.name, each), 0) for each in parts)
+        return max(self.done.get(thing.name, 0), *begun, 0)
 
 
 _PILES: Latest[Log, tuple[SewnPile, ...]] = Latest(8)
@@ -49,19 +59,25 @@ def piles(log: Log) -> tuple[SewnPile, ...]:
 
 
 def _summed(log: Log) -> Iterable[SewnPile]:
-    numbers: dict[tuple[str, str], int] = {}
+    numbers: dict[tuple[str, str], dict[str, int]] = {}
     sizes: dict[tuple[str, str], Pair | None] = {}
     for entry in log:
         key = entry.what, entry.drawn
         if entry.did == "done":
-            numbers[key] = numbers.get(key, 0) + entry.number
+            through = numbers.setdefault(key, {})
+            through[entry.part] = through.get(entry.part, 0) + entry.number
             sizes.setdefault(key, entry.size)
         elif entry.did == "unpicked":
-            numbers[key] = max(0, numbers.get(key, 0) - entry.number)
+            through = numbers.setdefault(key, {})
+            for part, number in through.items():
+                through[part] = max(0, number - entry.number)
             sizes.setdefault(key, entry.size)
-    for (name, drawn), number in numbers.items():
-        if number:
-            yield SewnPile(name, number, sizes[name, drawn], drawn)
+    for (name, drawn), through in numbers.items():
+        finished = through.get("", 0)
+        for part, number in through.items():
+            there = number - finished if part else finished
+            if there > 0:
+                yield SewnPile(name, there, sizes[name, drawn], drawn, part)
 
 
 def progress(log: Log, things: Sequence[Thing]) -> Progress:
@@ -69,6 +85,7 @@ def progress(log: Log, things: Sequence[Thing]) -> Progress:
     there = piles(log)
     left = [pile.number for pile in there]
     done = {thing.name: 0 for thing in things}
+    begun: dict[tuple[str, str], int] = {}
     by_name: dict[str, list[int]] = {}
     by_mark: dict[str, list[int]] = {}
     for i, pile in enumerate(there):
@@ -77,12 +94,21 @@ def progress(log: Log, things: Sequence[Thing]) -> Progress:
     for named in (True, False):
         for thing in things:
             for i in by_name.get(thing.name, ()) if named else by_mark.get(thing.drawn, ()):
-                if fits(there[i], thing):
+                part = there[i].part
+                if (part and part not in thing.parts) or not fits(there[i], thing):
+                    continue
+                if part:
+                    key = thing.name, part
+                    taken = min(left[i], max(0, thing.times - begun.get(key, 0)))
+                    begun[key] = begun.get(key, 0) + taken
+                else:
                     taken = min(left[i], max(0, thing.times - done[thing.name]))
                     done[thing.name] += taken
-                    left[i] -= taken
+                left[i] -= taken
     spare = (p._replace(number=number) for p, number in zip(there, left, strict=True) if number)
-    return Progress({name: number for name, number in done.items() if number}, tuple(spare))
+    finished = {name: number for name, number in done.items() if number}
+    parts = {key: done[key[0]] + number for key, number in begun.items()}
+    return Progress(finished, tuple(spare), parts)
 
 
 def fits(pile: SewnPile, thing: Thing) -> bool:
@@ -94,9 +120,9 @@ def fits(pile: SewnPile, thing: Thing) -> bool:
 
 
 def same_but_log(project: Project, other_project: Project) -> bool:
-    """Are two projects surely the same but for what was logged?"""
+    """Are two projects surely the same but for what was logged, and the wishes for the work?"""
     return all(
         getattr(project, name) is getattr(other_project, name)
         for name in project.__struct_fields__
-        if name != "log"
+        if name not in ("log", "bench")
     )

@@ -15,12 +15,14 @@ from inlet.core.project import Block, Measure, Pair, Project
 
 class Thing(NamedTuple):
     """What a step makes, ``times`` of it: the step's name, how large it is, unfinished (None for
-    what is no rectangle), and the mark of its drawing (empty where it has none)."""
+    what is no rectangle), and the mark of its drawing (empty where it has none); the ``parts`` of
+    the step before the last, in order, where they are ticked one by one."""
 
     name: str
     times: int
     size: Pair | None = None
     drawn: str = ""
+    parts: tuple[str, ...] = ()
 
 
 def corner_thing(project: Project, block: Block, times: int) -> Thing:

@@ -10,7 +10,9 @@ from inlet.core.project import LogEntry, Measure
 from inlet.core.words import near_text
 
 SPARE_NAMED = 4
-LOG_HEAD = ("When", "What", "Step", "How many", "Unfinished", "Note")
+LOG_HEAD = (
+    "When", "What", "Step", "Part", "How many", "Unfinished", "Minutes", "Note", "Photograph",
+)  # fmt: skip
 
 
 def log_lines(log: Log, measure: Measure) -> list[tuple[str, ...]]:
@@ -21,7 +23,9 @@ def log_lines(log: Log, measure: Measure) -> list[tuple[str, ...]]:
 def _cells(entry: LogEntry, measure: Measure) -> tuple[str, ...]:
     size = near_text(entry.size, measure) if entry.size is not None else ""
     number = "" if entry.did == "note" else str(entry.number)
-    return entry.at.replace("T", " "), entry.did, entry.what, number, size, entry.text
+    at, minutes = entry.at.replace("T", " "), str(entry.minutes or "")
+    what = entry.did, entry.what, entry.part, number
+    return at, *what, size, minutes, entry.text, entry.photo
 
 
 def spare_text(piles: Sequence[SewnPile], measure: Measure) -> str:
@@ -36,7 +40,8 @@ def spare_text(piles: Sequence[SewnPile], measure: Measure) -> str:
 
 def progress_lines(log: Log, things: Sequence[Thing], measure: Measure) -> Iterator[str]:
     """``112 of 112: Make Sluice A``, step by step, then what is spare."""
-    done, spare = progress(log, things)
+    progressed = progress(log, things)
+    done, spare = progressed.done, progressed.spare
     for thing in things:
         yield f"{done.get(thing.name, 0)} of {thing.times}: {thing.name}"
     if spare:
@@ -49,4 +54,6 @@ def pile_text(pile: SewnPile, measure: Measure) -> str:
     verb, _, product = pile.name.partition(" ")
     name = product if verb in ("Make", "Sew") and product else pile.name
     size = f", {near_text(pile.size, measure)}" if pile.size is not None else ""
+    if pile.part:
+        return f"{pile.number} × {name}, begun: {pile.part}"
     return f"{pile.number} × {name}{size}"

@@ -104,7 +104,7 @@ def differ_in_cuts_only(project: Project, other_project: Project) -> bool:
     same = all(
         getattr(project, name) is getattr(other_project, name)
         for name in project.__struct_fields__
-        if name not in ("cutting", "log", "extra")
+        if name not in ("cutting", "log", "bench", "extra")
     )
     return same and _before_cuts(project) == _before_cuts(other_project)
 

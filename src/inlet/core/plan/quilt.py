@@ -311,7 +311,10 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
     """The plan of the project's quilt, a pure function of it; what the plan ``before`` has worked
     out is taken over where it is surely the same: its top, or, where only steps were done since,
     everything."""
-    if before is not None and replace(before.project, log=project.log) == project:
+    if (
+        before is not None
+        and replace(before.project, log=project.log, bench=project.bench) == project
+    ):
         return QuiltPlan(project, before.top, before.as_cut, before.known)
     as_cut = sizes_as_cut(project)
     if before is not None and as_cut == before.as_cut and same_top(project, before.project):

@@ -3,6 +3,7 @@
 Promise: every value is frozen; an edit makes a new one and leaves out nothing that was read.
 """
 
+from inlet.core.project.bench import Bench, Timer
 from inlet.core.project.block import (
     LARGEST_BLOCK_INCHES,
     LONGEST_LABEL,
@@ -51,7 +52,7 @@ from inlet.core.project.improvised import (
     corners_in,
     usual_corners,
 )
-from inlet.core.project.log import LogEntry
+from inlet.core.project.log import Deed, LogEntry
 from inlet.core.project.made_from import (
     MOST_CUTS,
     MOST_STARTS,
@@ -125,6 +126,7 @@ __all__ = [
     "Backing",
     "Batting",
     "Begun",
+    "Bench",
     "Binding",
     "Block",
     "BlockPressing",
@@ -134,6 +136,7 @@ __all__ = [
     "Colourway",
     "Cuts",
     "Cutting",
+    "Deed",
     "Direction",
     "Fabric",
     "FabricAt",
@@ -172,6 +175,7 @@ __all__ = [
     "SeamTest",
     "SetPiece",
     "StartBlock",
+    "Timer",
     "Triangles",
     "Turning",
     "Uneven",

@@ -9,6 +9,7 @@ from __future__ import annotations
 from msgspec import field
 
 from inlet.core.numbers import Exact, Fraction, System
+from inlet.core.project.bench import Bench
 from inlet.core.project.block import Block, choice_in_system, started_from
 from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
@@ -35,6 +36,7 @@ class Project(Value, frozen=True, kw_only=True):
     pressing: Pressing | None = None
     cutting: Cutting | None = None
     log: tuple[LogEntry, ...] = ()
+    bench: Bench | None = None
 
     def block(self, block_id: str) -> Block:
         """The block of that id; ``KeyError`` if there is none."""

@@ -4,10 +4,11 @@ Promise: every step is done once, after what it needs.
 """
 
 from inlet.core.schedule.batches import Batch, batches
-from inlet.core.schedule.sittings import Sitting
+from inlet.core.schedule.sittings import Sitting, sittings
 from inlet.core.schedule.tasks import Task
 from inlet.core.schedule.thread import thread_per_length
 from inlet.core.schedule.words import (
+    long_text,
     minutes_text,
     seams_text,
     sitting_lines,
@@ -22,9 +23,11 @@ __all__ = [
     "Task",
     "Work",
     "batches",
+    "long_text",
     "minutes_text",
     "seams_text",
     "sitting_lines",
+    "sittings",
     "thread_per_length",
     "thread_text",
     "walks_text",

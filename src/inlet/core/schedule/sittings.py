@@ -65,7 +65,7 @@ def sittings(batches: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
                 fit = max(1, fit)
                 done, rest = _parted(rest, fit)
                 here.append(done)
-                left -= done.minutes
+                left = max(0.0, left - done.minutes)
         if here:
             out[-1].append(Batch(batch.place, tuple(here)))
     return tuple(Sitting(tuple(row)) for row in out if row)

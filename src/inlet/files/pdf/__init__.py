@@ -3,4 +3,12 @@
 Promise: readable without colour; templates at true size.
 """
 
-__all__ = ["cutting_pdf", "guide_pdf", "labels_pdf", "pages", "quilt_pdf", "templates_pdf"]
+__all__ = [
+    "cutting_pdf",
+    "diary_pdf",
+    "guide_pdf",
+    "labels_pdf",
+    "pages",
+    "quilt_pdf",
+    "templates_pdf",
+]

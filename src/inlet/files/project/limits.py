@@ -9,6 +9,7 @@ What only the product of several fields shows is counted in ``rules``.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from math import ceil, floor
 from typing import Any, NamedTuple
 
 import msgspec
@@ -38,6 +39,7 @@ from inlet.core.project import (
     Backing,
     Batting,
     Begun,
+    Bench,
     Binding,
     Block,
     BlockPressing,
@@ -75,6 +77,7 @@ from inlet.core.project import (
     Seam,
     SeamTest,
     SetPiece,
+    Timer,
     Triangles,
 )
 from inlet.files.problem import shown
@@ -98,6 +101,10 @@ MOST_COLOURWAYS = 200
 MOST_QUILTING = 50
 MOST_BEGUN = 500
 MOST_LOGGED = 100_000
+MOST_A_WEEK = 21
+"""Sittings."""
+MOST_TIMED = 7 * 24 * 60
+"""Minutes of one entry: a week."""
 MOST_DONE = 2 * MOST_PLACES**2
 """Steps counted, and how often each is done."""
 
@@ -264,9 +271,12 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Quilt, "colourways"): (Items(MOST_COLOURWAYS, "colourways"),),
     (Quilt, "borders"): (Items(MOST_BORDERS, "borders"),),
     (Quilt, "quilting"): (Items(MOST_QUILTING, "kinds of quilting lines"),),
+    (Bench, "sittings_a_week"): (Range(1, MOST_A_WEEK),),
+    (Timer, "counted"): (Range(0, MOST_TIMED),),
     (Project, "log"): (ENTRIES,),
     (LogEntry, "number"): (Range(1, MOST_DONE),),
     (LogEntry, "size"): (LENGTH,),
+    (LogEntry, "minutes"): (Range(1, MOST_TIMED),),
     (LogEntry, "text"): (Letters(10 * LONGEST_NAME),),
     (Quilt, "made"): (Items(MOST_DRAWINGS + MOST_MOTIFS, "blocks"), LENGTH),
     (QuiltPlace, "column"): (Range(0, 2 * MOST_PLACES - 1),),
@@ -330,18 +340,44 @@ def limit_faults(value: Any, place: str, limits: tuple[Limit, ...] = ()) -> Iter
 def _faults_inside(value: msgspec.Struct, place: str) -> Iterator[str]:
     """The faults of each field, by the limits the table has for it."""
     start = f"{place}." if place else ""
-    for name, key, limits in _limited_fields(type(value)):
+    for name, key, limits, letters, least, most in _limited_fields(type(value)):
         item = getattr(value, name)
-        short = item.__class__ is str and not limits and len(item) <= LONGEST_NAME
-        if item is not None and not short:  # most fields of most values end here
-            yield from limit_faults(item, f"{start}{key}", limits)
+        if item is None or item == "":
+            continue
+        if item.__class__ is str and len(item) <= letters:
+            continue  # most fields of most values end here
+        if item.__class__ is int and least <= item <= most:
+            continue
+        yield from limit_faults(item, f"{start}{key}", limits)
+
+
+class _LimitedField(NamedTuple):
+    """A field that holds what the file says: its name, key and limits; text of so many letters, and
+    whole numbers from ``least`` to ``most``, surely keep them."""
+
+    name: str
+    key: str
+    limits: tuple[Limit, ...]
+    letters: int
+    least: int
+    most: int
 
 
 @memo(None)
-def _limited_fields(kind: type[msgspec.Struct]) -> tuple[tuple[str, str, tuple[Limit, ...]], ...]:
-    """The fields of a kind of value that hold what the file says: name, key and limits."""
+def _limited_fields(kind: type[msgspec.Struct]) -> tuple[_LimitedField, ...]:
+    """The fields of a kind of value that hold what the file says."""
     names = zip(kind.__struct_fields__, kind.__struct_encode_fields__, strict=True)
-    return tuple((n, key, LIMITS.get((kind, n), ())) for n, key in names if n != "extra")
+    return tuple(_limited(n, key, LIMITS.get((kind, n), ())) for n, key in names if n != "extra")
+
+
+def _limited(name: str, key: str, limits: tuple[Limit, ...]) -> _LimitedField:
+    letters = [limit.most for limit in limits if isinstance(limit, Letters)] or [LONGEST_NAME]
+    ranges = [limit for limit in limits if isinstance(limit, Range)]
+    least = max((ceil(float(r.least)) + (not r.reached) for r in ranges), default=1 - SHORT)
+    most = min((floor(float(r.most)) for r in ranges), default=SHORT - 1)
+    if any(not isinstance(limit, Letters | Range) for limit in limits):
+        most = least - 1
+    return _LimitedField(name, key, limits, min(letters), least, min(most, SHORT - 1))
 
 
 def _faults(limits: Sequence[Any], value: Any, place: str) -> Iterator[str]:

@@ -19,14 +19,17 @@ UNREAD = "log_unread"
 
 
 def log_apart(body: dict[str, Any]) -> tuple[dict[str, Any], tuple[LogEntry, ...]]:
-    """The data of a file without its log, and the log: what its quilt had done, as files said it
-    before there was a log, is in it; what cannot be read lies under ``log_unread``."""
+    """The data of a file without its log, and the log: what its quilt had done and what was cut, as
+    files said it before there was a log, is in it; what cannot be read lies under
+    ``log_unread``."""
     quilt, given = body.get("quilt"), body.get("log")
     raw = list(given) if isinstance(given, list) else [given] * bool(given)
     rest = {key: value for key, value in body.items() if key != "log"}
     if isinstance(quilt, dict) and "done" in quilt:
         raw = [*_of_quilt(quilt["done"]), *raw]
         rest["quilt"] = {key: value for key, value in quilt.items() if key != "done"}
+    if "log" not in body:
+        raw = [*_of_cutting(body), *raw]
     log: list[LogEntry] = []
     unread: list[Any] = []
     for each in raw:
@@ -46,6 +49,22 @@ def _of_quilt(done: Any) -> list[Any]:
     if isinstance(done, dict):
         return [{"what": name, "number": number} for name, number in done.items() if number != 0]
     return [done] if done else []
+
+
+def _of_cutting(body: dict[str, Any]) -> list[Any]:
+    """How many cuts were made of each fabric, as entries without a time; nothing of what cannot be
+    read, which the rest of the file will tell."""
+    cutting, fabrics = body.get("cutting"), body.get("fabrics")
+    begun = cutting.get("begun") if isinstance(cutting, dict) else None
+    known = [f for f in fabrics if isinstance(f, dict)] if isinstance(fabrics, list) else []
+    names = {str(f.get("id")): f.get("name") or f.get("id") for f in known}
+    entries = []
+    for each in begun if isinstance(begun, list) else ():
+        number = each.get("done") if isinstance(each, dict) else None
+        if isinstance(number, int) and number > 0:
+            name = names.get(str(each.get("fabric")), "no fabric yet")
+            entries.append({"what": f"Cut {name}", "did": "cut", "number": number})
+    return entries
 
 
 def _entry(raw: Any) -> LogEntry | None:

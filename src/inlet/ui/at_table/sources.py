@@ -6,12 +6,14 @@ from collections.abc import Sequence
 
 from PySide6.QtWidgets import QWidget
 
+from inlet.core.bench import PLACE_TITLES, BenchJob
 from inlet.core.piecing import Step, step_moves
 from inlet.core.plan import SewnBlock
 from inlet.core.planning import move_text
 from inlet.core.table import Move, like_ones_together
 from inlet.core.words import measured_text, unit_of
 from inlet.ui.at_table.view import TableCard, TableSource, size_first
+from inlet.ui.bench.stage import BenchStage
 from inlet.ui.cutting.mat import Mat
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.piecing.card import step_name
@@ -172,10 +174,53 @@ class QuiltSource(TableSource):
         self.page.go(-1)
 
 
+class BenchSource(TableSource):
+    """The jobs of today's list; going on does one, going back takes the last one back."""
+
+    def __init__(self, session: Session, stage: BenchStage) -> None:
+        super().__init__()
+        self.session, self.stage = session, stage
+        self.ticked: list[tuple[BenchJob, int]] = []
+        stage.shown.connect(self.changed)
+
+    def card(self) -> TableCard | None:
+        listed = self.stage.list
+        if listed is None:
+            return None
+        left = len(listed.portions)
+        if not left:
+            return TableCard("Today's list is done", "", "", f"{len(self.ticked)} done here")
+        first = listed.portions[0]
+        size, more = size_first(first.job.size, unit_of(self.session.measure))
+        place = PLACE_TITLES[first.job.place]
+        words = f"{place}. {more[:1].upper()}{more[1:]}" if more else f"{place}."
+        many = "1 job is left" if left == 1 else f"{left} jobs are left"
+        return TableCard(first.job.title(first.number), size, words, f"{many} today")
+
+    def onward(self) -> None:
+        listed = self.stage.list
+        if listed is not None and listed.portions:
+            first = listed.portions[0]
+            self.ticked.append((first.job, first.number))
+            self.stage.tick(first)
+
+    def back(self) -> None:
+        if self.ticked:
+            job, number = self.ticked.pop()
+            self.session.tick_job(job._replace(done=job.done + number), -number)
+
+
 def source_for(
-    stage: str, session: Session, cutting: CuttingStage, piecing: PiecingStage, rows: RowsPage
+    stage: str,
+    session: Session,
+    cutting: CuttingStage,
+    piecing: PiecingStage,
+    rows: RowsPage,
+    bench: BenchStage,
 ) -> TableSource:
     """The steps of a stage by its name; those of the block where it has none."""
+    if stage == "bench":
+        return BenchSource(session, bench)
     if stage == "cutting":
         return CuttingSource(session, cutting)
     if stage == "quilt":

@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from inlet.core.bench import LaidFor
 from inlet.core.figures import OnMat
 from inlet.core.layout import (
     CutCard,
@@ -30,7 +31,6 @@ from inlet.core.layout import (
     fabric_text,
     finished_card,
     given_up,
-    gone_on,
     kept,
     preparing,
 )
@@ -309,15 +309,14 @@ class CuttingStage(QWidget):
         if at is None:
             session.edit(begin(session.project, *self._cut_for, lying.plan.fabric, lying.laid))
         else:
-            session.edit(gone_on(session.project, at, 1))
+            session.cut(LaidFor(*self._cut_for, lying.plan.fabric, lying.laid), 1)
         self.refresh()
 
     def go_back(self) -> None:
         """The last cut is not made."""
         lying = self.lying
-        at = self._begun(lying) if lying is not None else None
-        if at is not None:
-            self.session.edit(gone_on(self.session.project, at, -1))
+        if lying is not None and self._begun(lying) is not None:
+            self.session.cut(LaidFor(*self._cut_for, lying.plan.fabric, lying.laid), -1)
             self.refresh()
 
     def lay_anew(self) -> None:

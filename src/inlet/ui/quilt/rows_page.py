@@ -114,7 +114,8 @@ class RowsPage(QWidget):
             self.things = quilt_things(self.steps)
         steps = self.steps
         project = self.session.project
-        self.done, spare = progress(project.log, self.things)
+        progressed = progress(project.log, self.things)
+        self.done, spare = progressed.done, progressed.spare
         self.spare.setText(vulgar_text(spare_text(spare, project.measure)))
         self.spare.setVisible(bool(spare) and bool(self.steps))
         self.list.blockSignals(True)

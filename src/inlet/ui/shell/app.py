@@ -18,6 +18,7 @@ from inlet import terminal
 from inlet.files.project.project_json import FileProblem, load
 from inlet.files.whole import check_export, export_whole
 from inlet.ui import guard, theme
+from inlet.ui.bench.stage import PAGES as BENCH_PAGES
 from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.quilt.stage import PAGES as QUILT_PAGES
@@ -189,6 +190,7 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     _at_the_quilt(window, options, wait)
     window.show_stage(options.stage)
+    window.bench.turn_to(BENCH_PAGES[max(0, min(options.page, len(BENCH_PAGES) - 1))][0])
     for _ in range(3):  # what is worked out may ask for more, as the pressing for advice on it
         wait(lambda: window.session.at_rest)
         for _ in range(5):

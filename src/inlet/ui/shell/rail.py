@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
+from inlet.core.bench import jobs, share_done
 from inlet.core.layout import total_text
 from inlet.core.numbers import vulgar_text
 from inlet.core.pressing import PressingPlan
@@ -13,7 +14,7 @@ from inlet.ui import theme
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import column
 
-STAGES = ("draft", "remake", "units", "cutting", "piecing", "pressing", "quilt")
+STAGES = ("draft", "remake", "units", "cutting", "piecing", "pressing", "quilt", "bench")
 
 
 class Rail(QWidget):
@@ -24,7 +25,7 @@ class Rail(QWidget):
         self.session = session
         self.setObjectName("rail")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        layout = column(self, 8, 6)
+        layout = column(self, 6, 2)
         self.buttons: dict[str, QToolButton] = {}
         group = QButtonGroup(self)
         for i, stage in enumerate(STAGES, 1):
@@ -45,6 +46,8 @@ class Rail(QWidget):
         session.changed.connect(self.refresh)
         session.planned.connect(self.refresh)
         session.pressed.connect(self.refresh)
+        session.quilted.connect(self.refresh)
+        session.topped.connect(self.refresh)
         self.refresh()
         self.mark("draft")
 
@@ -55,6 +58,18 @@ class Rail(QWidget):
         button = self.buttons[stage]
         ink = theme.PAPER if button.isChecked() else theme.INK
         button.setIcon(theme.icon(f"stage-{stage}", ink, 26))
+
+    def _bench(self) -> str:
+        """How much is done. A quilt is planned for it only once something was done."""
+        session = self.session
+        cutting = session.project.cutting
+        if not session.project.log and not (cutting and cutting.begun):
+            return "not begun"
+        plan = session.work_plan
+        if plan is None:
+            session.plan_the_quilt()
+            return "…"
+        return _per_cent(share_done(jobs(plan, session.project)))
 
     def refresh(self) -> None:
         patches = len(self.session.draft.patches)
@@ -67,6 +82,7 @@ class Rail(QWidget):
         quilt = self.session.project.quilt
         blocks = sum(block_counts(quilt).values()) if quilt is not None else 0
         figures["quilt"] = _count(blocks, "block", "blocks") if blocks else "not set yet"
+        figures["bench"] = self._bench()
         plan = self.session.plan
         if plan is not None:
             figures["units"] = _count(sum(u.count for u in plan.units), "unit", "units")
@@ -79,6 +95,11 @@ class Rail(QWidget):
             button.setText(f"{stage.capitalize()}\n{figure}")
             button.setAccessibleName(f"{stage.capitalize()}, {figure}")
             self._tint(stage)
+
+
+def _per_cent(share: float) -> str:
+    """How much is done; all of it only where nothing is left."""
+    return f"{int(100 * share)} % done"
 
 
 def _nesting(pressing: PressingPlan | None) -> str:

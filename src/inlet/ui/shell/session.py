@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer
 
-from inlet.core.bench import Thing, ticked
+from inlet.core.bench import BenchJob, LaidFor, Thing, with_cuts, with_job, with_note, with_tick
 from inlet.core.draft import Regridded, draft, turned
 from inlet.core.geometry import Turn
 from inlet.core.history import History
@@ -25,6 +25,8 @@ from inlet.core.project import (
 )
 from inlet.core.remake import CannotFollow, drawing_of, followed
 from inlet.core.setting import in_quilt
+from inlet.files import photos
+from inlet.files.problem import FileProblem
 from inlet.files.project import project_json
 from inlet.ui import guard
 from inlet.ui.shell.shown import Shown, new_project
@@ -116,11 +118,45 @@ class Session(Shown):
         if quilt != self.project.quilt:
             self.edit(replace(self.project, quilt=quilt))
 
-    def tick(self, thing: Thing, done: int, by: int) -> None:
+    @property
+    def now(self) -> str:
+        """The time, as the log writes it."""
+        return datetime.now().isoformat(timespec="minutes")
+
+    def tick(self, thing: Thing, done: int, by: int, part: str = "") -> None:
         """A step of which so many are done was done ``by`` times more, or fewer; it is logged."""
-        at = datetime.now().isoformat(timespec="minutes")
-        log = ticked(self.project.log, thing, done, by, at)
-        self.edit(replace(self.project, log=log))
+        self.edit(with_tick(self.project, thing, done, by, self.now, part))
+
+    def tick_job(self, job: BenchJob, by: int) -> None:
+        """So many more of a job are done, or fewer."""
+        self.edit(with_job(self.project, job, by, self.now))
+
+    def cut(self, lying: LaidFor, by: int) -> None:
+        """So many cuts more are made of a piece of fabric, or fewer."""
+        self.edit(with_cuts(self.project, lying, by, self.now))
+
+    def keep_photo(self, source: str, text: str) -> None:
+        """A photograph copied beside the project, and a note that names it; a sentence where it
+        cannot be kept, and what was to be noted with it is not lost."""
+        path, at = self.path, self.now
+        if path is None:
+            self.said.emit("Save the project first: its photographs are kept beside it.")
+            return
+
+        def copy() -> tuple[str, str]:
+            try:
+                return photos.keep_photo(source, path, at.partition("T")[0]), ""
+            except FileProblem as problem:
+                return "", str(problem)
+
+        def take(result: tuple[str, str]) -> None:
+            kept, fault = result
+            if fault:
+                self.said.emit(f"{fault}. No photograph was kept.")
+            if self.path == path and (kept or text):
+                self.edit(with_note(self.project, text, at, photo=kept))
+
+        self._keeper.then(copy, take)
 
     def edit_measure(self, measure: Measure) -> None:
         self.edit(replace(self.project, measure=measure))

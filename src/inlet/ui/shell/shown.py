@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from PySide6.QtCore import QObject, Signal
 
-from inlet.core.bench import same_but_log
+from inlet.core.bench import Plan, same_but_log
 from inlet.core.draft import Draft, draft, drawing_problems, group_of
 from inlet.core.geometry import Turn
 from inlet.core.history import History
@@ -27,6 +27,7 @@ from inlet.core.project import (
     new_block,
     replace,
 )
+from inlet.core.setting import block_counts
 from inlet.ui.quilt.view import QuiltView, no_quilt, quilt_view
 from inlet.ui.tasks.background import BackgroundTask, close_all
 from inlet.ui.tasks.planner import Planner
@@ -88,6 +89,9 @@ class Shown(QObject):
         self._view_asked: Project | None = None  # whose quilt is being laid out, or is
         self._viewer = BackgroundTask(self, self._no_quilt)
         self._quilter = BackgroundTask(self, self._no_quilt)
+        self._keeper = BackgroundTask(
+            self, lambda text: self.said.emit(f"Inlet could not keep the photograph ({text}).")
+        )
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
         self._planner.advised.connect(self.advised)
@@ -244,6 +248,21 @@ class Shown(QObject):
         if self.quilt_known and not plan.planned:
             self._quilter.start(plan.work_out, lambda _: self._quilt_planned(plan))
 
+    @property
+    def is_quilt(self) -> bool:
+        """Is a quilt set, so that the work is the quilt's, not a block's?"""
+        quilt = self.project.quilt
+        return quilt is not None and bool(block_counts(quilt))
+
+    @property
+    def work_plan(self) -> Plan | None:
+        """The plan that is made: of the quilt where one is set, else of the block shown. None until
+        it is worked out; that of a quilt is, once ``plan_the_quilt`` is asked for."""
+        if not self.is_quilt:
+            return self.plan
+        plan = self.quilt_plan
+        return plan if self.quilt_known and plan.planned else None
+
     def _quilt_planned(self, plan: QuiltPlan) -> None:
         if self._view.plan is plan:
             self.quilted.emit()
@@ -327,7 +346,7 @@ class Shown(QObject):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for it, to be closed with the window."""
-        background_tasks = (self._cutter, self._viewer, self._quilter)
+        background_tasks = (self._cutter, self._viewer, self._quilter, self._keeper)
         return (*self._planner.tasks, *self._presser.tasks, *background_tasks)
 
     def close(self) -> None:

@@ -25,6 +25,8 @@ from inlet.files.project.recovery import Desk
 from inlet.ui import guard, theme
 from inlet.ui.at_table.sources import source_for
 from inlet.ui.at_table.view import TableView
+from inlet.ui.bench.stage import BenchStage
+from inlet.ui.bench.ticket import BenchTicket
 from inlet.ui.cutting.stage import CuttingStage
 from inlet.ui.cutting.ticket import CuttingTicket
 from inlet.ui.draft.stage import DraftStage
@@ -60,7 +62,7 @@ TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 
 @guarded
 class Window(ProjectWindow):
-    """One project, seven stages."""
+    """One project, eight stages."""
 
     def __init__(
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
@@ -112,7 +114,7 @@ class Window(ProjectWindow):
         layout.addWidget(self.tape)
         for stage in (
             self.draft.drawing, self.remake, self.units, self.cutting, self.piecing, self.pressing,
-            self.quilt,
+            self.quilt, self.bench,
         ):  # fmt: skip
             stage.pointed.connect(self._read)
         self.setCentralWidget(body)
@@ -139,6 +141,9 @@ class Window(ProjectWindow):
         self.pressing_ticket = PressingTicket(session, self.pressing)
         self.quilt_ticket = QuiltTicket(session)
         self.quilt = QuiltStage(session, self.quilt_ticket)
+        self.bench = BenchStage(session)
+        self.bench_ticket = BenchTicket(session, self.bench)
+        self.bench.diary.asked_pdf.connect(lambda: self.exports["diary"].trigger())
         self.quilt.opened.connect(lambda _: self.show_stage("draft"))
         self.stages, self.tickets = QStackedWidget(), QStackedWidget()
         self._unseen: dict[int, tuple[QWidget, QWidget]] = {}
@@ -150,6 +155,7 @@ class Window(ProjectWindow):
             (self.piecing, self.piecing_ticket),
             (self.pressing, self.pressing_ticket),
             (self.quilt, self.quilt_ticket),
+            (self.bench, self.bench_ticket),
         )):  # fmt: skip
             self.stages.addWidget(QWidget())
             self.tickets.addWidget(QWidget())
@@ -216,7 +222,9 @@ class Window(ProjectWindow):
         handed = cutting is not None and cutting.handed == "left"
         if self.stage == "quilt":
             self.quilt.turn_to(ROWS)
-        source = source_for(self.stage, self.session, self.cutting, self.piecing, self.quilt.rows)
+        source = source_for(
+            self.stage, self.session, self.cutting, self.piecing, self.quilt.rows, self.bench
+        )
         self.table = TableView(source, handed)
         self.table.closed.connect(self._close_table)
         self.table.show_all_over()

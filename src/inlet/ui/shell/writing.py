@@ -154,7 +154,10 @@ class Writer(QObject):
 
     def _wish(self) -> Wish:
         settings = self.settings
-        return Wish(settings.paper, SPARES, printed=settings.printed, pixels=PIXELS)
+        return Wish(
+            settings.paper, SPARES, printed=settings.printed, pixels=PIXELS,
+            project_file=self.session.path,
+        )  # fmt: skip
 
     def ask_measured(self) -> None:
         """What the test square of the last sheet measured; the next one is corrected by it."""

@@ -1,0 +1,295 @@
+"""What is to be done at one place in one go: the parts of all steps, in the order of the schedule.
+
+Cutting is done fabric by fabric, so what the schedule gives to cutting the pieces of each step is
+put together, and shared out over the fabrics by their cuts.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+from collections.abc import Iterable, Iterator, Sequence
+from typing import Literal, NamedTuple
+
+from inlet.core.bench.progress import Progress, progress
+from inlet.core.bench.things import Thing, block_things, quilt_things
+from inlet.core.layout import begun_at, cuts_of
+from inlet.core.memo import Latest
+from inlet.core.piecing import Step
+from inlet.core.plan import BlockPlan, QuiltPlan, QuiltStep, SewnBlock
+from inlet.core.project import LaidFabric, Project
+from inlet.core.schedule import Task
+from inlet.core.words import fabric_name, measured_text
+
+BenchPlace = Literal["mat", "machine", "iron", "floor"]
+BENCH_PLACES: tuple[BenchPlace, ...] = ("mat", "machine", "iron", "floor")
+ALL_BUT_DONE = 0.999
+"""The most that is done while anything is left."""
+ON_FLOOR = ("Lay it out", "Check that it is square")
+"""Steps of a quilt that are done where there is room."""
+
+
+class LaidFor(NamedTuple):
+    """A piece of fabric to cut up, for so many ``copies`` of a block (no block: for the quilt)."""
+
+    block: str
+    copies: int
+    fabric: str | None
+    laid: LaidFabric
+
+
+class BenchJob(NamedTuple):
+    """Part of a step, at a ``place``: what is done (``verb``) to ``what``, ``times`` to do,
+    ``done`` of them by the log, each taking so many ``minutes`` by the maker's rates; ``size`` is
+    what it is checked by, ``seam`` how long what is sewn for one is. It is ticked as a ``part`` of
+    a ``thing``, or as cuts of fabric that is ``laid`` out. ``needs`` are the names of the things
+    that come before it, ``stacks`` the labels of what is cut for it."""
+
+    place: BenchPlace
+    verb: str
+    what: str
+    times: int
+    done: int
+    minutes: float
+    thing: Thing | None = None
+    part: str = ""
+    size: str = ""
+    seam: float = 0.0
+    laid: LaidFor | None = None
+    needs: tuple[str, ...] = ()
+    stacks: tuple[str, ...] = ()
+
+    @property
+    def left(self) -> int:
+        return self.times - self.done
+
+    def title(self, number: int) -> str:
+        """What is done so many times: ``Press 112 × Skiff A``, ``Sew 14 runs of Skiff A``, ``Fog,
+        34 cuts``, ``Sew row 1``."""
+        if self.laid is not None:
+            return f"{self.verb} {self.what}, {number} {'cut' if number == 1 else 'cuts'}"
+        if self.times == 1:
+            return f"{self.verb} {self.what}"
+        several = _MASS.match(self.what)
+        if several:
+            mass, of, product = several.groups()
+            return f"{self.verb} {number} {mass}{'s' if number > 1 else ''}{of}{product}"
+        return f"{self.verb} {number} × {self.what}"
+
+
+_MASS = re.compile(r"(run|strip set|segment)s( of | for )(.*)$")
+
+
+class _Outline(NamedTuple):
+    """Jobs of a plan without what the log says, and the plan's things with their parts."""
+
+    jobs: tuple[BenchJob, ...]
+    things: tuple[Thing, ...]
+
+
+Plan = BlockPlan | QuiltPlan
+_OUTLINES: Latest[Plan, _Outline] = Latest(4)
+
+
+def jobs(plan: Plan, project: Project) -> tuple[BenchJob, ...]:
+    """All jobs of a plan in the order of its schedule, with what of them is done by the log of a
+    project: that of the plan, or one in which only more was logged or cut."""
+    outline = _OUTLINES.get(plan)
+    if outline is None:
+        outline = _OUTLINES.keep(plan, _outlined(plan))
+    progressed = progress(project.log, outline.things)
+    return tuple(job._replace(done=_done(job, progressed, project)) for job in outline.jobs)
+
+
+def things_of(plan: Plan) -> tuple[Thing, ...]:
+    """What a plan makes, with the parts its steps are ticked in."""
+    outline = _OUTLINES.get(plan)
+    return (outline or _OUTLINES.keep(plan, _outlined(plan))).things
+
+
+def _done(job: BenchJob, progressed: Progress, project: Project) -> int:
+    if job.laid is not None:
+        at = begun_at(project, *job.laid)
+        cutting = project.cutting
+        done = 0 if at is None or cutting is None else cutting.begun[at].done
+        return min(job.times, done)
+    if job.thing is None:
+        return 0
+    done = progressed.done.get(job.thing.name, 0)
+    if job.part:
+        done = progressed.through(job.thing, job.part)
+    return min(job.times, done * job.times // max(1, job.thing.times))
+
+
+def _outlined(plan: Plan) -> _Outline:
+    if isinstance(plan, QuiltPlan):
+        things = quilt_things(plan.steps)
+        of_step = {
+            step.sewn[1].number: (thing, *step.sewn)
+            for step, thing in zip(plan.steps, things, strict=True)
+            if step.sewn is not None
+        }
+    else:
+        things = block_things(plan)
+        of_step = {
+            step.number: (thing, plan.sewn_in(step), step)
+            for step, thing in zip(plan.steps, things, strict=True)
+        }
+    maker = _Maker(plan, of_step)
+    made = list(maker.sewing())
+    parted = {name: tuple(parts[:-1]) for name, parts in maker.parts.items()}
+    things = tuple(thing._replace(parts=parted.get(thing.name, ())) for thing in things)
+    if isinstance(plan, QuiltPlan):
+        made += _joining(plan, things)
+    by_name = {thing.name: thing for thing in things}
+    jobs_ = []
+    for job in made:
+        if job.thing is not None:
+            part = "" if job.part not in by_name[job.thing.name].parts else job.part
+            size = job.size if not part else ""
+            job = job._replace(thing=by_name[job.thing.name], part=part, size=size)
+        jobs_.append(job)
+    return _Outline((*_cutting(plan, maker.cutting + _more_cutting(plan)), *jobs_), things)
+
+
+class _Maker:
+    """The jobs of a plan's sewn steps; the minutes its ``cutting`` takes, and the ``parts`` of each
+    step by its thing's name, once they are gone through."""
+
+    def __init__(self, plan: Plan, of_step: dict[int, tuple[Thing, SewnBlock, Step]]) -> None:
+        self.plan, self.of_step = plan, of_step
+        self.cutting = 0.0
+        self.parts: dict[str, list[str]] = {}
+
+    def sewing(self) -> Iterator[BenchJob]:
+        named = {
+            label: thing.name
+            for thing, _, step in self.of_step.values()
+            for label in (step.makes, *step.gives)
+        }
+        batches = self.plan.batches if isinstance(self.plan, QuiltPlan) else self.plan.work.batches
+        for batch in batches:
+            for task in batch.tasks:
+                known = self.of_step.get(task.step)
+                if known is None or task.verb == "take":
+                    self.cutting += task.minutes
+                    continue
+                yield from self._job(task, *known, named)
+
+    def _job(
+        self, task: Task, thing: Thing, sewn: SewnBlock, step: Step, named: dict[str, str]
+    ) -> Iterator[BenchJob]:
+        """The job of a task; nothing where it only cuts the pieces."""
+        verb, minutes = task.verb, task.minutes
+        if task.pieces:
+            marking = sewn.rates.mark * task.marks / 60
+            self.cutting += minutes - marking
+            if not task.marks:
+                return
+            verb, minutes = "mark", marking
+        times = max(1, task.times)
+        parts = self.parts.setdefault(thing.name, [])
+        before = sum(part.split(" #")[0] == verb for part in parts)
+        part = f"{verb} #{before + 1}" if before else verb
+        parts.append(part)
+        needs = tuple(dict.fromkeys(named[n] for n in step.needs if n in named))
+        units = [step.unit.unit.label] if step.unit else [n for n in step.needs if n not in named]
+        stacks = dict.fromkeys(stack for unit in units for stack in sewn.stacks.get(unit, ()))
+        labels = tuple(label for stack in stacks for label in stack.split(", "))
+        size = measured_text(step.measures, sewn.measure) if step.measures else ""
+        yield BenchJob(
+            task.place, f"{verb[0].upper()}{verb[1:]}", _what(thing.name, task), times, 0,
+            minutes / times, thing, part, size, task.length, None, needs if len(parts) == 1 else (),
+            labels if len(parts) == 1 else (),
+        )  # fmt: skip
+
+
+def _what(name: str, task: Task) -> str:
+    """``Skiff A``, ``strip sets for Skiff A``: a task's words, under the thing's name."""
+    _, _, product = name.partition(" ")
+    return f"{task.what.removesuffix(task.makes)}{product}" if task.makes in task.what else product
+
+
+def _more_cutting(plan: Plan) -> float:
+    """Minutes of cutting what lies between the blocks and round them."""
+    if not isinstance(plan, QuiltPlan):
+        return 0.0
+    more = plan.work.batches[len(plan.batches) :]
+    return sum(t.minutes for b in more for t in b.tasks if t.verb == "cut")
+
+
+def _cutting(plan: Plan, minutes: float) -> Iterator[BenchJob]:
+    """Each piece of fabric to cut up, its share of the minutes by its cuts."""
+    project = plan.project
+    is_for = ("", 1) if isinstance(plan, QuiltPlan) else (plan.block.id, plan.copies)
+    laid = [
+        LaidFor(*is_for, each.fabric, laid) for each in plan.fabric_plans.now for laid in each.laid
+    ]
+    numbers = [len(cuts_of(each.laid, project)) for each in laid]
+    per_cut = minutes / max(1, sum(numbers))
+    for each, number in zip(laid, numbers, strict=True):
+        if number:
+            yield BenchJob("mat", "Cut", fabric_name(project, each.fabric), number, 0, per_cut,
+                      laid=each)  # fmt: skip
+
+
+def _joining(plan: QuiltPlan, things: Sequence[Thing]) -> Iterator[BenchJob]:
+    """The steps that put a quilt together, with what the schedule says of each."""
+    minutes: dict[int, float] = defaultdict(float)
+    seams: dict[int, float] = defaultdict(float)
+    steps = plan.steps
+    for batch in plan.work.batches[len(plan.batches) :]:
+        for task in batch.tasks:
+            if task.verb != "cut":
+                for i, share in _shared(plan, task).items():
+                    minutes[i] += task.minutes * share
+                    seams[i] += task.chain * share
+    before: tuple[str, ...] = ()
+    for i, (step, thing) in enumerate(zip(steps, things, strict=True)):
+        if step.sewn is None:
+            each = minutes[i] / max(1, thing.times)
+            verb, _, what = step.name.partition(" ")
+            seam = seams[i] / max(1, thing.times)
+            yield BenchJob(_place(step), verb, what, thing.times, 0, each, thing, "", step.measures,
+                      seam, needs=before)  # fmt: skip
+        if step.sewn is None or step.name.startswith("Make "):
+            before = (step.name,)
+
+
+def _shared(plan: QuiltPlan, task: Task) -> dict[int, float]:
+    """By the step it is done in, counted from 0, the share of a task; of a task that is done to
+    all rows, each row's by its seams."""
+    steps, at = plan.steps, task.step - 1
+    if not steps[at].alike:
+        return {at: 1.0}
+    seams = {card.label: len(card.items) - 1 for card in plan.rows}
+    rows = {
+        i: sum(seams.get(label, 1) for label in step.alike)
+        for i, step in enumerate(steps)
+        if step.alike
+    }
+    number = sum(rows.values())
+    return {i: many / number for i, many in rows.items()}
+
+
+def _place(step: QuiltStep) -> BenchPlace:
+    if step.title in ON_FLOOR:
+        return "floor"
+    return "mat" if step.title.startswith("Trim ") else "machine"
+
+
+def share_done(jobs_: Sequence[BenchJob]) -> float:
+    """How much of some jobs is done, from 0 to 1, by the minutes they take; by their number where
+    none takes any."""
+    whole = sum(job.times * job.minutes for job in jobs_)
+    if whole <= 0:
+        number = sum(job.times for job in jobs_)
+        return sum(job.done for job in jobs_) / number if number else 0.0
+    if all(not job.left for job in jobs_):
+        return 1.0
+    return min(1 - minutes_left(jobs_) / whole, ALL_BUT_DONE)
+
+
+def minutes_left(jobs_: Iterable[BenchJob]) -> float:
+    """What is left of some jobs takes, by the maker's rates."""
+    return sum(job.left * job.minutes for job in jobs_)

@@ -1,0 +1,3 @@
+"""The stage Bench: today's list, made sizes, the diary."""
+
+__all__ = ["stage", "ticket"]

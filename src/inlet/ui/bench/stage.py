@@ -1,0 +1,112 @@
+"""The bench: what comes next, what was made and how large it came out, the diary."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QStackedWidget, QWidget
+
+from inlet.core.bench import BenchJob, Portion, Thing, Today, jobs, progress, today
+from inlet.core.project import Rates
+from inlet.ui.bench.diary_page import DiaryPage
+from inlet.ui.bench.today_page import TodayPage
+from inlet.ui.guard import guarded
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import column, scrolled, when_seen
+from inlet.ui.widgets.tabs import tabs
+
+PAGES = (("today", "Today"), ("diary", "Diary"))
+
+
+@guarded
+class BenchStage(QWidget):
+    """Pages of the bench; ``shown`` tells that what they show has changed."""
+
+    pointed = Signal(object)
+    shown = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.jobs: tuple[BenchJob, ...] = ()
+        self.list: Today | None = None
+        self.which: int | None = None  # the job under the hand
+        layout = column(self, 16, 8)
+        line, self.page_buttons = tabs(self, PAGES, self.turn_to)
+        layout.addWidget(line)
+        self.today, self.diary = TodayPage(session), DiaryPage(session)
+        self.pages = QStackedWidget()
+        for page in (self.today, self.diary):
+            self.pages.addWidget(scrolled(page, "page"))
+        layout.addWidget(self.pages, 1)
+        self.today.looked_at.connect(self.look_at)
+        self.today.ticked.connect(self.tick)
+        self.page = "today"
+        self.page_buttons["today"].setChecked(True)
+        self._show_anew = when_seen(
+            self,
+            self.refresh,
+            session.planned,
+            session.quilted,
+            session.topped,
+            session.changed,
+        )
+
+    def turn_to(self, page: str) -> None:
+        """Today, or the diary."""
+        self.page = page
+        self.page_buttons[page].setChecked(True)
+        self.pages.setCurrentIndex([name for name, _ in PAGES].index(page))
+        self.refresh()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """What is next by the log as it is now; a quilt that is not planned is, aside."""
+        session = self.session
+        plan = session.work_plan
+        if plan is None:
+            session.plan_the_quilt()
+            self.jobs, self.list = (), None
+        else:
+            self.jobs = jobs(plan, session.project)
+            minutes = (session.project.rates or Rates()).sitting
+            self.list = today(self.jobs, session.project, minutes, session.now[:10])
+        self._keep_job()
+        if self.page == "today":
+            self.today.show_list(self.list)
+        else:
+            self.diary.refresh()
+        self.shown.emit()
+
+    def _keep_job(self) -> None:
+        """The job under the hand, or the first of the list."""
+        first = self.list.portions[0].which if self.list and self.list.portions else None
+        if self.which is None or self.which >= len(self.jobs):
+            self.which = first
+
+    @property
+    def job(self) -> BenchJob | None:
+        """The job that the ticket is about."""
+        return self.jobs[self.which] if self.which is not None and self.jobs else None
+
+    def sewn(self, thing: Thing) -> int:
+        """How many of a thing are sewn to the end."""
+        return progress(self.session.project.log, [thing]).done.get(thing.name, 0)
+
+    def look_at(self, which: int) -> None:
+        if which != self.which:
+            self.which = which
+            self.shown.emit()
+
+    def tick(self, portion: Portion) -> None:
+        """A line of the list is done."""
+        self.which = None
+        self.session.tick_job(portion.job, portion.number)
+
+    def tick_here(self, by: int) -> None:
+        """So many more of the job under the hand are done, or fewer."""
+        if self.job is not None:
+            self.session.tick_job(self.job, by)
