@@ -9,6 +9,8 @@ from pathlib import Path
 
 from inlet import terminal
 from inlet.core.bench import (
+    ANSWER_WORDS,
+    MadeThing,
     Plan,
     Thing,
     date_typed,
@@ -18,23 +20,31 @@ from inlet.core.bench import (
     kit,
     kit_lines,
     log_lines,
+    made_effects,
+    made_of,
+    made_things,
+    measured_lines,
     minutes_typed,
     pace_text,
     progress,
     progress_lines,
     quick_lines,
     share_done,
+    sizes_typed,
     things_of,
     today,
     today_lines,
+    uneven_text,
     used_lines,
+    with_measured,
     with_note,
     with_tick,
     with_time,
     with_unpicked,
 )
+from inlet.core.numbers import NumberError
 from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
-from inlet.core.project import Bench, Project, Rates, replace
+from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
 from inlet.files.photos import keep_photo
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import load, save, why_not_kept
@@ -48,6 +58,10 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     add("--done", metavar="STEP", help="a step was done: Make Sluice A")
     add("--part", metavar="PART", default="", help="with --done: a part of it: sew, press")
     add("--unpicked", metavar="STEP", help="what a step made was unpicked")
+    add("--measured", metavar="STEP", help="what some of what a step makes measured")
+    add("--size", metavar="SIZES", help='with --measured: "3 3/8", "6 of 3 3/8, 2 of 3 7/16"')
+    add("--answer", choices=sorted(ANSWER_WORDS), help="to it: cut the rest to match (usual) …")
+    add("--made", action="store_true", help="what was measured, and what is done about it")
     add("--number", type=whole_copies, metavar="N", help="so many times, else all it takes")
     add("--took", metavar="TIME", help="how long it took: 25, 1 h 20, 19:30-20:15")
     add("--note", metavar="TEXT", help="write something down; with --unpicked: why")
@@ -80,6 +94,10 @@ def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator
     if options.entries:
         lines = log_lines(project.log, project.measure)
         yield from ("  ".join(filter(None, line)) for line in lines[1:])
+    elif options.made:
+        yield from measured_lines(project.made, project.measure) or ["Nothing is measured yet."]
+    elif options.measured:
+        yield from _effects(project, plan, options.measured)
     elif options.diary:
         yield from diary_lines(project.log, project.measure)
     elif options.kit:
@@ -102,6 +120,39 @@ def _next(project: Project, plan: Plan, minutes: int | None) -> Iterator[str]:
     yield f"{int(100 * share_done(all_jobs))} % is done. {end_text(project, listed, day)}"
     yield from filter(None, [pace_text(listed.pace)])
     yield from used_lines(all_jobs, plan, project)
+
+
+def _effects(project: Project, plan: Plan, name: str) -> Iterator[str]:
+    """Each answer to what was measured, with what comes of it; that in use is marked."""
+    of = _measurable(plan, name)
+    made = made_of(project, of.thing)
+    assert made is not None, "it was just measured"
+    yield uneven_text(made, of.planned, project.measure)
+    for effect in made_effects(project, made, of.block, of.whole):
+        used = " (in use)" if effect.answer == made.answer else ""
+        yield f"{ANSWER_WORDS[effect.answer]}{used}:"
+        yield from (f"  {line}" for line in effect.lines)
+
+
+def _measurable(plan: Plan, name: str) -> MadeThing:
+    """The unit or block that a step makes. Raises ``FileProblem``."""
+    thing = _named(tuple(m.thing for m in made_things(plan)), name, "--measured")
+    return next(m for m in made_things(plan) if m.thing == thing)
+
+
+def _with_size(project: Project, plan: Plan, options: argparse.Namespace, at: str) -> Project:
+    """The project with what was measured. Raises ``FileProblem``."""
+    of = _measurable(plan, options.measured)
+    planned = of.thing._replace(size=of.planned)
+    there = progress(project.log, [of.thing]).done.get(of.thing.name, 0)
+    try:
+        sizes = sizes_typed(
+            options.size or "", planned, options.number or there or planned.times, project.measure
+        )
+    except (NumberError, ValueError) as why:
+        raise FileProblem(f"inlet: --size: {why}") from None
+    answer: MadeAnswer = options.answer or "match"
+    return with_measured(project, planned, sizes, answer, at, of.block.id if of.whole else "")
 
 
 def _plan(project: Project, options: argparse.Namespace) -> Plan:
@@ -144,6 +195,8 @@ def _logged(project: Project, plan: Plan, options: argparse.Namespace) -> Projec
         thing = _named(things_of(plan), options.unpicked, "--unpicked")
         there = progress(project.log, things_of(plan)).done.get(thing.name, 0)
         return with_unpicked(project, thing, min(number or there, there), options.note or "", at)
+    if options.measured:
+        return _with_size(project, plan, options, at)
     if options.photo:
         target = Path(options.output or options.file)
         kept = keep_photo(options.photo, target, at.partition("T")[0])

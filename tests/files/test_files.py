@@ -20,9 +20,11 @@ from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import parse_exact
 from inlet.core.piecing.cards import cards, fabric_rows
 from inlet.core.plan.block import plan_block
+from inlet.core.project.bench import Bench, Timer
 from inlet.core.project.block import Block, FabricAt, curved, seam_along, straight
 from inlet.core.project.fabric import Fabric, Print
-from inlet.core.project.log import LogEntry
+from inlet.core.project.log import Deed, LogEntry
+from inlet.core.project.made import MadeAnswer, MadeUnit, MeasuredSize
 from inlet.core.project.measure import METRIC, Measure
 from inlet.core.project.pressing import BlockPressing
 from inlet.core.project.project import Project
@@ -185,13 +187,30 @@ def projects(draw):
     )
     measure = draw(st.sampled_from([Measure(), METRIC, Measure(style="trim", ruler=F(1, 16))]))
     quilt = draw(st.none() | quilts(ids, [b.id for b in blocks]))
-    return Project(name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks, quilt=quilt,
-                   log=draw(logs), extra=draw(more))  # fmt: skip
+    return Project(
+        name=draw(names), measure=measure, fabrics=fabrics, blocks=blocks, quilt=quilt,
+        log=draw(logs), made=draw(made), bench=draw(benches), extra=draw(more),
+    )  # fmt: skip
 
 
+made = st.lists(
+    st.builds(
+        MadeUnit, drawn=names, what=names, answer=st.sampled_from(get_args(MadeAnswer)),
+        measured=st.lists(
+            st.builds(MeasuredSize, size=st.tuples(lengths, lengths), number=st.integers(1, 9)),
+            min_size=1, max_size=3,
+        ).map(tuple),
+    ),
+    max_size=2,
+).map(tuple)  # fmt: skip
+benches = st.none() | st.builds(
+    Bench, finish=names, sittings_a_week=st.integers(1, 21),
+    timer=st.none() | st.builds(Timer, since=names, counted=st.integers(0, 90)),
+)  # fmt: skip
 logs = st.lists(
     st.builds(
-        LogEntry, what=names, did=st.sampled_from(["done", "unpicked", "note"]), at=names,
+        LogEntry, what=names, did=st.sampled_from(get_args(Deed)), at=names,
+        part=names, photo=names, minutes=st.none() | st.integers(1, 600),
         number=st.integers(1, 9), size=st.none() | st.tuples(lengths, lengths), drawn=names,
         text=st.text(max_size=5),
     ),

@@ -92,3 +92,66 @@ def test_an_empty_log_is_not_written(file, capsys):
     assert main(command) == 2
     assert "Nothing is logged yet" in capsys.readouterr().err
     assert not table.exists()
+
+
+def test_what_comes_next_is_told_and_wished(file, capsys):
+    out = file.with_name("b.inlet")
+    lines = said(capsys, file, "--today", "--minutes", "30", "--wish", "20 Dec 2099", "-o", out)
+    assert lines[0].startswith("At the mat, ")
+    assert "  Cut A, " in lines[1]
+    assert any(line.startswith("0 % is done. 1 sitting is left.") for line in lines)
+    assert any(line.endswith("of 31.5 in") or "cut up" in line for line in lines)
+    assert load(out).bench.finish == "2099-12-20"
+    name = said(capsys, file)[0].partition(": ")[2]
+    said(capsys, out, "--done", name, "--took", "1 h 20", "-o", out)
+    assert load(out).log[-1].minutes == 80
+    assert said(capsys, out, "--diary")[-1].endswith(", 1 h 20 min")
+    assert "At your pace by the log" in "\n".join(said(capsys, out, "--today"))
+    assert said(capsys, file, "--kit", "1")[1] == "Pack:"
+    done = said(capsys, out, "--took", "19:30-20:15", "-o", out)
+    assert load(out).log[-1].did == "timed"
+    assert done[0].startswith("6 of 6")
+
+
+def test_parts_of_a_step_are_logged(file, capsys):
+    out = file.with_name("b.inlet")
+    name = said(capsys, file)[0].partition(": ")[2]
+    said(capsys, file, "--done", name, "--part", "sew", "--number", "3", "-o", out)
+    (entry,) = load(out).log
+    assert (entry.part, entry.number) == ("sew", 3)
+    assert said(capsys, out)[0].startswith("0 of 6")
+    assert main(["log", str(file), "--done", name, "--part", "knit"]) == 2
+    assert "has these parts: " in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--took", "soon"], "type minutes"), (["--took", "20:15-19:30"], "ends before it starts"),
+        (["--wish", "tomorrow"], "type a day"), (["--photo", "nowhere.jpg"], "cannot be read"),
+    ],
+)  # fmt: skip
+def test_times_days_and_photographs_that_cannot_be_are_one_sentence(file, capsys, options, words):
+    before = file.read_bytes()
+    assert main(["log", str(file), *options, "-o", str(file)]) == 2
+    told = capsys.readouterr().err
+    assert words in told
+    assert len(told.strip().splitlines()) == 1
+    assert file.read_bytes() == before
+
+
+def test_what_was_cut_before_there_was_a_log_is_in_it(file):
+    """A file of before: a fabric of which cuts are made, and no log."""
+    from inlet.core.bench import jobs, with_cuts
+    from inlet.core.plan import plan_quilt
+
+    project = load(file)
+    plan = plan_quilt(project)
+    lying = jobs(plan, project)[0].laid
+    cut = with_cuts(project, lying, 4, "2026-11-30T19:05")
+    old = replace(cut, log=())
+    save(old, file)
+    read = load(file)
+    assert [(e.what, e.did, e.number) for e in read.log] == [("Cut A", "cut", 4)]
+    assert replace(read, log=()) == old
+    assert jobs(plan_quilt(read), read)[0].done == 4

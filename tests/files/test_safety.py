@@ -429,6 +429,8 @@ def test_what_a_file_leaves_out_stays_what_it_was():
                     "handed": "right", "scraps_first": True},
         "LogEntry": {"did": "done", "number": 1},
         "Bench": {"sittings_a_week": 3},
+        "MadeUnit": {"answer": "ease"},
+        "MeasuredSize": {"number": 1},
         "LaidFabric": {"layers": 1},
         "LaidStrip": {"count": 1},
         "LaidSegment": {"count": 1},

@@ -17,10 +17,12 @@ from inlet.core.layout.progress import begin
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
+from inlet.core.project.bench import Bench, Timer
 from inlet.core.project.block import MOST_SEAMS, Choice
 from inlet.core.project.cutting import Have, PrintMotif
 from inlet.core.project.fabric import Print
 from inlet.core.project.log import LogEntry
+from inlet.core.project.made import MadeUnit, MeasuredSize
 from inlet.core.project.measure import Rates, SeamTest
 from inlet.core.project.pressing import BlockPressing, Pin, Pressing
 from inlet.core.project.quilt import (
@@ -162,8 +164,10 @@ def _rich() -> str:
                     text="n",
                     number=3,
                 ),
-                LogEntry(did="unpicked"),
+                LogEntry(did="unpicked", part="sew", minutes=5, photo="a.jpg"),
             ),
+            made=(MadeUnit(drawn="a1", what="row 1", measured=(MeasuredSize(size=(F(3), F(4))),)),),
+            bench=Bench(finish="2026-12-20", timer=Timer(since="2026-11-30T19:05", counted=3)),
         )
     )
 

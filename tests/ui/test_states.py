@@ -166,7 +166,7 @@ def test_messages_go_when_closed_and_plans_name_the_stage_figures(maker):
         "draft": "Draft\n21 patches", "remake": "Remake\n3 blocks", "units": "Units\n9 units",
         "cutting": "Cutting\n⅝ yd",
         "piecing": "Piecing\n5 steps", "pressing": "Pressing\n4/4 nest",
-        "quilt": "Quilt\n32 blocks",
+        "quilt": "Quilt\n32 blocks", "bench": "Bench\nnot begun",
     }  # fmt: skip
 
 

@@ -20,10 +20,10 @@ FOLDER = ".photos"
 """What the name of the folder ends in: ``Reed Channel.photos`` beside ``Reed Channel.json``."""
 LONGEST_SIDE = 1600
 """Pixels that are kept."""
-MOST_PIXELS = 100_000_000
+MOST_PIXELS = 80_000_000
 MOST_BYTES = 200 * 2**20
 QUALITY = 85
-FORMATS = ("JPEG", "PNG", "WEBP", "TIFF", "BMP", "GIF", "MPO")
+FORMATS = ("JPEG", "PNG", "WEBP", "TIFF", "BMP", "GIF")
 
 
 def photo_folder(project: Path) -> Path:
@@ -84,7 +84,11 @@ def _as_kept(source: str | os.PathLike[str]) -> bytes:
         bare.save(out, "JPEG", quality=QUALITY)
     except UnidentifiedImageError:
         raise FileProblem(f"{name}: this is no photograph Inlet can read") from None
-    except (Image.DecompressionBombError, OSError, ValueError, SyntaxError) as error:
+    except Image.DecompressionBombError:
+        raise FileProblem(
+            f"{name}: it has too many pixels; up to {MOST_PIXELS // 10**6} million are read"
+        ) from None
+    except (OSError, ValueError, SyntaxError) as error:
         why = reason(error) if isinstance(error, OSError | ValueError) else "it is damaged"
         raise FileProblem(f"{name}: cannot be read ({why})") from None
     return out.getvalue()

@@ -17,10 +17,10 @@ from inlet.core.bench import (
     same_but_log,
     spare_text,
 )
-from inlet.core.bench.drawn_mark import drawn_mark
 from inlet.core.bench.entries import noted, ticked, unpicked
 from inlet.core.bench.progress import SewnPile
 from inlet.core.draft import draft, turned
+from inlet.core.draft.drawn_mark import drawn_mark
 from inlet.core.numbers import CENTIMETRES
 from inlet.core.numbers import Fraction as F
 from inlet.core.plan import plan_block, plan_quilt

@@ -26,6 +26,21 @@ from inlet.core.bench.entries import REASONS
 from inlet.core.bench.finish import date_typed
 from inlet.core.bench.jobs import BenchJob, LaidFor, Plan, jobs, share_done, things_of
 from inlet.core.bench.kit import kit
+from inlet.core.bench.made import (
+    ANSWER_WORDS,
+    REMADE,
+    MadeEffect,
+    MadeThing,
+    made_effects,
+    made_of,
+    made_things,
+    measured_lines,
+    sizes_typed,
+    uneven_text,
+    with_answer,
+    with_measured,
+    without_measured,
+)
 from inlet.core.bench.progress import progress, same_but_log
 from inlet.core.bench.report import (
     PLACE_TITLES,
@@ -44,12 +59,16 @@ from inlet.core.bench.today import Today, today
 from inlet.core.bench.words import log_lines, progress_lines, spare_text
 
 __all__ = [
+    "ANSWER_WORDS",
     "PLACE_TITLES",
     "QUICK",
     "REASONS",
+    "REMADE",
     "BenchJob",
     "DiaryDay",
     "LaidFor",
+    "MadeEffect",
+    "MadeThing",
     "Plan",
     "Portion",
     "Thing",
@@ -69,6 +88,10 @@ __all__ = [
     "kit",
     "kit_lines",
     "log_lines",
+    "made_effects",
+    "made_of",
+    "made_things",
+    "measured_lines",
     "minutes_typed",
     "pace_text",
     "paused",
@@ -78,17 +101,22 @@ __all__ = [
     "quilt_things",
     "same_but_log",
     "share_done",
+    "sizes_typed",
     "spare_text",
     "things_of",
     "timed",
     "today",
     "today_lines",
+    "uneven_text",
     "used_lines",
+    "with_answer",
     "with_cuts",
     "with_job",
+    "with_measured",
     "with_note",
     "with_tick",
     "with_time",
     "with_timer",
     "with_unpicked",
+    "without_measured",
 ]

@@ -30,8 +30,9 @@ def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
     timed_at = ""
     for entry in log:
         shares = bool(timed_at) and entry.at == timed_at
-        timed_at = entry.at if entry.minutes is not None or shares else ""
-        if not timed_at or entry.did in ("unpicked", "measured", "note"):
+        is_timed = entry.minutes is not None or shares
+        timed_at = entry.at if is_timed else ""
+        if not is_timed or entry.did in ("unpicked", "measured", "note"):
             continue
         each = next((m for names, m in known if _is_of(entry, names)), None)
         if each is None:

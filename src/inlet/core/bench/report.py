@@ -52,9 +52,17 @@ def quick_lines(jobs: Sequence[BenchJob], project: Project, listed: Today | None
 def end_text(project: Project, listed: Today, day: str) -> str:
     """When it will be done, seen from a day (``2026-11-30``)."""
     bench = project.bench or Bench()
-    wished = date.fromisoformat(bench.finish) if bench.finish else None
-    when = finish(listed.sittings, bench.sittings_a_week, date.fromisoformat(day), wished)
+    today = date.fromisoformat(day)
+    when = finish(listed.sittings, bench.sittings_a_week, today, wished_day(bench))
     return finish_text(when, listed.sittings, bench.sittings_a_week)
+
+
+def wished_day(bench: Bench) -> date | None:
+    """The day all is to be done by; None where none is wished, or a file says no day."""
+    try:
+        return date.fromisoformat(bench.finish)
+    except ValueError:
+        return None
 
 
 def pace_text(pace: MakerPace) -> str:

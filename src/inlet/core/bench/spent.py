@@ -61,7 +61,7 @@ def thread_spent(jobs: Sequence[BenchJob], log: Log) -> tuple[float, float]:
     for job in jobs:
         each = job.seam * thread_per_length()
         planned += each * job.times
-        again = sewn[job.thing.name] * job.times // max(1, job.thing.times) if job.thing else 0
+        again = sewn[job.thing.name] * job.times / max(1, job.thing.times) if job.thing else 0
         used += each * (job.done + again)
     return used, planned
 

@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import NamedTuple
 
-from inlet.core.bench.drawn_mark import drawn_mark
-from inlet.core.draft import Draft, draft
+from inlet.core.draft import Draft, draft, drawn_mark
 from inlet.core.memo import Latest
 from inlet.core.piecing import Step
 from inlet.core.plan import BlockPlan, QuiltStep, SewnBlock, block_step_name, corner_step_name

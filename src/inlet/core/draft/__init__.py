@@ -7,6 +7,7 @@ from inlet.core.draft.bands import TypedBands, parse_bands, show_bands
 from inlet.core.draft.borders import uncovered
 from inlet.core.draft.checks import drawing_problems
 from inlet.core.draft.compass import quarter_arc, swing, with_marks, without_marks
+from inlet.core.draft.drawn_mark import drawn_mark
 from inlet.core.draft.edit import add_seams, anchor_in, erase_pieces, paint_all
 from inlet.core.draft.patches import (
     Draft,
@@ -120,6 +121,7 @@ __all__ = [
     "centre_of",
     "draft",
     "drawing_problems",
+    "drawn_mark",
     "drop_repeated",
     "erase_pieces",
     "fabrics_for",

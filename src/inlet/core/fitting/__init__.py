@@ -5,6 +5,7 @@ Promise: what is told of sizes is what comes out of the pieces as they are cut.
 
 from inlet.core.fitting.answers import Answer, answers, at_size, with_bands
 from inlet.core.fitting.checks import fit_problems
+from inlet.core.fitting.made import as_made, worst_easing
 from inlet.core.fitting.measured import MadeSizes, SizesOfParts
 from inlet.core.fitting.remedies import EASED, Fit, Fitting
 from inlet.core.fitting.stretches import EdgeSpan, stretches
@@ -21,10 +22,12 @@ __all__ = [
     "SizesOfParts",
     "answers",
     "as_exact",
+    "as_made",
     "at_size",
     "done_text",
     "fit_problems",
     "misfit_text",
     "stretches",
     "with_bands",
+    "worst_easing",
 ]

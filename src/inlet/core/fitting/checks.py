@@ -29,7 +29,7 @@ def fit_problems(fit: Fit | None, measure: Measure, told: bool) -> Iterator[Prob
         "warning",
         "does-not-fit",
         (at,),
-        f"Cut to the ruler's marks, {apart_text(fit.worst, measure)}. That is too much to ease in. "
+        f"{_by(fit)}, {apart_text(fit.worst, measure)}. That is too much to ease in. "
         f"The block comes out {block_text(fit, measure)}.",
     )
 
@@ -44,4 +44,9 @@ def _comes_out(fit: Fit, measure: Measure) -> Problem:
     if fit.worst > least:
         differs = length_text(measure.system.thread, measure)
         parts.append(f"edges differ by up to {differs}: ease them in")
-    return Problem("warning", "comes-out", (), f"Cut to the ruler's marks, {'; '.join(parts)}.")
+    return Problem("warning", "comes-out", (), f"{_by(fit)}, {'; '.join(parts)}.")
+
+
+def _by(fit: Fit) -> str:
+    """What the sizes are told by."""
+    return "As its units are made" if fit.follows else "Cut to the ruler's marks"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 from typing import Literal, NamedTuple
@@ -62,8 +62,18 @@ class Fit(NamedTuple):
             seen = min(seen, most_off)
         return round(seams + max(0.0, self.missed - seen - HAIR), 6)
 
+    @property
+    def follows(self) -> bool:
+        """Is it sewn of units that are made already?"""
+        return any(plan.made is not None for plan in self.units)
+
     def minutes(self, rates: Rates) -> float:
         return (self.trims * rates.trim + self.finer * FINER_SECONDS) / 60
+
+
+def _not_made(units: Iterable[UnitPlan], rule: CutRule) -> tuple[UnitPlan, ...]:
+    """Units cut by another rule, but for those that are made already."""
+    return tuple(plan if plan.made is not None else replace(plan, rule=rule) for plan in units)
 
 
 class Fitting:
@@ -84,6 +94,7 @@ class Fitting:
         self._most_off = float(min(draft.block.finished) * EASED) if repeated else None
         self.draft, self.root, self.measure = draft, root, measure
         self.units, self.on_marks = tuple(units), on_marks
+        self._follows = any(plan.made is not None for plan in self.units)
 
     @cached_property
     def usual(self) -> Fit:
@@ -104,6 +115,8 @@ class Fitting:
         return self.usual.worst <= float(self.measure.system.thread) + HAIR
 
     def _off(self, fit: Fit) -> float:
+        if self._follows:  # the block is as large as what is made of it
+            fit = fit._replace(missed=0.0)
         return fit.error(self.measure, self._most_off)
 
     @cached_property
@@ -172,11 +185,11 @@ class Fitting:
     def _on_marks(self, mark: Fraction, thorough: bool) -> Fit:
         """Every length cut on this mark, settled with those it meets."""
         rule = replace(usual_rule(self.measure), mark=mark, nearest=mark < self.measure.mark)
-        units = tuple(replace(plan, rule=rule) for plan in self.units)
+        units = _not_made(self.units, rule)
         runs = runs_of(self.draft, units)
         layout = self.usual.sewn.layout
         at = self._settled(runs, layout, mark, thorough)
-        units = with_inside(replace(plan, rule=replace(rule, fitted=at)) for plan in units)
+        units = with_inside(_not_made(units, replace(rule, fitted=at)))
         return self._fit("finer", units, self._come_out(units, runs, at), layout, mark)
 
     def _with_trims(self, trimmed: Sequence[UnitPlan], mark: Fraction, thorough: bool) -> Fit:
@@ -189,6 +202,7 @@ class Fitting:
             fitted = replace(rule, fitted=at)
             return with_inside(
                 self._trimmed(plan, at, fitted) if plan.unit.label in labels
+                else plan if plan.made is not None
                 else replace(plan, rule=fitted)
                 for plan in self.units
             )  # fmt: skip
@@ -212,6 +226,8 @@ class Fitting:
     def _can_be_trimmed(self, plan: UnitPlan) -> bool:
         """Is it a rectangle of several pieces, some of them cut on a slant?"""
         method = plan.in_use.method
+        if plan.made is not None:
+            return False
         rectangle = len(plan.unit.part.faces) > 1 and is_rectangle(plan.unit.outline)
         slanted = any(p.crosscut != "none" for p in method.pieces) or any(
             strips.slanted for strips in method.sets

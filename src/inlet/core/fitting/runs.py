@@ -17,7 +17,7 @@ from typing import NamedTuple
 from inlet.core.assembly import Faces, rim
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, points_of
-from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, is_rectangle
+from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, Motion, is_rectangle
 from inlet.core.memo import KeyedTable
 from inlet.core.methods import bias_edges
 from inlet.core.numbers import Exact
@@ -49,18 +49,19 @@ def runs_of(draft: Draft, units: Sequence[UnitPlan]) -> list[Run]:
     """Every straight side of what a block is sewn of, as its units' methods in use cut and make
     it. What lies inside a unit that is made as a whole has none: its moves make it fit."""
     sides = _Sides(draft)
-    of = {place.part.faces: (plan, place.part) for plan in units for place in plan.unit.places}
+    of = {place.part.faces: (plan, place) for plan in units for place in plan.unit.places}
     left = [
         place.part.faces for plan in units for place in plan.unit.places if place.within is None
     ]
     runs: list[Run] = []
     while left:
         check()
-        plan, part = of[left.pop()]
+        plan, place = of[left.pop()]
+        part = place.part
         whole = made_whole(plan)
         if whole:
-            runs += sides.whole(part.faces, plan)
-            if not plan.trimmed or not plan.in_use.method.by_patches:
+            runs += sides.whole(part.faces, plan, place.motion)
+            if plan.made is not None or not plan.trimmed or not plan.in_use.method.by_patches:
                 continue
         nested = [inner.faces for inner in part.nested]
         left += nested
@@ -73,9 +74,11 @@ def runs_of(draft: Draft, units: Sequence[UnitPlan]) -> list[Run]:
 
 
 def made_whole(plan: UnitPlan) -> bool:
-    """Is what comes out of a unit known from its moves, or because it is trimmed, rather than from
-    its patches?"""
+    """Is what comes out of a unit known from its moves, or because it is trimmed or was measured,
+    rather than from its patches?"""
     method = plan.in_use.method
+    if plan.made is not None:
+        return True
     if len(plan.unit.part.faces) == 1 or not is_rectangle(plan.unit.outline):
         return False
     by_moves = bool(method.products) and not any(not strips.slanted for strips in method.sets)
@@ -152,17 +155,35 @@ class _Sides:
             out.append(run)
         return out
 
-    def whole(self, faces: Faces, plan: UnitPlan) -> list[Run]:
-        """The sides of a unit made as a whole, parted where its patches meet its edge."""
+    def whole(self, faces: Faces, plan: UnitPlan, motion: Motion) -> list[Run]:
+        """The sides of a unit made as a whole, parted where its patches meet its edge; ``motion``
+        brought it there from its first place."""
         runs = []
         for side in self.lines(rim(self.draft, faces), faces):
             exact = [self.long(run) for run, _ in side]
             made, length = self._made(plan, exact)
+            if plan.made is not None:
+                along = self._along(side[0][0][0], plan, motion, sum(exact))
+                long = float(plan.made.size[along] - 2 * plan.measure.seam)
+                made, length = [e / sum(exact) * long for e in exact], None
             runs += [
                 Run(run, face, e, m, length, e / sum(exact))
                 for (run, face), e, m in zip(side, exact, made, strict=True)
             ]
         return runs
+
+    def _along(self, edge: int, plan: UnitPlan, motion: Motion, whole: float) -> int:
+        """Which of a unit's two sides an edge lies on: by its length, of a square by the way it
+        runs in the unit's first place."""
+        wide, high = (float(side) for side in plan.unit.size)
+        if abs(wide - high) > NEAR:
+            return 0 if abs(wide - whole) <= abs(high - whole) else 1
+        ends = self.draft.arrangement.edges[edge]
+        (x, y), (u, v) = self.places[ends.start], self.places[ends.end]
+        cos, sin = float(motion.cos), float(motion.sin)
+        across = abs(cos * (u - x) + sin * (v - y))
+        down = abs(cos * (v - y) - sin * (u - x))
+        return 0 if across >= down else 1
 
     def _made(self, plan: UnitPlan, exact: Sequence[float]) -> tuple[Sequence[float], Exact | None]:
         """The lengths of a side's parts as made, and the length that decides them (see ``Run``)."""

@@ -12,7 +12,7 @@ from inlet.core.piecing.assembling import assembly_steps
 from inlet.core.piecing.edge_points import EdgePoints, points_text
 from inlet.core.piecing.overhang import overhangs
 from inlet.core.piecing.step import Step
-from inlet.core.planning import UnitPlan, move_text, over_text, upright_notes
+from inlet.core.planning import UnitPlan, made_note, move_text, over_text, upright_notes
 from inlet.core.project import Measure, Project
 from inlet.core.table import about, like_ones_together, seam_notes
 from inlet.core.units import Part, rounds_of, walk
@@ -133,6 +133,8 @@ def _unit_notes(draft: Draft, plan: UnitPlan, project: Project) -> Iterator[str]
         for join in (join for part in parts for join in part.joins):
             yield from seam_notes(join, project.measure)
     yield from upright_notes(plan, project)
+    if plan.made is not None:
+        yield made_note(plan.made, project.measure)
     if plan.unit.kind == "half-rectangle-triangle":
         yield from _tips_note(draft, plan.unit.part, project.measure)
     if plan.unit.kind == "eight-point-star":

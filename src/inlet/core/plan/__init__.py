@@ -11,7 +11,8 @@ from inlet.core.plan.drawn_block import MOST_COPIES, BlockPlan
 from inlet.core.plan.edge_steps import band_title
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
 from inlet.core.plan.prepared import PreparedBlock
-from inlet.core.plan.quilt import QuiltPlan, plan_quilt, turned_text
+from inlet.core.plan.preparing import prepared_for
+from inlet.core.plan.quilt import QuiltPlan, plan_quilt, top_of, turned_text
 from inlet.core.plan.quilt_answers import (
     TITLES,
     QuiltAnswer,
@@ -77,11 +78,13 @@ __all__ = [
     "listed",
     "plan_block",
     "plan_quilt",
+    "prepared_for",
     "proposals",
     "quilt_answers",
     "row_length_text",
     "sizes_as_cut",
     "target_typed",
+    "top_of",
     "turned_text",
     "work_text",
 ]

@@ -14,6 +14,7 @@ from inlet.core.fitting import (
     Fitting,
     MadeSizes,
     SizesOfParts,
+    as_made,
     done_text,
     fit_problems,
     with_bands,
@@ -30,6 +31,7 @@ from inlet.core.piecing import (
     resewn,
     seam_problems,
 )
+from inlet.core.plan.made_units import made_units
 from inlet.core.plan.sliced_sizes import SlicedSizes
 from inlet.core.planning import Comparisons, UnitPlan, method_problems, plan_units, sharing_squares
 from inlet.core.problem import Problem, errors_first, has_error
@@ -152,6 +154,9 @@ def prepare_block(
         fit = used.chosen(project.rates or Rates())
         if used is not fitting:
             fit = fit._replace(remedy="bands")
+        made = made_units(project.made, used.draft, fit.units, measure)
+        if made:
+            fit = as_made(fit, used, made, project.rates or Rates())
         drawn, root, units = used.draft, used.root, fit.units
     units = sharing_squares(units)
 

@@ -54,6 +54,7 @@ def _prepares_alike(project: Project, other_project: Project) -> bool:
         and project.fabrics == other_project.fabrics
         and project.cutting == other_project.cutting
         and project.rates == other_project.rates
+        and project.made == other_project.made
     )
 
 

@@ -325,6 +325,11 @@ def plan_quilt(project: Project, before: QuiltPlan | None = None) -> QuiltPlan:
     return QuiltPlan(project, top_as_made(project, as_cut), as_cut)
 
 
+def top_of(project: Project) -> Top:
+    """The top of a project's quilt as it comes out."""
+    return top_as_made(project, sizes_as_cut(project))
+
+
 def top_as_made(project: Project, as_cut: AsCut) -> Top:
     """The top as it comes out: blocks of several sizes are trimmed to one where the maker wishes
     it, or where edges that differ by more than a thread are eased more easily then, and no point

@@ -15,6 +15,7 @@ from inlet.core.planning.compare import (
 )
 from inlet.core.planning.cut_piece import CutPiece, CutSize, triangles_given, triangles_needed
 from inlet.core.planning.cut_rule import CutRule, cut_to_meet, right_triangle, usual_rule
+from inlet.core.planning.made_size import MadeSize, made_note
 from inlet.core.planning.offers import Offer, left_over, offers
 from inlet.core.planning.planned import plan_units, sharing_squares, squares_shared, with_inside
 from inlet.core.planning.stock import Stock, largest_from, parse_stock
@@ -43,6 +44,7 @@ __all__ = [
     "CutPiece",
     "CutRule",
     "CutSize",
+    "MadeSize",
     "MethodCost",
     "MethodPlan",
     "Need",
@@ -58,6 +60,7 @@ __all__ = [
     "largest_from",
     "left_over",
     "length_or_size",
+    "made_note",
     "method_problems",
     "method_words",
     "move_text",

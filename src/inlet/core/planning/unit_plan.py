@@ -24,6 +24,7 @@ from inlet.core.numbers import INCHES, Exact, Fraction, ceil_exact, floor_exact,
 from inlet.core.panels import PanelCut
 from inlet.core.planning.cut_piece import CutPiece, CutSize, TriangleKey, with_spare
 from inlet.core.planning.cut_rule import CutRule, usual_rule
+from inlet.core.planning.made_size import MadeSize
 from inlet.core.planning.stock import Stock, parse_stock, uses_whole
 from inlet.core.planning.upright import Directions, Turns, Upright, upright_pieces
 from inlet.core.project import Choice, Measure, UnitKind
@@ -137,8 +138,9 @@ class UnitPlan:
     the usual one, and ``trimmed`` to which size it is trimmed, whatever the style, as it would not
     fit otherwise; ``spare`` are triangles that units before it leave of the squares they cut, which
     it takes first. ``turns`` are the ways it lies in the block, and ``directions`` the prints that
-    are to stand upright in it; ``panel`` how its panel is cut and sewn, where it is one. What is
-    worked out from these is so when it is first asked for.
+    are to stand upright in it; ``panel`` how its panel is cut and sewn, where it is one; ``made``
+    what it measured, unfinished, where that was taken. What is worked out from these is so when it
+    is first asked for.
     """
 
     unit: Unit
@@ -156,6 +158,7 @@ class UnitPlan:
     turns: Turns | None = None
     directions: Directions = field(default_factory=dict)
     panel: PanelCut | None = None
+    made: MadeSize | None = None
 
     @property
     def count(self) -> int:

@@ -53,6 +53,7 @@ from inlet.core.project.improvised import (
     usual_corners,
 )
 from inlet.core.project.log import Deed, LogEntry
+from inlet.core.project.made import MadeAnswer, MadeUnit, MeasuredSize
 from inlet.core.project.made_from import (
     MOST_CUTS,
     MOST_STARTS,
@@ -152,8 +153,11 @@ __all__ = [
     "LaidStrip",
     "Layers",
     "LogEntry",
+    "MadeAnswer",
     "MadeFrom",
+    "MadeUnit",
     "Measure",
+    "MeasuredSize",
     "Motif",
     "Pair",
     "Panel",

@@ -15,6 +15,7 @@ from inlet.core.project.cutting import Cutting, cutting_measured, without_fabric
 from inlet.core.project.fabric import Fabric, fabric_measured
 from inlet.core.project.improvised import corners_in, improvised_measured
 from inlet.core.project.log import LogEntry, log_measured
+from inlet.core.project.made import MadeUnit, made_measured
 from inlet.core.project.made_from import made_from_measured
 from inlet.core.project.measure import INCH, Measure, Rates, SeamTest, usual_measure
 from inlet.core.project.panel import panel_in, panel_measured
@@ -35,6 +36,7 @@ class Project(Value, frozen=True, kw_only=True):
     seam_test: SeamTest | None = field(name="needle", default=None)
     pressing: Pressing | None = None
     cutting: Cutting | None = None
+    made: tuple[MadeUnit, ...] = ()
     log: tuple[LogEntry, ...] = ()
     bench: Bench | None = None
 
@@ -145,6 +147,7 @@ def measured_in(project: Project, system: System) -> Project:
         measure=measure,
         seam_test=seam_test,
         log=log_measured(project.log, factor),
+        made=made_measured(project.made, factor),
         quilt=project.quilt and quilt_measured(project.quilt, factor),
         cutting=project.cutting and cutting_measured(project.cutting, factor),
         fabrics=tuple(

@@ -99,7 +99,9 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
             )
         else:
             tasks.append(new)
-    if method.trim_to and not any(move.do == "trim" for move in method.moves):
+    made = step.unit.made
+    trims = method.trim_to and not any(move.do == "trim" for move in method.moves)
+    if trims or (made is not None and made.answer == "trim"):
         tasks.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
     return tasks
 

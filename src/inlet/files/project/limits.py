@@ -59,7 +59,9 @@ from inlet.core.project import (
     LaidStrip,
     LogEntry,
     MadeFrom,
+    MadeUnit,
     Measure,
+    MeasuredSize,
     Motif,
     Panel,
     PanelPhoto,
@@ -101,6 +103,8 @@ MOST_COLOURWAYS = 200
 MOST_QUILTING = 50
 MOST_BEGUN = 500
 MOST_LOGGED = 100_000
+MOST_MEASURED = 500
+"""Sizes measured of one unit, and units of one size."""
 MOST_A_WEEK = 21
 """Sittings."""
 MOST_TIMED = 7 * 24 * 60
@@ -237,6 +241,10 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Block, "marks"): (Items(MOST_SEAMS, "points marked"), POINT),
     (Block, "methods"): (Items(100, "methods"),),
     (Block, "units"): (Items(MOST_SEAMS, "units"),),
+    (Project, "made"): (Items(MOST_SEAMS, "units measured"),),
+    (MadeUnit, "measured"): (Items(MOST_MEASURED, "sizes measured", 1),),
+    (MeasuredSize, "size"): (LENGTH,),
+    (MeasuredSize, "number"): (Range(1, MOST_MEASURED),),
     (Seam, "line"): (POINT,),
     **{(Arc, name): (POINT,) for name in ("centre", "start", "end")},
     (FabricAt, "point"): (POINT,),

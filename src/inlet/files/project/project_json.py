@@ -239,7 +239,7 @@ def _no_half_characters(value: Any, place: str) -> None:
             _no_half_characters(item, f"{place}[{i}]")
 
 
-_MAY_BE_LEFT_OUT = ("log", "marks", "units", "places", "borders", "pins", "have", "begun")
+_MAY_BE_LEFT_OUT = ("log", "made", "marks", "units", "places", "borders", "pins", "have", "begun")
 """Lists that are left out where empty."""
 
 

@@ -4,10 +4,17 @@ from __future__ import annotations
 
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QImageReader, QPixmap
-from PySide6.QtWidgets import QFileDialog, QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QFrame,
+    QGridLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QWidget,
+)
 
 from inlet.core.bench import DiaryDay, clock, day_title, diary, entry_text, with_note
-from inlet.core.numbers import vulgar_text
 from inlet.core.project import LogEntry
 from inlet.files.photos import photo_path
 from inlet.ui import theme
@@ -66,31 +73,36 @@ class DiaryPage(QWidget):
             self._add_day(day)
 
     def _add_day(self, day: DiaryDay) -> None:
+        """A day on a card: its heading, then each entry with the time of day before it."""
         measure = self.session.measure
-        self.days.addWidget(label(day_title(day), "heading"))
-        lines = [
-            f"{clock(entry) or '     '}   {entry_text(entry, measure)}"
-            for _, entry in day.entries
-            if not entry.photo
-        ]
-        if lines:
-            self.days.addWidget(label(vulgar_text("\n".join(lines)), "", True))
-        for _, entry in day.entries:
+        card = QFrame()
+        card.setObjectName("card")
+        body = column(card, 12, 4)
+        body.addWidget(label(day_title(day), "heading"))
+        lines = QGridLayout()
+        lines.setColumnStretch(1, 1)
+        lines.setHorizontalSpacing(theme.px(12))
+        for at, (_, entry) in enumerate(day.entries):
+            when = label(clock(entry), "small")
+            when.setAlignment(Qt.AlignmentFlag.AlignTop)
+            lines.addWidget(when, at, 0)
+            told = column(spacing=2)
+            told.addWidget(label(entry_text(entry, measure), "", True))
             if entry.photo:
-                self._add_photo(entry)
+                told.addWidget(self._photo(entry))
+            lines.addLayout(told, at, 1)
+        body.addLayout(lines)
+        self.days.addWidget(card)
 
-    def _add_photo(self, entry: LogEntry) -> None:
-        words = f"{clock(entry)}   {entry_text(entry, self.session.measure)}".rstrip()
-        picture = label("")
+    def _photo(self, entry: LogEntry) -> QLabel:
+        picture = label("", "small")
         picture.setAccessibleName(f"Photograph {entry.photo}")
         shown = self._pixmap(entry.photo)
         if shown.isNull():
             picture.setText(f"The photograph {entry.photo} is not there any more.")
-            picture.setObjectName("small")
         else:
             picture.setPixmap(shown)
-        self.days.addWidget(label(words, "", True))
-        self.days.addWidget(picture)
+        return picture
 
     def _pixmap(self, name: str) -> QPixmap:
         path = self.session.path

@@ -9,13 +9,15 @@ from PySide6.QtWidgets import QStackedWidget, QWidget
 from inlet.core.bench import BenchJob, Portion, Thing, Today, jobs, progress, today
 from inlet.core.project import Rates
 from inlet.ui.bench.diary_page import DiaryPage
+from inlet.ui.bench.made_page import MadePage
 from inlet.ui.bench.today_page import TodayPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.parts import column, scrolled, when_seen
 from inlet.ui.widgets.tabs import tabs
 
-PAGES = (("today", "Today"), ("diary", "Diary"))
+PAGES = (("today", "Today"), ("made", "Made sizes"), ("diary", "Diary"))
 
 
 @guarded
@@ -35,9 +37,11 @@ class BenchStage(QWidget):
         line, self.page_buttons = tabs(self, PAGES, self.turn_to)
         layout.addWidget(line)
         self.today, self.diary = TodayPage(session), DiaryPage(session)
+        self.made = MadePage(session)
+        self.made.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
-        for page in (self.today, self.diary):
-            self.pages.addWidget(scrolled(page, "page"))
+        for page in (scrolled(self.today, "page"), self.made, scrolled(self.diary, "page")):
+            self.pages.addWidget(page)
         layout.addWidget(self.pages, 1)
         self.today.looked_at.connect(self.look_at)
         self.today.ticked.connect(self.tick)
@@ -53,7 +57,7 @@ class BenchStage(QWidget):
         )
 
     def turn_to(self, page: str) -> None:
-        """Today, or the diary."""
+        """Today, the made sizes, or the diary."""
         self.page = page
         self.page_buttons[page].setChecked(True)
         self.pages.setCurrentIndex([name for name, _ in PAGES].index(page))
@@ -77,6 +81,8 @@ class BenchStage(QWidget):
         self._keep_job()
         if self.page == "today":
             self.today.show_list(self.list)
+        elif self.page == "made":
+            self.made.refresh()
         else:
             self.diary.refresh()
         self.shown.emit()
@@ -91,6 +97,10 @@ class BenchStage(QWidget):
     def job(self) -> BenchJob | None:
         """The job that the ticket is about."""
         return self.jobs[self.which] if self.which is not None and self.jobs else None
+
+    def reading(self) -> Reading | None:
+        """The size that is looked at, for the tape."""
+        return self.made.reading() if self.page == "made" else None
 
     def sewn(self, thing: Thing) -> int:
         """How many of a thing are sewn to the end."""

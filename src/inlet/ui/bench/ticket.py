@@ -26,6 +26,7 @@ from inlet.core.bench import (
 )
 from inlet.core.numbers import vulgar_text
 from inlet.core.project import Bench, Timer, replace
+from inlet.core.schedule import minutes_text
 from inlet.ui.bench.stage import BenchStage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -176,7 +177,7 @@ class _Timing(QWidget):
             self.state.setText("No time is taken")
         else:
             self._minute.start()
-            clock = f"{timed(timer, now)} min"
+            clock = minutes_text(timed(timer, now)) if timed(timer, now) else "0 min"
             self.state.setText(f"{clock}, running" if timer.since else f"{clock}, paused")
         forgotten = timer is not None and is_forgotten(timer, now)
         self.note.setText(

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from itertools import groupby
 
-from PySide6.QtCore import QEvent, QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QSpinBox, QWidget
 
@@ -172,15 +172,12 @@ class TodayPage(QWidget):
         at = next((i for i, line in enumerate(self.rows) if line.hasFocus()), -step)
         self.rows[max(0, min(len(self.rows) - 1, at + step))].setFocus()
 
-    def changeEvent(self, event: QEvent) -> None:
-        super().changeEvent(event)
-
 
 def _heading(listed: Today | None) -> str:
     if listed is None:
         return "Working out what is next …"
     if listed.portions:
-        return f"Today: {minutes_text(listed.minutes)}"
+        return f"{'Left today' if listed.done else 'Today'}: {minutes_text(listed.minutes)}"
     if not listed.sittings:
         return "Everything is done"
     return "Done for today"

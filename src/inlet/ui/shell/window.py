@@ -262,6 +262,8 @@ class Window(ProjectWindow):
             reading = self.units.reading() or reading
         elif self.stage == "quilt":
             reading = self.quilt.reading() or reading
+        elif self.stage == "bench":
+            reading = self.bench.reading() or reading
         self.tape.read(reading, session.measure)
 
     def _name_window(self) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from hashlib import sha256
 
-from inlet.core.draft import Draft, Patch
+from inlet.core.draft.patches import Draft, Patch
 from inlet.core.geometry import Point
 from inlet.core.numbers import Exact, write_exact
 from inlet.core.project import Measure

@@ -1,0 +1,279 @@
+"""Sizes measured of what was made: typed, written down, and what comes of each answer to them."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Iterator, Sequence
+from typing import NamedTuple
+
+from inlet.core.bench.entries import logged_in
+from inlet.core.bench.jobs import Plan
+from inlet.core.bench.things import Thing, block_things, quilt_things
+from inlet.core.fitting import EASED, worst_easing
+from inlet.core.numbers import Exact, parse_length
+from inlet.core.piecing import Step
+from inlet.core.plan import QuiltPlan, SewnBlock, prepared_for, top_of
+from inlet.core.project import (
+    Block,
+    LogEntry,
+    MadeAnswer,
+    MadeUnit,
+    Measure,
+    MeasuredSize,
+    Pair,
+    Project,
+    Quilt,
+    replace,
+)
+from inlet.core.setting import block_counts, border_strips
+from inlet.core.words import length_text, measured_text, near_text
+
+ANSWERS: tuple[MadeAnswer, ...] = ("match", "trim", "ease")
+ANSWER_WORDS: dict[MadeAnswer, str] = {
+    "match": "Cut the rest to match",
+    "trim": "Trim to the smallest",
+    "ease": "Ease it in",
+}
+REMADE = "off size"
+"""Why something is unpicked that is made again."""
+MOST_OFF = 4
+"""A size that is farther than a quarter of itself from the planned one is a slip."""
+HAIR = 1e-9
+SPREAD_THREADS = 1
+"""Threads by which sizes of a batch may differ before they are uneven."""
+
+
+def sizes_typed(text: str, thing: Thing, many: int, measure: Measure) -> tuple[MeasuredSize, ...]:
+    """Sizes as they are typed: ``3 3/8``, for all of ``many``; ``3 3/8 x 3 1/2``; ``6 of 3 3/8, 2
+    of 3 7/16``. Raises ``NumberError`` or ``ValueError`` with what is wrong."""
+    if thing.size is None:
+        raise ValueError("it is no rectangle, so it has no size to type")
+    parts = [part.strip() for part in re.split(r"[;,]", text) if part.strip()]
+    if not parts:
+        raise ValueError("type a size, as 3 3/8, or 6 of 3 3/8, 2 of 3 7/16")
+    sizes = []
+    for part in parts:
+        counted = re.match(r"(\d{1,4})\s+of\s+(.+)$", part)
+        number, size = (int(counted[1]), counted[2]) if counted else (0, part)
+        if counted and not number:
+            raise ValueError("0 of a size is none")
+        sizes.append((number, _size_typed(size, thing.size, measure)))
+    given = sum(number or 1 for number, _ in sizes)
+    if given > max(many, 1):
+        raise ValueError(f"{given} sizes are more than the {many} there are")
+    if len(sizes) == 1 and not sizes[0][0]:
+        return (MeasuredSize(size=sizes[0][1], number=max(1, many)),)
+    return tuple(MeasuredSize(size=size, number=number or 1) for number, size in sizes)
+
+
+def _size_typed(text: str, planned: Pair, measure: Measure) -> Pair:
+    sides = re.split(r"\s*[x×]\s*", text)
+    if len(sides) > 2:
+        raise ValueError(f"{text!r} has more than two sides")
+    lengths = [parse_length(side, measure.system) for side in sides]
+    wide, high = (lengths[0], lengths[-1])
+    if len(lengths) == 1 and planned[0] != planned[1]:
+        raise ValueError("type both sides, as 3 3/8 x 6 1/2")
+    for length, drawn in zip((wide, high), planned, strict=True):
+        _check(length, drawn, measure)
+    return wide, high
+
+
+def _check(length: Exact, planned: Exact, measure: Measure) -> None:
+    """Raise ``ValueError`` for a length that cannot be what was planned so long."""
+    if length <= 0:
+        raise ValueError("a size is above 0")
+    if abs(length - planned) * MOST_OFF <= planned:
+        return
+    other = "cm" if measure.system.name == "inch" else "in"
+    factor = 2.54 if other == "in" else 1 / 2.54
+    told = f"{length_text(length, measure)} cannot be what was planned"
+    told += f" {near_text((planned, planned), measure)}"
+    if abs(float(length) * factor - float(planned)) * MOST_OFF <= float(planned):
+        raise ValueError(f"{told}; if that is {other}, type {other} behind it")
+    raise ValueError(f"{told}: measure from raw edge to raw edge")
+
+
+class MadeThing(NamedTuple):
+    """A thing that can be measured: its ``planned`` size, unfinished; the block it is of, in its
+    colours, and whether it is the ``whole`` of that."""
+
+    thing: Thing
+    planned: Pair
+    block: Block
+    whole: bool
+
+
+def made_things(plan: Plan) -> tuple[MadeThing, ...]:
+    """The units and blocks of a plan that are rectangles, in the order of its steps."""
+    if isinstance(plan, QuiltPlan):
+        steps = [step for step in plan.steps if step.sewn is not None]
+        sewn = [step.sewn for step in steps if step.sewn is not None]
+        things = quilt_things(steps)
+    else:
+        sewn = [(plan.sewn_in(step), step) for step in plan.steps]
+        things = block_things(plan)
+    return tuple(
+        MadeThing(thing, planned, of.block, step.part.faces == of.root.faces)
+        for thing, (of, step) in zip(things, sewn, strict=True)
+        if thing.size is not None and not step.cuts
+        for planned in [_planned(of, step)]
+        if planned is not None
+    )
+
+
+def _planned(of: SewnBlock, step: Step) -> Pair | None:
+    """The unfinished size a step's unit or block is drawn at; None of what is neither."""
+    if step.unit is not None:
+        return step.unit.unfinished
+    return of.unfinished if step.part.faces == of.root.faces else None
+
+
+def made_of(project: Project, thing: Thing) -> MadeUnit | None:
+    """What was measured of a thing; None where nothing was."""
+    return next((unit for unit in project.made if thing.drawn and unit.drawn == thing.drawn), None)
+
+
+def with_measured(
+    project: Project, thing: Thing, sizes: Sequence[MeasuredSize], answer: MadeAnswer, at: str,
+    block: str = "",
+) -> Project:  # fmt: skip
+    """What some of a thing measured, written in the log and taken for all later sizes, with the
+    answer to it; where the thing is a whole ``block``, by its id, the quilt goes by it."""
+    log = project.log
+    for each in sizes:
+        entry = LogEntry(
+            what=thing.name, did="measured", number=each.number, at=at, size=each.size,
+            drawn=thing.drawn,
+        )  # fmt: skip
+        log = logged_in(log, entry)
+    unit = MadeUnit(drawn=thing.drawn, what=thing.name, measured=tuple(sizes), answer=answer)
+    return _with_made(replace(project, log=log), unit, block)
+
+
+def with_answer(project: Project, made: MadeUnit, answer: MadeAnswer, block: str = "") -> Project:
+    """Another answer to what was measured."""
+    return _with_made(project, replace(made, answer=answer), block)
+
+
+def _with_made(project: Project, unit: MadeUnit, block: str) -> Project:
+    others = tuple(each for each in project.made if each.drawn != unit.drawn)
+    project = replace(project, made=(*others, unit))
+    if not block:
+        return project
+    quilt = project.quilt or Quilt()
+    made = {name: size for name, size in quilt.made.items() if name != block}
+    if unit.answer != "ease":
+        made[block] = unit.in_use
+    return replace(project, quilt=replace(quilt, made=made))
+
+
+def without_measured(project: Project, made: MadeUnit, block: str = "") -> Project:
+    """What was measured of a thing no longer holds: it is made again, or as planned."""
+    project = replace(project, made=tuple(each for each in project.made if each != made))
+    quilt = project.quilt
+    if not block or quilt is None or block not in quilt.made:
+        return project
+    sizes = {name: size for name, size in quilt.made.items() if name != block}
+    return replace(project, quilt=replace(quilt, made=sizes))
+
+
+def uneven_text(made: MadeUnit, planned: Pair, measure: Measure) -> str:
+    """What is wrong with a batch: uneven is told more strongly than even but off; nothing where it
+    is as planned, to a thread."""
+    thread = measure.system.thread
+    if made.spread > SPREAD_THREADS * thread:
+        differ = near_text((made.spread, made.spread), measure)
+        return (
+            f"They are uneven: the largest and the smallest differ by {differ}. Sort them, or trim "
+            "them to one size: what differs inside a row cannot be cut to match."
+        )
+    off = max(abs(a - b) for a, b in zip(made.in_use, planned, strict=True))
+    if off <= thread:
+        return "They are as planned, to a thread."
+    return f"They are even, and off by {near_text((off, off), measure)}."
+
+
+class MadeEffect(NamedTuple):
+    """What comes of an answer: of a block, what it comes to and whether its seams meet; of the
+    quilt its middle and size, and the strips of its borders; in lines of text."""
+
+    answer: MadeAnswer
+    fits: bool
+    lines: tuple[str, ...]
+
+
+def made_effects(
+    project: Project, made: MadeUnit, block: Block, whole: bool
+) -> Iterator[MadeEffect]:
+    """Each answer to what was measured of a unit of a block, or of the ``whole`` of it, with what
+    comes of it. A pure function of its arguments."""
+    for answer in ANSWERS:
+        if answer == "trim" and not made.spread and answer != made.answer:
+            continue  # they are all of the smallest size
+        changed = with_answer(project, made, answer, block.id if whole else "")
+        yield _effect(changed, answer, block, whole, made)
+
+
+def _effect(
+    project: Project, answer: MadeAnswer, block: Block, whole: bool, made: MadeUnit
+) -> MadeEffect:
+    measure = project.measure
+    lines, fits = [], True
+    if whole:
+        before = block.finished
+        twice = 2 * measure.seam
+        off = max(abs(m - f - twice) for m, f in zip(made.in_use, before, strict=True))
+        if answer == "ease":
+            most = min(before) * EASED
+            fits = off <= most
+            lines.append(_eased_text(float(off), float(most), float(min(before)), measure))
+    else:
+        prepared = prepared_for(project, block, 1)
+        if prepared.fit is not None:
+            easing = worst_easing(prepared.fit)
+            fits = easing.differs <= max(easing.most, float(measure.system.thread) + HAIR)
+            lines.append(_eased_text(easing.differs, easing.most, easing.length, measure))
+        size = measured_text(prepared.made_size, measure)
+        lines.append(f"{block.title}, unfinished: {size}")
+    lines += _quilt_lines(project)
+    return MadeEffect(answer, fits, tuple(lines))
+
+
+def _eased_text(differs: float, most: float, length: float, measure: Measure) -> str:
+    fine = measure.system.fine_mark
+    told, can, long = (
+        length_text(round(x / float(fine)) * fine, measure) for x in (differs, most, length)
+    )
+    if differs <= float(measure.system.thread) + HAIR:
+        return "Every seam meets, to a thread"
+    if differs <= most:
+        return f"Edges differ by up to {told} over {long}: ease them in"
+    return f"Edges differ by up to {told} over {long}, where no more than {can} can be eased"
+
+
+def _quilt_lines(project: Project) -> Iterator[str]:
+    """The rows, the top and the strips of the borders, where there is a quilt."""
+    quilt, measure = project.quilt, project.measure
+    if quilt is None or not block_counts(quilt):
+        return
+    top = top_of(project)
+    if not top.rows:
+        return
+    twice = 2 * measure.seam
+    middle = top.middle[0] + twice, top.middle[1] + twice
+    yield f"The rows together, unfinished: {near_text(middle, measure)}"
+    yield from dict.fromkeys(
+        f"{strip.name}: {length_text(strip.length, measure)}"
+        for strip in border_strips(top, quilt, measure)
+    )
+    yield f"The quilt, finished: {near_text(top.size, measure)}"
+
+
+def measured_lines(made: Iterable[MadeUnit], measure: Measure) -> Iterator[str]:
+    """``Make Sluice A: 6 of 3 3/8 in, 2 of 3 7/16 in; cut the rest to match``."""
+    for unit in made:
+        sizes = ", ".join(
+            f"{each.number} of {near_text(each.size, measure)}" for each in unit.measured
+        )
+        yield f"{unit.what}: {sizes}; {ANSWER_WORDS[unit.answer].lower()}"
