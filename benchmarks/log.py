@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from benchmarks.remake import Row, timed
-from inlet.core.bench import progress, quilt_things
+from inlet.core.bench import diary, jobs, progress, quick_lines, quilt_things, today
 from inlet.core.bench.entries import ticked
 from inlet.core.plan import plan_quilt
 from inlet.core.project import LogEntry, replace
@@ -35,7 +35,24 @@ def log_rows() -> list[Row]:
         assert not why_not_kept(new, logged)
         assert progress(new.log, things).done
 
+    plan = plan_quilt(project)
+    plan.work_out()
+    all_jobs = jobs(plan, logged)
+
+    def next_hour() -> None:
+        """Today's list for an hour, and what is quickly done."""
+        listed = today(jobs(plan, logged), logged, 60, "2026-12-01")
+        assert listed.sittings or not all_jobs
+        list(quick_lines(all_jobs, logged, listed))
+
+    def shown() -> None:
+        """The diary of the latest days, and today's list."""
+        next_hour()
+        assert diary(logged.log[-120:])
+
     return [
+        (f"the next hour's list after {ENTRIES} entries", timed(next_hour, 20, str), "50"),
+        (f"the bench shown after {ENTRIES} entries", timed(shown, 20, str), "50"),
         (
             f"a file read, {ENTRIES} entries in its log",
             timed(lambda: loads(text), 5, str),

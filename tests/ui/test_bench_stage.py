@@ -181,7 +181,7 @@ def test_a_made_size_is_typed_and_every_stage_follows(bench, qtbot):
     assert page.figure.text() == "3½ in"
     bench.type(page.edit, "35")
     assert "cannot be what was planned" in bench.window.message_text.text()
-    assert page.made is None
+    assert page.unit is None
     bench.type(page.edit, "3 3/8")
     settle(bench)
     qtbot.waitUntil(lambda: len(page.effects) == 2, timeout=20000)

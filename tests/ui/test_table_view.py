@@ -113,6 +113,14 @@ def test_pressing_shows_which_way_each_seam_goes(demo, qtbot):
         said.add(table.words.text())
         qtbot.keyClick(table, Qt.Key.Key_Space)
     assert any("Press" in words for words in said)
+    log = demo.session.project.log
+    assert {entry.part or entry.what.partition(" ")[0] for entry in log} == {"Make", "Sew"}
+    place = table.place.text()
+    assert "1 of 1 pressed" in place
+    demo.stage("bench")
+    for _ in demo.session.plan.steps:
+        qtbot.keyClick(table, Qt.Key.Key_Backspace)
+    assert demo.session.project.log == ()
 
 
 def test_the_table_goes_with_its_window(demo, qtbot):

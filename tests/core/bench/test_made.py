@@ -6,6 +6,8 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from inlet.core.bench.edits import with_job
+from inlet.core.bench.jobs import jobs
 from inlet.core.bench.made import (
     made_effects,
     made_of,
@@ -17,6 +19,7 @@ from inlet.core.bench.made import (
     without_measured,
 )
 from inlet.core.draft import turned
+from inlet.core.layout import buying_text
 from inlet.core.numbers import CENTIMETRES, NumberError
 from inlet.core.numbers import Fraction as F
 from inlet.core.plan import plan_block, plan_quilt
@@ -221,6 +224,38 @@ def test_effects_tell_whether_it_fits():
     assert effects["match"].lines[1] == "test, unfinished: 9 1/8 in"
     assert not effects["ease"].fits
     assert "1/8 in over 3 in" in effects["ease"].lines[0].replace("2 7/8", "3")
+
+
+def test_what_is_cut_already_is_cut_down_and_nothing_bought_again():
+    """All squares are cut at 3 1/2 before the units measure 3 3/8: they are trimmed, not cut anew;
+    larger than planned, they are cut again."""
+    project = project_of(block_of(HST, 3, 3, fabrics="abc"))
+    block = project.blocks[0]
+    plan = plan_block(project, block, 4)
+    _ = plan.fabric_plans.best
+    for job in jobs(plan, project):
+        if job.laid is not None:
+            project = with_job(project, job, job.left, AT)
+    smaller, _ = measured("3 3/8", project=project)
+    plan = plan_block(smaller, block, 4)
+    assert all(each.new is None for each in plan.fabric_plans.best)
+    wanted = {c.label: c for c in plan.cuts if c.labels != ("A",)}
+    down = [d for each in plan.fabric_plans.best for d in each.cut_down]
+    assert {d.label: d.number for d in down} == {c.label: c.number for c in wanted.values()}
+    assert all(sorted(d.size) == sorted(wanted[d.label].cut) for d in down)
+    assert all(min(d.size) == F(27, 8) for d in down)
+    todo = [job for job in jobs(plan, smaller) if job.verb == "Cut down"]
+    assert sum(job.left for job in todo) == sum(d.number for d in down) == 10
+    for job in todo:
+        smaller = with_job(smaller, job, job.left, AT)
+    assert not any(job.left for job in jobs(plan, smaller) if job.verb == "Cut down")
+    assert buying_text(plan.fabric_plans.best[0], smaller.measure).startswith(
+        "being cut; cut down "
+    )
+    larger, _ = measured("3 5/8", project=project)
+    plan = plan_block(larger, block, 4)
+    assert not any(each.cut_down for each in plan.fabric_plans.best)
+    assert any(each.new is not None for each in plan.fabric_plans.best)
 
 
 def test_uneven_is_told_more_strongly_than_off():

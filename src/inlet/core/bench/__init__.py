@@ -24,7 +24,7 @@ from inlet.core.bench.edits import (
 )
 from inlet.core.bench.entries import REASONS
 from inlet.core.bench.finish import date_typed
-from inlet.core.bench.jobs import BenchJob, LaidFor, Plan, jobs, share_done, things_of
+from inlet.core.bench.jobs import BenchJob, LaidFor, Plan, job_of, jobs, share_done, things_of
 from inlet.core.bench.kit import kit
 from inlet.core.bench.made import (
     ANSWER_WORDS,
@@ -84,6 +84,7 @@ __all__ = [
     "entry_text",
     "going_on",
     "is_forgotten",
+    "job_of",
     "jobs",
     "kit",
     "kit_lines",

@@ -13,18 +13,20 @@ from typing import Literal, NamedTuple
 
 from inlet.core.bench.progress import Progress, progress
 from inlet.core.bench.things import Thing, block_things, quilt_things
-from inlet.core.layout import begun_at, cuts_of
+from inlet.core.layout import FabricPlan, begun_at, cuts_of
 from inlet.core.memo import Latest
 from inlet.core.piecing import Step
 from inlet.core.plan import BlockPlan, QuiltPlan, QuiltStep, SewnBlock
 from inlet.core.project import LaidFabric, Project
 from inlet.core.schedule import Task
-from inlet.core.words import fabric_name, measured_text
+from inlet.core.words import fabric_name, measured_text, size_text
 
 BenchPlace = Literal["mat", "machine", "iron", "floor"]
 BENCH_PLACES: tuple[BenchPlace, ...] = ("mat", "machine", "iron", "floor")
 ALL_BUT_DONE = 0.999
 """The most that is done while anything is left."""
+CUTS_DOWN = 2
+"""Cuts that make a piece smaller both ways."""
 ON_FLOOR = ("Lay it out", "Check that it is square")
 """Steps of a quilt that are done where there is room."""
 
@@ -81,10 +83,12 @@ _MASS = re.compile(r"(run|strip set|segment)s( of | for )(.*)$")
 
 
 class _Outline(NamedTuple):
-    """Jobs of a plan without what the log says, and the plan's things with their parts."""
+    """Jobs of a plan without what the log says, and the plan's things with their parts, its fabric
+    being ``laid`` out so."""
 
     jobs: tuple[BenchJob, ...]
     things: tuple[Thing, ...]
+    laid: tuple[FabricPlan, ...]
 
 
 Plan = BlockPlan | QuiltPlan
@@ -94,17 +98,32 @@ _OUTLINES: Latest[Plan, _Outline] = Latest(4)
 def jobs(plan: Plan, project: Project) -> tuple[BenchJob, ...]:
     """All jobs of a plan in the order of its schedule, with what of them is done by the log of a
     project: that of the plan, or one in which only more was logged or cut."""
-    outline = _OUTLINES.get(plan)
-    if outline is None:
-        outline = _OUTLINES.keep(plan, _outlined(plan))
+    outline = _outline_of(plan)
     progressed = progress(project.log, outline.things)
     return tuple(job._replace(done=_done(job, progressed, project)) for job in outline.jobs)
 
 
+def job_of(plan: Plan, project: Project, name: str, verb: str) -> BenchJob | None:
+    """The last job in which something (``Press``) is done to a thing, by its name; None where
+    nothing is."""
+    of = [
+        job for job in jobs(plan, project)
+        if job.thing is not None and (job.thing.name, job.verb) == (name, verb)
+    ]  # fmt: skip
+    return of[-1] if of else None
+
+
 def things_of(plan: Plan) -> tuple[Thing, ...]:
     """What a plan makes, with the parts its steps are ticked in."""
-    outline = _OUTLINES.get(plan)
-    return (outline or _OUTLINES.keep(plan, _outlined(plan))).things
+    return _outline_of(plan).things
+
+
+def _outline_of(plan: Plan) -> _Outline:
+    """The outline of a plan as its fabric is laid out by now."""
+    outline, laid = _OUTLINES.get(plan), plan.fabric_plans.now
+    if outline is None or outline.laid is not laid:
+        outline = _OUTLINES.keep(plan, _outlined(plan, laid))
+    return outline
 
 
 def _done(job: BenchJob, progressed: Progress, project: Project) -> int:
@@ -121,7 +140,7 @@ def _done(job: BenchJob, progressed: Progress, project: Project) -> int:
     return min(job.times, done * job.times // max(1, job.thing.times))
 
 
-def _outlined(plan: Plan) -> _Outline:
+def _outlined(plan: Plan, laid: tuple[FabricPlan, ...]) -> _Outline:
     if isinstance(plan, QuiltPlan):
         things = quilt_things(plan.steps)
         of_step = {
@@ -136,20 +155,22 @@ def _outlined(plan: Plan) -> _Outline:
             for step, thing in zip(plan.steps, things, strict=True)
         }
     maker = _Maker(plan, of_step)
-    made = list(maker.sewing())
+    all_jobs = list(maker.sewing())
     parted = {name: tuple(parts[:-1]) for name, parts in maker.parts.items()}
     things = tuple(thing._replace(parts=parted.get(thing.name, ())) for thing in things)
     if isinstance(plan, QuiltPlan):
-        made += _joining(plan, things)
+        all_jobs += _joining(plan, things)
     by_name = {thing.name: thing for thing in things}
     jobs_ = []
-    for job in made:
+    for job in all_jobs:
         if job.thing is not None:
             part = "" if job.part not in by_name[job.thing.name].parts else job.part
             size = job.size if not part else ""
             job = job._replace(thing=by_name[job.thing.name], part=part, size=size)
         jobs_.append(job)
-    return _Outline((*_cutting(plan, maker.cutting + _more_cutting(plan)), *jobs_), things)
+    cutting = tuple(_cutting(plan, laid, maker.cutting + _more_cutting(plan)))
+    cut_down = [job.thing for job in cutting if job.thing is not None]
+    return _Outline((*cutting, *jobs_), (*things, *cut_down), laid)
 
 
 class _Maker:
@@ -218,19 +239,25 @@ def _more_cutting(plan: Plan) -> float:
     return sum(t.minutes for b in more for t in b.tasks if t.verb == "cut")
 
 
-def _cutting(plan: Plan, minutes: float) -> Iterator[BenchJob]:
+def _cutting(
+    plan: Plan, fabric_plans: tuple[FabricPlan, ...], minutes: float
+) -> Iterator[BenchJob]:
     """Each piece of fabric to cut up, its share of the minutes by its cuts."""
     project = plan.project
     is_for = ("", 1) if isinstance(plan, QuiltPlan) else (plan.block.id, plan.copies)
-    laid = [
-        LaidFor(*is_for, each.fabric, laid) for each in plan.fabric_plans.now for laid in each.laid
-    ]
+    laid = [LaidFor(*is_for, each.fabric, laid) for each in fabric_plans for laid in each.laid]
     numbers = [len(cuts_of(each.laid, project)) for each in laid]
     per_cut = minutes / max(1, sum(numbers))
     for each, number in zip(laid, numbers, strict=True):
         if number:
             yield BenchJob("mat", "Cut", fabric_name(project, each.fabric), number, 0, per_cut,
-                      laid=each)  # fmt: skip
+                           laid=each)  # fmt: skip
+    for fabric_plan in fabric_plans:
+        for down in fabric_plan.cut_down:
+            what = f"{down.label} to {size_text(down.size, project.measure)}"
+            thing = Thing(f"Cut down {what}", down.number)
+            each_minutes = CUTS_DOWN * plan.rates.cut / 60
+            yield BenchJob("mat", "Cut down", what, down.number, 0, each_minutes, thing)
 
 
 def _joining(plan: QuiltPlan, things: Sequence[Thing]) -> Iterator[BenchJob]:

@@ -37,14 +37,14 @@ def kit(jobs: Sequence[BenchJob], plan: Plan, project: Project, steps: int = USU
             first.setdefault(job.thing.name, job)
     wanted = dict.fromkeys(label for name in first if name in names for label in first[name].stacks)
     cuts = {cut.label: cut for cut in plan.cuts}
-    made = dict.fromkeys(
+    ready = dict.fromkeys(
         needed for name in first if name in names for needed in first[name].needs
         if needed not in names and needed in first
     )  # fmt: skip
     return Kit(
         tuple(job.title(job.left) for job in chosen),
         tuple(stack_text(cuts[label], project) for label in wanted if label in cuts),
-        tuple(needed.partition(" ")[2] for needed in made),
+        tuple(needed.partition(" ")[2] for needed in ready),
     )
 
 

@@ -141,9 +141,9 @@ def with_measured(
     """What some of a thing measured, written in the log and taken for all later sizes, with the
     answer to it; where the thing is a whole ``block``, by its id, the quilt goes by it."""
     log = project.log
-    for each in sizes:
+    for size in sizes:
         entry = LogEntry(
-            what=thing.name, did="measured", number=each.number, at=at, size=each.size,
+            what=thing.name, did="measured", number=size.number, at=at, size=size.size,
             drawn=thing.drawn,
         )  # fmt: skip
         log = logged_in(log, entry)
@@ -151,26 +151,26 @@ def with_measured(
     return _with_made(replace(project, log=log), unit, block)
 
 
-def with_answer(project: Project, made: MadeUnit, answer: MadeAnswer, block: str = "") -> Project:
+def with_answer(project: Project, unit: MadeUnit, answer: MadeAnswer, block: str = "") -> Project:
     """Another answer to what was measured."""
-    return _with_made(project, replace(made, answer=answer), block)
+    return _with_made(project, replace(unit, answer=answer), block)
 
 
 def _with_made(project: Project, unit: MadeUnit, block: str) -> Project:
-    others = tuple(each for each in project.made if each.drawn != unit.drawn)
+    others = tuple(before for before in project.made if before.drawn != unit.drawn)
     project = replace(project, made=(*others, unit))
     if not block:
         return project
     quilt = project.quilt or Quilt()
-    made = {name: size for name, size in quilt.made.items() if name != block}
+    block_sizes = {name: size for name, size in quilt.made.items() if name != block}
     if unit.answer != "ease":
-        made[block] = unit.in_use
-    return replace(project, quilt=replace(quilt, made=made))
+        block_sizes[block] = unit.in_use
+    return replace(project, quilt=replace(quilt, made=block_sizes))
 
 
-def without_measured(project: Project, made: MadeUnit, block: str = "") -> Project:
+def without_measured(project: Project, unit: MadeUnit, block: str = "") -> Project:
     """What was measured of a thing no longer holds: it is made again, or as planned."""
-    project = replace(project, made=tuple(each for each in project.made if each != made))
+    project = replace(project, made=tuple(other for other in project.made if other != unit))
     quilt = project.quilt
     if not block or quilt is None or block not in quilt.made:
         return project
@@ -178,17 +178,17 @@ def without_measured(project: Project, made: MadeUnit, block: str = "") -> Proje
     return replace(project, quilt=replace(quilt, made=sizes))
 
 
-def uneven_text(made: MadeUnit, planned: Pair, measure: Measure) -> str:
+def uneven_text(unit: MadeUnit, planned: Pair, measure: Measure) -> str:
     """What is wrong with a batch: uneven is told more strongly than even but off; nothing where it
     is as planned, to a thread."""
     thread = measure.system.thread
-    if made.spread > SPREAD_THREADS * thread:
-        differ = near_text((made.spread, made.spread), measure)
+    if unit.spread > SPREAD_THREADS * thread:
+        differ = near_text((unit.spread, unit.spread), measure)
         return (
             f"They are uneven: the largest and the smallest differ by {differ}. Sort them, or trim "
             "them to one size: what differs inside a row cannot be cut to match."
         )
-    off = max(abs(a - b) for a, b in zip(made.in_use, planned, strict=True))
+    off = max(abs(a - b) for a, b in zip(unit.in_use, planned, strict=True))
     if off <= thread:
         return "They are as planned, to a thread."
     return f"They are even, and off by {near_text((off, off), measure)}."
@@ -204,26 +204,26 @@ class MadeEffect(NamedTuple):
 
 
 def made_effects(
-    project: Project, made: MadeUnit, block: Block, whole: bool
+    project: Project, unit: MadeUnit, block: Block, whole: bool
 ) -> Iterator[MadeEffect]:
     """Each answer to what was measured of a unit of a block, or of the ``whole`` of it, with what
     comes of it. A pure function of its arguments."""
     for answer in ANSWERS:
-        if answer == "trim" and not made.spread and answer != made.answer:
+        if answer == "trim" and not unit.spread and answer != unit.answer:
             continue  # they are all of the smallest size
-        changed = with_answer(project, made, answer, block.id if whole else "")
-        yield _effect(changed, answer, block, whole, made)
+        changed = with_answer(project, unit, answer, block.id if whole else "")
+        yield _effect(changed, answer, block, whole, unit)
 
 
 def _effect(
-    project: Project, answer: MadeAnswer, block: Block, whole: bool, made: MadeUnit
+    project: Project, answer: MadeAnswer, block: Block, whole: bool, unit: MadeUnit
 ) -> MadeEffect:
     measure = project.measure
     lines, fits = [], True
     if whole:
         before = block.finished
         twice = 2 * measure.seam
-        off = max(abs(m - f - twice) for m, f in zip(made.in_use, before, strict=True))
+        off = max(abs(m - f - twice) for m, f in zip(unit.in_use, before, strict=True))
         if answer == "ease":
             most = min(before) * EASED
             fits = off <= most
@@ -270,10 +270,8 @@ def _quilt_lines(project: Project) -> Iterator[str]:
     yield f"The quilt, finished: {near_text(top.size, measure)}"
 
 
-def measured_lines(made: Iterable[MadeUnit], measure: Measure) -> Iterator[str]:
+def measured_lines(units: Iterable[MadeUnit], measure: Measure) -> Iterator[str]:
     """``Make Sluice A: 6 of 3 3/8 in, 2 of 3 7/16 in; cut the rest to match``."""
-    for unit in made:
-        sizes = ", ".join(
-            f"{each.number} of {near_text(each.size, measure)}" for each in unit.measured
-        )
+    for unit in units:
+        sizes = ", ".join(f"{of.number} of {near_text(of.size, measure)}" for of in unit.measured)
         yield f"{unit.what}: {sizes}; {ANSWER_WORDS[unit.answer].lower()}"

@@ -26,7 +26,7 @@ def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
     rates, of the same things. Time spent on a thing that was not done then counts with it; things
     ticked within one minute share its time."""
     taken, by_rates = 0, 0.0
-    known = list(_minutes_each(jobs, log))
+    minutes_each = list(_minutes_each(jobs, log))
     timed_at = ""
     for entry in log:
         shares = bool(timed_at) and entry.at == timed_at
@@ -34,7 +34,7 @@ def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
         timed_at = entry.at if is_timed else ""
         if not is_timed or entry.did in ("unpicked", "measured", "note"):
             continue
-        each = next((m for names, m in known if _is_of(entry, names)), None)
+        each = next((m for names, m in minutes_each if _is_of(entry, names)), None)
         if each is None:
             continue
         taken += entry.minutes or 0
@@ -47,8 +47,8 @@ def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
 
 def minutes_by_rates(log: Log, jobs: Sequence[BenchJob]) -> float:
     """What the rates give to what some entries say was done; nothing to what no job is of."""
-    known = list(_minutes_each(jobs, log))
-    each = (next((m for names, m in known if _is_of(entry, names)), 0.0) for entry in log)
+    minutes_each = list(_minutes_each(jobs, log))
+    each = (next((m for names, m in minutes_each if _is_of(entry, names)), 0.0) for entry in log)
     return sum(entry.number * minutes for entry, minutes in zip(log, each, strict=True))
 
 

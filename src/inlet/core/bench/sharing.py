@@ -83,9 +83,9 @@ def _free(jobs: Sequence[BenchJob], project: Project) -> Iterator[int]:
         if name in steps:
             free = steps[name] * job.times // times - job.done
         else:
-            made = all(whole.get(needed, True) for needed in job.needs)
+            ready = all(whole.get(needed, True) for needed in job.needs)
             is_cut = job.done > 0 or all(there.get(label, True) for label in job.stacks)
-            free = job.left if made and is_cut else 0
+            free = job.left if ready and is_cut else 0
         steps[name] = job.done * times // max(1, job.times)
         yield max(0, min(job.left, free))
 

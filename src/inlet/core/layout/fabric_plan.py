@@ -24,11 +24,21 @@ class Missing(NamedTuple):
     number: int
 
 
+class CutDown(NamedTuple):
+    """``number`` pieces of a stack, by its label, that are cut already and are cut down to the
+    ``size`` that is wanted now."""
+
+    label: str
+    size: tuple[Fraction, Fraction]
+    number: int
+
+
 class FabricPlan(NamedTuple):
     """What one fabric needs: pieces of fabric to lay down, the first ``begun`` of them being cut
     already, then those that are there, then new fabric. ``buy`` is how much of that, as shops sell
     it; ``bound`` the least length of new fabric that holds its pieces side by side without any
-    waste. ``missing`` fits no fabric."""
+    waste. ``missing`` fits no fabric. ``cut_down`` are pieces of fabric being cut that are larger
+    than what is wanted of them now."""
 
     fabric: str | None
     width: Exact
@@ -37,6 +47,7 @@ class FabricPlan(NamedTuple):
     bound: Exact
     missing: tuple[Missing, ...] = ()
     begun: int = 0
+    cut_down: tuple[CutDown, ...] = ()
 
     @property
     def new(self) -> LaidFabric | None:

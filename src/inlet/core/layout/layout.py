@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, Standing
-from inlet.core.layout.fabric_plan import FabricPlan, Missing, ToCut
+from inlet.core.layout.fabric_plan import CutDown, FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
 from inlet.core.layout.grain import both_ways, is_long
 from inlet.core.layout.laid_strips import number_on, widest_first, without_last
@@ -41,6 +41,8 @@ ZERO = Fraction(0)
 AT_ONCE, FEW, BEST = 0, 1_500, 3_000
 """How much work goes into a fabric's layout (``Work`` of ``program.py``): the first there is; one
 of many pieces of fabric there are; the best."""
+MOST_CUT_DOWN = Fraction(1)
+"""Inches a piece that is cut may be larger than what is wanted of it now."""
 WHOLE_FROM = Fraction(2, 3)
 """A strip of which a set takes so much stays whole; what is left of others is of use."""
 
@@ -120,6 +122,7 @@ class _FabricWork:
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
         self.begun = 0
+        self.cut_down: dict[tuple[str, tuple[Fraction, Fraction]], int] = {}
         self.on_grain: dict[str, bool] = {}  # long pieces of one stack lie one way: turned or not
 
     @property
@@ -131,6 +134,7 @@ class _FabricWork:
         self.laid.append(laid)
         self.begun += 1
         self._take(laid)
+        self._cut_down(laid)
 
     def fill(self, source: Source, work: int) -> None:
         """Lay down as much as one piece of fabric holds."""
@@ -386,11 +390,37 @@ class _FabricWork:
             for w in self.wants
         ]
 
+    def _cut_down(self, laid: LaidFabric) -> None:
+        """Pieces that were cut for a stack which is wanted smaller by now are cut down to that;
+        strips, whose stacks are numbered anew, for any that is wanted so wide."""
+        for place in places_of(laid):
+            size = place.at.width, place.at.height
+            wide, high = size[::-1] if place.turned else size
+            left = place.number
+            for i, want in enumerate(self.wants):
+                number = min(want.number, left)
+                if place.holds == 1 and number and self._cuts_down(place.label, wide, high, want):
+                    self.wants[i] = want._replace(number=want.number - number)
+                    what = want.cut.label, (want.wide, want.high)
+                    self.cut_down[what] = self.cut_down.get(what, 0) + number
+                    left -= number
+
+    def _cuts_down(self, label: str, wide: Exact, high: Exact, want: _Want) -> bool:
+        """Is a piece of a stack that is cut somewhat larger than what is wanted?"""
+        most = MOST_CUT_DOWN * self.project.measure.system.per_inch
+        along, across = wide - want.wide, high - want.high
+        if want.cut.shape == "strip":
+            is_for = label == want.cut.label or label not in self.box_of
+            return is_for and along >= 0 and 0 < across <= most
+        same = label == want.cut.label and want.cut.shape != "template"
+        return same and min(along, across) >= 0 and 0 < max(along, across) <= most
+
     def plan(self) -> FabricPlan:
+        cut_down = tuple(CutDown(*what, number) for what, number in self.cut_down.items())
         missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
         return FabricPlan(
             self.fabric.id or None, self.width, tuple(self.laid), self.bought, self.bound,
-            missing, self.begun,
+            missing, self.begun, cut_down,
         )  # fmt: skip
 
 

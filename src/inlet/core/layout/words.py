@@ -6,15 +6,26 @@ from collections import Counter
 from collections.abc import Sequence
 
 from inlet.core.cutlist import PlannedSet, four_patches
-from inlet.core.layout.fabric_plan import FabricPlan
+from inlet.core.layout.fabric_plan import CutDown, FabricPlan
 from inlet.core.numbers import Fraction, LongUnit, System, show
 from inlet.core.project import Measure, Project
-from inlet.core.words import fabric_name, length_text
+from inlet.core.words import fabric_name, length_text, size_text
 
 
 def buying_text(fabric_plan: FabricPlan, measure: Measure) -> str:
     """How much of a fabric: strips, their length together, and what to buy; nothing to buy where
-    what is there does."""
+    what is there does; what is cut already and is cut down."""
+    down = [cut_down_text(each, measure) for each in fabric_plan.cut_down]
+    return "; ".join([_bought_text(fabric_plan, measure), *down])
+
+
+def cut_down_text(cut_down: CutDown, measure: Measure) -> str:
+    """``cut down 12 of B to 3 3/8 in``."""
+    size = size_text(cut_down.size, measure)
+    return f"cut down {cut_down.number} of {cut_down.label} to {size}"
+
+
+def _bought_text(fabric_plan: FabricPlan, measure: Measure) -> str:
     if fabric_plan.new is None:
         if not fabric_plan.laid:
             return "nothing can be cut of it"

@@ -21,11 +21,11 @@ class MadeSize(NamedTuple):
         return self.answer != "ease"
 
 
-def made_note(made: MadeSize, measure: Measure) -> str:
+def made_note(size_made: MadeSize, measure: Measure) -> str:
     """What a step says of units that were measured."""
-    size = measured_text(made.size, measure)
-    if made.answer == "trim":
+    size = measured_text(size_made.size, measure)
+    if size_made.answer == "trim":
         return f"Trim them all to {size}, the smallest that were sewn; all else is cut to match."
-    if made.answer == "match":
+    if size_made.answer == "match":
         return f"They measured {size}: sew the others to that, too; all else is cut to match."
     return f"They measured {size}."

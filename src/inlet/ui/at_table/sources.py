@@ -6,9 +6,9 @@ from collections.abc import Sequence
 
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.bench import PLACE_TITLES, BenchJob
+from inlet.core.bench import PLACE_TITLES, BenchJob, block_things, job_of
 from inlet.core.piecing import Step, step_moves
-from inlet.core.plan import SewnBlock
+from inlet.core.plan import BlockPlan, SewnBlock
 from inlet.core.planning import move_text
 from inlet.core.table import Move, like_ones_together
 from inlet.core.words import measured_text, unit_of
@@ -79,7 +79,8 @@ class PiecingSource(TableSource):
 
 
 class PressingSource(PiecingSource):
-    """The steps of a block that are pressed: which way, seam by seam."""
+    """The steps of a block that are pressed: which way, seam by seam; going on ticks the pressing
+    of one."""
 
     def card(self) -> TableCard | None:
         card = super().card()
@@ -93,15 +94,39 @@ class PressingSource(PiecingSource):
         pressed = sewn.press(step)
         if pressed is None:
             return card._replace(words="There is no seam to press.")
+        job = self._job(plan, plan.steps.index(step))
+        done = f", {job.done} of {job.times} pressed" if job is not None else ""
         return card._replace(
-            words=pressed.text, pictures=lambda: _pictures(pressed.moves, self.session)
+            words=pressed.text,
+            place=f"Step {plan.steps.index(step) + 1} of {len(plan.steps)}{done}",
+            pictures=lambda: _pictures(pressed.moves, self.session),
         )
 
+    def _job(self, plan: BlockPlan, at: int) -> BenchJob | None:
+        """The pressing of a step; None of one that has no seam."""
+        name = block_things(plan)[at].name
+        return job_of(plan, self.session.project, name, "Press")
+
     def onward(self) -> None:
-        self.stage.go(self.stage.index + 1)
+        plan = self.session.plan
+        if plan is not None and plan.steps:
+            job = self._job(plan, self.stage.index)
+            if job is not None and job.left:
+                self.session.tick_job(job, job.left)
+            self.stage.go(self.stage.index + 1)
 
     def back(self) -> None:
-        self.stage.go(self.stage.index - 1)
+        plan = self.session.plan
+        if plan is None or not plan.steps:
+            return
+        at = self.stage.index
+        job = self._job(plan, at)
+        if at and (job is None or not job.done):
+            at -= 1
+            job = self._job(plan, at)
+        if job is not None and job.done:
+            self.session.tick_job(job, -job.done)
+        self.stage.go(at)
 
 
 class CuttingSource(TableSource):

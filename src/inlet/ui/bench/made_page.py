@@ -72,7 +72,7 @@ class MadePage(QWidget):
         self.title = label("", "title", True)
         self.figure = label("", "figure", True)
         self.planned = label("", "caption", True)
-        self.edit = ValueEdit("Measured, raw edge to raw edge", self._take, 230)
+        self.edit = ValueEdit("Measured, raw edge to raw edge", self.measure, 230)
         self.edit.refused.connect(session.said)
         self.edit.setPlaceholderText("3 3/8, or 6 of 3 3/8, 2 of 3 7/16")
         self.state = label("", "heading", True)
@@ -103,7 +103,7 @@ class MadePage(QWidget):
         return self.things[self.at] if self.at < len(self.things) else None
 
     @property
-    def made(self) -> MadeUnit | None:
+    def unit(self) -> MadeUnit | None:
         """What was measured of the thing on the card."""
         return made_of(self.session.project, self.thing.thing) if self.thing else None
 
@@ -116,11 +116,11 @@ class MadePage(QWidget):
         self.list.blockSignals(True)
         self.list.clear()
         for each in self.things:
-            made = made_of(session.project, each.thing)
+            unit = made_of(session.project, each.thing)
             size = near_text(each.planned, session.measure)
             words = f"{_name(each)}\n{size}"
-            if made is not None:
-                words += f" → {near_text(made.in_use, session.measure)}"
+            if unit is not None:
+                words += f" → {near_text(unit.in_use, session.measure)}"
             self.list.addItem(QListWidgetItem(vulgar_text(words)))
         self.at = max(0, min(self.at, len(self.things) - 1))
         self.list.setCurrentRow(self.at)
@@ -132,7 +132,7 @@ class MadePage(QWidget):
         self._show()
 
     def _show(self) -> None:
-        thing, made, measure = self.thing, self.made, self.session.measure
+        thing, unit, measure = self.thing, self.unit, self.session.measure
         for widget in (self.figure, self.planned, self.edit, self.again, self.forget, self.state):
             widget.setVisible(thing is not None)
         self._show_answers(())
@@ -141,43 +141,43 @@ class MadePage(QWidget):
             self.title.setText("Working out the sizes …" if waits else "Nothing can be measured")
             return
         self.title.setText(_name(thing))
-        size = made.in_use if made is not None else thing.planned
+        size = unit.in_use if unit is not None else thing.planned
         self.figure.setText(vulgar_text(near_text(size, measure)))
         planned = size_text(thing.planned, measure)
         self.planned.setText(
-            vulgar_text(f"unfinished, as it measured; planned {planned}" if made else "unfinished")
+            vulgar_text(f"unfinished, as it measured; planned {planned}" if unit else "unfinished")
         )
-        self.edit.show_value(_typed(made, self.session) if made is not None else "")
+        self.edit.show_value(_typed(unit, self.session) if unit is not None else "")
         self.state.setText(
-            vulgar_text(uneven_text(made, thing.planned, measure)) if made is not None
+            vulgar_text(uneven_text(unit, thing.planned, measure)) if unit is not None
             else "Measure some of them before you sew on: all later sizes can follow."
         )  # fmt: skip
-        self.again.setVisible(made is not None)
+        self.again.setVisible(unit is not None)
         self.again.setEnabled(self._sewn() > 0)
-        self.forget.setVisible(made is not None)
-        if made is not None:
-            self._ask_effects(thing, made)
+        self.forget.setVisible(unit is not None)
+        if unit is not None:
+            self._ask_effects(thing, unit)
         self.pointed.emit(self.reading())
 
-    def _ask_effects(self, thing: MadeThing, made: MadeUnit) -> None:
+    def _ask_effects(self, thing: MadeThing, unit: MadeUnit) -> None:
         """Work out aside what comes of each answer."""
         project = self.session.project
         self._show_answers(())
 
         def take(effects: tuple[MadeEffect, ...]) -> None:
-            if self.made == made and self.session.project is project:
+            if self.unit == unit and self.session.project is project:
                 self._show_answers(effects)
 
         self.session.think_of_quilt(
-            lambda: tuple(made_effects(project, made, thing.block, thing.whole)), take
+            lambda: tuple(made_effects(project, unit, thing.block, thing.whole)), take
         )
 
     def _show_answers(self, effects: tuple[MadeEffect, ...]) -> None:
         self.effects = effects
         empty(self.answers)
-        made = self.made
+        unit = self.unit
         for effect in effects:
-            used = made is not None and made.answer == effect.answer
+            used = unit is not None and unit.answer == effect.answer
             frame = QFrame()
             frame.setObjectName("answerUsed" if used else "answer")
             inside = column(frame, 10, 4)
@@ -193,12 +193,12 @@ class MadePage(QWidget):
 
     def reading(self) -> Reading | None:
         """The size to check, for the tape."""
-        thing, made, measure = self.thing, self.made, self.session.measure
+        thing, unit, measure = self.thing, self.unit, self.session.measure
         if thing is None:
             return None
-        wide = (made.in_use if made is not None else thing.planned)[0]
+        wide = (unit.in_use if unit is not None else thing.planned)[0]
         wide = nearest_mark(wide, measure.system.fine_mark)
-        what = "measured" if made is not None else "should measure"
+        what = "measured" if unit is not None else "should measure"
         return Reading(f"{_name(thing)} {what}", without_seams(wide, measure), wide)
 
     # --- what is done -------------------------------------------------------------------------
@@ -210,39 +210,40 @@ class MadePage(QWidget):
             return 0
         return progress(self.session.project.log, [thing.thing]).done.get(thing.thing.name, 0)
 
-    def _take(self, text: str) -> None:
+    def measure(self, text: str) -> None:
+        """A size as it is typed. Raises ``NumberError`` or ``ValueError`` with what is wrong."""
         thing, session = self.thing, self.session
         if thing is None:
             return
         planned = thing.thing._replace(size=thing.planned)
         sizes = sizes_typed(text, planned, self._sewn() or planned.times, session.measure)
-        made = self.made
-        answer: MadeAnswer = made.answer if made is not None else "match"
+        unit = self.unit
+        answer: MadeAnswer = unit.answer if unit is not None else "match"
         block = thing.block.id if thing.whole else ""
         session.edit(with_measured(session.project, planned, sizes, answer, session.now, block))
 
     def answer(self, answer: MadeAnswer) -> None:
         """What is done about the size on the card."""
-        thing, made, session = self.thing, self.made, self.session
-        if thing is not None and made is not None:
+        thing, unit, session = self.thing, self.unit, self.session
+        if thing is not None and unit is not None:
             block = thing.block.id if thing.whole else ""
-            session.edit(with_answer(session.project, made, answer, block))
+            session.edit(with_answer(session.project, unit, answer, block))
             self._show()
 
     def forget_size(self) -> None:
         """What was measured no longer holds."""
-        thing, made, session = self.thing, self.made, self.session
-        if thing is not None and made is not None:
+        thing, unit, session = self.thing, self.unit, self.session
+        if thing is not None and unit is not None:
             block = thing.block.id if thing.whole else ""
-            session.edit(without_measured(session.project, made, block))
+            session.edit(without_measured(session.project, unit, block))
 
     def make_again(self) -> None:
         """What was measured is unpicked, to be made as planned."""
-        thing, made, session = self.thing, self.made, self.session
-        if thing is not None and made is not None:
+        thing, unit, session = self.thing, self.unit, self.session
+        if thing is not None and unit is not None:
             block = thing.block.id if thing.whole else ""
-            project = without_measured(session.project, made, block)
-            number = min(made.count, self._sewn())
+            project = without_measured(session.project, unit, block)
+            number = min(unit.count, self._sewn())
             session.edit(with_unpicked(project, thing.thing, number, REMADE, session.now))
 
 
@@ -251,12 +252,12 @@ def _name(thing: MadeThing) -> str:
     return thing.thing.name.partition(" ")[2]
 
 
-def _typed(made: MadeUnit, session: Session) -> str:
+def _typed(unit: MadeUnit, session: Session) -> str:
     """What was measured, as it is typed."""
     measure = session.measure
-    unit = f" {measure.system.unit}"
+    ending = f" {measure.system.unit}"
     sizes = [
-        (near_text(each.size, measure).replace(unit, ""), each.number) for each in made.measured
+        (near_text(each.size, measure).replace(ending, ""), each.number) for each in unit.measured
     ]
     if len(sizes) == 1:
         return sizes[0][0]

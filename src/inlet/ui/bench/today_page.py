@@ -20,6 +20,8 @@ from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import column, empty, label, row
 
+LEAST_ROW = 140
+"""Pixels that a line is wide at least: its words wrap."""
 SHORTEST, LONGEST = 5, 600
 """Minutes there may be."""
 
@@ -61,11 +63,10 @@ class JobRow(QPushButton):
             child.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
 
     def sizeHint(self) -> QSize:
-        layout = self.layout()
-        wide = max(self.width(), theme.px(320))
-        if layout is None:
-            return QSize(wide, theme.px(48))
-        return QSize(wide, max(theme.px(48), layout.heightForWidth(wide)))
+        return QSize(theme.px(LEAST_ROW), self.heightForWidth(max(self.width(), theme.px(320))))
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(theme.px(LEAST_ROW), theme.px(48))
 
     def hasHeightForWidth(self) -> bool:
         return True

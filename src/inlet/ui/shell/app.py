@@ -166,6 +166,21 @@ def _at_the_quilt(
         wait(lambda: bool(quilt.target.found))
 
 
+def _at_the_bench(
+    window: Window, options: argparse.Namespace, wait: Callable[[Callable[[], bool]], None]
+) -> None:
+    """The bench as it is asked for: so many lines of the list ticked, a size of the first unit."""
+    bench = window.bench
+    for _ in range(options.step):
+        wait(lambda: bench.list is not None and window.session.at_rest)
+        if options.step > 1 and bench.list is not None and bench.list.portions:
+            bench.tick(bench.list.portions[0])
+    if options.sizes:
+        bench.turn_to("made")
+        bench.made.measure(options.sizes)
+        wait(lambda: bool(bench.made.effects))
+
+
 def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> int:
     """Wait for the plan, show the stage asked for, write the picture."""
     window.resize(*USUAL_SIZE)
@@ -190,6 +205,8 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
     window.pressing.show_view(VIEWS[max(0, min(options.page, 2))][0])
     _at_the_quilt(window, options, wait)
     window.show_stage(options.stage)
+    if options.stage == "bench":
+        _at_the_bench(window, options, wait)
     window.bench.turn_to(BENCH_PAGES[max(0, min(options.page, len(BENCH_PAGES) - 1))][0])
     for _ in range(3):  # what is worked out may ask for more, as the pressing for advice on it
         wait(lambda: window.session.at_rest)
