@@ -45,7 +45,7 @@ from inlet.core.bench import (
 from inlet.core.numbers import NumberError
 from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
-from inlet.files.photos import keep_photo
+from inlet.files.photos import keep_photo, take_along
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import load, save, why_not_kept
 from inlet.option_types import whole_copies
@@ -87,6 +87,8 @@ def run(options: argparse.Namespace) -> int:
     terminal.say("\n".join(_told(project, plan, options)))
     if options.output:
         save(project, Path(options.output))
+        names = [entry.photo for entry in project.log if entry.photo]
+        take_along(names, Path(options.file), Path(options.output))
     return 0
 
 

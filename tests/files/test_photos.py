@@ -11,7 +11,7 @@ from PIL import Image
 
 from inlet.command_line import main
 from inlet.core.project import LogEntry, replace
-from inlet.files.photos import keep_photo, photo_folder, photo_path
+from inlet.files.photos import keep_photo, photo_folder, photo_path, take_along
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import load, save
 from tests.blocks import block_of, project_of
@@ -108,6 +108,22 @@ def test_what_is_no_photograph_is_one_sentence(project_file, tmp_path, make, why
 def test_no_name_leads_out_of_the_folder(project_file, name):
     path = photo_path(project_file, name)
     assert path is None or path.parent == photo_folder(project_file)
+
+
+def test_photographs_go_along_when_a_project_is_saved_elsewhere(project_file, tmp_path):
+    name = keep_photo(taken(tmp_path / "in.jpg", 300, 200), project_file, DAY)
+    elsewhere = tmp_path / "other"
+    elsewhere.mkdir()
+    target = elsewhere / "Copy.inlet"
+    assert take_along([name, "gone.jpg", "../x"], project_file, target) == []
+    assert photo_path(target, name).read_bytes() == photo_path(project_file, name).read_bytes()
+    photo_path(target, name).write_bytes(b"mine")
+    assert take_along([name], project_file, target) == []
+    assert photo_path(target, name).read_bytes() == b"mine"
+    blocked = tmp_path / "blocked"
+    blocked.mkdir()
+    (blocked / "Copy.photos").write_text("no folder")
+    assert take_along([name], project_file, blocked / "Copy.inlet") == [name]
 
 
 def test_from_the_command_line_and_in_the_diary(project_file, tmp_path, capsys):

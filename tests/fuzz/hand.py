@@ -61,7 +61,7 @@ CLOSED = 1.0
 _SHORTCUTS = (
     "Ctrl+Z", "Ctrl+Shift+Z", "Ctrl+Y", "Ctrl+G", "Ctrl+B", "Ctrl+D", "Ctrl+T", "Ctrl+M", "Alt+Up",
     "Alt+Down", "Ctrl+V", "Ctrl+=", "Ctrl+-", "Ctrl+1", "Ctrl+2", "Ctrl+3", "Ctrl+4", "Ctrl+5",
-    "Ctrl+6", "F2", "Tab", "m", "+", "-", "0", "PgDown", "PgUp",
+    "Ctrl+6", "Ctrl+7", "Ctrl+8", "F2", "Tab", "m", "+", "-", "0", "PgDown", "PgUp",
     "Shift+Tab", "Escape", "Return", "Space", "Up", "Down", "Left", "Right", "Delete", "Backspace",
     ".", ",", "s", "c", "e", "u", "a", "w", "r", "f", "l", "1", "2", "3", "Shift+R", "Shift+F",
 )  # fmt: skip
@@ -69,6 +69,10 @@ _TEXTS = (
     "3",
     "9",
     "12 3/4",
+    "3 3/8",
+    "2 of 3 3/8, 3 7/16",
+    "19:30-20:15",
+    "20 Dec 2026",
     "2:1:2",
     "6",
     "0",

@@ -19,6 +19,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 
+from inlet.core.bench import with_note
 from inlet.core.project.value import replace
 from inlet.files.project.project_json import load
 from inlet.files.project.recovery import Desk, clear
@@ -31,7 +32,7 @@ APART = 40
 """Milliseconds between two edits."""
 LONGEST = 0.8
 """Seconds from the first edit to the kill, at most."""
-STAGES = ("draft", "units", "quilt")
+STAGES = ("draft", "units", "quilt", "bench")
 
 
 class Killed(NamedTuple):
@@ -42,7 +43,7 @@ class Killed(NamedTuple):
 
 
 def edit_for_ever(pipe: int, folder: Path, stage: str) -> None:
-    """A window whose maker edits: names the project by numbers, and turns the block."""
+    """A window whose maker edits: names the project by numbers, logs them, turns the block."""
     app = QApplication([])
     theme.apply(app)
     session = Session()
@@ -57,7 +58,8 @@ def edit_for_ever(pipe: int, folder: Path, stage: str) -> None:
         number += 1
         if number % 3 == 0:
             session.turn_block((1, False))
-        session.edit(replace(session.project, name=str(number)))
+        noted = with_note(session.project, str(number), session.now)
+        session.edit(replace(noted, name=str(number)))
         os.write(pipe, b"%d\n" % number)
 
     timer = QTimer()
@@ -92,6 +94,8 @@ def kill_one(chance: random.Random) -> Killed:
         assert not desk.unread, "a desk that cannot be read"
         kept = [int(each.project.name) for each in left]
         for each in left:
+            logged = [entry.text for entry in each.project.log]
+            assert logged == [str(i + 1) for i in range(int(each.project.name))], "a torn log"
             clear(each)
         return Killed(number, max(kept, default=0))
 

@@ -262,6 +262,10 @@ def test_notes_and_photographs_are_in_the_diary(bench, qtbot, tmp_path, monkeypa
     shown = [w for w in page.findChildren(QLabel) if w.isVisibleTo(page)]
     pictures = [w for w in shown if not w.pixmap().isNull()]
     assert len(pictures) == 1
+    copy = tmp_path / "copy.inlet"
+    assert bench.session.save_to(copy)
+    assert (photo_folder(copy) / "2026-11-30-1.jpg").is_file()
+    assert bench.session.save_to(file)
     (photo_folder(file) / "2026-11-30-1.jpg").unlink()
     page.refresh()
     assert "is not there any more" in bench.reads(page)

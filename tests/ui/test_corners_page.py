@@ -106,7 +106,7 @@ def test_a_square_gets_corners_and_the_quilt_is_set_with_it(corners, qtbot):
     corners.type(ticket.minutes, "20")
     assert f"{number - 30} corners left, at your pace of 90 an hour" in corners.reads(ticket)
     ticked = progress(corners.session.project.log, quilt_things(plan.steps))
-    assert ticked == ({plan.steps[0].name: 30}, ())
+    assert ticked[:2] == ({plan.steps[0].name: 30}, ())
     ticket.boxes["silt"].click()
     ticket.cards.click()
     corners.wait()

@@ -9,6 +9,7 @@ from __future__ import annotations
 import io
 import os
 import stat
+from collections.abc import Iterable
 from pathlib import Path
 
 from PIL import Image, ImageOps, UnidentifiedImageError
@@ -53,6 +54,22 @@ def keep_photo(source: str | os.PathLike[str], project: Path, day: str) -> str:
             f"{file_name(folder)}: photographs cannot be kept there ({reason(error)})"
         ) from None
     return _name(day, number)
+
+
+def take_along(names: Iterable[str], before: Path, project: Path) -> list[str]:
+    """Photographs of a project that is saved under another name, copied beside it; the names of
+    those that could not be. What is there already stays as it is."""
+    left = []
+    for name in dict.fromkeys(names):
+        source, target = photo_path(before, name), photo_path(project, name)
+        if source is None or target is None or target.exists() or not source.is_file():
+            continue
+        try:
+            target.parent.mkdir(exist_ok=True)
+            write_whole(target, source.read_bytes())
+        except OSError:
+            left.append(name)
+    return left
 
 
 def _name(day: str, number: int) -> str:

@@ -269,6 +269,11 @@ class Session(Shown):
         except project_json.FileProblem as problem:
             self.said.emit(str(problem))
             return False
+        if self.path is not None and self.path != path:
+            names = [entry.photo for entry in self.project.log if entry.photo]
+            left = photos.take_along(names, self.path, path)
+            if left:
+                self.said.emit(f"Not copied beside the project: {', '.join(left[:4])}.")
         self.path = path
         self.history.mark_saved()
         self.changed.emit()
