@@ -10,6 +10,7 @@ from pathlib import Path
 from inlet import terminal
 from inlet.core.bench import (
     ANSWER_WORDS,
+    OVERVIEW_HEAD,
     MadeThing,
     Plan,
     Thing,
@@ -31,10 +32,12 @@ from inlet.core.bench import (
     quick_lines,
     share_done,
     sizes_typed,
+    step_lines,
     things_of,
     today,
     today_lines,
     uneven_text,
+    unmeasured_text,
     used_lines,
     with_measured,
     with_note,
@@ -68,6 +71,7 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     add("--photo", metavar="FILE", help="keep a photograph beside the project written")
     add("--wish", metavar="DAY", help="when all is to be done: 2026-12-20; none: no day")
     add("--entries", action="store_true", help="what was logged, line by line")
+    add("--steps", action="store_true", help="what is cut, sewn, pressed, trimmed of each step")
     add("--diary", action="store_true", help="what was logged, day by day")
     add("--today", action="store_true", help="what is next, for the time there is")
     add("--minutes", type=whole_copies, metavar="N", help="with --today: the time there is")
@@ -106,6 +110,9 @@ def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator
         yield from kit_lines(kit(jobs(plan, project), plan, project, options.kit))
     elif options.today:
         yield from _next(project, plan, options.minutes)
+    elif options.steps:
+        for line in (OVERVIEW_HEAD, *(s.cells for s in step_lines(jobs(plan, project), project))):
+            yield "  ".join(cell or "-" for cell in line)
     else:
         yield from progress_lines(project.log, things_of(plan), project.measure)
 
@@ -130,6 +137,7 @@ def _effects(project: Project, plan: Plan, name: str) -> Iterator[str]:
     made = made_of(project, of.thing)
     assert made is not None, "it was just measured"
     yield uneven_text(made, of.planned, project.measure)
+    yield from filter(None, [unmeasured_text(made_things(plan), project)])
     for effect in made_effects(project, made, of.block, of.whole):
         used = " (in use)" if effect.answer == made.answer else ""
         yield f"{ANSWER_WORDS[effect.answer]}{used}:"
@@ -161,7 +169,7 @@ def _plan(project: Project, options: argparse.Namespace) -> Plan:
     """The plan that is asked about: of the quilt, or of a block."""
     if project.quilt is not None and not options.block:
         plan = plan_quilt(project)
-        if options.today or options.kit:
+        if options.today or options.kit or options.steps:
             _ = plan.fabric_plans.best
         return plan
     wanted = options.block or (project.blocks[0].id if project.blocks else "")

@@ -259,9 +259,12 @@ def test_notes_and_photographs_are_in_the_diary(bench, qtbot, tmp_path, monkeypa
     qtbot.mouseClick(page.photo_, LEFT)
     qtbot.waitUntil(lambda: bool(bench.session.project.log[-1].photo), timeout=10000)
     assert (photo_folder(file) / "2026-11-30-1.jpg").is_file()
-    shown = [w for w in page.findChildren(QLabel) if w.isVisibleTo(page)]
-    pictures = [w for w in shown if not w.pixmap().isNull()]
-    assert len(pictures) == 1
+
+    def pictures():
+        shown = [w for w in page.findChildren(QLabel) if w.isVisibleTo(page)]
+        return [w for w in shown if not w.pixmap().isNull()]
+
+    qtbot.waitUntil(lambda: len(pictures()) == 1, timeout=10000)
     copy = tmp_path / "copy.inlet"
     assert bench.session.save_to(copy)
     assert (photo_folder(copy) / "2026-11-30-1.jpg").is_file()
@@ -327,3 +330,23 @@ def test_an_empty_block_has_nothing_to_do(maker, clock):
         maker.window.bench.turn_to(page)
         maker.window.bench.grab()
     assert maker.window.bench.made.title.text() == "Nothing can be measured"
+
+
+def test_all_steps_are_picked_and_ticked_by_keys(bench, qtbot):
+    stage = bench.window.bench
+    qtbot.mouseClick(stage.page_buttons["steps"], LEFT)
+    table = stage.steps.table
+    name = next(job.thing.name for job in stage.jobs if job.verb == "Press")
+    at = next(i for i, line in enumerate(stage.steps.lines) if line.cells[0] == name)
+    table.setFocus()
+    table.setCurrentCell(at, 0)
+    first = stage.job
+    assert first.thing.name == name
+    qtbot.keyClick(table, Qt.Key.Key_Space)
+    settle(bench)
+    assert table.currentRow() == at
+    assert bench.session.project.log[-1].what == name
+    assert bench.session.project.log[-1].part == first.part
+    qtbot.keyClick(table, Qt.Key.Key_Backspace)
+    settle(bench)
+    assert bench.session.project.log == ()

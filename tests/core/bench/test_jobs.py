@@ -21,10 +21,12 @@ from inlet.core.bench.edits import (
 from inlet.core.bench.finish import date_typed, finish, finish_text, last_day
 from inlet.core.bench.jobs import jobs, minutes_left, share_done
 from inlet.core.bench.kit import kit
+from inlet.core.bench.overview import step_lines
 from inlet.core.bench.pace import pace_of
 from inlet.core.bench.progress import progress
 from inlet.core.bench.report import kit_lines, today_lines, used_lines
 from inlet.core.bench.sharing import quick_jobs, sittings_left
+from inlet.core.bench.things import block_things
 from inlet.core.bench.timing import going_on, is_forgotten, minutes_typed, paused, timed
 from inlet.core.bench.today import today
 from inlet.core.numbers import CENTIMETRES
@@ -337,3 +339,34 @@ def test_the_log_reads_as_a_diary():
     assert f"  19:05  Sew 4 × {name}" in lines
     assert f"  19:05  Unpicked 1 × {name}: points cut off" in lines
     assert lines[-1] == "  19:05  New needle. (photograph a.jpg)"
+
+
+def test_all_steps_are_told_part_by_part():
+    """Counted by hand: a line for each piece of fabric and each step, what is done of each part."""
+    project, plan = block_plan()
+    first = step_lines(jobs(plan, project), project)
+    fabrics = sum(job.laid is not None for job in jobs(plan, project))
+    assert len(first) == fabrics + len(plan.steps)
+    unit = next(i for i, line in enumerate(first) if line.cells[0] == plan_steps_name(plan, 0))
+    assert first[unit].cells[1] == "no"
+    for job in jobs(plan, project):
+        if job.laid is not None:
+            project = with_job(project, job, job.left, AT)
+    name = first[unit].cells[0]
+    sew = next(
+        job for job in jobs(plan, project)
+        if job.verb == "Sew" and job.thing.name == name
+    )  # fmt: skip
+    project = with_job(project, sew, sew.left, AT)
+    cells = step_lines(jobs(plan, project), project)[unit].cells
+    assert cells[1] == "✓"
+    assert cells[2].startswith("✓ ")
+    assert cells[5] == f"0 of {sew.thing.times}"
+    for job in jobs(plan, project):
+        project = with_job(project, job, job.left, AT)
+    for line in step_lines(jobs(plan, project), project):
+        assert all(cell == "" or cell.startswith("✓") for cell in line.cells[1:])
+
+
+def plan_steps_name(plan, at):
+    return block_things(plan)[at].name

@@ -14,6 +14,7 @@ from inlet.core.bench.made import (
     made_things,
     sizes_typed,
     uneven_text,
+    unmeasured_text,
     with_answer,
     with_measured,
     without_measured,
@@ -287,3 +288,23 @@ def test_a_size_that_cannot_be_is_told(text, why):
 def test_a_size_in_the_other_system_may_be_typed_with_its_unit():
     project, made = measured("8.9 cm")
     assert made_of(project, made.thing).in_use[0] == F(890, 254)
+
+
+def test_what_is_sewn_is_not_cut_down_and_is_to_be_measured():
+    project = project_of(block_of(HST, 3, 3, fabrics="abc"))
+    block = project.blocks[0]
+    plan = plan_block(project, block, 4)
+    _ = plan.fabric_plans.best
+    strips = next(m for m in made_things(plan) if m.thing.name == "Make test B")
+    for job in jobs(plan, project):
+        if job.laid is not None or job.thing.name == strips.thing.name:
+            project = with_job(project, job, job.left, AT)
+    assert unmeasured_text(made_things(plan), project) == ""
+    project, _ = measured("3 3/8", project=project)
+    plan = plan_block(project, block, 4)
+    down = {job.what: job.left for job in jobs(plan, project) if job.verb == "Cut down"}
+    assert {what.partition(" ")[0]: bool(left) for what, left in down.items()} == {
+        "B1": False, "B2": False, "C": True,
+    }  # fmt: skip
+    text = unmeasured_text(made_things(plan), project)
+    assert text.startswith("test B is sewn already, and was not measured")

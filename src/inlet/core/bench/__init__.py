@@ -37,10 +37,13 @@ from inlet.core.bench.made import (
     measured_lines,
     sizes_typed,
     uneven_text,
+    unmeasured_text,
     with_answer,
     with_measured,
     without_measured,
 )
+from inlet.core.bench.overview import HEAD as OVERVIEW_HEAD
+from inlet.core.bench.overview import StepLine, step_lines
 from inlet.core.bench.progress import progress, same_but_log
 from inlet.core.bench.report import (
     PLACE_TITLES,
@@ -60,6 +63,7 @@ from inlet.core.bench.words import log_lines, progress_lines, spare_text
 
 __all__ = [
     "ANSWER_WORDS",
+    "OVERVIEW_HEAD",
     "PLACE_TITLES",
     "QUICK",
     "REASONS",
@@ -71,6 +75,7 @@ __all__ = [
     "MadeThing",
     "Plan",
     "Portion",
+    "StepLine",
     "Thing",
     "Today",
     "block_things",
@@ -104,11 +109,13 @@ __all__ = [
     "share_done",
     "sizes_typed",
     "spare_text",
+    "step_lines",
     "things_of",
     "timed",
     "today",
     "today_lines",
     "uneven_text",
+    "unmeasured_text",
     "used_lines",
     "with_answer",
     "with_cuts",

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence, Set
 from typing import Literal, NamedTuple
 
 from inlet.core.bench.progress import Progress, progress
@@ -25,6 +25,8 @@ BenchPlace = Literal["mat", "machine", "iron", "floor"]
 BENCH_PLACES: tuple[BenchPlace, ...] = ("mat", "machine", "iron", "floor")
 ALL_BUT_DONE = 0.999
 """The most that is done while anything is left."""
+CUT_DOWN = "Cut down"
+"""The verb of jobs that make pieces smaller which are cut already."""
 CUTS_DOWN = 2
 """Cuts that make a piece smaller both ways."""
 ON_FLOOR = ("Lay it out", "Check that it is square")
@@ -97,10 +99,20 @@ _OUTLINES: Latest[Plan, _Outline] = Latest(4)
 
 def jobs(plan: Plan, project: Project) -> tuple[BenchJob, ...]:
     """All jobs of a plan in the order of its schedule, with what of them is done by the log of a
-    project: that of the plan, or one in which only more was logged or cut."""
+    project: that of the plan, or one in which only more was logged or cut. What is sewn is no
+    longer cut down."""
     outline = _outline_of(plan)
     progressed = progress(project.log, outline.things)
-    return tuple(job._replace(done=_done(job, progressed, project)) for job in outline.jobs)
+    all_jobs = [job._replace(done=_done(job, progressed, project)) for job in outline.jobs]
+    to_sew = {
+        label for job in all_jobs if job.verb != CUT_DOWN and job.left for label in job.stacks
+    }
+    return tuple(
+        job._replace(done=job.times)
+        if job.verb == CUT_DOWN and job.stacks and to_sew.isdisjoint(job.stacks)
+        else job
+        for job in all_jobs
+    )
 
 
 def job_of(plan: Plan, project: Project, name: str, verb: str) -> BenchJob | None:
@@ -168,7 +180,8 @@ def _outlined(plan: Plan, laid: tuple[FabricPlan, ...]) -> _Outline:
             size = job.size if not part else ""
             job = job._replace(thing=by_name[job.thing.name], part=part, size=size)
         jobs_.append(job)
-    cutting = tuple(_cutting(plan, laid, maker.cutting + _more_cutting(plan)))
+    sewn_stacks = {label for job in jobs_ for label in job.stacks}
+    cutting = tuple(_cutting(plan, laid, maker.cutting + _more_cutting(plan), sewn_stacks))
     cut_down = [job.thing for job in cutting if job.thing is not None]
     return _Outline((*cutting, *jobs_), (*things, *cut_down), laid)
 
@@ -240,9 +253,10 @@ def _more_cutting(plan: Plan) -> float:
 
 
 def _cutting(
-    plan: Plan, fabric_plans: tuple[FabricPlan, ...], minutes: float
+    plan: Plan, fabric_plans: tuple[FabricPlan, ...], minutes: float, sewn_stacks: Set[str]
 ) -> Iterator[BenchJob]:
-    """Each piece of fabric to cut up, its share of the minutes by its cuts."""
+    """Each piece of fabric to cut up, its share of the minutes by its cuts; then what is cut down
+    of stacks that are sewn in some step."""
     project = plan.project
     is_for = ("", 1) if isinstance(plan, QuiltPlan) else (plan.block.id, plan.copies)
     laid = [LaidFor(*is_for, each.fabric, laid) for each in fabric_plans for laid in each.laid]
@@ -257,7 +271,10 @@ def _cutting(
             what = f"{down.label} to {size_text(down.size, project.measure)}"
             thing = Thing(f"Cut down {what}", down.number)
             each_minutes = CUTS_DOWN * plan.rates.cut / 60
-            yield BenchJob("mat", "Cut down", what, down.number, 0, each_minutes, thing)
+            stacks = (down.label,) if down.label in sewn_stacks else ()
+            yield BenchJob(
+                "mat", CUT_DOWN, what, down.number, 0, each_minutes, thing, stacks=stacks
+            )
 
 
 def _joining(plan: QuiltPlan, things: Sequence[Thing]) -> Iterator[BenchJob]:

@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from inlet.core.bench.entries import logged_in
 from inlet.core.bench.jobs import Plan
+from inlet.core.bench.progress import progress
 from inlet.core.bench.things import Thing, block_things, quilt_things
 from inlet.core.fitting import EASED, worst_easing
 from inlet.core.numbers import Exact, parse_length
@@ -192,6 +193,23 @@ def uneven_text(unit: MadeUnit, planned: Pair, measure: Measure) -> str:
     if off <= thread:
         return "They are as planned, to a thread."
     return f"They are even, and off by {near_text((off, off), measure)}."
+
+
+def unmeasured_text(things: Iterable[MadeThing], project: Project) -> str:
+    """Units that are sewn by the log, and were not measured where others are matched: they are
+    taken to match, too. Nothing where there are none."""
+    if not any(unit.answer != "ease" for unit in project.made):
+        return ""
+    units = [thing for thing in things if not thing.whole]
+    done = progress(project.log, [thing.thing for thing in units]).done
+    names = [
+        thing.thing.name.partition(" ")[2] for thing in units
+        if done.get(thing.thing.name) and made_of(project, thing.thing) is None
+    ]  # fmt: skip
+    if not names:
+        return ""
+    are = "is sewn already, and was" if len(names) == 1 else "are sewn already, and were"
+    return f"{', '.join(names)} {are} not measured: measure what is sewn before the rest is cut."
 
 
 class MadeEffect(NamedTuple):

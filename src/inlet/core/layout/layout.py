@@ -13,6 +13,7 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, Standing
+from inlet.core.layout.cut_down import MOST_CUT_DOWN, CutDownNumbers, LaidWant, cut_down
 from inlet.core.layout.fabric_plan import CutDown, FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
 from inlet.core.layout.grain import both_ways, is_long
@@ -41,8 +42,6 @@ ZERO = Fraction(0)
 AT_ONCE, FEW, BEST = 0, 1_500, 3_000
 """How much work goes into a fabric's layout (``Work`` of ``program.py``): the first there is; one
 of many pieces of fabric there are; the best."""
-MOST_CUT_DOWN = Fraction(1)
-"""Inches a piece that is cut may be larger than what is wanted of it now."""
 WHOLE_FROM = Fraction(2, 3)
 """A strip of which a set takes so much stays whole; what is left of others is of use."""
 
@@ -73,18 +72,6 @@ def lay_out_fabric(
     if buys and laying.left:
         laying.buy(work)
     return laying.plan()
-
-
-class _Want(NamedTuple):
-    """Pieces of a cut that lie one way: ``number`` left to be laid out; in each of them as many as
-    it ``holds``."""
-
-    cut: Cut
-    wide: Fraction
-    high: Fraction
-    turns: bool
-    number: int
-    holds: int = 1
 
 
 class _Ground(NamedTuple):
@@ -122,7 +109,7 @@ class _FabricWork:
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
         self.begun = 0
-        self.cut_down: dict[tuple[str, tuple[Fraction, Fraction]], int] = {}
+        self.cut_down: CutDownNumbers = {}
         self.on_grain: dict[str, bool] = {}  # long pieces of one stack lie one way: turned or not
 
     @property
@@ -134,7 +121,8 @@ class _FabricWork:
         self.laid.append(laid)
         self.begun += 1
         self._take(laid)
-        self._cut_down(laid)
+        per_inch = self.project.measure.system.per_inch
+        self.wants = cut_down(laid, self.wants, MOST_CUT_DOWN * per_inch, self.cut_down)
 
     def fill(self, source: Source, work: int) -> None:
         """Lay down as much as one piece of fabric holds."""
@@ -160,7 +148,7 @@ class _FabricWork:
         self.laid.append(replace(laid, length=self.bought * along))
         self._take(laid)
 
-    def _area(self, want: _Want) -> Exact:
+    def _area(self, want: LaidWant) -> Exact:
         """The fabric one piece cannot do without: its box, or what it takes of a strip at an
         angle."""
         found = _angled(want, self.project)
@@ -191,7 +179,7 @@ class _FabricWork:
             ways = self._ways(wants, across * self.unit)
             if len(ways) > 1:
 
-                def spent(forms: Sequence[_Want]) -> tuple[int, Exact]:
+                def spent(forms: Sequence[LaidWant]) -> tuple[int, Exact]:
                     strips = self._on_one_grain(forms, AT_ONCE, on)
                     return self._spent(replace(empty, strips=strips), wants)
 
@@ -202,7 +190,9 @@ class _FabricWork:
             laid = without_last(laid)
         return laid if laid.strips else None
 
-    def _laid_down(self, forms: Sequence[_Want], work: int, on: _Ground) -> tuple[LaidStrip, ...]:
+    def _laid_down(
+        self, forms: Sequence[LaidWant], work: int, on: _Ground
+    ) -> tuple[LaidStrip, ...]:
         """Strips of what finds room on a piece of fabric."""
         halves = max(1, on.source.layers // 2)
         kinds, own_wants = [], []
@@ -221,7 +211,7 @@ class _FabricWork:
         return tuple(self._uncut(strip, on.empty) for strip in self._strips(chosen, own_wants))
 
     def _on_one_grain(
-        self, forms: Sequence[_Want], work: int, on: _Ground
+        self, forms: Sequence[LaidWant], work: int, on: _Ground
     ) -> tuple[LaidStrip, ...]:
         """The same, long pieces of one stack lying one way, unless fewer find room so."""
         strips = self._laid_down(forms, work, on)
@@ -235,7 +225,7 @@ class _FabricWork:
             strips = on_one
         return strips
 
-    def _ways(self, wants: list[_Want], room: Exact) -> list[list[_Want]]:
+    def _ways(self, wants: list[LaidWant], room: Exact) -> list[list[LaidWant]]:
         """The pieces one by one, and, where some are cut at an angle, those head to tail: as many
         as the strip is long, half as many, a third."""
         ways = [wants]
@@ -245,7 +235,7 @@ class _FabricWork:
                 ways.append(forms)
         return ways
 
-    def _head_to_tail(self, want: _Want, room: Exact) -> Iterator[_Want]:
+    def _head_to_tail(self, want: LaidWant, room: Exact) -> Iterator[LaidWant]:
         """A want in pieces that hold several, none longer than ``room``, and what is left."""
         found = None if self.fabric.lengthwise else _angled(want, self.project)
         most = min(found.from_strip(room), want.number) if found is not None else 0
@@ -259,9 +249,9 @@ class _FabricWork:
                 yield want._replace(number=1)
             elif holds:
                 wide = next_mark(Fraction(found.room_for(holds)).limit_denominator(10**6), mark)
-                yield _Want(want.cut, wide, found.strip_mark, True, number, holds)
+                yield LaidWant(want.cut, wide, found.strip_mark, True, number, holds)
 
-    def _spent(self, laid_fabric: LaidFabric, wants: Sequence[_Want]) -> tuple[int, Exact]:
+    def _spent(self, laid_fabric: LaidFabric, wants: Sequence[LaidWant]) -> tuple[int, Exact]:
         """To compare layouts: how many pieces find no room, then how much fabric is cut up."""
         laid: Counter[str] = Counter()
         for place in places_of(laid_fabric):
@@ -269,7 +259,7 @@ class _FabricWork:
         left = sum(max(0, want.number - laid[want.cut.label]) for want in wants)
         return left, length_used(laid_fabric)
 
-    def _kind(self, want: _Want, halves: int) -> Kind:
+    def _kind(self, want: LaidWant, halves: int) -> Kind:
         wide, high = (int(side / self.unit) for side in (want.wide, want.high))
         turns = want.turns
         turned = self.on_grain.get(want.cut.label) if turns and want.holds == 1 else None
@@ -286,11 +276,11 @@ class _FabricWork:
             laid = replace(laid, layers=laid.layers // 2)
         return laid
 
-    def _has_room(self, want: _Want, laid: LaidFabric) -> bool:
+    def _has_room(self, want: LaidWant, laid: LaidFabric) -> bool:
         least = min(want.wide, want.high) if want.turns else want.wide
         return least <= room_across(laid) or self._is_whole(want, laid)
 
-    def _is_whole(self, want: _Want, laid: LaidFabric) -> bool:
+    def _is_whole(self, want: LaidWant, laid: LaidFabric) -> bool:
         """Does a piece take a strip from selvage to selvage, so that no end is squared?"""
         return room_across(laid) < want.wide <= 2 * laid.width / max(2, laid.layers) and (
             not want.turns or want.high > room_across(laid)
@@ -344,7 +334,7 @@ class _FabricWork:
         return Price(1.0, stroke, strip, width)
 
     def _strips(
-        self, chosen: Sequence[tuple[Pattern, int]], wants: Sequence[_Want]
+        self, chosen: Sequence[tuple[Pattern, int]], wants: Sequence[LaidWant]
     ) -> Iterator[LaidStrip]:
         unit = self.unit
         for pattern, times in chosen:
@@ -390,37 +380,12 @@ class _FabricWork:
             for w in self.wants
         ]
 
-    def _cut_down(self, laid: LaidFabric) -> None:
-        """Pieces that were cut for a stack which is wanted smaller by now are cut down to that;
-        strips, whose stacks are numbered anew, for any that is wanted so wide."""
-        for place in places_of(laid):
-            size = place.at.width, place.at.height
-            wide, high = size[::-1] if place.turned else size
-            left = place.number
-            for i, want in enumerate(self.wants):
-                number = min(want.number, left)
-                if place.holds == 1 and number and self._cuts_down(place.label, wide, high, want):
-                    self.wants[i] = want._replace(number=want.number - number)
-                    what = want.cut.label, (want.wide, want.high)
-                    self.cut_down[what] = self.cut_down.get(what, 0) + number
-                    left -= number
-
-    def _cuts_down(self, label: str, wide: Exact, high: Exact, want: _Want) -> bool:
-        """Is a piece of a stack that is cut somewhat larger than what is wanted?"""
-        most = MOST_CUT_DOWN * self.project.measure.system.per_inch
-        along, across = wide - want.wide, high - want.high
-        if want.cut.shape == "strip":
-            is_for = label == want.cut.label or label not in self.box_of
-            return is_for and along >= 0 and 0 < across <= most
-        same = label == want.cut.label and want.cut.shape != "template"
-        return same and min(along, across) >= 0 and 0 < max(along, across) <= most
-
     def plan(self) -> FabricPlan:
-        cut_down = tuple(CutDown(*what, number) for what, number in self.cut_down.items())
+        smaller = tuple(CutDown(*what, number) for what, number in self.cut_down.items())
         missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
         return FabricPlan(
             self.fabric.id or None, self.width, tuple(self.laid), self.bought, self.bound,
-            missing, self.begun, cut_down,
+            missing, self.begun, smaller,
         )  # fmt: skip
 
 
@@ -432,7 +397,7 @@ def fill_strips_once(
     return tuple(fill_strips(kinds, room, price, work, most))
 
 
-def _angled(want: _Want, project: Project) -> Angled | None:
+def _angled(want: LaidWant, project: Project) -> Angled | None:
     """How a want is cut head to tail, as some of them are turned half round: not of a print with a
     top, nor of a stripe."""
     fabric = project.fabric(want.cut.fabric or "")
@@ -441,27 +406,27 @@ def _angled(want: _Want, project: Project) -> Angled | None:
     return angled(want.cut.outline, project.measure)
 
 
-def _lying(want: _Want, turned: bool) -> tuple[Exact, Exact]:
+def _lying(want: LaidWant, turned: bool) -> tuple[Exact, Exact]:
     return (want.high, want.wide) if turned else (want.wide, want.high)
 
 
-def _one_piece(want: _Want, wide: Exact, high: Exact, turned: bool) -> LaidSegment:
+def _one_piece(want: LaidWant, wide: Exact, high: Exact, turned: bool) -> LaidSegment:
     pieces = LaidPieces(label=want.cut.label, size=(wide, high), turned=turned)
     return LaidSegment(width=wide, rows=(LaidRow(width=high, pieces=(pieces,)),))
 
 
-def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterator[_Want]:
+def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterator[LaidWant]:
     """A cut's pieces as they may lie: the long side across the fabric, or turned; of a print with a
     direction, each as it stands in the block; strips across the fabric where it is wide enough."""
     low, high = cut.cut
     if fabric.lengthwise and low != high:
-        yield _Want(cut, low, high, False, cut.number)
+        yield LaidWant(cut, low, high, False, cut.number)
         return
     if not fabric.direction or low == high:
         across = cut.shape == "strip" and high <= width
-        yield _Want(cut, high, low, not across, cut.number)
+        yield LaidWant(cut, high, low, not across, cut.number)
         return
     upright = min(cut.number, standing.get(cut.label, 0))
     for wide, along, number in ((high, low, cut.number - upright), (low, high, upright)):
         if number:
-            yield _Want(cut, wide, along, False, number)
+            yield LaidWant(cut, wide, along, False, number)

@@ -8,11 +8,11 @@ from pathlib import Path
 from typing import Any, BinaryIO
 
 from reportlab.lib.utils import ImageReader
-from reportlab.platypus import Flowable, Image
+from reportlab.platypus import Flowable, Image, Spacer
 
 from inlet.core.bench import DiaryDay, clock, day_title, diary, entry_text
 from inlet.core.project import LogEntry, Project
-from inlet.files.pdf.document import Document, paragraph, together
+from inlet.files.pdf.document import BETWEEN, Document, paragraph, together
 from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, write_pages
 from inlet.files.photos import photo_path
 
@@ -56,7 +56,7 @@ def _day(day: DiaryDay, project: Project, file: Path | None) -> Iterator[Flowabl
     yield together([heading, *_entry(first, project, file)], 0)
     for _, entry in rest:
         yield together(_entry(entry, project, file), 0)
-    yield paragraph(" ", 6)
+    yield Spacer(1, BETWEEN)
 
 
 def _entry(entry: LogEntry, project: Project, file: Path | None) -> list[Flowable]:

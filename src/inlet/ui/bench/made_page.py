@@ -24,6 +24,7 @@ from inlet.core.bench import (
     progress,
     sizes_typed,
     uneven_text,
+    unmeasured_text,
     with_answer,
     with_measured,
     with_unpicked,
@@ -80,6 +81,8 @@ class MadePage(QWidget):
             layout.addWidget(widget)
         layout.addLayout(row(label("they measured"), self.edit, 1))
         layout.addWidget(self.state)
+        self.unmeasured = label("", "warning", True)
+        layout.addWidget(self.unmeasured)
         self.answers = column(spacing=8)
         layout.addLayout(self.answers)
         self.again = button("Make them again", self.make_again)
@@ -136,6 +139,7 @@ class MadePage(QWidget):
         for widget in (self.figure, self.planned, self.edit, self.again, self.forget, self.state):
             widget.setVisible(thing is not None)
         self._show_answers(())
+        self.unmeasured.hide()
         if thing is None:
             waits = self.session.work_plan is None
             self.title.setText("Working out the sizes …" if waits else "Nothing can be measured")
@@ -152,6 +156,9 @@ class MadePage(QWidget):
             vulgar_text(uneven_text(unit, thing.planned, measure)) if unit is not None
             else "Measure some of them before you sew on: all later sizes can follow."
         )  # fmt: skip
+        text = unmeasured_text(self.things, self.session.project)
+        self.unmeasured.setText(text)
+        self.unmeasured.setVisible(bool(text))
         self.again.setVisible(unit is not None)
         self.again.setEnabled(self._sewn() > 0)
         self.forget.setVisible(unit is not None)

@@ -6,10 +6,22 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
-from inlet.core.bench import BenchJob, Portion, Thing, Today, jobs, progress, today
+from inlet.core.bench import (
+    BenchJob,
+    Portion,
+    Thing,
+    Today,
+    jobs,
+    progress,
+    spare_text,
+    step_lines,
+    things_of,
+    today,
+)
 from inlet.core.project import Rates
 from inlet.ui.bench.diary_page import DiaryPage
 from inlet.ui.bench.made_page import MadePage
+from inlet.ui.bench.steps_page import StepsPage
 from inlet.ui.bench.today_page import TodayPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -17,7 +29,9 @@ from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.parts import column, scrolled, when_seen
 from inlet.ui.widgets.tabs import tabs
 
-PAGES = (("today", "Today"), ("made", "Made sizes"), ("diary", "Diary"))
+PAGES = (
+    ("today", "Today"), ("steps", "All steps"), ("made", "Made sizes"), ("diary", "Diary"),
+)  # fmt: skip
 
 
 @guarded
@@ -37,10 +51,13 @@ class BenchStage(QWidget):
         line, self.page_buttons = tabs(self, PAGES, self.turn_to)
         layout.addWidget(line)
         self.today, self.diary = TodayPage(session), DiaryPage(session)
-        self.made = MadePage(session)
+        self.made, self.steps = MadePage(session), StepsPage(session)
+        self.steps.looked_at.connect(self.look_at)
+        self.steps.table.asked.connect(self.tick_here)
         self.made.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
-        for page in (scrolled(self.today, "page"), self.made, scrolled(self.diary, "page")):
+        listed, told = scrolled(self.today, "page"), scrolled(self.diary, "page")
+        for page in (listed, self.steps, self.made, told):
             self.pages.addWidget(page)
         layout.addWidget(self.pages, 1)
         self.today.looked_at.connect(self.look_at)
@@ -57,7 +74,7 @@ class BenchStage(QWidget):
         )
 
     def turn_to(self, page: str) -> None:
-        """Today, the made sizes, or the diary."""
+        """Today, all steps, the made sizes, or the diary."""
         self.page = page
         self.page_buttons[page].setChecked(True)
         self.pages.setCurrentIndex([name for name, _ in PAGES].index(page))
@@ -81,11 +98,21 @@ class BenchStage(QWidget):
         self._keep_job()
         if self.page == "today":
             self.today.show_list(self.list)
+        elif self.page == "steps":
+            self._show_steps()
         elif self.page == "made":
             self.made.refresh()
         else:
             self.diary.refresh()
         self.shown.emit()
+
+    def _show_steps(self) -> None:
+        project, plan = self.session.project, self.session.work_plan
+        things = things_of(plan) if plan is not None else ()
+        spare = progress(project.log, things).spare if things else ()
+        self.steps.show_lines(
+            step_lines(self.jobs, project), spare_text(spare, self.session.measure)
+        )
 
     def _keep_job(self) -> None:
         """The job under the hand, or the first of the list."""
