@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import product
+
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
@@ -69,8 +71,8 @@ def measured_quilts(draw):
         quilt = replace(quilt, sashing=Sashing(width=F(3, 2), fabric="a"))
     if draw(st.booleans()):
         quilt = replace(quilt, borders=(Border(width=F(2), fabric="b"),))
-    off = F(draw(st.integers(-3, 3)), 8)
-    return replace(project_of(block), quilt=quilt), columns, rows, cell, off
+    off, only_first = F(draw(st.integers(-3, 3)), 8), draw(st.booleans())
+    return replace(project_of(block), quilt=quilt), columns, rows, cell, off, only_first
 
 
 @given(measured_quilts())
@@ -78,11 +80,13 @@ def measured_quilts(draw):
 def test_after_a_made_size_every_later_size_follows(case):
     """Bands that hold a unit that was measured are as wide as it shows; the others as drawn: the
     block, its rows, the top and the borders added up from that, and every piece cut to it."""
-    project, columns, rows, cell, off = case
+    project, columns, rows, cell, off, only_first = case
     block, seam = project.blocks[0], project.measure.seam
     before = plan_block(project, block, 1)
     units = [m for m in made_things(before) if not m.whole and m.planned == (cell + 2 * seam,) * 2]
     assume(units)
+    if only_first and off:  # the other units are trimmed to it
+        units = units[:1]
     for made in units:
         size = cell + 2 * seam + off
         typed = (MeasuredSize(size=(size, size), number=1),)
@@ -308,3 +312,24 @@ def test_what_is_sewn_is_not_cut_down_and_is_to_be_measured():
     }  # fmt: skip
     text = unmeasured_text(made_things(plan), project)
     assert text.startswith("test B is sewn already, and was not measured")
+
+
+@pytest.mark.parametrize("turns", [False, True])
+def test_a_square_that_came_out_oblong_lies_as_its_unit_is_turned(turns):
+    """Two half-square triangles across from one another, 3 3/8 wide and 3 1/2 high as the first
+    lies: turned a quarter, the second is 3 1/2 wide. By hand: 2 7/8 + 3 above and 3 + 3 below are
+    eased to 5 15/16; lying alike both are 5 7/8."""
+    second = "1 1 2 2" if not turns else "2 1 1 2"
+    for fabrics in product("ab", repeat=6):
+        block = block_of(f"1 0 1 2 / 0 1 2 1 / 0 0 1 1 / {second}", 2, 2, (6, 6), "".join(fabrics))
+        plan = plan_block(project_of(block), block, 1)
+        halved = [u for u in plan.units if u.unit.kind == "half-square-triangle"]
+        motions = [place.motion for unit in halved for place in unit.unit.places]
+        if len(halved) == 1 and len(motions) == 2 and (motions[1].cos == 0) == turns:
+            break
+    project = project_of(block)
+    made = next(m for m in made_things(plan) if m.thing.times == 2)
+    size = (MeasuredSize(size=(F(27, 8), F(7, 2)), number=2),)
+    project = with_measured(project, made.thing, size, "ease", AT)
+    wide, high = plan_block(project, block, 1).fit.finished
+    assert (wide, high) == ((5.9375, 5.9375) if turns else (5.875, 6.0))

@@ -237,8 +237,10 @@ class Fitting:
     def _settled(
         self, runs: Sequence[Run], layout: Layout, mark: Fraction, thorough: bool
     ) -> dict[Exact, Fraction]:
-        system, seam = self.measure.system, self.measure.seam
-        return settled(runs, layout.stretches, seam, mark, system.thread, thorough)
+        seam = self.measure.seam
+        # What meets units that are made already is cut to them, not only to a thread.
+        thread = Fraction(0) if self._follows else self.measure.system.thread
+        return settled(runs, layout.stretches, seam, mark, thread, thorough)
 
     def _come_out(
         self, units: Sequence[UnitPlan], runs: list[Run], at: Mapping[Exact, Fraction]
