@@ -14,19 +14,20 @@ from inlet.core.bench.edits import (
     with_cuts,
     with_job,
     with_note,
+    with_tick,
     with_time,
     with_timer,
     with_unpicked,
 )
 from inlet.core.bench.finish import date_typed, finish, finish_text, last_day
-from inlet.core.bench.jobs import jobs, minutes_left, share_done
+from inlet.core.bench.jobs import BenchJob, LaidFor, jobs, minutes_left, share_done
 from inlet.core.bench.kit import kit
 from inlet.core.bench.overview import step_lines
 from inlet.core.bench.pace import pace_of
 from inlet.core.bench.progress import progress
 from inlet.core.bench.report import kit_lines, today_lines, used_lines
 from inlet.core.bench.sharing import quick_jobs, sittings_left
-from inlet.core.bench.things import block_things
+from inlet.core.bench.things import Thing, block_things
 from inlet.core.bench.timing import going_on, is_forgotten, minutes_typed, paused, timed
 from inlet.core.bench.today import today
 from inlet.core.numbers import CENTIMETRES
@@ -36,6 +37,7 @@ from inlet.core.project import (
     INCH,
     Binding,
     Border,
+    LaidFabric,
     LogEntry,
     Quilt,
     Sashing,
@@ -366,6 +368,106 @@ def test_all_steps_are_told_part_by_part():
         project = with_job(project, job, job.left, AT)
     for line in step_lines(jobs(plan, project), project):
         assert all(cell == "" or cell.startswith("✓") for cell in line.cells[1:])
+
+
+@pytest.mark.parametrize(
+    ("verb", "what", "times", "number", "title"),
+    [
+        ("Press", "Skiff A", 12, 12, "Press 12 × Skiff A"),
+        ("Press", "Skiff A", 12, 1, "Press 1 × Skiff A"),
+        ("Press", "Skiff", 1, 1, "Press Skiff"),
+        ("Sew", "runs of Skiff A", 3, 3, "Sew 3 runs of Skiff A"),
+        ("Sew", "runs of Skiff A", 3, 1, "Sew 1 run of Skiff A"),
+        ("Cut apart", "segments for B", 9, 9, "Cut apart 9 segments for B"),
+        ("Sew", "strip sets for B", 2, 1, "Sew 1 strip set for B"),
+        ("Lay", "it out", 1, 1, "Lay it out"),
+    ],
+)
+def test_a_job_is_called_what_a_person_says(verb, what, times, number, title):
+    job = BenchJob("machine", verb, what, times, 0, 1.0, Thing("x", times))
+    assert job.title(number) == title
+    lying = LaidFor("", 1, "fog", LaidFabric(kind="new", width=F(42), length=F(9)))
+    cutting = BenchJob("mat", "Cut", "Fog", 9, 0, 1.0, laid=lying)
+    assert (cutting.title(1), cutting.title(9)) == ("Cut Fog, 1 cut", "Cut Fog, 9 cuts")
+
+
+def eights():
+    """24 half-square triangles, made eight at a time: three runs."""
+    block = replace(block_of("0 0 1 1"), methods={"half-square-triangle": "eight-at-a-time"})
+    project = project_of(block)
+    return project, plan_block(project, block, 24)
+
+
+def test_runs_are_ticked_as_the_units_that_come_of_them():
+    project, plan = eights()
+    for job in jobs(plan, project):
+        if job.laid is not None:
+            project = with_job(project, job, job.left, AT)
+
+    def verbs():
+        return {job.verb: job for job in jobs(plan, project) if job.laid is None}
+
+    assert [(job.verb, job.times) for job in verbs().values()] == [
+        ("Mark", 3), ("Sew", 3), ("Cut apart", 3), ("Press", 24),
+    ]  # fmt: skip
+    for verb in ("Mark", "Sew"):
+        project = with_job(project, verbs()[verb], 1, AT)
+    assert [(e.part, e.number) for e in project.log[-2:]] == [("mark", 8), ("sew", 8)]
+    quick = {p.job.verb: p.number for p in quick_jobs(jobs(plan, project), project, 10**6)}
+    assert quick == {"Mark": 2, "Cut apart": 1}
+    line = step_lines(jobs(plan, project), project)[-1]
+    assert line.cells[1:] == ("✓", "1 of 3", "0 of 24", "", "0 of 24")
+    assert jobs(plan, project)[line.which].verb == "Mark"
+    project = with_job(project, verbs()["Press"], 9, AT)  # so nine came through all before
+    assert [verbs()[verb].done for verb in ("Mark", "Sew", "Cut apart", "Press")] == [1, 1, 1, 9]
+    project = with_job(project, verbs()["Press"], 15, AT)
+    assert share_done(jobs(plan, project)) == 1
+    assert step_lines(jobs(plan, project), project)[-1].cells[5] == "✓ 24"
+
+
+def test_how_much_is_done_is_told_by_minutes():
+    def job(minutes, done):
+        return BenchJob("mat", "Cut", "x", 4, done, minutes, Thing("x", 4))
+
+    assert share_done([job(3.0, 2), job(1.0, 0)]) == 6 / 16
+    assert share_done([job(0.0, 1), job(0.0, 4)]) == 5 / 8
+    assert share_done([job(0.001, 3), job(100.0, 4)]) == 0.999
+    assert share_done([]) == 0
+    assert minutes_left([job(3.0, 1), job(1.0, 4)]) == 9
+
+
+@pytest.mark.parametrize(
+    ("sittings", "a_week", "wished", "text"),
+    [
+        (0, 3, None, "Everything is done."),
+        (1, 3, None, "1 sitting is left. At 3 a week the last is on Mon 30 Nov 2026. If today is "
+                     "lost: Wed 2 Dec 2026."),
+        (7, 3, date(2026, 12, 14), "7 sittings are left. At 3 a week the last is on Mon 14 Dec "
+         "2026, the day you wish. If today is lost: Wed 16 Dec 2026, 2 days after the day you "
+         "wish."),
+        (7, 3, date(2026, 12, 15), "7 sittings are left. At 3 a week the last is on Mon 14 Dec "
+         "2026, 1 day before the day you wish. If today is lost: Wed 16 Dec 2026, 1 day after the "
+         "day you wish."),
+        (7, 3, date(2026, 12, 6), "7 sittings are left. At 3 a week the last is on Mon 14 Dec "
+         "2026, 8 days after the day you wish. If today is lost: Wed 16 Dec 2026, 10 days after "
+         "the day you wish. 7 sittings a week would be enough."),
+        (99, 3, date(2026, 12, 1), "enough: make them longer, or the quilt smaller."),
+    ],
+)  # fmt: skip
+def test_the_end_is_told_in_words(sittings, a_week, wished, text):
+    when = finish(sittings, a_week, date(2026, 11, 30), wished)
+    told = finish_text(when, sittings, a_week)
+    assert told == text if sittings != 99 else told.endswith(text)
+
+
+def test_time_typed_with_a_tick_leaves_the_timer_alone():
+    project, plan = block_plan()
+    project = with_timer(project, Timer(since="2026-11-30T18:45"))
+    thing = next(job.thing for job in jobs(plan, project) if job.thing is not None)
+    typed = with_tick(project, thing, 0, 1, AT, minutes=7)
+    assert (typed.log[-1].minutes, typed.bench) == (7, project.bench)
+    back = with_tick(typed, thing, 1, -1, AT)
+    assert (back.log, back.bench) == ((), project.bench)
 
 
 def plan_steps_name(plan, at):

@@ -21,6 +21,7 @@ from inlet.core.bench.made import (
     with_measured,
     without_measured,
 )
+from inlet.core.bench.things import Thing
 from inlet.core.draft import turned
 from inlet.core.layout import buying_text
 from inlet.core.numbers import CENTIMETRES, NumberError
@@ -287,6 +288,44 @@ def test_uneven_is_told_more_strongly_than_off():
 def test_a_size_that_cannot_be_is_told(text, why):
     with pytest.raises((ValueError, NumberError), match=why):
         measured(text)
+
+
+def test_sizes_are_typed_one_by_one_or_for_all():
+    project = project_of(block_of(HST, 3, 3, fabrics="abc"))
+    thing = Thing("Make A", 6, (F(7, 2), F(7, 2)))
+
+    def typed(text):
+        return [(s.number, s.size) for s in sizes_typed(text, thing, 6, project.measure)]
+
+    square = {x: (x, x) for x in (F(27, 8), F(7, 2))}
+    assert typed("3 3/8") == [(6, square[F(27, 8)])]
+    assert typed("3 3/8, 3 1/2") == [(1, square[F(27, 8)]), (1, square[F(7, 2)])]
+    assert typed("5 of 3 3/8; 3 1/2 x 3 3/8") == [
+        (5, square[F(27, 8)]), (1, (F(7, 2), F(27, 8))),
+    ]  # fmt: skip
+    oblong = thing._replace(size=(F(7, 2), F(13, 2)))
+    with pytest.raises(ValueError, match="type both sides"):
+        sizes_typed("3 3/8", oblong, 6, project.measure)
+    with pytest.raises(ValueError, match="no rectangle"):
+        sizes_typed("3 3/8", thing._replace(size=None), 6, project.measure)
+    assert sizes_typed("4 3/8", thing, 6, project.measure)  # a quarter off, and no more
+    with pytest.raises(ValueError, match="cannot be"):
+        sizes_typed("4 1/2", thing, 6, project.measure)
+
+
+def test_as_much_as_can_be_eased_is_eased():
+    """Over 12 in a sixteenth can be eased, and no more."""
+    block = block_of(HST, 3, 3, (12, 12), fabrics="abc")
+    quilt = Quilt(columns=2, rows=2, block=block.id)
+    project = replace(project_of(block), quilt=quilt)
+    whole = next(m for m in made_things(plan_quilt(project)) if m.whole)
+    for off, fits in ((F(1, 16), True), (F(5, 64), False)):
+        size = (F(25, 2) - off,) * 2
+        sizes = (MeasuredSize(size=size, number=1),)
+        measured_so = with_measured(project, whole.thing, sizes, "ease", AT, block.id)
+        unit = made_of(measured_so, whole.thing)
+        effects = {e.answer: e for e in made_effects(measured_so, unit, whole.block, True)}
+        assert effects["ease"].fits is fits
 
 
 def test_a_size_in_the_other_system_may_be_typed_with_its_unit():
