@@ -11,7 +11,6 @@ from inlet.core.bench import (
     Portion,
     Thing,
     Today,
-    jobs,
     progress,
     spare_text,
     step_lines,
@@ -71,6 +70,8 @@ class BenchStage(QWidget):
             session.quilted,
             session.topped,
             session.changed,
+            session.worked,
+            session.laid_out,
         )
 
     def turn_to(self, page: str) -> None:
@@ -87,12 +88,12 @@ class BenchStage(QWidget):
     def refresh(self) -> None:
         """What is next by the log as it is now; a quilt that is not planned is, aside."""
         session = self.session
-        plan = session.work_plan
-        if plan is None:
-            session.plan_the_quilt()
+        session.ask_jobs()
+        known = session.jobs
+        if known is None:
             self.jobs, self.list = (), None
         else:
-            self.jobs = jobs(plan, session.project)
+            self.jobs = known
             minutes = (session.project.rates or Rates()).sitting
             self.list = today(self.jobs, session.project, minutes, session.now[:10])
         self._keep_job()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
-from inlet.core.bench import jobs, share_done
+from inlet.core.bench import share_done
 from inlet.core.layout import total_text
 from inlet.core.numbers import vulgar_text
 from inlet.core.pressing import PressingPlan
@@ -48,6 +48,7 @@ class Rail(QWidget):
         session.pressed.connect(self.refresh)
         session.quilted.connect(self.refresh)
         session.topped.connect(self.refresh)
+        session.worked.connect(self._worked)
         self.refresh()
         self.mark("draft")
 
@@ -65,11 +66,15 @@ class Rail(QWidget):
         cutting = session.project.cutting
         if not session.project.log and not (cutting and cutting.begun):
             return "not begun"
-        plan = session.work_plan
-        if plan is None:
-            session.plan_the_quilt()
-            return "…"
-        return _per_cent(share_done(jobs(plan, session.project)))
+        known = session.jobs
+        if known is None:
+            session.ask_jobs(at_once=False)
+            known = session.jobs
+        return "…" if known is None else _per_cent(share_done(known))
+
+    def _worked(self) -> None:
+        """How far the work is has come to be known."""
+        self._show("bench", self._bench())
 
     def refresh(self) -> None:
         patches = len(self.session.draft.patches)
@@ -90,11 +95,14 @@ class Rail(QWidget):
             figures["piecing"] = _count(len(plan.steps), "step", "steps")
         if self.session.pressing_known:
             figures["pressing"] = _nesting(self.session.pressing)
-        for stage, button in self.buttons.items():
-            figure = figures.get(stage, "…")
-            button.setText(f"{stage.capitalize()}\n{figure}")
-            button.setAccessibleName(f"{stage.capitalize()}, {figure}")
+        for stage in self.buttons:
+            self._show(stage, figures.get(stage, "…"))
             self._tint(stage)
+
+    def _show(self, stage: str, figure: str) -> None:
+        button = self.buttons[stage]
+        button.setText(f"{stage.capitalize()}\n{figure}")
+        button.setAccessibleName(f"{stage.capitalize()}, {figure}")
 
 
 def _per_cent(share: float) -> str:

@@ -8,9 +8,9 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import TypeVar
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
-from inlet.core.bench import Plan, same_but_log
+from inlet.core.bench import BenchJob, Plan, jobs, same_but_log
 from inlet.core.draft import Draft, draft, drawing_problems, group_of
 from inlet.core.geometry import Turn
 from inlet.core.history import History
@@ -41,6 +41,8 @@ def new_project() -> Project:
     return replace(first_project(), blocks=(new_block(set(), "Block 1"),))
 
 
+QUIET = 1_500
+"""Milliseconds after which something is worked out that nobody waits for."""
 CHECKED_AT_ONCE = 150
 """Patches of a drawing that are looked at while the hand waits."""
 FRAMES = 0.04
@@ -56,6 +58,7 @@ class Shown(QObject):
     laid_out = Signal()  # the fabric is laid out as well as can be
     topped = Signal()  # the top of the quilt is known, later than it was asked for
     quilted = Signal()  # the fabric of the quilt is laid out
+    worked = Signal()  # how far the work is, later than it was asked for
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
     picked_fabric = Signal()
@@ -92,6 +95,14 @@ class Shown(QObject):
         self._keeper = BackgroundTask(
             self, lambda text: self.said.emit(f"Inlet could not keep the photograph ({text}).")
         )
+        self._jobs: tuple[Plan, Project, object, tuple[BenchJob, ...]] | None = None
+        self._worker = BackgroundTask(
+            self, lambda text: self.said.emit(f"Inlet could not work out what is next ({text}).")
+        )
+        self._quiet = QTimer(self)  # nothing was asked for in a while
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(QUIET)
+        self._quiet.timeout.connect(self.plan_the_quilt)
         self._planner = Planner(self)
         self._planner.done.connect(self._arrived)
         self._planner.advised.connect(self.advised)
@@ -263,6 +274,35 @@ class Shown(QObject):
         plan = self.quilt_plan
         return plan if self.quilt_known and plan.planned else None
 
+    @property
+    def jobs(self) -> tuple[BenchJob, ...] | None:
+        """What is to be done for the plan of the work, and what of it is, by the document as it is
+        now; None until that is known, which ``ask_jobs`` asks for."""
+        plan, known = self.work_plan, self._jobs
+        if plan is None or known is None:
+            return None
+        now = plan, self.project, plan.fabric_plans.now
+        return known[3] if all(a is b for a, b in zip(known, now, strict=False)) else None
+
+    def ask_jobs(self, at_once: bool = True) -> None:
+        """Work out ``jobs`` aside, if that is not done; ``worked`` tells where that takes longer
+        than the hand waits. A quilt that is not planned is: ``at_once``, or after a quiet while."""
+        plan, project = self.work_plan, self.project
+        if plan is None:
+            if at_once:
+                self.plan_the_quilt()
+            elif not self._quiet.isActive():
+                self._quiet.start()
+        elif self.jobs is None:
+            laid = plan.fabric_plans.now
+
+            def take(found: tuple[BenchJob, ...]) -> None:
+                self._jobs = plan, project, laid, found
+                self.worked.emit()
+
+            self._worker.start(lambda: jobs(plan, project), take, pause=0)
+            self._worker.wait(FRAMES if at_once else 0)
+
     def _quilt_planned(self, plan: QuiltPlan) -> None:
         if self._view.plan is plan:
             self.quilted.emit()
@@ -346,7 +386,7 @@ class Shown(QObject):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for it, to be closed with the window."""
-        background_tasks = (self._cutter, self._viewer, self._quilter, self._keeper)
+        background_tasks = (self._cutter, self._viewer, self._quilter, self._keeper, self._worker)
         return (*self._planner.tasks, *self._presser.tasks, *background_tasks)
 
     def close(self) -> None:
