@@ -69,6 +69,15 @@ def test_a_cut_is_dragged_along_the_marks_and_read_on_the_tape(remaking, qtbot):
     assert slicing.made_from.cuts.upright == (F(-1, 2), F(1, 2))
 
 
+def test_a_cut_through_the_centre_goes_where_the_arrow_says(remaking, qtbot):
+    """It is its own mirror image."""
+    picture, slicing = remaking.window.remake.slice_page.start, remaking.window.slicing
+    slicing.cut(Cuts((F(0),), ()))
+    qtbot.keyClick(picture, Qt.Key.Key_Right)
+    assert slicing.made_from.cuts.upright == (F(1, 8),)
+    assert picture.held == (0, 0)
+
+
 def test_pieces_are_turned_and_swapped_and_kept_as_a_block(remaking, qtbot):
     maker, window = remaking, remaking.window
     result, slicing = window.remake.slice_page.result, window.slicing

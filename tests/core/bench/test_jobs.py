@@ -27,6 +27,7 @@ from inlet.core.bench.pace import pace_of
 from inlet.core.bench.progress import progress
 from inlet.core.bench.report import kit_lines, today_lines, used_lines
 from inlet.core.bench.sharing import quick_jobs, sittings_left
+from inlet.core.bench.spent import FabricSpent, spent_lines
 from inlet.core.bench.things import Thing, block_things
 from inlet.core.bench.timing import going_on, is_forgotten, minutes_typed, paused, timed
 from inlet.core.bench.today import today
@@ -472,3 +473,11 @@ def test_time_typed_with_a_tick_leaves_the_timer_alone():
 
 def plan_steps_name(plan, at):
     return block_things(plan)[at].name
+
+
+def test_what_is_used_is_told_by_hand():
+    fog, silt = FabricSpent("Fog", F(9), F(36), F(10)), FabricSpent("Silt", F(0), F(5), None)
+    assert list(spent_lines([fog, silt], (36.0, 144.0), INCH)) == [
+        "Fog: 9 in of 36 in cut up", "Silt: 0 in of 5 in cut up",
+        "Thread, top and bobbin: 2.0 yd of 8.0 yd", "Fabric for 2 1/2 of 10 is cut up",
+    ]  # fmt: skip

@@ -107,7 +107,7 @@ class StartPicture(QWidget):
     def _moved(self, axis: int, before: Exact, to: Exact) -> Cuts | None:
         """The cuts, one of them moved with its mirror image; None where no block can be cut so."""
         cuts = list(self.cuts())
-        moved = {before: to, -before: -to}
+        moved = {-before: -to, before: to}  # of a cut through the centre it moves itself
         cuts[axis] = tuple(sorted({moved.get(cut, cut) for cut in cuts[axis]}))
         if len(cuts[axis]) < len(self.cuts()[axis]):
             return None
