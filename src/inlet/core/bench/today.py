@@ -9,7 +9,7 @@ from inlet.core.bench.diary import day_of
 from inlet.core.bench.jobs import BenchJob
 from inlet.core.bench.pace import MakerPace, minutes_by_rates, pace_of
 from inlet.core.bench.sharing import Portion, sittings_left
-from inlet.core.project import LogEntry, Project
+from inlet.core.project import LogEntry, Project, Rates
 
 LEAST = 2.0
 """Minutes that are worth sitting down for."""
@@ -31,7 +31,8 @@ class Today(NamedTuple):
 
 
 def today(jobs: Sequence[BenchJob], project: Project, minutes: float, day: str) -> Today:
-    """The list for a day (``2026-11-30``) on which there are so many minutes."""
+    """The list for a day (``2026-11-30``) on which there are so many minutes; the sittings that
+    are left are as long as the maker's usual ones."""
     pace = pace_of(project.log, jobs)
     done = tuple(
         entry for entry in project.log if day_of(entry) == day and entry.did in ("done", "cut")
@@ -39,5 +40,5 @@ def today(jobs: Sequence[BenchJob], project: Project, minutes: float, day: str) 
     minutes_done = minutes_by_rates(done, jobs) * pace.factor
     left = minutes - minutes_done
     now = sittings_left(jobs, left, pace.factor)[:1] if left >= LEAST else ()
-    usual = sittings_left(jobs, minutes, pace.factor)
+    usual = sittings_left(jobs, (project.rates or Rates()).sitting, pace.factor)
     return Today(now[0] if now else (), done, minutes_done, len(usual), pace)

@@ -175,7 +175,7 @@ class MadePage(QWidget):
             if self.unit == unit and self.session.project is project:
                 self._show_answers(effects)
 
-        self.session.think_of_quilt(
+        self.session.think_of_sizes(
             lambda: tuple(made_effects(project, unit, thing.block, thing.whole)), take
         )
 

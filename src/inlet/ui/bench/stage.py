@@ -45,7 +45,9 @@ class BenchStage(QWidget):
         self.session = session
         self.jobs: tuple[BenchJob, ...] = ()
         self.list: Today | None = None
+        self._history = session.history  # the document the list is of
         self.which: int | None = None  # the job under the hand
+        self.there: int | None = None  # minutes there are today, where not as usual
         layout = column(self, 16, 8)
         line, self.page_buttons = tabs(self, PAGES, self.turn_to)
         layout.addWidget(line)
@@ -61,6 +63,7 @@ class BenchStage(QWidget):
         layout.addWidget(self.pages, 1)
         self.today.looked_at.connect(self.look_at)
         self.today.ticked.connect(self.tick)
+        self.today.typed.connect(self.have_minutes)
         self.page = "today"
         self.page_buttons["today"].setChecked(True)
         self._show_anew = when_seen(
@@ -86,19 +89,19 @@ class BenchStage(QWidget):
         self.refresh()
 
     def refresh(self) -> None:
-        """What is next by the log as it is now; a quilt that is not planned is, aside."""
+        """What is next by the log as it is now; a quilt that is not planned is, aside, and the
+        list stays as it was until then."""
         session = self.session
         session.ask_jobs()
         known = session.jobs
-        if known is None:
+        if known is not None:
+            self._history, self.jobs = session.history, known
+            self.list = today(self.jobs, session.project, self.minutes, session.now[:10])
+        elif session.history is not self._history:  # what was before is another project's
             self.jobs, self.list = (), None
-        else:
-            self.jobs = known
-            minutes = (session.project.rates or Rates()).sitting
-            self.list = today(self.jobs, session.project, minutes, session.now[:10])
         self._keep_job()
         if self.page == "today":
-            self.today.show_list(self.list)
+            self.today.show_list(self.list, self.minutes)
         elif self.page == "steps":
             self._show_steps()
         elif self.page == "made":
@@ -106,6 +109,17 @@ class BenchStage(QWidget):
         else:
             self.diary.refresh()
         self.shown.emit()
+
+    @property
+    def minutes(self) -> int:
+        """The time there is today."""
+        return self.there or (self.session.project.rates or Rates()).sitting
+
+    def have_minutes(self, minutes: int) -> None:
+        """There is so much time today."""
+        if minutes != self.minutes:
+            self.there = minutes
+            self.refresh()
 
     def _show_steps(self) -> None:
         project, plan = self.session.project, self.session.work_plan

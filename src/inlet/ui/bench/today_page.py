@@ -12,16 +12,18 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QSp
 
 from inlet.core.bench import PLACE_TITLES, Portion, Today, entry_text
 from inlet.core.numbers import vulgar_text
-from inlet.core.project import Measure, Rates, replace
+from inlet.core.project import Measure
 from inlet.core.schedule import minutes_text
 from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.parts import column, empty, label, row
+from inlet.ui.widgets.parts import button, column, empty, label, row
 
 LEAST_ROW = 140
 """Pixels that a line is wide at least: its words wrap."""
+MORE = 20
+"""Minutes that one goes on for."""
 SHORTEST, LONGEST = 5, 600
 """Minutes there may be."""
 
@@ -98,6 +100,7 @@ class TodayPage(QWidget):
 
     looked_at = Signal(int)
     ticked = Signal(object)  # a portion that is done
+    typed = Signal(int)  # the minutes there are
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -110,9 +113,12 @@ class TodayPage(QWidget):
         self.minutes.setSingleStep(5)
         self.minutes.setSuffix(" min")
         self.minutes.setAccessibleName("Time there is today")
-        self.minutes.editingFinished.connect(self._take_minutes)
+        self.minutes.editingFinished.connect(lambda: self.typed.emit(self.minutes.value()))
+        self.longer = button(
+            f"{MORE} minutes more", lambda: self.typed.emit(self.minutes.value() + MORE)
+        )
         layout.addWidget(self.heading)
-        layout.addLayout(row(label("I have"), self.minutes, 1))
+        layout.addLayout(row(label("I have"), self.minutes, self.longer, 1))
         self.list = column(spacing=6)
         layout.addLayout(self.list)
         self.caution = label(CAUTIONS, "caption", True)
@@ -123,23 +129,23 @@ class TodayPage(QWidget):
         layout.addWidget(self.done)
         layout.addStretch(1)
         self.rows: list[JobRow] = []
+        self._listed: Today | None = None
 
-    def _take_minutes(self) -> None:
-        rates = self.session.project.rates or Rates()
-        if self.minutes.value() != rates.sitting:
-            new = replace(rates, sitting=self.minutes.value())
-            self.session.edit(replace(self.session.project, rates=new))
-
-    def show_list(self, listed: Today | None) -> None:
-        """The list of today; None while it is being worked out."""
+    def show_list(self, listed: Today | None, minutes: int) -> None:
+        """The list of today, on which there are so many minutes; None while it is being worked
+        out."""
+        if listed is not None and listed is self._listed:
+            return  # it is shown already
+        self._listed = listed
         held = next((row.portion for row in self.rows if row.hasFocus()), None)
         empty(self.list)
         self.rows = []
-        rates = self.session.project.rates or Rates()
-        self.minutes.setValue(rates.sitting)
+        self.minutes.setValue(minutes)
         self.heading.setText(_heading(listed))
         portions = listed.portions if listed is not None else ()
         self.caution.setVisible(bool(portions))
+        over = listed is not None and not listed.portions and listed.sittings > 0
+        self.longer.setVisible(over and minutes + MORE <= LONGEST)
         for place, at_place in groupby(portions, lambda portion: portion.job.place):
             some = list(at_place)
             time = minutes_text(sum(portion.minutes for portion in some))

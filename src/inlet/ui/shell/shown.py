@@ -99,6 +99,9 @@ class Shown(QObject):
         self._worker = BackgroundTask(
             self, lambda text: self.said.emit(f"Inlet could not work out what is next ({text}).")
         )
+        self._sizer = BackgroundTask(
+            self, lambda text: self.said.emit(f"Inlet could not work out the sizes ({text}).")
+        )
         self._quiet = QTimer(self)  # nothing was asked for in a while
         self._quiet.setSingleShot(True)
         self._quiet.setInterval(QUIET)
@@ -311,6 +314,10 @@ class Shown(QObject):
         """Work something out about the quilt aside; what is asked for next takes its place."""
         self._quilter.start(do, take)
 
+    def think_of_sizes(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
+        """Work out aside what comes of a size; what is asked for next takes its place."""
+        self._sizer.start(do, take)
+
     @property
     def group(self) -> tuple[Turn, ...]:
         """The ways the drawing is repeated, itself first."""
@@ -386,7 +393,9 @@ class Shown(QObject):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for it, to be closed with the window."""
-        background_tasks = (self._cutter, self._viewer, self._quilter, self._keeper, self._worker)
+        background_tasks = (
+            self._cutter, self._viewer, self._quilter, self._keeper, self._worker, self._sizer,
+        )  # fmt: skip
         return (*self._planner.tasks, *self._presser.tasks, *background_tasks)
 
     def close(self) -> None:
