@@ -9,7 +9,7 @@ from typing import Any
 
 import msgspec
 
-from inlet.core.project import LogEntry
+from inlet.core.project import LogEntry, Pair
 from inlet.files.problem import FileProblem
 from inlet.files.project.limits import MOST_LOGGED, limit_faults
 from inlet.files.project.shape import as_it_is, read_struct
@@ -31,9 +31,10 @@ def log_apart(body: dict[str, Any]) -> tuple[dict[str, Any], tuple[LogEntry, ...
     if "log" not in body:
         raw = [*_of_cutting(body), *raw]
     log: list[LogEntry] = []
+    sizes: dict[Any, Pair] = {}
     unread: list[Any] = []
     for each in raw:
-        entry = _entry(each) if len(log) < MOST_LOGGED else None
+        entry = _read_entry(each, sizes) if len(log) < MOST_LOGGED else None
         if entry is None:
             unread.append(each)
         else:
@@ -65,6 +66,21 @@ def _of_cutting(body: dict[str, Any]) -> list[Any]:
             name = names.get(str(each.get("fabric")), "no fabric yet")
             entries.append({"what": f"Cut {name}", "did": "cut", "number": number})
     return entries
+
+
+def _read_entry(raw: Any, sizes: dict[Any, Pair]) -> LogEntry | None:
+    """An entry of a file, its size taken from the ``sizes`` of those before, as they are written: a
+    long log has few."""
+    size = raw.get("size") if isinstance(raw, dict) else None
+    written = tuple(size) if isinstance(size, list) and all(type(x) is str for x in size) else None
+    known = sizes.get(written) if written is not None else None
+    if known is not None:
+        entry = _entry({key: value for key, value in raw.items() if key != "size"})
+        return entry and msgspec.structs.replace(entry, size=known)
+    entry = _entry(raw)
+    if entry is not None and entry.size is not None and written is not None:
+        sizes[written] = entry.size
+    return entry
 
 
 def _entry(raw: Any) -> LogEntry | None:

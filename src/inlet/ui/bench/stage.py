@@ -132,7 +132,9 @@ class BenchStage(QWidget):
     def _keep_job(self) -> None:
         """The job under the hand, or the first of the list."""
         first = self.list.portions[0].which if self.list and self.list.portions else None
-        if self.which is None or self.which >= len(self.jobs):
+        gone = self.which is None or self.which >= len(self.jobs)
+        over = not gone and self.job is not None and not self.job.left and self.page == "today"
+        if gone or (over and first is not None):
             self.which = first
 
     @property
