@@ -104,6 +104,10 @@ def test_a_square_gets_corners_and_the_quilt_is_set_with_it(corners, qtbot):
     assert page.count() == (63, number)
     corners.type(ticket.sewn, "30")
     corners.type(ticket.minutes, "20")
+    last = corners.session.project.log[-1]
+    assert (last.did, last.what, last.minutes) == ("timed", plan.steps[0].name, 20)
+    corners.type(ticket.minutes, "19")
+    assert "the log has 20 minutes of it" in corners.window.message_text.text()
     assert f"{number - 30} corners left, at your pace of 90 an hour" in corners.reads(ticket)
     ticked = progress(corners.session.project.log, quilt_things(plan.steps))
     assert ticked[:2] == ({plan.steps[0].name: 30}, ())

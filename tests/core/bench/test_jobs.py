@@ -202,6 +202,9 @@ def test_pace_is_minutes_taken_over_minutes_by_the_rates():
     more = LogEntry(did="timed", what=sew.thing.name, part=sew.part, minutes=30)
     assert pace_of((*log, more), jobs(plan, project)).factor == pytest.approx(60 / planned)
     assert pace_of((replace(entry, minutes=10),), jobs(plan, project)) == (1.0, 0)  # too little
+    later = replace(entry, minutes=None, at="2026-12-01T10:00")
+    assert pace_of((entry, later), jobs(plan, project)).factor == pytest.approx(30 / planned)
+    assert pace_of((later, more), jobs(plan, project)).factor == pytest.approx(30 / planned)
     shared = replace(entry, minutes=None)  # ticked in the same minute
     assert pace_of((entry, shared), jobs(plan, project)).factor == pytest.approx(15 / planned)
 

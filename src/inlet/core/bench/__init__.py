@@ -14,8 +14,10 @@ from inlet.core.bench.diary import (
     entry_text,
 )
 from inlet.core.bench.edits import (
+    minutes_logged,
     with_cuts,
     with_job,
+    with_minutes,
     with_note,
     with_tick,
     with_time,
@@ -98,6 +100,7 @@ __all__ = [
     "made_of",
     "made_things",
     "measured_lines",
+    "minutes_logged",
     "minutes_typed",
     "pace_text",
     "paused",
@@ -121,6 +124,7 @@ __all__ = [
     "with_cuts",
     "with_job",
     "with_measured",
+    "with_minutes",
     "with_note",
     "with_tick",
     "with_time",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from inlet.core.bench.entries import logged_in, noted, ticked, unpicked
 from inlet.core.bench.jobs import BenchJob, LaidFor
-from inlet.core.bench.progress import progress
+from inlet.core.bench.progress import Log, progress
 from inlet.core.bench.things import Thing
 from inlet.core.bench.timing import is_forgotten, timed
 from inlet.core.layout import begin, begun_at, cuts_of, gone_on
@@ -84,8 +84,18 @@ def with_timer(project: Project, timer: Timer | None) -> Project:
 
 def with_time(project: Project, minutes: int, at: str, what: str = "") -> Project:
     """Time spent, on a step where ``what`` names it, that no tick has; no timer runs after it."""
+    return with_timer(with_minutes(project, minutes, at, what), None)
+
+
+def with_minutes(project: Project, minutes: int, at: str, what: str) -> Project:
+    """So many minutes more on a step."""
     entry = LogEntry(did="timed", what=what, at=at, minutes=minutes)
-    return with_timer(replace(project, log=logged_in(project.log, entry)), None)
+    return replace(project, log=logged_in(project.log, entry))
+
+
+def minutes_logged(log: Log, what: str) -> int:
+    """How long a step took so far, by what was timed of it."""
+    return sum(entry.minutes or 0 for entry in log if entry.what == what)
 
 
 def _clocked(project: Project, at: str) -> tuple[Project, int | None]:

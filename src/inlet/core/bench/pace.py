@@ -9,6 +9,10 @@ from inlet.core.bench.jobs import BenchJob
 from inlet.core.bench.progress import Log
 from inlet.core.project import LogEntry
 
+Names = tuple[str, str, str]
+"""The name of a thing, its drawing's mark, a part of it."""
+TAKES_TIME = ("done", "cut", "timed")
+"""What of the log is work that the rates know."""
 LEAST = 15
 """Minutes that must have been taken before they say something."""
 
@@ -23,23 +27,31 @@ class MakerPace(NamedTuple):
 
 def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
     """The pace of what was timed and can be told from the jobs: minutes taken over minutes by the
-    rates, of the same things. Time spent on a thing that was not done then counts with it; things
-    ticked within one minute share its time."""
+    rates, of the same things. Things ticked within one minute share its time; time that was written
+    down by itself is for all of a thing that was done without its time being taken."""
     taken, by_rates = 0, 0.0
-    minutes_each = list(_minutes_each(jobs, log))
+    known = _Known(jobs, log)
+    by_itself: set[Names] = set()
+    untimed: dict[Names, float] = {}
     timed_at = ""
     for entry in log:
         shares = bool(timed_at) and entry.at == timed_at
         is_timed = entry.minutes is not None or shares
         timed_at = entry.at if is_timed else ""
-        if not is_timed or entry.did in ("unpicked", "measured", "note"):
+        if entry.did not in TAKES_TIME:
             continue
-        each = next((m for names, m in minutes_each if _is_of(entry, names)), None)
-        if each is None:
+        found = known.of(entry)
+        if found is None:
             continue
+        names, each = found
         taken += entry.minutes or 0
-        if entry.did != "timed":
+        if entry.did == "timed":
+            by_itself.add(names)
+        elif is_timed:
             by_rates += entry.number * each
+        else:
+            untimed[names] = untimed.get(names, 0.0) + entry.number * each
+    by_rates += sum(minutes for names, minutes in untimed.items() if names in by_itself)
     if taken < LEAST or by_rates <= 0:
         return MakerPace()
     return MakerPace(taken / by_rates, taken)
@@ -47,13 +59,33 @@ def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
 
 def minutes_by_rates(log: Log, jobs: Sequence[BenchJob]) -> float:
     """What the rates give to what some entries say was done; nothing to what no job is of."""
-    minutes_each = list(_minutes_each(jobs, log))
-    each = (next((m for names, m in minutes_each if _is_of(entry, names)), 0.0) for entry in log)
-    return sum(entry.number * minutes for entry, minutes in zip(log, each, strict=True))
+    known = _Known(jobs, log)
+    rates = ((entry, known.of(entry)) for entry in log)
+    return sum(entry.number * rate[1] for entry, rate in rates if rate is not None)
 
 
-Names = tuple[str, str, str]
-"""The name of a thing, its drawing's mark, a part of it."""
+class _Known:
+    """What one of each thing takes by the rates, part by part: by the mark of its drawing, or by
+    its name where either has none."""
+
+    def __init__(self, jobs: Sequence[BenchJob], log: Log) -> None:
+        self.by_mark: dict[tuple[str, str], tuple[Names, float]] = {}
+        self.by_name: dict[tuple[str, str], tuple[Names, float]] = {}
+        self.unmarked: dict[tuple[str, str], tuple[Names, float]] = {}
+        for names, minutes in _minutes_each(jobs, log):
+            name, drawn, part = names
+            self.by_name.setdefault((name, part), (names, minutes))
+            if drawn:
+                self.by_mark.setdefault((drawn, part), (names, minutes))
+            else:
+                self.unmarked.setdefault((name, part), (names, minutes))
+
+    def of(self, entry: LogEntry) -> tuple[Names, float] | None:
+        """What the thing of an entry is known as, and its minutes."""
+        if not entry.drawn:
+            return self.by_name.get((entry.what, entry.part))
+        marked = self.by_mark.get((entry.drawn, entry.part))
+        return marked or self.unmarked.get((entry.what, entry.part))
 
 
 def _minutes_each(jobs: Sequence[BenchJob], log: Log) -> Iterator[tuple[Names, float]]:
@@ -73,9 +105,3 @@ def _minutes_each(jobs: Sequence[BenchJob], log: Log) -> Iterator[tuple[Names, f
                 last[thing.name] = last.get(thing.name, 0.0) + each
             if not job.part:
                 yield (thing.name, thing.drawn, ""), last[thing.name]
-
-
-def _is_of(entry: LogEntry, names: Names) -> bool:
-    name, drawn, part = names
-    same = entry.drawn == drawn if entry.drawn and drawn else entry.what == name
-    return same and entry.part == part

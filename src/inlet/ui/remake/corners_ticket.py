@@ -195,7 +195,7 @@ class CornersTicket(QWidget):
             edit.show_value(str(number))
         self.counts.setText(page.number_text())
         self.sewn.show_value(str(improvising.sewn))
-        self.minutes.show_value(str(improvised.minutes))
+        self.minutes.show_value(str(improvising.minutes))
         self.pool.setText("")
         self.card.setText("")
         scene = page.scene
@@ -205,7 +205,7 @@ class CornersTicket(QWidget):
         own = [s for key, s in squares.every() if key[0] == session.block.id]
         pool = scrap_pool(own, session.measure)
         rates = session.project.rates or Rates()
-        pace = pace_of(pool, improvising.sewn, improvised.minutes, rates, session.measure)
+        pace = pace_of(pool, improvising.sewn, improvising.minutes, rates, session.measure)
         self.pace.setText(pace_text(pace, date.today()) if pool.corners else "")
         sizes: dict[tuple[Exact, Exact], int] = {}
         for (size, _), number in pool.scraps.items():
@@ -282,7 +282,7 @@ class CornersTicket(QWidget):
         self.improvising.take_sewn(_whole(text, 0, MOST_CORNERS))
 
     def _take_minutes(self, text: str) -> None:
-        self.improvising.edit(minutes=_whole(text, 0, MOST_MINUTES))
+        self.improvising.take_minutes(_whole(text, 0, MOST_MINUTES))
 
 
 MOST_ACROSS = 100

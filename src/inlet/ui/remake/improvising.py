@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from inlet.core.bench import corner_thing, progress
+from inlet.core.bench import corner_thing, minutes_logged, progress, with_minutes
 from inlet.core.draft import draft
 from inlet.core.improvised import (
     CornerSeam,
@@ -185,6 +185,24 @@ class Improvising(QObject):
         session = self.session
         thing = corner_thing(session.project, session.block, MOST_CORNERS)
         return progress(session.project.log, (thing,)).done.get(thing.name, 0)
+
+    @property
+    def minutes(self) -> int:
+        """How long they took: by the log, and what was typed before there was one."""
+        session, improvised = self.session, self.improvised
+        thing = corner_thing(session.project, session.block, MOST_CORNERS)
+        before = improvised.minutes if improvised is not None else 0
+        return before + minutes_logged(session.project.log, thing.name)
+
+    def take_minutes(self, number: int) -> None:
+        """They took so long: what is more than the log has is added to it. Raises ``ValueError``
+        where it has more."""
+        session, more = self.session, number - self.minutes
+        if more < 0:
+            raise ValueError(f"the log has {self.minutes} minutes of it; Undo takes the last back")
+        if more:
+            thing = corner_thing(session.project, session.block, MOST_CORNERS)
+            session.edit(with_minutes(session.project, more, session.now, thing.name))
 
     def take_sewn(self, number: int) -> None:
         sewn = self.sewn
