@@ -254,6 +254,10 @@ def _effect(
             lines.append(_eased_text(easing.differs, easing.most, easing.length, measure))
         size = measured_text(prepared.made_size, measure)
         lines.append(f"{block.title}, unfinished: {size}")
+    if not whole and block != project.block(block.id):
+        lines.append(
+            f"The quilt is laid out by {block.title} in its own colours: measure that, too"
+        )
     lines += _quilt_lines(project)
     return MadeEffect(answer, fits, tuple(lines))
 
