@@ -31,7 +31,7 @@ def corner_thing(project: Project, block: Block, times: int) -> Thing:
     return Thing(corner_step_name(project, block), times, None, mark)
 
 
-_MARKS: Latest[Step, tuple[Draft, Measure, str]] = Latest(4000)
+_MARKS: Latest[Step, tuple[Draft, Measure, str]] = Latest(600)
 
 
 def quilt_things(steps: Iterable[QuiltStep]) -> tuple[Thing, ...]:
