@@ -392,6 +392,9 @@ def test_a_job_is_called_what_a_person_says(verb, what, times, number, title):
     assert job.title(number) == title
     lying = LaidFor("", 1, "fog", LaidFabric(kind="new", width=F(42), length=F(9)))
     cutting = BenchJob("mat", "Cut", "Fog", 9, 0, 1.0, laid=lying)
+    assert [cutting.number_text(1), cutting.number_text(9)] == ["1 cut", "9 cuts"]
+    runs = BenchJob("machine", "Sew", "runs of A", 3, 0, 1.0)
+    assert [runs.number_text(1), runs.number_text(3)] == ["1 run", "3 runs"]
     assert (cutting.title(1), cutting.title(9)) == ("Cut Fog, 1 cut", "Cut Fog, 9 cuts")
 
 

@@ -67,17 +67,26 @@ class BenchJob(NamedTuple):
     def left(self) -> int:
         return self.times - self.done
 
+    def number_text(self, number: int) -> str:
+        """How many it is done to: ``34 cuts``, ``14 runs``, ``112``; nothing where it is done
+        once."""
+        if self.laid is not None:
+            return f"{number} {'cut' if number == 1 else 'cuts'}"
+        several = _MASS.match(self.what)
+        if several:
+            return f"{number} {several[1]}{'s' if number > 1 else ''}"
+        return str(number) if self.times > 1 else ""
+
     def title(self, number: int) -> str:
         """What is done so many times: ``Press 112 × Skiff A``, ``Sew 14 runs of Skiff A``, ``Fog,
         34 cuts``, ``Sew row 1``."""
         if self.laid is not None:
-            return f"{self.verb} {self.what}, {number} {'cut' if number == 1 else 'cuts'}"
+            return f"{self.verb} {self.what}, {self.number_text(number)}"
         if self.times == 1:
             return f"{self.verb} {self.what}"
         several = _MASS.match(self.what)
         if several:
-            mass, of, product = several.groups()
-            return f"{self.verb} {number} {mass}{'s' if number > 1 else ''}{of}{product}"
+            return f"{self.verb} {self.number_text(number)}{several[2]}{several[3]}"
         return f"{self.verb} {number} × {self.what}"
 
 

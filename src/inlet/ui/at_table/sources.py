@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.bench import PLACE_TITLES, BenchJob, block_things, job_of
 from inlet.core.piecing import Step, step_moves
-from inlet.core.plan import BlockPlan, SewnBlock
+from inlet.core.plan import BlockPlan, QuiltPlan, SewnBlock
 from inlet.core.planning import move_text
 from inlet.core.table import Move, like_ones_together
 from inlet.core.words import measured_text, unit_of
@@ -217,10 +218,30 @@ class BenchSource(TableSource):
             return TableCard("Today's list is done", "", "", f"{len(self.ticked)} done here")
         first = listed.portions[0]
         size, more = size_first(first.job.size, unit_of(self.session.measure))
-        place = PLACE_TITLES[first.job.place]
-        words = f"{place}. {more[:1].upper()}{more[1:]}" if more else f"{place}."
+        words = [f"{PLACE_TITLES[first.job.place]}."]
+        words += [f"{more[0].upper()}{more[1:]}."] if more else []
+        sewn = self._sewn(first.job)
+        pictures: Callable[[], Sequence[QWidget]] = tuple
+        if sewn is not None:
+            of, step = sewn
+            words.append(_step_words(of, step))
+            moves = step_moves(of.draft, step, of.measure.seam)
+            pictures = partial(_pictures, moves, self.session)
         many = "1 job is left" if left == 1 else f"{left} jobs are left"
-        return TableCard(first.job.title(first.number), size, words, f"{many} today")
+        title, figure = first.job.title(first.number), size or first.job.number_text(first.number)
+        return TableCard(title, figure, "  ".join(words), f"{many} today", pictures)
+
+    def _sewn(self, job: BenchJob) -> tuple[SewnBlock, Step] | None:
+        """The step of a block that a job is part of; None of one that is no such."""
+        plan = self.session.work_plan
+        if plan is None or job.thing is None:
+            return None
+        if isinstance(plan, QuiltPlan):
+            steps = [(step.name, step.sewn) for step in plan.steps]
+        else:
+            things = zip(block_things(plan), plan.steps, strict=True)
+            steps = [(thing.name, (plan.sewn_in(step), step)) for thing, step in things]
+        return next((sewn for name, sewn in steps if name == job.thing.name), None)
 
     def onward(self) -> None:
         listed = self.stage.list

@@ -88,6 +88,7 @@ class TableView(QWidget):
         layout.addLayout(self.pictures, 1)
         layout.addWidget(self.words)
         layout.addWidget(self.place)
+        theme.dress(self)
         source.changed.connect(self.refresh)
         self.refresh()
 
