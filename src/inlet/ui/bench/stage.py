@@ -92,6 +92,8 @@ class BenchStage(QWidget):
         """What is next by the log as it is now; a quilt that is not planned is, aside, and the
         list stays as it was until then."""
         session = self.session
+        if not session.is_quilt:
+            session.lay_out()  # what is begun here stays as it is laid out
         session.ask_jobs()
         known = session.jobs
         if known is not None:
