@@ -11,6 +11,7 @@ from inlet import terminal
 from inlet.core.bench import (
     ANSWER_WORDS,
     OVERVIEW_HEAD,
+    QUICK,
     MadeThing,
     Plan,
     Thing,
@@ -26,6 +27,7 @@ from inlet.core.bench import (
     made_things,
     measured_lines,
     minutes_typed,
+    number_done,
     pace_text,
     progress,
     progress_lines,
@@ -124,7 +126,7 @@ def _next(project: Project, plan: Plan, minutes: int | None) -> Iterator[str]:
     there = minutes or (project.rates or Rates()).sitting
     listed = today(all_jobs, project, there, day)
     yield from today_lines(listed)
-    yield "In the next 20 minutes:"
+    yield f"In the next {QUICK} minutes:"
     yield from (f"  {line}" for line in quick_lines(all_jobs, project, listed))
     yield f"{int(100 * share_done(all_jobs))} % is done. {end_text(project, listed, day)}"
     yield from filter(None, [pace_text(listed.pace)])
@@ -153,16 +155,13 @@ def _measurable(plan: Plan, name: str) -> MadeThing:
 def _with_size(project: Project, plan: Plan, options: argparse.Namespace, at: str) -> Project:
     """The project with what was measured. Raises ``FileProblem``."""
     of = _measurable(plan, options.measured)
-    planned = of.thing._replace(size=of.planned)
-    there = progress(project.log, [of.thing]).done.get(of.thing.name, 0)
+    many = options.number or number_done(project.log, of.thing) or of.thing.times
     try:
-        sizes = sizes_typed(
-            options.size or "", planned, options.number or there or planned.times, project.measure
-        )
+        sizes = sizes_typed(options.size or "", of.thing, many, project.measure)
     except (NumberError, ValueError) as why:
         raise FileProblem(f"inlet: --size: {why}") from None
     answer: MadeAnswer = options.answer or "match"
-    return with_measured(project, planned, sizes, answer, at, of.block.id if of.whole else "")
+    return with_measured(project, of.thing, sizes, answer, at, of.whole_of)
 
 
 def _plan(project: Project, options: argparse.Namespace) -> Plan:

@@ -312,7 +312,12 @@ def test_of_a_project_without_a_quilt_the_block_is_the_work(maker, clock):
     names = {job.thing.name for job in maker.window.bench.jobs if job.thing is not None}
     assert "Make Sluice" in names
     maker.window.bench.turn_to("made")
-    assert maker.window.bench.made.list.count() >= 2
+    page = maker.window.bench.made
+    page.list.setCurrentRow(page.list.count() - 1)
+    assert page.title.text() == "Sluice"
+    maker.type(page.edit, "9 3/8")
+    maker.bot.waitUntil(lambda: len(page.effects) == 2, timeout=20000)
+    assert "Sluice, unfinished: 9⅜ in" in maker.reads(page)
 
 
 def test_an_empty_block_has_nothing_to_do(maker, clock):

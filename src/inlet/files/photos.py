@@ -97,8 +97,8 @@ def _as_kept(source: str | os.PathLike[str]) -> bytes:
         upright.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
         bare = Image.new("RGB", upright.size)
         bare.paste(upright)
-        out = io.BytesIO()
-        bare.save(out, "JPEG", quality=QUALITY)
+        jpeg = io.BytesIO()
+        bare.save(jpeg, "JPEG", quality=QUALITY)
     except UnidentifiedImageError:
         raise FileProblem(f"{name}: this is no photograph Inlet can read") from None
     except Image.DecompressionBombError:
@@ -108,4 +108,4 @@ def _as_kept(source: str | os.PathLike[str]) -> bytes:
     except (OSError, ValueError, SyntaxError) as error:
         why = reason(error) if isinstance(error, OSError | ValueError) else "it is damaged"
         raise FileProblem(f"{name}: cannot be read ({why})") from None
-    return out.getvalue()
+    return jpeg.getvalue()

@@ -264,6 +264,26 @@ def test_what_is_cut_already_is_cut_down_and_nothing_bought_again():
     assert any(each.new is not None for each in plan.fabric_plans.best)
 
 
+def test_a_measured_block_of_no_quilt_has_every_effect_told_and_its_step_trims():
+    project = project_of(block_of(HST, 3, 3, fabrics="abc"))
+    block = project.blocks[0]
+    whole = next(m for m in made_things(plan_block(project, block, 4)) if m.whole)
+    sizes = sizes_typed("2 of 9 3/8, 2 of 9 1/4", whole.thing, 4, project.measure)
+    project = with_measured(project, whole.thing, sizes, "trim", AT, whole.whole_of)
+    effects = list(made_effects(project, made_of(project, whole.thing), block, True))
+    assert [e.lines[0] for e in effects] == [
+        "test, unfinished: 9 1/4 in", "test, unfinished: 9 1/4 in",
+        "Edges differ by up to 3/16 in over 9 in, where no more than 3/64 in can be eased",
+    ]  # fmt: skip
+    last = plan_block(project, block, 4).steps[-1]
+    assert last.notes[-1].startswith("Trim them all to 9 1/4 in, the smallest")
+    quilted = replace(project, quilt=replace(project.quilt, columns=2, rows=2, block=block.id))
+    step = next(s for s in plan_quilt(quilted).steps if s.name == "Make test")
+    assert step.sewn[1].notes[-1] == last.notes[-1]
+    matched = with_answer(project, made_of(project, whole.thing), "match", whole.whole_of)
+    assert not any("Trim" in n for n in plan_block(matched, block, 4).steps[-1].notes)
+
+
 def test_uneven_is_told_more_strongly_than_off():
     project, made = measured("2 of 3 3/8, 2 of 3 1/2")
     measure = project.measure

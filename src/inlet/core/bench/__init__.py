@@ -26,7 +26,7 @@ from inlet.core.bench.edits import (
 )
 from inlet.core.bench.entries import REASONS
 from inlet.core.bench.finish import date_typed
-from inlet.core.bench.jobs import BenchJob, LaidFor, Plan, job_of, jobs, share_done, things_of
+from inlet.core.bench.jobs import BenchJob, LaidFor, job_of, jobs, share_done, things_of
 from inlet.core.bench.kit import kit
 from inlet.core.bench.made import (
     ANSWER_WORDS,
@@ -46,7 +46,7 @@ from inlet.core.bench.made import (
 )
 from inlet.core.bench.overview import HEAD as OVERVIEW_HEAD
 from inlet.core.bench.overview import StepLine, step_lines
-from inlet.core.bench.progress import progress, same_but_log
+from inlet.core.bench.progress import number_done, progress, same_but_log
 from inlet.core.bench.report import (
     PLACE_TITLES,
     QUICK,
@@ -58,7 +58,14 @@ from inlet.core.bench.report import (
     used_lines,
 )
 from inlet.core.bench.sharing import Portion
-from inlet.core.bench.things import Thing, block_things, corner_thing, quilt_things
+from inlet.core.bench.things import (
+    Plan,
+    Thing,
+    block_things,
+    corner_thing,
+    quilt_things,
+    sewn_things,
+)
 from inlet.core.bench.timing import going_on, is_forgotten, minutes_typed, paused, timed
 from inlet.core.bench.today import Today, today
 from inlet.core.bench.words import log_lines, progress_lines, spare_text
@@ -102,6 +109,7 @@ __all__ = [
     "measured_lines",
     "minutes_logged",
     "minutes_typed",
+    "number_done",
     "pace_text",
     "paused",
     "progress",
@@ -109,6 +117,7 @@ __all__ = [
     "quick_lines",
     "quilt_things",
     "same_but_log",
+    "sewn_things",
     "share_done",
     "sizes_typed",
     "spare_text",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from inlet.core.bench.entries import logged_in, noted, ticked, unpicked
 from inlet.core.bench.jobs import BenchJob, LaidFor
-from inlet.core.bench.progress import Log, progress
+from inlet.core.bench.progress import Log, number_done
 from inlet.core.bench.things import Thing
 from inlet.core.bench.timing import is_forgotten, timed
 from inlet.core.layout import begin, begun_at, cuts_of, gone_on
@@ -39,14 +39,11 @@ def with_cuts(project: Project, lying: LaidFor, by: int, at: str) -> Project:
     before = project.cutting.begun[which].done
     project = gone_on(project, which, by)
     cutting = project.cutting or Cutting()
-    made = cutting.begun[which].done - before
+    more = cutting.begun[which].done - before
     number = len(cuts_of(lying.laid, project))
     thing = Thing(f"Cut {fabric_name(project, lying.fabric)}", number)
-    if made <= 0:
-        log = ticked(project.log, thing, before, made, at, did="cut")
-        return replace(project, log=log)
-    project, minutes = _clocked(project, at)
-    log = ticked(project.log, thing, before, made, at, "", minutes, did="cut")
+    project, minutes = _clocked(project, at) if more > 0 else (project, None)
+    log = ticked(project.log, thing, before, more, at, "", minutes, did="cut")
     return replace(project, log=log)
 
 
@@ -58,10 +55,7 @@ def with_job(project: Project, job: BenchJob, by: int, at: str) -> Project:
     thing = job.thing
     if thing is None:
         return project
-    progressed = progress(project.log, [thing])
-    through = (
-        progressed.through(thing, job.part) if job.part else progressed.done.get(thing.name, 0)
-    )
+    through = number_done(project.log, thing, job.part)
     runs = max(0, min(job.times, job.done + by))
     whole = runs * thing.times
     wanted = -(-whole // job.times) if by > 0 else whole // job.times

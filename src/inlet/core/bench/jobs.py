@@ -12,11 +12,11 @@ from collections.abc import Iterable, Iterator, Sequence, Set
 from typing import Literal, NamedTuple
 
 from inlet.core.bench.progress import Progress, progress
-from inlet.core.bench.things import Thing, block_things, quilt_things
+from inlet.core.bench.things import Plan, SewnThing, Thing, block_things, quilt_things, sewn_things
 from inlet.core.layout import FabricPlan, begun_at, cuts_of
 from inlet.core.memo import Latest
 from inlet.core.piecing import Step
-from inlet.core.plan import BlockPlan, QuiltPlan, QuiltStep, SewnBlock
+from inlet.core.plan import QuiltPlan, QuiltStep, SewnBlock
 from inlet.core.project import LaidFabric, Project
 from inlet.core.schedule import Task
 from inlet.core.words import fabric_name, measured_text, size_text
@@ -102,7 +102,6 @@ class _Outline(NamedTuple):
     laid: tuple[FabricPlan, ...]
 
 
-Plan = BlockPlan | QuiltPlan
 _OUTLINES: Latest[Plan, _Outline] = Latest(4)
 
 
@@ -162,19 +161,8 @@ def _done(job: BenchJob, progressed: Progress, project: Project) -> int:
 
 
 def _outlined(plan: Plan, laid: tuple[FabricPlan, ...]) -> _Outline:
-    if isinstance(plan, QuiltPlan):
-        things = quilt_things(plan.steps)
-        of_step = {
-            step.sewn[1].number: (thing, *step.sewn)
-            for step, thing in zip(plan.steps, things, strict=True)
-            if step.sewn is not None
-        }
-    else:
-        things = block_things(plan)
-        of_step = {
-            step.number: (thing, plan.sewn_in(step), step)
-            for step, thing in zip(plan.steps, things, strict=True)
-        }
+    things = quilt_things(plan.steps) if isinstance(plan, QuiltPlan) else block_things(plan)
+    of_step = {sewn[2].number: sewn for sewn in sewn_things(plan)}
     maker = _Maker(plan, of_step)
     all_jobs = list(maker.sewing())
     parted = {name: tuple(parts[:-1]) for name, parts in maker.parts.items()}
@@ -199,7 +187,7 @@ class _Maker:
     """The jobs of a plan's sewn steps; the minutes its ``cutting`` takes, and the ``parts`` of each
     step by its thing's name, once they are gone through."""
 
-    def __init__(self, plan: Plan, of_step: dict[int, tuple[Thing, SewnBlock, Step]]) -> None:
+    def __init__(self, plan: Plan, of_step: dict[int, SewnThing]) -> None:
         self.plan, self.of_step = plan, of_step
         self.cutting = 0.0
         self.parts: dict[str, list[str]] = {}
@@ -213,11 +201,11 @@ class _Maker:
         batches = self.plan.batches if isinstance(self.plan, QuiltPlan) else self.plan.work.batches
         for batch in batches:
             for task in batch.tasks:
-                known = self.of_step.get(task.step)
-                if known is None or task.verb == "take":
+                sewn_thing = self.of_step.get(task.step)
+                if sewn_thing is None or task.verb == "take":
                     self.cutting += task.minutes
                     continue
-                yield from self._job(task, *known, named)
+                yield from self._job(task, *sewn_thing, named)
 
     def _job(
         self, task: Task, thing: Thing, sewn: SewnBlock, step: Step, named: dict[str, str]

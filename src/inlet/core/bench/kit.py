@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from inlet.core.bench.jobs import BenchJob, Plan
+from inlet.core.bench.jobs import BenchJob
+from inlet.core.bench.things import Plan
 from inlet.core.cutlist import Cut
 from inlet.core.project import Project
 from inlet.core.words import fabric_name, size_text

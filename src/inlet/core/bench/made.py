@@ -7,13 +7,12 @@ from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple
 
 from inlet.core.bench.entries import logged_in
-from inlet.core.bench.jobs import Plan
 from inlet.core.bench.progress import progress
-from inlet.core.bench.things import Thing, block_things, quilt_things
+from inlet.core.bench.things import Plan, Thing, sewn_things
 from inlet.core.fitting import EASED, worst_easing
 from inlet.core.numbers import Exact, parse_length
 from inlet.core.piecing import Step
-from inlet.core.plan import QuiltPlan, SewnBlock, prepared_for, top_of
+from inlet.core.plan import SewnBlock, prepared_for, top_of
 from inlet.core.project import (
     Block,
     LogEntry,
@@ -40,8 +39,6 @@ REMADE = "off size"
 MOST_OFF = 4
 """A size that is farther than a quarter of itself from the planned one is a slip."""
 HAIR = 1e-9
-SPREAD_THREADS = 1
-"""Threads by which sizes of a batch may differ before they are uneven."""
 
 
 def sizes_typed(text: str, thing: Thing, many: int, measure: Measure) -> tuple[MeasuredSize, ...]:
@@ -88,35 +85,33 @@ def _check(length: Exact, planned: Exact, measure: Measure) -> None:
         return
     other = "cm" if measure.system.name == "inch" else "in"
     factor = 2.54 if other == "in" else 1 / 2.54
-    told = f"{length_text(length, measure)} cannot be what was planned"
-    told += f" {near_text((planned, planned), measure)}"
+    size, wanted = length_text(length, measure), near_text((planned, planned), measure)
+    wrong = f"{size} cannot be what was planned {wanted}"
     if abs(float(length) * factor - float(planned)) * MOST_OFF <= float(planned):
-        raise ValueError(f"{told}; if that is {other}, type {other} behind it")
-    raise ValueError(f"{told}: measure from raw edge to raw edge")
+        raise ValueError(f"{wrong}; if that is {other}, type {other} behind it")
+    raise ValueError(f"{wrong}: measure from raw edge to raw edge")
 
 
 class MadeThing(NamedTuple):
-    """A thing that can be measured: its ``planned`` size, unfinished; the block it is of, in its
-    colours, and whether it is the ``whole`` of that."""
+    """A thing that can be measured, as large as it is ``planned``, unfinished; the block it is of,
+    in its colours, and whether it is the ``whole`` of that."""
 
     thing: Thing
     planned: Pair
     block: Block
     whole: bool
 
+    @property
+    def whole_of(self) -> str:
+        """The id of the block that it is; empty of a unit."""
+        return self.block.id if self.whole else ""
+
 
 def made_things(plan: Plan) -> tuple[MadeThing, ...]:
     """The units and blocks of a plan that are rectangles, in the order of its steps."""
-    if isinstance(plan, QuiltPlan):
-        steps = [step for step in plan.steps if step.sewn is not None]
-        sewn = [step.sewn for step in steps if step.sewn is not None]
-        things = quilt_things(steps)
-    else:
-        sewn = [(plan.sewn_in(step), step) for step in plan.steps]
-        things = block_things(plan)
     return tuple(
-        MadeThing(thing, planned, of.block, step.part.faces == of.root.faces)
-        for thing, (of, step) in zip(things, sewn, strict=True)
+        MadeThing(thing._replace(size=planned), planned, of.block, step.part.faces == of.root.faces)
+        for thing, of, step in sewn_things(plan)
         if thing.size is not None and not step.cuts
         for planned in [_planned(of, step)]
         if planned is not None
@@ -183,7 +178,7 @@ def uneven_text(unit: MadeUnit, planned: Pair, measure: Measure) -> str:
     """What is wrong with a batch: uneven is told more strongly than even but off; nothing where it
     is as planned, to a thread."""
     thread = measure.system.thread
-    if unit.spread > SPREAD_THREADS * thread:
+    if unit.spread > thread:
         differ = near_text((unit.spread, unit.spread), measure)
         return (
             f"They are uneven: the largest and the smallest differ by {differ}. Sort them, or trim "
@@ -239,10 +234,12 @@ def _effect(
     measure = project.measure
     lines, fits = [], True
     if whole:
-        before = block.finished
+        before, in_use = block.finished, replace(unit, answer=answer).in_use
         twice = 2 * measure.seam
-        off = max(abs(m - f - twice) for m, f in zip(unit.in_use, before, strict=True))
-        if answer == "ease":
+        off = max(abs(m - f - twice) for m, f in zip(in_use, before, strict=True))
+        if answer != "ease":
+            lines.append(f"{block.title}, unfinished: {near_text(in_use, measure)}")
+        else:
             most = min(before) * EASED
             fits = off <= most
             lines.append(_eased_text(float(off), float(most), float(min(before)), measure))
@@ -264,14 +261,14 @@ def _effect(
 
 def _eased_text(differs: float, most: float, length: float, measure: Measure) -> str:
     fine = measure.system.fine_mark
-    told, can, long = (
+    by, can, long = (
         length_text(round(x / float(fine)) * fine, measure) for x in (differs, most, length)
     )
     if differs <= float(measure.system.thread) + HAIR:
         return "Every seam meets, to a thread"
     if differs <= most:
-        return f"Edges differ by up to {told} over {long}: ease them in"
-    return f"Edges differ by up to {told} over {long}, where no more than {can} can be eased"
+        return f"Edges differ by up to {by} over {long}: ease them in"
+    return f"Edges differ by up to {by} over {long}, where no more than {can} can be eased"
 
 
 def _quilt_lines(project: Project) -> Iterator[str]:

@@ -40,10 +40,10 @@ def pace_of(log: Log, jobs: Sequence[BenchJob]) -> MakerPace:
         timed_at = entry.at if is_timed else ""
         if entry.did not in TAKES_TIME:
             continue
-        found = known.of(entry)
-        if found is None:
+        rate = known.of(entry)
+        if rate is None:
             continue
-        names, each = found
+        names, each = rate
         taken += entry.minutes or 0
         if entry.did == "timed":
             by_itself.add(names)

@@ -111,6 +111,12 @@ def progress(log: Log, things: Sequence[Thing]) -> Progress:
     return Progress(finished, tuple(spare), parts)
 
 
+def number_done(log: Log, thing: Thing, part: str = "") -> int:
+    """How many of a thing are done by a log, or have come through a part of its step."""
+    progressed = progress(log, [thing])
+    return progressed.through(thing, part) if part else progressed.done.get(thing.name, 0)
+
+
 def fits(pile: SewnPile, thing: Thing) -> bool:
     """May a pile count for a thing? Where both are drawn their drawings decide, else their
     names."""

@@ -8,11 +8,12 @@ from datetime import date
 from itertools import groupby
 
 from inlet.core.bench.finish import finish, finish_text
-from inlet.core.bench.jobs import BenchJob, BenchPlace, Plan
+from inlet.core.bench.jobs import BenchJob, BenchPlace
 from inlet.core.bench.kit import Kit
 from inlet.core.bench.pace import MakerPace
 from inlet.core.bench.sharing import Portion, quick_jobs
 from inlet.core.bench.spent import fabric_spent, spent_lines, thread_spent
+from inlet.core.bench.things import Plan
 from inlet.core.bench.today import Today
 from inlet.core.project import Bench, Project
 from inlet.core.schedule import minutes_text

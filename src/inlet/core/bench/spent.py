@@ -6,8 +6,9 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple
 
-from inlet.core.bench.jobs import BenchJob, Plan
+from inlet.core.bench.jobs import BenchJob
 from inlet.core.bench.progress import Log
+from inlet.core.bench.things import Plan
 from inlet.core.layout import length_used
 from inlet.core.numbers import Exact, Fraction, show
 from inlet.core.project import Measure, Project
@@ -38,8 +39,8 @@ def fabric_spent(jobs: Sequence[BenchJob], plan: Plan, project: Project) -> tupl
 
     def price(name: str | None) -> Exact | None:
         fabric = project.fabric(name or "")
-        known = fabric is not None and fabric.price is not None and buys.get(name)
-        return fabric.price * buys[name] / unit if known and fabric and fabric.price else None
+        priced = fabric is not None and fabric.price is not None and buys.get(name)
+        return fabric.price * buys[name] / unit if priced and fabric and fabric.price else None
 
     return tuple(
         FabricSpent(

@@ -8,7 +8,14 @@ from typing import NamedTuple
 from inlet.core.draft import Draft, draft, drawn_mark
 from inlet.core.memo import Latest
 from inlet.core.piecing import Step
-from inlet.core.plan import BlockPlan, QuiltStep, SewnBlock, block_step_name, corner_step_name
+from inlet.core.plan import (
+    BlockPlan,
+    QuiltPlan,
+    QuiltStep,
+    SewnBlock,
+    block_step_name,
+    corner_step_name,
+)
 from inlet.core.project import Block, Measure, Pair, Project
 
 
@@ -50,6 +57,23 @@ def block_things(plan: BlockPlan) -> tuple[Thing, ...]:
         _thing(block_step_name(plan.sewn_in(step), step), step.times, plan.sewn_in(step), step)
         for step in plan.steps
     )
+
+
+Plan = BlockPlan | QuiltPlan
+SewnThing = tuple[Thing, SewnBlock, Step]
+"""A thing, the block it is of as it is sewn, and the step that makes it."""
+
+
+def sewn_things(plan: Plan) -> tuple[SewnThing, ...]:
+    """What the steps of the blocks of a plan make, each with its block and step, in their order."""
+    if isinstance(plan, QuiltPlan):
+        return tuple(
+            (thing, *step.sewn)
+            for step, thing in zip(plan.steps, quilt_things(plan.steps), strict=True)
+            if step.sewn is not None
+        )
+    things = zip(block_things(plan), plan.steps, strict=True)
+    return tuple((thing, plan.sewn_in(step), step) for thing, step in things)
 
 
 def _thing(name: str, times: int, sewn: SewnBlock, step: Step) -> Thing:

@@ -11,21 +11,21 @@ from inlet.core.planning import MadeSize, UnitPlan, with_inside
 from inlet.core.project import Rates
 
 
-def as_made(fit: Fit, fitting: Fitting, made: Mapping[str, MadeSize], rates: Rates) -> Fit:
+def as_made(fit: Fit, fitting: Fitting, made_sizes: Mapping[str, MadeSize], rates: Rates) -> Fit:
     """A block of which some units, by their label, are made so: sewn up as it was to be cut, or, to
     match them, with all other lengths settled by what they are sewn to. Where it is matched its
     size is what comes of that, and no error."""
-    units = with_inside(_made(plan, made) for plan in fit.units)
+    units = with_inside(_made(plan, made_sizes) for plan in fit.units)
     matched = Fitting(fitting.draft, fitting.root, units, fitting.measure, False)
-    if any(size.match for size in made.values()):
+    if any(size.match for size in made_sizes.values()):
         return matched.best(rates) if not matched.fits else matched.usual
     return matched.usual._replace(
         remedy=fit.remedy, mark=fit.mark, trims=fit.trims, finer=fit.finer
     )
 
 
-def _made(plan: UnitPlan, made: Mapping[str, MadeSize]) -> UnitPlan:
-    size = made.get(plan.unit.label)
+def _made(plan: UnitPlan, made_sizes: Mapping[str, MadeSize]) -> UnitPlan:
+    size = made_sizes.get(plan.unit.label)
     return plan if size is None else replace(plan, made=size)
 
 

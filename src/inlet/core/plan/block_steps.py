@@ -9,6 +9,7 @@ from inlet.core.cancellation import check
 from inlet.core.layout import print_problems
 from inlet.core.piecing import Step, assembly_steps, labels_of, numbered, unit_steps
 from inlet.core.plan.corner_steps import corner_steps
+from inlet.core.plan.made_units import with_trim_note
 from inlet.core.plan.prepared import prepared_fields
 from inlet.core.plan.quilt_step import QuiltStep
 from inlet.core.plan.sewn_block import SewnBlock
@@ -43,7 +44,9 @@ def sewn_plans(
             steps += assembly_steps(
                 plan.draft, plan.root, labels_of(units), block.number, plan.made, block.name
             )
-        whole = numbered(steps, first)
+        made = plan.project.made
+        noted = with_trim_note(steps, made, plan.draft, plan.root, plan.measure)
+        whole = numbered(noted, first)
         first += len(whole)
         problems = errors_first((*plan.problems, *print_problems(plan.project, units)))
         as_sewn = prepared_fields(plan) | {

@@ -38,6 +38,7 @@ from inlet.core.piecing import (
     read_seam_test,
 )
 from inlet.core.plan.corner_steps import corner_steps, scrap_cuts, squares_for
+from inlet.core.plan.made_units import with_trim_note
 from inlet.core.plan.prepared import prepare_block, prepared_fields
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.planning import Offer, left_over, offers
@@ -136,6 +137,7 @@ def plan_drawn_block(
     to_cut = ToCut(cuts, upright, begun_for(project, block.id, copies))
 
     steps = find_steps(prepared.draft, prepared.root, units, stacks, copies, project, prepared.made)
+    steps = with_trim_note(steps, project.made, prepared.draft, prepared.root, project.measure)
     steps = numbered((*steps, *corner_steps(prepared, squares)))
     lay = partial(lay_out, project, to_cut)
     fabric_plans = Staged(partial(lay, AT_ONCE), partial(lay, BEST))

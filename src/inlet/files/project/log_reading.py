@@ -57,8 +57,8 @@ def _of_cutting(body: dict[str, Any]) -> list[Any]:
     read, which the rest of the file will tell."""
     cutting, fabrics = body.get("cutting"), body.get("fabrics")
     begun = cutting.get("begun") if isinstance(cutting, dict) else None
-    known = [f for f in fabrics if isinstance(f, dict)] if isinstance(fabrics, list) else []
-    names = {str(f.get("id")): f.get("name") or f.get("id") for f in known}
+    known_size = [f for f in fabrics if isinstance(f, dict)] if isinstance(fabrics, list) else []
+    names = {str(f.get("id")): f.get("name") or f.get("id") for f in known_size}
     entries = []
     for each in begun if isinstance(begun, list) else ():
         number = each.get("done") if isinstance(each, dict) else None
@@ -73,10 +73,10 @@ def _read_entry(raw: Any, sizes: dict[Any, Pair]) -> LogEntry | None:
     long log has few."""
     size = raw.get("size") if isinstance(raw, dict) else None
     written = tuple(size) if isinstance(size, list) and all(type(x) is str for x in size) else None
-    known = sizes.get(written) if written is not None else None
-    if known is not None:
+    known_size = sizes.get(written) if written is not None else None
+    if known_size is not None:
         entry = _entry({key: value for key, value in raw.items() if key != "size"})
-        return entry and msgspec.structs.replace(entry, size=known)
+        return entry and msgspec.structs.replace(entry, size=known_size)
     entry = _entry(raw)
     if entry is not None and entry.size is not None and written is not None:
         sizes[written] = entry.size

@@ -7,9 +7,9 @@ from functools import partial
 
 from PySide6.QtWidgets import QWidget
 
-from inlet.core.bench import PLACE_TITLES, BenchJob, block_things, job_of
+from inlet.core.bench import PLACE_TITLES, BenchJob, block_things, job_of, sewn_things
 from inlet.core.piecing import Step, step_moves
-from inlet.core.plan import BlockPlan, QuiltPlan, SewnBlock
+from inlet.core.plan import BlockPlan, SewnBlock
 from inlet.core.planning import move_text
 from inlet.core.table import Move, like_ones_together
 from inlet.core.words import measured_text, unit_of
@@ -236,12 +236,8 @@ class BenchSource(TableSource):
         plan = self.session.work_plan
         if plan is None or job.thing is None:
             return None
-        if isinstance(plan, QuiltPlan):
-            steps = [(step.name, step.sewn) for step in plan.steps]
-        else:
-            things = zip(block_things(plan), plan.steps, strict=True)
-            steps = [(thing.name, (plan.sewn_in(step), step)) for thing, step in things]
-        return next((sewn for name, sewn in steps if name == job.thing.name), None)
+        named_steps = ((thing.name, of, step) for thing, of, step in sewn_things(plan))
+        return next(((of, step) for name, of, step in named_steps if name == job.thing.name), None)
 
     def onward(self) -> None:
         listed = self.stage.list

@@ -86,11 +86,11 @@ class DiaryPage(QWidget):
             when = label(clock(entry), "small")
             when.setAlignment(Qt.AlignmentFlag.AlignTop)
             lines.addWidget(when, at, 0)
-            told = column(spacing=2)
-            told.addWidget(label(entry_text(entry, measure), "", True))
+            entry_lines = column(spacing=2)
+            entry_lines.addWidget(label(entry_text(entry, measure), "", True))
             if entry.photo:
-                told.addWidget(self._photo(entry))
-            lines.addLayout(told, at, 1)
+                entry_lines.addWidget(self._photo(entry))
+            lines.addLayout(entry_lines, at, 1)
         body.addLayout(lines)
         self.days.addWidget(card)
 

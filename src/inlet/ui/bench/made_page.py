@@ -21,7 +21,7 @@ from inlet.core.bench import (
     made_effects,
     made_of,
     made_things,
-    progress,
+    number_done,
     sizes_typed,
     uneven_text,
     unmeasured_text,
@@ -57,7 +57,6 @@ class MadePage(QWidget):
         self.things: tuple[MadeThing, ...] = ()
         self.at = 0
         self.effects: tuple[MadeEffect, ...] = ()
-        self._of: MadeUnit | None = None  # what the effects are of
         self.both = whole = QBoxLayout(QBoxLayout.Direction.LeftToRight, self)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(theme.px(12))
@@ -194,8 +193,8 @@ class MadePage(QWidget):
             use.clicked.connect(lambda _=False, a=effect.answer: self.answer(a))
             inside.addLayout(row(use, 1))
             first, *rest = effect.lines
-            inside.addWidget(label(vulgar_text(first), "" if effect.fits else "warning", True))
-            inside.addWidget(label(vulgar_text("\n".join(rest)), "small", True))
+            inside.addWidget(label(first, "" if effect.fits else "warning", True))
+            inside.addWidget(label("\n".join(rest), "small", True))
             self.answers.addWidget(frame)
 
     def reading(self) -> Reading | None:
@@ -212,44 +211,37 @@ class MadePage(QWidget):
 
     def _sewn(self) -> int:
         """How many are sewn by the log."""
-        thing = self.thing
-        if thing is None:
-            return 0
-        return progress(self.session.project.log, [thing.thing]).done.get(thing.thing.name, 0)
+        return number_done(self.session.project.log, self.thing.thing) if self.thing else 0
 
     def measure(self, text: str) -> None:
         """A size as it is typed. Raises ``NumberError`` or ``ValueError`` with what is wrong."""
         thing, session = self.thing, self.session
         if thing is None:
             return
-        planned = thing.thing._replace(size=thing.planned)
-        sizes = sizes_typed(text, planned, self._sewn() or planned.times, session.measure)
+        of = thing.thing
+        sizes = sizes_typed(text, of, self._sewn() or of.times, session.measure)
         unit = self.unit
         answer: MadeAnswer = unit.answer if unit is not None else "match"
-        block = thing.block.id if thing.whole else ""
-        session.edit(with_measured(session.project, planned, sizes, answer, session.now, block))
+        session.edit(with_measured(session.project, of, sizes, answer, session.now, thing.whole_of))
 
     def answer(self, answer: MadeAnswer) -> None:
         """What is done about the size on the card."""
         thing, unit, session = self.thing, self.unit, self.session
         if thing is not None and unit is not None:
-            block = thing.block.id if thing.whole else ""
-            session.edit(with_answer(session.project, unit, answer, block))
+            session.edit(with_answer(session.project, unit, answer, thing.whole_of))
             self._show()
 
     def forget_size(self) -> None:
         """What was measured no longer holds."""
         thing, unit, session = self.thing, self.unit, self.session
         if thing is not None and unit is not None:
-            block = thing.block.id if thing.whole else ""
-            session.edit(without_measured(session.project, unit, block))
+            session.edit(without_measured(session.project, unit, thing.whole_of))
 
     def make_again(self) -> None:
         """What was measured is unpicked, to be made as planned."""
         thing, unit, session = self.thing, self.unit, self.session
         if thing is not None and unit is not None:
-            block = thing.block.id if thing.whole else ""
-            project = without_measured(session.project, unit, block)
+            project = without_measured(session.project, unit, thing.whole_of)
             number = min(unit.count, self._sewn())
             session.edit(with_unpicked(project, thing.thing, number, REMADE, session.now))
 

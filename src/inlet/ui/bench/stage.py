@@ -11,6 +11,7 @@ from inlet.core.bench import (
     Portion,
     Thing,
     Today,
+    number_done,
     progress,
     spare_text,
     step_lines,
@@ -57,8 +58,8 @@ class BenchStage(QWidget):
         self.steps.table.asked.connect(self.tick_here)
         self.made.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
-        listed, told = scrolled(self.today, "page"), scrolled(self.diary, "page")
-        for page in (listed, self.steps, self.made, told):
+        listed, diary_area = scrolled(self.today, "page"), scrolled(self.diary, "page")
+        for page in (listed, self.steps, self.made, diary_area):
             self.pages.addWidget(page)
         layout.addWidget(self.pages, 1)
         self.today.looked_at.connect(self.look_at)
@@ -95,9 +96,9 @@ class BenchStage(QWidget):
         if not session.is_quilt:
             session.lay_out()  # what is begun here stays as it is laid out
         session.ask_jobs()
-        known = session.jobs
-        if known is not None:
-            self._history, self.jobs = session.history, known
+        known_jobs = session.jobs
+        if known_jobs is not None:
+            self._history, self.jobs = session.history, known_jobs
             self.list = today(self.jobs, session.project, self.minutes, session.now[:10])
         elif session.history is not self._history:  # what was before is another project's
             self.jobs, self.list = (), None
@@ -150,7 +151,7 @@ class BenchStage(QWidget):
 
     def sewn(self, thing: Thing) -> int:
         """How many of a thing are sewn to the end."""
-        return progress(self.session.project.log, [thing]).done.get(thing.name, 0)
+        return number_done(self.session.project.log, thing)
 
     def look_at(self, which: int) -> None:
         if which != self.which:

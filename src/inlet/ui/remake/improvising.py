@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
-from inlet.core.bench import corner_thing, minutes_logged, progress, with_minutes
+from inlet.core.bench import corner_thing, minutes_logged, number_done, with_minutes
 from inlet.core.draft import draft
 from inlet.core.improvised import (
     CornerSeam,
@@ -184,7 +184,7 @@ class Improvising(QObject):
         """Corners sewn so far."""
         session = self.session
         thing = corner_thing(session.project, session.block, MOST_CORNERS)
-        return progress(session.project.log, (thing,)).done.get(thing.name, 0)
+        return number_done(session.project.log, thing)
 
     @property
     def minutes(self) -> int:
