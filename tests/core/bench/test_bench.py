@@ -107,6 +107,42 @@ def test_nothing_logged_is_lost_and_no_step_has_more_than_it_takes(log, some):
             assert pile.drawn != thing.drawn if both else pile.name != thing.name
 
 
+parts_of_steps = st.lists(
+    st.builds(
+        LogEntry, what=names, part=st.sampled_from(["", "cut", "sew"]), number=st.integers(1, 9),
+        did=st.sampled_from(["done", "done", "unpicked"]),
+    )
+).map(tuple)  # fmt: skip
+
+
+@given(parts_of_steps, things)
+@settings(max_examples=many(200, 2000), deadline=None)
+def test_parts_of_steps_are_lost_no_more_than_whole_steps(log, some):
+    """By hand: what has come through a part and not to the end is begun, or it is spare."""
+    some = [thing._replace(drawn="", parts=("cut", "sew")) for thing in some]
+    there = {}
+    for entry in log:
+        through = there.setdefault(entry.what, {})
+        if entry.did == "done":
+            through[entry.part] = through.get(entry.part, 0) + entry.number
+        else:
+            through.update({part: max(0, n - entry.number) for part, n in through.items()})
+    progressed = progress(log, some)
+    for part in ("cut", "sew"):
+        only_so_far = sum(
+            max(0, through.get(part, 0) - through.get("", 0)) for through in there.values()
+        )
+        spare = sum(pile.number for pile in progressed.spare if pile.part == part)
+        begun = sum(
+            number - progressed.done.get(name, 0)
+            for (name, of), number in progressed.begun.items() if of == part
+        )  # fmt: skip
+        assert spare + begun == only_so_far
+    for thing in some:
+        assert progressed.done.get(thing.name, 0) <= progressed.through(thing, "sew")
+        assert progressed.through(thing, "sew") <= progressed.through(thing, "cut")
+
+
 @given(st.lists(st.integers(-9, 9), max_size=8), entries)
 @settings(max_examples=many(200, 2000), deadline=None)
 def test_ticks_add_up_and_are_taken_back(steps, before):

@@ -258,6 +258,10 @@ def test_what_is_cut_already_is_cut_down_and_nothing_bought_again():
     assert buying_text(plan.fabric_plans.best[0], smaller.measure).startswith(
         "being cut; cut down "
     )
+    for side, used in ((6, True), (5, False)):  # an inch smaller is cut down, more is cut anew
+        small = replace(block, finished=(F(side), F(side)))
+        plan = plan_block(project.with_block(small), small, 4)
+        assert any(each.cut_down for each in plan.fabric_plans.best) is used
     larger, _ = measured("3 5/8", project=project)
     plan = plan_block(larger, block, 4)
     assert not any(each.cut_down for each in plan.fabric_plans.best)

@@ -236,7 +236,7 @@ def _key(plan: UnitPlan, alike: Alike) -> object | None:
     if plan.twin is not None or plan.need.mirrored or in_use.sets or plan.stock is not None:
         return None
     pieces = tuple(_as_cut(plan))
-    return alike.add(plan.unit.picture)[0], in_use.name, in_use.trim_to, pieces, plan.made
+    return alike.add(plan.unit.picture)[0], in_use.name, in_use.trim_to, pieces
 
 
 def _as_cut(plan: UnitPlan) -> Iterator[tuple[object, ...]]:
