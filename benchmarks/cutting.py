@@ -17,8 +17,10 @@ from rectpack import guillotine
 
 from inlet.core.cutlist.cuts import Cut
 from inlet.core.layout.fabric_plan import FabricPlan, ToCut
+from inlet.core.layout.laid_places import Rect, places_of
 from inlet.core.layout.layout import BEST, lay_out
-from inlet.core.layout.strokes import Rect, places_of, strokes_of
+from inlet.core.layout.strokes import strokes_of
+from inlet.core.layout.tools import Tools, tools_of
 from inlet.core.memo import forget_all
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.project.cutting import Cutting
@@ -28,7 +30,13 @@ from inlet.core.project.value import replace
 
 WIDTH = 336
 """42 in, in eighths."""
-RULER, NOTHING = F(24), F(0)
+NOTHING = F(0)
+WITHOUT_LIMITS = Tools(((F(24), F(24)),), (F(10**5), F(10**5)), 1)
+FREE = Cutting(
+    folds=0, square_every=0, goal="cloth", rulers=WITHOUT_LIMITS.rulers, mat=WITHOUT_LIMITS.mat,
+    blade=1, handled=F(10**4),
+)  # fmt: skip
+"""The packer's cuts are of any length and width; ours beside them, too."""
 Sizes = list[tuple[int, int, int]]
 
 
@@ -152,27 +160,26 @@ class Compared(NamedTuple):
 
 
 def compared(sizes: Sizes) -> Compared:
-    cutting = Cutting(folds=0, stack=1, square_every=0, goal="cloth")
+    cutting = FREE
     start = time.perf_counter()
     ours(sizes, 0, cutting)
     first = time.perf_counter() - start
     plan = ours(sizes, BEST, cutting)
     last = time.perf_counter() - start - first
     weighed = ours(sizes, BEST, replace(cutting, goal="balance"))
-    assert plan.new is not None
-    assert weighed.new is not None
     packed = theirs(sizes)
     length = max(r.bottom for r in packed)
-    placed = tuple(place.at for place in places_of(plan.new))
+    (laid,), (weighed_laid,) = plan.lengths, weighed.lengths
+    placed = tuple(place.at for place in places_of(laid))
     return Compared(
         float(plan.length),
         float(length) / 8,
         sum(a * b * n for a, b, n in sizes) / WIDTH / 8,
-        len(strokes_of(plan.new, 1, RULER)),
+        len(strokes_of(laid, WITHOUT_LIMITS)),
         cuts_for(placed, Rect(F(0), F(0), F(42), plan.length, 1)),
         cuts_for(tuple(packed), Rect(F(0), F(0), F(WIDTH), length, 1)),
         float(weighed.length),
-        len(strokes_of(weighed.new, 1, RULER)),
+        len(strokes_of(weighed_laid, WITHOUT_LIMITS)),
         first,
         last,
     )
@@ -199,7 +206,7 @@ def rows() -> Iterator[str]:
     yield told("final layout, ms", [c.last * 1000 for c in found], "1000")
     sizes = many_pieces()
     start = time.perf_counter()
-    ours(sizes, BEST, Cutting(folds=0, stack=1, square_every=0, goal="cloth"))
+    ours(sizes, BEST, FREE)
     yield told("2,000 pieces, ms", [(time.perf_counter() - start) * 1000], "3000")
     for name, cutting in (("folded, squared", Cutting()), ("folded twice", Cutting(folds=2))):
         at_once = [ours(sizes, 0, cutting, F(1, 2)) for sizes in cut_lists()]
@@ -212,9 +219,9 @@ def rows() -> Iterator[str]:
 
 
 def _cuts_a_piece(plan: FabricPlan, cutting: Cutting) -> float:
-    assert plan.new is not None
-    pieces = sum(p.at.layers for p in places_of(plan.new))
-    return len(strokes_of(plan.new, cutting.stack, RULER)) / pieces
+    tools = tools_of(Project(cutting=cutting))
+    pieces = sum(place.number for laid in plan.lengths for place in places_of(laid))
+    return sum(len(strokes_of(laid, tools)) for laid in plan.lengths) / pieces
 
 
 if __name__ == "__main__":

@@ -221,8 +221,14 @@ def verify(plan: dict) -> None:
         assert in_units == pytest.approx(width * height * copies)
     for fabric in plan["fabric"]:
         strips = sum(value(s) for s in fabric["strips"])
-        squared = value(fabric["length"]) - strips  # every four strips
-        assert squared == pytest.approx(0.5 * -(-len(fabric["strips"]) // 4))
+        squared = value(fabric["length"]) - strips  # of each length, every four strips
+        lengths = [
+            sum(stroke["what"] == "strip" for line in laid["cuts"] for stroke in line["strokes"])
+            for laid in plan["cutting"]
+            if (laid["fabric"], laid["from"]) == (fabric["fabric"], "new")
+        ]
+        assert sum(lengths) == len(fabric["strips"])
+        assert squared == pytest.approx(0.5 * sum(-(-number // 4) for number in lengths))
         assert value(fabric["yards"]) * 36 >= strips - 1e-9
         assert 0 < fabric["used"] <= 1
 

@@ -113,10 +113,12 @@ def hand_family() -> Family:
         closing = max(found.closings, default=0.0)
         memory = ", ".join(f"{m:.0f}" for m in found.memory)
         print(
-            f"  hand {seed}: slowest event {slow:.2f} s ({what}), {found.stalls} stalls, "
+            f"  hand {seed}: slowest event {slow:.2f} s ({what}), {len(found.stalls)} stalls, "
             f"{len(found.closings)} closings, slowest {closing:.2f} s, memory {memory} MB",
             flush=True,
         )
+        for stall in found.stalls:
+            print(f"    {stall}", flush=True)
         return "; ".join(found.wrong) or None
 
     return Family("hand", attempt, lambda seed, path: _write(path, json.dumps({"hand": seed})))

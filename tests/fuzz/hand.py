@@ -7,7 +7,9 @@ from __future__ import annotations
 import random
 import resource
 import shutil
+import sys
 import tempfile
+import threading
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
@@ -54,6 +56,8 @@ PACE = 0.045
 """Seconds of a usual machine for a loop of a million steps."""
 MOST_STALLS = 1_000
 """One event in so many may take longer than ``STALL``."""
+LOOK = 0.02
+"""Seconds between two looks at where the window's thread is."""
 MOUSE = 0.008
 """Seconds between two reports of a mouse."""
 CLOSED = 1.0
@@ -113,9 +117,33 @@ class Watch:
         loop.awake.connect(self._goes_on)
         self.start()
 
+        self.window_thread = threading.get_ident()
+        self.where, self.looking = "", True
+        threading.Thread(target=self._look_on, daemon=True).start()
+
     def start(self) -> None:
         self.clock, self.work = time.perf_counter(), time.process_time()
         self._waited, self._since = 0.0, 0.0
+        self.where = ""
+
+    def _look_on(self) -> None:
+        """Where in our code the window's thread is once an event has taken too long."""
+        while self.looking:
+            time.sleep(LOOK)
+            clock = self.clock
+            late = not self._since and time.perf_counter() - clock - self._waited > STALL * 0.75
+            if late and not self.where and clock == self.clock:
+                self.where = self._place() or "outside our code"
+
+    def _place(self) -> str:
+        """The innermost places in our code."""
+        frame, places = sys._current_frames().get(self.window_thread), []
+        while frame is not None and len(places) < 5:
+            path = frame.f_code.co_filename
+            if "inlet" in path:
+                places.append(f"{Path(path).stem}:{frame.f_lineno}")
+            frame = frame.f_back
+        return " < ".join(places)
 
     def _waits(self) -> None:
         self._since = time.perf_counter()
@@ -136,7 +164,7 @@ class Findings:
 
     wrong: list[str] = field(default_factory=list)
     slowest: tuple[float, str] = (0.0, "")
-    stalls: int = 0
+    stalls: list[str] = field(default_factory=list)
     closings: list[float] = field(default_factory=list)
     memory: list[float] = field(default_factory=list)
 
@@ -454,8 +482,9 @@ class Hand:
                 self._look()
             if n % 1000 == 999:
                 self.found.memory.append(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
-        if self.found.stalls * MOST_STALLS > max(events, MOST_STALLS):
-            self.found.wrong.append(f"{self.found.stalls} of {events} events took over {STALL} s")
+        stalls = len(self.found.stalls)
+        if stalls * MOST_STALLS > max(events, MOST_STALLS):
+            self.found.wrong.append(f"{stalls} of {events} events took over {STALL} s")
         slow = [took for took in self.found.closings if took > CLOSED]
         self.found.wrong += [f"closing took {took:.2f} s" for took in slow]
         return self.found
@@ -481,7 +510,8 @@ class Hand:
 
     def _note(self, took: float) -> None:
         self.found.slowest = max(self.found.slowest, (took, self.doing))
-        self.found.stalls += took > STALL
+        if took > STALL:
+            self.found.stalls.append(f"{took:.2f} s, {self.doing}: {self.watch.where}")
         if took > SLOW:
             self.found.wrong.append(f"{took:.2f} s while {self.doing}")
 
@@ -501,7 +531,7 @@ class Hand:
 
     def leave(self) -> None:
         """Close the window as it is."""
-        self._at_work = False
+        self._at_work = self.watch.looking = False
         guard.listeners.remove(self._noted)
         self.session.history.mark_saved()
         self.window.close()

@@ -14,9 +14,10 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 from inlet.core.bench import progress
 from inlet.core.draft.value import grey_of
 from inlet.core.geometry.polygon import edges, squared_length
-from inlet.core.layout.strokes import places_of
+from inlet.core.layout.laid_places import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
+from inlet.core.numbers.text import vulgar_text
 from inlet.core.project.cutting import Have
 from inlet.core.project.quilt import (
     Backing,
@@ -470,7 +471,8 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
         setter.rests()
     (begun,) = setter.session.project.cutting.begun
     assert (begun.block, begun.fabric, begun.done) == ("", "b", 3)
-    assert "Cut 4 of" in setter.maker.reads(stage.card)
+    assert "cut 2 of 4" in setter.maker.reads(stage.card)
+    assert vulgar_text("All of them: Cut 4 strips 2 1/2 in") in setter.maker.reads(stage.card)
     path = tmp_path / "q.inlet"
     save(setter.session.project, path)
     setter.open(load(path))
@@ -478,7 +480,7 @@ def test_the_whole_quilt_is_cut_at_the_mat(setter, tmp_path):
     stage.scope.setCurrentIndex(1)
     stage.scope.activated.emit(1)
     setter.rests()
-    assert "Cut 4 of" in setter.maker.reads(stage.card)
+    assert "cut 2 of 4" in setter.maker.reads(stage.card)
     plan = setter.plan
     assert [c.begun for c in plan.fabric_plans.best if c.fabric == "b"] == [1]
 

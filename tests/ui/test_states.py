@@ -164,7 +164,7 @@ def test_messages_go_when_closed_and_plans_name_the_stage_figures(maker):
     texts = {stage: b.text() for stage, b in maker.window.rail.buttons.items()}
     assert texts == {
         "draft": "Draft\n21 patches", "remake": "Remake\n3 blocks", "units": "Units\n9 units",
-        "cutting": "Cutting\n⅝ yd",
+        "cutting": "Cutting\n⅞ yd",
         "piecing": "Piecing\n5 steps", "pressing": "Pressing\n4/4 nest",
         "quilt": "Quilt\n32 blocks", "bench": "Bench\nnot begun",
     }  # fmt: skip

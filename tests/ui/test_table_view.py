@@ -85,7 +85,7 @@ def test_cuts_made_at_the_table_are_made_at_the_mat(demo, qtbot):
     qtbot.waitUntil(lambda: table.source.card() is not None, timeout=20000)
     qtbot.keyClick(table, Qt.Key.Key_Space)  # prepared
     qtbot.keyClick(table, Qt.Key.Key_Space)
-    qtbot.waitUntil(lambda: table.title.text().startswith("Cut 2"))
+    qtbot.waitUntil(lambda: table.title.text().startswith("Line 2"))
     assert demo.session.project.cutting.begun[0].done == 1
     assert demo.window.cutting.cut_card.title in table.title.text()
     qtbot.keyClick(table, Qt.Key.Key_Backspace)

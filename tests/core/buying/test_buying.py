@@ -17,7 +17,7 @@ from inlet.core.buying.shopping import (
     shopping_whole,
 )
 from inlet.core.buying.size_chart import at_size, chart_lines, chart_notes, size_chart, sizes_typed
-from inlet.core.layout.strokes import places_of
+from inlet.core.layout.laid_places import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.text import NumberError
 from inlet.core.plan.block import plan_block

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inlet.core.cutlist.strip_sets import four_patches, plan_sets, project_sets
-from inlet.core.layout.strokes import places_of
+from inlet.core.layout.laid_places import places_of
 from inlet.core.layout.words import set_lines, set_name
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block

@@ -17,6 +17,7 @@ from inlet.core.figures.mat import MatFrame, OnMat, mat_figure, numbers_figure
 from inlet.core.figures.pressed import arrows_figure, pressed_figure, pressed_frame
 from inlet.core.figures.top import top_figure
 from inlet.core.layout.progress import cuts_of
+from inlet.core.layout.tools import tools_of
 from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.cutting import Cutting
@@ -72,7 +73,16 @@ def mats_of(project, plan):
         for fabric in each.laid:
             strokes = cuts_of(fabric, project)
             left = project.cutting.handed == "left"
-            yield OnMat(fabric, each.fabric, strokes, len(strokes), cuts, plan.measure, left)
+            yield OnMat(
+                fabric,
+                each.fabric,
+                strokes,
+                len(strokes),
+                cuts,
+                plan.measure,
+                left,
+                tools_of(project),
+            )
 
 
 @pytest.mark.parametrize("block", ["lantern", "heron-bend", "breakwater"])
@@ -138,7 +148,7 @@ def test_a_square_whose_print_stands_upright_lies_on_its_side_on_the_mat(hand):
 def test_a_mat_shows_each_cut_that_is_done_and_only_the_next():
     shown = next(on_mats("lantern"))
     for done in range(len(shown.strokes) + 1):
-        frame = MatFrame.fit(replace(shown, done=done), (0, 0, 640, 400))
+        frame = MatFrame.fit(replace(shown, all_done=done), (0, 0, 640, 400))
         figure = mat_figure(frame)
         lines = [item.kind for item in figure if isinstance(item, Polyline)]
         parts = sum(len(stroke.of) for stroke in shown.strokes[:done])

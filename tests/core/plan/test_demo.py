@@ -121,7 +121,7 @@ def test_the_fabric_cut_holds_every_patch_with_its_allowance(plan, data):
 def test_the_cutting_plan_of_the_demo_followed_at_the_mat(data):
     ready = Counter()
     for on_mat in data["cutting"]:
-        ready += follow(on_mat, 4)
+        ready += follow(on_mat)
     for cut in data["cuts"]:
         assert ready[cut["label"]] >= cut["count"], cut["label"]
     for fabric in data["fabric"]:

@@ -52,7 +52,7 @@ from inlet.core.setting.top import fabrics_in, member_lying
 from inlet.files.text.quilt_json import quilt_dict
 from inlet.files.text.quilt_text import quilt_text
 from tests.blocks import FABRICS, block_of, in_fabrics, project_of, unit_blocks
-from tests.core.layout.mat import follow
+from tests.core.layout.mat import METRIC_HAND, USUAL, follow
 from tests.core.setting.test_top import polygon, quilts
 from tests.sample import many
 
@@ -150,7 +150,7 @@ def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
         assert cut[fabric] >= wanted * 0.98 - 0.2, fabric
     ready: Counter[str] = Counter()
     for on_mat in data["cutting"]:
-        ready += follow(on_mat, 4)
+        ready += follow(on_mat, METRIC_HAND if project.measure.seam > F(1, 2) else USUAL)
     missing = Counter({m["label"]: m["count"] for f in data["fabric"] for m in f["missing"]})
     room = float(project.measure.system.fabric_width) * (0.97 if wash else 1)
     for each in data["cuts"]:

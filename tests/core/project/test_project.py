@@ -94,8 +94,10 @@ def test_pieces_and_fabric_in_words():
         "Cut 3 7/8 in squares: 1 of A (A1), 1 of B (A2); keep the 3 7/8 in square of B; sew 1/4 in."
     )
     assert fabric_name(project, None) == "no fabric yet"
-    assert buying_text(plan.fabric_plans.best[0], INCH) == "1 strip, 4 3/8 in in all; buy 1/8 yd"
-    assert total_text(plan.fabric_plans.best, INCH) == "1/4 yd"
+    assert buying_text(plan.fabric_plans.best[0], INCH) == (
+        "1 strip, 4 3/8 in in all; buy 1/4 yd, 4 1/8 in to spare"
+    )
+    assert total_text(plan.fabric_plans.best, INCH) == "1/2 yd"
     assert total_text([plan.fabric_plans.best[0]._replace(buy=F(70))], METRIC) == "0.7 m"
     assert without_seams(with_seams(F(3), METRIC), METRIC) == 3
     assert with_seams(F(3), METRIC) == F(9, 2)

@@ -37,7 +37,7 @@ from inlet.core.remake.seam_lines import cut_words, through_seams
 from inlet.core.remake.set_again import Laid
 from inlet.core.remake.slices import SliceError, sliced
 from inlet.files.project.project_json import dumps, loads
-from tests.blocks import FABRICS, block_of, unit_blocks
+from tests.blocks import FABRICS, block_of, in_fabrics, point, unit_blocks
 from tests.core.remake.test_slices import PINWHEEL, THIRDS, some_cuts
 from tests.sample import many
 
@@ -98,6 +98,17 @@ def test_its_plan_sews_what_is_shown_and_a_file_holds_it(block, upright, level, 
         off = [F(out) - drawn for out, drawn in zip(alone.made_size, alone.unfinished, strict=True)]
         for axis, side in enumerate(asked.made_size):
             assert float(side - asked.unfinished[axis]) == pytest.approx(float(off[axis]), abs=1e-3)
+
+
+def test_the_tip_of_an_arc_in_a_slice_is_a_part_of_it():
+    """Part of a circle whose top reaches over the cut: that patch has two corners, both on
+    the edge of its slice."""
+    arc = curved(point(0, 3), point(6, 3), point(3, 7))
+    start = replace(block_of(columns=6, rows=6, size=(12, 12)), id="start", seams=(arc,))
+    project = project_of_sliced(in_fabrics(start, "ab"), Cuts((), (F(-1),)))
+    asked = plan_block(project, project.block("made")).asked
+    assert asked.resewn
+    assert min(len(patch.outline) for patch in asked.draft.patches) == 2
 
 
 def test_a_tree_that_sews_other_pieces_is_not_proved(monkeypatch):

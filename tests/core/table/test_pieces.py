@@ -15,7 +15,7 @@ from inlet.core.draft.symmetry import turned as turned_block
 from inlet.core.geometry.motion import motion_between
 from inlet.core.geometry.point import turned
 from inlet.core.geometry.polygon import Line, area, line_through, offset
-from inlet.core.layout.strokes import places_of
+from inlet.core.layout.laid_places import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import ROOT2
 from inlet.core.plan.block import plan_block

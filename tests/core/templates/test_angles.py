@@ -17,9 +17,9 @@ from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.layout.cards import stack_ready
 from inlet.core.layout.fabric_plan import ToCut
+from inlet.core.layout.laid_places import places_of
 from inlet.core.layout.layout import FEW, lay_out
 from inlet.core.layout.progress import begin
-from inlet.core.layout.strokes import places_of
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.marks import next_mark
 from inlet.core.numbers.root2 import ROOT2
@@ -151,7 +151,7 @@ def test_triangles_of_any_kind_are_laid_head_to_tail(base, high, tip, n, folds, 
     project = Project(fabrics=(Fabric(id="a", direction=direction),), cutting=Cutting(folds=folds))
     plans = lay_out(project, ToCut((cut,), {}), work)
     ready = sum(
-        (follow(fabric, 4) for fabric in json.loads(json.dumps(cutting_list(plans, project)))),
+        (follow(fabric) for fabric in json.loads(json.dumps(cutting_list(plans, project)))),
         Counter(),
     )
     assert n <= ready["A"]

@@ -13,13 +13,13 @@ from typing import Literal, NamedTuple
 
 from inlet.core.bench.progress import Progress, progress
 from inlet.core.bench.things import Plan, SewnThing, Thing, block_things, quilt_things, sewn_things
-from inlet.core.layout import FabricPlan, begun_at, cuts_of
+from inlet.core.layout import FabricPlan, begun_at, cuts_of, piece_names
 from inlet.core.memo import Latest
 from inlet.core.piecing import Step
 from inlet.core.plan import QuiltPlan, QuiltStep, SewnBlock
 from inlet.core.project import LaidFabric, Project
 from inlet.core.schedule import Task
-from inlet.core.words import fabric_name, measured_text, size_text
+from inlet.core.words import measured_text, size_text
 
 BenchPlace = Literal["mat", "machine", "iron", "floor"]
 BENCH_PLACES: tuple[BenchPlace, ...] = ("mat", "machine", "iron", "floor")
@@ -257,12 +257,12 @@ def _cutting(
     project = plan.project
     is_for = ("", 1) if isinstance(plan, QuiltPlan) else (plan.block.id, plan.copies)
     laid = [LaidFor(*is_for, each.fabric, laid) for each in fabric_plans for laid in each.laid]
+    names = [name for each in fabric_plans for name in piece_names(each, project)]
     numbers = [len(cuts_of(each.laid, project)) for each in laid]
     per_cut = minutes / max(1, sum(numbers))
-    for each, number in zip(laid, numbers, strict=True):
+    for each, name, number in zip(laid, names, numbers, strict=True):
         if number:
-            yield BenchJob("mat", "Cut", fabric_name(project, each.fabric), number, 0, per_cut,
-                           laid=each)  # fmt: skip
+            yield BenchJob("mat", "Cut", name, number, 0, per_cut, laid=each)
     for fabric_plan in fabric_plans:
         for down in fabric_plan.cut_down:
             what = f"{down.label} to {size_text(down.size, project.measure)}"

@@ -24,9 +24,9 @@ from inlet.core.figures.display import (
     Tag,
     rectangle,
 )
-from inlet.core.layout import LaidPlace, Rect, Stroke, ready_after
+from inlet.core.layout import LaidPlace, Rect, SetUp, Stroke, Tools, Way, ready_after
 from inlet.core.numbers import show
-from inlet.core.project import LaidFabric, Measure
+from inlet.core.project import LaidFabric, Measure, Pair
 from inlet.core.templates import in_box, laid_outlines
 
 LAYERS = {1: "a single layer", 2: "folded once, 2 layers", 4: "folded twice, 4 layers"}
@@ -38,15 +38,35 @@ LEAST_MARKS = 4.0
 
 @dataclass(frozen=True)
 class OnMat:
-    """Fabric with its cuts, ``done`` of them made; None of them before the fabric is prepared."""
+    """Fabric with its cuts, ``done`` of them made; None of them before the fabric is prepared. The
+    next one is made as its ``set_up`` says. Of equal pieces of fabric the stack that is being cut
+    is shown."""
 
     laid: LaidFabric
     fabric: str | None
-    strokes: tuple[Stroke, ...]
-    done: int | None
+    all_strokes: tuple[Stroke, ...]
+    all_done: int | None
     cuts: Mapping[str, Cut]
     measure: Measure
     left_handed: bool
+    tools: Tools
+    set_up: SetUp | None = None
+
+    @cached_property
+    def strokes(self) -> tuple[Stroke, ...]:
+        """The cuts of the stack that is being cut."""
+        if self.laid.count == 1 or not self.all_strokes:
+            return self.all_strokes
+        turn = self.all_strokes[min(self.all_done or 0, len(self.all_strokes) - 1)].turn
+        return tuple(stroke for stroke in self.all_strokes if stroke.turn == turn)
+
+    @cached_property
+    def done(self) -> int | None:
+        """How many of them are made."""
+        if self.all_done is None or not self.strokes:
+            return self.all_done
+        turn = self.strokes[0].turn
+        return self.all_done - sum(stroke.turn < turn for stroke in self.all_strokes)
 
     @property
     def size(self) -> tuple[float, float]:
@@ -217,19 +237,92 @@ def _next(frame: MatFrame, stroke: Stroke) -> Iterator[Item]:
         yield Area(rectangle(frame.box(rect)), "next-piece")
     first, other_rect = list(stroke.parts())[:2]
     size = first.width if stroke.way == "along" else first.height
-    left, top, right, bottom = frame.box(first if size == stroke.size else other_rect)
-    beyond = BEYOND * frame.unit
-    if stroke.way == "along":
-        left, right = left - beyond, right + beyond
-    else:
-        top, bottom = top - beyond, bottom + beyond
-    ruler = left, top, right, bottom
-    yield Area(rectangle(ruler), "next-ruler")
-    yield from _ruler_marks(frame, stroke, ruler)
+    left, top, right, bottom = off = frame.box(first if size == stroke.size else other_rect)
+    rulers = _rulers(frame, stroke, off)
+    for ruler in rulers:
+        yield Area(rectangle(ruler), "next-ruler")
+    yield from _ruler_marks(frame, stroke, _over(off, rulers[0], stroke.way))
+    yield from _folded_again(frame, stroke)
     for line in frame.lines(stroke):
         yield Polyline(line, "next-cut")
     text = show(stroke.size, system=frame.shown.measure.system, vulgar=True)
     yield Tag(((left + right) / 2, (top + bottom) / 2), text, 14, "size")
+
+
+def _rulers(frame: MatFrame, stroke: Stroke, off: Box) -> list[Box]:
+    """The ruler along the cut, over what comes off, once for each time it is moved on; then the
+    one that measures beside it."""
+    set_up, rulers = frame.shown.set_up, frame.shown.tools.rulers
+    left, top, right, bottom = off
+    if set_up is None:
+        beyond = BEYOND * frame.unit
+        if stroke.way == "along":
+            return [(left - beyond, top, right + beyond, bottom)]
+        return [(left, top - beyond, right, bottom + beyond)]
+    long = float(stroke.length) / (1 << set_up.folds)
+    wide, reach = _lying(rulers[set_up.ruler], float(stroke.measured), long)
+    places = [_ruler_at(frame, stroke, off, 0, wide, reach, i) for i in range(set_up.shifts + 1)]
+    if set_up.beside is not None:
+        beside = sorted(map(float, rulers[set_up.beside]))
+        needed = float(stroke.size) - wide
+        other = beside if beside[0] >= needed else beside[::-1]
+        places.append(_ruler_at(frame, stroke, off, wide, other[0], other[1], 0))
+    return places
+
+
+def _lying(ruler: Pair, size: float, long: float) -> tuple[float, float]:
+    """How a ruler lies: what it measures, and how long it is along the cut; the better of both
+    ways."""
+    short, length = sorted(map(float, ruler))
+    return (length, short) if size > short and long <= short else (short, length)
+
+
+def _ruler_at(
+    frame: MatFrame, stroke: Stroke, off: Box, start: float, wide: float, reach: float, which: int
+) -> Box:
+    """A ruler so wide and long beside the cut line, from ``start`` of it on, moved on so often."""
+    left, top, right, bottom = off
+    scale = frame.scale
+    near, far = start * scale, (start + wide) * scale
+    (x, y), (x1, y1) = frame.lines(stroke)[0]
+    centre_x, centre_y = (left + right) / 2, (top + bottom) / 2
+    if stroke.way == "along":
+        low, high = min(x, x1), max(x, x1)
+        begin = _begin(low, high, reach * scale, which)
+        sides = (y - far, y - near) if centre_y < y else (y + near, y + far)
+        return begin, sides[0], begin + reach * scale, sides[1]
+    low, high = min(y, y1), max(y, y1)
+    begin = _begin(low, high, reach * scale, which)
+    sides = (x - far, x - near) if centre_x < x else (x + near, x + far)
+    return sides[0], begin, sides[1], begin + reach * scale
+
+
+def _begin(low: float, high: float, reach: float, which: int) -> float:
+    """Where a ruler begins along a cut: in the middle where it reaches over all of it."""
+    return (low + high - reach) / 2 if reach >= high - low else low + which * reach
+
+
+def _over(off: Box, ruler: Box, way: Way) -> Box:
+    """The part of what comes off that the ruler lies beside, where its marks are."""
+    left, top, right, bottom = off
+    if way == "along":
+        return max(left, ruler[0]), top, min(right, ruler[2]), bottom
+    return left, max(top, ruler[1]), right, min(bottom, ruler[3])
+
+
+def _folded_again(frame: MatFrame, stroke: Stroke) -> Iterator[Item]:
+    """Where the fabric is folded again for a cut."""
+    folds = frame.shown.set_up.folds if frame.shown.set_up is not None else 0
+    for rect in stroke.of if folds else ():
+        left, top, right, bottom = frame.box(rect)
+        for i in range(1, 1 << folds):
+            share = i / (1 << folds)
+            if stroke.way == "along":
+                x = left + (right - left) * share
+                yield Polyline(((x, top), (x, bottom)), "fold")
+            else:
+                y = top + (bottom - top) * share
+                yield Polyline(((left, y), (right, y)), "fold")
 
 
 def _ruler_marks(frame: MatFrame, stroke: Stroke, ruler: Box) -> Iterator[Item]:

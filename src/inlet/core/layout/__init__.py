@@ -5,8 +5,10 @@ Promise: following the strokes gives every piece asked for; the layout is the sa
 
 from inlet.core.layout.cards import CutCard, card, fabric_text, finished_card, preparing
 from inlet.core.layout.checks import fabric_problems, print_problems, size_problems
+from inlet.core.layout.cut_lines import CutPart, CuttingLine
 from inlet.core.layout.fabric_plan import FabricPlan, ToCut, begun_for, piece_area
 from inlet.core.layout.grain import grain_texts
+from inlet.core.layout.laid_places import LaidPlace, Rect, Way, fits, length_used, places_of
 from inlet.core.layout.layout import AT_ONCE, BEST, FEW, lay_out, lay_out_fabric
 from inlet.core.layout.progress import (
     begin,
@@ -16,9 +18,12 @@ from inlet.core.layout.progress import (
     given_up,
     gone_on,
     kept,
+    lines_of,
+    next_set_up,
     under_way,
     worth_keeping,
 )
+from inlet.core.layout.sources import strip_room
 from inlet.core.layout.stash import (
     TITLES,
     new_have,
@@ -28,20 +33,23 @@ from inlet.core.layout.stash import (
     size_shown,
     size_typed,
 )
-from inlet.core.layout.stroke_words import finished_text, layers_text, stroke_text
-from inlet.core.layout.strokes import (
-    LaidPlace,
-    Rect,
-    Stroke,
-    fits,
-    length_used,
-    places_of,
-    ready_after,
-    strokes_of,
+from inlet.core.layout.stroke_words import finished_text, layers_text, line_text
+from inlet.core.layout.strokes import Stroke, ready_after
+from inlet.core.layout.tools import SetUp, Tools, tools_of
+from inlet.core.layout.tools_typed import (
+    LEAST_HANDLED,
+    LEAST_SIDE,
+    MOST_HANDLED,
+    MOST_SIDE,
+    handled_typed,
+    mat_typed,
+    rulers_typed,
+    tools_shown,
 )
 from inlet.core.layout.words import (
     bought_text,
     buying_text,
+    piece_names,
     set_lines,
     set_name,
     strips_text,
@@ -52,13 +60,22 @@ __all__ = [
     "AT_ONCE",
     "BEST",
     "FEW",
+    "LEAST_HANDLED",
+    "LEAST_SIDE",
+    "MOST_HANDLED",
+    "MOST_SIDE",
     "TITLES",
     "CutCard",
+    "CutPart",
+    "CuttingLine",
     "FabricPlan",
     "LaidPlace",
     "Rect",
+    "SetUp",
     "Stroke",
     "ToCut",
+    "Tools",
+    "Way",
     "begin",
     "begun_at",
     "begun_for",
@@ -75,28 +92,36 @@ __all__ = [
     "given_up",
     "gone_on",
     "grain_texts",
+    "handled_typed",
     "kept",
     "lay_out",
     "lay_out_fabric",
     "layers_text",
     "length_used",
+    "line_text",
+    "lines_of",
+    "mat_typed",
     "new_have",
+    "next_set_up",
     "per_cent",
     "piece_area",
+    "piece_names",
     "places_of",
     "preparing",
     "price_typed",
     "print_problems",
     "ready_after",
+    "rulers_typed",
     "set_lines",
     "set_name",
     "size_hint",
     "size_problems",
     "size_shown",
     "size_typed",
+    "strip_room",
     "strips_text",
-    "stroke_text",
-    "strokes_of",
+    "tools_of",
+    "tools_shown",
     "total_text",
     "under_way",
     "worth_keeping",

@@ -8,9 +8,19 @@ from typing import NamedTuple
 
 from inlet.core.cutlist import Cut
 from inlet.core.geometry import mirrored, motion_between
-from inlet.core.layout.progress import worth_keeping
-from inlet.core.layout.stroke_words import SAFE_LAYERS, layers_text, stroke_text
-from inlet.core.layout.strokes import Stroke, length_used
+from inlet.core.layout.cut_lines import CuttingLine, line_at, next_cut
+from inlet.core.layout.laid_places import length_used
+from inlet.core.layout.progress import cuts_of, lines_of, worth_keeping
+from inlet.core.layout.sources import strip_room
+from inlet.core.layout.stroke_words import (
+    SAFE_LAYERS,
+    finished_text,
+    layers_text,
+    line_text,
+    part_text,
+)
+from inlet.core.layout.strokes import Stroke
+from inlet.core.layout.tools import tools_of
 from inlet.core.numbers import Fraction, nearest_mark, spelled
 from inlet.core.planning import UnitPlan
 from inlet.core.project import Cutting, LaidFabric, Measure, Project
@@ -29,7 +39,7 @@ class StackReady(NamedTuple):
 class CutCard(NamedTuple):
     """One step at the mat: ``size`` as the ruler shows it (None where nothing is measured), as
     text ``shown`` and in ``words``; what to do, pieces that are ``ready``, stacks that are
-    complete, cautions."""
+    complete, cautions; the whole ``line`` of the cutting plan it is of, where that is more."""
 
     title: str
     size: Fraction | None
@@ -39,6 +49,7 @@ class CutCard(NamedTuple):
     stacks: tuple[StackReady, ...]
     cautions: tuple[str, ...]
     shown: str = ""
+    line: str = ""
 
 
 KINDS = {
@@ -49,8 +60,11 @@ KINDS = {
 
 
 def fabric_text(laid: LaidFabric, measure: Measure) -> str:
-    """What is laid down: ``New fabric, 42 x 13 1/2 in``."""
-    return f"{KINDS[laid.kind]}, {size_text((laid.width, laid.length), measure)}"
+    """What is laid down: ``New fabric, 42 x 13 1/2 in``, ``4 × a fat quarter, 20 x 18 in``."""
+    kind = KINDS[laid.kind]
+    if laid.count > 1:
+        kind = f"{laid.count} × {kind[0].lower()}{kind[1:]}"
+    return f"{kind}, {size_text((laid.width, laid.length), measure)}"
 
 
 def preparing(laid: LaidFabric, project: Project) -> CutCard:
@@ -60,16 +74,20 @@ def preparing(laid: LaidFabric, project: Project) -> CutCard:
     if laid.kind in ("new", "bolt"):
         wash = "Wash and dry it; it shrinks" if rules.wash else "It is cut unwashed"
         lines.append(f"{wash}. Press it smooth.")
+        if laid.kind == "new":
+            lines.append(f"Take a length of {length_text(laid.length, measure)}.")
         lines.append(f"You will cut up {length_text(length_used(laid), measure)} of its length.")
-        lines.append(
-            "Cut off a length you can handle."
-            if length_used(laid) > measure.system.long_unit.length
-            else "Lay the rest rolled up beside the mat."
-        )
-    elif laid.kind in ("strips", "squares"):
+        if laid.kind == "bolt":
+            lines.append("Lay the rest rolled up beside the mat.")
+    elif laid.kind == "squares":
         lines.append("Press it flat; its edges are straight already.")
+    elif laid.kind == "strips":
+        lines.append("Press it flat; its long edges are straight already.")
     else:
         lines.append("Press it smooth.")
+    if laid.count > 1:
+        lines.append(f"Lay {laid.count} of them on top of one another, edge on edge, as far as "
+                     f"{tools_of(project).blade} layers allow.")  # fmt: skip
     if laid.layers > 1:
         lines.append(
             f"Fold it {layers_text(laid).removeprefix('folded ')}. Move one selvage until the "
@@ -92,12 +110,12 @@ def finished_card(laid: LaidFabric, project: Project) -> CutCard:
 
 
 def card(
-    strokes: Sequence[Stroke], at: int, cuts: Sequence[Cut], units: Sequence[UnitPlan],
-    project: Project,
-) -> CutCard:  # fmt: skip
+    laid: LaidFabric, at: int, cuts: Sequence[Cut], units: Sequence[UnitPlan], project: Project
+) -> CutCard:
     """The card of one cut, counted from 0."""
-    stroke = strokes[at]
-    measure = project.measure
+    strokes, lines = cuts_of(laid, project), lines_of(laid, project)
+    stroke, line = strokes[at], lines[line_at(lines, at)]
+    measure, tools = project.measure, tools_of(project)
     before = Counter[str]()
     for earlier in strokes[:at]:
         before.update(dict(earlier.finishes))
@@ -106,18 +124,38 @@ def card(
         total.update(dict(each.finishes))
     size = nearest_mark(stroke.size, measure.system.fine_mark)
     done = [label for label, number in stroke.finishes if before[label] + number == total[label]]
-    ready = ", ".join(f"{number} for {label}" for label, number in stroke.finishes)
     of = {cut.label: cut for cut in cuts}
     return CutCard(
-        f"Cut {at + 1} of {len(strokes)}",
+        _title(lines, line, strokes, at),
         size,
         spelled(size, measure.system),
-        stroke_text(stroke, measure),
-        ready,
+        part_text(next_cut(line, strokes, at, tools), tools, measure),
+        finished_text(stroke.finishes),
         tuple(stack_ready(of[label], units, project) for label in done if label in of),
         tuple(_cautions(strokes, at)),
         length_text(size, measure),
+        line_text(line, tools, measure) if line.number > 1 else "",
     )
+
+
+def _title(
+    lines: Sequence[CuttingLine], line: CuttingLine, strokes: Sequence[Stroke], at: int
+) -> str:
+    """``Line 3 of 9: cut 12 of 43``, those that square the edge again not counted; ``Line 4 of 9:
+    stack 3 of 22, cut 2 of 9``."""
+    title = f"Line {lines.index(line) + 1} of {len(lines)}"
+    offset = at - line.first
+    if line.number == 1:
+        return title
+    if line.rounds == 1:
+        again = [stroke.what == "square" for stroke in strokes[line.first : at + 1]]
+        if again[-1] and line.parts[0].squared:
+            return f"{title}: square the edge again"
+        squared = sum(again) if line.parts[0].squared else 0
+        return f"{title}: cut {offset + 1 - squared} of {line.number}"
+    each = line.number // line.rounds
+    which, cut = divmod(offset, each)
+    return f"{title}: stack {which + 1} of {line.rounds}, cut {cut + 1} of {each}"
 
 
 def _cautions(strokes: Sequence[Stroke], at: int) -> list[str]:
@@ -160,8 +198,7 @@ def stack_ready(cut: Cut, units: Sequence[UnitPlan], project: Project) -> StackR
         )
     if cut.shape == "template":
         notes.append("Cut them out round the template, its grain arrow along the selvage.")
-        room = project.usable_width(cut.fabric or "") - measure.squared_off
-        if lines := list(angled_lines(cut, measure, room)):
+        if lines := list(angled_lines(cut, measure, strip_room(project, cut.fabric))):
             notes.append(f"{'; '.join(lines)}. What lies head to tail is cut so.")
         turned_over = mirrored(((cut.outline, None),))
         if motion_between(((cut.outline, None),), turned_over) is None:

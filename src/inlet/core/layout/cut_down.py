@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple
 
-from inlet.core.cutlist import Cut
-from inlet.core.layout.strokes import places_of
+from inlet.core.layout.laid_places import places_of
+from inlet.core.layout.laid_wants import LaidWant
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import LaidFabric
 
@@ -16,18 +15,6 @@ MOST_CUT_DOWN = Fraction(1)
 
 CutDownNumbers = dict[tuple[str, tuple[Fraction, Fraction]], int]
 """How many are cut down of a stack, by its label, to a size."""
-
-
-class LaidWant(NamedTuple):
-    """Pieces of a cut that lie one way: ``number`` left to be laid out; in each of them as many as
-    it ``holds``."""
-
-    cut: Cut
-    wide: Fraction
-    high: Fraction
-    turns: bool
-    number: int
-    holds: int = 1
 
 
 def cut_down(

@@ -6,7 +6,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from inlet.core.cutlist import Cut, Standing
-from inlet.core.layout.strokes import length_used, places_of, strip_tops
+from inlet.core.layout.laid_places import length_used, places_of, strip_tops
 from inlet.core.numbers import INCHES, Exact, Fraction
 from inlet.core.project import (
     Begun,
@@ -35,8 +35,9 @@ class CutDown(NamedTuple):
 
 class FabricPlan(NamedTuple):
     """What one fabric needs: pieces of fabric to lay down, the first ``begun`` of them being cut
-    already, then those that are there, then new fabric. ``buy`` is how much of that, as shops sell
-    it; ``bound`` the least length of new fabric that holds its pieces side by side without any
+    already, then those that are there, then new fabric, in the lengths it is cut up in. ``buy`` is
+    how much of that, as shops sell it, ``least`` what holds the pieces with nothing to spare;
+    ``bound`` the least length of new fabric that holds its pieces side by side without any
     waste. ``missing`` fits no fabric. ``cut_down`` are pieces of fabric being cut that are larger
     than what is wanted of them now."""
 
@@ -48,18 +49,24 @@ class FabricPlan(NamedTuple):
     missing: tuple[Missing, ...] = ()
     begun: int = 0
     cut_down: tuple[CutDown, ...] = ()
+    least: Exact = ZERO
+
+    @property
+    def lengths(self) -> tuple[LaidFabric, ...]:
+        """The fabric to buy, as it is laid out: the lengths it is cut up in."""
+        if not self.buy:
+            return ()
+        return tuple(laid for laid in self.laid[self.begun :] if laid.kind == "new")
 
     @property
     def new(self) -> LaidFabric | None:
-        """The fabric to buy, as it is laid out."""
-        fresh = self.laid[self.begun :]
-        return next((laid for laid in fresh if laid.kind == "new"), None)
+        """The first length of the fabric to buy."""
+        return next(iter(self.lengths), None)
 
     @property
     def strips(self) -> list[Exact]:
         """How wide each strip of new fabric is cut, in their order."""
-        new = self.new
-        return [strip.width for strip, _, _ in strip_tops(new)] if new is not None else []
+        return [strip.width for laid in self.lengths for strip, _, _ in strip_tops(laid)]
 
     def yards(self) -> Fraction:
         """``buy`` in yards, for inch projects."""
@@ -68,19 +75,19 @@ class FabricPlan(NamedTuple):
     @property
     def length(self) -> Exact:
         """How much of the new fabric is cut up."""
-        return length_used(self.new) if self.new is not None else ZERO
+        return sum(map(length_used, self.lengths), ZERO)
 
     @property
     def used(self) -> float:
         """The share of the fabric cut up that is in pieces, of new fabric or of what is there."""
-        laid = [self.new] if self.new is not None else self.laid
-        area = float(sum(length_used(laid) * laid.width for laid in laid))
-        return float(sum(piece_area(laid) for laid in laid)) / area if area else 0.0
+        pieces = self.lengths or self.laid
+        area = float(sum(length_used(laid) * laid.width * laid.count for laid in pieces))
+        return float(sum(map(piece_area, pieces))) / area if area else 0.0
 
 
 def piece_area(laid: LaidFabric) -> Exact:
-    """The fabric in its pieces."""
-    return sum((p.at.width * p.at.height * p.at.layers for p in places_of(laid)), ZERO)
+    """The fabric in its pieces, of all equal ones."""
+    return sum((p.at.width * p.at.height * p.at.layers * p.copies for p in places_of(laid)), ZERO)
 
 
 def begun_for(project: Project, block: str, copies: int) -> tuple[Begun, ...]:

@@ -16,23 +16,28 @@ make a thousand or two of them."""
 
 def fill_strips(
     kinds: Sequence[Kind], room: Room, price: Price, work: int, most: int | None = None
-) -> Chosen:
+) -> list[Chosen]:
     """Strips that hold all the kinds, as cheap as is found with so much ``work``: columns of the
-    integer program times nodes of its search; with none, as they are found in turn. With ``most``
-    of its length to be had, those that hold the most. Every kind must fit across one way.
+    integer program times nodes of its search; with none, as they are found in turn. The best first,
+    then others that may be cut in fewer strokes. With ``most`` of its length to be had, those that
+    hold the most. Every kind must fit across one way.
     """
     if not any(kind.number for kind in kinds):
-        return []
+        return [[]]
     in_turn = fill_in_turn(kinds, room, price, AT_ONCE if work <= 0 else TRIES)
     if work <= 0 or room.across > FINEST or _cannot_be_less(in_turn, kinds, room):
-        return in_turn if most is None else _within(in_turn, most)
+        return [in_turn if most is None else _within(in_turn, most)]
     from inlet.core.layout.program import Pool  # loads SciPy's solvers
 
     pool = Pool(kinds, room, price, most)
     pool.add(pattern for pattern, _ in in_turn)
     wanted = pool.generate()
-    best = _better(in_turn, pool.finished(wanted, work), price, kinds, most)
-    return without_surplus(best, kinds)
+    solved = pool.finished(wanted, work)
+    best = without_surplus(_better(in_turn, solved, price, kinds, most), kinds)
+    if most is not None or solved is None:
+        return [best]
+    others = [without_surplus(chosen, kinds) for chosen in (solved, in_turn)]
+    return [best, *(chosen for chosen in others if chosen != best)]
 
 
 def _cannot_be_less(chosen: Chosen, kinds: Sequence[Kind], room: Room) -> bool:

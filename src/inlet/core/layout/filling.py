@@ -168,7 +168,7 @@ def _cost(strips: Sequence[_Strips], price: Price) -> float:
         strokes = 1
         if price.stroke:
             strokes += sum(_strokes(block) for block in strip.blocks)
-        cost += strip.number * (price.fabric * (strip.high + price.strip) + price.stroke * strokes)
+        cost += strip.number * (price.of_strip(strip.high) + price.stroke * strokes)
     return cost
 
 

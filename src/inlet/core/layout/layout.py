@@ -7,36 +7,55 @@ bolt; what finds no room on them is cut from new fabric of the fabric's width.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Sequence
+from functools import partial
 from math import floor, lcm
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut, Standing
-from inlet.core.layout.cut_down import MOST_CUT_DOWN, CutDownNumbers, LaidWant, cut_down
+from inlet.core.layout.cut_down import MOST_CUT_DOWN, CutDownNumbers, cut_down
 from inlet.core.layout.fabric_plan import CutDown, FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
 from inlet.core.layout.grain import both_ways, is_long
+from inlet.core.layout.laid_places import (
+    edge_squared,
+    length_used,
+    places_of,
+    room_across,
+)
 from inlet.core.layout.laid_strips import number_on, widest_first, without_last
-from inlet.core.layout.patterns import Kind, Pattern, Price, Room, evened
+from inlet.core.layout.laid_wants import (
+    LaidWant,
+    angled_of,
+    head_to_tail,
+    one_piece,
+    strips_of,
+    wants_of,
+)
+from inlet.core.layout.lengths import (
+    equal_ones_together,
+    in_lengths,
+    least_bought,
+    ready_to_cut,
+    taken_off,
+)
+from inlet.core.layout.patterns import Chosen, Kind, Price, Room, evened, parted
 from inlet.core.layout.sources import Source, sources
-from inlet.core.layout.strokes import length_used, places_of, room_across
+from inlet.core.layout.strokes import strokes_of
+from inlet.core.layout.tools import limits_of_width, tools_of
 from inlet.core.memo import memo
 from inlet.core.numbers import Exact, Fraction, floor_exact, next_mark
 from inlet.core.project import (
     Cutting,
     Fabric,
     LaidFabric,
-    LaidPieces,
-    LaidRow,
-    LaidSegment,
     LaidStrip,
     Project,
     Rates,
     folded,
     replace,
 )
-from inlet.core.templates import Angled, angled
 
 ZERO = Fraction(0)
 AT_ONCE, FEW, BEST = 0, 1_500, 3_000
@@ -56,15 +75,45 @@ def lay_out_fabric(
     project: Project, fabric: str | None, wanted: ToCut, work: int, buys: bool = True
 ) -> FabricPlan:
     """One fabric's pieces laid out; only on what is there, unless ``buys``."""
+    begun = [each.laid for each in wanted.begun if each.fabric == (fabric or "")]
+    there = [laid for laid in begun if laid.kind != "new"]
+    if len(there) < len(begun):
+        before = _laid_out(project, fabric, wanted, there, work, buys)
+        if (going_on := _bought_already(before, begun)) is not None:
+            return going_on
+    return _laid_out(project, fabric, wanted, begun, work, buys)
+
+
+def _bought_already(before: FabricPlan, begun: Sequence[LaidFabric]) -> FabricPlan | None:
+    """A layout of which some lengths are being cut: the others stay as they were laid out, and are
+    there, as all were bought together. None where the fabric being cut is not among its lengths:
+    then other pieces are wanted by now."""
+    rest = list(before.laid[before.begun :])
+    for laid in begun:
+        if laid.kind == "new":
+            if laid not in rest:
+                return None
+            rest.remove(laid)
+    return before._replace(laid=(*begun, *rest), begun=len(begun), buy=ZERO, least=ZERO)
+
+
+def _laid_out(
+    project: Project,
+    fabric: str | None,
+    wanted: ToCut,
+    begun: Sequence[LaidFabric],
+    work: int,
+    buys: bool,
+) -> FabricPlan:
+    """A fabric's pieces on what is being cut of it, on what is there, on new fabric."""
     fabric_cut = project.fabric(fabric or "") or Fabric(id=fabric or "")
     rules = project.cutting or Cutting()
     width = project.usable_width(fabric or "")
     laying = _FabricWork(
         project, fabric_cut, rules, width, wanted.by_fabric()[fabric], wanted.standing
     )
-    for begun in wanted.begun:
-        if begun.fabric == fabric_cut.id:
-            laying.go_on(begun.laid)
+    for laid in begun:
+        laying.go_on(laid)
     for source in sources(fabric_cut, rules, project):
         if not laying.left:
             break
@@ -97,9 +146,10 @@ class _FabricWork:
         standing: Standing,
     ) -> None:
         self.project, self.fabric, self.rules, self.width = project, fabric, rules, width
-        self.wants = [want for cut in cuts for want in _wants(cut, fabric, width, standing)]
+        self.tools = tools_of(project)
+        self.wants = [want for cut in cuts for want in wants_of(cut, fabric, width, standing)]
         lengths = [side for want in self.wants for side in (want.wide, want.high)]
-        if any(_angled(want, project) for want in self.wants):
+        if any(angled_of(want, project) for want in self.wants):
             lengths.append(project.measure.mark)
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
         self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
@@ -108,6 +158,7 @@ class _FabricWork:
         self.laid: list[LaidFabric] = []
         self.bound: Exact = ZERO
         self.bought: Fraction = ZERO
+        self.least: Exact = ZERO
         self.begun = 0
         self.cut_down: CutDownNumbers = {}
         self.on_grain: dict[str, bool] = {}  # long pieces of one stack lie one way: turned or not
@@ -144,14 +195,17 @@ class _FabricWork:
             return
         self.bound = area / width
         along = 1 - shrink[0] / 100
-        self.bought = next_mark(length_used(laid) * (1 + rules.margin / 100) / along, system.buying)
-        self.laid.append(replace(laid, length=self.bought * along))
+        lengths = self._in_lengths(laid)
+        self.least = least_bought(lengths) / along
+        more = length_used(laid) * (1 + rules.margin / 100) / along
+        self.bought = next_mark(max(more, self.least), system.buying)
+        self.laid += taken_off(lengths, self.bought * along, system.coarse)
         self._take(laid)
 
     def _area(self, want: LaidWant) -> Exact:
         """The fabric one piece cannot do without: its box, or what it takes of a strip at an
         angle."""
-        found = _angled(want, self.project)
+        found = angled_of(want, self.project)
         if found is None:
             return want.wide * want.high
         return min(want.wide * want.high, Fraction(floor(found.each * found.strip * 64), 64))
@@ -167,10 +221,12 @@ class _FabricWork:
             every=self.rules.square_every,
         )
         empty = self._folded(empty)
+        if most is not None:
+            most -= edge_squared(empty)  # the last edge is cut, too
         strips = self._whole_strips(empty, most)
         longest = None
         if most is not None:
-            taken = sum((strip.width * strip.count for strip in strips), source.squaring)
+            taken = length_used(replace(empty, strips=strips)) or edge_squared(empty)
             longest = floor_exact((most - taken) / self.unit)
         across = max(0, floor_exact(room_across(empty) / self.unit))
         on = _Ground(empty, source._replace(layers=empty.layers), across, longest)
@@ -202,13 +258,37 @@ class _FabricWork:
                 kinds.append(kind)
                 own_wants.append(want)
         check()
-        reach = self.project.measure.system.long_ruler
-        room = Room(on.across, floor_exact(reach / self.unit))
+        room = Room(on.across, floor_exact(self.tools.longest / self.unit))
         price = self._price(on.source)
-        chosen = list(fill_strips_once(tuple(kinds), room, price, work, on.longest))
+        choices = fill_strips_once(tuple(kinds), room, price, work, on.longest)
+        if on.source.kind == "new":
+            widest = floor_exact(self.tools.broadest / self.unit)
+            choices = tuple(way for chosen in choices for way in parted(chosen, price, widest))
         if on.source.layers > 1:
-            chosen = evened(chosen, on.across)
-        return tuple(self._uncut(strip, on.empty) for strip in self._strips(chosen, own_wants))
+            choices = tuple(evened(chosen, on.across) for chosen in choices)
+        laid = [
+            tuple(self._uncut(strip, on.empty) for strip in strips_of(chosen, own_wants, self.unit))
+            for chosen in choices
+        ]
+        return laid[0] if len(laid) == 1 else min(laid, key=partial(self._cost, on, price))
+
+    def _cost(self, on: _Ground, price: Price, strips: Sequence[LaidStrip]) -> float:
+        """What strips of new fabric cost, with every cut as it will be made."""
+        rates = self.project.rates or Rates()
+        laid = replace(on.empty, strips=widest_first(strips))
+        lengths = self._in_lengths(laid)
+        strokes = [
+            stroke for each in lengths for stroke in strokes_of(ready_to_cut(each), self.tools)
+        ]
+        more = sum(stroke.set_ups(self.tools)[0].seconds for stroke in strokes) / rates.cut
+        fabric = float(sum(map(length_used, lengths), ZERO) / self.unit)
+        return fabric + price.stroke * (len(strokes) + more)
+
+    def _in_lengths(self, laid: LaidFabric) -> list[LaidFabric]:
+        """A layout in lengths that the maker can handle."""
+        usual = self.project.measure.system.handled
+        handled = self.rules.handled if self.rules.handled is not None else usual
+        return in_lengths(laid, handled, max(1, self.tools.blade // laid.layers))
 
     def _on_one_grain(
         self, forms: Sequence[LaidWant], work: int, on: _Ground
@@ -230,26 +310,14 @@ class _FabricWork:
         as the strip is long, half as many, a third."""
         ways = [wants]
         for share in (1, 2, 3):
-            forms = [form for want in wants for form in self._head_to_tail(want, room / share)]
+            forms = [form for want in wants for form in self._forms(want, room / share)]
             if forms not in ways:
                 ways.append(forms)
         return ways
 
-    def _head_to_tail(self, want: LaidWant, room: Exact) -> Iterator[LaidWant]:
-        """A want in pieces that hold several, none longer than ``room``, and what is left."""
-        found = None if self.fabric.lengthwise else _angled(want, self.project)
-        most = min(found.from_strip(room), want.number) if found is not None else 0
-        if found is None or most < 2:
-            yield want
-            return
-        mark = self.project.measure.mark
-        pieces, rest = divmod(want.number, most)
-        for holds, number in ((most, pieces), (rest, 1)):
-            if holds == 1:
-                yield want._replace(number=1)
-            elif holds:
-                wide = next_mark(Fraction(found.room_for(holds)).limit_denominator(10**6), mark)
-                yield LaidWant(want.cut, wide, found.strip_mark, True, number, holds)
+    def _forms(self, want: LaidWant, room: Exact) -> Iterable[LaidWant]:
+        """A want in pieces that hold several head to tail, none longer than ``room``."""
+        return [want] if self.fabric.lengthwise else head_to_tail(want, room, self.project)
 
     def _spent(self, laid_fabric: LaidFabric, wants: Sequence[LaidWant]) -> tuple[int, Exact]:
         """To compare layouts: how many pieces find no room, then how much fabric is cut up."""
@@ -290,7 +358,7 @@ class _FabricWork:
         """The pieces that take a strip each, as many as lie on the length there is."""
         halves = max(1, laid.layers // 2)
         strips = []
-        left = None if most is None else most - laid.squaring
+        left = None if most is None else most - edge_squared(laid)
         for want in self.wants:
             if not want.number or not self._is_whole(want, laid):
                 continue
@@ -299,7 +367,7 @@ class _FabricWork:
                 count = min(count, floor_exact(left / want.high))
                 left -= count * want.high
             if count > 0:
-                segments = (_one_piece(want, want.wide, want.high, False),)
+                segments = (one_piece(want, want.wide, want.high, False),)
                 strips.append(LaidStrip(width=want.high, count=count, segments=segments))
         return tuple(strips)
 
@@ -316,7 +384,7 @@ class _FabricWork:
         wide = 2 * laid.width / max(2, laid.layers)
         if want.wide < WHOLE_FROM * wide:
             return strip
-        return replace(strip, segments=(_one_piece(want, wide, strip.width, False),))
+        return replace(strip, segments=(one_piece(want, wide, strip.width, False),))
 
     def _price(self, source: Source) -> Price:
         """What the maker wishes to spare, in the layout's units of fabric length."""
@@ -325,43 +393,14 @@ class _FabricWork:
         system, rates = self.project.measure.system, self.project.rates or Rates()
         stroke = rates.cut / 60 * system.fabric_a_minute / float(source.width) / float(self.unit)
         width = 4 * stroke
-        if goal == "cloth":
-            return Price(1.0, 0.02, strip, 0.0)
-        if goal == "cuts":
-            return Price(1.0, 10 * stroke, strip, 0.0)
-        if goal == "widths":
-            return Price(1.0, stroke / 4, strip, 20 * width)
-        return Price(1.0, stroke, strip, width)
-
-    def _strips(
-        self, chosen: Sequence[tuple[Pattern, int]], wants: Sequence[LaidWant]
-    ) -> Iterator[LaidStrip]:
-        unit = self.unit
-        for pattern, times in chosen:
-            segments = tuple(
-                LaidSegment(
-                    width=segment.wide * unit,
-                    count=segment.number,
-                    rows=tuple(
-                        LaidRow(
-                            width=row.high * unit,
-                            pieces=tuple(
-                                LaidPieces(
-                                    label=wants[b.kind].cut.label,
-                                    size=_lying(wants[b.kind], b.turned),
-                                    count=b.number,
-                                    turned=b.turned,
-                                    holds=wants[b.kind].holds,
-                                )
-                                for b in row.bits
-                            ),
-                        )
-                        for row in segment.rows
-                    ),
-                )
-                for segment in pattern.segments
-            )
-            yield LaidStrip(width=pattern.high * unit, segments=segments, count=times)
+        weighed = {"cloth": 0.02, "cuts": 10 * stroke, "widths": stroke / 4}.get(goal, stroke)
+        across = source.width / source.layers
+        beyond = tuple(
+            (floor_exact(limit / self.unit), weighed * seconds / rates.cut)
+            for limit, seconds in limits_of_width(across, source.layers, self.tools)
+        )
+        widths = {"cloth": 0.0, "cuts": 0.0, "widths": 20 * width}.get(goal, width)
+        return Price(1.0, weighed, strip, widths, beyond)
 
     def _take(self, new_laid: LaidFabric) -> None:
         """Count what is laid out off what is wanted."""
@@ -383,50 +422,16 @@ class _FabricWork:
     def plan(self) -> FabricPlan:
         smaller = tuple(CutDown(*what, number) for what, number in self.cut_down.items())
         missing = tuple(Missing(w.cut, w.number) for w in self.wants if w.number)
+        laid = *self.laid[: self.begun], *equal_ones_together(self.laid[self.begun :])
         return FabricPlan(
-            self.fabric.id or None, self.width, tuple(self.laid), self.bought, self.bound,
-            missing, self.begun, smaller,
+            self.fabric.id or None, self.width, laid, self.bought, self.bound,
+            missing, self.begun, smaller, self.least,
         )  # fmt: skip
 
 
 @memo(500)
 def fill_strips_once(
     kinds: tuple[Kind, ...], room: Room, price: Price, work: int, most: int | None
-) -> tuple[tuple[Pattern, int], ...]:
+) -> tuple[Chosen, ...]:
     """``fill_strips``, worked out once for the same pieces."""
     return tuple(fill_strips(kinds, room, price, work, most))
-
-
-def _angled(want: LaidWant, project: Project) -> Angled | None:
-    """How a want is cut head to tail, as some of them are turned half round: not of a print with a
-    top, nor of a stripe."""
-    fabric = project.fabric(want.cut.fabric or "")
-    if want.cut.shape != "template" or (fabric is not None and fabric.direction):
-        return None
-    return angled(want.cut.outline, project.measure)
-
-
-def _lying(want: LaidWant, turned: bool) -> tuple[Exact, Exact]:
-    return (want.high, want.wide) if turned else (want.wide, want.high)
-
-
-def _one_piece(want: LaidWant, wide: Exact, high: Exact, turned: bool) -> LaidSegment:
-    pieces = LaidPieces(label=want.cut.label, size=(wide, high), turned=turned)
-    return LaidSegment(width=wide, rows=(LaidRow(width=high, pieces=(pieces,)),))
-
-
-def _wants(cut: Cut, fabric: Fabric, width: Exact, standing: Standing) -> Iterator[LaidWant]:
-    """A cut's pieces as they may lie: the long side across the fabric, or turned; of a print with a
-    direction, each as it stands in the block; strips across the fabric where it is wide enough."""
-    low, high = cut.cut
-    if fabric.lengthwise and low != high:
-        yield LaidWant(cut, low, high, False, cut.number)
-        return
-    if not fabric.direction or low == high:
-        across = cut.shape == "strip" and high <= width
-        yield LaidWant(cut, high, low, not across, cut.number)
-        return
-    upright = min(cut.number, standing.get(cut.label, 0))
-    for wide, along, number in ((high, low, cut.number - upright), (low, high, upright)):
-        if number:
-            yield LaidWant(cut, wide, along, False, number)

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
+from itertools import accumulate, chain
 from typing import NamedTuple
 
 
@@ -121,15 +122,22 @@ Chosen = list[tuple[Pattern, int]]
 
 class Price(NamedTuple):
     """What is to be kept small: ``fabric`` a unit of its length, ``stroke`` a cut, ``strip`` what
-    is lost a strip besides its width, ``width`` another width to set the ruler to."""
+    is lost a strip besides its width, ``width`` another width to set the ruler to; ``beyond`` a
+    strip wider than so much, as it is harder to measure, for each limit."""
 
     fabric: float = 1.0
     stroke: float = 0.0
     strip: float = 0.0
     width: float = 0.0
+    beyond: tuple[tuple[int, float], ...] = ()
 
     def of(self, pattern: Pattern) -> float:
-        return self.fabric * (pattern.high + self.strip) + self.stroke * pattern.strokes
+        return self.of_strip(pattern.high) + self.stroke * pattern.strokes
+
+    def of_strip(self, high: int) -> float:
+        """Of a strip so wide, without its cuts."""
+        harder = sum(cost for limit, cost in self.beyond if high > limit)
+        return self.fabric * (high + self.strip) + harder
 
 
 def without_surplus(chosen: Chosen, kinds: Sequence[Kind]) -> list[tuple[Pattern, int]]:
@@ -188,6 +196,58 @@ def _rows_kept(rows: Iterable[PatternRow], surplus: Counter[int]) -> Iterator[Pa
                 bits.append(bit._replace(number=bit.number - spare))
         if bits:
             yield PatternRow(row.high, tuple(bits))
+
+
+def parted(chosen: Chosen, price: Price, widest: int) -> list[Chosen]:
+    """The same rows in the same length of fabric, strips wider than a limit of the ruler's parted
+    into some within it where all their segments have an edge there, within the least limit that
+    does: only those wider than the ``widest`` ruler; and all of them."""
+    limits = sorted({widest, *(limit for limit, _ in price.beyond)})
+    ways: list[Chosen] = []
+    for always in (False, True):
+        counts: Counter[Pattern] = Counter()
+        for pattern, times in chosen:
+            wide = always or pattern.high > widest
+            for part in _parted(pattern, limits) if wide else [pattern]:
+                counts[part] += times
+        if list(counts.items()) not in ways:
+            ways.append(list(counts.items()))
+    return ways
+
+
+def _parted(pattern: Pattern, limits: Sequence[int]) -> list[Pattern]:
+    if not limits or pattern.high <= limits[0]:
+        return [pattern]
+    ends = [list(accumulate(row.high for row in s.rows)) for s in pattern.segments]
+    edges = [
+        y for y in sorted({pattern.high, *chain(*ends)})
+        if all(y in of_rows or y > of_rows[-1] for of_rows in ends)
+    ]  # fmt: skip
+    for limit in limits:
+        parts, top = [], 0
+        while top < pattern.high:
+            within = [edge for edge in edges if top < edge <= top + limit]
+            if not within:
+                break
+            parts.append(_between(pattern, top, within[-1]))
+            top = within[-1]
+        if top == pattern.high:
+            return [part for part in parts if part.segments]
+    return [pattern]
+
+
+def _between(pattern: Pattern, top: int, bottom: int) -> Pattern:
+    """The rows of a strip from one edge to another."""
+    segments = []
+    for segment in pattern.segments:
+        y, rows = 0, []
+        for row in segment.rows:
+            if top <= y < bottom:
+                rows.append(row)
+            y += row.high
+        if rows:
+            segments.append(segment._replace(rows=tuple(rows)))
+    return Pattern(bottom - top, in_order(segments))
 
 
 MOST_EVENED = 60

@@ -81,6 +81,7 @@ class Pool:
         """Patterns added until none is worth more than it costs; how many of each the linear
         program wants."""
         heights = np.array(self.pricer.heights)
+        strip_costs = np.array([self.price.of_strip(high) for high in self.pricer.heights])
         values = np.array([kind.area / self.room.across for kind in self.kinds])
         worth = self.pricer.run(values)
         filled = np.argsort(-worth / heights, kind="stable")[:FIRST_ROUND]
@@ -89,7 +90,7 @@ class Pool:
             check()
             wants, values = self._linear()
             worth = self.pricer.run(values)
-            gains = worth - self.price.fabric * (heights + self.price.strip)
+            gains = worth - strip_costs
             better = [i for i in np.argsort(-gains, kind="stable")[:NEW_A_ROUND] if gains[i] > 1e-6]
             if not self.add(self.pricer.pattern(int(i)) for i in better):
                 break
@@ -162,7 +163,7 @@ class _Rest:
     def _single(self, high: int) -> None:
         """A strip so wide, once or not at all, with segments of any kind as far as it reaches."""
         price = self.pool.price
-        own = price.fabric * (high + price.strip) + price.stroke
+        own = price.of_strip(high) + price.stroke
         reach = self._row(0, np.inf)
         strip = self._variable(own, 1, [(reach, self.pool.room.across)])
         found = []

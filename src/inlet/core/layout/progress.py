@@ -8,27 +8,50 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from inlet.core.layout.cut_lines import CuttingLine, cut_lines, line_at, next_cut
+from inlet.core.layout.laid_places import Rect, length_used
 from inlet.core.layout.sources import WASHED, have_size
-from inlet.core.layout.strokes import Rect, Stroke, left_over, length_used, strokes_of
+from inlet.core.layout.strokes import Stroke, left_over, strokes_of
+from inlet.core.layout.tools import SetUp, Tools, tools_of
 from inlet.core.memo import Latest
-from inlet.core.numbers import Exact, Fraction
+from inlet.core.numbers import Fraction
 from inlet.core.project import Begun, Cutting, Fabric, Have, LaidFabric, Project, replace
 
 KEPT_INCHES = Fraction(2)
 """What is narrower than this is not worth keeping."""
 
 
-_CUTS: Latest[LaidFabric, tuple[int, Exact, tuple[Stroke, ...]]] = Latest(24)
+_CUTS: Latest[LaidFabric, tuple[Tools, tuple[Stroke, ...]]] = Latest(24)
 
 
 def cuts_of(laid: LaidFabric, project: Project) -> tuple[Stroke, ...]:
     """The cuts of laid fabric as this maker makes them; those of the latest fabrics are known."""
-    stack = (project.cutting or Cutting()).stack
-    ruler = project.measure.system.long_ruler
+    tools = tools_of(project)
     known = _CUTS.get(laid)
-    if known is None or known[:2] != (stack, ruler):
-        known = _CUTS.keep(laid, (stack, ruler, tuple(strokes_of(laid, stack, ruler))))
-    return known[2]
+    if known is None or known[0] != tools:
+        known = _CUTS.keep(laid, (tools, tuple(strokes_of(laid, tools))))
+    return known[1]
+
+
+_LINES: Latest[LaidFabric, tuple[Tools, tuple[CuttingLine, ...]]] = Latest(24)
+
+
+def lines_of(laid: LaidFabric, project: Project) -> tuple[CuttingLine, ...]:
+    """The cuts of laid fabric, equal ones told once; those of the latest fabrics are known."""
+    tools = tools_of(project)
+    known = _LINES.get(laid)
+    if known is None or known[0] != tools:
+        known = _LINES.keep(laid, (tools, cut_lines(cuts_of(laid, project), tools)))
+    return known[1]
+
+
+def next_set_up(laid: LaidFabric, done: int, project: Project) -> SetUp | None:
+    """How the next cut is made, where so many are; None where there is none."""
+    strokes, lines = cuts_of(laid, project), lines_of(laid, project)
+    if done >= len(strokes):
+        return None
+    line = lines[line_at(lines, done)]
+    return next_cut(line, strokes, done, tools_of(project)).set_up
 
 
 def begun_at(
@@ -80,8 +103,8 @@ def _without(fabric: Fabric, laid: LaidFabric, project: Project) -> Iterator[Hav
             yield have
             continue
         taken = True
-        if have.count > 1:
-            yield replace(have, count=have.count - 1)
+        if have.count > laid.count:
+            yield replace(have, count=have.count - laid.count)
         left = long - length_used(laid) / along
         if have.kind == "bolt" and left >= KEPT_INCHES * project.measure.system.per_inch:
             yield replace(have, length=left, count=1)

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from inlet.core.layout.laid_places import room_across
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import (
     Cutting,
     Fabric,
     Have,
+    LaidFabric,
     LaidKind,
     Layers,
     Project,
@@ -47,9 +49,17 @@ def sources(fabric: Fabric, rules: Cutting, project: Project) -> Iterator[Source
                 long * (1 - fabric.shrinkage[0] / 100),
             )
         layers = folded(rules.folds) if owned.kind == "bolt" else 1
-        exact = owned.kind in ("strips", "squares")
+        lost = ZERO if owned.kind == "squares" else squaring  # of strips only their ends
         for _ in range(owned.count):
-            yield Source(owned.kind, wide, long, layers, ZERO if exact else squaring)
+            yield Source(owned.kind, wide, long, layers, lost)
+
+
+def strip_room(project: Project, fabric: str | None) -> Exact:
+    """How much of a strip is for pieces whose ends are both cut."""
+    layers = folded((project.cutting or Cutting()).folds)
+    width, squaring = project.usable_width(fabric or ""), project.measure.squared_off
+    laid = LaidFabric(kind="new", width=width, length=width, layers=layers, squaring=squaring)
+    return room_across(laid) * max(2, layers) / 2
 
 
 WASHED = ("bolt", "fat-quarter", "panel")

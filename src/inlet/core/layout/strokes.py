@@ -1,10 +1,7 @@
-"""Laid fabric cut stroke by stroke: where every piece lies, and the cuts in the order they are
-made.
+"""Laid fabric cut stroke by stroke, in the order in which the cuts are made.
 
-x runs across the fabric from its left edge, or from the fold; y along it. Folded fabric lies on one
-side of the fold only. What is left of a strip at the fold is opened: then it reaches as far to the
-other side, with half the layers. Every stroke goes from edge to edge through the pieces of fabric
-it is made in; several may lie in a stack, or side by side, and are cut by the same stroke.
+Every stroke goes from edge to edge through the pieces of fabric it is made in; several may lie in a
+stack, or side by side, and are cut by the same stroke.
 """
 
 from __future__ import annotations
@@ -15,57 +12,21 @@ from itertools import chain, groupby
 from typing import Literal, NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import LaidFabric, LaidRow, LaidSegment, LaidStrip
+from inlet.core.layout.laid_places import (
+    ZERO,
+    LaidPlace,
+    Rect,
+    StripCell,
+    Way,
+    places_of,
+    strip_plan,
+    strip_tops,
+)
+from inlet.core.layout.tools import SetUp, Tools, best_set_ups
+from inlet.core.numbers import Exact
+from inlet.core.project import LaidFabric, LaidRow, LaidStrip, replace
 
-ZERO = Fraction(0)
-Way = Literal["across", "along"]
 What = Literal["square", "strip", "segment", "row", "piece", "trim"]
-
-
-class Rect(NamedTuple):
-    """A piece of fabric as it lies: its place, its size, and its layers."""
-
-    x: Exact
-    y: Exact
-    width: Exact
-    height: Exact
-    layers: int
-
-    @property
-    def right(self) -> Exact:
-        return self.x + self.width
-
-    @property
-    def bottom(self) -> Exact:
-        return self.y + self.height
-
-    def parted(self, way: Way, at: Exact) -> tuple[Rect, Rect]:
-        """What a stroke leaves on either side."""
-        if way == "across":
-            return (
-                self._replace(height=at - self.y),
-                self._replace(y=at, height=self.bottom - at),
-            )
-        return self._replace(width=at - self.x), self._replace(x=at, width=self.right - at)
-
-    def opened(self) -> Rect:
-        """Unfolded at x = 0, where it touches the fold."""
-        return self._replace(x=-self.right, width=2 * self.right, layers=self.layers // 2)
-
-
-class LaidPlace(NamedTuple):
-    """Where pieces of a stack lie: in each layer one, or as many as it ``holds`` head to tail."""
-
-    label: str
-    at: Rect
-    turned: bool
-    holds: int = 1
-
-    @property
-    def number(self) -> int:
-        """How many pieces come from it, of all layers."""
-        return self.at.layers * self.holds
 
 
 class Stroke(NamedTuple):
@@ -73,7 +34,8 @@ class Stroke(NamedTuple):
     through each of ``of``, which lie in a stack, ``stacked`` high, or side by side. ``at`` is its
     place in the first of them; in the others it is as far from their own edge. ``size`` is what the
     ruler shows: how wide what is cut off is. ``opens``: they are unfolded first. ``finishes`` are
-    the pieces that come off ready, by the label of their stack."""
+    the pieces that come off ready, by the label of their stack. Equal pieces of fabric are cut in
+    turn, so many ``copies`` of them on top of one another."""
 
     way: Way
     at: Exact
@@ -85,11 +47,26 @@ class Stroke(NamedTuple):
     size: Exact
     opens: bool
     finishes: tuple[tuple[str, int], ...]
+    copies: int = 1
+    turn: int = 0
 
     @property
     def layers(self) -> int:
         """Layers under the cutter."""
-        return self.of[0].layers * self.stacked
+        return self.of[0].layers * self.stacked * self.copies
+
+    @property
+    def length(self) -> Exact:
+        return self.end - self.start
+
+    @property
+    def measured(self) -> Exact:
+        """What the ruler must measure: where an edge is only squared, nothing."""
+        return ZERO if self.what == "square" else self.size
+
+    def set_ups(self, tools: Tools) -> tuple[SetUp, ...]:
+        """The quickest ways to make it."""
+        return best_set_ups(self.measured, self.length, self.layers, tools)
 
     def parts(self) -> Iterator[Rect]:
         """What it leaves, on either side, of each piece."""
@@ -99,137 +76,22 @@ class Stroke(NamedTuple):
             yield from rect.parted(self.way, (rect.x if along else rect.y) + off)
 
 
-class StripCell(NamedTuple):
-    """A segment where it lies in its strip: from ``x`` on, with its ``rows``."""
-
-    x: Exact
-    width: Exact
-    layers: int
-    rows: tuple[LaidRow, ...]
-
-
-class StripPlan(NamedTuple):
-    """A strip's segments in layers of the folded fabric, then those where it is opened. ``squared``
-    is what its end loses; ``opens`` how far from the fold it is opened, None where it is not."""
-
-    pairs: tuple[StripCell, ...]
-    opened: tuple[StripCell, ...]
-    squared: Exact
-    opens: Exact | None
-
-
-def room_across(laid: LaidFabric) -> Exact:
-    """What the segments of a strip may take: folded, one stroke squares both its ends; folded
-    twice, a strip is two equal halves, each squared at both ends."""
-    if laid.layers == 1:
-        return laid.width - laid.squaring
-    return 2 * laid.width / laid.layers - 2 * laid.squaring
-
-
-def _single(segments: Sequence[LaidSegment]) -> Iterator[LaidSegment]:
-    for segment in segments:
-        yield from [segment] * segment.count
-
-
-def strip_plan(laid: LaidFabric, strip: LaidStrip) -> StripPlan:
-    """Which segments lie in all the layers, and which at the fold. A strip used from selvage to
-    selvage has no end to square."""
-    width = laid.width / laid.layers
-    across = sum((s.width * s.count for s in strip.segments), ZERO)
-    squared = laid.squaring if across <= room_across(laid) else ZERO
-    if laid.layers == 1:
-        x = squared
-        cells = []
-        for segment in _single(strip.segments):
-            cells.append(StripCell(x, segment.width, 1, segment.rows))
-            x += segment.width
-        return StripPlan(tuple(cells), (), squared, None)
-    x = width - squared
-    pairs, odd = [], []
-    for segment in strip.segments:
-        for _ in range(segment.count // 2):
-            x -= segment.width
-            pairs.append(StripCell(x, segment.width, laid.layers, segment.rows))
-        if segment.count % 2:
-            odd.append(segment)
-    far = x
-    opened = []
-    for segment in odd:
-        far -= segment.width
-        opened.append(StripCell(far, segment.width, laid.layers // 2, segment.rows))
-    return StripPlan(tuple(pairs), tuple(opened), squared, x if odd else None)
-
-
-def strip_tops(laid: LaidFabric) -> Iterator[tuple[LaidStrip, Exact, bool]]:
-    """Each single strip, where it begins, and whether the edge is squared off before it."""
-    y: Exact = ZERO
-    number = 0
-    for strip in laid.strips:
-        for _ in range(strip.count):
-            squares = bool(laid.squaring) and (
-                number == 0 or (laid.every > 0 and number % laid.every == 0)
-            )
-            y += laid.squaring if squares else ZERO
-            yield strip, y, squares
-            y += strip.width
-            number += 1
-
-
-def length_used(laid: LaidFabric) -> Exact:
-    """How much of its length is cut up, squaring included."""
-    return max((top + strip.width for strip, top, _ in strip_tops(laid)), default=ZERO)
-
-
-def fits(laid: LaidFabric) -> bool:
-    """Do its strips lie on it, their segments on them, and so on down to the pieces?"""
-    if length_used(laid) > laid.length:
-        return False
-    for strip in laid.strips:
-        across = sum((s.width * s.count for s in strip.segments), ZERO)
-        if across > max(room_across(laid), 2 * laid.width / max(2, laid.layers)):
-            return False
-        for segment in strip.segments:
-            if sum((row.width for row in segment.rows), ZERO) > strip.width:
-                return False
-            for row in segment.rows:
-                wide = sum((p.size[0] * p.count for p in row.pieces), ZERO)
-                if wide > segment.width or any(p.size[1] > row.width for p in row.pieces):
-                    return False
-    return True
-
-
-def places_of(laid: LaidFabric) -> list[LaidPlace]:
-    """Where every piece lies, strip by strip."""
-    places: list[LaidPlace] = []
-    for strip, y, _ in strip_tops(laid):
-        check()
-        plan = strip_plan(laid, strip)
-        for cell in (*plan.pairs, *plan.opened):
-            places += _places_in(cell, y)
-    return places
-
-
-def _places_in(cell: StripCell, y: Exact) -> Iterator[LaidPlace]:
-    for row in cell.rows:
-        x = cell.x
-        for pieces in row.pieces:
-            wide, high = pieces.size
-            for _ in range(pieces.count):
-                at = Rect(x, y, wide, high, cell.layers)
-                yield LaidPlace(pieces.label, at, pieces.turned, pieces.holds)
-                x += wide
-        y += row.width
-
-
-def strokes_of(laid: LaidFabric, stack: int, ruler: Exact) -> list[Stroke]:
-    """The cuts in their order: strips off the fabric, then each strip cut up, equal ones together.
-    ``stack`` is how many layers the maker cuts at most, ``ruler`` how long one stroke is where
-    strips lie side by side."""
-    table = _Table(laid)
-    for strip, rects in table.strips_off():
-        for pile in piles(rects, stack, ruler):
-            table.cut_up(strip, pile)
-    return table.strokes
+def strokes_of(laid: LaidFabric, tools: Tools) -> list[Stroke]:
+    """The cuts in their order: strips off the fabric, then each strip cut up, equal ones together,
+    in as many layers as the blade goes through; several equal pieces of fabric in stacks."""
+    strokes: list[Stroke] = []
+    left, turn = laid.count, 0
+    while left:
+        copies = min(left, max(1, tools.blade // laid.layers))
+        table = _Table(laid, tools._replace(blade=tools.blade // copies))
+        for strip, rects in table.strips_off():
+            for pile in piles(rects, table.tools.blade, tools.longest):
+                table.cut_up(strip, pile)
+        for stroke in table.strokes:
+            finishes = tuple((label, number * copies) for label, number in stroke.finishes)
+            strokes.append(stroke._replace(finishes=finishes, copies=copies, turn=turn))
+        left, turn = left - copies, turn + 1
+    return strokes
 
 
 def ready_after(laid: LaidFabric, strokes: Sequence[Stroke]) -> list[tuple[LaidPlace, int]]:
@@ -253,6 +115,7 @@ def left_over(laid: LaidFabric, strokes: Sequence[Stroke]) -> list[Rect]:
         there.update(stroke.parts())
     places = {place.at for place in places_of(laid)}
     rest = [_lying(r, laid)[-1] for r in there if not places.intersection(_lying(r, laid))]
+    rest = [rect._replace(layers=rect.layers * laid.count) for rect in rest]
     return sorted(rest, key=lambda r: (-r.width * r.height, r))
 
 
@@ -314,11 +177,11 @@ def _lying(part: Rect, laid: LaidFabric) -> tuple[Rect, ...]:
 class _Table:
     """Fabric under the cutter: what was cut so far."""
 
-    def __init__(self, laid: LaidFabric) -> None:
-        self.laid = laid
+    def __init__(self, laid: LaidFabric, tools: Tools) -> None:
+        self.laid, self.tools = replace(laid, count=1), tools
         self.strokes: list[Stroke] = []
         self.opening = False  # is what is cut next to be opened first?
-        self.wanted = {place.at: place for place in places_of(laid)}
+        self.wanted = {place.at: place for place in places_of(self.laid)}
 
     def cut(
         self, pile: Pile, way: Way, size: Exact, what: What, far: bool = False
@@ -395,9 +258,27 @@ class _Table:
                     assert pile is not None, "a segment beyond the end of its strip"
                     _, pile = self.cut(pile, "along", width, "segment", far)
                 continue
-            block, pile = self.cut(pile, "along", width * number, "segment", far)
-            self.block(block, width, rows, number)
+            while number:
+                assert pile is not None, "a segment beyond the end of its strip"
+                some = self.within_reach(width, number, pile)
+                block, pile = self.cut(pile, "along", width * some, "segment", far)
+                self.block(block, width, rows, some)
+                number -= some
         return pile
+
+    def within_reach(self, width: Exact, number: int, pile: Pile) -> int:
+        """How many segments side by side are cut off at once: as many as rulers measure, as the
+        rows in them are cut through all then."""
+        first = pile.rects[0]
+        layers = first.layers * pile.stacked
+
+        def measured(some: int) -> bool:
+            size, broadest = width * some, self.tools.broadest
+            set_up = best_set_ups(size, first.height, layers, self.tools)[0]
+            beyond = size > broadest and first.height > broadest
+            return set_up.by in ("ruler", "rulers") and not beyond
+
+        return next((some for some in range(number, 1, -1) if measured(some)), 1)
 
     def block(self, block: Pile, width: Exact, rows: Sequence[LaidRow], number: int) -> None:
         """Equal segments side by side: rows first, through all of them, then what is in each row;

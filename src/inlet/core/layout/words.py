@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from inlet.core.cutlist import PlannedSet, four_patches
 from inlet.core.layout.fabric_plan import CutDown, FabricPlan
-from inlet.core.numbers import Fraction, LongUnit, System, show
+from inlet.core.numbers import Fraction, LongUnit, System, floor_exact, next_mark, show
 from inlet.core.project import Measure, Project
 from inlet.core.words import fabric_name, length_text, size_text
 
@@ -26,15 +26,32 @@ def cut_down_text(cut_down: CutDown, measure: Measure) -> str:
 
 
 def _bought_text(fabric_plan: FabricPlan, measure: Measure) -> str:
-    if fabric_plan.new is None:
+    if not fabric_plan.lengths:
         if not fabric_plan.laid:
             return "nothing can be cut of it"
-        return "being cut" if fabric_plan.begun == len(fabric_plan.laid) else "from what you have"
+        bought = any(laid.kind == "new" for laid in fabric_plan.laid)
+        return "being cut" if bought else "from what you have"
     number = len(fabric_plan.strips)
     strips = "1 strip" if number == 1 else f"{number} strips"
-    bought = bought_text(fabric_plan.buy, measure)
-    also = " beside what you have" if len(fabric_plan.laid) > 1 else ""
-    return f"{strips}, {length_text(fabric_plan.length, measure)} in all; buy {bought}{also}"
+    also = " beside what you have" if len(fabric_plan.laid) > len(fabric_plan.lengths) else ""
+    lengths = f" in {len(fabric_plan.lengths)} lengths" if len(fabric_plan.lengths) > 1 else ""
+    return (
+        f"{strips}{lengths}, {length_text(fabric_plan.length, measure)} in all; "
+        f"{holds_text(fabric_plan, measure)}{also}"
+    )
+
+
+def holds_text(fabric_plan: FabricPlan, measure: Measure) -> str:
+    """``2 yd hold it with 1 in to spare; buy 2 1/8 yd``; ``buy 2 yd, 3 in to spare`` where no less
+    holds it."""
+    system = measure.system
+    least = next_mark(fabric_plan.least, system.buying)
+    spare = floor_exact((least - fabric_plan.least) / measure.mark) * measure.mark
+    bought = f"buy {bought_text(fabric_plan.buy, measure)}"
+    to_spare = f"{length_text(spare, measure)} to spare" if spare else "nothing to spare"
+    if least < fabric_plan.buy:
+        return f"{bought_text(least, measure)} holds it with {to_spare}; {bought}"
+    return f"{bought}, {to_spare}" if spare else bought
 
 
 def bought_text(length: Fraction, measure: Measure) -> str:
@@ -84,6 +101,17 @@ def set_lines(planned_set: PlannedSet, project: Project) -> list[str]:
         ends = f", enough for {patches} four-patches" if patches else ""
         lines.append(f"from {strips.kind} strips: {number}, {left} left{ends}")
     return lines
+
+
+def piece_names(fabric_plan: FabricPlan, project: Project) -> Iterator[str]:
+    """A name for each piece of fabric that is laid down: ``Fog``, ``Fog, length 2 of 3``."""
+    name = fabric_name(project, fabric_plan.fabric)
+    lengths = sum(laid.kind == "new" for laid in fabric_plan.laid)
+    which = 0
+    for laid in fabric_plan.laid:
+        which += laid.kind == "new"
+        several = laid.kind == "new" and lengths > 1
+        yield f"{name}, length {which} of {lengths}" if several else name
 
 
 def total_text(fabric_plans: Sequence[FabricPlan], measure: Measure) -> str:

@@ -17,20 +17,28 @@ class LongUnit(NamedTuple):
     length: int
 
 
+class UsualTools(NamedTuple):
+    """What most makers cut with: rulers by their two sides, and a mat."""
+
+    rulers: tuple[tuple[Fraction, Fraction], ...]
+    mat: tuple[Fraction, Fraction]
+
+
 @dataclass(frozen=True)
 class System:
     """A system of measures. Lengths are in its ``unit``, of which ``per_inch`` make an inch;
     ``fractions`` says whether they are read as such or as decimals.
 
-    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``rulers``, the ``finer``
+    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``marks``, the ``finer``
     marks there are where a size needs them, and the ``fine_mark`` of a seam allowance test;
     ``coarse`` are marks for sizes that need not be exact, as of scraps;
     ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
     checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
     second), and ``squaring``, what squaring off takes of a strip. Fabric has the usable
     ``fabric_width``, its fat quarters are of ``fat_quarter_size`` (along and across) and their
-    strips ``fat_quarter`` long; ``long_ruler`` is how far one reaches; it is bought in steps of
-    ``buying``, told in ``fabric_unit``, long lengths in ``long_unit``. ``cut_fabric`` is what
+    strips ``fat_quarter`` long; it is cut with the ``tools`` (rulers, each its two sides, and a
+    mat) in lengths of about ``handled``, and bought in steps of ``buying``, told in
+    ``fabric_unit``, long lengths in ``long_unit``. ``cut_fabric`` is what
     people own cut already. ``rate_length`` is how much seam a rate of sewing is for, ``thread_gap``
     the thread between two seams of a chain, ``fabric_a_minute`` how much wasted fabric (squared)
     weighs as much as a minute's work. ``first_size`` is that of a new block. A patch narrower than
@@ -43,7 +51,7 @@ class System:
     fractions: bool
     seam: Fraction
     ruler: Fraction
-    rulers: tuple[Fraction, ...]
+    marks: tuple[Fraction, ...]
     fine_mark: Fraction
     coarse: Fraction
     thread: Fraction
@@ -54,7 +62,8 @@ class System:
     fabric_width: Fraction
     fat_quarter: Fraction
     fat_quarter_size: tuple[Fraction, Fraction]
-    long_ruler: Fraction
+    tools: UsualTools
+    handled: Fraction
     buying: Fraction
     fabric_unit: LongUnit
     long_unit: LongUnit
@@ -76,7 +85,7 @@ INCHES = System(
     fractions=True,
     seam=Fraction(1, 4),
     ruler=Fraction(1, 8),
-    rulers=(Fraction(1, 4), Fraction(1, 8), Fraction(1, 16), Fraction(1, 32)),
+    marks=(Fraction(1, 4), Fraction(1, 8), Fraction(1, 16), Fraction(1, 32)),
     fine_mark=Fraction(1, 64),
     coarse=Fraction(1, 2),
     thread=Fraction(1, 32),
@@ -87,7 +96,11 @@ INCHES = System(
     fabric_width=Fraction(42),
     fat_quarter=Fraction(20),
     fat_quarter_size=(Fraction(18), Fraction(20)),
-    long_ruler=Fraction(24),
+    tools=UsualTools(
+        ((Fraction(6), Fraction(24)), (Fraction(25, 2), Fraction(25, 2))),
+        (Fraction(24), Fraction(36)),
+    ),
+    handled=Fraction(36),
     buying=Fraction(36, 8),
     fabric_unit=LongUnit("yd", 36),
     long_unit=LongUnit("yd", 36),
@@ -109,7 +122,7 @@ CENTIMETRES = System(
     fractions=False,
     seam=Fraction(3, 4),
     ruler=Fraction(1, 10),
-    rulers=(Fraction(1, 10), Fraction(1, 4), Fraction(1, 2)),
+    marks=(Fraction(1, 10), Fraction(1, 4), Fraction(1, 2)),
     fine_mark=Fraction(1, 100),
     coarse=Fraction(1),
     thread=Fraction(1, 10),
@@ -120,7 +133,11 @@ CENTIMETRES = System(
     fabric_width=Fraction(107),
     fat_quarter=Fraction(50),
     fat_quarter_size=(Fraction(50), Fraction(53)),
-    long_ruler=Fraction(60),
+    tools=UsualTools(
+        ((Fraction(15), Fraction(60)), (Fraction(30), Fraction(30))),
+        (Fraction(60), Fraction(90)),
+    ),
+    handled=Fraction(100),
     buying=Fraction(10),
     fabric_unit=LongUnit("cm", 1),
     long_unit=LongUnit("m", 100),

@@ -92,7 +92,7 @@ def cut_to_meet(exact: Exact, measure: Measure) -> Fraction:
     """Where a length is cut that is sewn along one that is made already: at the nearest mark of the
     coarsest ruler, up to the maker's, that has one within a thread."""
     system = measure.system
-    for mark in sorted({measure.mark, *system.rulers, *system.finer}, reverse=True):
+    for mark in sorted({measure.mark, *system.marks, *system.finer}, reverse=True):
         near = nearest_mark(exact, mark)
         if mark <= measure.mark and abs(near - exact) <= system.thread:
             return near

@@ -20,7 +20,10 @@ LaidKind = Literal["new", "bolt", "fat-quarter", "strips", "squares", "scrap", "
 """Fabric to buy, or of a kind that there is."""
 Folds = Literal[0, 1, 2]
 Hand = Literal["right", "left"]
-MOST_STACKED = 8
+MOST_BLADE = 8
+"""Layers that a rotary cutter goes through."""
+MOST_RULERS = 12
+USUAL_MARGIN = Fraction(5)
 MOST_EVERY = 20
 """Strips between one squaring of the edge and the next."""
 MOST_LAID = 20_000
@@ -105,14 +108,16 @@ class LaidStrip(Value, frozen=True, kw_only=True):
 
 class LaidFabric(Value, frozen=True, kw_only=True):
     """One piece of fabric to lay down, as it lies after washing: ``kind`` of what is there, or
-    ``new`` for fabric to buy; ``width`` usable across, ``length`` along; folded into so many
-    ``layers`` (1, 2 or 4). Its strips in the order they are cut. ``squaring`` is lost at its start
-    and again before every ``every`` strips (0: at the start only), and of each strip's end."""
+    ``new`` for fabric to buy; ``count`` equal pieces of it that are cut alike; ``width`` usable
+    across, ``length`` along; folded into so many ``layers`` (1, 2 or 4). Its strips
+    in the order they are cut. ``squaring`` is lost at its start and again before every ``every``
+    strips (0: at the start only), and of each strip's ends."""
 
     kind: LaidKind
     width: Exact
     length: Exact
     layers: Layers = 1
+    count: int = 1
     squaring: Exact = Fraction(0)
     every: int = 0
     strips: tuple[LaidStrip, ...] = ()
@@ -131,14 +136,20 @@ class Begun(Value, frozen=True, kw_only=True):
 
 class Cutting(Value, frozen=True, kw_only=True):
     """How fabric is cut: folded so often, squared off again every so many strips (0: only at the
-    start), ``stack`` layers under the cutter at most; ``margin`` is what is bought more, in per
-    cent. ``wash``: fabric is washed before it is cut, and shrinks. ``scraps_first``: what is there
-    is used before fabric off the bolt. ``motif`` is to be centred."""
+    start); with the maker's ``rulers``, each its two sides, on a ``mat``, the ``blade`` going
+    through so many layers; a long cut of fabric in lengths of about ``handled``. Where the maker
+    says nothing of these (no rulers, None), they are those usual in the system. ``margin`` is what
+    is bought more, in per cent. ``wash``: fabric is washed before it is cut, and shrinks.
+    ``scraps_first``: what is there is used before fabric off the bolt. ``motif`` is to be
+    centred."""
 
     folds: Folds = 1
     square_every: int = 4
-    stack: int = 4
-    margin: Exact = Fraction(0)
+    rulers: tuple[Pair, ...] = field(default_factory=tuple)
+    mat: Pair | None = None
+    blade: int = 4
+    handled: Exact | None = field(default=None, name="length")
+    margin: Exact = USUAL_MARGIN
     goal: Goal = "balance"
     handed: Hand = "right"
     wash: bool = False
@@ -163,9 +174,17 @@ def without_fabric(cutting: Cutting, fabric: str) -> Cutting:
 
 
 def cutting_measured(cutting: Cutting, factor: Fraction) -> Cutting:
-    """The same decisions with their lengths in another system."""
+    """The same decisions with their lengths in another system: rulers and mats of the maker's
+    are what they are, and measure what they did."""
+
+    def pair(size: Pair) -> Pair:
+        return size[0] * factor, size[1] * factor
+
     return replace(
         cutting,
+        rulers=tuple(map(pair, cutting.rulers)),
+        mat=None if cutting.mat is None else pair(cutting.mat),
+        handled=None if cutting.handled is None else cutting.handled * factor,
         motif=None if cutting.motif is None else _motif_measured(cutting.motif, factor),
         begun=tuple(replace(b, laid=_fabric_measured(b.laid, factor)) for b in cutting.begun),
     )

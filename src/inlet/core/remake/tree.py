@@ -28,7 +28,7 @@ def slice_parts(drawn: Draft, remade: Remade) -> tuple[Part, ...]:
     boxes = place_boxes_of(remade)
     faces: list[set[int]] = [set() for _ in boxes]
     for patch in drawn.patches:
-        corners = [remade.in_frame(p) for p in patch.outline]
+        corners = [remade.in_frame(p) for p in patch.polygon]  # an arc may bulge from an edge
         x = (min(p.x for p in corners) + max(p.x for p in corners)) / 2
         y = (min(p.y for p in corners) + max(p.y for p in corners)) / 2
         # No patch lies in two places: new seams run between them.

@@ -12,20 +12,22 @@ from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut
 from inlet.core.figures import MatFrame, OnMat, mat_figure, numbers_figure
 from inlet.core.layout import (
+    CuttingLine,
     FabricPlan,
-    Stroke,
     buying_text,
     cuts_of,
     fabric_text,
     finished_text,
+    line_text,
+    lines_of,
     preparing,
-    stroke_text,
+    tools_of,
 )
 from inlet.core.plan import BlockPlan
 from inlet.core.project import Cutting, LaidFabric, Measure, Project
 from inlet.core.staged import Staged
 from inlet.core.templates import stack_shape
-from inlet.core.words import CUTTER, MANUALS, fabric_name
+from inlet.core.words import CUTTER, MANUALS, fabric_name, length_text
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together
 from inlet.files.pdf.figure import UNIT, Pen
 from inlet.files.pdf.pages import BOLD, MEDIUM, write_pages
@@ -81,17 +83,18 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
                 prepared.add(how)
                 head.append(paragraph(preparing(laid, plan.project).text, 8.5))
             head.append(MatPicture(plan, laid, layout.fabric))
-            strokes = cuts_of(laid, plan.project)
-            ticks = [_tick(number, stroke, plan) for number, stroke in enumerate(strokes, 1)]
+            lines = lines_of(laid, plan.project)
+            ticks = [_tick(number, line, plan) for number, line in enumerate(lines, 1)]
             story += [together([*head, *ticks[:2]], 0), *ticks[2:], Spacer(1, 8)]
     return story
 
 
-def _tick(number: int, stroke: Stroke, plan: Cuttable) -> Flowable:
-    """A cut to tick."""
-    off = finished_text(stroke)
+def _tick(number: int, line: CuttingLine, plan: Cuttable) -> Flowable:
+    """A line of cuts to tick."""
+    off = finished_text(line.finishes)
     comes_off = f" Comes off: {off}." if off else ""
-    text = f"{number}. {stroke_text(stroke, plan.measure)}{comes_off}"
+    said = line_text(line, tools_of(plan.project), plan.measure)
+    text = f"{number}. {said}{comes_off}"
     return paragraph(text, 8.5, gap=0, box=True)
 
 
@@ -104,7 +107,10 @@ class MatPicture(PagePart):
         strokes = cuts_of(laid, plan.project)
         left_handed = (plan.project.cutting or Cutting()).handed == "left"
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == fabric}
-        self.shown = OnMat(laid, fabric, strokes, len(strokes), cuts, plan.measure, left_handed)
+        self.shown = OnMat(
+            laid, fabric, strokes, len(strokes), cuts, plan.measure, left_handed,
+            tools_of(plan.project),
+        )  # fmt: skip
 
     def _scale(self, wide: float) -> float:
         across, down = self.shown.size
@@ -122,19 +128,26 @@ class MatPicture(PagePart):
 
 
 def cuts_table(plan: BlockPlan) -> Table:
-    """Every cut of a plan."""
-    lines = [["Fabric", "From", "Cut", "Way", "At", "Ruler", "Layers", "Do", "Comes off", "Shape"]]
+    """Every line of the cuts of a plan. Lengths are decimals, beside their fraction as text: a
+    spreadsheet takes 5/2 for a day."""
+    heading = ["Fabric", "From", "Line", "Times", "Ruler", "Ruler, decimal", "Layers", "Do"]
+    lines = [[*heading, "Comes off", "Shape"]]
+    tools = tools_of(plan.project)
     shapes = {cut.label: stack_shape(cut, plan.measure) for cut in plan.cuts}
     for layout in plan.fabric_plans.best:
         name = fabric_name(plan.project, layout.fabric)
         for laid in layout.laid:
-            for i, stroke in enumerate(cuts_of(laid, plan.project), 1):
-                off = dict.fromkeys(shapes.get(label, "") for label, _ in stroke.finishes)
+            for i, line in enumerate(lines_of(laid, plan.project), 1):
+                off = dict.fromkeys(shapes.get(label, "") for label, _ in line.finishes)
+                strokes = [part.stroke for part in line.parts]
+                sizes = list(dict.fromkeys(stroke.size for stroke in strokes))
                 lines.append(
                     [
-                        name, fabric_text(laid, plan.measure), str(i), stroke.way, str(stroke.at),
-                        str(stroke.size), str(stroke.layers), stroke_text(stroke, plan.measure),
-                        finished_text(stroke),
+                        name, fabric_text(laid, plan.measure), str(i), str(line.number),
+                        "; ".join(length_text(size, plan.measure) for size in sizes),
+                        "; ".join(f"{float(size):.4g}" for size in sizes),
+                        str(strokes[0].layers), line_text(line, tools, plan.measure),
+                        finished_text(line.finishes),
                         "; ".join(off),
                     ]
                 )  # fmt: skip

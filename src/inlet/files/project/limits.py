@@ -14,6 +14,7 @@ from typing import Any, NamedTuple
 
 import msgspec
 
+from inlet.core.layout import LEAST_HANDLED, LEAST_SIDE, MOST_HANDLED, MOST_SIDE
 from inlet.core.memo import Latest, memo
 from inlet.core.numbers import LONGEST_NUMBER, Exact, Fraction, as_parts, write_exact
 from inlet.core.plan import MOST_COPIES
@@ -21,6 +22,7 @@ from inlet.core.pressing import MOST_POINTS
 from inlet.core.project import (
     LONGEST_LABEL,
     MOST_BANDS,
+    MOST_BLADE,
     MOST_CORNER_FABRICS,
     MOST_CUTS,
     MOST_ECHOES,
@@ -29,10 +31,11 @@ from inlet.core.project import (
     MOST_IN_MOTIF,
     MOST_LAID,
     MOST_MINUTES,
+    MOST_OWNED,
     MOST_PLACES,
+    MOST_RULERS,
     MOST_SEAMS,
     MOST_SHRINK,
-    MOST_STACKED,
     MOST_STARTS,
     MOST_VERSIONS,
     Arc,
@@ -176,6 +179,9 @@ ENTRIES = Items(MOST_LOGGED, "entries")
 LENGTH = Range(LEAST, WIDEST_FABRIC)
 FREE = Range(0, WIDEST_FABRIC)
 """A length that may be nothing."""
+TOOL = Range(LEAST_SIDE, MOST_SIDE)
+"""A side of a ruler or a mat."""
+HANDLED = Range(LEAST_HANDLED, MOST_HANDLED)
 WIDTH = Range(0, WIDEST_FABRIC, reached=False)
 POINT = Range(-FARTHEST, FARTHEST, words="is too far from the block")
 NAME = Letters(LONGEST_NAME)
@@ -208,7 +214,10 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Have, "count"): (Range(1, MOST_HAVE),),
     (Have, "selvage"): (FREE,),
     (Cutting, "square_every"): (Range(0, MOST_EVERY),),
-    (Cutting, "stack"): (Range(1, MOST_STACKED),),
+    (Cutting, "rulers"): (Items(MOST_RULERS, "rulers"), TOOL),
+    (Cutting, "mat"): (TOOL,),
+    (Cutting, "blade"): (Range(1, MOST_BLADE),),
+    (Cutting, "handled"): (HANDLED,),
     (Cutting, "margin"): (Range(0, 100),),
     (Cutting, "begun"): (Items(MOST_BEGUN, "fabrics being cut"),),
     **{(PrintMotif, name): (LENGTH,) for name in ("size", "finished")},
@@ -217,6 +226,7 @@ LIMITS: dict[tuple[type[msgspec.Struct], str], tuple[Limit, ...]] = {
     (Begun, "done"): (Range(0, 10 * MOST_LAID),),
     (LaidFabric, "width"): (LENGTH,),
     (LaidFabric, "length"): (Range(0, 10**6, reached=False),),
+    (LaidFabric, "count"): (Range(1, MOST_OWNED),),
     (LaidFabric, "squaring"): (Range(0, 10),),
     (LaidFabric, "every"): (Range(0, MOST_EVERY),),
     (LaidFabric, "strips"): (Items(MOST_LAID, "strips"),),

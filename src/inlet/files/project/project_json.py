@@ -25,6 +25,7 @@ from inlet.files.project.limits import MOST_LOGGED
 from inlet.files.project.log_reading import UNREAD, log_apart
 from inlet.files.project.rules import block_rules, broken_rules
 from inlet.files.project.shape import Digits, as_it_is, read_struct
+from inlet.files.project.usual import with_usual
 from inlet.files.whole import write_whole
 
 __all__ = ["FileProblem", "dumps", "entries_not_read", "load", "loads", "save"]
@@ -203,7 +204,7 @@ def _project(raw: Any, whole_text: bool) -> Project:
     if "blocks" not in raw:
         raise FileProblem("blocks: missing")
     body, log = log_apart({k: v for k, v in raw.items() if k not in ("format", "version")})
-    shaped = read_struct(body, Project)
+    shaped = read_struct(with_usual(body), Project)
     project = msgspec.convert(shaped, Project, dec_hook=as_it_is)
     project = msgspec.structs.replace(project, log=log)
     problem = next(broken_rules(project, known_log=log), None)
@@ -239,7 +240,8 @@ def _no_half_characters(value: Any, place: str) -> None:
             _no_half_characters(item, f"{place}[{i}]")
 
 
-_MAY_BE_LEFT_OUT = ("log", "made", "marks", "units", "places", "borders", "pins", "have", "begun")
+_MAY_BE_LEFT_OUT = ("log", "made", "marks", "units", "places", "borders", "pins", "have", "begun",
+                    "rulers")  # fmt: skip
 """Lists that are left out where empty."""
 
 

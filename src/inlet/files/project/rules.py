@@ -159,7 +159,7 @@ def _cutting_rules(cutting: Cutting, fabrics: set[str], blocks: set[str]) -> Ite
 
 def pieces_laid(laid: LaidFabric) -> int:
     """How many pieces lie on laid fabric, counted without looking at each."""
-    return sum(
+    return laid.count * sum(
         strip.count * segment.count * row_pieces.count * row_pieces.holds
         for strip in laid.strips
         for segment in strip.segments

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from inlet.core.layout import (
+    CutPart,
+    CuttingLine,
     FabricPlan,
     Rect,
     Stroke,
+    cuts_of,
     length_used,
+    line_text,
+    lines_of,
     piece_area,
     places_of,
-    stroke_text,
-    strokes_of,
+    tools_of,
 )
-from inlet.core.project import Cutting, LaidFabric, Measure, Project
+from inlet.core.project import LaidFabric, Project
 from inlet.files.text.exact_json import number
 
 
@@ -33,12 +38,12 @@ def cutting_list(plans: tuple[FabricPlan, ...], project: Project) -> list[dict[s
 
 def laid_dict(laid: LaidFabric, project: Project) -> dict[str, Any]:
     """One piece of fabric with its places and cuts."""
-    rules, measure = project.cutting or Cutting(), project.measure
-    strokes = strokes_of(laid, rules.stack, measure.system.long_ruler)
+    strokes = cuts_of(laid, project)
     length = length_used(laid)
-    used = float(piece_area(laid) / (length * laid.width)) if length else 0.0
+    used = float(piece_area(laid) / (length * laid.width * laid.count)) if length else 0.0
     return {
         "from": laid.kind,
+        "count": laid.count,
         "width": number(laid.width),
         "length": number(laid.length),
         "layers": laid.layers,
@@ -59,14 +64,51 @@ def laid_dict(laid: LaidFabric, project: Project) -> dict[str, Any]:
             }
             for place in places_of(laid)
         ],
-        "cuts": [_stroke(i, stroke, measure) for i, stroke in enumerate(strokes, 1)],
+        "cuts": [
+            _line(i, line, strokes, project) for i, line in enumerate(lines_of(laid, project), 1)
+        ],
         "used": round(used, 4),
     }
 
 
-def _stroke(which: int, stroke: Stroke, measure: Measure) -> dict[str, Any]:
+def _line(
+    which: int, line: CuttingLine, strokes: Sequence[Stroke], project: Project
+) -> dict[str, Any]:
+    """Equal cuts, told once, and each of them."""
     return {
         "number": which,
+        "count": line.number,
+        **({"rounds": line.rounds} if line.rounds > 1 else {}),
+        "text": line_text(line, tools_of(project), project.measure),
+        "finishes": dict(line.finishes),
+        "parts": [_part(part, project) for part in line.parts],
+        "strokes": [_stroke(stroke) for stroke in strokes[line.first : line.last]],
+    }
+
+
+def _part(part: CutPart, project: Project) -> dict[str, Any]:
+    """How equal cuts are made: what the ruler shows, and with which ruler."""
+    tools, set_up = tools_of(project), part.set_up
+    data: dict[str, Any] = {
+        "what": part.stroke.what,
+        "size": number(part.stroke.size),
+        "times": part.number,
+        "measured_by": set_up.by,
+        "ruler": [number(side) for side in tools.rulers[set_up.ruler]],
+    }
+    if set_up.beside is not None:
+        data["beside"] = [number(side) for side in tools.rulers[set_up.beside]]
+    if part.squared:
+        data["squared"] = part.squared
+    if set_up.folds:
+        data["folds_again"] = set_up.folds
+    if set_up.shifts:
+        data["moved_on"] = set_up.shifts
+    return data
+
+
+def _stroke(stroke: Stroke) -> dict[str, Any]:
+    return {
         "way": stroke.way,
         "at": number(stroke.at),
         "from": number(stroke.start),
@@ -74,11 +116,11 @@ def _stroke(which: int, stroke: Stroke, measure: Measure) -> dict[str, Any]:
         "of": [_rect(rect) for rect in stroke.of],
         "stacked": stroke.stacked,
         "layers": stroke.layers,
+        **({"copies": stroke.copies} if stroke.copies > 1 else {}),
         "what": stroke.what,
         "size": number(stroke.size),
         **({"opens": True} if stroke.opens else {}),
         "finishes": dict(stroke.finishes),
-        "text": stroke_text(stroke, measure),
     }
 
 

@@ -8,14 +8,16 @@ from inlet.core.cutlist import PlannedSet, sizes_from
 from inlet.core.fitting import misfit_text
 from inlet.core.layout import (
     FabricPlan,
-    cuts_of,
     fabric_text,
     finished_text,
     layers_text,
+    line_text,
+    lines_of,
     set_lines,
     set_name,
+    strip_room,
     strips_text,
-    stroke_text,
+    tools_of,
 )
 from inlet.core.piecing import advice_lines, effect_text, seam_test_text
 from inlet.core.plan import BlockPlan
@@ -80,8 +82,7 @@ def _head_lines(plan: BlockPlan) -> Iterator[str]:
             yield f"  {fabric_name(plan.project, needed.fabric)}: {strips}"
     yield from (f"  {offer_text(offer, measure)}" for offer in plan.offers)
     for stack in plan.cuts:
-        room = plan.project.usable_width(stack.fabric or "") - measure.squared_off
-        lines = angled_lines(stack, measure, room)
+        lines = angled_lines(stack, measure, strip_room(plan.project, stack.fabric))
         yield from (f"  {stack.label}: {line}" for line in lines)
     yield from (f"  {text}" for text in fabric_lines(plan.fabric_plans.best, plan.project))
 
@@ -94,10 +95,10 @@ def fabric_lines(fabric_plans: Sequence[FabricPlan], project: Project) -> Iterat
         for laid in layout.laid:
             lies = layers_text(laid)
             yield f"{name}, {fabric_text(laid, measure).lower()}, {lies}:"
-            for i, stroke in enumerate(cuts_of(laid, project), 1):
-                off = finished_text(stroke)
+            for i, line in enumerate(lines_of(laid, project), 1):
+                off = finished_text(line.finishes)
                 words = f" Comes off: {off}." if off else ""
-                yield f"    {i}. {stroke_text(stroke, measure)}{words}"
+                yield f"    {i}. {line_text(line, tools_of(project), measure)}{words}"
 
 
 def fit_lines(plan: BlockPlan) -> Iterator[str]:

@@ -70,9 +70,10 @@ FORMULA = ("=", "+", "-", "@", "＝", "＋", "－", "＠", "\t", "\r", "\n")
 
 def _as_text(cell: str) -> str:
     """A cell that a spreadsheet takes as the text it is: an apostrophe before it says so. A number,
-    which may have a sign, stays one."""
+    which may have a sign, stays one; a fraction is no day of a month."""
     is_number = re.fullmatch(r"[-+]?\d+(?:\.\d+)?", cell) is not None
-    return f"'{cell}" if cell.startswith(FORMULA) and not is_number else cell
+    is_day = re.fullmatch(r"[-\d /.]*\d[-/]\d[-\d /.]*", cell) is not None
+    return f"'{cell}" if is_day or (cell.startswith(FORMULA) and not is_number) else cell
 
 
 def write_table(

@@ -1,4 +1,4 @@
-"""How the maker cuts: folds, layers, squaring, what to spare, which hand."""
+"""How the maker cuts: rulers, mat and blade, folds, squaring, what to spare, which hand."""
 
 from __future__ import annotations
 
@@ -6,9 +6,16 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QSpinBox, QWidget
 
-from inlet.core.layout import per_cent
+from inlet.core.layout import (
+    handled_typed,
+    mat_typed,
+    per_cent,
+    rulers_typed,
+    tools_of,
+    tools_shown,
+)
 from inlet.core.numbers import parse_length, show
-from inlet.core.project import MOST_EVERY, MOST_STACKED, Cutting, replace
+from inlet.core.project import MOST_BLADE, MOST_EVERY, Cutting, replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -31,22 +38,29 @@ class RulesPage(QWidget):
         self.folds = self._choice("Fabric off the bolt lies", FOLDED, "folds")
         self.goal = self._choice("Lay out for", GOAL, "goal")
         self.handed = self._choice("The pictures are", HAND, "handed")
-        self.stack = self._number("Layers cut at once, at most", 1, MOST_STACKED, "stack")
+        self.blade = self._number("Layers cut at once, at most", 1, MOST_BLADE, "blade")
         self.every = self._number("Strips between squarings", 0, MOST_EVERY, "square_every")
+        self.rulers = ValueEdit("Rulers", self._rulers, 96)
+        self.rulers.setToolTip("Your rulers with commas between them, like 6 x 24, 12 1/2")
+        self.mat = ValueEdit("Mat", self._mat, 64)
+        self.handled = ValueEdit("Fabric cut up in lengths of about", self._handled, 48)
         self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
         self.margin = ValueEdit("Bought more, per cent", self._margin, 44)
         self.wash = QCheckBox("Fabric is washed first")
         self.wash.toggled.connect(lambda on: self._edit(wash=on))
         self.first = QCheckBox("Scraps come before bolts")
         self.first.toggled.connect(lambda on: self._edit(scraps_first=on))
-        for edit in (self.squaring, self.margin):
+        for edit in (self.rulers, self.mat, self.handled, self.squaring, self.margin):
             edit.refused.connect(session.said)
-        self.unit = label("")
+        self.units = [label("") for _ in range(4)]
         layout.addLayout(row(label("fabric lies"), self.folds, 1))
-        layout.addLayout(row(label("cut at most"), self.stack, label("layers"), 1))
+        layout.addLayout(row(label("rulers"), self.rulers, self.units[0], 1))
+        layout.addLayout(row(label("mat"), self.mat, self.units[1], 1))
+        layout.addLayout(row(label("blade cuts"), self.blade, label("layers"), 1))
+        layout.addLayout(row(label("in lengths of about"), self.handled, self.units[2], 1))
         layout.addLayout(row(label("square again every"), self.every, label("strips"), 1))
         layout.addWidget(label("0: at the start only", "caption"))
-        layout.addLayout(row(label("squaring takes"), self.squaring, self.unit, 1))
+        layout.addLayout(row(label("squaring takes"), self.squaring, self.units[3], 1))
         layout.addLayout(row(label("spare"), self.goal, 1))
         layout.addLayout(row(label("pictures"), self.handed, 1))
         layout.addLayout(row(label("buy"), self.margin, label("% more, to be safe"), 1))
@@ -79,7 +93,7 @@ class RulesPage(QWidget):
             (self.folds, lambda: self.folds.setCurrentIndex(self.folds.findData(rules.folds))),
             (self.goal, lambda: self.goal.setCurrentIndex(self.goal.findData(rules.goal))),
             (self.handed, lambda: self.handed.setCurrentIndex(self.handed.findData(rules.handed))),
-            (self.stack, lambda: self.stack.setValue(rules.stack)),
+            (self.blade, lambda: self.blade.setValue(rules.blade)),
             (self.every, lambda: self.every.setValue(rules.square_every)),
             (self.wash, lambda: self.wash.setChecked(rules.wash)),
             (self.first, lambda: self.first.setChecked(rules.scraps_first)),
@@ -90,12 +104,30 @@ class RulesPage(QWidget):
             widget.blockSignals(False)
         self.squaring.show_value(show(measure.squared_off, system=measure.system))
         self.margin.show_value(show(rules.margin))
-        self.unit.setText(unit_of(measure))
+        tools, usual = tools_of(self.session.project), measure.system.handled
+        self.rulers.show_value(tools_shown(tools.rulers, measure.system))
+        self.mat.show_value(tools_shown([tools.mat], measure.system))
+        handled = rules.handled if rules.handled is not None else usual
+        self.handled.show_value(show(handled, system=measure.system))
+        for unit in self.units:
+            unit.setText(unit_of(measure))
 
     def _edit(self, **changes: object) -> None:
         cutting = replace(self.rules, **changes)
         if cutting != self.rules:
             self.session.edit(replace(self.session.project, cutting=cutting))
+
+    def _rulers(self, text: str) -> None:
+        self._edit(rulers=rulers_typed(text, self.session.measure.system))
+        self.refresh()
+
+    def _mat(self, text: str) -> None:
+        self._edit(mat=mat_typed(text, self.session.measure.system))
+        self.refresh()
+
+    def _handled(self, text: str) -> None:
+        self._edit(handled=handled_typed(text, self.session.measure.system))
+        self.refresh()
 
     def _square(self, text: str) -> None:
         measure = self.session.measure

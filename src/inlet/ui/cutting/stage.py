@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QBoxLayout,
     QButtonGroup,
     QComboBox,
-    QFrame,
     QPushButton,
     QStackedWidget,
     QWidget,
@@ -32,23 +31,25 @@ from inlet.core.layout import (
     finished_card,
     given_up,
     kept,
+    next_set_up,
+    piece_names,
     preparing,
+    tools_of,
 )
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.core.project import Cutting, LaidFabric
 from inlet.core.setting import block_counts
-from inlet.core.words import fabric_name
 from inlet.ui import theme
+from inlet.ui.cutting.cut_card import CutCardPanel
 from inlet.ui.cutting.mat import Mat
-from inlet.ui.cutting.ruler import RulerFace
 from inlet.ui.cutting.shopping_page import ShoppingPage
 from inlet.ui.cutting.sizes_page import SizesPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.painting import colour_of
-from inlet.ui.widgets.parts import Link, button, column, empty, label, row, scrolled
+from inlet.ui.widgets.parts import column, empty, row, scrolled
 from inlet.ui.widgets.tabs import tabs
 
 CARD, LEAST_CARD, LEAST_FABRIC = 270, 180, 300
@@ -84,6 +85,7 @@ class CuttingStage(QWidget):
         self.at = 0
         self._is_for = ("", 0)
         self.on_mat: list[FabricOnMat] = []
+        self._has_quilt = False
         self._plan: BlockPlan | QuiltPlan | None = None
         self.cut_card: CutCard | None = None
         whole = column(self, 16, 8)
@@ -110,7 +112,7 @@ class CuttingStage(QWidget):
         self.mat = Mat()
         self.mat.pointed.connect(self.pointed)
         self.mat.picked.connect(self._pick)
-        self.card = _Card(self)
+        self.card = CutCardPanel(self)
         self.both = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         self.both.setSpacing(theme.px(12))
         self.both.addWidget(self.mat, 2)
@@ -120,6 +122,7 @@ class CuttingStage(QWidget):
         session.planned.connect(self._planned)
         session.laid_out.connect(self._planned)
         session.quilted.connect(self._planned)
+        session.topped.connect(self._planned)
         session.changed.connect(self._changed)
         session.selected.connect(self._changed)
 
@@ -142,12 +145,17 @@ class CuttingStage(QWidget):
         if not self.isVisible():
             return
         has_quilt = bool(self.session.project.quilt and block_counts(self.session.project.quilt))
+        if has_quilt != self._has_quilt:  # what is cut is the quilt, once there is one
+            self.scope.setCurrentIndex(int(has_quilt))
+        self._has_quilt = has_quilt
         self.scope.setVisible(has_quilt)
-        if not has_quilt:
-            self.scope.setCurrentIndex(0)
         plan = self._asked()
         if plan is None:
-            return
+            if self._plan is None or self._cut_for != self._is_for:
+                self._plan, self.on_mat = None, []
+                self._show_chips()
+                self.refresh()
+            return  # what lies on the mat is cut on while the next plan is worked out
         self.session.lay_out()
         self._show_page()
         before = self.lying
@@ -158,7 +166,7 @@ class CuttingStage(QWidget):
             FabricOnMat(layout, laid) for layout in plan.fabric_plans.now for laid in layout.laid
         ]
         self.at = self._place_of(before) if not first else self._first_open()
-        self._show_chips(plan)
+        self._show_chips()
         self.refresh()
 
     @property
@@ -232,11 +240,10 @@ class CuttingStage(QWidget):
         done = self._done(lying)
         return done is not None and done == len(cuts_of(lying.laid, self.session.project))
 
-    def _show_chips(self, plan: BlockPlan | QuiltPlan) -> None:
+    def _show_chips(self) -> None:
         empty(self.chips)
         for i, lying in enumerate(self.on_mat):
-            name = fabric_name(plan.project, lying.plan.fabric)
-            words = f"{name}: {SHORT[lying.laid.kind]}"
+            words = self._short(lying)
             if self._is_done(lying):
                 words += "  ✓"
             new_button = QPushButton(words)
@@ -244,10 +251,19 @@ class CuttingStage(QWidget):
             new_button.setChecked(i == self.at)
             new_button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             new_button.setAccessibleName(words)
-            new_button.setToolTip(vulgar_text(fabric_text(lying.laid, plan.measure)))
+            new_button.setToolTip(vulgar_text(fabric_text(lying.laid, self.session.measure)))
             new_button.clicked.connect(partial(self.choose, i))
             self.group.addButton(new_button)
             self.chips.addWidget(new_button)
+
+    def _short(self, lying: FabricOnMat) -> str:
+        """``Fog: new``, ``Fog, length 2 of 3``, ``Fog: 4 strips``."""
+        laid, kind = lying.laid, SHORT[lying.laid.kind]
+        which = next(i for i, other in enumerate(lying.plan.laid) if other is laid)
+        name = list(piece_names(lying.plan, self.session.project))[which]
+        if laid.count > 1:
+            kind = f"{laid.count} {kind}s"
+        return name if ", length" in name else f"{name}: {kind}"
 
     def choose(self, at: int) -> None:
         """Another piece of fabric."""
@@ -266,7 +282,7 @@ class CuttingStage(QWidget):
         lying, plan = self.lying, self._plan
         if lying is None or plan is None:
             self.mat.show_laid(None, self.session.project)
-            self.card.show_none()
+            self.card.show_none(waits=plan is None)
             self.cut_card = None
             self.shown.emit()
             return
@@ -279,13 +295,16 @@ class CuttingStage(QWidget):
         chosen = next((c.label for c in cuts.values() if session.label in c.labels), "")
         self.mat.chosen = chosen
         left = rules.handed == "left"
-        shown = OnMat(lying.laid, lying.plan.fabric, strokes, done, cuts, plan.measure, left)
+        shown = OnMat(
+            lying.laid, lying.plan.fabric, strokes, done, cuts, plan.measure, left,
+            tools_of(project), next_set_up(lying.laid, done or 0, project),
+        )  # fmt: skip
         self.mat.show_laid(shown, project, session.grey)
         colour = colour_of(project, lying.plan.fabric, session.grey)
         if done is None:
             cut_card = preparing(lying.laid, project)
         elif done < len(strokes):
-            cut_card = card(strokes, done, plan.cuts, plan.units, project)
+            cut_card = card(lying.laid, done, plan.cuts, plan.units, project)
         else:
             cut_card = finished_card(lying.laid, project)
         fabric = fabric_text(lying.laid, plan.measure)
@@ -367,81 +386,3 @@ class CuttingStage(QWidget):
     def hideEvent(self, event: QHideEvent) -> None:
         super().hideEvent(event)
         self.pointed.emit(None)
-
-
-@guarded
-class _Card(QFrame):
-    """The card of the next cut."""
-
-    def __init__(self, stage: CuttingStage) -> None:
-        super().__init__()
-        self.setObjectName("card")
-        layout = column(self, 14, 8)
-        self.title = label("", "caption")
-        self.figure = label("", "figure")
-        self.words = label("", "heading", True)
-        self.ruler = RulerFace()
-        self.text = label("", "", True)
-        self.ready = label("", "small", True)
-        self.stacks = column(spacing=6)
-        self.cautions = label("", "caption", True)
-        self.left = Link("Put what is left with the scraps")
-        self.left.followed.connect(stage.keep_left)
-        self.anew = Link("Discard progress and lay out again")
-        self.anew.followed.connect(stage.lay_anew)
-        self.done = button("Done (space)", stage.go_on)
-        self.back = button("Back", stage.go_back)
-        self.fabric = label("", "caption", True)
-        for each in (self.title, self.figure, self.words, self.ruler, self.text, self.ready):
-            layout.addWidget(each)
-        layout.addLayout(self.stacks)
-        layout.addWidget(self.left)
-        layout.addWidget(self.anew)
-        layout.addLayout(row(self.back, self.done, 1))
-        layout.addWidget(self.cautions)
-        layout.addStretch(1)
-        layout.addWidget(self.fabric)
-
-    def show_none(self) -> None:
-        """Nothing is to be cut."""
-        self.show_card(
-            CutCard(
-                "Nothing to cut",
-                None,
-                "",
-                "Draw a block, and give its patches fabric: its pieces are laid out here.",
-                "",
-                (),
-                (),
-            ),
-            None,
-            0,
-            "",
-        )
-        self.done.hide()
-        self.back.hide()
-
-    def show_card(self, cut_card: CutCard, done: int | None, of: int, fabric: str) -> None:
-        self.title.setText(cut_card.title)
-        for widget, text in (
-            (self.figure, vulgar_text(cut_card.shown)), (self.words, cut_card.words),
-            (self.text, vulgar_text(cut_card.text)),
-            (self.ready, f"Comes off: {cut_card.ready}." if cut_card.ready else ""),
-            (self.cautions, " ".join(cut_card.cautions)), (self.fabric, fabric),
-        ):  # fmt: skip
-            widget.setText(text)
-            widget.setVisible(bool(text))
-        empty(self.stacks)
-        for stack in cut_card.stacks:
-            self.stacks.addWidget(
-                label(f"Stack {stack.label} is complete: pin its label.", "heading", True)
-            )
-            self.stacks.addWidget(label(vulgar_text(stack.text), "", True))
-            for note in stack.notes:
-                self.stacks.addWidget(label(vulgar_text(note), "small", True))
-        ended = done is not None and done >= of
-        self.left.setVisible(ended)
-        self.anew.setVisible(done is not None)
-        self.done.setVisible(not ended)
-        self.done.setText("Prepared (space)" if done is None else "Done (space)")
-        self.back.setVisible(bool(done))

@@ -8,7 +8,14 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
 
 from inlet.core.cutlist import Cut, project_sets
-from inlet.core.layout import buying_text, grain_texts, set_lines, set_name, strips_text
+from inlet.core.layout import (
+    buying_text,
+    grain_texts,
+    set_lines,
+    set_name,
+    strip_room,
+    strips_text,
+)
 from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
 from inlet.core.table import over_triangles
@@ -130,7 +137,7 @@ class CuttingTicket(QWidget):
                 words += f"; {grain[cut.label]}"
             if cut.over:
                 words += f"; {over_triangles(cut.over)}"
-            room = plan.project.usable_width(cut.fabric or "") - plan.measure.squared_off
+            room = strip_room(plan.project, cut.fabric)
             if notes := list(angled_lines(cut, plan.measure, room)):
                 words += f". {vulgar_text('; '.join(notes))}"
             grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)

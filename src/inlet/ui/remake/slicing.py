@@ -103,9 +103,11 @@ class Slicing(QObject):
 
     @property
     def diagonal(self) -> bool:
-        """Is the start block cut along its diagonals?"""
+        """Is the start block cut along its diagonals? What was proposed for a block before it is
+        not proposed for one that cannot be."""
         made_from = self.session.block.made_from or self._proposal
-        return made_from is not None and made_from.cuts.diagonal
+        wide, high = self.start.finished
+        return made_from is not None and made_from.cuts.diagonal and wide == high
 
     @property
     def frame(self) -> tuple[Exact, Exact]:

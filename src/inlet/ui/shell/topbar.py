@@ -89,7 +89,7 @@ class TopBar(QWidget):
         self.height_edit.show_value(self._text(height))
         self.seam.show_value(self._text(session.measure.seam))
         self.ruler.clear()
-        marks = list(session.measure.system.rulers)
+        marks = list(session.measure.system.marks)
         if session.measure.mark not in marks:
             marks.append(session.measure.mark)
         for mark in marks:
