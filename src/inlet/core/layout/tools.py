@@ -17,7 +17,7 @@ from inlet.core.project import Cutting, Pair, Project
 MeasuredBy = Literal["ruler", "rulers", "mat", "tape"]
 SECONDS: dict[MeasuredBy, int] = {"ruler": 0, "rulers": 8, "mat": 12, "tape": 30}
 """What measuring takes longer than with one ruler."""
-FOLD_SECONDS, SHIFT_SECONDS = 20, 15
+FOLD_SECONDS, SHIFT_SECONDS = 12, 25
 MOST_FOLDS = 3
 
 
