@@ -31,7 +31,7 @@ from inlet.core.project.measure import INCH, METRIC, Rates, SeamTest
 from inlet.core.project.project import measured_in
 from inlet.core.project.value import replace
 from inlet.core.schedule.batches import Batch, batches
-from inlet.core.schedule.sittings import sittings
+from inlet.core.schedule.sittings import least_sittings, sittings
 from inlet.core.schedule.tasks import PLACES, Task, step_tasks
 from inlet.core.schedule.thread import thread_for, thread_per_length
 from inlet.core.schedule.words import minutes_text, seams_text, sitting_lines, thread_text
@@ -304,17 +304,55 @@ def test_points_that_a_seam_off_cuts_and_those_it_cannot(drawn, points):
 
 
 def test_a_task_is_not_parted_for_a_few_of_it():
-    """Sewing 24 takes 24 min: with one minute left none is sewn, with 12 left half, with 23 none;
-    what takes longer than a sitting is begun all the same."""
+    """Sewing 24 takes 24 min: with one minute left none is sewn, with 12 left half, with 23 a
+    quarter stays for the next; what takes longer than a sitting is begun all the same."""
     sew = Task(1, "B", "B", "machine", "sew", 24, 24.0)
     for before, minutes, counts in (
-        (29.0, 30.0, [0, 24]), (18.0, 30.0, [12, 12]), (7.0, 30.0, [0, 24]), (1.0, 3.0, [2, 3]),
+        (29.0, 30.0, [0, 24]), (18.0, 30.0, [12, 12]), (7.0, 30.0, [18, 6]), (1.0, 3.0, [2, 3]),
     ):  # fmt: skip
         press = Task(2, "A", "A", "iron", "press", 1, before)
         found = sittings([Batch("iron", (press,)), Batch("machine", (sew,))], minutes)
         sewn = [sum(t.times for b in s.batches for t in b.tasks if t.verb == "sew") for s in found]
         assert sewn[:2] == counts
         assert sum(sewn) == 24
+
+
+some_tasks = st.lists(
+    st.tuples(st.sampled_from(["mat", "machine", "iron"]), st.integers(1, 40),
+              st.integers(0, 90).map(lambda n: n / 10)),
+    min_size=1, max_size=12,
+)  # fmt: skip
+
+
+def by_counting(tasks, minutes) -> int:
+    """Sittings when each is filled piece by piece."""
+    number, left = 1, minutes
+    for times, each in ((n, e) for _, n, e in tasks):
+        for _ in range(times):
+            if each > left + 1e-9 and left < minutes:
+                number, left = number + 1, minutes
+            left -= min(each, left)
+    return number
+
+
+@given(some_tasks, st.integers(10, 90))
+@settings(max_examples=many(100, 400), deadline=None)
+def test_there_are_as_few_sittings_as_there_can_be(wanted, minutes):
+    """In this order none could be spared; nothing is lost, done twice or out of its order; but for
+    the last, none ends before three quarters of its time, unless a piece does not fit."""
+    tasks = [Task(i, "A", "A", place, "sew", n, n * each) for i, (place, n, each) in
+             enumerate(wanted)]  # fmt: skip
+    batches = [Batch(task.place, (task,)) for task in tasks]
+    shared = sittings(batches, minutes)
+    assert len(shared) == by_counting(wanted, minutes) >= least_sittings(batches, minutes)
+    done = [(t.step, t.times) for s in shared for b in s.batches for t in b.tasks]
+    assert [step for step, _ in done] == sorted(step for step, _ in done)
+    for task in tasks:
+        assert sum(times for step, times in done if step == task.step) == task.times
+    longest = max(each for _, _, each in wanted)
+    for sitting in shared[:-1]:
+        assert sitting.minutes > min(0.75 * minutes, minutes - longest) - 1e-6
+        assert sitting.minutes <= max(minutes, longest) + 1e-6
 
 
 def test_the_test_and_the_minutes_stay_in_the_file():
