@@ -151,6 +151,14 @@ def test_every_piece_of_the_top_is_cut_large_enough(project, folds, wash):
     ready: Counter[str] = Counter()
     for on_mat in data["cutting"]:
         ready += follow(on_mat, METRIC_HAND if project.measure.seam > F(1, 2) else USUAL)
+    plan = plan_quilt(project)
+    tasks = [t for s in plan.work.sittings for b in s.batches for t in b.tasks]
+    strokes = sum(len(line["strokes"]) for each in data["cutting"] for line in each["cuts"])
+    assert sum(t.times for t in tasks if t.verb == "cut") == strokes
+    for unit in plan.units:  # what is cut apart of strip sets is what its units need
+        parts = [t.times for t in tasks if t.what == f"segments for {unit.unit.label}"]
+        needed = sum(s.strips.number * unit.in_use.runs for s in unit.in_use.sets)
+        assert sum(parts) in (0, needed)
     missing = Counter({m["label"]: m["count"] for f in data["fabric"] for m in f["missing"]})
     room = float(project.measure.system.fabric_width) * (0.97 if wash else 1)
     for each in data["cuts"]:
@@ -461,7 +469,7 @@ def test_work_of_the_whole_quilt():
     # The thread at the ends of five seams, half an inch each.
     ours = work.thread.each - block.work.thread.each
     assert ours == pytest.approx((28 + 5 * 0.5) * 2.8 / 2.2)
-    assert work_text(work, INCH).startswith("About 1 h of cutting and piecing, in 1 sitting; ")
+    assert work_text(work, INCH).startswith("About 1 h of work, in ")
 
 
 @given(unit_blocks(most=2), unit_blocks(most=3), st.integers(1, 3), st.integers(1, 3))

@@ -245,8 +245,7 @@ def _more_cutting(plan: Plan) -> float:
     """Minutes of cutting what lies between the blocks and round them."""
     if not isinstance(plan, QuiltPlan):
         return 0.0
-    more = plan.work.batches[len(plan.batches) :]
-    return sum(t.minutes for b in more for t in b.tasks if t.verb == "cut")
+    return sum(t.minutes for b in plan.joining for t in b.tasks if t.verb == "cut")
 
 
 def _cutting(
@@ -279,7 +278,7 @@ def _joining(plan: QuiltPlan, things: Sequence[Thing]) -> Iterator[BenchJob]:
     minutes: dict[int, float] = defaultdict(float)
     seams: dict[int, float] = defaultdict(float)
     steps = plan.steps
-    for batch in plan.work.batches[len(plan.batches) :]:
+    for batch in plan.joining:
         for task in batch.tasks:
             if task.verb != "cut":
                 for i, share in _shared(plan, task).items():

@@ -16,7 +16,7 @@ from inlet.core.plan.assembly_steps import quilt_steps
 from inlet.core.plan.block_steps import block_steps, sewn_plans
 from inlet.core.plan.quilt_fit import apart_problems
 from inlet.core.plan.quilt_step import QuiltStep
-from inlet.core.plan.quilt_work import work_of
+from inlet.core.plan.quilt_work import joining_of, work_of
 from inlet.core.plan.rows import RowCard, row_cards
 from inlet.core.plan.sewn_block import SewnBlock
 from inlet.core.plan.shared_units import (
@@ -114,8 +114,13 @@ class QuiltPlan:
         return batches(steps, plain, self.rates, self.measure)
 
     @later
+    def joining(self) -> tuple[Batch, ...]:
+        """What is done to what lies between the blocks and round them, and to join all."""
+        return tuple(joining_of(self))
+
+    @later
     def work(self) -> Work:
-        """What the whole quilt takes, but for quilting it: its sittings and its thread."""
+        """What the whole quilt takes: its sittings and its thread."""
         return work_of(self)
 
     @later

@@ -9,18 +9,40 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
+from functools import partial
 from math import ceil, sqrt
 from typing import NamedTuple, Protocol
 
 from inlet.core.cancellation import check
 from inlet.core.geometry import Point, edges, squared_length
+from inlet.core.layout import FabricPlan, cuts_of, piece_names
 from inlet.core.numbers import Fraction, show
 from inlet.core.plan.assembly_steps import motif_title
 from inlet.core.plan.edge_steps import band_title
-from inlet.core.plan.quilt_step import BINDING, JOIN_ROWS, QuiltStep
-from inlet.core.project import Measure, Pair, Quilt, Rates
-from inlet.core.schedule import Batch, Task, Work, work_for
-from inlet.core.setting import BindingPlan, SettingCuts, Top, TopPiece, trims_of
+from inlet.core.plan.quilt_step import BACKING, BINDING, JOIN_ROWS, QuiltStep
+from inlet.core.project import Measure, Pair, Project, Quilt, Rates
+from inlet.core.schedule import CUTS_OF, Batch, Task, Work, least_text, work_for
+from inlet.core.setting import (
+    BackingWay,
+    BindingPlan,
+    SettingCuts,
+    Top,
+    TopPiece,
+    trims_of,
+)
+from inlet.core.staged import Staged
+
+LAY_OUT = "Lay it out"
+LAID_SECONDS, PIN_SECONDS, PIN_EVERY, BY_HAND = 20, 6, 4, 3
+"""To lay a block in its place, to set a pin; inches between two pins of the layers; how many times
+as long as at the machine a seam takes by hand."""
+
+
+class QuiltedLines(Protocol):
+    """What a quilt is quilted along."""
+
+    @property
+    def length(self) -> float: ...
 
 
 class PlannedQuilt(Protocol):
@@ -37,6 +59,16 @@ class PlannedQuilt(Protocol):
     @property
     def batches(self) -> tuple[Batch, ...]: ...
     @property
+    def joining(self) -> tuple[Batch, ...]: ...
+    @property
+    def quilted(self) -> QuiltedLines: ...
+    @property
+    def backing(self) -> BackingWay | None: ...
+    @property
+    def project(self) -> Project: ...
+    @property
+    def fabric_plans(self) -> Staged[tuple[FabricPlan, ...]]: ...
+    @property
     def setting(self) -> SettingCuts: ...
     @property
     def binding(self) -> BindingPlan | None: ...
@@ -45,8 +77,47 @@ class PlannedQuilt(Protocol):
 
 
 def work_of(plan: PlannedQuilt) -> Work:
-    """What the whole quilt takes, but for quilting it."""
-    return work_for((*plan.batches, *_joining(plan)), plan.rates, plan.measure)
+    """What the whole quilt takes, quilted and bound. It is cut fabric by fabric, as it is laid
+    out, before anything is sewn."""
+    every = (*plan.batches, *plan.joining)
+    sewn = [batch for batch in map(partial(_without_cuts, plan.rates), every) if batch.tasks]
+    minutes = sum(b.minutes for b in every) - sum(b.minutes for b in sewn)
+    batches: list[Batch] = []
+    for batch in (Batch("mat", tuple(_cutting_tasks(plan, minutes))), *sewn):
+        if batches and batches[-1].place == batch.place:
+            batches[-1] = Batch(batch.place, (*batches[-1].tasks, *batch.tasks))
+        elif batch.tasks:
+            batches.append(batch)
+    return work_for(tuple(batches), plan.rates, plan.measure)
+
+
+def _cutting_tasks(plan: PlannedQuilt, minutes: float) -> Iterator[Task]:
+    """Each piece of fabric that is laid out, with its share of the minutes by its cuts."""
+    laid = [
+        (name, len(cuts_of(piece, plan.project)))
+        for fabric_plan in plan.fabric_plans.best
+        for piece, name in zip(
+            fabric_plan.laid, piece_names(fabric_plan, plan.project), strict=True
+        )
+    ]
+    whole = sum(number for _, number in laid)
+    for name, number in laid:
+        if number:
+            what = f"{CUTS_OF}{name}"
+            yield Task(0, name, what, "mat", "cut", number, minutes * number / whole)
+
+
+def _without_cuts(rates: Rates, batch: Batch) -> Batch:
+    """What is done besides cutting pieces from fabric; drawing lines on them stays."""
+    tasks = []
+    for task in batch.tasks:
+        verbs = task.verb.split(", ")
+        if verbs[0] != "cut":
+            tasks.append(task)
+        elif rest := verbs[1:]:
+            marking = rates.mark * task.marks / 60
+            tasks.append(task._replace(verb=", ".join(rest), minutes=marking, pieces=""))
+    return Batch(batch.place, tuple(tasks))
 
 
 class QuiltSeams(NamedTuple):
@@ -115,24 +186,22 @@ def _edge(size: Pair) -> float:
     return 2 * float(size[0] + size[1])
 
 
-def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
+def joining_of(plan: PlannedQuilt) -> Iterator[Batch]:
     """Cutting what lies between the blocks and around them, then the seams: sewn, and pressed."""
     number = sum(cut.number for cut in plan.setting.cuts)
-    kinds = list(seams_of(plan.top, plan.quilt))
+    kinds = [*_joins_of_bands(plan.setting), *seams_of(plan.top, plan.quilt)]
     if plan.binding is not None:
         number += plan.binding.strips
-        joins = plan.binding.joins + 1
-        kinds.append(QuiltSeams("the binding", 1, joins, float(plan.binding.length), BINDING))
-    for band in plan.setting.bands:
-        joins = band.strips - 1
-        length = joins * float(band.width) * (sqrt(2) if band.slanted else 1)
-        what = f"joins of {band.label.lower()}"
-        kinds.append(QuiltSeams(what, 1, joins, length, band_title(band)))
     system, rates = plan.measure.system, plan.rates
     if number:
         what = "pieces besides the blocks"
         yield Batch("mat", (Task(0, what, what, "mat", "cut", number, number * rates.cut / 60),))
     steps = [(step.title, step.of) for step in plan.steps]
+    blocks = sum(piece.lying is not None for piece in plan.top.pieces)
+    if blocks:
+        step = next((i for i, (title, _) in enumerate(steps, 1) if title == LAY_OUT), 0)
+        what, minutes = "blocks", blocks * LAID_SECONDS / 60
+        yield Batch("mat", (Task(step, what, what, "mat", "lay out", blocks, minutes),))
     trims = trims_of(plan.top).total()
     if trims:
         step = next(i for i, (title, _) in enumerate(steps, 1) if title.startswith("Trim "))
@@ -149,6 +218,49 @@ def _joining(plan: PlannedQuilt) -> Iterator[Batch]:
         )
         pressing = rates.press * seams / 60
         yield Batch("iron", (Task(step, what, what, "iron", "press", times, pressing),))
+    yield from _finishing(plan, steps)
+
+
+def _joins_of_bands(setting: SettingCuts) -> Iterator[QuiltSeams]:
+    """Strips sewn end to end, before anything is cut from them."""
+    for band in setting.bands:
+        joins = band.strips - 1
+        length = joins * float(band.width) * (sqrt(2) if band.slanted else 1)
+        what = f"joins of {band.label.lower()}"
+        yield QuiltSeams(what, 1, joins, length, band_title(band))
+
+
+def _finishing(plan: PlannedQuilt, steps: Sequence[tuple[str, str]]) -> Iterator[Batch]:
+    """Layering the quilt, quilting it along its lines, and its binding: joined, sewn on, and sewn
+    down by hand."""
+    system, rates = plan.measure.system, plan.rates
+
+    def step_of(of: str) -> int:
+        return next((i for i, each in enumerate(steps, 1) if of in each), len(steps))
+
+    def along(length: float) -> float:
+        return rates.length * length / system.rate_length / 60
+
+    if plan.backing is not None:
+        inch = float(system.per_inch)
+        wide, high = (float(side) / inch for side in plan.top.size)
+        minutes = wide * high / PIN_EVERY**2 * PIN_SECONDS / 60
+        what = "backing, batting and top"
+        yield Batch("mat", (Task(step_of(BACKING), what, what, "mat", "layer", 1, minutes),))
+        length = plan.quilted.length
+        if length:
+            what = "the quilt"
+            task = Task(step_of(BACKING), what, what, "machine", "quilt", 1, along(length))
+            yield Batch("machine", (task,))
+    if plan.binding is not None:
+        length, what, step = float(plan.binding.length), "the binding", step_of(BINDING)
+        joins = plan.binding.joins + 1
+        long = length + system.thread_gap * joins
+        sewing = rates.seam * joins / 60 + along(length)
+        sew = Task(step, what, what, "machine", "sew", 1, sewing, joins, long)
+        yield Batch("machine", (sew,))
+        down = Task(step, what, what, "machine", "sew down", 1, BY_HAND * along(length))
+        yield Batch("machine", (down,))
 
 
 def work_text(work: Work, measure: Measure) -> str:
@@ -159,6 +271,6 @@ def work_text(work: Work, measure: Measure) -> str:
     number = len(work.sittings)
     many = "1 sitting" if number == 1 else f"{number} sittings"
     return (
-        f"About {hours} h of cutting and piecing, in {many}; {thread} {unit.name} of thread, top "
-        "and bobbin together"
+        f"About {hours} h of work, in {many} {least_text(work)}; "
+        f"{thread} {unit.name} of thread, top and bobbin together"
     )

@@ -8,6 +8,8 @@ from inlet.core.schedule.sittings import Sitting, sittings
 from inlet.core.schedule.tasks import Task
 from inlet.core.schedule.thread import thread_per_length
 from inlet.core.schedule.words import (
+    CUTS_OF,
+    least_text,
     long_text,
     minutes_text,
     seams_text,
@@ -18,11 +20,13 @@ from inlet.core.schedule.words import (
 from inlet.core.schedule.work import Work, work_for
 
 __all__ = [
+    "CUTS_OF",
     "Batch",
     "Sitting",
     "Task",
     "Work",
     "batches",
+    "least_text",
     "long_text",
     "minutes_text",
     "seams_text",

@@ -35,7 +35,7 @@ class _Spot(NamedTuple):
     pieces: int = 0
 
 
-class _Line(NamedTuple):
+class _Queue(NamedTuple):
     """All tasks in their order, with the batch each is of, and the minutes of a sitting."""
 
     tasks: Sequence[Task]
@@ -123,7 +123,7 @@ def sittings(batches: Sequence[Batch], minutes: float) -> tuple[Sitting, ...]:
     to itself."""
     tasks = [task for batch in batches for task in batch.tasks]
     batch_of = [i for i, batch in enumerate(batches) for _ in batch.tasks]
-    line = _Line(tasks, batch_of, max(minutes, HAIR))
+    line = _Queue(tasks, batch_of, max(minutes, HAIR))
     end = _Spot(len(tasks))
     number, spot = 0, _Spot(0)
     while spot < end:

@@ -83,20 +83,7 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
         new = _task(step, move.do, times, minutes, per, length)
         new = new._replace(pieces=pieces, marks=marks, **_of_sets(move, step))
         if tasks and tasks[-1].place == place:
-            last = tasks.pop()
-            many_sets = move.of_set is not None and last.what == new.what
-            most = last.times + times if many_sets else max(last.times, times)
-            tasks.append(
-                last._replace(
-                    verb=_both(last.verb, _VERBS[move.do]),
-                    times=most,
-                    minutes=last.minutes + minutes,
-                    seams=(last.seams * last.times + per * times) / most,
-                    length=(last.chain + length * times) / most,
-                    pieces=last.pieces or pieces,
-                    marks=last.marks + marks,
-                )
-            )
+            tasks.append(_together(tasks.pop(), new, move.of_set is not None))
         else:
             tasks.append(new)
     made = step.unit.made
@@ -104,6 +91,24 @@ def step_tasks(step: Step, rates: Rates, measure: Measure) -> list[Task]:
     if trims or (made is not None and made.answer == "trim"):
         tasks.append(_task(step, "trim", step.times, rates.trim * step.times / 60))
     return tasks
+
+
+def _together(last: Task, new: Task, of_set: bool) -> Task:
+    """Two things done one after the other at one place, as one task."""
+    most = max(last.times, new.times)
+    if of_set and last.what == new.what:
+        most = last.times + new.times
+    elif last.what.startswith("runs of"):  # as often as there are runs, whatever is done then
+        most = last.times
+    return last._replace(
+        verb=_both(last.verb, new.verb),
+        times=most,
+        minutes=last.minutes + new.minutes,
+        seams=(last.seams * last.times + new.seams * new.times) / most,
+        length=(last.chain + new.chain) / most,
+        pieces=last.pieces or new.pieces,
+        marks=last.marks + new.marks,
+    )
 
 
 def _of_move(
@@ -145,7 +150,9 @@ def _of_sets(move: Move, step: Step) -> dict[str, Any]:
         return {"what": f"strip sets for {step.makes}"}
     if move.do != "cut-apart" or not sets:
         return {}
-    return {"what": f"segments for {step.makes}", "times": sum(s.segments * s.number for s in sets)}
+    runs = step.unit.in_use.runs if step.unit else 0  # a set may hold more than are cut
+    needed = sum(each.strips.number * runs for each in sets)
+    return {"what": f"segments for {step.makes}", "times": needed}
 
 
 def _pieces_words(method: MethodPlan) -> str:

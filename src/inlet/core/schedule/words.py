@@ -11,6 +11,7 @@ from inlet.core.schedule.batches import Batch
 from inlet.core.schedule.sittings import Sitting
 from inlet.core.schedule.tasks import Task
 from inlet.core.schedule.thread import Thread
+from inlet.core.schedule.work import Work
 
 
 def seams_text(count: SeamCount) -> str:
@@ -48,7 +49,10 @@ def minutes_text(minutes: float) -> str:
     return f"{hours} h {rest} min" if rest else f"{hours} h"
 
 
+CUTS_OF = "cuts of "
+"""Fabric that is cut up is told as so many cuts of it."""
 _SENTENCES = {
+    "make": "Make {}.",
     "cut": "Cut {}.",
     "take": "Take {}, which are over.",
     "mark": "Draw the lines on {}.",
@@ -56,6 +60,9 @@ _SENTENCES = {
     "cut apart": "Cut apart {}.",
     "trim": "Trim {}.",
     "lay out": "Lay out {}.",
+    "layer": "Layer {} and pin them.",
+    "quilt": "Quilt {}.",
+    "sew down": "Sew down {} by hand.",
     "sew": "Sew {}.",
     "press": "Press {}.",
     "fold": "Fold {}.",
@@ -71,7 +78,7 @@ def tasks_text(tasks: Sequence[Task]) -> str:
     said: dict[str, list[Task]] = {}
     for task in tasks:
         for verb in task.verb.split(", "):
-            said.setdefault(verb, []).append(task)
+            said.setdefault("make" if task.what.startswith(CUTS_OF) else verb, []).append(task)
     return " ".join(
         _SENTENCES[verb].format(_listed(verb, own_tasks)) for verb, own_tasks in said.items()
     )
@@ -98,6 +105,8 @@ def _listed(verb: str, tasks: Sequence[Task]) -> str:
 def _number(task: Task) -> str:
     """“12 A”, “2 runs of A”, “row 1”, “3 of row 1”, “the block”, “3 blocks”."""
     what, times = task.what, task.times
+    if what.startswith(CUTS_OF):
+        return f"{times} {what if times > 1 else what.replace('cuts', 'cut', 1)}"
     if what == "the block":
         return what if times == 1 else f"{times} blocks"
     many = _OF.match(what)
@@ -146,6 +155,13 @@ def thread_text(thread: Thread, measure: Measure) -> str:
     if len(thread.runs_out) > 4:
         text += f" So do {len(thread.runs_out) - 4} more."
     return text
+
+
+def least_text(work: Work) -> str:
+    """``(as few as there can be)``, ``(12 would do if work could be parted anywhere)``."""
+    if len(work.sittings) <= work.least:
+        return "(as few as there can be)"
+    return f"({work.least} would do if work could be parted anywhere)"
 
 
 def walks_text(batches: Sequence[Batch]) -> str:

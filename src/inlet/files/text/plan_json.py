@@ -333,6 +333,7 @@ def work_dict(work: Work) -> dict[str, Any]:
             }
             for sitting in work.sittings
         ],
+        "least_sittings": work.least,
         "thread": {
             "top": round(work.thread.each, 1),
             "bobbin": round(work.thread.each, 1),

@@ -28,7 +28,15 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core.project import Measure, Rates, replace
-from inlet.core.schedule import Sitting, Work, minutes_text, sitting_lines, thread_text, walks_text
+from inlet.core.schedule import (
+    Sitting,
+    Work,
+    least_text,
+    minutes_text,
+    sitting_lines,
+    thread_text,
+    walks_text,
+)
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -105,7 +113,9 @@ class SittingsPage(QFrame):
         self.list.show_work(work, self.rates, measure)
         if work.batches:
             whole = minutes_text(work.minutes)
-            words = [f"{whole} in all", walks_text(work.batches)]
+            number = len(work.sittings)
+            many = f"{number} sittings" if number > 1 else "1 sitting"
+            words = [f"{whole} in all", f"{many} {least_text(work)}", walks_text(work.batches)]
             self.summary_words.setText(", ".join(filter(None, words)))
             self.thread_words.setText(thread_text(work.thread, measure))
 
