@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QLabel,
     QLineEdit,
-    QPushButton,
     QWidget,
 )
 
@@ -20,6 +19,7 @@ from inlet.files.photos import photo_path
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import PushButton
 from inlet.ui.widgets.parts import button, column, empty, label, row
 
 SHOWN = 120
@@ -57,7 +57,7 @@ class DiaryPage(QWidget):
         layout.addWidget(self.nothing)
         self.days = column(spacing=4)
         layout.addLayout(self.days)
-        self.more = QPushButton("Show earlier days")
+        self.more = PushButton("Show earlier days")
         self.more.clicked.connect(self._show_more)
         layout.addWidget(self.more)
         layout.addStretch(1)

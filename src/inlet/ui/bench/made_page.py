@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QListWidget,
     QListWidgetItem,
-    QPushButton,
     QWidget,
 )
 
@@ -38,6 +37,7 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
+from inlet.ui.widgets.inputs import PushButton
 from inlet.ui.widgets.parts import ValueEdit, button, column, empty, label, row, scrolled
 
 LIST, LEAST_CARD = 230, 320
@@ -187,7 +187,7 @@ class MadePage(QWidget):
             frame = QFrame()
             frame.setObjectName("answerUsed" if used else "answer")
             inside = column(frame, 10, 4)
-            use = QPushButton(ANSWER_WORDS[effect.answer])
+            use = PushButton(ANSWER_WORDS[effect.answer])
             use.setCheckable(True)
             use.setChecked(used)
             use.clicked.connect(lambda _=False, a=effect.answer: self.answer(a))

@@ -145,6 +145,11 @@ class BenchStage(QWidget):
         """The job that the ticket is about."""
         return self.jobs[self.which] if self.which is not None and self.jobs else None
 
+    @property
+    def hears(self) -> QWidget | None:
+        """What takes the keys that its card or picture tells of."""
+        return {0: self.today, 1: self.steps.table}.get(self.pages.currentIndex())
+
     def reading(self) -> Reading | None:
         """The size that is looked at, for the tape."""
         return self.made.reading() if self.page == "made" else None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QSpinBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.bench import (
     QUICK,
@@ -31,6 +31,7 @@ from inlet.ui.bench.stage import BenchStage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import ValueEdit, button, column, label, row, rule
 
 MOST_STEPS = 12
@@ -107,7 +108,7 @@ class _Unpicking(QWidget):
         super().__init__()
         self.session, self.stage = session, stage
         layout = column(self, 0, 4)
-        self.number = QSpinBox()
+        self.number = NumberBox()
         self.number.setAccessibleName("How many are unpicked")
         self.why = ChoiceField("Why it is unpicked", lambda _: self._chose())
         self.why.offer([(why.capitalize(), why) for why in (*REASONS, TYPED)], REASONS[0])
@@ -235,7 +236,7 @@ class _Ending(QWidget):
         self.wished = ValueEdit("The day you wish", self._take_day)
         self.wished.setPlaceholderText("20 Dec 2026")
         self.wished.refused.connect(session.said)
-        self.a_week = QSpinBox()
+        self.a_week = NumberBox()
         self.a_week.setRange(1, MOST_A_WEEK)
         self.a_week.setAccessibleName("Sittings a week")
         self.a_week.editingFinished.connect(self._take_week)
@@ -280,7 +281,7 @@ class _Kit(QWidget):
         self.session, self.stage = session, stage
         layout = column(self, 0, 4)
         layout.addWidget(label("To take along", "heading"))
-        self.steps = QSpinBox()
+        self.steps = NumberBox()
         self.steps.setRange(1, MOST_STEPS)
         self.steps.setValue(4)
         self.steps.setAccessibleName("Steps to take along")

@@ -8,7 +8,7 @@ from itertools import groupby
 
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QSpinBox, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QWidget
 
 from inlet.core.bench import PLACE_TITLES, Portion, Today, entry_text
 from inlet.core.numbers import vulgar_text
@@ -18,6 +18,7 @@ from inlet.core.words import CAUTIONS
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import NumberBox, PushButton
 from inlet.ui.widgets.parts import button, column, empty, label, row
 
 LEAST_ROW = 140
@@ -29,7 +30,7 @@ SHORTEST, LONGEST = 5, 600
 
 
 @guarded
-class JobRow(QPushButton):
+class JobRow(PushButton):
     """A line of the list: a box to tick, what is done to how many, the size to check."""
 
     looked_at = Signal(int)  # which job is under the hand
@@ -108,7 +109,7 @@ class TodayPage(QWidget):
         self.setObjectName("pageBody")
         layout = column(self, 4, 8)
         self.heading = label("", "title", True)
-        self.minutes = QSpinBox()
+        self.minutes = NumberBox()
         self.minutes.setRange(SHORTEST, LONGEST)
         self.minutes.setSingleStep(5)
         self.minutes.setSuffix(" min")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QSizePolicy, QSpinBox, QWidget
+from PySide6.QtWidgets import QSizePolicy, QSpinBox, QWidget
 
 from inlet.core.layout import (
     TITLES,
@@ -20,6 +20,7 @@ from inlet.core.project import MOST_HAVE, MOST_SHRINK, Fabric, Have, replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import CheckBox, ChoiceBox, NumberBox
 from inlet.ui.widgets.parts import ValueEdit, column, empty, icon_button, label, row, rule
 
 WAYS = {"": "lies any way", "one-way": "has a top", "two-way": "has a stripe"}
@@ -32,10 +33,10 @@ class HavePage(QWidget):
         self.session = session
         self.fabric_id: str | None = None
         layout = column(self, 0, 8)
-        self.which = QComboBox()
+        self.which = ChoiceBox()
         self.which.setAccessibleName("Fabric")
         self.which.activated.connect(lambda i: self.show_fabric(self.which.itemData(i)))
-        self.add = QComboBox()
+        self.add = ChoiceBox()
         self.add.setAccessibleName("Add fabric you have")
         self.add.addItem("Add what you have …", "")
         for kind in TITLES:
@@ -87,7 +88,7 @@ class HavePage(QWidget):
         size.setToolTip(f"{name}: {size_hint(have.kind, measure)}")
         size.show_value(size_shown(have, measure))
         size.refused.connect(self.session.said)
-        count = QSpinBox()
+        count = NumberBox()
         count.setRange(1, MOST_HAVE)
         count.setValue(have.count)
         count.setAccessibleName(f"{TITLES[have.kind]}, how many")
@@ -100,7 +101,7 @@ class HavePage(QWidget):
         measure = self.session.measure
         width = ValueEdit("Usable width", self._width, 56)
         width.show_value(show(self.session.project.fabric_width(fabric.id), system=measure.system))
-        lies = QComboBox()
+        lies = ChoiceBox()
         lies.setAccessibleName("The print")
         for way, words in WAYS.items():
             lies.addItem(words, way)
@@ -113,7 +114,7 @@ class HavePage(QWidget):
         unit = measure.system.long_unit.name
         price = ValueEdit(f"Price a {unit}", self._price, 56)
         price.show_value("" if fabric.price is None else f"{float(fabric.price):.2f}")
-        long = QCheckBox("Cut long pieces lengthwise")
+        long = CheckBox("Cut long pieces lengthwise")
         long.setChecked(fabric.lengthwise)
         long.toggled.connect(lambda on: self._edit(lengthwise=on))
         for value_edit in (width, along, across, price):

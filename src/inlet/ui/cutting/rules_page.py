@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QSpinBox, QWidget
+from PySide6.QtWidgets import QComboBox, QSpinBox, QWidget
 
 from inlet.core.layout import (
     handled_typed,
@@ -19,6 +19,7 @@ from inlet.core.project import MOST_BLADE, MOST_EVERY, Cutting, replace
 from inlet.core.words import unit_of
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import CheckBox, ChoiceBox, NumberBox
 from inlet.ui.widgets.parts import ValueEdit, column, label, row
 
 FOLDED = {0: "in a single layer", 1: "folded once", 2: "folded twice"}
@@ -46,9 +47,9 @@ class RulesPage(QWidget):
         self.handled = ValueEdit("Fabric cut up in lengths of about", self._handled, 48)
         self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
         self.margin = ValueEdit("Bought more, per cent", self._margin, 44)
-        self.wash = QCheckBox("Fabric is washed first")
+        self.wash = CheckBox("Fabric is washed first")
         self.wash.toggled.connect(lambda on: self._edit(wash=on))
-        self.first = QCheckBox("Scraps come before bolts")
+        self.first = CheckBox("Scraps come before bolts")
         self.first.toggled.connect(lambda on: self._edit(scraps_first=on))
         for edit in (self.rulers, self.mat, self.handled, self.squaring, self.margin):
             edit.refused.connect(session.said)
@@ -73,7 +74,7 @@ class RulesPage(QWidget):
         return self.session.project.cutting or Cutting()
 
     def _choice(self, name: str, words: dict, key: str) -> QComboBox:  # type: ignore[type-arg]
-        box = QComboBox()
+        box = ChoiceBox()
         box.setAccessibleName(name)
         for value, text in words.items():
             box.addItem(text, value)
@@ -81,7 +82,7 @@ class RulesPage(QWidget):
         return box
 
     def _number(self, name: str, low: int, high: int, key: str) -> QSpinBox:
-        box = QSpinBox()
+        box = NumberBox()
         box.setRange(low, high)
         box.setAccessibleName(name)
         box.valueChanged.connect(lambda n: self._edit(**{key: n}))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QComboBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.buying import (
     Enough,
@@ -21,6 +21,7 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import ChoiceBox
 from inlet.ui.widgets.parts import button, column, label
 from inlet.ui.widgets.table import TextTable
 
@@ -31,7 +32,7 @@ class ShoppingPage(QWidget):
         super().__init__()
         self.session = session
         layout = column(self, 0, 8)
-        self.scope = QComboBox()
+        self.scope = ChoiceBox()
         self.scope.setAccessibleName("What to buy for")
         self.scope.addItem("this block", "block")
         self.scope.addItem("the quilt, or one of each block", "project")

@@ -9,9 +9,6 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QBoxLayout,
-    QButtonGroup,
-    QComboBox,
-    QPushButton,
     QStackedWidget,
     QWidget,
 )
@@ -40,6 +37,7 @@ from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.core.project import Cutting, LaidFabric
 from inlet.core.setting import block_counts
+from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.cutting.cut_card import CutCardPanel
 from inlet.ui.cutting.mat import Mat
@@ -48,8 +46,9 @@ from inlet.ui.cutting.sizes_page import SizesPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import ChoiceBox, PushButton
 from inlet.ui.widgets.painting import colour_of
-from inlet.ui.widgets.parts import column, empty, row, scrolled
+from inlet.ui.widgets.parts import column, empty, label, row, scrolled
 from inlet.ui.widgets.tabs import tabs
 
 CARD, LEAST_CARD, LEAST_FABRIC = 270, 180, 300
@@ -99,7 +98,7 @@ class CuttingStage(QWidget):
         for page in (at_mat, self.shopping, self.sizes):
             self.pages.addWidget(page)
         whole.addWidget(self.pages, 1)
-        self.scope = QComboBox()
+        self.scope = ChoiceBox()
         self.scope.setAccessibleName("What is cut")
         self.scope.addItem("for this block", False)
         self.scope.addItem("for the whole quilt", True)
@@ -107,8 +106,10 @@ class CuttingStage(QWidget):
         layout.addLayout(row(self.scope, 1))
         self.chooser = QWidget()
         self.chips = FlowLayout(self.chooser, 0, theme.px(6))
-        self.group = QButtonGroup(self)
         layout.addWidget(self.chooser)
+        self.lengths = QWidget()
+        self.numbers = FlowLayout(self.lengths, 0, theme.px(6))
+        layout.addWidget(self.lengths)
         self.mat = Mat()
         self.mat.pointed.connect(self.pointed)
         self.mat.picked.connect(self._pick)
@@ -168,6 +169,11 @@ class CuttingStage(QWidget):
         self.at = self._place_of(before) if not first else self._first_open()
         self._show_chips()
         self.refresh()
+
+    @property
+    def hears(self) -> QWidget:
+        """What takes the keys that its card or picture tells of."""
+        return self
 
     @property
     def whole(self) -> bool:
@@ -241,37 +247,58 @@ class CuttingStage(QWidget):
         return done is not None and done == len(cuts_of(lying.laid, self.session.project))
 
     def _show_chips(self) -> None:
+        """A button for each piece of fabric; one for all lengths of new fabric, and their numbers
+        below where it is chosen."""
         empty(self.chips)
-        for i, lying in enumerate(self.on_mat):
-            words = self._short(lying)
-            if self._is_done(lying):
-                words += "  ✓"
-            new_button = QPushButton(words)
-            new_button.setCheckable(True)
-            new_button.setChecked(i == self.at)
-            new_button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            new_button.setAccessibleName(words)
-            new_button.setToolTip(vulgar_text(fabric_text(lying.laid, self.session.measure)))
-            new_button.clicked.connect(partial(self.choose, i))
-            self.group.addButton(new_button)
-            self.chips.addWidget(new_button)
+        empty(self.numbers)
+        for at in dict.fromkeys(self._first_of(i) for i in range(len(self.on_mat))):
+            self.chips.addWidget(self._chip(at, self._short(self.on_mat[at])))
+        here = [i for i in range(len(self.on_mat)) if self._first_of(i) == self._first_of(self.at)]
+        if len(here) > 1:
+            self.numbers.addWidget(label("length"))
+            for number, at in enumerate(here, 1):
+                self.numbers.addWidget(self._chip(at, str(number)))
+        self.lengths.setVisible(len(here) > 1)
+
+    def _first_of(self, at: int) -> int:
+        """The first length of the fabric that is one of several; the piece of fabric itself."""
+        if not self.on_mat or self.on_mat[at].laid.kind != "new":
+            return at
+        plan = self.on_mat[at].plan
+        return next(
+            i for i, each in enumerate(self.on_mat) if each.plan is plan and each.laid.kind == "new"
+        )
+
+    def _chip(self, at: int, words: str) -> PushButton:
+        """A button that lays a piece of fabric on the mat."""
+        lying = self.on_mat[at]
+        if self._is_done(lying):
+            words += "  ✓"
+        chip = PushButton(words)
+        chip.setCheckable(True)
+        chip.setChecked(at == self.at or (not words[0].isdigit() and at == self._first_of(self.at)))
+        name = list(piece_names(lying.plan, self.session.project))
+        which = next(i for i, other in enumerate(lying.plan.laid) if other is lying.laid)
+        chip.setAccessibleName(f"{name[which]}: {words}")
+        chip.setToolTip(vulgar_text(fabric_text(lying.laid, self.session.measure)))
+        chip.clicked.connect(partial(self.choose, at))
+        return chip
 
     def _short(self, lying: FabricOnMat) -> str:
-        """``Fog: new``, ``Fog, length 2 of 3``, ``Fog: 4 strips``."""
+        """``Fog: new``, ``Fog: 3 lengths``, ``Fog: 4 strips``."""
         laid, kind = lying.laid, SHORT[lying.laid.kind]
-        which = next(i for i, other in enumerate(lying.plan.laid) if other is laid)
-        name = list(piece_names(lying.plan, self.session.project))[which]
-        if laid.count > 1:
+        lengths = sum(each.kind == "new" for each in lying.plan.laid)
+        if laid.kind == "new" and lengths > 1:
+            kind = f"{lengths} lengths"
+        elif laid.count > 1:
             kind = f"{laid.count} {kind}s"
-        return name if ", length" in name else f"{name}: {kind}"
+        return f"{fabric_name(self.session.project, lying.plan.fabric)}: {kind}"
 
     def choose(self, at: int) -> None:
         """Another piece of fabric."""
         if self.on_mat:
             self.at = at % len(self.on_mat)
-            buttons = self.chooser.findChildren(QPushButton)
-            for i, new_button in enumerate(b for b in buttons if not b.isHidden()):
-                new_button.setChecked(i == self.at)
+            self._show_chips()
             self.refresh()
 
     def _changed(self) -> None:

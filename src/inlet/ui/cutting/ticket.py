@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import QGridLayout, QSpinBox, QWidget
+from PySide6.QtWidgets import QGridLayout, QWidget
 
 from inlet.core.cutlist import Cut, project_sets
 from inlet.core.layout import (
@@ -26,6 +26,7 @@ from inlet.ui.cutting.have_page import HavePage
 from inlet.ui.cutting.rules_page import RulesPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import Link, column, empty, label, row, rule, when_seen
 from inlet.ui.widgets.tabs import tabs
 
@@ -43,7 +44,7 @@ class CuttingTicket(QWidget):
         layout = column(self, 16, 8)
         line, self.page_buttons = tabs(self, PAGES, self.turn_to)
         layout.addWidget(line)
-        self.copies = QSpinBox()
+        self.copies = NumberBox()
         self.copies.setRange(1, MOST_COPIES)
         self.copies.setAccessibleName("How many of this block")
         self.copies.valueChanged.connect(session.set_copies)

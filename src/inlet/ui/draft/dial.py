@@ -12,6 +12,7 @@ from inlet.core.draft import SYMMETRIES, fits
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import ToolButton
 
 # Where each knob sits: its angle from the top, clockwise.
 _FOLDS = {"left-right": 0, "rising": 45, "up-down": 90, "falling": 315}
@@ -67,7 +68,7 @@ class Dial(QWidget):
         self.setAccessibleName("Repeat by symmetry")
         self.knobs: dict[str, QToolButton] = {}
         for symmetry in SYMMETRIES:
-            button = QToolButton(self)
+            button = ToolButton(self)
             button.setCheckable(True)
             button.setObjectName("knob")
             button.setFixedSize(_px(KNOB), _px(KNOB))

@@ -9,7 +9,6 @@ from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QIcon, QPainter, QPen, QPixmap
 from PySide6.QtWidgets import (
     QColorDialog,
-    QComboBox,
     QDialog,
     QDialogButtonBox,
     QFileDialog,
@@ -17,7 +16,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QMenu,
     QPlainTextEdit,
-    QPushButton,
     QToolButton,
     QWidget,
 )
@@ -28,6 +26,7 @@ from inlet.core.project import Fabric, Print, fresh_id, replace
 from inlet.core.words import unit_of
 from inlet.ui import theme
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import ChoiceBox, PushButton, ToolButton
 from inlet.ui.widgets.painting import fabric_brush
 from inlet.ui.widgets.parts import ValueEdit, button, column, drop, label, row
 from inlet.ui.widgets.pictures import PICTURES, as_text, from_text, not_a_picture, read_picture
@@ -77,7 +76,7 @@ class FabricList(QWidget):
 
     def _row(self, number: int, fabric: Fabric, chosen: bool) -> QWidget:
         session = self.session
-        swatch = QToolButton()
+        swatch = ToolButton()
         swatch.setCheckable(True)
         swatch.setChecked(chosen)
         swatch.setIcon(_swatch(session, fabric, chosen))
@@ -90,7 +89,7 @@ class FabricList(QWidget):
         name.show_value(fabric.title)
         name.refused.connect(session.said)
         level = lightness(fabric.colour)
-        value = QToolButton()
+        value = ToolButton()
         value.setText(f"{value_class(fabric)}{'*' if fabric.value else ''}")
         value.setObjectName("value")
         value.setToolTip(
@@ -100,7 +99,7 @@ class FabricList(QWidget):
         value.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         value.setMenu(self._value_menu(fabric, value))
         self.values[fabric.id] = value
-        more = QToolButton()
+        more = ToolButton()
         more.setIcon(theme.icon("pencil"))
         more.setToolTip(f"Colour, print and notes of {fabric.title}")
         more.setAccessibleName(f"More about {fabric.title}")
@@ -197,7 +196,7 @@ class FabricDialog(QDialog):
         self.picture.setFixedSize(theme.px(220), theme.px(90))
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.picture.setAccessibleName("Picture of the print")
-        self.no_print = QPushButton("No picture")
+        self.no_print = PushButton("No picture")
         self.no_print.clicked.connect(self._drop_print)
         form.addRow("Print", self.picture)
         form.addRow("", _holding(button("Choose a picture…", self.choose_picture), self.no_print))
@@ -208,7 +207,7 @@ class FabricDialog(QDialog):
         self.notes.setTabChangesFocus(True)
         self.notes.setAccessibleName("Notes")
         form.addRow("Notes", self.notes)
-        self.instead = QComboBox()
+        self.instead = ChoiceBox()
         self.instead.addItem("keep this fabric", "")
         for other_fabric in session.project.fabrics:
             if other_fabric.id != fabric.id:

@@ -15,6 +15,7 @@ from inlet.ui.draft.tools import TOOLS
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.parts import column, label
 
 LOW = 330
@@ -59,7 +60,7 @@ class DraftStage(QWidget):
         flow = FlowLayout(bar, 0, theme.px(5))
         group = QButtonGroup(self)
         for tool in TOOLS:
-            button = QToolButton()
+            button = ToolButton()
             button.setIconSize(QSize(theme.px(20), theme.px(20)))
             button.setCheckable(True)
             button.setText(tool.words)
@@ -72,6 +73,11 @@ class DraftStage(QWidget):
             flow.addWidget(button)
         return bar
 
+    @property
+    def hears(self) -> QWidget:
+        """What takes the keys that its card or picture tells of."""
+        return self.drawing
+
     def _options(self) -> QWidget:
         bar = QWidget()
         flow = FlowLayout(bar, 0, theme.px(5))
@@ -80,7 +86,7 @@ class DraftStage(QWidget):
         flow.addWidget(self.snap_words)
         group = QButtonGroup(self)
         for divide in DIVISIONS:
-            button = QToolButton()
+            button = ToolButton()
             button.setText(str(divide))
             button.setCheckable(True)
             button.setChecked(divide == 1)
@@ -93,7 +99,7 @@ class DraftStage(QWidget):
             group.addButton(button)
             self.snap_buttons[divide] = button
             flow.addWidget(button)
-        self.lock = QToolButton()
+        self.lock = ToolButton()
         self.lock.setText("45°")
         self.lock.setCheckable(True)
         self.lock.setToolTip("Keep to straight and 45° (L; Shift turns it round)")
@@ -106,7 +112,7 @@ class DraftStage(QWidget):
             (False, "Quarter circle", "tool-curve"),
             (True, "About a centre", "tool-centre"),
         ):
-            button = QToolButton()
+            button = ToolButton()
             button.setText(text)
             button.setIcon(theme.icon(icon))
             button.setIconSize(QSize(theme.px(20), theme.px(20)))
@@ -118,7 +124,7 @@ class DraftStage(QWidget):
             curves.addButton(button)
             self.curve_buttons[about] = button
             flow.addWidget(button)
-        self.clear_marks = QToolButton()
+        self.clear_marks = ToolButton()
         self.clear_marks.setText("Clear marks")
         self.clear_marks.clicked.connect(
             lambda: self.session.edit_block(without_marks(self.session.block))

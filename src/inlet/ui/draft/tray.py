@@ -7,7 +7,7 @@ from functools import partial
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPen, QPixmap
-from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
+from PySide6.QtWidgets import QToolButton, QWidget
 from shiboken6 import isValid
 
 from inlet.core.draft import (
@@ -28,6 +28,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.drawing import path_of
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import ChoiceBox, ToolButton
 from inlet.ui.widgets.painting import colour_of
 from inlet.ui.widgets.parts import column, empty, icon_button, label, row
 
@@ -60,7 +61,7 @@ class Tray(QWidget):
         self.kinds = QWidget()
         self.kinds_flow = FlowLayout(self.kinds, 0, theme.px(4))
         layout.addWidget(self.kinds)
-        self.blocks = QComboBox()
+        self.blocks = ChoiceBox()
         self.blocks.setAccessibleName("Units of which block")
         self.blocks.activated.connect(lambda _i: self._fill_own())
         source = row(label("From", "small"), self.blocks)
@@ -155,7 +156,7 @@ class Tray(QWidget):
 
     def _button(self, ready_unit: ReadyUnit) -> QToolButton:
         tray_unit = ready_unit.tray_unit
-        button = QToolButton()
+        button = ToolButton()
         button.setCheckable(True)
         button.setObjectName("unit")
         button.setIcon(unit_picture(ready_unit, self.session))

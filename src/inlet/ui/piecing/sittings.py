@@ -40,6 +40,7 @@ from inlet.core.schedule import (
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import column, label, when_seen
 
 _LOOKS = {
@@ -80,7 +81,7 @@ class SittingsPage(QFrame):
         when_seen(self, self.refresh, known)
 
     def _number(self, words: str, suffix: str, low: int, high: int, name: str) -> QSpinBox:
-        spin_box = QSpinBox()
+        spin_box = NumberBox()
         spin_box.setRange(low, high)
         spin_box.setSuffix(suffix)
         spin_box.setKeyboardTracking(False)

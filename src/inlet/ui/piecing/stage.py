@@ -7,7 +7,6 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
-    QPushButton,
     QStackedWidget,
     QWidget,
 )
@@ -27,6 +26,7 @@ from inlet.ui.piecing.sittings import SittingsPage
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import PushButton
 from inlet.ui.widgets.parts import button, column, label, scrolled, when_seen
 
 
@@ -58,7 +58,7 @@ class PiecingStage(QWidget):
             )
         ):
             self.pages.addWidget(scrolled(page, "page"))
-            new_button = QPushButton(words)
+            new_button = PushButton(words)
             new_button.setCheckable(True)
             new_button.setChecked(i == 0)
             new_button.setAccessibleName(f"Piecing: {words.lower()}")
@@ -165,6 +165,11 @@ class PiecingStage(QWidget):
             self.tick(tick)
         else:
             super().keyPressEvent(event)
+
+    @property
+    def hears(self) -> QWidget:
+        """What takes the keys that its card or picture tells of."""
+        return self
 
     def place_text(self, plan: BlockPlan) -> str:
         """``step 2 of 5, 4 of 4 done``."""

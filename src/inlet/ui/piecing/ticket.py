@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
-from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QWidget
 
 from inlet.core.bench import block_things, progress
 from inlet.core.figures import lines_figure
@@ -20,6 +20,7 @@ from inlet.ui.piecing.stage import PiecingStage, step_words
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.answers import AnswersCard
 from inlet.ui.widgets.drawing import ScreenFrame, draw_sheet
+from inlet.ui.widgets.inputs import PushButton
 from inlet.ui.widgets.painting import draw_figure, draw_tag
 from inlet.ui.widgets.parts import column, empty, label, rule
 
@@ -58,7 +59,7 @@ class PiecingTicket(QWidget):
         done = progress(self.session.project.log, things).done
         for i, (step, thing) in enumerate(zip(plan.steps, things, strict=True)):
             tick = "✓  " if done.get(thing.name, 0) >= thing.times else ""
-            button = QPushButton(f"{tick}{step_words(step)}")
+            button = PushButton(f"{tick}{step_words(step)}")
             button.setCheckable(True)
             button.setObjectName("flat")
             button.clicked.connect(lambda _=False, k=i: self.stage.go(k))

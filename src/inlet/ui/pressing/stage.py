@@ -29,6 +29,7 @@ from inlet.ui.pressing.block import PressedPicture
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout, flowing
+from inlet.ui.widgets.inputs import PushButton
 from inlet.ui.widgets.parts import button, column, label, scrolled
 
 VIEWS: tuple[tuple[View, str], ...] = (("back", "Back"), ("front", "Front"), ("layers", "Layers"))
@@ -90,18 +91,18 @@ class PressingStage(QWidget):
         self.views = QButtonGroup(self)
         self.view_buttons: dict[str, QPushButton] = {}
         for view, words in VIEWS:
-            new_button = QPushButton(words)
+            new_button = PushButton(words)
             new_button.setCheckable(True)
             new_button.setChecked(view == "back")
             new_button.setAccessibleName(f"Pressing: {words.lower()}")
             new_button.clicked.connect(partial(self.show_view, view))
             self.views.addButton(new_button)
             self.view_buttons[view] = new_button
-        self.second = QPushButton("Version 2")
+        self.second = PushButton("Version 2")
         self.second.setCheckable(True)
         self.second.setToolTip("Show how the second version of the block is pressed")
         self.second.clicked.connect(self._turn_version)
-        self.new = QPushButton("The new block")
+        self.new = PushButton("The new block")
         self.new.setCheckable(True)
         self.new.setToolTip("Show how the block is pressed that is set of the slices")
         self.new.clicked.connect(self._show_new)
@@ -132,6 +133,11 @@ class PressingStage(QWidget):
         self.side.setMinimumWidth(theme.px(WORDS) if beside else 0)
         self.side.setMaximumWidth(theme.px(WORDS) if beside else ANY_SIZE)
         self.side.setMaximumHeight(ANY_SIZE if beside else self.height() * 2 // 5)
+
+    @property
+    def hears(self) -> QWidget:
+        """What takes the keys that its card or picture tells of."""
+        return self.picture
 
     def reading(self) -> Reading | None:
         """The seam picked, for the tape."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from functools import partial
 
-from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QWidget
 from shiboken6 import isValid
 
 from inlet.core.pressing import (
@@ -29,6 +29,7 @@ from inlet.ui.pressing.marks import JunctionMark
 from inlet.ui.pressing.stage import PressingStage
 from inlet.ui.pressing.weights import WeightsDialog
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import CheckBox, ChoiceBox
 from inlet.ui.widgets.parts import Link, button, column, empty, label, row, rule
 
 ALONE = "No block beside it is the same, so its outer seams are pressed on their own."
@@ -48,7 +49,7 @@ class PressingTicket(QWidget):
         layout.addWidget(self.figure)
         layout.addWidget(self.cost)
         layout.addWidget(label("Pressing method", "heading"))
-        self.method = QComboBox()
+        self.method = ChoiceBox()
         self.method.setAccessibleName("Pressing method")
         for name in METHODS:
             self.method.addItem(METHOD_TITLES[name], name)
@@ -60,13 +61,13 @@ class PressingTicket(QWidget):
         weigh.followed.connect(self._weigh)
         layout.addWidget(weigh)
         layout.addWidget(label("Beside others like it", "heading"))
-        self.setting = QComboBox()
+        self.setting = ChoiceBox()
         self.setting.setAccessibleName("How the block lies beside others like it")
         for beside, words in SETTINGS:
             self.setting.addItem(words[0].upper() + words[1:], beside)
         self.setting.activated.connect(self._take_setting)
         layout.addWidget(self.setting)
-        self.versions = QCheckBox("Two versions may be pressed")
+        self.versions = CheckBox("Two versions may be pressed")
         self.versions.clicked.connect(self._take_versions)
         layout.addWidget(self.versions)
         self.beside = label("", "small", True)

@@ -10,6 +10,7 @@ from inlet.core.numbers import Exact, Fraction
 from inlet.core.pressing import METHOD_TITLES, MOST_POINTS, TABLE, points_of
 from inlet.core.project import PressingMethod
 from inlet.ui import theme
+from inlet.ui.widgets.inputs import DecimalBox
 from inlet.ui.widgets.parts import column, label, scrolled
 
 
@@ -38,7 +39,7 @@ class WeightsDialog(QDialog):
             words = column(spacing=0)
             words.addWidget(label(weight.title))
             words.addWidget(label(weight.reason, "caption", True))
-            field = QDoubleSpinBox()
+            field = DecimalBox()
             field.setRange(0, MOST_POINTS)
             field.setDecimals(0 if weight.name == "foot" else 1)
             field.setValue(float(now[weight.name]))

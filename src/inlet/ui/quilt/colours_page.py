@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
+from PySide6.QtWidgets import QCheckBox, QWidget
 
 from inlet.core.project import Colourway, Project, Quilt, Scatter, fresh_id, replace
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField, field
+from inlet.ui.widgets.inputs import CheckBox, NumberBox
 from inlet.ui.widgets.parts import (
     Link,
     ValueEdit,
@@ -52,11 +53,11 @@ class ColoursPage(QWidget):
         own_layout.addWidget(label("Scatter", "heading"))
         self.rules: dict[str, QCheckBox] = {}
         for name, words in RULES:
-            box = QCheckBox(words)
+            box = CheckBox(words)
             box.toggled.connect(partial(self._rule, name))
             self.rules[name] = box
             own_layout.addWidget(box)
-        self.seed = QSpinBox()
+        self.seed = NumberBox()
         self.seed.setRange(1, MOST_SEED)
         self.seed.setAccessibleName("Seed of the shuffle")
         self.seed.valueChanged.connect(lambda seed: self._scatter(seed=seed))
@@ -92,7 +93,7 @@ class ColoursPage(QWidget):
                     way.fabrics.get(fabric, ""),
                 )
                 self.list.addLayout(field(f"{titles[fabric]} becomes", choice))
-            in_it = QCheckBox("shuffled")
+            in_it = CheckBox("shuffled")
             in_it.setAccessibleName(f"{way.name or way.id}, shuffled")
             scatter = quilt.scatter
             in_it.setChecked(scatter is not None and way.id in scatter.colourways)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QSpinBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.plan import TURNS
 from inlet.core.project import MOST_PLACES, Quilt, fresh_id
@@ -24,6 +24,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.quilt.fields import laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField, field
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import Link, button, column, label, row, rule
 
 
@@ -48,7 +49,7 @@ class PlacePage(QWidget):
         left = button("Left (Shift+R)", lambda: self.turn(-1))
         own_layout.addLayout(row(right, left, 1))
         own_layout.addLayout(row(button("Mirror (M)", self.mirror), 1))
-        self.in_row = QSpinBox()
+        self.in_row = NumberBox()
         self.in_row.setRange(1, MOST_PLACES)
         self.in_row.setAccessibleName("Blocks in this row")
         self.in_row.setMaximumWidth(theme.px(72))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 from typing import cast
 
-from PySide6.QtWidgets import QSpinBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.numbers import vulgar_text
 from inlet.core.project import MOST_ECHOES, Quilt, QuiltingKind, QuiltingLines, replace
@@ -15,6 +15,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.quilt.fields import LengthEdit, fabric_choices
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField, field
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import Link, column, empty, icon_button, label, row, rule
 
 KINDS = [
@@ -61,7 +62,7 @@ class QuiltingPage(QWidget):
             if lines.kind == "echo":
                 fabric = ChoiceField(f"{name}, in which patches", partial(self._set, i, "fabric"))
                 fabric.offer(fabric_choices(project, "of every fabric"), lines.fabric)
-                many = QSpinBox()
+                many = NumberBox()
                 many.setRange(1, MOST_ECHOES)
                 many.setValue(lines.repeats)
                 many.setAccessibleName(f"{name}, how many")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtWidgets import QCheckBox, QSpinBox, QWidget
+from PySide6.QtWidgets import QSpinBox, QWidget
 
 from inlet.core.numbers import Exact, parse_length, show
 from inlet.core.plan import both_hands, hands_text, turned_text
@@ -27,6 +27,7 @@ from inlet.ui.quilt.fields import LengthEdit, fabric_choices, laid
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import CheckBox, NumberBox
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule
 
 MOST_HANDS = 3
@@ -95,7 +96,7 @@ class SettingPage(QWidget):
         self.motif = Link("Make a motif of four of these blocks")
         self.motif.followed.connect(self.make_motif)
         layout.addWidget(self.motif)
-        self.nests = QCheckBox("")
+        self.nests = CheckBox("")
         self.nests.setAccessibleName("Turn blocks that look the same, so that their seams nest")
         self.nests.clicked.connect(lambda on: self._edit(as_placed=not on))
         layout.addWidget(self.nests)
@@ -115,7 +116,7 @@ class SettingPage(QWidget):
         )
         self.sash_fabric = ChoiceField("Sashing fabric", lambda x: self._sashing(fabric=x))
         self.corner_fabric = ChoiceField("Corner squares", lambda x: self._sashing(corner_fabric=x))
-        self.outside = QCheckBox("outside, too")
+        self.outside = CheckBox("outside, too")
         self.outside.toggled.connect(lambda on: self._sashing(outside=on))
         self.sash_units = [label(""), label("")]
         for length in (self.sash, self.down):
@@ -147,7 +148,7 @@ class SettingPage(QWidget):
         return self.session.project.quilt or Quilt()
 
     def _number(self, name: str, which: int) -> QSpinBox:
-        box = QSpinBox()
+        box = NumberBox()
         box.setRange(0, MOST_PLACES)
         box.setAccessibleName(name)
         box.valueChanged.connect(lambda number: self._take_size(which, number))

@@ -25,6 +25,7 @@ from inlet.ui.quilt.top_view import TopView
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import CheckBox
 from inlet.ui.widgets.parts import button, column, label, row, scrolled
 from inlet.ui.widgets.tabs import tabs
 
@@ -94,7 +95,7 @@ class QuiltStage(QWidget):
         self._connect()
 
     def _box(self, words: str, on: bool, do: object) -> QCheckBox:
-        check_box = QCheckBox(words)
+        check_box = CheckBox(words)
         check_box.setChecked(on)
         check_box.toggled.connect(do)
         return check_box
@@ -243,6 +244,11 @@ class QuiltStage(QWidget):
         what = titles.get(place.block, place.block)
         where = f"{what}, row {place.row + 1}, block {place.column + 1}"
         self.pointed.emit(Reading(where, width, with_seams(width, self.session.measure)))
+
+    @property
+    def hears(self) -> QWidget | None:
+        """What takes the keys that its card or picture tells of."""
+        return {0: self.top, ROWS: self.rows.list}.get(self.pages.currentIndex())
 
     def reading(self) -> Reading | None:
         """The quilt's width."""

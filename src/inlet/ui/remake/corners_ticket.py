@@ -6,7 +6,7 @@ from collections.abc import Callable
 from datetime import date
 from functools import partial
 
-from PySide6.QtWidgets import QCheckBox, QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from inlet.core.improvised import pace_of, pace_text, scrap_pool, seam_text
 from inlet.core.numbers import Exact, parse_length, show, vulgar_text
@@ -17,6 +17,7 @@ from inlet.ui import theme
 from inlet.ui.remake.corners_page import CornersPage
 from inlet.ui.remake.improvising import MOST_CORNERS
 from inlet.ui.widgets.choices import ChoiceField, field
+from inlet.ui.widgets.inputs import CheckBox
 from inlet.ui.widgets.parts import (
     Link,
     ValueEdit,
@@ -81,7 +82,7 @@ class CornersTicket(QWidget):
         """What is sewn on."""
         layout.addWidget(label("Fabrics of the corners", "heading"))
         self.fabric_boxes = column(spacing=3)
-        self.boxes: dict[str, QCheckBox] = {}
+        self.boxes: dict[str, CheckBox] = {}
         layout.addLayout(self.fabric_boxes)
         self.contrast = self._check("Only what contrasts", "contrast")
         self.balance = self._check("All equally often", "balance")
@@ -130,8 +131,8 @@ class CornersTicket(QWidget):
         edit.refused.connect(self.improvising.session.said)
         return edit
 
-    def _check(self, words: str, name: str) -> QCheckBox:
-        box = QCheckBox(words)
+    def _check(self, words: str, name: str) -> CheckBox:
+        box = CheckBox(words)
         box.toggled.connect(lambda on: self.improvising.edit(**{name: on}))
         return box
 
@@ -172,7 +173,7 @@ class CornersTicket(QWidget):
             empty(self.fabric_boxes)
             self.boxes = {}
             for name in ids:
-                box = QCheckBox()
+                box = CheckBox()
                 box.toggled.connect(partial(self._take_fabric, name))
                 self.boxes[name] = box
                 self.fabric_boxes.addWidget(box)

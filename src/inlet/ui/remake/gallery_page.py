@@ -7,7 +7,7 @@ from functools import partial
 from typing import NamedTuple
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QCheckBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.draft import Draft, draft
 from inlet.core.geometry import Picture
@@ -32,6 +32,7 @@ from inlet.ui.remake.thumbnails import FIRST, SmallPicture, Thumbnails
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import CheckBox
 from inlet.ui.widgets.parts import button, column, label, when_seen
 from inlet.ui.widgets.tabs import tabs
 
@@ -83,7 +84,7 @@ class GalleryPage(QWidget):
                 ("values", "Exchanges of value"))  # fmt: skip
         line, self.way_buttons = tabs(self, ways, self.turn_to)
         self.partner = ChoiceField("Set with another block", lambda _: self.refresh())
-        self.every = QCheckBox("All fabrics of the project")
+        self.every = CheckBox("All fabrics of the project")
         self.every.toggled.connect(lambda _: self.refresh())
         self.more = button("More", self._show_more)
         choices = QWidget()

@@ -59,6 +59,13 @@ class RemakeStage(QWidget):
         self.page_buttons[page].setChecked(True)
         self.turned.emit(page)
 
+    @property
+    def hears(self) -> QWidget | None:
+        """What takes the keys that its card or picture tells of."""
+        at = self.pages.currentIndex()
+        return {0: self.slice_page.result, CORNERS: self.corners.picture,
+                PANELS: self.panels.piece}.get(at)  # fmt: skip
+
     def reading(self) -> Reading | None:
         """The piece chosen, for the tape."""
         if self.pages.currentIndex() > 0:

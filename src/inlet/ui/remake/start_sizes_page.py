@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QSpinBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.numbers import INCHES, Exact, System
 from inlet.core.project import Cuts, replace
@@ -10,6 +10,7 @@ from inlet.core.remake import MOST_PARTS, chart_table, sizes_of, start_chart
 from inlet.ui import theme
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import ValueEdit, button, column, label, row, when_seen
 from inlet.ui.widgets.table import TextTable
 
@@ -30,7 +31,7 @@ class StartSizesPage(QWidget):
         flow = FlowLayout(asked, 0, theme.px(6))
         self.wanted = ValueEdit("New block, finished", lambda text: self._take(0, text), 120)
         self.owned = ValueEdit("Squares I have", lambda text: self._take(1, text), 120)
-        self.parts = QSpinBox()
+        self.parts = NumberBox()
         self.parts.setRange(2, MOST_PARTS)
         self.parts.setValue(3)
         self.parts.setAccessibleName("Parts each way")

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QIcon, QPainter, QPicture, QPixmap
-from PySide6.QtWidgets import QToolButton, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.figures import Polyline, sheet_figure
 from inlet.core.geometry import Picture
@@ -17,6 +17,7 @@ from inlet.core.remake import Segment
 from inlet.ui import theme
 from inlet.ui.widgets.drawing import ScreenFrame
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.painting import draw_figure
 from inlet.ui.widgets.parts import empty
 
@@ -43,9 +44,9 @@ class Thumbnails(QWidget):
         self.setAccessibleName(name)
         self._take, self._side = take, side
         self.flow = FlowLayout(self, 0, theme.px(6))
-        self.buttons: list[QToolButton] = []
+        self.buttons: list[ToolButton] = []
         self._shown: tuple[object, ...] = ()
-        self._waiting: list[tuple[QToolButton, Callable[[], QPixmap]]] = []
+        self._waiting: list[tuple[ToolButton, Callable[[], QPixmap]]] = []
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._draw_next)
@@ -63,7 +64,7 @@ class Thumbnails(QWidget):
         self.buttons = []
         side = theme.px(self._side)
         for number, small in enumerate(pictures):
-            button = QToolButton()
+            button = ToolButton()
             button.setIconSize(QSize(side, side))
             button.setToolTip(small.words)
             button.setAccessibleName(small.words)

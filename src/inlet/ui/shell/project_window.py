@@ -5,16 +5,18 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import Protocol
 
-from PySide6.QtCore import QTimer
-from PySide6.QtGui import QCloseEvent
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
+    QAbstractSpinBox,
     QApplication,
     QFileDialog,
     QHBoxLayout,
+    QLineEdit,
     QMainWindow,
     QMessageBox,
-    QToolButton,
     QWidget,
 )
 
@@ -32,10 +34,18 @@ from inlet.ui.shell.targets import ask_target
 from inlet.ui.shell.writing import Writer
 from inlet.ui.tasks import turns
 from inlet.ui.tasks.background import BackgroundTask, close_all
+from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.parts import button, label
 
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
+
+
+class HearsKeys(Protocol):
+    """A stage with a widget that takes the keys its card or picture tells of, or none."""
+
+    @property
+    def hears(self) -> QWidget | None: ...
 
 
 @guarded
@@ -51,7 +61,7 @@ class ProjectWindow(QMainWindow):
         self.desk = desk or Desk()
         self.desk.first = turns.urgent
         self.writer = Writer(self, session, self.settings, self.say, self.show_work)
-        self._troubled_desk = False
+        self._troubled_desk = self._handing_on = False
         self._reader = BackgroundTask(self, self._not_read)
         self._reader.progress.connect(self._show_reading)
         self._on_disk: Look | None = None  # how the file looked when we last met it
@@ -60,11 +70,13 @@ class ProjectWindow(QMainWindow):
     # --- what is said -------------------------------------------------------------------------
 
     def _message_line(self) -> QWidget:
-        """What is said below the top bar, until it is closed."""
+        """What is said above the tape, over what is there, until it is closed: it moves nothing
+        under the pointer."""
         self.message = QWidget()
         self.message.setObjectName("say")
+        self.message.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.message_text = label("", "", True)
-        close = QToolButton()
+        close = ToolButton()
         close.setIcon(theme.icon("x"))
         close.setAccessibleName("Close the message")
         close.clicked.connect(self.message.hide)
@@ -78,11 +90,54 @@ class ProjectWindow(QMainWindow):
         self.message.hide()
         return self.message
 
+    def place_message(self) -> None:
+        """As wide as the window, as high as its words need, above the tape."""
+        body = self.centralWidget()
+        if body is None or self.message.isHidden():
+            return
+        side, below = theme.px(16), self.tape_height() + theme.px(8)
+        self.message.setFixedWidth(max(1, body.width() - 2 * side))
+        layout = self.message.layout()
+        high = layout.heightForWidth(self.message.width()) if layout is not None else 0
+        self.message.setFixedHeight(max(high, self.message.sizeHint().height()))
+        self.message.move(side, max(0, body.height() - below - self.message.height()))
+        self.message.raise_()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.place_message()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """A key that nothing took is for what the stage shows, wherever the focus is; but a text
+        field keeps its keys."""
+        focus, hears = QApplication.focusWidget(), self.hears()
+        typing = isinstance(focus, QLineEdit | QAbstractSpinBox)
+        inside = hears is not None and focus is not None and (
+            hears is focus or hears.isAncestorOf(focus)
+        )  # fmt: skip
+        if hears is None or typing or inside or self._handing_on:
+            super().keyPressEvent(event)
+            return
+        self._handing_on = True
+        try:
+            QApplication.sendEvent(hears, event)
+        finally:
+            self._handing_on = False
+
+    def hears(self) -> QWidget | None:
+        """What takes the keys that nothing else took."""
+        return None
+
+    def tape_height(self) -> int:
+        """How high the tape at the window's foot is."""
+        return 0
+
     def say(self, text: str) -> None:
         """A sentence for the maker, until closed or the next one."""
         self.message_text.setText(text)
         self.stop_work.setVisible(False)
         self.message.show()
+        self.place_message()
 
     def show_work(self, text: str, stop: Callable[[], object]) -> None:
         """What is being done, with a way to stop it."""

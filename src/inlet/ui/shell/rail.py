@@ -12,6 +12,7 @@ from inlet.core.pressing import PressingPlan
 from inlet.core.setting import block_counts
 from inlet.ui import theme
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.parts import column
 
 STAGES = ("draft", "remake", "units", "cutting", "piecing", "pressing", "quilt", "bench")
@@ -29,7 +30,7 @@ class Rail(QWidget):
         self.buttons: dict[str, QToolButton] = {}
         group = QButtonGroup(self)
         for i, stage in enumerate(STAGES, 1):
-            button = QToolButton()
+            button = ToolButton()
             button.setObjectName("stage")
             button.setCheckable(True)
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)

@@ -12,6 +12,7 @@ from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import ChoiceBox, ToolButton
 from inlet.ui.widgets.parts import ValueEdit, column, label, row
 
 
@@ -24,7 +25,7 @@ class TopBar(QWidget):
         self.setObjectName("topbar")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         layout = FlowLayout(self, theme.px(7), theme.px(12))
-        self.menu_button = QToolButton()
+        self.menu_button = ToolButton()
         self.menu_button.setIcon(theme.icon("menu"))
         self.menu_button.setIconSize(QSize(theme.px(20), theme.px(20)))
         self.menu_button.setMenu(menu)
@@ -33,7 +34,7 @@ class TopBar(QWidget):
         self.menu_button.setAccessibleName("Project menu")
         self.menu_button.setStyleSheet("QToolButton::menu-indicator { image: none; }")
         layout.addWidget(self.menu_button)
-        self.blocks = QComboBox()
+        self.blocks = ChoiceBox()
         self.blocks.setMinimumWidth(theme.px(130))
         self.blocks.setMaximumWidth(theme.px(220))
         self.blocks.setAccessibleName("Block")
@@ -45,12 +46,12 @@ class TopBar(QWidget):
         self._field(layout, "finished height", self.height_edit)
         self.seam = ValueEdit("Seam allowance", self._set_seam, 52)
         self._field(layout, "seam", self.seam)
-        self.ruler = QComboBox()
+        self.ruler = ChoiceBox()
         self.ruler.setAccessibleName("Ruler mark")
         self.ruler.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.ruler.activated.connect(self._set_ruler)
         self._field(layout, "ruler mark", self.ruler)
-        self.style_box = QComboBox()
+        self.style_box = ChoiceBox()
         self.style_box.addItems(["exact", "trim"])
         self.style_box.setAccessibleName("Cutting style: exact, or cut larger and trim")
         self.style_box.activated.connect(self._set_style)
@@ -58,7 +59,7 @@ class TopBar(QWidget):
         tools = QWidget()
         buttons: list[QWidget | int] = []
         for action in actions:
-            button = QToolButton()
+            button = ToolButton()
             button.setDefaultAction(action)
             button.setIconSize(QSize(theme.px(20), theme.px(20)))
             buttons.append(button)

@@ -41,7 +41,7 @@ from inlet.ui.quilt.ticket import QuiltTicket
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.stage import RemakeStage
 from inlet.ui.remake.ticket import RemakeTicket
-from inlet.ui.shell.project_window import ProjectWindow
+from inlet.ui.shell.project_window import HearsKeys, ProjectWindow
 from inlet.ui.shell.rail import STAGES, Rail
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
@@ -108,7 +108,7 @@ class Window(ProjectWindow):
         tools = [self.undo_, self.redo_, self.grey, self.table_, self.print_]
         self.topbar = TopBar(session, self._menu(), tools)
         layout.addWidget(self.topbar)
-        layout.addWidget(self._message_line())
+        self._message_line().setParent(body)
         layout.addLayout(self._middle(), 1)
         self.tape = Tape()
         layout.addWidget(self.tape)
@@ -231,6 +231,18 @@ class Window(ProjectWindow):
 
     def _close_table(self) -> None:
         self.table = None
+
+    def tape_height(self) -> int:
+        return self.tape.height()
+
+    def hears(self) -> QWidget | None:
+        stages: dict[str, HearsKeys] = {
+            "draft": self.draft, "remake": self.remake, "units": self.units, "quilt": self.quilt,
+            "cutting": self.cutting, "piecing": self.piecing, "pressing": self.pressing,
+            "bench": self.bench,
+        }  # fmt: skip
+        widget = stages[self.stage].hears
+        return widget if widget is not None and widget.isVisible() else None
 
     def hideEvent(self, event: QHideEvent) -> None:
         """The table view goes with its window."""

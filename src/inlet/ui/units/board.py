@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QPushButton,
     QRadioButton,
     QSizePolicy,
-    QSpinBox,
     QWidget,
 )
 
@@ -36,6 +35,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.units.rates import RatesDialog
 from inlet.ui.widgets.drawing import MovePicture
+from inlet.ui.widgets.inputs import NumberBox, PushButton
 from inlet.ui.widgets.parts import Link, column, empty, label, row, when_seen
 
 # Heading, what it sorts by, what is said of it.
@@ -88,7 +88,7 @@ class MethodBoard(QWidget):
 
     def _head(self, unit: UnitPlan, comparison: Comparison) -> None:
         title = label(f"Ways to make {unit.unit.label}", "heading")
-        copies = QSpinBox()
+        copies = NumberBox()
         copies.setRange(1, MOST_COPIES)
         copies.setValue(self.session.copies)
         copies.setKeyboardTracking(False)
@@ -161,7 +161,7 @@ class MethodBoard(QWidget):
 
     def _heading(self, grid: QGridLayout, at: int, name: str) -> None:
         """A column's name, pressed to sort by it, again for the usual order."""
-        heading = QPushButton(f"{name} ▾" if self.by == name else name)
+        heading = PushButton(f"{name} ▾" if self.by == name else name)
         heading.setObjectName("column")
         heading.setToolTip(f"Sort by {_TIPS[name]}")
         heading.setAccessibleName(f"Sort by {name}")
@@ -178,7 +178,7 @@ class MethodBoard(QWidget):
     def _foot(self, unit: UnitPlan) -> None:
         kind = kind_words(unit.unit.kind)
         who = f"{unit.unit.label} only" if self.only_this else f"every {kind}"
-        self.scope = QPushButton(f"Choosing for {who}")
+        self.scope = PushButton(f"Choosing for {who}")
         self.scope.setObjectName("link")
         self.scope.setToolTip("Press to choose for this unit alone, or for all of its kind")
         self.scope.clicked.connect(self._turn_scope)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QFormLayout, QSpinBox, QWidget
 
 from inlet.core.project import Measure, Rates, replace
+from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import column, label
 
 
@@ -28,7 +29,7 @@ class RatesDialog(QDialog):
             ("press", "to press one seam"),
             ("trim", "to trim one unit"),
         ):
-            field = QSpinBox()
+            field = NumberBox()
             field.setRange(0, 600)
             field.setSuffix(" s")
             field.setValue(getattr(rates, name))

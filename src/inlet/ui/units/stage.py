@@ -53,6 +53,11 @@ class UnitsStage(QWidget):
         board.setMinimumHeight(theme.px(240))
         column(self, 0).addWidget(scrolled(body, "page"))
 
+    @property
+    def hears(self) -> QWidget:
+        """What takes the keys that its card or picture tells of."""
+        return self.apart
+
     def reading(self) -> Reading | None:
         return self.apart.reading()
 

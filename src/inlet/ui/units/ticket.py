@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from functools import partial
 from itertools import islice
 
-from PySide6.QtWidgets import QComboBox, QWidget
+from PySide6.QtWidgets import QWidget
 
 from inlet.core.layout import set_lines, set_name
 from inlet.core.numbers import parse_length, show
@@ -28,6 +28,7 @@ from inlet.core.planning import (
 from inlet.core.project import LONGEST_LABEL, Project, replace
 from inlet.core.words import CAUTIONS, fabric_name, size_text, unit_of
 from inlet.ui.shell.session import Session
+from inlet.ui.widgets.inputs import ChoiceBox
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, label, row, rule, when_seen
 
 STYLES = (("", "as the project"), ("exact", "exact"), ("trim", "trim"))
@@ -174,7 +175,7 @@ class UnitsTicket(QWidget):
         """Exact or trim for this unit, and how much larger the trim style cuts."""
         self.body.addWidget(rule())
         measure = self.session.measure
-        self.style_box = QComboBox()
+        self.style_box = ChoiceBox()
         self.style_box.setAccessibleName("Cutting style of this unit")
         for key, words in STYLES:
             self.style_box.addItem(words, key)

@@ -5,6 +5,7 @@ __all__ = [
     "choices",
     "drawing",
     "flow",
+    "inputs",
     "painting",
     "parts",
     "pictures",

@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QSizePolicy, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QWidget
 
 from inlet.ui.guard import guarded
+from inlet.ui.widgets.inputs import ChoiceBox
 from inlet.ui.widgets.parts import label, row
 
 Items = Sequence[tuple[str, Any]]
@@ -15,7 +16,7 @@ Items = Sequence[tuple[str, Any]]
 
 
 @guarded
-class ChoiceField(QComboBox):
+class ChoiceField(ChoiceBox):
     """One of several; what is chosen by hand is handed to ``take``."""
 
     def __init__(self, name: str, take: Callable[[Any], object]) -> None:

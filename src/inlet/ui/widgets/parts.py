@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 from inlet.core.numbers import NumberError, vulgar_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
+from inlet.ui.widgets.inputs import PushButton, ToolButton
 
 
 def label(text: str, kind: str = "", wrap: bool = False) -> QLabel:
@@ -91,7 +92,7 @@ def column(parent: QWidget | None = None, margin: int = 0, spacing: int = 6) -> 
 
 
 def button(text: str, do: Callable[[], object], icon: str = "", kind: str = "") -> QPushButton:
-    new_button = QPushButton(text)
+    new_button = PushButton(text)
     if icon:
         new_button.setIcon(theme.icon(icon))
     if kind:
@@ -102,7 +103,7 @@ def button(text: str, do: Callable[[], object], icon: str = "", kind: str = "") 
 
 def icon_button(icon: str, words: str, do: Callable[[], object]) -> QToolButton:
     """A button that is a picture; ``words`` say what it does, a key for it in brackets last."""
-    new_button = QToolButton()
+    new_button = ToolButton()
     new_button.setIcon(theme.icon(icon))
     new_button.setToolTip(words)
     new_button.setAccessibleName(words.partition(" (")[0])

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
 
 from inlet.ui import theme
 from inlet.ui.widgets.flow import FlowLayout
+from inlet.ui.widgets.inputs import PushButton
 
 Key = TypeVar("Key")
 
@@ -24,7 +25,7 @@ def tabs(
     layout = FlowLayout(line, 0, theme.px(6))
     buttons: dict[Key, QPushButton] = {}
     for page, words in pages:
-        button = QPushButton(words)
+        button = PushButton(words)
         button.setCheckable(True)
         button.clicked.connect(partial(turn, page))
         group.addButton(button)
