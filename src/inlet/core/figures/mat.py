@@ -4,7 +4,7 @@ fold lies nearest to the maker."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from math import dist
@@ -342,10 +342,10 @@ def _ruler_marks(frame: MatFrame, stroke: Stroke, ruler: Box) -> Iterator[Item]:
             yield Polyline(((at, top), (at, bottom)), "ruler-mark")
 
 
-def numbers_figure(frame: MatFrame) -> Figure:
-    """Each cut's number where its line begins; not where it would hide another."""
+def numbers_figure(frame: MatFrame, numbers: Sequence[int]) -> Figure:
+    """The number that each cut has in the list where it begins; not where it would hide another."""
     tags: list[Tag] = []
-    for number, stroke in enumerate(frame.shown.strokes, 1):
+    for number, stroke in zip(numbers, frame.shown.strokes, strict=False):
         at = _begins(frame, stroke)
         if all(dist(at, tag.at) >= NUMBER_APART * frame.unit for tag in tags):
             tags.append(Tag(at, str(number), 8))

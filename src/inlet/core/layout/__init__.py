@@ -53,6 +53,7 @@ from inlet.core.layout.words import (
     set_lines,
     set_name,
     strips_text,
+    strips_to_cut,
     total_text,
 )
 
@@ -120,6 +121,7 @@ __all__ = [
     "size_typed",
     "strip_room",
     "strips_text",
+    "strips_to_cut",
     "tools_of",
     "tools_shown",
     "total_text",

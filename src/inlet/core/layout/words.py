@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
+from typing import NamedTuple
 
 from inlet.core.cutlist import PlannedSet, four_patches
 from inlet.core.layout.fabric_plan import CutDown, FabricPlan
-from inlet.core.numbers import Fraction, LongUnit, System, floor_exact, next_mark, show
+from inlet.core.layout.laid_strips import pieces_on
+from inlet.core.numbers import Exact, Fraction, LongUnit, System, floor_exact, next_mark, show
 from inlet.core.project import Measure, Project
 from inlet.core.words import fabric_name, length_text, size_text
 
@@ -101,6 +103,45 @@ def set_lines(planned_set: PlannedSet, project: Project) -> list[str]:
         ends = f", enough for {patches} four-patches" if patches else ""
         lines.append(f"from {strips.kind} strips: {number}, {left} left{ends}")
     return lines
+
+
+class StripsToCut(NamedTuple):
+    """Strips of one width of a fabric: how ``many``, how ``wide`` in words, ``of`` which pieces of
+    it, and what they are cut ``into``."""
+
+    many: int
+    wide: str
+    of: str
+    into: str
+
+
+def strips_to_cut(fabric_plan: FabricPlan, project: Project) -> list[StripsToCut]:
+    """All strips of a fabric, in the order they are cut, those of one width told once."""
+    measure = project.measure
+    names = list(piece_names(fabric_plan, project))
+    found: dict[Exact, tuple[list[int], dict[str, None], Counter[str]]] = {}
+    for laid, name in zip(fabric_plan.laid, names, strict=True):
+        for strip in laid.strips:
+            many, of, into = found.setdefault(strip.width, ([], {}, Counter()))
+            many.append(strip.count * laid.count)
+            of.setdefault(name.rpartition(", ")[2] if ", length" in name else "")
+            for pieces, number in pieces_on([strip]):
+                into[pieces.label] += number * laid.count
+    return [
+        StripsToCut(
+            sum(many), length_text(width, measure), _lengths_words([n for n in of if n]),
+            ", ".join(f"{number} for {label}" for label, number in into.items()),
+        )
+        for width, (many, of, into) in found.items()
+    ]  # fmt: skip
+
+
+def _lengths_words(names: Sequence[str]) -> str:
+    """``length 2``, ``lengths 1 to 3``, of ``length 1 of 7`` and so on."""
+    numbers = [int(name.split()[1]) for name in names]
+    if len(numbers) < 2:
+        return "".join(f"length {number}" for number in numbers)
+    return f"lengths {numbers[0]} to {numbers[-1]}"
 
 
 def piece_names(fabric_plan: FabricPlan, project: Project) -> Iterator[str]:

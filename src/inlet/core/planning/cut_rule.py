@@ -90,13 +90,13 @@ def usual_rule(measure: Measure) -> CutRule:
 
 def cut_to_meet(exact: Exact, measure: Measure) -> Fraction:
     """Where a length is cut that is sewn along one that is made already: at the nearest mark of the
-    coarsest ruler, up to the maker's, that has one within a thread."""
-    system = measure.system
-    for mark in sorted({measure.mark, *system.marks, *system.finer}, reverse=True):
+    maker's ruler, or half way between two, if one is within a thread; at the nearest of both else,
+    as it is eased."""
+    for mark in (measure.mark, measure.finest):
         near = nearest_mark(exact, mark)
-        if mark <= measure.mark and abs(near - exact) <= system.thread:
+        if abs(near - exact) <= measure.system.thread:
             return near
-    return next_mark(exact, measure.mark)
+    return nearest_mark(exact, measure.finest)
 
 
 def right_triangle(low: float, high: float, seam: float) -> tuple[float, float, float]:

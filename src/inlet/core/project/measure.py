@@ -39,6 +39,11 @@ class Measure(Value, frozen=True, kw_only=True):
         return self.ruler
 
     @property
+    def finest(self) -> Fraction:
+        """Nothing finer is told: half way between two marks is as near as a hand sets a ruler."""
+        return self.mark / 2
+
+    @property
     def larger(self) -> Pair:
         """The trim style's rule, see ``oversize``."""
         return self.oversize if self.oversize is not None else self.system.oversize

@@ -134,4 +134,4 @@ def _mark(quilt: Quilt, measure: Measure) -> Fraction:
     """Setting triangles are cut at the ruler's mark, or, where the maker wants them exact, at the
     finest one."""
     exact = quilt.triangles is not None and quilt.triangles.fit == "exact"
-    return min(measure.system.finer[-1], measure.mark) if exact else measure.mark
+    return measure.finest if exact else measure.mark

@@ -20,7 +20,9 @@ from inlet.core.layout import (
     finished_text,
     line_text,
     lines_of,
+    piece_names,
     preparing,
+    strips_to_cut,
     tools_of,
 )
 from inlet.core.plan import BlockPlan
@@ -28,7 +30,14 @@ from inlet.core.project import Cutting, LaidFabric, Measure, Project
 from inlet.core.staged import Staged
 from inlet.core.templates import stack_shape
 from inlet.core.words import CUTTER, MANUALS, fabric_name, length_text
-from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together
+from inlet.files.pdf.document import (
+    Document,
+    PagePart,
+    Story,
+    paragraph,
+    ticked_table,
+    together,
+)
 from inlet.files.pdf.figure import UNIT, Pen
 from inlet.files.pdf.pages import BOLD, MEDIUM, write_pages
 from inlet.files.text.tables import Table
@@ -72,12 +81,12 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
     prepared: set[tuple[str, int]] = set()
     for layout in plan.fabric_plans.best:
         heading = f"{fabric_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
-        if not layout.laid:
-            story.append(paragraph(heading, 12.5, BOLD))
-        for i, laid in enumerate(layout.laid):
+        story += strips_table(heading, layout, plan.project)
+        names = piece_names(layout, plan.project)
+        for laid, name in zip(layout.laid, names, strict=True):
             check()
-            head = [] if i else [paragraph(heading, 12.5, BOLD)]
-            head.append(paragraph(fabric_text(laid, plan.measure), 10.5, MEDIUM))
+            length = f", {name.partition(', ')[2]}" if ", length" in name else ""
+            head = [paragraph(f"{fabric_text(laid, plan.measure)}{length}", 10.5, MEDIUM)]
             how = "bolt" if laid.kind == "new" else laid.kind, laid.layers
             if how not in prepared:
                 prepared.add(how)
@@ -87,6 +96,21 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
             ticks = [_tick(number, line, plan) for number, line in enumerate(lines, 1)]
             story += [together([*head, *ticks[:2]], 0), *ticks[2:], Spacer(1, 8)]
     return story
+
+
+def strips_table(heading: str, layout: FabricPlan, project: Project) -> Story:
+    """How many strips of which width a fabric gives, and what they are cut into, to tick."""
+    head = paragraph(heading, 12.5, BOLD)
+    strips = strips_to_cut(layout, project)
+    if not strips:
+        return [head]
+    several = any(strip.of for strip in strips)
+    heads = ["Strips", "Wide", *(["Of"] if several else []), "Cut into"]
+    lines = [
+        [str(strip.many), strip.wide, *([strip.of] if several else []), strip.into]
+        for strip in strips
+    ]
+    return [head, ticked_table(heads, lines, 8.5)]
 
 
 def _tick(number: int, line: CuttingLine, plan: Cuttable) -> Flowable:
@@ -124,7 +148,9 @@ class MatPicture(PagePart):
         fold = 8 + (self.shown.size[1] - self.shown.below) * scale
         frame = MatFrame(self.shown, 0, fold, scale, UNIT)
         pen = Pen(canvas, self.project, {}, high)
-        pen.draw(mat_figure(frame, plain=True) + numbers_figure(frame))
+        lines = lines_of(self.shown.laid, self.project)
+        numbers = [i for i, each in enumerate(lines, 1) for _ in range(each.first, each.last)]
+        pen.draw(mat_figure(frame, plain=True) + numbers_figure(frame, numbers))
 
 
 def cuts_table(plan: BlockPlan) -> Table:

@@ -25,7 +25,7 @@ from reportlab.platypus import (
 from inlet import __version__
 from inlet.core.cancellation import check, tell
 from inlet.core.numbers import vulgar_text
-from inlet.files.pdf.pages import BOLD, INK, MARGIN, REGULAR, PageCanvas
+from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, PageCanvas
 
 Story = list[Flowable]
 """What a document holds, in order."""
@@ -88,6 +88,36 @@ class Ticked(PagePart):
         canvas.rect(0, high - self.size - 1, 8, 8)
         self.text.wrap(wide, high)
         self.text.drawOn(canvas, 0, 2.5)
+
+
+def ticked_table(heads: Sequence[str], lines: Sequence[Sequence[str]], size: float) -> Flowable:
+    """Lines of cells under their heads, a box to tick before each; it goes over pages, its heads
+    with it. The last column has the room that the others leave."""
+    cells = [["", *(paragraph(head, size, BOLD) for head in heads)]]
+    cells += [[Box(size), *(paragraph(text, size) for text in line)] for line in lines]
+    style = [
+        ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ("RIGHTPADDING", (0, 0), (-1, -1), 6), ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+        ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5), ("LINEBELOW", (0, 0), (-1, -1), 0.3, FAINT),
+    ]  # fmt: skip
+    widths = [16, *((5 if i < 2 else 8) * size for i in range(len(heads) - 1)), None]
+    return Table(cells, colWidths=widths, style=style, repeatRows=1, spaceAfter=6, hAlign="LEFT")
+
+
+class Box(PagePart):
+    """A box to tick."""
+
+    def __init__(self, size: float) -> None:
+        super().__init__()
+        self.size = size
+
+    def tall(self, wide: float) -> float:
+        return self.size * LEADING
+
+    def paint(self, canvas: Any, wide: float, high: float) -> None:
+        canvas.setStrokeColor(INK)
+        canvas.setLineWidth(0.6)
+        canvas.rect(0, high - 9, 8, 8)
 
 
 def together(parts: Iterable[Flowable], gap: float = BETWEEN) -> Flowable:

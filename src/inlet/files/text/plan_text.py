@@ -13,10 +13,12 @@ from inlet.core.layout import (
     layers_text,
     line_text,
     lines_of,
+    piece_names,
     set_lines,
     set_name,
     strip_room,
     strips_text,
+    strips_to_cut,
     tools_of,
 )
 from inlet.core.piecing import advice_lines, effect_text, seam_test_text
@@ -91,8 +93,12 @@ def fabric_lines(fabric_plans: Sequence[FabricPlan], project: Project) -> Iterat
     """Every piece of fabric to lay down, with its cuts in their order."""
     measure = project.measure
     for layout in fabric_plans:
-        name = fabric_name(project, layout.fabric)
-        for laid in layout.laid:
+        for strip in strips_to_cut(layout, project):
+            of = f" of {strip.of}" if strip.of else ""
+            name = fabric_name(project, layout.fabric)
+            many = "1 strip" if strip.many == 1 else f"{strip.many} strips"
+            yield f"{name}: {many} {strip.wide} wide{of}, cut into {strip.into}"
+        for laid, name in zip(layout.laid, piece_names(layout, project), strict=True):
             lies = layers_text(laid)
             yield f"{name}, {fabric_text(laid, measure).lower()}, {lies}:"
             for i, line in enumerate(lines_of(laid, project), 1):
