@@ -157,7 +157,9 @@ def test_a_mat_shows_each_cut_that_is_done_and_only_the_next():
         assert lines.count("next-cut") == coming
         ready = [item for item in figure if isinstance(item, FabricArea) and item.side == "ready"]
         assert len(ready) == sum(0 < when <= done for _, when in shown.places)
-    numbers = [tag.text for tag in numbers_figure(MatFrame.fit(shown, (0, 0, 640, 400)), range(1, 1000))]
+    numbers = [
+        tag.text for tag in numbers_figure(MatFrame.fit(shown, (0, 0, 640, 400)), range(1, 1000))
+    ]
     assert numbers == sorted(set(numbers), key=int)
 
 

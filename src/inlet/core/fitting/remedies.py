@@ -138,9 +138,8 @@ class Fitting:
 
     @property
     def _marks(self) -> list[Fraction]:
-        """The ruler's mark, and those finer than it that a hand can set."""
-        mark = self.measure.mark
-        return [mark, *(m for m in self.measure.system.finer if self.measure.finest <= m < mark)]
+        """The ruler's mark, and the finest that a hand can set."""
+        return [self.measure.mark, self.measure.finest]
 
     def chosen(self, rates: Rates) -> Fit:
         """How it is cut, as the maker wishes it where it does not fit (``measure.awkward``)."""

@@ -88,14 +88,9 @@ def mark_text(mark: Fraction, measure: Measure) -> str:
     """Which marks are meant, and how they are found: “the 1/16 marks, half way between two 1/8
     marks”."""
     text = f"the {length_text(mark, measure)} marks"
-    ruler = measure.mark
-    if ruler % mark or ruler == mark:
+    if mark != measure.finest:
         return text
-    if ruler == 4 * mark:
-        how, between = "at a quarter of the way", ruler
-    else:
-        how, between = "half way", 2 * mark
-    return f"{text} ({how} between two {length_text(between, measure)} marks)"
+    return f"{text} (half way between two {length_text(measure.mark, measure)} marks)"
 
 
 def sentence(text: str) -> str:

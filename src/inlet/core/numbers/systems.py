@@ -29,8 +29,8 @@ class System:
     """A system of measures. Lengths are in its ``unit``, of which ``per_inch`` make an inch;
     ``fractions`` says whether they are read as such or as decimals.
 
-    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``marks``, the ``finer``
-    marks there are where a size needs them, and the ``fine_mark`` of a seam allowance test;
+    What is usual in it: ``seam`` allowance and ``ruler`` mark, of several ``marks``, and the
+    ``fine_mark`` of a seam allowance test;
     ``coarse`` are marks for sizes that need not be exact, as of scraps;
     ``thread``, how far two edges may differ and be eased, and ``checked_to``, the mark sizes are
     checked at; ``oversize``, the rule of those who trim (up to the next mark of the first, plus the
@@ -56,7 +56,6 @@ class System:
     coarse: Fraction
     thread: Fraction
     checked_to: Fraction
-    finer: tuple[Fraction, ...]
     oversize: tuple[Fraction, Fraction]
     squaring: Fraction
     fabric_width: Fraction
@@ -90,7 +89,6 @@ INCHES = System(
     coarse=Fraction(1, 2),
     thread=Fraction(1, 32),
     checked_to=Fraction(1, 16),
-    finer=(Fraction(1, 16), Fraction(1, 32), Fraction(1, 64)),
     oversize=(Fraction(1, 8), Fraction(1, 8)),
     squaring=Fraction(1, 2),
     fabric_width=Fraction(42),
@@ -127,7 +125,6 @@ CENTIMETRES = System(
     coarse=Fraction(1),
     thread=Fraction(1, 10),
     checked_to=Fraction(1, 10),
-    finer=(Fraction(1, 10), Fraction(1, 20)),
     oversize=(Fraction(1, 10), Fraction(3, 10)),
     squaring=Fraction(1),
     fabric_width=Fraction(107),

@@ -56,8 +56,10 @@ AsCut = Mapping[str, tuple[float, float]]
 
 
 def as_told(length: float, exact: Exact) -> Exact:
-    """A length that comes out: ``exact`` where it is the same, else to a ten-thousandth."""
-    return exact if abs(length - float(exact)) < SAME else Fraction(round(length * FINE), FINE)
+    """A length that comes out: ``exact`` where it is the same, else to a ten-thousandth; what is so
+    small that nothing comes out of it is told as it is drawn."""
+    told = Fraction(round(length * FINE), FINE)
+    return exact if abs(length - float(exact)) < SAME or told <= 0 else told
 
 
 def block_sizes(

@@ -94,7 +94,7 @@ def ticked_table(heads: Sequence[str], lines: Sequence[Sequence[str]], size: flo
     """Lines of cells under their heads, a box to tick before each; it goes over pages, its heads
     with it. The last column has the room that the others leave."""
     cells = [["", *(paragraph(head, size, BOLD) for head in heads)]]
-    cells += [[Box(size), *(paragraph(text, size) for text in line)] for line in lines]
+    cells += [[TickBox(size), *(paragraph(text, size) for text in line)] for line in lines]
     style = [
         ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
         ("RIGHTPADDING", (0, 0), (-1, -1), 6), ("TOPPADDING", (0, 0), (-1, -1), 1.5),
@@ -104,7 +104,7 @@ def ticked_table(heads: Sequence[str], lines: Sequence[Sequence[str]], size: flo
     return Table(cells, colWidths=widths, style=style, repeatRows=1, spaceAfter=6, hAlign="LEFT")
 
 
-class Box(PagePart):
+class TickBox(PagePart):
     """A box to tick."""
 
     def __init__(self, size: float) -> None:
