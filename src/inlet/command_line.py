@@ -161,7 +161,8 @@ def _commands() -> argparse.ArgumentParser:
         dest="seam_test",
         help="a seam allowance test: strip, middle[, stitched]",
     )
-    plan.add_argument("--sizes", metavar="SIZES", help="a size chart: 4, 6, 8, 12, or 4 to 12")
+    sizes = "a size chart: 4, 6, 8, 12, or 4 to 12; of a quilt: lap, king, 60 x 72"
+    plan.add_argument("--sizes", metavar="SIZES", help=sizes)
     reach = "with --quilt: ways to a size, as in 56 x 70, or lap"
     plan.add_argument("--target", metavar="SIZE", help=reach)
     plan.add_argument("--have", metavar="STOCK", help="sizes from fabric cut already: 5 squares")
@@ -203,7 +204,11 @@ def _export_options(export: argparse.ArgumentParser) -> None:
     export.add_argument("--every", action="store_true", help="a template for every shape")
     measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
     export.add_argument("--printed", metavar="SIZES", help=measured)
-    export.add_argument("--sizes", metavar="SIZES", help="with --what sizes: 4, 6, 8, 12")
+    export.add_argument(
+        "--sizes",
+        metavar="SIZES",
+        help="with --what sizes: 4, 6, 8, 12; with quilt-sizes: lap, king",
+    )
     export.add_argument("--pixels", type=int, default=PIXELS, help="of a PNG's longer side")
     export.add_argument("--no-seams", action="store_true", help="of a quilt, so that shapes show")
     export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
@@ -221,6 +226,8 @@ def _plan_of_quilt(options: argparse.Namespace) -> int:
         terminal.say("\n".join(_ways_to(options.target, plan.project)))
     elif options.enough:
         terminal.say("\n".join(enough_lines(enough(plan), plan.project)))
+    elif options.sizes:
+        return _say_table(_chart(options, plan.project))
     elif options.json:
         terminal.say_json(quilt_dict(plan))
     else:
@@ -339,12 +346,14 @@ def _shopping(options: argparse.Namespace) -> Table:
     return shopping_table(shopping(_plan_asked(options), notes=True), project)
 
 
-def _chart(options: argparse.Namespace, plan: BlockPlan) -> Table:
-    """The size chart asked for."""
-    from inlet.files.text.tables import chart_table  # loads the PDF library
+def _chart(options: argparse.Namespace, of: BlockPlan | Project) -> Table:
+    """The size chart asked for: of a block, or of a project's quilt."""
+    from inlet.files.text.tables import chart_table, quilt_chart_table  # loads the PDF library
 
     try:
-        return chart_table(options.sizes, plan)
+        if isinstance(of, Project):
+            return quilt_chart_table(options.sizes, of)
+        return chart_table(options.sizes, of)
     except NumberError as why:
         raise FileProblem(f"inlet: --sizes: {why}") from None
 

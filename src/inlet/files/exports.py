@@ -14,6 +14,7 @@ from inlet.core.numbers import NumberError
 from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.core.project import Block, Project
 from inlet.core.templates import Template, templates
+from inlet.files.problem import FileProblem
 from inlet.files.whole import export_whole
 
 if TYPE_CHECKING:
@@ -229,6 +230,22 @@ def _quilting(plan: QuiltPlan, path: Path, _wish: Wish) -> None:
     export_whole(path, quilting_svg(plan).encode("utf-8", "replace"))
 
 
+def _quilt_sizes(form: str) -> OfQuilt:
+    def write(plan: QuiltPlan, path: Path, wish: Wish) -> None:
+        from inlet.files.text.tables import quilt_chart_table, write_csv, write_table
+
+        try:
+            table = quilt_chart_table(wish.sizes, plan.project)
+        except NumberError as why:
+            raise FileProblem(f"The sizes of the quilt: {why}") from None
+        if form == "csv":
+            write_csv(table.lines, path)
+        else:
+            write_table(table, plan.measure, path, wish.paper)
+
+    return write
+
+
 # --- the table ------------------------------------------------------------------------------------
 
 BLOCK_EXPORTS = (
@@ -273,6 +290,11 @@ QUILT_EXPORTS = (
     QuiltExport(
         "quilt-picture", "Write a picture of the quilt", "Write a picture of the quilt…",
         {"png": _quilt_png, "svg": _quilt_svg},
+    ),
+    QuiltExport(
+        "quilt-sizes", "Write the chart of the quilt's sizes",
+        "Write the chart of the quilt's sizes…",
+        {"csv": _quilt_sizes("csv"), "pdf": _quilt_sizes("pdf")},
     ),
     QuiltExport(
         "quilting", "Write the quilting lines", "Write the quilting lines…", {"svg": _quilting}

@@ -4,6 +4,14 @@ Promise: what is bought is what the layout takes, as shops sell it.
 """
 
 from inlet.core.buying.enough import Enough, enough, enough_lines
+from inlet.core.buying.quilt_chart import (
+    USUAL,
+    QuiltChart,
+    quilt_chart,
+    quilt_chart_lines,
+    quilt_chart_notes,
+    quilt_sizes_typed,
+)
 from inlet.core.buying.shopping import (
     Shopping,
     quilt_shopping,
@@ -21,14 +29,20 @@ from inlet.core.buying.size_chart import (
 )
 
 __all__ = [
+    "USUAL",
     "Enough",
+    "QuiltChart",
     "Shopping",
     "SizeChart",
     "chart_lines",
     "chart_notes",
     "enough",
     "enough_lines",
+    "quilt_chart",
+    "quilt_chart_lines",
+    "quilt_chart_notes",
     "quilt_shopping",
+    "quilt_sizes_typed",
     "shopping",
     "shopping_lines",
     "shopping_notes",

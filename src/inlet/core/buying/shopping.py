@@ -177,12 +177,12 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
             notes.append(f"It holds {_blocks(max(same))} more as it is.")
         if more and max(more) > max(same, default=0):
             notes.append(f"{name} more holds {_blocks(max(more))} more.")
-        if fewer:
+        if fewer and plan.copies > 1:
             notes.append(f"{name} less: {_blocks(min(fewer))} fewer.")
-        elif fabric_plan.buy > step:
+        elif fabric_plan.buy > step and plan.copies > FARTHEST:
             notes.append(f"{name} less: more than {FARTHEST} blocks fewer.")
         else:
-            notes.append(f"{name} less: none.")
+            notes.append(f"{name} less is too little for {_blocks(1)}.")
         steps[fabric_plan.fabric] = tuple(notes)
     return steps
 

@@ -20,6 +20,10 @@ from inlet.core.buying import (
     Shopping,
     chart_lines,
     chart_notes,
+    quilt_chart,
+    quilt_chart_lines,
+    quilt_chart_notes,
+    quilt_sizes_typed,
     shopping_lines,
     shopping_notes,
     size_chart,
@@ -55,6 +59,14 @@ def chart_table(sizes: str, plan: BlockPlan) -> Table:
     widths = sizes_typed(sizes, plan)
     chart = size_chart(plan.project, plan.block, widths, plan.copies)
     return Table(f"Size chart: {plan.block.title}", chart_lines(chart, plan), chart_notes(chart))
+
+
+def quilt_chart_table(sizes: str, project: Project) -> Table:
+    """The project's quilt at sizes as typed, the usual ones where none are. Raises
+    ``NumberError``."""
+    chart = quilt_chart(project, quilt_sizes_typed(sizes, project.measure))
+    title = f"Quilt sizes: {project.name or 'Untitled'}"
+    return Table(title, quilt_chart_lines(chart), quilt_chart_notes(chart))
 
 
 def write_csv(lines: Lines, path: str | os.PathLike[str]) -> None:

@@ -37,6 +37,7 @@ class ShoppingPage(QWidget):
         self.scope.addItem("this block", "block")
         self.scope.addItem("the quilt, or one of each block", "project")
         self.scope.activated.connect(lambda _: self.refresh())
+        self._has_quilt = False
         self.does = button("Do I have enough fabric?", self.ask_enough)
         asked = QWidget()
         flow = FlowLayout(asked, 0, theme.px(6))
@@ -54,6 +55,9 @@ class ShoppingPage(QWidget):
         if plan is None:
             return
         project = plan.project
+        if self.session.is_quilt != self._has_quilt:  # once there is a quilt, it is bought for
+            self._has_quilt = self.session.is_quilt
+            self.scope.setCurrentIndex(int(self._has_quilt))
         self.does.setEnabled(self._asked() is not None)
         if self.scope.currentData() == "block":
             self.session.think_of_cutting(lambda: shopping(plan, notes=True), self._found)

@@ -431,4 +431,5 @@ class Window(ProjectWindow):
             self.writer.block(export, self.cutting.sizes.text)
 
     def _export_quilt(self, export: QuiltExport) -> None:
-        self.writer.quilt(export, self.quilt.seams.isChecked())
+        sizes = self.cutting.sizes.quilt_text
+        self.writer.quilt(export, self.quilt.seams.isChecked(), sizes)

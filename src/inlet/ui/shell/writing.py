@@ -138,8 +138,9 @@ class Writer(QObject):
         if path is not None:
             self._write(path, lambda: write(drawn, path, self._wish()))
 
-    def quilt(self, export: QuiltExport, seams: bool) -> None:
-        """Something of the quilt, its picture with its ``seams`` or without."""
+    def quilt(self, export: QuiltExport, seams: bool, sizes: str = "") -> None:
+        """Something of the quilt, its picture with its ``seams`` or without, a chart for
+        ``sizes``."""
         plan = self.session.quilt_plan
         if not self.session.quilt_known:
             self.say("The quilt is still being laid out; ask again in a moment.")
@@ -147,7 +148,7 @@ class Writer(QObject):
         if not plan.top.rows:
             self.say(plan.problems[0].text)
             return
-        wish = replace(self._wish(), seams=seams)
+        wish = replace(self._wish(), seams=seams, sizes=sizes)
         path, kind = self._ask(export, export.what)
         if path is not None:
             self._write(path, lambda: export.writers[kind](plan, path, wish))
