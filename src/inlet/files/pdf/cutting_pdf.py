@@ -42,6 +42,7 @@ from inlet.files.pdf.figure import UNIT, Pen
 from inlet.files.pdf.pages import BOLD, MEDIUM, write_pages
 from inlet.files.text.tables import Table
 
+FEW_STRIPS = 3
 PICTURE = 150.0
 """How high the picture of a fabric is, at most, in points."""
 
@@ -102,7 +103,7 @@ def strips_table(heading: str, layout: FabricPlan, project: Project) -> Story:
     """How many strips of which width a fabric gives, and what they are cut into, to tick."""
     head = paragraph(heading, 12.5, BOLD)
     strips = strips_to_cut(layout, project)
-    if not strips:
+    if sum(strip.many for strip in strips) < FEW_STRIPS:  # the list of cuts says as much
         return [head]
     several = any(strip.of for strip in strips)
     heads = ["Strips", "Wide", *(["Of"] if several else []), "Cut into"]
