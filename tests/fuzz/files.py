@@ -154,7 +154,14 @@ def _rich() -> str:
             rates=Rates(),
             seam_test=SeamTest(),
             pressing=Pressing(weights={"stacked": F(9)}),
-            cutting=replace(demo.cutting, motif=motif, wash=True),
+            cutting=replace(
+                demo.cutting,
+                motif=motif,
+                wash=True,
+                rulers=((F(6), F(24)), (F(9), F(9))),
+                mat=(F(18), F(24)),
+                handled=F(30),
+            ),  # fmt: skip
             log=(
                 LogEntry(
                     what="row 1",
