@@ -161,7 +161,7 @@ def _rich() -> str:
                 rulers=((F(6), F(24)), (F(9), F(9))),
                 mat=(F(18), F(24)),
                 handled=F(30),
-            ),  # fmt: skip
+            ),
             log=(
                 LogEntry(
                     what="row 1",

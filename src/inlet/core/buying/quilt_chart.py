@@ -36,12 +36,17 @@ class QuiltChart(NamedTuple):
 
 
 def quilt_sizes_typed(text: str, measure: Measure) -> tuple[QuiltSize, ...]:
-    """Sizes with commas between them, by name or by number: ``lap, king, 60 x 72``; the usual ones
-    where the text is empty. Raises ``NumberError`` with a sentence."""
+    """Sizes with commas between them, by name or by number: ``lap, king, 60 x 72``, or ``60`` for a
+    square; the usual ones where the text is empty. Raises ``NumberError`` with a sentence."""
     parts = [part.strip() for part in re.split(r"[,;]", text.strip() or USUAL) if part.strip()]
     if len(parts) > MOST_QUILTS:
         raise NumberError(f"no more than {MOST_QUILTS} sizes fit one chart")
-    return tuple(QuiltSize(part, target_typed(part, measure)) for part in parts)
+    square = [f"{part} x {part}" if part[0].isdigit() and not re.search("x|×|by", part) else part
+              for part in parts]  # fmt: skip
+    return tuple(
+        QuiltSize(part, target_typed(words, measure))
+        for part, words in zip(parts, square, strict=True)
+    )
 
 
 def quilt_chart(project: Project, sizes: Sequence[QuiltSize]) -> QuiltChart:
