@@ -9,9 +9,10 @@ from typing import NamedTuple
 
 import numpy as np
 
+from inlet.core.cancellation import check
 from inlet.core.cutlist import RulerFriendly, ruler_friendly
 from inlet.core.draft import draft, in_fabric
-from inlet.core.fitting.bands import fitted_bands, on_marks
+from inlet.core.fitting.bands import Bands, bands_on_marks
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
 from inlet.core.fitting.words import (
     NAMES,
@@ -21,7 +22,6 @@ from inlet.core.fitting.words import (
     size_answer_text,
 )
 from inlet.core.geometry import bounds
-from inlet.core.numbers import Fraction
 from inlet.core.planning import UnitPlan, plan_units, with_inside
 from inlet.core.project import Block, Measure, Project, replace
 from inlet.core.units import break_down
@@ -103,25 +103,24 @@ def fitting_of(project: Project, block: Block, copies: int) -> Fitting:
 
 
 def with_bands(fitting: Fitting, project: Project, block: Block, copies: int) -> Fitting | None:
-    """The block with its bands on the ruler's marks; None where they are there already, where units
-    in them would be of other kinds, or where it does not make it fit."""
-    if not _stay_square(fitting, block, project.measure.mark):
-        return None
-    new_block = fitted_bands(block, project.measure.mark)
-    if new_block is None:
-        return None
-    other_fitting = fitting_of(project, new_block, copies)
-    same = _kinds(other_fitting.units) == _kinds(fitting.units)
-    return other_fitting if same and other_fitting.fits else None
+    """The block with its bands on the ruler's marks, as near to how they are drawn as makes it fit;
+    None where nothing does, or units in them would be of other kinds."""
+    kinds = _kinds(fitting.units)
+    for new_block, bands in bands_on_marks(block, project.measure.mark):
+        check()
+        if _stay_square(fitting, block, bands):
+            other_fitting = fitting_of(project, new_block, copies)
+            if _kinds(other_fitting.units) == kinds and other_fitting.fits:
+                return other_fitting
+    return None
 
 
-def _stay_square(fitting: Fitting, block: Block, mark: Fraction) -> bool:
-    """Are units that must be squares still squares on bands fitted to the marks?"""
+def _stay_square(fitting: Fitting, block: Block, fitted: tuple[Bands, Bands]) -> bool:
+    """Are units that must be squares still squares on other bands?"""
     old, new = [], []
-    for bands, scale in zip((block.columns, block.rows), block.scale, strict=True):
-        widths = [band * scale for band in bands]
-        old.append([0.0, *accumulate(map(float, widths))])
-        new.append([0.0, *accumulate(map(float, on_marks(widths, mark)))])
+    for bands, scale, widths in zip((block.columns, block.rows), block.scale, fitted, strict=True):
+        old.append([0.0, *accumulate(float(band * scale) for band in bands)])
+        new.append([0.0, *accumulate(map(float, widths))])
     for plan in fitting.units:
         if plan.unit.kind not in SQUARE or len(plan.unit.part.faces) == 1:
             continue

@@ -2,56 +2,99 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from itertools import islice, product
 
 from inlet.core.draft import set_bands
 from inlet.core.numbers import Exact, Fraction, floor_exact, nearest_mark
 from inlet.core.project import Block, replace, total
 
+REACH = ((3, 3), (1, 5), (0, 10))
+"""Marks that a band may come out narrower or wider than it is drawn, besides the next one either
+way, where so many bands at most are chosen freely, those that mirror one another taken as one."""
+MOST_TRIED = 60
+"""Ways to set the bands of a block that are tried."""
+Bands = tuple[Fraction, ...]
 
-def fitted_bands(block: Block, mark: Fraction) -> Block | None:
+
+def bands_on_marks(block: Block, mark: Fraction) -> Iterator[tuple[Block, tuple[Bands, Bands]]]:
     """``block`` with every band a whole number of marks wide, finished, and the size it has (or the
-    nearest that can be had); None where they are so already, or one would come to nothing. The
+    nearest that can be had), with these widths; the nearest to how it is drawn first. What is drawn
+    alike on either side of the middle stays so, and the same bands both ways stay the same. The
     grid units stay as long as they are."""
-    new = [
-        tuple(width / scale for width in on_marks([band * scale for band in bands], mark))
+    widths = [
+        [band * scale for band in bands]
         for bands, scale in zip((block.columns, block.rows), block.scale, strict=True)
     ]
-    columns, rows = new
-    if (columns, rows) == (block.columns, block.rows) or min(*columns, *rows) <= 0:
+    columns = list(islice(_choices(widths[0], mark), MOST_TRIED))
+    if widths[0] == widths[1]:
+        pairs = [(each, each) for _, each in columns]
+    else:
+        rows = list(islice(_choices(widths[1], mark), MOST_TRIED))
+        both = sorted(product(columns, rows), key=lambda pair: pair[0][0] + pair[1][0])
+        pairs = [(across, down) for (_, across), (_, down) in both]
+    for across, down in pairs[:MOST_TRIED]:
+        new_block = _with_bands(block, across, down)
+        if new_block is not None:
+            yield new_block, (across, down)
+
+
+def _with_bands(block: Block, across: Bands, down: Bands) -> Block | None:
+    """The block on other bands; None where they are the same, or a seam would be left out."""
+    columns, rows = (
+        tuple(width / scale for width in bands)
+        for bands, scale in zip((across, down), block.scale, strict=True)
+    )
+    if (columns, rows) == (block.columns, block.rows):
         return None
     regridded = set_bands(block, columns, rows)
     if regridded.left_out:
         return None
-    finished = tuple(total(bands) * scale for bands, scale in zip(new, block.scale, strict=True))
-    return replace(regridded.block, finished=(finished[0], finished[1]))
+    return replace(regridded.block, finished=(total(across), total(down)))
 
 
-def on_marks(widths: Sequence[Exact], mark: Fraction) -> list[Fraction]:
-    """Widths on the ruler's marks that add up to what these do, or to the mark nearest to it.
-
-    Each is rounded down; the marks left over go to the bands that lost most, the outer ones first,
-    and to bands of one width on either side of the middle together, so that what is symmetric
-    stays so. Where that does not come out even, the widest band takes the last one.
-    """
-    whole = [floor_exact(width / mark) for width in widths]
-    left = floor_exact(nearest_mark(total(tuple(widths)), mark) / mark) - sum(whole)
-    last = len(widths) - 1
-    pairs = sorted(
-        {
-            (i, last - i) if widths[i] == widths[last - i] and i != last - i else (i, i)
-            for i in range(len(widths))
-        },
-        key=lambda pair: (-float(widths[pair[0]] / mark - whole[pair[0]]), min(pair)),
-    )
-    groups = list(dict.fromkeys(tuple(sorted(set(pair))) for pair in pairs))
-    for group in groups:
-        if len(group) <= left and any(widths[i] / mark != whole[i] for i in group):
+def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, Bands]]:
+    """Every way to set bands on the marks, with how far it is from how they are drawn (its squares
+    added up), the nearest first: each group of mirrored ones within reach, the last as the whole
+    asks for."""
+    whole = floor_exact(nearest_mark(total(tuple(widths)), mark) / mark)
+    groups = _groups(widths, whole)
+    # The group in the middle, or the widest, takes what the others leave.
+    rest = min(groups, key=lambda group: (len(group), -float(widths[group[0]])))
+    free = [group for group in groups if group != rest]
+    reach = next((reach for reach, most in REACH if len(free) <= most), None)
+    if reach is None:
+        return iter(())
+    lows = [floor_exact(widths[group[0]] / mark) for group in free]
+    spans = [range(low - reach, low + reach + 2) for low in lows]
+    found: list[tuple[float, Bands]] = []
+    for numbers in product(*spans):
+        left = whole - sum(n * len(group) for n, group in zip(numbers, free, strict=True))
+        each, uneven = divmod(left, len(rest))
+        if uneven or each < 1 or min(numbers, default=1) < 1:
+            continue
+        marks = [0] * len(widths)
+        for number, group in zip((*numbers, each), (*free, rest), strict=True):
             for i in group:
-                whole[i] += 1
-            left -= len(group)
-    while left > 0:
-        widest = max(range(len(whole)), key=lambda i: (whole[i], -abs(2 * i - last)))
-        whole[widest] += 1
-        left -= 1
-    return [n * mark for n in whole]
+                marks[i] = number
+        bands = tuple(number * mark for number in marks)
+        off = sum(float(a - b) ** 2 for a, b in zip(bands, widths, strict=True))
+        found.append((off, bands))
+    return iter(sorted(found))
+
+
+def _groups(widths: Sequence[Exact], whole: int) -> list[tuple[int, ...]]:
+    """Bands that mirror one another, by their places, and those that mirror none; where all do, and
+    an odd number of marks is shared out, the middle ones do not."""
+    last = len(widths) - 1
+    groups: list[tuple[int, ...]] = []
+    for i in range(len(widths)):
+        mirrored = widths[i] == widths[last - i]
+        if not mirrored or i == last - i:
+            groups.append((i,))
+        elif i < last - i:
+            groups.append((i, last - i))
+    if whole % 2 and all(len(group) == 2 for group in groups):
+        *groups, (one, other) = groups
+        groups += [(one,), (other,)]
+    return groups
