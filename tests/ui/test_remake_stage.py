@@ -136,6 +136,21 @@ def test_cuts_are_typed_and_what_cannot_be_is_said(remaking, qtbot):
     assert "wrong side" not in maker.window.message_text.text()  # it is its own mirror image
 
 
+def test_diagonal_cuts_of_a_square_are_not_proposed_for_a_block_that_is_none(remaking, qtbot):
+    """The block before was to be cut along its diagonals; this one has none to be cut along."""
+    maker, slicing = remaking, remaking.window.slicing
+    slicing.cut_along(True)
+    assert slicing.diagonal
+    oblong = replace(START, id="oblong", finished=(F(12), F(9)))
+    maker.session.start(replace(maker.session.project, blocks=(START, oblong)), None)
+    maker.session.show_block("oblong")
+    maker.stage("remake")
+    picture = maker.window.remake.slice_page.start
+    qtbot.mouseClick(picture, LEFT, pos=picture.rect().center())
+    assert not slicing.diagonal
+    assert slicing.frame == (F(12), F(9))
+
+
 def test_a_made_block_follows_and_is_not_drawn_on(maker, qtbot):
     maker.session.start(project_of_sliced(START, THIRDS), None)
     session = maker.session

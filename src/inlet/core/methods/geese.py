@@ -88,7 +88,7 @@ def _four_geese(
     beside = " Sew {seam} from the drawn line, on both sides of it."
     first_cut, second_cut = DrawnLine("cut", p, r), DrawnLine("cut", *ends)
     again = (DrawnLine("mark", *ends), *heart_seams)
-    away = "Open, press away from the large triangle: 2 hearts."
+    away = "Open and press: 2 hearts."
     moves = (
         Move("cut", "Cut {all}.", in_a_row([body, square_sheet(small, one_sky)])),
         Move("mark", draw, (), third, (DrawnLine("mark", *ends),), 4),

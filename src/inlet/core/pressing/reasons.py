@@ -68,6 +68,11 @@ def points_text(cost: int) -> str:
 
 def side_fabrics(plan: PressingPlan, span: Span, side: int, project: Project) -> str:
     """The fabrics along one side of a span, in words."""
+    fabrics = _names(plan, span, side, project)
+    return "the fabrics there" if len(fabrics) > 2 else " and ".join(fabrics)
+
+
+def _names(plan: PressingPlan, span: Span, side: int, project: Project) -> list[str]:
     edges = plan.seams.draft.arrangement.edges
     names: dict[str, None] = {}
     for join, begin, end, swapped in span.pieces:
@@ -76,14 +81,7 @@ def side_fabrics(plan: PressingPlan, span: Span, side: int, project: Project) ->
             for face in (edges[k].right, edges[k].left):
                 if face in own_faces:
                     names[fabric_name(project, plan.seams.draft.patches[face].fabric)] = None
-    fabrics = list(names)
-    return (
-        fabrics[0]
-        if len(fabrics) == 1
-        else "the fabrics there"
-        if len(fabrics) > 2
-        else (" and ".join(fabrics))
-    )
+    return list(names)
 
 
 def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Iterator[Saved]:
@@ -99,16 +97,22 @@ def _saved(plan: PressingPlan, number: int, way: int, project: Project) -> Itera
         )
     saved = back = inward = 0
     darker = 0.0
+    through: dict[str, None] = {}  # fabrics the other way, where something would show
     for n in seam:
         each = plan.seams.spans[n]
         share, folds = share_of_seam(each), folded_back(plan.seams, each)
         shades = [shadow(plan.block, each, side) for side in (way, other)]
         saved += round(share * w["shadow"] * (shades[1][0] - shades[0][0]))
+        if shades[1][0] > shades[0][0]:
+            under = _names(plan, each, way, project)
+            through |= dict.fromkeys(
+                n for n in _names(plan, each, other, project) if n not in under
+            )
         darker += share * shades[0][1]
         back += folds[other] - folds[way]
         inward += round(share * w["inward"] * plan.block.firm) * (plan.block.outward.get(n) == way)
     if saved:
-        light = side_fabrics(plan, span, other, project)
+        light = " and ".join(through) if 0 < len(through) < 3 else "the fabrics there"
         yield Saved(saved, f"To the dark: it would show through {light}, not through {fabric}.")
     away = "Away from the point where seams meet" if _point_on(plan, seam, other) else ""
     if back:

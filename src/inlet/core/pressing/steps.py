@@ -155,7 +155,8 @@ def _sentence(plan: PressingPlan, ways: Sequence[_PressWay]) -> str:
     sentences = []
     for words in parts:
         which = [str(i) for i, way in enumerate(ways, 1) if way.words == words]
-        sentences.append(f"seam{'s' * (len(which) > 1)} {_listed(which)} {words}")
+        said = words.replace("its arrows", "their arrows") if len(which) > 1 else words
+        sentences.append(f"seam{'s' * (len(which) > 1)} {_listed(which)} {said}")
     return f"{verb} {', '.join(sentences)}{after}."
 
 
