@@ -25,7 +25,7 @@ from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.cutting import Cutting, Have
 from inlet.core.project.measure import METRIC
 from inlet.core.project.project import Project
-from inlet.core.project.quilt import Border, Quilt
+from inlet.core.project.quilt import Backing, Border, Quilt
 from inlet.core.project.value import replace
 from inlet.core.words import size_text
 from tests.blocks import block_of, project_of
@@ -223,3 +223,36 @@ def test_what_there_is_does_for_a_quilt_or_what_would_make_it_do(inches):
             for more in (0, 1):
                 other = replace(quilt, columns=columns + more * (not down), rows=rows + more * down)
                 assert enough(plan_quilt(replace(project, quilt=other))).does == (not more)
+
+
+@pytest.mark.parametrize("copies", [1, 5, 30])
+def test_a_step_less_holds_the_pieces_or_is_said_not_to(copies):
+    """What the list says of a step less is so by the least that holds its lengths."""
+    block = block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2", 3, 3, (F(9), F(9)), "abcab")
+    project = project_of(block)
+    plan = plan_block(project, block, copies)
+    lines = shopping(plan).lines
+    for line in lines:
+        need = line.fabric_plan
+        step = F(9, 2)
+        assert need.least <= need.buy
+        assert need.buy - need.least < max(step, need.buy * F(5, 100) + step)
+        if need.buy <= step:
+            assert line.notes == ()
+            continue
+        holds = need.buy - step >= need.least
+        assert ("does not hold" in line.notes[0]) != holds
+        # What is cut up, and half an inch beyond the last strip of each length.
+        assert need.least == need.length + F(1, 2) * len(need.lengths)
+
+
+def test_a_backing_of_wide_fabric_is_told_beside_one_that_is_joined():
+    """60 x 70 in and 4 in all round: of 42 in two widths; of 108 in one, 68 in long and a twentieth
+    more: 2 yd."""
+    quilt = Quilt(columns=6, rows=7, block="test", backing=Backing(fabric="a"))
+    block = block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2", 3, 3, (F(10), F(10)), "b")
+    project = replace(project_of(block), quilt=quilt)
+    (other, _) = shopping_whole(project, 0).others
+    assert "of fabric 108 in wide: 2 yd, no seam" in other.left
+    narrow = replace(project, quilt=replace(quilt, columns=3, rows=3))
+    assert "wide" not in shopping_whole(narrow, 0).others[0].left  # 38 in: one width as it is

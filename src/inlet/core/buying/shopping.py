@@ -8,11 +8,11 @@ from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.layout import FabricPlan, ToCut, bought_text, lay_out, worth_keeping
-from inlet.core.numbers import Exact, Fraction
+from inlet.core.numbers import Exact, Fraction, floor_exact
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan, plan_block, plan_quilt
-from inlet.core.project import Project
-from inlet.core.setting import less_text
-from inlet.core.words import fabric_name, near, size_text
+from inlet.core.project import Measure, Project
+from inlet.core.setting import WIDE, less_text, wide_backing
+from inlet.core.words import fabric_name, length_text, near, size_text
 
 FARTHEST = 6
 """How many blocks more or fewer are tried for a step of fabric more or less."""
@@ -108,11 +108,32 @@ def quilt_shopping(plan: QuiltPlan, work: int) -> Shopping:
         name = fabric_name(project, plan.quilt.backing.fabric or None)
         left = size_text(near(way.left, measure), measure) if way.left[0] > 0 else ""
         buy = bought_text(way.buy, measure) if way.buy else "there is enough"
-        notes = less_text(way, measure).removeprefix("; ")
-        others.append(Other(f"Backing: {name}", buy, price, ", ".join(filter(None, (left, notes)))))
+        notes = [left, less_text(way, measure).removeprefix("; "), _of_wide(plan)]
+        others.append(Other(f"Backing: {name}", buy, price, ", ".join(filter(None, notes))))
     if plan.batting is not None:
         others.append(Other("Batting", size_text(near(plan.batting, measure), measure), None))
     return buying_list._replace(others=tuple(others))
+
+
+def _of_wide(plan: QuiltPlan) -> str:
+    """What the backing comes to of fabric that needs no seam."""
+    way, measure = wide_backing(plan.size, plan.project), plan.measure
+    if way is None:
+        return ""
+    wide = length_text(measure.from_inches(WIDE), measure)
+    return f"of fabric {wide} wide: {bought_text(way.buy, measure)}, no seam"
+
+
+def less_note(fabric_plan: FabricPlan, measure: Measure) -> str:
+    """What if the shop has a step less: whether it holds all the same."""
+    step = measure.system.buying
+    if not fabric_plan.lengths or fabric_plan.buy <= step:
+        return ""
+    name, left = bought_text(step, measure), fabric_plan.buy - step - fabric_plan.least
+    if left < 0:
+        return f"{name} less does not hold it."
+    spare = length_text(floor_exact(left / measure.mark) * measure.mark, measure)
+    return f"{name} less holds it, with {spare} to spare."
 
 
 def _listed(
@@ -129,7 +150,9 @@ def _listed(
         if fabric is not None and fabric.price is not None and fabric_plan.new is not None:
             price = fabric.price * fabric_plan.buy / project.measure.system.long_unit.length
         left = tuple(_left(fabric_plan, project))
-        lines.append(ShoppingLine(fabric_plan, price, left, notes.get(fabric_plan.fabric, ())))
+        note = less_note(fabric_plan, project.measure)
+        said = notes.get(fabric_plan.fabric, (note,) if note else ())
+        lines.append(ShoppingLine(fabric_plan, price, left, said))
         missing += [
             f"{m.number} × {size_text(m.cut.cut, project.measure)} of "
             f"{fabric_name(project, fabric_plan.fabric)}"
@@ -138,12 +161,20 @@ def _listed(
     return Shopping(what, tuple(lines), tuple(missing))
 
 
+MOST_LEFT = 4
+"""Sizes told of what is left of a fabric."""
+
+
 def _left(fabric_plan: FabricPlan, project: Project) -> Iterator[str]:
-    """What is left of each piece of fabric, the largest pieces."""
+    """What is left of all pieces of a fabric, the largest, equal ones told once."""
+    rects: Counter[tuple[Exact, Exact]] = Counter()
     for laid in fabric_plan.laid:
-        for rect in worth_keeping(laid, project)[:3]:
-            size = size_text((rect.width, rect.height), project.measure)
-            yield f"{rect.layers} × {size}" if rect.layers > 1 else size
+        for rect in worth_keeping(laid, project):
+            rects[rect.width, rect.height] += rect.layers
+    largest = sorted(rects.items(), key=lambda item: (-item[0][0] * item[0][1], item[0]))
+    for size, number in largest[:MOST_LEFT]:
+        text = size_text(size, project.measure)
+        yield f"{number} × {text}" if number > 1 else text
 
 
 def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
@@ -181,8 +212,8 @@ def _steps(plan: BlockPlan) -> dict[str | None, tuple[str, ...]]:
             notes.append(f"{name} less: {_blocks(min(fewer))} fewer.")
         elif fabric_plan.buy > step and plan.copies > FARTHEST:
             notes.append(f"{name} less: more than {FARTHEST} blocks fewer.")
-        else:
-            notes.append(f"{name} less is too little for {_blocks(1)}.")
+        elif fabric_plan.buy > step:
+            notes.append(less_note(fabric_plan, plan.measure))
         steps[fabric_plan.fabric] = tuple(notes)
     return steps
 

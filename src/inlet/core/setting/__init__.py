@@ -6,12 +6,14 @@ when it is first used.
 
 from inlet.core.setting.backing import (
     JOIN,
+    WIDE,
     BackingWay,
     backing_in_use,
     backing_text,
     backing_ways,
     less_text,
     overage,
+    wide_backing,
 )
 from inlet.core.setting.binding import BindingPlan, binding_plan, binding_width
 from inlet.core.setting.block_sizes import AsCut, block_sizes
@@ -77,6 +79,7 @@ __all__ = [
     "MOST_BLOCKS",
     "MOST_LAID_OUT",
     "NAMES",
+    "WIDE",
     "Apart",
     "AsCut",
     "BackingWay",
@@ -150,4 +153,5 @@ __all__ = [
     "turned_by",
     "usual_apart",
     "usual_distance",
+    "wide_backing",
 ]

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from inlet.core.layout import bought_text
 from inlet.core.numbers import Exact, Fraction, floor_exact, next_mark
-from inlet.core.project import Fabric, Measure, Pair, Project, Quilt
+from inlet.core.project import Cutting, Fabric, Measure, Pair, Project, Quilt, replace
 from inlet.core.setting.joined import number_joined
 from inlet.core.words import length_text, near_text
 
@@ -24,6 +24,8 @@ OVERAGE, SAMPLE_OVERAGE = Fraction(4), Fraction(1)
 """Inches past the quilt on each side, and past a sample of one block."""
 
 
+WIDE = Fraction(108)
+"""Inches: the width of fabric sold for backing."""
 WHOLE_PIECES = ("bolt", "scrap")
 """Kinds of fabric that is there from which widths of backing can be cut."""
 
@@ -137,13 +139,25 @@ def _way(
 
 def _bought(length: Exact, fabric: Fabric | None, project: Project) -> Fraction:
     """So much fabric, with the maker's margin and what washing takes, as shops sell it."""
-    margin: Exact = Fraction(1)
+    rules = project.cutting or Cutting()
     kept: Exact = Fraction(1)
-    if project.cutting is not None:
-        margin += project.cutting.margin / 100
-    if fabric is not None and project.cutting is not None and project.cutting.wash:
+    if fabric is not None and rules.wash:
         kept = 1 - fabric.shrinkage[0] / 100
-    return next_mark(length * margin / kept, project.measure.system.buying)
+    return next_mark(length * (1 + rules.margin / 100) / kept, project.measure.system.buying)
+
+
+def wide_backing(size: Pair, project: Project) -> BackingWay | None:
+    """The backing of one width of fabric that is sold wide for it; None where that is no less, or
+    none is chosen."""
+    quilt = project.quilt
+    wide = project.measure.from_inches(WIDE)
+    if quilt is None or quilt.backing is None:
+        return None
+    fabric = project.fabric(quilt.backing.fabric) or Fabric(id=quilt.backing.fabric)
+    sold_wide = project.with_fabric(fabric.id, replace(fabric, width=wide, have=()))
+    usual = backing_in_use(backing_ways(size, project), project)
+    ways = [way for way in backing_ways(size, sold_wide) if way.widths == 1]
+    return ways[0] if ways and usual is not None and usual.widths > 1 else None
 
 
 def _owned(fabric: Fabric, beside: Exact, panel: Exact, room: Exact, widths: int) -> int:
