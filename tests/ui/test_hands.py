@@ -91,9 +91,10 @@ def places_of_buttons(maker, qtbot):
         buttons = visible(maker, QAbstractButton)
         spots = [b.mapTo(maker.window, QPoint(0, 0)) for b in buttons]
         looks.append(sorted({spot.toTuple() for spot in spots}))
-        return len(looks) > LOOKS and all(look == looks[-1] for look in looks[-LOOKS:])
+        rested = maker.session.at_rest and len(looks) > LOOKS
+        return rested and all(look == looks[-1] for look in looks[-LOOKS:])
 
-    qtbot.waitUntil(rests, timeout=20000)
+    qtbot.waitUntil(rests, timeout=60000)
     return looks[-1]
 
 

@@ -499,6 +499,10 @@ def test_whether_what_there_is_does_is_asked_of_the_quilt(setter):
     stage.page_buttons[1].click()
     setter.rests()
     page = stage.shopping
+    assert page.scope.currentData() == "project"  # once there is a quilt, it is bought for
+    page.scope.setCurrentIndex(0)
+    page.scope.activated.emit(0)
+    setter.rests()
     page.does.click()
     setter.rests()
     assert page.notes.text().startswith("Yes")
@@ -698,7 +702,8 @@ def test_colourways_are_named_taken_away_and_blocks_are_drawn_from_the_top(sette
 
 
 def test_edges_are_added_pieced_and_taken_away(setter):
-    """A border of a 9 in block round 18 in fits without a spacer; of 7 in ones it needs one."""
+    """A border of a 9 in block round 18 in fits without a spacer; of 7 in ones, which come to
+    6 7/8 in as they are cut, it needs one."""
     small = replace(EFF, id="s", name="Small", finished=(F(7), F(7)))
     setter.open(replace(project_of(EFF, small), quilt=Quilt(columns=2, rows=2, block="f")))
     setter.page("edges")
@@ -709,7 +714,7 @@ def test_edges_are_added_pieced_and_taken_away(setter):
     setter.choose("Border 1, block", "f")
     assert setter.plan.size == (36, 36)
     setter.choose("Border 1, block", "s")
-    assert setter.ticket.finished.text() == "35 in"
+    assert setter.ticket.finished.text() == vulgar_text("34 5/8 in")
     assert "Without a spacer the block would be" in setter.maker.reads(setter.ticket.edges)
     assert [r.label for r in setter.plan.top.borders] == [
         "Border 1, spacer", "Border 1"

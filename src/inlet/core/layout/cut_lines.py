@@ -87,7 +87,9 @@ def cut_lines(strokes: Sequence[Stroke], tools: Tools) -> tuple[CuttingLine, ...
             parts: tuple[CutPart, ...] = (part,)
             lines.append(_line(cuts, at, end, 1, parts))
         else:
-            long, rounds = (1, 1) if cuts[at].squares_edge else _round_from(kinds, at)
+            edges = [i for i in range(at, min(at + 2 * LONGEST_ROUND, len(cuts)))
+                     if cuts[i].squares_edge]  # fmt: skip
+            long, rounds = _round_from(kinds[: edges[0]] if edges else kinds, at)
             end = at + long * rounds
             lines.append(_line(cuts, at, end, rounds, tuple(_parts(cuts[at : at + long]))))
         at = end
@@ -122,7 +124,7 @@ def _strips_from(cuts: Sequence[_Cut], at: int) -> int:
 
 def _round_from(kinds: Sequence[tuple[Any, ...]], at: int) -> tuple[int, int]:
     """The round that covers most from here on, and how often it is repeated: the shortest of
-    several; the cut alone where nothing is repeated."""
+    several; the cut alone where nothing is repeated, or no more is looked at."""
     best = (1, 1)
     for long in range(1, min(LONGEST_ROUND, (len(kinds) - at) // 2) + 1):
         if kinds[at + long] != kinds[at]:
