@@ -55,7 +55,7 @@ def _with_bands(block: Block, across: Bands, down: Bands) -> Block | None:
 
 def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, Bands]]:
     """Every way to set bands on the marks, with how far it is from how they are drawn (its squares
-    added up), the nearest first: each group of mirrored ones within reach, the last as the whole
+    added up), the nearest first, of these those with wider bands outside: each group of mirrored ones within reach, the last as the whole
     asks for."""
     whole = floor_exact(nearest_mark(total(tuple(widths)), mark) / mark)
     groups = _groups(widths, whole)
@@ -80,7 +80,7 @@ def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, B
         bands = tuple(number * mark for number in marks)
         off = sum(float(a - b) ** 2 for a, b in zip(bands, widths, strict=True))
         found.append((off, bands))
-    return iter(sorted(found))
+    return iter(sorted(found, key=lambda each: (round(each[0], 9), [-band for band in each[1]])))
 
 
 def _groups(widths: Sequence[Exact], whole: int) -> list[tuple[int, ...]]:
