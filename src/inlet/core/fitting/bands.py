@@ -55,8 +55,8 @@ def _with_bands(block: Block, across: Bands, down: Bands) -> Block | None:
 
 def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, Bands]]:
     """Every way to set bands on the marks, with how far it is from how they are drawn (its squares
-    added up), the nearest first, of these those with wider bands outside: each group of mirrored ones within reach, the last as the whole
-    asks for."""
+    added up): the nearest first, of equal ones those with wider bands outside. Each group of
+    mirrored ones comes out within reach, the last as the whole asks for."""
     whole = floor_exact(nearest_mark(total(tuple(widths)), mark) / mark)
     groups = _groups(widths, whole)
     # The group in the middle, or the widest, takes what the others leave.
