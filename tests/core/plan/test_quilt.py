@@ -610,9 +610,9 @@ def test_backing_that_misses_a_width_by_little_or_is_there():
     assert (two.widths, two.panel, two.less, two.owned) == (2, F(88), None, 0)
     wide = way(width=67)
     assert (wide.widths, wide.less.overage) == (2, F(7, 2))
-    assert wide.less.buy == F(9, 2) * 20  # 87 in, in eighths of a yard
+    assert wide.less.buy == F(9, 2) * 21  # 87 in and a twentieth, in eighths of a yard
     length = Have(width=F(42), length=F(90))
-    assert (way(length).owned, way(length).buy) == (1, F(9, 2) * 20)
+    assert (way(length).owned, way(length).buy) == (1, F(9, 2) * 21)
     assert (way(replace(length, count=2)).owned, way(replace(length, count=2)).buy) == (2, 0)
     assert way(Have(width=F(108), length=F(100))).buy == 0
     assert way(Have(width=F(40), length=F(90))).owned == 0
