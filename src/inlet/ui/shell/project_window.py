@@ -91,16 +91,17 @@ class ProjectWindow(QMainWindow):
         return self.message
 
     def place_message(self) -> None:
-        """As wide as the window, as high as its words need, above the tape."""
+        """As wide as the stage, as high as its words need, above the tape."""
         body = self.centralWidget()
         if body is None or self.message.isHidden():
             return
-        side, below = theme.px(16), self.tape_height() + theme.px(8)
-        self.message.setFixedWidth(max(1, body.width() - 2 * side))
+        (left, right, below), gap = self.message_room(), theme.px(8)
+        self.message.setFixedWidth(max(1, body.width() - left - right - 2 * gap))
         layout = self.message.layout()
         high = layout.heightForWidth(self.message.width()) if layout is not None else 0
         self.message.setFixedHeight(max(high, self.message.sizeHint().height()))
-        self.message.move(side, max(0, body.height() - below - self.message.height()))
+        top = body.height() - below - gap - self.message.height()
+        self.message.move(left + gap, max(0, top))
         self.message.raise_()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -128,9 +129,9 @@ class ProjectWindow(QMainWindow):
         """What takes the keys that nothing else took."""
         return None
 
-    def tape_height(self) -> int:
-        """How high the tape at the window's foot is."""
-        return 0
+    def message_room(self) -> tuple[int, int, int]:
+        """How much of the window is not for a message: at its left, at its right, at its foot."""
+        return 0, 0, 0
 
     def say(self, text: str) -> None:
         """A sentence for the maker, until closed or the next one."""

@@ -232,8 +232,8 @@ class Window(ProjectWindow):
     def _close_table(self) -> None:
         self.table = None
 
-    def tape_height(self) -> int:
-        return self.tape.height()
+    def message_room(self) -> tuple[int, int, int]:
+        return self.rail_area.width(), self.tickets.width(), self.tape.height()
 
     def hears(self) -> QWidget | None:
         stages: dict[str, HearsKeys] = {
