@@ -114,6 +114,7 @@ def test_keys_go_through_the_list_and_undo_takes_a_tick_back(bench, qtbot):
 def test_some_of_a_job_are_ticked_and_unpicked_with_a_reason(bench, qtbot):
     stage, ticket = bench.window.bench, bench.window.bench_ticket
     bench.session.edit(replace(bench.session.project, rates=None))
+    settle(bench)
     unit = next(j for j in stage.jobs if j.verb == "Press" and j.thing.times == 6)
     stage.look_at(stage.jobs.index(unit))
     for _ in range(3):

@@ -17,7 +17,7 @@ from inlet.core.layout.fabric_plan import ToCut
 from inlet.core.layout.grain import grain_texts
 from inlet.core.layout.laid_places import length_used, places_of
 from inlet.core.layout.layout import FEW, lay_out
-from inlet.core.layout.progress import begin, cuts_of, kept, worth_keeping
+from inlet.core.layout.progress import begin, begun_at, cuts_of, kept, worth_keeping
 from inlet.core.layout.strokes import strokes_of
 from inlet.core.layout.tools import tools_of
 from inlet.core.layout.words import buying_text, strips_text
@@ -311,6 +311,24 @@ def test_fabric_that_is_being_cut_is_the_same_in_centimetres():
     assert metric.fabrics[0].price == 10
     assert loads(dumps(metric)) == metric
     assert measured_in(metric, INCHES).cutting == begun.cutting
+
+
+def test_fabric_that_is_being_cut_is_cut_with_the_tools_it_was_begun_with():
+    """A new ruler or a sharper blade changes the cuts of other fabric; not which of these are
+    made."""
+    strip = SQUARE._replace(cut=(F(9), F(9)), number=24)
+    project = Project(fabrics=(Fabric(id="a", name="A"),))
+    (plan,) = lay_out(project, ToCut((strip,), {}), 0)
+    begun = begin(project, "", 1, "a", plan.laid[0])
+    before = cuts_of(plan.laid[0], project)
+    sharper = replace(begun.cutting, rulers=((F(9), F(36)),), mat=(F(40), F(60)), blade=8)
+    other = replace(begun, cutting=sharper)
+    assert cuts_of(plan.laid[0], replace(other, cutting=replace(sharper, begun=()))) != before
+    assert cuts_of(plan.laid[0], other) == before
+    assert begun_at(other, "", 1, "a", plan.laid[0]) == 0
+    metric = measured_in(other, CENTIMETRES)
+    assert len(cuts_of(metric.cutting.begun[0].laid, metric)) == len(before)
+    assert loads(dumps(other)) == other
 
 
 def test_long_pieces_are_cut_along_a_stripe():

@@ -35,7 +35,7 @@ from inlet.core.layout.stash import (
 )
 from inlet.core.layout.stroke_words import finished_text, layers_text, line_text
 from inlet.core.layout.strokes import Stroke, ready_after
-from inlet.core.layout.tools import SetUp, Tools, tools_of
+from inlet.core.layout.tools import SetUp, Tools, tools_for, tools_of
 from inlet.core.layout.tools_typed import (
     LEAST_HANDLED,
     LEAST_SIDE,
@@ -122,6 +122,7 @@ __all__ = [
     "strip_room",
     "strips_text",
     "strips_to_cut",
+    "tools_for",
     "tools_of",
     "tools_shown",
     "total_text",

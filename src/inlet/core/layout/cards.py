@@ -20,7 +20,7 @@ from inlet.core.layout.stroke_words import (
     part_text,
 )
 from inlet.core.layout.strokes import Stroke
-from inlet.core.layout.tools import tools_of
+from inlet.core.layout.tools import tools_for
 from inlet.core.numbers import Fraction, nearest_mark, spelled
 from inlet.core.planning import UnitPlan
 from inlet.core.project import Cutting, LaidFabric, Measure, Project
@@ -87,7 +87,7 @@ def preparing(laid: LaidFabric, project: Project) -> CutCard:
         lines.append("Press it smooth.")
     if laid.count > 1:
         lines.append(f"Lay {laid.count} of them on top of one another, edge on edge, as far as "
-                     f"{tools_of(project).blade} layers allow.")  # fmt: skip
+                     f"{tools_for(laid, project).blade} layers allow.")  # fmt: skip
     if laid.layers > 1:
         lines.append(
             f"Fold it {layers_text(laid).removeprefix('folded ')}. Move one selvage until the "
@@ -115,7 +115,7 @@ def card(
     """The card of one cut, counted from 0."""
     strokes, lines = cuts_of(laid, project), lines_of(laid, project)
     stroke, line = strokes[at], lines[line_at(lines, at)]
-    measure, tools = project.measure, tools_of(project)
+    measure, tools = project.measure, tools_for(laid, project)
     before = Counter[str]()
     for earlier in strokes[:at]:
         before.update(dict(earlier.finishes))

@@ -12,7 +12,7 @@ from inlet.core.layout.cut_lines import CuttingLine, cut_lines, line_at, next_cu
 from inlet.core.layout.laid_places import Rect, length_used
 from inlet.core.layout.sources import WASHED, have_size
 from inlet.core.layout.strokes import Stroke, left_over, strokes_of
-from inlet.core.layout.tools import SetUp, Tools, tools_of
+from inlet.core.layout.tools import SetUp, Tools, tools_for
 from inlet.core.memo import Latest
 from inlet.core.numbers import Fraction
 from inlet.core.project import Begun, Cutting, Fabric, Have, LaidFabric, Project, replace
@@ -26,7 +26,7 @@ _CUTS: Latest[LaidFabric, tuple[Tools, tuple[Stroke, ...]]] = Latest(24)
 
 def cuts_of(laid: LaidFabric, project: Project) -> tuple[Stroke, ...]:
     """The cuts of laid fabric as this maker makes them; those of the latest fabrics are known."""
-    tools = tools_of(project)
+    tools = tools_for(laid, project)
     known = _CUTS.get(laid)
     if known is None or known[0] != tools:
         known = _CUTS.keep(laid, (tools, tuple(strokes_of(laid, tools))))
@@ -38,7 +38,7 @@ _LINES: Latest[LaidFabric, tuple[Tools, tuple[CuttingLine, ...]]] = Latest(24)
 
 def lines_of(laid: LaidFabric, project: Project) -> tuple[CuttingLine, ...]:
     """The cuts of laid fabric, equal ones told once; those of the latest fabrics are known."""
-    tools = tools_of(project)
+    tools = tools_for(laid, project)
     known = _LINES.get(laid)
     if known is None or known[0] != tools:
         known = _LINES.keep(laid, (tools, cut_lines(cuts_of(laid, project), tools)))
@@ -51,7 +51,7 @@ def next_set_up(laid: LaidFabric, done: int, project: Project) -> SetUp | None:
     if done >= len(strokes):
         return None
     line = lines[line_at(lines, done)]
-    return next_cut(line, strokes, done, tools_of(project)).set_up
+    return next_cut(line, strokes, done, tools_for(laid, project)).set_up
 
 
 def begun_at(
@@ -61,7 +61,12 @@ def begun_at(
     id of the one it is cut for, empty for the whole quilt."""
     begun = project.cutting.begun if project.cutting is not None else ()
     wanted = Begun(fabric=fabric or "", block=block, copies=copies, laid=laid)
-    return next((i for i, b in enumerate(begun) if replace(b, done=0) == wanted), None)
+    return next((i for i, b in enumerate(begun) if _as_laid(b) == wanted), None)
+
+
+def _as_laid(begun: Begun) -> Begun:
+    """Begun fabric without what was done, and what it is cut with."""
+    return replace(begun, done=0, rulers=(), mat=None, blade=None)
 
 
 def under_way(project: Project) -> Begun | None:
@@ -76,7 +81,11 @@ def begin(
 ) -> Project:
     """The fabric is laid down: it stays as it is laid out, and is taken off what there is."""
     rules = project.cutting or Cutting()
-    new = Begun(fabric=fabric or "", block=block, copies=copies, laid=laid)
+    tools = tools_for(laid, project)
+    new = Begun(
+        fabric=fabric or "", block=block, copies=copies, laid=laid,
+        rulers=tools.rulers, mat=tools.mat, blade=tools.blade,
+    )  # fmt: skip
     new_project = replace(project, cutting=replace(rules, begun=(*rules.begun, new)))
     found = project.fabric(fabric or "")
     if found is None or laid.kind == "new":

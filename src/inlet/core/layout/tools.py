@@ -12,7 +12,7 @@ from typing import Literal, NamedTuple
 
 from inlet.core.memo import memo
 from inlet.core.numbers import Exact, Fraction, floor_exact
-from inlet.core.project import Cutting, Pair, Project
+from inlet.core.project import Cutting, LaidFabric, Pair, Project
 
 MeasuredBy = Literal["ruler", "rulers", "mat", "tape"]
 SECONDS: dict[MeasuredBy, int] = {"ruler": 0, "rulers": 8, "mat": 18, "tape": 40}
@@ -66,6 +66,14 @@ def tools_of(project: Project) -> Tools:
         (min(cutting.mat), max(cutting.mat)) if cutting.mat is not None else usual.mat,
         cutting.blade,
     )
+
+
+def tools_for(laid: LaidFabric, project: Project) -> Tools:
+    """What a piece of fabric is cut with: what it was begun with, else what the maker has."""
+    for begun in project.cutting.begun if project.cutting is not None else ():
+        if begun.rulers and begun.mat is not None and begun.blade and begun.laid == laid:
+            return Tools(begun.rulers, begun.mat, begun.blade)
+    return tools_of(project)
 
 
 @memo(4_000)

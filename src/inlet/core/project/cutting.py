@@ -125,13 +125,18 @@ class LaidFabric(Value, frozen=True, kw_only=True):
 
 class Begun(Value, frozen=True, kw_only=True):
     """Fabric that is being cut: how it was laid out when the first cut was made, for so many
-    ``copies`` of a block (no block: for the whole quilt), and how many of its cuts are ``done``."""
+    ``copies`` of a block (no block: for the whole quilt), and how many of its cuts are ``done``.
+    With which ``rulers``, ``mat`` and ``blade`` it is cut, whatever the maker has later; of files
+    that do not say it, with those of the project."""
 
     fabric: str
     block: str
     copies: int
     laid: LaidFabric = msgspec.field(name="cloth")
     done: int = 0
+    rulers: tuple[Pair, ...] = field(default_factory=tuple)
+    mat: Pair | None = None
+    blade: int | None = None
 
 
 class Cutting(Value, frozen=True, kw_only=True):
@@ -176,26 +181,33 @@ def without_fabric(cutting: Cutting, fabric: str) -> Cutting:
 def cutting_measured(cutting: Cutting, factor: Fraction) -> Cutting:
     """The same decisions with their lengths in another system: rulers and mats of the maker's
     are what they are, and measure what they did."""
-
-    def pair(size: Pair) -> Pair:
-        return size[0] * factor, size[1] * factor
-
     return replace(
         cutting,
-        rulers=tuple(map(pair, cutting.rulers)),
-        mat=None if cutting.mat is None else pair(cutting.mat),
+        rulers=tuple(_pair_measured(pair, factor) for pair in cutting.rulers),
+        mat=None if cutting.mat is None else _pair_measured(cutting.mat, factor),
         handled=None if cutting.handled is None else cutting.handled * factor,
         motif=None if cutting.motif is None else _motif_measured(cutting.motif, factor),
-        begun=tuple(replace(b, laid=_fabric_measured(b.laid, factor)) for b in cutting.begun),
+        begun=tuple(_begun_measured(begun, factor) for begun in cutting.begun),
+    )
+
+
+def _pair_measured(pair: Pair, factor: Fraction) -> Pair:
+    return pair[0] * factor, pair[1] * factor
+
+
+def _begun_measured(begun: Begun, factor: Fraction) -> Begun:
+    return replace(
+        begun,
+        laid=_fabric_measured(begun.laid, factor),
+        rulers=tuple(_pair_measured(pair, factor) for pair in begun.rulers),
+        mat=None if begun.mat is None else _pair_measured(begun.mat, factor),
     )
 
 
 def _motif_measured(motif: PrintMotif, factor: Fraction) -> PrintMotif:
-    def pair(size: Pair) -> Pair:
-        return size[0] * factor, size[1] * factor
-
     sides = {side: getattr(motif, side) * factor for side in ("left", "right", "top", "bottom")}
-    return replace(motif, size=pair(motif.size), finished=pair(motif.finished), **sides)
+    size, finished = (_pair_measured(pair, factor) for pair in (motif.size, motif.finished))
+    return replace(motif, size=size, finished=finished, **sides)
 
 
 def _fabric_measured(laid: LaidFabric, factor: Fraction) -> LaidFabric:

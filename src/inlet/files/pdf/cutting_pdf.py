@@ -23,7 +23,7 @@ from inlet.core.layout import (
     piece_names,
     preparing,
     strips_to_cut,
-    tools_of,
+    tools_for,
 )
 from inlet.core.plan import BlockPlan
 from inlet.core.project import Cutting, LaidFabric, Measure, Project
@@ -94,7 +94,7 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
                 head.append(paragraph(preparing(laid, plan.project).text, 8.5))
             head.append(MatPicture(plan, laid, layout.fabric))
             lines = lines_of(laid, plan.project)
-            ticks = [_tick(number, line, plan) for number, line in enumerate(lines, 1)]
+            ticks = [_tick(number, line, laid, plan) for number, line in enumerate(lines, 1)]
             story += [together([*head, *ticks[:2]], 0), *ticks[2:], Spacer(1, 8)]
     return story
 
@@ -114,11 +114,11 @@ def strips_table(heading: str, layout: FabricPlan, project: Project) -> Story:
     return [head, ticked_table(heads, lines, 8.5)]
 
 
-def _tick(number: int, line: CuttingLine, plan: Cuttable) -> Flowable:
+def _tick(number: int, line: CuttingLine, laid: LaidFabric, plan: Cuttable) -> Flowable:
     """A line of cuts to tick."""
     off = finished_text(line.finishes)
     comes_off = f" Comes off: {off}." if off else ""
-    said = line_text(line, tools_of(plan.project), plan.measure)
+    said = line_text(line, tools_for(laid, plan.project), plan.measure)
     text = f"{number}. {said}{comes_off}"
     return paragraph(text, 8.5, gap=0, box=True)
 
@@ -134,7 +134,7 @@ class MatPicture(PagePart):
         cuts = {cut.label: cut for cut in plan.cuts if cut.fabric == fabric}
         self.shown = OnMat(
             laid, fabric, strokes, len(strokes), cuts, plan.measure, left_handed,
-            tools_of(plan.project),
+            tools_for(laid, plan.project),
         )  # fmt: skip
 
     def _scale(self, wide: float) -> float:
@@ -159,7 +159,6 @@ def cuts_table(plan: BlockPlan) -> Table:
     spreadsheet takes 5/2 for a day."""
     heading = ["Fabric", "From", "Line", "Times", "Ruler", "Ruler, decimal", "Layers", "Do"]
     lines = [[*heading, "Comes off", "Shape"]]
-    tools = tools_of(plan.project)
     shapes = {cut.label: stack_shape(cut, plan.measure) for cut in plan.cuts}
     for layout in plan.fabric_plans.best:
         name = fabric_name(plan.project, layout.fabric)
@@ -173,7 +172,8 @@ def cuts_table(plan: BlockPlan) -> Table:
                         name, fabric_text(laid, plan.measure), str(i), str(line.number),
                         "; ".join(length_text(size, plan.measure) for size in sizes),
                         "; ".join(f"{float(size):.4g}" for size in sizes),
-                        str(strokes[0].layers), line_text(line, tools, plan.measure),
+                        str(strokes[0].layers),
+                        line_text(line, tools_for(laid, plan.project), plan.measure),
                         finished_text(line.finishes),
                         "; ".join(off),
                     ]

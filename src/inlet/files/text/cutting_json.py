@@ -11,13 +11,14 @@ from inlet.core.layout import (
     FabricPlan,
     Rect,
     Stroke,
+    Tools,
     cuts_of,
     length_used,
     line_text,
     lines_of,
     piece_area,
     places_of,
-    tools_of,
+    tools_for,
 )
 from inlet.core.project import LaidFabric, Project
 from inlet.files.text.exact_json import number
@@ -65,30 +66,32 @@ def laid_dict(laid: LaidFabric, project: Project) -> dict[str, Any]:
             for place in places_of(laid)
         ],
         "cuts": [
-            _line(i, line, strokes, project) for i, line in enumerate(lines_of(laid, project), 1)
+            _line(i, line, strokes, laid, project)
+            for i, line in enumerate(lines_of(laid, project), 1)
         ],
         "used": round(used, 4),
     }
 
 
 def _line(
-    which: int, line: CuttingLine, strokes: Sequence[Stroke], project: Project
+    which: int, line: CuttingLine, strokes: Sequence[Stroke], laid: LaidFabric, project: Project
 ) -> dict[str, Any]:
     """Equal cuts, told once, and each of them."""
+    tools = tools_for(laid, project)
     return {
         "number": which,
         "count": line.number,
         **({"rounds": line.rounds} if line.rounds > 1 else {}),
-        "text": line_text(line, tools_of(project), project.measure),
+        "text": line_text(line, tools, project.measure),
         "finishes": dict(line.finishes),
-        "parts": [_part(part, project) for part in line.parts],
+        "parts": [_part(part, tools) for part in line.parts],
         "strokes": [_stroke(stroke) for stroke in strokes[line.first : line.last]],
     }
 
 
-def _part(part: CutPart, project: Project) -> dict[str, Any]:
+def _part(part: CutPart, tools: Tools) -> dict[str, Any]:
     """How equal cuts are made: what the ruler shows, and with which ruler."""
-    tools, set_up = tools_of(project), part.set_up
+    set_up = part.set_up
     data: dict[str, Any] = {
         "what": part.stroke.what,
         "size": number(part.stroke.size),

@@ -19,7 +19,7 @@ from inlet.core.layout import (
     strip_room,
     strips_text,
     strips_to_cut,
-    tools_of,
+    tools_for,
 )
 from inlet.core.piecing import advice_lines, effect_text, seam_test_text
 from inlet.core.plan import BlockPlan
@@ -104,7 +104,7 @@ def fabric_lines(fabric_plans: Sequence[FabricPlan], project: Project) -> Iterat
             for i, line in enumerate(lines_of(laid, project), 1):
                 off = finished_text(line.finishes)
                 words = f" Comes off: {off}." if off else ""
-                yield f"    {i}. {line_text(line, tools_of(project), measure)}{words}"
+                yield f"    {i}. {line_text(line, tools_for(laid, project), measure)}{words}"
 
 
 def fit_lines(plan: BlockPlan) -> Iterator[str]:

@@ -31,7 +31,7 @@ from inlet.core.layout import (
     next_set_up,
     piece_names,
     preparing,
-    tools_of,
+    tools_for,
 )
 from inlet.core.numbers import vulgar_text
 from inlet.core.plan import BlockPlan, QuiltPlan
@@ -324,7 +324,7 @@ class CuttingStage(QWidget):
         left = rules.handed == "left"
         shown = OnMat(
             lying.laid, lying.plan.fabric, strokes, done, cuts, plan.measure, left,
-            tools_of(project), next_set_up(lying.laid, done or 0, project),
+            tools_for(lying.laid, project), next_set_up(lying.laid, done or 0, project),
         )  # fmt: skip
         self.mat.show_laid(shown, project, session.grey)
         colour = colour_of(project, lying.plan.fabric, session.grey)
