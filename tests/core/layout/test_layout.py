@@ -17,7 +17,15 @@ from inlet.core.layout.fabric_plan import ToCut
 from inlet.core.layout.grain import grain_texts
 from inlet.core.layout.laid_places import length_used, places_of
 from inlet.core.layout.layout import FEW, lay_out
-from inlet.core.layout.progress import begin, begun_at, cuts_of, kept, worth_keeping
+from inlet.core.layout.progress import (
+    begin,
+    begun_at,
+    cuts_of,
+    kept,
+    lines_of,
+    worth_keeping,
+)
+from inlet.core.layout.stroke_words import line_text
 from inlet.core.layout.strokes import strokes_of
 from inlet.core.layout.tools import tools_of
 from inlet.core.layout.words import buying_text, strips_text
@@ -331,6 +339,24 @@ def test_fabric_that_is_being_cut_is_cut_with_the_tools_it_was_begun_with():
     assert loads(dumps(other)) == other
 
 
+def test_strips_and_squares_cut_already_are_cut_in_stacks():
+    """Twelve of 10 1/2 in come from four of seven strips of 42 in, three each, as both ends are
+    squared; ten squares of 5 in are trimmed four at a time, then two."""
+    have = (Have(kind="strips", width=F(5, 2), length=F(42), count=7),
+            Have(kind="squares", width=F(5), count=10))  # fmt: skip
+    project = Project(fabrics=(Fabric(id="a", name="A", have=have),))
+    long = SQUARE._replace(shape="rectangle", cut=(F(5, 2), F(21, 2)), number=12)
+    small = SQUARE._replace(cut=(F(9, 2), F(9, 2)), number=10, label="B")
+    for work in (0, FEW):
+        (plan,), ready = laid(project, [long, small], work)
+        assert ready == {"A": 12, "B": 10}
+        assert [(each.kind, each.count) for each in plan.laid] == [("strips", 4), ("squares", 10)]
+        assert plan.buy == 0
+        strips, squares = (cuts_of(each, project) for each in plan.laid)
+        assert [(c.what, c.layers) for c in strips] == [("square", 4), *[("segment", 4)] * 3]
+        assert [c.layers for c in squares] == [4, 4, 4, 4, 2, 2]
+
+
 def test_long_pieces_are_cut_along_a_stripe():
     """Borders 3 x 60 in of a stripe lie side by side along the fabric; squares fill what is left
     beside them."""
@@ -339,6 +365,10 @@ def test_long_pieces_are_cut_along_a_stripe():
     project = Project(fabrics=(Fabric(id="a", lengthwise=True),))
     (plan,) = lay_out(project, ToCut((border, small), {}), 0.3)
     places = places_of(plan.new)
+    said = [line_text(line, TOOLS, INCH) for line in lines_of(plan.new, project)]
+    assert said[1].startswith("Cut a length 60 in: sixty, measured with a tape")
+    assert said[3].startswith("Fold it again. Cut 2 lengthwise strips 3 in: three, with the 6 x 24")
+    assert said[3].endswith("moving the ruler on once (4 layers).")
     assert {(p.at.width, p.at.height) for p in places if p.label == "A"} == {(F(3), F(60))}
     assert plan.length < 61
 

@@ -389,7 +389,8 @@ class _FabricWork:
     def _price(self, source: Source) -> Price:
         """What the maker wishes to spare, in the layout's units of fabric length."""
         goal, every = self.rules.goal, self.rules.square_every
-        strip = float(source.squaring / self.unit) / every if every else 0.0
+        squared = source.squaring if source.kind != "strips" else ZERO
+        strip = float(squared / self.unit) / every if every else 0.0
         system, rates = self.project.measure.system, self.project.rates or Rates()
         stroke = rates.cut / 60 * system.fabric_a_minute / float(source.width) / float(self.unit)
         width = 4 * stroke

@@ -27,7 +27,8 @@ def line_text(line: CuttingLine, tools: Tools, measure: Measure) -> str:
         return part_text(line.parts[0], tools, measure)
     said = [part_text(part, tools, measure) for part in line.parts]
     first = line.parts[0].stroke
-    piles = f"{line.rounds} stacks" if first.stacked > 1 else f"{line.rounds} strips"
+    stacked = first.stacked * first.copies > 1
+    piles = f"{line.rounds} stacks" if stacked else f"{line.rounds} strips"
     if len(first.of) > 1 and first.stacked == 1:
         piles = f"{line.rounds} sets of strips"
     often = f"Of each of {piles}: " if line.rounds > 1 else ""
@@ -38,7 +39,8 @@ def part_text(part: CutPart, tools: Tools, measure: Measure) -> str:
     """Equal cuts in a sentence or two."""
     stroke, number = part.stroke, part.number
     opened = "Open out what is left at the fold. " if stroke.opens else ""
-    layers = f" ({stroke.layers} layers)" if stroke.layers > 1 else ""
+    under = stroke.layers << part.set_up.folds
+    layers = f" ({under} layers)" if under > 1 else ""
     before, after = _set_up_text(part.set_up, stroke, tools, measure)
     again = f", squaring the edge {_times(part.squared)} in between" if part.squared else ""
     if part.squared > 1:
@@ -96,8 +98,8 @@ def _set_up_text(set_up: SetUp, stroke: Stroke, tools: Tools, measure: Measure) 
     it does."""
     before = ""
     if set_up.folds:
-        layers = stroke.layers << set_up.folds
-        before = f"Fold it {'again' if set_up.folds == 1 else 'twice more'}, {layers} layers. "
+        again = {1: "again", 2: "twice more"}.get(set_up.folds, f"{set_up.folds} times more")
+        before = f"Fold it {again}. "
     name = ruler_name(tools, set_up.ruler, measure)
     words = f", with the {name}" if len(tools.rulers) > 1 else ""
     if set_up.by == "rulers" and set_up.beside is not None:
