@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from pathlib import Path
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, NamedTuple, TypeVar
 
 from inlet.core.bench import log_lines
 from inlet.core.buying import shopping, sizes_typed
@@ -48,6 +48,7 @@ class ExportedDrawing(NamedTuple):
     block: Block
 
 
+SomePlan = TypeVar("SomePlan", BlockPlan, QuiltPlan)
 OfBlock = Callable[[BlockPlan, Path, Wish], object]
 OfQuilt = Callable[[QuiltPlan, Path, Wish], object]
 
@@ -183,13 +184,17 @@ def _bad_sizes(plan: BlockPlan, wish: Wish) -> str:
     return ""
 
 
-def _tabled(table: Callable[[BlockPlan, Wish], Table]) -> dict[str, OfBlock]:
-    def as_csv(plan: BlockPlan, path: Path, wish: Wish) -> None:
+def _tabled(
+    table: Callable[[SomePlan, Wish], Table],
+) -> dict[str, Callable[[SomePlan, Path, Wish], object]]:
+    """A table as CSV and as PDF."""
+
+    def as_csv(plan: SomePlan, path: Path, wish: Wish) -> None:
         from inlet.files.text.tables import write_csv
 
         write_csv(table(plan, wish).lines, path)
 
-    def as_pdf(plan: BlockPlan, path: Path, wish: Wish) -> None:
+    def as_pdf(plan: SomePlan, path: Path, wish: Wish) -> None:
         from inlet.files.text.tables import write_table
 
         write_table(table(plan, wish), plan.measure, path, wish.paper)
@@ -230,20 +235,13 @@ def _quilting(plan: QuiltPlan, path: Path, _wish: Wish) -> None:
     export_whole(path, quilting_svg(plan).encode("utf-8", "replace"))
 
 
-def _quilt_sizes(form: str) -> OfQuilt:
-    def write(plan: QuiltPlan, path: Path, wish: Wish) -> None:
-        from inlet.files.text.tables import quilt_chart_table, write_csv, write_table
+def _quilt_chart(plan: QuiltPlan, wish: Wish) -> Table:
+    from inlet.files.text.tables import quilt_chart_table
 
-        try:
-            table = quilt_chart_table(wish.sizes, plan.project)
-        except NumberError as why:
-            raise FileProblem(f"The sizes of the quilt: {why}") from None
-        if form == "csv":
-            write_csv(table.lines, path)
-        else:
-            write_table(table, plan.measure, path, wish.paper)
-
-    return write
+    try:
+        return quilt_chart_table(wish.sizes, plan.project)
+    except NumberError as why:
+        raise FileProblem(f"The sizes of the quilt: {why}") from None
 
 
 # --- the table ------------------------------------------------------------------------------------
@@ -294,7 +292,7 @@ QUILT_EXPORTS = (
     QuiltExport(
         "quilt-sizes", "Write the chart of the quilt's sizes",
         "Write the chart of the quilt's sizes…",
-        {"csv": _quilt_sizes("csv"), "pdf": _quilt_sizes("pdf")},
+        _tabled(_quilt_chart),
     ),
     QuiltExport(
         "quilting", "Write the quilting lines", "Write the quilting lines…", {"svg": _quilting}

@@ -28,7 +28,7 @@ from inlet.core.layout.progress import (
 from inlet.core.layout.stroke_words import line_text
 from inlet.core.layout.strokes import strokes_of
 from inlet.core.layout.tools import tools_of
-from inlet.core.layout.words import buying_text, strips_text
+from inlet.core.layout.words import buying_text, strips_text, strips_to_cut
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES, INCHES
 from inlet.core.plan.block import plan_block
@@ -355,6 +355,24 @@ def test_strips_and_squares_cut_already_are_cut_in_stacks():
         strips, squares = (cuts_of(each, project) for each in plan.laid)
         assert [(c.what, c.layers) for c in strips] == [("square", 4), *[("segment", 4)] * 3]
         assert [c.layers for c in squares] == [4, 4, 4, 4, 2, 2]
+
+
+def test_pieces_of_two_entries_that_are_cut_together_are_both_used_up():
+    scrap = Have(kind="scrap", width=F(10), length=F(10))
+    project = Project(fabrics=(Fabric(id="a", name="Blue, length", have=(scrap, scrap)),))
+    square = SQUARE._replace(cut=(F(4), F(4)), number=8)
+    (plan,) = lay_out(project, ToCut((square,), {}), 0)
+    assert [(each.kind, each.count) for each in plan.laid] == [("scrap", 2)]
+    assert begin(project, "", 1, "a", plan.laid[0]).fabrics[0].have == ()
+
+
+def test_a_fabric_may_be_named_like_a_length():
+    """Its strips are told by their numbers, whatever it is called."""
+    project = Project(fabrics=(Fabric(id="a", name="Blue, length B"),))
+    for number, lengths in ((4, [""]), (300, ["lengths 1 to 3"])):
+        (plan,) = lay_out(project, ToCut((SQUARE._replace(number=number),), {}), 0)
+        assert [strips.of for strips in strips_to_cut(plan, project)] == lengths
+        assert sum(strips.many for strips in strips_to_cut(plan, project)) == len(plan.strips)
 
 
 def test_long_pieces_are_cut_along_a_stripe():

@@ -119,7 +119,7 @@ def _pieces(plan: QuiltPlan | None) -> str:
 def _bought(plan: QuiltPlan | None, fabric: str | None) -> str:
     if plan is None:
         return ""
-    need = next((each for each in plan.fabric_plans.at_once if each.fabric == fabric), None)
+    need = next((need for need in plan.fabric_plans.at_once if need.fabric == fabric), None)
     return bought_text(need.buy, plan.measure) if need is not None and need.buy else ""
 
 

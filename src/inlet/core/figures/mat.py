@@ -265,8 +265,8 @@ def _rulers(frame: MatFrame, stroke: Stroke, off: Box) -> list[Box]:
     if set_up.beside is not None:
         beside = sorted(map(float, rulers[set_up.beside]))
         needed = float(stroke.size) - wide
-        other = beside if beside[0] >= needed else beside[::-1]
-        places.append(_ruler_at(frame, stroke, off, wide, other[0], other[1], 0))
+        measuring, along = beside if beside[0] >= needed else beside[::-1]
+        places.append(_ruler_at(frame, stroke, off, wide, measuring, along, 0))
     return places
 
 

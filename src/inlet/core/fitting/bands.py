@@ -28,7 +28,7 @@ def bands_on_marks(block: Block, mark: Fraction) -> Iterator[tuple[Block, tuple[
     ]
     columns = list(islice(_choices(widths[0], mark), MOST_TRIED))
     if widths[0] == widths[1]:
-        pairs = [(each, each) for _, each in columns]
+        pairs = [(bands, bands) for _, bands in columns]
     else:
         rows = list(islice(_choices(widths[1], mark), MOST_TRIED))
         both = sorted(product(columns, rows), key=lambda pair: pair[0][0] + pair[1][0])
@@ -67,20 +67,20 @@ def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, B
         return iter(())
     lows = [floor_exact(widths[group[0]] / mark) for group in free]
     spans = [range(low - reach, low + reach + 2) for low in lows]
-    found: list[tuple[float, Bands]] = []
+    choices: list[tuple[float, Bands]] = []
     for numbers in product(*spans):
         left = whole - sum(n * len(group) for n, group in zip(numbers, free, strict=True))
-        each, uneven = divmod(left, len(rest))
-        if uneven or each < 1 or min(numbers, default=1) < 1:
+        share, uneven = divmod(left, len(rest))
+        if uneven or share < 1 or min(numbers, default=1) < 1:
             continue
         marks = [0] * len(widths)
-        for number, group in zip((*numbers, each), (*free, rest), strict=True):
+        for number, group in zip((*numbers, share), (*free, rest), strict=True):
             for i in group:
                 marks[i] = number
         bands = tuple(number * mark for number in marks)
         off = sum(float(a - b) ** 2 for a, b in zip(bands, widths, strict=True))
-        found.append((off, bands))
-    return iter(sorted(found, key=lambda each: (round(each[0], 9), [-band for band in each[1]])))
+        choices.append((off, bands))
+    return iter(sorted(choices, key=lambda way: (round(way[0], 9), [-band for band in way[1]])))
 
 
 def _groups(widths: Sequence[Exact], whole: int) -> list[tuple[int, ...]]:
@@ -95,6 +95,6 @@ def _groups(widths: Sequence[Exact], whole: int) -> list[tuple[int, ...]]:
         elif i < last - i:
             groups.append((i, last - i))
     if whole % 2 and all(len(group) == 2 for group in groups):
-        *groups, (one, other) = groups
-        groups += [(one,), (other,)]
+        *groups, (left, right) = groups
+        groups += [(left,), (right,)]
     return groups

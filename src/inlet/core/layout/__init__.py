@@ -35,7 +35,7 @@ from inlet.core.layout.stash import (
 )
 from inlet.core.layout.stroke_words import finished_text, layers_text, line_text
 from inlet.core.layout.strokes import Stroke, ready_after
-from inlet.core.layout.tools import SetUp, Tools, tools_for, tools_of
+from inlet.core.layout.tools import SetUp, Tools, handled_by, tools_for, tools_of
 from inlet.core.layout.tools_typed import (
     LEAST_HANDLED,
     LEAST_SIDE,
@@ -49,6 +49,7 @@ from inlet.core.layout.tools_typed import (
 from inlet.core.layout.words import (
     bought_text,
     buying_text,
+    length_words,
     piece_names,
     set_lines,
     set_name,
@@ -93,12 +94,14 @@ __all__ = [
     "given_up",
     "gone_on",
     "grain_texts",
+    "handled_by",
     "handled_typed",
     "kept",
     "lay_out",
     "lay_out_fabric",
     "layers_text",
     "length_used",
+    "length_words",
     "line_text",
     "lines_of",
     "mat_typed",

@@ -129,8 +129,8 @@ def _round_from(kinds: Sequence[tuple[Any, ...]], at: int) -> tuple[int, int]:
     for long in range(1, min(LONGEST_ROUND, (len(kinds) - at) // 2) + 1):
         if kinds[at + long] != kinds[at]:
             continue
-        rounds, one = 1, kinds[at : at + long]
-        while kinds[at + rounds * long : at + (rounds + 1) * long] == one:
+        rounds, first = 1, kinds[at : at + long]
+        while kinds[at + rounds * long : at + (rounds + 1) * long] == first:
             rounds += 1
         if rounds > 1 and rounds * long > best[0] * best[1]:
             best = long, rounds

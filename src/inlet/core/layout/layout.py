@@ -43,7 +43,7 @@ from inlet.core.layout.lengths import (
 from inlet.core.layout.patterns import Chosen, Kind, Price, Room, evened, parted
 from inlet.core.layout.sources import Source, sources
 from inlet.core.layout.strokes import strokes_of
-from inlet.core.layout.tools import limits_of_width, tools_of
+from inlet.core.layout.tools import handled_by, limits_of_width, tools_of
 from inlet.core.memo import memo
 from inlet.core.numbers import Exact, Fraction, floor_exact, next_mark
 from inlet.core.project import (
@@ -286,9 +286,8 @@ class _FabricWork:
 
     def _in_lengths(self, laid: LaidFabric) -> list[LaidFabric]:
         """A layout in lengths that the maker can handle."""
-        usual = self.project.measure.system.handled
-        handled = self.rules.handled if self.rules.handled is not None else usual
-        return in_lengths(laid, handled, max(1, self.tools.blade // laid.layers))
+        stacked = max(1, self.tools.blade // laid.layers)
+        return in_lengths(laid, handled_by(self.project), stacked)
 
     def _on_one_grain(
         self, forms: Sequence[LaidWant], work: int, on: _Ground

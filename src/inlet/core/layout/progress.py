@@ -101,19 +101,19 @@ def _without(fabric: Fabric, laid: LaidFabric, project: Project) -> Iterator[Hav
     across, along = (
         (1 - fabric.shrinkage[1] / 100, 1 - fabric.shrinkage[0] / 100) if washed else (1, 1)
     )
-    taken = False
+    wanted = laid.count  # they may stand in several entries
     for have in fabric.have:
         wide, long = have_size(have, fabric, project)
         same = have.kind == laid.kind and (wide * across, long * along) == (
             laid.width,
             laid.length,
         )
-        if taken or not same:
-            yield have
+        taken = min(have.count, wanted) if same else 0
+        wanted -= taken
+        if have.count > taken:
+            yield replace(have, count=have.count - taken)
+        if not taken:
             continue
-        taken = True
-        if have.count > laid.count:
-            yield replace(have, count=have.count - laid.count)
         left = long - length_used(laid) / along
         if have.kind == "bolt" and left >= KEPT_INCHES * project.measure.system.per_inch:
             yield replace(have, length=left, count=1)

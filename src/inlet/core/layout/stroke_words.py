@@ -103,8 +103,8 @@ def _set_up_text(set_up: SetUp, stroke: Stroke, tools: Tools, measure: Measure) 
     name = ruler_name(tools, set_up.ruler, measure)
     words = f", with the {name}" if len(tools.rulers) > 1 else ""
     if set_up.by == "rulers" and set_up.beside is not None:
-        other = ruler_name(tools, set_up.beside, measure)
-        words = f", the {other} beside the {name}"
+        beside = ruler_name(tools, set_up.beside, measure)
+        words = f", the {beside} beside the {name}"
     elif set_up.by == "mat":
         words = f", measured by the lines of the mat{words}"
     elif set_up.by == "tape":

@@ -8,6 +8,7 @@ again as far as the blade goes, else the ruler is moved on along the line.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from itertools import permutations, product
 from typing import Literal, NamedTuple
 
 from inlet.core.memo import memo
@@ -68,6 +69,12 @@ def tools_of(project: Project) -> Tools:
     )
 
 
+def handled_by(project: Project) -> Exact:
+    """How long a piece of fabric the maker handles; where they say nothing, what is usual."""
+    handled = (project.cutting or Cutting()).handled
+    return handled if handled is not None else project.measure.system.handled
+
+
 def tools_for(laid: LaidFabric, project: Project) -> Tools:
     """What a piece of fabric is cut with: what it was begun with, else what the maker has."""
     for begun in project.cutting.begun if project.cutting is not None else ():
@@ -110,9 +117,9 @@ def _measured(
     """What measures a width, where the ruler that is cut along measures so much."""
     if size <= measures:
         return "ruler", None
-    for other, sides in enumerate(tools.rulers):
-        if other != which and size - measures <= sides[1]:
-            return "rulers", other
+    for beside, sides in enumerate(tools.rulers):
+        if beside != which and size - measures <= sides[1]:
+            return "rulers", beside
     short, long = tools.mat
     if size <= short or (size <= long and length <= short):
         return "mat", None
@@ -140,8 +147,8 @@ def limits_of_width(length: Exact, layers: int, tools: Tools) -> list[tuple[Exac
     """How wide a strip may be cut, where cuts are so ``length`` and go through so many layers,
     before measuring takes so many seconds longer; the narrowest limit first, without the last."""
     widths = {side for ruler in tools.rulers for side in ruler} | set(tools.mat)
-    widths |= {a + b for one in tools.rulers for a in one for other in tools.rulers
-               if other is not one for b in other}  # fmt: skip
+    both = permutations(tools.rulers, 2)
+    widths |= {a + b for first, second in both for a, b in product(first, second)}
     limits: list[tuple[Exact, int]] = []
     seconds = best_set_ups(Fraction(0), length, layers, tools)[0].seconds
     for width in sorted(widths):

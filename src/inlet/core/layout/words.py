@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
+from itertools import accumulate
 from typing import NamedTuple
 
 from inlet.core.cutlist import PlannedSet, four_patches
@@ -117,42 +118,54 @@ class StripsToCut(NamedTuple):
 
 def strips_to_cut(fabric_plan: FabricPlan, project: Project) -> list[StripsToCut]:
     """All strips of a fabric, in the order they are cut, those of one width told once."""
-    measure = project.measure
-    names = list(piece_names(fabric_plan, project))
-    found: dict[Exact, tuple[list[int], dict[str, None], Counter[str]]] = {}
-    for laid, name in zip(fabric_plan.laid, names, strict=True):
+    numbers: Counter[Exact] = Counter()
+    lengths: dict[Exact, dict[int, None]] = {}
+    into: dict[Exact, Counter[str]] = {}
+    for laid, length in zip(fabric_plan.laid, length_numbers(fabric_plan), strict=True):
         for strip in laid.strips:
-            many, of, into = found.setdefault(strip.width, ([], {}, Counter()))
-            many.append(strip.count * laid.count)
-            of.setdefault(name.rpartition(", ")[2] if ", length" in name else "")
+            numbers[strip.width] += strip.count * laid.count
+            lengths.setdefault(strip.width, {}).setdefault(length)
+            labels = into.setdefault(strip.width, Counter())
             for pieces, number in pieces_on([strip]):
-                into[pieces.label] += number * laid.count
+                labels[pieces.label] += number * laid.count
     return [
         StripsToCut(
-            sum(many), length_text(width, measure), _lengths_words([n for n in of if n]),
-            ", ".join(f"{number} for {label}" for label, number in into.items()),
+            number, length_text(width, project.measure), _lengths_words(list(lengths[width])),
+            ", ".join(f"{many} for {label}" for label, many in into[width].items()),
         )
-        for width, (many, of, into) in found.items()
+        for width, number in numbers.items()
     ]  # fmt: skip
 
 
-def _lengths_words(names: Sequence[str]) -> str:
-    """``length 2``, ``lengths 1 to 3``, of ``length 1 of 7`` and so on."""
-    numbers = [int(name.split()[1]) for name in names]
-    if len(numbers) < 2:
-        return "".join(f"length {number}" for number in numbers)
-    return f"lengths {numbers[0]} to {numbers[-1]}"
+def _lengths_words(numbers: Sequence[int]) -> str:
+    """``length 2``, ``lengths 1 to 3``; nothing where there is one length only."""
+    told = [number for number in numbers if number]
+    if len(told) < 2:
+        return "".join(f"length {number}" for number in told)
+    return f"lengths {told[0]} to {told[-1]}"
 
 
-def piece_names(fabric_plan: FabricPlan, project: Project) -> Iterator[str]:
+def length_numbers(fabric_plan: FabricPlan) -> list[int]:
+    """For each piece of fabric that is laid down which of several lengths of new fabric it is, from
+    1 on; 0 where it is none, or the only one."""
+    several = sum(laid.kind == "new" for laid in fabric_plan.laid) > 1
+    counted = accumulate(int(laid.kind == "new") for laid in fabric_plan.laid)
+    return [
+        number if several and laid.kind == "new" else 0
+        for laid, number in zip(fabric_plan.laid, counted, strict=True)
+    ]
+
+
+def length_words(fabric_plan: FabricPlan) -> list[str]:
+    """``length 2 of 3`` for each piece of fabric; nothing where it is not one of several."""
+    numbers = length_numbers(fabric_plan)
+    return [f"length {number} of {max(numbers)}" if number else "" for number in numbers]
+
+
+def piece_names(fabric_plan: FabricPlan, project: Project) -> list[str]:
     """A name for each piece of fabric that is laid down: ``Fog``, ``Fog, length 2 of 3``."""
     name = fabric_name(project, fabric_plan.fabric)
-    lengths = sum(laid.kind == "new" for laid in fabric_plan.laid)
-    which = 0
-    for laid in fabric_plan.laid:
-        which += laid.kind == "new"
-        several = laid.kind == "new" and lengths > 1
-        yield f"{name}, length {which} of {lengths}" if several else name
+    return [f"{name}, {words}" if words else name for words in length_words(fabric_plan)]
 
 
 def total_text(fabric_plans: Sequence[FabricPlan], measure: Measure) -> str:

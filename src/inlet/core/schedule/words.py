@@ -78,10 +78,15 @@ def tasks_text(tasks: Sequence[Task]) -> str:
     said: dict[str, list[Task]] = {}
     for task in tasks:
         for verb in task.verb.split(", "):
-            said.setdefault("make" if task.what.startswith(CUTS_OF) else verb, []).append(task)
+            said.setdefault("make" if _cuts_fabric(task) else verb, []).append(task)
     return " ".join(
         _SENTENCES[verb].format(_listed(verb, own_tasks)) for verb, own_tasks in said.items()
     )
+
+
+def _cuts_fabric(task: Task) -> bool:
+    """Is it a piece of fabric that is cut up? It is of no step."""
+    return not task.step and task.what.startswith(CUTS_OF)
 
 
 def _listed(verb: str, tasks: Sequence[Task]) -> str:
@@ -105,7 +110,7 @@ def _listed(verb: str, tasks: Sequence[Task]) -> str:
 def _number(task: Task) -> str:
     """“12 A”, “2 runs of A”, “row 1”, “3 of row 1”, “the block”, “3 blocks”."""
     what, times = task.what, task.times
-    if what.startswith(CUTS_OF):
+    if _cuts_fabric(task):
         return f"{times} {what if times > 1 else what.replace('cuts', 'cut', 1)}"
     if what == "the block":
         return what if times == 1 else f"{times} blocks"

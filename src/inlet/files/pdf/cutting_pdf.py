@@ -18,9 +18,9 @@ from inlet.core.layout import (
     cuts_of,
     fabric_text,
     finished_text,
+    length_words,
     line_text,
     lines_of,
-    piece_names,
     preparing,
     strips_to_cut,
     tools_for,
@@ -83,11 +83,10 @@ def cutting_story(plan: Cuttable, what: str) -> Story:
     for layout in plan.fabric_plans.best:
         heading = f"{fabric_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
         story += strips_table(heading, layout, plan.project)
-        names = piece_names(layout, plan.project)
-        for laid, name in zip(layout.laid, names, strict=True):
+        for laid, length in zip(layout.laid, length_words(layout), strict=True):
             check()
-            length = f", {name.partition(', ')[2]}" if ", length" in name else ""
-            head = [paragraph(f"{fabric_text(laid, plan.measure)}{length}", 10.5, MEDIUM)]
+            said = ", ".join(filter(None, (fabric_text(laid, plan.measure), length)))
+            head = [paragraph(said, 10.5, MEDIUM)]
             how = "bolt" if laid.kind == "new" else laid.kind, laid.layers
             if how not in prepared:
                 prepared.add(how)

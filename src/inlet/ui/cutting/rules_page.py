@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QComboBox, QSpinBox, QWidget
 
 from inlet.core.layout import (
+    handled_by,
     handled_typed,
     mat_typed,
     per_cent,
@@ -105,10 +106,10 @@ class RulesPage(QWidget):
             widget.blockSignals(False)
         self.squaring.show_value(show(measure.squared_off, system=measure.system))
         self.margin.show_value(show(rules.margin))
-        tools, usual = tools_of(self.session.project), measure.system.handled
+        tools = tools_of(self.session.project)
         self.rulers.show_value(tools_shown(tools.rulers, measure.system))
         self.mat.show_value(tools_shown([tools.mat], measure.system))
-        handled = rules.handled if rules.handled is not None else usual
+        handled = handled_by(self.session.project)
         self.handled.show_value(show(handled, system=measure.system))
         for unit in self.units:
             unit.setText(unit_of(measure))

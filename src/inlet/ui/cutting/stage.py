@@ -277,9 +277,9 @@ class CuttingStage(QWidget):
         chip = PushButton(words)
         chip.setCheckable(True)
         chip.setChecked(at == self.at or (not words[0].isdigit() and at == self._first_of(self.at)))
-        name = list(piece_names(lying.plan, self.session.project))
-        which = next(i for i, other in enumerate(lying.plan.laid) if other is lying.laid)
-        chip.setAccessibleName(f"{name[which]}: {words}")
+        names = piece_names(lying.plan, self.session.project)
+        which = next(i for i, laid in enumerate(lying.plan.laid) if laid is lying.laid)
+        chip.setAccessibleName(f"{names[which]}: {words}")
         chip.setToolTip(vulgar_text(fabric_text(lying.laid, self.session.measure)))
         chip.clicked.connect(partial(self.choose, at))
         return chip

@@ -10,6 +10,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import (
+    QAbstractSpinBox,
     QCheckBox,
     QComboBox,
     QDoubleSpinBox,
@@ -55,14 +56,19 @@ class ChoiceBox(QComboBox):
         event.ignore()
 
 
+def taken_when_left(box: QAbstractSpinBox) -> None:
+    """A number that is typed is one edit; the wheel does not give its field the focus."""
+    box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+    box.setKeyboardTracking(False)
+
+
 @guarded
 class NumberBox(QSpinBox):
     """A whole number."""
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setKeyboardTracking(False)
+        taken_when_left(self)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()
@@ -74,8 +80,7 @@ class DecimalBox(QDoubleSpinBox):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setKeyboardTracking(False)
+        taken_when_left(self)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()
