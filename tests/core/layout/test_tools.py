@@ -170,6 +170,7 @@ def test_lines_tell_every_cut_once_and_in_order(wanted, every, layers):
         assert len(parts) == line.number
         told += [(part.stroke.what, part.stroke.size) for part in parts]
         squared = sum(part.squared for part in line.parts)
+        assert not squared or strokes[line.last - 1].what == "strip"  # it lies in between
         assert line.last - line.first == line.number + squared
     again = [i for line in lines for part in line.parts if part.squared
              for i in range(line.first, line.last) if strokes[i].what == "square"]  # fmt: skip

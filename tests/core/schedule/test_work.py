@@ -26,6 +26,7 @@ from inlet.core.piecing.seam_test import (
     should_measure,
 )
 from inlet.core.plan.block import plan_block
+from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.block import Block, straight
 from inlet.core.project.measure import INCH, METRIC, Rates, SeamTest
 from inlet.core.project.project import measured_in
@@ -366,6 +367,13 @@ def test_the_test_and_the_minutes_stay_in_the_file():
     cm = F(254, 100)
     assert metric.seam_test == SeamTest(strip=F(3, 2) * cm, middle=F(31, 32) * cm, stitched=cm / 4)
     assert measured_in(metric, INCHES).seam_test == seam_test
+
+
+def test_segments_are_cut_apart_as_often_as_they_are_needed():
+    """28 blocks Sluice with four strip units each: 112 segments, of strip sets that hold 121."""
+    work = plan_quilt(load(DEMO)).work
+    tasks = [task for sitting in work.sittings for batch in sitting.batches for task in batch.tasks]
+    assert sum(t.times for t in tasks if t.what == "segments for Sluice B") == 112
 
 
 def test_works_of_the_demo_take_as_few_sittings_as_their_minutes_allow():
