@@ -64,6 +64,7 @@ from inlet.files.project.project_json import (
     why_not_kept,
 )
 from inlet.files.text.plan_json import plan_dict
+from inlet.files.text.tables import write_csv
 from inlet.files.whole import previous_version
 from tests.blocks import GOOSE, block_of, exacts, lengths, project_of, unit_blocks
 from tests.core.pressing.drawn import NAMED
@@ -624,3 +625,26 @@ def test_a_guide_of_awkward_seams_and_of_what_cannot_be_sewn(tmp_path):
     block = block_of("1 1 2 1 / 2 1 2 2 / 2 2 1 2 / 1 2 1 1", 3, 3)
     write_guide(plan_block(project_of(block), block), path)
     assert "island" in text_of(path) or "touch" in text_of(path)
+
+
+def test_a_file_that_says_only_its_system_gets_what_is_usual_there():
+    """And how many layers a blade cuts is read under the key that files had for it before."""
+    raw = {"format": "inlet", "version": 1, "blocks": [], "measure": {"system": "cm"},
+           "cutting": {"stack": 6}}  # fmt: skip
+    project = loads(json.dumps(raw))
+    assert project.measure == METRIC
+    assert project.cutting.blade == 6
+    assert loads(dumps(project)) == project
+    raw["measure"]["seam"] = "1"
+    assert loads(json.dumps(raw)).measure == replace(METRIC, seam=F(1))
+    raw["measure"] = {"system": "ell"}
+    with pytest.raises(FileProblem, match="system"):
+        loads(json.dumps(raw))
+
+
+def test_a_fraction_in_a_table_is_no_day(tmp_path):
+    """A spreadsheet takes 5/2 for the fifth of February; with a unit it is text as it is."""
+    path = tmp_path / "cells.csv"
+    write_csv([["5/2", "1 1/2", "3-1/2", "2 1/2 in", "2.5", "A 1/2", "12"]], path)
+    text = path.read_text(encoding="utf-8-sig").strip()
+    assert text == "'5/2,'1 1/2,'3-1/2,2 1/2 in,2.5,A 1/2,12"

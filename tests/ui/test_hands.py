@@ -121,11 +121,14 @@ def test_keys_of_a_card_work_after_a_click_elsewhere_but_not_in_a_field(at_work,
     for number in range(3):  # prepared, then two cuts
         QTest.keyClick(window, Qt.Key.Key_Space)
         qtbot.waitUntil(lambda n=number: (stage._done(stage.lying) or 0) == max(0, n))
-    margin = window.cutting_ticket.rules.margin
-    margin.setFocus()
-    QTest.keyClick(margin, Qt.Key.Key_Space)
-    QTest.keyClick(margin, Qt.Key.Key_PageDown)
-    assert stage._done(stage.lying) == 2
+    lying = stage.lying
+    for field in (window.cutting_ticket.rules.margin, window.topbar.seam):
+        field.setFocus()
+        QTest.keyClick(field, Qt.Key.Key_Space)
+        QTest.keyClick(field, Qt.Key.Key_PageDown)
+        assert stage.lying is lying
+        assert stage._done(lying) == 2
+    window.topbar.seam.undo()
     at_work.stage("pressing")
     picture = window.pressing.picture
     qtbot.waitUntil(lambda: picture.pressing is not None, timeout=20000)
