@@ -3,13 +3,20 @@
 from __future__ import annotations
 
 import argparse
-import os
 import sys
 from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, NoReturn
 
-from inlet import __version__, log_command, remake_command, terminal
+from inlet import (
+    __version__,
+    desktop_command,
+    import_command,
+    log_command,
+    pack_command,
+    remake_command,
+    terminal,
+)
 from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
 from inlet.core.cutlist import project_sets
 from inlet.core.layout import BEST
@@ -30,14 +37,11 @@ from inlet.core.project import (
     Block,
     Project,
     SeamTest,
-    first_project,
-    new_block,
-    replace,
 )
 from inlet.core.templates import correction
 from inlet.core.words import length_text, near_text
 from inlet.files.exports import BY_NAME, FORMATS, PIXELS, QuiltExport, Wish
-from inlet.files.project.project_json import FileProblem, entries_not_read, load, save
+from inlet.files.project.project_json import FileProblem, entries_not_read, load
 from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.text.plan_text import (
     compared_lines,
@@ -53,9 +57,10 @@ from inlet.files.whole import check_export
 if TYPE_CHECKING:
     from inlet.files.text.tables import Table
 
-from inlet.option_types import band_count, block_size, few_spares, whole_copies
+from inlet.man_page import Command, man_page
+from inlet.option_types import few_spares, whole_copies
 
-COMMANDS = ("plan", "export", "check", "import", "remake", "log")
+COMMANDS = ("plan", "export", "check", "import", "remake", "log", "pack", "unpack")
 
 
 class _Parser(argparse.ArgumentParser):
@@ -83,6 +88,24 @@ def main(argv: Sequence[str] | None = None) -> int:
 
 
 def _window(args: Sequence[str]) -> int:
+    options = _window_parser().parse_args(args)
+    if options.install_desktop:
+        return desktop_command.install(manual())
+    if options.remove_desktop:
+        return desktop_command.remove()
+    if options.where:
+        return desktop_command.where()
+    from inlet.ui.shell.app import run  # Qt is loaded only when there is a window to show
+
+    return run(options)
+
+
+def manual() -> str:
+    """The manual page, inlet(1)."""
+    return man_page(_window_parser(), _commands()[1])
+
+
+def _window_parser() -> argparse.ArgumentParser:
     parser = _Parser(
         prog="inlet",
         description="Draft pieced quilt blocks and work out how to cut and sew them.",
@@ -95,12 +118,8 @@ def _window(args: Sequence[str]) -> int:
     parser.add_argument("--stage", default="draft", help="with --picture: the stage to show")
     parser.add_argument("--block", metavar="ID", help="the block to show first")
     parser.add_argument("--step", type=int, default=1, help="with --picture: the piecing step")
-    parser.add_argument(
-        "--page",
-        type=int,
-        default=0,
-        help="with --picture: the page of the stage, from 0 on",
-    )
+    page = "with --picture: the page of the stage, from 0 on"
+    parser.add_argument("--page", type=int, default=0, help=page)
     parser.add_argument(
         "--copies", type=whole_copies, default=1, help="with --picture: of the block"
     )
@@ -111,22 +130,27 @@ def _window(args: Sequence[str]) -> int:
     parser.add_argument("--grey", action="store_true", help="with --picture: in grey view")
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")
     parser.add_argument("--version", action="version", version=f"Inlet {__version__}")
-    options = parser.parse_args(args)
-    from inlet.ui.shell.app import run  # Qt is loaded only when there is a window to show
-
-    return run(options)
+    for name, text in (
+        ("--install-desktop", "put Inlet among this user's programs: entry, icons, file type"),
+        ("--remove-desktop", "take it away from there again"),
+        ("--where", "tell where Inlet keeps its own files"),
+    ):
+        parser.add_argument(name, action="store_true", help=text)
+    return parser
 
 
 def _without_window(args: Sequence[str]) -> int:
-    options = _commands().parse_args(args)
+    options = _commands()[0].parse_args(args)
     do: Callable[[argparse.Namespace], int] = options.do
     with terminal.only_ours():
         return do(options)
 
 
-def _commands() -> argparse.ArgumentParser:
-    """The commands that need no window; each is done by ``do`` of its options."""
+def _commands() -> tuple[argparse.ArgumentParser, dict[str, Command]]:
+    """The commands that need no window, each done by ``do`` of its options; and each by its
+    name."""
     parser = _Parser(prog="inlet")
+    by_name: dict[str, Command] = {}
     commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
 
     def command(
@@ -135,6 +159,7 @@ def _commands() -> argparse.ArgumentParser:
         new_parser = commands.add_parser(name, help=text)
         new_parser.add_argument("file", metavar=file)
         new_parser.set_defaults(do=do)
+        by_name[name] = new_parser, text
         return new_parser
 
     def of_block(new_parser: argparse.ArgumentParser) -> None:
@@ -180,18 +205,13 @@ def _commands() -> argparse.ArgumentParser:
     log_command.add_options(command("log", log_command.run, of_log))
 
     drawing = "make a block of the lines and arcs of an SVG"
-    _import_options(command("import", _import, drawing, "DRAWING.svg"))
-    return parser
+    import_command.add_options(command("import", import_command.run, drawing, "DRAWING.svg"))
 
-
-def _import_options(imported: argparse.ArgumentParser) -> None:
-    """What can be said of a drawing that is read."""
-    imported.add_argument("--name", help="of the block, else the drawing's")
-    imported.add_argument("--size", type=block_size, metavar="WIDTH", help="finished, else 9 in")
-    for side in ("columns", "rows"):
-        imported.add_argument(f"--{side}", type=band_count, metavar="N", help="else guessed")
-    to = "to add it to, or a new one"
-    imported.add_argument("-o", "--output", metavar="PROJECT", required=True, help=to)
+    packs, unpacks = "write a project and its photographs as one file", "write what was packed"
+    pack_command.add_pack_options(command("pack", pack_command.run_pack, packs))
+    unpacked = command("unpack", pack_command.run_unpack, unpacks, "PACKED.zip")
+    pack_command.add_unpack_options(unpacked)
+    return parser, by_name
 
 
 def _export_options(export: argparse.ArgumentParser) -> None:
@@ -393,24 +413,6 @@ def _remake(options: argparse.Namespace) -> int:
     project = load(options.file)
     block = _block(project, options.block, options.file)
     return remake_command.run(project, block, options)
-
-
-def _import(options: argparse.Namespace) -> int:
-    from inlet.files.drawings.svg_import import load_svg
-
-    drawing, target = Path(options.file), Path(options.output)
-    project = load(target) if os.path.lexists(target) else first_project()
-    name = options.name or drawing.stem
-    block = new_block({b.id for b in project.blocks}, name, project.measure)
-    if options.size is not None:
-        block = replace(block, finished=(options.size, options.size))
-    system = project.measure.system
-    imported = load_svg(
-        drawing, block=block, system=system, columns=options.columns, rows=options.rows
-    )
-    save(replace(project, blocks=(*project.blocks, imported.block)), target)
-    terminal.say("\n".join(imported.report))
-    return 0
 
 
 def _block(project: Project, wanted: str | None, file: str) -> Block:

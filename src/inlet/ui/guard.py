@@ -20,8 +20,9 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any, TypeVar
 
-import platformdirs
 from PySide6.QtCore import QRect, QSize, Qt, qInstallMessageHandler
+
+from inlet.files.program_files import log_file
 
 Class = TypeVar("Class", bound=type)
 
@@ -111,10 +112,6 @@ def quiet_messages() -> None:
                 print(text, file=sys.stderr, flush=True)
 
     qInstallMessageHandler(hear)
-
-
-def log_file() -> Path:
-    return Path(platformdirs.user_log_dir("inlet")) / "errors.log"
 
 
 def note(error: Exception) -> None:

@@ -12,16 +12,16 @@ import json
 import os
 import re
 import threading
+import time
 import uuid
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, nullcontext, suppress
 from pathlib import Path
 from typing import NamedTuple
 
-import platformdirs
-
 from inlet.core.project import Project
 from inlet.files.problem import FileProblem, reason
+from inlet.files.program_files import desks_folder
 from inlet.files.project.project_json import dumps_compact, loads
 from inlet.files.whole import clear_abandoned, write_whole
 
@@ -53,12 +53,10 @@ class Left(NamedTuple):
 USUAL = 0.05
 """Seconds that putting down a project takes at most, but for a large one; a few thousandths on a
 quiet machine."""
+OUTDATED, KEPT_DAYS = "outdated", 30
+"""The folder for work older than its file, and the days it is kept there."""
 PATIENCE = 0.4
 """Seconds that an edit waits for the one before it to be down, where that takes unusually long."""
-
-
-def desks_folder() -> Path:
-    return Path(platformdirs.user_state_dir("inlet")) / "desks"
 
 
 class Desk:
@@ -152,6 +150,7 @@ class Desk:
         away; what cannot be read is put aside and named in ``unread``, never deleted."""
         works: list[tuple[float, Left]] = []
         clear_abandoned(self.folder)
+        _clear_old(self.folder)
         self.unread = list(_put_aside(self.folder))
         for file, record in _records(self.folder):
             if file == self.file or _lives(record):
@@ -171,8 +170,26 @@ class Desk:
             with suppress(OSError):
                 belongs = Path(path) if isinstance(path, str) else None
                 left = Left(project, belongs, file, _look_in(record))
-                works.append((file.stat().st_mtime, left))
+                if _is_outdated(left):
+                    _set_aside(file, OUTDATED)
+                else:
+                    works.append((file.stat().st_mtime, left))
         return [left for _, left in sorted(works, key=lambda item: -item[0])]
+
+
+def _is_outdated(left: Left) -> bool:
+    """Was the file saved by another since, after the work was put down? Then who saved it was
+    offered the work, or had newer."""
+    now = look_of(left.path) if left.path is not None else None
+    return now is not None and now != left.seen and now[0] > left.desk.stat().st_mtime_ns
+
+
+def _clear_old(folder: Path) -> None:
+    """Outdated work is kept for a while, and then deleted."""
+    with suppress(OSError):
+        for file in (folder / OUTDATED).glob("*.json"):
+            if time.time() - file.stat().st_mtime > KEPT_DAYS * 86_400:
+                file.unlink()
 
 
 def _look_in(record: dict[str, object]) -> Look | None:
@@ -221,13 +238,18 @@ def _put_aside(folder: Path) -> Iterator[Path]:
 
 def _aside(file: Path) -> list[Path]:
     """Move a desk that cannot be read to a folder beside the others, so that it is told once."""
-    kept = file.parent / "unread" / file.name
+    return [_set_aside(file, "unread")]
+
+
+def _set_aside(file: Path, folder: str) -> Path:
+    """Move a desk to a folder beside the others; where it is then."""
+    kept = file.parent / folder / file.name
     try:
         kept.parent.mkdir(exist_ok=True)
         os.replace(file, kept)
     except OSError:
-        return [file]
-    return [kept]
+        return file
+    return kept
 
 
 def _lives(record: dict[str, object]) -> bool:

@@ -15,6 +15,7 @@ from PySide6.QtCore import QBuffer, QSocketNotifier, Qt, QTimer
 from PySide6.QtWidgets import QApplication
 
 from inlet import terminal
+from inlet.files.desktop import ID
 from inlet.files.project.project_json import FileProblem, load
 from inlet.files.whole import check_export, export_whole
 from inlet.ui import guard, theme
@@ -58,6 +59,7 @@ def run(options: argparse.Namespace) -> int:
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
     app.setApplicationName("Inlet")
+    app.setDesktopFileName(ID)
     settings = Settings()
     theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
     guard.catch_slots()

@@ -8,9 +8,9 @@ from pathlib import Path
 from typing import Annotated, Any, Literal
 
 import msgspec
-import platformdirs
 from msgspec import Meta
 
+from inlet.files.program_files import settings_file
 from inlet.files.whole import write_whole
 
 MOST_RECENT = 8
@@ -34,7 +34,7 @@ class Settings:
     """The remembered values, each kept as soon as it is set."""
 
     def __init__(self) -> None:
-        self.path = Path(platformdirs.user_config_dir("inlet")) / "window.json"
+        self.path = settings_file()
         self._kept = _read(self.path)
 
     def _keep(self, **values: Any) -> None:
