@@ -11,12 +11,14 @@ from typing import TYPE_CHECKING, NoReturn
 from inlet import (
     __version__,
     desktop_command,
+    export_command,
     import_command,
     log_command,
     pack_command,
     remake_command,
     terminal,
 )
+from inlet.command_inputs import block_asked, plan_asked, with_quilt
 from inlet.core.buying import enough, enough_lines, shopping, shopping_whole
 from inlet.core.cutlist import project_sets
 from inlet.core.layout import BEST
@@ -34,13 +36,10 @@ from inlet.core.plan import (
 )
 from inlet.core.planning import Stock, parse_stock
 from inlet.core.project import (
-    Block,
     Project,
     SeamTest,
 )
-from inlet.core.templates import correction
 from inlet.core.words import length_text, near_text
-from inlet.files.exports import BY_NAME, FORMATS, PIXELS, QuiltExport, Wish
 from inlet.files.project.project_json import FileProblem, entries_not_read, load
 from inlet.files.text.plan_json import plan_dict, set_dict, stock_list
 from inlet.files.text.plan_text import (
@@ -52,13 +51,12 @@ from inlet.files.text.plan_text import (
 )
 from inlet.files.text.quilt_json import quilt_dict
 from inlet.files.text.quilt_text import quilt_text
-from inlet.files.whole import check_export
 
 if TYPE_CHECKING:
     from inlet.files.text.tables import Table
 
 from inlet.man_page import Command, man_page
-from inlet.option_types import few_spares, whole_copies
+from inlet.option_types import whole_copies
 
 COMMANDS = ("plan", "export", "check", "import", "remake", "log", "pack", "unpack")
 
@@ -168,6 +166,34 @@ def _commands() -> tuple[argparse.ArgumentParser, dict[str, Command]]:
 
     plan = command("plan", _plan, "print the plan of a block")
     of_block(plan)
+    _plan_options(plan)
+
+    export = command(
+        "export", export_command.run, "write a guide to print, or the drawing of a block"
+    )
+    of_block(export)
+    export_command.add_options(export)
+
+    command("check", _check, "say what is wrong with a file or its drawings")
+
+    of_slices = "cut a block apart and set it again, or a chart of start sizes"
+    remake_command.add_options(command("remake", _remake, of_slices))
+
+    of_log = "how far the work is by its log, and the log written to"
+    log_command.add_options(command("log", log_command.run, of_log))
+
+    drawing = "make a block of the lines and arcs of an SVG"
+    import_command.add_options(command("import", import_command.run, drawing, "DRAWING.svg"))
+
+    packs, unpacks = "write a project and its photographs as one file", "write what was packed"
+    pack_command.add_pack_options(command("pack", pack_command.run_pack, packs))
+    unpacked = command("unpack", pack_command.run_unpack, unpacks, "PACKED.zip")
+    pack_command.add_unpack_options(unpacked)
+    return parser, by_name
+
+
+def _plan_options(plan: argparse.ArgumentParser) -> None:
+    """What can be asked of a plan."""
     for name, text in (
         ("--json", "as JSON, docs/plan-format.md"),
         ("--compare", "every method of each unit side by side"),
@@ -192,56 +218,9 @@ def _commands() -> tuple[argparse.ArgumentParser, dict[str, Command]]:
     plan.add_argument("--target", metavar="SIZE", help=reach)
     plan.add_argument("--have", metavar="STOCK", help="sizes from fabric cut already: 5 squares")
 
-    export = command("export", _export, "write a guide to print, or the drawing of a block")
-    of_block(export)
-    _export_options(export)
-
-    command("check", _check, "say what is wrong with a file or its drawings")
-
-    of_slices = "cut a block apart and set it again, or a chart of start sizes"
-    remake_command.add_options(command("remake", _remake, of_slices))
-
-    of_log = "how far the work is by its log, and the log written to"
-    log_command.add_options(command("log", log_command.run, of_log))
-
-    drawing = "make a block of the lines and arcs of an SVG"
-    import_command.add_options(command("import", import_command.run, drawing, "DRAWING.svg"))
-
-    packs, unpacks = "write a project and its photographs as one file", "write what was packed"
-    pack_command.add_pack_options(command("pack", pack_command.run_pack, packs))
-    unpacked = command("unpack", pack_command.run_unpack, unpacks, "PACKED.zip")
-    pack_command.add_unpack_options(unpacked)
-    return parser, by_name
-
-
-def _export_options(export: argparse.ArgumentParser) -> None:
-    """What can be said of something that is written."""
-    export.add_argument("--what", choices=list(BY_NAME), required=True)
-    export.add_argument("--format", choices=list(FORMATS), required=True)
-    export.add_argument(
-        "--spares", type=few_spares, default=0, metavar="N", help="of each template"
-    )
-    export.add_argument("--every", action="store_true", help="a template for every shape")
-    measured = "what the 1 in square of the last sheet measured, across and down: 31/32, 1"
-    export.add_argument("--printed", metavar="SIZES", help=measured)
-    export.add_argument(
-        "--sizes",
-        metavar="SIZES",
-        help="with --what sizes: 4, 6, 8, 12; with quilt-sizes: lap, king",
-    )
-    export.add_argument("--pixels", type=int, default=PIXELS, help="of a PNG's longer side")
-    export.add_argument("--no-seams", action="store_true", help="of a quilt, so that shapes show")
-    export.add_argument("--paper", choices=["letter", "a4"], help="else by the measure")
-    export.add_argument("-o", "--output", metavar="OUT", required=True)
-
-
-def _plan_asked(options: argparse.Namespace) -> BlockPlan:
-    project = load(options.file)
-    return plan_block(project, _block(project, options.block, options.file), options.copies)
-
 
 def _plan_of_quilt(options: argparse.Namespace) -> int:
-    plan = plan_quilt(_with_quilt(options.file))
+    plan = plan_quilt(with_quilt(options.file))
     if options.target:
         terminal.say("\n".join(_ways_to(options.target, plan.project)))
     elif options.enough:
@@ -268,14 +247,6 @@ def _ways_to(size: str, project: Project) -> Iterator[str]:
         yield f"{near_text(proposal.size, project.measure)}: {proposal.words}{edge}; {cost}"
 
 
-def _with_quilt(file: str) -> Project:
-    """The project in a file that has a quilt."""
-    project = load(file)
-    if project.quilt is None:
-        raise FileProblem(f"{Path(file).name}: quilt: missing; this project has no quilt yet")
-    return project
-
-
 def _say_motif(options: argparse.Namespace) -> int:
     project = load(options.file)
     motif = project.cutting.motif if project.cutting is not None else None
@@ -294,7 +265,7 @@ def _plan(options: argparse.Namespace) -> int:
         return _say_table(_shopping(options))
     if options.motif:
         return _say_motif(options)
-    plan = _plan_asked(options)
+    plan = plan_asked(options)
     if options.enough:
         terminal.say("\n".join(enough_lines(enough(plan), plan.project)))
         return 0
@@ -314,48 +285,6 @@ def _plan(options: argparse.Namespace) -> int:
     return 0
 
 
-OPTIONS = {"templates": "--every", "sizes": "--sizes"}
-"""The option that helps where there is nothing to write."""
-
-
-def _export(options: argparse.Namespace) -> int:
-    path, export = Path(options.output), BY_NAME[options.what]
-    check_export(path)
-    if options.format not in export.writers:
-        formats = " or ".join(export.writers)
-        raise FileProblem(
-            f"inlet: {export.what} cannot be written as {options.format}, only as {formats}"
-        )
-    wish = Wish(
-        paper=options.paper,
-        spares=options.spares,
-        every=options.every,
-        printed=_printed(options.printed),
-        sizes=options.sizes or "",
-        pixels=options.pixels,
-        seams=not options.no_seams,
-        project_file=Path(options.file),
-    )
-    if isinstance(export, QuiltExport):
-        export.writers[options.format](plan_quilt(_with_quilt(options.file)), path, wish)
-        return 0
-    plan = _plan_asked(options)
-    lacking = export.lacks(plan, wish)
-    if lacking:
-        hint = OPTIONS.get(export.what)
-        raise FileProblem(f"inlet: {lacking.rstrip('.')}{f'; see {hint}' if hint else ''}")
-    export.writers[options.format](plan, path, wish)
-    return 0
-
-
-def _printed(text: str | None) -> tuple[float, float]:
-    """What the test square of the last sheet measured, as a correction."""
-    try:
-        return correction(text) if text else (1.0, 1.0)
-    except NumberError as why:
-        raise FileProblem(f"inlet: --printed: {why}") from None
-
-
 def _shopping(options: argparse.Namespace) -> Table:
     """The shopping list asked for."""
     from inlet.files.text.tables import shopping_table  # loads the PDF library
@@ -363,7 +292,7 @@ def _shopping(options: argparse.Namespace) -> Table:
     project = load(options.file)
     if getattr(options, "project", False):
         return shopping_table(shopping_whole(project, BEST), project)
-    return shopping_table(shopping(_plan_asked(options), notes=True), project)
+    return shopping_table(shopping(plan_asked(options), notes=True), project)
 
 
 def _chart(options: argparse.Namespace, of: BlockPlan | Project) -> Table:
@@ -411,23 +340,8 @@ def _stock(text: str | None, plan: BlockPlan) -> tuple[Stock, ...]:
 
 def _remake(options: argparse.Namespace) -> int:
     project = load(options.file)
-    block = _block(project, options.block, options.file)
+    block = block_asked(project, options.block, options.file)
     return remake_command.run(project, block, options)
-
-
-def _block(project: Project, wanted: str | None, file: str) -> Block:
-    name = Path(file).name
-    if not project.blocks:
-        raise FileProblem(f"{name}: blocks: there is no block to plan")
-    if wanted is None:
-        return project.blocks[0]
-    try:
-        return project.block(wanted)
-    except KeyError:
-        known = ", ".join(b.id for b in project.blocks)
-        raise FileProblem(
-            f"{name}: blocks: none has the id “{wanted}” (there are {known})"
-        ) from None
 
 
 def _check(options: argparse.Namespace) -> int:

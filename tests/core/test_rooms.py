@@ -11,10 +11,10 @@ import pytest
 import inlet
 
 ROOMS = (
-    "memo", "staged", "trampoline", "numbers", "cancellation", "geometry", "project", "problem",
-    "words", "history", "draft", "assembly", "units", "table", "panels", "methods", "planning",
-    "cutlist", "templates", "layout", "fitting", "piecing", "schedule", "improvised", "setting",
-    "minimum", "pressing", "remake", "plan", "bench", "figures", "buying",
+    "memo", "search", "staged", "trampoline", "numbers", "cancellation", "geometry", "project",
+    "problem", "words", "history", "draft", "assembly", "units", "table", "panels", "methods",
+    "planning", "cutlist", "templates", "layout", "fitting", "piecing", "schedule", "improvised",
+    "setting", "minimum", "pressing", "remake", "plan", "bench", "figures", "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 
