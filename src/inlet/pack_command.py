@@ -6,7 +6,7 @@ import argparse
 from pathlib import Path
 
 from inlet import terminal
-from inlet.files.packing import pack, unpack
+from inlet.files.packing import missing_text, pack, unpack
 from inlet.files.project.project_json import load
 
 
@@ -24,7 +24,7 @@ def run_pack(options: argparse.Namespace) -> int:
     path, target = Path(options.file), Path(options.output)
     missing = pack(load(path), path, target)
     if missing:
-        terminal.complain(f"inlet: not packed, as they are not there: {', '.join(missing)}")
+        terminal.complain(f"inlet: {missing_text(missing)}")
     return 0
 
 

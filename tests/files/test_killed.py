@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import random
 import signal
 import subprocess
@@ -13,7 +14,7 @@ from inlet.core.project.project import Project
 from inlet.core.project.value import replace
 from inlet.files.project import recovery
 from inlet.files.project.project_json import load, loads, save
-from inlet.files.project.recovery import Desk, clear
+from inlet.files.project.recovery import Desk, clear, look_of
 from tests.blocks import block_of, project_of
 
 WORKER = """
@@ -25,7 +26,7 @@ from inlet.core.project.project import Project
 from inlet.core.project.block import Block, straight
 from inlet.core.project.value import replace
 from inlet.files.project.project_json import save
-from inlet.files.project.recovery import Desk
+from inlet.files.project.recovery import Desk, clear, look_of
 path, desk, number = Path(sys.argv[1]), Desk(Path(sys.argv[2])), int(sys.argv[3])
 bands = (F(1),) * 12
 project = Project(blocks=(Block(id="b", columns=bands, rows=bands),))
@@ -75,7 +76,7 @@ def test_killed_at_any_moment_at_most_the_last_burst_is_missing(tmp_path):
         number = begun[-1]
     assert number >= 3 * kills  # they did work
     assert cut_short > 0  # and some were killed between desk and file
-    assert not list(desks.iterdir())
+    assert not list(desks.glob("*.json"))
     save(load(path), path)
     assert not [p for p in tmp_path.iterdir() if p.name.endswith(".tmp")]
 
@@ -111,6 +112,30 @@ def test_a_desk_that_cannot_be_written_or_read_stops_nothing(tmp_path):
     ]
     assert desk.left_behind() == []
     assert desk.unread == []  # told once
+
+
+def test_work_older_than_its_file_is_set_aside_and_later_deleted(tmp_path):
+    """Its file was saved by another window since: whoever saved it was offered the work."""
+    path, folder = tmp_path / "reed.inlet", tmp_path / "desks"
+    save(named(1), path)
+    crashed = Desk(folder)
+    crashed.keep(named(2), path, look_of(path))
+    record = json.loads(crashed.file.read_text())
+    crashed.file.write_text(json.dumps({**record, "begun": "long ago"}))
+    mine = Desk(folder)
+    assert [left.project.name for left in mine.left_behind()] == ["2"]
+    save(named(3), path)
+    later = time.time() + 5
+    os.utime(path, (later, later))
+    assert mine.left_behind() == []
+    (kept,) = (folder / "outdated").iterdir()
+    assert '\\"2\\"' in kept.read_text()
+    assert mine.left_behind() == []
+    assert kept.exists()
+    long_ago = time.time() - 31 * 86_400
+    os.utime(kept, (long_ago, long_ago))
+    mine.left_behind()
+    assert not kept.exists()
 
 
 def named(number: int) -> Project:

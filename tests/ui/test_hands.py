@@ -60,6 +60,7 @@ def test_the_wheel_over_a_list_scrolls_what_it_lies_in(at_work):
     at_work.stage("cutting")
     ticket = at_work.window.cutting_ticket
     ticket.page_buttons["rules"].click()
+    at_work.window.settings.folded = {"ticket": False}
     at_work.window.resize(1280, 420)
     QApplication.processEvents()
     area = next(a for a in visible(at_work, QScrollArea) if a.isAncestorOf(ticket))

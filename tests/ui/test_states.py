@@ -25,7 +25,8 @@ GRID = "1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2"
 def options(**given) -> argparse.Namespace:
     usual = {"file": None, "demo": False, "picture": None, "stage": "draft", "block": None,
              "step": 1, "page": 0, "copies": 1,
-             "sizes": None, "fabric": 0, "text": 1.0, "tool": "seam", "grey": False}  # fmt: skip
+             "sizes": None, "fabric": 0, "text": 1.0, "tool": "seam", "grey": False,
+             "look": None}  # fmt: skip
     return argparse.Namespace(**{**usual, **given})
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import io
 import zipfile
 import zlib
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import NamedTuple
 
@@ -57,6 +57,11 @@ def pack(project: Project, beside: Path | None, target: Path) -> list[str]:
             parcel.writestr(zipfile.ZipInfo(inside), data)  # a photograph shrinks no more
     export_whole(target, packed.getvalue())
     return missing
+
+
+def missing_text(missing: Sequence[str]) -> str:
+    """That photographs are not in the packed file; empty where all are."""
+    return f"Not packed, as they are not there: {', '.join(missing)}." if missing else ""
 
 
 def _photo(beside: Path | None, name: str) -> bytes | None:

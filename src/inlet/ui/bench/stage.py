@@ -27,7 +27,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.parts import column, scrolled, when_seen
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (
     ("today", "Today"), ("steps", "All steps"), ("made", "Made sizes"), ("diary", "Diary"),
@@ -59,8 +59,10 @@ class BenchStage(QWidget):
         self.made.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
         listed, diary_area = scrolled(self.today, "page"), scrolled(self.diary, "page")
-        for page in (listed, self.steps, self.made, diary_area):
+        own_pages = (listed, self.steps, self.made, diary_area)
+        for page in own_pages:
             self.pages.addWidget(page)
+        opens(self.page_buttons, dict(zip(self.page_buttons, own_pages, strict=True)))
         layout.addWidget(self.pages, 1)
         self.today.looked_at.connect(self.look_at)
         self.today.ticked.connect(self.tick)

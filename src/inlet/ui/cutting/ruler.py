@@ -14,6 +14,8 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 
 GLASS = QColor(255, 252, 235, 190)
+ACCENT_ON_LIGHT = QColor(theme.LIGHT["accent"])
+"""The glass is light in every look."""
 AROUND = Fraction(3, 2)
 """Inches of ruler shown on either side of the mark."""
 
@@ -63,7 +65,7 @@ class RulerFace(QWidget):
         painter.setPen(QPen(theme.INK_SOFT, 1))
         painter.drawRect(box)
         self._marks(painter, low, low + wide, at)
-        painter.setPen(QPen(theme.ACCENT, 3))
+        painter.setPen(QPen(ACCENT_ON_LIGHT, 3))
         painter.drawLine(QLineF(edge, 0, edge, self.height()))
         painter.setFont(theme.font(15, QFont.Weight.DemiBold))
         text = show(self.mark, system=self.measure.system, vulgar=True)
@@ -77,7 +79,7 @@ class RulerFace(QWidget):
         where.moveTop(self.height() - where.height() - 2)
         if where.left() < 2:
             where.moveLeft(edge + 6)
-        painter.setPen(theme.ACCENT)
+        painter.setPen(ACCENT_ON_LIGHT)
         painter.drawText(where, Qt.AlignmentFlag.AlignCenter, text)
         painter.end()
 
@@ -95,7 +97,7 @@ class RulerFace(QWidget):
             share = 0.62 if whole else 0.42 if (2 * x).denominator == 1 else 0.2
             if system.fractions and not whole and (4 * x).denominator == 1 and share == 0.2:
                 share = 0.3
-            painter.setPen(QPen(theme.INK if whole else theme.INK_SOFT, 1.6 if whole else 1))
+            painter.setPen(QPen(theme.INK_ON_LIGHT, 1.6 if whole else 0.8))
             painter.drawLine(QLineF(at(x), 0, at(x), tall * share))
             if whole and abs(at(x) - at(self.mark or x)) > 9:
                 box = QRectF(at(x) - 24, tall * 0.6, 20, 18)

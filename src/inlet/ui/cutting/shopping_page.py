@@ -31,6 +31,7 @@ class ShoppingPage(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        self.setObjectName("pageBody")
         layout = column(self, 0, 8)
         self.scope = ChoiceBox()
         self.scope.setAccessibleName("What to buy for")
@@ -45,6 +46,7 @@ class ShoppingPage(QWidget):
             flow.addWidget(each)
         layout.addWidget(asked)
         self.table = TextTable("Shopping list")
+        self.table.setMinimumHeight(theme.px(150))
         layout.addWidget(self.table, 1)
         self.notes = label("", "small", True)
         layout.addWidget(self.notes)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import partial
 from typing import NamedTuple
 
 from PySide6.QtCore import Qt, Signal
@@ -40,21 +39,23 @@ from inlet.core.setting import block_counts
 from inlet.core.words import fabric_name
 from inlet.ui import theme
 from inlet.ui.cutting.cut_card import CutCardPanel
+from inlet.ui.cutting.fabric_chooser import FabricChoice, FabricChooser
 from inlet.ui.cutting.mat import Mat
 from inlet.ui.cutting.shopping_page import ShoppingPage
 from inlet.ui.cutting.sizes_page import SizesPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.flow import FlowLayout
-from inlet.ui.widgets.inputs import ChoiceBox, PushButton
+from inlet.ui.widgets.inputs import ChoiceBox
 from inlet.ui.widgets.painting import colour_of
-from inlet.ui.widgets.parts import column, empty, label, row, scrolled
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.parts import column, scrolled
+from inlet.ui.widgets.tabs import opens, tabs
 
 CARD, LEAST_CARD, LEAST_FABRIC = 270, 180, 300
 """Pixels of the card beside the fabric, at most and at least, and of the fabric beside it; with
 less room the card stands below."""
 ANY_SIZE = 2**24 - 1
+LOW = 420
+"""A stage lower than this, in units of the text's size, has its fabrics in one list."""
 SHORT = {
     "new": "new", "bolt": "bolt", "fat-quarter": "fat quarter", "strips": "strip",
     "squares": "square", "scrap": "scrap", "panel": "panel",
@@ -90,26 +91,27 @@ class CuttingStage(QWidget):
         whole = column(self, 16, 8)
         line, self.page_buttons = tabs(self, enumerate(PAGES), self.turn_to)
         self.page_buttons[0].setChecked(True)
+        line_layout = line.layout()
+        assert line_layout is not None
         whole.addWidget(line)
         at_mat = QWidget()
         layout = column(at_mat, 0, 8)
         self.shopping, self.sizes = ShoppingPage(session), SizesPage(session)
         self.pages = QStackedWidget()
-        for page in (at_mat, self.shopping, self.sizes):
+        own_pages = (at_mat, scrolled(self.shopping, "page"), self.sizes)
+        for page in own_pages:
             self.pages.addWidget(page)
+        opens(self.page_buttons, dict(enumerate(own_pages)))
         whole.addWidget(self.pages, 1)
         self.scope = ChoiceBox()
         self.scope.setAccessibleName("What is cut")
         self.scope.addItem("for this block", False)
         self.scope.addItem("for the whole quilt", True)
         self.scope.activated.connect(lambda _: self._planned())
-        layout.addLayout(row(self.scope, 1))
-        self.chooser = QWidget()
-        self.chips = FlowLayout(self.chooser, 0, theme.px(6))
+        line_layout.addWidget(self.scope)
+        self.chooser = FabricChooser()
+        self.chooser.chosen.connect(self.choose)
         layout.addWidget(self.chooser)
-        self.lengths = QWidget()
-        self.numbers = FlowLayout(self.lengths, 0, theme.px(6))
-        layout.addWidget(self.lengths)
         self.mat = Mat()
         self.mat.pointed.connect(self.pointed)
         self.mat.picked.connect(self._pick)
@@ -131,6 +133,7 @@ class CuttingStage(QWidget):
         """At the mat, what to buy, or the block at other sizes."""
         self.pages.setCurrentIndex(page)
         self.page_buttons[page].setChecked(True)
+        self.scope.setVisible(self._has_quilt and page == 0)
         self._planned()
 
     # --- what is shown ------------------------------------------------------------------------
@@ -149,7 +152,7 @@ class CuttingStage(QWidget):
         if has_quilt != self._has_quilt:  # what is cut is the quilt, once there is one
             self.scope.setCurrentIndex(int(has_quilt))
         self._has_quilt = has_quilt
-        self.scope.setVisible(has_quilt)
+        self.scope.setVisible(has_quilt and self.pages.currentIndex() == 0)
         plan = self._asked()
         if plan is None:
             if self._plan is None or self._cut_for != self._is_for:
@@ -247,42 +250,18 @@ class CuttingStage(QWidget):
         return done is not None and done == len(cuts_of(lying.laid, self.session.project))
 
     def _show_chips(self) -> None:
-        """A button for each piece of fabric; one for all lengths of new fabric, and their numbers
-        below where it is chosen."""
-        empty(self.chips)
-        empty(self.numbers)
-        for at in dict.fromkeys(self._first_of(i) for i in range(len(self.on_mat))):
-            self.chips.addWidget(self._chip(at, self._short(self.on_mat[at])))
-        here = [i for i in range(len(self.on_mat)) if self._first_of(i) == self._first_of(self.at)]
-        if len(here) > 1:
-            self.numbers.addWidget(label("length"))
-            for number, at in enumerate(here, 1):
-                self.numbers.addWidget(self._chip(at, str(number)))
-        self.lengths.setVisible(len(here) > 1)
+        self.chooser.show_choices([self._choice(at) for at in range(len(self.on_mat))], self.at)
 
-    def _first_of(self, at: int) -> int:
-        """The first length of the fabric that is one of several; the piece of fabric itself."""
-        if not self.on_mat or self.on_mat[at].laid.kind != "new":
-            return at
-        plan = self.on_mat[at].plan
-        return next(
-            i for i, each in enumerate(self.on_mat) if each.plan is plan and each.laid.kind == "new"
-        )
-
-    def _chip(self, at: int, words: str) -> PushButton:
-        """A button that lays a piece of fabric on the mat."""
+    def _choice(self, at: int) -> FabricChoice:
+        """A piece of fabric as it is offered."""
         lying = self.on_mat[at]
-        if self._is_done(lying):
-            words += "  ✓"
-        chip = PushButton(words)
-        chip.setCheckable(True)
-        chip.setChecked(at == self.at or (not words[0].isdigit() and at == self._first_of(self.at)))
+        lengths = [each for each in lying.plan.laid if each.kind == "new"]
+        number = next((n for n, each in enumerate(lengths, 1) if each is lying.laid), 0)
         names = piece_names(lying.plan, self.session.project)
         which = next(i for i, laid in enumerate(lying.plan.laid) if laid is lying.laid)
-        chip.setAccessibleName(f"{names[which]}: {words}")
-        chip.setToolTip(vulgar_text(fabric_text(lying.laid, self.session.measure)))
-        chip.clicked.connect(partial(self.choose, at))
-        return chip
+        size = vulgar_text(fabric_text(lying.laid, self.session.measure))
+        length = number if len(lengths) > 1 else 0
+        return FabricChoice(self._short(lying), names[which], size, length, self._is_done(lying))
 
     def _short(self, lying: FabricOnMat) -> str:
         """``Fog: new``, ``Fog: 3 lengths``, ``Fog: 4 strips``."""
@@ -404,6 +383,7 @@ class CuttingStage(QWidget):
 
     def resizeEvent(self, event: object) -> None:
         """The card beside the fabric where there is room, else below it."""
+        self.chooser.be_low(self.height() < theme.px(LOW))
         beside = self.width() > theme.px(CARD) + LEAST_FABRIC
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)

@@ -28,7 +28,7 @@ from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.inputs import NumberBox
 from inlet.ui.widgets.parts import Link, column, empty, label, row, rule, when_seen
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (("list", "Cut list"), ("have", "What I have"), ("rules", "How I cut"))
 
@@ -61,6 +61,7 @@ class CuttingTicket(QWidget):
         for body in (self.cut_list, self.have, self.rules):
             layout.addWidget(body)
         layout.addStretch(1)
+        opens(self.page_buttons, {"list": self.cut_list, "have": self.have, "rules": self.rules})
         when_seen(self.have, self.have.refresh, session.changed)
         when_seen(self.rules, self.rules.refresh, session.changed)
         self.turn_to("list")

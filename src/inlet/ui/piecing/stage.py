@@ -28,6 +28,7 @@ from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.inputs import PushButton
 from inlet.ui.widgets.parts import button, column, label, scrolled, when_seen
+from inlet.ui.widgets.tabs import opens
 
 
 @guarded
@@ -57,8 +58,11 @@ class PiecingStage(QWidget):
                 ("Seam allowance test", self.seam_test),
             )
         ):
-            self.pages.addWidget(scrolled(page, "page"))
+            area = scrolled(page, "page")
+            self.pages.addWidget(area)
             new_button = PushButton(words)
+            new_button.setProperty("page", True)
+            opens({i: new_button}, {i: area})
             new_button.setCheckable(True)
             new_button.setChecked(i == 0)
             new_button.setAccessibleName(f"Piecing: {words.lower()}")

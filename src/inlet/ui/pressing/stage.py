@@ -37,6 +37,8 @@ VIEWS: tuple[tuple[View, str], ...] = (("back", "Back"), ("front", "Front"), ("l
 
 WORDS, WORDS_BELOW = 236, 640
 """Pixels of the words beside the picture, and of the stage from which on they stand there."""
+LOW = 420
+"""Nor in a stage lower than this, in units of the text's size."""
 ANY_SIZE = 2**24 - 1
 
 
@@ -127,7 +129,8 @@ class PressingStage(QWidget):
 
     def resizeEvent(self, event: object) -> None:
         """The words beside the picture where there is room, else below it."""
-        beside = self.width() > WORDS_BELOW * theme.text_scale()
+        low = self.height() < theme.px(LOW)
+        beside = low or self.width() > WORDS_BELOW * theme.text_scale()
         ways = QBoxLayout.Direction
         self.both.setDirection(ways.LeftToRight if beside else ways.TopToBottom)
         self.side.setMinimumWidth(theme.px(WORDS) if beside else 0)

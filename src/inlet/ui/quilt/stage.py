@@ -27,7 +27,7 @@ from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.inputs import CheckBox
 from inlet.ui.widgets.parts import button, column, label, row, scrolled
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.tabs import opens, tabs
 
 FIRST = 4, 5
 """Blocks across and down of a first quilt."""
@@ -84,13 +84,11 @@ class QuiltStage(QWidget):
         layout.addWidget(self.words)
         self.pages = QStackedWidget()
         self.sittings = SittingsPage(session, self._work, session.quilted)
-        for page in (
-            scrolled(on_top, "page"),
-            self.rows,
-            scrolled(self.sittings, "page"),
-            self.target,
-        ):
+        listed = scrolled(self.sittings, "page")
+        own_pages = (scrolled(on_top, "page"), self.rows, listed, self.target)
+        for page in own_pages:
             self.pages.addWidget(page)
+        opens(self.page_buttons, dict(enumerate(own_pages)))
         whole.addWidget(self.pages, 1)
         self._connect()
 

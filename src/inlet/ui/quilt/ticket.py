@@ -17,7 +17,7 @@ from inlet.ui.quilt.quilting_page import QuiltingPage
 from inlet.ui.quilt.setting_page import SettingPage
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.parts import column, label, rule
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (
     ("setting", "Setting"), ("edges", "Edges"), ("colours", "Colours"), ("place", "Place"),
@@ -55,6 +55,7 @@ class QuiltTicket(QWidget):
         }  # fmt: skip
         for body in self.pages.values():
             layout.addWidget(body)
+        opens(self.page_buttons, self.pages)
         layout.addStretch(1)
         self.turn_to("setting")
 

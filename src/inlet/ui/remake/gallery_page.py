@@ -89,7 +89,8 @@ class GalleryPage(QWidget):
         self.more = button("More", self._show_more)
         choices = QWidget()
         flow = FlowLayout(choices, 0, theme.px(8))
-        for widget in (line, self.partner, self.every, self.more):
+        layout.addWidget(line)
+        for widget in (self.partner, self.every, self.more):
             flow.addWidget(widget)
         layout.addWidget(choices)
         self.words = label("", "heading", True)

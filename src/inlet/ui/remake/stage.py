@@ -17,7 +17,7 @@ from inlet.ui.remake.start_sizes_page import StartSizesPage
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.parts import column, scrolled
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = ("Slice and set again", "Start sizes", "Improvised corners", "Centre a motif",
          "See before you choose")  # fmt: skip
@@ -39,15 +39,15 @@ class RemakeStage(QWidget):
         layout.addWidget(line)
         self.slice_page = SlicePage(slicing)
         self.pages = QStackedWidget()
-        self.pages.addWidget(scrolled(self.slice_page, "page"))
         self.sizes = StartSizesPage(slicing)
         self.gallery = GalleryPage(session)
-        self.pages.addWidget(scrolled(self.sizes, "page"))
         self.corners = CornersPage(Improvising(session))
-        self.pages.addWidget(scrolled(self.corners, "page"))
         self.panels = PanelsPage(PanelModel(session))
-        self.pages.addWidget(scrolled(self.panels, "page"))
-        self.pages.addWidget(scrolled(self.gallery, "page"))
+        bodies = (self.slice_page, self.sizes, self.corners, self.panels, self.gallery)
+        own_pages = [scrolled(body, "page") for body in bodies]
+        for page in own_pages:
+            self.pages.addWidget(page)
+        opens(self.page_buttons, dict(enumerate(own_pages)))
         self.panels.pointed.connect(self.pointed)
         self.corners.pointed.connect(self.pointed)
         layout.addWidget(self.pages, 1)

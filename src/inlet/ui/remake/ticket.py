@@ -21,7 +21,7 @@ from inlet.ui.remake.stage import CORNERS, GALLERY, PANELS, RemakeStage
 from inlet.ui.widgets.choices import ChoiceField, field
 from inlet.ui.widgets.flow import flowing
 from inlet.ui.widgets.parts import ValueEdit, button, column, label, rule, when_seen
-from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.tabs import opens, tabs
 
 WAYS = (("left", "right"), ("above", "below"))
 
@@ -242,6 +242,7 @@ class RemakeTicket(QStackedWidget):
         tickets = {GALLERY: self.gallery, CORNERS: self.corners, PANELS: self.panels}
         for ticket in (self.slices, *tickets.values()):
             self.addWidget(ticket)
+        opens(stage.page_buttons, {0: self.slices, **tickets})
         stage.turned.connect(lambda page: self.setCurrentWidget(tickets.get(page, self.slices)))
 
 

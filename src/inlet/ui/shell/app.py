@@ -61,7 +61,8 @@ def run(options: argparse.Namespace) -> int:
     app.setApplicationName("Inlet")
     app.setDesktopFileName(ID)
     settings = Settings()
-    theme.apply(app, options.text if options.text != 1.0 or options.picture else settings.text)
+    scale = options.text if options.text != 1.0 or options.picture else settings.text
+    theme.apply(app, scale, options.look or ("light" if options.picture else settings.look))
     guard.catch_slots()
     guard.quiet_messages()
     collector.look_through_unseen(app)

@@ -24,6 +24,7 @@ from inlet.core.draft import draft
 from inlet.core.numbers import System
 from inlet.core.project import Block, Project, fresh_id, new_block, replace
 from inlet.files.drawings.svg_import import Imported, load_svg, read_svg
+from inlet.files.packing import missing_text, pack, unpack
 from inlet.files.project.project_json import FileProblem, load
 from inlet.files.project.recovery import Desk, Look, clear, look_of
 from inlet.ui import guard, theme
@@ -38,6 +39,7 @@ from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.parts import button, label
 
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
+PACKED = "Packed projects (*.zip);;All files (*)"
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
 
 
@@ -348,6 +350,36 @@ class ProjectWindow(QMainWindow):
         name = fresh_id(imported.block.id, taken)
         if session.take_block(replace(imported.block, id=name)):
             self.say(" ".join(imported.report))
+
+    # --- packed -------------------------------------------------------------------------------
+
+    def pack(self) -> None:
+        """The project as it is now with its photographs, as one file."""
+        session = self.session
+        start = self.writer.folder() / self._file_name(".zip")
+        path = ask_target(self, "Pack the project", start, PACKED)
+        if path is not None:
+            project, beside = session.project, session.path
+            self.writer.write(path, lambda: missing_text(pack(project, beside, path)))
+
+    def unpack(self) -> None:
+        """A packed project written to a folder, and opened."""
+        if not self.may_leave():
+            return
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Unpack a project", str(self.writer.folder()), PACKED
+        )
+        folder = QFileDialog.getExistingDirectory(
+            self, "Where to unpack it", str(self.writer.folder())
+        ) if name else ""  # fmt: skip
+        if not folder:
+            return
+        try:
+            unpacked = unpack(Path(name), Path(folder))
+        except FileProblem as problem:
+            self.say(str(problem))
+            return
+        self._open(unpacked.project)
 
     # --- leaving ------------------------------------------------------------------------------
 

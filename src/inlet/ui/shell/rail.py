@@ -16,6 +16,8 @@ from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.parts import column
 
 STAGES = ("draft", "remake", "units", "cutting", "piecing", "pressing", "quilt", "bench")
+WIDE = 92
+"""Pixels a button is wide where its figure is below it, growing with the text."""
 
 
 class Rail(QWidget):
@@ -28,16 +30,16 @@ class Rail(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         layout = column(self, 6, 2)
         self.buttons: dict[str, QToolButton] = {}
+        self.folded = False
         group = QButtonGroup(self)
-        for i, stage in enumerate(STAGES, 1):
+        for stage in STAGES:
             button = ToolButton()
             button.setObjectName("stage")
             button.setCheckable(True)
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
             button.setIconSize(QSize(theme.px(26), theme.px(26)))
             button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-            button.setMinimumWidth(theme.px(96))
-            button.setToolTip(f"{stage.capitalize()} (Ctrl+{i})")
+            button.setMinimumWidth(theme.px(WIDE))
             button.clicked.connect(lambda _=False, s=stage: self.chosen.emit(s))
             button.toggled.connect(lambda _on, s=stage: self._tint(s))
             group.addButton(button)
@@ -52,6 +54,24 @@ class Rail(QWidget):
         session.worked.connect(self._worked)
         self.refresh()
         self.mark("draft")
+
+    def breadth(self, folded: bool) -> int:
+        """How wide it is, in pixels."""
+        return theme.px(52 if folded else 106) + 2
+
+    def fold(self, folded: bool) -> None:
+        """Only the pictures of the stages, their figures in the tips; or with them."""
+        if folded == self.folded:
+            return
+        self.folded = folded
+        style = Qt.ToolButtonStyle
+        side = theme.px(21 if folded else 26)
+        for button in self.buttons.values():
+            button.setIconSize(QSize(side, side))
+            button.setToolButtonStyle(
+                style.ToolButtonIconOnly if folded else style.ToolButtonTextUnderIcon
+            )
+            button.setMinimumWidth(0 if folded else theme.px(WIDE))
 
     def mark(self, stage: str) -> None:
         self.buttons[stage].setChecked(True)
@@ -104,6 +124,7 @@ class Rail(QWidget):
         button = self.buttons[stage]
         button.setText(f"{stage.capitalize()}\n{figure}")
         button.setAccessibleName(f"{stage.capitalize()}, {figure}")
+        button.setToolTip(f"{stage.capitalize()}: {figure} (Ctrl+{STAGES.index(stage) + 1})")
 
 
 def _per_cent(share: float) -> str:

@@ -12,6 +12,7 @@ from msgspec import Meta
 
 from inlet.files.program_files import settings_file
 from inlet.files.whole import write_whole
+from inlet.ui.shell.panels import Panel
 
 MOST_RECENT = 8
 Pixels = Annotated[int, Meta(ge=-100_000, le=100_000)]
@@ -21,13 +22,16 @@ Scale = Annotated[float, Meta(ge=0.25, le=4)]
 class Remembered(msgspec.Struct, frozen=True):
     """``recent`` files, newest first; the ``text`` size, 1 is usual; ``printed``, how much larger
     templates are drawn, across and down, so that the printer in use draws them true; the
-    ``window``'s left, top, width and height; the ``paper`` to print on, None: by the measure."""
+    ``window``'s left, top, width and height; the ``paper`` to print on, None: by the measure; the
+    ``look``; which panels the maker ``folded`` (true) or keeps open (false)."""
 
     recent: tuple[str, ...] = ()
     text: Annotated[float, Meta(ge=0.5, le=3)] = 1.0
     printed: tuple[Scale, Scale] = (1.0, 1.0)
     window: tuple[Pixels, Pixels, Pixels, Pixels] | None = None
     paper: Literal["letter", "a4"] | None = None
+    look: Literal["system", "light", "dark"] = "system"
+    folded: dict[Panel, bool] = {}
 
 
 class Settings:
@@ -86,6 +90,22 @@ class Settings:
     @paper.setter
     def paper(self, name: Literal["letter", "a4"]) -> None:
         self._keep(paper=name)
+
+    @property
+    def look(self) -> Literal["system", "light", "dark"]:
+        return self._kept.look
+
+    @look.setter
+    def look(self, look: Literal["system", "light", "dark"]) -> None:
+        self._keep(look=look)
+
+    @property
+    def folded(self) -> dict[Panel, bool]:
+        return self._kept.folded
+
+    @folded.setter
+    def folded(self, folded: dict[Panel, bool]) -> None:
+        self._keep(folded=folded)
 
 
 def _read(path: Path) -> Remembered:

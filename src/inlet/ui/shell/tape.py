@@ -6,7 +6,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QPainter, QPen
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.numbers import Exact, Fraction, show, vulgar_text
@@ -26,6 +26,10 @@ class Reading(NamedTuple):
     cut: Fraction | None = None
 
 
+USUAL, ONE_LINE = 84, 34
+"""Pixels it is high, growing with the text: open, and folded to one line."""
+
+
 @guarded
 class Tape(QWidget):
     """The strip along the bottom of the window."""
@@ -37,10 +41,22 @@ class Tape(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.reading: Reading | None = None
         self.measure = Measure()
+        self.folded = False
         self.setAccessibleName("Tape")
 
+    def breadth(self, folded: bool) -> int:
+        """How high it is, in pixels."""
+        return theme.px(ONE_LINE if folded else USUAL)
+
+    def fold(self, folded: bool) -> None:
+        """All in one line, or with figures above one another."""
+        if folded != self.folded:
+            self.folded = folded
+            self.updateGeometry()
+            self.update()
+
     def sizeHint(self) -> QSize:
-        return QSize(600, theme.px(84))
+        return QSize(600, self.breadth(self.folded))
 
     def read(self, reading: Reading | None, measure: Measure) -> None:
         """Show a reading; None clears the tape."""
@@ -105,15 +121,31 @@ class Tape(QWidget):
             if value is None:
                 continue
             text = self._size(value)
-            painter.setFont(small)
-            painter.setPen(theme.INK_SOFT)
-            painter.drawText(QPointF(x, self.height() * 0.27), name)
             font, first = (large if first else theme.font(14)), False
-            painter.setFont(font)
-            painter.setPen(theme.INK)
-            painter.drawText(QPointF(x, self.height() * 0.70), text)
+            if self.folded:
+                x = self._draw_word(painter, name, x, small)
+                self._draw_word(painter, text, x, theme.font(14, font.weight()), theme.INK)
+                font = theme.font(14, font.weight())
+            else:
+                painter.setFont(small)
+                painter.setPen(theme.INK_SOFT)
+                painter.drawText(QPointF(x, self.height() * 0.27), name)
+                painter.setFont(font)
+                painter.setPen(theme.INK)
+                painter.drawText(QPointF(x, self.height() * 0.70), text)
             x += QFontMetricsF(font).horizontalAdvance(text) + theme.px(18)
         return x
+
+    def _draw_word(
+        self, painter: QPainter, word: str, x: float, font: QFont, ink: QColor = theme.INK_SOFT
+    ) -> float:
+        """A word in the middle of the line; where the next one begins."""
+        painter.setFont(font)
+        painter.setPen(ink)
+        wide = QFontMetricsF(font).horizontalAdvance(word)
+        box = QRectF(x, 0, wide + 2, self.height())
+        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, word)
+        return x + wide + theme.px(7)
 
     def _draw_tape(self, painter: QPainter, left: float) -> None:
         """The tape itself, to scale, as long as the room allows."""
@@ -124,7 +156,9 @@ class Tape(QWidget):
         if room < 80 or longest <= 0:
             return
         shown = longest + 1.0
-        tape = _Tape(QRectF(left, self.height() * 0.34, room, self.height() * 0.30), room / shown)
+        top, high = (0.30, 0.52) if self.folded else (0.34, 0.30)
+        band = QRectF(left, self.height() * top, room, self.height() * high)
+        tape = _Tape(band, room / shown)
         painter.setPen(QPen(theme.INK, 1))
         painter.setBrush(theme.PAPER)
         painter.drawRect(tape.band)
@@ -166,7 +200,7 @@ class Tape(QWidget):
             length = band.height() * (0.45 if whole else 0.3 if half else 0.175)
             painter.setPen(QPen(theme.INK, 1))
             painter.drawLine(QLineF(x, band.bottom(), x, band.bottom() - length))
-            if whole and i and round(value) % numbered == 0:
+            if whole and i and round(value) % numbered == 0 and not self.folded:
                 painter.setPen(theme.INK_SOFT)
                 box = QRectF(x - 20, band.bottom() + 1, 40, self.height() - band.bottom())
                 painter.drawText(box, Qt.AlignmentFlag.AlignHCenter, str(round(value)))
@@ -176,6 +210,8 @@ class Tape(QWidget):
         x, band = tape.at(float(cut)), tape.band
         painter.setPen(QPen(theme.ACCENT, 2.2))
         painter.drawLine(QLineF(x, band.top() - band.height() * 0.45, x, band.bottom()))
+        if self.folded:
+            return
         painter.setFont(theme.font(9, QFont.Weight.DemiBold))
         text = f"cut {show(cut, system=self.measure.system, vulgar=True)}"
         wide = QFontMetricsF(painter.font()).horizontalAdvance(text)

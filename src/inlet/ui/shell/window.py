@@ -2,25 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import partial
-from typing import Literal
 
-from PySide6.QtCore import QPoint, QSize, QTimer
-from PySide6.QtGui import QAction, QActionGroup, QGuiApplication, QHideEvent, QKeySequence
-from PySide6.QtWidgets import (
-    QApplication,
-    QHBoxLayout,
-    QInputDialog,
-    QMenu,
-    QStackedWidget,
-    QWidget,
-)
+from PySide6.QtCore import QPoint, QSize
+from PySide6.QtGui import QGuiApplication, QHideEvent, QIcon, QResizeEvent
+from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
 
 from inlet.core.draft import TrayUnit, with_seams
-from inlet.core.numbers import CENTIMETRES, INCHES, System
-from inlet.core.project import measured_in, replace
-from inlet.files.exports import BLOCK_EXPORTS, QUILT_EXPORTS, BlockExport, QuiltExport
+from inlet.files.desktop import DESKTOP
+from inlet.files.exports import BlockExport, QuiltExport
 from inlet.files.project.recovery import Desk
 from inlet.ui import guard, theme
 from inlet.ui.at_table.sources import source_for
@@ -41,11 +31,16 @@ from inlet.ui.quilt.ticket import QuiltTicket
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.stage import RemakeStage
 from inlet.ui.remake.ticket import RemakeTicket
-from inlet.ui.shell.project_window import HearsKeys, ProjectWindow
+from inlet.ui.shell.actions import ActionWindow
+from inlet.ui.shell.command_search import Command, CommandSearch
+from inlet.ui.shell.commands import of_widgets, reveal
+from inlet.ui.shell.panels import Breadth, Panel, WindowRoom, folded_panels
+from inlet.ui.shell.project_window import HearsKeys
 from inlet.ui.shell.rail import STAGES, Rail
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.tape import Reading, Tape
+from inlet.ui.shell.ticket_fold import TicketFold
 from inlet.ui.shell.topbar import TopBar
 from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
@@ -55,24 +50,24 @@ USUAL_SIZE = 1280, 800
 """Pixels of the window on its first run, where the screen has them."""
 TITLE_BAR = 36
 """Pixels left for a title bar above the window."""
-TICKET = 440
-"""Pixels the ticket is wide at most: large text wraps in it, the stage needs its room."""
-TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
+TICKET_USUAL, TICKET = 300, 460
+"""Pixels the ticket is wide, growing with the text, and at most: large text wraps in it, the stage
+needs its room."""
 
 
 @guarded
-class Window(ProjectWindow):
+class Window(ActionWindow):
     """One project, eight stages."""
 
     def __init__(
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
     ) -> None:
         super().__init__(session, settings, desk)
-        self.setWindowIcon(theme.icon("inlet", size=48))
+        self.setWindowIcon(QIcon(str(DESKTOP / "inlet.svg")))
         self._place()
-        self._make_actions()
         self.stage = "draft"
         self.table: TableView | None = None
+        self.folded: frozenset[Panel] = frozenset()
         self.slicing = Slicing(session)
         self.build()
         session.changed.connect(self._name_window)
@@ -105,7 +100,9 @@ class Window(ProjectWindow):
         body = QWidget()
         body.setObjectName("window")
         layout = column(body, 0, 0)
-        tools = [self.undo_, self.redo_, self.grey, self.table_, self.print_]
+        tools = [
+            self.undo_, self.redo_, self.find_, self.grey, self.table_, self.print_, self.help_,
+        ]  # fmt: skip
         self.topbar = TopBar(session, self._menu(), tools)
         layout.addWidget(self.topbar)
         self._message_line().setParent(body)
@@ -117,8 +114,9 @@ class Window(ProjectWindow):
             self.quilt, self.bench,
         ):  # fmt: skip
             stage.pointed.connect(self._read)
+        self.search = CommandSearch(body)
         self.setCentralWidget(body)
-        self.rail_area.setFixedWidth(self.rail.sizeHint().width() + 2)
+        self.lay_panels()
         if session.plan is not None:
             session.planned.emit()
             session.pressed.emit()
@@ -160,7 +158,7 @@ class Window(ProjectWindow):
             self.stages.addWidget(QWidget())
             self.tickets.addWidget(QWidget())
             self._unseen[index] = stage, scrolled(ticket, "ticket")
-        self.tickets.setFixedWidth(min(theme.px(310), TICKET))
+        self.ticket_fold = TicketFold(lambda: self.fold("ticket"))
         self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
         self.draft_ticket.tray.chosen.connect(self._take_unit)
         self.draft.used.connect(self._used)
@@ -175,7 +173,74 @@ class Window(ProjectWindow):
         middle.addWidget(self.rail_area)
         middle.addWidget(self.stages, 1)
         middle.addWidget(self.tickets)
+        middle.addWidget(self.ticket_fold)
         return middle
+
+    # --- panels -------------------------------------------------------------------------------
+
+    def lay_panels(self) -> None:
+        """Fold what the stage has no room for, or the maker folded."""
+        body = self.centralWidget()
+        if body is None:
+            return
+        ticket = min(theme.px(TICKET_USUAL), TICKET)
+        sizes: dict[Panel, Breadth] = {
+            "rail": Breadth(self.rail.breadth(False), self.rail.breadth(True)),
+            "ticket": Breadth(ticket, self.ticket_fold.sizeHint().width()),
+            "tape": Breadth(self.tape.breadth(False), self.tape.breadth(True)),
+            "bar": Breadth(
+                *(self.topbar.breadth(folded, self.width()) for folded in (False, True))
+            ),
+        }
+        room = WindowRoom(self.width(), self.height())
+        self.folded = folded_panels(room, sizes, self.settings.folded)
+        self.rail.fold("rail" in self.folded)
+        self.rail_area.setFixedWidth(sizes["rail"][int("rail" in self.folded)])
+        self.tape.fold("tape" in self.folded)
+        self.topbar.fold("bar" in self.folded)
+        self.topbar.fit(self.width())
+        self.tickets.setFixedWidth(ticket)
+        self.tickets.setVisible("ticket" not in self.folded)
+        self.ticket_fold.setVisible("ticket" in self.folded)
+        for panel, action in self.folds.items():
+            action.setChecked(panel in self.folded)
+        self.place_message()
+        if self.search is not None and self.search.isVisible():
+            self.search.place()
+
+    def fold(self, panel: Panel) -> None:
+        self.settings.folded = {**self.settings.folded, panel: panel not in self.folded}
+        self.lay_panels()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.lay_panels()
+
+    def commands(self) -> list[Command]:
+        """Actions, then the pages and fields of every stage, the one in front first."""
+        found = self.action_commands()
+        found += of_widgets("Top bar", self.topbar, reveal)
+        order = [self.stage, *(stage for stage in STAGES if stage != self.stage)]
+        for stage in order:
+            for widget in self._of_stage(STAGES.index(stage)):
+                found += of_widgets(stage.capitalize(), widget, partial(self._go_to, stage))
+        return found
+
+    def _of_stage(self, index: int) -> tuple[QWidget, QWidget]:
+        """A stage and its ticket, laid into the window or not yet."""
+        if index in self._unseen:
+            return self._unseen[index]
+        stage, ticket = self.stages.widget(index), self.tickets.widget(index)
+        assert stage is not None
+        assert ticket is not None
+        return stage, ticket
+
+    def _go_to(self, stage: str, widget: QWidget) -> None:
+        """Show a field of a stage, or of its ticket."""
+        self.show_stage(stage)
+        if self.tickets.isAncestorOf(widget) and "ticket" in self.folded:
+            self.fold("ticket")
+        reveal(widget)
 
     def _used(self, tool: str) -> None:
         """The tray shows while units are dropped, and does what the keys over the drawing ask."""
@@ -233,7 +298,8 @@ class Window(ProjectWindow):
         self.table = None
 
     def message_room(self) -> tuple[int, int, int]:
-        return self.rail_area.width(), self.tickets.width(), self.tape.height()
+        right = self.ticket_fold if "ticket" in self.folded else self.tickets
+        return self.rail_area.width(), right.width(), self.tape.height()
 
     def hears(self) -> QWidget | None:
         stages: dict[str, HearsKeys] = {
@@ -286,143 +352,7 @@ class Window(ProjectWindow):
         self.undo_.setEnabled(session.history.can_undo)
         self.redo_.setEnabled(session.history.can_redo)
 
-    # --- actions ------------------------------------------------------------------------------
-
-    def _action(
-        self, words: str, do: Callable[[], object], keys: str = "", icon: str = ""
-    ) -> QAction:
-        action = QAction(words, self)
-        if keys:
-            action.setShortcuts([QKeySequence(k) for k in keys.split()])
-        if icon:
-            action.setIcon(theme.icon(icon))
-        shown = f" ({keys.split()[0]})" if keys else ""
-        action.setToolTip(words.replace("&", "").rstrip("…") + shown)
-        action.triggered.connect(lambda _=False: do())
-        self.addAction(action)
-        return action
-
-    def _make_actions(self) -> None:
-        session, writer = self.session, self.writer
-        self.new_ = self._action("&New", self.new, "Ctrl+N")
-        self.open_ = self._action("&Open…", self.open, "Ctrl+O")
-        self.save_ = self._action("&Save", self.save, "Ctrl+S")
-        self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
-        self.exports = {
-            export.what: self._action(
-                export.menu, partial(self._export_block, export), export.keys,
-                "printer" if export.what == "guide" else "",
-            )
-            for export in BLOCK_EXPORTS
-        }  # fmt: skip
-        self.print_ = self.exports["guide"]
-        for export in QUILT_EXPORTS:
-            write = partial(self._export_quilt, export)
-            self.exports[export.what] = self._action(export.menu, write)
-        self.measured_ = self._action("Calibrate the p&rinter…", writer.ask_measured)
-        self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
-        self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
-        papers = QActionGroup(self)
-        for action, name in ((self.letter_, "letter"), (self.a4_, "a4")):
-            action.setCheckable(True)
-            action.setChecked(self.settings.paper == name)
-            papers.addAction(action)
-        self.undo_ = self._action("&Undo", session.undo, "Ctrl+Z", "undo-2")
-        self.redo_ = self._action("&Redo", session.redo, "Ctrl+Shift+Z Ctrl+Y", "redo-2")
-        self.grey = self._action("&Grey view", self._toggle_grey, "Ctrl+G", "contrast")
-        self.grey.setCheckable(True)
-        self.table_ = self._action("Ta&ble view", self.show_table, "F11", "tool-table")
-        self.add_ = self._action("&Add a block", session.add_block, "Ctrl+B")
-        self.rename_ = self._action("Re&name the block…", self.rename_block, "F2")
-        self.delete_ = self._action("&Delete the block", session.delete_block)
-        self.name_ = self._action("Name the pro&ject…", self.name_project)
-        self.copy_ = self._action("&Copy the block", session.copy_block, "Ctrl+D")
-        turn, mirror = (1, False), (0, True)
-        self.turn_ = self._action("&Turn it a quarter", lambda: session.turn_block(turn), "Ctrl+T")
-        self.mirror_ = self._action("&Mirror it", lambda: session.turn_block(mirror), "Ctrl+M")
-        self.earlier_ = self._action("Move it &earlier", lambda: session.move_block(-1), "Alt+Up")
-        self.later_ = self._action("Move it &later", lambda: session.move_block(1), "Alt+Down")
-        self.import_ = self._action("&Import a drawing…", self.import_drawing, "Ctrl+I")
-        self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
-        self.inches_ = self._action("Measure in &inches", lambda: self._measure_in(INCHES))
-        self.cm_ = self._action("Measure in &centimetres", lambda: self._measure_in(CENTIMETRES))
-        self.larger_ = self._action("&Larger text", lambda: self._step_text(1), "Ctrl++ Ctrl+=")
-        self.smaller_ = self._action("S&maller text", lambda: self._step_text(-1), "Ctrl+-")
-        self.quit_ = self._action("&Quit", self.close, "Ctrl+Q")
-        for i, stage in enumerate(STAGES, 1):
-            self._action(stage.capitalize(), partial(self.show_stage, stage), f"Ctrl+{i}")
-
-    def _menu(self) -> QMenu:
-        menu = QMenu(self)
-        menu.addActions([self.new_, self.open_])
-        self.recent_menu = menu.addMenu("Open &recent")
-        self.recent_menu.aboutToShow.connect(self._fill_recent)
-        self._fill_recent()
-        menu.addActions([self.save_, self.save_as_])
-        written = [
-            block_export.what for block_export in BLOCK_EXPORTS if block_export.what != "block"
-        ]
-        menu.addActions([self.exports[what] for what in written])
-        menu.addAction(self.measured_)
-        quilt = menu.addMenu("The quil&t")
-        quilt.addActions([self.exports[quilt_export.what] for quilt_export in QUILT_EXPORTS])
-        paper = menu.addMenu("Pape&r")
-        paper.addActions([self.letter_, self.a4_])
-        menu.addSeparator()
-        menu.addActions([self.undo_, self.redo_])
-        menu.addSeparator()
-        menu.addActions([self.add_, self.rename_, self.delete_, self.name_])
-        block = menu.addMenu("This &block")
-        block.addActions([self.copy_, self.turn_, self.mirror_, self.earlier_, self.later_])
-        menu.addActions([self.import_, self.paste_, self.exports["block"]])
-        menu.addSeparator()
-        menu.addActions([self.inches_, self.cm_])
-        menu.addSeparator()
-        menu.addActions([self.grey, self.table_, self.larger_, self.smaller_])
-        menu.addSeparator()
-        menu.addAction(self.quit_)
-        return menu
-
-    def _fill_recent(self) -> None:
-        self.recent_menu.clear()
-        for path in self.settings.recent:
-            self.recent_menu.addAction(path.name, lambda p=path: self.open_path(p))
-        self.recent_menu.setEnabled(bool(self.settings.recent))
-
-    def _toggle_grey(self) -> None:
-        self.session.grey = self.grey.isChecked()
-        self.session.changed.emit()
-        if self.session.plan is not None:
-            self.session.planned.emit()
-
-    def _use_paper(self, name: Literal["letter", "a4"]) -> None:
-        self.settings.paper = name
-
-    def _measure_in(self, system: System) -> None:
-        self.session.edit(measured_in(self.session.project, system))
-
-    def _step_text(self, by: int) -> None:
-        now = min(range(len(TEXT_STEPS)), key=lambda i: abs(TEXT_STEPS[i] - theme.text_scale()))
-        scale = TEXT_STEPS[max(0, min(len(TEXT_STEPS) - 1, now + by))]
-        self.settings.text = scale
-        app = QApplication.instance()
-        assert isinstance(app, QApplication)
-        theme.apply(app, scale)
-        QTimer.singleShot(0, self, self.build)
-
-    def rename_block(self) -> None:
-        block = self.session.block
-        name, given = QInputDialog.getText(self, "Rename the block", "Name", text=block.title)
-        if given and name.strip():
-            self.session.edit_block(replace(block, name=name.strip()))
-
-    def name_project(self) -> None:
-        project = self.session.project
-        name, given = QInputDialog.getText(self, "Name the project", "Name", text=project.name)
-        if given:
-            self.session.edit(replace(project, name=name.strip()))
-
-    def _export_block(self, export: BlockExport) -> None:
+    def export_block(self, export: BlockExport) -> None:
         """Something of the block shown; at the quilt stage its guide and labels are the quilt's."""
         of_quilt = {"guide": "quilt", "labels": "quilt-labels"}.get(export.what)
         if self.stage == "quilt" and of_quilt is not None:
@@ -430,6 +360,6 @@ class Window(ProjectWindow):
         else:
             self.writer.block(export, self.cutting.sizes.text)
 
-    def _export_quilt(self, export: QuiltExport) -> None:
+    def export_quilt(self, export: QuiltExport) -> None:
         sizes = self.cutting.sizes.quilt_text
         self.writer.quilt(export, self.quilt.seams.isChecked(), sizes)

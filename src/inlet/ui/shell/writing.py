@@ -81,15 +81,16 @@ class Writer(QObject):
         kind = path.suffix.lower().removeprefix(".")
         return path, kind if kind in formats else formats[0]
 
-    def _write(self, path: Path, do: Callable[[], object]) -> None:
-        """Have a file written; its end is said."""
+    def write(self, path: Path, do: Callable[[], object]) -> None:
+        """Have a file written; its end is said, and what ``do`` says of it."""
+        done = f"{path.name} is written."
 
         def attempt() -> str:
             try:
-                do()
+                more = do()
             except FileProblem as problem:
                 return str(problem).removeprefix("inlet: ")
-            return f"{path.name} is written."
+            return f"{done} {more}" if isinstance(more, str) and more else done
 
         self.path = path
         self.show_work(f"Writing {path.name} …", self._task.stop)
@@ -125,7 +126,7 @@ class Writer(QObject):
             return
         path, kind = self._ask(export, f"{plan.block.id}-{export.what}")
         if path is not None:
-            self._write(path, lambda: export.writers[kind](plan, path, wish))
+            self.write(path, lambda: export.writers[kind](plan, path, wish))
 
     def _drawing(
         self,
@@ -136,7 +137,7 @@ class Writer(QObject):
         drawn = ExportedDrawing(self.session.project, self.session.block)
         path, _ = self._ask(export, drawn.block.id)
         if path is not None:
-            self._write(path, lambda: write(drawn, path, self._wish()))
+            self.write(path, lambda: write(drawn, path, self._wish()))
 
     def quilt(self, export: QuiltExport, seams: bool, sizes: str = "") -> None:
         """Something of the quilt, its picture with its ``seams`` or without, a chart for
@@ -151,7 +152,7 @@ class Writer(QObject):
         wish = replace(self._wish(), seams=seams, sizes=sizes)
         path, kind = self._ask(export, export.what)
         if path is not None:
-            self._write(path, lambda: export.writers[kind](plan, path, wish))
+            self.write(path, lambda: export.writers[kind](plan, path, wish))
 
     def _wish(self) -> Wish:
         settings = self.settings

@@ -5,12 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QSizePolicy, QWidget
 
+from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.widgets.inputs import ChoiceBox
 from inlet.ui.widgets.parts import label, row
 
+LARGE = 1.5
+"""Text so many times as large as usual."""
 Items = Sequence[tuple[str, Any]]
 """What there is to choose from: words, and what they stand for."""
 
@@ -42,8 +45,11 @@ class ChoiceField(ChoiceBox):
 
 
 def field(words: str, *widgets: QWidget) -> QHBoxLayout:
-    """A choice with its words before it; the choice takes what room is left."""
+    """A choice with its words before it; the choice takes what room is left. In large text a single
+    choice has its words above it, so that none of its own is cut."""
     layout = row(*widgets)
+    if len(widgets) == 1 and theme.text_scale() >= LARGE:
+        layout.setDirection(QBoxLayout.Direction.TopToBottom)
     if words:
         before = label(words)
         before.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Preferred)

@@ -28,6 +28,17 @@ class FlowLayout(QLayout):
         self._items.append(item)
         self.invalidate()
 
+    def sizes(self) -> list[tuple[QWidget | None, QSize]]:
+        """Each widget in order, with the size it is given."""
+        pairs = zip(self._items, self._hints(), strict=True)
+        return [(item.widget(), size) for item, size in pairs]
+
+    def insert(self, place: int, widget: QWidget) -> None:
+        """Put a widget in at a place."""
+        self.addWidget(widget)
+        self._items.insert(place, self._items.pop())
+        self.invalidate()
+
     def invalidate(self) -> None:
         self._sizes, self._heights = [], {}
         super().invalidate()
