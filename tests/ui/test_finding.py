@@ -101,8 +101,12 @@ def test_all_that_is_in_the_menu_is_found_and_no_list_of_it_is_long(finder):
 def test_every_field_found_can_be_gone_to(finder):
     """Each leads to its stage."""
     window = finder.window
-    fields = [c for c in window.commands() if c.where.split(",")[0].lower() in (
-        "draft", "units", "cutting", "quilt", "bench")]  # fmt: skip
+    acts = {c.title for c in window.action_commands()}
+    stages = ("draft", "units", "cutting", "quilt", "bench")
+    fields = [
+        c for c in window.commands()
+        if c.title not in acts and c.where.split(",")[0].lower() in stages
+    ]  # fmt: skip
     assert len(fields) > 60
     for command in fields[::4]:
         command.do()
