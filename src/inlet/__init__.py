@@ -1,3 +1,3 @@
 """Inlet: drafts pieced quilt blocks and works out how to cut and sew them."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

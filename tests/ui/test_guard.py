@@ -77,7 +77,10 @@ def test_an_error_in_a_paint_is_noted_said_and_the_work_put_by(maker, qtbot, no_
     faulty.deleteLater()
     said = maker.window.message_text
     qtbot.waitUntil(lambda: "Your work is kept" in said.text())
-    assert "a paint that fails" in guard.log_file().read_text("utf-8")
+    log = guard.log_file().read_text("utf-8")
+    assert "in paintEvent\nValueError" in log
+    assert "a paint that fails" not in log  # nothing that might be the maker's
+    assert str(Path.home()) not in log
     desk = maker.window.desk.file.read_text("utf-8")
     assert '\\"1\\", \\"0\\"' in desk
     maker.draw("2 0 2 3")  # the window lives
@@ -282,11 +285,11 @@ def test_ctrl_c_leaves_the_work_on_the_desk(tmp_path):
 def test_the_log_turns_over_and_keeps_the_one_before(tmp_path, monkeypatch):
     monkeypatch.setattr(guard, "log_file", lambda: tmp_path / "logs" / "errors.log")
     monkeypatch.setattr(guard, "LARGEST_LOG", 2_000)
-    for number in range(40):
-        assert guard.log(ValueError(f"error {number}: 100 % wrong"))
+    for number in range(140):
+        assert guard.log(type(f"Error{number}", (ValueError,), {})("100 % wrong"))
         guard._noted.clear()  # as if the last were long ago
     assert not (guard.log(ValueError("again")) and guard.log(ValueError("again")))
     log, before = guard.log_file(), tmp_path / "logs" / "errors.log.1"
-    assert "error 39: 100 % wrong" in log.read_text("utf-8")
+    assert "Error139" in log.read_text("utf-8")
     assert max(log.stat().st_size, before.stat().st_size) <= 2_000
     assert sorted(p.name for p in log.parent.iterdir()) == ["errors.log", "errors.log.1"]

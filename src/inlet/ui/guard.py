@@ -48,6 +48,7 @@ ANSWERS: dict[str, Callable[[], Any]] = {
     "rowCount": lambda: 0,
     "data": _NOTHING,
     "paint": _NOTHING,
+    "loadResource": _NOTHING,
 }
 """What Qt is answered where an override fails. An event handler is any ``...Event``."""
 
@@ -123,9 +124,28 @@ def note(error: Exception) -> None:
                 tell(log_file())
 
 
+def plain_trace(error: BaseException) -> str:
+    """Where an error was and of which kind, with nothing of the maker's in it: no folder, no name,
+    no value."""
+    lines = []
+    cause = error.__cause__ or error.__context__
+    if cause is not None:
+        lines.append(plain_trace(cause))
+    for frame in traceback.extract_tb(error.__traceback__):
+        lines.append(f"  {_module(Path(frame.filename))}, line {frame.lineno}, in {frame.name}")
+    return "\n".join([*lines, type(error).__name__])
+
+
+def _module(file: Path) -> str:
+    """A file of ours below its package, of another library by its name."""
+    parts = file.parts
+    ours = "inlet" in parts
+    return "/".join(parts[-parts[::-1].index("inlet") :]) if ours else file.name
+
+
 def log(error: Exception) -> bool:
-    """Write an error to the log and to standard error; False where the same was written just now.
-    Nothing here raises."""
+    """Write an error to the log, plainly, and to standard error, whole; False where the same was
+    written just now. Nothing here raises."""
     text = "".join(traceback.format_exception(error))
     where = text.rsplit("  File ", 1)[-1]
     now = time.monotonic()
@@ -139,6 +159,6 @@ def log(error: Exception) -> bool:
         file.parent.mkdir(parents=True, exist_ok=True)
         handler = RotatingFileHandler(file, maxBytes=LARGEST_LOG, backupCount=1, encoding="utf-8")
         handler.setFormatter(logging.Formatter("%(asctime)s\n%(message)s"))
-        handler.emit(logging.makeLogRecord({"msg": text, "levelno": logging.ERROR}))
+        handler.emit(logging.makeLogRecord({"msg": plain_trace(error), "levelno": logging.ERROR}))
         handler.close()
     return True

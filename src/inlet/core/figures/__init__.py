@@ -5,6 +5,7 @@ Promise: screen, PDF and SVG draw from the same list; nothing is worked out whil
 
 from inlet.core.figures.band import band_figure, band_height
 from inlet.core.figures.corner import corner_figure
+from inlet.core.figures.craft import CraftPicture, craft_picture
 from inlet.core.figures.display import (
     Area,
     Box,
@@ -55,6 +56,7 @@ __all__ = [
     "Clip",
     "Colour",
     "Corners",
+    "CraftPicture",
     "Dash",
     "Disc",
     "FabricArea",
@@ -76,6 +78,7 @@ __all__ = [
     "bounds_of",
     "corner_figure",
     "counts_figure",
+    "craft_picture",
     "cut_apart_figure",
     "held_figure",
     "junction_mark",

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from inlet.core.draft import (
     TypedBands,
@@ -29,6 +29,7 @@ from inlet.ui.draft.fabrics import FabricList
 from inlet.ui.draft.sizes import SizesCard
 from inlet.ui.draft.tray import Tray
 from inlet.ui.piecing.advice import AdviceList
+from inlet.ui.shell.help_button import help_button
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.answers import AnswersCard
 from inlet.ui.widgets.parts import Link, ValueEdit, column, empty, icon_button, label, row, rule
@@ -167,18 +168,21 @@ class DraftTicket(QWidget):
             count = len(bare)
             words = "One patch has" if count == 1 else f"{count} patches have"
             places = tuple(point for p in bare for point in p.at)
-            self._problem(f"{words} no fabric yet.", "", places)
+            self._problem(f"{words} no fabric yet.", "", places, "patch-without-fabric")
         for number, problem in others[:MOST_PROBLEMS]:
             kind = "warning" if problem.level == "error" else ""
             mark = f"! {number}  " if problem.at else ""
-            self._problem(f"{mark}{problem.text}", kind, problem.at)
+            self._problem(f"{mark}{problem.text}", kind, problem.at, problem.code)
         if len(others) > MOST_PROBLEMS:
             self.problems.addWidget(label(f"and {len(others) - MOST_PROBLEMS} more", "small"))
 
-    def _problem(self, words: str, kind: str, places: Sequence[Point]) -> None:
-        if not places:
-            self.problems.addWidget(label(words, kind, True))
-            return
-        link = Link(words, kind or "place", "Show where")
-        link.followed.connect(lambda: self.asked_place.emit(places))
-        self.problems.addWidget(link)
+    def _problem(self, words: str, kind: str, places: Sequence[Point], code: str) -> None:
+        """A sentence of trouble, which leads to its place, and a button that leads to its page."""
+        told: QWidget = label(words, kind, True)
+        if places:
+            told = Link(words, kind or "place", "Show where")
+            told.followed.connect(lambda: self.asked_place.emit(places))
+        line = QWidget()
+        line.setLayout(row(told, help_button(self.session, code)))
+        told.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        self.problems.addWidget(line)

@@ -23,11 +23,12 @@ from inlet.ui.guard import guarded
 from inlet.ui.piecing.card import StepPanel, step_name
 from inlet.ui.piecing.seam_test import SeamTestPage
 from inlet.ui.piecing.sittings import SittingsPage
+from inlet.ui.shell.help_button import help_button
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.inputs import PushButton
-from inlet.ui.widgets.parts import button, column, label, scrolled, when_seen
+from inlet.ui.widgets.parts import button, column, label, row, scrolled, when_seen
 from inlet.ui.widgets.tabs import opens
 
 
@@ -201,7 +202,10 @@ class PiecingStage(QWidget):
         if plan.errors:
             self.body.addWidget(label("Not ready to sew", "heading"))
             for problem in plan.errors[:4]:
-                self.body.addWidget(label(problem.text, "warning", True))
+                line = QWidget()
+                told = label(problem.text, "warning", True)
+                line.setLayout(row(told, help_button(self.session, problem.code)))
+                self.body.addWidget(line)
         if count:
             step = plan.steps[self.index]
             self.card.show_step(plan, step, self.session.pressing, self.session.grey)

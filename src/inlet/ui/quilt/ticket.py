@@ -15,8 +15,9 @@ from inlet.ui.quilt.fit_page import FitPage
 from inlet.ui.quilt.place_page import PlacePage
 from inlet.ui.quilt.quilting_page import QuiltingPage
 from inlet.ui.quilt.setting_page import SettingPage
+from inlet.ui.shell.help_button import help_button
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.parts import column, label, rule
+from inlet.ui.widgets.parts import column, label, row, rule
 from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (
@@ -32,6 +33,7 @@ class QuiltTicket(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        self._codes: list[str] = []
         self.setObjectName("ticketBody")
         layout = column(self, 16, 8)
         layout.addWidget(label("finished", "caption"))
@@ -40,7 +42,11 @@ class QuiltTicket(QWidget):
         self.inside = label("", "caption", True)
         layout.addWidget(self.inside)
         self.problems = label("", "warning", True)
-        layout.addWidget(self.problems)
+        self.about = help_button(session, "")
+        self.about.clicked.connect(self._ask_help)
+        told = QWidget()
+        told.setLayout(row(self.problems, self.about))
+        layout.addWidget(told)
         layout.addWidget(rule())
         line, self.page_buttons = tabs(self, PAGES, self.turn_to)
         layout.addWidget(line)
@@ -84,12 +90,19 @@ class QuiltTicket(QWidget):
             words.append(f"{blocks} {'place' if blocks == 1 else 'places'} with a block")
         self.inside.setText(vulgar_text("; ".join(words)))
         problems = [problem.text for problem in top.problems]
+        self._codes = [problem.code for problem in top.problems]
         if plan.apart and self.page != "fit":
             problems.append(f"{apart_text(plan.apart, measure)} See Fit.")
         self.problems.setText(vulgar_text("\n".join(problems)))
         self.problems.setVisible(bool(problems))
+        self.about.setVisible(bool(problems))
         page = self.pages[self.page]
         page.refresh()
+
+    def _ask_help(self) -> None:
+        """What the first sentence means."""
+        code = self._codes[0] if self._codes else "edges-differ"
+        self.session.asked_help.emit(f"trouble#{code}")
 
     def showEvent(self, event: object) -> None:
         self.refresh()

@@ -23,6 +23,13 @@ from inlet.ui.shell.project_window import ProjectWindow
 from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
+from inlet.ui.shell.text_dialog import (
+    TextDialog,
+    about_text,
+    log_text,
+    news_text,
+    places_text,
+)
 
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 LOOKS: tuple[tuple[theme.Chosen, str], ...] = (
@@ -174,6 +181,19 @@ class ActionWindow(ProjectWindow):
             for i, stage in enumerate(STAGES, 1)
         ]
         self.help_ = self._action("&Help for this stage", self.show_help, "F1", "tool-help")
+        self.contents_ = self._action("&All pages of the help", lambda: self.show_help("contents"))
+        self.places_ = self._action(
+            "&Where Inlet keeps its files…", lambda: self._show_text("Inlet's files", places_text())
+        )
+        self.log_ = self._action(
+            "Log of &errors…", lambda: self._show_text("Log of errors", log_text(), markdown=False)
+        )
+        self.news_ = self._action(
+            "What is &new…", lambda: self._show_text("What is new", news_text())
+        )
+        self.about_ = self._action(
+            "A&bout Inlet…", lambda: self._show_text("About Inlet", about_text())
+        )
 
     # --- the menu -------------------------------------------------------------------------------
 
@@ -200,7 +220,8 @@ class ActionWindow(ProjectWindow):
                                    self.measured_]),
             ("&View", [stages, None, self.grey, self.table_, None, self.larger_, self.smaller_,
                        looks, None, *self.folds.values()]),
-            ("&Help", [self.help_]),
+            ("&Help", [self.help_, self.contents_, None, self.places_, self.log_, None, self.news_,
+                       self.about_]),
         ]  # fmt: skip
         for title, items in self.groups:
             self._part(title, items, menu)
@@ -238,6 +259,11 @@ class ActionWindow(ProjectWindow):
         """The line to find things by their words."""
         if self.search is not None:
             self.search.open(self.commands())
+
+    def _show_text(self, title: str, text: str, markdown: bool = True) -> None:
+        """A text in a window of its own."""
+        self.reading = TextDialog(self, title, text, markdown)
+        self.reading.show()
 
     # --- what they do ---------------------------------------------------------------------------
 

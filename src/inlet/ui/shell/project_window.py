@@ -64,6 +64,7 @@ class ProjectWindow(QMainWindow):
         self.desk.first = turns.urgent
         self.writer = Writer(self, session, self.settings, self.say, self.show_work)
         self._troubled_desk = self._handing_on = False
+        self._about = ""
         self._reader = BackgroundTask(self, self._not_read)
         self._reader.progress.connect(self._show_reading)
         self._on_disk: Look | None = None  # how the file looked when we last met it
@@ -88,6 +89,12 @@ class ProjectWindow(QMainWindow):
         self.stop_work = button("Stop", lambda: self._stop())
         self.stop_work.hide()
         line.addWidget(self.stop_work)
+        about = ToolButton()
+        about.setIcon(theme.icon("tool-help"))
+        about.setAccessibleName("Help for this message")
+        about.setToolTip("Help for this message")
+        about.clicked.connect(lambda: self.session.asked_help.emit(self._about))
+        line.addWidget(about)
         line.addWidget(close)
         self.message.hide()
         return self.message
@@ -135,8 +142,10 @@ class ProjectWindow(QMainWindow):
         """How much of the window is not for a message: at its left, at its right, at its foot."""
         return 0, 0, 0
 
-    def say(self, text: str) -> None:
-        """A sentence for the maker, until closed or the next one."""
+    def say(self, text: str, about: str = "") -> None:
+        """A sentence for the maker, until closed or the next one; ``about`` is the page of the help
+        that has more of it, else the stage's."""
+        self._about = about
         self.message_text.setText(text)
         self.stop_work.setVisible(False)
         self.message.show()
@@ -154,7 +163,7 @@ class ProjectWindow(QMainWindow):
         what Qt is at now is over."""
         self.put_by()
         words = f"Something went wrong inside Inlet. Your work is kept; {log} says what it was."
-        QTimer.singleShot(0, self, lambda: self.say(words))
+        QTimer.singleShot(0, self, lambda: self.say(words, "files#The log of errors"))
 
     # --- files --------------------------------------------------------------------------------
 
@@ -181,7 +190,7 @@ class ProjectWindow(QMainWindow):
         try:
             project = load(path)
         except FileProblem as problem:
-            self.say(str(problem))
+            self.say(str(problem), "files#A file that cannot be opened")
             return
         self.message.hide()
         if self.session.start(project, path):
@@ -229,7 +238,8 @@ class ProjectWindow(QMainWindow):
     def _say_trouble(self) -> None:
         """Say once that unsaved work cannot be kept, and again only after it could."""
         if self.desk.trouble and not self._troubled_desk:
-            self.say(f"Unsaved work cannot be kept safe from a crash ({self.desk.trouble}).")
+            why = self.desk.trouble
+            self.say(f"Unsaved work cannot be kept safe from a crash ({why}).", "files")
         self._troubled_desk = bool(self.desk.trouble)
 
     def met_file(self) -> None:
@@ -241,7 +251,8 @@ class ProjectWindow(QMainWindow):
         if self.desk.held_elsewhere(path):
             self.say(
                 f"{path.name} is open in another Inlet window too. Whichever saves last keeps its "
-                "own drawing; save under another name to keep both."
+                "own drawing; save under another name to keep both.",
+                "files#A file open in two windows",
             )
         self.put_by()
 

@@ -62,6 +62,7 @@ class Shown(QObject):
     advised = Signal()  # what would spare set-ins in the block is known
     selected = Signal()  # the unit or step picked
     picked_fabric = Signal()
+    asked_help = Signal(str)  # a page of the help, and where on it: page#anchor
     repeats = Signal()  # the symmetry drawn with
     said = Signal(str)  # a sentence for the maker
 

@@ -151,13 +151,18 @@ class TopBar(QWidget):
     def fit(self, width: int) -> None:
         """Folded, it is one line: tools that find no room in it are in the menu alone, those that
         are used least first."""
-        for tool in self.tools:
-            tool.show()
+        gap, between = theme.px(12), theme.px(8)
+        taken = sum(w.sizeHint().width() + gap for w in (self.menu_button, self.blocks))
+        taken += self.summary.sizeHint().width() + gap + 2 * theme.px(7)
+        tools = [tool.sizeHint().width() + between for tool in self.tools]
+        away: set[int] = set()
         for place in LEAST_USED if self.folded else ():
-            if self._layout.heightForWidth(width) <= self.breadth(True, width):
+            if taken + sum(w for i, w in enumerate(tools) if i not in away) <= width:
                 break
-            self.tools[place].hide()
-            self._layout.invalidate()
+            away.add(place)
+        for i, tool in enumerate(self.tools):
+            tool.setVisible(i not in away)
+        self._layout.invalidate()
 
     def show_fields(self) -> None:
         """The fields, below their button; where they are in the bar, the first of them."""

@@ -34,7 +34,8 @@ from inlet.ui.remake.ticket import RemakeTicket
 from inlet.ui.shell.actions import ActionWindow
 from inlet.ui.shell.command_search import Command, CommandSearch
 from inlet.ui.shell.commands import of_widgets, reveal
-from inlet.ui.shell.panels import Breadth, Panel, WindowRoom, folded_panels
+from inlet.ui.shell.help_panel import HelpPanel
+from inlet.ui.shell.panels import PANELS, Breadth, Panel, WindowRoom, folded_panels
 from inlet.ui.shell.project_window import HearsKeys
 from inlet.ui.shell.rail import STAGES, Rail
 from inlet.ui.shell.session import Session
@@ -75,6 +76,7 @@ class Window(ActionWindow):
         for signal in (session.changed, session.selected, session.planned):
             signal.connect(self._idle)
         session.said.connect(self.say)
+        session.asked_help.connect(self.show_help)
         guard.listeners.append(self._troubled)
         self._name_window()
 
@@ -159,6 +161,10 @@ class Window(ActionWindow):
             self.tickets.addWidget(QWidget())
             self._unseen[index] = stage, scrolled(ticket, "ticket")
         self.ticket_fold = TicketFold(lambda: self.fold("ticket"))
+        self.help = HelpPanel()
+        self.help.asked_stage.connect(self.show_stage)
+        self.help.closed.connect(self._close_help)
+        self.help.hide()
         self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
         self.draft_ticket.tray.chosen.connect(self._take_unit)
         self.draft.used.connect(self._used)
@@ -172,6 +178,7 @@ class Window(ActionWindow):
         middle.setSpacing(0)
         middle.addWidget(self.rail_area)
         middle.addWidget(self.stages, 1)
+        middle.addWidget(self.help)
         middle.addWidget(self.tickets)
         middle.addWidget(self.ticket_fold)
         return middle
@@ -192,8 +199,11 @@ class Window(ActionWindow):
                 *(self.topbar.breadth(folded, self.width()) for folded in (False, True))
             ),
         }
-        room = WindowRoom(self.width(), self.height())
-        self.folded = folded_panels(room, sizes, self.settings.folded)
+        beside = 0 if self.help.isHidden() else self.help.breadth()
+        self.help.setFixedWidth(self.help.breadth())
+        room = WindowRoom(self.width(), self.height(), beside)
+        order = PANELS if not beside else ("tape", "bar", "ticket", "rail")  # the help is read
+        self.folded = folded_panels(room, sizes, self.settings.folded, order)
         self.rail.fold("rail" in self.folded)
         self.rail_area.setFixedWidth(sizes["rail"][int("rail" in self.folded)])
         self.tape.fold("tape" in self.folded)
@@ -259,7 +269,10 @@ class Window(ActionWindow):
     # --- stages and tape ----------------------------------------------------------------------
 
     def show_stage(self, stage: str) -> None:
+        follows = not self.help.isHidden() and self.help.page == self.stage
         self.stage = stage
+        if follows:
+            self.help.show_page(stage)
         index = STAGES.index(stage)
         self._lay_in(index)
         self.stages.setCurrentIndex(index)
@@ -297,9 +310,28 @@ class Window(ActionWindow):
     def _close_table(self) -> None:
         self.table = None
 
+    def show_help(self, topic: str = "") -> None:
+        """Open the help at ``page#anchor``, else at the stage's page; close it where it is that
+        page."""
+        page, _, anchor = (topic or self.stage).partition("#")
+        shown = not self.help.isHidden()
+        if not topic and shown and self.help.page in ("", self.stage):
+            self._close_help()
+            return
+        self.help.show_page(page, anchor)
+        self.help.show()
+        self.lay_panels()
+        if not topic:
+            self.help.line.setFocus()
+
+    def _close_help(self) -> None:
+        self.help.hide()
+        self.lay_panels()
+
     def message_room(self) -> tuple[int, int, int]:
         right = self.ticket_fold if "ticket" in self.folded else self.tickets
-        return self.rail_area.width(), right.width(), self.tape.height()
+        beside = 0 if self.help.isHidden() else self.help.width()
+        return self.rail_area.width(), right.width() + beside, self.tape.height()
 
     def hears(self) -> QWidget | None:
         stages: dict[str, HearsKeys] = {
