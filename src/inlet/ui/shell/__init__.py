@@ -1,3 +1,3 @@
 """The window round the stages: rail, top bar, tape, and the session they share."""
 
-__all__ = ["app", "session", "tape"]
+__all__ = ["app", "help_button", "session", "tape"]

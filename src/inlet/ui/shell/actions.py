@@ -23,13 +23,7 @@ from inlet.ui.shell.project_window import ProjectWindow
 from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
-from inlet.ui.shell.text_dialog import (
-    TextDialog,
-    about_text,
-    log_text,
-    news_text,
-    places_text,
-)
+from inlet.ui.shell.text_dialog import TEXTS, TextDialog
 
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 LOOKS: tuple[tuple[theme.Chosen, str], ...] = (
@@ -182,18 +176,11 @@ class ActionWindow(ProjectWindow):
         ]
         self.help_ = self._action("&Help for this stage", self.show_help, "F1", "tool-help")
         self.contents_ = self._action("&All pages of the help", lambda: self.show_help("contents"))
-        self.places_ = self._action(
-            "&Where Inlet keeps its files…", lambda: self._show_text("Inlet's files", places_text())
-        )
-        self.log_ = self._action(
-            "Log of &errors…", lambda: self._show_text("Log of errors", log_text(), markdown=False)
-        )
-        self.news_ = self._action(
-            "What is &new…", lambda: self._show_text("What is new", news_text())
-        )
-        self.about_ = self._action(
-            "A&bout Inlet…", lambda: self._show_text("About Inlet", about_text())
-        )
+        texts = {title: partial(self._show_text, title, text) for title, text in TEXTS.items()}
+        self.places_ = self._action("&Where Inlet keeps its files…", texts["Inlet's files"])
+        self.log_ = self._action("Log of &errors…", texts["Log of errors"])
+        self.news_ = self._action("What is &new…", texts["What is new"])
+        self.about_ = self._action("A&bout Inlet…", texts["About Inlet"])
 
     # --- the menu -------------------------------------------------------------------------------
 
@@ -260,9 +247,9 @@ class ActionWindow(ProjectWindow):
         if self.search is not None:
             self.search.open(self.commands())
 
-    def _show_text(self, title: str, text: str, markdown: bool = True) -> None:
+    def _show_text(self, title: str, text: Callable[[], str]) -> None:
         """A text in a window of its own."""
-        self.reading = TextDialog(self, title, text, markdown)
+        self.reading = TextDialog(self, title, text())
         self.reading.show()
 
     # --- what they do ---------------------------------------------------------------------------

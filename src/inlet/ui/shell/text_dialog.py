@@ -17,9 +17,10 @@ LONGEST_LOG = 100_000
 
 
 class TextDialog(QDialog):
-    """Closed by Escape or its button; modal to no one."""
+    """Closed by Escape or its button; modal to no one. A text that begins with a heading is
+    Markdown."""
 
-    def __init__(self, parent: QWidget, title: str, text: str, markdown: bool = True) -> None:
+    def __init__(self, parent: QWidget, title: str, text: str) -> None:
         super().__init__(parent)
         self.setWindowTitle(title)
         self.setAccessibleName(title)
@@ -29,7 +30,7 @@ class TextDialog(QDialog):
         self.text.setAccessibleName(title)
         self.text.setOpenLinks(False)
         self.text.document().setDefaultFont(theme.font(10.5))
-        if markdown:
+        if text.startswith("#"):
             self.text.setMarkdown(text)
         else:
             self.text.setPlainText(text)
@@ -63,6 +64,15 @@ def news_text() -> str:
 def about_text() -> str:
     return (
         f"# Inlet {__version__}\n\nInlet drafts pieced quilt blocks and works out how to cut and "
-        "sew them.\n\nMIT licence. The typeface is Fira Sans (SIL Open Font License); some icons are "
-        "Lucide's (ISC). Their licences lie beside them."
+        "sew them.\n\nMIT licence. The typeface is Fira Sans (SIL Open Font License); some icons "
+        "are Lucide's (ISC). Their licences lie beside them."
     )
+
+
+TEXTS = {
+    "Inlet's files": places_text,
+    "Log of errors": log_text,
+    "What is new": news_text,
+    "About Inlet": about_text,
+}
+"""Titles, and what gives the text."""
