@@ -635,7 +635,9 @@ def test_guide_picture_and_lines_are_written_from_the_menu(setter, tmp_path, mon
     assert "Cutting" in "".join(
         page.extract_text() for page in PdfReader(write(window.exports["quilt"], "q.pdf")).pages
     )
-    assert write(window.print_, "again.pdf").stat().st_size > 1000  # of the quilt, at its stage
+    assert (
+        write(window.exports["guide"], "again.pdf").stat().st_size > 1000
+    )  # of the quilt, at its stage
     sheet = PdfReader(write(window.exports["labels"], "labels.pdf")).pages[0].extract_text()
     assert "Row 2" in sheet
     assert "4 blocks, unfinished 9 1/2 in" in sheet

@@ -81,7 +81,7 @@ def test_from_drawing_to_the_printed_guide(maker, answer, tmp_path, qtbot):
     guide = tmp_path / "gate.pdf"
     maker.window.a4_.trigger()
     answer(guide)
-    maker.window.print_.trigger()
+    maker.window.exports["guide"].trigger()
     maker.written()
     pages = PdfReader(guide).pages
     assert round(pages[0].mediabox.width) == 595
@@ -396,6 +396,10 @@ def test_the_newest_drawing_wins(maker):
 def test_the_menu_offers_everything_that_can_be_written(maker):
     """The command line reads the same table."""
     menu = maker.window.topbar.menu_button.menu()
-    deep = [action for part in menu.actions() if part.menu() for action in part.menu().actions()]
-    offered = {action.text() for action in (*menu.actions(), *deep)}
+    offered, menus = set(), [menu]
+    while menus:
+        actions = menus.pop().actions()
+        menus += [action.menu() for action in actions if action.menu()]
+        offered |= {action.text() for action in actions}
     assert {export.menu for export in BY_NAME.values()} <= offered
+    assert {export.prints for export in BY_NAME.values()} - {""} <= offered

@@ -55,14 +55,16 @@ OfQuilt = Callable[[QuiltPlan, Path, Wish], object]
 
 class BlockExport(NamedTuple):
     """Something of a block: its name for the command line, the question where it goes, the entry in
-    the menu with its keys, and who writes it in which format, the usual one first. ``lacks`` says
-    why there is nothing to write; ``drawing`` writes what needs no plan."""
+    the menu, and who writes it in which format, the usual one first. What is for paper ``prints``
+    by an entry of its own, with its ``keys``. ``lacks`` says why there is nothing to write;
+    ``drawing`` writes what needs no plan."""
 
     what: str
     title: str
     menu: str
     writers: Mapping[str, OfBlock]
     keys: str = ""
+    prints: str = ""
     lacks: Callable[[BlockPlan, Wish], str] = lambda _plan, _wish: ""
     drawing: Callable[[ExportedDrawing | BlockPlan, Path, Wish], object] | None = None
 
@@ -74,6 +76,7 @@ class QuiltExport(NamedTuple):
     title: str
     menu: str
     writers: Mapping[str, OfQuilt]
+    prints: str = ""
 
 
 FORMATS = {
@@ -248,12 +251,14 @@ def _quilt_chart(plan: QuiltPlan, wish: Wish) -> Table:
 
 BLOCK_EXPORTS = (
     BlockExport(
-        "guide", "Print the guide", "&Print the guide…", {"pdf": _guide}, "Ctrl+P"
+        "guide", "Save the guide", "Save the &guide as PDF…", {"pdf": _guide}, "Ctrl+P",
+        "&Print the guide…",
     ),
-    BlockExport("labels", "Print the labels", "Print the la&bels…", {"pdf": _labels}, "Ctrl+L"),
+    BlockExport("labels", "Save the labels", "Save the la&bels as PDF…", {"pdf": _labels}, "Ctrl+L",
+                "Print the la&bels…"),
     BlockExport(
-        "cutting", "Print the cutting plan", "Print the cu&tting plan…",
-        {"pdf": _cutting, "csv": _tabled(_cuts)["csv"]},
+        "cutting", "Save the cutting plan", "Save the cu&tting plan…",
+        {"pdf": _cutting, "csv": _tabled(_cuts)["csv"]}, prints="Print the cu&tting plan…",
     ),
     BlockExport("cuts", "Write the list of cuts", "Write the list of c&uts…", _tabled(_cuts)),
     BlockExport(
@@ -264,12 +269,12 @@ BLOCK_EXPORTS = (
         lacks=_bad_sizes,
     ),
     BlockExport("log", "Write the log", "Write the lo&g…", _tabled(_log), lacks=_no_log),
-    BlockExport("diary", "Print the diary", "Print the diar&y…", {"pdf": _diary_pdf},
-                lacks=_no_log),
+    BlockExport("diary", "Save the diary", "Save the diar&y as PDF…", {"pdf": _diary_pdf},
+                prints="Print the diar&y…", lacks=_no_log),
     BlockExport(
         "templates", "Write the templates", "Write the te&mplates…",
         {"pdf": _templates_pdf, "svg": _templates_svg, "dxf": _templates_dxf},
-        lacks=_no_templates,
+        prints="Print the te&mplates…", lacks=_no_templates,
     ),
     BlockExport(
         "block", "Export the block", "E&xport the block as SVG…", {"svg": _drawing}, "Ctrl+E",
@@ -278,12 +283,13 @@ BLOCK_EXPORTS = (
 )  # fmt: skip
 QUILT_EXPORTS = (
     QuiltExport(
-        "quilt", "Print the quilt's guide", "Print the quilt's guide…",
+        "quilt", "Save the quilt's guide", "Save the quilt's guide…",
         {"pdf": _quilt_guide, "svg": _quilt_svg, "png": _quilt_png},
+        "Print the quilt's guide…",
     ),
     QuiltExport(
-        "quilt-labels", "Print the quilt's labels", "Print the quilt's labels…",
-        {"pdf": _quilt_labels},
+        "quilt-labels", "Save the quilt's labels", "Save the quilt's labels as PDF…",
+        {"pdf": _quilt_labels}, "Print the quilt's labels…",
     ),
     QuiltExport(
         "quilt-picture", "Write a picture of the quilt", "Write a picture of the quilt…",

@@ -42,6 +42,13 @@ class PageCanvas(Canvas):  # type: ignore[misc]  # the library is not typed
         super().showPage()
 
 
+def load_fonts() -> None:
+    """Make our typeface known to the library, once."""
+    for name in (REGULAR, MEDIUM, BOLD):
+        if name not in pdfmetrics.getRegisteredFontNames():
+            pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
+
+
 def write_pages(
     path: str | os.PathLike[str],
     measure: Measure,
@@ -51,9 +58,7 @@ def write_pages(
     """Have ``draw`` write a PDF to a stream it is given, on paper of a size in points, and put it
     in place. ``paper`` is "letter" or "a4"; else letter for inch projects and A4 for metric ones.
     Raises ``FileProblem`` where it cannot be written."""
-    for name in (REGULAR, MEDIUM, BOLD):
-        if name not in pdfmetrics.getRegisteredFontNames():
-            pdfmetrics.registerFont(TTFont(name, str(FONTS / f"{name}.ttf")))
+    load_fonts()
     size = PAPERS[paper or measure.system.paper]
     pages = BytesIO()
     draw(pages, size)

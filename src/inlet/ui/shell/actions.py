@@ -70,11 +70,8 @@ class ActionWindow(ProjectWindow):
         """All that can be found."""
         return []
 
-    def export_block(self, export: BlockExport) -> None:
-        """Something of the block shown."""
-
-    def export_quilt(self, export: QuiltExport) -> None:
-        """Something of the quilt."""
+    def export(self, export: BlockExport | QuiltExport, on_paper: bool = False) -> None:
+        """Write something of the block shown or of the quilt, or print it."""
 
     # --- actions --------------------------------------------------------------------------------
 
@@ -136,17 +133,17 @@ class ActionWindow(ProjectWindow):
         self.paste_ = self._action("&Paste a drawing", self.paste_drawing, "Ctrl+V")
 
     def _written_actions(self) -> None:
-        self.exports = {
-            export.what: self._action(
-                export.menu, partial(self.export_block, export), export.keys,
-                "printer" if export.what == "guide" else "",
-            )
-            for export in BLOCK_EXPORTS
-        }  # fmt: skip
-        self.print_ = self.exports["guide"]
-        for export in QUILT_EXPORTS:
-            write = partial(self.export_quilt, export)
-            self.exports[export.what] = self._action(export.menu, write)
+        self.exports, self.prints = {}, {}
+        for export in (*BLOCK_EXPORTS, *QUILT_EXPORTS):
+            keys = export.keys if isinstance(export, BlockExport) else ""
+            printed = bool(export.prints)
+            write = partial(self.export, export)
+            self.exports[export.what] = self._action(export.menu, write, "" if printed else keys)
+            if printed:
+                icon = "printer" if export.what == "guide" else ""
+                show = partial(self.export, export, on_paper=True)
+                self.prints[export.what] = self._action(export.prints, show, keys, icon)
+        self.print_ = self.prints["guide"]
         self.measured_ = self._action("Calibrate the p&rinter…", self.writer.ask_measured)
         self.letter_ = self._action("&Letter", lambda: self._use_paper("letter"))
         self.a4_ = self._action("&A4", lambda: self._use_paper("a4"))
@@ -190,7 +187,8 @@ class ActionWindow(ProjectWindow):
         self.recent_menu = QMenu("Open &recent", menu)
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
-        written = [export.what for export in BLOCK_EXPORTS if export.what != "block"]
+        of_block = [self.exports[export.what] for export in BLOCK_EXPORTS if export.what != "block"]
+        written = self._part("&Save as a file", of_block, menu)
         paper = self._part("Pape&r", [self.letter_, self.a4_], menu)
         quilted = [self.exports[export.what] for export in QUILT_EXPORTS]
         stages = self._part("Go to a &stage", self.to_stage, menu)
@@ -203,7 +201,7 @@ class ActionWindow(ProjectWindow):
                         self.mirror_, self.earlier_, self.later_, None, self.import_,
                         self.paste_, self.exports["block"]]),
             ("&Quilt", [*quilted]),
-            ("&Print and export", [*(self.exports[what] for what in written), None, paper,
+            ("&Print and export", [*self.prints.values(), None, written, None, paper,
                                    self.measured_]),
             ("&View", [stages, None, self.grey, self.table_, None, self.larger_, self.smaller_,
                        looks, None, *self.folds.values()]),

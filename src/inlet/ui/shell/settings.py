@@ -23,7 +23,8 @@ class Remembered(msgspec.Struct, frozen=True):
     """``recent`` files, newest first; the ``text`` size, 1 is usual; ``printed``, how much larger
     templates are drawn, across and down, so that the printer in use draws them true; the
     ``window``'s left, top, width and height; the ``paper`` to print on, None: by the measure; the
-    ``look``; which panels the maker ``folded`` (true) or keeps open (false)."""
+    ``look``; the printers a test square was ``tested`` on; which panels the maker ``folded`` (true)
+    or keeps open (false)."""
 
     recent: tuple[str, ...] = ()
     text: Annotated[float, Meta(ge=0.5, le=3)] = 1.0
@@ -31,6 +32,7 @@ class Remembered(msgspec.Struct, frozen=True):
     window: tuple[Pixels, Pixels, Pixels, Pixels] | None = None
     paper: Literal["letter", "a4"] | None = None
     look: Literal["system", "light", "dark"] = "system"
+    tested: tuple[str, ...] = ()
     folded: dict[Panel, bool] = {}
 
 
@@ -90,6 +92,16 @@ class Settings:
     @paper.setter
     def paper(self, name: Literal["letter", "a4"]) -> None:
         self._keep(paper=name)
+
+    @property
+    def tested(self) -> tuple[str, ...]:
+        return self._kept.tested
+
+    def printed_on(self, printer: str) -> None:
+        """A test square was printed."""
+        self._keep(
+            tested=(*(name for name in self.tested if name != printer), printer)[-MOST_RECENT:]
+        )
 
     @property
     def look(self) -> Literal["system", "light", "dark"]:

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
 
 from inlet.core.draft import TrayUnit, with_seams
 from inlet.files.desktop import DESKTOP
-from inlet.files.exports import BlockExport, QuiltExport
+from inlet.files.exports import BY_NAME, BlockExport, QuiltExport
 from inlet.files.project.recovery import Desk
 from inlet.ui import guard, theme
 from inlet.ui.at_table.sources import source_for
@@ -384,14 +384,18 @@ class Window(ActionWindow):
         self.undo_.setEnabled(session.history.can_undo)
         self.redo_.setEnabled(session.history.can_redo)
 
-    def export_block(self, export: BlockExport) -> None:
-        """Something of the block shown; at the quilt stage its guide and labels are the quilt's."""
+    def export(self, export: BlockExport | QuiltExport, on_paper: bool = False) -> None:
+        """Written or printed; at the quilt stage guide and labels are the quilt's."""
         of_quilt = {"guide": "quilt", "labels": "quilt-labels"}.get(export.what)
         if self.stage == "quilt" and of_quilt is not None:
-            self.exports[of_quilt].trigger()
+            export = BY_NAME[of_quilt]
+        if isinstance(export, QuiltExport):
+            if on_paper:
+                self.writer.print_quilt(export)
+            else:
+                sizes = self.cutting.sizes.quilt_text
+                self.writer.quilt(export, self.quilt.seams.isChecked(), sizes)
+        elif on_paper:
+            self.writer.print_block(export, self.cutting.sizes.text)
         else:
             self.writer.block(export, self.cutting.sizes.text)
-
-    def export_quilt(self, export: QuiltExport) -> None:
-        sizes = self.cutting.sizes.quilt_text
-        self.writer.quilt(export, self.quilt.seams.isChecked(), sizes)

@@ -5,17 +5,19 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from PySide6.QtCore import QObject
-from PySide6.QtWidgets import QInputDialog, QWidget
+from PySide6.QtWidgets import QDialog, QInputDialog, QWidget
 
 from inlet.core.numbers import NumberError
-from inlet.core.plan import BlockPlan
+from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.core.templates import correction
 from inlet.files.exports import FORMATS, BlockExport, ExportedDrawing, QuiltExport, Wish
 from inlet.files.problem import FileProblem
-from inlet.files.whole import check_export
+from inlet.files.whole import check_export, export_whole
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.targets import ask_target
@@ -43,6 +45,7 @@ class Writer(QObject):
         self.window, self.session, self.settings = window, session, settings
         self.say, self.show_work = say, show_work
         self.path = Path()  # what is being written
+        self.preview: QDialog | None = None  # the pages that are looked at
         self._task = BackgroundTask(self, self._failed)
         self._task.progress.connect(self._tell)
 
@@ -55,7 +58,8 @@ class Writer(QObject):
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """What works for it, to be closed with the window: a file that is not whole yet is not
         written."""
-        return (self._task,)
+        task = getattr(self.preview, "task", None)
+        return (self._task,) if task is None else (self._task, task)
 
     def folder(self) -> Path:
         return self.session.path.parent if self.session.path else Path.home()
@@ -128,6 +132,58 @@ class Writer(QObject):
         if path is not None:
             self.write(path, lambda: export.writers[kind](plan, path, wish))
 
+    def print_block(self, export: BlockExport, sizes: str = "") -> None:
+        """Something of the block shown, on paper."""
+        plan = self._plan()
+        if plan is None:
+            return
+        wish = replace(self._wish(), sizes=sizes)
+        lacking = export.lacks(plan, wish)
+        if lacking:
+            self.say(lacking)
+            return
+        self._preview(
+            export, f"{plan.block.id}-{export.what}", partial(export.writers["pdf"], plan)
+        )
+
+    def print_quilt(self, export: QuiltExport) -> None:
+        """Something of the quilt, on paper."""
+        plan = self._quilt()
+        if plan is not None:
+            self._preview(export, export.what, partial(export.writers["pdf"], plan))
+
+    def _preview(
+        self,
+        export: BlockExport | QuiltExport,
+        usual: str,
+        write: Callable[[Path, Wish], object],
+    ) -> None:
+        """The pages as they will be printed."""
+        from inlet.ui.printing.preview import PrintPreview  # loads what prints
+
+        settings, wish = self.settings, self._wish()
+
+        def make(paper: str) -> bytes:
+            settings.paper = "a4" if paper == "a4" else "letter"
+            with TemporaryDirectory() as folder:
+                path = Path(folder) / "pages.pdf"
+                write(path, replace(wish, paper=paper))
+                return path.read_bytes()
+
+        def save(data: bytes) -> None:
+            start = self.folder() / f"{usual}.pdf"
+            path = ask_target(self.preview or self.window, export.title, start, FORMATS["pdf"])
+            if path is not None:
+                self.write(path, lambda: export_whole(path, data))
+
+        title = export.prints.replace("&", "").rstrip("…")
+        paper = settings.paper or self.session.measure.system.paper
+        known = frozenset(settings.tested)
+        self.preview = PrintPreview(
+            self.window, title, make, paper, save, known=known, tested=settings.printed_on
+        )
+        self.preview.show()
+
     def _drawing(
         self,
         export: BlockExport,
@@ -142,17 +198,24 @@ class Writer(QObject):
     def quilt(self, export: QuiltExport, seams: bool, sizes: str = "") -> None:
         """Something of the quilt, its picture with its ``seams`` or without, a chart for
         ``sizes``."""
-        plan = self.session.quilt_plan
-        if not self.session.quilt_known:
-            self.say("The quilt is still being laid out; ask again in a moment.")
-            return
-        if not plan.top.rows:
-            self.say(plan.problems[0].text)
+        plan = self._quilt()
+        if plan is None:
             return
         wish = replace(self._wish(), seams=seams, sizes=sizes)
         path, kind = self._ask(export, export.what)
         if path is not None:
             self.write(path, lambda: export.writers[kind](plan, path, wish))
+
+    def _quilt(self) -> QuiltPlan | None:
+        """The quilt's plan; none where there is none yet, with the reason said."""
+        plan = self.session.quilt_plan
+        if not self.session.quilt_known:
+            self.say("The quilt is still being laid out; ask again in a moment.")
+            return None
+        if not plan.top.rows:
+            self.say(plan.problems[0].text)
+            return None
+        return plan
 
     def _wish(self) -> Wish:
         settings = self.settings
