@@ -146,7 +146,8 @@ def main() -> int:
                 tried += 1
                 if not suites.notice(file, text):
                     missed += 1
-                    print(f"not noticed: {file.relative_to(copy)}:{line}: {what}", flush=True)
+                    place = f"{file.relative_to(copy)}:{line}"
+                    print(f"{missed} of {tried} not noticed: {place}: {what}", flush=True)
             print(f"{folder}: {missed} of {tried} not noticed", flush=True)
     return 0
 

@@ -206,7 +206,7 @@ def shopping(maker, _path):
 def reading(maker, path):
     drawing = path / "x.svg"
     drawing.write_text(FOREIGN.replace("scale(4)", "scale(1) " * 30_000))
-    maker.window._take_drawing("x", lambda b, s: svg_import.load_svg(drawing, block=b, system=s))
+    maker.window.drawings._take("x", lambda b, s: svg_import.load_svg(drawing, block=b, system=s))
 
 
 def writing(what):

@@ -322,8 +322,8 @@ def test_values_too_near_are_marked_and_the_class_can_be_changed(maker, monkeypa
     dialog.take()
     (told,) = maker.wait().problems
     assert told.code == "value-near"
-    link = maker.window.draft_ticket.findChild(Link)
-    maker.bot.mouseClick(link, LEFT)
+    links = maker.window.draft_ticket.findChildren(Link)
+    maker.bot.mouseClick(next(link for link in links if "close in value" in link.text()), LEFT)
     assert tuple(maker.drawing._flash) == told.at
     menu = maker.window.draft_ticket.fabrics.values["medium"].menu()
     next(a for a in menu.actions() if a.text() == "Dark").trigger()

@@ -26,7 +26,8 @@ from inlet.ui.shell.rail import STAGES
 from tests.sample import sampled
 from tests.ui import walk
 
-SIZES = list(product((1.0, 1.25, 1.5, 2.0), ((1024, 700), (1280, 800), (2560, 1440))))
+SCALES, ROOMS = (1.0, 1.25, 1.5, 2.0), ((1024, 700), (1280, 800), (2560, 1440))
+SIZES = list(product(SCALES, ROOMS, ("light", "dark")))
 
 
 @pytest.fixture
@@ -44,18 +45,65 @@ def dressed(maker, scale: float, look: str = "light") -> None:
     walk.settle(maker.window)
 
 
-@pytest.mark.parametrize(("scale", "size"), [*sampled(SIZES, 2), (2.0, (1280, 800))])
-def test_nothing_overlaps_and_no_word_is_cut(demo, scale, size):
+@pytest.mark.parametrize(
+    ("scale", "size", "look"),
+    [(1.0, (1280, 800), "light"), (2.0, (1280, 800), "dark"), *sampled(SIZES, 1)],
+)
+def test_nothing_overlaps_no_word_is_cut_and_all_is_read(demo, scale, size, look):
+    """And every control has a name and a role, as a screen reader is told."""
     window = demo.window
-    dressed(demo, scale)
+    dressed(demo, scale, look)
     window.resize(*size)
     walk.settle(window)
-    found = []
+    found, measured = [], 0
     for page in walk.pages(window, waited=demo.rest):
-        found += [f"{page}: {bad}" for bad in (*walk.overlaps(window), *walk.cut_texts(window))]
+        wrong = [*walk.overlaps(window), *walk.cut_texts(window), *unnamed(window)]
+        if scale == 2.0:  # strokes of smaller letters are not of one colour
+            faint, number = faint_words(window)
+            wrong, measured = wrong + faint, measured + number
+        found += [f"{page}: {bad}" for bad in wrong]
         assert walk.stage_share(window) >= LEAST_STAGE, page
         assert (window.width(), window.height()) == size, page
     assert not found, "\n".join(dict.fromkeys(found))
+    assert measured > 200 or scale < 2
+
+
+def unnamed(window) -> list[str]:
+    """Controls without a name or a role, by Qt's accessibility interface."""
+    found = []
+    for w in walk.shown(window):
+        if isinstance(w, QLineEdit) and isinstance(w.parent(), QComboBox | QAbstractSpinBox):
+            continue
+        if isinstance(w, QAbstractButton | QLineEdit | QComboBox | QAbstractSpinBox):
+            told = QAccessible.queryAccessibleInterface(w)
+            if not told.text(QAccessible.Text.Name) or told.role() == QAccessible.Role.NoRole:
+                found.append(f"{type(w).__name__} {w.objectName()} {w.toolTip()} has no name")
+    return found
+
+
+def faint_words(window) -> tuple[list[str], int]:
+    """Words too near to their ground, measured in the picture of the window: the ground of a label
+    is the colour most of it has, its words the colour farthest from that. And how many were
+    measured."""
+    image = window.grab().toImage().convertToFormat(QImage.Format.Format_RGB32)
+    high, wide = image.height(), image.width()
+    pixels = np.frombuffer(image.constBits(), np.uint32).reshape(high, -1)[:, :wide]
+    faint, measured = [], 0
+    for w in walk.shown(window):
+        if not isinstance(w, QLabel | QAbstractButton) or not w.text() or not w.isEnabled():
+            continue
+        box = w.visibleRegion().boundingRect()
+        left, top = w.mapTo(window, box.topLeft()).toTuple()
+        part = pixels[top : top + box.height(), left : left + box.width()]
+        if part.size < 200 or box.height() < w.fontMetrics().height():
+            continue
+        colours, counts = np.unique(part, return_counts=True)
+        ground = QColor.fromRgb(int(colours[counts.argmax()]))
+        best = max(contrast(ground, QColor.fromRgb(int(c))) for c in colours)
+        measured += 1
+        if best < 4.5:
+            faint.append(f"{walk.named(w)} has a contrast of {best:.1f}")
+    return faint, measured
 
 
 def test_the_walk_sees_what_is_wrong(demo):
@@ -145,36 +193,6 @@ def contrast(one: QColor, other: QColor) -> float:
     return (light + 0.05) / (dark + 0.05)
 
 
-@pytest.mark.parametrize("look", ["light", "dark"])
-def test_every_word_is_told_from_its_ground(demo, look):
-    """Measured in the picture of the window: the ground of a label is the colour most of it has,
-    its words the colour farthest from that."""
-    dressed(demo, 2.0, look)
-    window, faint, measured = demo.window, [], 0
-    window.resize(1800, 1100)
-    for page in walk.pages(window, waited=demo.rest):
-        image = window.grab().toImage().convertToFormat(QImage.Format.Format_RGB32)
-        high, wide = image.height(), image.width()
-        pixels = np.frombuffer(image.constBits(), np.uint32).reshape(high, -1)[:, :wide]
-        for w in walk.shown(window):
-            if not isinstance(w, QLabel | QAbstractButton) or not w.text() or not w.isEnabled():
-                continue
-            box = w.visibleRegion().boundingRect()
-            corner = w.mapTo(window, box.topLeft())
-            part = pixels[corner.y() : corner.y() + box.height(),
-                          corner.x() : corner.x() + box.width()]  # fmt: skip
-            if part.size < 200 or box.height() < w.fontMetrics().height():
-                continue
-            colours, counts = np.unique(part, return_counts=True)
-            ground = QColor.fromRgb(int(colours[counts.argmax()]))
-            best = max(contrast(ground, QColor.fromRgb(int(c))) for c in colours)
-            measured += 1
-            if best < 4.5:
-                faint.append(f"{page}: {walk.named(w)} {best:.1f}")
-    assert measured > 300
-    assert not faint, "\n".join(dict.fromkeys(faint))
-
-
 def test_colours_of_both_looks_keep_their_distance():
     for look in (theme.LIGHT, theme.DARK):
         for words, ground in product(("ink", "ink-soft", "accent"), ("ground", "panel", "paper")):
@@ -201,22 +219,6 @@ def test_the_dark_look_changes_no_fabric(demo):
 
 
 # --- keys and names -------------------------------------------------------------------------------
-
-
-def test_every_control_has_a_name_and_a_role(demo):
-    """As a screen reader is told of it, by Qt's accessibility interface."""
-    window, unnamed = demo.window, set()
-    for page in walk.pages(window, waited=demo.rest):
-        for w in walk.shown(window):
-            if isinstance(w, QLineEdit) and isinstance(w.parent(), QComboBox | QAbstractSpinBox):
-                continue
-            if not isinstance(w, QAbstractButton | QLineEdit | QComboBox | QAbstractSpinBox):
-                continue
-            told = QAccessible.queryAccessibleInterface(w)
-            name = told.text(QAccessible.Text.Name)
-            if not name or told.role() == QAccessible.Role.NoRole:
-                unnamed.add(f"{page}: {type(w).__name__} {w.objectName()} {w.toolTip()}")
-    assert not unnamed, "\n".join(sorted(unnamed))
 
 
 @pytest.mark.parametrize("stage", sampled(STAGES, 3))

@@ -67,8 +67,8 @@ def test_every_stage_has_a_page_and_every_link_and_picture_leads_somewhere():
         for name in page.pictures:
             assert craft_picture(name) is not None, name
     assert set(craft_pictures()) - set(pages["words"].pictures) <= {
-        "snipped-corner", "two-snipped-corners", "three-snipped-corners", "four-snipped-corners",
-        "strips", "petal", "set-in-square",
+        "stitch-and-flip-corner", "two-stitch-and-flip-corners", "three-stitch-and-flip-corners",
+        "snowball", "strips", "petal", "set-in-square",
     }  # fmt: skip
 
 

@@ -20,6 +20,10 @@ def log_file() -> Path:
     return Path(platformdirs.user_log_dir("inlet")) / "errors.log"
 
 
+def shelf_folder() -> Path:
+    return Path(platformdirs.user_data_dir("inlet")) / "shelf"
+
+
 def data_folder() -> Path:
     """The user's data folder of all programs: what the desktop reads lies in it."""
     return Path(platformdirs.user_data_dir())
@@ -28,5 +32,6 @@ def data_folder() -> Path:
 def all_places() -> Iterator[tuple[str, Path]]:
     """Every place with what it is for."""
     yield "Settings of the window", settings_file()
+    yield "The shelf: your blocks for all projects", shelf_folder()
     yield "Work that is not saved yet, and what a crash left", desks_folder()
     yield "Log of errors inside Inlet", log_file()

@@ -132,6 +132,14 @@ def previous_version(path: str | os.PathLike[str]) -> Path:
     return target.with_name(target.name + "~")
 
 
+def set_aside(path: Path) -> Path:
+    """A file takes the name of its version before the last; nothing else stands at its name then.
+    Raises ``OSError``."""
+    kept = previous_version(path)
+    os.replace(path, kept)
+    return kept
+
+
 def _keep_previous(target: Path) -> None:
     """Link, not copy, the old version under its backup name, so that it is never half there."""
     link = _temporary(target)

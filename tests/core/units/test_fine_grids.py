@@ -27,8 +27,8 @@ from tests.sample import many
 
 TRAY = {tray_unit.words: tray_unit for tray_unit in tray_units()}
 WORDS = (
-    "Nine-patch", "Four-patch", "Square", "Half-square triangle", "Hourglass", "Snipped corner",
-    "Square in a square",
+    "Nine-patch", "Four-patch", "Square", "Half-square triangle", "Hourglass",
+    "Stitch-and-flip corner", "Square in a square",
 )  # fmt: skip
 RAIL = (
     "3 0 3 6 / 0 3 6 3 / 1 0 1 3 / 2 0 2 3 / 3 1 6 1 / 3 2 6 2 / 0 4 3 4 / 0 5 3 5 / "

@@ -215,7 +215,7 @@ _KINDS = {
     "half-rectangle-triangle": "half-rectangle triangle",
     "three-triangle": "three-triangle unit",
     "square-in-square": "square in a square",
-    "corner-triangle": "snipped corners",
+    "corner-triangle": "stitch-and-flip corners",
     "four-patch": "four-patch",
     "nine-patch": "nine-patch",
     "eight-point-star": "eight-point star",

@@ -63,7 +63,15 @@ from inlet.core.project.made_from import (
     SetPiece,
     StartBlock,
 )
-from inlet.core.project.measure import INCH, METRIC, Awkward, Measure, Rates, SeamTest
+from inlet.core.project.measure import (
+    INCH,
+    METRIC,
+    Awkward,
+    Measure,
+    Rates,
+    SeamTest,
+    usual_measure,
+)
 from inlet.core.project.panel import Panel, PanelPhoto, panel_in
 from inlet.core.project.pressing import (
     MOST_VERSIONS,
@@ -201,4 +209,5 @@ __all__ = [
     "straight",
     "total",
     "usual_corners",
+    "usual_measure",
 ]

@@ -11,4 +11,5 @@ __all__ = [
     "pages",
     "quilt_pdf",
     "templates_pdf",
+    "test_square_pdf",
 ]

@@ -28,13 +28,13 @@ from inlet.core.remake import (
 from inlet.core.units import picture_of
 from inlet.core.words import fabric_name
 from inlet.ui import theme
-from inlet.ui.remake.thumbnails import FIRST, SmallPicture, Thumbnails
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.choices import ChoiceField
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.inputs import CheckBox
 from inlet.ui.widgets.parts import button, column, label, when_seen
 from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.thumbnails import FIRST, SmallPicture, Thumbnails
 
 Settings = list[tuple[Repeat, Picture, tuple[Segment, ...]]]
 """Repeats with their pictures, and the outlines of their closed figures."""

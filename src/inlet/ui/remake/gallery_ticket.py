@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QWidget
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.remake.gallery_page import GalleryPage
-from inlet.ui.remake.thumbnails import draw_repeated
 from inlet.ui.widgets.parts import button, column, label, rule
+from inlet.ui.widgets.thumbnails import draw_repeated
 
 
 class GalleryTicket(QWidget):

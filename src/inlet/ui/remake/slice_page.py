@@ -14,10 +14,10 @@ from inlet.ui import theme
 from inlet.ui.remake.result_picture import ResultPicture
 from inlet.ui.remake.slicing import Slicing
 from inlet.ui.remake.start_picture import StartPicture
-from inlet.ui.remake.thumbnails import FIRST, SmallPicture, Thumbnails
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.parts import button, column, label, when_seen
 from inlet.ui.widgets.tabs import tabs
+from inlet.ui.widgets.thumbnails import FIRST, SmallPicture, Thumbnails
 
 LARGE_TEXT = 1.4
 """From this size of text on the pictures stand below one another."""

@@ -10,9 +10,11 @@ from PySide6.QtCore import QTimer
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
 from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 
+from inlet.assets import ASSETS
 from inlet.core.numbers import CENTIMETRES, INCHES, System
 from inlet.core.project import measured_in, replace
 from inlet.files.exports import BLOCK_EXPORTS, QUILT_EXPORTS, BlockExport, QuiltExport
+from inlet.files.project.project_json import load
 from inlet.files.project.recovery import Desk
 from inlet.ui import theme
 from inlet.ui.guard import guarded
@@ -24,7 +26,9 @@ from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.text_dialog import TEXTS, TextDialog
+from inlet.ui.shell.welcome import Welcome
 
+DEMO = ASSETS.parent / "demo" / "reed-channel.json"
 TEXT_STEPS = (0.8, 0.9, 1.0, 1.15, 1.3, 1.5, 1.75, 2.0)
 LOOKS: tuple[tuple[theme.Chosen, str], ...] = (
     ("system", "Look of the &system"),
@@ -45,7 +49,7 @@ class ActionWindow(ProjectWindow):
         self, session: Session, settings: Settings | None = None, desk: Desk | None = None
     ) -> None:
         super().__init__(session, settings, desk)
-        self.groups: list[tuple[str, list[QAction | QMenu | None]]] = []
+        self.groups: list[tuple[str, Sequence[QAction | QMenu | None]]] = []
         self.search: CommandSearch | None = None
         self._make_actions()
 
@@ -56,6 +60,24 @@ class ActionWindow(ProjectWindow):
 
     def show_stage(self, stage: str) -> None:
         """Bring a stage to the front."""
+
+    def begin(self) -> None:
+        """The page of the first start."""
+        welcome = Welcome(self, self.settings)
+        welcome.begun.connect(self.begin_with)
+        welcome.open()
+        self.welcome = welcome
+
+    def begin_with(self, way: str) -> None:
+        """An empty project, the demo, a file, or a block of the shelf."""
+        if way == "file":
+            self.open()
+        elif way == "demo" and self.may_leave():
+            self.session.start(load(DEMO), None)
+        elif way in ("empty", "shelf") and self.may_leave():
+            self.session.start(self.settings.new_project(), None)
+            if way == "shelf":
+                self.open_shelf()
 
     def show_table(self) -> None:
         """The table view of the stage."""
@@ -109,6 +131,9 @@ class ActionWindow(ProjectWindow):
         self.save_ = self._action("&Save", self.save, "Ctrl+S")
         self.save_as_ = self._action("Save &as…", self.save_as, "Ctrl+Shift+S")
         self.name_ = self._action("Name the pro&ject…", self.name_project)
+        self.shelf_ = self._action("Take a block from the s&helf…", self.open_shelf, "Ctrl+Shift+B")
+        self.put_ = self._action("P&ut the block on the shelf", self.put_on_shelf)
+        self.begin_ = self._action("&Begin page…", self.begin)
         self.pack_ = self._action("&Pack with its photographs…", self.pack)
         self.unpack_ = self._action("&Unpack a project…", self.unpack)
         self.inches_ = self._action("Measure in &inches", lambda: self._measure_in(INCHES))
@@ -193,21 +218,25 @@ class ActionWindow(ProjectWindow):
         quilted = [self.exports[export.what] for export in QUILT_EXPORTS]
         stages = self._part("Go to a &stage", self.to_stage, menu)
         looks = self._part("L&ook", list(self.looks.values()), menu)
+        file = (self.new_, self.begin_, self.open_, self.recent_menu, self.save_, self.save_as_,
+                None, self.name_, self.pack_, self.unpack_, None, self.quit_)  # fmt: skip
+        block = (self.add_, self.shelf_, self.put_, None, self.copy_, self.rename_, self.delete_,
+                 None, self.turn_, self.mirror_, self.earlier_, self.later_, None, self.import_,
+                 self.paste_, self.exports["block"])  # fmt: skip
+        view = (stages, None, self.grey, self.table_, None, self.larger_, self.smaller_, looks,
+                None, *self.folds.values())  # fmt: skip
+        printed = (*self.prints.values(), None, written, None, paper, self.measured_)
+        read = (self.help_, self.contents_, None, self.places_, self.log_, None, self.news_,
+                self.about_)  # fmt: skip
         self.groups = [
-            ("&File", [self.new_, self.open_, self.recent_menu, self.save_, self.save_as_, None,
-                       self.name_, self.pack_, self.unpack_, None, self.quit_]),
-            ("&Edit", [self.undo_, self.redo_, None, self.find_, None, self.inches_, self.cm_]),
-            ("&Block", [self.add_, self.copy_, self.rename_, self.delete_, None, self.turn_,
-                        self.mirror_, self.earlier_, self.later_, None, self.import_,
-                        self.paste_, self.exports["block"]]),
-            ("&Quilt", [*quilted]),
-            ("&Print and export", [*self.prints.values(), None, written, None, paper,
-                                   self.measured_]),
-            ("&View", [stages, None, self.grey, self.table_, None, self.larger_, self.smaller_,
-                       looks, None, *self.folds.values()]),
-            ("&Help", [self.help_, self.contents_, None, self.places_, self.log_, None, self.news_,
-                       self.about_]),
-        ]  # fmt: skip
+            ("&File", file),
+            ("&Edit", (self.undo_, self.redo_, None, self.find_, None, self.inches_, self.cm_)),
+            ("&Block", block),
+            ("&Quilt", quilted),
+            ("&Print and export", printed),
+            ("&View", view),
+            ("&Help", read),
+        ]
         for title, items in self.groups:
             self._part(title, items, menu)
             menu.addMenu(self._last)

@@ -24,6 +24,7 @@ from inlet.ui.cutting.stage import PAGES
 from inlet.ui.pressing.stage import VIEWS
 from inlet.ui.quilt.stage import PAGES as QUILT_PAGES
 from inlet.ui.remake.stage import PAGES as REMAKE_PAGES
+from inlet.ui.shell.actions import DEMO
 from inlet.ui.shell.rail import STAGES
 from inlet.ui.shell.session import Session, new_project
 from inlet.ui.shell.settings import Settings
@@ -31,7 +32,6 @@ from inlet.ui.shell.window import USUAL_SIZE, Window
 from inlet.ui.tasks import collector, turns
 from inlet.ui.tasks.background import close_all, left_at_work
 
-DEMO = Path(__file__).parents[2] / "demo" / "reed-channel.json"
 PATIENCE = 20.0
 """Seconds a picture waits for its plan."""
 
@@ -43,7 +43,8 @@ def run(options: argparse.Namespace) -> int:
     if options.picture:
         check_export(Path(options.picture))
     problem = ""
-    project, path = new_project(), None
+    settings = Settings()
+    project, path = new_project() if options.picture else settings.new_project(), None
     if options.demo:
         project = load(DEMO)
     elif options.file:
@@ -60,7 +61,6 @@ def run(options: argparse.Namespace) -> int:
     assert isinstance(app, QApplication)
     app.setApplicationName("Inlet")
     app.setDesktopFileName(ID)
-    settings = Settings()
     scale = options.text if options.text != 1.0 or options.picture else settings.text
     theme.apply(app, scale, options.look or ("light" if options.picture else settings.look))
     guard.catch_slots()
@@ -90,6 +90,8 @@ def run(options: argparse.Namespace) -> int:
     QTimer.singleShot(0, window.draft.drawing.setFocus)
     QTimer.singleShot(0, window.met_file)
     QTimer.singleShot(0, lambda: window.offer_left_work(path))
+    if settings.is_new and not (options.demo or options.file):
+        QTimer.singleShot(0, window.begin)
     return _until_closed(app, window)
 
 

@@ -20,16 +20,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from inlet.core.draft import draft
-from inlet.core.numbers import System
-from inlet.core.project import Block, Project, fresh_id, new_block, replace
-from inlet.files.drawings.svg_import import Imported, load_svg, read_svg
+from inlet.core.project import Project, replace
 from inlet.files.packing import missing_text, pack, unpack
 from inlet.files.project.project_json import FileProblem, load
 from inlet.files.project.recovery import Desk, Look, clear, look_of
+from inlet.files.shelf import ShelfBlock, put_on_shelf, take_from_shelf
 from inlet.ui import guard, theme
 from inlet.ui.guard import guarded
-from inlet.ui.shell.session import Session, new_project
+from inlet.ui.shell.drawing_reader import DrawingReader
+from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.targets import ask_target
 from inlet.ui.shell.writing import Writer
@@ -65,10 +64,9 @@ class ProjectWindow(QMainWindow):
         self.writer = Writer(self, session, self.settings, self.say, self.show_work)
         self._troubled_desk = self._handing_on = False
         self._about = ""
-        self._reader = BackgroundTask(self, self._not_read)
-        self._reader.progress.connect(self._show_reading)
+        self.drawings = DrawingReader(self, session, self.say, self.show_work)
         self._on_disk: Look | None = None  # how the file looked when we last met it
-        self._stop: Callable[[], object] = self._reader.stop
+        self._stop: Callable[[], object] = self.drawings.task.stop
 
     # --- what is said -------------------------------------------------------------------------
 
@@ -169,7 +167,7 @@ class ProjectWindow(QMainWindow):
 
     def new(self) -> None:
         if self.may_leave():
-            self.session.start(new_project(), None)
+            self.session.start(self.settings.new_project(), None)
             self.message.hide()
             self.put_by()
 
@@ -312,55 +310,40 @@ class ProjectWindow(QMainWindow):
             self, "Import a drawing", str(self.writer.folder()), DRAWINGS
         )
         if name:
-            path = Path(name)
-            self._take_drawing(path.stem, lambda b, s: load_svg(path, block=b, system=s))
+            self.drawings.read_file(Path(name))
 
     def paste_drawing(self) -> None:
         """The same from the clipboard."""
-        text = QApplication.clipboard().text()
-        if "<svg" not in text:
-            self.say("The clipboard holds no SVG drawing.")
-            return
-        self._take_drawing(
-            "Pasted", lambda b, s: read_svg(text, "the clipboard", block=b, system=s)
-        )
+        self.drawings.read_text(QApplication.clipboard().text())
 
-    def _take_drawing(self, name: str, read: Callable[[Block, System], Imported]) -> None:
+    # --- the shelf ----------------------------------------------------------------------------
+
+    def open_shelf(self) -> None:
+        """Blocks kept across projects, to take one."""
+        from inlet.ui.shelf.shelf_dialog import ShelfDialog
+
+        self.shelf = ShelfDialog(self)
+        self.shelf.taken.connect(self.take_from_shelf)
+        self.shelf.show()
+
+    def take_from_shelf(self, shelf_block: ShelfBlock) -> None:
+        """A block of the shelf, in place of an empty one where that is all there is."""
         session = self.session
-        block = new_block({b.id for b in session.project.blocks}, name, session.measure)
-        block, system = replace(block, finished=session.block.finished), session.measure.system
+        project, name = take_from_shelf(shelf_block, session.project)
+        first = session.project.blocks
+        if len(first) == 1 and not first[0].seams and session.path is None:
+            project = replace(project, blocks=project.blocks[1:])
+        if session.edit(project, name):
+            self.message.hide()
 
-        def work() -> Imported | str:
-            try:
-                imported = read(block, system)
-            except FileProblem as problem:
-                return str(problem)
-            draft(imported.block)  # found again when it is shown
-            return imported
-
-        self.show_work("Reading the drawing …", self._reader.stop)
-        self._reader.start(work, self._drawing_read, stopped=self._reading_stopped)
-
-    def _show_reading(self, share: float) -> None:
-        if not self._reader.at_rest:
-            self.show_work(f"Reading the drawing: {share:.0%}", self._reader.stop)
-
-    def _reading_stopped(self) -> None:
-        self.say("Reading the drawing was stopped; nothing was changed.")
-
-    def _not_read(self, text: str) -> None:
-        self.say(f"Inlet could not read the drawing ({text}); nothing was changed.")
-
-    def _drawing_read(self, imported: Imported | str) -> None:
-        """A drawing has been read, or was not."""
-        if isinstance(imported, str):
-            self.say(imported)
+    def put_on_shelf(self) -> None:
+        """The block shown, for other projects."""
+        try:
+            path = put_on_shelf(self.session.project, self.session.block)
+        except FileProblem as problem:
+            self.say(str(problem), "files#What is kept where")
             return
-        session = self.session
-        taken = {b.id for b in session.project.blocks}
-        name = fresh_id(imported.block.id, taken)
-        if session.take_block(replace(imported.block, id=name)):
-            self.say(" ".join(imported.report))
+        self.say(f"{self.session.block.title} is on the shelf now, as {path.name}.", "files")
 
     # --- packed -------------------------------------------------------------------------------
 
@@ -417,7 +400,7 @@ class ProjectWindow(QMainWindow):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for the window."""
-        return (self._reader, *self.writer.tasks, *self.session.tasks)
+        return (self.drawings.task, *self.writer.tasks, *self.session.tasks)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():

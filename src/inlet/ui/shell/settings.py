@@ -10,13 +10,25 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import Meta
 
+from inlet.core.numbers import CENTIMETRES, INCHES
+from inlet.core.project import Cutting, Project, replace
 from inlet.files.program_files import settings_file
 from inlet.files.whole import write_whole
 from inlet.ui.shell.panels import Panel
+from inlet.ui.shell.shown import new_project
 
 MOST_RECENT = 8
 Pixels = Annotated[int, Meta(ge=-100_000, le=100_000)]
 Scale = Annotated[float, Meta(ge=0.25, le=4)]
+
+
+class Usual(msgspec.Struct, frozen=True):
+    """What a new project begins with: its system, the hand that cuts, the finest mark, in the
+    system's unit (empty: as usual there)."""
+
+    system: Literal["inch", "cm"] = "inch"
+    handed: Literal["right", "left"] = "right"
+    mark: str = ""
 
 
 class Remembered(msgspec.Struct, frozen=True):
@@ -24,7 +36,7 @@ class Remembered(msgspec.Struct, frozen=True):
     templates are drawn, across and down, so that the printer in use draws them true; the
     ``window``'s left, top, width and height; the ``paper`` to print on, None: by the measure; the
     ``look``; the printers a test square was ``tested`` on; which panels the maker ``folded`` (true)
-    or keeps open (false)."""
+    or keeps open (false); what is ``usual`` in a new project, None before the first start."""
 
     recent: tuple[str, ...] = ()
     text: Annotated[float, Meta(ge=0.5, le=3)] = 1.0
@@ -33,6 +45,7 @@ class Remembered(msgspec.Struct, frozen=True):
     paper: Literal["letter", "a4"] | None = None
     look: Literal["system", "light", "dark"] = "system"
     tested: tuple[str, ...] = ()
+    usual: Usual | None = None
     folded: dict[Panel, bool] = {}
 
 
@@ -92,6 +105,30 @@ class Settings:
     @paper.setter
     def paper(self, name: Literal["letter", "a4"]) -> None:
         self._keep(paper=name)
+
+    @property
+    def is_new(self) -> bool:
+        """Has Inlet never been started before?"""
+        return self._kept.usual is None
+
+    @property
+    def usual(self) -> Usual:
+        return self._kept.usual or Usual()
+
+    @usual.setter
+    def usual(self, usual: Usual) -> None:
+        self._keep(usual=usual)
+
+    def new_project(self) -> Project:
+        """An empty project, as the maker usually begins."""
+        usual = self.usual
+        project = new_project(CENTIMETRES if usual.system == "cm" else INCHES)
+        marks = {str(mark): mark for mark in project.measure.system.marks}
+        if usual.mark in marks:
+            project = replace(project, measure=replace(project.measure, ruler=marks[usual.mark]))
+        if usual.handed == "left":
+            project = replace(project, cutting=Cutting(handed="left"))
+        return project
 
     @property
     def tested(self) -> tuple[str, ...]:

@@ -14,6 +14,7 @@ from inlet.core.bench import BenchJob, Plan, jobs, same_but_log
 from inlet.core.draft import Draft, draft, drawing_problems, group_of
 from inlet.core.geometry import Turn
 from inlet.core.history import History
+from inlet.core.numbers import INCHES, System
 from inlet.core.piecing import SeamAdvice, known_advice
 from inlet.core.plan import BlockPlan, QuiltPlan
 from inlet.core.planning import UnitPlan
@@ -26,6 +27,7 @@ from inlet.core.project import (
     first_project,
     new_block,
     replace,
+    usual_measure,
 )
 from inlet.core.setting import block_counts
 from inlet.ui.quilt.view import QuiltView, no_quilt, quilt_view
@@ -36,9 +38,11 @@ from inlet.ui.tasks.presser import Presser
 T = TypeVar("T")
 
 
-def new_project() -> Project:
+def new_project(system: System = INCHES) -> Project:
     """An empty project: one empty block, three fabrics to begin with."""
-    return replace(first_project(), blocks=(new_block(set(), "Block 1"),))
+    measure = usual_measure(system)
+    block = new_block(set(), "Block 1", measure)
+    return replace(first_project(), measure=measure, blocks=(block,))
 
 
 QUIET = 1_500

@@ -11,4 +11,5 @@ __all__ = [
     "pictures",
     "table",
     "tabs",
+    "thumbnails",
 ]
