@@ -22,6 +22,7 @@ from benchmarks.log import log_rows
 from benchmarks.pressing import cases as pressing_cases
 from benchmarks.quilt import quilt_rows
 from benchmarks.remake import remake_rows
+from benchmarks.shell import shell_rows
 from inlet.core.draft import patches
 from inlet.core.draft.compass import quarter_arc
 from inlet.core.draft.edit import add_seams, paint
@@ -307,6 +308,7 @@ def main() -> None:
     rows.append(opening(60))
     rows += redraws()
     rows += remake_rows()
+    rows += shell_rows()
     rows += log_rows()
     rows += quilt_rows()
     width = max(len(name) for name, _, _ in rows)

@@ -488,8 +488,8 @@ AWKWARD = "1 0 1 3 / 0 1 3 1 / 1 1 2 2 / 2 2 3 2 / 2 2 2 3"
 
 @pytest.mark.parametrize(
     ("drawn", "grid", "fabrics", "pages"),
-    [(SIXTHS, 6, "abababbababa", 3), (MANY, 3, "abcde", 6), (SCRAPS, 3, "abcdefedcbafbecdaf", 6),
-     (AWKWARD, 3, "abc", 4), ("1 0 1 2 / 0 1 2 1 / 0 0 1 1", 2, "abc", 4)],
+    [(SIXTHS, 6, "abababbababa", 4), (MANY, 3, "abcde", 11), (SCRAPS, 3, "abcdefedcbafbecdaf", 8),
+     (AWKWARD, 3, "abc", 6), ("1 0 1 2 / 0 1 2 1 / 0 0 1 1", 2, "abc", 5)],
     ids=["checkerboard", "many units", "scraps", "awkward seams", "small"],
 )  # fmt: skip
 def test_a_guide_saves_paper_and_its_words_never_collide(tmp_path, drawn, grid, fabrics, pages):

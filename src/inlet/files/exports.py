@@ -92,7 +92,7 @@ FORMATS = {
 def _guide(plan: BlockPlan, path: Path, wish: Wish) -> None:
     from inlet.files.pdf.guide_pdf import write_guide
 
-    write_guide(plan, path, wish.paper)
+    write_guide(plan, path, wish.paper, wish.sizes)
 
 
 def _labels(plan: BlockPlan, path: Path, wish: Wish) -> None:
@@ -252,7 +252,7 @@ def _quilt_chart(plan: QuiltPlan, wish: Wish) -> Table:
 BLOCK_EXPORTS = (
     BlockExport(
         "guide", "Save the guide", "Save the &guide as PDF…", {"pdf": _guide}, "Ctrl+P",
-        "&Print the guide…",
+        "&Print the guide…", lacks=lambda plan, wish: _bad_sizes(plan, wish) if wish.sizes else "",
     ),
     BlockExport("labels", "Save the labels", "Save the la&bels as PDF…", {"pdf": _labels}, "Ctrl+L",
                 "Print the la&bels…"),

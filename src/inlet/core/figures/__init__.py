@@ -45,6 +45,7 @@ from inlet.core.figures.pressed import (
     pressed_frame,
     way_figure,
 )
+from inlet.core.figures.row import RowFigure, row_of_top
 from inlet.core.figures.slices import cut_apart_figure, place_boxes, set_again_figure
 from inlet.core.figures.top import top_figure
 
@@ -66,6 +67,7 @@ __all__ = [
     "MatFrame",
     "OnMat",
     "Polyline",
+    "RowFigure",
     "Side",
     "Spot",
     "Tag",
@@ -95,6 +97,7 @@ __all__ = [
     "place_boxes",
     "pressed_figure",
     "pressed_frame",
+    "row_of_top",
     "set_again_figure",
     "sheet_figure",
     "shown_of_piece",

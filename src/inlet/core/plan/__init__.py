@@ -21,7 +21,7 @@ from inlet.core.plan.quilt_answers import (
     quilt_answers,
 )
 from inlet.core.plan.quilt_fit import apart_problems, apart_text
-from inlet.core.plan.quilt_step import BACKING, QuiltStep
+from inlet.core.plan.quilt_step import BACKING, QuiltStep, near_length
 from inlet.core.plan.quilt_work import work_text
 from inlet.core.plan.rows import (
     TURNS,
@@ -76,6 +76,7 @@ __all__ = [
     "hands_text",
     "labels_text",
     "listed",
+    "near_length",
     "plan_block",
     "plan_quilt",
     "prepared_for",

@@ -327,12 +327,20 @@ def fabrics_in(top: Top, project: Project) -> set[str]:
     """The fabrics that are cut for a top and its binding."""
     quilt = project.quilt or Quilt()
     fabrics = {quilt.binding.fabric} if quilt.binding is not None else set()
-    blocks: set[tuple[str, str]] = set()
-    for piece in single_pieces(top, quilt):
+    lying: dict[tuple[str, str], Placed] = {}
+    for piece in top.pieces:
         if piece.lying is None:
             fabrics.add(piece.fabric)
         else:
-            blocks.add((piece.lying.placed.block, piece.lying.placed.colourway))
+            place = piece.lying.placed
+            lying[place.block, place.colourway] = place
+    blocks: set[tuple[str, str]] = set()
+    for place in lying.values():  # a motif is taken apart once, not in each of its places
+        for member in blocks_of(quilt, place):
+            if member.block:
+                blocks.add((member.block, member.colourway))
+            else:
+                fabrics.add(member.fabric)
     for block, colourway in blocks:
         shown = in_colourway(project.block(block), quilt.colourway(colourway))
         fabrics.update(spot.fabric for spot in shown.fabric_at)

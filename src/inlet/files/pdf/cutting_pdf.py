@@ -34,16 +34,22 @@ from inlet.files.pdf.document import (
     Document,
     PagePart,
     Story,
+    height_of,
     paragraph,
     ticked_table,
-    together,
+    two_columns,
 )
 from inlet.files.pdf.figure import UNIT, Pen
-from inlet.files.pdf.pages import BOLD, MEDIUM, write_pages
+from inlet.files.pdf.guide_blocks import PageCard, cards_story
+from inlet.files.pdf.pages import BOLD, MARGIN, MEDIUM, page_of, write_pages
 from inlet.files.text.tables import Table
 
 FEW_STRIPS = 3
-PICTURE = 150.0
+MOST_HALF, MOST_BESIDE = 0.42, 0.85
+"""Of a page's height that fabric with its cuts takes at most, in half its width and in all."""
+GUTTER = 10.0
+"""Points between a picture and its cuts."""
+PICTURE = 190.0
 """How high the picture of a fabric is, at most, in points."""
 
 
@@ -52,8 +58,8 @@ def write_cutting(plan: BlockPlan, path: str | os.PathLike[str], paper: str | No
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
         document = Document(to, size, f"{plan.block.title}, cutting plan")
-        document.section("cutting", lambda canvas: None, columns=2)
-        document.add(*cutting_story(plan, block_name(plan)))
+        document.section("cutting", lambda c: page_of(c, size[0] - MARGIN, 24))
+        document.add(*cutting_story(plan, block_name(plan), document))
         document.write()
 
     write_pages(path, plan.measure, paper, draw)
@@ -76,31 +82,50 @@ def block_name(plan: BlockPlan) -> str:
     return f"{plan.copies} × {plan.block.title}"
 
 
-def cutting_story(plan: Cuttable, what: str) -> Story:
-    """The cutting plan for ``what``, one piece of fabric after the other, for a column."""
-    story: Story = [paragraph(f"Cutting {what}", 16, BOLD), paragraph(f"{CUTTER} {MANUALS}", 8.5)]
+def cutting_story(plan: Cuttable, what: str, document: Document) -> Story:
+    """The cutting plan for ``what``, one piece of fabric after the other: each picture beside its
+    cuts, where a page holds them so."""
+    title = paragraph(f"Cutting {what}", 16, BOLD)
+    title.keepWithNext = 1
+    story: Story = [title, paragraph(f"{CUTTER} {MANUALS}")]
     prepared: set[tuple[str, int]] = set()
     for layout in plan.fabric_plans.best:
         heading = f"{fabric_name(plan.project, layout.fabric)}: {buying_text(layout, plan.measure)}"
-        story += strips_table(heading, layout, plan.project)
+        story += strips_table(heading, layout, plan.project, document.wide)
+        page_cards: list[PageCard] = []
         for laid, length in zip(layout.laid, length_words(layout), strict=True):
             check()
             said = ", ".join(filter(None, (fabric_text(laid, plan.measure), length)))
-            head = [paragraph(said, 10.5, MEDIUM)]
+            head: Story = [paragraph(said, 10.5, MEDIUM)]
             how = "bolt" if laid.kind == "new" else laid.kind, laid.layers
             if how not in prepared:
                 prepared.add(how)
-                head.append(paragraph(preparing(laid, plan.project).text, 8.5))
-            head.append(MatPicture(plan, laid, layout.fabric))
-            lines = lines_of(laid, plan.project)
-            ticks = [_tick(number, line, laid, plan) for number, line in enumerate(lines, 1)]
-            story += [together([*head, *ticks[:2]], 0), *ticks[2:], Spacer(1, 8)]
+                head.append(paragraph(preparing(laid, plan.project).text))
+            page_cards.append(_fabric_card(plan, laid, layout.fabric, head, document))
+        story += cards_story(page_cards, document)
     return story
 
 
-def strips_table(heading: str, layout: FabricPlan, project: Project) -> Story:
+def _fabric_card(
+    plan: Cuttable, laid: LaidFabric, fabric: str | None, head: Story, document: Document
+) -> PageCard:
+    """A piece of fabric with its cuts beside it, in half the width of the page where that is
+    enough."""
+    picture = MatPicture(plan, laid, fabric)
+    lines = lines_of(laid, plan.project)
+    ticks = [_tick(number, line, laid, plan) for number, line in enumerate(lines, 1)]
+    for wide, half in ((document.half, True), (document.wide, False)):
+        across = picture.across(wide / 2) + GUTTER
+        beside = two_columns([picture], ticks, across, wide)
+        if height_of([*head, beside], wide) <= (MOST_HALF if half else MOST_BESIDE) * document.high:
+            return PageCard((*head, beside), half)
+    return PageCard((*head, picture, *ticks, Spacer(1, 8)))
+
+
+def strips_table(heading: str, layout: FabricPlan, project: Project, wide: float) -> Story:
     """How many strips of which width a fabric gives, and what they are cut into, to tick."""
     head = paragraph(heading, 12.5, BOLD)
+    head.keepWithNext = 1
     strips = strips_to_cut(layout, project)
     if sum(strip.many for strip in strips) < FEW_STRIPS:  # the list of cuts says as much
         return [head]
@@ -110,7 +135,7 @@ def strips_table(heading: str, layout: FabricPlan, project: Project) -> Story:
         [str(strip.many), strip.wide, *([strip.of] if several else []), strip.into]
         for strip in strips
     ]
-    return [head, ticked_table(heads, lines, 8.5)]
+    return [head, ticked_table(heads, lines, wide)]
 
 
 def _tick(number: int, line: CuttingLine, laid: LaidFabric, plan: Cuttable) -> Flowable:
@@ -119,7 +144,7 @@ def _tick(number: int, line: CuttingLine, laid: LaidFabric, plan: Cuttable) -> F
     comes_off = f" Comes off: {off}." if off else ""
     said = line_text(line, tools_for(laid, plan.project), plan.measure)
     text = f"{number}. {said}{comes_off}"
-    return paragraph(text, 8.5, gap=0, box=True)
+    return paragraph(text, gap=0, box=True)
 
 
 class MatPicture(PagePart):
@@ -139,6 +164,10 @@ class MatPicture(PagePart):
     def _scale(self, wide: float) -> float:
         across, down = self.shown.size
         return min((wide - 10) / across, PICTURE / down)
+
+    def across(self, wide: float) -> float:
+        """How wide it is drawn, where there is so much room."""
+        return self.shown.size[0] * self._scale(wide) + 10
 
     def tall(self, wide: float) -> float:
         return self.shown.size[1] * self._scale(wide) + 16

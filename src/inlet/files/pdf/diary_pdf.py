@@ -13,7 +13,7 @@ from reportlab.platypus import Flowable, Image, Spacer
 from inlet.core.bench import DiaryDay, clock, day_title, diary, entry_text
 from inlet.core.project import LogEntry, Project
 from inlet.files.pdf.document import BETWEEN, Document, paragraph, together
-from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, write_pages
+from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, page_of, write_pages
 from inlet.files.photos import photo_path
 
 PHOTO = 200.0
@@ -37,7 +37,7 @@ def write_diary(
         canvas.drawString(MARGIN, high - MARGIN - 4, title)
         canvas.setFillColor(FAINT)
         canvas.setFont(REGULAR, 8)
-        canvas.drawRightString(wide - MARGIN, 24, f"Diary, page {canvas.getPageNumber()}")
+        page_of(canvas, wide - MARGIN, 24, "Diary, ")
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
         document = Document(to, size, f"{title}: diary", MARGIN + 26)

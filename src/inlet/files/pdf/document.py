@@ -25,7 +25,7 @@ from reportlab.platypus import (
 from inlet import __version__
 from inlet.core.cancellation import check, tell
 from inlet.core.numbers import vulgar_text
-from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, PageCanvas
+from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, REGULAR, CountedCanvas
 
 Story = list[Flowable]
 """What a document holds, in order."""
@@ -34,6 +34,8 @@ FOOT = 42.0
 BETWEEN, BESIDE = 10.0, 24.0
 """Between what is kept together, above one another and side by side."""
 LEADING = 1.28
+READ = 10.0
+"""Points of text that is read at arm's length; nothing is smaller."""
 """Lines in the height of their letters."""
 LEAST = 4
 """Parts that are no page of their own."""
@@ -60,7 +62,7 @@ class PagePart(Flowable):  # type: ignore[misc]  # the library is not typed
 
 
 def paragraph(
-    text: str, size: float = 9.5, font: str = REGULAR, gap: float = 2.0, box: bool = False
+    text: str, size: float = READ, font: str = REGULAR, gap: float = 2.0, box: bool = False
 ) -> Flowable:
     """Text in lines, its fractions as one letter; with a ``box`` to tick before it."""
     style = ParagraphStyle(
@@ -90,18 +92,31 @@ class Ticked(PagePart):
         self.text.drawOn(canvas, 0, 2.5)
 
 
-def ticked_table(heads: Sequence[str], lines: Sequence[Sequence[str]], size: float) -> Flowable:
-    """Lines of cells under their heads, a box to tick before each; it goes over pages, its heads
-    with it. The last column has the room that the others leave."""
-    cells = [["", *(paragraph(head, size, BOLD) for head in heads)]]
-    cells += [[TickBox(size), *(paragraph(text, size) for text in line)] for line in lines]
+def ticked_table(heads: Sequence[str], lines: Sequence[Sequence[str]], wide: float) -> Flowable:
+    """Lines of cells under their heads, so many points ``wide``, a box to tick before each; it goes
+    over pages, its heads with it. The last column has the room that the others leave."""
+    cells = [["", *(paragraph(head, READ, BOLD) for head in heads)]]
+    cells += [[TickBox(READ), *(paragraph(text) for text in line)] for line in lines]
     style = [
         ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
         ("RIGHTPADDING", (0, 0), (-1, -1), 6), ("TOPPADDING", (0, 0), (-1, -1), 1.5),
         ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5), ("LINEBELOW", (0, 0), (-1, -1), 0.3, FAINT),
     ]  # fmt: skip
-    widths = [16, *((5 if i < 2 else 8) * size for i in range(len(heads) - 1)), None]
+    widths = [16.0, *((5 if i < 2 else 8) * READ for i in range(len(heads) - 1))]
+    widths.append(wide - sum(widths))
     return Table(cells, colWidths=widths, style=style, repeatRows=1, spaceAfter=6, hAlign="LEFT")
+
+
+def text_table(lines: Sequence[Sequence[str]]) -> Flowable:
+    """Lines of cells, the first their head; it goes over pages, its head with it."""
+    head, *rest = lines
+    cells = [[paragraph(text, READ, BOLD) for text in head]]
+    cells += [[paragraph(text) for text in line] for line in rest]
+    style = [
+        ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ("RIGHTPADDING", (0, 0), (-1, -1), 6), ("LINEBELOW", (0, 0), (-1, -1), 0.3, FAINT),
+    ]  # fmt: skip
+    return Table(cells, style=style, repeatRows=1, spaceAfter=6, hAlign="LEFT")
 
 
 class TickBox(PagePart):
@@ -142,6 +157,18 @@ def side_by_side(columns: Sequence[Sequence[Flowable]], wide: float) -> Flowable
         ("TOPPADDING", (0, 0), (-1, -1), 0), ("BOTTOMPADDING", (0, 0), (-1, -1), BETWEEN),
     ]  # fmt: skip
     return Table([[list(column) for column in columns]], colWidths=widths, style=style)
+
+
+def two_columns(
+    left: Sequence[Flowable], right: Sequence[Flowable], across: float, wide: float
+) -> Flowable:
+    """Parts beside others, the left ones so many points ``across``."""
+    style = [
+        ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ("RIGHTPADDING", (0, 0), (-1, -1), 0), ("TOPPADDING", (0, 0), (-1, -1), 0),
+        ("BOTTOMPADDING", (0, 0), (-1, -1), 4),
+    ]  # fmt: skip
+    return Table([[list(left), list(right)]], colWidths=[across, wide - across], style=style)
 
 
 def height_of(parts: Iterable[Flowable], wide: float) -> float:
@@ -204,4 +231,4 @@ class Document:
                 tell(min(0.99, count / whole))
 
         self.pages.setProgressCallBack(progress)
-        self.pages.build(self.story, canvasmaker=PageCanvas)
+        self.pages.build(self.story, canvasmaker=CountedCanvas)

@@ -40,6 +40,8 @@ TEXT = UNIT * 4 / 3
 TINT = 0.45
 """How much of its colour a fabric has on paper."""
 LEAST_TEXT = 3.0
+LEAST_TAG = 10.0
+"""Points of a label: it is read at arm's length."""
 HATCHING = 6.0
 """Points between the lines of a wrong side."""
 COLOURS: dict[Colour, Color] = {
@@ -91,7 +93,8 @@ class Pen:
                 filled = look.fill is not None
                 c.circle(x, self.high - y, item.radius, fill=int(filled), stroke=1)
             elif isinstance(item, Tag):
-                self.tag(item.text, item.at[0], self.high - item.at[1], item.size * TEXT)
+                size = max(LEAST_TAG, item.size * TEXT)
+                self.tag(item.text, item.at[0], self.high - item.at[1], size)
             elif isinstance(item, BoxText):
                 self._text(item)
             else:
@@ -147,8 +150,8 @@ class Pen:
                 c.setFillColor(white)
                 c.circle(x, self.high - y, 5.5, fill=1, stroke=0)
             c.setFillColor(black)
-            c.setFont(MEDIUM, 9)
-            c.drawCentredString(x, self.high - y - 3, self.letters.get(item.fabric, ""))
+            c.setFont(MEDIUM, 10)
+            c.drawCentredString(x, self.high - y - 3.4, self.letters.get(item.fabric, ""))
 
     def _tint(self, fabric: str | None) -> Color:
         known_fabric = self.project.fabric(fabric) if fabric else None

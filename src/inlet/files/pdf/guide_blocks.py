@@ -14,7 +14,7 @@ from reportlab.platypus import Flowable, Spacer
 from inlet.core.figures import move_bounds, move_figure
 from inlet.core.numbers import vulgar_text
 from inlet.core.project import Project
-from inlet.core.table import Move, Repeated
+from inlet.core.table import Move
 from inlet.files.pdf.document import (
     BETWEEN,
     LEADING,
@@ -85,41 +85,6 @@ class Title(PagePart):
             canvas.drawString(0, y, line)
 
 
-PICTURE, LEAST_PICTURE = 58.0, 42.0
-"""How high a move is drawn, and may be to stay in half a page."""
-MOST_ACROSS = 1.55
-"""How wide a picture may be, in its heights."""
-GAP = 9.0
-
-
-class Pictures(PagePart):
-    """Moves in a line, each with its number below, and how often it is made."""
-
-    def __init__(
-        self, moves: Sequence[Repeated], fabrics: Fabrics, first: int = 1, high: float = PICTURE
-    ) -> None:
-        super().__init__()
-        self.moves, self.fabrics, self.first, self.each = moves, fabrics, first, high
-
-    @property
-    def _highest(self) -> float:
-        return max(size_within(m, MOST_ACROSS * self.each, self.each)[1] for m, _ in self.moves)
-
-    def tall(self, wide: float) -> float:
-        return self._highest + 16
-
-    def paint(self, canvas: Any, wide: float, high: float) -> None:
-        pen, left, drawn = self.fabrics.pen(canvas, high), 0.0, self._highest
-        for number, (move, times) in enumerate(self.moves, self.first):
-            across, _ = size_within(move, MOST_ACROSS * self.each, self.each)
-            draw_move(pen, move, left, high, across, drawn)
-            often = f"{number}" if times == 1 else f"{number}, {times} times"
-            canvas.setFillColor(black)
-            canvas.setFont(MEDIUM, 8.5)
-            canvas.drawCentredString(left + across / 2, high - drawn - 10, often)
-            left += max(across, stringWidth(often, MEDIUM, 8.5)) + GAP
-
-
 def size_within(move: Move, wide: float, high: float) -> tuple[float, float]:
     """How wide and high a move's picture is, no more than that."""
     bounds = move_bounds(move)
@@ -140,28 +105,6 @@ def draw_move(pen: Pen, move: Move, left: float, top: float, wide: float, high: 
     pen.draw(move_figure(move, frame))
 
 
-def wide_of(moves: Sequence[Repeated], high: float = PICTURE) -> float:
-    """How wide a line of pictures is."""
-    return sum(size_within(move, MOST_ACROSS * high, high)[0] + GAP for move, _ in moves) - GAP
-
-
-def in_lines(moves: Sequence[Repeated], wide: float, fabrics: Fabrics) -> list[Flowable]:
-    """Moves in as few lines of pictures as hold them; in one, where smaller ones fit it."""
-    high = PICTURE
-    if wide_of(moves, LEAST_PICTURE) <= wide < wide_of(moves):
-        high = next(h / 2 for h in range(116, 83, -1) if wide_of(moves, h / 2) <= wide)
-    lines: list[list[Repeated]] = [[]]
-    for move in moves:
-        if lines[-1] and wide_of([*lines[-1], move], high) > wide:
-            lines.append([])
-        lines[-1].append(move)
-    pictures, number = [], 1
-    for line in filter(None, lines):
-        pictures.append(Pictures(line, fabrics, number, high))
-        number += len(line)
-    return pictures
-
-
 class CutLine(PagePart):
     """A size to cut, with a box to tick: the largest thing on the page."""
 
@@ -176,13 +119,13 @@ class CutLine(PagePart):
         """Where the words begin beside the size; None where they need a line of their own."""
         begin: float = self.LEFT + stringWidth(self.size, BOLD, 17) + 8
         end: float = wide - stringWidth(self.stack, BOLD, 12) - 8
-        return begin if begin + stringWidth(self.words, REGULAR, 9.5) <= end else None
+        return begin if begin + stringWidth(self.words, REGULAR, 10) <= end else None
 
     def _lines(self, wide: float) -> list[str]:
-        return split(self.words, REGULAR, 9.5, wide - self.LEFT)
+        return split(self.words, REGULAR, 10, wide - self.LEFT)
 
     def tall(self, wide: float) -> float:
-        return 22.0 if self._beside(wide) else 22 + 11.5 * len(self._lines(wide))
+        return 22.0 if self._beside(wide) else 22 + 12.5 * len(self._lines(wide))
 
     def paint(self, canvas: Any, wide: float, high: float) -> None:
         c, line = canvas, high - 17
@@ -196,19 +139,19 @@ class CutLine(PagePart):
         c.drawString(self.LEFT, line, self.size)
         c.setFont(BOLD, 12)
         c.drawRightString(wide, line, self.stack)
-        c.setFont(REGULAR, 9.5)
+        c.setFont(REGULAR, 10)
         beside = self._beside(wide)
         if beside is not None:
             c.drawString(beside, line, self.words)
             return
         for i, words in enumerate(self._lines(wide)):
-            c.drawString(self.LEFT, high - 28 - 11.5 * i, words)
+            c.drawString(self.LEFT, high - 29 - 12.5 * i, words)
 
 
 class WordRows(PagePart):
     """Rows of short words, each column as wide as it must be."""
 
-    SIZE = 9.5
+    SIZE = 10.0
 
     def __init__(self, rows: Sequence[Sequence[str]]) -> None:
         super().__init__()
@@ -237,6 +180,12 @@ class PageCard:
     half: bool = False
 
 
+KEPT_WHOLE = 0.4
+"""Of a page's height: a card no higher is not parted."""
+HEAD = 3
+"""Parts of a card that stay together: its title, what is said first, the first that follows."""
+
+
 def cards_story(cards: Sequence[PageCard], document: Document) -> Story:
     """Cards in their order, but for halves: the next one is laid beside each."""
     story: Story = []
@@ -251,11 +200,21 @@ def cards_story(cards: Sequence[PageCard], document: Document) -> Story:
         if beside is not None:
             waiting.remove(beside)
         if not card.half or height_of(card.parts, document.half) > document.high:
-            story.append(together(card.parts))
+            story += _whole_or_flowing(card, document)
             continue
         columns = [card.parts, beside.parts if beside is not None else ()]
         story.append(side_by_side(columns, document.wide))
     return story
+
+
+def _whole_or_flowing(card: PageCard, document: Document) -> Story:
+    """A card kept together; a high one goes on over the page, its head with what follows it."""
+    if height_of(card.parts, document.wide) <= KEPT_WHOLE * document.high:
+        return [together(card.parts)]
+    *head, body = card.parts[:HEAD]
+    for part in head:
+        part.keepWithNext = 1
+    return [*head, body, *card.parts[HEAD:], Spacer(1, BETWEEN)]
 
 
 def columns_story(cards: Sequence[PageCard], document: Document) -> Story:

@@ -8,12 +8,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from itertools import groupby
 from typing import Any, BinaryIO
 
-from reportlab.lib.colors import black
 from reportlab.platypus import CondPageBreak, Flowable, PageBreak
 
+from inlet.core.buying import chart_lines, shopping, shopping_lines, size_chart, sizes_typed
 from inlet.core.cancellation import check
 from inlet.core.cutlist import Cut
-from inlet.core.figures import sheet_figure
 from inlet.core.improvised import seam_text
 from inlet.core.layout import buying_text, grain_texts, strips_text
 from inlet.core.methods import PRESS
@@ -30,29 +29,29 @@ from inlet.core.piecing import (
     step_moves,
 )
 from inlet.core.plan import BlockPlan, SewnBlock
-from inlet.core.planning import UnitPlan, kind_words, method_words, move_text, over_text
+from inlet.core.planning import kind_words, method_words, move_text, over_text
 from inlet.core.pressing import CARE, pressing_lines
 from inlet.core.project import Measure
 from inlet.core.remake import nesting_text
 from inlet.core.schedule import seams_text, sitting_lines, thread_text
 from inlet.core.table import Move, Repeated, like_ones_together, over_triangles
 from inlet.core.templates import stack_shape
-from inlet.core.units import label_place, letters
+from inlet.core.units import letters
 from inlet.core.words import CAUTIONS, fabric_name, length_text, measured_text, size_text
+from inlet.files.pdf.booklet import Chapter, Contents, moves_in_cells
 from inlet.files.pdf.cutting_pdf import block_name, cutting_story
 from inlet.files.pdf.document import (
     Document,
-    PagePart,
     Story,
     height_of,
     paragraph,
     side_by_side,
+    text_table,
     together,
     unbroken_ends,
 )
 from inlet.files.pdf.guide_back import BackPicture
 from inlet.files.pdf.guide_blocks import (
-    LEAST_PICTURE,
     CutLine,
     Fabrics,
     PageCard,
@@ -60,20 +59,24 @@ from inlet.files.pdf.guide_blocks import (
     WordRows,
     cards_story,
     columns_story,
-    in_lines,
-    wide_of,
 )
-from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.pdf.guide_cover import CoverPicture, to_have, unit_line
+from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, page_of, write_pages
 
 TOP = 58.0
-LEAST_COVER = 190.0
+LEAST_COVER = 230.0
 """How large the block is drawn at the least."""
+FEW_MOVES = 2
+"""Moves that find room beside one another in half the width of a page."""
 _PLAIN = ("", "edge to edge")
 """Ends of a seam that need no word."""
 
 
-def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None) -> None:
-    """Write the guide of a plan as PDF, see ``write_pages``."""
+def write_guide(
+    plan: BlockPlan, path: str | os.PathLike[str], paper: str | None = None, sizes: str = ""
+) -> None:
+    """Write the guide of a plan as PDF, see ``write_pages``; with a chart of ``sizes`` as they are
+    typed, where any are."""
 
     def draw(to: BinaryIO, size: tuple[float, float]) -> None:
         asked = plan.asked.block
@@ -81,17 +84,19 @@ def write_guide(plan: BlockPlan, path: str | os.PathLike[str], paper: str | None
         document = Document(to, size, title, TOP)
         guide = _Guide(plan, plan.block.title, document)
         document.section("guide", guide.furnish)
-        document.add(*guide.whole(plan))
+        document.add(*guide.cover_page(plan))
+        document.add(*guide.cut_list(plan))
+        document.add(Chapter("Cutting"), *cutting_story(plan, block_name(plan), document))
+        document.add(*guide.sewing())
         for sewn in plan.then_sewn:
             add_making(document, sewn, sewn.block.title)
         sliced = plan.asked.sliced
         if plan.nesting is not None and sliced is not None:
             document.add(paragraph(nesting_text(plan.nesting, sliced.how)))
+        document.add(*guide.ending(plan, sizes))
         if plan.block.improvised is not None and plan.block.improvised.cards:
             document.section("corners", guide.furnish, columns=2)
             document.add(*_corner_cards(plan))
-        document.section("cutting", guide.furnish, columns=2)
-        document.add(*cutting_story(plan, block_name(plan)))
         document.write()
 
     write_pages(path, plan.measure, paper, draw)
@@ -105,7 +110,7 @@ def _corner_cards(plan: BlockPlan) -> Iterator[Flowable]:
         lines = [seam_text(seam, plan.measure) for seam in square.seams]
         fabrics = [fabric_name(plan.project, fabric) for fabric in square.fabrics]
         words = "; ".join(f"{line}, {of}" for line, of in zip(lines, fabrics, strict=True))
-        yield paragraph(f"{number}. {words or 'plain'}", 9.5)
+        yield paragraph(f"{number}. {words or 'plain'}")
 
 
 def add_making(document: Document, plan: SewnBlock, name: str) -> None:
@@ -129,26 +134,37 @@ class _Guide:
         self.fabrics = Fabrics(self.project, self.fabric_letter)
         self.noted: set[str] = set()
 
-    def whole(self, plan: BlockPlan) -> Story:
-        """The whole guide of a block, but for its cutting plan."""
-        story = [*self._cover(), *self._cut_list(plan), *self._steps(), *self._back()]
-        for section in (self._sittings(plan), self._seam_test(plan)):
-            story += unbroken_ends(list(section))
-        return story
-
     def making(self) -> Story:
         """How the block is made, as a part of a quilt's guide."""
-        return [*self._cover(), *self._steps(), *self._back()]
+        return [Chapter(self.name), *self._cover(), *self.sewing(chapters=False)]
 
-    def _steps(self) -> Story:
+    def sewing(self, chapters: bool = True) -> Story:
+        """The steps, those of units first, and how all is pressed."""
         story: Story = []
         own_steps = [step for step in self.plan.steps if self.plan.sewn_in(step) is self.plan]
-        for several in groupby(cards(own_steps), lambda card: card.first.unit is None):
+        for of_block, several in groupby(cards(own_steps), lambda card: card.first.unit is None):
+            if chapters:
+                story.append(Chapter("The block" if of_block else "Units", shown=True))
             steps = []
-            for card in several[1]:
+            for card in several:
                 check()
                 steps.append(self._step(card))
             story += cards_story(steps, self.document)
+        back = self._back()
+        if back and chapters:
+            story.append(Chapter("Pressing"))
+        return [*story, *back]
+
+    def ending(self, plan: BlockPlan, sizes: str) -> Story:
+        """Sittings, the seam allowance test, the chart of sizes."""
+        story: Story = []
+        for title, section in (
+            ("Sittings", self._sittings(plan)), ("Seam allowance test", self._seam_test(plan)),
+            ("Sizes", self._sizes(plan, sizes)),
+        ):  # fmt: skip
+            parts = list(section)
+            if parts:
+                story += unbroken_ends([Chapter(title), *parts])
         return story
 
     # --- pages --------------------------------------------------------------------------------
@@ -170,10 +186,10 @@ class _Guide:
         c.setLineWidth(1.2)
         c.line(MARGIN, height - 46, width - MARGIN, height - 46)
         c.setFillColor(FAINT)
-        c.setFont(REGULAR, 8.5)
+        c.setFont(REGULAR, 10)
         copies = f", {plan.copies} blocks" if plan.copies > 1 else ""
         c.drawString(MARGIN, 24, f"{self.project.name or 'Untitled project'}{copies}")
-        c.drawRightString(width - MARGIN, 24, f"page {c.getPageNumber()}")
+        page_of(c, width - MARGIN, 24)
 
     def _cover(self) -> Story:
         """The block with its units, and beside it what they are."""
@@ -183,7 +199,7 @@ class _Guide:
             for fabric, letter in self.fabric_letter.items()
         )
         units = [paragraph(f"Fabrics: {key}", 11, MEDIUM, 5)]
-        units += [paragraph(_unit_line(unit, plan), 10.5) for unit in plan.units]
+        units += [paragraph(unit_line(unit, plan), 10.5) for unit in plan.units]
         needed = height_of(units, document.half)
         side = max(LEAST_COVER, min(document.half, needed))
         picture = CoverPicture(plan, self.fabrics, side)
@@ -193,9 +209,24 @@ class _Guide:
         else:  # many units: below, over the whole width
             story += [picture, *unbroken_ends(units)]
         story += [paragraph(problem.text, 10.5, MEDIUM) for problem in plan.problems]
-        return [*story, paragraph(CAUTIONS, 8.5)]
+        return [*story, paragraph(CAUTIONS)]
 
-    def _cut_list(self, plan: BlockPlan) -> Story:
+    def cover_page(self, plan: BlockPlan) -> Story:
+        """The block, what is in the booklet, what to buy and to have."""
+        document = self.document
+        contents = [Title("In this booklet", size=14), Contents(document.story)]
+        buying_list = shopping(plan, notes=False)
+        lines = [line[:2] for line in shopping_lines(buying_list, plan.project)[1:]]
+        buy: list[Flowable] = [Title("To buy", size=14)]
+        buy += [paragraph(f"{fabric}: {much}", gap=3, box=True) for fabric, much in lines]
+        buy += [Title("To have", size=14)]
+        buy += [paragraph(each, gap=3, box=True) for each in to_have(plan.project)]
+        return [
+            Chapter("The block and its units"), *self._cover(),
+            side_by_side([contents, buy], document.wide),
+        ]  # fmt: skip
+
+    def cut_list(self, plan: BlockPlan) -> Story:
         """Each fabric with its strips and sizes, in two columns."""
         page_cards: list[PageCard] = []
         grain = grain_texts(plan.fabric_plans.best, plan.cuts, plan.measure)
@@ -205,7 +236,7 @@ class _Guide:
                 paragraph(
                     f"{letter_}   {fabric_name(self.project, fabric_plan.fabric)}", 12.5, BOLD, 0
                 ),
-                paragraph(buying_text(fabric_plan, plan.measure), 9.5),
+                paragraph(buying_text(fabric_plan, plan.measure)),
                 paragraph(strips_text(fabric_plan, plan.measure), 10.5),
             ]
             cuts = [c for c in plan.cuts if c.fabric == fabric_plan.fabric and not c.owned]
@@ -218,7 +249,8 @@ class _Guide:
             return []
         title = Title("Cut list", size=14)
         room = height_of([title, *page_cards[0].parts], self.document.half)
-        return [CondPageBreak(room), title, *columns_story(page_cards, self.document)]
+        listed = columns_story(page_cards, self.document)
+        return [CondPageBreak(room), Chapter("Cut list"), title, *listed]
 
     def _cut(self, cut: Cut, grain: Mapping[str, str]) -> CutLine:
         words = f"{_shape_words(cut, self.plan.measure)}, for {', '.join(cut.labels)}"
@@ -236,58 +268,66 @@ class _Guide:
         pressed = plan.press(step)
         if pressed is not None:
             shown = _with_press(shown, pressed.moves[-1])
-        comes_along = step.unit is not None and step.unit.in_use.made_with is not None
-        # What comes out of the runs before stays behind them: a half may be laid beside another.
-        half = wide_of(shown, LEAST_PICTURE) <= self.document.half and not comes_along
         figure = f"measures {measured_text(step.measures, measure)}" if step.measures else ""
-        repeats = [repeat for repeat in shown if repeat.move.text]
-        words = self._unit_words(card, repeats) if step.unit else self._seam_words(step)
+        before, texts = (
+            self._unit_words(card, shown) if step.unit else self._seam_words(step, shown)
+        )
         if pressed is not None:
-            number = next(i for i, repeat in enumerate(shown, 1) if repeat.move.do == "press")
-            words.append(paragraph(f"{number}. {pressed.text}", font=MEDIUM))
+            number = next(i for i, repeat in enumerate(shown) if repeat.move.do == "press")
+            texts[number] = f"{texts[number]} {pressed.text}".strip()
+        after: list[Flowable] = []
         if step.after_each:
             sizes = ";  then ".join(measured_text(size, measure) for size in step.after_each)
-            words.append(paragraph(f"On the way it should measure {sizes}."))
+            after.append(paragraph(f"On the way it should measure {sizes}."))
         for note in step.notes:
             said = note.strip("The 0123456789")  # a caution is said once, whatever its numbers
             if said not in self.noted:
-                words.append(paragraph(note))
+                after.append(paragraph(note))
             self.noted.add(said)
         title = Title(_card_title(card, plan), figure)
+        # What comes out of the runs before stays behind them: a half may be laid beside another.
+        comes_along = step.unit is not None and step.unit.in_use.made_with is not None
+        half = len(shown) <= FEW_MOVES and not comes_along
         wide = self.document.half if half else self.document.wide
-        pictures = in_lines(shown, wide, self.fabrics)
-        return PageCard((title, *pictures, *words), half)
+        pictures = moves_in_cells(shown, texts, wide, self.fabrics)
+        return PageCard((title, *before, *pictures, *after), half)
 
-    def _unit_words(self, card: StepCard, shown: Sequence[Repeated]) -> list[Flowable]:
+    def _unit_words(
+        self, card: StepCard, shown: Sequence[Repeated]
+    ) -> tuple[list[Flowable], list[str]]:
+        """What is said before the pictures, and the sentence below each."""
         plan, step = self.plan, card.first
         assert step.unit is not None
         method, stacks = step.unit.in_use, plan.stacks[step.makes]
         cut = [move_text(m.text, method, self.project, stacks) for m in method.moves
                if m.do == "cut"]  # fmt: skip
-        texts: dict[str, list[str]] = {}
-        for i, repeat in enumerate(shown, 1):
-            text = move_text(repeat.move.text, method, self.project, stacks, repeat.times)
-            texts.setdefault(f"{_times(repeat)}{text}", []).append(str(i))
-        said = cut + [f"{', '.join(numbers)}. {text}" for text, numbers in texts.items()]
+        texts = [
+            move_text(repeat.move.text, method, self.project, stacks, repeat.times)
+            if repeat.move.text else ""
+            for repeat in shown
+        ]  # fmt: skip
+        said = list(cut)
         if method.trim_to and not any(repeat.move.do == "trim" for repeat in shown):
             said.append(f"Trim to {size_text(method.trim_to, plan.measure)}.")
         if over_text(method) and len(card.steps) == 1:  # else it stands in the table
             said.append(over_text(method))
-        words: list[Flowable] = [paragraph("  ".join(said))]
+        words: list[Flowable] = [paragraph("  ".join(said))] if said else []
         if len(card.steps) > 1:
-            words.append(paragraph(f"All of them like {step.makes}:", 9.5, MEDIUM))
+            words.append(paragraph(f"All of them like {step.makes}:", font=MEDIUM))
             rows = fabric_rows(card, plan.stacks, self.project)
             words.append(WordRows(rows))
-        return words
+        return words, texts
 
-    def _seam_words(self, step: Step) -> list[Flowable]:
+    def _seam_words(
+        self, step: Step, shown: Sequence[Repeated]
+    ) -> tuple[list[Flowable], list[str]]:
         words: list[Flowable] = []
         if step.needs and step.join is not None:
             words.append(paragraph(f"Beside the machine, in order: {run_lengths(step.needs)}."))
         words.append(
             paragraph(step.text + (f" Seam: {step.ends}." if step.ends not in _PLAIN else ""))
         )
-        return words
+        return words, [repeat.move.text for repeat in shown]
 
     def _back(self) -> Story:
         """The block from the back, as it is pressed: on a sheet of its own for those who press at
@@ -340,42 +380,14 @@ class _Guide:
         yield from map(paragraph, seam_test_text(test, plan.measure))
         yield from map(paragraph, effect_text(effect, test.off, plan.measure))
 
-
-class CoverPicture(PagePart):
-    """The block with the labels of its units, ``side`` points wide where it is square."""
-
-    def __init__(self, plan: SewnBlock, fabrics: Fabrics, side: float) -> None:
-        super().__init__()
-        self.plan, self.fabrics = plan, fabrics
-        across, self.down = (float(x) for x in plan.block.finished)
-        self.scale = min(side / across, side * 1.4 / self.down)
-
-    def tall(self, wide: float) -> float:
-        return self.down * self.scale + 10
-
-    def paint(self, canvas: Any, wide: float, high: float) -> None:
-        plan, scale = self.plan, self.scale
-        pen = self.fabrics.pen(canvas, high)
-        picture = tuple((p.polygon, p.fabric) for p in plan.draft.patches)
-        pen.draw(sheet_figure(picture, pen.frame(0, high, scale), lettered=False))
-        canvas.setFillColor(black)
-        for unit in plan.units:
-            label = unit.unit.label.split(" ")[-1]  # without the block's name
-            for place in unit.unit.places:
-                xs, ys = zip(*(p.floats() for p in place.part.outline), strict=True)
-                x, y = label_place(plan.draft, place.part)
-                room = min(max(xs) - min(xs), max(ys) - min(ys)) * scale
-                pen.tag(label, x * scale, high - y * scale, max(6.0, min(16.0, room / 3)))
-
-
-def _unit_line(unit: UnitPlan, plan: SewnBlock) -> str:
-    name = unit.in_use.name
-    return (
-        f"{unit.unit.label}:  {unit.count} × {kind_words(unit.unit.kind)}, unfinished "
-        f"{size_text(unit.unfinished, plan.measure)}"
-        + ("" if name == "plain" else f", {method_words(name)}")
-        + (f" (mirror image of {unit.unit.mirror_of})" if unit.unit.mirror_of else "")
-    )
+    def _sizes(self, plan: BlockPlan, sizes: str) -> Iterator[Flowable]:
+        """The chart of sizes that was asked for."""
+        if sizes:
+            widths = sizes_typed(sizes, plan)
+            chart = size_chart(plan.project, plan.block, widths, plan.copies)
+            lines = chart_lines(chart, plan)
+            yield Title("Other sizes", size=14)
+            yield text_table(lines)
 
 
 def _with_press(shown: list[Repeated], press: Move) -> list[Repeated]:
@@ -408,11 +420,6 @@ def _step_title(step: Step, plan: SewnBlock) -> str:
     kind = kind_words(step.unit.unit.kind)
     name = step.unit.in_use.name
     return f"{step.makes}: {kind}" + ("" if name == "plain" else f", {method_words(name)}")
-
-
-def _times(repeat: Repeated) -> str:
-    """How often a move is made, where its own words do not say it."""
-    return f"{repeat.times} times: " if repeat.times > 1 and "{row}" not in repeat.move.text else ""
 
 
 def _shape_words(cut: Cut, measure: Measure) -> str:

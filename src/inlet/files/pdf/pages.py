@@ -42,6 +42,47 @@ class PageCanvas(Canvas):  # type: ignore[misc]  # the library is not typed
         super().showPage()
 
 
+Late = Callable[[Any, int], None]
+"""Drawn on a page once all pages are; it is given how many there are."""
+
+
+class CountedCanvas(PageCanvas):
+    """Pages kept until the last is drawn: then each is given what only the whole tells."""
+
+    def __init__(self, *args: Any, **choices: Any) -> None:
+        super().__init__(*args, **choices)
+        self._kept: list[dict[str, Any]] = []
+        self.chapters: list[tuple[str, int]] = []
+        self.late: list[Late] = []
+
+    def showPage(self) -> None:
+        self._kept.append(dict(self.__dict__))
+        self._startPage()
+        self.late = []
+
+    def save(self) -> None:
+        kept, chapters = self._kept, self.chapters
+        for state in kept:
+            self.__dict__.update(state)
+            self.chapters = chapters
+            for draw in self.late:
+                draw(self, len(kept))
+            super().showPage()
+        super().save()
+
+
+def page_of(canvas: Any, right: float, foot: float, before: str = "") -> None:
+    """``3 of 14`` in the corner of a page."""
+    number = canvas.getPageNumber()
+
+    def draw(canvas: Any, total: int) -> None:
+        canvas.setFillColor(FAINT)
+        canvas.setFont(REGULAR, 10)
+        canvas.drawRightString(right, foot, f"{before}{number} of {total}")
+
+    canvas.late.append(draw)
+
+
 def load_fonts() -> None:
     """Make our typeface known to the library, once."""
     for name in (REGULAR, MEDIUM, BOLD):

@@ -10,7 +10,14 @@ from reportlab.lib.colors import HexColor, white
 from reportlab.platypus import Flowable, PageBreak
 
 from inlet.core.buying import quilt_shopping, shopping_lines
-from inlet.core.figures import Corners, band_figure, band_height, top_figure
+from inlet.core.figures import (
+    Corners,
+    band_figure,
+    band_height,
+    craft_picture,
+    row_of_top,
+    top_figure,
+)
 from inlet.core.layout import BEST
 from inlet.core.plan import (
     QuiltPlan,
@@ -21,7 +28,7 @@ from inlet.core.plan import (
     row_length_text,
     work_text,
 )
-from inlet.core.project import Project
+from inlet.core.project import Project, first_project
 from inlet.core.schedule import sitting_lines, thread_text
 from inlet.core.setting import (
     Band,
@@ -37,11 +44,15 @@ from inlet.core.words import (
     near_text,
     size_text,
 )
+from inlet.files.pdf.booklet import Chapter, Contents
 from inlet.files.pdf.cutting_pdf import cutting_story
 from inlet.files.pdf.document import Document, PagePart, Story, paragraph, together, unbroken_ends
 from inlet.files.pdf.figure import UNIT, Pen
+from inlet.files.pdf.guide_blocks import Fabrics
+from inlet.files.pdf.guide_cover import to_have
 from inlet.files.pdf.guide_pdf import add_making
-from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, write_pages
+from inlet.files.pdf.pages import BOLD, FAINT, INK, MARGIN, MEDIUM, REGULAR, page_of, write_pages
+from inlet.files.pdf.row_picture import BackingPicture, RowPicture
 from inlet.files.problem import FileProblem
 
 QUILTING = HexColor("#bf4b23")
@@ -58,8 +69,7 @@ def write_quilt(plan: QuiltPlan, path: str | os.PathLike[str], paper: str | None
         document = Document(to, size, f"{guide.title}, {near_text(plan.size, plan.measure)}")
         document.section("quilt", guide.furnish)
         document.add(*guide.first(document))
-        document.section("cutting", guide.furnish, columns=2)
-        document.add(*cutting_story(plan, guide.title))
+        document.add(PageBreak(), Chapter("Cutting"), *cutting_story(plan, guide.title, document))
         for block, sewn in zip(plan.blocks, plan.sewn, strict=True):
             if sewn.steps:
                 add_making(document, sewn, block.name)
@@ -80,9 +90,9 @@ class _QuiltGuide:
     def furnish(self, canvas: Any) -> None:
         """The foot of a page."""
         canvas.setFillColor(FAINT)
-        canvas.setFont(REGULAR, 8)
-        wide = canvas._pagesize[0]
-        canvas.drawRightString(wide - MARGIN, 24, f"{self.title}  ·  {canvas.getPageNumber()}")
+        canvas.setFont(REGULAR, 10)
+        canvas.drawString(MARGIN, 24, self.title)
+        page_of(canvas, canvas._pagesize[0] - MARGIN, 24)
 
     def first(self, document: Document) -> Story:
         """The picture, what to buy, the sittings, and what it is made of."""
@@ -91,19 +101,30 @@ class _QuiltGuide:
             paragraph(self.title, 20, BOLD),
             paragraph(f"{near_text(plan.size, measure)} finished", 13, MEDIUM),
             TopPicture(plan, 0.52 * document.size[1]),
+            heading("In this booklet"),
+            Contents(document.story),
+            PageBreak(),
+            Chapter("What to buy and to have", shown=True),
             heading("To buy"),
         ]
         shopping = quilt_shopping(plan, BEST)
         for fabric, buy, price, have, _ in shopping_lines(shopping, plan.project)[1:]:
             more = ", ".join(filter(None, (price, have)))
-            story.append(paragraph(f"{fabric}: {buy}{f' ({more})' if more else ''}"))
+            said = f"{fabric}: {buy}{f' ({more})' if more else ''}"
+            story.append(paragraph(said, gap=3, box=True))
+        story.append(heading("To have"))
+        story += [paragraph(each, gap=3, box=True) for each in to_have(plan.project)]
         work = plan.work
-        story += [paragraph(f"{work_text(work, measure)}."), heading("Sittings")]
+        story += [
+            paragraph(f"{work_text(work, measure)}."),
+            Chapter("Sittings"),
+            heading("Sittings"),
+        ]
         story.append(paragraph(thread_text(work.thread, measure)))
         for head, lines in sitting_lines(work.sittings, plan.rates, measure):
             sitting = [paragraph(head, 10.5, MEDIUM), *map(paragraph, lines)]
             story += [together(sitting[:3], 0), *sitting[3:]]
-        return [*story, *unbroken_ends(self.overview())]
+        return [*story, *unbroken_ends([Chapter("Blocks and units"), *self.overview()])]
 
     def overview(self) -> Story:
         """The blocks, their units, and what is cut besides."""
@@ -136,18 +157,23 @@ class _QuiltGuide:
     def joining(self, document: Document) -> Story:
         """Rows, then the steps from them to the binding."""
         plan, measure = self.plan, self.plan.measure
-        story: Story = [
-            heading("Rows, from the top" if not plan.quilt.on_point else "Rows, from the corner")
-        ]
+        which = "from the corner" if plan.quilt.on_point else "from the top"
+        story: Story = [Chapter("Rows"), heading(f"Rows, {which}")]
+        story.append(paragraph("The dark mark lies at the top of each block as it is drawn."))
+        drawn, by_label = top_figure(plan.top, plan.project), {r.label: r for r in plan.top.rows}
         for alike in alike_rows(plan.rows):
             card = alike[0]
             length = row_length_text(card, plan.quilt, measure)
             raw = f" {length}, raw edge to raw edge." if length else ""
             pressed = f" Press {card.pressed}." if card.pressed else ""
             words = f"{labels_text(alike)}: {listed(card.items)}.{pressed}{raw}"
-            story.append(paragraph(words, box=True))
-        story.append(heading("Then"))
-        story.append(paragraph(CAUTIONS, 8.5))
+            parts: list[Flowable] = [paragraph(words, box=True)]
+            row = by_label.get(card.label)
+            if row is not None and row.pieces:
+                parts.append(RowPicture(row_of_top(row, drawn), plan.project))
+            story.append(together(parts, 4))
+        story.append(Chapter("Borders to binding", shown=True))
+        story.append(paragraph(CAUTIONS))
         rows = {row.label for row in plan.top.rows}
         for step in plan.steps:
             if step.sewn is None and step.of not in rows:
@@ -161,19 +187,73 @@ class _QuiltGuide:
         if plan.backings:
             story.append(heading("Backing, every way"))
         for backing_way in plan.backings:
-            story.append(paragraph(backing_text(backing_way, measure)))
+            story.append(together([
+                paragraph(backing_text(backing_way, measure)), BackingPicture(backing_way, measure)
+            ], 2))  # fmt: skip
+        story += [Chapter("Layers, quilting, binding"), *finishing(plan)]
         if plan.binding is not None:
             width = length_text(plan.binding.width, measure)
             long = near_text((plan.binding.length,) * 2, measure)
             story.append(paragraph(f"Binding: {width} wide, {long} in all."))
         if plan.quilted.lines:
-            story += [PageBreak(), heading("Quilting lines")]
+            story += [PageBreak(), Chapter("Quilting lines"), heading("Quilting lines")]
             for asked in plan.quilt.quilting:
                 story.append(paragraph(quilting_words(asked, plan.project)))
             quilted = plan.quilted
             story.append(paragraph(quilted_text(quilted.length, quilted.thread, measure)))
             story.append(TopPicture(plan, 0.72 * document.size[1], True))
         return story
+
+
+def finishing(plan: QuiltPlan) -> Story:
+    """From the top to the finished quilt, each with its picture."""
+    fabrics = Fabrics(first_project(), {})
+    told = [
+        ("backing", "Layer", LAYER), ("leftover", "Square up", SQUARE_UP),
+        ("binding", "Bind", BIND),
+    ]  # fmt: skip
+    story: Story = [heading("Layers, quilting, binding")]
+    for picture, title, text in told:
+        drawn = CraftCell(picture, fabrics)
+        story.append(together([paragraph(title, 11, MEDIUM), drawn, paragraph(text, box=True)], 4))
+        if title == "Layer":
+            story.append(paragraph(QUILT_IT, box=True))
+    return story
+
+
+LAYER = (
+    "Press the backing and tape it down, wrong side up, smooth and not stretched. Lay the batting "
+    "on it, then the top, right side up, with the same margin all round. Baste the three layers, "
+    "from the middle outward."
+)
+QUILT_IT = "Quilt along your lines, from the middle outward. Take the basting out."
+SQUARE_UP = (
+    "Lay the quilt flat. Trim batting and backing even with the top, corners square: measure both "
+    "diagonals, they should be equal."
+)
+BIND = (
+    "Press the binding in half along its length. Sew it to the front, raw edges together. At each "
+    "corner stop a seam allowance from the edge, fold the binding up and then down along the next "
+    "side. Join its ends, turn it over the edge and sew it down at the back."
+)
+
+
+class CraftCell(PagePart):
+    """A picture of a word of the craft."""
+
+    def __init__(self, name: str, fabrics: Fabrics) -> None:
+        super().__init__()
+        self.picture, self.fabrics = craft_picture(name), fabrics
+
+    def tall(self, wide: float) -> float:
+        return self.picture.height + 6 if self.picture is not None else 0.0
+
+    def paint(self, canvas: Any, wide: float, high: float) -> None:
+        if self.picture is not None:
+            canvas.saveState()
+            canvas.translate(2, -2)
+            self.fabrics.pen(canvas, high).draw(self.picture.figure)
+            canvas.restoreState()
 
 
 def heading(text: str) -> Flowable:
