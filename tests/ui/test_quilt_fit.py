@@ -47,7 +47,7 @@ def test_where_edges_differ_is_marked_and_an_answer_is_taken(setter):
     assert "Churn has points at the edge" in setter.maker.reads(setter.ticket.fit)
     use(setter, "Bands on marks")
     assert setter.session.measure.awkward == "bands"
-    assert setter.ticket.fit.differs.text() == "Every edge meets to a thread."
+    assert setter.ticket.fit.differs.text() == "All edges meet within a thread."
     assert not setter.stage.apart.isVisible()
     setter.session.undo()
     setter.rests()
@@ -71,7 +71,7 @@ def test_trimming_is_in_use_and_may_be_given_up(setter):
     setter.bot.keyClick(usual, Qt.Key.Key_Return)
     setter.rests()
     assert setter.quilt.uneven == ""
-    assert setter.ticket.fit.differs.text() == "Every edge meets to a thread."
+    assert setter.ticket.fit.differs.text() == "All edges meet within a thread."
 
 
 def test_a_size_as_made_is_typed_and_all_follows(setter):

@@ -130,7 +130,7 @@ def answer_text(answer: QuiltAnswer, measure: Measure) -> str:
 
 def comes_out(answer: QuiltAnswer, measure: Measure) -> str:
     """What is left of the difference, the size of the quilt, and the time it takes."""
-    left = "Every edge meets to a thread."
+    left = "All edges meet within a thread."
     if answer.differs:
         left = f"Edges differ by up to {differs_text(answer.differs, measure)}."
     minutes = f" About {max(1, round(answer.minutes))} min." if answer.minutes else ""

@@ -122,7 +122,7 @@ def _pins(plan: PressingPlan, project: Project) -> list[PressingAdvice]:
         rest = tuple(p for i, p in enumerate(wishes.pins) if i != pin.number)
         free = _pressed_again(plan, project, replace(block, pressing=replace(wishes, pins=rest)))
         if free is not None and free.cost < plan.cost:
-            text = f"Pin {pin.number + 1} costs {points_text(plan.cost - free.cost)}: let go of it."
+            text = f"Pin {pin.number + 1} costs {points_text(plan.cost - free.cost)}: clear it."
             pins.append((plan.cost - free.cost, PressingAdvice(text, drop=pin.number)))
     return [advice for _, advice in sorted(pins, key=lambda each: -each[0])[:5]]
 

@@ -39,7 +39,7 @@ class CutCardPanel(QFrame):
         self.ready = label("", "small", True)
         self.stacks = column(spacing=6)
         self.cautions = label("", "caption", True)
-        self.left = Link("Put what is left with the scraps")
+        self.left = Link("Put the leftover with the scraps")
         self.left.followed.connect(on.keep_left)
         self.anew = Link("Discard progress and lay out again")
         self.anew.followed.connect(on.lay_anew)

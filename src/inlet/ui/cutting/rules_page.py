@@ -46,7 +46,7 @@ class RulesPage(QWidget):
         self.rulers.setToolTip("Your rulers with commas between them, like 6 x 24, 12 1/2")
         self.mat = ValueEdit("Mat", self._mat, 64)
         self.handled = ValueEdit("Fabric cut up in lengths of about", self._handled, 48)
-        self.squaring = ValueEdit("Lost of each strip to square its end", self._square, 56)
+        self.squaring = ValueEdit("Squared off the end of each strip", self._square, 56)
         self.margin = ValueEdit("Bought more, per cent", self._margin, 44)
         self.wash = CheckBox("Fabric is washed first")
         self.wash.toggled.connect(lambda on: self._edit(wash=on))

@@ -82,7 +82,7 @@ class ShoppingPage(QWidget):
         """Whether what there is does, with the smallest changes that would make it do."""
         plan = self._asked()
         if plan is not None:
-            self.notes.setText("Trying what would make it do …")
+            self.notes.setText("Looking for what would make it enough …")
             self.session.think_of_cutting(lambda: enough(plan), self._enough)
 
     def _enough(self, verdict: Enough) -> None:

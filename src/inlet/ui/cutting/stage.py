@@ -356,7 +356,7 @@ class CuttingStage(QWidget):
         lying = self.lying
         if lying is not None:
             self.session.edit(kept(self.session.project, lying.plan.fabric, lying.laid))
-            self.session.said.emit("What is left is with the scraps of this fabric now.")
+            self.session.said.emit("The leftover is with the scraps of this fabric now.")
 
     def _pick(self, stack: str) -> None:
         """A piece picks the unit it is for, the next one of them if it is picked already."""

@@ -106,7 +106,7 @@ class PressingStage(QWidget):
         self.second.clicked.connect(self._turn_version)
         self.new = PushButton("The new block")
         self.new.setCheckable(True)
-        self.new.setToolTip("Show how the block is pressed that is set of the slices")
+        self.new.setToolTip("Show how the block made from the slices is pressed")
         self.new.clicked.connect(self._show_new)
         self.figure = label("", "heading")
         return flowing(*self.view_buttons.values(), self.second, self.new, self.figure)

@@ -50,7 +50,7 @@ class ColoursPage(QWidget):
         self.scattering = QWidget()
         own_layout = column(self.scattering, 0, 7)
         own_layout.addWidget(rule())
-        own_layout.addWidget(label("Scatter", "heading"))
+        own_layout.addWidget(label("Shuffle", "heading"))
         self.rules: dict[str, QCheckBox] = {}
         for name, words in RULES:
             box = CheckBox(words)
@@ -63,7 +63,7 @@ class ColoursPage(QWidget):
         self.seed.valueChanged.connect(lambda seed: self._scatter(seed=seed))
         self.again = button("Shuffle again", self.scatter_again)
         own_layout.addLayout(row(self.again, label("number"), self.seed, 1))
-        self.stop = Link("Scatter no more")
+        self.stop = Link("Stop shuffling")
         self.stop.followed.connect(lambda: self._edit(scatter=None))
         own_layout.addWidget(self.stop)
         layout.addWidget(self.scattering)

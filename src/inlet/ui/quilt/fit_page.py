@@ -47,7 +47,7 @@ class FitPage(QWidget):
             self._show(plan, ())
             return
         problems = "\n".join(problem.text for problem in apart_problems(plan))
-        self.differs.setText(vulgar_text(problems or "Every edge meets to a thread."))
+        self.differs.setText(vulgar_text(problems or "All edges meet within a thread."))
         if self._of is not plan:
             self.cards.setEnabled(False)  # what is shown is of the plan before
             self.session.think(lambda: quilt_answers(plan), partial(self._arrived, plan))

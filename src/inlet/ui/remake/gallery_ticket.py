@@ -31,8 +31,8 @@ class GalleryTicket(QWidget):
         layout.addWidget(rule())
         layout.addWidget(
             label(
-                "Those that look the same most ways, and those whose figures go on from block to "
-                "block, come first. Of exchanges, those in which every shape still shows.",
+                "First come those that look the same in most turns, and those whose figures go on "
+                "from block to block; of exchanges, those in which every shape still shows.",
                 "small",
                 True,
             )

@@ -56,7 +56,7 @@ class Welcome(QDialog):
         for way, words, more in WAYS:
             self.ways[way] = button(words, partial(self._begin, way))
             layout.addLayout(row(self.ways[way], label(more, "small", True), spacing=12))
-            self.ways[way].setMinimumWidth(theme.px(190))
+            self.ways[way].setFixedWidth(theme.px(200))
         self.ways["shelf"].setDefault(True)
 
     def _pair(

@@ -50,7 +50,7 @@ _FIGURES: tuple[tuple[str, str, Callable[[MethodCost], str]], ...] = (
 _TIPS = {
     "minutes": "minutes for all of them, at your rates",
     "fabric": "fabric cut; hatched, what is wasted of it",
-    "over": "units that are not needed, of either hand",
+    "over": "units that are not needed, mirror images too",
     "pieces": "pieces to sew with",
     "cuts": "shapes cut from fabric, and cuts made later",
     "seams": "seams to sew",

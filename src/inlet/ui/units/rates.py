@@ -17,7 +17,9 @@ class RatesDialog(QDialog):
         self.setWindowTitle("My minutes")
         self._rates = rates
         layout = column(self, 16, 10)
-        layout.addWidget(label("Seconds I take, near enough. All plans count with them.", "", True))
+        layout.addWidget(
+            label("About how many seconds each takes me. All plans count with them.", "", True)
+        )
         form = QFormLayout()
         long = f"{measure.system.rate_length} {measure.system.unit}"
         self.fields: dict[str, QSpinBox] = {}
