@@ -127,6 +127,8 @@ def _window_parser() -> argparse.ArgumentParser:
     parser.add_argument("--tool", default="seam", help=what)
     parser.add_argument("--grey", action="store_true", help="with --picture: in grey view")
     parser.add_argument("--text", type=float, default=1.0, help="text size, 1 is usual")
+    beside = "with --picture: the help beside the stage, or the line to find anything"
+    parser.add_argument("--show", choices=["help", "search"], help=beside)
     looks = ["system", "light", "dark"]
     parser.add_argument("--look", choices=looks, help="the colours, else as chosen before")
     parser.add_argument("--version", action="version", version=f"Inlet {__version__}")

@@ -26,7 +26,7 @@ def options(**given) -> argparse.Namespace:
     usual = {"file": None, "demo": False, "picture": None, "stage": "draft", "block": None,
              "step": 1, "page": 0, "copies": 1,
              "sizes": None, "fabric": 0, "text": 1.0, "tool": "seam", "grey": False,
-             "look": None}  # fmt: skip
+             "look": None, "show": None}  # fmt: skip
     return argparse.Namespace(**{**usual, **given})
 
 

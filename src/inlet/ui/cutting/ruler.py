@@ -100,7 +100,7 @@ class RulerFace(QWidget):
             painter.setPen(QPen(theme.INK_ON_LIGHT, 1.6 if whole else 0.8))
             painter.drawLine(QLineF(at(x), 0, at(x), tall * share))
             if whole and abs(at(x) - at(self.mark or x)) > 9:
-                box = QRectF(at(x) - 24, tall * 0.6, 20, 18)
+                box = QRectF(at(x) - theme.px(24), tall * 0.6, theme.px(20), theme.px(18))
                 painter.drawText(
                     box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop, str(x)
                 )

@@ -217,6 +217,11 @@ def _picture(app: QApplication, window: Window, options: argparse.Namespace) -> 
         wait(lambda: window.session.at_rest)
         for _ in range(5):
             app.processEvents()
+    if options.show == "help":
+        window.show_help()
+    elif options.show == "search":
+        window.find_anything()
+    app.processEvents()
     picture = QBuffer()
     window.grab().save(picture, "PNG")
     window.session.history.mark_saved()  # nobody is asked whether to keep it
