@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import os
+import subprocess
+import sys
 from itertools import product
 
 import numpy as np
 import pytest
+from PIL import Image
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QAccessible, QColor, QImage
 from PySide6.QtWidgets import (
@@ -199,6 +203,36 @@ def test_colours_of_both_looks_keep_their_distance():
             assert contrast(QColor(look[words]), QColor(look[ground])) >= 4.5, (words, ground)
         for ground in ("ink", "accent"):  # what is chosen, and what is said
             assert contrast(QColor(look["paper"]), QColor(look[ground])) >= 4.5
+
+
+def test_the_look_follows_the_system_unless_one_is_chosen(demo, monkeypatch):
+    window = demo.window
+    window.settings.look = "system"
+    dressed(demo, 1.0, "system")
+    monkeypatch.setattr(theme, "_system_is_dark", lambda _app: True)
+    window._system_look(None)
+    assert theme.is_dark()
+    dressed(demo, 1.0, "light")
+    window._system_look(None)
+    assert not theme.is_dark()
+
+
+def test_twice_the_pixels_are_twice_as_sharp(tmp_path):
+    """On a screen of twice the pixels the same lies at the same places."""
+    sizes = []
+    for factor in ("1", "2"):
+        out = tmp_path / f"{factor}.png"
+        env = {**os.environ, "QT_SCALE_FACTOR": factor, "QT_QPA_PLATFORM": "offscreen"}
+        args = ["--demo", "--stage", "units", "--picture", str(out)]
+        subprocess.run([sys.executable, "-m", "inlet", *args], env=env, check=True)
+        with Image.open(out) as picture:
+            sizes.append(picture.size)
+            grey = picture.convert("L").resize((320, 200))
+            pixels = np.asarray(grey, dtype=float)
+        if factor == "1":
+            before = pixels
+    assert sizes == [(1280, 800), (2560, 1600)]
+    assert np.abs(pixels - before).mean() < 4
 
 
 def test_the_dark_look_changes_no_fabric(demo):

@@ -60,6 +60,12 @@ def test_the_guide_is_seen_and_printed_page_for_page(office, qtbot):
     assert len(sheets) == number > 1
     assert all(not sheet.pixmap().isNull() for sheet in sheets)
     assert not walk.overlaps(dialog)
+    titles = [dialog.chapters.itemText(i) for i in range(dialog.chapters.count())]
+    assert titles[0] == "The block and its units, 1"
+    last = dialog.chapters.count() - 1
+    dialog.chapters.setCurrentIndex(last)
+    dialog.chapters.activated.emit(last)
+    assert dialog.area.verticalScrollBar().value() > 0
     assert dialog.test.isChecked()
     dialog.copies.setValue(1)
     qtbot.mouseClick(dialog.print_, Qt.MouseButton.LeftButton)

@@ -25,6 +25,16 @@ class PdfPages:
             self.sizes = [QSizeF(*self._document[i].get_size()) for i in range(len(self._document))]
         """Width and height of each page, in points."""
 
+    def contents(self) -> list[tuple[str, int]]:
+        """The chapters, each with the number of its page, from 0 on."""
+        with _LOCK:
+            found = []
+            for mark in self._document.get_toc():
+                target = mark.get_dest()
+                if target is not None:
+                    found.append((mark.get_title(), target.get_index()))
+            return found
+
     def __len__(self) -> int:
         return len(self.sizes)
 

@@ -88,12 +88,13 @@ class PrintPreview(QDialog):
         self.which = QLineEdit("all")
         self.copies = NumberBox()
         self.copies.setRange(1, MOST_COPIES)
-        fields = (("Printer", self.printer), ("Paper", self.paper), ("Pages", self.which),
-                  ("Copies", self.copies))  # fmt: skip
+        self.chapters = ChoiceBox()
+        self.chapters.activated.connect(self._go_to)
+        fields = (("Go to", self.chapters), ("Printer", self.printer), ("Paper", self.paper),
+                  ("Pages", self.which), ("Copies", self.copies))  # fmt: skip
         for words, widget in fields:
             widget.setAccessibleName(words)
-            self.printer_caption = label(words, "caption")
-            layout.addWidget(self.printer_caption)
+            layout.addWidget(label(words, "caption"))
             layout.addWidget(widget)
         self.test = CheckBox("A test square first")
         self.test.setToolTip("A page with squares to measure: is this printer true?")
@@ -162,6 +163,10 @@ class PrintPreview(QDialog):
         self.pages, self._data = made
         empty(self.shown)
         number = len(self.pages)
+        self.chapters.clear()
+        for title, at in self.pages.contents():
+            self.chapters.addItem(f"{title}, {at + 1}", at)
+        self.chapters.setEnabled(self.chapters.count() > 0)
         self.which.setPlaceholderText(f"all {number}, or 2-5, 8")
         for i in range(number):
             size = self.pages.sizes[i]
@@ -192,6 +197,13 @@ class PrintPreview(QDialog):
             page.setPixmap(picture)
             self._draw(number + 1)
         self._look()
+
+    def _go_to(self, at: int) -> None:
+        """Scroll to a chapter's page."""
+        item = self.shown.itemAt(self.chapters.itemData(at))
+        page = item.widget() if item is not None else None
+        if page is not None:
+            self.area.verticalScrollBar().setValue(page.y())
 
     # --- printing -----------------------------------------------------------------------------
 

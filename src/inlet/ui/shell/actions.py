@@ -7,7 +7,7 @@ from functools import partial
 from typing import Literal
 
 from PySide6.QtCore import QTimer
-from PySide6.QtGui import QAction, QActionGroup, QKeySequence
+from PySide6.QtGui import QAction, QActionGroup, QGuiApplication, QKeySequence
 from PySide6.QtWidgets import QApplication, QInputDialog, QMenu
 
 from inlet.assets import ASSETS
@@ -52,6 +52,12 @@ class ActionWindow(ProjectWindow):
         self.groups: list[tuple[str, Sequence[QAction | QMenu | None]]] = []
         self.search: CommandSearch | None = None
         self._make_actions()
+        QGuiApplication.styleHints().colorSchemeChanged.connect(self._system_look)
+
+    def _system_look(self, _scheme: object) -> None:
+        """The system has another look: so has Inlet, unless one was chosen."""
+        if self.settings.look == "system":
+            self.dress_again(theme.text_scale())
 
     # --- what the window does ------------------------------------------------------------------
 
