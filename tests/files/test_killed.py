@@ -71,7 +71,8 @@ def test_killed_at_any_moment_at_most_the_last_burst_is_missing(tmp_path):
         for each in left:
             assert each.path == path.resolve()
             clear(each)
-        cut_short += bool(left)
+        aside = list((desks / "outdated").glob("*.json"))  # saved, and not yet off the desk
+        cut_short += bool(left or aside)
         assert max(found) >= begun[-1] - 1  # only the edit under way may be missing
         number = begun[-1]
     assert number >= 3 * kills  # they did work

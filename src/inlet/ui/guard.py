@@ -49,6 +49,7 @@ ANSWERS: dict[str, Callable[[], Any]] = {
     "data": _NOTHING,
     "paint": _NOTHING,
     "loadResource": _NOTHING,
+    "focusNextPrevChild": lambda: False,
 }
 """What Qt is answered where an override fails. An event handler is any ``...Event``."""
 

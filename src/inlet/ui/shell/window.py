@@ -46,6 +46,7 @@ from inlet.ui.shell.topbar import TopBar
 from inlet.ui.units.stage import UnitsStage
 from inlet.ui.units.ticket import UnitsTicket
 from inlet.ui.widgets.parts import column, scrolled
+from inlet.ui.widgets.reading_order import focus_beside
 
 USUAL_SIZE = 1280, 800
 """Pixels of the window on its first run, where the screen has them."""
@@ -279,6 +280,15 @@ class Window(ActionWindow):
         self.tickets.setCurrentIndex(index)
         self.rail.mark(stage)
         self._idle()
+
+    def focusNextPrevChild(self, onward: bool) -> bool:
+        """Tab goes as one reads: the top bar, the rail, the stage, the help, the ticket."""
+        parts: list[QWidget] = [
+            self.topbar, self.rail_area, self.stages, self.help, self.tickets, self.ticket_fold,
+            self.message,
+        ]  # fmt: skip
+        seen = [part for part in parts if part.isVisible()]
+        return focus_beside(seen, onward) or super().focusNextPrevChild(onward)
 
     def _lay_in(self, index: int) -> None:
         """Lay a stage and its ticket into the window when they are first shown: giving all stages

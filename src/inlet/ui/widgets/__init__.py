@@ -9,6 +9,7 @@ __all__ = [
     "painting",
     "parts",
     "pictures",
+    "reading_order",
     "table",
     "tabs",
     "thumbnails",
