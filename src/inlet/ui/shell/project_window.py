@@ -410,6 +410,7 @@ class ProjectWindow(QMainWindow):
                 self.settings.window = (self.x(), self.y(), self.width(), self.height())
             self.hide()  # it is gone for the maker, whatever is still being stopped
             close_all(self.tasks)
+            self.writer.close_preview()
             self.desk.leave()
             event.accept()
         else:

@@ -176,6 +176,7 @@ class Writer(QObject):
             if path is not None:
                 self.write(path, lambda: export_whole(path, data))
 
+        self.close_preview()
         title = export.prints.replace("&", "").rstrip("…")
         paper = settings.paper or self.session.measure.system.paper
         known = frozenset(settings.tested)
@@ -183,6 +184,11 @@ class Writer(QObject):
             self.window, title, make, paper, save, known=known, tested=settings.printed_on
         )
         self.preview.show()
+
+    def close_preview(self) -> None:
+        """The pages that were looked at are put away."""
+        if self.preview is not None:
+            self.preview.close()
 
     def _drawing(
         self,
