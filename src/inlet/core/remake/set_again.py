@@ -8,9 +8,10 @@ have lost as much.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from itertools import accumulate
+from itertools import accumulate, count
 from typing import NamedTuple
 
+from inlet.core.cancellation import check
 from inlet.core.draft import Draft, arrangement_of, image, turner
 from inlet.core.geometry import (
     Curve,
@@ -24,6 +25,7 @@ from inlet.core.geometry import (
     is_convex,
     polygon_of,
 )
+from inlet.core.memo import KeyedTable, Latest
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight, total
 from inlet.core.remake.slices import Slice, SliceError
@@ -143,24 +145,18 @@ def set_again(
     if any(start.block.curves and start.block.scale[0] != start.block.scale[1] for start in starts):
         raise SliceError("Curves of a block whose bands are no squares are not sliced.")
     places = places_of(slices)
-    seams, spots = list(_between(slices, places)), []
+    seams = list(_between(slices, places))
+    spots: list[FabricAt] = []
     picture: list[tuple[Polygon, str | None]] = []
-    known: dict[tuple[int, int], Drawn] = {}
     for number, (piece, place) in enumerate(zip(laid, places, strict=True), 1):
-        key = piece.copy, piece.piece
-        if key not in known:
-            known[key] = drawn(starts[piece.copy], slices[piece.piece])
-        shown = known[key]
+        check()
         if not fills(piece, slices[number - 1], slices):
             label = slices[piece.piece].label
             raise SliceError(f"Piece {label} does not fit place {number}, turned so.")
-        move = mover(shown.size, piece.quarters, place)
-        seams += [seam_along(image(curve, move)) for curve in shown.seams]
-        picture += [(tuple(map(move, outline)), fabric) for outline, fabric in shown.picture]
-        for p, fabric in shown.spots:
-            if fabric is not None:
-                there = move(p)
-                spots.append(FabricAt(point=(there.x, there.y), fabric=fabric))
+        in_place = _in_place(starts[piece.copy], slices[piece.piece], piece.quarters, place)
+        seams += in_place.seams
+        picture += in_place.picture
+        spots += in_place.spots
     widths = tuple(s.size[0] for s in slices if s.row == 0)
     heights = tuple(s.size[1] for s in slices if s.column == 0)
     start = starts[0].block
@@ -169,6 +165,43 @@ def set_again(
         columns=widths, rows=heights, seams=tuple(seams), fabric_at=tuple(spots),
     )  # fmt: skip
     return SetAgain(block, tuple(picture), tuple(_missed(starts, slices, laid, places)))
+
+
+class InPlace(NamedTuple):
+    """What a slice gives to the new block, where and as it is turned."""
+
+    seams: tuple[Seam, ...]
+    picture: Picture
+    spots: tuple[FabricAt, ...]
+
+
+_NUMBERS = count(1)
+_NUMBER: Latest[Draft, int] = Latest(40)
+"""A number for each block that is cut, as what is kept of it is found by."""
+_IN_PLACE: KeyedTable[tuple[object, ...], InPlace] = KeyedTable(20_000)
+"""Slices in their places: after an edit most lie as before."""
+
+
+def _in_place(start: Draft, piece: Slice, quarters: int, place: Pair) -> InPlace:
+    """A slice of a block in its place; known, where it lay there so before."""
+    number = _NUMBER.of(start, lambda _: next(_NUMBERS))
+    key = number, piece.kept, piece.size, quarters, place
+    return _IN_PLACE.of(key, lambda: _laid_there(start, piece, quarters, place))
+
+
+def _laid_there(start: Draft, piece: Slice, quarters: int, place: Pair) -> InPlace:
+    shown = drawn(start, piece)
+    move = mover(shown.size, quarters, place)
+    spots = []
+    for p, fabric in shown.spots:
+        if fabric is not None:
+            there = move(p)
+            spots.append(FabricAt(point=(there.x, there.y), fabric=fabric))
+    return InPlace(
+        tuple(seam_along(image(curve, move)) for curve in shown.seams),
+        tuple((tuple(map(move, outline)), fabric) for outline, fabric in shown.picture),
+        tuple(spots),
+    )
 
 
 def fills(piece: Laid, place: Slice, slices: Sequence[Slice]) -> bool:
