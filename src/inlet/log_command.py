@@ -47,6 +47,7 @@ from inlet.core.bench import (
     with_time,
     with_unpicked,
 )
+from inlet.core.hand import hand_lines, hand_measures, learnt
 from inlet.core.numbers import NumberError
 from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
@@ -75,6 +76,7 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     add("--entries", action="store_true", help="what was logged, line by line")
     add("--steps", action="store_true", help="what is cut, sewn, pressed, trimmed of each step")
     add("--diary", action="store_true", help="what was logged, day by day")
+    add("--hand", action="store_true", help="what the measured sizes say of your seam")
     add("--today", action="store_true", help="what is next, for the time there is")
     add("--minutes", type=whole_copies, metavar="N", help="with --today: the time there is")
     add("--kit", type=whole_copies, metavar="N", help="what to take along for N steps")
@@ -106,6 +108,8 @@ def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator
         yield from measured_lines(project.made, project.measure) or ["Nothing is measured yet."]
     elif options.measured:
         yield from _effects(project, plan, options.measured)
+    elif options.hand:
+        yield from _of_hand(project, plan)
     elif options.diary:
         yield from diary_lines(project.log, project.measure)
     elif options.kit:
@@ -117,6 +121,14 @@ def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator
             yield "  ".join(cell or "-" for cell in line)
     else:
         yield from progress_lines(project.log, things_of(plan), project.measure)
+
+
+def _of_hand(project: Project, plan: Plan) -> Iterator[str]:
+    """What the measured sizes say of the maker's seam."""
+    measure = project.measure
+    measures = hand_measures(plan, project)
+    mark = float(measure.mark) / float(measure.system.per_inch)
+    yield from hand_lines(learnt(measures, mark), measures, project)
 
 
 def _next(project: Project, plan: Plan, minutes: int | None) -> Iterator[str]:

@@ -20,6 +20,7 @@ from inlet.core.bench import (
 )
 from inlet.core.project import Rates
 from inlet.ui.bench.diary_page import DiaryPage
+from inlet.ui.bench.hand_page import HandPage
 from inlet.ui.bench.made_page import MadePage
 from inlet.ui.bench.steps_page import StepsPage
 from inlet.ui.bench.today_page import TodayPage
@@ -30,7 +31,8 @@ from inlet.ui.widgets.parts import column, scrolled, when_seen
 from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (
-    ("today", "Today"), ("steps", "All steps"), ("made", "Made sizes"), ("diary", "Diary"),
+    ("today", "Today"), ("steps", "All steps"), ("made", "Made sizes"), ("hand", "The hand"),
+    ("diary", "Diary"),
 )  # fmt: skip
 
 
@@ -54,12 +56,13 @@ class BenchStage(QWidget):
         layout.addWidget(line)
         self.today, self.diary = TodayPage(session), DiaryPage(session)
         self.made, self.steps = MadePage(session), StepsPage(session)
+        self.hand = HandPage(session)
         self.steps.looked_at.connect(self.look_at)
         self.steps.table.asked.connect(self.tick_here)
         self.made.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
         listed, diary_area = scrolled(self.today, "page"), scrolled(self.diary, "page")
-        own_pages = (listed, self.steps, self.made, diary_area)
+        own_pages = (listed, self.steps, self.made, scrolled(self.hand, "page"), diary_area)
         for page in own_pages:
             self.pages.addWidget(page)
         opens(self.page_buttons, dict(zip(self.page_buttons, own_pages, strict=True)))
@@ -81,7 +84,7 @@ class BenchStage(QWidget):
         )
 
     def turn_to(self, page: str) -> None:
-        """Today, all steps, the made sizes, or the diary."""
+        """Today, all steps, the made sizes, the hand, or the diary."""
         self.page = page
         self.page_buttons[page].setChecked(True)
         self.pages.setCurrentIndex([name for name, _ in PAGES].index(page))
@@ -111,6 +114,8 @@ class BenchStage(QWidget):
             self._show_steps()
         elif self.page == "made":
             self.made.refresh()
+        elif self.page == "hand":
+            self.hand.refresh()
         else:
             self.diary.refresh()
         self.shown.emit()

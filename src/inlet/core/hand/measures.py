@@ -1,0 +1,50 @@
+"""What was measured of units, as the learning takes it: how far off, across which seams."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from inlet.core.bench import Plan, sewn_things
+from inlet.core.hand.crossings import Crossings, crossings
+from inlet.core.hand.estimate import HandMeasure
+from inlet.core.numbers import Exact
+from inlet.core.project import LogEntry, Pair, Project
+
+
+def hand_measures(plan: Plan, project: Project) -> list[HandMeasure]:
+    """Every measured size in the log of what the plan makes, in inches. Left out is what was
+    trimmed, as its size is the ruler's; and what no longer is in the plan."""
+    known = {thing.drawn: (of, step) for thing, of, step in sewn_things(plan) if thing.drawn}
+    per_inch = float(project.measure.system.per_inch)
+    found: list[HandMeasure] = []
+    for entry in project.log:
+        if entry.did != "measured" or entry.size is None or entry.drawn not in known:
+            continue
+        of, step = known[entry.drawn]
+        trimmed = step.unit is not None and step.unit.in_use.trim_to is not None
+        if step.measures is None or trimmed:
+            continue
+        sides = crossings(of.draft, step.part)
+        found += _of_entry(entry, entry.size, step.measures, sides, per_inch)
+    return found
+
+
+def _of_entry(
+    entry: LogEntry, size: Pair, planned: Pair, sides: tuple[Crossings, Crossings], per_inch: float
+) -> Iterator[HandMeasure]:
+    """Both sides, where they were measured: of a square that has one size, the side with more
+    seams across it."""
+    both = size[0] != size[1] or planned[0] != planned[1]
+    which = (0, 1) if both else (0,) if sides[0].all >= sides[1].all else (1,)
+    for axis in which:
+        crossed, off = sides[axis], _inches(size[axis] - planned[axis], per_inch)
+        for _ in range(min(entry.number, MOST_ALIKE)):
+            yield HandMeasure(off, crossed.takes, crossed.squares, crossed.pieces, entry.what)
+
+
+MOST_ALIKE = 12
+"""Of units that measured alike no more are counted: they were hardly each laid on the ruler."""
+
+
+def _inches(length: Exact, per_inch: float) -> float:
+    return float(length) / per_inch

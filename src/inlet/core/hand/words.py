@@ -1,0 +1,123 @@
+"""What was learnt of a hand, in sentences."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from inlet.core.hand.crossings import SeamType
+from inlet.core.hand.estimate import LEAST, Estimate, HandMeasure
+from inlet.core.numbers import Fraction, nearest_mark, vulgar_text
+from inlet.core.piecing import read_seam_test
+from inlet.core.project import Measure, Project
+from inlet.core.words import length_text, unit_of
+
+NAMES: dict[SeamType, str] = {
+    "straight": "straight seams", "bias": "seams on the bias", "curve": "curved seams",
+}  # fmt: skip
+LEAST_STEP = Fraction(1, 64)
+"""Inches that a guide is moved by at the least."""
+EVEN = 0.002
+"""Inches of spread that sizes read off a ruler do not tell."""
+DIFFERENT = 0.008
+"""Inches by which two types of seam must differ to be told of."""
+
+
+def hand_lines(
+    estimate: Estimate | None, measures: Sequence[HandMeasure], project: Project
+) -> Iterator[str]:
+    """What the measurements say, the most important first."""
+    if estimate is None:
+        seamed = sum(each.squares > 0 for each in measures)
+        yield (
+            f"{seamed} of {LEAST} measurements are there. Measure some units as they come from the "
+            "machine, untrimmed, and type their sizes at Made sizes."
+        )
+        return
+    measure = project.measure
+    yield _seam_text(estimate, measure)
+    if estimate.spread < EVEN:
+        yield "From seam to seam it is more even than your ruler can tell."
+    else:
+        spread = _length(estimate.spread, measure)
+        yield f"From seam to seam it differs: two in three lie within {spread} of that."
+    yield _move_text(estimate, measure)
+    for kind, seam in estimate.seams.items():
+        off = seam.more - estimate.together.more
+        if len(estimate.seams) > 1 and abs(off) > max(DIFFERENT, seam.within):
+            way = "more" if off > 0 else "less"
+            told = f"{_length(abs(off), measure)} {way} than the others"
+            yield f"Your {NAMES[kind]} take {told}."
+    if estimate.apart:
+        names = " and ".join(NAMES[kind] for kind in estimate.apart)
+        yield (
+            f"What was measured does not tell {names} apart. Measure a unit of straight seams "
+            "alone, as a nine-patch."
+        )
+    if estimate.cut is None:
+        yield (
+            "Wide cuts and narrow seams look alike in these sizes. Type both sides of three units "
+            "of strips: along the strips no seam crosses, so that side is only cut."
+        )
+    elif abs(estimate.cut) >= DIFFERENT:
+        way = "wide" if estimate.cut > 0 else "narrow"
+        yield f"You cut {_length(abs(estimate.cut), measure)} too {way}; it is taken into account."
+    yield from _slips_text(estimate, measures)
+    yield from _test_text(estimate, project)
+
+
+def _length(inches: float, measure: Measure) -> str:
+    """A small length in decimals: ``0.267 in``."""
+    return f"{inches * float(measure.system.per_inch):.3f} {unit_of(measure)}"
+
+
+def _seam_text(estimate: Estimate, measure: Measure) -> str:
+    planned = float(measure.seam) / float(measure.system.per_inch)
+    together = estimate.together
+    return (
+        f"Your seam takes {_length(planned + together.more, measure)}, give or take "
+        f"{_length(together.within, measure)}; planned is {length_text(measure.seam, measure)}."
+    )
+
+
+def _move_text(estimate: Estimate, measure: Measure) -> str:
+    """How far to move the guide; nothing where the interval holds the planned seam."""
+    together = estimate.together
+    if abs(together.more) <= together.within:
+        return "That is your seam allowance as planned, as far as can be told."
+    step = nearest_mark(Fraction(abs(together.more)).limit_denominator(10_000), LEAST_STEP)
+    if not step:
+        return "That is less than a guide can be moved by."
+    way = "toward the needle" if together.more > 0 else "away from the needle"
+    if measure.system.name == "inch":
+        return vulgar_text(f"Move the guide {length_text(step, measure)} {way}.")
+    return f"Move the guide {_length(abs(together.more), measure)} {way}."
+
+
+def _slips_text(estimate: Estimate, measures: Sequence[HandMeasure]) -> Iterator[str]:
+    """Measurements that are no matter of the hand."""
+    names = list(dict.fromkeys(measures[i].of for i in estimate.slips if measures[i].of))
+    if estimate.slips:
+        number = len(estimate.slips)
+        of = f" ({', '.join(names[:3])})" if names else ""
+        one = "1 measurement is" if number == 1 else f"{number} measurements are"
+        yield (
+            f"{one} far from the others{of}, as after a slip, and not counted: measure again, or "
+            "look for a fold under or a half mark missed."
+        )
+
+
+def _test_text(estimate: Estimate, project: Project) -> Iterator[str]:
+    """Does the seam allowance test say the same?"""
+    if project.seam_test is None:
+        return
+    per_inch = float(project.measure.system.per_inch)
+    off = float(read_seam_test(project.seam_test, project.measure.seam).off) / per_inch
+    apart = off - estimate.together.more
+    if abs(apart) <= estimate.together.within + float(LEAST_STEP):
+        yield "The seam allowance test says the same."
+    else:
+        more = "more" if apart > 0 else "less"
+        yield (
+            f"The seam allowance test says {_length(abs(apart), project.measure)} {more}: units "
+            "may be sewn otherwise than its strips, or cut off the mark."
+        )

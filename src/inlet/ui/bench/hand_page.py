@@ -1,0 +1,164 @@
+"""The hand: what the measured sizes say of the maker's seam, in sentences and a picture."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from inlet.core.bench import Plan
+from inlet.core.hand import Estimate, HandMeasure, hand_lines, hand_measures, learnt
+from inlet.core.numbers import vulgar_text
+from inlet.core.project import Project
+from inlet.core.words import length_text
+from inlet.ui import theme
+from inlet.ui.guard import guarded
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import column, empty, label
+
+WAITS = "Looking at what was measured …"
+SHOWN = 2.2
+"""How many planned seams the picture is wide."""
+Learnt = tuple[list[HandMeasure], Estimate | None]
+
+
+def _learn(plan: Plan, project: Project) -> Learnt:
+    measure = project.measure
+    measures = hand_measures(plan, project)
+    return measures, learnt(measures, float(measure.mark) / float(measure.system.per_inch))
+
+
+@guarded
+class HandPage(QWidget):
+    """Learnt again whenever the plan or the log is another."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("pageBody")
+        self.learnt: Learnt | None = None
+        self._asked: object = None
+        layout = column(self, 4, 8)
+        layout.addWidget(label("The hand", "title"))
+        self.picture = HandPicture()
+        layout.addWidget(self.picture)
+        self.lines = column(spacing=7)
+        layout.addLayout(self.lines)
+        layout.addStretch(1)
+
+    def refresh(self) -> None:
+        """Worked out aside; what was learnt before stays until then."""
+        session = self.session
+        plan, project = session.work_plan, session.project
+        if plan is None:
+            if session.is_quilt:
+                session.plan_the_quilt()
+            self._say([WAITS])
+            return
+        asked = plan, project.log, project.measure
+        if self._asked is not None and asked == self._asked:
+            return
+        self._asked = asked
+        if self.learnt is None:
+            self._say([WAITS])
+        session.think(partial(_learn, plan, project), partial(self._found, project))
+
+    def _found(self, project: Project, found: Learnt) -> None:
+        self.learnt = found
+        measures, estimate = found
+        self._say(list(hand_lines(estimate, measures, project)))
+        self.picture.show_hand(estimate, measures, project)
+
+    def _say(self, lines: list[str]) -> None:
+        empty(self.lines)
+        for i, line in enumerate(lines):
+            self.lines.addWidget(label(vulgar_text(line), "heading" if i == 0 else "", True))
+
+
+@guarded
+class HandPicture(QWidget):
+    """A seam from the raw edge on, many times as large: where it is planned, where it is sewn, and
+    what each measurement says; crosses are slips."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName("Your seam beside the planned one")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.estimate: Estimate | None = None
+        self.measures: list[HandMeasure] = []
+        self.planned, self.words = 0.25, ""
+        self.hide()
+
+    def sizeHint(self) -> QSize:
+        return QSize(360, theme.px(150))
+
+    def show_hand(
+        self, estimate: Estimate | None, measures: list[HandMeasure], project: Project
+    ) -> None:
+        measure = project.measure
+        self.estimate, self.measures = estimate, measures
+        self.planned = float(measure.seam) / float(measure.system.per_inch)
+        self.words = vulgar_text(length_text(measure.seam, measure))
+        self.setVisible(estimate is not None)
+        self.update()
+
+    def paintEvent(self, event: object) -> None:
+        estimate = self.estimate
+        if estimate is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        left, high = theme.px(16), self.height()
+        scale = (self.width() - 2 * left) / (SHOWN * self.planned)
+
+        def at(inches: float) -> float:
+            return left + inches * scale
+
+        fabric = QRectF(left, high * 0.12, self.width() - 2 * left, high * 0.62)
+        painter.fillRect(fabric, QBrush(theme.PAPER))
+        painter.setPen(QPen(theme.INK, 1.6))
+        painter.drawLine(QLineF(fabric.left(), fabric.top(), fabric.left(), fabric.bottom()))
+        seam = self.planned + estimate.together.more
+        band = QColor(theme.INK_SOFT)
+        band.setAlpha(70)
+        wide = estimate.spread * scale
+        painter.fillRect(
+            QRectF(at(seam) - wide, fabric.top(), 2 * wide, fabric.height()), QBrush(band)
+        )
+        painter.setPen(QPen(theme.INK, 1.4, Qt.PenStyle.DashLine))
+        x = at(self.planned)
+        painter.drawLine(QLineF(x, fabric.top(), x, fabric.bottom()))
+        painter.setPen(QPen(theme.ACCENT, 2.4))
+        painter.drawLine(QLineF(at(seam), fabric.top(), at(seam), fabric.bottom()))
+        self._points(painter, fabric, scale, estimate)
+        self._words(painter, fabric, x, at(seam))
+        painter.end()
+
+    def _points(self, painter: QPainter, fabric: QRectF, scale: float, estimate: Estimate) -> None:
+        """What each measurement says alone: how much a seam takes."""
+        shown = [(i, m) for i, m in enumerate(self.measures) if m.squares > 0]
+        for place, (i, each) in enumerate(shown):
+            more = -(each.off - each.pieces * (estimate.cut or 0.0)) / sum(each.takes.values())
+            x = fabric.left() + (self.planned + more) * scale
+            y = fabric.top() + fabric.height() * (place + 0.5) / len(shown)
+            x = max(fabric.left(), min(fabric.right(), x))
+            if i in estimate.slips:
+                painter.setPen(QPen(theme.ACCENT, 1.8))
+                painter.drawLine(QLineF(x - 4, y - 4, x + 4, y + 4))
+                painter.drawLine(QLineF(x - 4, y + 4, x + 4, y - 4))
+            else:
+                painter.setPen(QPen(theme.PAPER, 1))
+                painter.setBrush(theme.INK)
+                painter.drawEllipse(QPointF(x, y), 3.2, 3.2)
+
+    def _words(self, painter: QPainter, fabric: QRectF, planned: float, sewn: float) -> None:
+        painter.setFont(theme.font(9, QFont.Weight.Medium))
+        line = painter.fontMetrics().height()
+        painter.setPen(theme.INK)
+        painter.drawText(QPointF(planned - 30, fabric.bottom() + line), f"planned {self.words}")
+        painter.setPen(theme.ACCENT)
+        painter.drawText(QPointF(sewn + 6, fabric.top() - 4), "your seam")
+        painter.setPen(theme.INK_SOFT)
+        painter.drawText(QPointF(fabric.left(), fabric.bottom() + line), "raw edge")
