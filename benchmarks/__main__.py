@@ -18,6 +18,7 @@ from PySide6.QtWidgets import QApplication
 
 from benchmarks.assembling import cases
 from benchmarks.cutting import rows as cutting_rows
+from benchmarks.hand import hand_rows
 from benchmarks.log import log_rows
 from benchmarks.pressing import cases as pressing_cases
 from benchmarks.quilt import quilt_rows
@@ -310,6 +311,7 @@ def main() -> None:
     rows += remake_rows()
     rows += shell_rows()
     rows += log_rows()
+    rows += hand_rows()
     rows += quilt_rows()
     width = max(len(name) for name, _, _ in rows)
     print(f"{'figure':<{width}}  {'median ms':>10}  {'worst ms':>9}  {'aim ms':>7}")

@@ -36,6 +36,7 @@ from inlet.core.bench import (
     sizes_typed,
     step_lines,
     things_of,
+    timings,
     today,
     today_lines,
     uneven_text,
@@ -47,7 +48,14 @@ from inlet.core.bench import (
     with_time,
     with_unpicked,
 )
-from inlet.core.hand import hand_lines, hand_measures, learnt
+from inlet.core.hand import (
+    hand_lines,
+    hand_measures,
+    learnt,
+    rates_learnt,
+    times_learnt,
+    times_lines,
+)
 from inlet.core.numbers import NumberError
 from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
@@ -76,7 +84,8 @@ def add_options(parser: argparse.ArgumentParser) -> None:
     add("--entries", action="store_true", help="what was logged, line by line")
     add("--steps", action="store_true", help="what is cut, sewn, pressed, trimmed of each step")
     add("--diary", action="store_true", help="what was logged, day by day")
-    add("--hand", action="store_true", help="what the measured sizes say of your seam")
+    add("--hand", action="store_true", help="your seam by measured sizes, minutes by timings")
+    add("--use-rates", action="store_true", help="what the timings say becomes your rates")
     add("--today", action="store_true", help="what is next, for the time there is")
     add("--minutes", type=whole_copies, metavar="N", help="with --today: the time there is")
     add("--kit", type=whole_copies, metavar="N", help="what to take along for N steps")
@@ -89,6 +98,9 @@ def run(options: argparse.Namespace) -> int:
     before = load(options.file)
     plan = _plan(before, options)
     project = _logged(before, plan, options)
+    if options.use_rates:
+        project = _with_rates(project, plan)
+        plan = _plan(project, options)
     fault = why_not_kept(project, before)
     if fault:
         raise FileProblem(f"inlet: {fault}")
@@ -124,11 +136,21 @@ def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator
 
 
 def _of_hand(project: Project, plan: Plan) -> Iterator[str]:
-    """What the measured sizes say of the maker's seam."""
+    """What the measured sizes say of the maker's seam, and the timings of their minutes."""
     measure = project.measure
     measures = hand_measures(plan, project)
     mark = float(measure.mark) / float(measure.system.per_inch)
     yield from hand_lines(learnt(measures, mark), measures, project)
+    times = times_learnt(timings(project.log, jobs(plan, project)))
+    yield from times_lines(times, project.rates or Rates(), measure)
+
+
+def _with_rates(project: Project, plan: Plan) -> Project:
+    """The project with the rates that its timings say; as it is where they say the same."""
+    times = times_learnt(timings(project.log, jobs(plan, project)))
+    rates = project.rates or Rates()
+    new = rates_learnt(times, rates)
+    return project if new == rates else replace(project, rates=new)
 
 
 def _next(project: Project, plan: Plan, minutes: int | None) -> Iterator[str]:
@@ -180,7 +202,7 @@ def _plan(project: Project, options: argparse.Namespace) -> Plan:
     """The plan that is asked about: of the quilt, or of a block."""
     if project.quilt is not None and not options.block:
         plan = plan_quilt(project)
-        if options.today or options.kit or options.steps:
+        if options.today or options.kit or options.steps or options.hand or options.use_rates:
             _ = plan.fabric_plans.best
         return plan
     wanted = options.block or (project.blocks[0].id if project.blocks else "")

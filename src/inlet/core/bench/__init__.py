@@ -46,6 +46,7 @@ from inlet.core.bench.made import (
 )
 from inlet.core.bench.overview import HEAD as OVERVIEW_HEAD
 from inlet.core.bench.overview import StepLine, step_lines
+from inlet.core.bench.pace import Timing, WorkKind, timings
 from inlet.core.bench.progress import number_done, progress, same_but_log
 from inlet.core.bench.report import (
     PLACE_TITLES,
@@ -86,7 +87,9 @@ __all__ = [
     "Portion",
     "StepLine",
     "Thing",
+    "Timing",
     "Today",
+    "WorkKind",
     "block_things",
     "clock",
     "corner_thing",
@@ -124,6 +127,7 @@ __all__ = [
     "step_lines",
     "things_of",
     "timed",
+    "timings",
     "today",
     "today_lines",
     "uneven_text",

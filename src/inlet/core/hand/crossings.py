@@ -29,7 +29,7 @@ class Crossings(NamedTuple):
     """What lies between two sides: how much of each seam's allowance comes off the size, by type;
     the squares of that for each seam, added up; how many pieces."""
 
-    takes: dict[SeamType, float]
+    takes: dict[str, float]
     squares: float
     pieces: int
 
@@ -63,7 +63,7 @@ def _along(shapes: list[tuple[list[Corner], bool]]) -> Crossings:
 
 def _on_path(shapes: list[tuple[list[Corner], bool]], y: float) -> Crossings:
     pieces = sorted(piece for corners, curved in shapes for piece in _cut(corners, curved, y))
-    takes: dict[SeamType, float] = {}
+    takes: dict[str, float] = {}
     squares = 0.0
     for piece, beside in pairwise(pieces):
         seam = 2 * piece.normal

@@ -15,7 +15,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.hand.crossings import TYPES, SeamType
+from inlet.core.hand.crossings import TYPES
 
 CUT_SPREAD = 1 / 96
 """Inches by which a cut at the ruler's mark is usually off: not told apart from seams by sizes of
@@ -40,7 +40,7 @@ class HandMeasure(NamedTuple):
     with their squares added up, and so many pieces; ``of`` what."""
 
     off: float
-    takes: Mapping[SeamType, float]
+    takes: Mapping[str, float]
     squares: float
     pieces: int
     of: str = ""
@@ -61,23 +61,26 @@ class Estimate(NamedTuple):
     that cannot be told ``apart`` from the others; how much too large a piece is ``cut``, where
     sides without a seam were measured."""
 
-    seams: dict[SeamType, SeamEstimate]
+    seams: dict[str, SeamEstimate]
     together: SeamEstimate
     spread: float
     slips: tuple[int, ...]
-    apart: tuple[SeamType, ...]
+    apart: tuple[str, ...]
     cut: float | None = None
 
 
-def learnt(measures: Sequence[HandMeasure], mark: float) -> Estimate | None:
+def learnt(
+    measures: Sequence[HandMeasure], mark: float, types: Sequence[str] = TYPES
+) -> Estimate | None:
     """The hand that these measurements, read to a ruler's ``mark`` in inches, are likeliest of;
-    None where they are too few, or none has a seam across it."""
+    None where they are too few, or none has a seam across it. Of what they name, these ``types``
+    are told from one another where they can be."""
     used = [i for i, each in enumerate(measures) if each.squares > 0]
     if len(used) < LEAST:
         return None
     cut = _cut(measures)
     off = np.array([measures[i].off - measures[i].pieces * (cut or 0.0) for i in used])
-    takes = np.array([[measures[i].takes.get(kind, 0.0) for kind in TYPES] for i in used])
+    takes = np.array([[measures[i].takes.get(kind, 0.0) for kind in types] for i in used])
     squares = np.array([measures[i].squares for i in used])
     rest = np.array([measures[i].pieces * CUT_SPREAD**2 for i in used]) + mark**2 / 12
     whole = takes.sum(axis=1, keepdims=True)
@@ -85,17 +88,17 @@ def learnt(measures: Sequence[HandMeasure], mark: float) -> Estimate | None:
     if sound.sum() < LEAST:
         return None
     together = _fitted(whole, off, squares * spread**2 + rest, sound)[0]
-    columns = [k for k in range(len(TYPES)) if takes[sound, k].any()]
-    seams: dict[SeamType, SeamEstimate] = {}
-    apart: tuple[SeamType, ...] = ()
+    columns = [k for k in range(len(types)) if takes[sound, k].any()]
+    seams: dict[str, SeamEstimate] = {}
+    apart: tuple[str, ...] = ()
     if len(columns) > 1 and _told_apart(takes[sound][:, columns]):
         spread = _likeliest(takes[:, columns], off, squares, rest, sound)
         fits = _fitted(takes[:, columns], off, squares * spread**2 + rest, sound)
-        seams = {TYPES[k]: fit for k, fit in zip(columns, fits, strict=True)}
+        seams = {types[k]: fit for k, fit in zip(columns, fits, strict=True)}
     elif len(columns) > 1:
-        apart = tuple(TYPES[k] for k in columns)
+        apart = tuple(types[k] for k in columns)
     else:
-        seams = {TYPES[columns[0]]: together}
+        seams = {types[columns[0]]: together}
     slips = tuple(used[i] for i in np.flatnonzero(~sound))
     return Estimate(seams, together, spread, slips, apart, cut)
 

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from inlet.core.hand.crossings import SeamType
 from inlet.core.hand.estimate import LEAST, Estimate, HandMeasure
 from inlet.core.numbers import Fraction, nearest_mark, vulgar_text
 from inlet.core.piecing import read_seam_test
 from inlet.core.project import Measure, Project
 from inlet.core.words import length_text, unit_of
 
-NAMES: dict[SeamType, str] = {
+NAMES: dict[str, str] = {
     "straight": "straight seams", "bias": "seams on the bias", "curve": "curved seams",
 }  # fmt: skip
 LEAST_STEP = Fraction(1, 64)

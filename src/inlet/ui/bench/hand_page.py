@@ -1,33 +1,47 @@
-"""The hand: what the measured sizes say of the maker's seam, in sentences and a picture."""
+"""The hand: what the measured sizes say of the maker's seam, in sentences and a picture; what the
+timings say of their minutes."""
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import partial
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
-from inlet.core.bench import Plan
-from inlet.core.hand import Estimate, HandMeasure, hand_lines, hand_measures, learnt
+from inlet.core.bench import Plan, jobs, timings
+from inlet.core.hand import (
+    Estimate,
+    HandMeasure,
+    TimesLearnt,
+    hand_lines,
+    hand_measures,
+    learnt,
+    rates_learnt,
+    times_learnt,
+    times_lines,
+)
 from inlet.core.numbers import vulgar_text
-from inlet.core.project import Project
+from inlet.core.project import Project, Rates, replace
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.parts import column, empty, label
+from inlet.ui.widgets.parts import button, column, empty, label
 
 WAITS = "Looking at what was measured …"
 SHOWN = 2.2
 """How many planned seams the picture is wide."""
-Learnt = tuple[list[HandMeasure], Estimate | None]
+Learnt = tuple[list[HandMeasure], Estimate | None, TimesLearnt]
 
 
 def _learn(plan: Plan, project: Project) -> Learnt:
     measure = project.measure
     measures = hand_measures(plan, project)
-    return measures, learnt(measures, float(measure.mark) / float(measure.system.per_inch))
+    mark = float(measure.mark) / float(measure.system.per_inch)
+    times = times_learnt(timings(project.log, jobs(plan, project)))
+    return measures, learnt(measures, mark), times
 
 
 @guarded
@@ -39,6 +53,7 @@ class HandPage(QWidget):
         self.session = session
         self.setObjectName("pageBody")
         self.learnt: Learnt | None = None
+        self.rates = Rates()
         self._asked: object = None
         layout = column(self, 4, 8)
         layout.addWidget(label("The hand", "title"))
@@ -46,7 +61,15 @@ class HandPage(QWidget):
         layout.addWidget(self.picture)
         self.lines = column(spacing=7)
         layout.addLayout(self.lines)
+        self.times_title = label("Your minutes", "heading")
+        self.times = column(spacing=7)
+        self.use_rates = button("Use these rates", self._use_rates)
+        layout.addWidget(self.times_title)
+        layout.addLayout(self.times)
+        layout.addWidget(self.use_rates)
         layout.addStretch(1)
+        self.times_title.hide()
+        self.use_rates.hide()
 
     def refresh(self) -> None:
         """Worked out aside; what was learnt before stays until then."""
@@ -55,26 +78,36 @@ class HandPage(QWidget):
         if plan is None:
             if session.is_quilt:
                 session.plan_the_quilt()
-            self._say([WAITS])
+            _say(self.lines, [WAITS])
             return
-        asked = plan, project.log, project.measure
+        asked = plan, project.log, project.measure, project.rates
         if self._asked is not None and asked == self._asked:
             return
         self._asked = asked
         if self.learnt is None:
-            self._say([WAITS])
+            _say(self.lines, [WAITS])
         session.think(partial(_learn, plan, project), partial(self._found, project))
 
     def _found(self, project: Project, found: Learnt) -> None:
         self.learnt = found
-        measures, estimate = found
-        self._say(list(hand_lines(estimate, measures, project)))
+        measures, estimate, times = found
+        _say(self.lines, hand_lines(estimate, measures, project), 1)
         self.picture.show_hand(estimate, measures, project)
+        rates = project.rates or Rates()
+        self.times_title.show()
+        _say(self.times, times_lines(times, rates, project.measure))
+        self.rates = rates_learnt(times, rates)
+        self.use_rates.setVisible(self.rates != rates)
 
-    def _say(self, lines: list[str]) -> None:
-        empty(self.lines)
-        for i, line in enumerate(lines):
-            self.lines.addWidget(label(vulgar_text(line), "heading" if i == 0 else "", True))
+    def _use_rates(self) -> None:
+        """What was learnt becomes the maker's rates; Undo takes it back."""
+        self.session.edit(replace(self.session.project, rates=self.rates))
+
+
+def _say(lines: QVBoxLayout, words: Iterable[str], headings: int = 0) -> None:
+    empty(lines)
+    for i, line in enumerate(words):
+        lines.addWidget(label(vulgar_text(line), "heading" if i < headings else "", True))
 
 
 @guarded
