@@ -31,5 +31,6 @@ def hand_rows() -> list[Row]:
     return [
         (f"hand learnt from {MEASURED} measured sizes",
          timed(lambda: learnt(measures, MARK), 5, str), "200"),
-        (f"minutes learnt from {TIMED} timings", timed(lambda: times_learnt(timings), 5, str), "200"),
+        (f"minutes learnt from {TIMED} timings",
+         timed(lambda: times_learnt(timings), 5, str), "200"),
     ]  # fmt: skip

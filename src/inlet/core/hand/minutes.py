@@ -34,6 +34,10 @@ NAMES: dict[WorkKind, str] = {
     "cut": "cutting", "mark": "marking", "sew": "sewing", "press": "pressing", "trim": "trimming",
     "other": "other steps",
 }  # fmt: skip
+RATE_NAMES = {
+    "cut": "for a cut", "mark": "for a line drawn", "seam": "for a seam",
+    "length": "for {long} of it", "press": "for pressing a seam", "trim": "for trimming a unit",
+}  # fmt: skip
 MOST = 600
 """Seconds of a rate."""
 
@@ -122,10 +126,12 @@ def times_lines(times: TimesLearnt, rates: Rates, measure: Measure) -> Iterator[
     new = rates_learnt(times, rates)
     if new != rates:
         long = f"{measure.system.rate_length} {measure.system.unit}"
-        yield (
-            f"By that your rates are: a cut {new.cut} s, a line {new.mark} s, a seam {new.seam} s "
-            f"and {new.length} s for {long} of it, pressing {new.press} s, trimming {new.trim} s."
+        told = (
+            f"{getattr(new, field)} s {words.format(long=long)}"
+            for field, words in RATE_NAMES.items()
+            if getattr(new, field) != getattr(rates, field)
         )
+        yield f"Your rates by that: {', '.join(told)}."
 
 
 def _name(kinds: Kinds) -> str:

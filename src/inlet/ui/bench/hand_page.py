@@ -66,7 +66,7 @@ class HandPage(QWidget):
         self.use_rates = button("Use these rates", self._use_rates)
         layout.addWidget(self.times_title)
         layout.addLayout(self.times)
-        layout.addWidget(self.use_rates)
+        layout.addWidget(self.use_rates, 0, Qt.AlignmentFlag.AlignLeft)
         layout.addStretch(1)
         self.times_title.hide()
         self.use_rates.hide()
