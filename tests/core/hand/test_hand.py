@@ -16,8 +16,10 @@ from inlet.core.hand.crossings import _along, crossings
 from inlet.core.hand.estimate import HandMeasure, learnt
 from inlet.core.hand.measures import hand_measures
 from inlet.core.hand.words import hand_lines
+from inlet.core.numbers import CENTIMETRES
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
+from inlet.core.project import measured_in
 from inlet.core.project.log import LogEntry
 from inlet.core.project.measure import SeamTest
 from inlet.core.project.value import replace
@@ -203,6 +205,32 @@ def test_what_is_in_the_log_is_learnt_and_told():
         strip=F(3, 2), middle=F(15, 16)))  # fmt: skip
     lines = " ".join(hand_lines(estimate, measures, project))
     assert "The seam allowance test says the same" in lines
+
+
+@pytest.mark.parametrize(
+    ("off", "words"),
+    [
+        (F(36, 100), "Move the guide 0.10 cm toward the needle"),  # 9/100 cm, to half a millimetre
+        (F(-2, 10), "Move the guide 0.05 cm away from the needle"),
+        (F(6), "off by more than whole seams"),
+        (F(-25), "these units, and in cm"),
+    ],
+)
+def test_in_centimetres_and_far_off(off, words):
+    block = block_of(STRIPS, 3, 3, (F(24), F(24)), "abc")
+    metric = measured_in(project_of(block), CENTIMETRES)
+    block = replace(metric.blocks[0], finished=(F(24), F(24)))
+    metric = metric.with_block(block)
+    plan = plan_block(metric, block)
+    made = next(iter(made_things(plan)))
+    size = made.planned[0] - off, made.planned[1]
+    entry = LogEntry(
+        what=made.thing.name, did="measured", size=size, drawn=made.thing.drawn, number=8
+    )
+    metric = replace(metric, log=(entry,))
+    measures = hand_measures(plan, metric)
+    estimate = learnt(measures, float(metric.measure.mark / metric.measure.system.per_inch))
+    assert words in " ".join(hand_lines(estimate, measures, metric))
 
 
 def test_what_is_of_another_plan_is_left_out():

@@ -15,6 +15,8 @@ NAMES: dict[str, str] = {
 }  # fmt: skip
 LEAST_STEP = Fraction(1, 64)
 """Inches that a guide is moved by at the least."""
+LEAST_CENTIMETRES = 0.05
+"""The same, in a project in centimetres."""
 EVEN = 0.002
 """Inches of spread that sizes read off a ruler do not tell."""
 DIFFERENT = 0.008
@@ -33,6 +35,12 @@ def hand_lines(
         )
         return
     measure = project.measure
+    if abs(estimate.together.more) * float(measure.system.per_inch) >= float(measure.seam):
+        yield (
+            "The sizes are off by more than whole seams. Look at Made sizes whether they are of "
+            f"these units, and in {unit_of(measure)}."
+        )
+        return
     yield _seam_text(estimate, measure)
     if estimate.spread < EVEN:
         yield "From seam to seam it is more even than your ruler can tell."
@@ -83,13 +91,17 @@ def _move_text(estimate: Estimate, measure: Measure) -> str:
     together = estimate.together
     if abs(together.more) <= together.within:
         return "That is your seam allowance as planned, as far as can be told."
-    step = nearest_mark(Fraction(abs(together.more)).limit_denominator(10_000), LEAST_STEP)
+    more = abs(together.more)
+    if measure.system.name == "inch":
+        step = nearest_mark(Fraction(more).limit_denominator(10_000), LEAST_STEP)
+        told = vulgar_text(length_text(step, measure))
+    else:
+        steps = round(more * float(measure.system.per_inch) / LEAST_CENTIMETRES)
+        step, told = Fraction(steps), f"{steps * LEAST_CENTIMETRES:.2f} {unit_of(measure)}"
     if not step:
         return "That is less than a guide can be moved by."
     way = "toward the needle" if together.more > 0 else "away from the needle"
-    if measure.system.name == "inch":
-        return vulgar_text(f"Move the guide {length_text(step, measure)} {way}.")
-    return f"Move the guide {_length(abs(together.more), measure)} {way}."
+    return f"Move the guide {told} {way}."
 
 
 def _slips_text(estimate: Estimate, measures: Sequence[HandMeasure]) -> Iterator[str]:
