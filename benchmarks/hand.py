@@ -6,7 +6,9 @@ import random
 
 from benchmarks.remake import Row, timed
 from inlet.core.bench import Timing
-from inlet.core.hand import HandMeasure, learnt, times_learnt
+from inlet.core.hand import HandMeasure
+from inlet.core.hand.estimate import learnt
+from inlet.core.hand.minutes import times_learnt
 
 MEASURED = 2000
 TIMED = 500

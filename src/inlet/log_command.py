@@ -36,7 +36,6 @@ from inlet.core.bench import (
     sizes_typed,
     step_lines,
     things_of,
-    timings,
     today,
     today_lines,
     uneven_text,
@@ -48,14 +47,7 @@ from inlet.core.bench import (
     with_time,
     with_unpicked,
 )
-from inlet.core.hand import (
-    hand_lines,
-    hand_measures,
-    learnt,
-    rates_learnt,
-    times_learnt,
-    times_lines,
-)
+from inlet.core.hand import hand_lines, learn_hand, times_lines
 from inlet.core.numbers import NumberError
 from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
@@ -137,20 +129,15 @@ def _told(project: Project, plan: Plan, options: argparse.Namespace) -> Iterator
 
 def _of_hand(project: Project, plan: Plan) -> Iterator[str]:
     """What the measured sizes say of the maker's seam, and the timings of their minutes."""
-    measure = project.measure
-    measures = hand_measures(plan, project)
-    mark = float(measure.mark) / float(measure.system.per_inch)
-    yield from hand_lines(learnt(measures, mark), measures, project)
-    times = times_learnt(timings(project.log, jobs(plan, project)))
-    yield from times_lines(times, project.rates or Rates(), measure)
+    hand = learn_hand(plan, project)
+    yield from hand_lines(hand.seams, hand.measures, project)
+    yield from times_lines(hand.times, project.rates or Rates(), project.measure)
 
 
 def _with_rates(project: Project, plan: Plan) -> Project:
     """The project with the rates that its timings say; as it is where they say the same."""
-    times = times_learnt(timings(project.log, jobs(plan, project)))
-    rates = project.rates or Rates()
-    new = rates_learnt(times, rates)
-    return project if new == rates else replace(project, rates=new)
+    rates = learn_hand(plan, project).rates
+    return project if rates == (project.rates or Rates()) else replace(project, rates=rates)
 
 
 def _next(project: Project, plan: Plan, minutes: int | None) -> Iterator[str]:

@@ -51,7 +51,7 @@ def test_without_measurements_the_page_says_what_to_do(maker):
     maker.wait()
     maker.window.bench.turn_to("hand")
     page = maker.window.bench.hand
-    maker.bot.waitUntil(lambda: page.learnt is not None, timeout=20000)
+    maker.bot.waitUntil(lambda: page.hand is not None, timeout=20000)
     assert "type their sizes at Made sizes" in maker.reads(page)
     assert not page.picture.isVisible()
 

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from inlet.core.bench.made import made_things
 from inlet.core.draft.patches import draft
-from inlet.core.hand.crossings import _along, crossings
+from inlet.core.hand.crossings import _along, _Shape, crossings
 from inlet.core.hand.estimate import HandMeasure, learnt
 from inlet.core.hand.measures import hand_measures
 from inlet.core.hand.words import hand_lines
@@ -61,7 +61,8 @@ def test_a_leaning_seam_takes_what_its_pieces_move(leans):
         lines.append((i * width - lean, i * width + lean))
     xs = [(0.0, 0.0), *lines, (n * width, n * width)]
     shapes = [
-        ([(a0, 0.0), (b0, 0.0), (b1, 3.0), (a1, 3.0)], False) for (a0, a1), (b0, b1) in pairwise(xs)
+        _Shape([(a0, 0.0), (b0, 0.0), (b1, 3.0), (a1, 3.0)], False, None)
+        for (a0, a1), (b0, b1) in pairwise(xs)
     ]
     s = 0.25
     moved = sum(2 * s * 3.0 / hypot(3.0, 2 * lean) for lean in leans)
@@ -231,6 +232,23 @@ def test_in_centimetres_and_far_off(off, words):
     measures = hand_measures(plan, metric)
     estimate = learnt(measures, float(metric.measure.mark / metric.measure.system.per_inch))
     assert words in " ".join(hand_lines(estimate, measures, metric))
+
+
+def test_what_was_trimmed_takes_nothing_of_the_block_it_is_sewn_into():
+    """Four half-square triangles, each trimmed by the ruler: across the block lies one seam of two
+    pieces. Cut exactly, their own seams count, too."""
+    drawn = "1 0 1 2 / 0 1 2 1 / 0 0 1 1 / 1 0 2 1 / 0 1 1 2 / 1 1 2 2"
+    block = block_of(drawn, 2, 2, (F(6), F(6)), "abababab")
+    for style, takes in (("trim", 2.0), ("exact", 2.0 + 2 * sqrt(2))):
+        project = project_of(block)
+        project = replace(project, measure=replace(project.measure, style=style))
+        plan = plan_block(project, block)
+        whole = list(made_things(plan))[-1]
+        entry = LogEntry(what=whole.thing.name, did="measured", size=whole.planned,
+                         drawn=whole.thing.drawn, number=1)  # fmt: skip
+        (measured,) = hand_measures(plan, replace(project, log=(entry,)))
+        assert sum(measured.takes.values()) == pytest.approx(takes)
+        assert measured.pieces == (2 if style == "trim" else 4)
 
 
 def test_what_is_of_another_plan_is_left_out():

@@ -4,19 +4,17 @@ takes, and how long their work does.
 Promise: what cannot be told from what was measured is said, not guessed at.
 """
 
-from inlet.core.hand.estimate import Estimate, HandMeasure, learnt
-from inlet.core.hand.measures import hand_measures
-from inlet.core.hand.minutes import TimesLearnt, rates_learnt, times_learnt, times_lines
-from inlet.core.hand.words import hand_lines
+from inlet.core.hand.estimate import Estimate, HandMeasure
+from inlet.core.hand.maker_hand import MakerHand, learn_hand
+from inlet.core.hand.minutes import times_lines
+from inlet.core.hand.words import hand_lines, is_of_whole_seams
 
 __all__ = [
     "Estimate",
     "HandMeasure",
-    "TimesLearnt",
+    "MakerHand",
     "hand_lines",
-    "hand_measures",
-    "learnt",
-    "rates_learnt",
-    "times_learnt",
+    "is_of_whole_seams",
+    "learn_hand",
     "times_lines",
 ]

@@ -8,9 +8,10 @@ triangle ``2s/√2``, as in f + 2s + s√2 for what is cut.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from itertools import pairwise
 from math import hypot
+from types import MappingProxyType
 from typing import Literal, NamedTuple
 
 from inlet.core.draft import Draft
@@ -38,50 +39,65 @@ class Crossings(NamedTuple):
         return sum(self.takes.values())
 
 
+class _Shape(NamedTuple):
+    corners: list[Corner]
+    curved: bool
+    unit: int | None  # the trimmed unit it is a part of
+
+
 class _Piece(NamedTuple):
     low: float
-    high: float
     normal: float  # of its far side, how much goes along the path
     curved: bool
+    unit: int | None
 
 
-def crossings(draft: Draft, part: Part) -> tuple[Crossings, Crossings]:
-    """Across a part of a block, and down it."""
-    patches = [(draft.patches[face].polygon, bool(draft.patches[face].arcs)) for face in part.faces]
-    shapes = [([p.floats() for p in polygon], curved) for polygon, curved in patches]
-    turned = [([(y, x) for x, y in corners], curved) for corners, curved in shapes]
+def crossings(
+    draft: Draft, part: Part, trimmed: Mapping[int, int] = MappingProxyType({})
+) -> tuple[Crossings, Crossings]:
+    """Across a part of a block, and down it. Faces of a ``trimmed`` unit, all with its number, are
+    one piece."""
+    shapes = [
+        _Shape([p.floats() for p in draft.patches[face].polygon],
+               bool(draft.patches[face].arcs), trimmed.get(face))
+        for face in part.faces
+    ]  # fmt: skip
+    turned = [shape._replace(corners=[(y, x) for x, y in shape.corners]) for shape in shapes]
     return _along(shapes), _along(turned)
 
 
-def _along(shapes: list[tuple[list[Corner], bool]]) -> Crossings:
+def _along(shapes: list[_Shape]) -> Crossings:
     """Along the path, of some, that is in the middle of what the seams take on all of them."""
-    ys = [y for corners, _ in shapes for _, y in corners]
+    ys = [y for shape in shapes for _, y in shape.corners]
     low, high = min(ys), max(ys)
-    found = [_on_path(shapes, low + share * (high - low)) for share in PATHS]
-    return sorted(found, key=lambda crossed: crossed.all)[len(found) // 2]
+    on_paths = [_on_path(shapes, low + share * (high - low)) for share in PATHS]
+    return sorted(on_paths, key=lambda crossed: crossed.all)[len(on_paths) // 2]
 
 
-def _on_path(shapes: list[tuple[list[Corner], bool]], y: float) -> Crossings:
-    pieces = sorted(piece for corners, curved in shapes for piece in _cut(corners, curved, y))
+def _on_path(shapes: list[_Shape], y: float) -> Crossings:
+    pieces = sorted((p for s in shapes for p in _cut(s, y)), key=lambda piece: piece.low)
     takes: dict[str, float] = {}
-    squares = 0.0
+    squares, number = 0.0, len(pieces)
     for piece, beside in pairwise(pieces):
+        if piece.unit is not None and piece.unit == beside.unit:
+            number -= 1
+            continue
         seam = 2 * piece.normal
         kind: SeamType = "straight" if piece.normal > 1 - NEARLY else "bias"
         if piece.curved and beside.curved:
             kind = "curve"
         takes[kind] = takes.get(kind, 0.0) + seam
         squares += seam * seam
-    return Crossings(takes, squares, len(pieces))
+    return Crossings(takes, squares, number)
 
 
-def _cut(corners: list[Corner], curved: bool, y: float) -> Iterator[_Piece]:
+def _cut(shape: _Shape, y: float) -> Iterator[_Piece]:
     """The stretches of a path inside an outline."""
-    hits = []
+    hits, corners = [], shape.corners
     for (x0, y0), (x1, y1) in zip(corners, [*corners[1:], corners[0]], strict=True):
         if (y0 < y) != (y1 < y):
             x = x0 + (y - y0) / (y1 - y0) * (x1 - x0)
             hits.append((x, abs(y1 - y0) / hypot(x1 - x0, y1 - y0)))
     hits.sort()
-    for (low, _), (high, normal) in zip(hits[::2], hits[1::2], strict=True):
-        yield _Piece(low, high, normal, curved)
+    for (low, _), (_, normal) in zip(hits[::2], hits[1::2], strict=True):
+        yield _Piece(low, normal, shape.curved, shape.unit)

@@ -8,6 +8,8 @@ from inlet.core.bench import Plan, sewn_things
 from inlet.core.hand.crossings import Crossings, crossings
 from inlet.core.hand.estimate import HandMeasure
 from inlet.core.numbers import Exact
+from inlet.core.piecing import Step
+from inlet.core.plan import SewnBlock
 from inlet.core.project import LogEntry, Pair, Project
 
 
@@ -16,7 +18,7 @@ def hand_measures(plan: Plan, project: Project) -> list[HandMeasure]:
     trimmed, as its size is the ruler's; and what no longer is in the plan."""
     known = {thing.drawn: (of, step) for thing, of, step in sewn_things(plan) if thing.drawn}
     per_inch = float(project.measure.system.per_inch)
-    found: list[HandMeasure] = []
+    measures: list[HandMeasure] = []
     for entry in project.log:
         if entry.did != "measured" or entry.size is None or entry.drawn not in known:
             continue
@@ -24,9 +26,20 @@ def hand_measures(plan: Plan, project: Project) -> list[HandMeasure]:
         trimmed = step.unit is not None and step.unit.in_use.trim_to is not None
         if step.measures is None or trimmed:
             continue
-        sides = crossings(of.draft, step.part)
-        found += _of_entry(entry, entry.size, step.measures, sides, per_inch)
-    return found
+        sides = crossings(of.draft, step.part, _trimmed(of, step))
+        measures += _of_entry(entry, entry.size, step.measures, sides, per_inch)
+    return measures
+
+
+def _trimmed(of: SewnBlock, step: Step) -> dict[int, int]:
+    """The faces of units that are trimmed before they are sewn into what a step makes, each with
+    its unit's number there: whatever their seams took, a ruler gave them their size."""
+    if step.unit is not None:
+        return {}
+    places = [
+        place for unit in of.units if unit.in_use.trim_to is not None for place in unit.unit.places
+    ]
+    return {face: number for number, place in enumerate(places) for face in place.part.faces}
 
 
 def _of_entry(

@@ -74,17 +74,17 @@ def times_learnt(timings: Sequence[Timing]) -> TimesLearnt:
     timed = [t for t in timings if t.taken >= SHORTEST and sum(t.by_rates.values()) > 0]
     for grouping in GROUPINGS:
         names = [_name(kinds) for kinds in grouping]
-        found = learnt([_as_measure(t, grouping) for t in timed], NOTICED, names)
-        if found is None:
+        estimate = learnt([_as_measure(t, grouping) for t in timed], NOTICED, names)
+        if estimate is None:
             break
-        if not found.apart:
+        if not estimate.apart:
             groups = {
                 kinds: TimeEstimate(1 + seam.more, seam.within, seam.number)
                 for kinds in grouping
-                for seam in [found.seams.get(_name(kinds))]
+                for seam in [estimate.seams.get(_name(kinds))]
                 if seam is not None
             }
-            return TimesLearnt(groups, len(timed), len(found.slips))
+            return TimesLearnt(groups, len(timed), len(estimate.slips))
     return TimesLearnt(None, len(timed))
 
 
@@ -119,8 +119,8 @@ def times_lines(times: TimesLearnt, rates: Rates, measure: Measure) -> Iterator[
     for kinds, each in times.groups.items():
         yield _group_text(_name(kinds), each)
     if times.pauses:
-        one = "1 timing is" if times.pauses == 1 else f"{times.pauses} timings are"
-        yield f"{one} far from the others, as after a pause, and not counted."
+        subject = "1 timing is" if times.pauses == 1 else f"{times.pauses} timings are"
+        yield f"{subject} far from the others, as after a pause, and not counted."
     if any(len(kinds) > 1 and each.is_known for kinds, each in times.groups.items()):
         yield "To tell its parts apart, tick sewing and pressing each for itself at All steps."
     new = rates_learnt(times, rates)

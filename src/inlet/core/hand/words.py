@@ -35,7 +35,7 @@ def hand_lines(
         )
         return
     measure = project.measure
-    if abs(estimate.together.more) * float(measure.system.per_inch) >= float(measure.seam):
+    if is_of_whole_seams(estimate, measure):
         yield (
             "The sizes are off by more than whole seams. Look at Made sizes whether they are of "
             f"these units, and in {unit_of(measure)}."
@@ -70,6 +70,11 @@ def hand_lines(
         yield f"You cut {_length(abs(estimate.cut), measure)} too {way}; it is taken into account."
     yield from _slips_text(estimate, measures)
     yield from _test_text(estimate, project)
+
+
+def is_of_whole_seams(estimate: Estimate, measure: Measure) -> bool:
+    """Are the sizes off by more than a seam allowance for each seam? No seam is sewn so."""
+    return abs(estimate.together.more) * float(measure.system.per_inch) >= float(measure.seam)
 
 
 def _length(inches: float, measure: Measure) -> str:
@@ -110,10 +115,10 @@ def _slips_text(estimate: Estimate, measures: Sequence[HandMeasure]) -> Iterator
     if estimate.slips:
         number = len(estimate.slips)
         of = f" ({', '.join(names[:3])})" if names else ""
-        one = "1 measurement is" if number == 1 else f"{number} measurements are"
+        subject = "1 measurement is" if number == 1 else f"{number} measurements are"
         yield (
-            f"{one} far from the others{of}, as after a slip, and not counted: measure again, or "
-            "look for a fold under or a half mark missed."
+            f"{subject} far from the others{of}, as after a slip, and not counted: measure again, "
+            "or look for a fold under or a half mark missed."
         )
 
 

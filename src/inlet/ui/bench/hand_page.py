@@ -10,16 +10,13 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QPainter, QPen
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
-from inlet.core.bench import Plan, jobs, timings
 from inlet.core.hand import (
     Estimate,
     HandMeasure,
-    TimesLearnt,
+    MakerHand,
     hand_lines,
-    hand_measures,
-    learnt,
-    rates_learnt,
-    times_learnt,
+    is_of_whole_seams,
+    learn_hand,
     times_lines,
 )
 from inlet.core.numbers import vulgar_text
@@ -33,15 +30,6 @@ from inlet.ui.widgets.parts import button, column, empty, label
 WAITS = "Looking at what was measured …"
 SHOWN = 2.2
 """How many planned seams the picture is wide."""
-Learnt = tuple[list[HandMeasure], Estimate | None, TimesLearnt]
-
-
-def _learn(plan: Plan, project: Project) -> Learnt:
-    measure = project.measure
-    measures = hand_measures(plan, project)
-    mark = float(measure.mark) / float(measure.system.per_inch)
-    times = times_learnt(timings(project.log, jobs(plan, project)))
-    return measures, learnt(measures, mark), times
 
 
 @guarded
@@ -52,8 +40,7 @@ class HandPage(QWidget):
         super().__init__()
         self.session = session
         self.setObjectName("pageBody")
-        self.learnt: Learnt | None = None
-        self.rates = Rates()
+        self.hand: MakerHand | None = None
         self._asked: object = None
         layout = column(self, 4, 8)
         layout.addWidget(label("The hand", "title"))
@@ -75,33 +62,31 @@ class HandPage(QWidget):
         """Worked out aside; what was learnt before stays until then."""
         session = self.session
         plan, project = session.work_plan, session.project
+        if self.hand is None:
+            _say(self.lines, [WAITS])
         if plan is None:
             if session.is_quilt:
                 session.plan_the_quilt()
-            _say(self.lines, [WAITS])
             return
         asked = plan, project.log, project.measure, project.rates
         if self._asked is not None and asked == self._asked:
             return
         self._asked = asked
-        if self.learnt is None:
-            _say(self.lines, [WAITS])
-        session.think(partial(_learn, plan, project), partial(self._found, project))
+        session.think(partial(learn_hand, plan, project), partial(self._learnt, project))
 
-    def _found(self, project: Project, found: Learnt) -> None:
-        self.learnt = found
-        measures, estimate, times = found
-        _say(self.lines, hand_lines(estimate, measures, project), 1)
-        self.picture.show_hand(estimate, measures, project)
+    def _learnt(self, project: Project, hand: MakerHand) -> None:
+        self.hand = hand
+        _say(self.lines, hand_lines(hand.seams, hand.measures, project), 1)
+        self.picture.show_hand(hand, project)
         rates = project.rates or Rates()
         self.times_title.show()
-        _say(self.times, times_lines(times, rates, project.measure))
-        self.rates = rates_learnt(times, rates)
-        self.use_rates.setVisible(self.rates != rates)
+        _say(self.times, times_lines(hand.times, rates, project.measure))
+        self.use_rates.setVisible(hand.rates != rates)
 
     def _use_rates(self) -> None:
         """What was learnt becomes the maker's rates; Undo takes it back."""
-        self.session.edit(replace(self.session.project, rates=self.rates))
+        if self.hand is not None:
+            self.session.edit(replace(self.session.project, rates=self.hand.rates))
 
 
 def _say(lines: QVBoxLayout, words: Iterable[str], headings: int = 0) -> None:
@@ -127,14 +112,15 @@ class HandPicture(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(360, theme.px(150))
 
-    def show_hand(
-        self, estimate: Estimate | None, measures: list[HandMeasure], project: Project
-    ) -> None:
+    def show_hand(self, hand: MakerHand, project: Project) -> None:
+        """The seams of a hand; nothing where none was learnt that is one."""
         measure = project.measure
-        self.estimate, self.measures = estimate, measures
+        self.estimate, self.measures = hand.seams, hand.measures
+        if hand.seams is not None and is_of_whole_seams(hand.seams, measure):
+            self.estimate = None
         self.planned = float(measure.seam) / float(measure.system.per_inch)
         self.words = vulgar_text(length_text(measure.seam, measure))
-        self.setVisible(estimate is not None)
+        self.setVisible(self.estimate is not None)
         self.update()
 
     def paintEvent(self, event: object) -> None:
