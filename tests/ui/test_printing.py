@@ -161,4 +161,14 @@ def test_the_quilts_guide_is_printed_at_its_stage(office):
     dialog = office.ask()
     assert "quilt" in dialog.title.lower()
     dialog.close()
-    assert dialog.task.at_rest or not dialog.isVisible()
+    assert dialog.pages.picture(0, 20).isNull()  # the document is given back
+
+
+def test_the_sizes_asked_for_are_printed_and_looking_chooses_no_paper(office, qtbot):
+    office.window.cutting.sizes.text = "6, 12"
+    dialog = office.ask()
+    assert [title for title, _ in dialog.pages.contents()][-1] == "Sizes"
+    assert office.window.settings.paper is None
+    qtbot.keyClick(dialog, Qt.Key.Key_Escape)
+    assert not dialog.isVisible()
+    assert dialog.pages.picture(0, 20).isNull()

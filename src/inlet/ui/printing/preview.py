@@ -7,7 +7,7 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QCloseEvent, QPixmap
+from PySide6.QtGui import QCloseEvent, QKeyEvent, QPixmap
 from PySide6.QtWidgets import QDialog, QLabel, QLineEdit, QScrollArea, QWidget
 
 from inlet.core.cancellation import check
@@ -37,7 +37,7 @@ Made = tuple[PdfPages, bytes]
 @guarded
 class PrintPreview(QDialog):
     """Pages made by ``make`` for a paper; ``save`` keeps them as a PDF. ``tested`` is told of each
-    printer that a test square was printed on."""
+    printer that a test square was printed on, ``chose`` of the paper that is chosen."""
 
     def __init__(
         self,
@@ -49,9 +49,12 @@ class PrintPreview(QDialog):
         printers: list[PrinterChoice] | None = None,
         known: frozenset[str] = frozenset(),
         tested: Callable[[str], object] = lambda _: None,
+        chose: Callable[[str], object] = lambda _: None,
     ) -> None:
         super().__init__(parent)
-        self.title, self._make, self._save, self._tested = title, make, save, tested
+        self.title, self._make, self._save = title, make, save
+        self._tested, self._chose = tested, chose
+        self.finished.connect(lambda _: self._put_away())  # by Escape, too
         self.printers = system_printers() if printers is None else printers
         self._known = known
         self.pages: PdfPages | None = None
@@ -84,7 +87,7 @@ class PrintPreview(QDialog):
         for name, words in PAPERS:
             self.paper.addItem(words, name)
         self.paper.setCurrentIndex(max(0, self.paper.findData(paper)))
-        self.paper.activated.connect(lambda _: self._work())
+        self.paper.activated.connect(lambda _: self._paper_chosen())
         self.which = QLineEdit("all")
         self.copies = NumberBox()
         self.copies.setRange(1, MOST_COPIES)
@@ -137,6 +140,10 @@ class PrintPreview(QDialog):
         self.says.setText(why)
 
     # --- the pages ----------------------------------------------------------------------------
+
+    def _paper_chosen(self) -> None:
+        self._chose(self.paper.currentData())
+        self._work()
 
     def _work(self) -> None:
         """Make the pages for the paper chosen; those before stay until then."""
@@ -259,14 +266,16 @@ class PrintPreview(QDialog):
         self._rest()
         self.says.setText(f"That did not work ({text}).")
 
-    def closeEvent(self, event: QCloseEvent) -> None:
+    def _put_away(self) -> None:
         self.task.stop()
         if self.pages is not None:
             self.pages.close()
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        self._put_away()
         super().closeEvent(event)
 
-    def keyPressEvent(self, event: object) -> None:
+    def keyPressEvent(self, event: QKeyEvent) -> None:
         """Enter in a field does not print."""
-        if getattr(event, "key", lambda: 0)() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            return
-        super().keyPressEvent(event)  # type: ignore[arg-type]
+        if event.key() not in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            super().keyPressEvent(event)

@@ -218,6 +218,7 @@ class ActionWindow(ProjectWindow):
         self.recent_menu = QMenu("Open &recent", menu)
         self.recent_menu.aboutToShow.connect(self._fill_recent)
         self._fill_recent()
+        menu.aboutToShow.connect(self._mark_paper)
         of_block = [self.exports[export.what] for export in BLOCK_EXPORTS if export.what != "block"]
         written = self._part("&Save as a file", of_block, menu)
         paper = self._part("Pape&r", [self.letter_, self.a4_], menu)
@@ -244,8 +245,7 @@ class ActionWindow(ProjectWindow):
             ("&Help", read),
         ]
         for title, items in self.groups:
-            self._part(title, items, menu)
-            menu.addMenu(self._last)
+            menu.addMenu(self._part(title, items, menu))
         return menu
 
     def _part(self, title: str, items: Sequence[QAction | QMenu | None], menu: QMenu) -> QMenu:
@@ -258,7 +258,6 @@ class ActionWindow(ProjectWindow):
                 part.addMenu(item)
             else:
                 part.addAction(item)
-        self._last = part
         return part
 
     def _fill_recent(self) -> None:
@@ -292,6 +291,11 @@ class ActionWindow(ProjectWindow):
         self.session.changed.emit()
         if self.session.plan is not None:
             self.session.planned.emit()
+
+    def _mark_paper(self) -> None:
+        """The paper may have been chosen where pages are printed."""
+        self.letter_.setChecked(self.settings.paper == "letter")
+        self.a4_.setChecked(self.settings.paper == "a4")
 
     def _use_paper(self, name: Literal["letter", "a4"]) -> None:
         self.settings.paper = name

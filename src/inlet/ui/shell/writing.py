@@ -142,29 +142,29 @@ class Writer(QObject):
         if lacking:
             self.say(lacking)
             return
-        self._preview(
-            export, f"{plan.block.id}-{export.what}", partial(export.writers["pdf"], plan)
-        )
+        name = f"{plan.block.id}-{export.what}"
+        self._preview(export, name, partial(export.writers["pdf"], plan), wish)
 
     def print_quilt(self, export: QuiltExport) -> None:
         """Something of the quilt, on paper."""
         plan = self._quilt()
         if plan is not None:
-            self._preview(export, export.what, partial(export.writers["pdf"], plan))
+            write = partial(export.writers["pdf"], plan)
+            self._preview(export, export.what, write, self._wish())
 
     def _preview(
         self,
         export: BlockExport | QuiltExport,
         usual: str,
         write: Callable[[Path, Wish], object],
+        wish: Wish,
     ) -> None:
         """The pages as they will be printed."""
         from inlet.ui.printing.preview import PrintPreview  # loads what prints
 
-        settings, wish = self.settings, self._wish()
+        settings = self.settings
 
         def make(paper: str) -> bytes:
-            settings.paper = "a4" if paper == "a4" else "letter"
             with TemporaryDirectory() as folder:
                 path = Path(folder) / "pages.pdf"
                 write(path, replace(wish, paper=paper))
@@ -176,12 +176,22 @@ class Writer(QObject):
             if path is not None:
                 self.write(path, lambda: export_whole(path, data))
 
+        def chose(paper: str) -> None:
+            settings.paper = "a4" if paper == "a4" else "letter"
+
         self.close_preview()
         title = export.prints.replace("&", "").rstrip("…")
         paper = settings.paper or self.session.measure.system.paper
         known = frozenset(settings.tested)
         self.preview = PrintPreview(
-            self.window, title, make, paper, save, known=known, tested=settings.printed_on
+            self.window,
+            title,
+            make,
+            paper,
+            save,
+            known=known,
+            tested=settings.printed_on,
+            chose=chose,
         )
         self.preview.show()
 
