@@ -16,6 +16,7 @@ from inlet.core.numbers.marks import nearest_mark
 from inlet.core.numbers.text import show, vulgar_text
 from inlet.core.project.value import replace
 from inlet.files.exports import BY_NAME
+from inlet.files.packing import pack
 from inlet.files.project.project_json import load
 from inlet.files.whole import previous_version
 from inlet.ui import theme
@@ -403,3 +404,19 @@ def test_the_menu_offers_everything_that_can_be_written(maker):
         offered |= {action.text() for action in actions}
     assert {export.menu for export in BY_NAME.values()} <= offered
     assert {export.prints for export in BY_NAME.values()} - {""} <= offered
+
+
+def test_a_packed_project_is_unpacked_aside_and_opened(maker, qtbot, tmp_path, monkeypatch):
+    project = load(DEMO)
+    parcel, there = tmp_path / "reed.zip", tmp_path / "there"
+    pack(project, None, parcel)
+    asked = "inlet.ui.shell.project_window.QFileDialog"
+    monkeypatch.setattr(f"{asked}.getOpenFileName", lambda *_a, **_k: (str(parcel), ""))
+    monkeypatch.setattr(f"{asked}.getExistingDirectory", lambda *_a, **_k: str(there))
+    maker.window.unpack_.trigger()
+    qtbot.waitUntil(lambda: maker.session.path == there / "reed.inlet", timeout=20000)
+    assert maker.session.project == project
+    maker.window.unpack_.trigger()
+    text = maker.window.message_text
+    qtbot.waitUntil(lambda: "is there already" in text.text(), timeout=20000)
+    assert maker.session.project == project

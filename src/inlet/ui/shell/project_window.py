@@ -35,7 +35,7 @@ from inlet.ui.shell.writing import Writer
 from inlet.ui.tasks import turns
 from inlet.ui.tasks.background import BackgroundTask, close_all
 from inlet.ui.widgets.inputs import ToolButton
-from inlet.ui.widgets.parts import button, label
+from inlet.ui.widgets.parts import button, icon_button, label
 
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
 PACKED = "Packed projects (*.zip);;All files (*)"
@@ -65,6 +65,7 @@ class ProjectWindow(QMainWindow):
         self._troubled_desk = self._handing_on = False
         self._about = ""
         self.drawings = DrawingReader(self, session, self.say, self.show_work)
+        self.unpacking = BackgroundTask(self, self._not_unpacked)
         self._on_disk: Look | None = None  # how the file looked when we last met it
         self._stop: Callable[[], object] = self.drawings.task.stop
 
@@ -87,15 +88,14 @@ class ProjectWindow(QMainWindow):
         self.stop_work = button("Stop", lambda: self._stop())
         self.stop_work.hide()
         line.addWidget(self.stop_work)
-        about = ToolButton()
-        about.setIcon(theme.icon("tool-help"))
-        about.setAccessibleName("Help for this message")
-        about.setToolTip("Help for this message")
-        about.clicked.connect(lambda: self.session.asked_help.emit(self._about))
+        about = icon_button("tool-help", "Help for this message", self._ask_about)
         line.addWidget(about)
         line.addWidget(close)
         self.message.hide()
         return self.message
+
+    def _ask_about(self) -> None:
+        self.session.asked_help.emit(self._about)
 
     def place_message(self) -> None:
         """As wide as the stage, as high as its words need, above the tape."""
@@ -357,9 +357,7 @@ class ProjectWindow(QMainWindow):
             self.writer.write(path, lambda: missing_text(pack(project, beside, path)))
 
     def unpack(self) -> None:
-        """A packed project written to a folder, and opened."""
-        if not self.may_leave():
-            return
+        """A packed project written to a folder aside, and opened."""
         name, _ = QFileDialog.getOpenFileName(
             self, "Unpack a project", str(self.writer.folder()), PACKED
         )
@@ -368,12 +366,25 @@ class ProjectWindow(QMainWindow):
         ) if name else ""  # fmt: skip
         if not folder:
             return
-        try:
-            unpacked = unpack(Path(name), Path(folder))
-        except FileProblem as problem:
-            self.say(str(problem))
-            return
-        self._open(unpacked.project)
+
+        def work() -> Path | str:
+            try:
+                return unpack(Path(name), Path(folder)).project
+            except FileProblem as problem:
+                return str(problem)
+
+        self.show_work("Unpacking the project …", self.unpacking.stop)
+        self.unpacking.start(work, self._unpacked, stopped=self._not_unpacked)
+
+    def _unpacked(self, result: Path | str) -> None:
+        if isinstance(result, Path):
+            self.message.hide()
+            self.open_path(result)
+        else:
+            self.say(result, "files#Pack a project")
+
+    def _not_unpacked(self, why: str = "it was stopped") -> None:
+        self.say(f"The project is not unpacked ({why}).", "files#Pack a project")
 
     # --- leaving ------------------------------------------------------------------------------
 
@@ -400,7 +411,7 @@ class ProjectWindow(QMainWindow):
     @property
     def tasks(self) -> tuple[BackgroundTask, ...]:
         """All that works for the window."""
-        return (self.drawings.task, *self.writer.tasks, *self.session.tasks)
+        return (self.drawings.task, self.unpacking, *self.writer.tasks, *self.session.tasks)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.may_leave():
