@@ -11,7 +11,7 @@ from inlet.files import desktop
 from inlet.files.program_files import all_places
 
 
-def own_command() -> list[str]:
+def start_command() -> list[str]:
     """How this Inlet is started again, from wherever: by its command, or by its Python."""
     called = Path(os.path.abspath(sys.argv[0]))
     if called.name == "inlet" and os.access(called, os.X_OK) and called.is_file():
@@ -22,7 +22,7 @@ def own_command() -> list[str]:
 def install(manual: str) -> int:
     from inlet.ui.icon_files import as_png  # loads Qt, which draws the icons
 
-    written = desktop.install(own_command(), as_png, manual)
+    written = desktop.install(start_command(), as_png, manual)
     folder = os.path.commonpath(written)
     terminal.say(
         f"Inlet is among your programs now; a double click on a project (*.inlet) opens it. "

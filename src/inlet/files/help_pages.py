@@ -72,10 +72,10 @@ def all_sections() -> list[HelpSection]:
 
 
 def _page(name: str, text: str) -> HelpPage:
-    found = list(_HEADING.finditer(text))
-    ends = [match.start() for match in found[1:]] + [len(text)]
+    headings = list(_HEADING.finditer(text))
+    ends = [match.start() for match in headings[1:]] + [len(text)]
     sections = tuple(
         HelpSection(name, match[2], match[3] or match[2], text[match.end() : end].strip())
-        for match, end in zip(found, ends, strict=True)
+        for match, end in zip(headings, ends, strict=True)
     )
     return HelpPage(name, _HEADING.sub(r"\1 \2", text), sections)

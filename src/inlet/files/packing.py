@@ -106,10 +106,10 @@ def unpack(source: Path, folder: Path) -> Unpacked:
 
 def _project_in(parcel: zipfile.ZipFile, name: str) -> tuple[str, bytes]:
     """The name and the text of the one project in a packed file."""
-    found = [item for item in parcel.infolist() if item.filename.endswith(ENDING)]
-    if len(found) != 1 or Path(found[0].filename).name != found[0].filename:
+    projects = [item for item in parcel.infolist() if item.filename.endswith(ENDING)]
+    if len(projects) != 1 or Path(projects[0].filename).name != projects[0].filename:
         raise FileProblem(f"{name}: there is no project in it, or more than one")
-    return found[0].filename, _limited(parcel, found[0], MOST_BYTES, name)
+    return projects[0].filename, _limited(parcel, projects[0], MOST_BYTES, name)
 
 
 def _photos_in(parcel: zipfile.ZipFile, project: Path, name: str) -> Iterator[tuple[Path, bytes]]:

@@ -136,12 +136,12 @@ def take_from_shelf(shelf_block: ShelfBlock, project: Project) -> tuple[Project,
     source = measured_in(shelf_block.project, project.measure.system)
     block = source.blocks[0]
     name = fresh_id(block.id, {b.id for b in project.blocks})
-    own = {fabric.id: fabric for fabric in source.fabrics}
+    brought = {fabric.id: fabric for fabric in source.fabrics}
     used = dict.fromkeys(spot.fabric for spot in block.fabric_at)
     by_name = {fabric.title.casefold(): fabric.id for fabric in project.fabrics}
     taken, added, becomes = {fabric.id for fabric in project.fabrics}, [], {}
     for fabric_id in used:
-        fabric = own.get(fabric_id)
+        fabric = brought.get(fabric_id)
         if fabric is None:
             continue
         there = by_name.get(fabric.title.casefold())

@@ -27,7 +27,7 @@ GROUND, PANEL, PAPER, INK, INK_SOFT, LINE, ACCENT = map(QColor, LIGHT.values())
 """The colours of the look that is on: each stays the same object, so that whoever holds one draws
 in the new look, too."""
 COLOURS = dict(zip(LIGHT, (GROUND, PANEL, PAPER, INK, INK_SOFT, LINE, ACCENT), strict=True))
-INK_ON_LIGHT, INK_ON_DARK = QColor("#17414c"), QColor("#ffffff")
+INK_ON_LIGHT, INK_ON_DARK = QColor(LIGHT["ink"]), QColor("#ffffff")
 """What is read on a fabric."""
 NO_FABRIC = QColor("#ffffff")
 Chosen = Literal["system", "light", "dark"]

@@ -5,7 +5,7 @@ Promise: what is bought is what the layout takes, as shops sell it.
 
 from inlet.core.buying.enough import Enough, enough, enough_lines
 from inlet.core.buying.quilt_chart import (
-    USUAL,
+    USUAL_QUILTS,
     QuiltChart,
     quilt_chart,
     quilt_chart_lines,
@@ -29,7 +29,7 @@ from inlet.core.buying.size_chart import (
 )
 
 __all__ = [
-    "USUAL",
+    "USUAL_QUILTS",
     "Enough",
     "QuiltChart",
     "Shopping",

@@ -14,7 +14,7 @@ from inlet.core.project import Measure, Pair, Project
 from inlet.core.schedule import minutes_text
 from inlet.core.words import fabric_name, length_text, near_text
 
-USUAL = ", ".join(name for name in BEDS if name != "wall")
+USUAL_QUILTS = ", ".join(name for name in BEDS if name != "wall")
 """The sizes a quilt is usually offered in."""
 MOST_QUILTS = 12
 
@@ -38,7 +38,9 @@ class QuiltChart(NamedTuple):
 def quilt_sizes_typed(text: str, measure: Measure) -> tuple[QuiltSize, ...]:
     """Sizes with commas between them, by name or by number: ``lap, king, 60 x 72``, or ``60`` for a
     square; the usual ones where the text is empty. Raises ``NumberError`` with a sentence."""
-    parts = [part.strip() for part in re.split(r"[,;]", text.strip() or USUAL) if part.strip()]
+    parts = [
+        part.strip() for part in re.split(r"[,;]", text.strip() or USUAL_QUILTS) if part.strip()
+    ]
     if len(parts) > MOST_QUILTS:
         raise NumberError(f"no more than {MOST_QUILTS} sizes fit one chart")
     square = [f"{part} x {part}" if part[0].isdigit() and not re.search("x|×|by", part) else part

@@ -92,9 +92,9 @@ BETWEEN_CELLS = 12.0
 class CellPicture(PagePart):
     """A move as large as its cell."""
 
-    def __init__(self, repeat: Repeated, number: int, fabrics: Fabrics) -> None:
+    def __init__(self, repeat: Repeated, fabrics: Fabrics) -> None:
         super().__init__()
-        self.repeat, self.number, self.fabrics = repeat, number, fabrics
+        self.repeat, self.fabrics = repeat, fabrics
 
     def box(self, wide: float) -> tuple[float, float]:
         """How wide and high the move itself is drawn."""
@@ -123,13 +123,13 @@ def moves_in_cells(
     for number, (repeat, text) in enumerate(zip(moves, words, strict=True), 1):
         often = f" ({repeat.times} times)" if repeat.times > 1 else ""
         told = f"{number}{often}.  {text}" if text else f"{number}{often}"
-        cells.append([CellPicture(repeat, number, fabrics), paragraph(told, 10)])
+        cells.append([CellPicture(repeat, fabrics), paragraph(told, 10)])
     lines = [cells[i : i + columns] for i in range(0, len(cells), columns)]
     lines[-1] += [[] for _ in range(columns - len(lines[-1]))]
     style = [
-        ("VALIGN", (0, 0), (-1, -1), "BOTTOM"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (-1, -1), 0),
         ("RIGHTPADDING", (0, 0), (-1, -1), BETWEEN_CELLS), ("TOPPADDING", (0, 0), (-1, -1), 2),
-        ("BOTTOMPADDING", (0, 0), (-1, -1), 4), ("VALIGN", (0, 0), (-1, -1), "TOP"),
+        ("BOTTOMPADDING", (0, 0), (-1, -1), 4),
     ]  # fmt: skip
     width = across + BETWEEN_CELLS
     return [Table(lines, colWidths=[width] * columns, style=style, hAlign="LEFT")]

@@ -34,9 +34,9 @@ FOOT = 42.0
 BETWEEN, BESIDE = 10.0, 24.0
 """Between what is kept together, above one another and side by side."""
 LEADING = 1.28
+"""Lines in the height of their letters."""
 READ = 10.0
 """Points of text that is read at arm's length; nothing is smaller."""
-"""Lines in the height of their letters."""
 LEAST = 4
 """Parts that are no page of their own."""
 

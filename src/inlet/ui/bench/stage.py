@@ -62,10 +62,10 @@ class BenchStage(QWidget):
         self.made.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
         listed, diary_area = scrolled(self.today, "page"), scrolled(self.diary, "page")
-        own_pages = (listed, self.steps, self.made, scrolled(self.hand, "page"), diary_area)
-        for page in own_pages:
+        page_areas = (listed, self.steps, self.made, scrolled(self.hand, "page"), diary_area)
+        for page in page_areas:
             self.pages.addWidget(page)
-        opens(self.page_buttons, dict(zip(self.page_buttons, own_pages, strict=True)))
+        opens(self.page_buttons, dict(zip(self.page_buttons, page_areas, strict=True)))
         layout.addWidget(self.pages, 1)
         self.today.looked_at.connect(self.look_at)
         self.today.ticked.connect(self.tick)

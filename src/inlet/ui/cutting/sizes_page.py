@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.buying import (
-    USUAL,
+    USUAL_QUILTS,
     QuiltChart,
     SizeChart,
     chart_lines,
@@ -54,7 +54,7 @@ class SizesPage(QWidget):
         layout.addWidget(self.table, 1)
         self.notes = label("", "small", True)
         layout.addWidget(self.notes)
-        self.text, self.quilt_text = "", USUAL
+        self.text, self.quilt_text = "", USUAL_QUILTS
         self._has_quilt = False
 
     @property
@@ -81,7 +81,7 @@ class SizesPage(QWidget):
             self.scope.setCurrentIndex(int(self._has_quilt))
         self.scope.setVisible(self._has_quilt)
         self.hint.setText(HINTS[self.of_quilt])
-        self.sizes.setPlaceholderText(USUAL if self.of_quilt else "4, 6, 8, 12 or 4 to 12")
+        self.sizes.setPlaceholderText(USUAL_QUILTS if self.of_quilt else "4, 6, 8, 12 or 4 to 12")
         self.sizes.show_value(self.quilt_text if self.of_quilt else self.text)
         if self.of_quilt:
             self._ask_quilt()

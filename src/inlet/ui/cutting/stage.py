@@ -98,10 +98,10 @@ class CuttingStage(QWidget):
         layout = column(at_mat, 0, 8)
         self.shopping, self.sizes = ShoppingPage(session), SizesPage(session)
         self.pages = QStackedWidget()
-        own_pages = (at_mat, scrolled(self.shopping, "page"), self.sizes)
-        for page in own_pages:
+        page_areas = (at_mat, scrolled(self.shopping, "page"), self.sizes)
+        for page in page_areas:
             self.pages.addWidget(page)
-        opens(self.page_buttons, dict(enumerate(own_pages)))
+        opens(self.page_buttons, dict(enumerate(page_areas)))
         whole.addWidget(self.pages, 1)
         self.scope = ChoiceBox()
         self.scope.setAccessibleName("What is cut")

@@ -183,6 +183,6 @@ class DraftTicket(QWidget):
             told = Link(words, kind or "place", "Show where")
             told.followed.connect(lambda: self.asked_place.emit(places))
         line = QWidget()
-        line.setLayout(row(told, help_button(self.session, code)))
+        line.setLayout(row(told, help_button(self.session, lambda: code)))
         told.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.problems.addWidget(line)

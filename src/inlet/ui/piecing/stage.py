@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
@@ -204,7 +206,7 @@ class PiecingStage(QWidget):
             for problem in plan.errors[:4]:
                 line = QWidget()
                 told = label(problem.text, "warning", True)
-                line.setLayout(row(told, help_button(self.session, problem.code)))
+                line.setLayout(row(told, help_button(self.session, partial(str, problem.code))))
                 self.body.addWidget(line)
         if count:
             step = plan.steps[self.index]

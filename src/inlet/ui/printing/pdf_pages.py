@@ -28,12 +28,12 @@ class PdfPages:
     def contents(self) -> list[tuple[str, int]]:
         """The chapters, each with the number of its page, from 0 on."""
         with _LOCK:
-            found = []
+            chapters = []
             for mark in self._document.get_toc():
                 target = mark.get_dest()
                 if target is not None:
-                    found.append((mark.get_title(), target.get_index()))
-            return found
+                    chapters.append((mark.get_title(), target.get_index()))
+            return chapters
 
     def __len__(self) -> int:
         return len(self.sizes)

@@ -36,8 +36,10 @@ class PrinterChoice(NamedTuple):
 def system_printers() -> list[PrinterChoice]:
     """All printers of the system, its usual one first."""
     usual = QPrinterInfo.defaultPrinterName()
-    found = sorted(QPrinterInfo.availablePrinters(), key=lambda info: info.printerName() != usual)
-    return [_choice(info) for info in found]
+    printers = sorted(
+        QPrinterInfo.availablePrinters(), key=lambda info: info.printerName() != usual
+    )
+    return [_choice(info) for info in printers]
 
 
 def _choice(info: QPrinterInfo) -> PrinterChoice:

@@ -85,10 +85,10 @@ class QuiltStage(QWidget):
         self.pages = QStackedWidget()
         self.sittings = SittingsPage(session, self._work, session.quilted)
         listed = scrolled(self.sittings, "page")
-        own_pages = (scrolled(on_top, "page"), self.rows, listed, self.target)
-        for page in own_pages:
+        page_areas = (scrolled(on_top, "page"), self.rows, listed, self.target)
+        for page in page_areas:
             self.pages.addWidget(page)
-        opens(self.page_buttons, dict(enumerate(own_pages)))
+        opens(self.page_buttons, dict(enumerate(page_areas)))
         whole.addWidget(self.pages, 1)
         self._connect()
 

@@ -42,8 +42,7 @@ class QuiltTicket(QWidget):
         self.inside = label("", "caption", True)
         layout.addWidget(self.inside)
         self.problems = label("", "warning", True)
-        self.about = help_button(session, "")
-        self.about.clicked.connect(self._ask_help)
+        self.about = help_button(session, self._first_code)
         told = QWidget()
         told.setLayout(row(self.problems, self.about))
         layout.addWidget(told)
@@ -99,10 +98,9 @@ class QuiltTicket(QWidget):
         page = self.pages[self.page]
         page.refresh()
 
-    def _ask_help(self) -> None:
-        """What the first sentence means."""
-        code = self._codes[0] if self._codes else "edges-differ"
-        self.session.asked_help.emit(f"trouble#{code}")
+    def _first_code(self) -> str:
+        """The code of the first sentence."""
+        return self._codes[0] if self._codes else "edges-differ"
 
     def showEvent(self, event: object) -> None:
         self.refresh()

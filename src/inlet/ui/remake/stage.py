@@ -44,10 +44,10 @@ class RemakeStage(QWidget):
         self.corners = CornersPage(Improvising(session))
         self.panels = PanelsPage(PanelModel(session))
         bodies = (self.slice_page, self.sizes, self.corners, self.panels, self.gallery)
-        own_pages = [scrolled(body, "page") for body in bodies]
-        for page in own_pages:
+        page_areas = [scrolled(body, "page") for body in bodies]
+        for page in page_areas:
             self.pages.addWidget(page)
-        opens(self.page_buttons, dict(enumerate(own_pages)))
+        opens(self.page_buttons, dict(enumerate(page_areas)))
         self.panels.pointed.connect(self.pointed)
         self.corners.pointed.connect(self.pointed)
         layout.addWidget(self.pages, 1)

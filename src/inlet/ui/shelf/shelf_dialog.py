@@ -95,14 +95,14 @@ class ShelfDialog(QDialog):
             return
 
         def read() -> list[ShelfBlock | Unread]:
-            found = []
+            read_now = []
             for path in files[:A_TURN]:
                 check()
-                found.append(read_shelf_block(path))
-            return found
+                read_now.append(read_shelf_block(path))
+            return read_now
 
-        def took(found: list[ShelfBlock | Unread]) -> None:
-            self._take_in(found)
+        def took(read_now: list[ShelfBlock | Unread]) -> None:
+            self._take_in(read_now)
             self._read_on(files[A_TURN:])
 
         self.task.then(read, took)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtWidgets import QToolButton
 
 from inlet.ui.shell.session import Session
@@ -10,13 +12,9 @@ from inlet.ui.widgets.parts import icon_button
 WORDS = "What this means, and what to do"
 
 
-def help_button(session: Session, code: str) -> QToolButton:
-    """Opens the page of a problem's code; nothing where there is no code."""
-
-    def ask() -> None:
-        if code:
-            session.asked_help.emit(f"trouble#{code}")
-
-    button = icon_button("tool-help", WORDS, ask)
+def help_button(session: Session, code: Callable[[], str]) -> QToolButton:
+    """Opens the page at the code of the problem that is told when it is pressed."""
+    ask = session.asked_help.emit
+    button = icon_button("tool-help", WORDS, lambda: ask(f"trouble#{code()}"))
     button.setObjectName("flat")
     return button

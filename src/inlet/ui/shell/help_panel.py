@@ -121,14 +121,14 @@ class HelpPanel(QFrame):
     def _scroll_to(self, heading: str) -> None:
         """The heading at the top, as far as the page is long."""
         document = self.text.document()
-        found = document.find(heading, 0, QTextDocument.FindFlag.FindCaseSensitively)
-        while not found.isNull():
-            block = found.block()
+        cursor = document.find(heading, 0, QTextDocument.FindFlag.FindCaseSensitively)
+        while not cursor.isNull():
+            block = cursor.block()
             if block.blockFormat().headingLevel() and block.text() == heading:
                 top = document.documentLayout().blockBoundingRect(block).top()
                 self.text.verticalScrollBar().setValue(round(top))
                 return
-            found = document.find(heading, found)
+            cursor = document.find(heading, cursor)
 
     def _look(self, typed: str) -> None:
         """The sections that have the words typed; the page again where there are none."""
@@ -138,10 +138,10 @@ class HelpPanel(QFrame):
         if self._index is None:
             self._sections = all_sections()
             self._index = Index(Findable(s.heading, s.text) for s in self._sections)
-        found = [self._sections[i] for i in self._index.find(typed)[:FOUND]]
+        sections = [self._sections[i] for i in self._index.find(typed)[:FOUND]]
         lines = [
             f"- [{section.heading}]({_written(section.link)}) ({help_pages()[section.page].title})"
-            for section in found
+            for section in sections
         ]
         self._show("\n".join(lines) or "Nothing is called that. Try another word.")
 

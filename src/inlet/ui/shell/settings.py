@@ -14,6 +14,7 @@ from inlet.core.numbers import CENTIMETRES, INCHES
 from inlet.core.project import Cutting, Project, replace
 from inlet.files.program_files import settings_file
 from inlet.files.whole import write_whole
+from inlet.ui import theme
 from inlet.ui.shell.panels import Panel
 from inlet.ui.shell.shown import new_project
 
@@ -43,7 +44,7 @@ class Remembered(msgspec.Struct, frozen=True):
     printed: tuple[Scale, Scale] = (1.0, 1.0)
     window: tuple[Pixels, Pixels, Pixels, Pixels] | None = None
     paper: Literal["letter", "a4"] | None = None
-    look: Literal["system", "light", "dark"] = "system"
+    look: theme.Chosen = "system"
     tested: tuple[str, ...] = ()
     usual: Usual | None = None
     folded: dict[Panel, bool] = {}
@@ -141,11 +142,11 @@ class Settings:
         )
 
     @property
-    def look(self) -> Literal["system", "light", "dark"]:
+    def look(self) -> theme.Chosen:
         return self._kept.look
 
     @look.setter
-    def look(self, look: Literal["system", "light", "dark"]) -> None:
+    def look(self, look: theme.Chosen) -> None:
         self._keep(look=look)
 
     @property

@@ -17,7 +17,7 @@ LONGEST_LOG = 100_000
 
 
 class TextDialog(QDialog):
-    """Closed by Escape or its button; modal to no one. A text that begins with a heading is
+    """Closed by Escape or its button; the window stays in use. A text that begins with a heading is
     Markdown."""
 
     def __init__(self, parent: QWidget, title: str, text: str) -> None:

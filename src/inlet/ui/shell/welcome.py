@@ -60,15 +60,15 @@ class Welcome(QDialog):
         self.ways["shelf"].setDefault(True)
 
     def _pair(
-        self, words: str, one: str, other: str, second: bool
+        self, words: str, first: str, second: str, second_on: bool
     ) -> tuple[QRadioButton, QRadioButton]:
         """A question with two answers."""
         group = QButtonGroup(self)
-        buttons = QRadioButton(one), QRadioButton(other)
+        buttons = QRadioButton(first), QRadioButton(second)
         for each in buttons:
             each.setAccessibleName(f"{words} {each.text()}")
             group.addButton(each)
-        buttons[int(second)].setChecked(True)
+        buttons[int(second_on)].setChecked(True)
         layout = self.layout()
         assert layout is not None
         line = QWidget()

@@ -229,13 +229,13 @@ class Window(ActionWindow):
 
     def commands(self) -> list[Command]:
         """Actions, then the pages and fields of every stage, the one in front first."""
-        found = self.action_commands()
-        found += of_widgets("Top bar", self.topbar, reveal)
+        all_commands = self.action_commands()
+        all_commands += of_widgets("Top bar", self.topbar, reveal)
         order = [self.stage, *(stage for stage in STAGES if stage != self.stage)]
         for stage in order:
             for widget in self._of_stage(STAGES.index(stage)):
-                found += of_widgets(stage.capitalize(), widget, partial(self._go_to, stage))
-        return found
+                all_commands += of_widgets(stage.capitalize(), widget, partial(self._go_to, stage))
+        return all_commands
 
     def _of_stage(self, index: int) -> tuple[QWidget, QWidget]:
         """A stage and its ticket, laid into the window or not yet."""

@@ -36,10 +36,10 @@ def _in_order(root: QWidget) -> list[QWidget]:
     return [widget for _, widget in sorted(placed, key=cmp_to_key(_before))]
 
 
-def _before(one: Placed, other: Placed) -> int:
-    """Negative where one is read before another: on the same line by their left edges, else by
-    their middles."""
-    (a, _), (b, _) = one, other
+def _before(first: Placed, second: Placed) -> int:
+    """Negative where the first is read before the second: on the same line by their left edges,
+    else by their middles."""
+    (a, _), (b, _) = first, second
     down = a.center().y() - b.center().y()
     if 2 * abs(down) < min(a.height(), b.height()):
         return a.left() - b.left()
