@@ -8,7 +8,7 @@ from inlet.core.bench.entries import ticked
 from inlet.core.plan import plan_quilt
 from inlet.core.project import LogEntry, replace
 from inlet.files.project.project_json import dumps, load, loads, why_not_kept
-from inlet.ui.shell.app import DEMO
+from inlet.ui.shell.actions import DEMO
 
 ENTRIES = 20_000
 FRAME = "16"

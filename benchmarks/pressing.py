@@ -8,7 +8,8 @@ from collections.abc import Callable, Iterator
 from tests.blocks import split_block
 
 from inlet.core.numbers.fraction import Fraction as F
-from inlet.core.plan.block import BlockPlan, plan_block
+from inlet.core.plan.block import plan_block
+from inlet.core.plan.drawn_block import BlockPlan
 from inlet.core.pressing.find import find_pressing
 from inlet.core.pressing.pressing_plan import PressingPlan
 from inlet.core.pressing.program import WORK

@@ -107,7 +107,6 @@ def measured() -> dict[str, list[float]]:
             frame = top.frame_
             top._scale = frame.m11()
             top._corner = QPointF(frame.dx() + 9, frame.dy() + 5)
-            top._shown = None
             top.repaint()
 
         for _ in range(12):

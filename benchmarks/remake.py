@@ -66,9 +66,9 @@ def timed(do: Callable[[], object], runs: int, before: Callable[[], object]) -> 
 
 def remake_rows() -> list[Row]:
     from inlet.ui import theme
-    from inlet.ui.remake.thumbnails import SmallPicture, thumbnail
     from inlet.ui.shell.session import Session
     from inlet.ui.shell.window import Window
+    from inlet.ui.widgets.thumbnails import SmallPicture, thumbnail
 
     app = QApplication.instance() or QApplication([])
     theme.apply(app)
@@ -105,7 +105,7 @@ def remake_rows() -> list[Row]:
 
     rows.append(("a cut dragged to redrawn pictures", timed(drag, 15, app.processEvents), "16"))
     session.close()
-    window.may_leave = lambda: True  # type: ignore[method-assign]
+    window.may_leave = lambda: True
     window.close()
 
     return rows + improvised_rows(app)

@@ -17,7 +17,7 @@ from inlet.files.project.project_json import load
 from inlet.files.shelf import SHIPPED
 from inlet.ui import theme
 from inlet.ui.shelf.shelf_dialog import ShelfDialog
-from inlet.ui.shell.app import DEMO
+from inlet.ui.shell.actions import DEMO
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
 from inlet.ui.shell.window import Window
