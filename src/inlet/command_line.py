@@ -12,6 +12,7 @@ from inlet import (
     __version__,
     desktop_command,
     export_command,
+    hand_command,
     import_command,
     log_command,
     pack_command,
@@ -58,7 +59,9 @@ if TYPE_CHECKING:
 from inlet.man_page import Command, man_page
 from inlet.option_types import whole_copies
 
-COMMANDS = ("plan", "export", "check", "import", "remake", "log", "pack", "unpack")
+COMMANDS = (
+    "plan", "export", "check", "import", "remake", "log", "forecast", "simulate", "pack", "unpack",
+)  # fmt: skip
 
 
 class _Parser(argparse.ArgumentParser):
@@ -185,6 +188,11 @@ def _commands() -> tuple[argparse.ArgumentParser, dict[str, Command]]:
 
     of_log = "how far the work is by its log, and the log written to"
     log_command.add_options(command("log", log_command.run, of_log))
+
+    will_do = "what your hand will do to a block or the quilt: points, sizes, rows"
+    hand_command.add_forecast_options(command("forecast", hand_command.run_forecast, will_do))
+    maker = "make a project with a simulated maker, and write the log"
+    hand_command.add_simulate_options(command("simulate", hand_command.run_simulate, maker))
 
     drawing = "make a block of the lines and arcs of an SVG"
     import_command.add_options(command("import", import_command.run, drawing, "DRAWING.svg"))

@@ -14,7 +14,8 @@ ROOMS = (
     "memo", "search", "staged", "trampoline", "numbers", "cancellation", "geometry", "project",
     "problem", "words", "history", "draft", "assembly", "units", "table", "panels", "methods",
     "planning", "cutlist", "templates", "layout", "fitting", "piecing", "schedule", "improvised",
-    "setting", "minimum", "pressing", "remake", "plan", "bench", "hand", "figures", "buying",
+    "setting", "minimum", "pressing", "remake", "plan", "bench", "hand", "tolerance", "figures",
+    "buying",
 )  # fmt: skip
 HOME = Path(inlet.__file__).parent
 

@@ -8,6 +8,7 @@ from inlet.core.fitting.checks import fit_problems
 from inlet.core.fitting.made import as_made, worst_easing
 from inlet.core.fitting.measured import MadeSizes, SizesOfParts
 from inlet.core.fitting.remedies import EASED, Fit, Fitting
+from inlet.core.fitting.runs import made_whole, runs_of
 from inlet.core.fitting.stretches import EdgeSpan, stretches
 from inlet.core.fitting.words import NAMES, as_exact, done_text, misfit_text
 
@@ -26,7 +27,9 @@ __all__ = [
     "at_size",
     "done_text",
     "fit_problems",
+    "made_whole",
     "misfit_text",
+    "runs_of",
     "stretches",
     "with_bands",
     "worst_easing",

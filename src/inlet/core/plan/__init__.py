@@ -10,7 +10,7 @@ from inlet.core.plan.corner_steps import corner_step_name
 from inlet.core.plan.drawn_block import MOST_COPIES, BlockPlan
 from inlet.core.plan.edge_steps import band_title
 from inlet.core.plan.handedness import both_hands, hands_lines, hands_text
-from inlet.core.plan.prepared import PreparedBlock
+from inlet.core.plan.prepared import PreparedBlock, prepare_block
 from inlet.core.plan.preparing import prepared_for
 from inlet.core.plan.quilt import QuiltPlan, plan_quilt, top_of, turned_text
 from inlet.core.plan.quilt_answers import (
@@ -79,6 +79,7 @@ __all__ = [
     "near_length",
     "plan_block",
     "plan_quilt",
+    "prepare_block",
     "prepared_for",
     "proposals",
     "quilt_answers",

@@ -47,7 +47,7 @@ from inlet.core.setting.meeting import Apart, edges_apart
 from inlet.core.setting.on_point import floats_by
 from inlet.core.setting.outliers import Odd, looks_of, odd_ones
 from inlet.core.setting.picture import BlockOnTop, PatchPicture, blocks_on_top
-from inlet.core.setting.pieces import Lying, Row, TopPiece
+from inlet.core.setting.pieces import Cell, Lying, Row, TopPiece
 from inlet.core.setting.places import (
     MOST_BLOCKS,
     MOST_LAID_OUT,
@@ -87,6 +87,7 @@ __all__ = [
     "BandPiece",
     "BindingPlan",
     "BlockOnTop",
+    "Cell",
     "Lying",
     "Odd",
     "PatchPicture",

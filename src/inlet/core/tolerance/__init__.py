@@ -1,0 +1,61 @@
+"""What a hand does to a block or a quilt, worked out before it is sewn: points, crossings, sizes,
+by many simulated sewings; what would help; and a simulated maker.
+
+Promises: without errors a block comes out exactly as it is cut; the same seed gives the same
+sewings on every machine; what is said to help was tried.
+"""
+
+from inlet.core.tolerance.advice import HelpAdvice, advised
+from inlet.core.tolerance.faults import hand_fault
+from inlet.core.tolerance.forecast import VISIBLE, Forecast, Watched, forecast
+from inlet.core.tolerance.quilt_rows import QuiltForecast, quilt_forecast
+from inlet.core.tolerance.sewing_hand import (
+    HANDS,
+    PERFECT,
+    THREAD,
+    USUAL,
+    SewingHand,
+    SlipRates,
+    learnt_hand,
+)
+from inlet.core.tolerance.shares import Share, shares
+from inlet.core.tolerance.simulated import simulated
+from inlet.core.tolerance.sources import BlockModel, block_model
+from inlet.core.tolerance.words import (
+    advice_lines,
+    forecast_lines,
+    quilt_lines,
+    risk_level,
+    risk_line,
+    slips_text,
+)
+
+__all__ = [
+    "HANDS",
+    "PERFECT",
+    "THREAD",
+    "USUAL",
+    "VISIBLE",
+    "BlockModel",
+    "Forecast",
+    "HelpAdvice",
+    "QuiltForecast",
+    "SewingHand",
+    "Share",
+    "SlipRates",
+    "Watched",
+    "advice_lines",
+    "advised",
+    "block_model",
+    "forecast",
+    "forecast_lines",
+    "hand_fault",
+    "learnt_hand",
+    "quilt_forecast",
+    "quilt_lines",
+    "risk_level",
+    "risk_line",
+    "shares",
+    "simulated",
+    "slips_text",
+]

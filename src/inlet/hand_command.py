@@ -1,0 +1,142 @@
+"""``inlet forecast`` and ``inlet simulate``: what a hand will do, and a simulated maker."""
+
+from __future__ import annotations
+
+import argparse
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+
+from inlet import terminal
+from inlet.core.bench import Plan
+from inlet.core.hand import learn_hand
+from inlet.core.plan import BlockPlan, QuiltPlan, plan_block, plan_quilt
+from inlet.core.project import Project
+from inlet.core.tolerance import (
+    HANDS,
+    SewingHand,
+    Watched,
+    advice_lines,
+    advised,
+    block_model,
+    forecast,
+    forecast_lines,
+    hand_fault,
+    learnt_hand,
+    quilt_forecast,
+    quilt_lines,
+    shares,
+    simulated,
+    slips_text,
+)
+from inlet.files.hand_file import load_hand
+from inlet.files.problem import FileProblem
+from inlet.files.project.project_json import load, save, why_not_kept
+from inlet.option_types import whole_copies, whole_number
+
+MOST_SEWINGS = 100_000
+MOST_SEED = 10**9
+
+
+def _sewings(text: str) -> int:
+    return whole_number(text, 1, MOST_SEWINGS)
+
+
+def _seed(text: str) -> int:
+    return whole_number(text, 0, MOST_SEED)
+
+
+def add_forecast_options(parser: argparse.ArgumentParser) -> None:
+    add = parser.add_argument
+    add("--block", metavar="ID", help="of a block, not of the quilt")
+    whose = f"{', '.join(HANDS)} or a FILE, docs/hand-format.md; else the hand in the log"
+    add("--hand", metavar="HAND", help=whose)
+    add("--advice", action="store_true", help="what would help, worked out and ranked")
+    add("--sewings", type=_sewings, default=2000, metavar="N", help="simulated, else 2000")
+    add("--seed", type=_seed, default=1, metavar="N", help="of the simulation, else 1")
+
+
+def add_simulate_options(parser: argparse.ArgumentParser) -> None:
+    add = parser.add_argument
+    add("--block", metavar="ID", help="make a block, not the quilt")
+    add("--copies", type=whole_copies, default=1, metavar="N", help="of the block")
+    whose = f"{', '.join(HANDS)} or a FILE, docs/hand-format.md; else steady"
+    add("--hand", metavar="HAND", default="steady", help=whose)
+    add("--seed", type=_seed, default=1, metavar="N", help="another one makes it otherwise")
+    add("--day", metavar="DAY", help="the first evening: 2026-12-01, else today")
+    add("-o", "--output", metavar="PROJECT", help="write it with the log")
+
+
+def run_forecast(options: argparse.Namespace) -> int:
+    """Say what a hand will do to a block or to the quilt. Raises ``FileProblem``."""
+    project = load(options.file)
+    plan = _plan(project, options, 1)
+    learnt, hand = _asked_hand(project, plan, options.hand)
+    terminal.say("\n".join(_told(project, plan, hand, learnt, options)))
+    return 0
+
+
+def _told(
+    project: Project, plan: Plan, hand: SewingHand, learnt: bool, options: argparse.Namespace
+) -> Iterator[str]:
+    if isinstance(plan, QuiltPlan):
+        result = quilt_forecast(plan, hand, options.sewings, options.seed)
+        yield from quilt_lines(result, project.measure, learnt)
+        return
+    model = block_model(plan.asked)
+    if model is None:
+        raise FileProblem(f"inlet: {plan.asked.block.title} has no seams, or cannot be sewn yet")
+    watched = Watched(model)
+    result_of_block = forecast(watched, hand, options.sewings, options.seed)
+    yield from forecast_lines(result_of_block, shares(watched, hand), project.measure, learnt)
+    if options.advice:
+        yield from advice_lines(advised(plan.asked, hand), result_of_block)
+
+
+def run_simulate(options: argparse.Namespace) -> int:
+    """Make a project with a simulated maker, and write it with the log. Raises
+    ``FileProblem``."""
+    before = load(options.file)
+    plan = _plan(before, options, options.copies)
+    _, hand = _asked_hand(before, plan, options.hand)
+    _ = plan.fabric_plans.best
+    day = options.day or date.today().isoformat()
+    try:
+        date.fromisoformat(day)
+    except ValueError:
+        raise FileProblem(f"inlet: --day: type a day as 2026-12-01, not {day!r}") from None
+    result = simulated(plan, before, hand, options.seed, day)
+    fault = why_not_kept(result.project, before)
+    if fault:
+        raise FileProblem(f"inlet: {fault}")
+    entries = len(result.project.log) - len(before.log)
+    terminal.say(f"{entries} entries of the log. {slips_text(result.slips)}")
+    if options.output:
+        save(result.project, Path(options.output))
+    return 0
+
+
+def _asked_hand(project: Project, plan: Plan, name: str | None) -> tuple[bool, SewingHand]:
+    """The hand that is asked for, and whether it is the maker's. Raises ``FileProblem``."""
+    if name is None:
+        seams = learn_hand(plan, project).seams
+        hand, learnt = learnt_hand(seams), seams is not None
+    elif name in HANDS:
+        hand, learnt = HANDS[name], False
+    else:
+        hand, learnt = load_hand(name, project.measure), False
+    fault = hand_fault(hand, plan)
+    if fault:
+        raise FileProblem(f"inlet: {fault}")
+    return learnt, hand
+
+
+def _plan(project: Project, options: argparse.Namespace, copies: int) -> Plan:
+    if project.quilt is not None and not options.block:
+        return plan_quilt(project)
+    wanted = options.block or (project.blocks[0].id if project.blocks else "")
+    block = next((b for b in project.blocks if b.id == wanted), None)
+    if block is None:
+        raise FileProblem(f"{Path(options.file).name}: no block has the id {wanted!r}")
+    plan: BlockPlan = plan_block(project, block, copies)
+    return plan
