@@ -9,11 +9,11 @@ from pathlib import Path
 
 from inlet import terminal
 from inlet.core.bench import Plan
-from inlet.core.hand import learn_hand
 from inlet.core.plan import BlockPlan, QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Project
 from inlet.core.tolerance import (
     HANDS,
+    OWN,
     SewingHand,
     Watched,
     advice_lines,
@@ -22,12 +22,13 @@ from inlet.core.tolerance import (
     forecast,
     forecast_lines,
     hand_fault,
-    learnt_hand,
     quilt_forecast,
     quilt_lines,
+    risk_line,
     shares,
     simulated,
     slips_text,
+    whose_hand,
 )
 from inlet.files.hand_file import load_hand
 from inlet.files.problem import FileProblem
@@ -71,24 +72,25 @@ def run_forecast(options: argparse.Namespace) -> int:
     """Say what a hand will do to a block or to the quilt. Raises ``FileProblem``."""
     project = load(options.file)
     plan = _plan(project, options, 1)
-    learnt, hand = _asked_hand(project, plan, options.hand)
-    terminal.say("\n".join(_told(project, plan, hand, learnt, options)))
+    hand, whose = _asked_hand(project, plan, options.hand)
+    terminal.say("\n".join(_told(project, plan, hand, whose, options)))
     return 0
 
 
 def _told(
-    project: Project, plan: Plan, hand: SewingHand, learnt: bool, options: argparse.Namespace
+    project: Project, plan: Plan, hand: SewingHand, whose: str, options: argparse.Namespace
 ) -> Iterator[str]:
     if isinstance(plan, QuiltPlan):
         result = quilt_forecast(plan, hand, options.sewings, options.seed)
-        yield from quilt_lines(result, project.measure, learnt)
+        yield from quilt_lines(result, project.measure, whose)
         return
     model = block_model(plan.asked)
     if model is None:
         raise FileProblem(f"inlet: {plan.asked.block.title} has no seams, or cannot be sewn yet")
     watched = Watched(model)
     result_of_block = forecast(watched, hand, options.sewings, options.seed)
-    yield from forecast_lines(result_of_block, shares(watched, hand), project.measure, learnt)
+    yield from filter(None, [risk_line(result_of_block, whose)])
+    yield from forecast_lines(result_of_block, shares(watched, hand), project.measure)
     if options.advice:
         yield from advice_lines(advised(plan.asked, hand), result_of_block)
 
@@ -98,7 +100,7 @@ def run_simulate(options: argparse.Namespace) -> int:
     ``FileProblem``."""
     before = load(options.file)
     plan = _plan(before, options, options.copies)
-    _, hand = _asked_hand(before, plan, options.hand)
+    hand, _ = _asked_hand(before, plan, options.hand)
     _ = plan.fabric_plans.best
     day = options.day or date.today().isoformat()
     try:
@@ -116,19 +118,16 @@ def run_simulate(options: argparse.Namespace) -> int:
     return 0
 
 
-def _asked_hand(project: Project, plan: Plan, name: str | None) -> tuple[bool, SewingHand]:
-    """The hand that is asked for, and whether it is the maker's. Raises ``FileProblem``."""
-    if name is None:
-        seams = learn_hand(plan, project).seams
-        hand, learnt = learnt_hand(seams), seams is not None
-    elif name in HANDS:
-        hand, learnt = HANDS[name], False
+def _asked_hand(project: Project, plan: Plan, name: str | None) -> tuple[SewingHand, str]:
+    """The hand that is asked for, and whose seam it is. Raises ``FileProblem``."""
+    if name is None or name in HANDS:
+        hand, whose = whose_hand(plan, project, name or OWN)
     else:
-        hand, learnt = load_hand(name, project.measure), False
+        hand, whose = load_hand(name, project.measure), "this hand"
     fault = hand_fault(hand, plan)
     if fault:
         raise FileProblem(f"inlet: {fault}")
-    return learnt, hand
+    return hand, whose
 
 
 def _plan(project: Project, options: argparse.Namespace, copies: int) -> Plan:

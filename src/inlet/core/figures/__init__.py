@@ -46,6 +46,12 @@ from inlet.core.figures.pressed import (
     way_figure,
 )
 from inlet.core.figures.row import RowFigure, row_of_top
+from inlet.core.figures.sewn_block import (
+    risk_figure,
+    risk_mark,
+    row_risk_figure,
+    sewn_block_figure,
+)
 from inlet.core.figures.slices import cut_apart_figure, place_boxes, set_again_figure
 from inlet.core.figures.top import top_figure
 
@@ -97,8 +103,12 @@ __all__ = [
     "place_boxes",
     "pressed_figure",
     "pressed_frame",
+    "risk_figure",
+    "risk_mark",
     "row_of_top",
+    "row_risk_figure",
     "set_again_figure",
+    "sewn_block_figure",
     "sheet_figure",
     "shown_of_piece",
     "top_figure",

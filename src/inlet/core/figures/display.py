@@ -30,7 +30,8 @@ Kind = Literal[
     "shade", "selvage", "fold", "piece-ready", "piece-to-cut", "piece-chosen", "crosscut",
     "template", "cut-done", "next-piece", "next-cut", "next-ruler", "ruler-mark", "square-off",
     "figure", "taken", "new-seam", "slice-chosen", "way-up", "missed", "uncovered",
-    "scrap", "square-edge", "motif", "words", "soft-words",
+    "scrap", "square-edge", "motif", "planned-edge", "risk-low", "risk-some", "risk-high",
+    "row-risk-low", "row-risk-some", "row-risk-high", "words", "soft-words",
 ]  # fmt: skip
 """What a line, shape, disc or text means. ``LOOKS`` says how each is drawn."""
 TagLook = Literal["plain", "strong", "size"]

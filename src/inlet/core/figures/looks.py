@@ -80,6 +80,14 @@ LOOKS: dict[Kind, Look] = {
     "scrap": Look("soft", 1.2, "dashes", halo=1.0),
     "square-edge": Look("ink", 2.0, halo=1.2),
     "motif": Look("ink", 1.6, halo=1.4),
+    # What a hand will do.
+    "planned-edge": Look("ink", 1.4, "dashes", halo=1.2),
+    "risk-low": Look("ink", 1.6, fill="paper"),
+    "risk-some": Look("paper", 1.6, fill="ink"),
+    "risk-high": Look("paper", 1.6, fill="accent"),
+    "row-risk-low": Look("soft", 1.2, "dots", halo=1.0),
+    "row-risk-some": Look("ink", 2.2, "dashes", halo=1.4),
+    "row-risk-high": Look("accent", 3.2, halo=1.6),
     "words": Look("ink"),
     "soft-words": Look("soft"),
 }

@@ -8,7 +8,17 @@ sewings on every machine; what is said to help was tried.
 from inlet.core.tolerance.advice import HelpAdvice, advised
 from inlet.core.tolerance.faults import hand_fault
 from inlet.core.tolerance.forecast import VISIBLE, Forecast, Watched, forecast
-from inlet.core.tolerance.quilt_rows import QuiltForecast, quilt_forecast
+from inlet.core.tolerance.outlook import (
+    OWN,
+    WHOSE,
+    Outlook,
+    look_ahead,
+    outlook,
+    ticket_line,
+    whose_hand,
+)
+from inlet.core.tolerance.quilt_rows import QuiltForecast, quilt_forecast, seams_between_rows
+from inlet.core.tolerance.seen import SewnLook, as_sewn
 from inlet.core.tolerance.sewing_hand import (
     HANDS,
     PERFECT,
@@ -22,40 +32,56 @@ from inlet.core.tolerance.shares import Share, shares
 from inlet.core.tolerance.simulated import simulated
 from inlet.core.tolerance.sources import BlockModel, block_model
 from inlet.core.tolerance.words import (
+    RiskLevel,
     advice_lines,
     forecast_lines,
     quilt_lines,
     risk_level,
     risk_line,
+    size_at,
     slips_text,
+    thread_text,
 )
 
 __all__ = [
     "HANDS",
+    "OWN",
     "PERFECT",
     "THREAD",
     "USUAL",
     "VISIBLE",
+    "WHOSE",
     "BlockModel",
     "Forecast",
     "HelpAdvice",
+    "Outlook",
     "QuiltForecast",
+    "RiskLevel",
     "SewingHand",
+    "SewnLook",
     "Share",
     "SlipRates",
     "Watched",
     "advice_lines",
     "advised",
+    "as_sewn",
     "block_model",
     "forecast",
     "forecast_lines",
     "hand_fault",
     "learnt_hand",
+    "look_ahead",
+    "outlook",
     "quilt_forecast",
     "quilt_lines",
     "risk_level",
     "risk_line",
+    "seams_between_rows",
     "shares",
     "simulated",
+    "size_at",
     "slips_text",
+    "thread_text",
+    "ticket_line",
+    "whose_hand",
 ]

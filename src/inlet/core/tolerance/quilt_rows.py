@@ -32,6 +32,7 @@ from inlet.core.tolerance.pieces import Array
 from inlet.core.tolerance.sewing_hand import PERFECT, SewingHand
 from inlet.core.tolerance.sources import BlockModel, block_model
 
+Spot = tuple[float, float]
 SAME_PLACE = 1e-6
 WITHOUT_SEAMS = ("side", "corner", "edge-corner")
 """Cells whose far end is cut level with the quilt's edge: they make a row no longer."""
@@ -283,3 +284,31 @@ def _reach(cell: Cell, across: tuple[float, float]) -> tuple[float, float]:
         for p in piece.outline
     ]
     return min(along), max(along)
+
+
+def seams_between_rows(plan: QuiltPlan) -> Iterator[tuple[str, Spot, Spot]]:
+    """Where each row of a quilt is sewn to the next: the label of the row, and both ends of the
+    seam on the top, as far as its blocks and strips reach."""
+    top = plan.top
+    for row in top.rows[:-1]:
+        if len(row.cells) < 2:
+            continue
+        across = _direction(row)
+        away = (-across[1], across[0])
+        inner = [cell for cell in row.cells if cell[0].kind not in WITHOUT_SEAMS] or row.cells
+        along = [_reach(cell, across) for cell in inner]
+        low, high = min(a for a, _ in along), max(b for _, b in along)
+        sides = [_reach(cell, away) for cell in inner]
+        beside = _reach_of_rows(top.rows, away)
+        far = max(b for _, b in sides) if beside > 0 else min(a for a, _ in sides)
+        yield (
+            row.label,
+            (across[0] * low + away[0] * far, across[1] * low + away[1] * far),
+            (across[0] * high + away[0] * far, across[1] * high + away[1] * far),
+        )
+
+
+def _reach_of_rows(rows: Sequence[Row], away: Spot) -> float:
+    """Do later rows lie farther that way (above 0) or the other?"""
+    first, last = (_middle(row.cells[len(row.cells) // 2][0]) for row in (rows[0], rows[-1]))
+    return (last[0] - first[0]) * away[0] + (last[1] - first[1]) * away[1]

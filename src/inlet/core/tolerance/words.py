@@ -5,10 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal
 
+from inlet.core.geometry import Point
+from inlet.core.numbers import Fraction
+from inlet.core.plan import SewnBlock
 from inlet.core.project import Measure
 from inlet.core.tolerance.advice import HelpAdvice
-from inlet.core.tolerance.forecast import Forecast, PointRisk, SizeSpread
+from inlet.core.tolerance.forecast import Forecast, SizeSpread
 from inlet.core.tolerance.quilt_rows import BorderSpread, QuiltForecast, RowSpread
+from inlet.core.tolerance.sewing_hand import THREAD, SewingHand
 from inlet.core.tolerance.shares import Share
 from inlet.core.tolerance.simulated import Slips
 from inlet.core.words import near_text, unit_of
@@ -28,29 +32,24 @@ def risk_level(off: float) -> RiskLevel:
     return "high" if off >= HIGH else "some" if off >= AT_RISK else "low"
 
 
-def seam_words(learnt: bool) -> str:
-    """Whose seam it is."""
-    return "your seam" if learnt else "a usual seam"
-
-
-def risk_line(forecast: Forecast, learnt: bool) -> str:
+def risk_line(forecast: Forecast, whose: str) -> str:
     """The line on a block's ticket: ``2 of 8 points at risk with your seam.``"""
-    whose = seam_words(learnt)
-    points = _at_risk(forecast.points)
-    total = len(forecast.points)
-    if total:
-        number = f"{points} of {total} points" if points else "No point"
-        return f"{number} at risk with {whose}."
-    crossings = sum(c.off >= AT_RISK for c in forecast.crossings)
-    total = len(forecast.crossings)
-    if not total:
+    points = [point.off for point in forecast.points]
+    name, off = (
+        ("point", points)
+        if points
+        else ("crossing", [crossing.off for crossing in forecast.crossings])
+    )
+    if not off:
         return ""
-    number = f"{crossings} of {total} crossings" if crossings else "No crossing"
-    return f"{number} at risk with {whose}."
+    number = sum(each >= AT_RISK for each in off)
+    told = f"{number} of {len(off)} {name}s" if number else f"No {name}"
+    return f"{told} at risk with {whose}."
 
 
-def _at_risk(points: Sequence[PointRisk]) -> int:
-    return sum(point.off >= AT_RISK for point in points)
+def _at_risk(forecast: Forecast) -> bool:
+    chances = [p.off for p in forecast.points] + [c.off for c in forecast.crossings]
+    return any(off >= AT_RISK for off in chances)
 
 
 def chance_text(chance: float) -> str:
@@ -71,13 +70,10 @@ def blocks_text(chance: float) -> str:
     return "in nearly every block" if chance > WHOLE else f"{chance_text(chance)} blocks"
 
 
-def forecast_lines(
-    forecast: Forecast, made_of: Sequence[Share], measure: Measure, learnt: bool
-) -> Iterator[str]:
-    """What comes of a block, the most important first."""
-    line = risk_line(forecast, learnt)
-    if line:
-        yield f"{line} At risk: off by more than 1/32 in, in one block of four or more."
+def forecast_lines(forecast: Forecast, made_of: Sequence[Share], measure: Measure) -> Iterator[str]:
+    """What comes of a block, after its ``risk_line``, the most important first."""
+    if _at_risk(forecast):
+        yield "At risk: off by more than 1/32 in, in one block of four or more."
     if forecast.points:
         yield f"Some point is cut off {blocks_text(forecast.any_cut)}."
     if forecast.block is not None:
@@ -137,11 +133,10 @@ def _spared(advice: HelpAdvice) -> str:
     return ", ".join(parts)
 
 
-def quilt_lines(forecast: QuiltForecast, measure: Measure, learnt: bool) -> Iterator[str]:
+def quilt_lines(forecast: QuiltForecast, measure: Measure, whose: str) -> Iterator[str]:
     """What comes of the rows and borders of a quilt."""
     rows = [row for row in forecast.rows if row.next]
     risky = [row for row in rows if row.off_pinned >= AT_RISK]
-    whose = seam_words(learnt)
     if rows:
         number = f"{len(risky)} of {len(rows)} seams" if risky else "No seam"
         verb = "do" if len(risky) > 1 else "does"
@@ -191,3 +186,45 @@ def slips_text(slips: Slips) -> str:
         if number
     ]
     return f"Slips: {', '.join(parts)}." if parts else "No slips."
+
+
+def thread_text(hand: SewingHand, wider: float, measure: Measure) -> str:
+    """``A thread wider than now: your seam takes 0.266 in.`` by how many inches wider it is."""
+    per_inch = float(measure.system.per_inch)
+    takes = float(measure.seam) + hand.takes_more("straight") * per_inch
+    told = f"the seam takes {takes:.3f} {unit_of(measure)}"
+    threads = wider / THREAD
+    if not threads:
+        return f"As it is: {told}. Move the slider to sew wider or narrower."
+    number = abs(threads)
+    amount = (
+        "A thread"
+        if number == 1
+        else f"{number:g} threads"
+        if number > 1
+        else (f"{number:g} of a thread")
+    )
+    way = "wider" if threads > 0 else "narrower"
+    return f"{amount} {way}: {told}."
+
+
+def size_at(forecast: Forecast, block: SewnBlock, at: tuple[float, float]) -> SizeSpread | None:
+    """The size of the unit at a place of the block, in finished lengths; of the block beside it, or
+    where no unit has a size."""
+    wide, high = block.block.finished
+    x, y = at
+    if 0 < x < float(wide) and 0 < y < float(high):
+        spot = Point(Fraction(round(x * 4096), 4096), Fraction(round(y * 4096), 4096))
+        scale = block.block.scale
+        patch = block.draft.patch_at(Point(spot.x / scale[0], spot.y / scale[1]))
+        label = next(
+            (
+                plan.unit.label for plan in block.units for place in plan.unit.places
+                if patch is not None and patch.face in place.part.faces and place.within is None
+            ),
+            None,
+        )  # fmt: skip
+        named = next((s for s in forecast.sizes if s.name == f"Unit {label}"), None)
+        if named is not None:
+            return named
+    return forecast.block

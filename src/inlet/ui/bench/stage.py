@@ -20,6 +20,7 @@ from inlet.core.bench import (
 )
 from inlet.core.project import Rates
 from inlet.ui.bench.diary_page import DiaryPage
+from inlet.ui.bench.forecast_page import ForecastPage
 from inlet.ui.bench.hand_page import HandPage
 from inlet.ui.bench.made_page import MadePage
 from inlet.ui.bench.steps_page import StepsPage
@@ -32,7 +33,7 @@ from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (
     ("today", "Today"), ("steps", "All steps"), ("made", "Made sizes"), ("hand", "The hand"),
-    ("diary", "Diary"),
+    ("forecast", "What will it do?"), ("diary", "Diary"),
 )  # fmt: skip
 
 
@@ -57,12 +58,15 @@ class BenchStage(QWidget):
         self.today, self.diary = TodayPage(session), DiaryPage(session)
         self.made, self.steps = MadePage(session), StepsPage(session)
         self.hand = HandPage(session)
+        self.forecast = ForecastPage(session)
         self.steps.looked_at.connect(self.look_at)
         self.steps.table.asked.connect(self.tick_here)
         self.made.pointed.connect(self.pointed)
+        self.forecast.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
         listed, diary_area = scrolled(self.today, "page"), scrolled(self.diary, "page")
-        page_areas = (listed, self.steps, self.made, scrolled(self.hand, "page"), diary_area)
+        looked = [scrolled(page, "page") for page in (self.hand, self.forecast)]
+        page_areas = (listed, self.steps, self.made, *looked, diary_area)
         for page in page_areas:
             self.pages.addWidget(page)
         opens(self.page_buttons, dict(zip(self.page_buttons, page_areas, strict=True)))
@@ -116,6 +120,8 @@ class BenchStage(QWidget):
             self.made.refresh()
         elif self.page == "hand":
             self.hand.refresh()
+        elif self.page == "forecast":
+            self.forecast.refresh()
         else:
             self.diary.refresh()
         self.shown.emit()

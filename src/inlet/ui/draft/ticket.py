@@ -25,6 +25,7 @@ from inlet.core.project import LARGEST_BLOCK_INCHES, started_from
 from inlet.core.schedule import seams_text
 from inlet.core.words import length_text
 from inlet.ui import theme
+from inlet.ui.bench.risk_line import RiskLine
 from inlet.ui.draft.fabrics import FabricList
 from inlet.ui.draft.sizes import SizesCard
 from inlet.ui.draft.tray import Tray
@@ -80,6 +81,8 @@ class DraftTicket(QWidget):
         self.problems = column(spacing=7)
         layout.addLayout(self.problems)
         layout.addWidget(AdviceList(session))
+        self.risk = RiskLine(session)
+        layout.addWidget(self.risk)
         self.answers = AnswersCard(session)
         layout.addWidget(self.answers)
         layout.addWidget(rule())

@@ -11,19 +11,21 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from inlet.core.numbers import Exact, Fraction, show, vulgar_text
 from inlet.core.project import Measure
-from inlet.core.words import length_text
+from inlet.core.words import length_text, unit_of
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 
 
 class Reading(NamedTuple):
     """What the tape shows: lengths along one side, in the project's system. ``exact`` is the size
-    with all allowances, ``cut`` the ruler mark to cut at; either may be None."""
+    with all allowances, ``cut`` the ruler mark to cut at; either may be None. ``between`` is from
+    how small to how large it comes out, mostly."""
 
     what: str
     finished: Exact | None
     exact: Exact | None = None
     cut: Fraction | None = None
+    between: tuple[float, float] | None = None
 
 
 USUAL, ONE_LINE = 84, 34
@@ -78,7 +80,12 @@ class Tape(QWidget):
         ):
             if value is not None:
                 parts.append(f"{name} {self._size(value)}")
+        if self.reading.between is not None:
+            parts.append(f"comes out {self._between(self.reading.between)}")
         return ", ".join(parts)
+
+    def _between(self, reach: tuple[float, float]) -> str:
+        return f"{reach[0]:.2f} to {reach[1]:.2f} {unit_of(self.measure)}"
 
     def _size(self, value: Exact) -> str:
         return vulgar_text(length_text(value, self.measure))
@@ -116,11 +123,11 @@ class Tape(QWidget):
         x += min(most, metrics.horizontalAdvance(what)) + theme.px(18)
         raw = reading.exact if reading.cut is None else None
         sizes = (("cut", reading.cut), ("unfinished", raw), ("finished", reading.finished))
+        texts = [(name, self._size(value)) for name, value in sizes if value is not None]
+        if reading.between is not None:
+            texts.append(("comes out", self._between(reading.between)))
         first = True
-        for name, value in sizes:
-            if value is None:
-                continue
-            text = self._size(value)
+        for name, text in texts:
             font, first = (large if first else theme.font(14)), False
             if self.folded:
                 x = self._draw_word(painter, name, x, small)
@@ -151,7 +158,8 @@ class Tape(QWidget):
         """The tape itself, to scale, as long as the room allows."""
         reading = self.reading
         assert reading is not None
-        longest = max(float(v) for v in reading[1:] if v is not None)
+        sizes = (reading.finished, reading.exact, reading.cut, *(reading.between or ()))
+        longest = max(float(v) for v in sizes if v is not None)
         room = self.width() - theme.px(20) - left
         if room < 80 or longest <= 0:
             return
@@ -166,6 +174,17 @@ class Tape(QWidget):
         self._draw_marks(painter, tape, shown)
         if reading.cut is not None:
             self._draw_cut(painter, tape, reading.cut)
+        if reading.between is not None:
+            self._draw_between(painter, tape, reading.between)
+
+    def _draw_between(self, painter: QPainter, tape: _Tape, reach: tuple[float, float]) -> None:
+        """A bracket from the smallest to the largest that it mostly comes out."""
+        low, high = (tape.at(length) for length in reach)
+        top = tape.band.top() - theme.px(7)
+        painter.setPen(QPen(theme.ACCENT, 2.2))
+        painter.drawLine(QLineF(low, top, high, top))
+        for x in (low, high):
+            painter.drawLine(QLineF(x, top, x, tape.band.bottom()))
 
     def _draw_piece(self, painter: QPainter, tape: _Tape, reading: Reading) -> None:
         """What is measured, laid on the tape: its allowances hatched, if it has any."""

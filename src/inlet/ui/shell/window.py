@@ -168,6 +168,7 @@ class Window(ActionWindow):
         self.help.hide()
         self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
         self.draft_ticket.tray.chosen.connect(self._take_unit)
+        self.draft_ticket.risk.followed.connect(self._show_forecast)
         self.draft.used.connect(self._used)
         self.cutting.chose.connect(self.cutting_ticket.show_fabric)
         self.cutting.cuts.connect(self.cutting_ticket.show_plan)
@@ -268,6 +269,10 @@ class Window(ActionWindow):
         self.draft.drawing.update()
 
     # --- stages and tape ----------------------------------------------------------------------
+
+    def _show_forecast(self) -> None:
+        self.show_stage("bench")
+        self.bench.turn_to("forecast")
 
     def show_stage(self, stage: str) -> None:
         follows = not self.help.isHidden() and self.help.page == self.stage

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
     QComboBox,
     QDoubleSpinBox,
     QPushButton,
+    QSlider,
     QSpinBox,
     QToolButton,
     QWidget,
@@ -81,6 +82,21 @@ class DecimalBox(QDoubleSpinBox):
     def __init__(self) -> None:
         super().__init__()
         taken_when_left(self)
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()
+
+
+@guarded
+class Slider(QSlider):
+    """From one end to the other in steps, moved by the pointer or the arrow keys."""
+
+    def __init__(self, name: str, low: int, high: int) -> None:
+        super().__init__(Qt.Orientation.Horizontal)
+        self.setAccessibleName(name)
+        self.setRange(low, high)
+        self.setTickPosition(QSlider.TickPosition.TicksBelow)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()

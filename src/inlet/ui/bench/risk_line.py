@@ -1,0 +1,54 @@
+"""One line on a block's ticket: how many of its points are at risk. It leads to the page that
+shows them."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtWidgets import QWidget
+
+from inlet.core.numbers import vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.tolerance import ticket_line
+from inlet.ui.guard import guarded
+from inlet.ui.shell.session import Session
+from inlet.ui.widgets.parts import Link, column, when_seen
+
+TIP = "Go to What will it do? at the bench"
+
+
+@guarded
+class RiskLine(QWidget):
+    """Worked out aside after each plan, while it is looked at; what it said before stays until
+    then. Of several plans that follow one another only the last is looked at."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self)
+        self.link = Link("", tip=TIP)
+        self.followed = self.link.followed
+        layout.addWidget(self.link)
+        self._of: BlockPlan | None = None
+        self._thinking = False
+        self.setVisible(True)
+        self.link.hide()
+        self.refresh = when_seen(self, self._ask, session.planned)
+
+    def _ask(self) -> None:
+        plan, work = self.session.plan, self.session.work_plan
+        if plan is None or plan is self._of or self._thinking:
+            return
+        self._of, self._thinking = plan, True
+        project = self.session.project
+        self.session.think(
+            partial(ticket_line, plan.asked, work or plan, project), partial(self._told, plan)
+        )
+
+    def _told(self, plan: BlockPlan, line: str) -> None:
+        self._thinking = False
+        if plan is not self.session.plan:
+            self._ask()
+            return
+        self.link.setText(vulgar_text(line))
+        self.link.setVisible(bool(line))
