@@ -60,7 +60,8 @@ from inlet.man_page import Command, man_page
 from inlet.option_types import whole_copies
 
 COMMANDS = (
-    "plan", "export", "check", "import", "remake", "log", "forecast", "simulate", "pack", "unpack",
+    "plan", "export", "check", "import", "remake", "log", "forecast", "simulate", "practise",
+    "pack", "unpack",
 )  # fmt: skip
 
 
@@ -193,6 +194,9 @@ def _commands() -> tuple[argparse.ArgumentParser, dict[str, Command]]:
     hand_command.add_forecast_options(command("forecast", hand_command.run_forecast, will_do))
     maker = "make a project with a simulated maker, and write the log"
     hand_command.add_simulate_options(command("simulate", hand_command.run_simulate, maker))
+
+    exercises = "exercises for your seam: what to sew, and what its size says"
+    hand_command.add_practise_options(command("practise", hand_command.run_practise, exercises))
 
     drawing = "make a block of the lines and arcs of an SVG"
     import_command.add_options(command("import", import_command.run, drawing, "DRAWING.svg"))

@@ -4,11 +4,24 @@ from __future__ import annotations
 
 import argparse
 from collections.abc import Iterator
-from datetime import date
+from datetime import date, datetime
 from pathlib import Path
 
 from inlet import terminal
 from inlet.core.bench import Plan
+from inlet.core.hand import (
+    EXERCISES,
+    NextExercise,
+    exercise_named,
+    exercise_plan,
+    learn_hand,
+    next_exercise,
+    practised,
+    progress_text,
+    result_text,
+    with_practice,
+)
+from inlet.core.numbers import NumberError
 from inlet.core.plan import BlockPlan, QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Project
 from inlet.core.tolerance import (
@@ -33,6 +46,7 @@ from inlet.core.tolerance import (
 from inlet.files.hand_file import load_hand
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import load, save, why_not_kept
+from inlet.files.text.plan_text import plan_text
 from inlet.option_types import whole_copies, whole_number
 
 MOST_SEWINGS = 100_000
@@ -116,6 +130,61 @@ def run_simulate(options: argparse.Namespace) -> int:
     if options.output:
         save(result.project, Path(options.output))
     return 0
+
+
+def add_practise_options(parser: argparse.ArgumentParser) -> None:
+    add = parser.add_argument
+    names = ", ".join(exercise.id for exercise in EXERCISES)
+    add("--exercise", metavar="NAME", help=f"{names}; else the one that comes next")
+    add("--measured", metavar="SIZE", help='what it measured: "3 7/16 x 6 1/2"')
+    add("-o", "--output", metavar="PROJECT", help="write it with what was measured")
+
+
+def run_practise(options: argparse.Namespace) -> int:
+    """Say the exercise that comes next, or what one measured says; write the project where that is
+    asked for. Raises ``FileProblem``."""
+    project = before = load(options.file)
+    coming = _coming(project)
+    exercise = coming.exercise
+    if options.exercise:
+        named = exercise_named(options.exercise)
+        if named is None:
+            names = ", ".join(each.id for each in EXERCISES)
+            raise FileProblem(f"inlet: --exercise: {options.exercise!r} is none of {names}")
+        exercise = named
+    if options.measured:
+        now = datetime.now().isoformat(timespec="minutes")
+        try:
+            project, result = with_practice(project, exercise, options.measured, now)
+        except (NumberError, ValueError) as why:
+            raise FileProblem(f"inlet: --measured: {why}") from None
+        fault = why_not_kept(project, before)
+        if fault:
+            raise FileProblem(f"inlet: {fault}")
+        terminal.say(result_text(result, project.measure))
+        of_exercise = [r for r in practised(project) if r.exercise == exercise]
+        terminal.say(progress_text(of_exercise, project.measure))
+        coming = _coming(project)
+        terminal.say(f"Next: {coming.exercise.title}. {coming.why}")
+    else:
+        reason = coming.why if exercise == coming.exercise else ""
+        terminal.say(" ".join(filter(None, [f"{exercise.title}.", exercise.why, reason])))
+        terminal.say(plan_text(exercise_plan(exercise, project)))
+    if options.output:
+        save(project, Path(options.output))
+    return 0
+
+
+def _coming(project: Project) -> NextExercise:
+    """The exercise that comes next, by what is known of the hand."""
+    plan: Plan | None = None
+    if project.quilt is not None:
+        plan = plan_quilt(project)
+        _ = plan.fabric_plans.best
+    elif project.blocks:
+        plan = plan_block(project, project.blocks[0])
+    seams = learn_hand(plan, project).seams if plan is not None else None
+    return next_exercise(practised(project), seams)
 
 
 def _asked_hand(project: Project, plan: Plan, name: str | None) -> tuple[SewingHand, str]:

@@ -47,7 +47,7 @@ from inlet.core.bench import (
     with_time,
     with_unpicked,
 )
-from inlet.core.hand import hand_lines, learn_hand, times_lines
+from inlet.core.hand import hand_lines, learn_hand, times_lines, trim_lines
 from inlet.core.numbers import NumberError
 from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
 from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
@@ -131,6 +131,7 @@ def _of_hand(project: Project, plan: Plan) -> Iterator[str]:
     """What the measured sizes say of the maker's seam, and the timings of their minutes."""
     hand = learn_hand(plan, project)
     yield from hand_lines(hand.seams, hand.measures, project)
+    yield from trim_lines(hand.trims, project.measure)
     yield from times_lines(hand.times, project.rates or Rates(), project.measure)
 
 

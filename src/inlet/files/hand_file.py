@@ -13,7 +13,7 @@ from inlet.core.tolerance import SewingHand, SlipRates
 from inlet.files.problem import FileProblem, file_name, reason, shown
 
 MOST_BYTES = 10_000
-LENGTHS = ("seam", "bias_seam", "curve_seam", "spread", "cut_larger", "cut_spread")
+LENGTHS = ("seam", "long_seam", "bias_seam", "curve_seam", "spread", "cut_larger", "cut_spread")
 SHARES = ("half_marks_missed", "folded_under", "turned")
 FACTORS = ("pace",)
 KEYS = ("system", *LENGTHS, *SHARES, *FACTORS)
@@ -52,13 +52,13 @@ def _hand(raw: dict[str, object], measure: Measure, name: str) -> SewingHand:
     per_inch = SYSTEMS[system].per_inch
     values = {key: _number(value, f"{name}: {key}") for key, value in raw.items()
               if key != "system"}  # fmt: skip
-    for key in LENGTHS[:3]:
+    for key in LENGTHS[:4]:
         if key in values and not 0 < values[key] / per_inch <= LARGEST_SEAM:
             raise FileProblem(f"{name}: {key}: a seam is above 0 and at most {LARGEST_SEAM} in")
     for key in ("spread", "cut_spread"):
         if values.get(key, 0) < 0:
             raise FileProblem(f"{name}: {key}: a spread is not below 0")
-    for key in LENGTHS[3:]:
+    for key in LENGTHS[4:]:
         if abs(values.get(key, 0) / per_inch) > LARGEST_SPREAD:
             raise FileProblem(
                 f"{name}: {key}: more than {LARGEST_SPREAD} in is no spread of a hand"
@@ -76,13 +76,14 @@ def _hand(raw: dict[str, object], measure: Measure, name: str) -> SewingHand:
     seam = inches("seam", planned)
     more: dict[SeamType, float] = {
         "straight": seam - planned,
+        "long": inches("long_seam", seam) - planned,
         "bias": inches("bias_seam", seam) - planned,
         "curve": inches("curve_seam", seam) - planned,
     }
     slips = SlipRates(*(float(values.get(key, 0)) for key in SHARES))
     pace = float(values.get("pace", 1))
     return SewingHand(
-        more, inches("spread"), inches("cut_larger"), inches("cut_spread"), slips, pace
+        more, inches("spread"), inches("cut_larger"), inches("cut_spread"), slips=slips, pace=pace
     )
 
 

@@ -83,6 +83,19 @@ class Cloth:
         u, v = self.corner(vertex)
         return u + c * x - s * y, v + s * x + c * y
 
+    def middle(self, edge, more):
+        """The middle of an arc, as far in; None of a straight edge."""
+        along = next(e for e in self.outline if e[0] == edge)
+        _, _, _, p, q, centre = along
+        if centre is None:
+            return None
+        a, b = (np.arctan2(w[1] - centre[1], w[0] - centre[0]) for w in (p, q))
+        turn = (b - a + np.pi) % (2 * np.pi) - np.pi
+        out = (self.out[edge] - more) * np.sign(turn)
+        far = hypot(p[0] - centre[0], p[1] - centre[1]) + out
+        angle = a + turn / 2
+        return self.placed((centre[0] + far * cos(angle), centre[1] + far * sin(angle)))
+
     def placed(self, at):
         c, s = cos(self.turned), sin(self.turned)
         return (c * at[0] - s * at[1] + self.by[0], s * at[0] + c * at[1] + self.by[1])
@@ -131,6 +144,11 @@ def sew(draft, last, out, takes):
                 here.append(cloths[one].matched(k, vertex, more))
                 there.append(cloths[other].matched(k, vertex, more))
                 weights.append(hypot(p[0] - q[0], p[1] - q[1]))
+            if cloths[one].middle(k, more) is not None:
+                here.append(cloths[one].middle(k, more))
+                there.append(cloths[other].middle(k, more))
+                weights[-2:] = [weights[-1] / 3] * 2
+                weights.append(weights[-1] * 4)
         for k in join.edges:
             cloths[edges[k].right].sew(k, more)
             cloths[edges[k].left].sew(k, more)

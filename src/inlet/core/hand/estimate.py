@@ -29,6 +29,8 @@ LEAST = 4
 """Measurements below which nothing is said."""
 LEAST_PLAIN = 3
 """Sides without a seam from which cutting is learnt."""
+LEAST_SPREAD = 12
+"""Sides without a seam from which it is learnt how evenly pieces are cut."""
 APART = 0.05
 """How different two columns must be, in parts of their length, to be told from one another."""
 ROUNDS = 40
@@ -59,7 +61,7 @@ class Estimate(NamedTuple):
     """What was learnt: each type of seam that could be told; all ``together``; the ``spread`` of
     one seam (standard deviation); which measurements are of ``slips``, by their place; the types
     that cannot be told ``apart`` from the others; how much too large a piece is ``cut``, where
-    sides without a seam were measured."""
+    sides without a seam were measured, and how evenly (``cut_spread``), where enough were."""
 
     seams: dict[str, SeamEstimate]
     together: SeamEstimate
@@ -67,6 +69,7 @@ class Estimate(NamedTuple):
     slips: tuple[int, ...]
     apart: tuple[str, ...]
     cut: float | None = None
+    cut_spread: float | None = None
 
 
 def learnt(
@@ -82,7 +85,9 @@ def learnt(
     off = np.array([measures[i].off - measures[i].pieces * (cut or 0.0) for i in used])
     takes = np.array([[measures[i].takes.get(kind, 0.0) for kind in types] for i in used])
     squares = np.array([measures[i].squares for i in used])
-    rest = np.array([measures[i].pieces * CUT_SPREAD**2 for i in used]) + mark**2 / 12
+    cut_spread = _cut_spread(measures, mark)
+    one_cut = CUT_SPREAD if cut_spread is None else cut_spread
+    rest = np.array([measures[i].pieces * one_cut**2 for i in used]) + mark**2 / 12
     whole = takes.sum(axis=1, keepdims=True)
     sound, spread = _sound(whole, off, squares, rest)
     if sound.sum() < LEAST:
@@ -100,13 +105,26 @@ def learnt(
     else:
         seams = {types[columns[0]]: together}
     slips = tuple(used[i] for i in np.flatnonzero(~sound))
-    return Estimate(seams, together, spread, slips, apart, cut)
+    return Estimate(seams, together, spread, slips, apart, cut, cut_spread)
 
 
 def _cut(measures: Sequence[HandMeasure]) -> float | None:
     """How much too large a piece is cut: the middle of the sides that no seam crosses."""
     plain = [each.off / max(1, each.pieces) for each in measures if not each.squares]
     return float(np.median(plain)) if len(plain) >= LEAST_PLAIN else None
+
+
+def _cut_spread(measures: Sequence[HandMeasure], mark: float) -> float | None:
+    """How much pieces differ from one another as they are cut, by sides of one piece that no seam
+    crosses: the middle of how far they lie from their middle, as half of them may be slips, less
+    what the ruler's marks round. Of few of them nothing is told."""
+    plain = np.array([m.off for m in measures if not m.squares and m.pieces <= 1])
+    if len(plain) < LEAST_SPREAD:
+        return None
+    off = np.abs(plain - np.median(plain))
+    wide = float(np.median(off)) * 1.4826
+    sound = off <= max(SLIP * wide, 2 * mark)
+    return sqrt(max(0.0, float(plain[sound].var()) - mark**2 / 12))
 
 
 def _sound(

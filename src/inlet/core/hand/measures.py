@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from inlet.core.bench import Plan, sewn_things
-from inlet.core.hand.crossings import Crossings, crossings
+from inlet.core.hand.crossings import LONG, Crossings, crossings
 from inlet.core.hand.estimate import HandMeasure
+from inlet.core.hand.practice import practice_measures
 from inlet.core.numbers import Exact
 from inlet.core.piecing import Step
 from inlet.core.plan import SewnBlock
@@ -14,21 +15,46 @@ from inlet.core.project import LogEntry, Pair, Project
 
 
 def hand_measures(plan: Plan, project: Project) -> list[HandMeasure]:
-    """Every measured size in the log of what the plan makes, in inches. Left out is what was
-    trimmed, as its size is the ruler's; and what no longer is in the plan."""
-    known = {thing.drawn: (of, step) for thing, of, step in sewn_things(plan) if thing.drawn}
+    """Every measured size in the log of what the plan makes, and of exercises, in inches. Left out
+    is what was trimmed, as its size is the ruler's; and what no longer is in the plan."""
     per_inch = float(project.measure.system.per_inch)
-    measures: list[HandMeasure] = []
+    measures = list(practice_measures(project))
+    for entry, size, planned, of, step in _measured(plan, project):
+        if not _is_trimmed(step):
+            sides = crossings(of.draft, step.part, _trimmed(of, step), LONG * per_inch)
+            number = _laid_on_ruler(entry, project)
+            measures += list(_of_entry(entry, size, planned, sides, per_inch)) * number
+    return measures
+
+
+def trimmed_sides(plan: Plan, project: Project) -> list[float]:
+    """How many inches each measured side of a trimmed unit is off."""
+    per_inch = float(project.measure.system.per_inch)
+    return [
+        _inches(size[axis] - planned[axis], per_inch)
+        for entry, size, planned, _, step in _measured(plan, project)
+        if _is_trimmed(step)
+        for axis in (0, 1)
+        for _ in range(_laid_on_ruler(entry, project))
+    ]
+
+
+def _measured(
+    plan: Plan, project: Project
+) -> Iterator[tuple[LogEntry, Pair, Pair, SewnBlock, Step]]:
+    """Each measured size in the log of what the plan makes: the entry, its size and the planned
+    one, the block and step."""
+    known = {thing.drawn: (of, step) for thing, of, step in sewn_things(plan) if thing.drawn}
     for entry in project.log:
         if entry.did != "measured" or entry.size is None or entry.drawn not in known:
             continue
         of, step = known[entry.drawn]
-        trimmed = step.unit is not None and step.unit.in_use.trim_to is not None
-        if step.measures is None or trimmed:
-            continue
-        sides = crossings(of.draft, step.part, _trimmed(of, step))
-        measures += _of_entry(entry, entry.size, step.measures, sides, per_inch)
-    return measures
+        if step.measures is not None:
+            yield entry, entry.size, step.measures, of, step
+
+
+def _is_trimmed(step: Step) -> bool:
+    return step.unit is not None and step.unit.in_use.trim_to is not None
 
 
 def _trimmed(of: SewnBlock, step: Step) -> dict[int, int]:
@@ -51,12 +77,23 @@ def _of_entry(
     which = (0, 1) if both else (0,) if sides[0].all >= sides[1].all else (1,)
     for axis in which:
         crossed, off = sides[axis], _inches(size[axis] - planned[axis], per_inch)
-        for _ in range(min(entry.number, MOST_ALIKE)):
-            yield HandMeasure(off, crossed.takes, crossed.squares, crossed.pieces, entry.what)
+        yield HandMeasure(off, crossed.takes, crossed.squares, crossed.pieces, entry.what)
 
 
 MOST_ALIKE = 12
-"""Of units that measured alike no more are counted: they were hardly each laid on the ruler."""
+"""Of units that all measured alike no more are counted: they were hardly each laid on the ruler."""
+MOST_APART = 400
+"""The same, of units of which sizes differ: each was."""
+
+
+def _laid_on_ruler(entry: LogEntry, project: Project) -> int:
+    """How many of an entry's units are counted."""
+    beside = any(
+        other.size != entry.size
+        for other in project.log
+        if (other.did, other.what, other.at) == (entry.did, entry.what, entry.at)
+    )
+    return min(entry.number, MOST_APART if beside else MOST_ALIKE)
 
 
 def _inches(length: Exact, per_inch: float) -> float:

@@ -141,13 +141,16 @@ def _name(kinds: Kinds) -> str:
 
 
 def _group_text(name: str, each: TimeEstimate) -> str:
-    subject = name[0].upper() + name[1:]
-    number = "1 timing" if each.number == 1 else f"{each.number} timings"
+    subject, verb = name[0].upper() + name[1:], "take" if name.endswith("steps") else "takes"
+    if each.number == 1:
+        number, tells = "1 timing", "does not tell"
+    else:
+        number, tells = f"{each.number} timings", "do not tell"
     if not each.is_known:
-        return f"{subject}: {number} do not tell yet how long it takes."
+        return f"{subject}: {number} {tells} yet how long it takes."
     if not each.is_other:
-        return f"{subject} takes as long as your rates say, as far as {number} tell."
+        return f"{subject} {verb} as long as your rates say, as far as {number} tell."
     return (
-        f"{subject} takes {round(100 * each.factor)} % of the time your rates say, give or take "
+        f"{subject} {verb} {round(100 * each.factor)} % of the time your rates say, give or take "
         f"{max(1, round(100 * each.within))} % ({number})."
     )

@@ -5,18 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from inlet.core.hand.estimate import LEAST, Estimate, HandMeasure
-from inlet.core.numbers import Fraction, nearest_mark, vulgar_text
+from inlet.core.hand.guide import LEAST_STEP, guide_text, small_length
+from inlet.core.hand.trims import TrimEstimate
 from inlet.core.piecing import read_seam_test
 from inlet.core.project import Measure, Project
 from inlet.core.words import length_text, unit_of
 
 NAMES: dict[str, str] = {
-    "straight": "straight seams", "bias": "seams on the bias", "curve": "curved seams",
+    "straight": "straight seams", "long": "long seams", "bias": "seams on the bias",
+    "curve": "curved seams",
 }  # fmt: skip
-LEAST_STEP = Fraction(1, 64)
-"""Inches that a guide is moved by at the least."""
-LEAST_CENTIMETRES = 0.05
-"""The same, in a project in centimetres."""
 EVEN = 0.002
 """Inches of spread that sizes read off a ruler do not tell."""
 DIFFERENT = 0.008
@@ -45,14 +43,14 @@ def hand_lines(
     if estimate.spread < EVEN:
         yield "From seam to seam it is more even than your ruler can tell."
     else:
-        spread = _length(estimate.spread, measure)
+        spread = small_length(estimate.spread, measure)
         yield f"From seam to seam it differs: two in three lie within {spread} of that."
     yield _move_text(estimate, measure)
     for kind, seam in estimate.seams.items():
         off = seam.more - estimate.together.more
         if len(estimate.seams) > 1 and abs(off) > max(DIFFERENT, seam.within):
             way = "more" if off > 0 else "less"
-            told = f"{_length(abs(off), measure)} {way} than the others"
+            told = f"{small_length(abs(off), measure)} {way} than the others"
             yield f"Your {NAMES[kind]} take {told}."
     if estimate.apart:
         names = " and ".join(NAMES[kind] for kind in estimate.apart)
@@ -67,7 +65,13 @@ def hand_lines(
         )
     elif abs(estimate.cut) >= DIFFERENT:
         way = "wide" if estimate.cut > 0 else "narrow"
-        yield f"You cut {_length(abs(estimate.cut), measure)} too {way}; it is taken into account."
+        wide = small_length(abs(estimate.cut), measure)
+        yield f"You cut {wide} too {way}; it is taken into account."
+    if estimate.cut_spread is not None:
+        even = f"{small_length(estimate.cut_spread, measure)} of one another"
+        if estimate.cut_spread < EVEN:
+            even = "what your ruler can tell"
+        yield f"Pieces you cut to one size lie, two in three, within {even}."
     yield from _slips_text(estimate, measures)
     yield from _test_text(estimate, project)
 
@@ -77,17 +81,13 @@ def is_of_whole_seams(estimate: Estimate, measure: Measure) -> bool:
     return abs(estimate.together.more) * float(measure.system.per_inch) >= float(measure.seam)
 
 
-def _length(inches: float, measure: Measure) -> str:
-    """A small length in decimals: ``0.267 in``."""
-    return f"{inches * float(measure.system.per_inch):.3f} {unit_of(measure)}"
-
-
 def _seam_text(estimate: Estimate, measure: Measure) -> str:
     planned = float(measure.seam) / float(measure.system.per_inch)
     together = estimate.together
     return (
-        f"Your seam takes {_length(planned + together.more, measure)}, give or take "
-        f"{_length(together.within, measure)}; planned is {length_text(measure.seam, measure)}."
+        f"Your seam takes {small_length(planned + together.more, measure)}, give or take "
+        f"{small_length(together.within, measure)}; planned is "
+        f"{length_text(measure.seam, measure)}."
     )
 
 
@@ -96,17 +96,7 @@ def _move_text(estimate: Estimate, measure: Measure) -> str:
     together = estimate.together
     if abs(together.more) <= together.within:
         return "That is your seam allowance as planned, as far as can be told."
-    more = abs(together.more)
-    if measure.system.name == "inch":
-        step = nearest_mark(Fraction(more).limit_denominator(10_000), LEAST_STEP)
-        told = vulgar_text(length_text(step, measure))
-    else:
-        steps = round(more * float(measure.system.per_inch) / LEAST_CENTIMETRES)
-        step, told = Fraction(steps), f"{steps * LEAST_CENTIMETRES:.2f} {unit_of(measure)}"
-    if not step:
-        return "That is less than a guide can be moved by."
-    way = "toward the needle" if together.more > 0 else "away from the needle"
-    return f"Move the guide {told} {way}."
+    return guide_text(together.more, measure)
 
 
 def _slips_text(estimate: Estimate, measures: Sequence[HandMeasure]) -> Iterator[str]:
@@ -134,6 +124,21 @@ def _test_text(estimate: Estimate, project: Project) -> Iterator[str]:
     else:
         more = "more" if apart > 0 else "less"
         yield (
-            f"The seam allowance test says {_length(abs(apart), project.measure)} {more}: units "
-            "may be sewn otherwise than its strips, or cut off the mark."
+            f"The seam allowance test says {small_length(abs(apart), project.measure)} {more}: "
+            "units may be sewn otherwise than its strips, or cut off the mark."
         )
+
+
+def trim_lines(trims: TrimEstimate | None, measure: Measure) -> Iterator[str]:
+    """What sizes of trimmed units say."""
+    if trims is None:
+        return
+    spread = small_length(trims.spread, measure)
+    if trims.spread < EVEN:
+        spread = "what your ruler can tell"
+    if abs(trims.more) < EVEN:
+        yield f"Units you trim come out as planned, two in three within {spread} of it."
+        return
+    way = "large" if trims.more > 0 else "small"
+    more = small_length(abs(trims.more), measure)
+    yield f"Units you trim come out {more} too {way}, two in three within {spread} of that."

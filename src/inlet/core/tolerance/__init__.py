@@ -7,7 +7,7 @@ sewings on every machine; what is said to help was tried.
 
 from inlet.core.tolerance.advice import HelpAdvice, advised
 from inlet.core.tolerance.faults import hand_fault
-from inlet.core.tolerance.forecast import VISIBLE, Forecast, Watched, forecast
+from inlet.core.tolerance.forecast import Forecast, Watched, forecast
 from inlet.core.tolerance.outlook import (
     OWN,
     WHOSE,
@@ -21,16 +21,13 @@ from inlet.core.tolerance.quilt_rows import QuiltForecast, quilt_forecast, seams
 from inlet.core.tolerance.seen import SewnLook, as_sewn
 from inlet.core.tolerance.sewing_hand import (
     HANDS,
-    PERFECT,
     THREAD,
-    USUAL,
     SewingHand,
     SlipRates,
-    learnt_hand,
 )
-from inlet.core.tolerance.shares import Share, shares
-from inlet.core.tolerance.simulated import simulated
-from inlet.core.tolerance.sources import BlockModel, block_model
+from inlet.core.tolerance.shares import shares
+from inlet.core.tolerance.simulated import Simulated, simulated
+from inlet.core.tolerance.sources import block_model
 from inlet.core.tolerance.words import (
     RiskLevel,
     advice_lines,
@@ -46,12 +43,8 @@ from inlet.core.tolerance.words import (
 __all__ = [
     "HANDS",
     "OWN",
-    "PERFECT",
     "THREAD",
-    "USUAL",
-    "VISIBLE",
     "WHOSE",
-    "BlockModel",
     "Forecast",
     "HelpAdvice",
     "Outlook",
@@ -59,7 +52,7 @@ __all__ = [
     "RiskLevel",
     "SewingHand",
     "SewnLook",
-    "Share",
+    "Simulated",
     "SlipRates",
     "Watched",
     "advice_lines",
@@ -69,7 +62,6 @@ __all__ = [
     "forecast",
     "forecast_lines",
     "hand_fault",
-    "learnt_hand",
     "look_ahead",
     "outlook",
     "quilt_forecast",

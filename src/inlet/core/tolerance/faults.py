@@ -5,10 +5,9 @@ from __future__ import annotations
 from inlet.core.bench import Plan
 from inlet.core.geometry import bounds
 from inlet.core.hand import SEAM_TYPES
-from inlet.core.numbers import Fraction
 from inlet.core.plan import BlockPlan
 from inlet.core.tolerance.sewing_hand import SewingHand
-from inlet.core.words import length_text
+from inlet.core.words import length_text, unit_of
 
 
 def hand_fault(hand: SewingHand, plan: Plan) -> str:
@@ -35,6 +34,6 @@ def hand_fault(hand: SewingHand, plan: Plan) -> str:
     )
     if narrow is None or 2 * seam < float(narrow) + 2 * float(measure.seam):
         return ""
-    told = length_text(Fraction(seam).limit_denominator(64), measure)
+    told = f"{seam:.2f} {unit_of(measure)}"
     piece = length_text(narrow + 2 * measure.seam, measure)
     return f"a seam that takes {told} leaves nothing of a piece cut {piece} wide"

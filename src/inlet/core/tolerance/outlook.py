@@ -36,8 +36,8 @@ def whose_hand(plan: Plan, project: Project, name: str = OWN) -> tuple[SewingHan
     """A hand by its name (``mine``: as the log tells it), and whose seam that is, in words."""
     if name in HANDS:
         return HANDS[name], WHOSE[name]
-    seams = learn_hand(plan, project).seams
-    return learnt_hand(seams), "your seam" if seams is not None else "a usual seam"
+    learnt = learn_hand(plan, project)
+    return learnt_hand(learnt), "your seam" if learnt.seams is not None else "a usual seam"
 
 
 def outlook(

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import atan2, hypot, pi
+from math import atan2, cos, hypot, pi, sin
 from typing import NamedTuple
 
 import numpy as np
@@ -18,8 +18,8 @@ from numpy.typing import NDArray
 
 from inlet.core.assembly import Join, all_joins, faces_of
 from inlet.core.draft import Draft, points_of
-from inlet.core.geometry import Arrangement, Circle
-from inlet.core.hand import SeamType
+from inlet.core.geometry import Arrangement, Circle, Curve, sweep
+from inlet.core.hand import LONG, SeamType
 
 Array = NDArray[np.float64]
 Numbers = NDArray[np.intp]
@@ -32,13 +32,16 @@ LEANING = 0.02
 
 class SeamToSew(NamedTuple):
     """A join to be sewn: its ``type``; the half-edges of the side that stays and, edge by edge, of
-    the side that is ``moved`` to it, with all of its pieces; how long each edge is."""
+    the side that is ``moved`` to it, with all of its pieces; how long each edge is; which of the
+    edges are arcs, and the middles of those."""
 
     type: SeamType
     stays: Numbers
     comes: Numbers
     moved: Numbers
     lengths: Array
+    arcs: Numbers
+    middles: Array
 
 
 @dataclass(frozen=True, eq=False)
@@ -74,8 +77,9 @@ class Pieces:
         return len(self.piece)
 
 
-def pieces_of(draft: Draft, last: Join | None) -> Pieces:
-    """The pieces of a drawing, and the seams up to its ``last`` join, in the order of sewing."""
+def pieces_of(draft: Draft, last: Join | None, per_inch: float = 1.0) -> Pieces:
+    """The pieces of a drawing, and the seams up to its ``last`` join, in the order of sewing; its
+    lengths are ``per_inch`` to an inch."""
     arrangement, places = draft.arrangement, [p.floats() for p in points_of(draft)]
     half_edges = list(_half_edges(arrangement))
     starts = np.array([places[start] for _, _, start, _, _ in half_edges])
@@ -97,7 +101,7 @@ def pieces_of(draft: Draft, last: Join | None) -> Pieces:
     sewn_by = np.full(len(half_edges), -1, dtype=np.intp)
     seams = []
     for i, join in enumerate(joins):
-        seam = _seam(draft, join, number, length, starts)
+        seam = _seam(draft, join, number, length, per_inch)
         sewn_by[seam.stays] = sewn_by[seam.comes] = i
         seams.append(seam)
     return Pieces(
@@ -184,7 +188,7 @@ def _dual(first: Array, second: Array) -> tuple[Array, Array]:
 
 
 def _seam(
-    draft: Draft, join: Join, number: dict[tuple[int, int], int], length: Array, starts: Array
+    draft: Draft, join: Join, number: dict[tuple[int, int], int], length: Array, per_inch: float
 ) -> SeamToSew:
     one, other = map(faces_of, join.sides)
     if len(one) < len(other):
@@ -197,17 +201,29 @@ def _seam(
         comes.append(number[(left if right in one else right), k])
     halves = np.array(stays, dtype=np.intp)
     return SeamToSew(
-        _type(join, draft),
+        _type(join, per_inch),
         halves,
         np.array(comes, dtype=np.intp),
         np.array(sorted(other), dtype=np.intp),
         length[halves],
+        np.array([i for i, curve in enumerate(join.curves) if curve.centre], dtype=np.intp),
+        np.array([middle_of(curve) for curve in join.curves if curve.centre]).reshape(-1, 2),
     )
 
 
-def _type(join: Join, draft: Draft) -> SeamType:
+def middle_of(curve: Curve) -> tuple[float, float]:
+    """The middle of an arc."""
+    assert curve.centre is not None
+    (x, y), (px, py), half = curve.centre.floats(), curve.start.floats(), sweep(curve) / 2
+    c, s = cos(half), sin(half)
+    return x + c * (px - x) - s * (py - y), y + s * (px - x) + c * (py - y)
+
+
+def _type(join: Join, per_inch: float) -> SeamType:
     if any(curve.centre for curve in join.curves):
         return "curve"
     (x, y), (u, v) = join.points[0].floats(), join.points[-1].floats()
     long = hypot(u - x, v - y) or 1.0
-    return "bias" if min(abs(u - x), abs(v - y)) / long > LEANING else "straight"
+    if min(abs(u - x), abs(v - y)) / long > LEANING:
+        return "bias"
+    return "long" if long >= LONG * per_inch else "straight"

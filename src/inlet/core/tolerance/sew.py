@@ -13,7 +13,7 @@ import numpy as np
 
 from inlet.core.cancellation import check
 from inlet.core.tolerance.pieces import Array, Numbers, Pieces, SeamToSew
-from inlet.core.tolerance.sewn import SewnPieces, laid_on
+from inlet.core.tolerance.sewn import SewnPieces, laid_on, placed
 from inlet.core.tolerance.squared import SquaredUnit
 
 
@@ -42,12 +42,11 @@ def sewn_up(
 
 
 def _sew(sewn: SewnPieces, seam: SeamToSew, more: Array) -> None:
-    """Ends are matched as the raw edges lie, before it is known how much the seam takes: each end
+    """Ends are matched as the raw edges lie, before it is known how much the seam takes: each place
     of an edge then goes in by that, square to it."""
-    half = np.concatenate([seam.lengths, seam.lengths])[:, None] / (2 * seam.lengths.sum())
-    stay = _matched(sewn, seam.stays, more, (0, 1))
-    come = _matched(sewn, seam.comes, more, (1, 0))
-    c, s, step = laid_on(stay, come, half)
+    stay = _matched(sewn, seam, seam.stays, more, (0, 1))
+    come = _matched(sewn, seam, seam.comes, more, (1, 0))
+    c, s, step = laid_on(stay, come, _weights(seam))
     moved = seam.moved
     cos, sin, by = sewn.cos[moved], sewn.sin[moved], sewn.by[moved]
     sewn.cos[moved], sewn.sin[moved] = c * cos - s * sin, s * cos + c * sin
@@ -55,9 +54,29 @@ def _sew(sewn: SewnPieces, seam: SeamToSew, more: Array) -> None:
     sewn.by[moved, 1] = s * by[:, 0] + c * by[:, 1] + step[1]
 
 
-def _matched(sewn: SewnPieces, halves: Numbers, more: Array, ends: tuple[int, int]) -> Array:
-    """The ends of half-edges, all of the one kind (0: starts) first, where they are sewn."""
-    corners = (halves, sewn.pieces.after[halves])
-    return np.concatenate(
-        [sewn.corners(corners[end]) - more * sewn.normals(halves, end) for end in ends], axis=1
-    )
+def _weights(seam: SeamToSew) -> Array:
+    """How much each place counts: the ends of a straight edge half of its length each; of an arc a
+    sixth, and its middle the rest, which is Simpson's rule for all places along it."""
+    ends = seam.lengths / 2
+    ends[seam.arcs] = seam.lengths[seam.arcs] / 6
+    weights = np.concatenate([ends, ends, seam.lengths[seam.arcs] * 2 / 3])
+    out: Array = weights[:, None] / weights.sum()
+    return out
+
+
+def _matched(
+    sewn: SewnPieces, seam: SeamToSew, halves: Numbers, more: Array, ends: tuple[int, int]
+) -> Array:
+    """Where places of one side's edges are sewn: the ends of all half-edges, those of the one kind
+    (0: starts) first, then the middles of arcs."""
+    pieces = sewn.pieces
+    corners = (halves, pieces.after[halves])
+    places = [sewn.corners(corners[end]) - more * sewn.normals(halves, end) for end in ends]
+    if len(seam.arcs):
+        arcs = halves[seam.arcs]
+        normal = pieces.normal[arcs].sum(axis=1)
+        normal /= np.hypot(*normal.T)[:, None]
+        out = sewn.offset[arcs].mean(axis=1) - more
+        local = seam.middles.T[:, :, None] + normal.T[:, :, None] * out
+        places.append(placed(local, sewn.cos, sewn.sin, sewn.by, pieces.piece[arcs]))
+    return np.concatenate(places, axis=1)

@@ -12,6 +12,10 @@ from inlet.core.tolerance.pieces import Array, Numbers, Pieces
 from inlet.core.tolerance.sewn import SewnPieces, laid_on, placed
 from inlet.core.units import Part
 
+ACROSS = 0.4142
+"""Where across a part it is measured, as a share of its side: the first path that the learning of
+the hand looks along."""
+
 
 class PartSides(NamedTuple):
     """The half-edges round a part, on which of its four sides each lies, by which way they look as
@@ -48,8 +52,8 @@ def sides_of(pieces: Pieces, faces: Faces) -> PartSides:
 
 
 def measured(sewn: SewnPieces, sides: PartSides, seam: float) -> Array:
-    """Width and height (2, n), unfinished: from the middle of one raw edge to that of the other,
-    square to how the part lies."""
+    """Width and height (2, n), unfinished: a ruler laid across near the middle, from raw edge to
+    raw edge, square to how the part lies."""
     pieces, halves = sewn.pieces, sides.halves
     ends = np.concatenate([halves, pieces.after[halves]])
     there = _raw_ends(sewn, halves)
@@ -57,15 +61,28 @@ def measured(sewn: SewnPieces, sides: PartSides, seam: float) -> Array:
     weight = np.full((len(ends), 1), 1 / len(ends))
     cos, sin, step = laid_on(drawn, there, weight)
     level = placed(there, cos[None], sin[None], step[None], np.zeros(len(ends), dtype=np.intp))
-    side = np.concatenate([sides.side, sides.side])
-    long = np.concatenate([pieces.length[halves]] * 2)
     reach = []
     for k, (nx, ny) in enumerate(sides.looks):
-        on = side == k
-        far = nx * level[0, on] + ny * level[1, on]
-        reach.append((far * long[on, None]).sum(axis=0) / long[on].sum())
+        half, part = _near_middle(sides, pieces, k)
+        begin, end = level[:, half], level[:, half + len(halves)]
+        at = begin + (end - begin) * part
+        reach.append(nx * at[0] + ny * at[1])
     out: Array = np.stack([reach[0] + reach[2], reach[1] + reach[3]]) + 2 * seam
     return out
+
+
+def _near_middle(sides: PartSides, pieces: Pieces, side: int) -> tuple[int, float]:
+    """Where the ruler crosses a side: which of the half-edges, and how far along it. Not in the
+    very middle, where seams often lie; opposite sides are crossed opposite one another."""
+    nx, ny = sides.looks[side % 2]  # both sides of a pair are counted the same way
+    on = np.flatnonzero(sides.side == side)
+    begin = pieces.at[sides.halves[on]] @ (-ny, nx)
+    end = pieces.at[pieces.after[sides.halves[on]]] @ (-ny, nx)
+    low, high = min(begin.min(), end.min()), max(begin.max(), end.max())
+    wanted = low + ACROSS * (high - low)
+    part = (wanted - begin) / np.where(end == begin, 1.0, end - begin)
+    crossed = int(np.argmin(np.abs(part - 0.5)))
+    return int(on[crossed]), float(part[crossed])
 
 
 def _raw_ends(sewn: SewnPieces, halves: Numbers) -> Array:

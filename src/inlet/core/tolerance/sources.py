@@ -63,6 +63,8 @@ class BlockModel:
         cuts, sewings = self.cuts, self.sewings
         out = np.full(self.sources, hand.edge_spread)
         out[cuts : cuts + sewings] = hand.spread
+        trimmed = np.array([unit.trimmed for unit in self.units], dtype=bool)
+        out[cuts + sewings :][np.repeat(trimmed, 4)] = hand.trimmed_edge[1]
         return out * self.per_inch
 
     def sewn(self, hand: SewingHand, errors: Array) -> SewnPieces:
@@ -74,7 +76,9 @@ class BlockModel:
         more = np.array([hand.takes_more(seam.type) for seam in self.pieces.seams]) * self.per_inch
         seams = errors[cuts + self.sewing] + np.where(self.guided, more, 0.0)[:, None]
         trims = errors[cuts + sewings :].reshape(*self.trim.shape, errors.shape[1])
-        squared = self.drawn_units[:, :, None] + trims + cut
+        trimmed = np.array([unit.trimmed for unit in self.units], dtype=bool)
+        more_out = np.where(trimmed, hand.trimmed_edge[0] * self.per_inch, cut)
+        squared = self.drawn_units[:, :, None] + trims + more_out[:, None, None]
         return sewn_up(self.pieces, raw, seams, self.units, squared)
 
 
@@ -83,7 +87,8 @@ def block_model(block: PreparedBlock) -> BlockModel | None:
     other blocks are taken as they should be, and sewn together by the hand."""
     if block.assembly is None:
         return None
-    pieces = pieces_of(block.draft, block.assembly)
+    per_inch = float(block.measure.system.per_inch)
+    pieces = pieces_of(block.draft, block.assembly, per_inch)
     units = squared_units(pieces, block.units, block.assembly)
     keys, seam_keys = _keys(block, pieces)
     drawn, drawn_units = LengthChanges(pieces, block).offsets(units)
@@ -91,7 +96,7 @@ def block_model(block: PreparedBlock) -> BlockModel | None:
         block, pieces, units, _numbered(keys), _numbered(seam_keys),
         np.arange(4 * len(units), dtype=np.intp).reshape(len(units), 4),
         drawn, drawn_units.reshape(len(units), 4), _guided(pieces, units),
-        float(block.measure.system.per_inch),
+        per_inch,
     )  # fmt: skip
 
 

@@ -1,3 +1,4 @@
-"""The stage Bench: today's list, made sizes, the diary."""
+"""The stage Bench: today's list, made sizes, the maker's hand and what it will do, exercises, the
+diary; and the line on a block's ticket."""
 
-__all__ = ["stage", "ticket"]
+__all__ = ["risk_line", "stage", "ticket"]

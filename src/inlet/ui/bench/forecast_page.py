@@ -384,11 +384,11 @@ class _Legend(QWidget):
         super().__init__()
         layout = column(self, 0, 2)
         for level, words in LEGEND:
-            layout.addLayout(row(_Mark(level), label(words, "small"), 1))
+            layout.addLayout(row(_RiskMark(level), label(words, "small"), 1))
 
 
 @guarded
-class _Mark(QWidget):
+class _RiskMark(QWidget):
     def __init__(self, level: RiskLevel) -> None:
         super().__init__()
         self.level = level

@@ -18,14 +18,16 @@ from inlet.core.hand import (
     is_of_whole_seams,
     learn_hand,
     times_lines,
+    trim_lines,
 )
 from inlet.core.numbers import vulgar_text
 from inlet.core.project import Project, Rates, replace
+from inlet.core.tolerance import HANDS, WHOSE, Simulated, simulated, slips_text
 from inlet.core.words import length_text
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
-from inlet.ui.widgets.parts import button, column, empty, label
+from inlet.ui.widgets.parts import button, column, empty, label, row
 
 WAITS = "Looking at what was measured …"
 SHOWN = 2.2
@@ -54,6 +56,8 @@ class HandPage(QWidget):
         layout.addWidget(self.times_title)
         layout.addLayout(self.times)
         layout.addWidget(self.use_rates, 0, Qt.AlignmentFlag.AlignLeft)
+        self.simulated = _Simulated(session)
+        layout.addWidget(self.simulated)
         layout.addStretch(1)
         self.times_title.hide()
         self.use_rates.hide()
@@ -76,17 +80,55 @@ class HandPage(QWidget):
 
     def _learnt(self, project: Project, hand: MakerHand) -> None:
         self.hand = hand
-        _say(self.lines, hand_lines(hand.seams, hand.measures, project), 1)
+        lines = [*hand_lines(hand.seams, hand.measures, project)]
+        _say(self.lines, [*lines, *trim_lines(hand.trims, project.measure)], 1)
         self.picture.show_hand(hand, project)
         rates = project.rates or Rates()
         self.times_title.show()
         _say(self.times, times_lines(hand.times, rates, project.measure))
         self.use_rates.setVisible(hand.rates != rates)
+        self.simulated.setVisible(hand.seams is None)
 
     def _use_rates(self) -> None:
         """What was learnt becomes the maker's rates; Undo takes it back."""
         if self.hand is not None:
             self.session.edit(replace(self.session.project, rates=self.hand.rates))
+
+
+@guarded
+class _Simulated(QWidget):
+    """A simulated maker makes the project, and writes its log: to see what there is to learn."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        layout = column(self, 0, 7)
+        words = "To see how it works, let a simulated maker make what is left. Undo takes it back."
+        layout.addWidget(label(words, "", True))
+        names = [(name, WHOSE[name]) for name in HANDS]
+        self.buttons = {
+            name: button(f"{whose[0].upper()}{whose[1:]}", partial(self._make, name))
+            for name, whose in names
+        }
+        layout.addLayout(row(*self.buttons.values(), 1))
+        self.hide()
+
+    def _make(self, name: str) -> None:
+        session, plan = self.session, self.session.work_plan
+        if plan is not None:
+            project, day = session.project, session.now[:10]
+            make = partial(simulated, plan, project, HANDS[name], SEED, day)
+            session.think(make, partial(self._made, project))
+
+    def _made(self, before: Project, result: Simulated) -> None:
+        """Kept, unless something else was done meanwhile."""
+        if self.session.project is before:
+            self.session.edit(result.project)
+            self.session.said.emit(slips_text(result.slips))
+
+
+SEED = 1
+"""Of the simulated maker: the same work each time."""
 
 
 def _say(lines: QVBoxLayout, words: Iterable[str], headings: int = 0) -> None:

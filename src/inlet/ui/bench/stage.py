@@ -23,6 +23,7 @@ from inlet.ui.bench.diary_page import DiaryPage
 from inlet.ui.bench.forecast_page import ForecastPage
 from inlet.ui.bench.hand_page import HandPage
 from inlet.ui.bench.made_page import MadePage
+from inlet.ui.bench.practise_page import PractisePage
 from inlet.ui.bench.steps_page import StepsPage
 from inlet.ui.bench.today_page import TodayPage
 from inlet.ui.guard import guarded
@@ -33,7 +34,7 @@ from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (
     ("today", "Today"), ("steps", "All steps"), ("made", "Made sizes"), ("hand", "The hand"),
-    ("forecast", "What will it do?"), ("diary", "Diary"),
+    ("forecast", "What will it do?"), ("practise", "Practise"), ("diary", "Diary"),
 )  # fmt: skip
 
 
@@ -58,14 +59,14 @@ class BenchStage(QWidget):
         self.today, self.diary = TodayPage(session), DiaryPage(session)
         self.made, self.steps = MadePage(session), StepsPage(session)
         self.hand = HandPage(session)
-        self.forecast = ForecastPage(session)
+        self.forecast, self.practise = ForecastPage(session), PractisePage(session)
         self.steps.looked_at.connect(self.look_at)
         self.steps.table.asked.connect(self.tick_here)
         self.made.pointed.connect(self.pointed)
         self.forecast.pointed.connect(self.pointed)
         self.pages = QStackedWidget()
         listed, diary_area = scrolled(self.today, "page"), scrolled(self.diary, "page")
-        looked = [scrolled(page, "page") for page in (self.hand, self.forecast)]
+        looked = [scrolled(page, "page") for page in (self.hand, self.forecast, self.practise)]
         page_areas = (listed, self.steps, self.made, *looked, diary_area)
         for page in page_areas:
             self.pages.addWidget(page)
@@ -122,6 +123,8 @@ class BenchStage(QWidget):
             self.hand.refresh()
         elif self.page == "forecast":
             self.forecast.refresh()
+        elif self.page == "practise":
+            self.practise.refresh()
         else:
             self.diary.refresh()
         self.shown.emit()
