@@ -22,15 +22,17 @@ from inlet.core.tolerance.spots import (
     apart,
     beyond,
     crossing_spots,
+    crossing_table,
     point_spots,
+    point_table,
 )
 
 VISIBLE = 1 / 32
 """Inches by which a point or a crossing is off before the eye sees it, from two feet."""
 USUAL_NUMBER = 2000
 """Sewings: a chance is then known to about a hundredth."""
-AT_ONCE = 500
-"""Sewings worked out together, so that their arrays stay in the processor's memory."""
+AT_ONCE = 1000
+"""Sewings worked out together: few enough for memory, as many as spare Python's own time."""
 Bools = NDArray[np.bool_]
 EDGE = 0.05
 """Of the sewings are smaller than the sizes told, as many larger."""
@@ -110,6 +112,9 @@ class Watched:
         self.model = model
         self.points: list[PointSpot] = point_spots(model.pieces, block.assembly)
         self.crossings: list[CrossingSpot] = crossing_spots(model.pieces, block.assembly)
+        self._points = point_table(model.pieces, self.points)
+        self._at_edge = np.array([spot.edge for spot in self.points], dtype=bool)
+        self._crossings = crossing_table(model.pieces, self.crossings)
         self.parts: list[tuple[str, Faces, tuple[Exact, Exact], PartSides]] = []
         whole = part_sides(model.pieces, block.root)
         if whole is not None:
@@ -131,14 +136,10 @@ class Watched:
         model = self.model
         sewn = model.sewn(hand, errors)
         n, per_inch = errors.shape[1], model.per_inch
-        points = np.empty((len(self.points), n))
-        for i, spot in enumerate(self.points):
-            points[i] = beyond(sewn, spot) / per_inch
-            if spot.edge:
-                points[i] += hand.takes_more("straight")
-        crossings = np.empty((len(self.crossings), n))
-        for i, crossing in enumerate(self.crossings):
-            crossings[i] = apart(sewn, crossing) / per_inch
+        corners = sewn.corners(np.arange(model.pieces.halves))
+        points = beyond(sewn, corners, self._points) / per_inch
+        points[self._at_edge] += hand.takes_more("straight")
+        crossings = apart(sewn, corners, self._crossings) / per_inch
         seam = float(model.block.measure.seam)
         sizes = np.empty((len(self.parts), 2, n))
         for i, (_, _, _, sides) in enumerate(self.parts):

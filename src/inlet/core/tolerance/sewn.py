@@ -36,11 +36,15 @@ class SewnPieces:
         local = _local(self.pieces, offset, halves)
         return placed(local, self.cos, self.sin, self.by, self.pieces.piece[halves])
 
-    def normals(self, halves: Numbers, end: int) -> Array:
-        """Which way half-edges look now, at their start (0) or end (1), (2, k, n)."""
-        nx, ny = self.pieces.normal[halves, end].T[:, :, None]
+    def looks(self, halves: Numbers, ends: Numbers) -> Array:
+        """Which way half-edges look now, each at one of its ends, (2, k, n)."""
+        nx, ny = self.pieces.normal[halves, ends].T[:, :, None]
         cos, sin = self.cos[self.pieces.piece[halves]], self.sin[self.pieces.piece[halves]]
         return np.stack([cos * nx - sin * ny, sin * nx + cos * ny])
+
+    def normals(self, halves: Numbers, end: int) -> Array:
+        """Which way half-edges look now, at their start (0) or end (1), (2, k, n)."""
+        return self.looks(halves, np.full(len(halves), end, dtype=np.intp))
 
 
 def laid_on(stay: Array, come: Array, weight: Array) -> tuple[Array, Array, Array]:

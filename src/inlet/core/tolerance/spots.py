@@ -171,29 +171,85 @@ def _differ(pieces: Pieces, corners: list[int]) -> bool:
     return len(faces) == 2 and len({pieces.draft.patches[f].fabric for f in faces}) == 2
 
 
-def beyond(sewn: SewnPieces, spot: PointSpot) -> Array:
-    """How far the tip lies beyond the other seam's stitch line, in each sewing: below 0 it stays
-    short of it."""
-    pieces = sewn.pieces
-    tip = sewn.corners(np.array([spot.corner], dtype=np.intp))
-    there = np.where(spot.ends == 0, spot.halves, pieces.after[spot.halves])
-    lines = sewn.corners(there)
-    looks = np.stack(
-        [
-            sewn.normals(np.array([h]), int(end))[:, 0]
-            for h, end in zip(spot.halves, spot.ends, strict=True)
-        ],
-        axis=1,
-    )
-    distances = ((tip - lines) * looks).sum(axis=0)
-    return np.asarray(distances.mean(axis=0))
+class PointTable(NamedTuple):
+    """Points as arrays, a row for each point and half-edge of its other seam: the corner that is
+    its tip, the corner where the other seam lies, that half-edge and which end of it, and where the
+    rows of each point begin."""
+
+    tips: Numbers
+    there: Numbers
+    halves: Numbers
+    ends: Numbers
+    begin: Numbers
 
 
-def apart(sewn: SewnPieces, spot: CrossingSpot) -> Array:
-    """How far apart the seams of the two sides meet a seam, along it, in each sewing."""
-    stays = sewn.corners(spot.stays).mean(axis=1)
-    comes = sewn.corners(spot.comes).mean(axis=1)
-    cos, sin = (x[sewn.pieces.piece[spot.stays[0]]] for x in (sewn.cos, sewn.sin))
-    tx, ty = spot.along
-    along = np.stack([cos * tx - sin * ty, sin * tx + cos * ty])
-    return np.asarray(((stays - comes) * along).sum(axis=0))
+def point_table(pieces: Pieces, spots: list[PointSpot]) -> PointTable:
+    """All points together."""
+    rows = [
+        (spot.corner, int(pieces.after[h]) if end else int(h), int(h), int(end))
+        for spot in spots
+        for h, end in zip(spot.halves, spot.ends, strict=True)
+    ]
+    tips, there, halves, ends = np.array(rows, dtype=np.intp).reshape(-1, 4).T
+    lengths = [0, *(len(spot.halves) for spot in spots)][:-1] if spots else []
+    begin = np.cumsum(np.array(lengths, dtype=np.intp))
+    return PointTable(tips, there, halves, ends, begin)
+
+
+def beyond(sewn: SewnPieces, corners: Array, table: PointTable) -> Array:
+    """How far each tip lies beyond the other seam's stitch line, in each sewing (P, n), by where
+    all corners came to lie (2, H, n): below 0 it stays short of it."""
+    if not len(table.begin):
+        return np.zeros((0, corners.shape[2]))
+    looks = sewn.looks(table.halves, table.ends)
+    apart_by = corners[:, table.tips] - corners[:, table.there]
+    distances = apart_by[0] * looks[0] + apart_by[1] * looks[1]
+    return _means(distances, table.begin)
+
+
+class CrossingTable(NamedTuple):
+    """Crossings as arrays: the corners of the side that stays, and of the one that comes, all after
+    one another, and where those of each crossing begin; which way its seam runs, and on which
+    piece that is told."""
+
+    stays: Numbers
+    stays_begin: Numbers
+    comes: Numbers
+    comes_begin: Numbers
+    along: Array
+    pieces: Numbers
+
+
+def crossing_table(pieces: Pieces, spots: list[CrossingSpot]) -> CrossingTable:
+    """All crossings together."""
+    sides = []
+    for corners in ([spot.stays for spot in spots], [spot.comes for spot in spots]):
+        lengths = [0, *map(len, corners)][:-1] if corners else []
+        flat = np.concatenate([*corners, np.zeros(0, dtype=np.intp)]).astype(np.intp)
+        sides += [flat, np.cumsum(np.array(lengths, dtype=np.intp))]
+    along = np.array([spot.along for spot in spots]).reshape(-1, 2)
+    on = np.array([pieces.piece[spot.stays[0]] for spot in spots], dtype=np.intp)
+    return CrossingTable(sides[0], sides[1], sides[2], sides[3], along, on)
+
+
+def apart(sewn: SewnPieces, corners: Array, table: CrossingTable) -> Array:
+    """How far apart the seams of both sides meet each crossing, along its seam, in each sewing
+    (C, n)."""
+    if not len(table.pieces):
+        return np.zeros((0, corners.shape[2]))
+    gaps = [
+        _means(corners[k, table.stays], table.stays_begin)
+        - _means(corners[k, table.comes], table.comes_begin)
+        for k in (0, 1)
+    ]
+    cos, sin = sewn.cos[table.pieces], sewn.sin[table.pieces]
+    tx, ty = table.along.T[:, :, None]
+    out: Array = gaps[0] * (cos * tx - sin * ty) + gaps[1] * (sin * tx + cos * ty)
+    return out
+
+
+def _means(rows: Array, begin: Numbers) -> Array:
+    """The mean of each run of rows, from where it begins to where the next does."""
+    counts = np.diff(np.append(begin, len(rows)))
+    out: Array = np.add.reduceat(rows, begin, axis=0) / counts[:, None]
+    return out
