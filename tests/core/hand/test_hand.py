@@ -255,3 +255,13 @@ def test_what_is_of_another_plan_is_left_out():
     plan, project = logged((F(9), F(9)))
     other = LogEntry(what="Make X", did="measured", size=(F(3), F(3)), drawn="another", number=1)
     assert hand_measures(plan, replace(project, log=(other,))) == []
+
+
+def test_a_seam_is_long_from_ten_inches_on_whatever_it_is_made_of():
+    """A seam of 12 in between two rows of three is one long seam, in centimetres, too."""
+    rows = "0 1 3 1 / 1 0 1 2 / 2 0 2 2"
+    across, down = sides(rows, 3, 2, (12, 8))
+    assert (across.takes, down.takes) == ({"straight": 4.0}, {"long": 2.0})
+    block = draft(block_of(rows, 3, 2, (24, 16), "abcd"))
+    _, down = crossings(block, break_down(block), long=10 * 2.54)
+    assert down.takes == {"straight": 2.0}

@@ -29,7 +29,8 @@ def hand_lines(
         seamed = sum(each.squares > 0 for each in measures)
         yield (
             f"{seamed} of {LEAST} measurements are there. Measure some units as they come from the "
-            "machine, untrimmed, and type their sizes at Made sizes."
+            "machine, untrimmed, and type their sizes at Made sizes; or sew an exercise at "
+            "Practise."
         )
         return
     measure = project.measure

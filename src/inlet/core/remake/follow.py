@@ -23,7 +23,8 @@ from inlet.core.project import (
     started_from,
 )
 from inlet.core.remake.on_point import OnPoint, framed, on_point, outline_in, trimmed_square
-from inlet.core.remake.set_again import Box, Laid, SetAgain, places_of, set_again
+from inlet.core.remake.reaches import Box
+from inlet.core.remake.set_again import Laid, SetAgain, places_of, set_again
 from inlet.core.remake.slices import Slice, SliceError, sliced
 from inlet.core.setting import in_colourway
 

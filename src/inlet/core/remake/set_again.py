@@ -28,10 +28,8 @@ from inlet.core.geometry import (
 from inlet.core.memo import KeyedTable, Latest
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight, total
+from inlet.core.remake.reaches import Box, near, reaches_of
 from inlet.core.remake.slices import Slice, SliceError
-
-Box = tuple[Exact, Exact, Exact, Exact]
-
 
 TURNED = ("", "turned right", "upside down", "turned left")
 """How a slice lies, by its quarter turns clockwise."""
@@ -115,7 +113,8 @@ def _clipped_patches(start: Draft, box: Box) -> list[tuple[Polygon, str | None]]
         Line(zero, -one, -bottom),
     )  # fmt: skip
     pieces = []
-    for patch in start.patches:
+    for i in near(reaches_of(start).patches, box):
+        patch = start.patches[i]
         outline = patch.outline
         xs, ys = zip(*outline, strict=True)
         if max(xs) <= left or min(xs) >= right or max(ys) <= top or min(ys) >= bottom:
@@ -247,12 +246,10 @@ def _between(slices: Sequence[Slice], places: Sequence[Pair]) -> Iterator[Seam]:
 
 def _inside(start: Draft, box: Box) -> Iterator[Curve]:
     """The seams of a block as far as they lie inside a box, in finished length."""
-    sx, sy = start.block.scale
-    for seam in start.block.seams:
-        if seam.arc is None:
-            p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
-            if (part := clipped(p, q, box)) is not None:
-                yield Curve(*part)
+    reaches = reaches_of(start)
+    for i in near(reaches.seams, box):
+        if (part := clipped(*reaches.lines[i], box)) is not None:
+            yield Curve(*part)
     if start.block.curves:
         yield from _arcs_inside(start, box)
 
@@ -354,15 +351,13 @@ def _missed(
 
 def _ends(start: Draft, piece: Slice) -> tuple[tuple[_End, ...], ...]:
     """The straight seams that end at each side of a piece as it is cut, from the top clockwise."""
-    sx, sy = start.block.scale
+    reaches = reaches_of(start)
     ends: tuple[dict[_End, None], ...] = ({}, {}, {}, {})
-    for seam in start.block.seams:
-        if seam.arc is None:
-            p, q = (Point(v.x * sx, v.y * sy) for v in seam.ends)
-            cuts, kept = (at_sides(p, q, box) for box in (piece.cut, piece.kept))
-            for side, cut in cuts.items():
-                if side in kept:
-                    ends[side][_End(cut, kept[side])] = None
+    for i in near(reaches.seams, piece.cut):
+        cuts, kept = (at_sides(*reaches.lines[i], box) for box in (piece.cut, piece.kept))
+        for side, cut in cuts.items():
+            if side in kept:
+                ends[side][_End(cut, kept[side])] = None
     return tuple(tuple(each) for each in ends)
 
 

@@ -9,7 +9,8 @@ from inlet.core.draft import Draft
 from inlet.core.geometry import Point
 from inlet.core.numbers import Fraction
 from inlet.core.remake.follow import Remade
-from inlet.core.remake.set_again import Box, places_of
+from inlet.core.remake.reaches import Box
+from inlet.core.remake.set_again import places_of
 from inlet.core.units import Part, with_joins
 
 ZERO = Fraction(0)

@@ -27,13 +27,9 @@ class SewnPieces:
     sin: Array
     by: Array
 
-    def corners(self, halves: Numbers, raw: bool = False) -> Array:
-        """Where the corners at the start of half-edges came to lie, (2, k, n): as sewn, or of the
-        edges as they were cut, the allowance left out."""
-        return self._placed(halves, self.raw if raw else self.offset)
-
-    def _placed(self, halves: Numbers, offset: Array) -> Array:
-        local = _local(self.pieces, offset, halves)
+    def corners(self, halves: Numbers) -> Array:
+        """Where the corners at the start of half-edges came to lie, (2, k, n)."""
+        local = _local(self.pieces, self.offset, halves)
         return placed(local, self.cos, self.sin, self.by, self.pieces.piece[halves])
 
     def looks(self, halves: Numbers, ends: Numbers) -> Array:

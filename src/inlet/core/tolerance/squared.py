@@ -23,9 +23,9 @@ ON_BASE = frozenset({"corner-squares", "folded"})
 @dataclass(frozen=True, eq=False)
 class SquaredUnit:
     """A unit in one place, squared once the seam number ``after`` is sewn. ``outer`` are the
-    half-edges on its four sides, each with its ``side``; ``inner`` those whose corners say where
-    it lies: of the seams, where the ruler is laid, or of its base. Of one that is ``trimmed`` no
-    more can be left than there is, ``spare`` beyond the size it is trimmed to."""
+    half-edges on its four sides, each with its ``side``. Where it is trimmed the ruler is laid on
+    its seams, which the corners of ``inner`` half-edges say, and no more is left than there is,
+    ``spare`` beyond the size it is trimmed to. Else it lies as its ``base`` does, a piece."""
 
     plan: UnitPlan
     faces: Faces
@@ -33,17 +33,22 @@ class SquaredUnit:
     outer: Numbers
     side: Numbers
     inner: Numbers
-    trimmed: bool
+    base: int = -1
     spare: float = 0.0
+
+    @property
+    def trimmed(self) -> bool:
+        return self.base < 0
 
     def square(self, sewn: SewnPieces, more: Array) -> None:
         """Cut the outer edges of each sewing where they should lie, ``more`` beyond (4, n)."""
         pieces, n = sewn.pieces, more.shape[1]
-        there = sewn.corners(self.inner, raw=not self.trimmed)
-        drawn = np.repeat(pieces.at[self.inner].T[:, :, None], n, axis=2)
-        weight = np.full((len(self.inner), 1), 1 / len(self.inner))
-        cos, sin, step = laid_on(there, drawn, weight)
-        cos, sin, by = cos[None], sin[None], step[None]
+        cos, sin, by = (x[[self.base]] for x in (sewn.cos, sewn.sin, sewn.by))
+        if self.trimmed:
+            drawn = np.repeat(pieces.at[self.inner].T[:, :, None], n, axis=2)
+            weight = np.full((len(self.inner), 1), 1 / len(self.inner))
+            laid = laid_on(sewn.corners(self.inner), drawn, weight)
+            cos, sin, by = (x[None] for x in laid)
         first = np.zeros(len(self.outer), dtype=np.intp)
         for end, halves in enumerate((self.outer, pieces.after[self.outer])):
             at = np.repeat(pieces.at[halves].T[:, :, None], n, axis=2)
@@ -75,22 +80,13 @@ def _squared(
     pieces: Pieces, plan: UnitPlan, faces: frozenset[int], after: int, trimmed: bool
 ) -> SquaredUnit:
     sides = sides_of(pieces, faces)
-    if trimmed:
-        within = np.setdiff1d(np.flatnonzero(np.isin(pieces.piece, sorted(faces))), sides.halves)
-        inner = np.union1d(within, pieces.after[within])
-    else:
+    if not trimmed:
         base = max(sorted(faces), key=lambda face: _area(pieces, face))
-        inner = np.flatnonzero(pieces.piece == base)
-    return SquaredUnit(
-        plan,
-        faces,
-        after,
-        sides.halves,
-        sides.side,
-        inner,
-        trimmed,
-        _spare(plan) if trimmed else 0.0,
-    )
+        none = np.zeros(0, dtype=np.intp)
+        return SquaredUnit(plan, faces, after, sides.halves, sides.side, none, base)
+    within = np.setdiff1d(np.flatnonzero(np.isin(pieces.piece, sorted(faces))), sides.halves)
+    inner = np.union1d(within, pieces.after[within])
+    return SquaredUnit(plan, faces, after, sides.halves, sides.side, inner, spare=_spare(plan))
 
 
 def _area(pieces: Pieces, face: int) -> float:

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from inlet.core.assembly import part_shape
 from inlet.core.draft import Draft, erase_pieces
 from inlet.core.geometry import Polygon, is_convex
+from inlet.core.numbers import Fraction
 from inlet.core.plan import PreparedBlock
 from inlet.core.planning import UnitPlan, kind_words, method_words, with_choice
 from inlet.core.project import Block, Project, replace
@@ -27,11 +28,12 @@ class Variant(NamedTuple):
 
 def variants(block: PreparedBlock) -> Iterator[Variant]:
     """Everything that may help: trimming, other methods, pieces of one fabric cut as one, a size
-    at which every cut lands on the ruler's marks."""
+    at which every cut lands on the ruler's marks, a larger allowance."""
     yield from _trimmed(block)
     yield from _by_other_methods(block)
     yield from _as_one(block)
     yield from _at_other_sizes(block)
+    yield from _with_more_allowance(block)
 
 
 def _with_block(project: Project, old: Block, new: Block) -> Project:
@@ -131,3 +133,13 @@ def _at_other_sizes(block: PreparedBlock) -> Iterator[Variant]:
                 f"Draw the block {told} finished, where every cut lands on a mark",
                 _with_block(block.project, block.block, new), new,
             )  # fmt: skip
+
+
+def _with_more_allowance(block: PreparedBlock) -> Iterator[Variant]:
+    """Half as much again: other cut sizes may lie nearer to the ruler's marks."""
+    seam = block.measure.seam * Fraction(3, 2)
+    measure = replace(block.measure, seam=seam)
+    told = length_text(seam, measure)
+    yield Variant(
+        f"Take a seam allowance of {told}", replace(block.project, measure=measure), block.block
+    )

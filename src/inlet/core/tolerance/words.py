@@ -75,7 +75,9 @@ def forecast_lines(forecast: Forecast, made_of: Sequence[Share], measure: Measur
     if _at_risk(forecast):
         yield "At risk: off by more than 1/32 in, in one block of four or more."
     if forecast.points:
-        yield f"Some point is cut off {blocks_text(forecast.any_cut)}."
+        number = len(forecast.points)
+        some = f"At least one of the {number} points" if number > 1 else "The point"
+        yield f"{some} is cut off {blocks_text(forecast.any_cut)}."
     if forecast.block is not None:
         yield f"The block: {size_line(forecast.block, measure)}."
     for size in forecast.sizes[1:]:
