@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
 
 from inlet.core.bench.jobs import share_done
 from inlet.core.draft.tray import tray_units
@@ -20,7 +21,8 @@ TRAY = {unit.words: unit for unit in tray_units()}
 
 
 def texts(lines):
-    return [lines.itemAt(i).widget().text() for i in range(lines.count())]
+    widgets = [lines.itemAt(i).widget() for i in range(lines.count())]
+    return [widget.text() for widget in widgets if isinstance(widget, QLabel)]
 
 
 def opened(maker, block, page):
@@ -150,3 +152,16 @@ def test_the_quilt_shows_its_rows(maker, qtbot):
     assert texts(page.quilt_lines)[0].split()[-1].rstrip(".") in ("pinned", "seam")
     page.rows.grab()
     assert len(page.quilt.rows) == 17
+
+
+def test_what_is_advised_is_done_by_a_click_and_undone(maker, qtbot):
+    """Geese of single triangles: another way leaves less off, and becomes the block's."""
+    page = opened(maker, tray_block(TRAY["Flying geese"]), "forecast")
+    qtbot.waitUntil(lambda: bool(page.do_it), timeout=WAIT)
+    session = maker.session
+    before = session.project
+    wanted = next(each.project for each in page.advice if each.project is not None)
+    page.do_it[0].click()
+    assert session.project == wanted != before
+    session.undo()
+    assert session.project == before

@@ -10,7 +10,7 @@ from inlet.core.draft import Draft, erase_pieces
 from inlet.core.geometry import Polygon, is_convex
 from inlet.core.numbers import Fraction
 from inlet.core.plan import PreparedBlock
-from inlet.core.planning import UnitPlan, kind_words, method_words, with_choice
+from inlet.core.planning import UnitPlan, method_words, with_choice
 from inlet.core.project import Block, Project, replace
 from inlet.core.words import length_text, measured_text
 
@@ -66,8 +66,7 @@ def _by_other_methods(block: PreparedBlock) -> Iterator[Variant]:
             new = _chosen(block, plan, method=method.name)
             if new is not None:
                 number += 1
-                words = f"{kind_words(plan.unit.kind)} {method_words(method.name)}"
-                advice = f"Make unit {plan.unit.label}, {words}"
+                advice = f"Make unit {plan.unit.label} another way: {method_words(method.name)}"
                 yield Variant(advice, _with_block(block.project, block.block, new), new)
 
 

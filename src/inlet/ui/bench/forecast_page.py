@@ -6,9 +6,16 @@ from __future__ import annotations
 from collections.abc import Iterable
 from functools import partial
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Signal
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QTransform
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QBoxLayout,
+    QHBoxLayout,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from inlet.core.figures import (
     Figure,
@@ -51,7 +58,7 @@ from inlet.ui.widgets.choices import LARGE, ChoiceField, field
 from inlet.ui.widgets.drawing import ScreenFrame
 from inlet.ui.widgets.inputs import CheckBox, Slider
 from inlet.ui.widgets.painting import draw_figure
-from inlet.ui.widgets.parts import column, empty, label, row
+from inlet.ui.widgets.parts import button, column, empty, label, row
 
 TITLE = "What will it do?"
 WAITS = "Sewing it 2,000 times …"
@@ -81,6 +88,7 @@ class ForecastPage(QWidget):
         self.outlook: Outlook | None = None
         self.advice: tuple[HelpAdvice, ...] | None = None
         self.quilt: QuiltForecast | None = None
+        self.do_it: list[QPushButton] = []
         self._asked: object = None
         self._at = 0.0  # inches wider that the outlook is of
         self._trying = False
@@ -191,7 +199,20 @@ class ForecastPage(QWidget):
         self.advice = advice
         lines = list(advice_lines(advice, self.outlook.forecast))
         self.help_title.setVisible(bool(lines))
-        _say(self.help, lines)
+        _say(self.help, ())
+        self.do_it = []
+        for i, line in enumerate(lines):
+            self.help.addWidget(label(vulgar_text(line), "", True))
+            project = advice[i].project if i < len(advice) else None
+            if project is not None:
+                do_it = button("Do it", partial(self._do, project))
+                do_it.setAccessibleDescription(line)
+                self.help.addWidget(do_it, 0, Qt.AlignmentFlag.AlignLeft)
+                self.do_it.append(do_it)
+
+    def _do(self, project: Project) -> None:
+        """What is advised becomes the project; one edit, undone like any."""
+        self.session.edit(project)
 
     def _looked_at_quilt(self, plan: QuiltPlan, whose: str, result: QuiltForecast) -> None:
         if plan is not self.session.work_plan:

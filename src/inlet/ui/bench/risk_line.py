@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from functools import partial
 
+from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.numbers import vulgar_text
@@ -17,9 +18,14 @@ from inlet.ui.widgets.parts import Link, column, when_seen
 TIP = "Go to What will it do? at the bench"
 
 
+REST = 700
+"""Milliseconds without another plan before the line is worked out: it may come a moment later, what
+is drawn and planned may not."""
+
+
 @guarded
 class RiskLine(QWidget):
-    """Worked out aside after each plan, while it is looked at; what it said before stays until
+    """Worked out aside once the hand rests, while it is looked at; what it said before stays until
     then. Of several plans that follow one another only the last is looked at."""
 
     def __init__(self, session: Session) -> None:
@@ -29,11 +35,14 @@ class RiskLine(QWidget):
         self.link = Link("", tip=TIP)
         self.followed = self.link.followed
         layout.addWidget(self.link)
+        self.link.hide()
         self._of: BlockPlan | None = None
         self._thinking = False
-        self.setVisible(True)
-        self.link.hide()
-        self.refresh = when_seen(self, self._ask, session.planned)
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(REST)
+        self._soon.timeout.connect(self._ask)
+        self.refresh = when_seen(self, self._soon.start, session.planned)
 
     def _ask(self) -> None:
         plan, work = self.session.plan, self.session.work_plan
@@ -48,7 +57,7 @@ class RiskLine(QWidget):
     def _told(self, plan: BlockPlan, line: str) -> None:
         self._thinking = False
         if plan is not self.session.plan:
-            self._ask()
+            self._soon.start()
             return
         self.link.setText(vulgar_text(line))
         self.link.setVisible(bool(line))
