@@ -51,7 +51,7 @@ def dressed(maker, scale: float, look: str = "light") -> None:
 
 @pytest.mark.parametrize(
     ("scale", "size", "look"),
-    [(1.0, (1280, 800), "light"), (2.0, (1280, 800), "dark"), *sampled(SIZES, 1)],
+    [(1.0, (1280, 800), "light"), (2.0, (1280, 800), "dark"), *sampled(SIZES, 3)],
 )
 def test_nothing_overlaps_no_word_is_cut_and_all_is_read(demo, scale, size, look):
     """And every control has a name and a role, as a screen reader is told."""

@@ -76,16 +76,13 @@ class SizeSpread(NamedTuple):
 
 
 class Forecast(NamedTuple):
-    """``any_cut`` is how often some point of a block is cut off visibly, ``any_off`` how often a
-    point or crossing is off; ``amount`` how many inches points are off beyond what is seen, all
-    together, in the middle of all sewings. ``number`` is how many were sewn."""
+    """``any_cut`` is how often some point is cut off visibly; ``number`` is how many blocks were
+    sewn."""
 
     points: tuple[PointRisk, ...]
     crossings: tuple[CrossingRisk, ...]
     sizes: tuple[SizeSpread, ...]
     any_cut: float
-    any_off: float
-    amount: float
     number: int
 
     @property
@@ -187,8 +184,6 @@ def told(watched: Watched, outcomes: Outcomes) -> Forecast:
     cut, floats = points > VISIBLE, points < -VISIBLE
     missed = np.abs(crossings) > VISIBLE
     number = outcomes.sizes.shape[-1]
-    off = (cut | floats).any(axis=0) | missed.any(axis=0)
-    amount = np.maximum(0.0, np.abs(points) - VISIBLE).sum(axis=0)
     return Forecast(
         tuple(_point_risks(watched, points, cut, floats)),
         tuple(
@@ -207,8 +202,6 @@ def told(watched: Watched, outcomes: Outcomes) -> Forecast:
             for (name, faces, planned, _), sizes in zip(watched.parts, outcomes.sizes, strict=True)
         ),
         float(cut.any(axis=0).mean()) if len(cut) else 0.0,
-        float(off.mean()),
-        float(amount.mean()),
         number,
     )  # fmt: skip
 

@@ -18,6 +18,7 @@ from inlet.ui.widgets.parts import Link, column, when_seen
 TIP = "Go to What will it do? at the bench"
 
 
+LINES = 2
 REST = 700
 """Milliseconds without another plan before the line is worked out: it may come a moment later, what
 is drawn and planned may not."""
@@ -35,6 +36,9 @@ class RiskLine(QWidget):
         self.link = Link("", tip=TIP)
         self.followed = self.link.followed
         layout.addWidget(self.link)
+        layout.addStretch(1)
+        # It comes and goes while the hand is over what stands below: its room is always there.
+        self.setFixedHeight(LINES * self.link.fontMetrics().lineSpacing())
         self.link.hide()
         self._of: BlockPlan | None = None
         self._thinking = False
