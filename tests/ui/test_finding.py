@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QMenu
+from PySide6.QtWidgets import QApplication, QMenu, QPushButton
+from shiboken6 import delete
 
 from inlet.files.exports import BY_NAME
 from inlet.files.project.project_json import load
@@ -112,3 +113,20 @@ def test_every_field_found_can_be_gone_to(finder):
         command.do()
         walk.settle(window)
         assert window.stage == command.where.split(",")[0].lower(), command.title
+
+
+def test_what_was_made_anew_since_it_was_listed_is_not_gone_to(maker):
+    """A button of a list that is filled again, between looking for it and going to it."""
+    bench = maker.window.bench
+    passing = QPushButton("Passing by", bench.forecast)
+    (command,) = [c for c in maker.window.commands() if c.title == "Passing by"]
+    passing.setParent(None)
+    delete(passing)
+    command.do()
+    assert maker.window.stage == "draft"
+    window = maker.window
+    lasting = QPushButton("Lasting", bench.forecast)
+    (command,) = [c for c in window.commands() if c.title == "Lasting"]
+    command.do()
+    assert window.stage == "bench"
+    delete(lasting)

@@ -206,7 +206,7 @@ class ForecastPage(QWidget):
             project = advice[i].project if i < len(advice) else None
             if project is not None:
                 do_it = button("Do it", partial(self._do, project))
-                do_it.setAccessibleDescription(line)
+                do_it.setAccessibleName(f"Do it: {advice[i].text}")
                 self.help.addWidget(do_it, 0, Qt.AlignmentFlag.AlignLeft)
                 self.do_it.append(do_it)
 

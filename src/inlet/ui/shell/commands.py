@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QStackedWidget,
     QWidget,
 )
+from shiboken6 import isValid
 
 from inlet.ui.shell.command_search import Command
 from inlet.ui.widgets.tabs import opened_by
@@ -106,7 +107,13 @@ def of_widgets(where: str, root: QWidget, go: Go) -> Iterator[Command]:
         page = opened_by(widget)
         on = _plain(page.text()) if page is not None and page is not widget else ""
         place = f"{where}, {on}" if on else where
-        yield Command(title, place, "", _said(title), partial(go, widget))
+        yield Command(title, place, "", _said(title), partial(_go_if_there, go, widget))
+
+
+def _go_if_there(go: Go, widget: QWidget) -> None:
+    """What was made anew since it was listed is gone: nothing can be shown of it."""
+    if isValid(widget):
+        go(widget)
 
 
 def reveal(widget: QWidget) -> None:

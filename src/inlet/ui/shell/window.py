@@ -7,6 +7,7 @@ from functools import partial
 from PySide6.QtCore import QPoint, QSize
 from PySide6.QtGui import QGuiApplication, QHideEvent, QIcon, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QWidget
+from shiboken6 import isValid
 
 from inlet.core.draft import TrayUnit, with_seams
 from inlet.files.desktop import DESKTOP
@@ -250,6 +251,8 @@ class Window(ActionWindow):
     def _go_to(self, stage: str, widget: QWidget) -> None:
         """Show a field of a stage, or of its ticket."""
         self.show_stage(stage)
+        if not isValid(widget):  # made anew by its stage as it was shown
+            return
         if self.tickets.isAncestorOf(widget) and "ticket" in self.folded:
             self.fold("ticket")
         reveal(widget)
