@@ -27,6 +27,7 @@ SPARES = 1
 """Templates get shaved with use: so many more of each are printed."""
 PIXELS = 2400
 """Of the longer side of a picture."""
+NO_ROWS = "The quilt has no rows yet: say how many blocks it has across and down."
 
 
 class Writer(QObject):
@@ -229,7 +230,8 @@ class Writer(QObject):
             self.say("The quilt is still being laid out; ask again in a moment.")
             return None
         if not plan.top.rows:
-            self.say(plan.problems[0].text)
+            problems = plan.top.problems  # those of its blocks would have to be planned for
+            self.say(problems[0].text if problems else NO_ROWS)
             return None
         return plan
 
