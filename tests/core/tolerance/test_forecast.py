@@ -135,6 +135,33 @@ def test_rows_are_as_linear_theory_says():
     assert [row.next for row in rows] == ["Row 2", "Row 3", "Row 4", ""]
 
 
+def test_a_row_varies_as_its_blocks_and_seams():
+    """Three nine-patches, two of them turned: three times the block's variance, and 8 σ²."""
+    block = tray_block(TRAY["Nine-patch"])
+    quilt = replace(QUILT, borders=(), turning="checker")
+    plan = quilt_of(block, quilt)
+    hand = SewingHand({"straight": 0.01}, 0.012, 0.0, 0.01)
+    size = forecast(Watched(block_model(plan.sewn[0])), hand, 4000).block
+    one = (size.high[0] - size.low[0]) / 2 / 1.645
+    spread = np.sqrt(3 * one**2 + 2 * 4 * 0.012**2)
+    for row in quilt_forecast(plan, hand, 4000).rows:
+        assert (row.high - row.low) / 2 == pytest.approx(1.645 * spread, rel=0.08)
+
+
+@pytest.mark.parametrize("block", sampled(CORPUS, 6), ids=lambda block: block.name or "block")
+def test_without_errors_sizes_are_those_planned(block):
+    """Of the block and its units, as they lie, to the 16th that slanted pieces cut at marks make
+    otherwise than their sides tell: width and height not changed over."""
+    oblong = replace(block, finished=(block.finished[0] * 2, block.finished[1]))
+    for each in (block, oblong) if not block.curves else (block,):
+        model = block_model(planned(each, style="exact"))
+        if model is None:
+            continue
+        for size in forecast(Watched(model), PERFECT, 1).sizes:
+            for side in (0, 1):
+                assert size.middle[side] == pytest.approx(float(size.planned[side]), abs=0.08)
+
+
 def test_the_worse_the_hand_the_more_is_off_and_words_say_so():
     block = block_of("1 0 1 3 / 2 0 2 3 / 0 1 3 1 / 0 2 3 2", 3, 3, (F(15, 2), F(15, 2)), "abc")
     plan = quilt_of(block)
@@ -184,6 +211,10 @@ def test_sizes_are_told_of_the_unit_pointed_at():
     assert size_at(result, plan, (1, 2)).name.startswith("Unit")
     assert size_at(result, plan, (5, 2)).name == "Block"
     assert size_at(result, plan, (-1, 2)).name == "Block"
+    wide = planned(block_of("3 0 3 3 / 0 0 3 3", 6, 3, (12, 3), "abc"))
+    result = forecast(Watched(block_model(wide)), USUAL, 200)
+    assert size_at(result, wide, (5, 1)).name.startswith("Unit")
+    assert size_at(result, wide, (7, 1)).name == "Block"
 
 
 def test_the_same_seed_gives_the_same_forecast_in_either_system():

@@ -75,7 +75,10 @@ STAR = block_of(
 RANDOM = [f"random {seed}" for seed in range(40)]
 
 
-@pytest.mark.parametrize("name", sampled([*RANDOM, *sorted(CORPUS)], 9))
+CURVED = ("Quarter circle", "Petal", "rainbow", "circle and bar")
+
+
+@pytest.mark.parametrize("name", [*sampled([*RANDOM, *sorted(CORPUS)], 9), *CURVED])
 def test_a_replay_with_polygons_gives_the_same_places(name):
     """Random blocks of through seams, and those with set-ins, partial seams and curves: every
     corner where polygons, laid on one another by a search, put it; arcs to a thousandth, as their
