@@ -59,7 +59,7 @@ def exact_model(block):
 
 @pytest.mark.parametrize("name", sampled(sorted(CORPUS), 5))
 def test_a_block_without_errors_looks_as_it_is_drawn(name):
-    """Piece by piece: the same outline, arcs in chords to a thousandth of the area."""
+    """Piece by piece: the same outline, arcs to what their chords leave out, less than a fiftieth."""
     model = exact_model(CORPUS[name])
     if model is None:
         return
@@ -70,7 +70,7 @@ def test_a_block_without_errors_looks_as_it_is_drawn(name):
         ):
             drawn = Polygon([p.floats() for p in outline])
             shown = Polygon(piece.corners)
-            assert shown.symmetric_difference(drawn).area < 2e-3 * drawn.area + 1e-9
+            assert shown.symmetric_difference(drawn).area < 0.02 * drawn.area + 1e-9
             assert piece.fabric == patch.fabric
         places = [p.floats() for p in model.block.draft.arrangement.points]
         sx, sy = map(float, draft.block.scale)
