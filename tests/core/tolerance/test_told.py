@@ -59,7 +59,7 @@ def exact_model(block):
 
 @pytest.mark.parametrize("name", sampled(sorted(CORPUS), 5))
 def test_a_block_without_errors_looks_as_it_is_drawn(name):
-    """Piece by piece: the same outline, arcs to what their chords leave out, less than a fiftieth."""
+    """Piece by piece: the same outline, arcs to what chords leave out, less than a fiftieth."""
     model = exact_model(CORPUS[name])
     if model is None:
         return
