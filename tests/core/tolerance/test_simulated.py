@@ -135,6 +135,17 @@ def test_an_exercise_can_be_sewn_and_tells_the_seam_it_was_sewn_with(exercise, s
     assert result.more * per_inch == pytest.approx(float(more), rel=off)
 
 
+def test_an_exercise_is_planned_beside_work_that_is_under_way():
+    """Fabric that is begun for the block is left to it."""
+    plan, made = made_by(STEADY, tray_block(TRAY["Nine-patch"]), 2)
+    assert made.project.cutting.begun
+    coming = next_exercise([], learn_hand(plan, made.project).seams)
+    practised_plan = exercise_plan(coming.exercise, made.project)
+    assert practised_plan.assembly is not None
+    assert not practised_plan.errors
+    assert not practised_plan.project.cutting.begun
+
+
 def test_the_next_exercise_follows_from_the_last():
     project = project_of(block_of("", 1, 1))
     seen = []

@@ -113,7 +113,7 @@ def exercise_plan(exercise: Exercise, project: Project) -> BlockPlan:
     ids = (fabrics[0].id, fabrics[-1].id) if fabrics else ("", "")
     measure = replace(project.measure, style="exact")
     block = exercise_block(exercise, measure.system.name, ids)
-    cutting = project.cutting and replace(project.cutting, begun=(), have=())
+    cutting = project.cutting and replace(project.cutting, begun=())
     alone = replace(
         project, measure=measure, blocks=(block,), quilt=None, made=(), log=(), cutting=cutting,
         pressing=None,
