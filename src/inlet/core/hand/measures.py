@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterator
 
 from inlet.core.bench import Plan, sewn_things
@@ -19,11 +20,15 @@ def hand_measures(plan: Plan, project: Project) -> list[HandMeasure]:
     is what was trimmed, as its size is the ruler's; and what no longer is in the plan."""
     per_inch = float(project.measure.system.per_inch)
     measures = list(practice_measures(project))
-    for entry, size, planned, of, step in _measured(plan, project):
-        if not _is_trimmed(step):
+    known_sides: dict[str, tuple[Crossings, Crossings]] = {}
+    for entry, size, planned, of, step, number in _measured(plan, project):
+        if _is_trimmed(step):
+            continue
+        if entry.drawn not in known_sides:
             sides = crossings(of.draft, step.part, _trimmed(of, step), LONG * per_inch)
-            number = _laid_on_ruler(entry, project)
-            measures += list(_of_entry(entry, size, planned, sides, per_inch)) * number
+            known_sides[entry.drawn] = sides
+        sides = known_sides[entry.drawn]
+        measures += list(_of_entry(entry, size, planned, sides, per_inch)) * number
     return measures
 
 
@@ -32,25 +37,31 @@ def trimmed_sides(plan: Plan, project: Project) -> list[float]:
     per_inch = float(project.measure.system.per_inch)
     return [
         _inches(size[axis] - planned[axis], per_inch)
-        for entry, size, planned, _, step in _measured(plan, project)
+        for _, size, planned, _, step, number in _measured(plan, project)
         if _is_trimmed(step)
         for axis in (0, 1)
-        for _ in range(_laid_on_ruler(entry, project))
+        for _ in range(number)
     ]
 
 
 def _measured(
     plan: Plan, project: Project
-) -> Iterator[tuple[LogEntry, Pair, Pair, SewnBlock, Step]]:
+) -> Iterator[tuple[LogEntry, Pair, Pair, SewnBlock, Step, int]]:
     """Each measured size in the log of what the plan makes: the entry, its size and the planned
-    one, the block and step."""
+    one, the block and step; and how many of its units were each laid on the ruler."""
+    together: dict[tuple[str, str], set[Pair]] = defaultdict(set)
+    for entry in project.log:
+        if entry.did == "measured" and entry.size is not None:
+            together[entry.what, entry.at].add(entry.size)
     known = {thing.drawn: (of, step) for thing, of, step in sewn_things(plan) if thing.drawn}
     for entry in project.log:
         if entry.did != "measured" or entry.size is None or entry.drawn not in known:
             continue
         of, step = known[entry.drawn]
         if step.measures is not None:
-            yield entry, entry.size, step.measures, of, step
+            differ = len(together[entry.what, entry.at]) > 1
+            number = min(entry.number, MOST_APART if differ else MOST_ALIKE)
+            yield entry, entry.size, step.measures, of, step, number
 
 
 def _is_trimmed(step: Step) -> bool:
@@ -84,16 +95,6 @@ MOST_ALIKE = 12
 """Of units that all measured alike no more are counted: they were hardly each laid on the ruler."""
 MOST_APART = 400
 """The same, of units of which sizes differ: each was."""
-
-
-def _laid_on_ruler(entry: LogEntry, project: Project) -> int:
-    """How many of an entry's units are counted."""
-    beside = any(
-        other.size != entry.size
-        for other in project.log
-        if (other.did, other.what, other.at) == (entry.did, entry.what, entry.at)
-    )
-    return min(entry.number, MOST_APART if beside else MOST_ALIKE)
 
 
 def _inches(length: Exact, per_inch: float) -> float:
