@@ -5,7 +5,8 @@ from __future__ import annotations
 import argparse
 from pathlib import Path
 
-from inlet.core.plan import BlockPlan, plan_block
+from inlet.core.bench import Plan
+from inlet.core.plan import BlockPlan, plan_block, plan_quilt
 from inlet.core.project import Block, Project
 from inlet.files.problem import FileProblem
 from inlet.files.project.project_json import load
@@ -39,3 +40,11 @@ def block_asked(project: Project, wanted: str | None, file: str) -> Block:
         raise FileProblem(
             f"{name}: blocks: none has the id “{wanted}” (there are {known})"
         ) from None
+
+
+def work_asked(project: Project, wanted: str | None, copies: int, file: str) -> Plan:
+    """The plan of the work: of the quilt where there is one and no block is ``wanted``, else of
+    ``copies`` of the block. Raises ``FileProblem`` where there is none."""
+    if project.quilt is not None and not wanted:
+        return plan_quilt(project)
+    return plan_block(project, block_asked(project, wanted, file), copies)

@@ -8,21 +8,21 @@ from datetime import date, datetime
 from pathlib import Path
 
 from inlet import terminal
+from inlet.command_inputs import work_asked
 from inlet.core.bench import Plan
 from inlet.core.hand import (
     EXERCISES,
     NextExercise,
+    coming_exercise,
     exercise_named,
     exercise_plan,
-    learn_hand,
-    next_exercise,
     practised,
     progress_text,
     result_text,
     with_practice,
 )
 from inlet.core.numbers import NumberError
-from inlet.core.plan import BlockPlan, QuiltPlan, plan_block, plan_quilt
+from inlet.core.plan import QuiltPlan
 from inlet.core.project import Project
 from inlet.core.tolerance import (
     HANDS,
@@ -85,7 +85,7 @@ def add_simulate_options(parser: argparse.ArgumentParser) -> None:
 def run_forecast(options: argparse.Namespace) -> int:
     """Say what a hand will do to a block or to the quilt. Raises ``FileProblem``."""
     project = load(options.file)
-    plan = _plan(project, options, 1)
+    plan = work_asked(project, options.block, 1, options.file)
     hand, whose = _asked_hand(project, plan, options.hand)
     terminal.say("\n".join(_told(project, plan, hand, whose, options)))
     return 0
@@ -113,7 +113,7 @@ def run_simulate(options: argparse.Namespace) -> int:
     """Make a project with a simulated maker, and write it with the log. Raises
     ``FileProblem``."""
     before = load(options.file)
-    plan = _plan(before, options, options.copies)
+    plan = work_asked(before, options.block, options.copies, options.file)
     hand, _ = _asked_hand(before, plan, options.hand)
     _ = plan.fabric_plans.best
     day = options.day or date.today().isoformat()
@@ -144,7 +144,7 @@ def run_practise(options: argparse.Namespace) -> int:
     """Say the exercise that comes next, or what one measured says; write the project where that is
     asked for. Raises ``FileProblem``."""
     project = before = load(options.file)
-    coming = _coming(project)
+    coming = _coming(project, options.file)
     exercise = coming.exercise
     if options.exercise:
         named = exercise_named(options.exercise)
@@ -164,7 +164,7 @@ def run_practise(options: argparse.Namespace) -> int:
         terminal.say(result_text(result, project.measure))
         of_exercise = [r for r in practised(project) if r.exercise == exercise]
         terminal.say(progress_text(of_exercise, project.measure))
-        coming = _coming(project)
+        coming = _coming(project, options.file)
         terminal.say(f"Next: {coming.exercise.title}. {coming.why}")
     else:
         reason = coming.why if exercise == coming.exercise else ""
@@ -175,16 +175,10 @@ def run_practise(options: argparse.Namespace) -> int:
     return 0
 
 
-def _coming(project: Project) -> NextExercise:
+def _coming(project: Project, file: str) -> NextExercise:
     """The exercise that comes next, by what is known of the hand."""
-    plan: Plan | None = None
-    if project.quilt is not None:
-        plan = plan_quilt(project)
-        _ = plan.fabric_plans.best
-    elif project.blocks:
-        plan = plan_block(project, project.blocks[0])
-    seams = learn_hand(plan, project).seams if plan is not None else None
-    return next_exercise(practised(project), seams)
+    has_work = project.quilt is not None or bool(project.blocks)
+    return coming_exercise(work_asked(project, None, 1, file) if has_work else None, project)
 
 
 def _asked_hand(project: Project, plan: Plan, name: str | None) -> tuple[SewingHand, str]:
@@ -197,14 +191,3 @@ def _asked_hand(project: Project, plan: Plan, name: str | None) -> tuple[SewingH
     if fault:
         raise FileProblem(f"inlet: {fault}")
     return hand, whose
-
-
-def _plan(project: Project, options: argparse.Namespace, copies: int) -> Plan:
-    if project.quilt is not None and not options.block:
-        return plan_quilt(project)
-    wanted = options.block or (project.blocks[0].id if project.blocks else "")
-    block = next((b for b in project.blocks if b.id == wanted), None)
-    if block is None:
-        raise FileProblem(f"{Path(options.file).name}: no block has the id {wanted!r}")
-    plan: BlockPlan = plan_block(project, block, copies)
-    return plan

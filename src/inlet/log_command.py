@@ -8,6 +8,7 @@ from datetime import datetime
 from pathlib import Path
 
 from inlet import terminal
+from inlet.command_inputs import work_asked
 from inlet.core.bench import (
     ANSWER_WORDS,
     OVERVIEW_HEAD,
@@ -49,7 +50,7 @@ from inlet.core.bench import (
 )
 from inlet.core.hand import hand_lines, learn_hand, times_lines, trim_lines
 from inlet.core.numbers import NumberError
-from inlet.core.plan import QuiltPlan, plan_block, plan_quilt
+from inlet.core.plan import QuiltPlan
 from inlet.core.project import Bench, MadeAnswer, Project, Rates, replace
 from inlet.files.photos import keep_photo, take_along
 from inlet.files.problem import FileProblem
@@ -188,16 +189,11 @@ def _with_size(project: Project, plan: Plan, options: argparse.Namespace, at: st
 
 def _plan(project: Project, options: argparse.Namespace) -> Plan:
     """The plan that is asked about: of the quilt, or of a block."""
-    if project.quilt is not None and not options.block:
-        plan = plan_quilt(project)
-        if options.today or options.kit or options.steps or options.hand or options.use_rates:
-            _ = plan.fabric_plans.best
-        return plan
-    wanted = options.block or (project.blocks[0].id if project.blocks else "")
-    block = next((b for b in project.blocks if b.id == wanted), None)
-    if block is None:
-        raise FileProblem(f"{Path(options.file).name}: no block has the id {wanted!r}")
-    return plan_block(project, block, options.copies)
+    plan = work_asked(project, options.block, options.copies, options.file)
+    asks_jobs = options.today or options.kit or options.steps or options.hand or options.use_rates
+    if isinstance(plan, QuiltPlan) and asks_jobs:
+        _ = plan.fabric_plans.best
+    return plan
 
 
 def _logged(project: Project, plan: Plan, options: argparse.Namespace) -> Project:

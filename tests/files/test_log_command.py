@@ -65,7 +65,7 @@ def test_steps_are_logged_unpicked_and_written_as_a_table(file, capsys):
     [
         (["--done", "Knit"], "no step has the name 'Knit'; there are: Make"),
         (["--unpicked", "Knit"], "--unpicked"),
-        (["--block", "none"], "no block has the id"),
+        (["--block", "none"], "blocks: none has the id “none”"),
         (["--note", "x" * 20_000], "log[0].text"),
     ],
 )

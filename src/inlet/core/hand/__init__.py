@@ -8,13 +8,12 @@ from inlet.core.hand.crossings import LONG, SeamType
 from inlet.core.hand.crossings import TYPES as SEAM_TYPES
 from inlet.core.hand.estimate import CUT_SPREAD, Estimate, HandMeasure
 from inlet.core.hand.exercises import EXERCISES, Exercise, exercise_named, exercise_plan
-from inlet.core.hand.maker_hand import MakerHand, learn_hand
+from inlet.core.hand.maker_hand import MakerHand, coming_exercise, learn_hand
 from inlet.core.hand.minutes import times_lines
 from inlet.core.hand.practice import (
     DONE_WELL,
     NextExercise,
     PracticeResult,
-    next_exercise,
     practised,
     progress_text,
     result_text,
@@ -35,12 +34,12 @@ __all__ = [
     "NextExercise",
     "PracticeResult",
     "SeamType",
+    "coming_exercise",
     "exercise_named",
     "exercise_plan",
     "hand_lines",
     "is_of_whole_seams",
     "learn_hand",
-    "next_exercise",
     "practised",
     "progress_text",
     "result_text",

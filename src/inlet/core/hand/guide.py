@@ -22,11 +22,11 @@ def guide_text(more: float, measure: Measure) -> str:
     size = abs(more)
     if measure.system.name == "inch":
         step = nearest_mark(Fraction(size).limit_denominator(10_000), LEAST_STEP)
-        told = vulgar_text(length_text(step, measure))
+        step_text = vulgar_text(length_text(step, measure))
     else:
         steps = round(size * float(measure.system.per_inch) / LEAST_CENTIMETRES)
-        step, told = Fraction(steps), f"{steps * LEAST_CENTIMETRES:.2f} {unit_of(measure)}"
+        step, step_text = Fraction(steps), f"{steps * LEAST_CENTIMETRES:.2f} {unit_of(measure)}"
     if not step:
         return "That is less than a guide can be moved by."
     way = "toward the needle" if more > 0 else "away from the needle"
-    return f"Move the guide {told} {way}."
+    return f"Move the guide {step_text} {way}."

@@ -9,6 +9,7 @@ from inlet.core.bench import Plan, jobs, timings
 from inlet.core.hand.estimate import Estimate, HandMeasure, learnt
 from inlet.core.hand.measures import hand_measures, trimmed_sides
 from inlet.core.hand.minutes import TimesLearnt, rates_learnt, times_learnt
+from inlet.core.hand.practice import NextExercise, next_exercise, practised
 from inlet.core.hand.trims import TrimEstimate, trims_learnt
 from inlet.core.project import Project, Rates
 
@@ -48,3 +49,10 @@ def learn_hand(plan: Plan, project: Project) -> MakerHand:
     trims = trims_learnt(trimmed_sides(plan, project), mark)
     times = times_learnt(timings(project.log, jobs(plan, project)))
     return MakerHand(measures, seams, times, rates_learnt(times, project.rates or Rates()), trims)
+
+
+def coming_exercise(plan: Plan | None, project: Project) -> NextExercise:
+    """The exercise that comes next, by the results in the log and the seams learnt from what the
+    plan makes, where there is one."""
+    seams = learn_hand(plan, project).seams if plan is not None else None
+    return next_exercise(practised(project), seams)

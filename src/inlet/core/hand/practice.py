@@ -170,8 +170,8 @@ def result_text(result: PracticeResult, measure: Measure) -> str:
     if result.is_good:
         return f"Well done: each seam takes {length_text(measure.seam, measure)}, as planned."
     way = "more" if result.more > 0 else "less"
-    told = f"Each seam takes {small_length(abs(result.more), measure)} {way} than planned."
-    return f"{told} {guide_text(result.more, measure)}"
+    takes = f"Each seam takes {small_length(abs(result.more), measure)} {way} than planned."
+    return f"{takes} {guide_text(result.more, measure)}"
 
 
 def progress_text(results: Sequence[PracticeResult], measure: Measure) -> str:

@@ -16,9 +16,8 @@ from inlet.core.hand import (
     Exercise,
     NextExercise,
     PracticeResult,
+    coming_exercise,
     exercise_plan,
-    learn_hand,
-    next_exercise,
     practised,
     progress_text,
     result_text,
@@ -153,8 +152,7 @@ class PractisePage(QWidget):
 def _worked_out(
     work: Plan | None, project: Project, chosen: str
 ) -> tuple[NextExercise, Exercise, BlockPlan]:
-    seams = learn_hand(work, project).seams if work is not None else None
-    coming = next_exercise(practised(project), seams)
+    coming = coming_exercise(work, project)
     exercise = next((e for e in EXERCISES if e.id == chosen), coming.exercise)
     return coming, exercise, exercise_plan(exercise, project)
 
