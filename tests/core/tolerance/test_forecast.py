@@ -135,6 +135,33 @@ def test_rows_are_as_linear_theory_says():
     assert [row.next for row in rows] == ["Row 2", "Row 3", "Row 4", ""]
 
 
+@pytest.mark.parametrize("columns", [1, 3])
+def test_borders_meet_what_rows_and_sashing_come_to(columns):
+    """Blocks of one piece, 6 in, in four rows with strips between: down the quilt each row is the
+    mean of its cuts, each strip a cut, six seams between; the top border lies across the first."""
+    sashing = Sashing(width=F(1), fabric="b")
+    border = Border(width=F(2), fabric="c")
+    quilt = replace(QUILT, columns=columns, sashing=sashing, borders=(border,))
+    hand = SewingHand({"straight": 0.01}, 0.012, 0.004, 0.01)
+    plan = quilt_of(block_of("", 1, 1, (6, 6), "a"), quilt)
+    borders = {b.side: b for b in quilt_forecast(plan, hand, 8000).borders}
+    sides = borders["sides"]
+    down = 4 * 6 + 3 * 1
+    assert sides.planned == pytest.approx(down)
+    cells = 2 * columns - 1  # of a row, strips beside its blocks among them
+    spread = np.sqrt((4 / cells + 3) * 0.01**2 + 6 * 4 * 0.012**2)
+    middle = down + 7 * 0.004 - 6 * 2 * 0.01
+    assert (sides.low + sides.high) / 2 == pytest.approx(middle, abs=0.004)
+    assert (sides.high - sides.low) / 2 == pytest.approx(1.645 * spread, rel=0.05)
+    across = borders["top and bottom"]  # over the rows, the strips at their sides, two seams more
+    assert across.planned == pytest.approx(7 * columns - 1 + 2 * 2)
+    middle = across.planned + (cells + 2) * 0.004 - (cells + 1) * 2 * 0.01
+    rows = 4 if columns > 1 else 7  # without seams a strip between is a row like the others
+    spread = np.sqrt((cells / rows + 2) * 0.01**2 + ((cells - 1) / rows + 2) * 4 * 0.012**2)
+    assert (across.low + across.high) / 2 == pytest.approx(middle, abs=0.004)
+    assert (across.high - across.low) / 2 == pytest.approx(1.645 * spread, rel=0.05)
+
+
 def test_a_row_varies_as_its_blocks_and_seams():
     """Three nine-patches, two of them turned: three times the block's variance, and 8 σ²."""
     block = tray_block(TRAY["Nine-patch"])

@@ -18,7 +18,7 @@ from inlet.core.plan.block import plan_block
 from inlet.core.plan.quilt import plan_quilt
 from inlet.core.project.quilt import Border, Quilt
 from inlet.core.project.value import replace
-from inlet.core.tolerance.forecast import VISIBLE, Watched, all_outcomes, forecast, told
+from inlet.core.tolerance.forecast import VISIBLE, Watched, all_outcomes, forecast, forecast_of
 from inlet.core.tolerance.quilt_rows import BorderSpread, RowSpread, seams_between_rows
 from inlet.core.tolerance.seen import as_sewn
 from inlet.core.tolerance.sewing_hand import BEGINNER, PERFECT, THREAD, USUAL, SewingHand
@@ -95,7 +95,7 @@ def test_a_pinned_crossing_is_off_by_what_cannot_be_eased():
     """Of a nine-patch 3 in from its ends: a sixteenth in a foot is a 64th there."""
     watched = Watched(block_model(planned(tray_block(TRAY["Nine-patch"]))))
     outcomes = all_outcomes(watched, BEGINNER, 3000, 4)
-    result = told(watched, outcomes)
+    result = forecast_of(watched, outcomes)
     assert len(result.crossings) == 4
     for crossing, gaps in zip(result.crossings, np.abs(outcomes.apart), strict=True):
         assert crossing.off == pytest.approx((gaps > VISIBLE).mean())
@@ -106,7 +106,7 @@ def test_a_pinned_crossing_is_off_by_what_cannot_be_eased():
 def test_points_are_told_place_by_place():
     watched = Watched(block_model(planned(tray_block(TRAY["Flying geese"]))))
     outcomes = all_outcomes(watched, BEGINNER, 2000, 4)
-    result = told(watched, outcomes)
+    result = forecast_of(watched, outcomes)
     assert {spot.vertex for spot in watched.points} == {point.vertex for point in result.points}
     for point in result.points:
         tips = [i for i, spot in enumerate(watched.points) if spot.vertex == point.vertex]

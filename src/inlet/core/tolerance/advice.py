@@ -19,7 +19,7 @@ TRIED = 1000
 LEAST_HELP = 0.15
 """Of all that is off: what helps less than that is not told."""
 SURE = 0.25
-"""Points or crossings, in the middle of all sewings, that must be spared at the least."""
+"""Points or crossings of a block, on average, that must be spared at the least."""
 MOST = 5
 GUIDE = "Sew with the guide moved so that your seam takes what is planned"
 PINS = "Pin the crossings, or nest and hold them"
@@ -28,9 +28,9 @@ LEAST_BIAS = 1 / 256
 
 
 class HelpAdvice(NamedTuple):
-    """What to do; how many points and crossings are then off, in the middle of all sewings, of how
-    many before, and how many points are cut off, of how many; the project that it makes, where it
-    is one and not a matter of sewing."""
+    """What to do; how many points and crossings are then off in a block, on average, and were
+    before; how many points are cut off then, and were; the project with it done, None of what is
+    done at the machine."""
 
     text: str
     off: float
@@ -53,11 +53,12 @@ def advised(block: PreparedBlock, hand: SewingHand, seed: int = 7) -> tuple[Help
     model = block_model(block)
     if model is None:
         return ()
-    now = forecast(Watched(model), hand, TRIED, seed)
+    watched = Watched(model)
+    now = forecast(watched, hand, TRIED, seed)
     before = expected(now)
     helps = [
         HelpAdvice(text, off, before[1], cut, before[0], project)
-        for text, (cut, off), project in _tried(block, hand, now, seed)
+        for text, (cut, off), project in _tried(watched, hand, now, seed)
         if _is_help(before, (cut, off))
     ]
     helps.sort(key=lambda h: (not _spares_cuts(h), h.off + h.cut))
@@ -65,19 +66,18 @@ def advised(block: PreparedBlock, hand: SewingHand, seed: int = 7) -> tuple[Help
 
 
 def _tried(
-    block: PreparedBlock, hand: SewingHand, now: Forecast, seed: int
+    watched: Watched, hand: SewingHand, now: Forecast, seed: int
 ) -> Iterator[tuple[str, tuple[float, float], Project | None]]:
     if any(abs(hand.takes_more(kind)) > LEAST_BIAS for kind in SEAM_TYPES):
-        model = block_model(block)
-        assert model is not None
         level = hand._replace(more={})
-        yield GUIDE, expected(forecast(Watched(model), level, TRIED, seed)), None
+        yield GUIDE, expected(forecast(watched, level, TRIED, seed)), None
     if now.crossings:
         yield PINS, expected(now, pinned=True), None
+    block = watched.model.block
     for variant in variants(block):
         check()
-        other = prepare_block(variant.project, variant.block, block.copies)
-        model = block_model(other) if not other.errors else None
+        changed = prepare_block(variant.project, variant.block, block.copies)
+        model = block_model(changed) if not changed.errors else None
         if model is not None:
             result = forecast(Watched(model), hand, TRIED, seed)
             yield variant.advice, expected(result), variant.project

@@ -34,6 +34,6 @@ def hand_fault(hand: SewingHand, plan: Plan) -> str:
     )
     if narrow is None or 2 * seam < float(narrow) + 2 * float(measure.seam):
         return ""
-    told = f"{seam:.2f} {unit_of(measure)}"
+    seam_text = f"{seam:.2f} {unit_of(measure)}"
     piece = length_text(narrow + 2 * measure.seam, measure)
-    return f"a seam that takes {told} leaves nothing of a piece cut {piece} wide"
+    return f"a seam that takes {seam_text} leaves nothing of a piece cut {piece} wide"

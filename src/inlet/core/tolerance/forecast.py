@@ -168,7 +168,7 @@ def forecast(
     watched: Watched, hand: SewingHand, number: int = USUAL_NUMBER, seed: int = 1
 ) -> Forecast:
     """What a hand will do to a block, by so many simulated sewings."""
-    return told(watched, all_outcomes(watched, hand, number, seed))
+    return forecast_of(watched, all_outcomes(watched, hand, number, seed))
 
 
 def all_outcomes(watched: Watched, hand: SewingHand, number: int, seed: int) -> Outcomes:
@@ -178,7 +178,7 @@ def all_outcomes(watched: Watched, hand: SewingHand, number: int, seed: int) -> 
     return Outcomes(*(np.concatenate(each, axis=-1) for each in zip(*parts, strict=True)))
 
 
-def told(watched: Watched, outcomes: Outcomes) -> Forecast:
+def forecast_of(watched: Watched, outcomes: Outcomes) -> Forecast:
     """The chances and sizes in outcomes of many sewings."""
     points, crossings = outcomes.beyond, outcomes.apart
     cut, floats = points > VISIBLE, points < -VISIBLE

@@ -17,20 +17,18 @@ import numpy as np
 
 from inlet.core.cancellation import check
 from inlet.core.fitting import EASED
-from inlet.core.plan import QuiltPlan, SewnBlock
+from inlet.core.plan import QuiltPlan
 from inlet.core.setting import Cell, Row, TopPiece
 from inlet.core.tolerance.forecast import (
     EDGE,
     USUAL_NUMBER,
     VISIBLE,
-    Forecast,
     Watched,
     all_outcomes,
-    told,
 )
 from inlet.core.tolerance.pieces import Array
 from inlet.core.tolerance.sewing_hand import PERFECT, SewingHand
-from inlet.core.tolerance.sources import BlockModel, block_model
+from inlet.core.tolerance.sources import block_model
 
 Spot = tuple[float, float]
 SAME_PLACE = 1e-6
@@ -67,11 +65,10 @@ class BorderSpread(NamedTuple):
 
 
 class QuiltForecast(NamedTuple):
-    """What comes of the rows and borders, and of each block, by its name."""
+    """What comes of the rows and borders."""
 
     rows: tuple[RowSpread, ...]
     borders: tuple[BorderSpread, ...]
-    blocks: Mapping[str, Forecast]
 
 
 class _RowLine(NamedTuple):
@@ -92,50 +89,43 @@ def quilt_forecast(
 ) -> QuiltForecast:
     """The rows and borders of a quilt in so many simulated makings."""
     chance = np.random.default_rng(seed)
-    sizes, blocks = _blocks(plan, hand, number, seed)
+    sizes = _block_sizes(plan, hand, number, seed)
     making = _Making(plan, hand, sizes, chance, number)
-    lines = [making.line(row) for row in plan.top.rows if len(row.cells) > 1]
+    lines = [making.line(row) for row in plan.top.rows]
+    seamed = [line for line in lines if line.seams]
     rows = tuple(
-        making.spread(line, lines[i + 1] if i + 1 < len(lines) else None)
-        for i, line in enumerate(lines)
+        making.spread(line, seamed[i + 1] if i + 1 < len(seamed) else None)
+        for i, line in enumerate(seamed)
     )
-    return QuiltForecast(rows, tuple(making.borders(lines)), blocks)
+    return QuiltForecast(rows, tuple(making.borders(lines)))
 
 
-def _blocks(
-    plan: QuiltPlan, hand: SewingHand, number: int, seed: int
-) -> tuple[dict[str, Array], dict[str, Forecast]]:
-    """How much too large each block comes out (2, n), by its id; and its forecast, by its name."""
+def _block_sizes(plan: QuiltPlan, hand: SewingHand, number: int, seed: int) -> dict[str, Array]:
+    """How much too large each block comes out (2, n), by its id: whatever its colours."""
     sizes: dict[str, Array] = {}
-    forecasts: dict[str, Forecast] = {}
     for sewn in plan.sewn:
-        if sewn.block.id in sizes:
-            continue
-        model = block_model(sewn)
-        if model is None:
-            sizes[sewn.block.id] = _one_piece(hand, number, seed, plan)
-            continue
-        off, result = _block(model, sewn, hand, number, seed)
-        sizes[sewn.block.id] = off
-        forecasts[sewn.block.name or sewn.block.id] = result
-    return sizes, forecasts
+        if sewn.block.id not in sizes:
+            model = block_model(sewn)
+            sizes[sewn.block.id] = (
+                _one_piece(hand, number, seed, plan)
+                if model is None
+                else _sewn_size(Watched(model), hand, number, seed)
+            )
+    return sizes
 
 
 def _one_piece(hand: SewingHand, number: int, seed: int, plan: QuiltPlan) -> Array:
-    spread = np.random.default_rng(seed + 1).normal(hand.cut, hand.cut_spread, (2, number))
-    out: Array = spread * float(plan.measure.system.per_inch)
-    return out
+    inches = np.random.default_rng(seed + 1).normal(hand.cut, hand.cut_spread, (2, number))
+    lengths: Array = inches * float(plan.measure.system.per_inch)
+    return lengths
 
 
-def _block(
-    model: BlockModel, sewn: SewnBlock, hand: SewingHand, number: int, seed: int
-) -> tuple[Array, Forecast]:
-    watched = Watched(model)
-    together = all_outcomes(watched, hand, number, seed)
-    if not watched.parts or watched.parts[0][1] != sewn.root.faces:
-        return np.zeros((2, number)), told(watched, together)
-    level = watched.outcomes(PERFECT, np.zeros((model.sources, 1))).sizes[0]
-    return together.sizes[0] - level, told(watched, together)
+def _sewn_size(watched: Watched, hand: SewingHand, number: int, seed: int) -> Array:
+    """Of a block that is sewn: beside its size without errors. A block is always a rectangle, its
+    size the first."""
+    level = watched.outcomes(PERFECT, np.zeros((watched.model.sources, 1))).sizes[0]
+    more: Array = all_outcomes(watched, hand, number, seed).sizes[0] - level
+    return more
 
 
 class _Making:
@@ -159,7 +149,7 @@ class _Making:
         for i, cell in enumerate(row.cells):
             longer, higher = self._cell(cell)
             at = at + longer
-            if cell[0].kind == "block":
+            if cell[0].kind not in WITHOUT_SEAMS:
                 high.append(higher)
             if i + 1 < len(row.cells):
                 taken = self._seam()
@@ -176,8 +166,8 @@ class _Making:
     def _seam(self) -> Array:
         """What a seam between two cells takes more than planned, of both together."""
         off = self.chance.normal(self.hand.takes_more("straight"), self.hand.spread, self.number)
-        out: Array = 2 * off * self.per_inch
-        return out
+        taken: Array = 2 * off * self.per_inch
+        return taken
 
     def _cell(self, cell: Cell) -> tuple[Array, Array]:
         """How much too long and too high a cell comes out."""
@@ -190,8 +180,13 @@ class _Making:
             return sizes[turned], sizes[1 - turned]
         if piece.kind in WITHOUT_SEAMS:
             return np.zeros(self.number), np.zeros(self.number)
-        cut = self.chance.normal(self.hand.cut, self.hand.cut_spread, (2, self.number))
-        return cut[0] * self.per_inch, cut[1] * self.per_inch
+        return self._cut(), self._cut()
+
+    def _cut(self) -> Array:
+        """How much too large a strip or square is cut from edge to edge."""
+        cut = self.chance.normal(self.hand.cut, self.hand.cut_spread, self.number)
+        lengths: Array = cut * self.per_inch
+        return lengths
 
     def spread(self, line: _RowLine, beside: _RowLine | None) -> RowSpread:
         """How long a row comes out, and whether it matches the next."""
@@ -201,8 +196,8 @@ class _Making:
             pairs = [
                 (i, k)
                 for i, at in enumerate(line.seams)
-                for k, other in enumerate(beside.seams)
-                if abs(at - other) < SAME_PLACE
+                for k, next_at in enumerate(beside.seams)
+                if abs(at - next_at) < SAME_PLACE
             ]
             if pairs:
                 gaps = np.array([line.off[i] - beside.off[k] for i, k in pairs])
@@ -220,8 +215,8 @@ class _Making:
         )  # fmt: skip
 
     def borders(self, lines: Sequence[_RowLine]) -> Iterator[BorderSpread]:
-        """Each border: the sides of the quilt that its strips are sewn to. A border cut to the
-        quilt's middle adds nothing but its own seams."""
+        """Each border: the sides of the quilt that its strips are sewn to. A border adds
+        what its strips are cut wider, less what their seams take."""
         if not lines:
             return
         more = self._middle(lines)
@@ -235,16 +230,18 @@ class _Making:
                 misfit = float((np.abs(off) > planned * float(EASED)).mean())
                 side = "sides" if upright else "top and bottom"
                 yield BorderSpread(border.label, side, planned, float(low), float(high), misfit)
-                more[not upright] = more[not upright] - self._seam() - self._seam()
+                for _ in pair:
+                    more[not upright] = more[not upright] + self._cut() - self._seam()
 
     def _middle(self, lines: Sequence[_RowLine]) -> list[Array]:
         """How much wider and higher than planned all rows together come out. On point both ways
         are along and across rows alike: as much in parts of the length."""
-        along = np.mean([line.more for line in lines], axis=0)
+        seamed = [line for line in lines if line.seams] or lines  # whole strips are cut to fit
+        along = np.mean([line.more for line in seamed], axis=0)
         across = np.sum([line.high for line in lines], axis=0)
         for _ in lines[1:]:
             across = across - self._seam()
-        if self.plan.quilt.setting == "straight":
+        if not self.plan.quilt.on_point:
             return [along, across]
         whole = [float(side) for side in self.plan.top.middle]
         longest = max(lines, key=lambda line: line.planned)

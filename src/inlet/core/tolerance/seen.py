@@ -66,17 +66,17 @@ def _round(pieces: Pieces, sewn: SewnPieces, face: int) -> list[Array]:
     """The corners round a piece on itself, arcs in chords: each as far off as between its ends."""
     halves = np.flatnonzero(pieces.piece == face)
     first = half = int(halves[np.argmin(pieces.vertex[halves])])
-    out: list[Array] = []
+    outline: list[Array] = []
     while True:
-        out += _side(pieces, sewn, half)
+        outline += _side(pieces, sewn, half)
         half = int(pieces.after[half])
-        if half == first or len(out) > 10_000:
-            return out
+        if half == first or len(outline) > 10_000:
+            return outline
 
 
 def _side(pieces: Pieces, sewn: SewnPieces, half: int) -> list[Array]:
     """A side from its first corner on, without its last."""
-    ends = [_corner(pieces, sewn, h) for h in (half, int(pieces.after[half]))]
+    ends = sewn.on_pieces(np.array([half, int(pieces.after[half])]))[:, :, 0].T
     arrangement = pieces.draft.arrangement
     on = arrangement.lines[arrangement.edges[int(pieces.edge[half])].line]
     if not isinstance(on, Circle):
@@ -96,13 +96,3 @@ def _side(pieces: Pieces, sewn: SewnPieces, half: int) -> list[Array]:
         off = (ends[0] - centre - drawn[0]) * (1 - part) + (ends[1] - centre - drawn[1]) * part
         chain.append(exact + off)
     return chain
-
-
-def _corner(pieces: Pieces, sewn: SewnPieces, half: int) -> Array:
-    before = sewn.offset[pieces.before[half], 1, 0]
-    corner: Array = (
-        pieces.at[half]
-        + pieces.by_before[half] * before
-        + pieces.by_after[half] * sewn.offset[half, 0, 0]
-    )
-    return corner

@@ -29,8 +29,21 @@ class SewnPieces:
 
     def corners(self, halves: Numbers) -> Array:
         """Where the corners at the start of half-edges came to lie, (2, k, n)."""
-        local = _local(self.pieces, self.offset, halves)
+        local = self.on_pieces(halves)
         return placed(local, self.cos, self.sin, self.by, self.pieces.piece[halves])
+
+    def on_pieces(self, halves: Numbers) -> Array:
+        """Corners at the start of half-edges, each on its piece as that is drawn, (2, k, n)."""
+        pieces = self.pieces
+        before, after = self.offset[pieces.before[halves], 1], self.offset[halves, 0]
+        return np.stack(
+            [
+                pieces.at[halves, i, None]
+                + pieces.by_before[halves, i, None] * before
+                + pieces.by_after[halves, i, None] * after
+                for i in (0, 1)
+            ]
+        )
 
     def looks(self, halves: Numbers, ends: Numbers) -> Array:
         """Which way half-edges look now, each at one of its ends, (2, k, n)."""
@@ -54,20 +67,6 @@ def laid_on(stay: Array, come: Array, weight: Array) -> tuple[Array, Array, Arra
     cos, sin = cos / long, sin / long
     x, y = own_middle
     return cos, sin, middle - np.stack([cos * x - sin * y, sin * x + cos * y])
-
-
-def _local(pieces: Pieces, offset: Array, halves: Numbers) -> Array:
-    """Corners at the start of half-edges on their own piece, (2, k, n)."""
-    before, after = offset[pieces.before[halves], 1], offset[halves, 0]
-    out: Array = np.stack(
-        [
-            pieces.at[halves, i, None]
-            + pieces.by_before[halves, i, None] * before
-            + pieces.by_after[halves, i, None] * after
-            for i in (0, 1)
-        ]
-    )
-    return out
 
 
 def placed(local: Array, cos: Array, sin: Array, by: Array, piece: Numbers) -> Array:

@@ -41,18 +41,18 @@ def shares(watched: Watched, hand: SewingHand) -> tuple[Share, ...]:
     for k, work in enumerate(_works(watched)):
         by_work[work].append(k)
     whole = [float(v.sum()) or 1.0 for v in (size, sharp)]
-    found = [
+    parts = [
         Share(work, float(size[of].sum()) / whole[0], float(sharp[of].sum()) / whole[1])
         for work, of in by_work.items()
     ]
     return tuple(
-        sorted((s for s in found if s.size or s.sharp), key=lambda s: -max(s.size, s.sharp))
+        sorted((s for s in parts if s.size or s.sharp), key=lambda s: -max(s.size, s.sharp))
     )
 
 
 def _variance(off: Array) -> Array:
-    out: Array = (off**2).sum(axis=0)
-    return out
+    variance: Array = (off**2).sum(axis=0)
+    return variance
 
 
 def _works(watched: Watched) -> list[str]:

@@ -19,8 +19,7 @@ the hand looks along."""
 
 class PartSides(NamedTuple):
     """The half-edges round a part, on which of its four sides each lies, by which way they look as
-    drawn: (4, 2), opposite sides two apart. ``upright``: its sides lie along the block's, the first
-    two then are its width's."""
+    drawn: (4, 2), opposite sides two apart."""
 
     halves: Numbers
     side: Numbers

@@ -61,11 +61,11 @@ class BlockModel:
     def spreads(self, hand: SewingHand) -> Array:
         """The standard deviation of each source, in the project's unit."""
         cuts, sewings = self.cuts, self.sewings
-        out = np.full(self.sources, hand.edge_spread)
-        out[cuts : cuts + sewings] = hand.spread
+        spreads = np.full(self.sources, hand.edge_spread)
+        spreads[cuts : cuts + sewings] = hand.spread
         trimmed = np.array([unit.trimmed for unit in self.units], dtype=bool)
-        out[cuts + sewings :][np.repeat(trimmed, 4)] = hand.trimmed_edge[1]
-        return out * self.per_inch
+        spreads[cuts + sewings :][np.repeat(trimmed, 4)] = hand.trimmed_edge[1]
+        return spreads * self.per_inch
 
     def sewn(self, hand: SewingHand, errors: Array) -> SewnPieces:
         """The block as it comes out with these errors (sources, n), beside what the hand always

@@ -73,13 +73,13 @@ SeamSide = tuple[int, frozenset[int], list[tuple[int, int]]]
 def _seams_at(pieces: Pieces, last: Join) -> dict[int, list[SeamSide]]:
     """By vertex: each seam there (the block's edges below 0), the pieces on one side of it, and
     that side's half-edges with their end there."""
-    found: dict[int, list[SeamSide]] = defaultdict(list)
+    sides_at: dict[int, list[SeamSide]] = defaultdict(list)
     for i, (join, seam) in enumerate(zip(all_joins(last), pieces.seams, strict=True)):
         for side in join.sides:
             faces = faces_of(side)
             halves = [int(h) for h in (*seam.stays, *seam.comes) if int(pieces.piece[h]) in faces]
             for vertex, there in _ends(pieces, halves).items():
-                found[vertex].append((i, faces, there))
+                sides_at[vertex].append((i, faces, there))
     everything = frozenset(range(pieces.count))
     by_line: dict[int, list[int]] = defaultdict(list)
     for h in np.flatnonzero(pieces.sewn_by < 0).tolist():
@@ -88,8 +88,8 @@ def _seams_at(pieces: Pieces, last: Join) -> dict[int, list[SeamSide]]:
         by_line[_line_of(pieces, h)].append(h)
     for number, halves in enumerate(by_line.values(), 1):
         for vertex, there in _ends(pieces, halves).items():
-            found[vertex].append((-number, everything, there))
-    return found
+            sides_at[vertex].append((-number, everything, there))
+    return sides_at
 
 
 def _when(pieces: Pieces, seam: int) -> int:
@@ -142,12 +142,12 @@ def crossing_spots(pieces: Pieces, last: Join) -> list[CrossingSpot]:
         for vertex in join.vertices[1:-1]:
             if vertex in join.pivots:
                 continue
-            one, other = stays.get(vertex, []), comes.get(vertex, [])
-            if _differ(pieces, one) and _differ(pieces, other):
-                along = pieces.normal[one[0], 0]
+            here, there = stays.get(vertex, []), comes.get(vertex, [])
+            if _differ(pieces, here) and _differ(pieces, there):
+                along = pieces.normal[here[0], 0]
                 spots.append(
                     CrossingSpot(
-                        vertex, i, np.array(one, dtype=np.intp), np.array(other, dtype=np.intp),
+                        vertex, i, np.array(here, dtype=np.intp), np.array(there, dtype=np.intp),
                         (float(along[1]), float(-along[0])),
                     )
                 )  # fmt: skip
@@ -244,12 +244,12 @@ def apart(sewn: SewnPieces, corners: Array, table: CrossingTable) -> Array:
     ]
     cos, sin = sewn.cos[table.pieces], sewn.sin[table.pieces]
     tx, ty = table.along.T[:, :, None]
-    out: Array = gaps[0] * (cos * tx - sin * ty) + gaps[1] * (sin * tx + cos * ty)
-    return out
+    along: Array = gaps[0] * (cos * tx - sin * ty) + gaps[1] * (sin * tx + cos * ty)
+    return along
 
 
 def _means(rows: Array, begin: Numbers) -> Array:
     """The mean of each run of rows, from where it begins to where the next does."""
     counts = np.diff(np.append(begin, len(rows)))
-    out: Array = np.add.reduceat(rows, begin, axis=0) / counts[:, None]
-    return out
+    means: Array = np.add.reduceat(rows, begin, axis=0) / counts[:, None]
+    return means

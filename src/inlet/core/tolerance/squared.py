@@ -64,7 +64,7 @@ class SquaredUnit:
 def squared_units(pieces: Pieces, units: Sequence[UnitPlan], last: Join) -> list[SquaredUnit]:
     """The units of a block that are trimmed or sewn over a base, place by place."""
     made_by = {join.faces: i for i, join in enumerate(all_joins(last))}
-    found: list[SquaredUnit] = []
+    squared: list[SquaredUnit] = []
     for plan in units:
         trimmed = plan.in_use.trim_to is not None
         if not trimmed and plan.in_use.name not in ON_BASE:
@@ -72,8 +72,8 @@ def squared_units(pieces: Pieces, units: Sequence[UnitPlan], last: Join) -> list
         for place in plan.unit.places:
             part = place.part
             if part.faces in made_by and is_rectangle(part.outline):
-                found.append(_squared(pieces, plan, part.faces, made_by[part.faces], trimmed))
-    return sorted(found, key=lambda unit: unit.after)
+                squared.append(_squared(pieces, plan, part.faces, made_by[part.faces], trimmed))
+    return sorted(squared, key=lambda unit: unit.after)
 
 
 def _squared(

@@ -101,10 +101,10 @@ def _between_alike(draft: Draft) -> Iterator[int]:
         pair = (edge.right, edge.left)
         if min(pair) < 0 or used & set(pair) or pair[0] == pair[1]:
             continue
-        one, other = (patches[face] for face in pair)
-        if one.fabric is None or one.fabric != other.fabric or one.arcs or other.arcs:
+        patch, beside = (patches[face] for face in pair)
+        if patch.fabric is None or patch.fabric != beside.fabric or patch.arcs or beside.arcs:
             continue
-        if one.holes or other.holes:
+        if patch.holes or beside.holes:
             continue
         shared = [
             i for i in arrangement.edges_of[pair[0]] if set(arrangement.edges[i][3:]) == set(pair)
@@ -126,10 +126,10 @@ def _at_other_sizes(block: PreparedBlock) -> Iterator[Variant]:
     for size in (sizes.smaller, sizes.larger):
         if size is not None:
             new = replace(block.block, finished=size)
-            told = measured_text(size, block.measure) if size[0] != size[1] else length_text(
+            size_text = measured_text(size, block.measure) if size[0] != size[1] else length_text(
                 size[0], block.measure)  # fmt: skip
             yield Variant(
-                f"Draw the block {told} finished, where every cut lands on a mark",
+                f"Draw the block {size_text} finished, where every cut lands on a mark",
                 _with_block(block.project, block.block, new), new,
             )  # fmt: skip
 
@@ -138,7 +138,9 @@ def _with_more_allowance(block: PreparedBlock) -> Iterator[Variant]:
     """Half as much again: other cut sizes may lie nearer to the ruler's marks."""
     seam = block.measure.seam * Fraction(3, 2)
     measure = replace(block.measure, seam=seam)
-    told = length_text(seam, measure)
+    seam_text = length_text(seam, measure)
     yield Variant(
-        f"Take a seam allowance of {told}", replace(block.project, measure=measure), block.block
+        f"Take a seam allowance of {seam_text}",
+        replace(block.project, measure=measure),
+        block.block,
     )
