@@ -8,6 +8,8 @@ from PySide6.QtWidgets import QLabel
 
 from inlet.core.bench.jobs import share_done
 from inlet.core.draft.tray import tray_units
+from inlet.core.hand.exercises import EXERCISES
+from inlet.core.hand.practice import with_practice
 from inlet.core.numbers.text import vulgar_text
 from inlet.core.tolerance.outlook import look_ahead
 from inlet.core.tolerance.sewing_hand import BEGINNER, THREAD, USUAL
@@ -104,6 +106,19 @@ def test_the_line_on_the_ticket_leads_to_the_page(maker, qtbot):
     bench = maker.window.bench
     assert (maker.window.stage, bench.page) == ("bench", "forecast")
     qtbot.waitUntil(lambda: bench.forecast.title.text() == link.text(), timeout=WAIT)
+
+
+def test_what_is_measured_reaches_the_ticket(maker, qtbot):
+    """Four exercises with a wide seam: the line is of the maker's seam from then on."""
+    project = project_of(tray_block(TRAY["Flying geese"]))
+    maker.session.start(project, None)
+    maker.wait()
+    link = maker.window.draft_ticket.risk.link
+    qtbot.waitUntil(lambda: link.text().endswith("with a usual seam."), timeout=WAIT)
+    for size in ("3 1/4 x 6 1/2", "3 5/16 x 6 1/2", "3 1/4 x 6 1/2", "3 5/16 x 6 1/2"):
+        project, _ = with_practice(project, EXERCISES[0], size, "2026-12-01T19:00")
+    maker.session.edit(project)
+    qtbot.waitUntil(lambda: link.text().endswith("with your seam."), timeout=WAIT)
 
 
 def test_a_simulated_maker_fills_the_log_and_undo_empties_it(maker, qtbot):

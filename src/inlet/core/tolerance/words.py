@@ -42,9 +42,9 @@ def risk_line(forecast: Forecast, whose: str) -> str:
     )
     if not off:
         return ""
-    number = sum(each >= AT_RISK for each in off)
-    told = f"{number} of {len(off)} {name}s" if number else f"No {name}"
-    return f"{told} at risk with {whose}."
+    number = sum(chance >= AT_RISK for chance in off)
+    counted = f"{number} of {len(off)} {name}s" if number else f"No {name}"
+    return f"{counted} at risk with {whose}."
 
 
 def _at_risk(forecast: Forecast) -> bool:
@@ -53,7 +53,7 @@ def _at_risk(forecast: Forecast) -> bool:
 
 
 def chance_text(chance: float) -> str:
-    """``never``, ``in 3 of 100``, ``in 2 of 10``, ``always``."""
+    """``almost never``, ``in 3 of 100``, ``in 2 of 10``, ``almost always``."""
     if chance < RARE:
         return "almost never"
     if chance > WHOLE:
@@ -111,9 +111,9 @@ def share_lines(made_of: Sequence[Share]) -> Iterator[str]:
         ("points and crossings", [(s.work, s.sharp) for s in made_of]),
     ):
         largest = sorted(values, key=lambda v: -v[1])[:MOST_SHARES]
-        told = [f"{work} ({round(100 * part)} %)" for work, part in largest if part >= LEAST_SHARE]
-        if told:
-            yield f"What makes {what} uneven: {', '.join(told)}."
+        parts = [f"{work} ({round(100 * part)} %)" for work, part in largest if part >= LEAST_SHARE]
+        if parts:
+            yield f"What makes {what} uneven: {', '.join(parts)}."
 
 
 def advice_lines(advice: Sequence[HelpAdvice], forecast: Forecast) -> Iterator[str]:

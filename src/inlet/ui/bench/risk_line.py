@@ -9,7 +9,6 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.numbers import vulgar_text
-from inlet.core.plan import BlockPlan
 from inlet.core.tolerance import ticket_line
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -27,7 +26,7 @@ is drawn and planned may not."""
 @guarded
 class RiskLine(QWidget):
     """Worked out aside once the hand rests, while it is looked at; what it said before stays until
-    then. Of several plans that follow one another only the last is looked at."""
+    then. Of several edits that follow one another only the last is looked at."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -40,27 +39,31 @@ class RiskLine(QWidget):
         # It comes and goes while the hand is over what stands below: its room is always there.
         self.setFixedHeight(LINES * self.link.fontMetrics().lineSpacing())
         self.link.hide()
-        self._of: BlockPlan | None = None
+        self._of: object = None  # the plan and the log it was asked of
         self._thinking = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.setInterval(REST)
         self._soon.timeout.connect(self._ask)
-        self.refresh = when_seen(self, self._soon.start, session.planned)
+        self.refresh = when_seen(self, self._soon.start, session.planned, session.changed)
+
+    def _now(self) -> object:
+        """What the line follows from: the plan, and the log, which the hand is learnt from."""
+        return self.session.plan, self.session.project.log
 
     def _ask(self) -> None:
-        plan, work = self.session.plan, self.session.work_plan
-        if plan is None or plan is self._of or self._thinking:
+        plan, work, asked = self.session.plan, self.session.work_plan, self._now()
+        if plan is None or asked == self._of or self._thinking:
             return
-        self._of, self._thinking = plan, True
+        self._of, self._thinking = asked, True
         project = self.session.project
         self.session.think(
-            partial(ticket_line, plan.asked, work or plan, project), partial(self._told, plan)
+            partial(ticket_line, plan.asked, work or plan, project), partial(self._told, asked)
         )
 
-    def _told(self, plan: BlockPlan, line: str) -> None:
+    def _told(self, asked: object, line: str) -> None:
         self._thinking = False
-        if plan is not self.session.plan:
+        if asked != self._now():
             self._soon.start()
             return
         self.link.setText(vulgar_text(line))
