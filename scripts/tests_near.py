@@ -9,9 +9,12 @@ from pathlib import Path
 
 HOME = Path(__file__).parents[1]
 STAGES = {
-    "draft": ("draft", "guard"), "units": ("units",), "cutting": ("cutting",), "quilt": ("quilt",),
-    "piecing": ("piecing",), "pressing": ("pressing",), "tasks": ("background", "planner"),
-    "widgets": ("parts", "answers"), "shell": ("window", "place", "states"),
+    "draft": ("draft", "guard"), "units": ("units",), "cutting": ("cutting",),
+    "quilt": ("quilt", "top_picture"), "piecing": ("piecing",), "pressing": ("pressing",),
+    "remake": ("remake", "corners", "panels"), "bench": ("bench", "forecast", "hand_page"),
+    "at_table": ("table_view",), "printing": ("printing",), "shelf": ("finding", "beginning"),
+    "tasks": ("background", "planner"), "widgets": ("parts", "answers", "finding"),
+    "shell": ("window", "place", "states", "beginning", "help"),
 }  # fmt: skip
 
 

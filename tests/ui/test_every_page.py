@@ -10,7 +10,7 @@ from itertools import product
 import numpy as np
 import pytest
 from PIL import Image
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtGui import QAccessible, QColor, QImage
 from PySide6.QtWidgets import (
     QAbstractButton,
@@ -252,6 +252,42 @@ def test_the_dark_look_changes_no_fabric(demo):
     assert theme.GROUND.name() == ground
 
 
+# --- made anew -----------------------------------------------------------------------------------
+
+
+def test_pages_made_anew_show_what_they_showed(demo):
+    """Another text size and the first again: stages made late take up all that is known by then."""
+    window = demo.window
+    rest = demo.rest
+
+    def pictures() -> dict[str, QImage]:
+        return {page: window.grab().toImage() for page in walk.pages(window, waited=rest)
+                if not page.startswith(("draft", "remake"))}  # fmt: skip
+
+    dressed(demo, 1.0)
+    before = pictures()
+    dressed(demo, 1.3)
+    dressed(demo, 1.0)
+    after = pictures()
+    assert len(before) > 30
+    assert [page for page in before if before[page] != after[page]] == []
+
+
+def test_stages_are_made_ahead_and_those_of_before_go(demo):
+    """Five changes of the text size leave as many widgets as one."""
+    window = demo.window
+    dressed(demo, 1.0)
+    demo.bot.waitUntil(lambda: "bench_ticket" in vars(window), timeout=10000)
+    numbers = []
+    for _ in range(5):
+        dressed(demo, 1.3)
+        dressed(demo, 1.0)
+        demo.bot.waitUntil(lambda: "bench_ticket" in vars(window), timeout=10000)
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+        numbers.append(len(QApplication.allWidgets()))
+    assert max(numbers) == min(numbers), numbers
+
+
 # --- keys and names -------------------------------------------------------------------------------
 
 
@@ -264,7 +300,7 @@ def test_tab_goes_as_one_reads(demo, stage):
     demo.stage(stage)
     demo.rest()
     walk.settle(window)
-    _, ticket = window._of_stage(STAGES.index(stage))
+    _, ticket = window.pair(stage)
     fields = [w for w in ticket.findChildren(QWidget)
               if w.isVisible() and w.focusPolicy() & Qt.FocusPolicy.TabFocus]  # fmt: skip
     if not fields:
@@ -272,7 +308,7 @@ def test_tab_goes_as_one_reads(demo, stage):
     fields[0].setFocus(Qt.FocusReason.TabFocusReason)
     last, steps = None, 0
     while (now := QApplication.focusWidget()) is not None and ticket.isAncestorOf(now):
-        at = now.mapTo(ticket.widget(), QPoint(0, now.height() // 2))  # it scrolls
+        at = now.mapTo(ticket, QPoint(0, now.height() // 2))  # it scrolls
         if last is not None:
             below, right = at.y() - last[0].y(), at.x() - last[0].x()
             assert below > 0 or (abs(below) < last[1] and right > 0), walk.named(now)

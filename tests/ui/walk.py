@@ -37,9 +37,7 @@ def pages(window, *, waited=lambda: None) -> Iterator[str]:
         window.show_stage(stage)
         settle(window)
         waited()
-        for side, root in zip(
-            ["stage", "ticket"], window._of_stage(STAGES.index(stage)), strict=True
-        ):
+        for side, root in zip(["stage", "ticket"], window.pair(stage), strict=True):
             tabs = [b for b in root.findChildren(QAbstractButton) if b.property("page")]
             for tab in tabs or [None]:
                 if tab is not None:

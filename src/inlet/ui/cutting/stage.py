@@ -178,6 +178,9 @@ class CuttingStage(QWidget):
         """What takes the keys that its card or picture tells of."""
         return self
 
+    def reading(self) -> None:
+        """The mat tells sizes of what is under the pointer only."""
+
     @property
     def whole(self) -> bool:
         """Is the fabric of the whole quilt on the mat?"""

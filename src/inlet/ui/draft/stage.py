@@ -14,6 +14,7 @@ from inlet.ui.draft.seam_tools import CurveTool
 from inlet.ui.draft.tools import TOOLS
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
+from inlet.ui.shell.tape import Reading
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.inputs import ToolButton
 from inlet.ui.widgets.parts import column, label
@@ -36,6 +37,7 @@ class DraftStage(QWidget):
         self.session = session
         self.drawing = Drawing(session)
         self.drawing.asked.connect(self.use)
+        self.pointed = self.drawing.pointed
         self.outer = QBoxLayout(QBoxLayout.Direction.TopToBottom, self)
         self.outer.setContentsMargins(*(theme.px(12),) * 4)
         self.outer.setSpacing(theme.px(8))
@@ -77,6 +79,9 @@ class DraftStage(QWidget):
     def hears(self) -> QWidget:
         """What takes the keys that its card or picture tells of."""
         return self.drawing
+
+    def reading(self) -> Reading | None:
+        return self.drawing.reading()
 
     def _options(self) -> QWidget:
         bar = QWidget()

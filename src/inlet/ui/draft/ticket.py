@@ -93,6 +93,7 @@ class DraftTicket(QWidget):
         session.changed.connect(self.refresh)
         session.planned.connect(self._show_problems)
         self.refresh()
+        self._show_problems()
 
     def _add_head(self, layout: QVBoxLayout) -> None:
         """The block's name, what is done to it as a whole, and what it follows."""

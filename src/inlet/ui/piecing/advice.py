@@ -23,6 +23,7 @@ class AdviceList(QWidget):
         self.body = column(self, 0, 4)
         session.planned.connect(self.refresh)
         session.advised.connect(self.refresh)
+        self.refresh()
 
     def refresh(self) -> None:
         empty(self.body)

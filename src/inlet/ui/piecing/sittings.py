@@ -78,6 +78,7 @@ class SittingsPage(QFrame):
         for widget in (self.nothing_words, self.summary_words, self.thread_words):
             layout.addWidget(widget)
         layout.addWidget(self.list, 1)
+        self.nothing_words.hide()
         when_seen(self, self.refresh, known)
 
     def _number(self, words: str, suffix: str, low: int, high: int, name: str) -> QSpinBox:
@@ -101,13 +102,13 @@ class SittingsPage(QFrame):
 
     def refresh(self) -> None:
         work, measure = self.work(), self.session.measure
-        if work is None:
-            return
         self.bobbin.setSuffix(f" {measure.system.long_unit.name}")
         for field, value in ((self.minutes, self.rates.sitting), (self.bobbin, self.rates.bobbin)):
             field.blockSignals(True)
             field.setValue(value)
             field.blockSignals(False)
+        if work is None:  # not known yet: what is shown stays
+            return
         self.summary_words.setVisible(bool(work.batches))
         self.thread_words.setVisible(bool(work.batches))
         self.nothing_words.setVisible(not work.batches)

@@ -90,6 +90,7 @@ class PiecingStage(QWidget):
         session.planned.connect(self._planned)
         session.pressed.connect(self._pressed)
         session.selected.connect(self._picked)
+        self._planned()
 
     def _work(self) -> Work | None:
         plan = self.session.plan

@@ -48,6 +48,7 @@ class PiecingTicket(QWidget):
         self.group = QButtonGroup(self)
         session.planned.connect(self.refresh)
         stage.moved.connect(self._mark)
+        self.refresh()
 
     def refresh(self) -> None:
         plan = self.session.plan

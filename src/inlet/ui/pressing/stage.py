@@ -86,7 +86,7 @@ class PressingStage(QWidget):
         self.picture.pointed.connect(self._pointed)
         session.pressed.connect(self._arrived)
         session.changed.connect(self._waiting)
-        self._picked()
+        self._arrived()
 
     def _chooser(self) -> QWidget:
         """Which side is seen, of which version, of which block."""

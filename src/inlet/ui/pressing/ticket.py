@@ -88,6 +88,8 @@ class PressingTicket(QWidget):
         session.pressed.connect(self.refresh)
         session.changed.connect(self._choices)
         self._choices()
+        if session.pressing_known:
+            self.refresh()
 
     def _own(self) -> BlockPressing:
         return self.session.sewn_block.pressing or BlockPressing()

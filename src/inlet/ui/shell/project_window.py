@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import Protocol
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QCloseEvent, QKeyEvent, QResizeEvent
@@ -40,13 +39,6 @@ from inlet.ui.widgets.parts import button, icon_button, label
 FILES = "Inlet projects (*.inlet *.json);;All files (*)"
 PACKED = "Packed projects (*.zip);;All files (*)"
 DRAWINGS = "SVG drawings (*.svg);;All files (*)"
-
-
-class HearsKeys(Protocol):
-    """A stage with a widget that takes the keys its card or picture tells of, or none."""
-
-    @property
-    def hears(self) -> QWidget | None: ...
 
 
 @guarded

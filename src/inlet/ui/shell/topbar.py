@@ -46,6 +46,7 @@ class TopBar(QWidget):
         self.menu_button = ToolButton()
         self.menu_button.setIcon(theme.icon("menu"))
         self.menu_button.setIconSize(QSize(theme.px(20), theme.px(20)))
+        menu.setParent(self.menu_button, menu.windowFlags())  # it goes with the bar
         self.menu_button.setMenu(menu)
         self.menu_button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.menu_button.setToolTip("Menu")

@@ -16,36 +16,19 @@ from inlet.files.project.recovery import Desk
 from inlet.ui import guard, theme
 from inlet.ui.at_table.sources import source_for
 from inlet.ui.at_table.view import TableView
-from inlet.ui.bench.stage import BenchStage
-from inlet.ui.bench.ticket import BenchTicket
-from inlet.ui.cutting.stage import CuttingStage
-from inlet.ui.cutting.ticket import CuttingTicket
-from inlet.ui.draft.stage import DraftStage
-from inlet.ui.draft.ticket import DraftTicket
 from inlet.ui.guard import guarded
-from inlet.ui.piecing.stage import PiecingStage
-from inlet.ui.piecing.ticket import PiecingTicket
-from inlet.ui.pressing.stage import PressingStage
-from inlet.ui.pressing.ticket import PressingTicket
-from inlet.ui.quilt.stage import ROWS, QuiltStage
-from inlet.ui.quilt.ticket import QuiltTicket
-from inlet.ui.remake.slicing import Slicing
-from inlet.ui.remake.stage import RemakeStage
-from inlet.ui.remake.ticket import RemakeTicket
-from inlet.ui.shell.actions import ActionWindow
+from inlet.ui.quilt.stage import ROWS
 from inlet.ui.shell.command_search import Command, CommandSearch
 from inlet.ui.shell.commands import of_widgets, reveal
 from inlet.ui.shell.help_panel import HelpPanel
 from inlet.ui.shell.panels import PANELS, Breadth, Panel, WindowRoom, folded_panels
-from inlet.ui.shell.project_window import HearsKeys
 from inlet.ui.shell.rail import STAGES, Rail
 from inlet.ui.shell.session import Session
 from inlet.ui.shell.settings import Settings
+from inlet.ui.shell.stage_window import StageWindow
 from inlet.ui.shell.tape import Reading, Tape
 from inlet.ui.shell.ticket_fold import TicketFold
 from inlet.ui.shell.topbar import TopBar
-from inlet.ui.units.stage import UnitsStage
-from inlet.ui.units.ticket import UnitsTicket
 from inlet.ui.widgets.parts import column, scrolled
 from inlet.ui.widgets.reading_order import focus_beside
 
@@ -59,7 +42,7 @@ needs its room."""
 
 
 @guarded
-class Window(ActionWindow):
+class Window(StageWindow):
     """One project, eight stages."""
 
     def __init__(
@@ -71,7 +54,6 @@ class Window(ActionWindow):
         self.stage = "draft"
         self.table: TableView | None = None
         self.folded: frozenset[Panel] = frozenset()
-        self.slicing = Slicing(session)
         self.build()
         session.changed.connect(self._name_window)
         session.changed.connect(self._edited)
@@ -101,6 +83,7 @@ class Window(ActionWindow):
         if before is not None:
             before.deleteLater()
         theme.dress(self)  # while there is nothing in it
+        self.make_stages_anew()
         body = QWidget()
         body.setObjectName("window")
         layout = column(body, 0, 0)
@@ -113,67 +96,24 @@ class Window(ActionWindow):
         layout.addLayout(self._middle(), 1)
         self.tape = Tape()
         layout.addWidget(self.tape)
-        for stage in (
-            self.draft.drawing, self.remake, self.units, self.cutting, self.piecing, self.pressing,
-            self.quilt, self.bench,
-        ):  # fmt: skip
-            stage.pointed.connect(self._read)
         self.search = CommandSearch(body)
         self.setCentralWidget(body)
         self.lay_panels()
-        if session.plan is not None:
-            session.planned.emit()
-            session.pressed.emit()
         self.show_stage(self.stage)
 
     def _middle(self) -> QHBoxLayout:
         """The rail, the stages, and the tickets that go with them."""
-        session = self.session
-        self.draft = DraftStage(session)
-        self.remake = RemakeStage(session, self.slicing)
-        self.units = UnitsStage(session)
-        self.cutting = CuttingStage(session)
-        self.piecing = PiecingStage(session)
-        self.pressing = PressingStage(session)
-        self.draft_ticket = DraftTicket(session)
-        self.remake_ticket = RemakeTicket(self.remake)
-        self.units_ticket = UnitsTicket(session)
-        self.cutting_ticket = CuttingTicket(session)
-        self.piecing_ticket = PiecingTicket(session, self.piecing)
-        self.pressing_ticket = PressingTicket(session, self.pressing)
-        self.quilt_ticket = QuiltTicket(session)
-        self.quilt = QuiltStage(session, self.quilt_ticket)
-        self.bench = BenchStage(session)
-        self.bench_ticket = BenchTicket(session, self.bench)
-        self.bench.diary.asked_pdf.connect(lambda: self.exports["diary"].trigger())
-        self.quilt.opened.connect(lambda _: self.show_stage("draft"))
         self.stages, self.tickets = QStackedWidget(), QStackedWidget()
-        self._unseen: dict[int, tuple[QWidget, QWidget]] = {}
-        for index, (stage, ticket) in enumerate((
-            (self.draft, self.draft_ticket),
-            (self.remake, self.remake_ticket),
-            (self.units, self.units_ticket),
-            (self.cutting, self.cutting_ticket),
-            (self.piecing, self.piecing_ticket),
-            (self.pressing, self.pressing_ticket),
-            (self.quilt, self.quilt_ticket),
-            (self.bench, self.bench_ticket),
-        )):  # fmt: skip
+        for _ in STAGES:
             self.stages.addWidget(QWidget())
             self.tickets.addWidget(QWidget())
-            self._unseen[index] = stage, scrolled(ticket, "ticket")
+        self._unseen = set(STAGES)
         self.ticket_fold = TicketFold(lambda: self.fold("ticket"))
         self.help = HelpPanel()
         self.help.asked_stage.connect(self.show_stage)
         self.help.closed.connect(self._close_help)
         self.help.hide()
-        self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
-        self.draft_ticket.tray.chosen.connect(self._take_unit)
-        self.draft_ticket.risk.followed.connect(self._show_forecast)
-        self.draft.used.connect(self._used)
-        self.cutting.chose.connect(self.cutting_ticket.show_fabric)
-        self.cutting.cuts.connect(self.cutting_ticket.show_plan)
-        self.rail = Rail(session)
+        self.rail = Rail(self.session)
         self.rail.chosen.connect(self.show_stage)
         self.rail_area = scrolled(self.rail, "railArea")
         middle = QHBoxLayout()
@@ -235,18 +175,9 @@ class Window(ActionWindow):
         all_commands += of_widgets("Top bar", self.topbar, reveal)
         order = [self.stage, *(stage for stage in STAGES if stage != self.stage)]
         for stage in order:
-            for widget in self._of_stage(STAGES.index(stage)):
+            for widget in self.pair(stage):
                 all_commands += of_widgets(stage.capitalize(), widget, partial(self._go_to, stage))
         return all_commands
-
-    def _of_stage(self, index: int) -> tuple[QWidget, QWidget]:
-        """A stage and its ticket, laid into the window or not yet."""
-        if index in self._unseen:
-            return self._unseen[index]
-        stage, ticket = self.stages.widget(index), self.tickets.widget(index)
-        assert stage is not None
-        assert ticket is not None
-        return stage, ticket
 
     def _go_to(self, stage: str, widget: QWidget) -> None:
         """Show a field of a stage, or of its ticket."""
@@ -283,7 +214,7 @@ class Window(ActionWindow):
         if follows:
             self.help.show_page(stage)
         index = STAGES.index(stage)
-        self._lay_in(index)
+        self._lay_in(stage)
         self.stages.setCurrentIndex(index)
         self.tickets.setCurrentIndex(index)
         self.rail.mark(stage)
@@ -298,18 +229,34 @@ class Window(ActionWindow):
         seen = [part for part in parts if part.isVisible()]
         return focus_beside(seen, onward) or super().focusNextPrevChild(onward)
 
-    def _lay_in(self, index: int) -> None:
+    def _lay_in(self, stage: str) -> None:
         """Lay a stage and its ticket into the window when they are first shown: giving all stages
         their style at once would take most of the time in which a window opens."""
-        unseen = self._unseen.pop(index, None)
-        if unseen is None:
+        if stage not in self._unseen:
             return
-        for stack, widget in zip((self.stages, self.tickets), unseen, strict=True):
+        self._unseen.remove(stage)
+        index = STAGES.index(stage)
+        widget, ticket = self.pair(stage)
+        for stack, each in ((self.stages, widget), (self.tickets, scrolled(ticket, "ticket"))):
             room = stack.widget(index)
-            stack.insertWidget(index, widget)
+            stack.insertWidget(index, each)
             if room is not None:
                 stack.removeWidget(room)
                 room.deleteLater()
+        self._connect(stage)
+
+    def _connect(self, stage: str) -> None:
+        """What a stage tells the others, and the tape."""
+        self.stage_widget(stage).pointed.connect(self._read)
+        if stage == "draft":
+            self.draft_ticket.asked_place.connect(self.draft.drawing.flash)
+            self.draft_ticket.tray.chosen.connect(self._take_unit)
+            self.draft_ticket.risk.followed.connect(self._show_forecast)
+            self.draft.used.connect(self._used)
+        elif stage == "quilt":
+            self.quilt.opened.connect(lambda _: self.show_stage("draft"))
+        elif stage == "bench":
+            self.bench.diary.asked_pdf.connect(lambda: self.exports["diary"].trigger())
 
     def show_table(self) -> None:
         """One step of the stage on the whole screen, for where the work lies; the steps of the
@@ -352,12 +299,7 @@ class Window(ActionWindow):
         return self.rail_area.width(), right.width() + beside, self.tape.height()
 
     def hears(self) -> QWidget | None:
-        stages: dict[str, HearsKeys] = {
-            "draft": self.draft, "remake": self.remake, "units": self.units, "quilt": self.quilt,
-            "cutting": self.cutting, "piecing": self.piecing, "pressing": self.pressing,
-            "bench": self.bench,
-        }  # fmt: skip
-        widget = stages[self.stage].hears
+        widget = self.stage_widget(self.stage).hears
         return widget if widget is not None and widget.isVisible() else None
 
     def hideEvent(self, event: QHideEvent) -> None:
@@ -377,22 +319,8 @@ class Window(ActionWindow):
         session = self.session
         width = session.block.finished[0]
         raw = with_seams(width, session.measure)
-        reading = Reading(f"{session.block.title}, whole width", width, raw)
-        if self.stage == "draft":
-            reading = self.draft.drawing.reading() or reading
-        elif self.stage == "remake":
-            reading = self.remake.reading() or reading
-        elif self.stage == "piecing":
-            reading = self.piecing.reading() or reading
-        elif self.stage == "pressing":
-            reading = self.pressing.reading() or reading
-        elif self.stage == "units":
-            reading = self.units.reading() or reading
-        elif self.stage == "quilt":
-            reading = self.quilt.reading() or reading
-        elif self.stage == "bench":
-            reading = self.bench.reading() or reading
-        self.tape.read(reading, session.measure)
+        block = Reading(f"{session.block.title}, whole width", width, raw)
+        self.tape.read(self.stage_widget(self.stage).reading() or block, session.measure)
 
     def _name_window(self) -> None:
         session = self.session

@@ -130,11 +130,12 @@ def empty(layout: QLayout) -> None:
 
 @guarded
 class _WhenSeen(QObject):
-    """Does what is asked for at once where a widget is seen, else when it next is."""
+    """Does what is asked for at once where a widget is seen, else when it next is; and the first
+    time it is seen, as it may have been made after what it shows came."""
 
     def __init__(self, widget: QWidget, do: Callable[[], object]) -> None:
         super().__init__(widget)
-        self._widget, self._do, self._waits = widget, do, False
+        self._widget, self._do, self._waits = widget, do, True
         widget.installEventFilter(self)
 
     def ask(self) -> None:
@@ -152,8 +153,8 @@ class _WhenSeen(QObject):
 def when_seen(
     widget: QWidget, do: Callable[[], object], *signals: SignalInstance
 ) -> Callable[[], None]:
-    """``do`` after each of some signals, once the widget is looked at: what takes many widgets to
-    show is not made again with every edit at another stage. What is given back asks for it, too."""
+    """``do`` when a widget is first looked at, then after each of some signals, once it is looked
+    at: what takes many widgets to show is not made again with every edit at another stage. What is given back asks for it, too."""
     waiter = _WhenSeen(widget, do)
     for signal in signals:
         signal.connect(waiter.ask)
