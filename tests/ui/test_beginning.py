@@ -141,7 +141,9 @@ def test_the_shelf_is_looked_through_taken_from_and_put_on(maker, qtbot, monkeyp
     qtbot.waitUntil(lambda: len(shelf.model.facts) == len(shelf.model.blocks), timeout=20000)
     assert "bad.inlet" in shelf.says.text()
     assert shelf.model.blocks[0].block.title == "Sluice"
-    shelf.grab()
+    first, role = shelf.model.index(0), Qt.ItemDataRole.DecorationRole
+    shelf.grab()  # what is seen is drawn, a picture a turn
+    qtbot.waitUntil(lambda: first.data(role).toImage().pixelColor(60, 60).alpha() == 255)
     assert not walk.overlaps(shelf)
     qtbot.keyClicks(shelf.line, "sluice")
     assert len(shelf.model.shown) == 1

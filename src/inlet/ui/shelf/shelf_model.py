@@ -1,11 +1,19 @@
-"""What is on the shelf, as a list of pictures with their words; each is drawn when it is seen."""
+"""What is on the shelf, as a list of pictures with their words; each is drawn when it is seen, in a
+turn of its own, so that a page of them does not keep the hand waiting."""
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from typing import Any
 
-from PySide6.QtCore import QAbstractListModel, QModelIndex, QObject, QPersistentModelIndex, Qt
+from PySide6.QtCore import (
+    QAbstractListModel,
+    QModelIndex,
+    QObject,
+    QPersistentModelIndex,
+    Qt,
+    QTimer,
+)
 from PySide6.QtGui import QPixmap
 
 from inlet.core.draft import draft
@@ -32,6 +40,12 @@ class ShelfModel(QAbstractListModel):
         self.shown: list[int] = []
         self._typed = ""
         self._pictures: dict[int, QPixmap] = {}
+        self._asked: list[int] = []
+        self._turn = QTimer(self)
+        self._turn.setInterval(0)
+        self._turn.timeout.connect(self._draw_next)
+        self._blank = QPixmap(theme.px(SIDE), theme.px(SIDE))
+        self._blank.fill(Qt.GlobalColor.transparent)
 
     def add(self, blocks: Sequence[ShelfBlock]) -> None:
         """More blocks, after the others."""
@@ -81,11 +95,24 @@ class ShelfModel(QAbstractListModel):
         return None
 
     def _picture(self, number: int) -> QPixmap:
-        if number not in self._pictures:
-            shelf_block = self.blocks[number]
-            drawn = draft(shelf_block.block)
-            picture = picture_of(drawn, frozenset(range(len(drawn.patches))))
-            self._pictures[number] = thumbnail(
-                SmallPicture(picture, ""), shelf_block.project, theme.px(SIDE), 1, False
-            )
-        return self._pictures[number]
+        """A block's picture; a blank where it is yet to be drawn."""
+        known = self._pictures.get(number)
+        if known is None:
+            known = self._pictures[number] = self._blank
+            self._asked.append(number)
+            self._turn.start()
+        return known
+
+    def _draw_next(self) -> None:
+        number = self._asked.pop(0)
+        if not self._asked:
+            self._turn.stop()
+        shelf_block = self.blocks[number]
+        drawn = draft(shelf_block.block)
+        picture = picture_of(drawn, frozenset(range(len(drawn.patches))))
+        self._pictures[number] = thumbnail(
+            SmallPicture(picture, ""), shelf_block.project, theme.px(SIDE), 1, False
+        )
+        if number in self.shown:
+            row = self.index(self.shown.index(number))
+            self.dataChanged.emit(row, row, [Qt.ItemDataRole.DecorationRole])
