@@ -99,7 +99,8 @@ def _window(args: Sequence[str]) -> int:
         return desktop_command.where()
     from inlet.ui.shell.app import run  # Qt is loaded only when there is a window to show
 
-    return run(options)
+    with terminal.only_ours():
+        return run(options)
 
 
 def manual() -> str:

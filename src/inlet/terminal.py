@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes
 import os
 import sys
 from collections.abc import Iterator, Sequence
@@ -24,7 +25,8 @@ def in_columns(lines: Sequence[Sequence[str]]) -> Iterator[str]:
 @contextmanager
 def only_ours() -> Iterator[None]:
     """Standard output for what we say alone: a solver of a library prints there now and then, past
-    Python, which would end up in the middle of our JSON. Left as it is where it is no file."""
+    Python, which would end up in the middle of our JSON, or on the terminal a window was opened
+    from. Left as it is where it is no file."""
     stream = sys.stdout
     try:
         ours = stream.fileno()
@@ -45,6 +47,7 @@ def only_ours() -> Iterator[None]:
     finally:
         with suppress(OSError, ValueError):
             sys.stdout.flush()
+        ctypes.CDLL(None).fflush(None)  # what C keeps to write later is not ours either
         os.dup2(kept, 1)
         with suppress(OSError, ValueError):
             sys.stdout.close()
