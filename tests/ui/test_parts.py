@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+import random
+from collections import Counter
+from functools import partial
+
 import pytest
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
@@ -27,6 +31,7 @@ from inlet.ui.widgets.drawing import ScreenFrame, draw_sheet
 from inlet.ui.widgets.flow import FlowLayout
 from inlet.ui.widgets.painting import draw_figure
 from inlet.ui.widgets.parts import ValueEdit, button, column, empty, label
+from inlet.ui.widgets.sections import Section, Sections
 from tests.blocks import block_of, project_of
 
 
@@ -274,3 +279,28 @@ def test_lines_and_arrows_of_no_length_are_not_drawn(qapp):
     draw_figure(painter, lines_figure([DrawnLine("dot", here, here)], frame.placed), Project())
     painter.end()
     assert picture != blank
+
+
+def test_sections_that_say_the_same_stay_and_all_come_in_order(qtbot):
+    """Any list after any other: each said once or more, short or long, whole or not yet."""
+    chance = random.Random(4)
+    sections = Sections(2)
+    qtbot.addWidget(sections)
+
+    def widgets() -> list[QWidget]:
+        layout = sections.layout()
+        return [layout.itemAt(i).widget() for i in range(layout.count())]
+
+    def shows(wanted: list[str]) -> bool:
+        return [w.text() for w in widgets()] == wanted
+
+    for _ in range(60):
+        before = {w: w.text() for w in widgets()}
+        says = [
+            chance.choice("abcdef") * chance.choice([1, 60]) for _ in range(chance.randrange(7))
+        ]
+        sections.show_sections([Section(s, len(s), partial(label, s)) for s in says])
+        if chance.random() < 0.7:  # else another list comes before this one is whole
+            qtbot.waitUntil(partial(shows, says))
+            new = [w.text() for w in widgets() if w not in before]
+            assert Counter(new) == Counter(says) - Counter(before.values())

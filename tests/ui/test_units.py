@@ -179,9 +179,9 @@ def test_strip_sets_at_the_cutting_table(at_units):
     ticket = maker.window.cutting_ticket
     assert "None in the methods in use." in maker.reads(ticket)
     maker.bot.waitUntil(lambda: maker.session.at_rest, timeout=20000)
-    ticket.sets_link.followed.emit()
+    ticket.cut_list.asked_whole.emit()
     assert "for Two A" in maker.reads(ticket)
-    ticket.sets_link.followed.emit()
+    ticket.cut_list.asked_whole.emit()
     maker.window.units.board.methods["strip-set"].click()
     (one,) = maker.wait().sets
     maker.bot.waitUntil(lambda: maker.session.at_rest, timeout=20000)

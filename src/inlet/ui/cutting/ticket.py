@@ -1,33 +1,18 @@
-"""The cut list: what to cut from each fabric, widest first, in figures to read at the mat."""
+"""The ticket of Cutting: the cut list, what fabric there is, and how the maker cuts."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import QGridLayout, QWidget
+from PySide6.QtWidgets import QWidget
 
-from inlet.core.cutlist import Cut, project_sets
-from inlet.core.layout import (
-    buying_text,
-    grain_texts,
-    set_lines,
-    set_name,
-    strip_room,
-    strips_text,
-)
-from inlet.core.numbers import show, vulgar_text
 from inlet.core.plan import MOST_COPIES, BlockPlan, QuiltPlan
-from inlet.core.table import over_triangles
-from inlet.core.templates import angled_lines, stack_shape
-from inlet.core.words import fabric_name
-from inlet.ui import theme
+from inlet.ui.cutting.cut_list import CutList
 from inlet.ui.cutting.have_page import HavePage
 from inlet.ui.cutting.rules_page import RulesPage
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
 from inlet.ui.widgets.inputs import NumberBox
-from inlet.ui.widgets.parts import Link, column, empty, label, row, rule, when_seen
+from inlet.ui.widgets.parts import column, label, row, when_seen
 from inlet.ui.widgets.tabs import opens, tabs
 
 PAGES = (("list", "Cut list"), ("have", "What I have"), ("rules", "How I cut"))
@@ -54,8 +39,8 @@ class CuttingTicket(QWidget):
         layout.addWidget(self.count)
         self.whole = False  # are strip sets shown of the whole project?
         self.plan: BlockPlan | QuiltPlan | None = None
-        self.cut_list = QWidget()
-        self.list = column(self.cut_list, 0, 5)
+        self.cut_list = CutList()
+        self.cut_list.asked_whole.connect(self._turn_whole)
         self.have = HavePage(session)
         self.rules = RulesPage(session)
         for body in (self.cut_list, self.have, self.rules):
@@ -95,75 +80,12 @@ class CuttingTicket(QWidget):
         plan = self.plan
         if plan is None:
             return
-        empty(self.list)
         self.count.setHidden(isinstance(plan, QuiltPlan))
         if isinstance(plan, BlockPlan):
             self.copies.blockSignals(True)
             self.copies.setValue(plan.copies)  # it may have been set at another stage
             self.copies.blockSignals(False)
-        grain = grain_texts(plan.fabric_plans.now, plan.cuts, plan.measure)
-        for fabric_plan in plan.fabric_plans.now:
-            self.list.addWidget(rule())
-            self.list.addWidget(
-                label(fabric_name(plan.project, fabric_plan.fabric), "heading", True)
-            )
-            self.list.addWidget(label(buying_text(fabric_plan, plan.measure), "caption", True))
-            if strips := strips_text(fabric_plan, plan.measure):
-                self.list.addWidget(label(strips, "", True))
-            cuts = [c for c in plan.cuts if c.fabric == fabric_plan.fabric and not c.owned]
-            self._cuts(cuts, plan, grain)
-        owned = [c for c in plan.cuts if c.owned]
-        if owned:
-            self.list.addWidget(rule())
-            self.list.addWidget(label("From fabric you own", "heading", True))
-            self._cuts(owned, plan, {})
-        self._sets(plan)
-
-    def _cuts(self, cuts: list[Cut], plan: BlockPlan | QuiltPlan, grain: Mapping[str, str]) -> None:
-        system = plan.measure.system
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(theme.px(10))
-        grid.setColumnStretch(2, 1)
-        for i, cut in enumerate(cuts):
-            low, high = cut.cut
-            text = show(low, system=system, vulgar=True)
-            if low != high:
-                text += f" × {show(high, system=system, vulgar=True)}"
-            grid.addWidget(label(f"{cut.number} ×"), 2 * i, 0)
-            grid.addWidget(label(text, "size"), 2 * i, 1)
-            shape = vulgar_text(stack_shape(cut, plan.measure))
-            words = f"stack {cut.label}: {shape}, for {', '.join(cut.labels)}"
-            if diagonal := cut.diagonal:
-                words += f"; cut {diagonal}"
-            if cut.label in grain:
-                words += f"; {grain[cut.label]}"
-            if cut.over:
-                words += f"; {over_triangles(cut.over)}"
-            room = strip_room(plan.project, cut.fabric)
-            if notes := list(angled_lines(cut, plan.measure, room)):
-                words += f". {vulgar_text('; '.join(notes))}"
-            grid.addWidget(label(words, "caption", True), 2 * i + 1, 1, 1, 2)
-        self.list.addLayout(grid)
-
-    def _sets(self, plan: BlockPlan | QuiltPlan) -> None:
-        """The strip sets of the methods in use, or of all that the project could cut so."""
-        sets = plan.sets
-        if self.whole and isinstance(plan, BlockPlan):
-            sets = project_sets(plan.project, plan.copies)
-        self.list.addWidget(rule())
-        self.list.addWidget(label("Strip sets", "heading"))
-        for planned_set in sets:
-            self.list.addWidget(label(set_name(planned_set, plan.project), "", True))
-            for line in set_lines(planned_set, plan.project):
-                self.list.addWidget(label(line, "caption", True))
-        if not sets:
-            self.list.addWidget(label("None in the methods in use.", "caption", True))
-        if isinstance(plan, QuiltPlan):
-            return
-        words = "Of this block's methods" if self.whole else "Of the whole project"
-        self.sets_link = Link(words)
-        self.sets_link.followed.connect(self._turn_whole)
-        self.list.addWidget(self.sets_link)
+        self.cut_list.show_plan(plan, self.whole)
 
     def hideEvent(self, event: QHideEvent) -> None:
         """The whole project's sets are worked out only while they are looked at."""

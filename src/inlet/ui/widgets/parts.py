@@ -154,7 +154,8 @@ def when_seen(
     widget: QWidget, do: Callable[[], object], *signals: SignalInstance
 ) -> Callable[[], None]:
     """``do`` when a widget is first looked at, then after each of some signals, once it is looked
-    at: what takes many widgets to show is not made again with every edit at another stage. What is given back asks for it, too."""
+    at: what takes many widgets to show is not made again with every edit at another stage. What is
+    given back asks for it, too."""
     waiter = _WhenSeen(widget, do)
     for signal in signals:
         signal.connect(waiter.ask)
