@@ -68,9 +68,12 @@ class FabricChooser(QWidget):
         self.list.setCurrentIndex(at)
         same = [i for i in range(len(choices)) if self._first(i) == here]
         if len(same) > 1:
-            self.numbers.addWidget(label("length"))
+            words = label("length")
+            self.numbers.addWidget(words)
             for place, i in enumerate(same, 1):
-                self.numbers.addWidget(self._chip(i, str(place), i == at))
+                chip = self._chip(i, str(place), i == at)
+                self.numbers.addWidget(chip)
+                words.setMinimumHeight(chip.sizeHint().height())
         self.be_low(self.low)
 
     def _first(self, at: int) -> int:
