@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from functools import cmp_to_key
 
 from PySide6.QtCore import QPoint, QRect, Qt
@@ -28,12 +28,23 @@ def _in_order(root: QWidget) -> list[QWidget]:
     """What is seen below a widget, or it itself, that takes the keys by Tab."""
     placed: list[Placed] = [
         (QRect(widget.mapTo(root, QPoint(0, 0)), widget.size()), widget)
-        for widget in (root, *root.findChildren(QWidget))
+        for widget in _seen(root)
         if widget.focusPolicy() & Qt.FocusPolicy.TabFocus
-        and widget.isVisible() and widget.isEnabled() and widget.focusProxy() is None
-        and not isinstance(widget.parentWidget(), QAbstractSpinBox | QComboBox)
+        and widget.isEnabled() and widget.focusProxy() is None
     ]  # fmt: skip
     return [widget for _, widget in sorted(placed, key=cmp_to_key(_before))]
+
+
+def _seen(widget: QWidget) -> Iterator[QWidget]:
+    """A widget that is seen, and those in it: not what hidden pages hold, which is most, nor the
+    parts of a field."""
+    if not widget.isVisible():
+        return
+    yield widget
+    if not isinstance(widget, QAbstractSpinBox | QComboBox):
+        for child in widget.children():
+            if isinstance(child, QWidget) and not child.isWindow():
+                yield from _seen(child)
 
 
 def _before(first: Placed, second: Placed) -> int:
