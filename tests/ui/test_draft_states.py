@@ -30,6 +30,23 @@ def test_each_tool_is_taken_up_by_its_letter_and_says_what_it_waits_for(maker, t
     maker.keys(KEYS.Key_Escape)
 
 
+def test_an_empty_block_says_how_to_begin_until_the_pointer_comes(maker):
+    def words() -> int:
+        """Columns of the middle of the block in which anything is drawn over it."""
+        drawing = maker.drawing
+        image = drawing.grab().toImage()
+        middle = maker.at(point("1/2", "1/2"))
+        colours = {image.pixel(middle.x() + dx, middle.y() + dy)
+                   for dx in range(-40, 40) for dy in range(-30, 30)}  # fmt: skip
+        return len(colours)
+
+    maker.session.edit_block(replace(maker.session.block, columns=(F(1),), rows=(F(1),)))
+    maker.keys("s")
+    bare = words()
+    maker.bot.mouseMove(maker.drawing, maker.at(point(0, 0)))
+    assert words() < bare
+
+
 def test_a_curve_by_keys_alone(maker):
     maker.keys("a", KEYS.Key_Right, KEYS.Key_Down, KEYS.Key_Space)
     maker.keys(KEYS.Key_Right, KEYS.Key_Up, "f", KEYS.Key_Return)

@@ -193,6 +193,7 @@ def test_the_tape_is_to_scale(qtbot):
         paper = [x for x in range(image.width())
                  if QColor(image.pixel(x, y)).name() == theme.PAPER.name()]  # fmt: skip
         spans.append((max(solid) - min(solid)) / (max(paper) - min(solid)))
+        assert 1170 < max(paper) < 1190  # its end is in the window
     # from the near end of the finished stretch to the far end of the tape: f + 1/4 + 1
     assert spans[0] == pytest.approx(4 / 5.25, abs=0.01)
     assert spans[1] == pytest.approx(8 / 9.25, abs=0.01)

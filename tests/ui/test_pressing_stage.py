@@ -105,6 +105,27 @@ def test_keys_pin_open_and_let_go(presser):
     it.wait()
 
 
+def test_a_seam_pins_those_of_the_unit_it_is_in(presser):
+    """The smallest unit that holds the seam, its last seam too; what lies in no unit, by its row.
+    Counted from the places of the plan's units."""
+    it = presser("geese")
+    it.picture.setFocus()
+    units = [p.part.faces for u in it.maker.wait().units for p in u.unit.places]
+    whole = 0
+    for seam in it.session.pressing.stretches:
+        faces = seam.join.faces
+        within = min((u for u in units if faces <= u), key=len, default=faces)
+        whole += faces in units
+        wanted = {s.span for s in it.wait().stretches if s.join.faces <= within}
+        it.click(it.at(seam))
+        it.keys(Qt.Key.Key_R)
+        assert {s.span for s in it.wait().stretches if it.session.pressing.pinned(s.span)} >= wanted
+        assert len(it.block().pressing.pins) == len(wanted)
+        it.session.undo()
+        it.wait()
+    assert whole > 1
+
+
 def test_a_centre_is_spun_by_key_and_by_button(presser):
     it = presser("nine-patch")
     it.picture.setFocus()
