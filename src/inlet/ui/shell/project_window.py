@@ -274,7 +274,8 @@ class ProjectWindow(QMainWindow):
             if path is not None and (left.path is None or left.path != path.resolve()):
                 continue
             name = left.path.name if left.path is not None else "a project not saved yet"
-            title = left.project.name or left.project.blocks[0].title if left.project.blocks else ""
+            blocks = left.project.blocks
+            title = left.project.name or (blocks[0].title if blocks else "no block")
             buttons = QMessageBox.StandardButton
             answer = QMessageBox.question(
                 self,

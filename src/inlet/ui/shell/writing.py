@@ -121,28 +121,33 @@ class Writer(QObject):
         if export.drawing is not None:
             self._drawing(export, export.drawing)
             return
-        plan = self._plan()
-        if plan is None:
+        ready = self._ready(export, sizes)
+        if ready is None:
             return
-        wish = replace(self._wish(), sizes=sizes)
-        lacking = export.lacks(plan, wish)
-        if lacking:
-            self.say(lacking)
-            return
+        plan, wish = ready
         path, kind = self._ask(export, f"{plan.block.id}-{export.what}")
         if path is not None:
             self.write(path, lambda: export.writers[kind](plan, path, wish))
 
-    def print_block(self, export: BlockExport, sizes: str = "") -> None:
-        """Something of the block shown, on paper."""
+    def _ready(self, export: BlockExport, sizes: str) -> tuple[BlockPlan, Wish] | None:
+        """The plan and what is asked of it; None, and a sentence, where there is none or it has
+        nothing of the kind."""
         plan = self._plan()
         if plan is None:
-            return
+            return None
         wish = replace(self._wish(), sizes=sizes)
         lacking = export.lacks(plan, wish)
         if lacking:
             self.say(lacking)
+            return None
+        return plan, wish
+
+    def print_block(self, export: BlockExport, sizes: str = "") -> None:
+        """Something of the block shown, on paper."""
+        ready = self._ready(export, sizes)
+        if ready is None:
             return
+        plan, wish = ready
         name = f"{plan.block.id}-{export.what}"
         self._preview(export, name, partial(export.writers["pdf"], plan), wish)
 
