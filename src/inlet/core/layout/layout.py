@@ -150,7 +150,7 @@ class _FabricWork:
         self.wants = [want for cut in cuts for want in wants_of(cut, fabric, width, standing)]
         lengths = [side for want in self.wants for side in (want.wide, want.high)]
         if any(angled_of(want, project) for want in self.wants):
-            lengths.append(project.measure.mark)
+            lengths.append(project.measure.finest)
         self.unit = Fraction(1, lcm(*(side.denominator for side in lengths)))
         self.box_of = {want.cut.label: (want.wide, want.high) for want in self.wants}
         self.long = {want.cut.label for want in self.wants if is_long(want.cut, project.measure)}

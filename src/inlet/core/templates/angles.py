@@ -16,7 +16,8 @@ from typing import NamedTuple
 from inlet.core.cutlist import Cut
 from inlet.core.geometry import Outline, Polygon, cross, dot, edges, squared_length
 from inlet.core.memo import memo
-from inlet.core.numbers import Exact, Fraction, nearest_mark, next_mark, sqrt_exact
+from inlet.core.numbers import Exact, Fraction, nearest_mark, sqrt_exact
+from inlet.core.planning import cut_to_meet
 from inlet.core.project import Measure
 from inlet.core.templates.cut_line import Place, Side, cutting_sides, sewing_sides
 from inlet.core.words import length_text
@@ -26,12 +27,13 @@ HAIR = 1e-9
 
 class Angled(NamedTuple):
     """How a stack is cut from strips. ``strip`` is the strip's width, exact where it is known so,
-    and ``strip_mark`` at the ruler's mark. ``angles`` are those of its two cuts with the strip's
-    edge, in degrees up to 90; ``leans`` where a parallelogram's tops go, right side up, ``left`` or
-    ``right``. ``step`` is from one cut to the next, square to the cut, for a parallelogram;
-    otherwise ``long`` and ``short`` are the two parallel edges, by turns along one edge of the
-    strip; a triangle's short one is its tip. ``slants`` are how far its left and its right cut run
-    along the strip, the long edge below: over that edge, or, below zero, out beyond it."""
+    and ``strip_mark`` where it is cut: what it is too wide, pieces are too high. ``angles`` are
+    those of its two cuts with the strip's edge, in degrees up to 90; ``leans`` where a
+    parallelogram's tops go, right side up, ``left`` or ``right``. ``step`` is from one cut to the
+    next, square to the cut, for a parallelogram; otherwise ``long`` and ``short`` are the two
+    parallel edges, by turns along one edge of the strip; a triangle's short one is its tip.
+    ``slants`` are how far its left and its right cut run along the strip, the long edge below: over
+    that edge, or, below zero, out beyond it."""
 
     kind: str
     strip: float
@@ -106,11 +108,16 @@ def angled(outline: Polygon, measure: Measure) -> Angled | None:
     nor has four straight sides with two of them parallel, or is a rectangle."""
     if len(outline) not in (3, 4):
         return None
-    return _angled(outline, measure.seam, measure.mark, measure.system.thread)
+    known = _angled(outline, measure.seam)
+    if known is None:
+        return None
+    angled_cut, width = known
+    return angled_cut._replace(strip_mark=cut_to_meet(width, measure))
 
 
 @memo(500)
-def _angled(outline: Polygon, seam: Exact, at_mark: Fraction, thread: Exact) -> Angled | None:
+def _angled(outline: Polygon, seam: Exact) -> tuple[Angled, Exact] | None:
+    """The cut, its strip not at a mark yet, and how wide that is, as exactly as it is known."""
     sides = cutting_sides(sewing_sides(Outline(outline)), float(seam))
     if len(sides) != len(outline):
         return None  # a sliver's cusp is cut off square
@@ -131,20 +138,20 @@ def _angled(outline: Polygon, seam: Exact, at_mark: Fraction, thread: Exact) -> 
     lengths = sorted((_length(low), _length(high)))
     width = _apart(low, high)
     exact = _exact_width(outline, base, seam)
-    mark = nearest_mark(exact, at_mark) if exact is not None else None
-    if mark is None or abs(float(mark) - width) > float(thread):
-        mark = next_mark(Fraction(width).limit_denominator(10**6), at_mark)
+    if exact is None:
+        exact = Fraction(width).limit_denominator(10**6)
     angles = tuple(sorted((_slope(low, before), _slope(low, after))))
     parallel = len(sides) == 4 and len(pairs) == 2
     all_equal = len({round(_length(s), 6) for s in sides}) == 1
     kind = "diamond" if all_equal else "parallelogram" if parallel else "trapezoid"
     # Clockwise on screen the base runs right to left when it lies below.
     slants = -_along(low, after), -_along(low, before)
-    return Angled(
-        kind if len(sides) == 4 else "triangle", width, mark, (angles[0], angles[1]),
+    angled_cut = Angled(
+        kind if len(sides) == 4 else "triangle", width, Fraction(0), (angles[0], angles[1]),
         _leans(low, after) if parallel else "", _apart(after, before) if parallel else 0.0,
         lengths[1], lengths[0], slants,
     )  # fmt: skip
+    return angled_cut, exact
 
 
 def _length(side: Side) -> float:

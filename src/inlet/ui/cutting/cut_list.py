@@ -29,7 +29,7 @@ from inlet.ui.widgets.parts import Link, column, label, rule
 from inlet.ui.widgets.sections import Section, Sections
 
 
-class CutLine(NamedTuple):
+class StackLine(NamedTuple):
     """A stack of pieces alike: how many, their size as cut, and what they are."""
 
     number: str
@@ -43,7 +43,7 @@ class OfFabric(NamedTuple):
     title: str
     buying: str
     strips: str
-    lines: tuple[CutLine, ...]
+    lines: tuple[StackLine, ...]
 
 
 class OfSets(NamedTuple):
@@ -107,7 +107,7 @@ def _fabrics(plan: BlockPlan | QuiltPlan) -> Iterator[OfFabric]:
 
 def _lines(
     cuts: Sequence[Cut], plan: BlockPlan | QuiltPlan, grain: Mapping[str, str]
-) -> tuple[CutLine, ...]:
+) -> tuple[StackLine, ...]:
     system = plan.measure.system
     lines = []
     for cut in cuts:
@@ -126,7 +126,7 @@ def _lines(
         room = strip_room(plan.project, cut.fabric)
         if notes := list(angled_lines(cut, plan.measure, room)):
             words += f". {vulgar_text('; '.join(notes))}"
-        lines.append(CutLine(f"{cut.number} ×", size, words))
+        lines.append(StackLine(f"{cut.number} ×", size, words))
     return tuple(lines)
 
 

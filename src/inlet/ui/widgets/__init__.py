@@ -10,6 +10,7 @@ __all__ = [
     "parts",
     "pictures",
     "reading_order",
+    "sections",
     "table",
     "tabs",
     "thumbnails",
