@@ -168,12 +168,23 @@ def _fitted(
     pieces = []
     for inner in part.parts:
         outline, pile = made[inner.side]
-        should = inner.outline
-        by = should[0].minus(from_corner(outline, should)[0])
-        if not same_outline(moved(outline, by), should):
+        sewn, should = _corners(outline), _corners(inner.outline)
+        by = should[0].minus(from_corner(sewn, should)[0])
+        if not same_outline(moved(sewn, by), should):
             return None
         pieces.append((by, pile))
     return part.outline, _Pile(tuple(pieces))
+
+
+def _corners(outline: Polygon) -> Polygon:
+    """An outline without what stands in line, or off the line by a hair: where a side is that
+    short, one way round may take it as straight, the other as a corner."""
+    kept = [outline[0]]
+    for k, at in enumerate(outline[1:], 1):
+        if not in_line(kept[-1], at, outline[(k + 1) % len(outline)]):
+            kept.append(at)
+    first = 1 if len(kept) > 3 and in_line(kept[-1], kept[0], kept[1]) else 0
+    return tuple(kept[first:])
 
 
 def _patches_in(pile: _Pile | Picture, by: Point) -> Iterator[tuple[Polygon, str | None]]:
