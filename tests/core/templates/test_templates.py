@@ -137,6 +137,11 @@ def test_the_cut_line_of_straight_sides_is_that_of_a_library(places, seam):
         corners = corners[::-1]
     cut = cutting_sides(sewing_sides(Outline(corners)), seam)
     wanted = hull.buffer(seam, join_style="mitre", mitre_limit=1000)
+    if len(cut) > len(corners):  # a sharp corner, cut off square: all but the whole tip is there
+        piece = shapely.Polygon(flat(cut))
+        assert piece.buffer(1e-7).contains(hull.buffer(seam - 1e-7))
+        assert wanted.buffer(1e-7).contains(piece)
+        return
     assert enclosed(cut) == pytest.approx(wanted.area, rel=1e-9)
     # Not the area between the two: the library's overlay fails where edges nearly coincide.
     assert shapely.Polygon(flat(cut)).exterior.hausdorff_distance(wanted.exterior) < 1e-7

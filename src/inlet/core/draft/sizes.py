@@ -10,8 +10,8 @@ from inlet.core.geometry import (
     Outline,
     Point,
     Polygon,
+    cut_sides,
     edges,
-    offset,
     radius,
     squared_length,
 )
@@ -30,9 +30,8 @@ class SideSize(NamedTuple):
 def side_size(outline: Polygon, side: int, measure: Measure) -> SideSize:
     """The side from corner ``side`` to the next. With allowances it is that side of the outline
     moved out by the seam: f + 2s between square corners, f + 2s + s√2 along a triangle's leg."""
-    raw = offset(outline, measure.seam)
     i, j = side, (side + 1) % len(outline)
-    exact = root_up(squared_length(raw[i], raw[j]))
+    exact = root_up(squared_length(*cut_sides(outline, measure.seam)[side]))
     finished = root_up(squared_length(outline[i], outline[j]))
     return SideSize(finished, exact, next_mark(exact, measure.mark))
 

@@ -5,6 +5,7 @@ Promise: the faces of an arrangement tile its rectangle exactly, whatever is dra
 
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.arrangement import Arrangement
+from inlet.core.geometry.blunt import SHARP, cut_sides, is_sharp
 from inlet.core.geometry.curve import (
     Circle,
     Curve,
@@ -90,6 +91,7 @@ __all__ = [
     "HAIR",
     "NEAR",
     "ORIGIN",
+    "SHARP",
     "STILL",
     "Alike",
     "Arcs",
@@ -119,6 +121,7 @@ __all__ = [
     "corner_of",
     "cross",
     "curve_length",
+    "cut_sides",
     "distance_to",
     "dot",
     "drawn_corners",
@@ -135,6 +138,7 @@ __all__ = [
     "inside_point",
     "is_convex",
     "is_rectangle",
+    "is_sharp",
     "is_square",
     "line_meets_circle",
     "line_through",

@@ -6,7 +6,7 @@ from math import atan2, pi, tan
 
 from inlet.core.assembly import Faces, part_shape
 from inlet.core.draft import Draft, points_of
-from inlet.core.geometry import Curve
+from inlet.core.geometry import SHARP, Curve
 
 FLAT = 1e-6
 
@@ -34,7 +34,9 @@ def _reach(draft: Draft, faces: Faces, vertex: int, seam: float) -> float | None
     i = shape.corners.index(at)
     before, after = shape.side(i - 1), shape.side(i)
     angle = (_way(before, False) - _way(after, True)) % (2 * pi)
-    return seam / tan(angle / 2) if FLAT < angle < pi - FLAT else None
+    if not FLAT < angle < pi - FLAT:
+        return None
+    return seam if angle < SHARP else seam / tan(angle / 2)
 
 
 def _way(curve: Curve, forward: bool) -> float:

@@ -11,8 +11,10 @@ from inlet.core.geometry import (
     Polygon,
     bounds,
     box,
+    cut_sides,
     edges,
     is_rectangle,
+    is_sharp,
     motion_between,
     offset,
     polygon_of,
@@ -95,6 +97,7 @@ def piece_for(outline: Polygon, fabric: str | None, seam: Exact, halved: bool = 
     which puts it on the legs. Any other right triangle is half of
     a rectangle: of legs a, b and long side c it gets a + s + s(a + c)/b, as s is lost at the right
     angle and s·cot of half the angle, (a + c)/b, at the far end.
+    A patch with a sharp corner is cut by a template, its tip cut off square.
     """
     first = outline[0]
     piece = _piece_for(tuple(p.minus(first) for p in outline), seam, halved)
@@ -106,6 +109,10 @@ def _piece_for(outline: Polygon, seam: Exact, halved: bool) -> Piece:
     """``piece_for`` of an outline that begins at the origin: blocks repeat their shapes."""
     fabric = None
     raw = offset(outline, seam)
+    n = len(outline)
+    if any(is_sharp(outline[i - 1], p, outline[(i + 1) % n]) for i, p in enumerate(outline)):
+        raw = tuple(p for side in cut_sides(outline, seam) for p in side)
+        return _template(raw, outline)
     if is_rectangle(outline):
         return rectangle(fabric, (_length(raw[0], raw[1]), _length(raw[1], raw[2])))
     legs = triangle_legs(raw)
@@ -122,9 +129,13 @@ def _piece_for(outline: Polygon, seam: Exact, halved: bool) -> Piece:
         sides = _length(corner, after), _length(corner, before)
         piece = rectangle(fabric, sides, crosscut="once")
         return piece._replace(lean="falling" if sides[0] > sides[1] else "rising")
+    return _template(raw, outline)
+
+
+def _template(raw: Polygon, outline: Polygon) -> Piece:
     left, top, right, bottom = bounds(raw)
-    box = sorted((right - left, bottom - top))
-    return Piece(fabric, "template", (box[0], box[1]), "none", 1, outline)
+    low, high = sorted((right - left, bottom - top))
+    return Piece(None, "template", (low, high), "none", 1, outline)
 
 
 def curved_piece(shape: Outline, fabric: str | None, seam: Exact) -> Piece:

@@ -14,14 +14,11 @@ from itertools import pairwise
 from math import hypot, sqrt
 from typing import NamedTuple
 
-from inlet.core.geometry import Curve, Outline, sweep
+from inlet.core.geometry import SHARP, Curve, Outline, sweep
 
 Place = tuple[float, float]
 SMOOTH = 1e-9
 """Sides turned by less run smoothly into one another."""
-CUSP = 1e-4
-"""Sides that run back along one another at no more of an angle make a cusp: their tip would lie
-thousands of allowances off."""
 
 
 class Side(NamedTuple):
@@ -56,8 +53,8 @@ Tips = Callable[[int], Iterable["CornerTrim"]]
 def cutting_sides(
     sides: Sequence[Side], seam: float, tips: Tips = lambda _: ()
 ) -> tuple[Side, ...]:
-    """The sides of a clockwise outline, each ``seam`` further out, tips trimmed. A cusp, where one
-    side runs back along the other, has no end of its own: it is cut square, ``seam`` beyond it."""
+    """The sides of a clockwise outline, each ``seam`` further out, tips trimmed. A sharp corner,
+    where one side runs back along the other, is cut square, ``seam`` beyond it."""
     corners = [_corner(sides[i - 1], side, seam) for i, side in enumerate(sides)]
     cut_sides = tuple(
         side._replace(start=corners[i][-1], end=corners[(i + 1) % len(sides)][0])
@@ -90,7 +87,7 @@ def _corner(before: Side, after: Side, seam: float) -> tuple[Place, ...]:
     at = after.start
     one, other = _outward(before, at), _outward(after, at)
     alike = one[0] * other[0] + one[1] * other[1]  # 1 straight on, -1 back again
-    if abs(one[0] * other[1] - one[1] * other[0]) < (SMOOTH if alike > 0 else CUSP):
+    if abs(one[0] * other[1] - one[1] * other[0]) < (SMOOTH if alike > 0 else SHARP):
         first = at[0] + seam * one[0], at[1] + seam * one[1]
         if alike > 0:
             return (first,)
