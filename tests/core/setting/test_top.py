@@ -63,13 +63,14 @@ def quilts(draw):
         block=st.just("" if whole else "b") if other == side else st.just(""),
         turn=st.sampled_from([None, 0, 90, 180, 270]), mirror=st.sampled_from([None, True]),
     )  # fmt: skip
-    widths = st.none() | lengths
+    narrow = lengths | st.just(F(1, 1000))  # less than a mark: cut, it shows one
+    widths = st.none() | narrow
     sashing = st.builds(
         Sashing, width=widths, fabric=st.just("d"), corner_fabric=st.sampled_from(["", "e"]),
-        down=st.none() | lengths, outside=st.booleans(),
+        down=widths, outside=st.booleans(),
     )  # fmt: skip
     border = st.builds(
-        Border, width=lengths, fabric=st.just("e"), order=st.sampled_from(get_args(BorderOrder)),
+        Border, width=narrow, fabric=st.just("e"), order=st.sampled_from(get_args(BorderOrder)),
         kind=st.sampled_from(get_args(BorderKind)), block=st.just("b"),
     )  # fmt: skip
     quilt = Quilt(

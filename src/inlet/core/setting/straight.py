@@ -42,11 +42,12 @@ def strips_of(sashing: Sashing | None, measure: Measure) -> Strips:
 
 
 def width_as_cut(width: Exact, measure: Measure) -> Exact:
-    """What a strip shows that is to be so wide, cut at the ruler's mark; nothing of no strip."""
+    """What a strip shows that is to be so wide, cut at the ruler's mark: one mark at least; nothing
+    of no strip."""
     if not width:
         return ZERO
     twice = 2 * measure.seam
-    return usual_rule(measure).as_sewn(width + twice) - twice
+    return max(usual_rule(measure).as_sewn(width + twice) - twice, measure.mark)
 
 
 def straight_rows(
