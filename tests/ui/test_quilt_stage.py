@@ -274,6 +274,9 @@ def test_a_measured_quilt_changes_what_its_border_is_cut(setter):
     setter.type("Border 1, the quilt measured", "27 3/4 x 28")
     assert setter.quilt.borders[0].measured == (F(111, 4), F(28))
     assert "sides, cut 28 in, then the top and bottom, cut 31¾ in" in border()
+    setter.type("Border 1, the quilt measured", "27 3/4 x 1/2")
+    assert "two seam allowances" in setter.maker.window.message_text.text()
+    assert setter.quilt.borders[0].measured == (F(111, 4), F(28))
 
 
 def test_six_colourways_are_scattered_one_pinned_and_scattered_again(setter):

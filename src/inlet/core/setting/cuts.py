@@ -155,7 +155,8 @@ def border_strips(top: Top, quilt: Quilt, measure: Measure) -> list[Strip]:
                 (low, high), slanted = extent(piece, False)
                 width = cut_to_meet(low + 2 * s, measure)
                 corner = piece.kind == "border-corner"
-                length = high + 2 * s + (ZERO if corner else more[down])
+                longer = ZERO if corner else more[down]
+                length = max(high + longer, measure.mark) + 2 * s  # however little was measured
                 cut = (
                     next_mark(length + measure.from_inches(MITRE_SPARE), measure.mark)
                     if slanted else cut_to_meet(length, measure)

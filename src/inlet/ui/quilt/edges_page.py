@@ -193,8 +193,8 @@ class EdgesPage(QWidget):
         if len(parts) != 2:
             raise ValueError("type how wide and how high it is, as in 56 x 70")
         wide, high = (parse_length(part, measure.system) for part in parts)
-        if not (wide > 0 and high > 0):
-            raise ValueError("both must be above 0")
+        if min(wide, high) <= 2 * measure.seam:
+            raise ValueError("both must be more than the two seam allowances in them")
         self._border(i, measured=(wide, high))
 
     def _binding(self, **changes: object) -> None:
