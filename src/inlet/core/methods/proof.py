@@ -168,7 +168,9 @@ def _fitted(
     pieces = []
     for inner in part.parts:
         outline, pile = made[inner.side]
-        sewn, should = _corners(outline), _corners(inner.outline)
+        sewn, should = outline, inner.outline
+        if not inner.arcs:
+            sewn, should = _corners(outline), _corners(inner.outline)
         by = should[0].minus(from_corner(sewn, should)[0])
         if not same_outline(moved(sewn, by), should):
             return None
