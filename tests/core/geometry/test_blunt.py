@@ -6,10 +6,12 @@ import shapely
 from hypothesis import given, settings
 
 from inlet.core.geometry.blunt import cut_sides, is_sharp
+from inlet.core.geometry.outline import Outline
 from inlet.core.geometry.point import Point
 from inlet.core.geometry.polygon import offset
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.root2 import Exact
+from inlet.core.templates.cut_line import cutting_sides, sewing_sides
 from tests.blocks import point, ratios
 
 SEAM = F(1, 4)
@@ -49,3 +51,4 @@ def test_a_notch_however_narrow_is_not_cut_off() -> None:
                       point("199/100", 4), point(0, 4))  # fmt: skip
     at = notch.index(point(2, 1))
     assert not is_sharp(notch[at - 1], notch[at], notch[(at + 1) % 7])
+    assert len(cutting_sides(sewing_sides(Outline(notch)), 0.25)) == 7

@@ -19,6 +19,8 @@ from inlet.core.geometry import SHARP, Curve, Outline, sweep
 Place = tuple[float, float]
 SMOOTH = 1e-9
 """Sides turned by less run smoothly into one another."""
+SLIT = 1e-4
+"""A notch no wider: its moved sides would meet thousands of allowances off."""
 
 
 class Side(NamedTuple):
@@ -87,7 +89,9 @@ def _corner(before: Side, after: Side, seam: float) -> tuple[Place, ...]:
     at = after.start
     one, other = _outward(before, at), _outward(after, at)
     alike = one[0] * other[0] + one[1] * other[1]  # 1 straight on, -1 back again
-    if abs(one[0] * other[1] - one[1] * other[0]) < (SMOOTH if alike > 0 else SHARP):
+    turn = one[0] * other[1] - one[1] * other[0]  # above 0 at a corner that bulges out
+    sharpest = SMOOTH if alike > 0 else SHARP if turn > 0 else SLIT
+    if abs(turn) < sharpest:
         first = at[0] + seam * one[0], at[1] + seam * one[1]
         if alike > 0:
             return (first,)
