@@ -276,6 +276,7 @@ def test_notes_and_photographs_are_in_the_diary(bench, qtbot, tmp_path, monkeypa
 
 def test_the_day_wished_and_the_sittings_of_a_week(bench, qtbot):
     ending = bench.window.bench_ticket.ending
+    assert ending.pace.isHidden()  # nothing is timed yet
     bench.type(ending.wished, "soon")
     assert "type a day" in bench.window.message_text.text()
     bench.type(ending.wished, "1 Dec 2026")
@@ -349,3 +350,19 @@ def test_all_steps_are_picked_and_ticked_by_keys(bench, qtbot):
     qtbot.keyClick(table, Qt.Key.Key_Backspace)
     settle(bench)
     assert bench.session.project.log == ()
+
+
+def test_the_time_there_is_today_fills_the_list(bench, qtbot):
+    """Typed, the list takes so long at most and something more would go over it; with less time
+    fewer lines are left."""
+    stage = bench.window.bench
+    lengths = []
+    for minutes in (300, 25):
+        stage.today.minutes.selectAll()
+        qtbot.keyClicks(stage.today.minutes, str(minutes))
+        qtbot.keyClick(stage.today.minutes, Qt.Key.Key_Return)
+        settle(bench)
+        assert stage.minutes == minutes
+        assert stage.list.minutes <= minutes
+        lengths.append(len(stage.today.rows))
+    assert lengths[0] > lengths[1] > 0

@@ -104,6 +104,22 @@ def test_nothing_is_drawn_between_one_point_and_itself(maker):
     assert maker.drawing.tool.start is None
 
 
+def test_a_fold_is_drawn_while_the_drawing_is_repeated_by_it(maker):
+    knob, drawing = maker.window.draft.dial.knobs["left-right"], maker.drawing
+    maker.draw("0 0 3 3")
+
+    def along_the_fold() -> set[int]:
+        image = drawing.grab().toImage()
+        top, foot = maker.at(point("3/2", "1/8")), maker.at(point("3/2", "11/8"))
+        return {image.pixel(top.x(), y) for y in range(top.y(), foot.y())}
+
+    before = along_the_fold()
+    knob.click()
+    assert len(along_the_fold() - before) > 0
+    knob.click()
+    assert along_the_fold() == before
+
+
 def test_an_oblong_block_offers_the_symmetries_it_has(maker):
     knobs = maker.window.draft.dial.knobs
     maker.type(maker.window.topbar.height_edit, "6")

@@ -134,6 +134,21 @@ def test_a_label_of_ones_own_on_every_screen(at_units, monkeypatch, tmp_path):
     assert sheet.read_bytes().startswith(b"%PDF")
 
 
+def test_a_unit_built_with_another_says_so(maker):
+    """A four-patch in the middle of a square on its point is made first."""
+    drawn = (
+        "1/2 0 1 1/2 / 1 1/2 1/2 1 / 1/2 1 0 1/2 / 0 1/2 1/2 0 / 3/4 1/4 1/4 3/4 / 1/4 1/4 3/4 3/4"
+    )
+    block = block_of(drawn, size=(8, 8), fabrics="abc")
+    maker.session.start(project_of(block), None)
+    outer, inner = maker.wait().units
+    maker.stage("units")
+    for unit, built in ((outer, True), (inner, False)):
+        maker.session.pick_unit(unit.unit.label)
+        words = maker.reads(maker.window.units_ticket)
+        assert (f"Built with {inner.unit.label} (four-patch), made first" in words) == built
+
+
 def test_a_unit_of_the_trim_style(at_units):
     maker, ticket = at_units, at_units.window.units_ticket
     ticket.style_box.activated.emit(2)
