@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QPushButton
 
 from inlet.core.numbers.fraction import Fraction as F
@@ -13,6 +14,7 @@ from inlet.core.numbers.text import show
 from inlet.core.project import Quilt
 from inlet.core.schedule.sittings import sittings
 from inlet.files.project.project_json import dumps, loads
+from inlet.ui import theme
 from inlet.ui.units.rates import RatesDialog
 from inlet.ui.widgets.drawing import MovePicture
 from tests.blocks import point
@@ -157,7 +159,7 @@ def test_the_seam_test_test_says_where_the_guide_goes(maker, qtbot):
     assert "toward the needle" in words
     assert "1 point is cut off by 0.031 in." in words
     assert maker.session.project.seam_test is not None
-    page.grab()
+    strips_are_to_scale(page.strips)
     for wrong in ("3", "zero", ""):
         maker.type(page.fields["middle"], wrong)
         assert float(maker.session.project.seam_test.middle) == pytest.approx(15 / 16)
@@ -165,6 +167,19 @@ def test_the_seam_test_test_says_where_the_guide_goes(maker, qtbot):
     maker.wait()
     qtbot.waitUntil(lambda: "The fold takes" in maker.reads(page))
     assert page.picture.shown[2].points
+
+
+def strips_are_to_scale(picture):
+    """1 1/2 in strips, the middle one 15/16 in between its seams: each seam takes half of 9/16 in,
+    so the outer ones show 1 7/32 in. Counted in pixels of a line across the picture."""
+    image = picture.grab().toImage()
+    y = image.height() // 5
+    row = [QColor(image.pixel(x, y)) for x in range(image.width())]
+    edges = [x for x, colour in enumerate(row) if colour.lightness() < 190]
+    strips = row[min(edges) : max(edges)]
+    middle = [colour.name() for colour in strips].count(theme.PAPER.name())
+    wide = 2 * (39 / 32) + 15 / 16
+    assert len(strips) / middle == pytest.approx(wide / (15 / 16), rel=0.05)
 
 
 def test_a_step_done_is_done_wherever_it_is_shown(maker, qtbot):

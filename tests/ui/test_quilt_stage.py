@@ -525,6 +525,7 @@ def test_a_first_quilt_a_made_size_a_row_and_a_motif_of_what_is_picked(setter):
     setter.stage.begin_.click()
     setter.rests()
     assert (setter.quilt.columns, setter.quilt.rows, setter.quilt.block) == (4, 5, "f")
+    assert setter.quilt.setting == "straight"
     setter.type("The block measured when made", "9 1/4")
     assert setter.quilt.made == {"f": (F(37, 4), F(37, 4))}
     assert setter.plan.size == (35, F(175, 4))
