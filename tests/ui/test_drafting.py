@@ -469,6 +469,8 @@ def test_unsaved_work_is_put_by_and_offered_after_a_crash(maker, say, tmp_path, 
     maker.window.desk = Desk()
     maker.session.start(load(path), path)
     asked = say("Yes")
+    maker.window.offer_left_work(tmp_path / "another.inlet")
+    assert asked == []
     maker.window.offer_left_work(path)
     assert "reed.inlet" in asked[0]
     assert maker.session.project == project
