@@ -5,7 +5,7 @@ Promise: the faces of an arrangement tile its rectangle exactly, whatever is dra
 
 from inlet.core.geometry.arrange import arrange
 from inlet.core.geometry.arrangement import Arrangement
-from inlet.core.geometry.blunt import SHARP, cut_sides, is_sharp
+from inlet.core.geometry.blunt import SHARP, blunt_corner, cut_sides, is_sharp, moved_corners
 from inlet.core.geometry.curve import (
     Circle,
     Curve,
@@ -110,6 +110,7 @@ __all__ = [
     "area",
     "arrange",
     "at_origin",
+    "blunt_corner",
     "bounds",
     "box",
     "canonical",
@@ -147,6 +148,7 @@ __all__ = [
     "mirrored",
     "motion_between",
     "moved",
+    "moved_corners",
     "narrowest",
     "offset",
     "offset_sides",
