@@ -50,9 +50,10 @@ def settled(
     for length in lengths:
         wanted = [w for row in rows_of[length] if (w := _left_for(length, row, at)) is not None]
         if wanted:
-            at[length] = round(sum(wanted) / len(wanted) / float(mark)) * mark
+            near = round(sum(wanted) / len(wanted) / float(mark)) * mark
         else:
-            at[length] = nearest_mark(length, mark)
+            near = nearest_mark(length, mark)
+        at[length] = max(near, mark)  # however coarse the ruler, it is cut
     for _ in range(PASSES):
         moved = False
         for length in lengths:
@@ -62,7 +63,8 @@ def settled(
                 worst = max((abs(_differs(row, tried)) for row in rows_of[length]), default=0.0)
                 return max(0.0, worst - float(thread) - ROUND), abs(float(cut - length))
 
-            best = min((at[length] + step * mark for step in (0, -1, 1)), key=cost)
+            near_marks = (at[length] + step * mark for step in (0, -1, 1))
+            best = min((cut for cut in near_marks if cut > 0), key=cost)
             moved |= best != at[length]
             at[length] = best
         if not moved:

@@ -91,12 +91,12 @@ def usual_rule(measure: Measure) -> CutRule:
 def cut_to_meet(exact: Exact, measure: Measure) -> Fraction:
     """Where a length is cut that is sewn along one that is made already: at the nearest mark of the
     maker's ruler, or half way between two, if one is within a thread; at the nearest of both else,
-    as it is eased."""
+    as it is eased. However short, it is cut."""
     for mark in (measure.mark, measure.finest):
         near = nearest_mark(exact, mark)
-        if abs(near - exact) <= measure.system.thread:
+        if near and abs(near - exact) <= measure.system.thread:
             return near
-    return nearest_mark(exact, measure.finest)
+    return max(nearest_mark(exact, measure.finest), measure.finest)
 
 
 def right_triangle(low: float, high: float, seam: float) -> tuple[float, float, float]:
