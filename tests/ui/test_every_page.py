@@ -274,13 +274,13 @@ def test_pages_made_anew_show_what_they_showed(demo):
 
 
 def test_stages_are_made_ahead_and_those_of_before_go(demo):
-    """Five changes of the text size leave about as many widgets as one: what is being shown at the
+    """Six changes of the text size leave about as many widgets as one: what is being shown at the
     moment comes and goes."""
     window = demo.window
     dressed(demo, 1.0)
     demo.bot.waitUntil(lambda: "bench_ticket" in vars(window), timeout=10000)
     numbers = []
-    for _ in range(5):
+    for _ in range(3):
         dressed(demo, 1.3)
         dressed(demo, 1.0)
         demo.bot.waitUntil(lambda: "bench_ticket" in vars(window), timeout=10000)
