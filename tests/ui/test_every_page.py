@@ -260,6 +260,8 @@ def test_pages_made_anew_show_what_they_showed(demo):
     window = demo.window
     rest = demo.rest
 
+    # Not of the first two stages: the line of points at risk and small pictures come in turns of
+    # their own, after all is at rest.
     def pictures() -> dict[str, QImage]:
         return {page: window.grab().toImage() for page in walk.pages(window, waited=rest)
                 if not page.startswith(("draft", "remake"))}  # fmt: skip

@@ -16,7 +16,7 @@ from typing import NamedTuple
 from inlet.core.cutlist import Cut
 from inlet.core.geometry import Outline, Polygon, cross, dot, edges, squared_length
 from inlet.core.memo import memo
-from inlet.core.numbers import Exact, Fraction, nearest_mark, sqrt_exact
+from inlet.core.numbers import Exact, Fraction, nearest_mark, next_mark, sqrt_exact
 from inlet.core.planning import cut_to_meet
 from inlet.core.project import Measure
 from inlet.core.templates.cut_line import Place, Side, cutting_sides, sewing_sides
@@ -112,7 +112,10 @@ def angled(outline: Polygon, measure: Measure) -> Angled | None:
     if known is None:
         return None
     angled_cut, width = known
-    return angled_cut._replace(strip_mark=cut_to_meet(width, measure))
+    mark = cut_to_meet(width, measure)
+    if width - mark > measure.system.thread / 2:  # rather too wide than short of an allowance
+        mark = next_mark(width, measure.finest)
+    return angled_cut._replace(strip_mark=mark)
 
 
 @memo(500)

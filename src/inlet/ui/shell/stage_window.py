@@ -1,8 +1,8 @@
 """A window's stages and their tickets, each made when it is first asked for.
 
 All of them at once take a tenth of a second of the window's thread, a long wait for another text
-size: the stage looked at is made at once, the others one by one while the hand rests. A widget
-made late takes up what the session knows by then.
+size: the stage looked at is made at once, the others soon after, one at a time. A widget made late
+takes up what the session knows by then.
 """
 
 from __future__ import annotations
@@ -58,7 +58,7 @@ class StageWidget(Protocol):
 
 
 BETWEEN = 40
-"""Milliseconds between one stage made ahead and the next: the hand comes first."""
+"""Milliseconds between one stage made ahead and the next, for what the hand does."""
 
 
 @guarded
