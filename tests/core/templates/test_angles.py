@@ -92,11 +92,16 @@ def test_strips_cut_up_so_give_the_pieces(base, high, left, right, measure):
     number = found.from_strip(room)
     assert number == 0 or found.room_for(number) <= float(room) + 1e-6
     assert found.room_for(number + 1) > float(room)
+    strip_lies_at_a_mark(found, measure)
+    lies_head_to_tail(found, piece, 2)
+    lies_head_to_tail(found, piece, 5)
+
+
+def strip_lies_at_a_mark(found, measure):
+    """Never short by more than half a thread, nor too wide by a whole half mark."""
     assert found.strip <= float(found.strip_mark) + float(measure.system.thread) / 2 + 1e-9
     assert float(found.strip_mark) < found.strip + float(measure.finest)
     assert found.strip_mark % measure.finest == 0
-    lies_head_to_tail(found, piece, 2)
-    lies_head_to_tail(found, piece, 5)
 
 
 def cut_round(outline, measure):
@@ -144,6 +149,8 @@ def test_triangles_of_any_kind_are_laid_head_to_tail(base, high, tip, n, folds, 
     not turned half round."""
     outline = shape((0, 0), (base, 0), (tip, high))
     found = angled(outline, INCH)
+    strip_lies_at_a_mark(found, INCH)
+    strip_lies_at_a_mark(angled(outline, METRIC), METRIC)
     lies_head_to_tail(found, cut_round(outline, INCH), 3)
     piece = piece_for(outline, None, F(1, 4))
     if piece.shape != "template":
