@@ -30,8 +30,8 @@ from inlet.ui.shell.window import Window
 
 APART = 40
 """Milliseconds between two edits."""
-LONGEST = 0.8
-"""Seconds from the first edit to the kill, at most."""
+MOST_EDITS = 12
+"""A window is killed at any moment after 2 to so many edits, however slow the machine is."""
 STAGES = ("draft", "units", "quilt", "bench")
 
 
@@ -82,8 +82,8 @@ def kill_one(chance: random.Random) -> Killed:
                 os._exit(1)
         os.close(theirs)
         with os.fdopen(ours, "rb") as edits:
-            done = edits.readline()  # it works
-            time.sleep(chance.random() * LONGEST)
+            done = b"".join(edits.readline() for _ in range(chance.randint(2, MOST_EDITS)))
+            time.sleep(chance.random() * 3 * APART / 1000)
             os.kill(child, signal.SIGKILL)
             done += edits.read()
         _, status = os.waitpid(child, 0)
