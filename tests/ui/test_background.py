@@ -84,6 +84,23 @@ def test_waiting_hands_over_at_once_or_gives_up(task):
     assert not task.at_rest
 
 
+def test_nobody_waits_where_the_job_before_took_longer(task, qtbot):
+    """A job of 60 ms of work, then short ones: the first of these is not waited for."""
+
+    def at_work(seconds):
+        until = time.thread_time() + seconds
+        while time.thread_time() < until:
+            pass
+        return seconds
+
+    got = []
+    for seconds, waited in ((0.06, False), (0.001, False), (0.001, True)):
+        task.start(lambda seconds=seconds: at_work(seconds), got.append)
+        assert task.wait(0.05 if not waited else 20) is waited
+        qtbot.waitUntil(lambda: task.at_rest)
+    assert got == [0.06, 0.001, 0.001]
+
+
 def test_what_is_told_while_at_work_arrives(task, qtbot):
     shares = []
     task.progress.connect(shares.append)

@@ -251,6 +251,14 @@ def keep_fabric(before: Block, after: Block) -> Block:
     new = arrangement_of(after)
     kept = dict(zip(old.homes, old.block.fabric_at, strict=True))
     was = {shape: face for face, shape in enumerate(old.arrangement.shapes)} if same_grid else {}
+    anchors = {
+        face: anchor
+        for face, shape in enumerate(new.shapes)
+        if shape not in was and (anchor := anchor_in(new, face)) is not None
+    }
+    middles = [Point(*anchor) for anchor in anchors.values()]
+    under_them = old.arrangement.locate_all(middles) if same_grid else tuple(anchors)
+    lying_in = dict(zip(anchors, under_them, strict=True))
     spots, homes = [], []
     for face, shape in enumerate(new.shapes):
         unchanged = was.get(shape)
@@ -259,10 +267,9 @@ def keep_fabric(before: Block, after: Block) -> Block:
                 spots.append(kept[unchanged])
                 homes.append(face)
             continue
-        anchor = anchor_in(new, face)
-        if anchor is None:
+        if face not in anchors:
             continue
-        under = old.arrangement.locate(Point(*anchor)) if same_grid else face
+        anchor, under = anchors[face], lying_in[face]
         # Where the middle lay on a seam that is gone: as one of the points that it holds now.
         below = draft(after) if under is None else old
         fabric = below.patches[face if under is None else under].fabric

@@ -7,7 +7,7 @@ positive.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from math import acos, atan2, cos, hypot, pi, sin, sqrt
+from math import acos, atan2, cos, hypot, lcm, pi, sin, sqrt
 from typing import Any, NamedTuple
 
 from inlet.core.geometry.point import HAIR, Point, cross, dot
@@ -241,7 +241,7 @@ def _stretch(ux: Any, uy: Any, vx: Any, vy: Any) -> Any:
     return s if s > 0 else 1
 
 
-@memo(2000)
+@memo(8000)
 def exact_chain(curve: Curve) -> tuple[Point, ...]:
     """Exact points along an arc, its start included and its end left out: equal arcs, turned or
     mirrored, give points that are turned or mirrored exactly."""
@@ -249,7 +249,28 @@ def exact_chain(curve: Curve) -> tuple[Point, ...]:
     arc = _Arc.of(curve.start, curve.end, curve.centre, root_up)
     if arc is None:
         return (curve.start,)
+    if all(isinstance(x, Fraction) for x in (*arc.p, *arc.q, *arc.tip, arc.weight)):
+        return _rational_chain(arc)
     return tuple(Point(*arc.at(Fraction(i, STEPS))) for i in range(STEPS))
+
+
+def _rational_chain(arc: _Arc) -> tuple[Point, ...]:
+    """The points of an arc whose numbers are fractions, each put together from integers: with
+    t = i/n, w = m/o and coordinates over one denominator, the formula of ``_Arc`` times n²o."""
+    m, o = arc.weight.numerator, arc.weight.denominator
+    coordinates = []
+    for p, tip, q in zip(arc.p, arc.tip, arc.q, strict=True):
+        over = lcm(p.denominator, tip.denominator, q.denominator)
+        a, b, d = (x.numerator * (over // x.denominator) for x in (p, tip, q))
+        coordinates.append((a * o, b * m, d * o, over))
+    points = []
+    for i in range(STEPS):
+        a, b, d = (STEPS - i) ** 2, 2 * i * (STEPS - i), i * i
+        whole = (a + d) * o + b * m
+        points.append(Point(*(
+            Fraction(a * x + b * y + d * z, whole * over) for x, y, z, over in coordinates
+        )))  # fmt: skip
+    return tuple(points)
 
 
 def float_chain(curve: Curve) -> list[tuple[float, float]]:

@@ -87,7 +87,7 @@ class PieceLooks:
         if key not in self._of:
             shown = self.pieces[piece]
             move = mover(shown.size, key[1], (Fraction(0), Fraction(0)))
-            picture = tuple((tuple(map(move, outline)), f) for outline, f in shown.picture)
+            picture = shown.picture(move)
             self._of[key] = self._number(picture)
         return self._of[key]
 
@@ -176,12 +176,12 @@ def picture_of(
     pieces: Sequence[Drawn], laid: Sequence[Laid], places: Sequence[tuple[Exact, Exact]]
 ) -> Picture:
     """The picture of pieces laid in places."""
-    picture = []
-    for piece, place in zip(laid, places, strict=True):
-        shown = pieces[piece.piece]
-        move = mover(shown.size, piece.quarters, place)
-        picture += [(tuple(map(move, outline)), fabric) for outline, fabric in shown.picture]
-    return tuple(picture)
+    return tuple(
+        patch
+        for piece, place in zip(laid, places, strict=True)
+        for shown in [pieces[piece.piece]]
+        for patch in shown.picture(mover(shown.size, piece.quarters, place))
+    )
 
 
 def rings(slices: Sequence[Slice]) -> tuple[tuple[int, ...], ...]:

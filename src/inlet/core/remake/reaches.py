@@ -8,8 +8,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from inlet.core.draft import Draft
-from inlet.core.geometry import Point
+from inlet.core.draft import Draft, image
+from inlet.core.geometry import Curve, Point, extremes
 from inlet.core.memo import Latest
 from inlet.core.numbers import Exact
 
@@ -19,11 +19,14 @@ HAIR = 1e-6
 
 
 class Reaches(NamedTuple):
-    """Of a block that is cut: its straight seams in finished length, and how far each of them and
-    each of its patches reaches, as floats (left, top, right, bottom): most lie outside a slice."""
+    """Of a block that is cut: its straight ``lines`` and its ``arcs`` (from one seam that they meet
+    to the next) in finished length, and how far each of these and each of its patches reaches, as
+    floats (left, top, right, bottom): most lie outside a slice."""
 
     lines: tuple[tuple[Point, Point], ...]
     seams: NDArray[np.float64]
+    arcs: tuple[Curve, ...]
+    bows: NDArray[np.float64]
     patches: NDArray[np.float64]
 
 
@@ -42,7 +45,12 @@ def _reaches(start: Draft) -> Reaches:
         for seam in start.block.seams if seam.arc is None
         for p, q in [seam.ends]
     )  # fmt: skip
-    return Reaches(lines, _boxes(lines), _boxes([patch.outline for patch in start.patches]))
+    edges = start.arrangement.edges if start.block.curves else ()
+    drawn = (start.arrangement.curve(edge) for edge in edges)
+    arcs = tuple(image(c, lambda p: p.scaled(sx, sy)) for c in drawn if c.centre is not None)
+    bows = np.array([extremes(arc) for arc in arcs]).reshape(-1, 4)
+    patches = _boxes([patch.outline for patch in start.patches])
+    return Reaches(lines, _boxes(lines), arcs, bows, patches)
 
 
 def _boxes(outlines: Sequence[Sequence[Point]]) -> NDArray[np.float64]:
@@ -59,3 +67,10 @@ def near(boxes: NDArray[np.float64], box: Box) -> list[int]:
     near = (boxes[:, 0] <= right + HAIR) & (boxes[:, 2] >= left - HAIR)
     near &= (boxes[:, 1] <= bottom + HAIR) & (boxes[:, 3] >= top - HAIR)
     return np.flatnonzero(near).tolist()
+
+
+def within(reach: NDArray[np.float64], box: Box) -> bool:
+    """Does what reaches so far surely lie inside a box?"""
+    left, top, right, bottom = map(float, box)
+    low, high = reach[:2] - (left, top), (right, bottom) - reach[2:]
+    return bool(min(*low, *high) > HAIR)

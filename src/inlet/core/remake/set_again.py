@@ -8,27 +8,32 @@ have lost as much.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from itertools import accumulate, count
+from itertools import accumulate, count, pairwise
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, arrangement_of, image, turner
 from inlet.core.geometry import (
+    HAIR,
     Curve,
     Line,
+    Outline,
     Picture,
     Point,
     Polygon,
+    circle_of,
     clip,
     flattened,
     inside_point,
     is_convex,
+    line_meets_circle,
     polygon_of,
+    sweep,
 )
 from inlet.core.memo import KeyedTable, Latest
 from inlet.core.numbers import Exact, Fraction
-from inlet.core.project import Block, FabricAt, Pair, Seam, replace, seam_along, straight, total
-from inlet.core.remake.reaches import Box, near, reaches_of
+from inlet.core.project import Block, FabricAt, Pair, Seam, seam_along, straight, total
+from inlet.core.remake.reaches import Box, near, reaches_of, within
 from inlet.core.remake.slices import Slice, SliceError
 
 TURNED = ("", "turned right", "upside down", "turned left")
@@ -62,13 +67,23 @@ class SetAgain(NamedTuple):
 
 
 class Drawn(NamedTuple):
-    """What shows of a slice once it is sewn in, from its own top left: its seams, a point in each
-    of its patches with their fabric, and its picture."""
+    """What shows of a slice once it is sewn in, from its own top left: its seams, and its patches
+    with their fabric, each with a point in it (``spots``) and as its outline (``patches``)."""
 
     size: Pair
     seams: tuple[Curve, ...]
     spots: tuple[tuple[Point, str | None], ...]
-    picture: Picture
+    patches: tuple[tuple[Outline, str | None], ...]
+
+    def picture(self, move: Callable[[Point], Point]) -> Picture:
+        """The slice where ``move``, a rigid motion, puts it."""
+        return tuple((polygon_of(_moved(outline, move)), f) for outline, f in self.patches)
+
+
+def _moved(outline: Outline, move: Callable[[Point], Point]) -> Outline:
+    return Outline(
+        tuple(map(move, outline.corners)), tuple((k, move(centre)) for k, centre in outline.arcs)
+    )
 
 
 def as_they_were(slices: Sequence[Slice]) -> tuple[Laid, ...]:
@@ -84,34 +99,28 @@ def drawn(start: Draft, piece: Slice) -> Drawn:
     seams = tuple(image(curve, lambda p: p.plus(corner)) for curve in _inside(start, piece.kept))
     clipped_patches = _clipped_patches(start, piece.kept)
     if clipped_patches is not None:
-        moved = tuple(
-            (tuple(p.plus(corner) for p in outline), fabric) for outline, fabric in clipped_patches
-        )
-        return Drawn(size, seams, tuple((_middle_of(o), f) for o, f in moved), moved)
+        moved = tuple((_moved(o, lambda p: p.plus(corner)), f) for o, f in clipped_patches)
+        return Drawn(size, seams, tuple((_middle_of(o.corners), f) for o, f in moved), moved)
     alone = Block(
         id="slice", finished=size, columns=size[:1], rows=size[1:],
         seams=tuple(map(seam_along, seams)),
     )  # fmt: skip
     sx, sy = start.block.scale
-    spots, picture = [], []
+    spots, patches = [], []
     for outline in arrangement_of(alone).outlines:
         p = inside_point(outline)
         patch = start.patch_at(Point((p.x + left) / sx, (p.y + top) / sy))
         fabric = patch.fabric if patch is not None else None
         spots.append((p, fabric))
-        picture.append((polygon_of(outline), fabric))
-    return Drawn(size, seams, tuple(spots), tuple(picture))
+        patches.append((outline, fabric))
+    return Drawn(size, seams, tuple(spots), tuple(patches))
 
 
-def _clipped_patches(start: Draft, box: Box) -> list[tuple[Polygon, str | None]] | None:
+def _clipped_patches(start: Draft, box: Box) -> list[tuple[Outline, str | None]] | None:
     """The patches of a block as far as they lie inside a box; None where one of them there is
     curved or not convex, as what is inside may be in several parts then."""
     left, top, right, bottom = box
-    one, zero = Fraction(1), Fraction(0)
-    sides = (
-        Line(one, zero, left), Line(-one, zero, -right), Line(zero, one, top),
-        Line(zero, -one, -bottom),
-    )  # fmt: skip
+    sides = _sides(box)
     pieces = []
     for i in near(reaches_of(start).patches, box):
         patch = start.patches[i]
@@ -124,7 +133,7 @@ def _clipped_patches(start: Draft, box: Box) -> list[tuple[Polygon, str | None]]
         for side in sides:
             outline = clip(outline, side)
         if len(outline) > 2:
-            pieces.append((outline, patch.fabric))
+            pieces.append((Outline(outline), patch.fabric))
     return pieces
 
 
@@ -198,7 +207,7 @@ def _laid_there(start: Draft, piece: Slice, quarters: int, place: Pair) -> InPla
             spots.append(FabricAt(point=(there.x, there.y), fabric=fabric))
     return InPlace(
         tuple(seam_along(image(curve, move)) for curve in shown.seams),
-        tuple((tuple(map(move, outline)), fabric) for outline, fabric in shown.picture),
+        shown.picture(move),
         tuple(spots),
     )
 
@@ -217,7 +226,7 @@ def slice_picture(start: Draft, piece: Slice, quarters: int) -> Picture:
     """A slice of a block as it shows once it is sewn in, turned, its top left at the origin."""
     shown = drawn(start, piece)
     move = mover(shown.size, quarters, (Fraction(0), Fraction(0)))
-    return tuple((tuple(map(move, outline)), fabric) for outline, fabric in shown.picture)
+    return shown.picture(move)
 
 
 def mover(size: Pair, quarters: int, place: Pair) -> Callable[[Point], Point]:
@@ -279,21 +288,41 @@ def clipped(p: Point, q: Point, box: Box) -> tuple[Point, Point] | None:
 
 
 def _arcs_inside(start: Draft, box: Box) -> Iterator[Curve]:
-    """The arcs, cut where they cross the box: the box is drawn into the block to find that."""
-    sx, sy = start.block.scale
-    left, top, right, bottom = box[0] / sx, box[1] / sy, box[2] / sx, box[3] / sy
-    corners = [(left, top), (right, top), (right, bottom), (left, bottom)]
-    frame = tuple(straight(*ends) for ends in zip(corners, (*corners[1:], corners[0]), strict=True))
-    arrangement = arrangement_of(replace(start.block, seams=(*start.block.seams, *frame)))
-    for edge in arrangement.edges:
-        curve = arrangement.curve(edge)
-        if curve.centre is None:
-            continue
-        on_it = list(flattened(curve, 1e-4))
-        x, y = on_it[len(on_it) // 2] if len(on_it) > 1 else _middle(curve)
-        inside = float(left) < x < float(right) and float(top) < y < float(bottom)
-        if inside:
-            yield image(curve, lambda p: Point(p.x * sx, p.y * sy))
+    """The arcs of a block as far as they lie inside a box, in finished length."""
+    reaches = reaches_of(start)
+    left, top, right, bottom = map(float, box)
+    for i in near(reaches.bows, box):
+        arc = reaches.arcs[i]
+        for part in (arc,) if within(reaches.bows[i], box) else _cut(arc, box):
+            on_it = list(flattened(part, 1e-4))
+            x, y = on_it[len(on_it) // 2] if len(on_it) > 1 else _middle(part)
+            if left < x < right and top < y < bottom:
+                yield part
+
+
+def _cut(arc: Curve, box: Box) -> list[Curve]:
+    """The parts of an arc between the sides of a box: cut at every point of its circle on one of
+    them that lies between its ends by more than a hair, in their order along it."""
+    assert arc.centre is not None
+    whole = sweep(arc)
+    on_it: dict[float, Point] = {}
+    for side in _sides(box):
+        for point in line_meets_circle(side, circle_of(arc)):
+            here = sweep(arc._replace(end=point))
+            if here * whole > 0 and HAIR < abs(here) < abs(whole) - HAIR:
+                on_it[round(abs(here), 9)] = point
+    points = (arc.start, *(on_it[angle] for angle in sorted(on_it)), arc.end)
+    return [Curve(p, q, arc.centre) for p, q in pairwise(points)]
+
+
+def _sides(box: Box) -> tuple[Line, Line, Line, Line]:
+    """The lines of a box's left, right, top and bottom, the box on their right hand."""
+    left, top, right, bottom = box
+    one, zero = Fraction(1), Fraction(0)
+    return (
+        Line(one, zero, left), Line(-one, zero, -right), Line(zero, one, top),
+        Line(zero, -one, -bottom),
+    )  # fmt: skip
 
 
 def _middle(curve: Curve) -> tuple[float, float]:

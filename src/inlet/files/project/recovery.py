@@ -50,7 +50,7 @@ class Left(NamedTuple):
     seen: Look | None = None
 
 
-USUAL = 0.05
+USUAL = 0.03
 """Seconds that putting down a project takes at most, but for a large one; a few thousandths on a
 quiet machine."""
 OUTDATED, KEPT_DAYS = "outdated", 30
@@ -75,15 +75,16 @@ class Desk:
         self._newest: Call | None = None  # what is to be put down next
         self._asked = threading.Event()
         self._kept = threading.Event()
+        self._took = 0.0  # seconds that the thread was at work on the one before
         self._thread: threading.Thread | None = None
 
     def keep_soon(
         self, project: Project | None, path: Path | None, seen: Look | None = None
     ) -> None:
         """``keep`` in another thread, at once; of calls that come while it writes the newest. It is
-        waited for as long as it usually takes: then all but a large project is down before the
-        window goes on. Where the one before is not down yet, as on a busy machine, that is waited
-        for first: a crash loses one edit at most."""
+        waited for as long as it usually takes, unless the one before took longer: then all but a
+        large project is down before the window goes on. Where the one before is not down yet, as on
+        a busy machine, that is waited for first: a crash loses one edit at most."""
         if self._thread is not None:
             self._kept.wait(PATIENCE)
         self._kept.clear()
@@ -92,7 +93,8 @@ class Desk:
             self._thread = threading.Thread(target=self._keep_newest, daemon=True)
             self._thread.start()
         self._asked.set()
-        self._kept.wait(USUAL)
+        if self._took <= USUAL:
+            self._kept.wait(USUAL)
 
     def _keep_newest(self) -> None:
         while not self._left:
@@ -102,7 +104,9 @@ class Desk:
             if newest is not None:
                 with self.first(), self._lock:
                     if not self._left:
+                        began = time.thread_time()
                         self._keep(*newest)
+                        self._took = time.thread_time() - began
                 if self._newest is None:
                     self._kept.set()
 

@@ -6,6 +6,7 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QSizePolicy, QToolButton, QWidget
 
 from inlet.core.bench import share_done
+from inlet.core.history import History
 from inlet.core.layout import total_text
 from inlet.core.numbers import vulgar_text
 from inlet.core.pressing import PressingPlan
@@ -46,6 +47,7 @@ class Rail(QWidget):
             layout.addWidget(button)
             self.buttons[stage] = button
         layout.addStretch(1)
+        self._done: tuple[History | None, str] = None, ""  # what was done, in which document
         session.changed.connect(self.refresh)
         session.planned.connect(self.refresh)
         session.pressed.connect(self.refresh)
@@ -82,11 +84,20 @@ class Rail(QWidget):
         button.setIcon(theme.icon(f"stage-{stage}", ink, 26))
 
     def _bench(self) -> str:
-        """How much is done. A quilt is planned for it only once something was done."""
+        """How much is done. A quilt is planned for it only once something was done. An edit does
+        not wait for it: what was done before stands there meanwhile."""
         session = self.session
         cutting = session.project.cutting
         if not session.project.log and not (cutting and cutting.begun):
             return "not begun"
+        if session.is_quilt and not session.ask_quilt():
+            history, figure = self._done
+            return figure if history is session.history else "…"
+        self._done = session.history, self._share()
+        return self._done[1]
+
+    def _share(self) -> str:
+        session = self.session
         known = session.jobs
         if known is None:
             session.ask_jobs(at_once=False)

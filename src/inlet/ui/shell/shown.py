@@ -95,6 +95,7 @@ class Shown(QObject):
         )
         self._view = no_quilt()
         self._view_asked: Project | None = None  # whose quilt is being laid out, or is
+        self._view_waited: Project | None = None  # whose quilt was waited for
         self._viewer = BackgroundTask(self, self._no_quilt)
         self._quilter = BackgroundTask(self, self._no_quilt)
         self._keeper = BackgroundTask(
@@ -232,15 +233,23 @@ class Shown(QObject):
             self._checks = (project, block, tuple(drawing_problems(self.draft, project)))
         return self._checks[2]
 
-    @property
-    def quilt_view(self) -> QuiltView:
-        """The quilt as it is now; where that takes longer than the hand waits, as it was before,
-        until ``topped`` tells."""
+    def ask_quilt(self) -> bool:
+        """Ask for the quilt as it is now, where nobody did; is it known already? ``topped`` tells
+        when it is."""
         project = self.project
         if self._view_asked is not project:
             self._view_asked = project
             before = self._view
             self._viewer.start(lambda: quilt_view(project, before), self._viewed, pause=0)
+        return self._view.plan.project is project
+
+    @property
+    def quilt_view(self) -> QuiltView:
+        """The quilt as it is now; where that takes longer than the hand waits, as it was before,
+        until ``topped`` tells."""
+        self.ask_quilt()
+        if self._view_waited is not self.project:
+            self._view_waited = self.project
             self._viewer.wait(FRAMES)
         return self._view
 

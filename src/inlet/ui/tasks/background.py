@@ -8,7 +8,7 @@ from collections import deque
 from collections.abc import Callable, Iterable
 from functools import partial
 from queue import SimpleQueue
-from time import monotonic
+from time import monotonic, thread_time
 from typing import Any, NamedTuple, TypeVar
 from weakref import WeakSet
 
@@ -58,6 +58,7 @@ class BackgroundTask(QObject):
         self._over = threading.Event()  # it has ended, whether that was heard or not
         self._orders: SimpleQueue[tuple[Job, _Task, threading.Event] | None] = SimpleQueue()
         self._thread: threading.Thread | None = None
+        self._took = 0.0  # seconds that its thread was at work for the job before
         self.closed = False  # nothing is done or handed over any more
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -111,9 +112,12 @@ class BackgroundTask(QObject):
 
     def wait(self, seconds: float) -> bool:
         """Wait so long for what was asked for, and hand it over; False where it takes longer. For
-        what is nearly always done within a frame, so that nothing is drawn twice."""
+        what is nearly always done within a frame, so that nothing is drawn twice; where the job
+        before took longer, nobody waits in vain."""
         until = monotonic() + seconds
         self._next()
+        if self._took > seconds:
+            return False
         turns.idle()
         while self._job is not None:
             if not self._over.wait(max(0.0, until - monotonic())):
@@ -151,11 +155,13 @@ class BackgroundTask(QObject):
         while (order := self._orders.get()) is not None:
             job, task, over = order
             outcome: object
+            began = thread_time()
             try:
                 with under(job):
                     outcome = (task.do(),)
             except Exception as error:  # a defect of ours must not take the window down with it
                 outcome = error
+            self._took = thread_time() - began
             self._outcome = job, task, outcome
             over.set()
             if not self.closed and isValid(self):
