@@ -33,11 +33,15 @@ class Thing(NamedTuple):
 
 def corner_thing(project: Project, block: Block, times: int) -> Thing:
     """The corners of a block, up to so many."""
-    drawn = draft(block)
-    mark = drawn_mark(drawn, [patch.face for patch in drawn.patches], project.measure)
-    return Thing(corner_step_name(project, block), times, None, mark)
+    drawn, measure = draft(block), project.measure
+    known = _CORNER_MARKS.get(drawn)
+    if known is None or known[0] != measure:
+        mark = drawn_mark(drawn, [patch.face for patch in drawn.patches], measure)
+        known = _CORNER_MARKS.keep(drawn, (measure, mark))
+    return Thing(corner_step_name(project, block), times, None, known[1])
 
 
+_CORNER_MARKS: Latest[Draft, tuple[Measure, str]] = Latest(8)
 _MARKS: Latest[Step, tuple[Draft, Measure, str]] = Latest(600)
 
 

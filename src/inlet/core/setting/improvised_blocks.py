@@ -6,6 +6,7 @@ from collections import Counter, defaultdict
 from collections.abc import Iterable, Iterator
 
 from inlet.core.improvised import CornerChoice, ImprovisedSquare, Spot, corner_choice, key_of
+from inlet.core.memo import Latest
 from inlet.core.numbers import Exact, Fraction
 from inlet.core.project import Project, Quilt
 from inlet.core.setting.colourways import in_colourway
@@ -80,11 +81,19 @@ class SquaresOnTop:
         return self._at.get(number)
 
 
+_ON_TOP: Latest[Top, tuple[Project, SquaresOnTop]] = Latest(8)
+"""The squares of the last tops: whoever shows a top asks for them after whoever planned it."""
+
+
 def squares_on_top(top: Top, project: Project) -> SquaresOnTop:
     """The improvised squares of a project's quilt, its single pieces in their order."""
     if not any(block.improvised for block in project.blocks):
         return SquaresOnTop((), project)
-    return SquaresOnTop(single_pieces(top, project.quilt or Quilt()), project)
+    known = _ON_TOP.get(top)
+    if known is None or known[0] is not project:
+        squares = SquaresOnTop(single_pieces(top, project.quilt or Quilt()), project)
+        known = _ON_TOP.keep(top, (project, squares))
+    return known[1]
 
 
 def _gap(project: Project) -> Exact:

@@ -132,8 +132,10 @@ class TableView(QWidget):
             if name == "figure" and widget.text():
                 pixels = min(pixels, 1.7 * self.width() / max(6, len(widget.text())))
             letters.setPixelSize(max(12, round(pixels)))
-            widget.setFont(letters)
-            widget.setStyleSheet(f"font-size: {letters.pixelSize()}px; color: {theme.INK.name()};")
+            style = f"font-size: {letters.pixelSize()}px; color: {theme.INK.name()};"
+            if widget.styleSheet() != style:  # a style is read anew each time it is set
+                widget.setFont(letters)
+                widget.setStyleSheet(style)
 
     # --- by hand ------------------------------------------------------------------------------
 

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from inlet.ui.widgets.parts import column, drop
 
-AT_ONCE = 40
+AT_ONCE = 24
 """Lines that are made in one turn: some hundredths of a second."""
 
 
