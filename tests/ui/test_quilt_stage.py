@@ -188,6 +188,21 @@ def test_a_block_turned_by_key_is_named_as_the_odd_one(setter, tmp_path):
     assert setter.quilt.places == ()
 
 
+def test_a_block_in_the_hand_whose_place_is_gone_is_let_go(setter, no_error_is_caught):
+    """The quilt gets smaller while the last column is dragged."""
+    quilt = Quilt(columns=4, rows=2, block="f")
+    setter.open(replace(project_of(EFF, replace(EFF, id="g", name="Gee")), quilt=quilt))
+    start, end = (setter.top.middle_of(spot).toPoint() for spot in ((3, 1), (0, 0)))
+    setter.bot.mousePress(setter.top, Qt.MouseButton.LeftButton, pos=start)
+    for at in ((start + end) / 2, end):
+        setter.bot.mouseMove(setter.top, at)
+    setter.session.edit_quilt(replace(quilt, columns=2))
+    setter.sees()
+    setter.top.grab()
+    setter.bot.mouseRelease(setter.top, Qt.MouseButton.LeftButton, pos=QPoint(9, 9))
+    assert setter.quilt.places == ()
+
+
 def test_blocks_are_changed_over_by_dragging_and_looked_at_near_and_far(setter):
     project = project_of(EFF, replace(EFF, id="g", name="Gee"))
     setter.open(replace(project, quilt=Quilt(columns=4, rows=3, block="f")))

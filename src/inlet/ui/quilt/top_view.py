@@ -84,6 +84,8 @@ class TopView(QWidget):
         self.scene = scene
         self._spot_of = scene.spots if scene is not None else {}
         self.spots = [spot for spot in self.spots if spot in self._spot_of]
+        if self._pressed is not None and self._pressed[1] not in (None, *self._spot_of):
+            self._pressed = self._dragged = None  # what was in the hand is gone
         self._picture.forget()
         self.update()
 
