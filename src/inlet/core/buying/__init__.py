@@ -6,7 +6,6 @@ Promise: what is bought is what the layout takes, as shops sell it.
 from inlet.core.buying.enough import Enough, enough, enough_lines
 from inlet.core.buying.quilt_chart import (
     USUAL_QUILTS,
-    QuiltChart,
     quilt_chart,
     quilt_chart_lines,
     quilt_chart_notes,
@@ -21,7 +20,6 @@ from inlet.core.buying.shopping import (
     shopping_whole,
 )
 from inlet.core.buying.size_chart import (
-    SizeChart,
     chart_lines,
     chart_notes,
     size_chart,
@@ -31,9 +29,7 @@ from inlet.core.buying.size_chart import (
 __all__ = [
     "USUAL_QUILTS",
     "Enough",
-    "QuiltChart",
     "Shopping",
-    "SizeChart",
     "chart_lines",
     "chart_notes",
     "enough",

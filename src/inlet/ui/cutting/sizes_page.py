@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from functools import partial
+
 from PySide6.QtWidgets import QWidget
 
 from inlet.core.buying import (
     USUAL_QUILTS,
-    QuiltChart,
-    SizeChart,
     chart_lines,
     chart_notes,
     quilt_chart,
@@ -17,7 +18,9 @@ from inlet.core.buying import (
     size_chart,
     sizes_typed,
 )
-from inlet.core.numbers import vulgar_text
+from inlet.core.numbers import Exact, vulgar_text
+from inlet.core.plan import BlockPlan
+from inlet.core.project import Project
 from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.shell.session import Session
@@ -90,9 +93,10 @@ class SizesPage(QWidget):
 
     def _ask_quilt(self) -> None:
         project = self.session.project
-        sizes = quilt_sizes_typed(self.quilt_text, project.measure)
         self.notes.setText("Working out every size …")
-        self.session.think_of_cutting(lambda: quilt_chart(project, sizes), self._found_quilt)
+        self.session.think_of_cutting(
+            partial(_of_quilt, project, self.quilt_text), partial(self._arrived, True)
+        )
 
     def _ask_block(self) -> None:
         plan, text = self.session.plan, self.text
@@ -102,16 +106,23 @@ class SizesPage(QWidget):
             return
         widths = sizes_typed(text, plan)
         self.session.think_of_cutting(
-            lambda: size_chart(plan.project, plan.block, widths, plan.copies), self._found
+            partial(_of_block, plan, widths), partial(self._arrived, False)
         )
 
-    def _found(self, chart: SizeChart) -> None:
-        plan = self.session.plan
-        if plan is not None and not self.of_quilt:
-            self.table.show_lines(chart_lines(chart, plan))
-            self.notes.setText(vulgar_text("\n".join(chart_notes(chart))))
+    def _arrived(self, of_quilt: bool, chart: tuple[list[list[str]], str]) -> None:
+        if self.of_quilt == of_quilt and (of_quilt or self.session.plan is not None):
+            lines, notes = chart
+            self.table.show_lines(lines)
+            self.notes.setText(notes)
 
-    def _found_quilt(self, chart: QuiltChart) -> None:
-        if self.of_quilt:
-            self.table.show_lines(quilt_chart_lines(chart))
-            self.notes.setText(vulgar_text("\n".join(quilt_chart_notes(chart))))
+
+def _of_block(plan: BlockPlan, widths: Sequence[Exact]) -> tuple[list[list[str]], str]:
+    """The lines of a block's chart and what is said below it: worked out aside to the last line, as
+    each asks more of the plans."""
+    chart = size_chart(plan.project, plan.block, widths, plan.copies)
+    return chart_lines(chart, plan), vulgar_text("\n".join(chart_notes(chart)))
+
+
+def _of_quilt(project: Project, text: str) -> tuple[list[list[str]], str]:
+    chart = quilt_chart(project, quilt_sizes_typed(text, project.measure))
+    return quilt_chart_lines(chart), vulgar_text("\n".join(quilt_chart_notes(chart)))
