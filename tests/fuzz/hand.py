@@ -123,6 +123,7 @@ class Watch:
 
     def start(self) -> None:
         self.clock, self.work = time.perf_counter(), time.process_time()
+        self.system = resource.getrusage(resource.RUSAGE_SELF).ru_stime
         self._waited, self._since = 0.0, 0.0
         self.where = ""
 
@@ -155,6 +156,7 @@ class Watch:
 
     def took(self) -> float:
         busy = time.perf_counter() - self.clock - self._waited
+        self.in_system = resource.getrusage(resource.RUSAGE_SELF).ru_stime - self.system
         return min(busy, time.process_time() - self.work)
 
 
@@ -511,7 +513,8 @@ class Hand:
     def _note(self, took: float) -> None:
         self.found.slowest = max(self.found.slowest, (took, self.doing))
         if took > STALL:
-            self.found.stalls.append(f"{took:.2f} s, {self.doing}: {self.watch.where}")
+            system = f"{self.watch.in_system:.2f} s of the system's"
+            self.found.stalls.append(f"{took:.2f} s ({system}), {self.doing}: {self.watch.where}")
         if took > SLOW:
             self.found.wrong.append(f"{took:.2f} s while {self.doing}")
 

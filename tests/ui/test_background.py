@@ -282,10 +282,15 @@ class Circle:
         self.me = self
 
 
-def test_circles_of_what_was_worked_out_wait_until_nobody_looks(qapp):
-    """What is made while work is under way is set aside, and looked through when the user turns to
-    another program, but not while work is under way."""
+def test_circles_of_what_was_worked_out_wait_until_nobody_looks(qapp, qtbot, monkeypatch):
+    """What is made while work is under way is set aside, and looked through when the user has
+    turned to another program for a while, but not while work is under way."""
+    monkeypatch.setattr(collector, "AWAY", 40)
     collector.look_through_unseen(qapp)
+    turned_to = qapp.applicationStateChanged.emit
+    active, inactive = (
+        Qt.ApplicationState.ApplicationActive, Qt.ApplicationState.ApplicationInactive
+    )  # fmt: skip
     collector.rest()
     circle = Circle()
     gone = weakref.ref(circle)
@@ -299,10 +304,13 @@ def test_circles_of_what_was_worked_out_wait_until_nobody_looks(qapp):
     gc.collect()
     assert aside() is not None
     collector.rest()
-    qapp.applicationStateChanged.emit(Qt.ApplicationState.ApplicationInactive)
+    turned_to(inactive)
+    qtbot.wait(80)
     assert aside() is not None
     collector.rest_over()
-    qapp.applicationStateChanged.emit(Qt.ApplicationState.ApplicationActive)
+    turned_to(inactive)
+    turned_to(active)
+    qtbot.wait(80)
     assert aside() is not None
-    qapp.applicationStateChanged.emit(Qt.ApplicationState.ApplicationInactive)
-    assert aside() is None
+    turned_to(inactive)
+    qtbot.waitUntil(lambda: aside() is None)

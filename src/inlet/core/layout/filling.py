@@ -204,8 +204,7 @@ def fill_in_turn(kinds: Sequence[Kind], room: Room, price: Price, tries: int = A
     tries = min(tries, MOST_WORK // len(wanted))
     chance = random.Random(len(wanted))
     for step in range(tries):
-        if step % 50 == 0:
-            check()
+        check()
         other, lying = list(order), list(ways)
         _change(other, lying, chance)
         strips = filled(kinds, lying, other, room)

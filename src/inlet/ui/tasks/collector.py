@@ -10,9 +10,12 @@ from __future__ import annotations
 
 import gc
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 
+AWAY = 3000
+"""Milliseconds after which a user who turned to another program is taken to stay there: one window
+that closes while the next one opens is no such turn."""
 _working = 0
 
 
@@ -33,12 +36,23 @@ def rest_over() -> None:
 
 
 def look_through_unseen(app: QGuiApplication) -> None:
-    """Look through everything whenever the user turns to another program."""
-    app.applicationStateChanged.connect(_turned_to)
+    """Look through everything whenever the user has turned to another program, and stays there."""
+    away = QTimer(app)
+    away.setSingleShot(True)
+    away.setInterval(AWAY)
+    away.timeout.connect(_look_through)
+
+    def turned_to(state: Qt.ApplicationState) -> None:
+        if state == Qt.ApplicationState.ApplicationActive:
+            away.stop()
+        else:
+            away.start()
+
+    app.applicationStateChanged.connect(turned_to)
 
 
-def _turned_to(state: Qt.ApplicationState) -> None:
-    if state != Qt.ApplicationState.ApplicationActive and not _working:
+def _look_through() -> None:
+    if not _working:
         gc.unfreeze()
         gc.collect()
         gc.freeze()
