@@ -39,7 +39,7 @@ def tests_of(path: Path) -> list[Path]:
         return [Path("tests/core", name), Path("tests/core", f"test_{name}.py")]
     if layer == "files":
         return [Path("tests/files")]
-    names = STAGES.get(room, ("guard",))
+    names = (*STAGES.get(room, ("guard",)), "what_pages_say")
     return [p for n in names for p in sorted(Path("tests/ui").glob(f"test_{n}*.py"))]
 
 

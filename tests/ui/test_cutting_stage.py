@@ -65,6 +65,17 @@ def nine_patch(size=9, fabrics="aabaabaab"):
     return project_of(block)
 
 
+def test_what_lies_on_the_mat_stays_while_the_next_plan_is_worked_out(cutter):
+    cutter.open(nine_patch(), copies=6)
+    lain = cutter.stage.on_mat
+    assert lain
+    cutter.session.edit_block(replace(cutter.session.block, name="Lantern"))
+    assert cutter.session.plan is None
+    assert cutter.stage.on_mat is lain
+    cutter.rests()
+    assert cutter.stage.on_mat is not lain
+
+
 def test_ten_cuts_left_handed_in_centimetres_back_two_and_on_after_reopening(cutter, tmp_path):
     project = measured_in(nine_patch(), CENTIMETRES)
     block = replace(project.blocks[0], finished=(F(21), F(21)))

@@ -374,6 +374,15 @@ def test_blocks_are_turned_mirrored_copied_and_moved(maker):
     window.copy_.trigger()
     assert [b.title for b in session.project.blocks] == ["Block 1", "Block 1 copy"]
     assert session.block.seams == session.project.blocks[0].seams
+    window.copy_.trigger()
+    titles = ["Block 1", "Block 1 copy", "Block 1 copy copy"]
+    assert [b.title for b in session.project.blocks] == titles
+    window.earlier_.trigger()
+    assert [b.title for b in session.project.blocks] == [titles[0], titles[2], titles[1]]
+    window.later_.trigger()
+    assert [b.title for b in session.project.blocks] == titles
+    window.delete_.trigger()
+    session.show_block(session.project.blocks[1].id)
     window.earlier_.trigger()
     assert [b.title for b in session.project.blocks] == ["Block 1 copy", "Block 1"]
     assert session.block.title == "Block 1 copy"

@@ -75,6 +75,9 @@ def test_the_guide_is_seen_and_printed_page_for_page(office, qtbot):
     assert len(pages) == number + 1
     assert {(round(p.mediabox.width), round(p.mediabox.height)) for p in pages} == {(612, 792)}
     assert "Ink" in Settings().tested
+    Settings().printed_on("Laser")
+    Settings().printed_on("Ink")
+    assert Settings().tested == ("Laser", "Ink")
     assert not dialog.test.isChecked()  # it was printed once
     dialog.which.setText("2")
     qtbot.mouseClick(dialog.print_, Qt.MouseButton.LeftButton)

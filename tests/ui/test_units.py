@@ -162,8 +162,11 @@ def test_a_unit_of_the_trim_style(at_units):
     plan = maker.wait()
     assert {p.cut for p in plan.units[0].in_use.pieces} == {(F(33, 8), F(33, 8))}
     assert any(m.do == "trim" for m in plan.units[0].in_use.moves)
-    maker.type(ticket.oversize[0], "5")
-    assert "an inch at most" in maker.window.message_text.text()
+    for refused in ("5", "0"):
+        maker.type(ticket.oversize[0], refused)
+        assert "above 0, and an inch at most" in maker.window.message_text.text()
+        maker.window.message_text.setText("")
+    assert maker.session.measure.larger[0] > 0
 
 
 def test_a_unit_from_fabric_the_maker_owns(at_units):

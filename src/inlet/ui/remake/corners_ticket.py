@@ -207,7 +207,9 @@ class CornersTicket(QWidget):
         pool = scrap_pool(own, session.measure)
         rates = session.project.rates or Rates()
         pace = pace_of(pool, improvising.sewn, improvising.minutes, rates, session.measure)
-        self.pace.setText(pace_text(pace, date.today()) if pool.corners else "")
+        self.pace.setText(
+            pace_text(pace, date.fromisoformat(session.now[:10])) if pool.corners else ""
+        )
         sizes: dict[tuple[Exact, Exact], int] = {}
         for (size, _), number in pool.scraps.items():
             key = size.length, size.width
