@@ -275,3 +275,12 @@ def test_the_new_block_is_pressed_and_pinned_too(remaking, qtbot):
     stage.new.click()
     qtbot.waitUntil(lambda: maker.session.pressing is not None, timeout=20000)
     assert maker.session.pressing.seams.draft is maker.session.plan.draft
+
+
+def test_a_piece_pointed_at_is_read_on_the_tape_as_it_is_cut(remaking, qtbot):
+    """11 1/4 in thirds: pieces of 3 3/4, of which 3 1/4 show."""
+    picture = remaking.window.remake.slice_page.result
+    qtbot.mouseMove(picture, place_spot(picture, 1, 1))
+    words = vulgar_text(remaking.window.tape.words())
+    assert "cut 3¾ in" in words
+    assert "3¼ in" in words

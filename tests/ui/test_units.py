@@ -264,3 +264,23 @@ def test_what_other_blocks_could_use_is_told_when_they_are_known(maker):
     maker.wait()
     maker.bot.wait(120)
     assert len(arrived) == 1  # all are known: nothing is planned twice
+
+
+def test_arrow_keys_go_through_all_units_and_round(at_units, qtbot):
+    apart, session = at_units.window.units.apart, at_units.session
+    labels = [unit.unit.label for unit in at_units.wait().units]
+    assert len(labels) > 1
+    session.pick_unit(labels[-1])
+    for label in labels:
+        qtbot.keyClick(apart, Qt.Key.Key_Right)
+        assert session.label == label
+    qtbot.keyClick(apart, Qt.Key.Key_Up)
+    assert session.label == labels[-2]
+
+
+def test_the_focus_stays_where_the_units_chosen_for_are_told(at_units, qtbot):
+    board = at_units.window.units.board
+    for _ in range(2):
+        board.scope.setFocus()
+        qtbot.keyClick(board.scope, Qt.Key.Key_Space)
+        qtbot.waitUntil(lambda: at_units.window.focusWidget() is board.scope)
