@@ -366,3 +366,17 @@ def test_the_time_there_is_today_fills_the_list(bench, qtbot):
         assert stage.list.minutes <= minutes
         lengths.append(len(stage.today.rows))
     assert lengths[0] > lengths[1] > 0
+
+
+def test_the_job_looked_at_is_the_same_job_however_fabric_is_laid_out(bench, qtbot):
+    """Narrow fabric comes in more lengths, so more jobs at the mat stand before it."""
+    stage, session = bench.window.bench, bench.session
+    qtbot.waitUntil(lambda: bool(stage.jobs) and session.at_rest, timeout=20000)
+    which = next(i for i, job in enumerate(stage.jobs) if job.place == "machine")
+    looked_at, before = stage.jobs[which], len(stage.jobs)
+    stage.look_at(which)
+    narrow = tuple(replace(f, width=F(6)) for f in session.project.fabrics)
+    session.edit(replace(session.project, fabrics=narrow))
+    qtbot.waitUntil(lambda: len(stage.jobs) != before and session.at_rest, timeout=20000)
+    assert stage.job.named == looked_at.named
+    assert stage.which != which

@@ -67,6 +67,12 @@ class BenchJob(NamedTuple):
     def left(self) -> int:
         return self.times - self.done
 
+    @property
+    def named(self) -> tuple[str, str, str]:
+        """What tells it apart from others of its plan, wherever it stands among them: another
+        layout of the fabric has more jobs before it, or fewer."""
+        return self.verb, self.thing.name if self.thing is not None else self.what, self.part
+
     def number_text(self, number: int) -> str:
         """How many it is done to: ``34 cuts``, ``14 runs``, ``112``; nothing where it is done
         once."""

@@ -51,7 +51,8 @@ class BenchStage(QWidget):
         self.jobs: tuple[BenchJob, ...] = ()
         self.list: Today | None = None
         self._history = session.history  # the document the list is of
-        self.which: int | None = None  # the job under the hand
+        self.which: int | None = None  # the job that the ticket is about
+        self._looked_at: tuple[str, str, str] | None = None  # the job under the hand, by its name
         self.there: int | None = None  # minutes there are today, where not as usual
         layout = column(self, 16, 8)
         line, self.page_buttons = tabs(self, PAGES, self.turn_to)
@@ -149,12 +150,14 @@ class BenchStage(QWidget):
         )
 
     def _keep_job(self) -> None:
-        """The job under the hand, or the first of the list."""
+        """The job under the hand, wherever it stands now, or the first of the list."""
         first = self.list.portions[0].which if self.list and self.list.portions else None
-        gone = self.which is None or self.which >= len(self.jobs)
-        over = not gone and self.job is not None and not self.job.left and self.page == "today"
-        if gone or (over and first is not None):
-            self.which = first
+        looked_at = self._looked_at
+        which = next((i for i, job in enumerate(self.jobs) if job.named == looked_at), None)
+        over = which is not None and not self.jobs[which].left and self.page == "today"
+        if which is None or (over and first is not None):
+            self._looked_at, which = None, first
+        self.which = which
 
     @property
     def job(self) -> BenchJob | None:
@@ -176,12 +179,12 @@ class BenchStage(QWidget):
 
     def look_at(self, which: int) -> None:
         if which != self.which:
-            self.which = which
+            self.which, self._looked_at = which, self.jobs[which].named
             self.shown.emit()
 
     def tick(self, portion: Portion) -> None:
         """A line of the list is done."""
-        self.which = None
+        self.which = self._looked_at = None
         self.session.tick_job(portion.job, portion.number)
 
     def tick_here(self, by: int) -> None:

@@ -155,7 +155,10 @@ class TodayPage(QWidget):
                 self._add(portion)
         self._show_done(listed, self.session.measure)
         if held is not None and self.rows:
-            at = next((i for i, r in enumerate(self.rows) if r.portion.which >= held.which), -1)
+            named = [row.portion.job.named for row in self.rows]
+            at = named.index(held.job.named) if held.job.named in named else next(
+                (i for i, r in enumerate(self.rows) if r.portion.which >= held.which), -1
+            )  # fmt: skip
             self.rows[at].setFocus()
 
     def _add(self, portion: Portion) -> None:
