@@ -374,6 +374,7 @@ def test_the_job_looked_at_is_the_same_job_however_fabric_is_laid_out(bench, qtb
     qtbot.waitUntil(lambda: bool(stage.jobs) and session.at_rest, timeout=20000)
     which = next(i for i, job in enumerate(stage.jobs) if job.place == "machine")
     looked_at, before = stage.jobs[which], len(stage.jobs)
+    assert len({job.named for job in stage.jobs}) == before
     stage.look_at(which)
     narrow = tuple(replace(f, width=F(6)) for f in session.project.fabrics)
     session.edit(replace(session.project, fabrics=narrow))

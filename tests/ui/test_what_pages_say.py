@@ -138,9 +138,10 @@ def test_every_page_says_what_it_said(maker, project, monkeypatch):
 
     kept = KEPT / f"{project.__name__}.txt"
     known = {} if WRITES else by_page(kept.read_text("utf-8"))
-    written = []
+    written, turned_to = [], []
     for page in walk.pages(window, waited=rest):
         roots = seen_on(window, page)
+        turned_to.append(page)
         if WRITES:
             maker.bot.wait(900)
             rest()
@@ -157,6 +158,8 @@ def test_every_page_says_what_it_said(maker, project, monkeypatch):
     if WRITES:
         kept.parent.mkdir(exist_ok=True)
         kept.write_text("\n".join(written), "utf-8")
+    else:
+        assert turned_to == list(known)
 
 
 def seen_on(window, page: str) -> list[QWidget]:

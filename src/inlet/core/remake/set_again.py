@@ -316,7 +316,8 @@ def _cut(arc: Curve, box: Box) -> list[Curve]:
 
 
 def _sides(box: Box) -> tuple[Line, Line, Line, Line]:
-    """The lines of a box's left, right, top and bottom, the box on their right hand."""
+    """The lines of a box's left, right, top and bottom; of each, the box is where
+    a·x + b·y is at least c."""
     left, top, right, bottom = box
     one, zero = Fraction(1), Fraction(0)
     return (
