@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 from PIL import Image
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QFileDialog, QLabel, QPushButton
 
 from inlet.core.bench import made_of
@@ -372,6 +372,7 @@ def test_the_job_looked_at_is_the_same_job_however_fabric_is_laid_out(bench, qtb
     """Narrow fabric comes in more lengths, so more jobs at the mat stand before it."""
     stage, session = bench.window.bench, bench.session
     qtbot.waitUntil(lambda: bool(stage.jobs) and session.at_rest, timeout=20000)
+    bench.bot.mouseMove(bench.window, QPoint(1, 1))  # on no line
     which = next(i for i, job in enumerate(stage.jobs) if job.place == "machine")
     looked_at, before = stage.jobs[which], len(stage.jobs)
     assert len({job.named for job in stage.jobs}) == before

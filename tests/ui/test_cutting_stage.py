@@ -70,6 +70,8 @@ def test_what_lies_on_the_mat_stays_while_the_next_plan_is_worked_out(cutter):
     lain = cutter.stage.on_mat
     assert lain
     cutter.session.edit_block(replace(cutter.session.block, name="Lantern"))
+    for stage in ("units", "cutting"):  # looked at anew before the plan has come
+        cutter.maker.window.show_stage(stage)
     assert cutter.session.plan is None
     assert cutter.stage.on_mat is lain
     cutter.rests()

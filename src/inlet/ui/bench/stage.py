@@ -104,6 +104,8 @@ class BenchStage(QWidget):
         """What is next by the log as it is now; a quilt that is not planned is, aside, and the
         list stays as it was until then."""
         session = self.session
+        if session.history is not self._history:
+            self._looked_at = None
         if not session.is_quilt:
             session.lay_out()  # what is begun here stays as it is laid out
         session.ask_jobs()
@@ -155,9 +157,9 @@ class BenchStage(QWidget):
         looked_at = self._looked_at
         which = next((i for i, job in enumerate(self.jobs) if job.named == looked_at), None)
         over = which is not None and not self.jobs[which].left and self.page == "today"
-        if which is None or (over and first is not None):
-            self._looked_at, which = None, first
-        self.which = which
+        if over and first is not None:
+            self._looked_at, which = None, None
+        self.which = first if which is None else which
 
     @property
     def job(self) -> BenchJob | None:
