@@ -110,6 +110,11 @@ def points_of(draft: Draft) -> tuple[Point, ...]:
     return scaled_points(draft.arrangement, *draft.block.scale)
 
 
+def float_points_of(draft: Draft) -> tuple[tuple[float, float], ...]:
+    """The same as floats, for lengths that are compared, never cut."""
+    return _float_points(draft.arrangement, *draft.block.scale)
+
+
 def patch_polygons(draft: Draft) -> tuple[Polygon, ...]:
     """The patches as polygons to draw, see ``Patch.polygon``."""
     return _drawn(draft.arrangement, *draft.block.scale)
@@ -124,6 +129,13 @@ def _drawn(arrangement: Arrangement, sx: Exact, sy: Exact) -> tuple[Polygon, ...
 def scaled_points(arrangement: Arrangement, sx: Exact, sy: Exact) -> tuple[Point, ...]:
     """The points of an arrangement at finished size. (Arrangements are told apart by identity.)"""
     return tuple(p.scaled(sx, sy) for p in arrangement.points)
+
+
+@memo(8)
+def _float_points(
+    arrangement: Arrangement, sx: Exact, sy: Exact
+) -> tuple[tuple[float, float], ...]:
+    return tuple(p.floats() for p in scaled_points(arrangement, sx, sy))
 
 
 @memo(64)

@@ -12,7 +12,7 @@ import numpy as np
 from inlet.core.cancellation import check
 from inlet.core.cutlist import RulerFriendly, ruler_friendly
 from inlet.core.draft import draft, in_fabric
-from inlet.core.fitting.bands import Bands, bands_on_marks
+from inlet.core.fitting.bands import Bands, bands_on_marks, on_bands
 from inlet.core.fitting.remedies import Fit, Fitting, Remedy
 from inlet.core.fitting.words import (
     NAMES,
@@ -22,6 +22,7 @@ from inlet.core.fitting.words import (
     size_answer_text,
 )
 from inlet.core.geometry import bounds
+from inlet.core.numbers import Exact
 from inlet.core.planning import UnitPlan, plan_units, with_inside
 from inlet.core.project import Block, Measure, Project, replace
 from inlet.core.units import break_down
@@ -106,31 +107,50 @@ def with_bands(fitting: Fitting, project: Project, block: Block, copies: int) ->
     """The block with its bands on the ruler's marks, as near to how they are drawn as makes it fit;
     None where nothing does, or units in them would be of other kinds."""
     kinds = _kinds(fitting.units)
-    for new_block, bands in bands_on_marks(block, project.measure.mark):
+    stay_square = _Squares(fitting, block)
+    for across, down in bands_on_marks(block, project.measure.mark):
         check()
-        if _stay_square(fitting, block, bands):
+        if not stay_square.on(across, down):
+            continue
+        new_block = on_bands(block, across, down)
+        if new_block is not None:
             other_fitting = fitting_of(project, new_block, copies)
             if _kinds(other_fitting.units) == kinds and other_fitting.fits:
                 return other_fitting
     return None
 
 
-def _stay_square(fitting: Fitting, block: Block, fitted: tuple[Bands, Bands]) -> bool:
-    """Are units that must be squares still squares on other bands?"""
-    old, new = [], []
-    for bands, scale, widths in zip((block.columns, block.rows), block.scale, fitted, strict=True):
-        old.append([0.0, *accumulate(float(band * scale) for band in bands)])
-        new.append([0.0, *accumulate(map(float, widths))])
-    for plan in fitting.units:
-        if plan.unit.kind not in SQUARE or len(plan.unit.part.faces) == 1:
-            continue
-        for place in plan.unit.places:
-            left, top, right, bottom = (float(x) for x in bounds(place.part.outline))
-            wide = np.interp(right, old[0], new[0]) - np.interp(left, old[0], new[0])
-            high = np.interp(bottom, old[1], new[1]) - np.interp(top, old[1], new[1])
-            if abs(wide - high) > NEAR:
-                return False
-    return True
+class _Squares:
+    """Units that must be squares: where they lie among the bands of a block."""
+
+    def __init__(self, fitting: Fitting, block: Block) -> None:
+        boxes = [
+            tuple(map(float, bounds(place.part.outline)))
+            for plan in fitting.units
+            if plan.unit.kind in SQUARE and len(plan.unit.part.faces) > 1
+            for place in plan.unit.places
+        ]
+        left, top, right, bottom = np.array(boxes).reshape(-1, 4).T
+        self._edges = (left, right), (top, bottom)
+        self._lines = [
+            _lines([band * scale for band in bands])
+            for bands, scale in zip((block.columns, block.rows), block.scale, strict=True)
+        ]
+
+    def on(self, across: Bands, down: Bands) -> bool:
+        """Are all still squares where the bands are so wide?"""
+        sides = [
+            np.interp(last, lines, _lines(widths)) - np.interp(first, lines, _lines(widths))
+            for (first, last), lines, widths in zip(
+                self._edges, self._lines, (across, down), strict=True
+            )
+        ]
+        return bool(np.all(abs(sides[0] - sides[1]) <= NEAR))
+
+
+def _lines(widths: Sequence[Exact]) -> list[float]:
+    """Where bands so wide begin and end."""
+    return [0.0, *accumulate(map(float, widths))]
 
 
 def _kinds(units: Sequence[UnitPlan]) -> Counter[str]:

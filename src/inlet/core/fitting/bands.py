@@ -17,30 +17,25 @@ MOST_TRIED = 60
 Bands = tuple[Fraction, ...]
 
 
-def bands_on_marks(block: Block, mark: Fraction) -> Iterator[tuple[Block, tuple[Bands, Bands]]]:
-    """``block`` with every band a whole number of marks wide, finished, and the size it has (or the
-    nearest that can be had), with these widths; the nearest to how it is drawn first. What is drawn
-    alike on either side of the middle stays so, and the same bands both ways stay the same. The
-    grid units stay as long as they are."""
+def bands_on_marks(block: Block, mark: Fraction) -> Sequence[tuple[Bands, Bands]]:
+    """Widths across and down that are whole numbers of marks, finished, and add up to the block's
+    size (or the nearest that can be had); the nearest to how it is drawn first. What is drawn alike
+    on either side of the middle stays so, and the same bands both ways stay the same."""
     widths = [
         [band * scale for band in bands]
         for bands, scale in zip((block.columns, block.rows), block.scale, strict=True)
     ]
     columns = list(islice(_choices(widths[0], mark), MOST_TRIED))
     if widths[0] == widths[1]:
-        pairs = [(bands, bands) for _, bands in columns]
-    else:
-        rows = list(islice(_choices(widths[1], mark), MOST_TRIED))
-        both = sorted(product(columns, rows), key=lambda pair: pair[0][0] + pair[1][0])
-        pairs = [(across, down) for (_, across), (_, down) in both]
-    for across, down in pairs[:MOST_TRIED]:
-        new_block = _with_bands(block, across, down)
-        if new_block is not None:
-            yield new_block, (across, down)
+        return [(bands, bands) for _, bands in columns]
+    rows = list(islice(_choices(widths[1], mark), MOST_TRIED))
+    both = sorted(product(columns, rows), key=lambda pair: pair[0][0] + pair[1][0])
+    return [(across, down) for (_, across), (_, down) in both[:MOST_TRIED]]
 
 
-def _with_bands(block: Block, across: Bands, down: Bands) -> Block | None:
-    """The block on other bands; None where they are the same, or a seam would be left out."""
+def on_bands(block: Block, across: Bands, down: Bands) -> Block | None:
+    """``block`` on other bands, finished, its grid units as long as they are; None where they are
+    the same, or a seam would be left out."""
     columns, rows = (
         tuple(width / scale for width in bands)
         for bands, scale in zip((across, down), block.scale, strict=True)

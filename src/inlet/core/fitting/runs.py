@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 from inlet.core.assembly import Faces, rim
 from inlet.core.cancellation import check
-from inlet.core.draft import Draft, points_of
+from inlet.core.draft import Draft, float_points_of
 from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, Motion, is_rectangle
 from inlet.core.memo import KeyedTable
 from inlet.core.methods import bias_edges
@@ -96,7 +96,7 @@ class _Sides:
 
     def __init__(self, draft: Draft) -> None:
         self.draft = draft
-        self.places = [p.floats() for p in points_of(draft)]
+        self.places = float_points_of(draft)
         self.products: dict[str, dict[tuple[int, ...], tuple[float, ...]]] = {}
 
     def lines(self, edges_: Iterable[int], faces: Faces) -> list[list[tuple[tuple[int, ...], int]]]:

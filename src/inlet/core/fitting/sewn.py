@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from inlet.core.assembly import Faces, Join, all_joins, rim
-from inlet.core.draft import Draft, points_of
+from inlet.core.draft import Draft, float_points_of
 from inlet.core.fitting.runs import Run
 from inlet.core.fitting.stretches import EdgeSpan, SewnStretch, stretches
 from inlet.core.geometry import Polygon, is_rectangle
@@ -28,7 +28,7 @@ class Layout:
 
     def __init__(self, draft: Draft, runs: Sequence[Run]) -> None:
         self.draft = draft
-        self.places = [p.floats() for p in points_of(draft)]
+        self.places = float_points_of(draft)
         self.at = {(k, run.face): i for i, run in enumerate(runs) for k in run.edges}
         self.stretches = tuple(self._stretches(runs))
 

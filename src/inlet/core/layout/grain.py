@@ -24,13 +24,16 @@ def is_long(cut: Cut, measure: Measure) -> bool:
     )  # fmt: skip
 
 
-def both_ways(strips: Iterable[LaidStrip], labels: Container[str]) -> dict[str, bool]:
-    """Of these stacks those that lie both ways, and whether most of their pieces are turned."""
+def lie_of(strips: Iterable[LaidStrip], labels: Container[str]) -> dict[str, bool]:
+    """Where some of these stacks lie both ways: for each of them, whether most of its pieces are
+    turned; nothing where none lies both ways."""
     lying: dict[str, Counter[bool]] = {}
     for pieces, number in pieces_on(strips):
         if pieces.label in labels:
             lying.setdefault(pieces.label, Counter())[pieces.turned] += number
-    return {label: ways[True] > ways[False] for label, ways in lying.items() if len(ways) > 1}
+    if all(len(ways) == 1 for ways in lying.values()):
+        return {}
+    return {label: ways[True] > ways[False] for label, ways in lying.items()}
 
 
 def grain_texts(

@@ -17,7 +17,7 @@ from inlet.core.cutlist import Cut, Standing
 from inlet.core.layout.cut_down import MOST_CUT_DOWN, CutDownNumbers, cut_down
 from inlet.core.layout.fabric_plan import CutDown, FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
-from inlet.core.layout.grain import both_ways, is_long
+from inlet.core.layout.grain import is_long, lie_of
 from inlet.core.layout.laid_places import (
     edge_squared,
     length_used,
@@ -294,7 +294,7 @@ class _FabricWork:
     ) -> tuple[LaidStrip, ...]:
         """The same, long pieces of one stack lying one way, unless fewer find room so."""
         strips = self._laid_down(forms, work, on)
-        while lie := both_ways(strips, self.long - self.on_grain.keys()):
+        while lie := lie_of(strips, self.long - self.on_grain.keys()):
             before = dict(self.on_grain)
             self.on_grain |= lie
             on_one = self._laid_down(forms, work, on)

@@ -36,8 +36,9 @@ NEW_A_ROUND = 6
 FIRST_ROUND = 20
 WHOLE_SHARE = 0.8
 """So much of what the linear program wants of a pattern is cut; the rest stays open."""
-GAP = 0.05
-"""How near the integer program's rest comes to what is proved before it is left."""
+GAP, GAP_COLUMNS = 0.05, 500
+"""How near the integer program's rest comes to what is proved before it is left, with so many
+columns; larger ones are left as much sooner as they are larger."""
 MOST_HEIGHTS = 8
 MOST_SEGMENTS = 30
 LEAST_FILLED = 0.8
@@ -202,13 +203,14 @@ class _Rest:
         rows, columns, values = zip(*self.entries, strict=True)
         shape = (len(self.low), len(self.cost))
         matrix = csr_array((values, (rows, columns)), shape=shape)
+        gap = GAP * max(1.0, len(self.cost) / GAP_COLUMNS)
         check()
         found = milp(
             np.array(self.cost),
             integrality=np.ones(len(self.cost), int),
             constraints=LinearConstraint(matrix, np.array(self.low), np.array(self.high)),
             bounds=Bounds(0, np.array(self.most)),
-            options={"node_limit": max(1, work // len(self.cost)), "mip_rel_gap": GAP},
+            options={"node_limit": max(1, work // len(self.cost)), "mip_rel_gap": gap},
         )
         check()
         return None if found.x is None else list(self._read(np.round(found.x).astype(int)))

@@ -16,6 +16,7 @@ from inlet.core.geometry import (
     meet,
     on_line,
 )
+from inlet.core.memo import memo
 from inlet.core.methods.method import bias_edges
 from inlet.core.numbers import Exact
 from inlet.core.project import UnitKind
@@ -43,6 +44,7 @@ class Trim(NamedTuple):
     ruler: tuple[DrawnLine, ...]
 
 
+@memo(500)
 def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
     """How to trim a product to what it would be from exact pieces; None where the unit does not
     lie inside it with its seams in place.
@@ -65,10 +67,10 @@ def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
         Line(zero, one, kept_box[1]),
         Line(zero, -one, -kept_box[3]),
     )
-    inside = Motion(one, zero, by).picture(kept(large, *lines))
-    if canonical(inside) != canonical(exact):
+    inside = kept(large, *lines)
+    if canonical(Motion(one, zero, by).picture(inside)) != canonical(exact):
         return None
-    return Trim(large, kept_box, tuple(_slanted_seams(kept(large, *lines))))
+    return Trim(large, kept_box, tuple(_slanted_seams(inside)))
 
 
 def trim_move(trim: Trim, kind: UnitKind) -> Move:

@@ -90,13 +90,14 @@ def _unit_step(
     draft: Draft, plan: UnitPlan, stacks: Sequence[str], project: Project, made_sizes: SizesOfParts
 ) -> Step:
     method, measure = plan.in_use, project.measure
+    moves = method.moves
     lines = [
         move_text(repeat.move.text, method, project, stacks, repeat.times)
-        for repeat in like_ones_together(method.moves)
+        for repeat in like_ones_together(moves)
         if repeat.move.text not in ("", PRESS)
     ]
     text = " ".join(dict.fromkeys(lines))
-    if method.trim_to and not any(m.do == "trim" for m in method.moves):
+    if method.trim_to and not any(m.do == "trim" for m in moves):
         text += f" Trim to {size_text(method.trim_to, measure)}."
     over = over_text(method)
     if over:

@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inlet.core.assembly import Join, all_joins, faces_of
-from inlet.core.draft import Draft, points_of
+from inlet.core.draft import Draft, float_points_of
 from inlet.core.geometry import Arrangement, Circle, Curve, sweep
 from inlet.core.hand import LONG, SeamType
 
@@ -80,7 +80,7 @@ class Pieces:
 def pieces_of(draft: Draft, last: Join | None, per_inch: float = 1.0) -> Pieces:
     """The pieces of a drawing, and the seams up to its ``last`` join, in the order of sewing; its
     lengths are ``per_inch`` to an inch."""
-    arrangement, places = draft.arrangement, [p.floats() for p in points_of(draft)]
+    arrangement, places = draft.arrangement, float_points_of(draft)
     half_edges = list(_half_edges(arrangement))
     starts = np.array([places[start] for _, _, start, _, _ in half_edges])
     ends = np.array([places[end] for _, _, _, end, _ in half_edges])
