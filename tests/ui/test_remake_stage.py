@@ -8,6 +8,7 @@ from PySide6.QtCore import QPoint, Qt
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.numbers.systems import CENTIMETRES
 from inlet.core.numbers.text import vulgar_text
+from inlet.core.project.block import curved
 from inlet.core.project.made_from import Cuts
 from inlet.core.project.project import Project, measured_in
 from inlet.core.project.value import replace
@@ -102,6 +103,35 @@ def test_pieces_are_turned_and_swapped_and_kept_as_a_block(remaking, qtbot):
     maker.session.undo()
     maker.session.undo()
     assert maker.session.project.blocks == (START,)
+
+
+def test_slices_that_take_long_are_worked_out_aside(remaking, qtbot, monkeypatch):
+    """What was shown stays for so long, and nothing is turned that is not seen; why nothing can be
+    is said, too."""
+    monkeypatch.setattr("inlet.ui.remake.slicing.ARCS_AT_ONCE", -1)
+    maker, window = remaking, remaking.window
+    page, slicing, keep = window.remake.slice_page, window.slicing, window.remake_ticket.slices.keep
+    before = slicing.how
+    slicing.cut_in_parts(2)
+    laid = laid_of(slicing.made_from)
+    assert slicing.how is before
+    assert not keep.isEnabled()
+    assert page.result_words.text() == "Working out the new block …"
+    qtbot.keyClick(page.result, Qt.Key.Key_R)
+    assert "still being worked out" in window.message_text.text()
+    assert laid_of(slicing.made_from) == laid
+    qtbot.waitUntil(keep.isEnabled)
+    assert [len(slicing.how.slices), len(before.slices)] == [4, 9]
+    assert page.result_words.text().startswith("New block")
+    slicing.choose(0)
+    qtbot.keyClick(page.result, Qt.Key.Key_R)
+    assert laid_of(slicing.made_from) == (Laid(0, 1), *laid[1:])
+    qtbot.waitUntil(lambda: not slicing.waits)
+    bent = curved((F(0), F(0)), (F(1), F(1)), (F(0), F(1)))
+    stretched = replace(START, columns=(F(1),), rows=(F(1),), finished=(F(9), F(6)), seams=(bent,))
+    maker.session.start(Project(fabrics=FABRICS, blocks=(stretched,)), None)
+    qtbot.waitUntil(lambda: "are not sliced" in page.fault.text())
+    qtbot.waitUntil(lambda: maker.session.at_rest)  # it is not asked for again and again
 
 
 def test_arrangements_are_offered_and_taken(remaking, qtbot):

@@ -20,10 +20,12 @@ from inlet.core.remake.exchanges import Exchange, exchanged, exchanges, value_ex
 from inlet.core.remake.follow import (
     CannotFollow,
     Remade,
+    arcs_sliced,
     drawing_of,
     followed,
     pieces_of,
     remade,
+    remade_before,
 )
 from inlet.core.remake.nesting import Nesting, SliceJunction, nesting, nesting_text
 from inlet.core.remake.numbers import CutApart, ToSew, Wanted, cut_key, needed, starts_of
@@ -53,6 +55,7 @@ __all__ = [
     "SliceOffer",
     "ToSew",
     "Wanted",
+    "arcs_sliced",
     "as_they_were",
     "by_chance",
     "chart_table",
@@ -80,6 +83,7 @@ __all__ = [
     "place_boxes_of",
     "places_of",
     "remade",
+    "remade_before",
     "repeats",
     "set_by",
     "sewn_tree",

@@ -89,6 +89,39 @@ _REMADE: Latest[MadeFrom, tuple[tuple[Block, ...], Exact, Remade]] = Latest(100)
 def remade(project: Project, made_from: MadeFrom) -> Remade:
     """What comes of the blocks of a project sliced and set again; what came of it before is kept.
     Raises ``SliceError`` where it cannot be made."""
+    blocks, seam = _starts(project, made_from), project.measure.seam
+    kept = _kept(made_from, blocks, seam)
+    if kept is not None:
+        return kept
+    worked_out = _remade([draft(block) for block in blocks], made_from, project)
+    _REMADE.keep(made_from, (tuple(blocks), seam, worked_out))
+    return worked_out
+
+
+def remade_before(project: Project, made_from: MadeFrom) -> Remade | None:
+    """What came of it before, where that is known and nothing of it has changed since. Raises
+    ``SliceError`` where a start block is not there."""
+    return _kept(made_from, _starts(project, made_from), project.measure.seam)
+
+
+def _kept(made_from: MadeFrom, blocks: Sequence[Block], seam: Exact) -> Remade | None:
+    kept = _REMADE.get(made_from)
+    if kept is not None and kept[1] == seam and _same(kept[0], blocks):
+        return kept[2]
+    return None
+
+
+def arcs_sliced(project: Project, made_from: MadeFrom) -> int:
+    """How many curved sides the patches of its start blocks have, which is what takes long to
+    slice. Raises ``SliceError`` where one is not there, or too large to be sliced."""
+    starts = [draft(block) for block in _starts(project, made_from)]
+    _check_size(starts, made_from.cuts)
+    return sum(len(patch.arcs) for start in starts for patch in start.patches)
+
+
+def _starts(project: Project, made_from: MadeFrom) -> list[Block]:
+    """The blocks that are sliced, each in its colourway. Raises ``SliceError`` where one is not
+    there."""
     quilt = project.quilt
     blocks = []
     for start in made_from.starts:
@@ -97,13 +130,7 @@ def remade(project: Project, made_from: MadeFrom) -> Remade:
             raise SliceError(f"No block has the id “{start.block}”.")
         way = quilt.colourway(start.colourway) if quilt is not None and start.colourway else None
         blocks.append(in_colourway(block, way))
-    kept = _REMADE.get(made_from)
-    seam = project.measure.seam
-    if kept is not None and kept[1] == seam and _same(kept[0], blocks):
-        return kept[2]
-    worked_out = _remade([draft(block) for block in blocks], made_from, project)
-    _REMADE.keep(made_from, (tuple(blocks), seam, worked_out))
-    return worked_out
+    return blocks
 
 
 def _same(before: Sequence[Block], blocks: Sequence[Block]) -> bool:
@@ -117,16 +144,7 @@ def _remade(starts: Sequence[Draft], made_from: MadeFrom, project: Project) -> R
     if len(sizes) != 1:
         raise SliceError("The blocks that are sliced must be of one size.")
     cuts = made_from.cuts
-    for start in starts:
-        number = len(start.patches)
-        if number > MOST_PATCHES:
-            raise SliceError(
-                f"{start.block.title} has {number} patches: up to {MOST_PATCHES} can be sliced."
-            )
-        if number * cuts.pieces > MOST_PIECES:
-            raise SliceError(
-                f"{cuts.pieces} slices of {number} patches are too many: make fewer cuts."
-            )
+    _check_size(starts, cuts)
     slices = sliced(sizes.pop(), cuts, project.measure)
     laid = laid_of(made_from)
     if len(laid) != len(slices):
@@ -142,6 +160,20 @@ def _remade(starts: Sequence[Draft], made_from: MadeFrom, project: Project) -> R
     where = on_point(slices)
     again = trimmed_square(set_again(lie, slices, laid), where)
     return Remade(lie, cuts, slices, laid, again, where)
+
+
+def _check_size(starts: Sequence[Draft], cuts: Cuts) -> None:
+    """Raises ``SliceError`` where blocks are too large to be sliced so."""
+    for start in starts:
+        number = len(start.patches)
+        if number > MOST_PATCHES:
+            raise SliceError(
+                f"{start.block.title} has {number} patches: up to {MOST_PATCHES} can be sliced."
+            )
+        if number * cuts.pieces > MOST_PIECES:
+            raise SliceError(
+                f"{cuts.pieces} slices of {number} patches are too many: make fewer cuts."
+            )
 
 
 def drawing_of(block: Block) -> tuple[object, ...]:

@@ -25,6 +25,8 @@ from inlet.core.numbers import Exact, root_up
 def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:
     """A patch's outline, each side moved out by its distance, as a polygon to draw: r + s on a
     convex arc, r - s on a concave one."""
+    if not any(sides):
+        return polygon_of(shape)
     if not shape.arcs:
         return tuple(p for corner in moved_corners(shape.corners, sides) for p in corner)
     inside = inner_point(polygon_of(shape))
@@ -41,7 +43,8 @@ def raw_outline(shape: Outline, sides: Sequence[Exact | int]) -> Polygon:
                 continue
             at = p
             for j in near:
-                at = at.plus(_outward(curves[j], p, sides[j], inside))
+                if sides[j]:
+                    at = at.plus(_outward(curves[j], p, sides[j], inside))
             points.append(at)
     return tuple(points)
 

@@ -21,6 +21,7 @@ from inlet.ui.widgets.thumbnails import FIRST, SmallPicture, Thumbnails
 
 LARGE_TEXT = 1.4
 """From this size of text on the pictures stand below one another."""
+WAITS = "Working out the new block …"
 VIEWS = ((1, "One block"), (2, "2 × 2"), (3, "3 × 3"))
 
 
@@ -88,7 +89,7 @@ class SlicePage(QWidget):
         self.offer_area.setVisible(how is not None)
         self.thumbnails.setVisible(how is not None)
         if how is None:
-            self.result_words.setText("")
+            self.result_words.setText(WAITS if slicing.waits else "")
             self.missed.hide()
             self.nests.hide()
             return
@@ -96,7 +97,7 @@ class SlicePage(QWidget):
         words, sizes = f"New block: {size_text(finished, measure)} finished", slicing.sizes
         if sizes is not None and sizes.finished != finished:
             words += f", as cut {near_text(sizes.finished, measure)}"
-        self.result_words.setText(vulgar_text(words))
+        self.result_words.setText(WAITS if slicing.waits else vulgar_text(words))
         missed = how.set_again.missed
         nests = slicing.nesting
         self.nests.setText(vulgar_text(nesting_text(nests, how) if nests is not None else ""))
@@ -147,7 +148,7 @@ class SlicePage(QWidget):
 
     def take_offer(self, number: int) -> None:
         """Lay the pieces as in an arrangement, each of the start block it is of now."""
-        how = self.slicing.how
+        how = self.slicing.current
         if how is None or self._offered is None or number >= len(self._offered[1]):
             return
         if not _same_slices(self._offered[0], how):

@@ -4,6 +4,8 @@ proposal for it that nobody keeps unless asked to."""
 from __future__ import annotations
 
 from collections.abc import Sequence
+from contextlib import suppress
+from functools import partial
 
 from PySide6.QtCore import QObject, Signal
 
@@ -11,12 +13,13 @@ from inlet.core.draft import draft
 from inlet.core.numbers import Exact, Fraction, NumberError
 from inlet.core.plan import SlicedSizes, sizes_as_cut
 from inlet.core.pressing import PressingPlan
-from inlet.core.project import Block, Cuts, MadeFrom, StartBlock, fresh_id, replace
+from inlet.core.project import Block, Cuts, MadeFrom, Project, StartBlock, fresh_id, replace
 from inlet.core.remake import (
     Laid,
     Nesting,
     Remade,
     SliceError,
+    arcs_sliced,
     as_they_were,
     by_chance,
     cut_in,
@@ -26,6 +29,7 @@ from inlet.core.remake import (
     parts_at_marks,
     pieces_of,
     remade,
+    remade_before,
     swapped,
     turned_at,
     with_cuts,
@@ -36,6 +40,12 @@ WRONG_SIDE = (
     "Turned over, its wrong side would show, and no other piece is its mirror image. Turn it, or "
     "swap it."
 )
+
+
+STILL_WORKING = "The new block is still being worked out; ask again in a moment."
+ARCS_AT_ONCE = 100
+"""Curved sides of the patches of start blocks: what comes of slices with up to so many is drawn
+while a cut is dragged, of others as soon as it is worked out aside."""
 
 
 class Slicing(QObject):
@@ -51,6 +61,9 @@ class Slicing(QObject):
         self.trouble = ""
         self._proposal: MadeFrom | None = None
         self._seed = 0
+        self._last: tuple[Block, Remade] | None = None  # what came of which start block last
+        self._asked: tuple[MadeFrom, Project] | None = None
+        self._worked_out: tuple[MadeFrom, Project] | None = None
         self._nesting: tuple[Remade, PressingPlan, Nesting] | None = None
         session.changed.connect(self.changed)
         session.planned.connect(self.changed)
@@ -75,8 +88,10 @@ class Slicing(QObject):
         return proposal
 
     def _can_be(self, made_from: MadeFrom) -> bool:
+        """Can it be made? What is worked out aside first is taken to be for so long."""
         try:
-            remade(self.session.project, made_from)
+            if self._is_at_once(made_from):
+                remade(self.session.project, made_from)
         except SliceError:
             return False
         return True
@@ -140,17 +155,60 @@ class Slicing(QObject):
 
     @property
     def how(self) -> Remade | None:
-        """What comes of it; None, with ``trouble`` said, where nothing can."""
+        """What comes of it, or, while that is worked out aside, what came of it last; None, with
+        ``trouble`` said, where nothing can."""
         made_from = self.made_from
         if made_from is None:
             return None
         try:
+            if not self._is_at_once(made_from):
+                self._ask(made_from)
+                last = self._last
+                return last[1] if last is not None and last[0].id == self.start.id else None
             how = remade(self.session.project, made_from)
         except SliceError as why:
             self.trouble = str(why)
             return None
         self.trouble = ""
+        self._last = self.start, how
         return how
+
+    @property
+    def waits(self) -> bool:
+        """Is what comes of it being worked out?"""
+        made_from = self.made_from
+        return made_from is not None and not self._is_at_once(made_from)
+
+    @property
+    def current(self) -> Remade | None:
+        """What comes of it, for an edit; None, which is said, while it is being worked out."""
+        if self.waits:
+            self.session.said.emit(STILL_WORKING)
+            return None
+        return self.how
+
+    def _is_at_once(self, made_from: MadeFrom) -> bool:
+        """Is it known, or known as soon as it is asked for, as also why it cannot be made?"""
+        project = self.session.project
+        if self._worked_out is not None and _are(self._worked_out, made_from, project):
+            return True
+        try:
+            known = remade_before(project, made_from) is not None
+            return known or arcs_sliced(project, made_from) <= ARCS_AT_ONCE
+        except SliceError:
+            return True
+
+    def _ask(self, made_from: MadeFrom) -> None:
+        project = self.session.project
+        if self._asked is None or not _are(self._asked, made_from, project):
+            self._asked = made_from, project
+            self.session.think_of_slices(
+                partial(_work_out, project, made_from), partial(self._arrived, made_from, project)
+            )
+
+    def _arrived(self, made_from: MadeFrom, project: Project, _: None) -> None:
+        self._worked_out = made_from, project
+        self.changed.emit()
 
     @property
     def nesting(self) -> Nesting | None:
@@ -228,13 +286,15 @@ class Slicing(QObject):
         self.changed.emit()
 
     def turn(self, quarters: int = 1) -> None:
-        how = self.how
+        how = self.current
         if how is not None:
             self.lay(turned_at(how, self._place(how), quarters))
 
     def swap(self, place: int, other_place: int) -> None:
-        how = self.how
-        laid = swapped(how, place, other_place) if how is not None else None
+        how = self.current
+        if how is None:
+            return
+        laid = swapped(how, place, other_place)
         if laid is None:
             self.session.said.emit("Pieces of different sizes cannot be swapped.")
             return
@@ -242,8 +302,10 @@ class Slicing(QObject):
         self.lay(laid)
 
     def flip(self) -> None:
-        how = self.how
-        laid = flipped(how, self._place(how)) if how is not None else None
+        how = self.current
+        if how is None:
+            return
+        laid = flipped(how, self._place(how))
         if laid is None:
             self.session.said.emit(WRONG_SIDE)
         else:
@@ -251,13 +313,13 @@ class Slicing(QObject):
 
     def shuffle(self) -> None:
         """Turns by chance, others each time."""
-        how = self.how
+        how = self.current
         if how is not None:
             self._seed += 1
             self.lay(by_chance(how, self._seed))
 
     def reset(self) -> None:
-        how = self.how
+        how = self.current
         if how is not None:
             self.lay(as_they_were(how.slices))
 
@@ -268,7 +330,7 @@ class Slicing(QObject):
     def keep(self) -> None:
         """Make what is shown a block of the project."""
         made_from, project, start = self.made_from, self.session.project, self.start
-        if made_from is None or self.how is None:
+        if made_from is None or self.current is None:
             return
         name = f"{start.title} sliced"
         new = Block(
@@ -281,3 +343,13 @@ class Slicing(QObject):
     def let_go(self) -> None:
         """Make the block a drawing of its own."""
         self.session.edit_block(replace(self.session.block, made_from=None))
+
+
+def _are(known: tuple[MadeFrom, Project], made_from: MadeFrom, project: Project) -> bool:
+    return known[0] == made_from and known[1] is project
+
+
+def _work_out(project: Project, made_from: MadeFrom) -> None:
+    """What comes of slices is known from now on, drawn, or why nothing can."""
+    with suppress(SliceError):  # it is told where it is read
+        draft(remade(project, made_from).set_again.block)

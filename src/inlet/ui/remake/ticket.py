@@ -147,7 +147,7 @@ class SliceTicket(QWidget):
         slicing, measure = self.slicing, self.slicing.session.measure
         how = slicing.how
         self.piece_area.setVisible(how is not None)
-        self.keep.setEnabled(how is not None)
+        self.keep.setEnabled(how is not None and not slicing.waits)
         if how is None:
             return
         place = min(slicing.chosen, len(how.laid) - 1)
@@ -217,7 +217,7 @@ class SliceTicket(QWidget):
         session.edit(replace(session.project, quilt=replace(quilt, made=made)))
 
     def _take_start(self, copy: int) -> None:
-        how = self.slicing.how
+        how = self.slicing.current
         if how is not None:
             place = min(self.slicing.chosen, len(how.laid) - 1)
             piece = how.laid[place]._replace(copy=copy)

@@ -108,6 +108,9 @@ class Shown(QObject):
         self._sizer = BackgroundTask(
             self, lambda text: self.said.emit(f"Inlet could not work out the sizes ({text}).")
         )
+        self._slicer = BackgroundTask(
+            self, lambda text: self.said.emit(f"Inlet could not slice the block ({text}).")
+        )
         self._quiet = QTimer(self)  # nothing was asked for in a while
         self._quiet.setSingleShot(True)
         self._quiet.setInterval(QUIET)
@@ -332,6 +335,10 @@ class Shown(QObject):
         """Work out aside what comes of a size; what is asked for next takes its place."""
         self._sizer.start(do, take)
 
+    def think_of_slices(self, do: Callable[[], T], take: Callable[[T], object]) -> None:
+        """Work out aside what comes of slices; what is asked for next takes its place."""
+        self._slicer.start(do, take)
+
     @property
     def group(self) -> tuple[Turn, ...]:
         """The ways the drawing is repeated, itself first."""
@@ -409,6 +416,7 @@ class Shown(QObject):
         """All that works for it, to be closed with the window."""
         background_tasks = (
             self._cutter, self._viewer, self._quilter, self._keeper, self._worker, self._sizer,
+            self._slicer,
         )  # fmt: skip
         return (*self._planner.tasks, *self._presser.tasks, *background_tasks)
 
