@@ -196,6 +196,12 @@ class Hand:
         self.session.start(load(DEMO) if self.demo else new_project(), None)
         self.window.resize(1280, 800)
         self.window.show()
+        self._quits = False
+        self.window.quit_.triggered.connect(self._quit)
+
+    def _quit(self) -> None:
+        """Quit was asked for, as by a search for commands."""
+        self._quits = True
 
     def _said(self, text: str) -> None:
         if "Inlet could not" in text or "Inlet cannot" in text:
@@ -528,7 +534,9 @@ class Hand:
             self.found.wrong.append(f"{fault} after {self.doing}")
         if len(self.session.block.seams) > 60 or len(project.blocks) > 12:
             self.session.start(load(DEMO), None)
-        if not self.window.isVisible():
+        if not self.window.isVisible() and self._quits:
+            self._close()
+        elif not self.window.isVisible():
             self.found.wrong.append(f"the window closed after {self.doing}")
             self.window.show()
 
