@@ -81,8 +81,9 @@ def made_whole(plan: UnitPlan) -> bool:
         return True
     if len(plan.unit.part.faces) == 1 or not is_rectangle(plan.unit.outline):
         return False
-    by_moves = bool(method.products) and not any(not strips.slanted for strips in method.sets)
-    return by_moves or plan.in_use.trim_to is not None
+    if plan.in_use.trim_to is not None:
+        return True
+    return all(strips.slanted for strips in method.sets) and bool(method.products)
 
 
 def _loose_strips(plan: UnitPlan, part: Part) -> Faces:
