@@ -484,7 +484,8 @@ class Hand:
             if n % 250 == 0:
                 slower = pace()
             for took in self._steps(do):
-                if do != self._close:
+                closes = self._quits and not self.window.isVisible()
+                if do != self._close and not closes:
                     self._note(took / slower)
             if n % 20 == 19:
                 self._look()

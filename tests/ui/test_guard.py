@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import os
+import re
 import signal
 import subprocess
 import sys
@@ -86,6 +87,30 @@ def test_an_error_in_a_paint_is_noted_said_and_the_work_put_by(maker, qtbot, no_
     maker.draw("2 0 2 3")  # the window lives
     assert len(maker.session.block.seams) == 2
     no_error_is_caught.clear()
+
+
+def test_an_error_on_a_picture_in_memory_does_not_end_the_process(
+    maker, qtbot, no_error_is_caught, monkeypatch
+):
+    """A picture that is let go of while it is painted on does."""
+    maker.draw("1 0 1 3")
+    maker.stage("pressing")
+    monkeypatch.setattr("inlet.ui.pressing.block.pressed_figure", lambda *_: {}["no figure"])
+    maker.window.pressing.picture.grab()
+    assert no_error_is_caught
+    monkeypatch.undo()
+    maker.window.pressing.picture.grab()
+    maker.stage("draft")
+    no_error_is_caught.clear()
+
+
+def test_all_that_is_painted_on_in_memory_is_let_go_of_in_order():
+    """A painter on anything but a widget, or what is given, stands in a ``with``."""
+    ui = Path(inlet.ui.__file__).parent
+    lines = [line for file in ui.rglob("*.py") for line in file.read_text("utf-8").splitlines()]
+    painters = [line.strip() for line in lines if re.search(r"\bQPainter\(\w", line)]
+    assert len(painters) > 30
+    assert [p for p in painters if "QPainter(self)" not in p and not p.startswith("with ")] == []
 
 
 def test_the_same_error_is_noted_once(no_error_is_caught):

@@ -6,7 +6,9 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QDialog, QLabel
 
+from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
+from inlet.core.figures.display import FabricArea
 from inlet.core.pressing.pins import pin_centre, pin_stretch, pin_within, unpin_all
 from inlet.core.project.pressing import BlockPressing, Pin
 from inlet.core.project.value import replace
@@ -14,6 +16,8 @@ from inlet.files.project.project_json import dumps, loads
 from tests.blocks import FABRICS, project_of
 from tests.core.pressing.drawn import NAMED
 from tests.core.pressing.test_solver import pressed
+from tests.core.remake.test_made_from import START, project_of_sliced
+from tests.core.remake.test_slices import THIRDS
 
 
 class Presser:
@@ -233,3 +237,22 @@ def test_advice_stands_under_its_heading(presser):
         return [label.text() for label in labels if label.isVisible()]
 
     it.bot.waitUntil(lambda: "Advice" in words(), timeout=20000)
+
+
+def test_a_block_made_from_slices_is_seen_as_it_is_pressed_itself(maker, qtbot):
+    """Not as its start block, which has other patches."""
+    maker.session.start(project_of_sliced(START, THIRDS), None)
+    maker.session.show_block("made")
+    maker.stage("pressing")
+    stage = maker.window.pressing
+    patches = {}
+    for new in (False, True):
+        qtbot.waitUntil(lambda: maker.session.at_rest, timeout=20000)
+        if new:
+            stage.new.click()
+        pressing = stage.picture.pressing
+        drawn = stage.picture._figure(stage.picture.frame().placed, pressing)
+        backs = [area for area in drawn if isinstance(area, FabricArea) and area.side == "back"]
+        patches[new] = len(backs)
+    assert patches == {False: len(draft(START).patches), True: len(maker.session.draft.patches)}
+    assert patches[True] > patches[False]

@@ -82,6 +82,8 @@ def _safe(method: Callable[..., Any], answer: Callable[[], Any]) -> Callable[...
             return method(*args)
         except Exception as error:
             note(error)
+            # A painter left with the error would outlive what it paints on, which ends the process.
+            traceback.clear_frames(error.__traceback__)
         if method.__name__ == "closeEvent":  # nothing may be lost for it
             args[1].ignore()
         return answer()

@@ -13,10 +13,9 @@ def as_png(drawing: Path, side: int) -> bytes:
     """An SVG drawing as a PNG, so many pixels a side, transparent where nothing is drawn."""
     image = QImage(side, side, QImage.Format.Format_ARGB32)
     image.fill(0)
-    painter = QPainter(image)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    QSvgRenderer(str(drawing)).render(painter, QRectF(0, 0, side, side))
-    painter.end()
+    with QPainter(image) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        QSvgRenderer(str(drawing)).render(painter, QRectF(0, 0, side, side))
     buffer = QBuffer()
     buffer.open(QIODevice.OpenModeFlag.WriteOnly)
     QImageWriter(buffer, QByteArray(b"png")).write(image)

@@ -151,10 +151,9 @@ def _drawn(name: str, colour: QColor, size: int) -> QPixmap:
     side = size * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setOpacity(colour.alphaF())
-    QSvgRenderer(QByteArray(text.encode())).render(painter, QRectF(0, 0, side, side))
-    painter.end()
+    with QPainter(pixmap) as painter:
+        painter.setOpacity(colour.alphaF())
+        QSvgRenderer(QByteArray(text.encode())).render(painter, QRectF(0, 0, side, side))
     pixmap.setDevicePixelRatio(2)
     return pixmap
 

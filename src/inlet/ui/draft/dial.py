@@ -35,21 +35,20 @@ def _fold_icon(angle: float) -> QIcon:
             side = 4 * _px(ICON)
             picture = QPixmap(side, side)
             picture.fill(Qt.GlobalColor.transparent)
-            painter = QPainter(picture)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            painter.translate(side / 2, side / 2)
-            painter.rotate(angle)
-            colour = theme.LINE if mode == QIcon.Mode.Disabled else ink
-            painter.setPen(QPen(colour, side / 12))
-            painter.drawLine(QLineF(0, -side * 0.46, 0, side * 0.46))
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(colour)
-            for way in (1, -1):
-                corners = [(0.14, -0.24), (0.44, 0.24), (0.14, 0.24)]
-                painter.drawPolygon(
-                    QPolygonF([QPointF(way * x * side, y * side) for x, y in corners])
-                )
-            painter.end()
+            with QPainter(picture) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                painter.translate(side / 2, side / 2)
+                painter.rotate(angle)
+                colour = theme.LINE if mode == QIcon.Mode.Disabled else ink
+                painter.setPen(QPen(colour, side / 12))
+                painter.drawLine(QLineF(0, -side * 0.46, 0, side * 0.46))
+                painter.setPen(Qt.PenStyle.NoPen)
+                painter.setBrush(colour)
+                for way in (1, -1):
+                    corners = [(0.14, -0.24), (0.44, 0.24), (0.14, 0.24)]
+                    painter.drawPolygon(
+                        QPolygonF([QPointF(way * x * side, y * side) for x, y in corners])
+                    )
             icon.addPixmap(picture, mode, state)
     return icon
 

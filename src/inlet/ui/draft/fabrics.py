@@ -153,22 +153,23 @@ def _swatch(session: Session, fabric: Fabric, chosen: bool) -> QIcon:
     width, height = theme.px(34) * 2, theme.px(22) * 2
     pixmap = QPixmap(width, height)
     pixmap.fill(theme.fabric_colour(fabric.colour, session.grey))
-    painter = QPainter(pixmap)
-    if fabric.print is not None:
-        painter.save()
-        painter.scale(24, 24)
-        painter.fillRect(
-            0, 0, width, height, fabric_brush(session.project, fabric.id, session.grey)
-        )
-        painter.restore()
-    painter.setPen(QPen(theme.INK, 7 if chosen else 2))
-    painter.drawRect(1, 1, width - 2, height - 2)
-    if chosen:  # a tick, so that the choice is not told by the frame alone
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setPen(QPen(theme.ink_on(theme.fabric_colour(fabric.colour, session.grey)), 6))
-        x, y = width / 2, height / 2
-        painter.drawPolyline([QPointF(x - 14, y), QPointF(x - 3, y + 10), QPointF(x + 16, y - 11)])
-    painter.end()
+    with QPainter(pixmap) as painter:
+        if fabric.print is not None:
+            painter.save()
+            painter.scale(24, 24)
+            painter.fillRect(
+                0, 0, width, height, fabric_brush(session.project, fabric.id, session.grey)
+            )
+            painter.restore()
+        painter.setPen(QPen(theme.INK, 7 if chosen else 2))
+        painter.drawRect(1, 1, width - 2, height - 2)
+        if chosen:  # a tick, so that the choice is not told by the frame alone
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setPen(QPen(theme.ink_on(theme.fabric_colour(fabric.colour, session.grey)), 6))
+            x, y = width / 2, height / 2
+            painter.drawPolyline(
+                [QPointF(x - 14, y), QPointF(x - 3, y + 10), QPointF(x + 16, y - 11)]
+            )
     pixmap.setDevicePixelRatio(2)
     return QIcon(pixmap)
 

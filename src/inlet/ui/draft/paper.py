@@ -186,10 +186,9 @@ class Paper(QWidget):
         base = QPixmap(self.size() * ratio)
         base.setDevicePixelRatio(ratio)
         base.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(base)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self.paint_layers(painter)
-        painter.end()
+        with QPainter(base) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self.paint_layers(painter)
         return base
 
     def _draw_patches(self, painter: QPainter) -> None:

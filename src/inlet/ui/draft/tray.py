@@ -200,19 +200,18 @@ def unit_picture(ready_unit: ReadyUnit, session: Session) -> QPixmap:
     side = theme.px(CELL - 10) * 2
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    width, height = (float(x) for x in ready_unit.turned.size)
-    k = (side - 4) / max(width, height)
-    painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
-    fabrics = fabrics_for(session.project, None, session.fabric or "")
-    pen = QPen(theme.INK, 2.4)
-    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
-    painter.setPen(pen)
-    for outline, part in ready_unit.patches:
-        fabric = fabrics[min(part, len(fabrics) - 1)] if isinstance(part, int) else part
-        painter.setBrush(colour_of(session.project, fabric, session.grey))
-        painter.drawPath(path_of(outline, k, k))
-    painter.end()
+    with QPainter(pixmap) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        width, height = (float(x) for x in ready_unit.turned.size)
+        k = (side - 4) / max(width, height)
+        painter.translate(2 + (side - 4 - width * k) / 2, 2 + (side - 4 - height * k) / 2)
+        fabrics = fabrics_for(session.project, None, session.fabric or "")
+        pen = QPen(theme.INK, 2.4)
+        pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+        painter.setPen(pen)
+        for outline, part in ready_unit.patches:
+            fabric = fabrics[min(part, len(fabrics) - 1)] if isinstance(part, int) else part
+            painter.setBrush(colour_of(session.project, fabric, session.grey))
+            painter.drawPath(path_of(outline, k, k))
     pixmap.setDevicePixelRatio(2)
     return pixmap

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import (
 )
 
 from inlet.core import figures
-from inlet.core.draft import with_seams
+from inlet.core.draft import Draft, with_seams
 from inlet.core.figures import (
     View,
     arrow_size,
@@ -101,12 +101,17 @@ class PressedPicture(QWidget):
                 )
         self.update()
 
+    def _drawn_block(self, pressing: PressingPlan | None) -> Draft:
+        """The block that is pressed, which may be the new one or its start block; until that is
+        known the start block."""
+        return pressing.seams.draft if pressing is not None else self.session.sewn_draft
+
     def frame(self) -> ScreenFrame:
         box = QRectF(self.rect()).adjusted(*(theme.px(k) for k in (10, 24, -10, -6)))
         seam = float(self.session.measure.seam)
         unit = theme.text_scale()
         pressing = self.session.pressing
-        drawn = pressing.seams.draft if pressing is not None else self.session.sewn_draft
+        drawn = self._drawn_block(pressing)
         return ScreenFrame(pressed_frame(box_of(box), drawn, seam, self.view, unit))
 
     def shown(self) -> tuple[Stretch | None, Met | None]:
@@ -324,25 +329,25 @@ class PressedPicture(QWidget):
 
     def _pressed(self, place: ScreenFrame, pressing: PressingPlan | None) -> QPixmap:
         """The block with its marks, drawn once."""
-        key = (pressing, self.session.sewn_draft, self.view, self.session.grey, self.size(),
+        key = (pressing, self._drawn_block(pressing), self.view, self.session.grey, self.size(),
                self.session.project.fabrics)  # fmt: skip
         if self._drawn is None or self._drawn[0] != key:
             ratio = self.devicePixelRatioF()
             pixmap = QPixmap(self.size() * ratio)
             pixmap.setDevicePixelRatio(ratio)
             pixmap.fill(Qt.GlobalColor.transparent)
-            painter = QPainter(pixmap)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            figure = self._figure(place.placed, pressing)
-            draw_figure(painter, figure, self.session.project, grey=self.session.grey)
-            painter.end()
+            with QPainter(pixmap) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                figure = self._figure(place.placed, pressing)
+                draw_figure(painter, figure, self.session.project, grey=self.session.grey)
             self._drawn = key, pixmap
         return self._drawn[1]
 
     def _figure(self, placed: figures.Frame, pressing: PressingPlan | None) -> figures.Figure:
         layers = pressing.layers if pressing is not None else ()
         project = self.session.project
-        block = pressed_figure(self.session.sewn_draft, layers, project, placed, self.view)
+        drawn = self._drawn_block(pressing)
+        block = pressed_figure(drawn, layers, project, placed, self.view)
         if pressing is None:
             return block
         held = held_figure(pressing, placed)

@@ -146,12 +146,11 @@ class Scene:
         half = int(max(drawn.reach.width(), drawn.reach.height()) * scale / 2) + 2
         image = QImage(2 * half, 2 * half, QImage.Format.Format_ARGB32_Premultiplied)
         image.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(image)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        frame = QTransform(scale, 0, 0, scale, half, half)
-        centred = drawn._replace(middle=(0.0, 0.0))
-        self._paint_whole(painter, frame, centred, look)
-        painter.end()
+        with QPainter(image) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            frame = QTransform(scale, 0, 0, scale, half, half)
+            centred = drawn._replace(middle=(0.0, 0.0))
+            self._paint_whole(painter, frame, centred, look)
         self._pictures[key] = image, float(half)
         while len(self._pictures) > MOST_PICTURES:
             self._pictures.popitem(last=False)

@@ -64,9 +64,8 @@ class PaintedView:
         image = QImage(size * ratio, QImage.Format.Format_RGB32)
         image.setDevicePixelRatio(ratio)
         image.fill(theme.GROUND)
-        painter = QPainter(image)
-        scene.paint(painter, frame, QRectF(self._widget.rect()), look)
-        painter.end()
+        with QPainter(image) as painter:
+            scene.paint(painter, frame, QRectF(self._widget.rect()), look)
         if afar:
             image = _squinted(image)
         self._last = PaintedTop(what, frame, image)
@@ -82,14 +81,13 @@ class PaintedView:
         """The picture before, moved by whole pixels; what comes into sight is painted."""
         image = before.copy()
         image.fill(theme.GROUND)
-        painter = QPainter(image)
-        step, seen = by.toPoint(), self._widget.rect()
-        painter.drawImage(step, before)
-        strips = QRegion(seen) - QRegion(seen.translated(step))
-        for strip in cast("Iterable[QRect]", strips):
-            painter.setClipRect(strip)
-            scene.paint(painter, frame, QRectF(strip), look)
-        painter.end()
+        with QPainter(image) as painter:
+            step, seen = by.toPoint(), self._widget.rect()
+            painter.drawImage(step, before)
+            strips = QRegion(seen) - QRegion(seen.translated(step))
+            for strip in cast("Iterable[QRect]", strips):
+                painter.setClipRect(strip)
+                scene.paint(painter, frame, QRectF(strip), look)
         return image
 
 
@@ -102,10 +100,9 @@ def _stretched(before: PaintedTop, frame: QTransform) -> QImage:
     """The picture before, as it would lie in another frame: to look at while zooming."""
     image = before.image.copy()
     image.fill(theme.GROUND)
-    painter = QPainter(image)
-    painter.setTransform(before.frame.inverted()[0] * frame)
-    painter.drawImage(0, 0, before.image)
-    painter.end()
+    with QPainter(image) as painter:
+        painter.setTransform(before.frame.inverted()[0] * frame)
+        painter.drawImage(0, 0, before.image)
     return image
 
 

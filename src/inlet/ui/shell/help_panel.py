@@ -43,12 +43,11 @@ def drawn(picture: CraftPicture) -> QImage:
     image = QImage(size * SHARP, QImage.Format.Format_ARGB32_Premultiplied)
     image.setDevicePixelRatio(SHARP)
     image.fill(0)
-    painter = QPainter(image)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.translate(EDGE, EDGE)
-    painter.scale(scale, scale)
-    draw_figure(painter, picture.figure, first_project())
-    painter.end()
+    with QPainter(image) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.translate(EDGE, EDGE)
+        painter.scale(scale, scale)
+        draw_figure(painter, picture.figure, first_project())
     return image
 
 

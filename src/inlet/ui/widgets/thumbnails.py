@@ -98,10 +98,9 @@ def thumbnail(small: SmallPicture, project: Project, side: int, across: int, gre
     """A picture drawn small, side by side so often across and down."""
     pixmap = QPixmap(side, side)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    draw_repeated(painter, QRectF(0, 0, side, side), small, project, across, grey)
-    painter.end()
+    with QPainter(pixmap) as painter:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        draw_repeated(painter, QRectF(0, 0, side, side), small, project, across, grey)
     return pixmap
 
 
@@ -114,12 +113,11 @@ def draw_repeated(
     wide, high = (float(max(p[axis] for p in corners)) for axis in (0, 1))
     frame = ScreenFrame.fit(box.adjusted(1, 1, -1, -1), (0, 0, wide * across, high * across))
     once = QPicture()
-    recorder = QPainter(once)
-    recorder.setRenderHint(QPainter.RenderHint.Antialiasing)
-    figure = sheet_figure(small.picture, frame.placed, "ready", lettered=False)
-    lines = tuple(Polyline(frame.placed.corners(each), "figure") for each in small.outline)
-    draw_figure(recorder, (*figure, *lines), project, grey=grey)
-    recorder.end()
+    with QPainter(once) as recorder:
+        recorder.setRenderHint(QPainter.RenderHint.Antialiasing)
+        figure = sheet_figure(small.picture, frame.placed, "ready", lettered=False)
+        lines = tuple(Polyline(frame.placed.corners(each), "figure") for each in small.outline)
+        draw_figure(recorder, (*figure, *lines), project, grey=grey)
     for k in range(across * across):
         across_by = k % across * wide * frame.scale
         painter.drawPicture(QPointF(across_by, k // across * high * frame.scale), once)
