@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import gc
+from functools import partial
+
 import numpy as np
+import pypdfium2.raw
 import pytest
 from pypdf import PdfReader
 from PySide6.QtCore import QSizeF, Qt
@@ -10,7 +14,7 @@ from PySide6.QtPrintSupport import QPrinter
 
 from inlet.files.pdf.test_square_pdf import test_square_pdf as square_pdf
 from inlet.files.project.project_json import load
-from inlet.ui.printing import preview
+from inlet.ui.printing import pdf_pages, preview
 from inlet.ui.printing.page_numbers import pages_typed
 from inlet.ui.printing.pdf_pages import PdfPages
 from inlet.ui.printing.printers import PrinterChoice
@@ -122,6 +126,33 @@ def test_what_is_printed_is_of_true_size(office, qtbot, paper):
     assert abs(upright[0] - dark_lines(drawn, 0)[0]) <= 2  # it lies where it was drawn
     level = dark_lines(image, 1, (upright[0], upright[1]))
     assert abs((level[1] - level[0]) - 300) <= 2
+
+
+def test_all_that_pdfium_made_is_given_back_within_the_lock(monkeypatch):
+    """PDFium is not made for several threads: a page given back while another one is drawn ends the
+    process. Documents that nobody closes are given back, too."""
+    given_back = []
+
+    def give_back(name, do, what):
+        given_back.append((name, pdf_pages._LOCK._is_owned()))
+        return do(what)
+
+    for name in ("FPDF_ClosePage", "FPDFBitmap_Destroy", "FPDF_CloseDocument"):
+        giving = partial(give_back, name, getattr(pypdfium2.raw, name))
+        monkeypatch.setattr(pypdfium2.raw, name, giving)
+    pages = PdfPages(square_pdf("a4"))
+    assert not pages.picture(0, 30).isNull()
+    pages.close()
+    assert pages.picture(0, 30).isNull()
+    unclosed = PdfPages(square_pdf("a4"))
+    assert len(unclosed) == 1
+    del unclosed
+    gc.collect()
+    assert {name for name, _ in given_back} == {
+        "FPDF_ClosePage", "FPDFBitmap_Destroy", "FPDF_CloseDocument",
+    }  # fmt: skip
+    assert [name for name, _ in given_back].count("FPDF_CloseDocument") == 2
+    assert all(held for _, held in given_back)
 
 
 def test_without_a_printer_the_pdf_is_offered(office, qtbot, tmp_path, monkeypatch):
