@@ -437,3 +437,16 @@ def test_long_pieces_of_one_stack_lie_on_one_grain(wanted, work):
             assert words[cut.label] == way
         elif not long:
             assert cut.label not in words
+
+
+def test_pieces_laid_one_way_on_wide_fabric_find_room_on_narrow_fabric():
+    """Stacks of 24 3/8 in across a bolt of 60 in, some of them both ways: what is left goes
+    lengthwise on 20 in, as it has no room across."""
+    wanted = [
+        (F(19, 8), F(195, 8), 6, "rectangle"), (F(9, 8), F(59, 8), 11, "rectangle"),
+        (F(39, 8), F(325, 8), 11, "rectangle"), (F(17, 8), F(76, 8), 5, "rectangle"),
+    ]  # fmt: skip
+    bolt = Have(kind="bolt", width=F(60), length=F(48))
+    project = Project(fabrics=(Fabric(id="a", name="A", width=F(20), have=(bolt,)),))
+    (plan,), _ = laid(project, cut_list(wanted), 0)
+    assert plan.missing == ()

@@ -24,16 +24,13 @@ def is_long(cut: Cut, measure: Measure) -> bool:
     )  # fmt: skip
 
 
-def lie_of(strips: Iterable[LaidStrip], labels: Container[str]) -> dict[str, bool]:
-    """Where some of these stacks lie both ways: for each of them, whether most of its pieces are
-    turned; nothing where none lies both ways."""
-    lying: dict[str, Counter[bool]] = {}
+def lying(strips: Iterable[LaidStrip], labels: Container[str]) -> dict[str, Counter[bool]]:
+    """Of each of these stacks, how many pieces lie turned and how many do not."""
+    ways: dict[str, Counter[bool]] = {}
     for pieces, number in pieces_on(strips):
         if pieces.label in labels:
-            lying.setdefault(pieces.label, Counter())[pieces.turned] += number
-    if all(len(ways) == 1 for ways in lying.values()):
-        return {}
-    return {label: ways[True] > ways[False] for label, ways in lying.items()}
+            ways.setdefault(pieces.label, Counter())[pieces.turned] += number
+    return ways
 
 
 def grain_texts(

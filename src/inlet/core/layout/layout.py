@@ -17,7 +17,7 @@ from inlet.core.cutlist import Cut, Standing
 from inlet.core.layout.cut_down import MOST_CUT_DOWN, CutDownNumbers, cut_down
 from inlet.core.layout.fabric_plan import CutDown, FabricPlan, Missing, ToCut
 from inlet.core.layout.fill_strips import fill_strips
-from inlet.core.layout.grain import is_long, lie_of
+from inlet.core.layout.grain import is_long, lying
 from inlet.core.layout.laid_places import (
     edge_squared,
     length_used,
@@ -292,16 +292,24 @@ class _FabricWork:
     def _on_one_grain(
         self, forms: Sequence[LaidWant], work: int, on: _Ground
     ) -> tuple[LaidStrip, ...]:
-        """The same, long pieces of one stack lying one way, unless fewer find room so."""
+        """The same, long pieces of one stack lying one way, unless fewer find room so. Where some
+        lie both ways, all stacks keep the way most of their pieces lie on this fabric, so that it
+        is laid out anew once; on what comes after it, those that lay both ways."""
         strips = self._laid_down(forms, work, on)
-        while lie := lie_of(strips, self.long - self.on_grain.keys()):
-            before = dict(self.on_grain)
-            self.on_grain |= lie
+        kept = self.on_grain
+        while True:
+            ways = lying(strips, self.long - self.on_grain.keys())
+            both = {label for label, counts in ways.items() if len(counts) > 1}
+            if not both:
+                break
+            turned = {label: counts[True] > counts[False] for label, counts in ways.items()}
+            self.on_grain = self.on_grain | turned
             on_one = self._laid_down(forms, work, on)
             if on.longest is not None and number_on(on_one) < number_on(strips):
-                self.on_grain = before
                 break
             strips = on_one
+            kept = kept | {label: turned[label] for label in both}
+        self.on_grain = kept
         return strips
 
     def _ways(self, wants: list[LaidWant], room: Exact) -> list[list[LaidWant]]:
