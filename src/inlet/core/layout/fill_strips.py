@@ -7,7 +7,7 @@ from collections.abc import Iterable, Sequence
 from inlet.core.layout.filling import AT_ONCE, fill_in_turn
 from inlet.core.layout.patterns import Chosen, Kind, Pattern, Price, Room, without_surplus
 
-TRIES = 2500
+TRIES = 1000
 """Orders tried before the integer program."""
 FINEST = 20_000
 """Units across the fabric: of finer ones the strips found in turn are taken. A usual ruler's marks

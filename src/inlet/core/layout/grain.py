@@ -24,13 +24,14 @@ def is_long(cut: Cut, measure: Measure) -> bool:
     )  # fmt: skip
 
 
-def lying(strips: Iterable[LaidStrip], labels: Container[str]) -> dict[str, Counter[bool]]:
-    """Of each of these stacks, how many pieces lie turned and how many do not."""
+def lying(strips: Iterable[LaidStrip], labels: Container[str]) -> tuple[set[str], dict[str, bool]]:
+    """Of these stacks: those that lie both ways; and of each, do most of its pieces lie turned?"""
     ways: dict[str, Counter[bool]] = {}
     for pieces, number in pieces_on(strips):
         if pieces.label in labels:
             ways.setdefault(pieces.label, Counter())[pieces.turned] += number
-    return ways
+    both = {label for label, counts in ways.items() if len(counts) > 1}
+    return both, {label: counts[True] > counts[False] for label, counts in ways.items()}
 
 
 def grain_texts(

@@ -294,15 +294,18 @@ class _FabricWork:
     ) -> tuple[LaidStrip, ...]:
         """The same, long pieces of one stack lying one way, unless fewer find room so. Where some
         lie both ways, all stacks keep the way most of their pieces lie on this fabric, so that it
-        is laid out anew once; on what comes after it, those that lay both ways."""
-        strips = self._laid_down(forms, work, on)
+        is laid out anew once; on what comes after it, those that lay both ways. On new fabric the
+        first layout there is decides, so that the best one is seldom laid out twice."""
         kept = self.on_grain
+        if work > AT_ONCE and on.longest is None:
+            both, turned = lying(self._laid_down(forms, AT_ONCE, on), self.long - kept.keys())
+            if both:
+                self.on_grain = kept | turned
+        strips = self._laid_down(forms, work, on)
         while True:
-            ways = lying(strips, self.long - self.on_grain.keys())
-            both = {label for label, counts in ways.items() if len(counts) > 1}
+            both, turned = lying(strips, self.long - self.on_grain.keys())
             if not both:
                 break
-            turned = {label: counts[True] > counts[False] for label, counts in ways.items()}
             self.on_grain = self.on_grain | turned
             on_one = self._laid_down(forms, work, on)
             if on.longest is not None and number_on(on_one) < number_on(strips):
