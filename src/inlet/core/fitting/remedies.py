@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
+from itertools import islice
 from typing import Literal, NamedTuple
 
 from inlet.core.draft import Draft
@@ -129,7 +130,7 @@ class Fitting:
         # On marks coarser than those all else needs it would not fit either.
         coarsest = self.measure.mark if self.on_marks else self.finer.mark
         marks = [mark for mark in self._marks if mark <= coarsest]
-        return self._best(lambda mark, t: self._with_trims(units, mark, t), marks)
+        return self._best(lambda mark: self._with_trims(units, mark), marks)
 
     @cached_property
     def finer(self) -> Fit:
@@ -169,29 +170,28 @@ class Fitting:
             ways += [self.trimmed] if self.trimmed else []
         return min(ways, key=lambda fit: (self._off(fit), fit.minutes(rates)))
 
-    def _best(self, way: Callable[[Fraction, bool], Fit], marks: Sequence[Fraction]) -> Fit:
+    def _best(self, way: Callable[[Fraction], Iterator[Fit]], marks: Sequence[Fraction]) -> Fit:
         """A way on the coarsest mark on which it fits, else that with the least error; the finest
         is tried thoroughly."""
         fits: list[Fit] = []
-        tries = [(mark, False) for mark in marks]
-        for mark, thorough in (*tries, (tries[-1][0], True)):
-            fit = way(mark, thorough)
-            if self._off(fit) == 0:
-                return fit
-            fits.append(fit)
+        for mark in marks:
+            for fit in islice(way(mark), None if mark == marks[-1] else 1):
+                if self._off(fit) == 0:
+                    return fit
+                fits.append(fit)
         return min(fits, key=lambda fit: self._off(fit))
 
-    def _on_marks(self, mark: Fraction, thorough: bool) -> Fit:
+    def _on_marks(self, mark: Fraction) -> Iterator[Fit]:
         """Every length cut on this mark, settled with those it meets."""
         rule = replace(usual_rule(self.measure), mark=mark, nearest=mark < self.measure.mark)
         units = _not_made(self.units, rule)
         runs = runs_of(self.draft, units)
         layout = self.usual.sewn.layout
-        at = self._settled(runs, layout, mark, thorough)
-        units = with_inside(_not_made(units, replace(rule, fitted=at)))
-        return self._fit("finer", units, self._come_out(units, runs, at), layout, mark)
+        for at in self._settled(runs, layout, mark):
+            fitted = with_inside(_not_made(units, replace(rule, fitted=at)))
+            yield self._fit("finer", fitted, self._come_out(fitted, runs, at), layout, mark)
 
-    def _with_trims(self, trimmed: Sequence[UnitPlan], mark: Fraction, thorough: bool) -> Fit:
+    def _with_trims(self, trimmed: Sequence[UnitPlan], mark: Fraction) -> Iterator[Fit]:
         """Some units trimmed, all else cut on this mark, settled with what it meets."""
         usual = usual_rule(self.measure)
         rule = replace(usual, mark=mark, nearest=mark < self.measure.mark)
@@ -206,12 +206,11 @@ class Fitting:
                 for plan in self.units
             )  # fmt: skip
 
-        units = planned({})
-        runs = runs_of(self.draft, units)
+        runs = runs_of(self.draft, planned({}))
         layout = Layout(self.draft, runs)
-        at = self._settled(runs, layout, mark, thorough)
-        units = planned(at)
-        return self._fit("trim", units, self._come_out(units, runs, at), layout, mark)
+        for at in self._settled(runs, layout, mark):
+            units = planned(at)
+            yield self._fit("trim", units, self._come_out(units, runs, at), layout, mark)
 
     def _trimmed(self, plan: UnitPlan, at: Mapping[Exact, Fraction], rule: CutRule) -> UnitPlan:
         """A unit cut large enough to be trimmed to what ``at`` says of its sides."""
@@ -234,12 +233,17 @@ class Fitting:
         return rectangle and slanted
 
     def _settled(
-        self, runs: Sequence[Run], layout: Layout, mark: Fraction, thorough: bool
-    ) -> dict[Exact, Fraction]:
+        self, runs: Sequence[Run], layout: Layout, mark: Fraction
+    ) -> Iterator[dict[Exact, Fraction]]:
+        """What the lengths are settled to, then, thoroughly, where that is something else."""
         seam = self.measure.seam
         # What meets units that are made already is cut to them, not only to a thread.
         thread = Fraction(0) if self._follows else self.measure.system.thread
-        return settled(runs, layout.stretches, seam, mark, thread, thorough)
+        quick = settled(runs, layout.stretches, seam, mark, thread, False)
+        yield quick
+        thorough = settled(runs, layout.stretches, seam, mark, thread, True)
+        if thorough != quick:
+            yield thorough
 
     def _come_out(
         self, units: Sequence[UnitPlan], runs: list[Run], at: Mapping[Exact, Fraction]

@@ -18,7 +18,7 @@ from inlet.core.assembly import Faces, rim
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, float_points_of
 from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, Motion, is_rectangle
-from inlet.core.memo import KeyedTable
+from inlet.core.memo import KeyedTable, Latest
 from inlet.core.methods import bias_edges
 from inlet.core.numbers import Exact
 from inlet.core.planning import UnitPlan, right_triangle
@@ -135,19 +135,13 @@ class _Sides:
     def patch(self, face: int, plan: UnitPlan, loose: bool) -> list[Run]:
         """The straight sides of a patch that is cut by itself."""
         shape, seam = self.draft.patches[face].shape, plan.measure.seam
-        runs = [
-            Run(run, face, exact, exact)
-            for side in self.lines(self.draft.arrangement.edges_of[face], frozenset([face]))
-            for run, _ in side
-            for exact in (self.long(run),)
-        ]
+        runs = list(_DRAWN.of(self.draft, _drawn_sides)[face])
         if shape.arcs:
             return runs
         piece = piece_for(shape.corners, None, seam, plan.in_use.method.halved)
         sizes = _side_lengths(piece, plan.cutting.cut(piece, _trimmed_later(plan)), seam)
         if len(sizes) != len(runs):  # a template
             return runs
-        runs.sort(key=lambda run: run.exact)
         out = []
         for i, (run, made) in enumerate(zip(runs, sizes, strict=True)):
             length = piece.exact[i // 2] if piece.sewn_as_cut else None
@@ -204,6 +198,26 @@ class _Sides:
             return parts, length
         long = sum(known.get(_rough([whole]), (whole,)))
         return [e / whole * long for e in exact], length
+
+
+_DRAWN: Latest[Draft, tuple[list[Run], ...]] = Latest(8)
+
+
+def _drawn_sides(draft: Draft) -> tuple[list[Run], ...]:
+    """The straight sides of each patch as drawn, shortest first."""
+    sides = _Sides(draft)
+    return tuple(
+        sorted(
+            (
+                Run(run, face, exact, exact)
+                for side in sides.lines(edges, frozenset([face]))
+                for run, _ in side
+                for exact in (sides.long(run),)
+            ),
+            key=lambda run: run.exact,
+        )
+        for face, edges in enumerate(draft.arrangement.edges_of)
+    )
 
 
 def _body_length(plan: UnitPlan, finished: float) -> Exact | None:
