@@ -36,7 +36,7 @@ NEW_A_ROUND = 6
 FIRST_ROUND = 20
 WHOLE_SHARE = 0.8
 """So much of what the linear program wants of a pattern is cut; the rest stays open."""
-GAP, GAP_COLUMNS = 0.05, 200
+GAP, GAP_COLUMNS = 0.05, 150
 """How near the integer program's rest comes to what is proved before it is left, with so many
 columns; larger ones are left as much sooner as they are larger."""
 MOST_HEIGHTS = 8
