@@ -10,6 +10,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from copy import copy
 from pathlib import Path
 
 import shapely
@@ -262,8 +263,8 @@ def as_cut(units: Block) -> list[tuple[str, tuple[float, float], str]]:
     assert first is not None
 
     def answered() -> None:
-        fitting = Fitting(plan.draft, plan.root, first.units, plan.measure, False)
-        fitting.finer, fitting.usual = first.finer, first.usual  # the plan has asked for these
+        fitting = copy(first)  # with what the plan has asked of it
+        vars(fitting).pop("trimmed", None)
         assert answers(fitting, project, awkward, 1, plan.ruler_friendly)
 
     name = f"answers to an awkward size, {sum(u.count for u in plan.units)} units"

@@ -202,6 +202,22 @@ def test_no_seam_of_any_block_at_any_size_differs_by_more_than_a_thread(block, s
     assert again.finished == pytest.approx(plan.fit.finished, abs=1e-9)
 
 
+@given(
+    st.one_of(unit_blocks(), through_blocks(most=16), st.sampled_from(STRAIGHT)),
+    st.integers(1, 160).map(lambda n: F(n, 53)), st.sampled_from(["best", "finer", "trim"]),
+)  # fmt: skip
+@example(
+    replace(TRAY["Half-square triangle"], methods={"half-square-triangle": "strip-triangles"}),
+    F(3, 100), "finer",
+)  # fmt: skip
+@settings(max_examples=many(30, 200), deadline=None)
+def test_however_small_a_block_is_its_pieces_show(block, size, awkward):
+    plan = plan_of(at_size(block, size), awkward)
+    for unit in plan.units:
+        for piece in unit.in_use.pieces:
+            assert piece.piece.shape == "template" or min(piece.cut) > 2 * plan.measure.seam
+
+
 @given(unit_blocks(), sizes, turns)
 @settings(max_examples=many(10, 20), deadline=None)
 def test_turning_or_mirroring_changes_nothing_that_is_cut(block, size, turn):

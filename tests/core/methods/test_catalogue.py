@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from inlet.core.draft.patches import draft
 from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import tray_units
-from inlet.core.methods.catalogue import methods_for
+from inlet.core.methods.catalogue import method_named, methods_for
 from inlet.core.methods.method import every_piece
 from inlet.core.methods.proof import makes_unit
 from inlet.core.numbers.fraction import Fraction as F
@@ -54,7 +54,9 @@ def unit_of(kind: str, finished: list[F], fabrics: str = "ab", turn=(0, False)):
 
 
 def method_of(unit, seam: F, name: str):
-    return next(method for method in methods_for(unit, seam) if method.name == name)
+    method = method_named(name, unit, seam)
+    assert method is not None, name
+    return method
 
 
 def test_there_are_worked_cases_for_every_method_they_cover():
@@ -180,7 +182,13 @@ def test_fabrics_swapped_are_caught():
 )  # fmt: skip
 def test_ways_offered(kind, names):
     unit = unit_of(kind, [F(6), F(3)], "abca")
-    assert [w.name for w in methods_for(unit, F(1, 4))] == names.split()
+    methods = list(methods_for(unit, F(1, 4)))
+    assert [w.name for w in methods] == names.split()
+    for method in methods:  # asked for by its name, it is the same
+        same = method_named(method.name, unit, F(1, 4))
+        assert same is not None
+        assert (same.name, same.pieces, same.sets) == (method.name, method.pieces, method.sets)
+    assert method_named("no-such-method", unit, F(1, 4)) is None
 
 
 def test_nine_hourglasses_two_a_run_make_ten():
@@ -215,7 +223,7 @@ def test_what_is_sewn_as_cut_lies_a_thread_off_at_most_all_else_is_never_short(
 ):
     for style in ("exact", "trim"):
         rule = usual_rule(Measure(seam=seam, ruler=ruler, style=style))
-        plain = rectangle("a", (one, other))
+        plain = rectangle("a", (one + 2 * seam, other + 2 * seam))
         for exact, cut in zip(plain.exact, rule.cut(plain), strict=True):
             assert -F(1, 32) <= cut - exact < max(ruler, F(1, 32))
             near = min((cut, cut - ruler, cut + ruler), key=lambda mark: abs(mark - exact))

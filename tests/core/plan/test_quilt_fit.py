@@ -108,7 +108,8 @@ def cut_for(plan, name, drawn):
     ]  # fmt: skip
     sizes = [tuple(float(side) - s for side in cut) for cut in cuts]
     best = min(sizes, key=lambda size: sum(abs(a - b) for a, b in zip(size, drawn, strict=True)))
-    assert max(abs(a - b) for a, b in zip(best, drawn, strict=True)) < 0.06 * s / 0.5, name
+    near = max(0.06 * s / 0.5, float(plan.measure.finest) / 2 + 1e-9)
+    assert max(abs(a - b) for a, b in zip(best, drawn, strict=True)) <= near, name
     return best
 
 

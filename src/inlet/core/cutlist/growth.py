@@ -17,7 +17,7 @@ from math import gcd, lcm
 from typing import NamedTuple
 
 from inlet.core.cancellation import check
-from inlet.core.methods import every_piece, methods_for
+from inlet.core.methods import every_piece, method_named
 from inlet.core.numbers import Exact, Fraction, Root2, floor_exact
 from inlet.core.planning import UnitPlan
 from inlet.core.table import Piece
@@ -78,7 +78,8 @@ def growths(units: Sequence[UnitPlan]) -> list[Growth]:
         if all(piece.shape == "template" for piece in own_pieces):
             continue
         twice = plan.unit.scaled(Fraction(2))
-        method = next(w for w in methods_for(twice, seam) if w.name == plan.in_use.name)
+        method = method_named(plan.in_use.name, twice, seam)
+        assert method is not None, "what is twice as large is made in the same way"
         pieces = own_pieces, every_piece(method, seam)
         for now, then in zip(*pieces, strict=False):
             if now.shape == "template":

@@ -8,6 +8,7 @@ from itertools import accumulate
 from typing import NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
 from inlet.core.cancellation import check
 from inlet.core.cutlist import RulerFriendly, ruler_friendly
@@ -22,12 +23,12 @@ from inlet.core.fitting.words import (
     size_answer_text,
 )
 from inlet.core.geometry import bounds
-from inlet.core.numbers import Exact
 from inlet.core.planning import UnitPlan, plan_units, with_inside
 from inlet.core.project import Block, Measure, Project, replace
 from inlet.core.units import break_down
 
 NEAR = 1e-9
+Floats = NDArray[np.float64]
 
 SQUARE = frozenset(
     (
@@ -121,7 +122,7 @@ def with_bands(fitting: Fitting, project: Project, block: Block, copies: int) ->
 
 
 class _Squares:
-    """Units that must be squares: where they lie among the bands of a block."""
+    """Units that must be squares: how much of each band lies along each of their sides."""
 
     def __init__(self, fitting: Fitting, block: Block) -> None:
         boxes = [
@@ -131,26 +132,26 @@ class _Squares:
             for place in plan.unit.places
         ]
         left, top, right, bottom = np.array(boxes).reshape(-1, 4).T
-        self._edges = (left, right), (top, bottom)
-        self._lines = [
-            _lines([band * scale for band in bands])
+        lines: list[Floats] = [
+            np.array([0.0, *accumulate(float(band * scale) for band in bands)])
             for bands, scale in zip((block.columns, block.rows), block.scale, strict=True)
         ]
+        self._wide = _shares(left, right, lines[0])
+        self._high = _shares(top, bottom, lines[1])
 
     def on(self, across: Bands, down: Bands) -> bool:
         """Are all still squares where the bands are so wide?"""
-        sides = [
-            np.interp(last, lines, _lines(widths)) - np.interp(first, lines, _lines(widths))
-            for (first, last), lines, widths in zip(
-                self._edges, self._lines, (across, down), strict=True
-            )
-        ]
-        return bool(np.all(abs(sides[0] - sides[1]) <= NEAR))
+        wide = self._wide @ np.array(across, dtype=float)
+        high = self._high @ np.array(down, dtype=float)
+        return bool((abs(wide - high) <= NEAR).all())
 
 
-def _lines(widths: Sequence[Exact]) -> list[float]:
-    """Where bands so wide begin and end."""
-    return [0.0, *accumulate(map(float, widths))]
+def _shares(first: Floats, last: Floats, lines: Floats) -> Floats:
+    """The share of each band, between ``lines``, that lies from ``first`` to ``last``: one row for
+    each of these."""
+    ends = np.minimum(last[:, None], lines[1:]) - np.maximum(first[:, None], lines[:-1])
+    shares: Floats = np.maximum(ends, 0.0) / np.diff(lines)
+    return shares
 
 
 def _kinds(units: Sequence[UnitPlan]) -> Counter[str]:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from itertools import islice, product
+from collections.abc import Sequence
+from heapq import nsmallest
+from itertools import product
+from operator import itemgetter, mul
 
 from inlet.core.draft import set_bands
 from inlet.core.numbers import Exact, Fraction, floor_exact, nearest_mark
@@ -25,12 +27,17 @@ def bands_on_marks(block: Block, mark: Fraction) -> Sequence[tuple[Bands, Bands]
         [band * scale for band in bands]
         for bands, scale in zip((block.columns, block.rows), block.scale, strict=True)
     ]
-    columns = list(islice(_choices(widths[0], mark), MOST_TRIED))
+    columns = _choices(widths[0], mark)
     if widths[0] == widths[1]:
         return [(bands, bands) for _, bands in columns]
-    rows = list(islice(_choices(widths[1], mark), MOST_TRIED))
-    both = sorted(product(columns, rows), key=lambda pair: pair[0][0] + pair[1][0])
-    return [(across, down) for (_, across), (_, down) in both[:MOST_TRIED]]
+    rows = _choices(widths[1], mark)
+    # A pair has (i + 1)(j + 1) pairs at least as near, itself and those of nearer bands.
+    both = [
+        (round(off + other_off, 9), across, down)
+        for i, (off, across) in enumerate(columns)
+        for other_off, down in rows[: MOST_TRIED // (i + 1)]
+    ]
+    return [(across, down) for _, across, down in sorted(both, key=itemgetter(0))[:MOST_TRIED]]
 
 
 def on_bands(block: Block, across: Bands, down: Bands) -> Block | None:
@@ -48,10 +55,10 @@ def on_bands(block: Block, across: Bands, down: Bands) -> Block | None:
     return replace(regridded.block, finished=(total(across), total(down)))
 
 
-def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, Bands]]:
-    """Every way to set bands on the marks, with how far it is from how they are drawn (its squares
-    added up): the nearest first, of equal ones those with wider bands outside. Each group of
-    mirrored ones comes out within reach, the last as the whole asks for."""
+def _choices(widths: Sequence[Exact], mark: Fraction) -> list[tuple[float, Bands]]:
+    """The nearest ways to set bands on the marks, with how far each is from how they are drawn (its
+    squares added up): the nearest first, of equal ones those with wider bands outside. Each group
+    of mirrored ones comes out within reach, the last as the whole asks for."""
     whole = floor_exact(nearest_mark(total(tuple(widths)), mark) / mark)
     groups = _groups(widths, whole)
     # The group in the middle, or the widest, takes what the others leave.
@@ -59,23 +66,27 @@ def _choices(widths: Sequence[Exact], mark: Fraction) -> Iterator[tuple[float, B
     free = [group for group in groups if group != rest]
     reach = next((reach for reach, most in REACH if len(free) <= most), None)
     if reach is None:
-        return iter(())
+        return []
     lows = [floor_exact(widths[group[0]] / mark) for group in free]
-    spans = [range(low - reach, low + reach + 2) for low in lows]
-    choices: list[tuple[float, Bands]] = []
+    spans = [range(max(1, low - reach), low + reach + 2) for low in lows]
+    drawn = [float(widths[group[0]]) for group in (*free, rest)]
+    numbers_of = [len(group) for group in (*free, rest)]
+    place = {i: k for k, group in enumerate((*free, rest)) for i in group}
+    step = float(mark)
+    choices: list[tuple[float, list[int]]] = []
     for numbers in product(*spans):
-        left = whole - sum(n * len(group) for n, group in zip(numbers, free, strict=True))
+        left = whole - sum(map(mul, numbers, numbers_of))
         share, uneven = divmod(left, len(rest))
-        if uneven or share < 1 or min(numbers, default=1) < 1:
+        if uneven or share < 1:
             continue
-        marks = [0] * len(widths)
-        for number, group in zip((*numbers, share), (*free, rest), strict=True):
-            for i in group:
-                marks[i] = number
-        bands = tuple(number * mark for number in marks)
-        off = sum(float(a - b) ** 2 for a, b in zip(bands, widths, strict=True))
-        choices.append((off, bands))
-    return iter(sorted(choices, key=lambda way: (round(way[0], 9), [-band for band in way[1]])))
+        marks = (*numbers, share)
+        off = sum(
+            many * (number * step - width) ** 2
+            for number, width, many in zip(marks, drawn, numbers_of, strict=True)
+        )
+        choices.append((round(off, 9), [-marks[place[i]] for i in range(len(widths))]))
+    nearest = nsmallest(MOST_TRIED, choices)
+    return [(off, tuple(-number * mark for number in marks)) for off, marks in nearest]
 
 
 def _groups(widths: Sequence[Exact], whole: int) -> list[tuple[int, ...]]:

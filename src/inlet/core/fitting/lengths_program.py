@@ -27,9 +27,10 @@ def least_difference(
     lengths: Sequence[Exact],
     mark: Fraction,
     thread: Fraction,
+    least: int,
 ) -> dict[Exact, Fraction]:
-    """A mark for each length: the least difference beyond a ``thread`` at the worst stretch, then
-    the least to be off in all. Nothing where none is found.
+    """A mark for each length, the ``least`` or one after it: the least difference beyond a
+    ``thread`` at the worst stretch, then the least to be off in all. Nothing where none is found.
 
     The columns are the marks of each length, how far each is off, and the worst difference beyond a
     thread; each row is held between plus and minus that and a thread.
@@ -52,7 +53,7 @@ def least_difference(
         np.concatenate([np.zeros(count), np.ones(count), [HEAVY]]),
         integrality=np.concatenate([np.ones(count), np.zeros(count + 1)]),
         bounds=Bounds(
-            np.concatenate([np.maximum(1, np.floor(marks) - FARTHEST), np.zeros(count + 1)]),
+            np.concatenate([np.maximum(least, np.floor(marks) - FARTHEST), np.zeros(count + 1)]),
             np.concatenate([np.ceil(marks) + FARTHEST, np.full(count + 1, np.inf)]),
         ),
         constraints=[

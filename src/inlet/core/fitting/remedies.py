@@ -8,8 +8,9 @@ from functools import cached_property
 from itertools import islice
 from typing import Literal, NamedTuple
 
+from inlet.core.assembly import Faces
 from inlet.core.draft import Draft
-from inlet.core.fitting.runs import Run, runs_of
+from inlet.core.fitting.runs import Run, runs_by_part, runs_of
 from inlet.core.fitting.settle import settled
 from inlet.core.fitting.sewn import Layout, SewnUp, Size, lengths_of
 from inlet.core.geometry import is_rectangle
@@ -77,6 +78,11 @@ def _not_made(units: Iterable[UnitPlan], rule: CutRule) -> tuple[UnitPlan, ...]:
     return tuple(plan if plan.made is not None else replace(plan, rule=rule) for plan in units)
 
 
+def _whole_length(run: Run) -> bool:
+    """Is a side all of a length that decides it?"""
+    return run.length is not None and run.share > 1 - HAIR
+
+
 class Fitting:
     """The ways to cut one block so that it fits; ``on_marks`` is whether its cuts land on marks,
     but for diagonals and for what lands at no size."""
@@ -100,8 +106,28 @@ class Fitting:
     @cached_property
     def usual(self) -> Fit:
         """Every piece at its own mark, nothing done."""
-        runs = runs_of(self.draft, self.units)
+        runs = [run for runs in self._usual_runs.values() for run in runs]
         return self._fit("none", self.units, runs, Layout(self.draft, runs), self.measure.mark)
+
+    @cached_property
+    def _usual_runs(self) -> dict[Faces, Sequence[Run]]:
+        """The sides of every part, each piece at its own mark."""
+        return runs_by_part(self.draft, self.units)
+
+    @cached_property
+    def _by_length(self) -> dict[Faces, Sequence[Run]]:
+        """Of those, the sides of parts that come out as their lengths are cut, by whatever rule."""
+        trimmable = {
+            place.part.faces
+            for plan in self.units
+            if self._can_be_trimmed(plan)
+            for place in plan.unit.places
+        }
+        return {
+            faces: runs
+            for faces, runs in self._usual_runs.items()
+            if faces not in trimmable and all(map(_whole_length, runs))
+        }
 
     @property
     def fits(self) -> bool:
@@ -185,7 +211,7 @@ class Fitting:
         """Every length cut on this mark, settled with those it meets."""
         rule = replace(usual_rule(self.measure), mark=mark, nearest=mark < self.measure.mark)
         units = _not_made(self.units, rule)
-        runs = runs_of(self.draft, units)
+        runs = runs_of(self.draft, units, self._by_length)
         layout = self.usual.sewn.layout
         for at in self._settled(runs, layout, mark):
             fitted = with_inside(_not_made(units, replace(rule, fitted=at)))
@@ -206,7 +232,7 @@ class Fitting:
                 for plan in self.units
             )  # fmt: skip
 
-        runs = runs_of(self.draft, planned({}))
+        runs = runs_of(self.draft, planned({}), self._by_length)
         layout = Layout(self.draft, runs)
         for at in self._settled(runs, layout, mark):
             units = planned(at)
@@ -251,7 +277,10 @@ class Fitting:
         """Runs of units whose lengths are settled. Where a corner sewn on parts a side, how it is
         cut decides where."""
         parted = any(run.length is not None and run.share < 1 - HAIR for run in runs)
-        return runs_of(self.draft, units) if parted else self._made(runs, at)
+        if not parted:
+            return self._made(runs, at)
+        known = {faces: self._made(runs, at) for faces, runs in self._by_length.items()}
+        return runs_of(self.draft, units, known)
 
     def _made(self, runs: Sequence[Run], at: Mapping[Exact, Exact]) -> list[Run]:
         """Runs as they come out once lengths are settled."""

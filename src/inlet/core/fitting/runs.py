@@ -9,21 +9,23 @@ is read off its product, run on the pieces as they are cut.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from itertools import pairwise
 from math import dist
+from operator import itemgetter
+from types import MappingProxyType
 from typing import NamedTuple
 
 from inlet.core.assembly import Faces, rim
 from inlet.core.cancellation import check
 from inlet.core.draft import Draft, float_points_of
-from inlet.core.geometry import EIGHTH_TURN, NEAR, Circle, Motion, is_rectangle
+from inlet.core.geometry import EIGHTH_TURN, NEAR, Arrangement, Circle, Motion, is_rectangle
 from inlet.core.memo import KeyedTable, Latest
 from inlet.core.methods import bias_edges
 from inlet.core.numbers import Exact
 from inlet.core.planning import UnitPlan, right_triangle
 from inlet.core.table import Piece, Sheet, box, piece_for, trimmed
-from inlet.core.units import Part, rounds_of
+from inlet.core.units import Part, UnitPlace, rounds_of
 
 
 class Run(NamedTuple):
@@ -45,32 +47,44 @@ class Run(NamedTuple):
     loose: bool = False
 
 
-def runs_of(draft: Draft, units: Sequence[UnitPlan]) -> list[Run]:
+NONE_KNOWN: Mapping[Faces, Sequence[Run]] = MappingProxyType({})
+
+
+def runs_of(
+    draft: Draft, units: Sequence[UnitPlan], known: Mapping[Faces, Sequence[Run]] = NONE_KNOWN
+) -> list[Run]:
     """Every straight side of what a block is sewn of, as its units' methods in use cut and make
-    it. What lies inside a unit that is made as a whole has none: its moves make it fit."""
+    it. What lies inside a unit that is made as a whole has none: its moves make it fit. ``known``:
+    those of parts whose sides are not worked out again."""
+    return [run for runs in runs_by_part(draft, units, known).values() for run in runs]
+
+
+def runs_by_part(
+    draft: Draft, units: Sequence[UnitPlan], known: Mapping[Faces, Sequence[Run]] = NONE_KNOWN
+) -> dict[Faces, Sequence[Run]]:
+    """``runs_of``, part by part: those of parts nested in another stand with the nested part."""
     sides = _Sides(draft)
     of = {place.part.faces: (plan, place) for plan in units for place in plan.unit.places}
     left = [
         place.part.faces for plan in units for place in plan.unit.places if place.within is None
     ]
-    runs: list[Run] = []
+    by_part: dict[Faces, Sequence[Run]] = {}
     while left:
         check()
-        plan, place = of[left.pop()]
-        part = place.part
-        whole = made_whole(plan)
-        if whole:
-            runs += sides.whole(part.faces, plan, place.motion)
-            if plan.made is not None or not plan.trimmed or not plan.in_use.method.by_patches:
-                continue
-        nested = [inner.faces for inner in part.nested]
-        left += nested
-        strips = _loose_strips(plan, part)
-        outside = rim(draft, part.faces) if whole else frozenset[int]()
-        for face in sorted(part.faces.difference(*nested)):
-            found = sides.patch(face, plan, face in strips)
-            runs += (run for run in found if outside.isdisjoint(run.edges))
-    return runs
+        faces = left.pop()
+        plan, place = of[faces]
+        if faces in known:
+            by_part[faces] = known[faces]
+        else:
+            by_part[faces] = sides.part(plan, place)
+        if not made_whole(plan) or _trimmed_patches(plan):
+            left += [inner.faces for inner in place.part.nested]
+    return by_part
+
+
+def _trimmed_patches(plan: UnitPlan) -> bool:
+    """Is a unit sewn of its patches, then trimmed to its size?"""
+    return plan.made is None and plan.trimmed is not None and plan.in_use.method.by_patches
 
 
 def made_whole(plan: UnitPlan) -> bool:
@@ -90,6 +104,11 @@ def _loose_strips(plan: UnitPlan, part: Part) -> Faces:
     """The strips of rounds that are sewn on long and trimmed level."""
     rounds = rounds_of(part) if plan.in_use.name == "sew-and-trim" else None
     return frozenset(strip.face for strip in rounds.strips) if rounds else frozenset()
+
+
+SidesOfPatches = tuple[tuple[tuple[int, ...], ...], ...]
+_SIDES_OF_PATCHES: Latest[Arrangement, SidesOfPatches] = Latest(8)
+"""The edges of each straight side of each patch, the same at every size."""
 
 
 class _Sides:
@@ -132,23 +151,44 @@ class _Sides:
         edges_ = self.draft.arrangement.edges
         return sum(dist(self.places[edges_[k].start], self.places[edges_[k].end]) for k in run)
 
+    def part(self, plan: UnitPlan, place: UnitPlace) -> list[Run]:
+        """The sides of a unit in one of its places, but for those of units nested in it."""
+        part, runs = place.part, list[Run]()
+        whole = made_whole(plan)
+        if whole:
+            runs += self.whole(part.faces, plan, place.motion)
+            if not _trimmed_patches(plan):
+                return runs
+        strips = _loose_strips(plan, part)
+        outside = rim(self.draft, part.faces) if whole else frozenset[int]()
+        for face in sorted(part.faces.difference(*(inner.faces for inner in part.nested))):
+            found = self.patch(face, plan, face in strips)
+            runs += (run for run in found if outside.isdisjoint(run.edges))
+        return runs
+
     def patch(self, face: int, plan: UnitPlan, loose: bool) -> list[Run]:
-        """The straight sides of a patch that is cut by itself."""
+        """The straight sides of a patch that is cut by itself, shortest first."""
         shape, seam = self.draft.patches[face].shape, plan.measure.seam
-        runs = list(_DRAWN.of(self.draft, _drawn_sides)[face])
-        if shape.arcs:
-            return runs
-        piece = piece_for(shape.corners, None, seam, plan.in_use.method.halved)
-        sizes = _side_lengths(piece, plan.cutting.cut(piece, _trimmed_later(plan)), seam)
-        if len(sizes) != len(runs):  # a template
-            return runs
-        out = []
-        for i, (run, made) in enumerate(zip(runs, sizes, strict=True)):
-            length = piece.exact[i // 2] if piece.sewn_as_cut else None
+        sides = _SIDES_OF_PATCHES.of(self.draft.arrangement, self._of_patches)[face]
+        drawn = sorted(((self.long(edges), edges) for edges in sides), key=itemgetter(0))
+        sizes: list[float] = []
+        if not shape.arcs:
+            piece = piece_for(shape.corners, None, seam, plan.in_use.method.halved)
+            sizes = _side_lengths(piece, plan.cutting.cut(piece, _trimmed_later(plan)), seam)
+        if len(sizes) != len(drawn):  # a template
+            return [Run(edges, face, exact, exact) for exact, edges in drawn]
+        runs = []
+        for i, ((exact, edges), made) in enumerate(zip(drawn, sizes, strict=True)):
             cut_level = loose and i > 1
-            run = run._replace(made=made, length=None if cut_level else length, loose=cut_level)
-            out.append(run)
-        return out
+            length = piece.exact[i // 2] if piece.sewn_as_cut and not cut_level else None
+            runs.append(Run(edges, face, exact, made, length, loose=cut_level))
+        return runs
+
+    def _of_patches(self, arrangement: Arrangement) -> SidesOfPatches:
+        return tuple(
+            tuple(edges for side in self.lines(round_, frozenset([face])) for edges, _ in side)
+            for face, round_ in enumerate(arrangement.edges_of)
+        )
 
     def whole(self, faces: Faces, plan: UnitPlan, motion: Motion) -> list[Run]:
         """The sides of a unit made as a whole, parted where its patches meet its edge; ``motion``
@@ -198,26 +238,6 @@ class _Sides:
             return parts, length
         long = sum(known.get(_rough([whole]), (whole,)))
         return [e / whole * long for e in exact], length
-
-
-_DRAWN: Latest[Draft, tuple[list[Run], ...]] = Latest(8)
-
-
-def _drawn_sides(draft: Draft) -> tuple[list[Run], ...]:
-    """The straight sides of each patch as drawn, shortest first."""
-    sides = _Sides(draft)
-    return tuple(
-        sorted(
-            (
-                Run(run, face, exact, exact)
-                for side in sides.lines(edges, frozenset([face]))
-                for run, _ in side
-                for exact in (sides.long(run),)
-            ),
-            key=lambda run: run.exact,
-        )
-        for face, edges in enumerate(draft.arrangement.edges_of)
-    )
 
 
 def _body_length(plan: UnitPlan, finished: float) -> Exact | None:

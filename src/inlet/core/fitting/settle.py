@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from inlet.core.fitting.runs import Run
 from inlet.core.fitting.stretches import SewnStretch
-from inlet.core.numbers import Exact, Fraction, nearest_mark
+from inlet.core.numbers import Exact, Fraction, floor_exact, nearest_mark
 
 PASSES = 4
 """How often every length is looked at again."""
@@ -41,6 +41,9 @@ def settled(
     what still differs then is left to an integer program.
     """
     rows = _rows(runs, stretches, seam)
+    least = (
+        floor_exact(2 * seam / mark) + 1
+    )  # what is no longer than its two allowances is all seam
     rows_of: dict[Exact, list[_Row]] = defaultdict(list)
     for row in rows:
         for length, _ in row.shares:
@@ -53,7 +56,7 @@ def settled(
             near = round(sum(wanted) / len(wanted) / float(mark)) * mark
         else:
             near = nearest_mark(length, mark)
-        at[length] = max(near, mark)  # however coarse the ruler, it is cut
+        at[length] = max(near, least * mark)
     for _ in range(PASSES):
         moved = False
         for length in lengths:
@@ -64,7 +67,7 @@ def settled(
                 return max(0.0, worst - float(thread) - ROUND), abs(float(cut - length))
 
             near_marks = (at[length] + step * mark for step in (0, -1, 1))
-            best = min((cut for cut in near_marks if cut > 0), key=cost)
+            best = min((cut for cut in near_marks if cut >= least * mark), key=cost)
             moved |= best != at[length]
             at[length] = best
         if not moved:
@@ -74,7 +77,9 @@ def settled(
         # Few blocks need SciPy, and it takes a while to load.
         from inlet.core.fitting.lengths_program import least_difference
 
-        at |= least_difference([(row.shares, row.rest) for row in rows], lengths, mark, thread)
+        at |= least_difference(
+            [(row.shares, row.rest) for row in rows], lengths, mark, thread, least
+        )
     return at
 
 

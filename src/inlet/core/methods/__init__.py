@@ -3,7 +3,7 @@
 Promise: each method's moves give the unit exactly; ``made_unit`` sews them to see it.
 """
 
-from inlet.core.methods.catalogue import methods_for
+from inlet.core.methods.catalogue import method_named, methods_for
 from inlet.core.methods.centred_panel import centred_panel
 from inlet.core.methods.inset import alike_from
 from inlet.core.methods.method import (
@@ -33,6 +33,7 @@ __all__ = [
     "effort_of",
     "every_piece",
     "made_unit",
+    "method_named",
     "methods_for",
     "segments",
     "sew_up",

@@ -126,7 +126,8 @@ def costs(plan: UnitPlan, rates: Rates, twin: UnitPlan | None = None) -> tuple[M
     for method in plan.known_methods():
         cost = cost_of(plan.planned(method, both), both, plan, rates)
         if not method.mirrored:
-            same = next(w for w in twin.known_methods() if w.name == method.name)
+            same = twin.method_named(method.name)
+            assert same is not None, "both hands are made in the same ways"
             cost = cost.plus(cost_of(twin.planned(same, other_need), other_need, twin, rates))
         listed.append(cost)
     return tuple(listed)

@@ -42,7 +42,7 @@ class CutRule:
             return known
         if slanted:
             return self.slanted(exact)
-        near = nearest_mark(exact, self.mark)
+        near = self._nearest(exact)
         return near if abs(near - exact) <= self.thread else next_mark(exact, self.mark)
 
     def cut(self, piece: Piece, trims: bool = False) -> tuple[Fraction, Fraction]:
@@ -73,7 +73,14 @@ class CutRule:
 
     def slanted(self, exact: Exact) -> Fraction:
         """Where a length that is cut or sewn on a slant is cut."""
-        return (nearest_mark if self.nearest else next_mark)(exact + self.slack, self.mark)
+        exact += self.slack
+        return self._nearest(exact) if self.nearest else next_mark(exact, self.mark)
+
+    def _nearest(self, exact: Exact) -> Fraction:
+        """The nearest mark, the next one up where that is no more than two allowances: all of the
+        piece would be seam."""
+        near = nearest_mark(exact, self.mark)
+        return near if near > 2 * self.seam else next_mark(exact, self.mark)
 
     def _trimmed_later(self, exact: Exact) -> Fraction:
         step, more = self.larger

@@ -71,9 +71,8 @@ def _advised(plans: Iterable[UnitPlan], rates: Rates) -> Iterator[UnitPlan]:
             if lead not in best:
                 best[lead] = compared(by_label, lead, rates)[1].plan.method
             method = best[lead]
-            if lead != label:
-                method = next(m for m in plan.known_methods() if m.name == method.name)
-            plan = replace(plan, advised=method)
+            same = method if lead == label else plan.method_named(method.name)
+            plan = replace(plan, advised=same)
         yield plan
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Literal, NamedTuple
 
-from inlet.core.methods import Method, methods_for
+from inlet.core.methods import Method, method_named
 from inlet.core.numbers import Exact, Fraction, NumberError, System, floor_exact, parse_length
 from inlet.core.table import Piece, Size
 from inlet.core.units import Unit
@@ -71,8 +71,7 @@ def largest_from(
     """The largest finished size of the unit for which each of the method's pieces still comes off
     one piece of the stock; None where none does. Every cut is a·k + c at k times the size: the
     smallest of (stock - c)/a over them is the k that fills it."""
-    same = (w for w in methods_for(unit.scaled(Fraction(2)), seam) if w.name == method.name)
-    twice = next(same, None)
+    twice = method_named(method.name, unit.scaled(Fraction(2)), seam)
     if twice is None:
         return None
     low, high = stock.width, stock.long(usable)

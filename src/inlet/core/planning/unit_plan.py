@@ -15,6 +15,7 @@ from inlet.core.methods import (
     SetOfStrips,
     Trim,
     centred_panel,
+    method_named,
     methods_for,
     sewn_large_move,
     trim_move,
@@ -175,8 +176,7 @@ class UnitPlan:
         plan = replace(self, unit=self.unit.scaled(k), advised=None, panel=panel)
         if self.advised is None:
             return plan
-        same = (m for m in plan.known_methods() if m.name == self.advised.name)
-        return replace(plan, advised=next(same, None))
+        return replace(plan, advised=plan.method_named(self.advised.name))
 
     @property
     def hands(self) -> dict[str, int]:
@@ -213,9 +213,7 @@ class UnitPlan:
 
     @cached_property
     def _asked_for(self) -> Method | None:
-        if not self.wanted:
-            return None
-        return next((m for m in self.known_methods() if m.name == self.wanted), None)
+        return self.method_named(self.wanted) if self.wanted else None
 
     @property
     def chosen_for_you(self) -> bool:
@@ -226,6 +224,12 @@ class UnitPlan:
         if self.panel is not None:
             return iter((centred_panel(self.unit, self.panel, self.measure.seam),))
         return methods_for(self.unit, self.measure.seam)
+
+    def method_named(self, name: str) -> Method | None:
+        """Of the methods known, the one of that name; None where there is none."""
+        if self.panel is not None:
+            return next((m for m in self.known_methods() if m.name == name), None)
+        return method_named(name, self.unit, self.measure.seam)
 
     def planned(self, method: Method, need: Need | None = None) -> MethodPlan:
         """The method planned for what is needed of the unit."""
