@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt
 
+from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan import plan_quilt
+from inlet.core.project.quilt import Quilt, QuiltPlace
+from inlet.core.project.value import replace
 from inlet.ui.quilt.scene import Scene
 from inlet.ui.quilt.top_picture import MANY
 from inlet.ui.quilt.top_view import TopView
+from tests.blocks import block_of, project_of
 from tests.core.plan.test_improvised import quilt
 
 MIDDLE = Qt.MouseButton.MiddleButton
@@ -65,3 +69,42 @@ def test_a_top_that_was_zoomed_is_sharp_soon_after(view, qtbot):
         view.grab()
     qtbot.waitUntil(lambda: view._picture._last.frame == view.frame_, timeout=5000)
     assert differs(view) < HAIR
+
+
+def test_a_mark_stands_where_the_upper_left_of_each_block_lies(qtbot):
+    """Mirrored left to right, it lies at the right; then it goes round with each quarter turn."""
+    lies = [(turn, mirror) for mirror in (False, True) for turn in (0, 90, 180, 270)]
+    places = tuple(
+        QuiltPlace(column=i, row=0, turn=turn, mirror=mirror)
+        for i, (turn, mirror) in enumerate(lies)
+    )
+    block = block_of("", 1, 1, (F(6), F(6)), "b")
+    project = replace(
+        project_of(block), quilt=Quilt(columns=8, rows=1, block="test", places=places)
+    )
+    view = TopView()
+    qtbot.addWidget(view)
+    view.resize(1000, 300)
+    view.show_scene(Scene(plan_quilt(project).top, project))
+    pictures = []
+    for view.marks in (False, True):
+        image = view.grab().toImage()
+        pixels = np.array(image.constBits(), dtype=np.uint8)
+        pictures.append(pixels.reshape(image.height(), image.width(), 4).astype(int)[..., :3])
+    changed = (pictures[0] != pictures[1]).any(axis=2)
+    filled = (pictures[1] > 240).all(axis=2) & changed
+    for i, (turn, mirror) in enumerate(lies):
+        left, top = view.frame_.map(QPointF(6 * i, 0)).toTuple()
+        half = view.frame_.m11() * 3
+        corners = [(0, 0), (1, 0), (1, 1), (0, 1)]  # clockwise from the upper left
+        marked = [
+            corner
+            for corner in corners
+            if changed[
+                round(top + corner[1] * half) : round(top + (corner[1] + 1) * half),
+                round(left + corner[0] * half) : round(left + (corner[0] + 1) * half),
+            ].any()
+        ]
+        assert marked == [corners[(turn // 90 + mirror) % 4]]
+        across = slice(round(left), round(left + 2 * half))
+        assert filled[:, across].any() != mirror

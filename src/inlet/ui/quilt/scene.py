@@ -43,13 +43,15 @@ class ScenePatch(NamedTuple):
 
 
 class SceneBlock(NamedTuple):
-    """A block where it lies: which drawing, how it is turned, its middle and reach on the top."""
+    """A block where it lies: which drawing, how it is turned, its middle and reach on the top, and
+    where its corners lie there, from its upper left round as it is drawn."""
 
     which: int
     turned: tuple[float, float, float, float]
     middle: tuple[float, float]
     reach: QRectF
     lying: Lying
+    corners: tuple[tuple[float, float], ...]
 
 
 class Scene:
@@ -75,9 +77,10 @@ class Scene:
             middle = matrix((wide / 2, high / 2))
             left, above, right, below = top_block.reach
             reach = QRectF(left, above, right - left, below - above)
-            self.blocks.append(
-                SceneBlock(top_block.drawing, turned, middle, reach, top_block.on_top.lying)
-            )
+            drawn = (0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high)
+            corners = tuple(matrix(corner) for corner in drawn)
+            lying = top_block.on_top.lying
+            self.blocks.append(SceneBlock(top_block.drawing, turned, middle, reach, lying, corners))
             for patch in top_block.on_top.improvised or ():
                 polygon = polygon_of(tuple(matrix(p) for p in patch.outline))
                 self.others.append((polygon, reach, patch.fabric or ""))
@@ -179,15 +182,11 @@ class Scene:
     def at(self, x: float, y: float) -> SceneBlock | None:
         """The block under a point of the top."""
         for drawn in self.blocks:
-            if drawn.reach.contains(x, y) and _outline(drawn).containsPoint(
+            if drawn.reach.contains(x, y) and polygon_of(drawn.corners).containsPoint(
                 QPointF(x, y), Qt.FillRule.OddEvenFill
             ):
                 return drawn
         return None
-
-    def outline(self, drawn: SceneBlock) -> QPolygonF:
-        """A block's edge on the top."""
-        return _outline(drawn)
 
 
 def _spots(top: Top) -> dict[Spot, QPolygonF]:
@@ -200,10 +199,6 @@ def _spots(top: Top) -> dict[Spot, QPolygonF]:
                 outline = [QPointF(*p.floats()) for p in piece.outline]
                 spots[placed.column, placed.row] = QPolygonF(outline)
     return spots
-
-
-def _outline(drawn: SceneBlock) -> QPolygonF:
-    return QPolygonF([QPointF(*p.floats()) for p in drawn.lying.corners])
 
 
 def _path(patch: PatchPicture) -> ScenePatch:

@@ -25,7 +25,7 @@ from inlet.ui import theme
 from inlet.ui.guard import guarded
 from inlet.ui.quilt.scene import Scene, TopLook
 from inlet.ui.quilt.top_picture import PaintedView
-from inlet.ui.widgets.painting import draw_tag
+from inlet.ui.widgets.painting import draw_tag, polygon_of
 
 STEP = 1.25
 """How much nearer or farther one step goes."""
@@ -36,6 +36,8 @@ AFAR = 0.32
 DRAGGED = 6
 """Pixels a press moves before it is a drag."""
 MARGIN = 18
+SMALLEST_MARKED = 26
+"""Pixels that the side of a block has at least where a mark shows how it lies."""
 Line = tuple[tuple[float, float], ...]
 
 
@@ -219,31 +221,34 @@ class TopView(QWidget):
 
     def _turn_marks(self, painter: QPainter, frame: QTransform, scene: Scene) -> None:
         """A small corner where each block's upper left lies; hollow where it is mirrored."""
-        seen = QRectF(self.rect())
+        lengths, _ = frame.inverted()
+        seen = lengths.mapRect(QRectF(self.rect()))
+        scale = frame.m11()
+        plain: list[QPolygonF] = []
+        mirrored: list[QPolygonF] = []
         for drawn in scene.blocks:
-            if not seen.intersects(frame.mapRect(drawn.reach)):
+            if not seen.intersects(drawn.reach):
                 continue
-            corners = [frame.map(QPointF(*p.floats())) for p in drawn.lying.corners]
-            if drawn.lying.placed.mirror:
-                corners.reverse()
             placed = drawn.lying.placed
             more = self.turned_to_nest.get((placed.block, placed.column, placed.row), 0)
             if placed.mirror:  # their corners go the other way round
                 more = -more
-            corners = corners[more:] + corners[:more]
-            side = (corners[1] - corners[0]).manhattanLength()
-            if side < 26:
-                return
+            (x, y), after, across, before = drawn.corners[more:] + drawn.corners[:more]
+            side = scale * (abs(after[0] - x) + abs(after[1] - y))
+            if side < SMALLEST_MARKED:
+                continue
             size = min(0.16, 11 * theme.text_scale() / max(1.0, side))
-            first, after, before = corners[0], corners[1], corners[3]
-            into = (corners[2] - first) * 0.035
-            mark = QPolygonF(
-                [first + into, first + into + (after - first) * size,
-                 first + into + (before - first) * size]
-            )  # fmt: skip
-            painter.setPen(QPen(theme.INK, 1.2))
-            painter.setBrush(Qt.BrushStyle.NoBrush if drawn.lying.placed.mirror else theme.PAPER)
-            painter.drawPolygon(mark)
+            first = x + (across[0] - x) * 0.035, y + (across[1] - y) * 0.035
+            ends = [
+                (first[0] + (u - x) * size, first[1] + (v - y) * size) for u, v in (after, before)
+            ]
+            marks = mirrored if placed.mirror else plain
+            marks.append(frame.map(polygon_of((first, *ends))))
+        painter.setPen(QPen(theme.INK, 1.2))
+        for marks, brush in ((plain, theme.PAPER), (mirrored, Qt.BrushStyle.NoBrush)):
+            painter.setBrush(brush)
+            for mark in marks:
+                painter.drawPolygon(mark)
 
     def _apart(self, painter: QPainter, frame: QTransform) -> None:
         """A line along each seam whose edges differ, and a lozenge in its middle."""
