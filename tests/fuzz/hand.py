@@ -4,7 +4,9 @@ middle. Dialogs that open are answered at random. The document is checked after 
 
 from __future__ import annotations
 
+import os
 import random
+import re
 import resource
 import shutil
 import sys
@@ -13,6 +15,7 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
+from operator import add, sub
 from pathlib import Path
 
 from PySide6.QtCore import (
@@ -104,11 +107,20 @@ def pace() -> float:
     return max(1.0, (time.thread_time() - began) / PACE)
 
 
+def stolen() -> list[float]:
+    """Seconds that others have taken from each processor of a rented machine since it was
+    started."""
+    lines = Path("/proc/stat").read_text().splitlines()
+    ticks = os.sysconf("SC_CLK_TCK")
+    return [int(line.split()[8]) / ticks for line in lines if re.match(r"cpu\d", line)]
+
+
 class Watch:
     """How long the window could not answer, since the watch was started: by the clock, without the
     time in which the event loop of a dialog or a menu waited for events; but no longer than our
     process was at work, all threads taken together. A machine that is shared stops a process for a
-    second while it gives its processors to others; that is no stall of the window's."""
+    second while it gives its processors to others; that is no stall of the window's. What was taken
+    from every processor is taken off, though our process seems to have been at work then."""
 
     def __init__(self) -> None:
         loop = QAbstractEventDispatcher.instance()
@@ -122,6 +134,7 @@ class Watch:
         threading.Thread(target=self._look_on, daemon=True).start()
 
     def start(self) -> None:
+        self.stolen = stolen()
         self.clock, self.work = time.perf_counter(), time.process_time()
         self.system = resource.getrusage(resource.RUSAGE_SELF).ru_stime
         self._waited, self._since = 0.0, 0.0
@@ -147,15 +160,18 @@ class Watch:
         return " < ".join(places)
 
     def _waits(self) -> None:
-        self._since = time.perf_counter()
+        self._since, self._stolen_since = time.perf_counter(), stolen()
 
     def _goes_on(self) -> None:
         if self._since:
             self._waited += time.perf_counter() - self._since
+            meanwhile = map(sub, stolen(), self._stolen_since)
+            self.stolen = list(map(add, self.stolen, meanwhile))
             self._since = 0.0
 
     def took(self) -> float:
         busy = time.perf_counter() - self.clock - self._waited
+        busy -= min(map(sub, stolen(), self.stolen))
         self.in_system = resource.getrusage(resource.RUSAGE_SELF).ru_stime - self.system
         return min(busy, time.process_time() - self.work)
 
