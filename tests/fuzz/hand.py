@@ -98,21 +98,22 @@ MOST_CHECKED = 400
 """Patches: drawings of more take minutes beside a plan under way, and are checked by ``drafts``."""
 
 
-def pace() -> float:
-    """How much slower than a usual machine this one is now, at least 1: a rented one may be three
-    times so, and by turns."""
-    began, total = time.thread_time(), 0
-    for i in range(1_000_000):
-        total += i
-    return max(1.0, (time.thread_time() - began) / PACE)
-
-
 def stolen() -> list[float]:
     """Seconds that others have taken from each processor of a rented machine since it was
     started."""
     lines = Path("/proc/stat").read_text().splitlines()
     ticks = os.sysconf("SC_CLK_TCK")
     return [int(line.split()[8]) / ticks for line in lines if re.match(r"cpu\d", line)]
+
+
+def pace() -> float:
+    """How much slower than a usual machine this one is now, at least 1, besides what others take
+    from it: a rented one may be three times so, and by turns."""
+    before, began, total = stolen(), time.thread_time(), 0
+    for i in range(1_000_000):
+        total += i
+    took = time.thread_time() - began - min(map(sub, stolen(), before))
+    return max(1.0, took / PACE)
 
 
 class Watch:
@@ -502,7 +503,9 @@ class Hand:
             for took in self._steps(do):
                 closes = self._quits and not self.window.isVisible()
                 if do != self._close and not closes:
-                    self._note(took / slower)
+                    # The machine's pace changes by the second.
+                    late = took / slower > STALL
+                    self._note(took / max(slower, pace()) if late else took / slower)
             if n % 20 == 19:
                 self._look()
             if n % 1000 == 999:
