@@ -112,9 +112,11 @@ def hand_family() -> Family:
         slow, what = found.slowest
         closing = max(found.closings, default=0.0)
         memory = ", ".join(f"{m:.0f}" for m in found.memory)
+        beside = ", ".join(f"{took:.2f}" for took in found.not_judged) or "none"
         print(
             f"  hand {seed}: slowest event {slow:.2f} s ({what}), {len(found.stalls)} stalls, "
-            f"{len(found.closings)} closings, slowest {closing:.2f} s, memory {memory} MB",
+            f"{len(found.closings)} closings, slowest {closing:.2f} s, memory {memory} MB, "
+            f"slow while others took the processors: {beside}",
             flush=True,
         )
         for stall in found.stalls:

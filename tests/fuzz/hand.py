@@ -15,7 +15,6 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
-from operator import add, sub
 from pathlib import Path
 
 from PySide6.QtCore import (
@@ -59,6 +58,8 @@ PACE = 0.045
 """Seconds of a usual machine for a loop of a million steps."""
 MOST_STALLS = 1_000
 """One event in so many may take longer than ``STALL``."""
+SHARED = 0.1
+"""The share of the processors that others may take while an event is judged."""
 LOOK = 0.02
 """Seconds between two looks at where the window's thread is."""
 MOUSE = 0.008
@@ -98,30 +99,29 @@ MOST_CHECKED = 400
 """Patches: drawings of more take minutes beside a plan under way, and are checked by ``drafts``."""
 
 
-def stolen() -> list[float]:
-    """Seconds that others have taken from each processor of a rented machine since it was
-    started."""
+def taken() -> float:
+    """Seconds that others have taken from the processors of a rented machine since it was started,
+    a processor's share."""
     lines = Path("/proc/stat").read_text().splitlines()
-    ticks = os.sysconf("SC_CLK_TCK")
-    return [int(line.split()[8]) / ticks for line in lines if re.match(r"cpu\d", line)]
+    ticks = [int(line.split()[8]) for line in lines if re.match(r"cpu\d", line)]
+    return sum(ticks) / len(ticks) / os.sysconf("SC_CLK_TCK")
 
 
 def pace() -> float:
-    """How much slower than a usual machine this one is now, at least 1, besides what others take
-    from it: a rented one may be three times so, and by turns."""
-    before, began, total = stolen(), time.thread_time(), 0
+    """How much slower than a usual machine this one is now, at least 1: a rented one may be three
+    times so, and by turns."""
+    began, total = time.thread_time(), 0
     for i in range(1_000_000):
         total += i
-    took = time.thread_time() - began - min(map(sub, stolen(), before))
-    return max(1.0, took / PACE)
+    return max(1.0, (time.thread_time() - began) / PACE)
 
 
 class Watch:
     """How long the window could not answer, since the watch was started: by the clock, without the
     time in which the event loop of a dialog or a menu waited for events; but no longer than our
     process was at work, all threads taken together. A machine that is shared stops a process for a
-    second while it gives its processors to others; that is no stall of the window's. What was taken
-    from every processor is taken off, though our process seems to have been at work then."""
+    second while it gives its processors to others; that is no stall of the window's. ``shared``:
+    did others take so much of them that the event cannot be judged?"""
 
     def __init__(self) -> None:
         loop = QAbstractEventDispatcher.instance()
@@ -135,7 +135,7 @@ class Watch:
         threading.Thread(target=self._look_on, daemon=True).start()
 
     def start(self) -> None:
-        self.stolen = stolen()
+        self.taken = taken()
         self.clock, self.work = time.perf_counter(), time.process_time()
         self.system = resource.getrusage(resource.RUSAGE_SELF).ru_stime
         self._waited, self._since = 0.0, 0.0
@@ -161,29 +161,29 @@ class Watch:
         return " < ".join(places)
 
     def _waits(self) -> None:
-        self._since, self._stolen_since = time.perf_counter(), stolen()
+        self._since = time.perf_counter()
 
     def _goes_on(self) -> None:
         if self._since:
             self._waited += time.perf_counter() - self._since
-            meanwhile = map(sub, stolen(), self._stolen_since)
-            self.stolen = list(map(add, self.stolen, meanwhile))
             self._since = 0.0
 
     def took(self) -> float:
         busy = time.perf_counter() - self.clock - self._waited
-        busy -= min(map(sub, stolen(), self.stolen))
+        self.shared = taken() - self.taken > SHARED * (time.perf_counter() - self.clock)
         self.in_system = resource.getrusage(resource.RUSAGE_SELF).ru_stime - self.system
         return min(busy, time.process_time() - self.work)
 
 
 @dataclass
 class Findings:
-    """What went wrong, in words; the slowest event; memory in MB every thousand events."""
+    """What went wrong, in words; the slowest event; the seconds of slow ones that cannot be judged;
+    memory in MB every thousand events."""
 
     wrong: list[str] = field(default_factory=list)
     slowest: tuple[float, str] = (0.0, "")
     stalls: list[str] = field(default_factory=list)
+    not_judged: list[float] = field(default_factory=list)
     closings: list[float] = field(default_factory=list)
     memory: list[float] = field(default_factory=list)
 
@@ -537,6 +537,9 @@ class Hand:
             yield True
 
     def _note(self, took: float) -> None:
+        if took > STALL and self.watch.shared:
+            self.found.not_judged.append(took)
+            return
         self.found.slowest = max(self.found.slowest, (took, self.doing))
         if took > STALL:
             system = f"{self.watch.in_system:.2f} s of the system's"
