@@ -58,8 +58,6 @@ PACE = 0.045
 """Seconds of a usual machine for a loop of a million steps."""
 MOST_STALLS = 1_000
 """One event in so many may take longer than ``STALL``."""
-SHARED = 0.1
-"""The share of the processors that others may take while an event is judged."""
 LOOK = 0.02
 """Seconds between two looks at where the window's thread is."""
 MOUSE = 0.008
@@ -101,10 +99,10 @@ MOST_CHECKED = 400
 
 def taken() -> float:
     """Seconds that others have taken from the processors of a rented machine since it was started,
-    a processor's share."""
+    all processors together."""
     lines = Path("/proc/stat").read_text().splitlines()
     ticks = [int(line.split()[8]) for line in lines if re.match(r"cpu\d", line)]
-    return sum(ticks) / len(ticks) / os.sysconf("SC_CLK_TCK")
+    return sum(ticks) / os.sysconf("SC_CLK_TCK")
 
 
 def pace() -> float:
@@ -120,8 +118,8 @@ class Watch:
     """How long the window could not answer, since the watch was started: by the clock, without the
     time in which the event loop of a dialog or a menu waited for events; but no longer than our
     process was at work, all threads taken together. A machine that is shared stops a process for a
-    second while it gives its processors to others; that is no stall of the window's. ``shared``:
-    did others take so much of them that the event cannot be judged?"""
+    second while it gives its processors to others; that is no stall of the window's. ``others``:
+    the seconds they took, of all processors: our threads wait for one another."""
 
     def __init__(self) -> None:
         loop = QAbstractEventDispatcher.instance()
@@ -170,7 +168,7 @@ class Watch:
 
     def took(self) -> float:
         busy = time.perf_counter() - self.clock - self._waited
-        self.shared = taken() - self.taken > SHARED * (time.perf_counter() - self.clock)
+        self.others = taken() - self.taken
         self.in_system = resource.getrusage(resource.RUSAGE_SELF).ru_stime - self.system
         return min(busy, time.process_time() - self.work)
 
@@ -537,8 +535,8 @@ class Hand:
             yield True
 
     def _note(self, took: float) -> None:
-        if took > STALL and self.watch.shared:
-            self.found.not_judged.append(took)
+        if took > STALL >= took - self.watch.others:
+            self.found.not_judged.append(took)  # it was late because of them, as far as is known
             return
         self.found.slowest = max(self.found.slowest, (took, self.doing))
         if took > STALL:

@@ -41,9 +41,8 @@ def settled(
     what still differs then is left to an integer program.
     """
     rows = _rows(runs, stretches, seam)
-    least = (
-        floor_exact(2 * seam / mark) + 1
-    )  # what is no longer than its two allowances is all seam
+    # No longer than its two allowances, all of it would be seam.
+    least = floor_exact(2 * seam / mark) + 1
     rows_of: dict[Exact, list[_Row]] = defaultdict(list)
     for row in rows:
         for length, _ in row.shares:
