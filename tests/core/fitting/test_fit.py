@@ -15,6 +15,7 @@ from inlet.core.draft.symmetry import turned
 from inlet.core.draft.tray import tray_units
 from inlet.core.fitting.bands import bands_on_marks
 from inlet.core.fitting.remedies import Fitting
+from inlet.core.fitting.runs import runs_of
 from inlet.core.fitting.words import mark_text, misfit_text
 from inlet.core.numbers.fraction import Fraction as F
 from inlet.core.plan.block import plan_block
@@ -476,3 +477,36 @@ def test_lengths_that_do_not_fit_taken_in_turn_are_settled_together():
     assert plan.fit.mark == F(1, 16)
     assert plan.fit.worst <= THREAD
     assert plan.fit.missed <= 1 / 16
+
+
+@pytest.mark.parametrize("style", ["exact", "trim"])
+@pytest.mark.parametrize("size", [F(37, 7), F(64, 9), F(101, 11)])
+def test_sides_kept_from_one_way_to_the_next_are_as_worked_out_anew(size, style):
+    """A corner sewn on, whose cut decides where a side is parted, a four-patch, and two triangles,
+    which are trimmed to their size or not."""
+    drawn = "2 0 2 2 / 0 1/2 1/2 0 / 3 0 3 2 / 2 1 4 1 / 4 0 4 2 / 4 0 6 2"
+    block = block_of(drawn, 6, 2, (6, 2), "abc")
+    block = replace(block, methods={"half-square-triangle": "single-triangles"})
+    plan = plan_of(at_size(block, size), style=style)
+    assert "corner-squares" in {unit.in_use.name for unit in plan.units}
+    fitting = Fitting(plan.draft, plan.root, plan.units, plan.measure, False)
+    for fit in (fitting.finer, fitting.trimmed):
+        anew = [run.made for run in runs_of(plan.draft, fit.units)]
+        assert [run.made for run in fit.sewn.runs] == pytest.approx(anew, abs=1e-9)
+
+
+def test_bands_of_both_sides_are_the_nearest_pairs():
+    wide, high = (F(3), F(5), F(3)), (F(2), F(7))
+    block = replace(STRAIGHT[0], columns=wide, rows=high, finished=(F(37, 7), F(29, 6)))
+
+    def choices(bands, long):
+        square = replace(block, columns=bands, rows=bands, finished=(long, long))
+        exact = [band * long / sum(bands, F(0)) for band in bands]
+        for across, _ in bands_on_marks(square, F(1, 8)):
+            yield float(sum((a - b) ** 2 for a, b in zip(across, exact, strict=True))), across
+
+    pairs = product(*(choices(*side) for side in ((wide, F(37, 7)), (high, F(29, 6)))))
+    off = {(across, down): a + b for (a, across), (b, down) in pairs}
+    tried = bands_on_marks(block, F(1, 8))
+    assert len(set(tried)) == len(tried) == min(60, len(off))
+    assert [off[pair] for pair in tried] == pytest.approx(sorted(off.values())[: len(tried)])
