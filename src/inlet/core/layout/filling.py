@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import random
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from math import exp
 
 from inlet.core.cancellation import check
@@ -42,17 +42,22 @@ class _Block:
 
 @dataclass(slots=True)
 class _Strips:
-    """``number`` equal strips still being filled, with ``free`` of their length left."""
+    """``number`` equal strips still being filled, with ``free`` of their length left and no more
+    than ``free_below`` below the rows of any segment; so many ``strokes`` each, counted as
+    ``Pattern.strokes`` does."""
 
     high: int
     free: int
     number: int
-    blocks: list[_Block] = field(default_factory=list)
+    blocks: list[_Block]
+    strokes: int
+    free_below: int = 0
 
     def split(self, number: int) -> _Strips:
         """The last ``number`` of them, on their own from now on."""
         self.number -= number
-        return _Strips(self.high, self.free, number, [block.copy() for block in self.blocks])
+        blocks = [block.copy() for block in self.blocks]
+        return _Strips(self.high, self.free, number, blocks, self.strokes, self.free_below)
 
     def below(self, kind: int, wide: int, high: int, turned: bool, left: int, reach: int) -> int:
         """Rows of a kind below what lies in segments already; how many pieces are left over."""
@@ -66,6 +71,7 @@ class _Strips:
                 left -= rows * each
                 block.free -= rows * high
                 block.rows += [(high, kind, turned, beside)] * rows
+                self.strokes += rows * (1 + block.number * (beside - 1))
             if self.number == 1 and block.free >= high and beside <= left < each:
                 part = block
                 if left // beside < block.number:
@@ -73,8 +79,10 @@ class _Strips:
                     part.number = left // beside
                     block.number -= part.number
                     self.blocks.append(part)
+                    self.strokes += len(part.rows) - 1  # its rows are cut apart once more
                 part.free -= high
                 part.rows.append((high, kind, turned, beside))
+                self.strokes += 1 + part.number * (beside - 1)
                 left -= part.number * beside
             if not left:
                 break
@@ -82,9 +90,12 @@ class _Strips:
 
     def at_end(self, kind: int, wide: int, high: int, turned: bool, number: int, rows: int) -> None:
         """So many more segments, each with a stack of one kind."""
-        stack = [(high, kind, turned, 1)] * rows
-        self.blocks.append(_Block(wide, number, self.high - rows * high, stack))
+        free = self.high - rows * high
+        self.blocks.append(_Block(wide, number, free, [(high, kind, turned, 1)] * rows))
+        if free > self.free_below:
+            self.free_below = free
         self.free -= wide * number
+        self.strokes += number + rows - 1
 
     def pattern(self) -> Pattern:
         return Pattern(
@@ -105,7 +116,7 @@ class _Strips:
         )
 
 
-Ways = Sequence[tuple[int, int, bool]]
+Ways = tuple[tuple[int, int, bool], ...]
 
 
 def filled(
@@ -125,9 +136,9 @@ def filled(
         each = room.across // wide
         for number, segments in ((left // each, each), (1, left % each)):
             if number and segments:
-                new = _Strips(high, room.across, number)
-                new.at_end(i, wide, high, turned, segments, 1)
-                strips.append(new)
+                block = _Block(wide, segments, 0, [(high, i, turned, 1)])
+                free = room.across - wide * segments
+                strips.append(_Strips(high, free, number, [block], 1 + segments))
     return strips
 
 
@@ -139,10 +150,10 @@ def _into_free(
     for strip in list(strips):
         if strip.high < high:
             continue
-        left = strip.below(kind, wide, high, turned, left, reach)
-        rows = strip.high // high if wide <= reach else 1
-        across = strip.free // wide
-        while left and rows and across:
+        if strip.free_below >= high:
+            left = strip.below(kind, wide, high, turned, left, reach)
+        while left and (across := strip.free // wide):
+            rows = strip.high // high if wide <= reach else 1
             most = rows * across
             if left >= most:
                 number, segments = min(strip.number, left // most), across
@@ -155,28 +166,20 @@ def _into_free(
                 strips.append(part)
             part.at_end(kind, wide, high, turned, segments, rows)
             left -= number * rows * segments
-            rows = strip.high // high if wide <= reach else 1
-            across = strip.free // wide
         if not left:
             break
     return left
 
 
-def _cost(strips: Sequence[_Strips], price: Price) -> float:
-    cost = price.width * len({strip.high for strip in strips})
+def _cost(strips: Sequence[_Strips], price: Price, of_strip: dict[int, float]) -> float:
+    """What strips cost; ``of_strip`` keeps what a strip of each width does, without its cuts."""
+    widths = {strip.high for strip in strips}
+    for high in widths - of_strip.keys():
+        of_strip[high] = price.of_strip(high)
+    cost = price.width * len(widths)
     for strip in strips:
-        strokes = 1
-        if price.stroke:
-            strokes += sum(_strokes(block) for block in strip.blocks)
-        cost += strip.number * (price.of_strip(strip.high) + price.stroke * strokes)
+        cost += strip.number * (of_strip[strip.high] + price.stroke * strip.strokes)
     return cost
-
-
-def _strokes(block: _Block) -> int:
-    """As ``Pattern.strokes`` counts them."""
-    between = len(block.rows) - 1
-    beside = sum(row[3] - 1 for row in block.rows)
-    return block.number + between + block.number * beside
 
 
 AT_ONCE = 100
@@ -193,12 +196,14 @@ def fill_in_turn(kinds: Sequence[Kind], room: Room, price: Price, tries: int = A
     (simulated annealing, with chances that are the same each time)."""
     wanted = [i for i, kind in enumerate(kinds) if kind.number]
     ways: list[Ways] = [
-        sorted((way for way in kind.ways() if way[0] <= room.across), key=lambda way: way[1])
+        tuple(sorted((way for way in kind.ways() if way[0] <= room.across), key=lambda way: way[1]))
         for kind in kinds
     ]
     order = sorted(wanted, key=lambda i: (-ways[i][0][1], -kinds[i].area, i))
-    best = now = filled(kinds, ways, order, room)
-    least = cost = _cost(now, price)
+    best = filled(kinds, ways, order, room)
+    of_strip: dict[int, float] = {}
+    least = cost = _cost(best, price, of_strip)
+    cost_of = {(*order, *ways): cost}  # half the orders of few kinds come up again
     if len(wanted) == 1 and len(ways[wanted[0]]) == 1:
         tries = 0
     tries = min(tries, MOST_WORK // len(wanted))
@@ -207,13 +212,16 @@ def fill_in_turn(kinds: Sequence[Kind], room: Room, price: Price, tries: int = A
         check()
         other, lying = list(order), list(ways)
         _change(other, lying, chance)
-        strips = filled(kinds, lying, other, room)
-        price_of = _cost(strips, price)
         warmth = least * FIRST_WARMTH * (1 - step / tries) + 1e-9
-        if price_of <= cost or chance.random() < exp((cost - price_of) / warmth):
-            order, ways, cost = other, lying, price_of
-            if cost < least:
-                least, best = cost, strips
+        tried = (*other, *lying)
+        if tried not in cost_of:
+            strips = filled(kinds, lying, other, room)
+            cost_of[tried] = _cost(strips, price, of_strip)
+            if cost_of[tried] < least:
+                least, best = cost_of[tried], strips
+        cost_now = cost_of[tried]
+        if cost_now <= cost or chance.random() < exp((cost - cost_now) / warmth):
+            order, ways, cost = other, lying, cost_now
     return [(strip.pattern(), strip.number) for strip in best if strip.number]
 
 
