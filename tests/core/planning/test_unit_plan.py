@@ -102,7 +102,7 @@ def test_hands_made_in_different_ways_are_counted_apart():
 def test_trims_lie_inside_the_unit_sewn_large(kind, size_, seam, mark, metric):
     name, number = kind
     finished = [2 * size_, size_] if name == "flying-geese" else [size_]
-    unit = unit_of(name, finished, "abc")
+    unit = unit_of(name, finished, "abc" if metric else "cab")
     base = replace(METRIC, seam=seam) if metric else Measure(seam=seam, ruler=mark)
     measure = replace(base, style="trim", oversize=(mark, mark))
     for its_method in list(methods_for(unit, seam))[:number]:
@@ -115,6 +115,10 @@ def test_trims_lie_inside_the_unit_sewn_large(kind, size_, seam, mark, metric):
         assert outer[0] <= left < right <= outer[2]
         assert outer[1] <= top < bottom <= outer[3]
         assert found.ruler
+        fabrics = [
+            {fabric for _, fabric in sheet} for sheet in (found.sheet, its_method.products[0])
+        ]
+        assert fabrics[0] == fabrics[1]
         assert method.moves[-1].do == "trim"
         # cut smaller than exact, it cannot be trimmed
         small = its_method.work(tuple((a - F(1, 50), b - F(1, 50)) for a, b in

@@ -200,16 +200,24 @@ def shared(
         names = tuple(dict.fromkeys(fabrics))
         pattern = tuple(str(names.index(fabric)) for fabric in fabrics)
         known_work = _SHARED.of((key, pattern, sizes), lambda: make(pattern, sizes))
-
-        def dyed(sheet: Sheet) -> Sheet:
-            return tuple((outline, names[int(fabric or 0)]) for outline, fabric in sheet)
-
-        return MethodWork(
-            tuple(m._replace(lower=dyed(m.lower), upper=dyed(m.upper)) for m in known_work.moves),
-            tuple(dyed(sheet) for sheet in known_work.products),
+        moves = (
+            m._replace(lower=in_fabrics(m.lower, names), upper=in_fabrics(m.upper, names))
+            for m in known_work.moves
         )
+        products = (in_fabrics(sheet, names) for sheet in known_work.products)
+        return MethodWork(tuple(moves), tuple(products))
 
     return work
+
+
+def numbered(sheet: Sheet, names: Sequence[str | None]) -> Sheet:
+    """A sheet with the number of each fabric among ``names`` in its place."""
+    return tuple((outline, str(names.index(fabric))) for outline, fabric in sheet)
+
+
+def in_fabrics(sheet: Sheet, names: Sequence[str | None]) -> Sheet:
+    """A ``numbered`` sheet with its fabrics again."""
+    return tuple((outline, names[int(fabric or 0)]) for outline, fabric in sheet)
 
 
 CUT_APART = "Cut on the drawn line."

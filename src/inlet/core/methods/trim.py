@@ -17,7 +17,7 @@ from inlet.core.geometry import (
     on_line,
 )
 from inlet.core.memo import memo
-from inlet.core.methods.method import bias_edges
+from inlet.core.methods.method import bias_edges, in_fabrics, numbered
 from inlet.core.numbers import Exact
 from inlet.core.project import UnitKind
 from inlet.core.table import DrawnLine, Move, Sheet, box, kept
@@ -44,10 +44,18 @@ class Trim(NamedTuple):
     ruler: tuple[DrawnLine, ...]
 
 
-@memo(500)
 def trim_of(large: Sheet, exact: Sheet) -> Trim | None:
     """How to trim a product to what it would be from exact pieces; None where the unit does not
-    lie inside it with its seams in place.
+    lie inside it with its seams in place. Worked out once for all fabrics told apart in the same
+    way."""
+    names = tuple(dict.fromkeys(fabric for _, fabric in (*large, *exact)))
+    trim = _trim_of(numbered(large, names), numbered(exact, names))
+    return trim and trim._replace(sheet=in_fabrics(trim.sheet, names))
+
+
+@memo(500)
+def _trim_of(large: Sheet, exact: Sheet) -> Trim | None:
+    """``trim_of`` a product of such fabrics.
 
     Seams tell where: the points inside at which patches meet come to lie where they are in the
     exact one, or its middle where there are none.
