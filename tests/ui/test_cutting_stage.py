@@ -198,6 +198,22 @@ def test_another_goal_lays_the_fabric_out_otherwise(cutter):
     assert cutter.mat.shown.laid.every == 1
 
 
+def test_the_rail_tells_the_fabric_that_lies_on_the_mat(cutter):
+    """Lantern six times takes 2 yd laid out at once and less laid out as well as can be."""
+    demo = replace(load(DEMO), quilt=None)
+    lantern = next(b for b in demo.blocks if b.name == "Lantern")
+    rail = cutter.maker.window.rail.buttons["cutting"]
+    cutter.session.start(demo, None)
+    cutter.session.show_block(lantern.id)
+    cutter.session.set_copies(6)
+    cutter.rests()
+    assert rail.text() == "Cutting\n2 yd"
+    cutter.maker.stage("cutting")
+    cutter.rests()
+    assert sum(plan.buy for plan in cutter.session.plan.fabric_plans.best) == F(15, 8) * 36
+    assert rail.text() == "Cutting\n1⅞ yd"
+
+
 def test_two_cells_of_the_size_chart_and_what_to_buy(cutter):
     """Squares that finish 3 in and 2 in: cut 3 1/2 and 2 1/2."""
     cutter.open(nine_patch(), copies=2)

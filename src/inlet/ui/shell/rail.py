@@ -50,6 +50,7 @@ class Rail(QWidget):
         self._done: tuple[History | None, str] = None, ""  # what was done, in which document
         session.changed.connect(self.refresh)
         session.planned.connect(self.refresh)
+        session.laid_out.connect(self.refresh)
         session.pressed.connect(self.refresh)
         session.quilted.connect(self.refresh)
         session.topped.connect(self.refresh)
