@@ -23,7 +23,7 @@ _SIZES: list[Callable[[], int]] = []
 
 
 def forget_all() -> None:
-    """Forget every result that is kept, as if the program had just begun."""
+    """Forget every result that is kept, as if no project had been looked at yet."""
     for forget in _FORGET:
         forget()
 
@@ -34,14 +34,16 @@ def number_kept() -> int:
 
 
 def memo(size: int | None) -> Callable[[Callable[P, T]], Callable[P, T]]:
-    """Keep the last ``size`` results of a function (all where None, for a function that can be
-    asked few things only) by its arguments. Two threads that ask at once may both work it out; each
-    gets a whole result. The result is shared: it must be a value that is never changed."""
+    """Keep the last ``size`` results of a function by its arguments; all of them, and for good,
+    where None: for tables of the program itself, which can be asked few things only. Two threads
+    that ask at once may both work it out; each gets a whole result. The result is shared: it must
+    be a value that is never changed."""
 
     def keeping(do: Callable[P, T]) -> Callable[P, T]:
         kept = lru_cache(maxsize=size)(do)
-        _FORGET.append(kept.cache_clear)
-        _SIZES.append(lambda: kept.cache_info().currsize)
+        if size is not None:
+            _FORGET.append(kept.cache_clear)
+            _SIZES.append(lambda: kept.cache_info().currsize)
         return cast("Callable[P, T]", kept)
 
     return keeping

@@ -10,7 +10,7 @@ from __future__ import annotations
 import random
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import exp
+from math import exp, factorial, prod
 
 from inlet.core.cancellation import check
 from inlet.core.layout.patterns import (
@@ -204,11 +204,12 @@ def fill_in_turn(kinds: Sequence[Kind], room: Room, price: Price, tries: int = A
     of_strip: dict[int, float] = {}
     least = cost = _cost(best, price, of_strip)
     cost_of = {(*order, *ways): cost}  # half the orders of few kinds come up again
-    if len(wanted) == 1 and len(ways[wanted[0]]) == 1:
-        tries = 0
+    all_orders = factorial(len(wanted)) * prod(len(ways[i]) for i in wanted)
     tries = min(tries, MOST_WORK // len(wanted))
     chance = random.Random(len(wanted))
     for step in range(tries):
+        if len(cost_of) == all_orders:
+            break  # nothing new can come
         check()
         other, lying = list(order), list(ways)
         _change(other, lying, chance)

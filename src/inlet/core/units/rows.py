@@ -95,9 +95,19 @@ class Rows:
 
     def pattern(self, faces: Faces, turned_only: bool = False) -> list[float]:
         """How patches lie to one another, the same in every turn and mirrored, or in every turn."""
-        at = [(*self.boxes[f], float(self.looks[f])) for f in faces]
-        left, top = min(b[0] for b in at), min(b[1] for b in at)
-        right, bottom = max(b[2] for b in at), max(b[3] for b in at)
+        boxes = [self.boxes[f] for f in faces]
+        lefts, tops, rights, bottoms = zip(*boxes, strict=True)
+        left, top, right, bottom = min(lefts), min(tops), max(rights), max(bottoms)
+        patches = [  # how far from the left or from the right; from above or from below; the look
+            (
+                ((round(x0 - left, 6), round(x1 - left, 6)),
+                 (round(right - x1, 6), round(right - x0, 6))),
+                ((round(y0 - top, 6), round(y1 - top, 6)),
+                 (round(bottom - y1, 6), round(bottom - y0, 6))),
+                float(self.looks[f]),
+            )
+            for f, (x0, y0, x1, y1) in zip(faces, boxes, strict=True)
+        ]  # fmt: skip
         ways: list[list[tuple[float, ...]]] = []
         for flipped in (False, True):
             for down in (False, True):
@@ -105,11 +115,10 @@ class Rows:
                     if turned_only and (flipped + down + across) % 2:
                         continue  # an odd number of reflections mirrors it
                     way: list[tuple[float, ...]] = []
-                    for x0, y0, x1, y1, look in at:
-                        x, u = (right - x1, right - x0) if across else (x0 - left, x1 - left)
-                        y, v = (bottom - y1, bottom - y0) if down else (y0 - top, y1 - top)
-                        place = (y, x, v, u) if flipped else (x, y, u, v)
-                        way.append((*(round(n, 6) for n in place), look))
+                    for from_sides, from_ends, look in patches:
+                        x, u = from_sides[across]
+                        y, v = from_ends[down]
+                        way.append((y, x, v, u, look) if flipped else (x, y, u, v, look))
                     ways.append(sorted(way))
         least = min(ways)
         return [number for patch in least for number in patch]
