@@ -71,14 +71,18 @@ def test_a_top_that_was_zoomed_is_sharp_soon_after(view, qtbot):
     assert differs(view) < HAIR
 
 
-def test_a_mark_stands_where_the_upper_left_of_each_block_lies(qtbot):
-    """Mirrored left to right, it lies at the right; then it goes round with each quarter turn."""
-    lies = [(turn, mirror) for mirror in (False, True) for turn in (0, 90, 180, 270)]
+CORNERS = [(0, 0), (1, 0), (1, 1), (0, 1)]
+"""Clockwise from the upper left."""
+LIES = [(turn, mirror) for mirror in (False, True) for turn in (0, 90, 180, 270)]
+
+
+def lying_in_eight_ways(qtbot, block):
+    """A row of a block of 6 in, in every turn, then mirrored in every turn. Mirrored left to right,
+    its upper left lies at the right; then it goes round with each quarter turn."""
     places = tuple(
         QuiltPlace(column=i, row=0, turn=turn, mirror=mirror)
-        for i, (turn, mirror) in enumerate(lies)
+        for i, (turn, mirror) in enumerate(LIES)
     )
-    block = block_of("", 1, 1, (F(6), F(6)), "b")
     project = replace(
         project_of(block), quilt=Quilt(columns=8, rows=1, block="test", places=places)
     )
@@ -86,25 +90,47 @@ def test_a_mark_stands_where_the_upper_left_of_each_block_lies(qtbot):
     qtbot.addWidget(view)
     view.resize(1000, 300)
     view.show_scene(Scene(plan_quilt(project).top, project))
+    return view
+
+
+def pixels_of(view):
+    """Height, width, the three colours."""
+    image = view.grab().toImage()
+    pixels = np.array(image.constBits(), dtype=np.uint8)
+    return pixels.reshape(image.height(), image.width(), 4).astype(int)[..., :3]
+
+
+def test_every_block_is_painted_as_it_lies(qtbot):
+    """One quarter is of another fabric: the upper left as drawn."""
+    view = lying_in_eight_ways(qtbot, block_of("1 0 1 2 / 0 1 2 1", 2, 2, (F(6), F(6)), "baaa"))
+    view.marks = False
+    pixels = pixels_of(view)
+    for i, (turn, mirror) in enumerate(LIES):
+        at = [view.frame_.map(QPointF(6 * i + 1.5 + 3 * x, 1.5 + 3 * y)) for x, y in CORNERS]
+        colours = [tuple(pixels[round(p.y()), round(p.x())]) for p in at]
+        other = (turn // 90 + mirror) % 4
+        assert len({colour for k, colour in enumerate(colours) if k != other}) == 1
+        assert colours.count(colours[other]) == 1
+
+
+def test_a_mark_stands_where_the_upper_left_of_each_block_lies(qtbot):
+    view = lying_in_eight_ways(qtbot, block_of("", 1, 1, (F(6), F(6)), "b"))
     pictures = []
     for view.marks in (False, True):
-        image = view.grab().toImage()
-        pixels = np.array(image.constBits(), dtype=np.uint8)
-        pictures.append(pixels.reshape(image.height(), image.width(), 4).astype(int)[..., :3])
+        pictures.append(pixels_of(view))
     changed = (pictures[0] != pictures[1]).any(axis=2)
     filled = (pictures[1] > 240).all(axis=2) & changed
-    for i, (turn, mirror) in enumerate(lies):
+    for i, (turn, mirror) in enumerate(LIES):
         left, top = view.frame_.map(QPointF(6 * i, 0)).toTuple()
         half = view.frame_.m11() * 3
-        corners = [(0, 0), (1, 0), (1, 1), (0, 1)]  # clockwise from the upper left
         marked = [
             corner
-            for corner in corners
+            for corner in CORNERS
             if changed[
                 round(top + corner[1] * half) : round(top + (corner[1] + 1) * half),
                 round(left + corner[0] * half) : round(left + (corner[0] + 1) * half),
             ].any()
         ]
-        assert marked == [corners[(turn // 90 + mirror) % 4]]
+        assert marked == [CORNERS[(turn // 90 + mirror) % 4]]
         across = slice(round(left), round(left + 2 * half))
         assert filled[:, across].any() != mirror

@@ -44,9 +44,11 @@ class ScenePatch(NamedTuple):
 
 class SceneBlock(NamedTuple):
     """A block where it lies: which drawing, how it is turned, its middle and reach on the top, and
-    where its corners lie there, from its upper left round as it is drawn."""
+    where its corners lie there, from its upper left round as it is drawn. Those that look alike,
+    turned alike, have one number in ``alike``."""
 
     which: int
+    alike: int
     turned: tuple[float, float, float, float]
     middle: tuple[float, float]
     reach: QRectF
@@ -65,6 +67,7 @@ class Scene:
         self.drawings: list[tuple[Block, tuple[ScenePatch, ...]]] = []
         self._pictures: OrderedDict[object, tuple[QImage, float]] = OrderedDict()
         figure = top_figure(top, project)
+        alike: dict[object, int] = {}
         for block, patches in figure.drawings:
             self.drawings.append((block, tuple(_path(patch) for patch in patches)))
         self.others: list[tuple[QPolygonF, QRectF, str]] = []
@@ -80,7 +83,10 @@ class Scene:
             drawn = (0.0, 0.0), (wide, 0.0), (wide, high), (0.0, high)
             corners = tuple(matrix(corner) for corner in drawn)
             lying = top_block.on_top.lying
-            self.blocks.append(SceneBlock(top_block.drawing, turned, middle, reach, lying, corners))
+            number = alike.setdefault((top_block.drawing, turned), len(alike))
+            self.blocks.append(
+                SceneBlock(top_block.drawing, number, turned, middle, reach, lying, corners)
+            )
             for patch in top_block.on_top.improvised or ():
                 polygon = polygon_of(tuple(matrix(p) for p in patch.outline))
                 self.others.append((polygon, reach, patch.fabric or ""))
@@ -110,15 +116,24 @@ class Scene:
         within = lengths.mapRect(seen)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._paint_others(painter, frame, within, look)
-        for drawn in self.blocks:
-            if drawn.which in self._single or not drawn.reach.intersects(within):
+        left, above = frame.dx(), frame.dy()
+        pictures: dict[int, tuple[QImage, float]] = {}
+        for drawn in self.seen(within):
+            if drawn.which in self._single:
                 continue
-            if max(drawn.reach.width(), drawn.reach.height()) * scale > LARGE:
-                self._paint_whole(painter, frame, drawn, look)
-                continue
-            picture, half = self._picture(drawn, scale, look)
-            at = frame.map(QPointF(*drawn.middle))
-            painter.drawImage(QPointF(at.x() - half, at.y() - half), picture)
+            known = pictures.get(drawn.alike)
+            if known is None:
+                if max(drawn.reach.width(), drawn.reach.height()) * scale > LARGE:
+                    self._paint_whole(painter, frame, drawn, look)
+                    continue
+                known = pictures[drawn.alike] = self._picture(drawn, scale, look)
+            picture, half = known
+            x, y = drawn.middle
+            painter.drawImage(QPointF(left + scale * x - half, above + scale * y - half), picture)
+
+    def seen(self, within: QRectF) -> list[SceneBlock]:
+        """The blocks of which something lies in a part of the top, in lengths."""
+        return [drawn for drawn in self.blocks if drawn.reach.intersects(within)]
 
     def _paint_others(
         self, painter: QPainter, frame: QTransform, within: QRectF, look: TopLook

@@ -222,19 +222,21 @@ class TopView(QWidget):
     def _turn_marks(self, painter: QPainter, frame: QTransform, scene: Scene) -> None:
         """A small corner where each block's upper left lies; hollow where it is mirrored."""
         lengths, _ = frame.inverted()
-        seen = lengths.mapRect(QRectF(self.rect()))
         scale = frame.m11()
+        small: dict[int, bool] = {}
         plain: list[QPolygonF] = []
         mirrored: list[QPolygonF] = []
-        for drawn in scene.blocks:
-            if not seen.intersects(drawn.reach):
+        for drawn in scene.seen(lengths.mapRect(QRectF(self.rect()))):
+            if drawn.alike not in small:
+                small[drawn.alike] = scale * _longest(drawn.corners) < SMALLEST_MARKED
+            if small[drawn.alike]:
                 continue
             placed = drawn.lying.placed
             more = self.turned_to_nest.get((placed.block, placed.column, placed.row), 0)
             if placed.mirror:  # their corners go the other way round
                 more = -more
             (x, y), after, across, before = drawn.corners[more:] + drawn.corners[:more]
-            side = scale * (abs(after[0] - x) + abs(after[1] - y))
+            side = scale * _across((x, y), after)
             if side < SMALLEST_MARKED:
                 continue
             size = min(0.16, 11 * theme.text_scale() / max(1.0, side))
@@ -409,3 +411,13 @@ class TopView(QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._picture.forget()
+
+
+def _across(begin: tuple[float, float], end: tuple[float, float]) -> float:
+    """How far it is from one corner of a block to the next, along and down."""
+    return abs(end[0] - begin[0]) + abs(end[1] - begin[1])
+
+
+def _longest(corners: tuple[tuple[float, float], ...]) -> float:
+    """The longer side of a block."""
+    return max(_across(corners[0], corners[1]), _across(corners[1], corners[2]))
