@@ -5,6 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 from math import atan2
 
+import pytest
 import shapely
 from hypothesis import assume, given
 from hypothesis import strategies as st
@@ -22,6 +23,7 @@ from inlet.core.geometry.polygon import (
     area,
     chord,
     clip,
+    clip_to_box,
     contains,
     corners_only,
     flip,
@@ -56,6 +58,18 @@ def test_a_cut_loses_nothing(polygon, line):
     ends = chord(polygon, line)
     assert bool(one and two) <= bool(ends)
     assert all(contains(polygon, p) == 0 == line.side(p) for p in ends or ())
+
+
+@given(hulls(), spots, spots)
+def test_what_lies_in_a_box_is_what_its_four_sides_leave(polygon, one, two):
+    left, right = sorted((one.x, two.x))
+    top, bottom = sorted((one.y, two.y))
+    part = clip_to_box(polygon, (left, top, right, bottom))
+    theirs = shapely.Polygon([p.floats() for p in polygon]).intersection(
+        shapely.box(*map(float, (left, top, right, bottom)))
+    )
+    assert float(area(part) if part else 0) == pytest.approx(theirs.area, abs=1e-9)
+    assert all(left <= p.x <= right and top <= p.y <= bottom for p in part)
 
 
 @given(hulls(), lines)

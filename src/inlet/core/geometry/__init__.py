@@ -55,12 +55,14 @@ from inlet.core.geometry.outline import (
 )
 from inlet.core.geometry.point import HAIR, ORIGIN, Point, Turn, cross, dot, midpoint, turned
 from inlet.core.geometry.polygon import (
+    Bounds,
     Line,
     Polygon,
     area,
     bounds,
     chord,
     clip,
+    clip_to_box,
     common_stretch,
     contains,
     edges,
@@ -96,6 +98,7 @@ __all__ = [
     "Alike",
     "Arcs",
     "Arrangement",
+    "Bounds",
     "Circle",
     "Curve",
     "Line",
@@ -117,6 +120,7 @@ __all__ = [
     "chord",
     "circle_of",
     "clip",
+    "clip_to_box",
     "common_stretch",
     "contains",
     "corner_of",

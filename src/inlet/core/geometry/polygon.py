@@ -13,6 +13,8 @@ from inlet.core.geometry.point import Point, cross, dot, midpoint
 from inlet.core.numbers import Exact, Fraction, root_up
 
 Polygon = tuple[Point, ...]
+Bounds = tuple[Exact, Exact, Exact, Exact]
+"""Left, top, right, bottom."""
 Corner = TypeVar("Corner")
 
 
@@ -147,7 +149,22 @@ def inner_point(polygon: Polygon) -> Point:
 
 def clip(polygon: Sequence[Point], line: Line) -> Polygon:
     """The part of a convex polygon where ``line.side`` ≥ 0; empty when nothing of area is left."""
-    sides = [line.side(p) for p in polygon]
+    return _clipped(polygon, [line.side(p) for p in polygon])
+
+
+def clip_to_box(polygon: Sequence[Point], box: Bounds) -> Polygon:
+    """The part of a convex polygon within a box square to the axes; empty when nothing of area is
+    left."""
+    left, top, right, bottom = box
+    part = _clipped(polygon, [p.x - left for p in polygon])
+    part = _clipped(part, [right - p.x for p in part])
+    part = _clipped(part, [p.y - top for p in part])
+    return _clipped(part, [bottom - p.y for p in part])
+
+
+def _clipped(polygon: Sequence[Point], sides: Sequence[Exact]) -> Polygon:
+    """The part of a convex polygon on one side of a line: where what is told of its corners,
+    in proportion to how far they are from the line, is 0 or more."""
     if all(side >= 0 for side in sides):
         return tuple(polygon)
     points: list[Point] = []
@@ -212,7 +229,7 @@ def offset_sides(polygon: Polygon, distances: Sequence[Exact | int]) -> Polygon:
     return tuple(sides)
 
 
-def bounds(polygon: Sequence[Point]) -> tuple[Exact, Exact, Exact, Exact]:
+def bounds(polygon: Sequence[Point]) -> Bounds:
     """Left, top, right, bottom."""
     xs, ys = [p.x for p in polygon], [p.y for p in polygon]
     return min(xs), min(ys), max(xs), max(ys)

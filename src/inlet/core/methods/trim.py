@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from inlet.core.geometry import (
     EIGHTH_TURN,
+    Bounds,
     Line,
     Motion,
     Point,
@@ -18,9 +19,8 @@ from inlet.core.geometry import (
 )
 from inlet.core.memo import memo
 from inlet.core.methods.method import bias_edges, in_fabrics, numbered
-from inlet.core.numbers import Exact
 from inlet.core.project import UnitKind
-from inlet.core.table import DrawnLine, Move, Sheet, box, kept
+from inlet.core.table import DrawnLine, Move, Sheet, box, kept_in_box
 
 TEXTS = {
     "half-square-triangle": "Lay the ruler's 45° line on the seam; trim two sides, turn the unit, "
@@ -40,7 +40,7 @@ class Trim(NamedTuple):
     (left, top, right, bottom), ``ruler`` the seams its lines are laid on."""
 
     sheet: Sheet
-    box: tuple[Exact, Exact, Exact, Exact]
+    box: Bounds
     ruler: tuple[DrawnLine, ...]
 
 
@@ -68,14 +68,8 @@ def _trim_of(large: Sheet, exact: Sheet) -> Trim | None:
     by = there.minus(here)
     left, top, right, bottom = box(exact)
     kept_box = (left - by.x, top - by.y, right - by.x, bottom - by.y)
+    inside = kept_in_box(large, kept_box)
     one, zero = left * 0 + 1, left * 0
-    lines = (
-        Line(one, zero, kept_box[0]),
-        Line(-one, zero, -kept_box[2]),
-        Line(zero, one, kept_box[1]),
-        Line(zero, -one, -kept_box[3]),
-    )
-    inside = kept(large, *lines)
     if canonical(Motion(one, zero, by).picture(inside)) != canonical(exact):
         return None
     return Trim(large, kept_box, tuple(_slanted_seams(inside)))

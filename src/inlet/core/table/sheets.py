@@ -11,12 +11,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from inlet.core.geometry import (
+    Bounds,
     Line,
     Picture,
     Point,
     Polygon,
     bounds,
     clip,
+    clip_to_box,
     edges,
     flip,
     line_through,
@@ -45,6 +47,12 @@ def kept(sheet: Sheet, *lines: Line) -> Sheet:
         if left:
             out.append((left, fabric))
     return tuple(out)
+
+
+def kept_in_box(sheet: Sheet, within: Bounds) -> Sheet:
+    """What is left of a sheet in a box."""
+    parts = ((clip_to_box(outline, within), fabric) for outline, fabric in sheet)
+    return tuple((part, fabric) for part, fabric in parts if part)
 
 
 def opened(lower: Sheet, upper: Sheet, seam: Line) -> Sheet:
@@ -77,7 +85,7 @@ def raw_cell(patches: Sequence[tuple[Polygon, str | None]], outline: Polygon, se
     )
 
 
-def box(sheet: Sheet) -> tuple[Exact, Exact, Exact, Exact]:
+def box(sheet: Sheet) -> Bounds:
     """Left, top, right, bottom of a sheet."""
     return bounds([p for outline, _ in sheet for p in outline])
 
@@ -85,14 +93,7 @@ def box(sheet: Sheet) -> tuple[Exact, Exact, Exact, Exact]:
 def trimmed(sheet: Sheet, seam: Exact) -> Sheet:
     """What of a sheet will show once it is sewn in all round: its box less ``seam`` a side."""
     left, top, right, bottom = box(sheet)
-    one, zero = Fraction(1), Fraction(0)
-    return kept(
-        sheet,
-        Line(one, zero, left + seam),
-        Line(-one, zero, -(right - seam)),
-        Line(zero, one, top + seam),
-        Line(zero, -one, -(bottom - seam)),
-    )
+    return kept_in_box(sheet, (left + seam, top + seam, right - seam, bottom - seam))
 
 
 def size(sheet: Sheet) -> tuple[Exact, Exact]:
