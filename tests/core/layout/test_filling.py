@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections import Counter
+from itertools import permutations
 
-from hypothesis import example, given
+import pytest
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from inlet.core.layout.filling import fill_in_turn, filled
@@ -57,3 +59,16 @@ def test_pieces_of_one_size_lie_the_better_of_two_ways(wide, high, number):
     ways = [fill_in_turn([Kind(*size, number, False)], ROOM, PRICE)
             for size in [(wide, high), (high, wide)]]  # fmt: skip
     assert cost(either) <= min(map(cost, ways))
+
+
+@given(st.lists(st.builds(Kind, SIDES, SIDES, NUMBERS, st.just(False)), min_size=3, max_size=3))
+@settings(max_examples=300)
+def test_of_three_kinds_that_lie_one_way_the_best_order_is_chosen(kinds):
+    """Beside all six orders."""
+    chosen = cost(fill_in_turn(kinds, ROOM, PRICE))
+    ways = [kind.ways() for kind in kinds]
+    costs = []
+    for order in permutations(range(3)):
+        strips = filled(kinds, ways, order, ROOM)
+        costs.append(cost([(strip.pattern(), strip.number) for strip in strips]))
+    assert chosen == pytest.approx(min(costs))
