@@ -12,7 +12,7 @@ from inlet.core.project.quilt import Quilt, QuiltPlace
 from inlet.core.project.value import replace
 from inlet.ui.quilt.scene import Scene
 from inlet.ui.quilt.top_picture import MANY
-from inlet.ui.quilt.top_view import TopView
+from inlet.ui.quilt.top_view import SMALLEST_MARKED, TopView
 from tests.blocks import block_of, project_of
 from tests.core.plan.test_improvised import quilt
 
@@ -134,3 +134,13 @@ def test_a_mark_stands_where_the_upper_left_of_each_block_lies(qtbot):
         assert marked == [CORNERS[(turn // 90 + mirror) % 4]]
         across = slice(round(left), round(left + 2 * half))
         assert filled[:, across].any() != mirror
+
+
+def test_a_mark_stands_on_blocks_that_are_large_enough(qtbot):
+    view = lying_in_eight_ways(qtbot, block_of("", 1, 1, (F(6), F(6)), "b"))
+    for side in (SMALLEST_MARKED - 1, SMALLEST_MARKED + 1):
+        view.zoom(side / 6 / view.frame_.m11())
+        pictures = []
+        for view.marks in (False, True):
+            pictures.append(pixels_of(view))
+        assert (pictures[0] != pictures[1]).any() == (side > SMALLEST_MARKED)

@@ -163,8 +163,8 @@ def clip_to_box(polygon: Sequence[Point], box: Bounds) -> Polygon:
 
 
 def _clipped(polygon: Sequence[Point], sides: Sequence[Exact]) -> Polygon:
-    """The part of a convex polygon on one side of a line: where what is told of its corners,
-    in proportion to how far they are from the line, is 0 or more."""
+    """The part of a convex polygon on one side of a line. ``sides`` holds a number for each
+    corner, in proportion to its distance from the line; the part where it is ≥ 0 is kept."""
     if all(side >= 0 for side in sides):
         return tuple(polygon)
     points: list[Point] = []

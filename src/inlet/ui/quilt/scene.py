@@ -44,8 +44,8 @@ class ScenePatch(NamedTuple):
 
 class SceneBlock(NamedTuple):
     """A block where it lies: which drawing, how it is turned, its middle and reach on the top, and
-    where its corners lie there, from its upper left round as it is drawn. Those that look alike,
-    turned alike, have one number in ``alike``."""
+    where its corners lie there, from its upper left round as it is drawn. Blocks of one drawing
+    that are turned in one way have one number, ``alike``."""
 
     which: int
     alike: int
